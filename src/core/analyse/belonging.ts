@@ -1,0 +1,89 @@
+import type { Beats } from '../vocabulary';
+import { hasTone } from '../music';
+import { soundingAt, type Change, type Timeline } from '../chart';
+import { baseTier, groundedSounding, type Ground } from './ground';
+import { isLinked, type Belonging, type Line, type LineNote } from './voice';
+import { EPSILON, type Windows } from './windows';
+
+/** What the steps that follow one note through the form all need. */
+export type Scene = {
+  readonly timeline: Timeline;
+  readonly grounds: readonly Ground[];
+  readonly changes: readonly Change[];
+  readonly line: Line;
+  readonly windows: Windows;
+};
+
+/**
+ * Which chord each line note belongs to.
+ * Rule: 2-theory, "Which chord a note belongs to": the chord at onset + tol, but for anticipations and lead-ins.
+ */
+export function belongingsOf(scene: Scene): Belonging[] {
+  const belongings = scene.line.map((note): Belonging => {
+    const anticipated = anticipatedChange(scene, note);
+    const place = anticipated ? soundingAt(scene.timeline, anticipated.at) : soundingFor(scene, note.onset);
+    return { sounding: place, chord: place.stretch.chord, anticipates: anticipated !== null, leadIn: false };
+  });
+  for (const change of scene.changes) for (const place of leadIn(scene, change)) belongings[place] = { ...belongings[place]!, ...ownedBy(scene, change) };
+  return belongings;
+}
+
+function ownedBy(scene: Scene, change: Change): Pick<Belonging, 'sounding' | 'chord' | 'leadIn'> {
+  return { sounding: soundingAt(scene.timeline, change.at), chord: change.to, leadIn: true };
+}
+
+/** The chord at onset + tol; before beat 0 and in a short N.C. the coming one. */
+export function soundingFor(scene: Pick<Scene, 'timeline' | 'windows'>, onset: Beats) {
+  return groundedSounding(scene.timeline, soundingAt(scene.timeline, Math.max(0, onset + scene.windows.tol)));
+}
+
+/** The nearest change that a note anticipates; null for most notes. */
+function anticipatedChange(scene: Scene, note: LineNote): Change | null {
+  const change = scene.changes.find(({ at }) => isWithinReach(scene, note, at));
+  if (!change) return null;
+  const next = scene.grounds[change.stretch.index]!;
+  const fits = ['chord', 'colour'].includes(baseTier(next, note.pc)) && !hasTone(change.from, note.pc);
+  return fits && (ringsIn(scene, note, change.at) || standsAlone(scene, note, change.at)) ? change : null;
+}
+
+/** Farther than the window of the change, nearer than the reach. */
+export const isWithinReach = ({ windows }: Scene, note: LineNote, at: Beats): boolean =>
+  at - note.onset > windows.on + EPSILON && at - note.onset <= windows.reach + EPSILON;
+
+/** (a) It sounds a quarter beat past the change and no line note starts on the change. */
+function ringsIn({ line, windows }: Scene, note: LineNote, at: Beats): boolean {
+  return note.end >= at + 0.25 - EPSILON && !line.some((other) => Math.abs(other.onset - at) <= windows.on + EPSILON);
+}
+
+/** (b) No other line note starts between it and half a beat after the change, boundaries open. */
+export function standsAlone({ line }: Scene, note: LineNote, at: Beats): boolean {
+  const next = line[note.place + 1];
+  return !next || next.onset >= at + 0.5 - EPSILON;
+}
+
+/** Places in the line of the notes that lead into a change; empty where they do not count as a lead-in. */
+function leadIn(scene: Scene, change: Change): number[] {
+  const { line, grounds, windows } = scene;
+  const landing = landedOn(scene, change);
+  if (!landing || !hasTone(change.to, landing.pc)) return [];
+  const next = grounds[change.stretch.index]!;
+  const present = soundingAt(scene.timeline, change.at - 1e-3).stretch;
+  const presentStart = scene.changes[change.index - 1]?.at ?? -Infinity;
+  const run: number[] = [];
+  for (let place = landing.place - 1; place >= 0; place--) {
+    const note = line[place]!;
+    const starts = note.onset >= change.at - 2 - EPSILON && note.onset + windows.tol >= presentStart - EPSILON;
+    if (!starts || !isLinked(note, line[place + 1]) || !next.scale.has(note.pc)) break;
+    run.unshift(place);
+  }
+  const foreign = run.filter((place) => !grounds[present.index]!.scale.has(line[place]!.pc));
+  return run.length > 0 && foreign.length * 2 >= run.length ? run : [];
+}
+
+/** The line note that starts on a change: of several the chord tone nearest it, else the nearest. */
+function landedOn({ line, windows }: Scene, change: Change): LineNote | null {
+  const on = line.filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON);
+  const byDistance = (a: LineNote, b: LineNote) => Math.abs(a.onset - change.at) - Math.abs(b.onset - change.at);
+  const tones = on.filter((note) => hasTone(change.to, note.pc)).sort(byDistance);
+  return tones[0] ?? on.sort(byDistance)[0] ?? null;
+}

@@ -1,0 +1,106 @@
+import { hasTone } from '../music';
+import { isOnBeat } from '../chart';
+import type { Scene } from './belonging';
+import { baseTier, isChromatic, type Ground } from './ground';
+import { sequencesOf } from './sequence';
+import { FIGURE_GAP, isLinked, type Belonging, type LineNote, type NoteFunction } from './voice';
+import { EPSILON } from './windows';
+
+export type FigureKind = Extract<NoteFunction, 'enclosure' | 'double-chromatic' | 'approach-below' | 'approach-above' | 'suspension' | 'retardation'>;
+
+/** Notes that lead to a target; places in the line. */
+export type Figure = { readonly kind: FigureKind; readonly members: readonly number[]; readonly target: number };
+
+/** The line with everything a figure rule asks about a note, by place. */
+export class Walk {
+  constructor(readonly scene: Scene, readonly belongings: readonly Belonging[]) {}
+  at(place: number): LineNote | undefined { return this.scene.line[place]; }
+  ground(place: number): Ground { return this.scene.grounds[this.belongings[place]!.sounding.stretch.index]!; }
+  isChordTone(place: number): boolean { return baseTier(this.ground(place), this.at(place)!.pc) === 'chord'; }
+  isChromatic(place: number): boolean { return isChromatic(this.ground(place), this.at(place)!.pc); }
+  inNeitherScale(place: number): boolean { return baseTier(this.ground(place), this.at(place)!.pc) === 'outside'; }
+  /** Linked as inside a figure. */
+  joined(place: number): boolean { return isLinked(this.at(place), this.at(place + 1), FIGURE_GAP); }
+  onBeat(place: number): boolean { return isOnBeat(this.at(place)!.onset, this.scene.windows.on); }
+  /** Semitones from one place to another. */
+  step(from: number, to: number): number { return this.at(to)!.pitch - this.at(from)!.pitch; }
+}
+
+/** Figures 1 and 2 wherever they occur; the others are named note by note. */
+export function figuresOf(walk: Walk): Figure[] {
+  const inSequence = new Set<number>();
+  for (const run of sequencesOf(walk.scene.line, walk.belongings, walk.scene.grounds))
+    for (let place = run.first; place <= run.last; place++) inSequence.add(place);
+  const places = walk.scene.line.map((_, place) => place);
+  return [
+    ...places.flatMap((target) => enclosureOf(walk, target, inSequence) ?? []),
+    ...places.flatMap((target) => doubleChromaticOf(walk, target) ?? []),
+  ];
+}
+
+/**
+ * Two linked notes on opposite sides of the target, each 1–2 semitones from it; backwards by up to two more.
+ * Rule: 2-theory, "Figures", 1.
+ */
+function enclosureOf(walk: Walk, target: number, inSequence: ReadonlySet<number>): Figure | null {
+  const [a, b] = [target - 2, target - 1];
+  if (a < 0 || !walk.joined(a) || !walk.joined(b) || inSequence.has(a) || inSequence.has(b)) return null;
+  const onBeat = walk.onBeat(target);
+  const isTarget = walk.isChordTone(target) || (onBeat && baseTier(walk.ground(target), walk.at(target)!.pc) === 'colour');
+  if (!isTarget || !opposite(walk, a, b, target)) return null;
+  const own = [a, b].filter((place) => isToneOfTarget(walk, place, target)).length;
+  if (own === 2 || (!onBeat && own > 0)) return null;
+  return { kind: 'enclosure', members: extend(walk, [a, b], target, inSequence), target };
+}
+
+function opposite(walk: Walk, a: number, b: number, target: number): boolean {
+  const [da, db] = [-walk.step(a, target), -walk.step(b, target)];
+  return da * db < 0 && Math.abs(da) <= 2 && Math.abs(db) <= 2;
+}
+
+/** Against the chord the target belongs to. */
+function isToneOfTarget(walk: Walk, place: number, target: number): boolean {
+  const { chord } = walk.ground(target);
+  return chord !== null && hasTone(chord, walk.at(place)!.pc);
+}
+
+/** Up to two notes farther back, within 3 semitones: on the other side than the member after, or 1–2 semitones farther out. */
+function extend(walk: Walk, members: number[], target: number, inSequence: ReadonlySet<number>): number[] {
+  for (let more = 0; more < 2; more++) {
+    const [place, after] = [members[0]! - 1, members[0]!];
+    if (place < 0 || !walk.joined(place) || inSequence.has(place)) break;
+    const [away, next] = [-walk.step(place, target), -walk.step(after, target)];
+    if (away === 0 || Math.abs(away) > 3) break;
+    const farther = Math.abs(away) - Math.abs(next);
+    if (away * next > 0 && (farther < 1 || farther > 2)) break;
+    members = [place, ...members];
+  }
+  return members;
+}
+
+/** Two or more successive semitone steps one way into a target (2-theory, "Figures", 2). */
+function doubleChromaticOf(walk: Walk, target: number): Figure | null {
+  if (!walk.isChordTone(target) || target < 2) return null;
+  const way = walk.step(target - 1, target);
+  if (Math.abs(way) !== 1) return null;
+  const members: number[] = [];
+  for (let place = target - 1; place >= 0 && walk.joined(place) && walk.step(place, place + 1) === way && !walk.isChordTone(place); place--) members.unshift(place);
+  return members.length >= 2 ? { kind: 'double-chromatic', members, target } : null;
+}
+
+/**
+ * A chord tone that sounds into a chord that lacks it, then moves a step to a chord tone (2-theory, "Figures", 4).
+ * @returns the kind, or null
+ */
+export function suspensionAt(walk: Walk, place: number): 'suspension' | 'retardation' | null {
+  const note = walk.at(place)!;
+  const next = walk.at(place + 1);
+  const { scene } = walk;
+  if (!next || !walk.isChordTone(place) || !walk.joined(place) || !walk.isChordTone(place + 1)) return null;
+  const into = Math.max(0.25, (0.15 * scene.timeline.tempo) / 60);
+  const change = scene.changes.find(({ at }) => at > note.onset + scene.windows.tol - EPSILON && note.end >= at + into - EPSILON && at >= walk.belongings[place]!.sounding.end - EPSILON);
+  if (!change || hasTone(change.to, note.pc)) return null;
+  const move = walk.step(place, place + 1);
+  if (Math.abs(move) < 1 || Math.abs(move) > 2) return null;
+  return move < 0 ? 'suspension' : 'retardation';
+}

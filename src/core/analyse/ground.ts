@@ -1,0 +1,98 @@
+import { modulo, type PitchClass } from '../vocabulary';
+import { degreeSemitones, hasTone, intervalOver, isDominant, pitchClass, rootPc, scaleOn, toneByRole, type Chord, type IntervalName, type Scale } from '../music';
+import { soundingAfter, type Harmony, type Sounding, type Stretch, type Timeline } from '../chart';
+import type { Tier, Voice } from './voice';
+
+/** What lies under a note: the chord of a stretch with its scale and colours, or the bare home scale over N.C. */
+export type Ground = {
+  readonly stretch: Stretch;
+  readonly chord: Chord | null;
+  /** Pitch classes of the chord-scale with chord tones and written tensions; of the home scale over N.C. */
+  readonly scale: ReadonlySet<PitchClass>;
+  readonly bareScale: Scale;
+  readonly colours: ReadonlySet<PitchClass>;
+  readonly home: Scale;
+  /** The key's own scale: major or natural minor; the home scale over N.C. */
+  readonly keyScale: Scale;
+  /** Roman numeral; null over N.C. */
+  readonly degree: string | null;
+  /** The key's tonic. */
+  readonly tonic: PitchClass;
+};
+
+/** One ground per stretch of the form. */
+export function groundsOf(timeline: Timeline, harmony: Harmony): Ground[] {
+  return timeline.stretches.map((stretch, index) => {
+    const reading = harmony.readings[index];
+    const home = harmony.homeScales[index]!;
+    if (!reading)
+      return { stretch, chord: null, scale: new Set(home.pcs), bareScale: home, colours: new Set(), home, keyScale: home, degree: null, tonic: pitchClass(home.root) };
+    const { chord, scale, degree, key } = reading;
+    const own = [...chord.tones, ...chord.colours].map((tone) => tone.pc);
+    return {
+      stretch, chord, degree, home, keyScale: scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'), bareScale: scale, scale: new Set([...scale.pcs, ...own]), colours: availableTensions(chord, scale), tonic: pitchClass(key.tonic),
+    };
+  });
+}
+
+/**
+ * The colour tones over a chord.
+ * Rule: 2-theory, "Available tensions": scale tones a whole step above a chord tone; those written; on a dominant also ♭9 ♯9 ♯11
+ * ♭13 of its scale; on a bare triad its scale's seventh, and its sixth where that is a whole step above the fifth.
+ */
+export function availableTensions(chord: Chord, scale: Scale): Set<PitchClass> {
+  const tensions = new Set(chord.colours.map((tone) => tone.pc));
+  const add = (pc: PitchClass) => scale.pcs.includes(pc) && tensions.add(pc);
+  for (const tone of chord.tones) add(modulo(tone.pc + 2, 12));
+  const root = rootPc(chord);
+  if (isDominant(chord)) for (const step of [1, 3, 6, 8]) add(modulo(root + step, 12));
+  if (!toneByRole(chord, 'sixth', 'seventh') && chord.quality !== 'power')
+    for (const degree of scale.degrees) if (degree.number === 7) add(modulo(root + degreeSemitones(degree), 12));
+  for (const tone of chord.tones) tensions.delete(tone.pc);
+  return tensions;
+}
+
+/** Where a pitch class stands over a ground before figures are known: `outside` may yet become `approach`. */
+export function baseTier(ground: Ground, pc: PitchClass): Exclude<Tier, 'approach'> {
+  if (ground.chord && hasTone(ground.chord, pc)) return 'chord';
+  if (ground.colours.has(pc)) return 'colour';
+  return ground.scale.has(pc) || ground.home.pcs.includes(pc) ? 'scale' : 'outside';
+}
+
+/** 2-theory: chromatic = not in the chord-scale, where chord tones and written tensions count as in it. */
+export const isChromatic = (ground: Ground, pc: PitchClass): boolean => !ground.scale.has(pc);
+
+/** The neutral third, fifth or seventh: 25–75 cents above a ♭3, ♭5 or ♭7 of chord or key. */
+export function neutralInterval(ground: Ground, voice: Voice): 'n3' | 'n5' | 'n7' | null {
+  const exact = voice.pitch + voice.bentBy;
+  const NAMES = [[3, 'n3'], [6, 'n5'], [10, 'n7']] as const;
+  const roots = [...(ground.chord ? [rootPc(ground.chord)] : []), ground.tonic];
+  for (const root of roots)
+    for (const [step, name] of NAMES) {
+      const over = modulo(exact - root - step, 12);
+      if (over >= 0.25 - 1e-9 && over <= 0.75 + 1e-9) return name;
+    }
+  return null;
+}
+
+/** The interval a note prints over its chord; null over N.C. */
+export function printedInterval(ground: Ground, voice: Voice): IntervalName | null {
+  if (!ground.chord) return null;
+  return neutralInterval(ground, voice) ?? intervalOver(ground.chord, voice.pc);
+}
+
+/** N.C. of at most one bar before a chord lends its notes to that chord; longer ones have no chord. */
+export function groundedSounding(timeline: Timeline, now: Sounding): Sounding {
+  if (now.stretch.chord) return now;
+  const bar = timeline.bars[now.stretch.bar]!;
+  let [from, next] = [startOfSilence(timeline, now), soundingAfter(timeline, now)];
+  while (!next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9) next = soundingAfter(timeline, next);
+  return next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9 ? next : now;
+}
+
+/** Where an N.C. began: stretches without a chord, back to the last chord or the start of the chorus. */
+function startOfSilence(timeline: Timeline, now: Sounding): number {
+  let index = now.stretch.index;
+  while (index > 0 && !timeline.stretches[index - 1]!.chord) index--;
+  return timeline.stretches[index]!.start + now.chorus * timeline.formBeats;
+}

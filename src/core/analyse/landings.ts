@@ -1,0 +1,199 @@
+import type { Beats, Midi, PitchClass, Semitones } from '../vocabulary';
+import { hasTone, type IntervalName } from '../music';
+import { beatsPerBar, soundingAt, type Change } from '../chart';
+import type { Plan } from '../plan';
+import { isWithinReach, standsAlone, type Scene } from './belonging';
+import { baseTier, printedInterval } from './ground';
+import { isLinked, type Belonging, type Event, type LineNote, type Voice } from './voice';
+import { EPSILON } from './windows';
+
+export type Timing = 'on' | 'early' | 'held' | 'late' | 'none';
+export type Verdict = 'target' | 'chord-tone' | 'colour' | 'scale' | 'outside' | 'none';
+
+export type Landing = {
+  readonly noteIndex: number | null;
+  readonly interval: IntervalName | null;
+  readonly timing: Timing;
+  readonly verdict: Verdict;
+  readonly rest?: true;
+  readonly delayed?: true;
+  readonly resolutionIndex?: number;
+  readonly resolvedAfterBeats?: Beats;
+};
+
+export type NearestTarget = { readonly midi: Midi; readonly semitones: Semitones };
+export type Connection = {
+  readonly semitones: Semitones | null;
+  readonly kind: 'common' | 'step' | 'skip' | 'leap' | 'fresh' | null;
+  readonly nearestTarget: NearestTarget | null;
+};
+
+/** A change with what the player made of it. `chorus` and `bar` count from 1. */
+export type ChangeReport = {
+  readonly index: number;
+  readonly chorus: number;
+  readonly bar: number;
+  readonly beat: Beats;
+  readonly from: string;
+  readonly to: string;
+  readonly landing: Landing;
+  readonly connection: Connection;
+  readonly fix: { readonly noteIndex: number; readonly toMidi: Midi } | null;
+};
+
+/** The lowest and highest pitch a fix may ask for: open low E to the 22nd fret. */
+const UNDER_THE_HAND: readonly [Midi, Midi] = [40, 86];
+
+export type Judged = { readonly scene: Scene; readonly events: readonly Event[]; readonly belongings: readonly Belonging[]; readonly plan: Plan };
+
+/** Every change with its landing, the way into it and the one-note fix (2-theory, "Landings"). */
+export function landingsOf(judged: Judged): ChangeReport[] {
+  return judged.scene.changes.map((change) => {
+    const found = arrive(judged, change);
+    const landing = describe(judged, change, found);
+    const connection = connect(judged, change, found);
+    return {
+      index: change.index, chorus: change.chorus + 1, bar: change.bar + 1, beat: change.at, from: change.from.symbol, to: change.to.symbol,
+      landing, connection, fix: fixFor(judged, change, found, landing, connection),
+    };
+  });
+}
+
+type Arrival = { readonly voice: Voice; readonly line: LineNote; readonly timing: Exclude<Timing, 'none'> };
+
+/** The first that exists of on, early, held, late; null where nothing landed. */
+function arrive(judged: Judged, change: Change): Arrival | null {
+  return onTheChange(judged, change) ?? pushedAhead(judged, change) ?? heldOver(judged, change) ?? arrivedLate(judged, change);
+}
+
+/** In an event the best voice: target, chord tone, colour, scale, outside; ties the upper. */
+function arrival(judged: Judged, change: Change, line: LineNote, timing: Arrival['timing']): Arrival {
+  const voices = judged.events[line.event]!.voices;
+  let best = voices[voices.length - 1]!;
+  for (const voice of [...voices].reverse()) if (rank(judged, change, voice) < rank(judged, change, best)) best = voice;
+  return { voice: best, line, timing };
+}
+
+const RANK: Record<Verdict, number> = { target: 0, 'chord-tone': 1, colour: 2, scale: 3, outside: 4, none: 5 };
+const rank = (judged: Judged, change: Change, voice: Voice): number => RANK[verdictOf(judged, change, voice)];
+
+function verdictOf({ plan, scene }: Judged, change: Change, voice: Voice): Verdict {
+  const ground = scene.grounds[change.stretch.index]!;
+  const targets = plan.cells[change.stretch.index]!.targets;
+  if (targets.includes(voice.pc) || isNeutralTarget(ground, targets, voice)) return 'target';
+  const tier = baseTier(ground, voice.pc);
+  return tier === 'chord' ? 'chord-tone' : tier;
+}
+
+/** A neutral third counts as the third where the plan targets thirds. */
+function isNeutralTarget(ground: Scene['grounds'][number], targets: readonly PitchClass[], voice: Voice): boolean {
+  const third = ground.chord?.tones.find((tone) => tone.role === 'third');
+  return third !== undefined && targets.includes(third.pc) && printedInterval(ground, voice) === 'n3';
+}
+
+function onTheChange(judged: Judged, change: Change): Arrival | null {
+  const { line, windows } = judged.scene;
+  const on = line
+    .filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON)
+    .map((note) => arrival(judged, change, note, 'on'))
+    .sort((a, b) => Math.abs(a.line.onset - change.at) - Math.abs(b.line.onset - change.at));
+  return on.find(({ voice }) => hasTone(change.to, voice.pc)) ?? on[0] ?? null;
+}
+
+/** The last anticipation, or a chord tone common to both chords that stands alone before the change. */
+function pushedAhead(judged: Judged, change: Change): Arrival | null {
+  const { scene, belongings } = judged;
+  const early = scene.line.findLast((note) => {
+    if (!isWithinReach(scene, note, change.at)) return false;
+    const own = belongings[note.place]!;
+    const anticipates = own.anticipates && Math.abs(soundingAt(scene.timeline, change.at).start - own.sounding.start) < EPSILON;
+    const common = hasTone(change.to, note.pc) && hasTone(change.from, note.pc);
+    return anticipates || (common && standsAlone(scene, note, change.at));
+  });
+  return early ? arrival(judged, change, early, 'early') : null;
+}
+
+function heldOver(judged: Judged, change: Change): Arrival | null {
+  const still = change.at + Math.min(0.5, (change.until - change.at) / 2);
+  const held = judged.scene.line.findLast((note) => note.onset < change.at && note.end >= still - EPSILON);
+  return held ? arrival(judged, change, held, 'held') : null;
+}
+
+function arrivedLate(judged: Judged, change: Change): Arrival | null {
+  const { line, windows } = judged.scene;
+  const late = line.find((note) => note.onset > change.at && note.onset <= change.at + 1 + EPSILON);
+  return late && late.onset < change.until - windows.on - EPSILON ? arrival(judged, change, late, 'late') : null;
+}
+
+function describe(judged: Judged, change: Change, found: Arrival | null): Landing {
+  if (!found) {
+    const sounds = judged.scene.line.some((note) => note.onset < change.at + 1 && note.end > change.at - 1);
+    return { noteIndex: null, interval: null, timing: 'none', verdict: 'none', ...(sounds ? {} : { rest: true }) };
+  }
+  const { voice, timing } = found;
+  const verdict = verdictOf(judged, change, voice);
+  const ground = judged.scene.grounds[change.stretch.index]!;
+  const landing = { noteIndex: voice.index, interval: printedInterval(ground, voice), timing, verdict };
+  return hasTone(change.to, voice.pc) || verdict === 'target' ? landing : { ...landing, ...resolutionOf(judged, change, found.line) };
+}
+
+/**
+ * A landing on a non-chord tone that an unbroken linked line brings home.
+ * Rule: 2-theory, "Landings": the first chord tone reached is at most the fourth line note after it, within two bars and before
+ * the next change, and reached by a step of at most 2 semitones.
+ */
+function resolutionOf({ scene }: Judged, change: Change, from: LineNote): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
+  const bar = scene.timeline.bars[change.bar]!;
+  for (let place = from.place + 1; place <= from.place + 4; place++) {
+    const [before, note] = [scene.line[place - 1], scene.line[place]];
+    if (!note || !isLinked(before, note) || note.onset >= change.until - EPSILON) return {};
+    if (note.onset - change.at > 2 * beatsPerBar(bar.meter) + EPSILON) return {};
+    if (!hasTone(change.to, note.pc)) continue;
+    if (Math.abs(note.pitch - before!.pitch) > 2) return {};
+    return { delayed: true, resolutionIndex: note.index, resolvedAfterBeats: note.onset - change.at };
+  }
+  return {};
+}
+
+function connect({ plan, scene }: Judged, change: Change, found: Arrival | null): Connection {
+  if (!found) return { semitones: null, kind: null, nearestTarget: null };
+  const targets = plan.cells[change.stretch.index]!.targets;
+  if (found.timing === 'held') return { semitones: 0, kind: 'common', nearestTarget: nearestTarget(found.line.pitch, targets) };
+  const before = scene.line[found.line.place - 1];
+  if (!before) return { semitones: null, kind: 'fresh', nearestTarget: null };
+  const semitones = found.voice.pitch - before.pitch;
+  const kind = found.line.onset - before.end > 1 + EPSILON ? 'fresh' : kindOf(Math.abs(semitones));
+  return { semitones, kind, nearestTarget: nearestTarget(before.pitch, targets) };
+}
+
+const kindOf = (distance: number): 'common' | 'step' | 'skip' | 'leap' =>
+  distance === 0 ? 'common' : distance <= 2 ? 'step' : distance <= 4 ? 'skip' : 'leap';
+
+/** The target nearest a pitch, ties upward. */
+function nearestTarget(from: Midi, targets: readonly PitchClass[]): NearestTarget | null {
+  for (let distance = 0; distance <= 11; distance++)
+    for (const semitones of [distance, -distance])
+      if (targets.includes(((from + semitones) % 12 + 12) % 12)) return { midi: from + semitones, semitones };
+  return null;
+}
+
+/** Where a target was missed: the nearest target to the note before it, within 4 semitones and under the hand. */
+function fixFor({ scene, plan }: Judged, change: Change, found: Arrival | null, landing: Landing, { nearestTarget: near }: Connection): ChangeReport['fix'] {
+  if (!found || !near || landing.verdict === 'target' || Math.abs(near.semitones) > 4) return null;
+  const resolution = scene.line.find((note) => note.index === landing.resolutionIndex);
+  if (resolution && plan.cells[change.stretch.index]!.targets.includes(resolution.pc)) return null;
+  const reachable = near.midi >= UNDER_THE_HAND[0] && near.midi <= UNDER_THE_HAND[1];
+  return reachable ? { noteIndex: found.voice.index, toMidi: near.midi } : null;
+}
+
+/** Met on time, met late, by another chord tone, not met, at rest: the five marks of a gate. */
+export type GateMark = 'target' | 'target-late' | 'chord-tone' | 'not-met' | 'rest';
+
+/** @param isTarget does this note of the report, over this change, name a target of the plan? */
+export function gateMark(landing: Landing, isTarget: (noteIndex: number) => boolean): GateMark {
+  if (landing.rest) return 'rest';
+  if (landing.verdict === 'target') return 'target';
+  if (landing.verdict === 'chord-tone') return 'chord-tone';
+  if (landing.resolutionIndex !== undefined && isTarget(landing.resolutionIndex)) return 'target-late';
+  return 'not-met';
+}

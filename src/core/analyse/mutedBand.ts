@@ -1,0 +1,163 @@
+import { modulo, type Beats, type PitchClass } from '../vocabulary';
+import { certain } from '../vocabulary';
+import { fifthOf, hasTone, isDominant, noteName, readChord, rootPc, scaleOn, type Chord, type SpelledNote } from '../music';
+import { isOnBeat } from '../chart';
+import type { Scene } from './belonging';
+import type { Ground } from './ground';
+import type { JudgedNote } from './report';
+import type { ChangeReport } from './landings';
+import { EPSILON } from './windows';
+
+export type Segment = {
+  readonly beat: Beats;
+  readonly chord: string;
+  readonly verdict: 'heard' | 'unclear' | 'not-heard' | 'silent';
+  readonly best: string;
+  readonly margin: number;
+};
+
+export type MutedBand = { readonly share: number | null; readonly chance: number; readonly segments: readonly Segment[] };
+
+type Candidate = { readonly symbol: string; readonly chord: Chord; readonly scale: ReadonlySet<PitchClass>; readonly partnerOfAltered?: Chord };
+
+/**
+ * With the band muted, could the chords be told apart from the line alone?
+ * Rule: 2-theory, "Muted-band test". One segment per run of one symbol inside a chorus.
+ * @param choruses how often the form was played
+ */
+export function mutedBandOf(scene: Scene, notes: readonly JudgedNote[], changes: readonly ChangeReport[], choruses: number): MutedBand {
+  const candidates = candidatesOf(scene.grounds);
+  const landed = new Set(changes.map((change) => change.landing.noteIndex).filter((index) => index !== null));
+  const segments = runsOf(scene, choruses).map((run) => judge(run, weigh(scene, run, notes, landed), candidates));
+  const counted = segments.filter((segment) => segment.verdict !== 'silent');
+  const heard = counted.filter((segment) => segment.verdict === 'heard').length;
+  return { share: counted.length ? round(heard / counted.length) : null, chance: candidates.length ? round(1 / candidates.length) : 0, segments };
+}
+
+const round = (value: number): number => Math.round(value * 10_000) / 10_000;
+
+type SymbolRun = { readonly ground: Ground; readonly start: Beats; readonly end: Beats };
+
+function runsOf(scene: Scene, choruses: number): SymbolRun[] {
+  const runs: SymbolRun[] = [];
+  for (let chorus = 0; chorus < choruses; chorus++) {
+    let previous: string | null = null;
+    for (const ground of scene.grounds) {
+      const offset = chorus * scene.timeline.formBeats;
+      const [start, end] = [ground.stretch.start + offset, ground.stretch.end + offset];
+      const symbol = ground.chord?.symbol ?? null;
+      if (symbol !== null && symbol === previous) runs[runs.length - 1] = { ...runs[runs.length - 1]!, end };
+      else if (symbol !== null) runs.push({ ground, start, end });
+      previous = symbol;
+    }
+  }
+  return runs;
+}
+
+type Weight = { readonly pc: PitchClass; readonly weight: number };
+
+/** A note weighs by its beats inside; more on a beat and as the landing, less when carried in. */
+function weigh(scene: Scene, run: SymbolRun, notes: readonly JudgedNote[], landed: ReadonlySet<number>): Weight[] {
+  const weights: Weight[] = [];
+  for (const note of notes) {
+    const end = note.onsetBeat + note.durationBeats;
+    const inside = Math.min(end, run.end) - Math.max(note.onsetBeat, run.start);
+    if (inside <= EPSILON || isLeftOut(note)) continue;
+    const belongs = note.homeStart >= run.start - EPSILON && note.homeStart < run.end - EPSILON;
+    if (!belongs && note.homeStart > run.start) continue; // an anticipation or lead-in never weighs in the chord it leaves
+    const beat = isOnBeat(note.onsetBeat, scene.windows.on) ? 1 : 0.6;
+    const place = !belongs ? 0.6 : landed.has(note.index) ? 1.5 : 1;
+    weights.push({ pc: modulo(note.pitch, 12), weight: Math.min(inside, 1) * beat * place });
+  }
+  return weights;
+}
+
+/** Non-chord tones in resolved figures, passing and neighbour notes, graces and blue notes say nothing of the chord. */
+function isLeftOut(note: JudgedNote): boolean {
+  if (note.function === 'grace' || note.flags.includes('blue')) return true;
+  if (note.tier === 'chord') return false;
+  return note.function === 'passing' || note.function === 'neighbour' || note.targetIndex !== undefined;
+}
+
+function judge(run: SymbolRun, weights: readonly Weight[], candidates: readonly Candidate[]): Segment {
+  const { chord } = run.ground;
+  const truth = { symbol: chord!.symbol, chord: chord!, scale: run.ground.scale };
+  const outside = candidates.filter((candidate) => candidate.symbol !== truth.symbol && !isFamily(truth.chord, candidate));
+  const own = score(truth, weights);
+  let best: { symbol: string; score: number } = { symbol: '', score: outside.length ? -Infinity : 0 };
+  for (const candidate of outside) {
+    const value = score(candidate, weights);
+    if (value > best.score + 1e-12) best = { symbol: candidate.symbol, score: value };
+  }
+  const margin = own - best.score;
+  const total = weights.reduce((sum, { weight }) => sum + weight, 0);
+  const verdict = total < 0.5 - EPSILON ? 'silent' : margin >= 0.05 - EPSILON ? 'heard' : margin > -0.05 - EPSILON ? 'unclear' : 'not-heard';
+  return { beat: run.start, chord: truth.symbol, verdict, best: margin >= 0 ? truth.symbol : best.symbol, margin: round(total > 0 ? margin : 0) };
+}
+
+/** Shares three or more pitch classes, or is the tritone partner of an altered dominant. */
+function isFamily(truth: Chord, candidate: Candidate): boolean {
+  if (candidate.partnerOfAltered === truth) return true;
+  return new Set(candidate.chord.tones.filter((tone) => hasTone(truth, tone.pc)).map((tone) => tone.pc)).size >= 3;
+}
+
+function score(candidate: Candidate, weights: readonly Weight[]): number {
+  const total = weights.reduce((sum, { weight }) => sum + weight, 0);
+  return total ? weights.reduce((sum, { pc, weight }) => sum + weight * gain(candidate, pc), 0) / total : 0;
+}
+
+/** What one note says for a chord. */
+function gain({ chord, scale }: Candidate, pc: PitchClass): number {
+  const tone = chord.tones.find((own) => own.pc === pc && own.role !== 'bass');
+  switch (tone?.role) {
+    case 'third':
+    case 'sus':
+      return 1;
+    case 'seventh':
+    case 'sixth':
+      return 0.8;
+    case 'root':
+      return 0.6;
+    case 'fifth':
+      return fifthOf(chord) === 0 ? 0.5 : 0.8;
+    default:
+      return scale.has(pc) || hasTone(chord, pc) ? 0 : -0.5;
+  }
+}
+
+const FLAT_NAMES: readonly string[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
+const flatNote = (pc: PitchClass): SpelledNote => certain(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
+
+/** The chart's chords, the tritone partner of each dominant, and the relative of each maj7 (vi) and m7 (♭III). */
+function candidatesOf(grounds: readonly Ground[]): Candidate[] {
+  const found = new Map<string, Candidate>();
+  const add = (candidate: Candidate) => {
+    const id = `${rootPc(candidate.chord)} ${[...new Set(candidate.chord.tones.map((tone) => tone.pc))].sort((a, b) => a - b).join(' ')}`;
+    if (!found.has(id)) found.set(id, candidate);
+  };
+  const own = grounds.filter((ground): ground is Ground & { chord: Chord } => ground.chord !== null);
+  for (const { chord, scale } of own) add({ symbol: chord.symbol, chord, scale });
+  for (const { chord, scale } of own) {
+    const relative = relativeOf(chord);
+    if (chord.quality === 'dominant') add(tritonePartner(chord));
+    if (relative) add({ symbol: relative.symbol, chord: relative, scale });
+  }
+  return [...found.values()];
+}
+
+function tritonePartner(chord: Chord): Candidate {
+  const root = flatNote(rootPc(chord) + 6);
+  const partner = certain(readChord(`${noteName(root)}7`));
+  const scale = new Set(scaleOn(root, 'lydian dominant').pcs);
+  return { symbol: partner.symbol, chord: partner, scale, ...(chord.altered || isAlteredDominant(chord) ? { partnerOfAltered: chord } : {}) };
+}
+
+const isAlteredDominant = (chord: Chord): boolean =>
+  isDominant(chord) && (fifthOf(chord) !== 0 || chord.colours.some((tone) => ['b9', '#9', 'b13'].includes(tone.interval)));
+
+function relativeOf(chord: Chord): Chord | null {
+  const seventh = chord.tones.find((tone) => tone.role === 'seventh')?.semitones;
+  if (chord.quality === 'major' && seventh === 11) return certain(readChord(`${noteName(flatNote(rootPc(chord) + 9))}m7`));
+  if (chord.quality === 'minor' && seventh === 10) return certain(readChord(`${noteName(flatNote(rootPc(chord) + 3))}maj7`));
+  return null;
+}

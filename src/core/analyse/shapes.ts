@@ -1,0 +1,80 @@
+import { modulo, type PitchClass } from '../vocabulary';
+import { intervalOver, isAdjacentIn, type IntervalName } from '../music';
+import type { Walk } from './figures';
+import { sequencesOf } from './sequence';
+import { isLinked } from './voice';
+
+export type ShapeKind = 'arpeggio' | 'scale-run' | 'sequence';
+/** A shape of the line, beside what its notes do; places in the line. */
+export type Shape = { readonly kind: ShapeKind; readonly places: readonly number[]; readonly name: string; readonly relation?: IntervalName };
+
+/** Triads and seventh chords an arpeggio may spell, as semitones above the root; a richer one is tried first. */
+const SPELLED: readonly (readonly [string, readonly number[]])[] = [
+  ['major-seventh', [0, 4, 7, 11]], ['dominant-seventh', [0, 4, 7, 10]], ['minor-seventh', [0, 3, 7, 10]], ['half-diminished', [0, 3, 6, 10]],
+  ['diminished-seventh', [0, 3, 6, 9]], ['minor-major-seventh', [0, 3, 7, 11]], ['augmented-major-seventh', [0, 4, 8, 11]],
+  ['major', [0, 4, 7]], ['minor', [0, 3, 7]], ['diminished', [0, 3, 6]], ['augmented', [0, 4, 8]],
+];
+
+export function shapesOf(walk: Walk): Shape[] {
+  const { line } = walk.scene;
+  const sequences = sequencesOf(line, walk.belongings, walk.scene.grounds).map((run): Shape => ({
+    kind: 'sequence', places: range(run.first, run.last), name: 'sequence',
+  }));
+  return [...arpeggios(walk), ...scaleRuns(walk), ...sequences].sort((a, b) => a.places[0]! - b.places[0]!);
+}
+
+const range = (first: number, last: number): number[] => Array.from({ length: last - first + 1 }, (_, index) => first + index);
+
+/** At least three linked notes in skips that spell a triad or seventh chord; the longest such stretch from each start. */
+function arpeggios(walk: Walk): Shape[] {
+  const { line } = walk.scene;
+  const shapes: Shape[] = [];
+  let first = 0;
+  while (first < line.length - 2) {
+    let last = first;
+    const pcs = new Set([line[first]!.pc]);
+    while (isLinked(line[last], line[last + 1]) && Math.abs(walk.step(last, last + 1)) >= 3 && fitsSomeChord(new Set([...pcs, line[last + 1]!.pc]))) pcs.add(line[++last]!.pc);
+    const chord = last - first >= 2 ? spelled(pcs) : null;
+    if (chord) {
+      const over = walk.ground(first).chord;
+      shapes.push({ kind: 'arpeggio', places: range(first, last), name: chord.name, ...(over ? { relation: intervalOver(over, chord.root) } : {}) });
+    }
+    first = Math.max(first + 1, last);
+  }
+  return shapes;
+}
+
+const rotations = (pcs: ReadonlySet<PitchClass>) =>
+  [...pcs].map((root) => ({ root, steps: [...pcs].map((pc) => modulo(pc - root, 12)).sort((a, b) => a - b) }));
+
+const fitsSomeChord = (pcs: ReadonlySet<PitchClass>): boolean =>
+  Array.from({ length: 12 }, (_, root) => root).some((root) =>
+    SPELLED.some(([, chord]) => [...pcs].every((pc) => chord.includes(modulo(pc - root, 12)))));
+
+function spelled(pcs: ReadonlySet<PitchClass>): { root: PitchClass; name: string } | null {
+  for (const [name, chord] of SPELLED)
+    for (const { root, steps } of rotations(pcs)) if (steps.length === chord.length && steps.every((step, index) => step === chord[index])) return { root, name };
+  return null;
+}
+
+/** At least four adjacent scale tones one way. */
+function scaleRuns(walk: Walk): Shape[] {
+  const { line } = walk.scene;
+  const shapes: Shape[] = [];
+  let first = 0;
+  while (first < line.length - 3) {
+    let last = first;
+    const way = line[first + 1] ? Math.sign(walk.step(first, first + 1)) : 0;
+    while (way !== 0 && isLinked(line[last], line[last + 1]) && Math.sign(walk.step(last, last + 1)) === way && isScaleStep(walk, last)) last++;
+    if (last - first >= 3) shapes.push({ kind: 'scale-run', places: range(first, last), name: way > 0 ? 'rising' : 'falling' });
+    first = Math.max(first + 1, last);
+  }
+  return shapes;
+}
+
+function isScaleStep(walk: Walk, place: number): boolean {
+  const [a, b] = [walk.at(place)!.pc, walk.at(place + 1)!.pc];
+  const near = Math.abs(walk.step(place, place + 1)) <= 4;
+  const { bareScale, home } = walk.ground(place);
+  return near && (isAdjacentIn(bareScale, a, b) || isAdjacentIn(home, a, b));
+}

@@ -1,0 +1,35 @@
+import { soundingAfter } from '../chart';
+import { isChange, type Chord } from '../music';
+import type { Scene } from './belonging';
+import { baseTier, printedInterval } from './ground';
+import { HEIGHT, type Belonging, type Height, type Span, type Voice } from './voice';
+import { EPSILON } from './windows';
+
+/** A span with the stretch it lies over. */
+export type LaidSpan = Span & { readonly stretchIndex: number; readonly chorus: number; readonly start: number };
+
+/**
+ * A note cut where the chord under it changes; its first part belongs with the note, the later ones are judged anew.
+ * Rule: 2-theory, "Tier and height": a note held across a change is two spans in height and time.
+ * @param until what rings past the last chorus is cut there
+ */
+export function spansOf(scene: Scene, voice: Voice, belonging: Belonging, height: Height, until: number): LaidSpan[] {
+  const spans: LaidSpan[] = [];
+  const end = Math.min(voice.end, until);
+  let now = belonging.sounding;
+  let from = voice.onset;
+  for (;;) {
+    let next = soundingAfter(scene.timeline, now);
+    while (next.start < end - EPSILON && !isBorder(now.stretch.chord, next.stretch.chord)) next = soundingAfter(scene.timeline, next);
+    const to = next.start < end - EPSILON ? next.start : end;
+    const ground = scene.grounds[now.stretch.index]!;
+    spans.push({
+      chord: now.stretch.chord?.symbol ?? null, interval: printedInterval(ground, voice), beats: Math.max(0, to - from), start: from,
+      height: spans.length === 0 ? height : HEIGHT[baseTier(ground, voice.pc)], stretchIndex: now.stretch.index, chorus: now.chorus,
+    });
+    if (to >= end - EPSILON) return spans;
+    [now, from] = [next, to];
+  }
+}
+
+const isBorder = (before: Chord | null, now: Chord | null): boolean => (before && now ? isChange(before, now) : before !== now);

@@ -1,0 +1,56 @@
+import type Fraction from 'fraction.js';
+import type { BeatsPerMinute } from '../vocabulary';
+import type { Chord, Key } from '../music';
+
+/** How the time is felt: decides the band's parts and, for `blues`, the home scale. */
+export type Feel = string;
+
+/** Beats a bar and what a beat is. 6/8 holds two dotted beats. */
+export type Meter = { readonly upper: number; readonly lower: number };
+
+/** A chord, or none (`N.C.`), over an exact stretch of its bar; beats from the bar's start. */
+export type Cell = {
+  readonly chord: Chord | null;
+  readonly start: Fraction;
+  readonly beats: Fraction;
+  /** 1-based place in the text. */
+  readonly line: number;
+  readonly column: number;
+};
+
+/** One bar of the form as it is played, repeats written out. */
+export type Bar = {
+  readonly cells: readonly Cell[];
+  readonly meter: Meter;
+  readonly section: string | null;
+  /** The region's key where the chart says so. */
+  readonly key: Key | null;
+  /** Written as `%`. */
+  readonly repeats: boolean;
+  readonly line: number;
+  readonly column: number;
+};
+
+/** A chart: the form that is played round and round, exactly as written. */
+export type Chart = {
+  readonly title: string;
+  readonly key: Key | null;
+  readonly meter: Meter;
+  readonly tempo: BeatsPerMinute | null;
+  readonly feel: Feel | null;
+  /** Beats before bar 1 that the line is expected to begin. */
+  readonly pickup: number;
+  readonly bars: readonly Bar[];
+  readonly text: string;
+};
+
+/** 2-theory, "Time": a beat is the meter's denominator unit, the dotted unit in 6/8, 9/8 and 12/8. */
+export const isCompound = (meter: Meter): boolean => meter.lower === 8 && [6, 9, 12].includes(meter.upper);
+
+export const beatsPerBar = (meter: Meter): number => (isCompound(meter) ? meter.upper / 3 : meter.upper);
+
+/** Strong beats by meter, counted from 0 (2-theory, "Time"). */
+export function strongBeats(meter: Meter): readonly number[] {
+  const name = `${meter.upper}/${meter.lower}`;
+  return { '4/4': [0, 2], '5/4': [0, 3], '12/8': [0, 2] }[name] ?? [0];
+}

@@ -1,0 +1,126 @@
+import { modulo } from '../vocabulary';
+import {
+  degreeName, degreeSemitones, fifthOf, hasColour, isDominant, isMinorish, letterIndex, pitchClass, rootPc, SCALE_KINDS, scaleFromDegrees, scaleNotes,
+  scaleOn, toneByRole, type Chord, type Degree, type Scale, type SpelledNote,
+} from '../music';
+import { fallsAFifth, isBareMajor, stepInKey } from './degree';
+import { hasMajorFour, holdsFlatTwo, type Context } from './context';
+
+/**
+ * The chord-scale by function: the table of 2-theory, "Scales", row by row from the most particular to the fallback.
+ * @returns a scale on the chord's root
+ */
+export function chordScale(context: Context, degree: string): Scale {
+  const kind =
+    byAlteration(context.chord) ??
+    bySubstance(context.chord) ??
+    (isDominant(context.chord) || servesAsDominant(context, degree) ? dominantRow(context, degree) : null) ??
+    (context.chord.quality === 'major' ? majorRow(context) : null) ??
+    (context.chord.quality === 'minor' ? minorRow(context) : null);
+  return kind ? scaleOn(context.chord.root, kind) : fallback(context);
+}
+
+/** A major triad on V or V/x takes the dominant row. */
+const servesAsDominant = (context: Context, degree: string): boolean =>
+  isBareMajor(context.chord) && (degree === 'V' || degree.startsWith('V/'));
+
+const written = (chord: Chord, semitones: number): boolean => hasColour(chord, modulo(rootPc(chord) + semitones, 12));
+
+/** Altered dominants and sus chords, read before their function. */
+function byAlteration(chord: Chord): string | null {
+  if (chord.quality === 'sus') return written(chord, 1) ? 'phrygian' : 'mixolydian';
+  if (chord.quality !== 'dominant') return null;
+  const [flatNine, sharpNine, flatThirteen] = [written(chord, 1), written(chord, 3), written(chord, 8)];
+  const sharpFive = fifthOf(chord) === 1;
+  if (chord.altered || (sharpFive && (flatNine || sharpNine)) || (sharpNine && flatThirteen)) return 'altered';
+  if (flatNine && flatThirteen) return 'fifth mode of harmonic minor';
+  if (sharpFive) return 'whole tone';
+  if (flatThirteen) return 'mixolydian b6';
+  if (flatNine || sharpNine) return 'half-whole diminished';
+  if (written(chord, 6) || fifthOf(chord) === -1) return 'lydian dominant';
+  return null;
+}
+
+/** Chords whose own sound decides, wherever they stand. */
+function bySubstance(chord: Chord): string | null {
+  switch (chord.quality) {
+    case 'half-diminished':
+    case 'diminished':
+      return 'locrian';
+    case 'diminished-seventh':
+      return 'whole-half diminished';
+    case 'augmented':
+      return 'whole tone';
+    case 'minor-major':
+      return 'melodic minor';
+    case 'minor':
+      return toneByRole(chord, 'sixth') ? 'melodic minor' : null;
+    case 'major':
+      if (fifthOf(chord) === 1) return 'lydian augmented';
+      return written(chord, 6) ? 'lydian' : null;
+    default:
+      return null;
+  }
+}
+
+function dominantRow(context: Context, degree: string): string {
+  const { chord, key, character, next } = context;
+  const step = stepInKey(chord, key);
+  if (degree.startsWith('subV')) return 'lydian dominant';
+  if (step === 7 && !degree.includes('/')) {
+    if (character.minorBlues || (key.minor && !character.blues)) return toMinor(chord);
+    return 'mixolydian';
+  }
+  if (character.vamp || (character.blues && (step === 0 || step === 5))) return 'mixolydian';
+  if (key.minor && step === 5 && !fallsAFifth(context)) return 'mixolydian';
+  if (step === 10) return fallsAFifth(context) ? 'mixolydian' : 'lydian dominant';
+  if (fallsAFifth(context)) return isMinorish(next) ? toMinor(chord) : 'mixolydian';
+  return step === 0 ? 'mixolydian' : 'lydian dominant';
+}
+
+/** A dominant of a minor chord, by what its symbol already names. */
+function toMinor(chord: Chord): string {
+  if (written(chord, 9)) return 'mixolydian';
+  return written(chord, 2) ? 'mixolydian b6' : 'fifth mode of harmonic minor';
+}
+
+function majorRow(context: Context): string | null {
+  const step = stepInKey(context.chord, context.key);
+  if (step === 0 || (step === 3 && context.key.minor)) return 'major';
+  return [1, 3, 5, 8].includes(step) ? 'lydian' : null;
+}
+
+function minorRow(context: Context): string | null {
+  const { chord, key, character, next } = context;
+  const step = stepInKey(chord, key);
+  if (character.minorBlues) return 'dorian';
+  const relatedTwo = toneByRole(chord, 'seventh') !== undefined && isDominant(next) && fallsAFifth(context);
+  if (step === 2 || step === 5 || (relatedTwo && step !== 0)) return 'dorian';
+  if (step === 4 || (step === 7 && key.minor)) return 'phrygian';
+  if (step === 9) return 'natural minor';
+  if (step !== 0) return null;
+  if (relatedTwo || character.vamp || hasMajorFour(context)) return 'dorian';
+  return holdsFlatTwo(context) ? 'phrygian' : 'natural minor';
+}
+
+/**
+ * The key's scale with each foreign chord tone in place of the key's tone of the same letter, as a mode from the chord's root
+ * where a named scale has those notes, else as root and degrees.
+ */
+function fallback({ chord, key }: Context): Scale {
+  const notes = new Map<number, SpelledNote>();
+  for (const note of scaleNotes(scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'))) notes.set(letterIndex(note), note);
+  for (const tone of chord.tones) notes.set(letterIndex(tone.note), tone.note);
+  const root = letterIndex(chord.root);
+  const degrees = [...notes.values()]
+    .map((note) => degreeAbove(chord.root, note, modulo(letterIndex(note) - root, 7) + 1))
+    .sort((a, b) => a.number - b.number);
+  const pcs = degrees.map(degreeSemitones).join(' ');
+  const named = SCALE_KINDS.find((kind) => scaleOn(chord.root, kind).degrees.map(degreeSemitones).join(' ') === pcs);
+  return named ? scaleOn(chord.root, named) : scaleFromDegrees(chord.root, degrees.map(degreeName).join(' '), degrees);
+}
+
+function degreeAbove(root: SpelledNote, note: SpelledNote, number: number): Degree {
+  const plain = degreeSemitones({ number, alter: 0 });
+  return { number, alter: modulo(pitchClass(note) - pitchClass(root) - plain + 6, 12) - 6 };
+}

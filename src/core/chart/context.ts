@@ -1,0 +1,32 @@
+import { modulo } from '../vocabulary';
+import { hasTone, pitchClass, rootPc, toneByRole, type Chord, type Key } from '../music';
+
+/** What the whole form is: decides home scales and the blues rows of the chord-scale table. */
+export type Character = {
+  /** `feel: blues`, or a major key whose I and IV are dominant sevenths throughout (2-theory, "Scales"). */
+  readonly blues: boolean;
+  /** A blues in a minor key. */
+  readonly minorBlues: boolean;
+  /** One root, dominant: a vamp. */
+  readonly dominantVamp: boolean;
+  /** One root of whatever kind. */
+  readonly vamp: boolean;
+};
+
+/** What a rule may look at when it reads one chord. */
+export type Context = {
+  readonly chord: Chord;
+  readonly key: Key;
+  /** The next chord with another root; N.C. skipped, the form a loop. The chord itself in a vamp. */
+  readonly next: Chord;
+  readonly character: Character;
+  /** All chords of the same key region. */
+  readonly region: readonly Chord[];
+};
+
+/** Does the region hold a major chord on its fourth degree? It makes the tonic minor Dorian. */
+export const hasMajorFour = ({ region, key }: Context): boolean =>
+  region.some((chord) => rootPc(chord) === modulo(pitchClass(key.tonic) + 5, 12) && toneByRole(chord, 'third')?.semitones === 4);
+
+export const holdsFlatTwo = ({ region, key }: Context): boolean =>
+  region.some((chord) => hasTone(chord, modulo(pitchClass(key.tonic) + 1, 12)));

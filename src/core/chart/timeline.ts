@@ -1,0 +1,144 @@
+import { beatsToSeconds, secondsToBeats, type Beats, type BeatsPerMinute, type Seconds } from '../vocabulary';
+import { isChange, type Chord, type Key } from '../music';
+import { beatsPerBar, strongBeats, type Chart, type Meter } from './chart';
+
+/** One written chord (or N.C.) laid on the form; beats from the start of the form, half-open. */
+export type Stretch = {
+  readonly index: number;
+  readonly chord: Chord | null;
+  readonly start: Beats;
+  readonly end: Beats;
+  /** 0-based bar of the form. */
+  readonly bar: number;
+  readonly key: Key | null;
+};
+
+/** One bar laid on the form. */
+export type BarSpan = { readonly index: number; readonly start: Beats; readonly end: Beats; readonly meter: Meter; readonly section: string | null };
+
+/** A stretch in a chorus: absolute beats from bar 1 of the first chorus. `chorus` counts from 0. */
+export type Sounding = { readonly stretch: Stretch; readonly chorus: number; readonly start: Beats; readonly end: Beats };
+
+/** The form laid out in beats, and the way between beats, bars, choruses and seconds. */
+export type Timeline = {
+  readonly tempo: BeatsPerMinute;
+  readonly stretches: readonly Stretch[];
+  readonly bars: readonly BarSpan[];
+  /** Beats of one chorus. */
+  readonly formBeats: Beats;
+  readonly pickup: Beats;
+};
+
+export function timelineOf(chart: Chart, tempo: BeatsPerMinute): Timeline {
+  const stretches: Stretch[] = [];
+  const bars: BarSpan[] = [];
+  let start = 0;
+  for (const [index, bar] of chart.bars.entries()) {
+    const end = start + beatsPerBar(bar.meter);
+    bars.push({ index, start, end, meter: bar.meter, section: bar.section });
+    for (const cell of bar.cells)
+      stretches.push({
+        index: stretches.length, chord: cell.chord, bar: index, key: bar.key,
+        start: start + cell.start.valueOf(), end: start + cell.start.add(cell.beats).valueOf(),
+      });
+    start = end;
+  }
+  return { tempo, stretches, bars, formBeats: start, pickup: chart.pickup };
+}
+
+/** Which chorus a beat lies in, from 0; count-in and pickup count as the first. */
+export const chorusAt = (timeline: Timeline, beat: Beats): number => Math.max(0, Math.floor(beat / timeline.formBeats));
+
+/** The stretch that sounds at a beat; before beat 0 it is the first of the form. */
+export function soundingAt(timeline: Timeline, beat: Beats): Sounding {
+  const chorus = chorusAt(timeline, beat);
+  const inForm = Math.max(0, beat - chorus * timeline.formBeats);
+  return sounding(timeline, stretchIndexAt(timeline.stretches, inForm), chorus);
+}
+
+/** Binary search: the last stretch that starts at or before a beat of the form. */
+function stretchIndexAt(stretches: readonly Stretch[], beat: Beats): number {
+  let low = 0;
+  let high = stretches.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (stretches[middle]!.start <= beat + 1e-9) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+function sounding(timeline: Timeline, index: number, chorus: number): Sounding {
+  const stretch = timeline.stretches[index]!;
+  const offset = chorus * timeline.formBeats;
+  return { stretch, chorus, start: stretch.start + offset, end: stretch.end + offset };
+}
+
+/** The stretch after a sounding one; the form is a loop. */
+export function soundingAfter(timeline: Timeline, now: Sounding): Sounding {
+  const next = now.stretch.index + 1;
+  return next < timeline.stretches.length ? sounding(timeline, next, now.chorus) : sounding(timeline, 0, now.chorus + 1);
+}
+
+/** A beat's place in the form: bar from 0, beat in the bar from 0, and the chorus from 0. */
+export function placeOf(timeline: Timeline, beat: Beats): { chorus: number; bar: number; beatInBar: Beats } {
+  const chorus = chorusAt(timeline, beat);
+  const inForm = beat - chorus * timeline.formBeats;
+  const bar = timeline.bars.findLast((span) => span.start <= inForm + 1e-9) ?? timeline.bars[0]!;
+  return { chorus, bar: bar.index, beatInBar: inForm - bar.start };
+}
+
+/** Is this the middle of a strong beat's window? `window` in beats either way (2-theory, "Time"). */
+export function isOnStrongBeat(timeline: Timeline, beat: Beats, window: Beats): boolean {
+  const nearest = Math.round(beat);
+  if (Math.abs(beat - nearest) > window + 1e-9) return false;
+  const inForm = nearest - Math.floor(nearest / timeline.formBeats) * timeline.formBeats;
+  const bar = timeline.bars.findLast((span) => span.start <= inForm + 1e-9);
+  return bar !== undefined && strongBeats(bar.meter).includes(Math.round(inForm - bar.start));
+}
+
+export const isOnBeat = (beat: Beats, window: Beats): boolean => Math.abs(beat - Math.round(beat)) <= window + 1e-9;
+
+/** A change of chord in the walk through the form; `until` is the next change or N.C. */
+export type Change = {
+  readonly index: number;
+  readonly chorus: number;
+  /** 0-based bar of the form. */
+  readonly bar: number;
+  readonly at: Beats;
+  readonly until: Beats;
+  readonly from: Chord;
+  readonly to: Chord;
+  /** The stretch that begins here. */
+  readonly stretch: Stretch;
+};
+
+/**
+ * Every change over so many choruses.
+ * Rule: 2-theory, "Chords": a new root, or on the same root a tone set neither containing nor contained; none into or out of N.C.
+ */
+export function changesOf(timeline: Timeline, choruses: number): Change[] {
+  const walk: Sounding[] = [];
+  for (let chorus = 0; chorus < choruses; chorus++)
+    for (const stretch of timeline.stretches) walk.push(sounding(timeline, stretch.index, chorus));
+  const borders = walk.filter((now, place) => place > 0 && isBorder(walk[place - 1]!.stretch.chord, now.stretch.chord));
+  const end = choruses * timeline.formBeats;
+  const changes: Change[] = [];
+  borders.forEach((now, place) => {
+    const before = walk[walk.indexOf(now) - 1]!.stretch.chord;
+    const to = now.stretch.chord;
+    if (!before || !to) return;
+    changes.push({
+      index: changes.length, chorus: now.chorus, bar: now.stretch.bar, at: now.start, until: borders[place + 1]?.start ?? end,
+      from: before, to, stretch: now.stretch,
+    });
+  });
+  return changes;
+}
+
+/** A change, or the edge of an N.C. */
+const isBorder = (before: Chord | null, now: Chord | null): boolean =>
+  before && now ? isChange(before, now) : before !== now;
+
+export const beatToSeconds = (timeline: Timeline, beat: Beats): Seconds => beatsToSeconds(beat, timeline.tempo);
+export const secondsToBeat = (timeline: Timeline, seconds: Seconds): Beats => secondsToBeats(seconds, timeline.tempo);

@@ -1,0 +1,6 @@
+export * from './spelling';
+export * from './interval';
+export * from './chord';
+export { readChord, toneList } from './chordSymbol';
+export * from './scale';
+export * from './key';

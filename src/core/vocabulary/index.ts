@@ -1,0 +1,4 @@
+export * from './units';
+export * from './outcome';
+export * from './random';
+export { nearestOf } from './nearest';
