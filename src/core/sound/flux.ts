@@ -1,0 +1,52 @@
+import FFT from 'fft.js';
+import type { Samples } from '../vocabulary';
+
+/**
+ * Onset strength: positive log-magnitude flux with a maximum filter over neighbouring bins, so that vibrato does not count as
+ * attacks (Böck and Widmer, "Maximum filter vibrato suppression for onset detection", DAFx 2013).
+ */
+export class SpectralFlux {
+  private readonly fft: FFT;
+  private readonly windowed: Float64Array;
+  private readonly spectrum: Float64Array;
+  private readonly taper: Float64Array;
+  private readonly history: Float64Array[] = [];
+  private loudest = 1e-4;
+
+  /**
+   * @param size window in samples, a power of two
+   * @param lag frames between the spectra compared
+   */
+  constructor(readonly size: Samples, private readonly lag: number) {
+    this.fft = new FFT(size);
+    this.windowed = new Float64Array(size);
+    this.spectrum = new Float64Array(2 * size);
+    this.taper = Float64Array.from({ length: size }, (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / size));
+  }
+
+  /** Mean rise per bin in log units against the frame `lag` before; frames come in order. */
+  next(samples: Float32Array, from: Samples): number {
+    for (let n = 0; n < this.size; n++) this.windowed[n] = samples[from + n]! * this.taper[n]!;
+    this.fft.realTransform(this.spectrum, this.windowed);
+    const bins = this.size / 2;
+    const magnitudes = new Float64Array(bins);
+    let peak = 0;
+    for (let k = 1; k < bins; k++) {
+      magnitudes[k] = Math.hypot(this.spectrum[2 * k]!, this.spectrum[2 * k + 1]!);
+      if (magnitudes[k]! > peak) peak = magnitudes[k]!;
+    }
+    // the floor follows the loudest sound of the last seconds: the measure does not depend on the input's gain
+    this.loudest = Math.max(peak, this.loudest * 0.9997, 1e-4);
+    const floor = this.loudest * 0.003;
+    for (let k = 1; k < bins; k++) magnitudes[k] = Math.log(1 + magnitudes[k]! / floor);
+    this.history.push(magnitudes);
+    if (this.history.length <= this.lag) return 0;
+    const before = this.history.shift()!;
+    let rise = 0;
+    for (let k = 2; k < bins - 1; k++) {
+      const most = Math.max(before[k - 1]!, before[k]!, before[k + 1]!);
+      if (magnitudes[k]! > most) rise += magnitudes[k]! - most;
+    }
+    return rise / bins;
+  }
+}

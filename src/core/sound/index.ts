@@ -1,0 +1,5 @@
+export { Resampler, resample, concat } from './resample';
+export { NormalisedDifference } from './difference';
+export { SpectralFlux } from './flux';
+export { HighPass } from './highPass';
+export { levelOf, peakOf, SILENCE } from './level';

@@ -1,0 +1,109 @@
+import type { Hz } from '../vocabulary';
+
+const ZERO_CROSSINGS = 16;
+const TABLE_STEPS = 256;
+
+/**
+ * Streaming sample-rate conversion by a windowed sinc (Smith, "Digital Audio Resampling", CCRMA; Kaiser window).
+ * Output sample n lies at time n / to, whatever the block sizes were: fed whole or in pieces it gives the same samples.
+ */
+export class Resampler {
+  private readonly step: number;
+  private readonly cutoff: number;
+  private readonly reach: number;
+  private readonly kernel: Float64Array;
+  private held = new Float32Array(0);
+  /** Input position of held[0]; starts before 0 so that the first outputs have silence to their left. */
+  private heldFrom: number;
+  private next = 0;
+  private received = 0;
+
+  constructor(readonly from: Hz, readonly to: Hz) {
+    this.step = from / to;
+    this.cutoff = Math.min(1, to / from) * 0.96;
+    this.reach = Math.ceil(ZERO_CROSSINGS / this.cutoff);
+    this.kernel = kaiserSinc();
+    this.heldFrom = -this.reach;
+    this.held = new Float32Array(this.reach);
+  }
+
+  /** Takes a block, returns what can be computed so far. */
+  push(block: Float32Array): Float32Array {
+    this.received += block.length;
+    return this.from === this.to ? block.slice() : this.convert(block);
+  }
+
+  /** The last samples; the signal is taken to be silent after its end. */
+  finish(): Float32Array {
+    if (this.from === this.to) return new Float32Array(0);
+    const wanted = Math.round(this.received / this.step);
+    const tail = this.convert(new Float32Array(this.reach + 1));
+    const surplus = Math.max(0, this.next - wanted);
+    return tail.subarray(0, Math.max(0, tail.length - surplus));
+  }
+
+  private convert(block: Float32Array): Float32Array {
+    const joined = new Float32Array(this.held.length + block.length);
+    joined.set(this.held);
+    joined.set(block, this.held.length);
+    const last = this.heldFrom + joined.length - 1 - this.reach;
+    const count = Math.max(0, Math.floor(last / this.step) - this.next + 1);
+    const out = new Float32Array(count);
+    for (let n = 0; n < count; n++) out[n] = this.at((this.next + n) * this.step, joined);
+    this.next += count;
+    const keepFrom = Math.max(0, Math.min(joined.length, Math.floor(this.next * this.step) - this.reach - this.heldFrom));
+    this.held = joined.slice(keepFrom);
+    this.heldFrom += keepFrom;
+    return out;
+  }
+
+  private at(position: number, samples: Float32Array): number {
+    const centre = Math.floor(position);
+    let sum = 0;
+    for (let index = centre - this.reach + 1; index <= centre + this.reach; index++) {
+      const place = Math.abs(position - index) * this.cutoff * TABLE_STEPS;
+      const whole = place | 0;
+      if (whole >= this.kernel.length - 1) continue;
+      const weight = this.kernel[whole]! + (this.kernel[whole + 1]! - this.kernel[whole]!) * (place - whole);
+      sum += weight * (samples[index - this.heldFrom] ?? 0);
+    }
+    return sum * this.cutoff;
+  }
+}
+
+function kaiserSinc(): Float64Array {
+  const table = new Float64Array(ZERO_CROSSINGS * TABLE_STEPS + 1);
+  const beta = 9;
+  for (let index = 0; index < table.length; index++) {
+    const x = index / TABLE_STEPS;
+    const sinc = x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x);
+    table[index] = sinc * (bessel0(beta * Math.sqrt(Math.max(0, 1 - (x / ZERO_CROSSINGS) ** 2))) / bessel0(beta));
+  }
+  return table;
+}
+
+/** Modified Bessel function of the first kind, order 0, by its power series (Abramowitz and Stegun 9.6.12). */
+function bessel0(x: number): number {
+  let [sum, term] = [1, 1];
+  for (let k = 1; term > 1e-12 * sum; k++) {
+    term *= (x / (2 * k)) ** 2;
+    sum += term;
+  }
+  return sum;
+}
+
+/** A whole signal at another rate. */
+export function resample(samples: Float32Array, from: Hz, to: Hz): Float32Array {
+  const resampler = new Resampler(from, to);
+  return concat([resampler.push(samples), resampler.finish()]);
+}
+
+export function concat(blocks: readonly Float32Array[]): Float32Array {
+  const joined = new Float32Array(blocks.reduce((length, block) => length + block.length, 0));
+  let at = 0;
+  for (const block of blocks) {
+    joined.set(block, at);
+    at += block.length;
+  }
+  return joined;
+}
