@@ -12,6 +12,8 @@ export class Resampler {
   private readonly cutoff: number;
   private readonly reach: number;
   private readonly kernel: Float64Array;
+  private readonly phases: number;
+  private readonly taps: Float64Array[] = [];
   private held = new Float32Array(0);
   /** Input position of held[0]; starts before 0 so that the first outputs have silence to their left. */
   private heldFrom: number;
@@ -23,6 +25,7 @@ export class Resampler {
     this.cutoff = Math.min(1, to / from) * 0.96;
     this.reach = Math.ceil(ZERO_CROSSINGS / this.cutoff);
     this.kernel = kaiserSinc();
+    this.phases = Number.isInteger(from) && Number.isInteger(to) ? to / greatestCommonDivisor(from, to) : Infinity;
     this.heldFrom = -this.reach;
     this.held = new Float32Array(this.reach);
   }
@@ -49,7 +52,7 @@ export class Resampler {
     const last = this.heldFrom + joined.length - 1 - this.reach;
     const count = Math.max(0, Math.floor(last / this.step) - this.next + 1);
     const out = new Float32Array(count);
-    for (let n = 0; n < count; n++) out[n] = this.at((this.next + n) * this.step, joined);
+    for (let n = 0; n < count; n++) out[n] = this.at(this.next + n, joined);
     this.next += count;
     const keepFrom = Math.max(0, Math.min(joined.length, Math.floor(this.next * this.step) - this.reach - this.heldFrom));
     this.held = joined.slice(keepFrom);
@@ -57,18 +60,39 @@ export class Resampler {
     return out;
   }
 
-  private at(position: number, samples: Float32Array): number {
-    const centre = Math.floor(position);
+  /** One output sample: the taps of its phase against the samples around its place. */
+  private at(output: number, samples: Float32Array): number {
+    const position = output * this.step;
+    const centre = Math.floor(position + 1e-9);
+    const taps = this.tapsAt(output, position - centre);
+    const first = centre - this.reach + 1 - this.heldFrom;
     let sum = 0;
-    for (let index = centre - this.reach + 1; index <= centre + this.reach; index++) {
-      const place = Math.abs(position - index) * this.cutoff * TABLE_STEPS;
-      const whole = place | 0;
-      if (whole >= this.kernel.length - 1) continue;
-      const weight = this.kernel[whole]! + (this.kernel[whole + 1]! - this.kernel[whole]!) * (place - whole);
-      sum += weight * (samples[index - this.heldFrom] ?? 0);
-    }
-    return sum * this.cutoff;
+    for (let tap = 0; tap < taps.length; tap++) sum += taps[tap]! * samples[first + tap]!;
+    return sum;
   }
+
+  /** Rates stand in small ratios, so the same few phases come round: each is worked out once. */
+  private tapsAt(output: number, fraction: number): Float64Array {
+    const phase = output % this.phases;
+    const known = this.taps[phase];
+    if (known) return known;
+    const taps = Float64Array.from({ length: 2 * this.reach }, (_, tap) => this.weight(Math.abs(fraction - (tap - this.reach + 1))));
+    if (this.phases <= MOST_PHASES) this.taps[phase] = taps;
+    return taps;
+  }
+
+  private weight(distance: number): number {
+    const place = distance * this.cutoff * TABLE_STEPS;
+    const whole = Math.floor(place);
+    if (whole >= this.kernel.length - 1) return 0;
+    return this.cutoff * (this.kernel[whole]! + (this.kernel[whole + 1]! - this.kernel[whole]!) * (place - whole));
+  }
+}
+
+const MOST_PHASES = 2048;
+
+function greatestCommonDivisor(a: number, b: number): number {
+  return b === 0 ? a : greatestCommonDivisor(b, a % b);
 }
 
 function kaiserSinc(): Float64Array {

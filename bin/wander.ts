@@ -1,0 +1,51 @@
+import { BadInput, EXIT } from './commands/exit';
+
+type Command = (args: string[]) => Promise<void> | void;
+
+/** Each command is loaded when it is called: `theory` need not wait for what `transcribe` needs. */
+const COMMANDS: Record<string, () => Promise<Command>> = {
+  transcribe: async () => (await import('./commands/transcribe')).transcribeCommand,
+  analyse: async () => (await import('./commands/analyse')).analyseCommand,
+  chart: async () => (await import('./commands/chart')).chartCommand,
+  theory: async () => (await import('./commands/theory')).theoryCommand,
+  band: async () => (await import('./commands/band')).bandCommand,
+  play: async () => (await import('./commands/play')).playCommand,
+};
+
+const USAGE = `wander: hear a solo, hold it against the chords, say what each note did
+
+  wander transcribe take.wav --json [--frames] [--tuning auto|440]
+  wander analyse take.wav|notes.json|line.mid --chart chart.txt --tempo 96 [--offset 0.0] [--plan outline]
+                 [--home "Bb minor pentatonic"] [--choruses N] [--json]
+  wander chart check chart.txt [--json]
+  wander theory chord "Ebm7b5/Bbb" [--json]
+  wander theory scale "F melodic minor" [--json]
+  wander band chart.txt --tempo 96 --choruses 2 --out band.wav [--seed 1]
+  wander play chart.txt --tempo 96 --plan outline --seed 7 [--profile profile.json] --out take.wav --truth truth.json
+
+Results go to the standard output, messages to the standard error. Exit: 0 done, 2 bad input, 1 failure.
+`;
+
+async function main(): Promise<void> {
+  const [name, ...args] = process.argv.slice(2);
+  if (name === undefined || name === '--help' || name === '-h' || name === 'help') {
+    process.stdout.write(USAGE);
+    if (name === undefined) process.exitCode = EXIT.badInput;
+    return;
+  }
+  const command = COMMANDS[name];
+  if (!command) throw new BadInput(`There is no command “${name}”. Commands: ${Object.keys(COMMANDS).join(', ')}.`);
+  await (await command())(args);
+}
+
+try {
+  await main();
+} catch (error) {
+  if (error instanceof BadInput) {
+    process.stderr.write(`${error.message}\n`);
+    process.exitCode = EXIT.badInput;
+  } else {
+    process.stderr.write(`wander failed: ${error instanceof Error ? error.message : String(error)}\n`);
+    process.exitCode = EXIT.failure;
+  }
+}

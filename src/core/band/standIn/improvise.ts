@@ -1,0 +1,141 @@
+import { gaussian, modulo, pick, pitchClassOf, secondsToBeats, seededRandom, type Beats, type Midi, type Random } from '../../vocabulary';
+import { beatsPerBar, changesOf, harmonyOf, soundingAt, timelineOf, type Change, type Chart, type Timeline } from '../../chart';
+import { planOf, type Plan, type PlanChoice } from '../../plan';
+import type { PlayedNote } from '../../analyse';
+import { STEADY, type Profile } from './profile';
+
+export type ImproviseRequest = {
+  readonly chart: Chart;
+  readonly tempo: number;
+  readonly choruses: number;
+  readonly plan: PlanChoice;
+  readonly seed: number;
+  readonly profile?: Partial<Profile>;
+};
+
+/** A solo in beats, with the timing of a hand. Same request, same solo. */
+export function improvise({ chart, tempo, choruses, plan: choice, seed, profile: given }: ImproviseRequest): PlayedNote[] {
+  const timeline = timelineOf(chart, tempo);
+  const plan = planOf(choice, harmonyOf(chart, timeline));
+  const profile = { ...STEADY, ...given };
+  const random = seededRandom(seed);
+  const soloist = new Soloist({ timeline, plan, profile, random, bar: beatsPerBar(chart.meter) });
+  return humanise(soloist.play(choruses), profile, tempo, random);
+}
+
+type Slot = { readonly beat: Beats; readonly midi: Midi };
+type Setting = { readonly timeline: Timeline; readonly plan: Plan; readonly profile: Profile; readonly random: Random; readonly bar: number };
+
+/** Where a line means to be when a chord changes. */
+type Anchor = { readonly change: Change | null; readonly at: Beats; readonly beat: Beats; readonly midi: Midi };
+
+/** Walks the form eighth by eighth from one anchor to the next. */
+class Soloist {
+  constructor(private readonly set: Setting) {}
+
+  play(choruses: number): Slot[] {
+    const anchors = this.anchors(choruses);
+    const slots: Slot[] = [];
+    let hand: Midi = anchors[0]?.midi ?? 60;
+    const end = choruses * this.set.timeline.formBeats;
+    let resting = 0;
+    for (let beat = 0; beat < end - 0.25; beat += 0.5) {
+      const anchor = anchors.find((one) => Math.abs(one.beat - beat) < 1e-6);
+      const next = anchors.find((one) => one.beat > beat + 1e-6) ?? null;
+      if (resting > 0 && !anchor) { resting -= 0.5; continue; }
+      const gap = anchors.some((one) => one.beat !== one.at && beat >= Math.min(one.at, one.beat) - 1e-6 && beat <= Math.max(one.at, one.beat) + 1e-6);
+      if (!anchor && (gap || this.leavesOut(beat))) continue;
+      hand = anchor ? anchor.midi : this.step(hand, beat, next);
+      slots.push({ beat, midi: hand });
+      resting = this.breathes(beat, next) ? 1 + Math.floor(this.set.random() * 3) * 0.5 : 0;
+    }
+    return slots;
+  }
+
+  private leavesOut(beat: Beats): boolean {
+    const offBeat = beat % 1 !== 0;
+    return this.set.random() > (offBeat ? this.set.profile.density : Math.min(1, this.set.profile.density + 0.12));
+  }
+
+  /** A breath never swallows the note that leads into a change. */
+  private breathes(beat: Beats, next: Anchor | null): boolean {
+    return beat % 1 === 0.5 && (!next || next.beat - beat > 1.4) && this.set.random() < this.set.profile.breathe * 0.6;
+  }
+
+  private anchors(choruses: number): Anchor[] {
+    const { timeline, profile, random } = this.set;
+    let hand: Midi = Math.round((profile.lowest + profile.highest) / 2);
+    const start = this.targetNear(hand, 0, true);
+    const anchors: Anchor[] = [{ change: null, at: 0, beat: 0, midi: start }];
+    hand = start;
+    for (const change of changesOf(timeline, choruses)) {
+      const meets = random() < (profile.changes[change.to.symbol] ?? profile.meet);
+      const midi = this.targetNear(hand, change.at + 0.01, meets);
+      const shift = random();
+      const roomy = change.until - change.at >= 2;
+      const beat = shift < profile.early ? change.at - 0.5 : roomy && shift < profile.early + profile.late ? change.at + 0.5 : change.at;
+      anchors.push({ change, at: change.at, beat, midi });
+      hand = midi;
+    }
+    return anchors;
+  }
+
+  /** The nearest target of the plan, or where it is missed the nearest tone of the home scale that is no chord tone. */
+  private targetNear(hand: Midi, beat: Beats, meets: boolean): Midi {
+    const { stretch } = soundingAt(this.set.timeline, beat);
+    const cell = this.set.plan.cells[stretch.index]!;
+    const tones = stretch.chord?.tones.map((tone) => tone.pc) ?? [];
+    const home = this.set.plan.homeScales[stretch.index]!.pcs.filter((pc) => !tones.includes(pc));
+    const wanted = meets && cell.targets.length > 0 ? cell.targets : home.length > 0 ? home : cell.material;
+    return this.nearest(hand + Math.round(gaussian(this.set.random) * 2), wanted);
+  }
+
+  private nearest(to: Midi, pcs: readonly number[]): Midi {
+    const { lowest, highest } = this.set.profile;
+    let best: Midi | null = null;
+    for (let midi = lowest; midi <= highest; midi++)
+      if (pcs.includes(pitchClassOf(midi)) && (best === null || Math.abs(midi - to) < Math.abs(best - to))) best = midi;
+    return best ?? to;
+  }
+
+  /** The next note of the plan's material: by step or skip, leaning towards the next anchor, never standing still. */
+  private step(hand: Midi, beat: Beats, next: Anchor | null): Midi {
+    const { timeline, plan, profile, random } = this.set;
+    const left = next ? Math.round((next.beat - beat) / 0.5) : 8;
+    if (next && left === 1 && random() < profile.approach) return next.midi + pick(random, [-1, 1]);
+    const { stretch } = soundingAt(timeline, beat);
+    if (random() < profile.outside) return hand + pick(random, [-1, 1]);
+    const material = plan.cells[stretch.index]!.material;
+    const choices: { midi: Midi; weight: number }[] = [];
+    for (let midi = Math.max(profile.lowest, hand - 7); midi <= Math.min(profile.highest, hand + 7); midi++) {
+      if (midi === hand || !material.includes(pitchClassOf(midi)) || (next && left === 1 && midi === next.midi)) continue;
+      const distance = Math.abs(midi - hand);
+      const ahead = next ? Math.abs(next.midi - midi) - left * 2.2 : 0;
+      const tone = stretch.chord?.tones.some((own) => own.pc === modulo(midi, 12)) && beat % 1 === 0 ? 1.6 : 1;
+      choices.push({ midi, weight: (distance <= 2 ? 3 : distance <= 4 ? 1.5 : 0.4) * tone * Math.exp(-Math.max(0, ahead) * 0.9) });
+    }
+    return weighted(choices, random) ?? this.nearest(hand + 2, material);
+  }
+}
+
+function weighted(choices: readonly { midi: Midi; weight: number }[], random: Random): Midi | null {
+  let left = random() * choices.reduce((sum, { weight }) => sum + weight, 0);
+  for (const { midi, weight } of choices) if ((left -= weight) <= 0) return midi;
+  return choices[choices.length - 1]?.midi ?? null;
+}
+
+/** Swing, lean and spread of a hand; each note lasts nearly to the next, or to the end of its breath. */
+function humanise(slots: readonly Slot[], profile: Profile, tempo: number, random: Random): PlayedNote[] {
+  const onset = ({ beat }: Slot) => {
+    const swung = beat % 1 === 0 ? beat : Math.floor(beat) + profile.swing;
+    return swung + secondsToBeats((profile.biasMs + gaussian(random) * profile.spreadMs) / 1000, tempo);
+  };
+  const onsets = slots.map(onset);
+  return slots.map(({ midi }, index) => {
+    const next = onsets[index + 1] ?? Infinity;
+    // before a breath a note is let go; inside a phrase it lasts to the next
+    const until = next - onsets[index]! > 1.2 ? onsets[index]! + 0.45 + 0.35 * random() : next;
+    const gap = Math.min(secondsToBeats(0.012, tempo), (until - onsets[index]!) * 0.1);
+    return { onsetBeat: onsets[index]!, durationBeats: Math.max(0.08, until - onsets[index]! - gap), midi };
+  });
+}

@@ -1,0 +1,3 @@
+export { readWav, writeWav, toMono, WAV_LIMITS, type WavAudio } from './wav';
+export { readNotes, toBeats, notesSchema, NOTES_SCHEMA, type NotesFile, type SecondsNote } from './notes';
+export { readMidi } from './midi';

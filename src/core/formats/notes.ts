@@ -1,0 +1,53 @@
+import Joi from 'joi';
+import { accepted, refused, secondsToBeats, type Beats, type BeatsPerMinute, type Outcome, type Seconds } from '../vocabulary';
+import type { PlayedNote } from '../analyse';
+
+/** Notes in seconds, as a transcription writes them, or in beats, as a hand does. */
+export type NotesFile = { readonly schema?: string; readonly notes: readonly (SecondsNote | PlayedNote)[] };
+type Pitched = Pick<PlayedNote, 'midi' | 'cents' | 'bend' | 'slide' | 'confidence'>;
+export type SecondsNote = Pitched & { readonly onsetSec: Seconds; readonly offsetSec: Seconds };
+
+export const NOTES_SCHEMA = 'idle-wander/notes@1';
+const MOST_NOTES = 100_000;
+
+const finite = Joi.number().min(-1e6).max(1e6);
+const pitched = {
+  midi: Joi.number().min(0).max(127).required(), cents: finite.optional(), confidence: Joi.number().min(0).max(1).optional(),
+  bend: Joi.array().items(Joi.array().ordered(finite.required(), finite.required()).length(2)).max(10_000).optional(),
+  slide: Joi.object({ fromMidi: Joi.number().min(0).max(127).required(), seconds: Joi.number().min(0).max(60).required() }).unknown().optional(),
+};
+const inSeconds = Joi.object({ ...pitched, onsetSec: finite.required(), offsetSec: finite.greater(Joi.ref('onsetSec')).required() }).unknown();
+const inBeats = Joi.object({ ...pitched, onsetBeat: finite.required(), durationBeats: Joi.number().greater(0).max(1e6).required() }).unknown();
+
+/** idle-wander/notes@1 (4-architecture, "Notes"); other fields of a note are let through. */
+export const notesSchema = Joi.object<NotesFile>({
+  schema: Joi.string().valid(NOTES_SCHEMA).optional(),
+  notes: Joi.array().max(MOST_NOTES).required().items(Joi.alternatives().conditional('.onsetBeat', { is: Joi.exist(), then: inBeats, otherwise: inSeconds })),
+}).unknown();
+
+/** Reads notes JSON; a problem's `path` points into it. */
+export function readNotes(text: string): Outcome<NotesFile> {
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch (error) {
+    return refused({ code: 'notes.json', message: `This is not JSON: ${(error as Error).message}.`, suggestion: '{"notes":[{"onsetBeat":0,"durationBeats":1,"midi":60}]}' });
+  }
+  const { error, value } = notesSchema.validate(json, { convert: false });
+  if (!error) return accepted(value);
+  const detail = error.details[0]!;
+  return refused({ code: 'notes.shape', path: detail.path.join('.'), message: `Notes are not as they should be: ${detail.message}.` });
+}
+
+/**
+ * Notes in beats, whatever they came in.
+ * @param offset where beat 0 lies in the recording, in seconds
+ */
+export function toBeats({ notes }: NotesFile, tempo: BeatsPerMinute, offset: Seconds): PlayedNote[] {
+  return notes.map((note) => {
+    if ('onsetBeat' in note) return note;
+    const { onsetSec, offsetSec, ...rest } = note;
+    const onsetBeat: Beats = secondsToBeats(onsetSec - offset, tempo);
+    return { ...rest, onsetBeat, durationBeats: secondsToBeats(offsetSec - onsetSec, tempo) };
+  });
+}
