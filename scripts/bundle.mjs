@@ -13,6 +13,14 @@ export async function bundleCommandLine() {
   });
 }
 
+/** A script of this folder that needs the core and the server, as one file under dist/scripts. */
+export async function bundleScript(name) {
+  await build({
+    entryPoints: [path.join(root, `scripts/${name}.ts`)], outfile: path.join(root, `dist/scripts/${name}.mjs`), bundle: true, platform: 'node', format: 'esm',
+    target: 'node20', packages: 'external', alias: { '@': path.join(root, 'src') }, logLevel: 'error',
+  });
+}
+
 /** The capture worklet: an AudioWorklet loads a plain file, not a bundle chunk. */
 export async function bundleWorklet() {
   mkdirSync(path.join(root, 'public/worklets'), { recursive: true });

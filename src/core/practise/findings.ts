@@ -148,18 +148,17 @@ function endsAsking(context: Context): Finding[] {
   }];
 }
 
-/** Less than 8 % of the time in rests. */
+/** Less than 8 % of the time in rests, counted in beats. */
 function noSpace(context: Context): Finding[] {
   const { phrases, summary } = context.report;
-  const total = summary.choruses * timelineOf(context.chart, context.tempo).formBeats;
+  const total = Math.round(summary.choruses * timelineOf(context.chart, context.tempo).formBeats);
   const played = phrases.reduce((sum, phrase) => sum + phrase.endBeat - phrase.startBeat, 0);
-  const rest = Math.max(0, 1 - played / total);
-  if (context.report.notes.length < 40 || rest >= 0.08) return [];
-  const percent = Math.round(rest * 100);
+  const rest = Math.max(0, Math.round(total - played));
+  const interval = wilsonInterval(rest, total);
+  if (context.report.notes.length < 40 || interval[1] >= 0.08) return [];
   return [{
-    kind: 'no-space', where: { bars: [] }, met: percent, of: 100, interval: wilsonInterval(percent, 100), title: 'Room to breathe',
-    sentence: `${percent} % of the time was silence; a listener needs a breath between phrases.`,
+    kind: 'no-space', where: { bars: [] }, met: rest, of: total, interval, title: 'Room to breathe',
+    sentence: `${rest} of ${total} beats were silence; a listener needs a breath between phrases.`,
     drill: { plan: context.plan.id, target: 'two bars on, one bar off', pass: 'rest in every third bar', tempo: context.tempo }, weight: 0.06,
   }];
 }
-

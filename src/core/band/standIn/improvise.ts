@@ -26,8 +26,11 @@ export function improvise({ chart, tempo, choruses, plan: choice, seed, profile:
 type Slot = { readonly beat: Beats; readonly midi: Midi };
 type Setting = { readonly timeline: Timeline; readonly plan: Plan; readonly profile: Profile; readonly random: Random; readonly bar: number };
 
+/** Beats that a missed target stays missed: the four notes within which a landing may still resolve. */
+const MISSED_FOR: Beats = 2.5;
+
 /** Where a line means to be when a chord changes. */
-type Anchor = { readonly change: Change | null; readonly at: Beats; readonly beat: Beats; readonly midi: Midi };
+type Anchor = { readonly change: Change | null; readonly at: Beats; readonly beat: Beats; readonly midi: Midi; readonly meets: boolean };
 
 /** Walks the form eighth by eighth from one anchor to the next. */
 class Soloist {
@@ -45,7 +48,8 @@ class Soloist {
       if (resting > 0 && !anchor) { resting -= 0.5; continue; }
       const gap = anchors.some((one) => one.beat !== one.at && beat >= Math.min(one.at, one.beat) - 1e-6 && beat <= Math.max(one.at, one.beat) + 1e-6);
       if (!anchor && (gap || this.leavesOut(beat))) continue;
-      hand = anchor ? anchor.midi : this.step(hand, beat, next);
+      const missed = anchors.findLast((one) => one.beat <= beat && !one.meets && beat - one.beat <= MISSED_FOR);
+      hand = anchor ? anchor.midi : this.step(hand, beat, next, missed !== undefined);
       slots.push({ beat, midi: hand });
       resting = this.breathes(beat, next) ? 1 + Math.floor(this.set.random() * 3) * 0.5 : 0;
     }
@@ -66,7 +70,7 @@ class Soloist {
     const { timeline, profile, random } = this.set;
     let hand: Midi = Math.round((profile.lowest + profile.highest) / 2);
     const start = this.targetNear(hand, 0, true);
-    const anchors: Anchor[] = [{ change: null, at: 0, beat: 0, midi: start }];
+    const anchors: Anchor[] = [{ change: null, at: 0, beat: 0, midi: start, meets: true }];
     hand = start;
     for (const change of changesOf(timeline, choruses)) {
       const meets = random() < (profile.changes[change.to.symbol] ?? profile.meet);
@@ -74,7 +78,7 @@ class Soloist {
       const shift = random();
       const roomy = change.until - change.at >= 2;
       const beat = shift < profile.early ? change.at - 0.5 : roomy && shift < profile.early + profile.late ? change.at + 0.5 : change.at;
-      anchors.push({ change, at: change.at, beat, midi });
+      anchors.push({ change, at: change.at, beat, midi, meets });
       hand = midi;
     }
     return anchors;
@@ -98,14 +102,18 @@ class Soloist {
     return best ?? to;
   }
 
-  /** The next note of the plan's material: by step or skip, leaning towards the next anchor, never standing still. */
-  private step(hand: Midi, beat: Beats, next: Anchor | null): Midi {
+  /**
+   * The next note of the plan's material: by step or skip, leaning towards the next anchor, never standing still. A player who missed a
+   * target does not stumble on it a beat later: for a while the targets are left out.
+   */
+  private step(hand: Midi, beat: Beats, next: Anchor | null, missed: boolean): Midi {
     const { timeline, plan, profile, random } = this.set;
     const left = next ? Math.round((next.beat - beat) / 0.5) : 8;
     if (next && left === 1 && random() < profile.approach) return next.midi + pick(random, [-1, 1]);
     const { stretch } = soundingAt(timeline, beat);
     if (random() < profile.outside) return hand + pick(random, [-1, 1]);
-    const material = plan.cells[stretch.index]!.material;
+    const cell = plan.cells[stretch.index]!;
+    const material = missed ? cell.material.filter((pc) => !cell.targets.includes(pc)) : cell.material;
     const choices: { midi: Midi; weight: number }[] = [];
     for (let midi = Math.max(profile.lowest, hand - 7); midi <= Math.min(profile.highest, hand + 7); midi++) {
       if (midi === hand || !material.includes(pitchClassOf(midi)) || (next && left === 1 && midi === next.midi)) continue;

@@ -1,0 +1,43 @@
+// npm run demo: everything from a fresh clone to a served application. A second run starts in seconds and keeps the player's data.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, readdirSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
+process.chdir(root);
+process.env.NEXT_TELEMETRY_DISABLED = '1';
+const port = process.env.PORT ?? '3000';
+
+function run(command, args) {
+  const { status } = spawnSync(command, args, { stdio: 'inherit' });
+  if (status !== 0) process.exit(status ?? 1);
+}
+
+const changed = (place) => (existsSync(place) ? statSync(place).mtimeMs : 0);
+
+function newest(place) {
+  if (!existsSync(place)) return 0;
+  if (!statSync(place).isDirectory()) return changed(place);
+  return readdirSync(place).reduce((latest, name) => Math.max(latest, newest(path.join(place, name))), 0);
+}
+
+if (changed('node_modules/.package-lock.json') < changed('package-lock.json')) {
+  console.log('Installing…');
+  run('npm', ['ci', '--no-audit', '--no-fund']);
+}
+const sources = ['src', 'drizzle', 'next.config.ts', 'package-lock.json', 'scripts'].map(newest);
+if (changed('.next/BUILD_ID') < Math.max(...sources)) {
+  console.log('Building…');
+  run('npm', ['run', 'build']);
+}
+const { bundleScript } = await import('./bundle.mjs');
+await bundleScript('seed-demo');
+run('node', ['dist/scripts/seed-demo.mjs']);
+
+const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], { stdio: ['ignore', 'pipe', 'inherit'] });
+server.stdout.on('data', (text) => {
+  if (String(text).includes('Ready')) console.log(`\nIdle Wander is at http://127.0.0.1:${port}\n`);
+});
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+server.on('exit', (code) => process.exit(code ?? 0));

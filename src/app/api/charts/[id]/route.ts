@@ -1,0 +1,20 @@
+import { readJson } from '@/server/body';
+import { chartById, deleteChart, updateChart } from '@/server/charts';
+import { knownId } from '@/server/ids';
+import { LIMITS } from '@/server/limits';
+import { respond } from '@/server/respond';
+import { chartBody } from '@/server/validation';
+
+type Context = { params: Promise<{ id: string }> };
+const idOf = async ({ params }: Context): Promise<string> => knownId((await params).id, 'chart');
+
+export const GET = (_: Request, context: Context): Promise<Response> => respond(async () => chartById(await idOf(context)));
+
+export const PUT = (request: Request, context: Context): Promise<Response> =>
+  respond(async () => updateChart(await idOf(context), (await readJson(request, chartBody, LIMITS.chartBytes)).text));
+
+export const DELETE = (_: Request, context: Context): Promise<Response> =>
+  respond(async () => {
+    await deleteChart(await idOf(context));
+    return new Response(null, { status: 204 });
+  });

@@ -1,0 +1,34 @@
+import type { Metadata } from 'next';
+import { readChart } from '@/core/chart';
+import { RecordScreen } from '@/features/record/RecordScreen';
+import { framesStored } from '@/server/audio';
+import { listCharts } from '@/server/charts';
+import { interruptedTakes } from '@/server/takes';
+import { Shell } from '@/features/shell/Shell';
+import Link from 'next/link';
+
+type Props = { searchParams: Promise<{ chart?: string }> };
+export const metadata: Metadata = { title: 'Record' };
+
+export default async function RecordPage({ searchParams }: Props) {
+  const { chart } = await searchParams;
+  const charts = (await listCharts()).filter(({ text }) => readChart(text).ok).map(({ id, title, text }) => ({ id, title, text }));
+  const first = charts.find((one) => one.id === chart) ?? charts[0];
+  if (!first) return <NothingToPlay />;
+  const cut = await Promise.all((await interruptedTakes()).map(async (take) => ({
+    id: take.id, title: take.title, offsetSec: take.offsetSec, seconds: Math.floor((await framesStored(take.id)) / take.rate),
+  })));
+  return <RecordScreen key={first.id} charts={charts} chartId={first.id} interrupted={cut} />;
+}
+
+function NothingToPlay() {
+  return (
+    <Shell place="Record">
+      <div className="mx-4 mt-16 sm:mx-8">
+        <h1 className="text-[64px] leading-[72px] font-[640] tracking-tight">No chart to play over.</h1>
+        <p className="mt-3 text-2xl text-soft">Write one first: a few bars between bar lines will do.</p>
+        <p className="mt-8"><Link className="go" href="/charts">Open the charts</Link></p>
+      </div>
+    </Shell>
+  );
+}

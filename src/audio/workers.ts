@@ -1,0 +1,56 @@
+import type { ListenReply, ListenRequest } from '@/workers/listenProtocol';
+import type { StudioReply, StudioRequest } from '@/workers/studioProtocol';
+import type { Transcription } from '@/core/transcribe';
+import { ServerRefusal } from './takeStore';
+
+/** The band or a solo as samples, made off the main thread; aborting ends the work at once. */
+export function studio(request: StudioRequest, signal?: AbortSignal): Promise<Float32Array> {
+  const worker = new Worker(new URL('../workers/studio.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<Float32Array>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<StudioReply>) => resolve(data.samples);
+    worker.onerror = (event) => reject(new Error(event.message || 'The band could not be made.'));
+    signal?.addEventListener('abort', () => reject(new DOMException('cancelled', 'AbortError')));
+    worker.postMessage(request);
+  }).finally(() => worker.terminate());
+}
+
+const listenWorker = () => new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' });
+const tell = (worker: Worker, request: ListenRequest, transfer: Transferable[] = []) => worker.postMessage(request, transfer);
+
+/** Listens to a take while it is recorded. */
+export class LiveListener {
+  private readonly worker = listenWorker();
+  constructor(rate: number) {
+    tell(this.worker, { type: 'begin', rate });
+  }
+  block(samples: Float32Array): void {
+    tell(this.worker, { type: 'block', samples });
+  }
+  finish(): Promise<Transcription> {
+    return new Promise<Transcription>((resolve, reject) => {
+      this.worker.onmessage = ({ data }: MessageEvent<ListenReply>) => data.type === 'notes' && resolve(data.transcription);
+      this.worker.onerror = (event) => reject(new Error(event.message || 'The take could not be heard.'));
+      tell(this.worker, { type: 'finish' });
+    }).finally(() => this.close());
+  }
+  close(): void {
+    this.worker.terminate();
+  }
+}
+
+export type HeardFile = { readonly transcription: Transcription; readonly rate: number; readonly samples: Float32Array };
+
+/** Reads and hears a WAV file; `progress` runs from 0 to 1; aborting ends the work at once. */
+export function hearFile(bytes: ArrayBuffer, progress: (share: number) => void, signal: AbortSignal): Promise<HeardFile> {
+  const worker = listenWorker();
+  return new Promise<HeardFile>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<ListenReply>) => {
+      if (data.type === 'progress') progress(data.share);
+      if (data.type === 'file-notes') resolve(data);
+      if (data.type === 'refused') reject(new ServerRefusal(data.problem));
+    };
+    worker.onerror = (event) => reject(new Error(event.message || 'The recording could not be heard.'));
+    signal.addEventListener('abort', () => reject(new DOMException('cancelled', 'AbortError')));
+    tell(worker, { type: 'file', bytes }, [bytes]);
+  }).finally(() => worker.terminate());
+}

@@ -1,0 +1,19 @@
+import { pitchClassOf, type Midi, type PitchClass } from '../vocabulary';
+
+/** Open strings from the highest to the lowest, as string 1 is the highest. */
+export type Tuning = readonly Midi[];
+/** E4 B3 G3 D3 A2 E2 (common practice, no source). */
+export const STANDARD_TUNING: Tuning = [64, 59, 55, 50, 45, 40];
+
+/** A place on the neck: string 1 is the highest, fret 0 the open string. */
+export type Place = { readonly string: number; readonly fret: number; readonly midi: Midi };
+
+/** Every place from one fret to another, inclusive, that sounds one of some pitch classes. */
+export function placesOf(pcs: readonly PitchClass[], from: number, to: number, tuning: Tuning = STANDARD_TUNING): Place[] {
+  return tuning.flatMap((open, index) =>
+    Array.from({ length: to - from + 1 }, (_, step) => ({ string: index + 1, fret: from + step, midi: open + from + step }))
+      .filter(({ midi }) => pcs.includes(pitchClassOf(midi))));
+}
+
+/** Distance of a fret from the nut as a share of the string: fret n leaves 2^(−n/12) of it (common practice, no source). */
+export const fretDistance = (fret: number): number => 1 - 2 ** (-fret / 12);

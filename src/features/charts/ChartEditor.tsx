@@ -1,0 +1,65 @@
+'use client';
+import { getNonce } from 'get-nonce';
+import { useEffect, useRef } from 'react';
+import type { EditorView } from '@codemirror/view';
+import type { Problem } from '@/core/vocabulary';
+import { chartEditor, showProblems, wordAt } from './editorView';
+
+type Props = { text: string; problems: readonly Problem[]; onChange: (text: string) => void };
+
+/** The text editor, with what is wrong said below it and the way out on a key. */
+export function ChartEditor({ text, problems, onChange }: Props) {
+  const place = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView | null>(null);
+  const latest = useRef({ onChange, problems });
+  useEffect(() => {
+    latest.current = { onChange, problems };
+    view.current?.dispatch({ effects: showProblems.of(problems) });
+  }, [onChange, problems]);
+  useEffect(() => {
+    const editor = chartEditor({
+      parent: place.current!, text, nonce: getNonce(), onChange: (next) => latest.current.onChange(next), onAccept: () => accept(editor, latest.current.problems),
+    });
+    view.current = editor;
+    editor.dispatch({ effects: showProblems.of(latest.current.problems) });
+    return () => editor.destroy();
+    // the editor owns its text once it is made: another chart is another editor
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+  return (
+    <>
+      <div ref={place} className="min-h-[320px]" />
+      <Trouble problems={problems} onAccept={() => view.current && accept(view.current, problems)} />
+    </>
+  );
+}
+
+/** Puts the first suggestion that stands for a word in its place. False where there is none: Tab then moves on. */
+function accept(view: EditorView, problems: readonly Problem[]): boolean {
+  const problem = problems.find((one) => isReplacement(one) && wordAt(view.state, one));
+  const word = problem ? wordAt(view.state, problem) : null;
+  if (!problem || !word) return false;
+  view.dispatch({ changes: { ...word, insert: problem.suggestion! }, selection: { anchor: word.from + problem.suggestion!.length }, userEvent: 'input.complete' });
+  view.focus();
+  return true;
+}
+
+const isReplacement = (problem: Problem): boolean =>
+  problem.suggestion !== undefined && ['chord.unknown', 'key.unknown', 'chart.meter', 'chart.tempo', 'chart.pickup', 'chart.no-bars'].includes(problem.code);
+
+function Trouble({ problems, onAccept }: { problems: readonly Problem[]; onAccept: () => void }) {
+  const [first, ...others] = problems;
+  return (
+    <div role="status" aria-live="polite" className="mt-4">
+      {first && (
+        <div className="border-l-[3px] border-now py-0.5 pl-4 text-soft" data-testid="chart-problem">
+          <p><b className="text-ink">{first.bar === undefined ? '' : `Bar ${first.bar}: `}{first.message}</b></p>
+          <p>{first.line === undefined ? '' : `Line ${first.line}, column ${first.column ?? 1}.`}{others.length > 0 && ` ${others.length} more below it.`}</p>
+          {first.suggestion !== undefined && (isReplacement(first)
+            ? <button type="button" className="mt-2 flex items-baseline gap-3" onClick={onAccept}><kbd className="key">Tab</kbd><span className="text-[22px] font-[620] text-ink">{first.suggestion || 'nothing'}</span></button>
+            : <p className="mt-1">{first.suggestion}</p>)}
+        </div>
+      )}
+    </div>
+  );
+}

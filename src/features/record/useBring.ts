@@ -1,0 +1,68 @@
+'use client';
+import { useCallback, useRef, useState } from 'react';
+import type { Chart } from '@/core/chart';
+import { keepTake, ServerRefusal, type NewTake } from '@/audio/takeStore';
+import { hearFile, studio, type HeardFile } from '@/audio/workers';
+import { writeWav } from '@/core/formats';
+import type { Settings } from './Setup';
+import type { Work } from './Working';
+
+export type BringState = { readonly phase: 'idle' } | ({ readonly phase: 'working' } & Work) | { readonly phase: 'failed'; readonly message: string };
+
+const MOST_BYTES = 600 * 1024 * 1024;
+const RATE = 44_100;
+const STAND_IN_LEAD = 0.5;
+
+/** The other ways in: a recording, or the stand-in player. Both go through the same ears as a microphone take. */
+export function useBring(settings: Settings, chart: Chart, onDone: (takeId: string) => void) {
+  const [state, setState] = useState<BringState>({ phase: 'idle' });
+  const abort = useRef<AbortController | null>(null);
+
+  const run = useCallback(async (title: string, source: NewTake['source'], offsetSec: number, samplesOf: (signal: AbortSignal, show: (what: string, share: number | null) => void) => Promise<HeardFile>) => {
+    const control = new AbortController();
+    abort.current = control;
+    const show = (what: string, share: number | null) => setState({ phase: 'working', title, what, share });
+    show('Reading', null);
+    try {
+      const { samples, rate, transcription } = await samplesOf(control.signal, show);
+      if (transcription.notes.length === 0) throw new ServerRefusal({ code: 'silent', message: 'No note was heard in this recording: it is silent, or holds no clear pitch.', suggestion: 'Choose another one.' });
+      show('Keeping it', null);
+      const { chartId, tempo, choruses, plan } = settings;
+      const id = await keepTake({ chartId, tempo, choruses, plan, rate, source }, samples, offsetSec, transcription);
+      if (control.signal.aborted) return;
+      onDone(id);
+    } catch (error) {
+      if (error instanceof DOMException && error.name === 'AbortError') setState({ phase: 'idle' });
+      else setState({ phase: 'failed', message: sentenceOf(error) });
+    }
+  }, [settings, onDone]);
+
+  const file = useCallback((chosen: File, barOneAt: number) => {
+    if (chosen.size > MOST_BYTES) return setState({ phase: 'failed', message: `This file holds ${Math.round(chosen.size / 1024 / 1024)} MB; a take may hold ${MOST_BYTES / 1024 / 1024}. Cut it into takes.` });
+    void run(chosen.name, 'file', barOneAt, async (signal, show) => {
+      const bytes = await chosen.arrayBuffer();
+      return hearFile(bytes, (share) => show('Listening', share), signal);
+    });
+  }, [run]);
+
+  const standIn = useCallback(() => {
+    void run('The stand-in player', 'stand-in', STAND_IN_LEAD, async (signal, show) => {
+      show('Playing over the form', null);
+      const { tempo, choruses, plan } = settings;
+      const seed = Math.floor(Math.random() * 1e6);
+      const samples = await studio({ type: 'solo', chartText: chart.text, tempo, choruses, rate: RATE, seed, planId: plan.id, ...(plan.home ? { home: plan.home } : {}), leadSeconds: STAND_IN_LEAD }, signal);
+      return hearFile(writeWav([samples], RATE).buffer as ArrayBuffer, (share) => show('Listening', share), signal);
+    });
+  }, [run, settings, chart]);
+
+  const cancel = useCallback(() => {
+    abort.current?.abort();
+    setState({ phase: 'idle' });
+  }, []);
+  return { state, file, standIn, cancel };
+}
+
+function sentenceOf(error: unknown): string {
+  if (error instanceof ServerRefusal) return [error.problem.message, error.problem.suggestion].filter(Boolean).join(' ');
+  return error instanceof TypeError ? 'The server does not answer. Start it again, then try once more: nothing was kept.' : 'This could not be done; nothing was kept.';
+}

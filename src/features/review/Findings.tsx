@@ -1,0 +1,31 @@
+import type { Finding } from '@/core/practise';
+
+type Props = { findings: readonly Finding[]; bars: number; onHear: (throughBar: number) => void };
+
+/** The first things to practise, each with its counts and a way to hear where it happened. */
+export function Findings({ findings, bars, onHear }: Props) {
+  if (findings.length === 0)
+    return <p className="border-t border-line py-3 text-soft">No finding has the counts to be certain. Play more choruses, or a faster tempo.</p>;
+  return (
+    <ol aria-label="Findings">
+      {findings.slice(0, 3).map((finding, index) => {
+        const [first] = finding.where.bars;
+        return (
+          <li key={finding.title} className="grid grid-cols-[28px_1fr] border-t border-line pt-2 pb-2.5 text-[15px] leading-5">
+            <kbd className="key mt-0.5 h-5 w-5 self-start !p-0">{index + 1}</kbd>
+            <div>
+              <h3 className="text-[17px] leading-6 font-[640]">{finding.title}</h3>
+              <p className="text-soft">{finding.sentence}</p>
+              {first !== undefined && (
+                <button type="button" className="font-[580] text-now hover:underline" onClick={() => onHear(first)}>
+                  Hear it: chorus {Math.floor((first - 1) / bars) + 1}, bar {((first - 1) % bars) + 1}
+                </button>
+              )}
+              <p className="text-dim">Drill: {finding.drill.target} at {finding.drill.tempo}</p>
+            </div>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

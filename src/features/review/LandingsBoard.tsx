@@ -1,0 +1,74 @@
+import type { GateMark, Report } from '@/core/analyse';
+import { ChordSvg } from '@/ui/ChordSymbol';
+import { chordText } from '@/ui/chordParts';
+import { GATE_WORDS, GateChip } from '@/ui/form/Gate';
+import { intervalLabel } from '@/ui/intervalLabel';
+import { landingsBoard } from './reviewWords';
+
+const ROW = 31;
+const NAMES = 92;
+const WIDTH = 320;
+
+type Props = { report: Report; marks: readonly GateMark[]; kind: string | null; onKind: (kind: string | null) => void };
+
+/** Every landing on its own small gate: kinds of change down, choruses across. */
+export function LandingsBoard({ report, marks, kind, onKind }: Props) {
+  const rows = landingsBoard(report, marks);
+  const choruses = report.summary.choruses;
+  const column = (WIDTH - NAMES) / Math.max(1, choruses);
+  const height = 28 + rows.length * ROW;
+  return (
+    <section aria-label="Landings by change">
+      <h2 className="heading border-t border-line pt-2">Landings by change</h2>
+      <svg viewBox={`0 0 ${WIDTH} ${height}`} className="mt-1 w-full" role="img" aria-label="Landings by change and chorus; the table below says the same">
+        {Array.from({ length: choruses }, (_, chorus) => (
+          <g key={chorus}>
+            <text x={NAMES + (chorus + 0.5) * column} y={14} fontSize={13} textAnchor="middle" style={{ fill: 'var(--dim)' }}>{choruses > 4 ? chorus + 1 : `chorus ${chorus + 1}`}</text>
+            {chorus > 0 && <line x1={NAMES + chorus * column} y1={22} x2={NAMES + chorus * column} y2={height} stroke="var(--line)" />}
+          </g>
+        ))}
+        {rows.map((row, place) => {
+          const y = 40 + place * ROW;
+          const id = `${row.from}→${row.to}`;
+          return (
+            <g key={id} onClick={() => onKind(kind === id ? null : id)} className="cursor-pointer">
+              {kind === id && <rect x={-8} y={y - ROW / 2} width={WIDTH + 8} height={ROW} fill="var(--row)" />}
+              <ChordSvg x={0} y={y + 5} symbol={row.from} size={13} fill="var(--soft)" weight={560} />
+              <ChordSvg x={46} y={y + 5} symbol={row.to} size={15} />
+              {row.cells.map((cell, chorus) => cell.map((index, among) => {
+                const change = report.changes[index]!;
+                const slot = column / Math.max(1, cell.length);
+                const note = change.landing.noteIndex === null ? null : report.notes[change.landing.noteIndex]!;
+                return (
+                  <GateChip key={index} x={NAMES + chorus * column + (among + 0.5) * slot} y={y} mark={marks[index]!} timing={change.landing.timing} width={Math.min(22, Math.max(14, slot - 6))}
+                    tier={note ? tierOf(change.landing.verdict, note.height) : 4} label={intervalLabel(change.landing.interval)} />
+                );
+              }))}
+            </g>
+          );
+        })}
+      </svg>
+      <BoardTable report={report} marks={marks} rows={rows} />
+    </section>
+  );
+}
+
+/** A landing is drawn by what it was over the new chord, which for a held note is not what it was over the old one. */
+const tierOf = (verdict: string, height: number): number => ({ target: 0, 'chord-tone': 0, colour: 1, scale: 2 })[verdict] ?? Math.max(3, height);
+
+function BoardTable({ report, marks, rows }: { report: Report; marks: readonly GateMark[]; rows: ReturnType<typeof landingsBoard> }) {
+  return (
+    <table className="sr-only">
+      <caption>Landings by change</caption>
+      <thead><tr><th scope="col">Change</th>{rows[0]?.cells.map((_, chorus) => <th key={chorus} scope="col">Chorus {chorus + 1}</th>)}</tr></thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={`${row.from}→${row.to}`}>
+            <th scope="row">{chordText(row.from)} to {chordText(row.to)}</th>
+            {row.cells.map((cell, chorus) => <td key={chorus}>{cell.map((index) => `${intervalLabel(report.changes[index]!.landing.interval) || 'no note'} ${report.changes[index]!.landing.timing}, ${GATE_WORDS[marks[index]!]}`).join('; ')}</td>)}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

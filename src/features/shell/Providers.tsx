@@ -1,0 +1,14 @@
+'use client';
+import { setNonce } from 'get-nonce';
+import { ThemeProvider } from 'next-themes';
+import type { ReactNode } from 'react';
+
+/** Theme and the nonce that style elements made at run time must carry. */
+export function Providers({ nonce, children }: { nonce: string; children: ReactNode }) {
+  setNonce(nonce);
+  return (
+    <ThemeProvider attribute="data-theme" themes={['dusk', 'noon']} defaultTheme="dusk" enableSystem={false} nonce={nonce} disableTransitionOnChange>
+      {children}
+    </ThemeProvider>
+  );
+}

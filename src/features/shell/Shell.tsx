@@ -1,0 +1,27 @@
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { ThemeSwitch } from './ThemeSwitch';
+
+const PLACES = [['Charts', '/charts'], ['Record', '/record'], ['Takes', '/takes']] as const;
+
+type Props = { place: 'Charts' | 'Record' | 'Takes'; side?: ReactNode; footer?: ReactNode; children: ReactNode };
+
+/** The frame of every near screen: where you are above, what you can do now below. */
+export function Shell({ place, side, footer, children }: Props) {
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="mx-4 flex h-14 shrink-0 items-center gap-4 text-soft sm:mx-8 sm:gap-6">
+        <Link href="/charts" className="mr-2 hidden font-[680] text-ink sm:block">Idle Wander</Link>
+        <nav aria-label="Screens" className="flex gap-4 sm:gap-6">
+          {PLACES.map(([name, href]) => (
+            <Link key={name} href={href} aria-current={name === place ? 'page' : undefined}
+              className={name === place ? 'border-y-2 border-t-transparent border-b-now py-1 font-semibold text-ink' : 'border-y-2 border-transparent py-1 hover:text-ink'}>{name}</Link>
+          ))}
+        </nav>
+        <div className="ml-auto flex items-center gap-4 text-sm text-dim">{side}<ThemeSwitch /></div>
+      </header>
+      <main className="flex grow flex-col">{children}</main>
+      {footer && <footer className="sticky bottom-0 z-10 flex min-h-14 shrink-0 flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-panel px-4 py-2 text-[15px] text-soft sm:px-8">{footer}</footer>}
+    </div>
+  );
+}

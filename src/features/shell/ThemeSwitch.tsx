@@ -1,0 +1,18 @@
+'use client';
+import { useTheme } from 'next-themes';
+import { useSyncExternalStore } from 'react';
+
+const never = () => () => undefined;
+
+/** Dusk for dim rooms, noon for light ones. The choice is kept in this browser. */
+export function ThemeSwitch() {
+  const { resolvedTheme, setTheme } = useTheme();
+  // what the server drew cannot know the choice: until the page is alive the button names both
+  const alive = useSyncExternalStore(never, () => true, () => false);
+  const next = resolvedTheme === 'noon' ? 'dusk' : 'noon';
+  return (
+    <button type="button" className="rounded px-2 py-1 hover:text-ink" onClick={() => setTheme(next)} suppressHydrationWarning>
+      {alive ? `${next === 'noon' ? 'Noon' : 'Dusk'} theme` : 'Theme'}
+    </button>
+  );
+}

@@ -1,0 +1,24 @@
+import type { GateMark } from '@/core/analyse';
+import { GateLine } from '@/ui/form/Gate';
+
+/** A take drawn small: notes as [onset, end, height] in beats, changes as [beat, mark]. */
+export type Profile = { readonly beats: number; readonly notes: readonly (readonly [number, number, number])[]; readonly gates: readonly (readonly [number, GateMark])[] };
+
+const WIDTH = 544;
+const HEIGHT = 44;
+
+export function TakeProfile({ profile }: { profile: Profile }) {
+  const x = (beat: number) => (Math.max(0, beat) / profile.beats) * WIDTH;
+  const y = (height: number) => HEIGHT - 16 - height * 5.5;
+  const path = profile.notes.slice(1).map(([onset, , height], index) => {
+    const [, end, before] = profile.notes[index]!;
+    return onset - end <= 0.5 ? `M${x(end).toFixed(1)} ${y(before)}L${x(onset).toFixed(1)} ${y(height)}` : '';
+  }).join('');
+  return (
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full" aria-hidden="true">
+      <path d={path} stroke="var(--h4)" fill="none" />
+      {profile.notes.map(([onset, end, height], index) => <rect key={index} x={x(onset) + 0.3} y={y(height) - 2} width={Math.max(1.6, x(end) - x(onset) - 0.8)} height={4} fill={`var(--h${height})`} />)}
+      {profile.gates.map(([beat, mark]) => <GateLine key={beat} x={x(beat)} from={HEIGHT - 11} to={HEIGHT} mark={mark} scale={0.65} />)}
+    </svg>
+  );
+}

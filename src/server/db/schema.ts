@@ -1,0 +1,61 @@
+import { sql } from 'drizzle-orm';
+import { blob, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+const createdAt = () => integer().notNull().default(sql`(unixepoch() * 1000)`);
+
+/** Charts as text: what the player typed is what is kept. */
+export const charts = sqliteTable('charts', {
+  id: text().primaryKey(),
+  title: text().notNull(),
+  text: text().notNull(),
+  createdAt: createdAt(),
+  updatedAt: createdAt(),
+});
+
+/** A take keeps a frozen copy of its chart and plan: it stays true when the chart is edited later. */
+export const takes = sqliteTable('takes', {
+  id: text().primaryKey(),
+  chartId: text().references(() => charts.id, { onDelete: 'set null' }),
+  title: text().notNull(),
+  /** Counts from 1 over all takes, for people to say. */
+  number: integer().notNull().unique(),
+  /** `recording` until its last chunk and notes are in, then `ready`. */
+  state: text({ enum: ['recording', 'ready'] }).notNull(),
+  source: text({ enum: ['microphone', 'file', 'stand-in'] }).notNull(),
+  chartText: text().notNull(),
+  tempo: real().notNull(),
+  choruses: integer().notNull(),
+  plan: text({ mode: 'json' }).notNull(),
+  rate: integer().notNull(),
+  frames: integer().notNull().default(0),
+  /** Where beat 0 lies in the audio, in seconds, latency included. */
+  offsetSec: real().notNull().default(0),
+  createdAt: createdAt(),
+}, (table) => [index('takes_by_time').on(table.createdAt)]);
+
+/** 16-bit little-endian mono PCM in order; each chunk with its SHA-256. */
+export const audioChunks = sqliteTable('audio_chunks', {
+  takeId: text().notNull().references(() => takes.id, { onDelete: 'cascade' }),
+  sequence: integer().notNull(),
+  frames: integer().notNull(),
+  /** First frame of the chunk in the take, so that a range can be found without reading the sound. */
+  firstFrame: integer().notNull(),
+  checksum: text().notNull(),
+  pcm: blob({ mode: 'buffer' }).notNull(),
+}, (table) => [primaryKey({ columns: [table.takeId, table.sequence] })]);
+
+/** What was heard; never overwritten by hand edits, which will be a layer over it. */
+export const notes = sqliteTable('notes', {
+  takeId: text().primaryKey().references(() => takes.id, { onDelete: 'cascade' }),
+  json: text({ mode: 'json' }).notNull(),
+  createdAt: createdAt(),
+});
+
+/** Derived from notes, chart and plan: keyed by engine version, recomputable, safe to delete. */
+export const reports = sqliteTable('reports', {
+  takeId: text().notNull().references(() => takes.id, { onDelete: 'cascade' }),
+  planId: text().notNull(),
+  engineVersion: integer().notNull(),
+  offsetSec: real().notNull(),
+  json: text({ mode: 'json' }).notNull(),
+}, (table) => [primaryKey({ columns: [table.takeId, table.planId] })]);

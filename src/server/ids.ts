@@ -1,0 +1,12 @@
+import { randomBytes } from 'node:crypto';
+import { idSchema } from './validation';
+import { notFound } from './failure';
+
+/** 96 random bits in URL-safe letters. */
+export const newId = (): string => randomBytes(12).toString('base64url');
+
+/** An id from an address, or "does not exist": what cannot be an id names nothing. */
+export function knownId(text: string, what: string): string {
+  if (idSchema.validate(text).error) throw notFound(what);
+  return text;
+}

@@ -1,0 +1,49 @@
+import { and, eq } from 'drizzle-orm';
+import { analyse, ENGINE_VERSION, type Report } from '@/core/analyse';
+import { harmonyOf, readChart, timelineOf, type Chart } from '@/core/chart';
+import { toBeats, type NotesFile } from '@/core/formats';
+import { readScale } from '@/core/music';
+import { planOf, type PlanChoice } from '@/core/plan';
+import { findingsOf, marksOf, type Finding } from '@/core/practise';
+import { certain } from '@/core/vocabulary';
+import type { GateMark } from '@/core/analyse';
+import { database, write } from './db/client';
+import { notes, reports } from './db/schema';
+import { notFound } from './failure';
+import { takeById, type StoredTake } from './takes';
+import type { PlanBody } from './validation';
+
+/** Everything a review shows: derived, and kept only to be quick. */
+export type Review = { readonly take: StoredTake; readonly report: Report; readonly findings: readonly Finding[]; readonly marks: readonly GateMark[] };
+type Kept = Pick<Review, 'report' | 'findings' | 'marks'>;
+
+/** The review of a take by its plan; made anew where the engine is newer than what is kept. */
+export async function reviewOf(takeId: string): Promise<Review> {
+  const take = await takeById(takeId);
+  if (take.state !== 'ready') throw notFound('take');
+  const [kept] = await database().select().from(reports).where(and(eq(reports.takeId, takeId), eq(reports.planId, planKey(take.plan))));
+  if (kept && kept.engineVersion === ENGINE_VERSION && kept.offsetSec === take.offsetSec) return { take, ...(kept.json as Kept) };
+  const made = await judge(take);
+  const values = { takeId, planId: planKey(take.plan), engineVersion: ENGINE_VERSION, offsetSec: take.offsetSec, json: made };
+  await write(async (tx) => {
+    await tx.insert(reports).values(values).onConflictDoUpdate({ target: [reports.takeId, reports.planId], set: values });
+  });
+  return { take, ...made };
+}
+
+const planKey = ({ id, home }: PlanBody): string => `${id}${home ? ` ${home}` : ''}`;
+
+export const planChoice = ({ id, home }: PlanBody): PlanChoice => ({ id, ...(home === undefined ? {} : { home: certain(readScale(home)) }) });
+
+async function judge(take: StoredTake): Promise<Kept> {
+  const [heard] = await database().select({ json: notes.json }).from(notes).where(eq(notes.takeId, take.id));
+  if (!heard) throw notFound('take');
+  const chart: Chart = certain(readChart(take.chartText));
+  const { tempo, choruses, offsetSec } = take;
+  const plan = planChoice(take.plan);
+  const played = toBeats(heard.json as NotesFile, tempo, offsetSec);
+  const end = choruses * timelineOf(chart, tempo).formBeats;
+  const report = analyse({ chart, tempo, plan, choruses, notes: played.filter((note) => note.onsetBeat < end && note.onsetBeat >= -8) });
+  const laid = planOf(plan, harmonyOf(chart, timelineOf(chart, tempo)));
+  return { report, findings: findingsOf({ chart, tempo, plan, report }), marks: marksOf(report, laid, chart, tempo) };
+}

@@ -1,0 +1,84 @@
+import { desc, eq, max, sum } from 'drizzle-orm';
+import { readChart } from '@/core/chart';
+import { readScale } from '@/core/music';
+import { chartById } from './charts';
+import { database, write } from './db/client';
+import { audioChunks, notes, reports, takes } from './db/schema';
+import { Failure, notFound } from './failure';
+import { newId } from './ids';
+import type { FinishBody, NewTakeBody, PlanBody } from './validation';
+
+export type StoredTake = Omit<typeof takes.$inferSelect, 'plan'> & { plan: PlanBody };
+
+const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanBody });
+
+/** Ready takes, newest first. */
+export async function listTakes(): Promise<StoredTake[]> {
+  return (await database().select().from(takes).where(eq(takes.state, 'ready')).orderBy(desc(takes.createdAt))).map(asTake);
+}
+
+/** Takes that were cut off: sound is there, an end is not. */
+export async function interruptedTakes(): Promise<StoredTake[]> {
+  return (await database().select().from(takes).where(eq(takes.state, 'recording')).orderBy(desc(takes.createdAt))).map(asTake);
+}
+
+export async function takeById(id: string): Promise<StoredTake> {
+  const [take] = await database().select().from(takes).where(eq(takes.id, id));
+  if (!take) throw notFound('take');
+  return asTake(take);
+}
+
+/** Begins a take on a frozen copy of its chart. Refused where the chart cannot be read: there would be nothing to hold the notes against. */
+export async function beginTake(body: NewTakeBody): Promise<StoredTake> {
+  const chart = await chartById(body.chartId);
+  const read = readChart(chart.text);
+  if (!read.ok) throw new Failure(422, { ...read.problems[0], message: `This chart cannot be played yet. ${read.problems[0].message}` });
+  checkHome(body.plan);
+  return write(async (tx) => {
+    const [last] = await tx.select({ number: max(takes.number) }).from(takes);
+    const { chartId, tempo, choruses, plan, rate, source } = body;
+    const [take] = await tx.insert(takes).values({
+      id: newId(), chartId, title: chart.title, number: (last?.number ?? 0) + 1, state: 'recording', source, chartText: chart.text, tempo, choruses, plan, rate,
+    }).returning();
+    return asTake(take!);
+  });
+}
+
+function checkHome({ home }: PlanBody): void {
+  const read = home === undefined ? null : readScale(home);
+  if (read && !read.ok) throw new Failure(422, read.problems[0]);
+}
+
+/** Closes a take: its sound must be whole, then notes and state change together. */
+export function finishTake(id: string, { frames, offsetSec, transcription }: FinishBody): Promise<StoredTake> {
+  return write(async (tx) => {
+    const [take] = await tx.select().from(takes).where(eq(takes.id, id));
+    if (!take) throw notFound('take');
+    if (take.state === 'ready') throw new Failure(409, { code: 'take.closed', message: 'This take is already finished.' });
+    const [stored] = await tx.select({ frames: sum(audioChunks.frames) }).from(audioChunks).where(eq(audioChunks.takeId, id));
+    if (Number(stored?.frames ?? 0) !== frames)
+      throw new Failure(409, { code: 'take.incomplete', message: `Of ${frames} frames ${Number(stored?.frames ?? 0)} have arrived.`, suggestion: 'Send the missing chunks, then finish again.' });
+    await tx.insert(notes).values({ takeId: id, json: transcription }).onConflictDoUpdate({ target: notes.takeId, set: { json: transcription } });
+    const [done] = await tx.update(takes).set({ state: 'ready', frames, offsetSec }).where(eq(takes.id, id)).returning();
+    return asTake(done!);
+  });
+}
+
+/** Moves beat 0, or judges by another plan; reports follow by themselves. */
+export async function amendTake(id: string, change: { offsetSec?: number; plan?: PlanBody }): Promise<StoredTake> {
+  if (change.plan) checkHome(change.plan);
+  return write(async (tx) => {
+    const [take] = await tx.update(takes).set(change).where(eq(takes.id, id)).returning();
+    if (!take) throw notFound('take');
+    await tx.delete(reports).where(eq(reports.takeId, id));
+    return asTake(take);
+  });
+}
+
+/** Removes a take with its sound, notes and reports. */
+export function deleteTake(id: string): Promise<void> {
+  return write(async (tx) => {
+    const [gone] = await tx.delete(takes).where(eq(takes.id, id)).returning({ id: takes.id });
+    if (!gone) throw notFound('take');
+  });
+}

@@ -1,0 +1,43 @@
+import type { ChangeReport, GateMark, NoteReport, PhraseEnd, Report, Timing } from '@/core/analyse';
+import type { Beats } from '@/core/vocabulary';
+import { intervalLabel } from '../intervalLabel';
+
+/** A stretch of a note over one chord, as it is drawn. Absolute beats. */
+export type DrawnPart = { readonly from: Beats; readonly to: Beats; readonly label: string; readonly height: number; readonly held: boolean };
+export type DrawnNote = { readonly index: number; readonly midi: number; readonly onset: Beats; readonly end: Beats; readonly landing: boolean; readonly parts: readonly DrawnPart[] };
+export type DrawnGate = { readonly at: Beats; readonly chorus: number; readonly mark: GateMark; readonly word: string; readonly timing: Timing; readonly index: number };
+export type DrawnPhrase = { readonly from: Beats; readonly to: Beats; readonly end: PhraseEnd };
+export type DrawnFigure = { readonly from: number; readonly to: number };
+
+/** A report as marks on the form. */
+export type TakeOnForm = { readonly notes: readonly DrawnNote[]; readonly gates: readonly DrawnGate[]; readonly phrases: readonly DrawnPhrase[]; readonly figures: readonly DrawnFigure[] };
+
+export function takeOnForm(report: Report, marks: readonly GateMark[]): TakeOnForm {
+  const landed = new Set(report.changes.map((change) => change.landing.noteIndex));
+  // diatonic approaches and suspensions get no bracket: only what leads in from outside the scale, or round a target
+  const figures = report.figures.filter((figure) => figure.noteIndices.some((index) => report.notes[index]!.chromatic));
+  const bracketed = new Set(figures.map((figure) => figure.targetIndex));
+  return {
+    notes: report.notes.filter((note) => note.function !== 'grace').map((note) => drawnNote(note, landed.has(note.index))),
+    gates: report.changes.map((change, index) => drawnGate(change, marks[index]!, report, bracketed)),
+    phrases: report.phrases.map(({ startBeat, endBeat, end }) => ({ from: startBeat, to: endBeat, end })),
+    figures: figures.map((figure) => ({ from: figure.noteIndices[0]!, to: figure.targetIndex })),
+  };
+}
+
+function drawnNote(note: NoteReport, landing: boolean): DrawnNote {
+  let from = note.onsetBeat;
+  const parts = note.spans.map((span, place) => {
+    const part = { from, to: from + span.beats, label: intervalLabel(span.interval), height: span.height, held: place > 0 };
+    from = part.to;
+    return part;
+  }).filter((part, place) => place === 0 || part.to - part.from > 0.2);
+  return { index: note.index, midi: note.midi, onset: note.onsetBeat, end: note.onsetBeat + note.durationBeats, landing, parts };
+}
+
+function drawnGate(change: ChangeReport, mark: GateMark, report: Report, bracketed: ReadonlySet<number>): DrawnGate {
+  const { landing } = change;
+  const then = mark === 'target-late' && !bracketed.has(landing.resolutionIndex!) ? `then ${intervalLabel(report.notes[landing.resolutionIndex!]!.interval)}` : '';
+  const word = landing.timing === 'none' ? (landing.rest ? 'at rest' : 'no landing') : [landing.timing === 'on' ? '' : landing.timing, then].filter(Boolean).join(', ');
+  return { at: change.beat, chorus: change.chorus - 1, mark, word, timing: landing.timing, index: change.index };
+}

@@ -1,0 +1,15 @@
+import type { Problem } from '@/core/vocabulary';
+import type { Transcription } from '@/core/transcribe';
+
+/** What is asked of the listening worker. A take comes in blocks while it is recorded; a file comes whole. */
+export type ListenRequest =
+  | { readonly type: 'begin'; readonly rate: number }
+  | { readonly type: 'block'; readonly samples: Float32Array }
+  | { readonly type: 'finish' }
+  | { readonly type: 'file'; readonly bytes: ArrayBuffer };
+
+export type ListenReply =
+  | { readonly type: 'progress'; readonly share: number }
+  | { readonly type: 'notes'; readonly transcription: Transcription }
+  | { readonly type: 'file-notes'; readonly transcription: Transcription; readonly rate: number; readonly samples: Float32Array }
+  | { readonly type: 'refused'; readonly problem: Problem };

@@ -1,0 +1,46 @@
+import { chromium, expect, test as base, type APIRequestContext, type Browser, type Page } from '@playwright/test';
+import { CHROMIUM } from '../../playwright.config';
+
+/** Console messages a test has said it expects. */
+type Quiet = { allowConsole: (pattern: RegExp) => void };
+
+/** Every page of every test: a console error, warning or page error fails it. */
+export const test = base.extend<Quiet>({
+  allowConsole: [
+    async ({ page }, use) => {
+      const allowed: RegExp[] = [];
+      const complaints = listen(page, allowed);
+      await use((pattern) => void allowed.push(pattern));
+      expect(complaints(), 'console').toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+export { expect };
+
+export function listen(page: Page, allowed: RegExp[] = []): () => string[] {
+  const heard: string[] = [];
+  page.on('console', (message) => { if (['error', 'warning'].includes(message.type())) heard.push(message.text()); });
+  page.on('pageerror', (error) => heard.push(error.message));
+  return () => heard.filter((text) => !allowed.some((pattern) => pattern.test(text)));
+}
+
+/** A browser whose microphone plays a WAV file (44.1 kHz, mono, 16 bit, with a silent tail), or refuses. */
+export function browserWithMicrophone(file: string | null): Promise<Browser> {
+  const fake = file === null
+    ? ['--use-fake-device-for-media-stream', '--deny-permission-prompts']
+    : ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-audio-capture=${file}%noloop`];
+  return chromium.launch({
+    executablePath: CHROMIUM,
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required', ...fake],
+  });
+}
+
+/** Makes a chart over the interface's own API. */
+export async function makeChart(request: APIRequestContext, baseURL: string, text: string): Promise<string> {
+  const response = await request.post('/api/charts', { data: { text }, headers: { origin: baseURL } });
+  expect(response.status()).toBe(201);
+  return ((await response.json()) as { id: string }).id;
+}
+
+export const SHORT_CHART = 'title: Short Walk\nkey: Bb\ntempo: 180\nfeel: swing\n\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |\n';
