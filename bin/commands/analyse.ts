@@ -40,7 +40,7 @@ function page(chart: Chart, report: Report, findings: readonly Finding[]): strin
   const lines = [
     `${chart.title || 'Untitled'}: ${summary.notes} notes over ${summary.choruses} ${summary.choruses === 1 ? 'chorus' : 'choruses'}`,
     `Targets met at ${summary.targetsMet} of ${summary.judgedChanges} changes${summary.targetsMetLate ? `, ${summary.targetsMetLate} more late` : ''}.`, '',
-    ...findings.slice(0, 3).map((finding, index) => `${index + 1}. ${finding.sentence}`), '',
+    ...findings.slice(0, 3).map((finding, index) => `${index + 1}. ${[finding.sentence, finding.detail].filter(Boolean).join(' ')}`), '',
     ...report.changes.map((change) => {
       const { landing } = change;
       return `chorus ${change.chorus} bar ${String(change.bar).padStart(2)}  ${typeset(`${change.from} → ${change.to}`).padEnd(18)} ${landing.rest ? 'at rest' : landing.interval ? `${typeset(landing.interval)} ${landing.timing}, ${landing.verdict}` : 'no landing'}`;

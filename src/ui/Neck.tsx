@@ -30,9 +30,9 @@ export function Neck({ from, to, tones, targets, nameOf }: Props) {
         const [cx, cy] = centre(place);
         return (
           <g key={`${place.string}-${place.fret}`}>
-            <circle cx={cx} cy={cy} r={21} fill="var(--h0)" />
-            <circle cx={cx} cy={cy} r={25} fill="none" stroke="var(--now)" strokeWidth={3} />
-            <text x={cx} y={cy + 8} fontSize={23} fontWeight={700} textAnchor="middle" style={{ fill: 'var(--on)' }}>{nameOf(place.midi % 12)}</text>
+            <circle cx={cx} cy={cy} r={16.5} fill="var(--h0)" />
+            <circle cx={cx} cy={cy} r={19.5} fill="none" stroke="var(--now)" strokeWidth={3} />
+            <text x={cx} y={cy + 6.5} fontSize={19} fontWeight={700} textAnchor="middle" style={{ fill: 'var(--on)' }}>{nameOf(place.midi % 12)}</text>
           </g>
         );
       })}

@@ -10,6 +10,6 @@ const SHOWN = 60;
 export default async function Takes() {
   const takes = (await listTakes()).slice(0, SHOWN);
   const rows = [];
-  for (const take of takes) rows.push(takeRow(await reviewOf(take.id), Date.now()));
+  for (const take of takes) rows.push(takeRow(await reviewOf(take.id)));
   return <TakesScreen takes={rows} />;
 }

@@ -85,7 +85,8 @@ export function printedInterval(ground: Ground, voice: Voice): IntervalName | nu
 export function groundedSounding(timeline: Timeline, now: Sounding): Sounding {
   if (now.stretch.chord) return now;
   const bar = timeline.bars[now.stretch.bar]!;
-  let [from, next] = [startOfSilence(timeline, now), soundingAfter(timeline, now)];
+  const from = startOfSilence(timeline, now);
+  let next = soundingAfter(timeline, now);
   while (!next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9) next = soundingAfter(timeline, next);
   return next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9 ? next : now;
 }

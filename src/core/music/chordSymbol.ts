@@ -18,7 +18,7 @@ const degree = (text: string): Degree => {
   return read;
 };
 
-const MAJOR_WORD = /^(?:maj|ma|M|Δ|△|∆)/u;
+const MAJOR_WORD = /^(?:[Mm]aj|ma|M|Δ|△|∆)/u;
 const MINOR_WORD = /^(?:min|mi|m(?!a)|-)/u;
 const ALTERATION = /^(?:b5|#5|b9|#9|#11|b13)/u;
 
@@ -159,7 +159,7 @@ function readTail(reader: Reader, sketch: Sketch): boolean {
   }
   const added = reader.take(/^(?:add9|add11)/);
   if (added) return sketch.tensions.push(degree(added.slice(3))) > 0;
-  if (sketch.quality === 'minor' && !sketch.seventh && reader.take(/^(?:maj|ma|M|Δ|△|∆)7/u)) {
+  if (sketch.quality === 'minor' && !sketch.seventh && reader.take(/^(?:[Mm]aj|ma|M|Δ|△|∆)7/u)) {
     extend(sketch, 7, true);
     return true;
   }
@@ -230,10 +230,12 @@ const unknown = (symbol: string, at: number, message: string, suggestion?: strin
     ...(suggestion === undefined ? {} : { suggestion }),
   });
 
+/** The same with a capital where that makes a chord; else what a bar may hold in its place. */
 function suggestRoot(symbol: string): string {
   const first = symbol.charAt(0).toUpperCase();
-  const fixed = /[A-G]/.test(first) ? first + symbol.slice(1) : nearestOf(symbol, ['N.C.', '%', 'C', 'G7']) ?? 'C';
-  return readChord(fixed).ok || fixed === 'N.C.' || fixed === '%' ? fixed : /[A-G]/.test(first) ? first : 'C';
+  if (!/[A-G]/.test(first)) return nearestOf(symbol, ['C', 'N.C.', '%']) ?? 'C';
+  const capital = first + symbol.slice(1);
+  return capital !== symbol && readChord(capital).ok ? capital : first;
 }
 
 function unknownQuality(symbol: string, rootLength: number, reader: Reader, body: string): Outcome<Chord> {

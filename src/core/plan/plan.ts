@@ -4,11 +4,11 @@ import { tellTaleTones, type Harmony } from '../chart';
 
 /** The schools this version judges by; names as in the plan chooser. */
 export const PLANS = {
-  outline: { name: 'Outline', why: 'Chord tones only: nothing else teaches the sound of the change as fast.' },
-  'single-target': { name: 'Single target', why: 'One chosen chord tone per chord: a line of thirds alone already tells the chords.' },
-  'home-scale': { name: 'Home scale', why: 'One scale for the whole form: freedom to phrase, melody over harmony.' },
-  'home-tell-tale': { name: 'Home scale and tell-tale tones', why: 'The smallest change to what the hand knows, the largest change in sound.' },
-  'scale-per-chord': { name: 'Scale per chord', why: 'The full colour of every chord.' },
+  outline: { name: 'Outline', short: 'outline', why: 'Chord tones only: nothing else teaches the sound of the change as fast.' },
+  'single-target': { name: 'Single target', short: 'single target', why: 'One chosen chord tone per chord: a line of thirds alone already tells the chords.' },
+  'home-scale': { name: 'Home scale', short: 'home scale', why: 'One scale for the whole form: freedom to phrase, melody over harmony.' },
+  'home-tell-tale': { name: 'Home scale and tell-tale tones', short: 'home + tell-tale', why: 'The smallest change to what the hand knows, the largest change in sound.' },
+  'scale-per-chord': { name: 'Scale per chord', short: 'scale per chord', why: 'The full colour of every chord.' },
 } as const;
 
 export type PlanId = keyof typeof PLANS;

@@ -21,7 +21,9 @@ export type Finding = {
   readonly of: number;
   readonly interval: readonly [number, number];
   readonly title: string;
+  /** The fact with its counts; `detail` says what happened instead. */
   readonly sentence: string;
+  readonly detail?: string;
   readonly drill: DrillSpec;
   /** How often × how much it hides the harmony × how near the fix. */
   readonly weight: number;
@@ -83,12 +85,12 @@ function describeMissed(context: Context, kind: string, missed: readonly ChangeR
   const chord = certain(readChord(to));
   const target = targetWords(context, missed[0]!, to);
   const instead = mostCommon(missed.map((change) => change.landing.interval).filter((one) => one !== null));
-  const where = instead ? ` Most often you were on its ${intervalWord(instead)}.` : ' Most often no note came.';
+  const detail = instead ? `Most often you were on its ${intervalWord(instead)}.` : 'Most often no note came.';
   const near = missed.filter((change) => change.fix !== null).length / missed.length;
   return {
     kind: 'target-missed', where: { change: kind, bars: missed.map((change) => throughBar(context, change)) }, met, of, interval,
     title: `${target.names} over ${typeset(to)}`,
-    sentence: `Coming from ${typeset(from)} into ${typeset(to)} you met ${target.words} ${times(met)} in ${of}${late > 0 ? `, ${late === met ? 'late' : `${times(late)} late`}` : ''}.${where}`,
+    sentence: `Coming from ${typeset(from)} into ${typeset(to)} you met ${target.words} ${times(met)} in ${of}${late > 0 ? `, ${late === met ? 'late' : `${times(late)} late`}` : ''}.`, detail,
     drill: { change: kind, plan: context.plan.id, target: target.names, pass: `meet it in 10 of 12`, tempo: Math.max(40, Math.round((context.tempo * 0.75) / 4) * 4) },
     weight: (missed.length / Math.max(1, context.report.changes.length)) * (1 - met / of) * (chord.quality === 'power' ? 0.5 : 1) * (0.5 + near),
   };
@@ -128,7 +130,8 @@ function tonesNeverPlayed(context: Context, missed: readonly Finding[]): Finding
       return [{
         kind: telling ? 'change-ignored' : 'tone-never-played', where: { chord: cover.chord, bars: [] }, met: 0, of: cover.count, interval: wilsonInterval(0, cover.count),
         title: `${note} over ${typeset(cover.chord)}`,
-        sentence: `Over ${typeset(cover.chord)} you never played ${note}, its ${intervalWord(name)}, in ${cover.count} notes.${telling ? ' It is the note your home scale lacks there.' : ''}`,
+        sentence: `Over ${typeset(cover.chord)} you never played ${note}, its ${intervalWord(name)}, in ${cover.count} notes.`,
+        ...(telling ? { detail: 'It is the note your home scale lacks there.' } : {}),
         drill: { chord: cover.chord, plan: 'single-target', target: note, pass: 'land on it in 10 of 12', tempo: Math.max(40, Math.round((tempo * 0.75) / 4) * 4) },
         weight: (cover.count / Math.max(1, report.notes.length)) * (telling ? 0.8 : 0.35),
       }];

@@ -1,9 +1,9 @@
 import { harmonyOf, timelineOf, type Chart } from '@/core/chart';
 import { noteName, spellOver, type Chord } from '@/core/music';
-import { planOf, type PlanChoice } from '@/core/plan';
+import { planOf, type LandOn, type PlanChoice } from '@/core/plan';
 import { intervalWord, typeset } from '@/core/practise';
-import { ChordSymbol } from '@/ui/ChordSymbol';
-import { chordWidth } from '@/ui/chordParts';
+import { ChordSvg } from '@/ui/ChordSymbol';
+import { chordText, chordWidth } from '@/ui/chordParts';
 import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE } from '@/ui/form/geometry';
 import { formRows } from '@/ui/form/formRows';
@@ -20,7 +20,7 @@ export function Stage({ chart, tempo, choruses, plan: choice, beat }: Props) {
   const rows = formRows(timeline);
   const row = rows.find((one) => one.bars.some((bar) => bar.number === now.bar + 1)) ?? rows[0]!;
   return (
-    <div className="mx-4 flex grow flex-col gap-6 sm:mx-8">
+    <div className="mx-4 flex grow flex-col gap-5 sm:mx-8">
       <Sentence now={now} />
       <div className="grid gap-6 lg:grid-cols-[408px_minmax(0,1fr)] lg:gap-[72px]">
         <Whereabouts now={now} bars={timeline.bars.length} choruses={choruses} />
@@ -34,58 +34,89 @@ export function Stage({ chart, tempo, choruses, plan: choice, beat }: Props) {
 }
 
 /** Fits a long symbol into its column. */
-const fitted = (symbol: string, size: number, room: number): string => `min(${size}px, ${(size / 12.8).toFixed(1)}vw, ${Math.round(room / chordWidth(symbol))}px)`;
+const fitted = (symbol: string, size: number, room: number): number => Math.min(size, room / chordWidth(symbol));
 
+/** One baseline, left to right: the chord, beats until the next, the next, and the note to land on. On a phone they stand in two rows. */
 function Sentence({ now }: { now: NowPlaying }) {
-  const { countIn, landOn } = now;
-  const shown = countIn !== null ? String(countIn) : null;
   return (
-    <div className="flex min-h-[236px] flex-wrap items-end gap-x-[5.5vw] gap-y-4 pt-2 leading-none font-[640] tracking-tight" aria-live="off">
-      <Word label={shown ? 'count-in' : 'now'} wide>
-        <span className={shown ? 'text-now' : ''} style={{ fontSize: shown ? 'min(256px, 20vw)' : fitted(now.now?.symbol ?? 'N.C.', 256, 430) }} data-testid="chord-now">
-          {shown ?? <Named chord={now.now} />}
-        </span>
-        <BeatBar now={now} />
-      </Word>
-      <div className="flex items-end gap-x-[2vw]">
-        <Word label={shown ? 'then' : 'beats until'}>{shown ? null : <span className="text-now" style={{ fontSize: 'min(168px, 13vw)' }}>{now.beatsUntil}</span>}</Word>
-        <Word label={shown ? 'first' : 'next'}><span className="text-soft" style={{ fontSize: fitted(now.next?.symbol ?? 'N.C.', 168, 290) }} data-testid="chord-next"><Named chord={now.next} /></span></Word>
-      </div>
-      {landOn && !shown && (
-        <div className="ml-auto flex items-end gap-4">
-          <Word label="land on"><span style={{ fontSize: 'min(256px, 18vw)' }}>{typeset(landOn.name)}</span></Word>
-          <p className="pb-2 text-[28px] leading-9 font-normal tracking-normal text-soft">its {intervalWord(landOn.interval)},<br />{moveWords(landOn.from.semitones)}<br /><b className="text-ink">{typeset(landOn.from.name)}</b></p>
-        </div>
-      )}
+    <div aria-live="off">
+      <p className="sr-only"><span data-testid="chord-now">{chordName(now.now)}</span>, next <span data-testid="chord-next">{chordName(now.next)}</span></p>
+      <svg viewBox="0 0 1216 276" className="hidden w-full sm:block" aria-hidden="true"><g transform="translate(0 -6)"><WideSentence now={now} /></g></svg>
+      <svg viewBox="0 0 358 356" className="w-full sm:hidden" aria-hidden="true"><PhoneSentence now={now} /></svg>
     </div>
+  );
+}
+
+const chordName = (chord: Chord | null): string => (chord ? chordText(chord.symbol) : 'N.C.');
+const symbolOf = (chord: Chord | null): string => chord?.symbol ?? 'N.C.';
+
+function Label({ x, y, text }: { x: number; y: number; text: string }) {
+  return <text x={x} y={y} fontSize={17} style={{ fill: 'var(--dim)' }}>{text}</text>;
+}
+
+function Numeral({ x, y, size, value }: { x: number; y: number; size: number; value: number }) {
+  return <text x={x} y={y} fontSize={size} fontWeight={640} style={{ fill: 'var(--now)' }}>{value}</text>;
+}
+
+function WideSentence({ now }: { now: NowPlaying }) {
+  const { countIn, landOn: aim } = now;
+  const counting = countIn !== null;
+  return (
+    <>
+      <Label x={0} y={30} text={counting ? 'count-in' : 'now'} />
+      {counting ? <Numeral x={-9} y={232} size={256} value={countIn} /> : <ChordSvg x={-9} y={232} symbol={symbolOf(now.now)} size={fitted(symbolOf(now.now), 256, 468)} />}
+      {!counting && <Label x={488} y={94} text="beats until" />}
+      {!counting && <Numeral x={482} y={232} size={now.beatsUntil > 9 ? 100 : 168} value={now.beatsUntil} />}
+      <Label x={624} y={94} text={counting ? 'first' : 'next'} />
+      <ChordSvg x={612} y={232} symbol={symbolOf(now.next)} size={fitted(symbolOf(now.next), 168, 262)} fill="var(--soft)" />
+      {aim && !counting && <Aim aim={aim} />}
+      <BeatBar now={now} x={0} y={264} width={408} />
+    </>
+  );
+}
+
+function Aim({ aim }: { aim: LandOn }) {
+  return (
+    <>
+      <Label x={896} y={30} text="land on" />
+      <ChordSvg x={888} y={232} symbol={aim.name} size={fitted(aim.name, 256, 178)} />
+      {[`its ${intervalWord(aim.interval)},`, moveWords(aim.from.semitones)].map((words, line) => <text key={words} x={1072} y={160 + line * 36} fontSize={26} style={{ fill: 'var(--soft)' }}>{words}</text>)}
+      <text x={1072} y={232} fontSize={26} style={{ fill: 'var(--soft)' }}>{sideWords(aim.from.semitones)} <tspan fontWeight={640} style={{ fill: 'var(--ink)' }}>{typeset(aim.from.name)}</tspan></text>
+    </>
+  );
+}
+
+function PhoneSentence({ now }: { now: NowPlaying }) {
+  const counting = now.countIn !== null;
+  return (
+    <>
+      {counting ? <Numeral x={-4} y={140} size={172} value={now.countIn!} /> : <ChordSvg x={-4} y={140} symbol={symbolOf(now.now)} size={fitted(symbolOf(now.now), 172, 350)} />}
+      <BeatBar now={now} x={0} y={174} width={358} />
+      {!counting && <><Label x={0} y={222} text="beats" /><Numeral x={-2} y={326} size={now.beatsUntil > 9 ? 80 : 112} value={now.beatsUntil} /></>}
+      <Label x={96} y={222} text={counting ? 'first' : 'next'} />
+      <ChordSvg x={94} y={326} symbol={symbolOf(now.next)} size={fitted(symbolOf(now.next), 112, 140)} fill="var(--soft)" />
+      {now.landOn && !counting && <><Label x={250} y={222} text="land on" /><ChordSvg x={248} y={326} symbol={now.landOn.name} size={fitted(now.landOn.name, 112, 108)} /></>}
+    </>
   );
 }
 
 function moveWords(semitones: number): string {
-  const size = ['the note you hear as', 'a half step', 'a whole step', 'a minor third', 'a major third', 'a fourth', 'a tritone'][Math.abs(semitones)] ?? `${Math.abs(semitones)} half steps`;
-  return semitones === 0 ? size : `${size} ${semitones > 0 ? 'above' : 'below'}`;
+  return ['the note', 'a half step', 'a whole step', 'a minor third', 'a major third', 'a fourth', 'a tritone'][Math.abs(semitones)] ?? `${Math.abs(semitones)} half steps`;
 }
 
-const Named = ({ chord }: { chord: Chord | null }) => (chord ? <ChordSymbol symbol={chord.symbol} /> : <>N.C.</>);
-
-function Word({ label, wide = false, children }: { label: string; wide?: boolean; children: React.ReactNode }) {
-  return (
-    <div className={wide ? 'min-w-[min(430px,70vw)]' : ''}>
-      <p className="mb-2 text-[17px] leading-6 font-normal tracking-normal text-dim">{label}</p>
-      {children}
-    </div>
-  );
-}
+const sideWords = (semitones: number): string => (semitones === 0 ? 'you have:' : semitones > 0 ? 'above' : 'below');
 
 /** The beats of the bar: past, present, to come; the present one also stands taller. */
-function BeatBar({ now }: { now: NowPlaying }) {
+function BeatBar({ now, x, y, width }: { now: NowPlaying; x: number; y: number; width: number }) {
+  const each = (width + 8) / now.beats;
   return (
-    <div className="mt-4 flex h-3 max-w-[408px] items-end gap-2" aria-hidden="true">
+    <>
       {Array.from({ length: now.beats }, (_, beat) => {
         const present = now.countIn === null && beat === now.beat;
-        return <i key={beat} className={`flex-1 ${present ? 'h-3 bg-now' : now.countIn === null && beat < now.beat ? 'h-2.5 bg-soft' : 'h-2.5 bg-line'}`} />;
+        const past = now.countIn === null && beat < now.beat;
+        return <rect key={beat} x={x + beat * each} y={y - (present ? 3 : 0)} width={each - 8} height={present ? 13 : 10} fill={present ? 'var(--now)' : past ? 'var(--soft)' : 'var(--line)'} />;
       })}
-    </div>
+    </>
   );
 }
 

@@ -15,7 +15,7 @@ export function Findings({ findings, bars, onHear }: Props) {
             <kbd className="key mt-0.5 h-5 w-5 self-start !p-0">{index + 1}</kbd>
             <div>
               <h3 className="text-[17px] leading-6 font-[640]">{finding.title}</h3>
-              <p className="text-soft">{finding.sentence}</p>
+              <p className="text-soft">{finding.sentence}{finding.detail && ` ${finding.detail}`}</p>
               {first !== undefined && (
                 <button type="button" className="font-[580] text-now hover:underline" onClick={() => onHear(first)}>
                   Hear it: chorus {Math.floor((first - 1) / bars) + 1}, bar {((first - 1) % bars) + 1}

@@ -70,7 +70,7 @@ export function ReviewScreen({ take, report, marks, findings, cut }: Props) {
       <div className="mx-4 pb-6 sm:mx-8">
         <p className="flex flex-wrap gap-x-5 text-sm leading-6 text-dim">
           <span>{take.title}, take {take.number}</span><span>{take.choruses} {take.choruses === 1 ? 'chorus' : 'choruses'} at {take.tempo}</span>
-          <span>{PLANS[take.plan.id].name.toLowerCase()}</span><span>{report.summary.notes} notes</span><span>{take.when}</span>{take.source === 'stand-in' && <span>played by the stand-in player</span>}
+          <span>{PLANS[take.plan.id].short}</span><span>{report.summary.notes} notes</span><span>{take.when}</span>{take.source === 'stand-in' && <span>played by the stand-in player</span>}
         </p>
         {cut && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-soft">The input went away during this take. What was played until then is kept and judged.</p>}
         <h1 className="mb-4 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8">{words.soft}<br /><b className="font-[620] text-ink">{words.bold}</b></h1>

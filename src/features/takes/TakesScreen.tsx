@@ -28,14 +28,14 @@ function opening(takes: readonly TakeRow[]) {
   const latest = takes[0]!;
   const first = takes.findLast((take) => take.title === latest.title)!;
   if (first === latest) return <>{latest.title}: <b className="font-[620] text-ink">{latest.heard} of {latest.segments} chords are heard with the band muted.</b></>;
-  return <>In the first take here {first.heard} of {first.segments} chords of {latest.title} were heard with the band muted, <b className="font-[620] text-ink">in the last one {latest.heard} of {latest.segments}.</b></>;
+  return <>In its first take here {first.heard} of {first.segments} chords of {latest.title} came through without the band, <b className="font-[620] text-ink">in the last one {latest.heard} of {latest.segments}.</b></>;
 }
 
 function Row({ take }: { take: TakeRow }) {
   return (
     <Link href={`/takes/${take.id}`} className="grid grid-cols-[44px_minmax(0,1fr)_auto] items-center gap-x-4 border-t border-line py-2 hover:bg-row sm:grid-cols-[44px_216px_minmax(0,1fr)_128px_150px_72px]">
       <span className="text-2xl font-[560] text-soft">{take.number}</span>
-      <span className="leading-5"><b className="block font-[560] text-ink">{take.title}</b><span className="text-sm text-dim">{take.when}, {PLANS[take.planId].name.toLowerCase()}</span></span>
+      <span className="leading-5"><b className="block font-[560] text-ink">{take.title}</b><span className="text-sm text-dim">{take.when}, {PLANS[take.planId].short}</span></span>
       <span className="hidden sm:block"><TakeProfile profile={take.profile} /></span>
       <Count value={take.met} of={take.judged} name="changes met on time" />
       <span className="hidden sm:block"><Count value={take.heard} of={take.segments} name="chords heard with the band muted" /></span>

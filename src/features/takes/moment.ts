@@ -1,7 +1,7 @@
 const DAY = 86_400_000;
 
 /** When a take was played, as a player would say it: a weekday and time this week, then days and weeks. Times in ms. */
-export function takeMoment(at: number, now: number): string {
+export function takeMoment(at: number, now = Date.now()): string {
   const date = new Date(at);
   const days = Math.round((startOfDay(now) - startOfDay(at)) / DAY);
   const time = `${date.getHours()}:${String(date.getMinutes()).padStart(2, '0')}`;

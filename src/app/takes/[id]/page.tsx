@@ -15,7 +15,7 @@ export default async function TakePage({ params, searchParams }: Props) {
   if (!review) notFound();
   const { take, report, marks, findings } = review;
   const { id, number, title, tempo, choruses, chartText, plan, offsetSec, source } = take;
-  return <ReviewScreen take={{ id, number, title, tempo, choruses, chartText, plan, offsetSec, source, when: takeMoment(take.createdAt, Date.now()) }} report={report} marks={marks} findings={findings} cut={cut === '1'} />;
+  return <ReviewScreen take={{ id, number, title, tempo, choruses, chartText, plan, offsetSec, source, when: takeMoment(take.createdAt) }} report={report} marks={marks} findings={findings} cut={cut === '1'} />;
 }
 
 async function reviewOrNothing(id: string) {

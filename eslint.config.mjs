@@ -1,0 +1,82 @@
+import boundaries from 'eslint-plugin-boundaries';
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** Rooms of the core from the ground up: each may use only those before it, as 4-architecture draws them. */
+const CORE_ROOMS = {
+  vocabulary: [],
+  music: ['vocabulary'],
+  chart: ['vocabulary', 'music'],
+  neck: ['vocabulary', 'music'],
+  plan: ['vocabulary', 'music', 'chart'],
+  sound: ['vocabulary'],
+  transcribe: ['vocabulary', 'sound'],
+  analyse: ['vocabulary', 'music', 'chart', 'plan'],
+  practise: ['vocabulary', 'music', 'chart', 'plan', 'analyse'],
+  formats: ['vocabulary', 'music', 'chart', 'analyse'],
+  band: ['vocabulary', 'music', 'chart', 'plan', 'analyse', 'sound'],
+};
+
+const core = (rooms) => ({ element: { type: 'core', captured: { room: rooms } } });
+const layer = (...types) => types.map((type) => ({ element: { type } }));
+
+const corePolicies = Object.entries(CORE_ROOMS).map(([room, uses]) => ({
+  from: core(room), allow: { to: [room, ...uses].map((name) => core(name)) },
+}));
+
+/** Nothing outside a room reaches past its list of public names. */
+const deepImports = Object.keys(CORE_ROOMS).map((room) => `@/core/${room}/*`);
+
+export default tseslint.config(
+  { ignores: ['.next/**', 'dist/**', 'node_modules/**', 'public/**', 'next-env.d.ts', 'test-results/**', '.tmp/**', 'coverage/**'] },
+  ...tseslint.configs.recommended,
+  {
+    files: ['src/**/*.{ts,tsx}', 'bin/**/*.ts', 'scripts/**/*.ts'],
+    plugins: { boundaries },
+    settings: {
+      'import/resolver': { typescript: { project: './tsconfig.json' } },
+      'boundaries/elements': [
+        { type: 'core', pattern: 'src/core/*', capture: ['room'] },
+        { type: 'ui', pattern: 'src/ui' },
+        { type: 'workers', pattern: 'src/workers' },
+        { type: 'audio', pattern: 'src/audio' },
+        { type: 'server', pattern: 'src/server' },
+        { type: 'feature', pattern: 'src/features/*', capture: ['screen'] },
+        { type: 'app', pattern: 'src/app' },
+        { type: 'command', pattern: 'bin' },
+        { type: 'script', pattern: 'scripts' },
+      ],
+    },
+    rules: {
+      'boundaries/dependencies': ['error', {
+        default: 'disallow',
+        policies: [
+          ...corePolicies,
+          { from: layer('ui'), allow: { to: layer('ui', 'core') } },
+          { from: layer('workers'), allow: { to: layer('workers', 'core') } },
+          { from: layer('audio'), allow: { to: layer('audio', 'workers', 'core') } },
+          { from: layer('server'), allow: { to: layer('server', 'core') } },
+          // features never import one another; all stand in the shell
+          { from: layer('feature'), allow: { to: [...layer('ui', 'audio', 'workers', 'core', 'server'), { element: { type: 'feature', captured: { screen: 'shell' } } }, { element: { type: 'feature', captured: { screen: '{{ from.element.captured.screen }}' } } }] } },
+          { from: layer('app'), allow: { to: layer('app', 'feature', 'ui', 'server', 'core') } },
+          { from: layer('command'), allow: { to: layer('command', 'core') } },
+          { from: layer('script'), allow: { to: layer('script', 'core', 'server', 'audio') } },
+        ],
+      }],
+      'no-restricted-imports': ['error', { patterns: [{ group: deepImports, message: 'Import a room by its index: @/core/<room>.' }] }],
+    },
+  },
+  {
+    // what a screen computes in the browser must not carry the database with it: only types come from the server
+    files: ['src/features/**/*.{ts,tsx}'],
+    rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [{ group: ['@/server/*'], allowTypeImports: true, message: 'Screens take only types from the server.' }, { group: deepImports, message: 'Import a room by its index.' }] }] },
+  },
+  { files: ['src/**/*.tsx', 'src/features/**/*.ts'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/consistent-type-imports': 'error',
+    },
+  },
+);
