@@ -34,10 +34,10 @@ export function TypesetChart({ chart, wrongBar }: { chart: Chart; wrongBar: numb
           </g>
         ))}
       </svg>
-      <table className="sr-only">
+      <div className="sr-only"><table>
         <caption>Chords by bar</caption>
         <tbody>{chart.bars.map((bar, index) => <tr key={index}><th scope="row">Bar {index + 1}</th><td>{bar.cells.map((cell) => (cell.chord ? chordText(cell.chord.symbol) : 'no chord')).join(', ')}</td></tr>)}</tbody>
-      </table>
+      </table></div>
     </figure>
   );
 }

@@ -30,7 +30,7 @@ export function Coverage({ report }: { report: Report }) {
           {rows.map((row, place) => <g key={row.chord + place} transform={`translate(0 ${22 + place * ROW})`}><CoverageRow row={row} width={width} /></g>)}
         </svg>
       </div>
-      <table className="sr-only">
+      <div className="sr-only"><table>
         <caption>Coverage by chord</caption>
         <thead><tr><th scope="col">Chord</th><th scope="col">Played</th><th scope="col">In the plan and never played</th></tr></thead>
         <tbody>
@@ -39,7 +39,7 @@ export function Coverage({ report }: { report: Report }) {
               <td>{Object.entries(row.byInterval).map(([interval, { count }]) => `${intervalLabel(interval)} ${count}`).join(', ')}</td><td>{row.missing.map(intervalLabel).join(', ') || 'none'}</td></tr>
           ))}
         </tbody>
-      </table>
+      </table></div>
     </section>
   );
 }

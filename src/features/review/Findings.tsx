@@ -7,7 +7,9 @@ export function Findings({ findings, bars, onHear }: Props) {
   if (findings.length === 0)
     return <p className="border-t border-line py-3 text-soft">No finding has the counts to be certain. Play more choruses, or a faster tempo.</p>;
   return (
-    <ol aria-label="Findings">
+    <section aria-label="Findings">
+    <h2 className="sr-only">Findings</h2>
+    <ol>
       {findings.slice(0, 3).map((finding, index) => {
         const [first] = finding.where.bars;
         return (
@@ -27,5 +29,6 @@ export function Findings({ findings, bars, onHear }: Props) {
         );
       })}
     </ol>
+    </section>
   );
 }

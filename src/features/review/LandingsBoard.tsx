@@ -58,7 +58,7 @@ const tierOf = (verdict: string, height: number): number => ({ target: 0, 'chord
 
 function BoardTable({ report, marks, rows }: { report: Report; marks: readonly GateMark[]; rows: ReturnType<typeof landingsBoard> }) {
   return (
-    <table className="sr-only">
+    <div className="sr-only"><table>
       <caption>Landings by change</caption>
       <thead><tr><th scope="col">Change</th>{rows[0]?.cells.map((_, chorus) => <th key={chorus} scope="col">Chorus {chorus + 1}</th>)}</tr></thead>
       <tbody>
@@ -69,6 +69,6 @@ function BoardTable({ report, marks, rows }: { report: Report; marks: readonly G
           </tr>
         ))}
       </tbody>
-    </table>
+    </table></div>
   );
 }

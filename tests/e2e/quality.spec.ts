@@ -1,0 +1,80 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { readChart } from '@/core/chart';
+import { improvise, perform } from '@/core/band';
+import { transcribe } from '@/core/transcribe';
+import { certain } from '@/core/vocabulary';
+import { checksumOf } from '@/server/audio';
+import { toPcm16 } from '@/audio/pcm';
+import { expect, makeChart, SHORT_CHART, test } from '../support/browser';
+import type { APIRequestContext } from '@playwright/test';
+
+const RATE = 22_050;
+
+/** A finished take, made over the API as the browser makes one. */
+async function makeTake(request: APIRequestContext, baseURL: string): Promise<string> {
+  const chartId = await makeChart(request, baseURL, SHORT_CHART);
+  const headers = { origin: baseURL };
+  const notes = improvise({ chart: certain(readChart(SHORT_CHART)), tempo: 180, choruses: 3, plan: { id: 'scale-per-chord' }, seed: 4 });
+  const samples = perform({ notes, tempo: 180, rate: RATE, seed: 4 });
+  const begun = await request.post('/api/takes', { headers, data: { chartId, tempo: 180, choruses: 3, plan: { id: 'scale-per-chord' }, rate: RATE, source: 'stand-in' } });
+  const { id } = (await begun.json()) as { id: string };
+  const pcm = toPcm16(samples);
+  for (let at = 0, sequence = 0; at < pcm.length; at += 2 * RATE, sequence++) {
+    const chunk = Buffer.from(pcm.subarray(at, at + 2 * RATE));
+    expect((await request.put(`/api/takes/${id}/chunks/${sequence}`, { headers: { ...headers, 'x-checksum': checksumOf(chunk), 'content-type': 'application/octet-stream' }, data: chunk })).status()).toBe(200);
+  }
+  const finished = await request.post(`/api/takes/${id}/finish`, { headers, data: { frames: samples.length, offsetSec: 0, transcription: transcribe(samples, RATE) } });
+  expect(finished.status()).toBe(200);
+  return id;
+}
+
+async function useTheme(page: Page, theme: string): Promise<void> {
+  await page.addInitScript((name) => localStorage.setItem('theme', name), theme);
+}
+
+for (const theme of ['dusk', 'noon'])
+  test(`axe finds nothing on any screen in ${theme}`, async ({ page, request, baseURL }) => {
+    const take = await makeTake(request, baseURL!);
+    await useTheme(page, theme);
+    for (const path of ['/charts', '/record', '/takes', `/takes/${take}`]) {
+      await page.goto(path);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.map((one) => `${path} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+    }
+  });
+
+test('every screen holds on a phone: nothing wider than it', async ({ page, request, baseURL }) => {
+  const take = await makeTake(request, baseURL!);
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const path of ['/charts', '/record', '/takes', `/takes/${take}`]) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);
+  }
+});
+
+test('the first load of Review brings under 300 kB of compressed JavaScript', async ({ page, request, baseURL }) => {
+  const take = await makeTake(request, baseURL!);
+  const session = await page.context().newCDPSession(page);
+  await session.send('Network.enable');
+  const scripts = new Set<string>();
+  let bytes = 0;
+  session.on('Network.responseReceived', ({ requestId, type }) => { if (type === 'Script') scripts.add(requestId); });
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => { if (scripts.has(requestId)) bytes += encodedDataLength; });
+  await page.goto(`/takes/${take}`, { waitUntil: 'networkidle' });
+  console.log(`Review first load: ${(bytes / 1000).toFixed(0)} kB of JavaScript, compressed`);
+  expect(bytes).toBeGreaterThan(10_000);
+  expect(bytes).toBeLessThan(300_000);
+});
+
+test('the take’s sound is served whole and in ranges', async ({ request, baseURL }) => {
+  const take = await makeTake(request, baseURL!);
+  const whole = await (await request.get(`/api/takes/${take}/audio`)).body();
+  const part = await request.get(`/api/takes/${take}/audio`, { headers: { range: 'bytes=30-99999' } });
+  expect([part.status(), part.headers()['content-range']]).toEqual([206, `bytes 30-99999/${whole.length}`]);
+  expect((await part.body()).equals(whole.subarray(30, 100_000))).toBe(true);
+  expect((await request.get(`/api/takes/${take}/audio`, { headers: { range: `bytes=${whole.length}-` } })).status()).toBe(416);
+});
