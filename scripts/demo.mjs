@@ -1,8 +1,8 @@
 // npm run demo: everything from a fresh clone to a served application. A second run starts in seconds and keeps the player's data.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, readdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { buildIsFresh, changed } from './freshBuild.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
@@ -14,20 +14,11 @@ function run(command, args) {
   if (status !== 0) process.exit(status ?? 1);
 }
 
-const changed = (place) => (existsSync(place) ? statSync(place).mtimeMs : 0);
-
-function newest(place) {
-  if (!existsSync(place)) return 0;
-  if (!statSync(place).isDirectory()) return changed(place);
-  return readdirSync(place).reduce((latest, name) => Math.max(latest, newest(path.join(place, name))), 0);
-}
-
 if (changed('node_modules/.package-lock.json') < changed('package-lock.json')) {
   console.log('Installing…');
   run('npm', ['ci', '--no-audit', '--no-fund']);
 }
-const sources = ['src', 'drizzle', 'next.config.ts', 'package-lock.json', 'scripts'].map(newest);
-if (changed('.next/BUILD_ID') < Math.max(...sources)) {
+if (!buildIsFresh()) {
   console.log('Building…');
   run('npm', ['run', 'build']);
 }

@@ -13,7 +13,7 @@ export const checksumOf = (pcm: Uint8Array): string => createHash('sha256').upda
  * Keeps one chunk of a take. Chunks come in order from 0; one that is already there with the same checksum is acknowledged again,
  * so a sender that did not hear the answer may repeat itself.
  */
-export function storeChunk(takeId: string, sequence: number, pcm: Uint8Array, checksum: string): Promise<{ sequence: number }> {
+export async function storeChunk(takeId: string, sequence: number, pcm: Uint8Array, checksum: string): Promise<{ sequence: number }> {
   if (pcm.length === 0 || pcm.length % BYTES_A_FRAME !== 0) throw new Failure(422, { code: 'chunk.size', message: 'A chunk holds whole 16-bit frames, at least one.' });
   if (sequence >= LIMITS.chunks) throw new Failure(413, { code: 'take.long', message: 'A take cannot be longer than this.', suggestion: 'Finish it and start another.' });
   if (checksumOf(pcm) !== checksum) throw new Failure(422, { code: 'chunk.checksum', message: 'This chunk was damaged on its way.', suggestion: 'Send it again.' });

@@ -10,7 +10,7 @@ const code = (bytes: Uint8Array): string => {
 };
 
 /** A WAV by the RIFF text, written plainly here so that the reader is not tested against its own writer. */
-function wav({ tag = 1, bits = 16, channels = 1, rate = 44_100, data = new Uint8Array(8), extensible = false, odd = false }): Uint8Array {
+function wav({ tag = 1, bits = 16, channels = 1, rate = 44_100, data = new Uint8Array(8) as Uint8Array, extensible = false, odd = false }): Uint8Array {
   const fmt = extensible ? 40 : 16;
   const extra = odd ? 12 : 0; // a chunk of odd length with its padding byte
   const bytes = new Uint8Array(12 + 8 + fmt + extra + 8 + data.length);

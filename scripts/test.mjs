@@ -1,0 +1,46 @@
+// npm test: lint, types, boundaries, unit tests, and the browser tests against the production build. Ends with the count.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { findChromium } from './chromium.mjs';
+import { buildIsFresh } from './freshBuild.mjs';
+
+process.chdir(path.dirname(path.dirname(fileURLToPath(import.meta.url))));
+process.env.NEXT_TELEMETRY_DISABLED = '1';
+mkdirSync('.tmp', { recursive: true });
+const count = { passed: 0, failed: 0 };
+
+function step(name, command, args, env = {}) {
+  console.log(`\n== ${name}`);
+  const started = Date.now();
+  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+  console.log(`== ${name}: ${status === 0 ? 'passed' : 'failed'} in ${((Date.now() - started) / 1000).toFixed(0)} s`);
+  return status === 0;
+}
+
+const tally = (passed, failed) => {
+  count.passed += passed;
+  count.failed += failed;
+};
+
+/** A step that is one check. */
+const check = (name, command, args) => (step(name, command, args) ? tally(1, 0) : tally(0, 1));
+
+/** A runner that writes its own report; a run without a report has failed. */
+function runner(name, command, args, report, read, env) {
+  rmSync(report, { force: true });
+  const ok = step(name, command, args, env);
+  if (!existsSync(report)) return tally(0, 1);
+  const [passed, failed] = read(JSON.parse(readFileSync(report, 'utf8')));
+  tally(passed, ok ? failed : Math.max(1, failed));
+}
+
+check('lint and boundaries', 'npx', ['eslint', '.']);
+check('types', 'npm', ['run', '--silent', 'types']);
+runner('unit tests', 'npx', ['jest', '--json', '--outputFile=.tmp/unit.json'], '.tmp/unit.json', (report) => [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites], { NODE_OPTIONS: '--experimental-vm-modules --no-warnings' });
+if (!buildIsFresh()) check('build', 'npm', ['run', '--silent', 'build']);
+runner('browser tests', 'npx', ['playwright', 'test'], '.tmp/e2e.json', ({ stats }) => [stats.expected + stats.flaky, stats.unexpected], { CHROMIUM: findChromium() });
+
+console.log(`\n${count.passed} passed, ${count.failed} failed`);
+process.exit(count.failed > 0 || count.passed === 0 ? 1 : 0);

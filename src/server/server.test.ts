@@ -1,0 +1,204 @@
+import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { createClient } from '@libsql/client';
+import { sql } from 'drizzle-orm';
+import { improvise, perform } from '@/core/band';
+import { readChart } from '@/core/chart';
+import { readWav } from '@/core/formats';
+import { transcribe } from '@/core/transcribe';
+import { certain } from '@/core/vocabulary';
+import { toPcm16 } from '@/audio/pcm';
+import { checksumOf, framesStored, pcmRange, storeChunk } from './audio';
+import { readBytes, readJson } from './body';
+import { chartById, createChart, deleteChart, listCharts, updateChart } from './charts';
+import { closeDatabase, database, migrateDatabase, write } from './db/client';
+import { Failure } from './failure';
+import { reviewOf } from './reviews';
+import { amendTake, beginTake, deleteTake, finishTake, interruptedTakes, listTakes, takeById } from './takes';
+import { chartBody, finishBody } from './validation';
+import { readRange, wavHeader, wavResponse } from './wavStream';
+
+const CHART = 'title: Kept\nkey: C\ntempo: 200\n\n| Dm7 | G7 | Cmaj7 | % |\n';
+const RATE = 22_050;
+let folder = '';
+
+beforeAll(() => { folder = mkdtempSync(path.join(tmpdir(), 'wander-')); });
+afterAll(() => { closeDatabase(); rmSync(folder, { recursive: true, force: true }); });
+let databases = 0;
+beforeEach(async () => {
+  closeDatabase();
+  process.env.DATABASE_URL = `file:${folder}/${databases++}.db`;
+  await migrateDatabase();
+});
+
+const failure = async (work: Promise<unknown>): Promise<[number, string]> => {
+  try {
+    await work;
+  } catch (error) {
+    if (error instanceof Failure) return [error.status, error.problem.code];
+    throw error;
+  }
+  return [200, ''];
+};
+
+const begin = async (choruses = 1) => beginTake({ chartId: (await createChart(CHART)).id, tempo: 200, choruses, plan: { id: 'outline' }, rate: RATE, source: 'microphone' });
+const chunk = (values: number[]) => toPcm16(Float32Array.from(values));
+const send = (id: string, sequence: number, pcm = chunk([0.1, 0.2])) => storeChunk(id, sequence, pcm, checksumOf(pcm));
+
+async function wholeTake(): Promise<string> {
+  const notes = improvise({ chart: certain(readChart(CHART)), tempo: 200, choruses: 1, plan: { id: 'outline' }, seed: 2 });
+  const samples = perform({ notes, tempo: 200, rate: RATE, seed: 2 });
+  const take = await begin();
+  for (let at = 0, sequence = 0; at < samples.length; at += RATE, sequence++) await send(take.id, sequence, toPcm16(samples.subarray(at, at + RATE)));
+  await finishTake(take.id, { frames: samples.length, offsetSec: 0, transcription: transcribe(samples, RATE) });
+  return take.id;
+}
+
+test('charts are kept as typed, titled by their own words, and removed without their takes', async () => {
+  const chart = await createChart(CHART);
+  expect(chart.title).toBe('Kept');
+  expect((await updateChart(chart.id, 'title: Half\n| Cq |')).title).toBe('Half');
+  expect((await chartById(chart.id)).text).toContain('Cq');
+  const take = await begin();
+  await deleteChart(take.chartId!);
+  expect((await takeById(take.id)).chartId).toBeNull();
+  expect((await listCharts()).map((one) => one.id)).toEqual([chart.id]);
+  expect(await failure(chartById('none'))).toEqual([404, 'not-found']);
+});
+
+test('a take begins only on a chart that can be played, with a frozen copy of it', async () => {
+  const broken = await createChart('| Cq |');
+  expect(await failure(beginTake({ chartId: broken.id, tempo: 100, choruses: 1, plan: { id: 'outline' }, rate: RATE, source: 'file' }))).toEqual([422, 'chord.unknown']);
+  expect(await failure(beginTake({ chartId: (await createChart(CHART)).id, tempo: 100, choruses: 1, plan: { id: 'home-scale', home: 'nonsense' }, rate: RATE, source: 'file' }))).toEqual([422, 'scale.root']);
+  const take = await begin();
+  await updateChart(take.chartId!, '| F |');
+  expect((await takeById(take.id)).chartText).toBe(CHART);
+  expect(((await begin()).number)).toBe(take.number + 1);
+});
+
+test('chunks come in order, whole and unharmed; a repeated one is acknowledged again', async () => {
+  const { id } = await begin();
+  await send(id, 0);
+  expect(await send(id, 0)).toEqual({ sequence: 0 });
+  expect(await failure(send(id, 0, chunk([0.5])))).toEqual([409, 'chunk.twice']);
+  expect(await failure(send(id, 2))).toEqual([409, 'chunk.order']);
+  expect(await failure(storeChunk(id, 1, chunk([0.1]), '0'.repeat(64)))).toEqual([422, 'chunk.checksum']);
+  expect(await failure(storeChunk(id, 1, new Uint8Array(3), ''))).toEqual([422, 'chunk.size']);
+  expect(await failure(send('none', 0))).toEqual([404, 'not-found']);
+  expect(await failure(send(id, 5_000))).toEqual([413, 'take.long']);
+  await send(id, 1, chunk([0.3]));
+  expect(await framesStored(id)).toBe(3);
+});
+
+test('a take is finished only when all its sound is there, once, and shows up only then', async () => {
+  const { id } = await begin();
+  await send(id, 0);
+  const transcription = transcribe(new Float32Array(2000), RATE);
+  expect(await failure(finishTake(id, { frames: 3, offsetSec: 0, transcription }))).toEqual([409, 'take.incomplete']);
+  expect([(await listTakes()).length, (await interruptedTakes()).length]).toEqual([0, 1]);
+  await finishTake(id, { frames: 2, offsetSec: 0.25, transcription });
+  expect([(await listTakes()).length, (await interruptedTakes()).length]).toEqual([1, 0]);
+  expect(await failure(finishTake(id, { frames: 2, offsetSec: 0, transcription }))).toEqual([409, 'take.closed']);
+  expect(await failure(send(id, 1))).toEqual([409, 'chunk.twice']);
+});
+
+test('a review is made from the notes, kept, and made anew by another plan or offset', async () => {
+  const id = await wholeTake();
+  const first = await reviewOf(id);
+  expect(first.report.summary.notes).toBeGreaterThan(10);
+  expect(first.marks).toHaveLength(first.report.changes.length);
+  expect((await reviewOf(id)).report).toEqual(JSON.parse(JSON.stringify(first.report)));
+  await amendTake(id, { plan: { id: 'home-scale' } });
+  const other = await reviewOf(id);
+  expect(other.report.notes.map((note) => note.height)).toEqual(first.report.notes.map((note) => note.height));
+  await amendTake(id, { offsetSec: 0.6 });
+  expect((await reviewOf(id)).report.notes[0]!.onsetBeat).toBeCloseTo(first.report.notes[0]!.onsetBeat - 2, 3);
+  expect(await failure(amendTake('none', { offsetSec: 1 }))).toEqual([404, 'not-found']);
+});
+
+test('a removed take takes its sound, notes and reports along', async () => {
+  const id = await wholeTake();
+  await reviewOf(id);
+  await deleteTake(id);
+  for (const table of ['takes', 'audio_chunks', 'notes', 'reports']) expect([table, Number((await database().all<{ n: number }>(sql.raw(`select count(*) as n from ${table}`)))[0]!.n)]).toEqual([table, 0]);
+});
+
+test('the sound comes back as it was kept, whole and in any range', async () => {
+  const { id } = await begin();
+  const samples = Float32Array.from({ length: 50 }, (_, n) => Math.round(Math.sin(n) * 30_000) / 32_768);
+  await send(id, 0, toPcm16(samples.subarray(0, 20)));
+  await send(id, 1, toPcm16(samples.subarray(20, 23)));
+  await send(id, 2, toPcm16(samples.subarray(23)));
+  const whole = new Uint8Array(await wavResponse({ id, frames: 50, rate: RATE }, null).arrayBuffer());
+  expect(Array.from(certain(readWav(whole)).channels[0]!)).toEqual(Array.from(samples));
+  for (const [from, to] of [[0, 10], [30, 60], [43, 45], [44, 46], [83, 91], [140, 144]]) {
+    const part = wavResponse({ id, frames: 50, rate: RATE }, `bytes=${from}-${to! - 1}`);
+    expect(part.status).toBe(206);
+    expect(new Uint8Array(await part.arrayBuffer())).toEqual(whole.slice(from, to));
+  }
+  const pieces = [];
+  for await (const piece of pcmRange(id, 39, 47)) pieces.push(...piece);
+  expect(pieces).toEqual([...whole.slice(44 + 39, 44 + 47)]);
+});
+
+test('ranges by RFC 9110', () => {
+  expect([readRange(null, 100), readRange('bytes=0-', 100), readRange('bytes=-10', 100), readRange('bytes=5-9', 100), readRange('bytes=100-', 100), readRange('chapters=1', 100), readRange('bytes=-', 100)]).toEqual([
+    null, { from: 0, to: 100 }, { from: 90, to: 100 }, { from: 5, to: 10 }, undefined, null, null,
+  ]);
+  expect(wavHeader(10, 44_100)).toHaveLength(44);
+});
+
+test('twenty writes at once all land, one after another; a failed one harms none', async () => {
+  const { id } = await begin();
+  const results = await Promise.allSettled([...Array.from({ length: 20 }, (_, n) => createChart(`title: ${n}\n| C |`)), write(async () => { throw new Error('on purpose'); }), send(id, 0)]);
+  expect(results.filter((one) => one.status === 'rejected')).toHaveLength(1);
+  expect(await listCharts()).toHaveLength(21);
+});
+
+test('a write that fails midway leaves nothing behind', async () => {
+  const before = (await listCharts()).length;
+  await expect(write(async (tx) => {
+    await tx.run(sql`insert into charts (id, title, text) values ('half', 'half', 'half')`);
+    throw new Error('power cut');
+  })).rejects.toThrow('power cut');
+  expect(await listCharts()).toHaveLength(before);
+});
+
+test('every released schema migrates to the newest with its data', async () => {
+  const migrations = readdirSync('drizzle').filter((name) => name.endsWith('.sql')).sort();
+  const url = `file:${folder}/old.db`;
+  const client = createClient({ url });
+  for (const statement of readFileSync(`drizzle/${migrations[0]}`, 'utf8').split('--> statement-breakpoint')) await client.execute(statement);
+  await client.execute("insert into charts (id, title, text) values ('a', 'Old', '| C |')");
+  await client.execute("create table __drizzle_migrations (id integer primary key autoincrement, hash text not null, created_at numeric)");
+  const journal = JSON.parse(readFileSync('drizzle/meta/_journal.json', 'utf8')) as { entries: { when: number }[] };
+  await client.execute({ sql: 'insert into __drizzle_migrations (hash, created_at) values (?, ?)', args: ['released', journal.entries[0]!.when] });
+  client.close();
+  closeDatabase();
+  process.env.DATABASE_URL = url;
+  await migrateDatabase();
+  expect((await listCharts()).map((chart) => chart.title)).toEqual(['Old']);
+  await migrateDatabase(); // a second start changes nothing
+});
+
+// Bodies
+const request = (body: BodyInit, headers: Record<string, string> = {}) => new Request('http://127.0.0.1/', { method: 'POST', body, headers });
+
+test('a body is refused by its told length before it is read, and by what comes where none is told', async () => {
+  expect(await failure(readBytes(request('xx', { 'content-length': '999' }), 10))).toEqual([413, 'body.too-large']);
+  expect(await failure(readBytes(request('x'.repeat(50)), 10))).toEqual([413, 'body.too-large']);
+  expect(await readBytes(request('0123456789'), 10)).toHaveLength(10);
+  expect(await failure(readJson(request('{"text":"| C |","more":1}'), chartBody))).toEqual([422, 'body.shape']);
+  expect(await failure(readJson(request('{'), chartBody))).toEqual([400, 'body.json']);
+});
+
+test('a finish body holds a transcription as the engine writes it, and nothing broken', () => {
+  const transcription = transcribe(perform({ notes: [{ onsetBeat: 0, durationBeats: 1, midi: 60 }], tempo: 120, rate: RATE, seed: 1 }), RATE);
+  expect(transcription.notes).toHaveLength(1);
+  const body = JSON.parse(JSON.stringify({ frames: 10, offsetSec: 0, transcription })) as object;
+  expect(finishBody.validate(body).error).toBeUndefined();
+  expect(finishBody.validate({ ...body, frames: 0 }).error).toBeDefined();
+  expect(finishBody.validate({ ...body, transcription: { ...transcription, notes: [{ midi: 60 }] } }).error).toBeDefined();
+});

@@ -1,0 +1,6 @@
+import path from 'node:path';
+import { defineConfig } from '@playwright/test';
+import base from '../../playwright.config';
+
+/** Measurements that take minutes of real time: npm run bench:take. */
+export default defineConfig({ ...base, testDir: path.resolve('tests/measure'), timeout: 400_000, reporter: 'list' });
