@@ -29,8 +29,8 @@ Results go to the standard output, messages to the standard error. Exit: 0 done,
 async function main(): Promise<void> {
   const [name, ...args] = process.argv.slice(2);
   if (name === undefined || name === '--help' || name === '-h' || name === 'help') {
+    if (name === undefined) throw new BadInput(USAGE.trimEnd());
     process.stdout.write(USAGE);
-    if (name === undefined) process.exitCode = EXIT.badInput;
     return;
   }
   const command = COMMANDS[name];

@@ -3,4 +3,10 @@ import { defineConfig } from '@playwright/test';
 import base from '../../playwright.config';
 
 /** Measurements that take minutes of real time: npm run bench:take. */
-export default defineConfig({ ...base, testDir: path.resolve('tests/measure'), timeout: 400_000, reporter: 'list' });
+export default defineConfig({
+  ...base,
+  webServer: { ...(base.webServer as { command: string }), cwd: path.resolve('.') },
+  testDir: path.resolve('tests/measure'),
+  timeout: 400_000,
+  reporter: 'list',
+});

@@ -15,33 +15,33 @@ const RHYTHMS: Record<BandFeel, readonly (readonly (readonly [number, 0 | 1, num
   shuffle: [[[1, 0, 0.3], [3, 0, 0.3]], [[0, 0, 0.5], [1, 1, 0.4], [3, 0, 0.3]], [[0, 1, 0.3], [1, 1, 0.3], [2, 1, 0.3]]],
 };
 
+type Hit = { readonly beat: number; readonly beats: number; readonly loudness: number };
+
 /** Voice-led chords under a rhythm that varies by the seed. Each chord sounds at least once while it lasts. */
 export function comping(tune: Tune, feel: BandFeel, random: Random): BandEvent[] {
   const late = offBeat(feel, tune.timeline.tempo);
   const events: BandEvent[] = [];
   let hand: readonly Midi[] = [57, 60, 64, 67];
-  let covered: Chord | null = null;
-  const strike = (chord: Chord, beat: number, beats: number, loudness: number) => {
-    hand = voiceLed(chord, hand);
-    for (const midi of hand) events.push({ part: 'chords', beat, beats, midi, loudness: loudness * (0.94 + 0.06 * random()) });
-    covered = chord;
-  };
   for (const bar of barsOf(tune)) {
-    const rhythm = pick(random, RHYTHMS[feel]).filter(([beat]) => bar.start + beat < bar.end);
-    let previous = bar.start;
-    for (const [beat, off, beats] of [...rhythm, [bar.end - bar.start, 0, 0] as const]) {
-      const at = bar.start + beat + (off ? late : 0);
-      // a chord the rhythm would pass over is struck where it begins
-      for (let missed = previous; missed < Math.min(at, bar.end) - 1e-6; missed++) {
-        const chord = chordAt(tune, missed);
-        if (chord && chord !== covered && chordAt(tune, Math.min(at, bar.end - 1e-3)) !== chord) strike(chord, missed, 0.8, 0.55);
-      }
-      const chord = at < bar.end - 1e-6 ? chordAt(tune, at) : null;
-      if (chord) strike(chord, at, beats, 0.62);
-      previous = Math.ceil(at);
+    const rhythm = pick(random, RHYTHMS[feel]).map(([beat, off, beats]) => ({ beat: bar.start + beat + (off ? late : 0), beats, loudness: 0.62 }));
+    const hits = withEveryChord(tune, bar, rhythm.filter(({ beat }) => beat < bar.end - 1e-6));
+    for (const { beat, beats, loudness } of hits) {
+      const chord = chordAt(tune, beat);
+      if (!chord) continue;
+      hand = voiceLed(chord, hand);
+      for (const midi of hand) events.push({ part: 'chords', beat, beats, midi, loudness: loudness * (0.94 + 0.06 * random()) });
     }
   }
   return events;
+}
+
+/** A chord that the rhythm would pass over is struck where it begins. */
+function withEveryChord({ timeline }: Tune, bar: { start: number; end: number; index: number }, rhythm: readonly Hit[]): Hit[] {
+  const offset = bar.start - timeline.bars[bar.index]!.start;
+  const missed = timeline.stretches.filter(({ bar: own, start, end }) =>
+    own === bar.index && !rhythm.some(({ beat }) => beat - offset >= start - 1e-6 && beat - offset < end - 1e-6));
+  const added = missed.map(({ start, end }) => ({ beat: start + offset, beats: Math.min(0.8, end - start), loudness: 0.55 }));
+  return [...rhythm, ...added].sort((a, b) => a.beat - b.beat);
 }
 
 /** The tones worth playing: third and seventh first, then a colour or the fifth; the bass has the root. */

@@ -19,7 +19,7 @@ export function chartFacts(chart: Chart): ChartFacts {
   const kinds = new Set(perChorus.map((change) => `${change.from.symbol} ${change.to.symbol}`)).size;
   return {
     summary: [`${chart.bars.length} bars in ${key.replace(' major', '')}`, chart.feel, chart.tempo].filter(Boolean).join(', '),
-    readAs: minorBlues ? `minor blues in ${key}` : blues ? `blues in ${key.split(' ')[0]}` : vamp ? `vamp on ${key}` : `${key}${chart.key ? '' : ', found from its cadences'}`,
+    readAs: minorBlues ? `minor blues in ${key}` : blues ? `blues in ${key.split(' ')[0]}` : vamp ? `vamp on ${key.replace(' major', '')}` : `${key}${chart.key ? '' : ', found from its cadences'}`,
     home: flat(harmony.homeScales[0]?.name ?? ''),
     functions: [...seen].map(([id, degree]) => ({ chord: id.slice(0, id.lastIndexOf(' ')), degree: intervalLabel(degree) })),
     changes: perChorus.length === 0 ? 'none: one chord throughout' : `${perChorus.length} a chorus, ${kinds} ${kinds === 1 ? 'kind' : 'kinds'}`,

@@ -10,6 +10,7 @@ import { certain } from '@/core/vocabulary';
 import { amendTake } from '@/audio/takeStore';
 import { takeOnForm } from '@/ui/form/takeOnForm';
 import { Shell } from '../shell/Shell';
+import { MutedBandBoard, PhrasesBoard, TimeFacts } from './Boards';
 import { Coverage } from './Coverage';
 import { Findings } from './Findings';
 import { FormPicture } from './FormPicture';
@@ -86,7 +87,13 @@ export function ReviewScreen({ take, report, marks, findings, cut }: Props) {
           </aside>
         </div>
         <Legend />
-        <div className="mt-8"><Coverage report={report} /></div>
+        <div className="mt-10 grid grid-cols-[minmax(0,1fr)] gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,752fr)_minmax(280px,416fr)]">
+          <Coverage report={report} />
+          <TimeFacts report={report} />
+          <MutedBandBoard report={report} timeline={timeline} />
+          <div className="hidden lg:block" />
+          <PhrasesBoard report={report} timeline={timeline} />
+        </div>
       </div>
     </Shell>
   );

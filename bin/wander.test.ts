@@ -1,0 +1,84 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+
+let folder = '';
+const at = (name: string): string => path.join(folder, name);
+const wander = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync('node', ['bin/wander', ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
+  return { status, stdout, stderr, json: <T>() => JSON.parse(stdout) as T };
+};
+
+beforeAll(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'wander-cli-'));
+  writeFileSync(at('chart.txt'), 'title: T\nkey: C\ntempo: 160\n| Dm7 | G7 | Cmaj7 | % |\n');
+  wander('theory', 'chord', 'C'); // makes the bundle
+}, 30_000);
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+test('theory: chord and scale, as JSON and as words', () => {
+  expect(wander('theory', 'chord', 'Ebm7b5/Bbb', '--json').json()).toEqual({
+    root: 'Eb', bass: 'Bbb', tones: [{ interval: '1', pc: 3, name: 'Eb' }, { interval: 'b3', pc: 6, name: 'Gb' }, { interval: 'b5', pc: 9, name: 'Bbb' }, { interval: 'b7', pc: 1, name: 'Db' }], colours: [],
+  });
+  expect(wander('theory', 'scale', 'F melodic minor', '--json').json()).toEqual({ pcs: [5, 7, 8, 10, 0, 2, 4], names: ['F', 'G', 'Ab', 'Bb', 'C', 'D', 'E'] });
+  expect(wander('theory', 'chord', 'C7').stdout).toContain('root: C');
+});
+
+test('chart check: bars, or errors with line, column and a suggestion, on both outputs', () => {
+  expect(wander('chart', 'check', at('chart.txt'), '--json').json<{ bars: unknown[] }>().bars).toHaveLength(4);
+  writeFileSync(at('bad.txt'), '| C | F7b |\n');
+  const bad = wander('chart', 'check', at('bad.txt'), '--json');
+  expect(bad.status).toBe(2);
+  expect(bad.json()).toMatchObject({ ok: false, errors: [{ line: 1, column: 9, bar: 2, suggestion: 'F7b9' }] });
+  expect(bad.stderr).toContain('bar 2, line 1, column 9');
+});
+
+test('play, transcribe and analyse: the whole chain on the command line', () => {
+  expect(wander('play', at('chart.txt'), '--plan', 'outline', '--seed', '7', '--choruses', '2', '--out', at('take.wav'), '--truth', at('truth.json')).status).toBe(0);
+  const truth = JSON.parse(readFileSync(at('truth.json'), 'utf8')) as { notes: { onsetSec: number; midi: number }[] };
+  const heard = wander('transcribe', at('take.wav'), '--json', '--frames').json<{ schema: string; notes: { onsetSec: number; midi: number }[]; frames: { hopSec: number; midi: (number | null)[] }; tuning: { a4: number } }>();
+  expect(heard.schema).toBe('idle-wander/notes@1');
+  expect(truth.notes.filter((note) => heard.notes.some((other) => Math.abs(other.onsetSec - note.onsetSec) < 0.05 && other.midi === note.midi)).length / truth.notes.length).toBeGreaterThan(0.95);
+  expect(heard.frames.midi.length * heard.frames.hopSec).toBeGreaterThan(11);
+  const [fromSound, fromTruth] = ['take.wav', 'truth.json'].map((file) => wander('analyse', at(file), '--chart', at('chart.txt'), '--tempo', '160', '--plan', 'outline', '--json').json<{ changes: { landing: { interval: string } }[]; findings: unknown[] }>());
+  expect(fromSound!.changes.map((change) => change.landing.interval)).toEqual(fromTruth!.changes.map((change) => change.landing.interval));
+  expect(Array.isArray(fromSound!.findings)).toBe(true);
+  expect(wander('analyse', at('truth.json'), '--chart', at('chart.txt')).stdout).toContain('Targets met at');
+  const late = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--offset', '-0.1', '--json').json<{ notes: { onsetBeat: number }[] }>();
+  const early = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{ notes: { onsetBeat: number }[] }>();
+  expect(late.notes[0]!.onsetBeat - early.notes[0]!.onsetBeat).toBeCloseTo((0.1 * 160) / 60);
+}, 60_000);
+
+test('band: a WAV of the form', () => {
+  expect(wander('band', at('chart.txt'), '--tempo', '160', '--choruses', '2', '--out', at('band.wav')).status).toBe(0);
+  expect(readFileSync(at('band.wav')).length).toBe(44 + 2 * Math.ceil((12 + 1.5) * 44_100));
+});
+
+test.each([
+  ['no command', []], ['an unknown command', ['dance']], ['a file that is not there', ['transcribe', '/nowhere.wav']], ['no file', ['transcribe']], ['an option that is none', ['theory', 'chord', 'C', '--loud']], ['a chord that is none', ['theory', 'chord', 'H7']],
+  ['a scale that is none', ['theory', 'scale', 'C wobbly']], ['no chart', ['analyse', 'x.json']], ['a plan that is none', ['analyse', 'x.json', '--chart', 'CHART', '--plan', 'magic']], ['a tempo out of range', ['band', 'CHART', '--tempo', '9', '--out', '/tmp/x.wav']],
+  ['nothing to write', ['band', 'CHART']], ['a chart that is a sound', ['transcribe', 'CHART']], ['choruses that are no number', ['band', 'CHART', '--choruses', 'many', '--out', 'x']], ['a place that cannot be written', ['band', 'CHART', '--out', '/nowhere/x.wav']],
+])('%s: exit 2, a message, nothing on the standard output', (_, args) => {
+  const { status, stdout, stderr } = wander(...args.map((arg) => (arg === 'CHART' ? at('chart.txt') : arg)));
+  expect(status).toBe(2);
+  expect(stderr.trim().length).toBeGreaterThan(5);
+  if (args.length > 0) expect(stdout).toBe('');
+});
+
+test('a profile is checked field by field', () => {
+  writeFileSync(at('profile.json'), '{"meet": 2}');
+  expect(wander('play', at('chart.txt'), '--profile', at('profile.json'), '--truth', at('t.json')).stderr).toContain('"meet" must be less than or equal to 1');
+  writeFileSync(at('profile.json'), '{"meet": 1, "changes": {"G7": 0}}');
+  expect(wander('play', at('chart.txt'), '--profile', at('profile.json'), '--truth', at('t.json')).status).toBe(0);
+});
+
+test('a silent recording is no failure, but is said', () => {
+  const bytes = Buffer.alloc(44 + 88_200);
+  readFileSync(at('take.wav')).copy(bytes, 0, 0, 44);
+  bytes.writeUInt32LE(88_200, 40);
+  writeFileSync(at('silent.wav'), bytes);
+  const { status, stderr, json } = wander('transcribe', at('silent.wav'), '--json');
+  expect([status, json<{ notes: unknown[] }>().notes, stderr.includes('silent')]).toEqual([0, [], true]);
+});

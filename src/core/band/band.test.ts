@@ -1,0 +1,162 @@
+import { expect, test } from '@jest/globals';
+import { certain, modulo, pitchClassOf } from '../vocabulary';
+import { isDominant, pitchClass } from '../music';
+import { changesOf, harmonyOf, isOnStrongBeat, readChart, soundingAt, timelineOf } from '../chart';
+import { analyse } from '../analyse';
+import { transcribe } from '../transcribe';
+import { arrange, bandFeel, improvise, offBeat, perform, pluckString, renderBand, type BandEvent } from './index';
+import { voiceLed } from './comping';
+import { seededRandom } from '../vocabulary';
+import { readChord } from '../music';
+
+const SWING = 'key: Bb\ntempo: 120\nfeel: swing\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |';
+const FEELS: [string, string][] = [['swing', SWING], ['straight', SWING.replace('swing', 'straight')], ['shuffle', SWING.replace('swing', 'blues shuffle')], ['waltz', 'meter: 3/4\nfeel: waltz\n| Cmaj7 | A7b9 | Dm7 | G7 |']];
+const bandOf = (text: string, choruses = 2, seed = 1) => arrange({ chart: certain(readChart(text)), tempo: 120, choruses, seed });
+type Pitched = Extract<BandEvent, { midi: number }>;
+const partOf = (events: readonly BandEvent[], part: 'bass' | 'chords') => events.filter((event): event is Pitched => event.part === part);
+
+test('the chart names the feel', () => {
+  expect(['swing', 'blues', 'blues shuffle', 'straight', 'bossa', 'waltz', 'jazz blues swing'].map((feel) => bandFeel(certain(readChart(`feel: ${feel}\n| C |`))))).toEqual(['swing', 'shuffle', 'shuffle', 'straight', 'straight', 'swing', 'swing']);
+  expect([offBeat('straight', 120), offBeat('swing', 80) > offBeat('swing', 240)]).toEqual([0.5, true]);
+});
+
+// Tested as music, as the page on the band asks.
+test.each(FEELS)('%s: the bass has the root at every change and stays in its range', (_, text) => {
+  const chart = certain(readChart(text));
+  const timeline = timelineOf(chart, 120);
+  const bass = partOf(bandOf(text), 'bass');
+  for (const change of changesOf(timeline, 2)) {
+    const note = bass.find((event) => Math.abs(event.beat - change.at) < 1e-6)!;
+    expect([change.at, pitchClassOf(note.midi)]).toEqual([change.at, pitchClass(change.to.bass)]);
+  }
+  expect(bass.every(({ midi }) => midi >= 28 && midi <= 52)).toBe(true);
+});
+
+test('swing: the bass walks, with approaches by a half step and nothing outside on strong beats', () => {
+  const timeline = timelineOf(certain(readChart(SWING)), 120);
+  const harmony = harmonyOf(certain(readChart(SWING)), timeline);
+  const bass = partOf(bandOf(SWING, 4), 'bass');
+  expect(bass.length).toBe(4 * 48);
+  for (const note of bass.filter(({ beat }) => isOnStrongBeat(timeline, beat, 0.01))) {
+    const { stretch } = soundingAt(timeline, note.beat);
+    const reading = harmony.readings[stretch.index]!;
+    const allowed = [...reading.scale.pcs, ...reading.chord.tones.map((tone) => tone.pc)];
+    expect([note.beat, allowed.includes(pitchClassOf(note.midi))]).toEqual([note.beat, true]);
+  }
+  const changes = changesOf(timeline, 4);
+  const halfSteps = changes.filter(({ at }) => {
+    const [before, on] = [bass.find(({ beat }) => Math.abs(beat - at + 1) < 1e-6), bass.find(({ beat }) => Math.abs(beat - at) < 1e-6)];
+    return before && on && Math.abs(before.midi - on.midi) === 1;
+  });
+  expect(halfSteps.length).toBeGreaterThan(changes.length / 4);
+});
+
+test.each(FEELS)('%s: no chord goes missing, and every voice belongs to the chord it sounds over', (_, text) => {
+  const chart = certain(readChart(text));
+  const timeline = timelineOf(chart, 120);
+  const chords = partOf(bandOf(text), 'chords');
+  for (const stretch of timeline.stretches) {
+    const inside = chords.filter(({ beat }) => beat >= stretch.start - 1e-6 && beat < stretch.end - 1e-6);
+    expect([stretch.chord!.symbol, inside.length > 0 || isRepeat(timeline.stretches, stretch.index)]).toEqual([stretch.chord!.symbol, true]);
+    const allowed = [...stretch.chord!.tones, ...stretch.chord!.colours].map((tone) => tone.pc);
+    expect(inside.every(({ midi }) => allowed.includes(pitchClassOf(midi)))).toBe(true);
+  }
+});
+
+const isRepeat = (stretches: readonly { chord: { symbol: string } | null }[], index: number): boolean => stretches[index]!.chord!.symbol === stretches[index - 1]?.chord?.symbol;
+
+test('voices move by less than an octave, and carry third and seventh', () => {
+  let hand = [57, 60, 64, 67];
+  for (const symbol of ['Dm7', 'G7', 'Cmaj7', 'A7b9', 'Ebm7b5', 'Ab13', 'Db6', 'F#m7', 'B7alt', 'E', 'G7sus4']) {
+    const chord = certain(readChord(symbol));
+    const next = voiceLed(chord, hand);
+    for (const midi of next) expect(Math.min(...hand.map((before) => Math.abs(before - midi)))).toBeLessThan(12);
+    if (isDominant(chord)) for (const tone of chord.tones.filter((one) => ['third', 'sus', 'seventh'].includes(one.role))) expect(next.map(pitchClassOf)).toContain(tone.pc);
+    expect(next.every((midi) => midi >= 48 && midi <= 78)).toBe(true);
+    hand = next;
+  }
+});
+
+test('drums keep time, the count-in clicks before bar 1, and a seed decides everything', () => {
+  const events = bandOf(SWING, 1);
+  expect(events.filter(({ part }) => part === 'click').map(({ beat }) => beat)).toEqual([-4, -3, -2, -1]);
+  for (let beat = 0; beat < 48; beat++) expect(events.some((event) => event.part === 'drums' && Math.abs(event.beat - beat) < 1e-6)).toBe(true);
+  expect(bandOf(SWING, 2, 5)).toEqual(bandOf(SWING, 2, 5));
+  expect(bandOf(SWING, 2, 5)).not.toEqual(bandOf(SWING, 2, 6));
+});
+
+test('nothing sounds in N.C.', () => {
+  const events = bandOf('feel: swing\n| C7 | N.C. | F7 |', 1);
+  expect(events.filter((event) => (event.part === 'bass' || event.part === 'chords') && event.beat >= 4 && event.beat < 8 - 1e-6)).toEqual([]);
+});
+
+test('the band renders to sound: beats where they belong, muted parts silent, never clipped', () => {
+  const events = bandOf(SWING, 1);
+  const render = (mix: object) => renderBand({ events, tempo: 120, rate: 22_050, leadSeconds: 2, seconds: 25, mix });
+  const full = render({});
+  expect(full.length).toBe(27 * 22_050);
+  expect(full.every((value) => Math.abs(value) < 1)).toBe(true);
+  const energy = (samples: Float32Array, from: number, to: number) => samples.subarray(from * 22_050, to * 22_050).reduce((sum, value) => sum + value * value, 0);
+  expect(energy(full, 2, 12)).toBeGreaterThan(20);
+  expect(energy(render({ drums: 0, bass: 0, chords: 0, click: 0 }), 0, 20)).toBe(0);
+  expect(energy(render({ drums: 0, bass: 0, chords: 0 }), 0, 2)).toBeGreaterThan(0);
+});
+
+test('a plucked string sounds its pitch within 3 cents, from low E to high E', () => {
+  for (const midi of [40, 47, 52, 59, 64, 71, 76, 83, 88]) {
+    const samples = pluckString({ midi, rate: 44_100, held: 0.6, release: 0.1, force: 0.6, at: 0.15, decay: 3 }, seededRandom(midi));
+    const { notes } = transcribe(samples, 44_100, { tuning: 440 });
+    expect([midi, notes.length, notes[0]?.midi]).toEqual([midi, 1, midi]);
+    expect(Math.abs(notes[0]!.cents)).toBeLessThanOrEqual(3);
+  }
+});
+
+// The stand-in player: what is planted comes back.
+const chart = certain(readChart(SWING));
+const play = (profile: object, seed = 3, choruses = 4) => improvise({ chart, tempo: 96, choruses, plan: { id: 'scale-per-chord' }, seed, profile });
+const judge = (notes: ReturnType<typeof play>) => analyse({ chart, tempo: 96, notes, choruses: 4, plan: { id: 'scale-per-chord' } });
+
+test('same seed, same solo; another seed, another one', () => {
+  expect(play({})).toEqual(play({}));
+  expect(play({})).not.toEqual(play({}, 4));
+});
+
+test('how often it meets targets is how often it was told to', () => {
+  const rate = (meet: number) => {
+    const { summary } = judge(play({ meet, early: 0, late: 0 }));
+    return summary.targetsMet / summary.judgedChanges;
+  };
+  expect(rate(1)).toBeGreaterThan(0.9);
+  expect(rate(0.5)).toBeGreaterThan(0.3);
+  expect(rate(0.5)).toBeLessThan(0.75);
+  expect(rate(0)).toBeLessThan(0.15);
+});
+
+test('pushed ahead, and late, as often as told', () => {
+  const count = (profile: object, timing: string) => judge(play({ meet: 1, ...profile })).changes.filter((change) => change.landing.timing === timing).length;
+  expect(count({ early: 0.8, late: 0 }, 'early')).toBeGreaterThan(20);
+  expect(count({ early: 0, late: 0 }, 'early')).toBeLessThan(4);
+  expect(count({ early: 0, late: 0.9 }, 'late')).toBeGreaterThan(12);
+});
+
+test('its timing bias and spread come back', () => {
+  const { time } = judge(play({ biasMs: 20, spreadMs: 10, swing: 0.6 }));
+  expect(time.offsetMs).toBeGreaterThan(12);
+  expect(time.offsetMs).toBeLessThan(28);
+  expect(time.swing).toBeCloseTo(0.6, 1);
+});
+
+test('it stays in its range and plays one note at a time', () => {
+  const notes = play({ lowest: 55, highest: 72 });
+  expect(notes.every(({ midi }) => midi >= 53 && midi <= 74)).toBe(true);
+  notes.slice(1).forEach((note, index) => expect(note.onsetBeat).toBeGreaterThanOrEqual(notes[index]!.onsetBeat + notes[index]!.durationBeats - 1e-6));
+});
+
+test('what it plays is heard: at least 95 % of its notes from the sound alone', () => {
+  const notes = play({}, 9, 1);
+  const samples = perform({ notes, tempo: 96, rate: 44_100, seed: 9, leadSeconds: 0.3 });
+  const heard = transcribe(samples, 44_100, { tuning: 440 }).notes;
+  const found = notes.filter((note) => heard.some((other) => Math.abs(other.onsetSec - 0.3 - (note.onsetBeat * 60) / 96) < 0.05 && other.midi === note.midi));
+  expect(found.length / notes.length).toBeGreaterThanOrEqual(0.95);
+  expect(modulo(heard.length - notes.length + 3, 1000)).toBeLessThanOrEqual(6);
+});
