@@ -3,7 +3,7 @@ import { intervalOver, semitonesAboveRoot, type IntervalName } from '../music';
 import { isOnStrongBeat } from '../chart';
 import type { Plan } from '../plan';
 import type { Scene } from './belonging';
-import type { NoteReport } from './report';
+import type { NoteReport } from './noteReport';
 import type { LaidSpan } from './spans';
 
 export type IntervalCount = { count: number; beats: Beats; strong: number };

@@ -1,5 +1,6 @@
 export * from './played';
-export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type NoteReport, type FigureReport, type Summary } from './report';
+export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type FigureReport, type Summary } from './report';
+export type { NoteReport } from './noteReport';
 export { gateMark, type ChangeReport, type GateMark, type Landing, type Timing, type Verdict, type Connection } from './landings';
 export type { ChordCoverage, IntervalCount } from './coverage';
 export type { Phrase, PhraseEnd } from './phrases';

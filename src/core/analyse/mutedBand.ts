@@ -4,7 +4,7 @@ import { fifthOf, hasTone, isDominant, noteName, readChord, rootPc, scaleOn, typ
 import { isOnBeat } from '../chart';
 import type { Scene } from './belonging';
 import type { Ground } from './ground';
-import type { JudgedNote } from './report';
+import type { JudgedNote } from './noteReport';
 import type { ChangeReport } from './landings';
 import { EPSILON } from './windows';
 

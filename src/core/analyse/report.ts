@@ -1,4 +1,4 @@
-import type { Beats, BeatsPerMinute, Midi } from '../vocabulary';
+import type { Beats, BeatsPerMinute } from '../vocabulary';
 import type { IntervalName } from '../music';
 import { changesOf, harmonyOf, placeOf, soundingAt, timelineOf, type Chart, type Timeline } from '../chart';
 import { planOf, type Plan, type PlanChoice } from '../plan';
@@ -10,28 +10,18 @@ import { deedsOf, type Deed } from './functions';
 import { baseTier, groundsOf, isChromatic, neutralInterval, printedInterval, type Ground } from './ground';
 import { landingsOf, type ChangeReport } from './landings';
 import { mutedBandOf, type MutedBand } from './mutedBand';
+import type { JudgedNote, NoteReport } from './noteReport';
 import { phrasesOf, type Phrase } from './phrases';
 import type { PlayedNote } from './played';
 import { shapesOf, type ShapeKind } from './shapes';
 import { spansOf, type LaidSpan } from './spans';
 import { stepOutsOf, type StepOut } from './stepOuts';
 import { timingOf, type TimeReport } from './timing';
-import { HEIGHT, isLinked, type Belonging, type Flag, type Height, type NoteFunction, type Span, type Tier, type Voice } from './voice';
+import { HEIGHT, isLinked, type Belonging, type Flag, type Tier, type Voice } from './voice';
 import { EPSILON, windowsAt } from './windows';
 
 /** Raised whenever the same notes would get another report: stored reports of older engines are made anew. */
 export const ENGINE_VERSION = 1;
-
-/** A note of the report (4-architecture, "Report"). */
-export type NoteReport = {
-  readonly index: number; readonly onsetBeat: Beats; readonly durationBeats: Beats; readonly midi: Midi; readonly event: number; readonly top: boolean;
-  readonly chord: string | null; readonly interval: IntervalName | null; readonly tier: Tier; readonly height: Height; readonly inPlan: boolean;
-  readonly function: NoteFunction; readonly chromatic?: true; readonly appoggiatura?: true; readonly from?: number; readonly flags: readonly Flag[];
-  readonly targetIndex?: number; readonly spans: readonly Span[];
-};
-
-/** A note with what later steps need and the contract does not print: its judged semitone and where its chord begins. */
-export type JudgedNote = NoteReport & { readonly pitch: Midi; readonly homeStart: Beats };
 
 export type EventReport = { readonly index: number; readonly onsetBeat: Beats; readonly noteIndices: readonly number[]; readonly kind: 'single' | 'dyad' | 'chord' };
 export type FigureReport = { readonly kind: FigureKind; readonly noteIndices: readonly number[]; readonly targetIndex: number; readonly resolved: true };

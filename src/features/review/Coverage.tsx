@@ -55,7 +55,7 @@ function CoverageRow({ row, width }: { row: ChordCoverage; width: number }) {
       <text x={NAMES - 12} y={base - 7} fontSize={12} textAnchor="end" style={{ fill: 'var(--dim)' }}>{intervalLabel(row.function)}</text>
       {Object.entries(row.byInterval).map(([interval, { count, beats }]) => {
         const x = NAMES + column(chord, interval) * COLUMN;
-        const tall = Math.max(1.5, (beats / total) * 74);
+        const tall = Math.max(1.5, (beats / total) * 110);
         const tone = chord.tones.some((one) => intervalOver(chord, one.pc) === interval);
         return (
           <g key={interval}>

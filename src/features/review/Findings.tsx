@@ -1,4 +1,5 @@
 import type { Finding } from '@/core/practise';
+import { ChordWords } from '@/ui/ChordWords';
 
 type Props = { findings: readonly Finding[]; bars: number; onHear: (throughBar: number) => void };
 
@@ -16,8 +17,8 @@ export function Findings({ findings, bars, onHear }: Props) {
           <li key={finding.title} className="grid grid-cols-[28px_1fr] border-t border-line pt-2 pb-2.5 text-[15px] leading-5">
             <kbd className="key mt-0.5 h-5 w-5 self-start !p-0">{index + 1}</kbd>
             <div>
-              <h3 className="text-[17px] leading-6 font-[640]">{finding.title}</h3>
-              <p className="text-soft">{finding.sentence}{finding.detail && ` ${finding.detail}`}</p>
+              <h3 className="text-[17px] leading-6 font-[640]"><ChordWords text={finding.title} /></h3>
+              <p className="text-soft"><ChordWords text={[finding.sentence, finding.detail].filter(Boolean).join(' ')} /></p>
               {first !== undefined && (
                 <button type="button" className="font-[580] text-now hover:underline" onClick={() => onHear(first)}>
                   Hear it: chorus {Math.floor((first - 1) / bars) + 1}, bar {((first - 1) % bars) + 1}

@@ -3,6 +3,7 @@ import { noteName, readChord, spellOver } from '@/core/music';
 import { typeset } from '@/core/practise';
 import { certain } from '@/core/vocabulary';
 import { ChordSymbol } from '@/ui/ChordSymbol';
+import { ChordWords } from '@/ui/ChordWords';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { noteWords } from './reviewWords';
 
@@ -21,8 +22,8 @@ export function NoteCard({ report, index, place, onClose }: Props) {
       <p className="mt-2.5 text-[64px] leading-[64px] font-[640]" aria-live="polite">{name}</p>
       {note.chord && <p className="mt-1 text-xl font-[640]">{intervalLabel(note.interval)} of <ChordSymbol symbol={note.chord} /></p>}
       <dl className="mt-2.5 text-[15px] leading-[21px]">
-        <dt className="mt-2.5 text-sm font-[560] text-dim">What it is</dt><dd>{words.is}</dd>
-        {words.did && <><dt className="mt-2.5 text-sm font-[560] text-dim">What it did</dt><dd>{words.did}</dd></>}
+        <dt className="mt-2.5 text-sm font-[560] text-dim">What it is</dt><dd><ChordWords text={words.is} /></dd>
+        {words.did && <><dt className="mt-2.5 text-sm font-[560] text-dim">What it did</dt><dd><ChordWords text={words.did} /></dd></>}
         {words.fix && <><dt className="mt-2.5 text-sm font-[620] text-now">One-note fix</dt><dd>{words.fix}</dd></>}
       </dl>
     </section>

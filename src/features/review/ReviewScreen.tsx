@@ -8,6 +8,7 @@ import type { Finding } from '@/core/practise';
 import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
 import { certain } from '@/core/vocabulary';
 import { amendTake } from '@/audio/takeStore';
+import { ChordWords } from '@/ui/ChordWords';
 import { takeOnForm } from '@/ui/form/takeOnForm';
 import { Shell } from '../shell/Shell';
 import { MutedBandBoard, PhrasesBoard, TimeFacts } from './Boards';
@@ -74,7 +75,7 @@ export function ReviewScreen({ take, report, marks, findings, cut }: Props) {
           <span>{PLANS[take.plan.id].short}</span><span>{report.summary.notes} notes</span><span>{take.when}</span>{take.source === 'stand-in' && <span>played by the stand-in player</span>}
         </p>
         {cut && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-soft">The input went away during this take. What was played until then is kept and judged.</p>}
-        <h1 className="mb-4 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8">{words.soft}<br /><b className="font-[620] text-ink">{words.bold}</b></h1>
+        <h1 className="mb-4 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8"><ChordWords text={words.soft} /><br /><b className="font-[620] text-ink"><ChordWords text={words.bold} /></b></h1>
         <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-6 lg:grid-cols-[minmax(0,872fr)_minmax(280px,320fr)]">
           <div className="min-w-0">
             <FormPicture timeline={timeline} choruses={report.summary.choruses} take={lit} cursor={beat} selected={selected} onNote={setSelected} onBeat={playFrom} />

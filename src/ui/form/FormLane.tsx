@@ -27,11 +27,12 @@ export function FormLane(props: LaneProps) {
         <rect x={geometry.left} y={1} width={geometry.right - geometry.left} height={LANE - 3} fill="transparent" className="cursor-pointer"
           onClick={(event) => onBeat(beatUnder(event, geometry, row.start + offset))} />
       )}
+      {take && gates(take, chorus, from, to, x, 'lines')}
       <path d={contour(placed)} stroke="var(--h4)" strokeWidth={1.5} fill="none" pointerEvents="none" />
       {placed.map((one) => <NoteMark key={`${one.note.index}-${one.part.from}`} one={one} {...props} />)}
       {take && brackets(take, placed)}
       {take && phrases(take, from, to, x)}
-      {take && gates(take, chorus, from, to, x)}
+      {take && gates(take, chorus, from, to, x, 'words')}
       {cursor !== undefined && cursor !== null && cursor >= from + 1 && cursor < to && <line x1={x(cursor)} y1={-1} x2={x(cursor)} y2={LANE - 1} stroke="var(--now)" strokeWidth={3} pointerEvents="none" />}
     </>
   );
@@ -115,17 +116,13 @@ export function PhraseEndMark({ x, y, end }: { x: number; y: number; end: Phrase
   return <line x1={x - 2} y1={y} x2={x + 3} y2={y - 6} stroke="var(--soft)" strokeWidth={1.5} />;
 }
 
-function gates(take: TakeOnForm, chorus: number, from: Beats, to: Beats, x: (beat: Beats) => number): ReactNode {
+/** Lines lie under the notes, so that a note pushed ahead of its change keeps its figure; words lie over them. */
+function gates(take: TakeOnForm, chorus: number, from: Beats, to: Beats, x: (beat: Beats) => number, what: 'lines' | 'words'): ReactNode {
   return take.gates.filter((gate) => gate.chorus === chorus && gate.at >= from + 1 - 1e-6 && gate.at < to - 1e-6).map((gate) => {
+    if (what === 'lines') return <GateLine key={gate.index} x={x(gate.at)} from={1} to={LANE - 2} mark={gate.mark} />;
     const early = gate.timing === 'early';
-    return (
-      <g key={gate.index} pointerEvents="none">
-        <line x1={x(gate.at)} y1={1} x2={x(gate.at)} y2={LANE - 2} stroke="var(--row)" strokeWidth={3} />
-        <GateLine x={x(gate.at)} from={1} to={LANE - 2} mark={gate.mark} />
-        {gate.word && (
-          <text x={x(gate.at) + (early ? -5 : 5)} y={10} fontSize={11} textAnchor={early ? 'end' : 'start'} paintOrder="stroke" stroke="var(--row)" strokeWidth={3} style={{ fill: 'var(--soft)' }}>{gate.word}</text>
-        )}
-      </g>
+    return gate.word && (
+      <text key={gate.index} pointerEvents="none" x={x(gate.at) + (early ? -5 : 5)} y={10} fontSize={11} textAnchor={early ? 'end' : 'start'} paintOrder="stroke" stroke="var(--row)" strokeWidth={3} style={{ fill: 'var(--soft)' }}>{gate.word}</text>
     );
   });
 }

@@ -1,0 +1,82 @@
+/** @jest-environment jsdom */
+import { afterEach, expect, jest, test } from '@jest/globals';
+import { cleanup, fireEvent, render, within } from '@testing-library/react';
+import { analyse } from '@/core/analyse';
+import { improvise } from '@/core/band';
+import { harmonyOf, readChart, timelineOf } from '@/core/chart';
+import { planOf } from '@/core/plan';
+import { findingsOf, marksOf } from '@/core/practise';
+import { certain } from '@/core/vocabulary';
+import { MutedBandBoard, PhrasesBoard, TimeFacts } from './Boards';
+import { Coverage } from './Coverage';
+import { Findings } from './Findings';
+import { LandingsBoard } from './LandingsBoard';
+import { NoteCard } from './NoteCard';
+
+afterEach(cleanup);
+const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
+const timeline = timelineOf(chart, 96);
+const plan = { id: 'scale-per-chord' as const };
+const notes = improvise({ chart, tempo: 96, choruses: 4, plan, seed: 2, profile: { changes: { F7: 0.05 }, early: 0, late: 0 } });
+const report = analyse({ chart, tempo: 96, notes, choruses: 4, plan });
+const marks = marksOf(report, planOf(plan, harmonyOf(chart, timeline)), chart, 96);
+const findings = findingsOf({ chart, tempo: 96, plan, report });
+
+test('the landings board says in a table what it draws, and a row can be chosen', () => {
+  const onKind = jest.fn();
+  const { getByRole, container } = render(<LandingsBoard report={report} marks={marks} kind={null} onKind={onKind} />);
+  const rows = within(getByRole('table')).getAllByRole('row');
+  expect(rows).toHaveLength(7);
+  expect(rows[1]!.textContent).toContain('Cm7 to F7');
+  const said = rows.slice(1).flatMap((row) => within(row).getAllByRole('cell').flatMap((cell) => cell.textContent!.split('; ').filter(Boolean)));
+  expect(said).toHaveLength(report.changes.length);
+  fireEvent.click(container.querySelector('g.cursor-pointer')!);
+  expect(onKind).toHaveBeenCalledWith('Cm7→F7');
+});
+
+test('coverage: every count is there, and what was never played is ringed by name', () => {
+  const sparse = analyse({ chart, tempo: 96, notes: notes.slice(0, 12), choruses: 1, plan });
+  const { getByRole, container } = render(<Coverage report={sparse} />);
+  const table = getByRole('table');
+  for (const cover of sparse.coverage) for (const { count } of Object.values(cover.byInterval)) if (count > 0) expect(table.textContent).toContain(String(count));
+  expect(container.querySelectorAll('circle').length).toBe(sparse.coverage.reduce((sum, cover) => sum + cover.missing.length, 0));
+});
+
+test('findings are numbered and can be heard at their first bar; none is said plainly', () => {
+  const onHear = jest.fn();
+  const { getAllByRole, getByRole, rerender, container } = render(<Findings findings={findings} bars={8} onHear={onHear} />);
+  expect(getAllByRole('listitem').length).toBeGreaterThan(0);
+  expect(getAllByRole('heading', { level: 3 })[0]!.textContent).toContain('over F');
+  fireEvent.click(getByRole('button', { name: /Hear it: chorus \d, bar \d/ }));
+  expect(onHear).toHaveBeenCalledWith(findings[0]!.where.bars[0]);
+  rerender(<Findings findings={[]} bars={8} onHear={onHear} />);
+  expect(container.textContent).toContain('No finding has the counts to be certain');
+});
+
+test('a note’s card names it by its chord, and closes', () => {
+  const onClose = jest.fn();
+  const { getByRole, container } = render(<NoteCard report={report} index={0} place="Chorus 1, bar 1, beat 1" onClose={onClose} />);
+  expect(container.textContent).toContain('What it is');
+  fireEvent.click(getByRole('button'));
+  expect(onClose).toHaveBeenCalled();
+});
+
+test('the muted band is counted in words and said for the ear', () => {
+  const { container } = render(<MutedBandBoard report={report} timeline={timeline} />);
+  const judged = report.mutedBand.segments.filter((segment) => segment.verdict !== 'silent');
+  expect(container.querySelector('h2')!.textContent).toContain(`${judged.filter((segment) => segment.verdict === 'heard').length} of ${judged.length} heard`);
+  expect(container.querySelector('p.sr-only')!.textContent!.split('; ')).toHaveLength(report.mutedBand.segments.length);
+});
+
+test('phrases: one line for each, cut where a chorus ends', () => {
+  const { container } = render(<PhrasesBoard report={report} timeline={timeline} />);
+  expect(container.querySelector('h2')!.textContent).toContain(`${report.phrases.length}:`);
+  expect(container.querySelectorAll('g[stroke="var(--h1)"]').length).toBeGreaterThanOrEqual(report.phrases.length);
+});
+
+test('time: figures with their units, and nothing where nothing was played', () => {
+  const { container, rerender } = render(<TimeFacts report={report} />);
+  expect(container.textContent).toMatch(/[+−]\d+ ms/);
+  rerender(<TimeFacts report={analyse({ chart, tempo: 96, notes: [], plan })} />);
+  expect(container.textContent).toBe('');
+});
