@@ -25,6 +25,7 @@ export type SessionState =
 
 const TAIL_SECONDS = 0.6;
 const LEAD_SECONDS = 0.15;
+const MOST_GAP_FRAMES = 2 ** 20;
 /** The browser-wide lock a running take holds. */
 export const TAKE_LOCK = 'idle-wander-take';
 
@@ -139,13 +140,23 @@ export class TakeSession {
   private hear({ frame, samples }: CaptureBlock): void {
     if (this.state.phase !== 'running' && this.state.phase !== 'opening') return;
     if (this.firstFrame === null) this.begins(frame);
-    this.kept += samples.length;
     this.level = peakOf(samples);
     this.highest = Math.max(this.highest, this.level);
-    this.sender?.add(samples);
-    this.listener?.block(samples);
+    this.fillGap(frame - this.firstFrame! - this.kept);
+    this.keep(samples);
     const end = this.beatZero + beatsToSeconds(this.endBeat, this.settings.tempo) + TAIL_SECONDS;
     if (this.context && (frame + samples.length) / this.context.sampleRate >= end) void this.stop(false);
+  }
+
+  private keep(samples: Float32Array): void {
+    this.kept += samples.length;
+    this.sender?.add(samples);
+    this.listener?.block(samples);
+  }
+
+  /** Frames that never came stay silent in the take, so that everything after them keeps its time. */
+  private fillGap(frames: number): void {
+    if (frames > 0 && frames <= MOST_GAP_FRAMES) this.keep(new Float32Array(frames));
   }
 
   /** From the first block on it is known where beat 0 lies; the server is told at once, so that even a cut-off take can be judged. */

@@ -1,7 +1,8 @@
+import Joi from 'joi';
 import { and, eq } from 'drizzle-orm';
 import { analyse, ENGINE_VERSION, type Report } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf, type Chart } from '@/core/chart';
-import { toBeats, type NotesFile } from '@/core/formats';
+import { notesSchema, readReport, toBeats } from '@/core/formats';
 import { readScale } from '@/core/music';
 import { planOf, type PlanChoice } from '@/core/plan';
 import { findingsOf, marksOf, type Finding } from '@/core/practise';
@@ -22,7 +23,10 @@ export async function reviewOf(takeId: string): Promise<Review> {
   const take = await takeById(takeId);
   if (take.state !== 'ready') throw notFound('take');
   const [kept] = await database().select().from(reports).where(and(eq(reports.takeId, takeId), eq(reports.planId, planKey(take.plan))));
-  if (kept && kept.engineVersion === ENGINE_VERSION && kept.offsetSec === take.offsetSec) return { take, ...(kept.json as Kept) };
+  const stored = kept?.json as Kept | undefined;
+  const isCurrent = kept?.engineVersion === ENGINE_VERSION && kept.offsetSec === take.offsetSec;
+  // what is kept is derived: where it cannot be read as a report it is simply made anew
+  if (stored && isCurrent && readReport(stored.report).ok) return { take, ...stored };
   const made = await judge(take);
   const values = { takeId, planId: planKey(take.plan), engineVersion: ENGINE_VERSION, offsetSec: take.offsetSec, json: made };
   await write(async (tx) => {
@@ -41,9 +45,9 @@ async function judge(take: StoredTake): Promise<Kept> {
   const chart: Chart = certain(readChart(take.chartText));
   const { tempo, choruses, offsetSec } = take;
   const plan = planChoice(take.plan);
-  const played = toBeats(heard.json as NotesFile, tempo, offsetSec);
-  const end = choruses * timelineOf(chart, tempo).formBeats;
-  const report = analyse({ chart, tempo, plan, choruses, notes: played.filter((note) => note.onsetBeat < end && note.onsetBeat >= -8) });
+  const played = toBeats(Joi.attempt(heard.json, notesSchema), tempo, offsetSec);
+  // what sounds long before the count-in is over is tuning up, not a pickup
+  const report = analyse({ chart, tempo, plan, choruses, notes: played.filter((note) => note.onsetBeat >= -8) });
   const laid = planOf(plan, harmonyOf(chart, timelineOf(chart, tempo)));
   return { report, findings: findingsOf({ chart, tempo, plan, report }), marks: marksOf(report, laid, chart, tempo) };
 }

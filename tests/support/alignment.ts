@@ -3,7 +3,7 @@
  * @returns `offset` = samples by which `kept` starts later than `played` is negative, earlier positive; and how equal they are from there on
  */
 export function alignment(kept: Float32Array, played: Float32Array): { offset: number; correlation: number; greatestDifference: number } {
-  const size = 1024;
+  const size = 4096;
   const middle = loudWindow(played, size);
   const window = played.subarray(middle, middle + size);
   const energy = Math.sqrt(window.reduce((sum, value) => sum + value * value, 0));
@@ -15,13 +15,14 @@ export function alignment(kept: Float32Array, played: Float32Array): { offset: n
       own += kept[at + n]! ** 2;
     }
     const rough = cross / (energy * Math.sqrt(own * 8) || 1);
-    if (rough * 8 > best.correlation) {
+    // the rough sum sees every eighth sample: it only says where an exact look is worth while
+    if (rough * 8 > best.correlation - 0.2) {
       const correlation = exact(window, kept, at, energy);
       if (correlation > best.correlation) best = { offset: at - middle, correlation };
     }
   }
   let greatestDifference = 0;
-  for (let n = 0; n < size * 40 && middle + n < played.length && middle + n + best.offset < kept.length; n++)
+  for (let n = 0; n < size * 10 && middle + n < played.length && middle + n + best.offset < kept.length; n++)
     greatestDifference = Math.max(greatestDifference, Math.abs(played[middle + n]! - kept[middle + n + best.offset]!));
   return { ...best, greatestDifference };
 }

@@ -78,7 +78,7 @@ function plateausOf(values: readonly Cents[]): Plateau[] {
       [low, high] = [Math.min(low, next), Math.max(high, next)];
       end++;
     }
-    if ((end - start + 1) * STEP_SECONDS >= PLATEAU_SECONDS - 1e-9) {
+    if ((end - start) * STEP_SECONDS >= PLATEAU_SECONDS - 1e-9) {
       plateaus.push({ from: start * STEP_SECONDS, to: (end + 1) * STEP_SECONDS, cents: median(values.slice(start, end + 1)) ?? 0 });
       start = end + 1;
     } else start++;

@@ -127,7 +127,7 @@ function arrivedLate(judged: Judged, change: Change): Arrival | null {
 
 function describe(judged: Judged, change: Change, found: Arrival | null): Landing {
   if (!found) {
-    const sounds = judged.scene.line.some((note) => note.onset < change.at + 1 && note.end > change.at - 1);
+    const sounds = judged.events.some((event) => event.onset < change.at + 1 && event.end > change.at - 1);
     return { noteIndex: null, interval: null, timing: 'none', verdict: 'none', ...(sounds ? {} : { rest: true }) };
   }
   const { voice, timing } = found;

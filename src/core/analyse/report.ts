@@ -66,7 +66,9 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   const harmony = harmonyOf(chart, timeline);
   const windows = windowsAt(tempo);
   const plan = planOf(choice, harmony);
-  const heard = hear(notes, tempo, windows);
+  // where the number of choruses is told, what begins after the last one is no part of the take
+  const inside = given === undefined ? notes : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats);
+  const heard = hear(inside, tempo, windows);
   const choruses = given ?? chorusesOf(timeline, heard);
   const scene: Scene = { timeline, windows, line: heard.line, grounds: groundsOf(timeline, harmony), changes: changesOf(timeline, choruses) };
   const belongings = belongingsOf(scene);

@@ -2,7 +2,9 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { writeMidi } from 'midi-file';
 import { certain } from '../vocabulary';
-import { readMidi, readNotes, readWav, toBeats, toMono, writeWav } from './index';
+import { readChart } from '../chart';
+import { analyse } from '../analyse';
+import { readMidi, readNotes, readReport, readWav, toBeats, toMono, writeWav } from './index';
 
 const code = (bytes: Uint8Array): string => {
   const read = readWav(bytes);
@@ -116,4 +118,18 @@ test('a MIDI file gives notes in beats; drums are left out', () => {
   expect(certain(readMidi(bytes))).toEqual([{ onsetBeat: 1, durationBeats: 0.5, midi: 60 }, { onsetBeat: 1.5, durationBeats: 1, midi: 64 }]);
   expect(readMidi(new Uint8Array([1, 2, 3])).ok).toBe(false);
   fc.assert(fc.property(fc.uint8Array({ maxLength: 60 }), (tail) => void readMidi(Uint8Array.from([...bytes.subarray(0, 20), ...tail]))));
+});
+
+test('every report the analysis writes is one its schema reads, and a broken one is refused at its place', () => {
+  const chart = certain(readChart('key: C\n| Dm7 | G7 | N.C. | Cmaj7 |'));
+  const note = fc.record({ midi: fc.integer({ min: 45, max: 85 }), onsetBeat: fc.integer({ min: -4, max: 60 }).map((n) => n / 2), durationBeats: fc.integer({ min: 1, max: 8 }).map((n) => n / 3) });
+  fc.assert(fc.property(fc.array(note, { maxLength: 30 }), (notes) => {
+    const report = JSON.parse(JSON.stringify(analyse({ chart, tempo: 130, notes, plan: { id: 'outline' } }))) as object;
+    const read = readReport(report);
+    expect(read.ok ? '' : read.problems[0]).toBe('');
+  }), { numRuns: 80 });
+  const report = analyse({ chart, tempo: 130, plan: { id: 'outline' }, notes: [{ midi: 60, onsetBeat: 0, durationBeats: 1 }] });
+  const broken = readReport({ ...report, notes: [{ ...report.notes[0], height: 7 }] });
+  expect(broken.ok ? '' : broken.problems[0].path).toBe('notes.0.height');
+  expect(readReport(null).ok).toBe(false);
 });

@@ -1,3 +1,4 @@
 export { readWav, writeWav, toMono, WAV_LIMITS, type WavAudio } from './wav';
 export { readNotes, toBeats, notesSchema, NOTES_SCHEMA, type NotesFile, type SecondsNote } from './notes';
 export { readMidi } from './midi';
+export { readReport, reportSchema, REPORT_SCHEMA } from './report';

@@ -44,7 +44,7 @@ export function ChartsScreen({ library, chart }: Props) {
   return (
     <Shell place="Charts" footer={
       <>
-        <b className="text-ink" role="status">{state.state === 'failed' ? 'Not saved: the server does not answer' : state.state === 'waiting' ? 'Saving' : 'Saved'}</b>
+        <b className="text-ink" role="status">{state.state === 'failed' ? `Not saved: ${state.why}` : state.state === 'waiting' ? 'Saving' : 'Saved'}</b>
         <span>{read.ok ? `${barsRead} bars read` : `${problems.length} ${problems.length === 1 ? 'place' : 'places'} to mend`}</span>
         <span className="ml-auto hidden sm:inline"><kbd className="key">Ctrl Z</kbd> undo</span>
         <button type="button" className="go text-base" disabled={!read.ok} onClick={record}>Record over it</button>

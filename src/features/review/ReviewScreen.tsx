@@ -16,6 +16,7 @@ import { Coverage } from './Coverage';
 import { Findings } from './Findings';
 import { FormPicture } from './FormPicture';
 import { LandingsBoard } from './LandingsBoard';
+import { LineUp } from './LineUp';
 import { Legend } from './Legend';
 import { NoteCard } from './NoteCard';
 import { openingWords } from './reviewWords';
@@ -58,10 +59,7 @@ export function ReviewScreen({ take, report, marks, findings, cut }: Props) {
         <b className="text-ink" role="status">{placeText(timeline, beat ?? 0)}</b>
         <span className="hidden sm:inline"><kbd className="key">Space</kbd> play</span>
         <span className="hidden sm:inline"><kbd className="key">←</kbd> <kbd className="key">→</kbd> note, <kbd className="key">Enter</kbd> hear from it</span>
-        <span className="ml-auto flex items-center gap-2">Line up
-          <button type="button" className="quiet !px-2 !py-0.5" aria-label="Move the take 10 ms earlier" onClick={() => void change({ offsetSec: take.offsetSec + 0.01 })}>−10</button>
-          <button type="button" className="quiet !px-2 !py-0.5" aria-label="Move the take 10 ms later" onClick={() => void change({ offsetSec: take.offsetSec - 0.01 })}>+10</button> ms
-        </span>
+        <LineUp key={take.offsetSec} offsetSec={take.offsetSec} onChange={(offsetSec) => void change({ offsetSec })} />
         <label className="flex items-center gap-2">Judged by
           <select className="field !py-1" value={take.plan.id} onChange={(event) => void change({ plan: { id: event.target.value as PlanId } })}>
             {PLAN_IDS.map((id) => <option key={id} value={id}>{PLANS[id].name}</option>)}

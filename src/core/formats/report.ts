@@ -1,0 +1,69 @@
+import Joi from 'joi';
+import { accepted, refused, type Outcome } from '../vocabulary';
+import type { Report } from '../analyse';
+
+export const REPORT_SCHEMA = 'idle-wander/report@1';
+
+const index = Joi.number().integer().min(0);
+const indices = Joi.array().items(index);
+const beat = Joi.number();
+const interval = Joi.string().max(4);
+const name = Joi.string().max(60);
+const height = Joi.number().integer().min(0).max(4);
+
+const note = Joi.object({
+  index: index.required(), onsetBeat: beat.required(), durationBeats: beat.min(0).required(), midi: Joi.number().min(0).max(127).required(), event: index.required(), top: Joi.boolean().required(),
+  chord: name.allow(null).required(), interval: interval.allow(null).required(), tier: Joi.string().valid('chord', 'colour', 'scale', 'approach', 'outside').required(), height: height.required(),
+  inPlan: Joi.boolean().required(), function: name.required(), chromatic: Joi.boolean(), appoggiatura: Joi.boolean(), from: index, targetIndex: index,
+  flags: Joi.array().items(Joi.string().valid('blue', 'slide', 'bend', 'pickup', 'lead-in', 'resolved')).required(),
+  spans: Joi.array().items(Joi.object({ chord: name.allow(null).required(), interval: interval.allow(null).required(), height: height.required(), beats: beat.min(0).required() })).min(1).required(),
+});
+
+const landing = Joi.object({
+  noteIndex: index.allow(null).required(), interval: interval.allow(null).required(), timing: Joi.string().valid('on', 'early', 'held', 'late', 'none').required(),
+  verdict: Joi.string().valid('target', 'chord-tone', 'colour', 'scale', 'outside', 'none').required(), rest: Joi.boolean(), delayed: Joi.boolean(), resolutionIndex: index, resolvedAfterBeats: beat,
+});
+
+const change = Joi.object({
+  index: index.required(), chorus: index.min(1).required(), bar: index.min(1).required(), beat: beat.required(), from: name.required(), to: name.required(), landing: landing.required(),
+  connection: Joi.object({
+    semitones: Joi.number().integer().allow(null).required(), kind: Joi.string().valid('common', 'step', 'skip', 'leap', 'fresh').allow(null).required(),
+    nearestTarget: Joi.object({ midi: Joi.number().integer().required(), semitones: Joi.number().integer().required() }).allow(null).required(),
+  }).required(),
+  fix: Joi.object({ noteIndex: index.required(), toMidi: Joi.number().integer().required() }).allow(null).required(),
+});
+
+/** idle-wander/report@1 (4-architecture, "Report"), as this engine writes it. */
+export const reportSchema = Joi.object<Report>({
+  schema: Joi.string().valid(REPORT_SCHEMA).required(),
+  notes: Joi.array().items(note).required(),
+  events: Joi.array().items(Joi.object({ index: index.required(), onsetBeat: beat.required(), noteIndices: indices.required(), kind: Joi.string().valid('single', 'dyad', 'chord').required(), name })).required(),
+  figures: Joi.array().items(Joi.object({ kind: name.required(), noteIndices: indices.required(), targetIndex: index.required(), resolved: Joi.boolean().required() })).required(),
+  shapes: Joi.array().items(Joi.object({ kind: name.required(), noteIndices: indices.required(), name: name.required(), relation: interval })).required(),
+  changes: Joi.array().items(change).required(),
+  coverage: Joi.array().items(Joi.object({
+    chord: name.required(), function: name.required(), count: index.required(), judged: Joi.boolean().required(), missing: Joi.array().items(interval).required(),
+    byInterval: Joi.object().pattern(interval, Joi.object({ count: index.required(), beats: beat.min(0).required(), strong: index.required() })).required(),
+  })).required(),
+  phrases: Joi.array().items(Joi.object({
+    startBeat: beat.required(), endBeat: beat.required(), noteIndices: indices.required(), pickupBeats: beat.min(0).required(), startVsChange: beat.allow(null).required(), endVsChange: beat.allow(null).required(),
+    changesCrossed: index.required(), endInterval: interval.allow(null).required(), end: Joi.string().valid('home', 'floats', 'asks').required(), rests: Joi.boolean().required(),
+  })).required(),
+  stepOuts: Joi.array().items(Joi.object({ noteIndices: indices.required(), beats: beat.required(), homeIndex: index.allow(null).required() })).required(),
+  time: Joi.object().pattern(Joi.string(), Joi.number().allow(null)).required(),
+  mutedBand: Joi.object({
+    share: Joi.number().min(0).max(1).allow(null).required(), chance: Joi.number().min(0).max(1).required(),
+    segments: Joi.array().items(Joi.object({
+      beat: beat.required(), chord: name.required(), verdict: Joi.string().valid('heard', 'unclear', 'not-heard', 'silent').required(), best: name.allow('').required(), margin: Joi.number().required(),
+    })).required(),
+  }).required(),
+  summary: Joi.object().pattern(Joi.string(), Joi.number()).required(),
+});
+
+/** A stored report, or where it is not what this engine writes. */
+export function readReport(json: unknown): Outcome<Report> {
+  const { error, value } = reportSchema.validate(json, { convert: false });
+  if (!error) return accepted(value);
+  const detail = error.details[0]!;
+  return refused({ code: 'report.shape', path: detail.path.join('.'), message: `The report is not as it should be: ${detail.message}.` });
+}
