@@ -13,6 +13,8 @@ export type LineOptions = {
   readonly highest: number;
   /** Chance that a note repeats the pitch before it. */
   readonly repeat?: number;
+  /** Seconds a note takes to die away once the next is struck; 12 ms where none is given. */
+  readonly damping?: number;
 };
 
 /**
@@ -26,7 +28,7 @@ export function stringLine(guitar: readonly GuitarSample[], options: LineOptions
   const plan = planLine(usable, options, random);
   const length = Math.ceil((plan[plan.length - 1]!.at + 1.5) * rate);
   const samples = new Float32Array(length);
-  plan.forEach(({ sample, at, gain }, index) => lay(samples, sample, at, plan[index + 1]?.at ?? at + 1.2, gain));
+  plan.forEach(({ sample, at, gain }, index) => lay(samples, sample, at, plan[index + 1]?.at ?? at + 1.2, gain, options.damping ?? 0.012));
   return { samples, rate, truth: plan.map(({ sample, at }) => ({ onset: at, pitch: sample.pitch })) };
 }
 
@@ -51,11 +53,11 @@ function nextSample(usable: readonly GuitarSample[], from: GuitarSample, random:
   return from7[Math.floor(random() * from7.length)]!;
 }
 
-/** Adds a note from its onset to the next one, damped over 12 ms. */
-function lay(into: Float32Array, sample: GuitarSample, at: number, until: number, gain: number): void {
+/** Adds a note from its onset to the next one, then damped. */
+function lay(into: Float32Array, sample: GuitarSample, at: number, until: number, gain: number, damping: number): void {
   const start = Math.round((at - sample.onset) * sample.rate);
   const stop = Math.round(until * sample.rate);
-  const damp = Math.round(0.012 * sample.rate);
+  const damp = Math.max(1, Math.round(damping * sample.rate));
   for (let n = 0; n < sample.samples.length; n++) {
     const place = start + n;
     if (place < 0 || place >= into.length || place >= stop + damp) continue;

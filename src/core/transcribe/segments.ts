@@ -19,6 +19,8 @@ const STRONG_FLUX = 0.25;
 /** Under a fresh attack the body may answer an octave, a twelfth or two octaves below the string for this long. */
 const THUMP = framesOf(0.14);
 const BODY_STEPS = [12, 19, 24];
+/** While the note before still rings the two have no common period: the new pitch may be heard this long after its attack. */
+const LATEST_PITCH = framesOf(0.2);
 
 /**
  * Cuts the pitch track into notes: at attacks, where pitch begins or ends, and at steps from plateau to plateau of 70 cents or more
@@ -26,8 +28,9 @@ const BODY_STEPS = [12, 19, 24];
  */
 export function segmentsOf(track: PitchTrack, frames: readonly Frame[], onsets: readonly Onset[]): Segment[] {
   const cuts = onsets.filter((onset) => isVoicedSoon(track, onset.frame));
-  const pieces = voicedRegions(track).flatMap((region) => cutRegion(region, track, cuts));
-  return join(pieces.filter((piece) => piece.to - piece.from >= 3), track, frames)
+  const regions = voicedRegions(track);
+  const pieces = regions.flatMap((region, index) => cutRegion(region, regions[index - 1]?.to ?? 0, track, cuts));
+  return join(lateArrivals(pieces.filter((piece) => piece.to - piece.from >= 3), track), track, frames)
     .filter((piece) => piece.to - piece.from >= SHORTEST);
 }
 
@@ -44,13 +47,14 @@ function voicedRegions(track: PitchTrack): { from: number; to: number }[] {
 }
 
 const isVoicedSoon = (track: PitchTrack, frame: number): boolean => {
-  for (let ahead = 0; ahead <= framesOf(0.07); ahead++) if (!Number.isNaN(track[frame + ahead] ?? NaN)) return true;
+  for (let ahead = 0; ahead <= LATEST_PITCH; ahead++) if (!Number.isNaN(track[frame + ahead] ?? NaN)) return true;
   return false;
 };
 
-function cutRegion(region: { from: number; to: number }, track: PitchTrack, onsets: readonly Onset[]): Segment[] {
-  const lead = framesOf(0.07);
-  const first = onsets.findLast((onset) => onset.frame <= region.from + framesOf(0.025) && onset.frame >= region.from - lead) ?? null;
+/** @param free the frame from which attacks are not part of the region before */
+function cutRegion(region: { from: number; to: number }, free: number, track: PitchTrack, onsets: readonly Onset[]): Segment[] {
+  const earliest = Math.min(region.from - framesOf(0.07), Math.max(free - framesOf(0.03), region.from - LATEST_PITCH));
+  const first = onsets.findLast((onset) => onset.frame <= region.from + framesOf(0.025) && onset.frame >= earliest) ?? null;
   const attacks = onsets.filter((onset) => onset !== first && onset.frame > region.from + framesOf(0.02) && onset.frame < region.to - 2);
   const marks: Segment[] = [{ from: region.from, to: region.to, onset: first, cut: first ? 'attack' : 'voice' }];
   const cuts: { frame: number; onset: Onset | null }[] = [
@@ -104,6 +108,36 @@ const range = (values: readonly number[]): number => Math.max(...values) - Math.
 export function restingPitch(track: PitchTrack, segment: Segment): number {
   const skip = Math.min(framesOf(0.025), Math.floor((segment.to - segment.from) / 3));
   return median(voiced(track, segment.from + skip, segment.to)) ?? NaN;
+}
+
+/** Does a pitch lie a whole multiple above another, 2 to 12 times its frequency? Within 35 cents. */
+function isHarmonicOf(pitch: number, low: number): boolean {
+  const ratio = 2 ** ((pitch - low) / 12);
+  const whole = Math.round(ratio);
+  return whole >= 2 && whole <= 12 && Math.abs(12 * Math.log2(ratio / whole)) < 0.35;
+}
+
+/**
+ * While two notes sound together right after an attack the pitch steps late. Where the old note outsounds the new one, the stretch
+ * between goes back to the old note; where their common subharmonic was followed, it is nobody's. The new note begins at the attack.
+ */
+function lateArrivals(pieces: readonly Segment[], track: PitchTrack): Segment[] {
+  const settled: Segment[] = [];
+  for (const piece of pieces) {
+    const [before, last] = [settled[settled.length - 2], settled[settled.length - 1]];
+    const late =
+      before && last && piece.onset === null && last.onset !== null && piece.from - last.onset.frame <= LATEST_PITCH && piece.from - last.to <= BRIDGE &&
+      last.from - before.to <= framesOf(0.06);
+    const [old, between, next] = late ? [before, last, piece].map((one) => restingPitch(track, one)) as [number, number, number] : [0, 0, 0];
+    const lingers = late && Math.abs(old - between) < 0.5;
+    if (!late || !(lingers || (isHarmonicOf(old, between) && isHarmonicOf(next, between)))) settled.push({ ...piece });
+    else {
+      settled.pop();
+      if (lingers) before.to = last.to;
+      settled.push({ ...piece, onset: last.onset, cut: 'attack' });
+    }
+  }
+  return settled;
 }
 
 /**

@@ -126,6 +126,24 @@ test('under a fresh attack the body may answer lower for a moment: one note, fro
   expect(restingPitch(track, segments[0]!)).toBe(66);
 });
 
+test('the old note outsounding a new one for a moment: the new one begins at its attack', () => {
+  const track = trackOf([60, 60], [67, 40]);
+  const cuts = segmentsOf(track, frames([sure(60), 100]), [at(0), at(45)]);
+  expect(cuts.map(({ to, onset }) => [to, onset?.frame])).toEqual([[60, 0], [100, 45]]);
+});
+
+test('a pitch first heard 150 ms after its attack belongs to that attack', () => {
+  const track = trackOf([60, 40], [NaN, 26], [67, 40]);
+  expect(segmentsOf(track, frames([sure(60), 106]), [at(0), at(40)]).map(({ onset }) => onset?.frame)).toEqual([0, 40]);
+});
+
+test('the common subharmonic of two notes that overlap is nobody’s note', () => {
+  // 47.0 lies a fifth of the frequency of 74.86 and a sixth of that of 78.02
+  const track = trackOf([74.86, 40], [47, 14], [78.02, 40]);
+  const cuts = segmentsOf(track, frames([sure(60), 94]), [at(0), at(40)]);
+  expect(cuts.map((one) => [Math.round(restingPitch(track, one)), one.onset?.frame])).toEqual([[75, 0], [78, 40]]);
+});
+
 test('a blip shorter than 45 ms is no note, and gaps of up to 18 ms do not cut one', () => {
   expect(cutsOf(trackOf([NaN, 10], [60, 4], [NaN, 30]), frames([sure(60), 44]), [])).toEqual([]);
   expect(cutsOf(trackOf([60, 20], [NaN, 2], [60, 20]), frames([sure(60), 42]), [at(0)])).toHaveLength(1);

@@ -13,7 +13,7 @@ export function LineUp({ offsetSec, onChange }: Props) {
     else setText(String(round(offsetSec)));
   };
   return (
-    <span className="ml-auto flex items-center gap-2">
+    <span className="ml-auto hidden items-center gap-2 sm:flex">
       <label className="flex items-center gap-2">Bar 1 at
         <input className="field w-20 !py-0.5 text-right" inputMode="decimal" value={text} onChange={(event) => setText(event.target.value)} onBlur={commit} onKeyDown={(event) => { if (event.key === 'Enter') commit(); }} /> s
       </label>

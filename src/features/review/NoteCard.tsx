@@ -17,7 +17,7 @@ export function NoteCard({ report, index, place, onClose }: Props) {
   const pc = ((Math.round(note.midi) % 12) + 12) % 12;
   const name = note.chord ? typeset(noteName(spellOver(certain(readChord(note.chord)), pc))) : SHARP[pc];
   return (
-    <section aria-label="Selected note" className="border-t-2 border-now pt-2.5">
+    <section aria-label="Selected note" className="mb-4 border-t-2 border-now pt-2.5">
       <div className="flex justify-between text-[15px] leading-6 text-soft"><h2>{place}</h2><button type="button" onClick={onClose} className="text-dim hover:text-ink"><kbd className="key">Esc</kbd> close</button></div>
       <p className="mt-2.5 text-[64px] leading-[64px] font-[640]" aria-live="polite">{name}</p>
       {note.chord && <p className="mt-1 text-xl font-[640]">{intervalLabel(note.interval)} of <ChordSymbol symbol={note.chord} /></p>}
