@@ -8,7 +8,7 @@ export type TimeReport = {
   readonly spreadMs: number | null;
   /** The median offset that was taken out. */
   readonly offsetMs: number | null;
-  /** Where the second of two notes in a beat falls, 0.5 = even; null under 8 pairs. */
+  /** Long eighth to short, 1 = even, 2 = a triplet; null under 8 pairs. */
   readonly swing: number | null;
   readonly upbeats: number | null;
 };
@@ -16,32 +16,36 @@ export type TimeReport = {
 const FEWEST_PAIRS = 8;
 const GOOD_FIT: Beats = 0.08;
 const FINEST_GRID_MS = 80;
+const NEAR_BEAT: Beats = 0.2;
 
 /** Ahead or behind, spread and swing of a line (2-theory, "Time, line, arc"). */
 export function timingOf(scene: Scene, events: readonly Event[]): TimeReport {
-  const swing = swingOf(scene, events);
   const inMs = (beats: Beats) => beatsToSeconds(beats, scene.timeline.tempo) * 1000;
-  const offset = median(events.map(({ onset }) => deviation(onset, [0, swing ?? 0.5, 1])));
+  const onsets = events.map(({ onset }) => onset);
+  const lag = median(onsets.map((onset) => onset - Math.round(onset)).filter((off) => Math.abs(off) <= NEAR_BEAT)) ?? 0;
+  const swing = swingOf(onsets.map((onset) => onset - lag), scene.windows.on);
+  const second = swing === null ? 0.5 : swing / (1 + swing);
+  const offset = median(onsets.map((onset) => deviation(onset, [0, second, 1])));
   if (offset === null) return { medianMs: null, spreadMs: null, offsetMs: null, swing, upbeats: null };
-  const left = byBeat(events, offset).flatMap((onsets) => deviationsOf(onsets, grids(swing, inMs)).map(inMs));
+  const left = byBeat(onsets, offset).flatMap((beat) => deviationsOf(beat, grids(swing === null ? null : second, inMs)).map(inMs));
   const mean = left.reduce((sum, value) => sum + value, 0) / left.length;
   const spread = Math.sqrt(left.reduce((sum, value) => sum + (value - mean) ** 2, 0) / left.length);
-  const up = events.filter(({ onset }) => Math.abs(onset - Math.round(onset)) > 0.2).length;
-  return { medianMs: median(left), spreadMs: spread, offsetMs: inMs(offset), swing, upbeats: up / events.length };
+  const up = onsets.filter((onset) => Math.abs(onset - Math.round(onset)) > NEAR_BEAT).length;
+  return { medianMs: median(left), spreadMs: spread, offsetMs: inMs(offset), swing, upbeats: up / onsets.length };
 }
 
 /** Eighth, swung eighth at the take's own ratio, triplet, sixteenth: coarsest first, none finer than 80 ms. */
-function grids(swing: number | null, inMs: (beats: Beats) => number): number[][] {
+function grids(second: Beats | null, inMs: (beats: Beats) => number): number[][] {
   const all: [Beats, number[]][] = [
-    [0.5, [0, 0.5, 1]], ...(swing === null ? [] : [[Math.min(swing, 1 - swing), [0, swing, 1]] as [Beats, number[]]]), [1 / 3, [0, 1 / 3, 2 / 3, 1]], [0.25, [0, 0.25, 0.5, 0.75, 1]],
+    [0.5, [0, 0.5, 1]], ...(second === null ? [] : [[Math.min(second, 1 - second), [0, second, 1]] as [Beats, number[]]]), [1 / 3, [0, 1 / 3, 2 / 3, 1]], [0.25, [0, 0.25, 0.5, 0.75, 1]],
   ];
   return all.filter(([step], index) => index === 0 || inMs(step) >= FINEST_GRID_MS).map(([, lines]) => lines);
 }
 
 /** Onsets grouped by the beat they fall in; one just before a beat belongs to it. */
-function byBeat(events: readonly Event[], offset: Beats): Beats[][] {
+function byBeat(onsets: readonly Beats[], offset: Beats): Beats[][] {
   const beats = new Map<number, Beats[]>();
-  for (const { onset } of events) {
+  for (const onset of onsets) {
     const at = onset - offset;
     const beat = Math.floor(at + 0.12);
     beats.set(beat, [...(beats.get(beat) ?? []), at - beat]);
@@ -61,14 +65,14 @@ function deviation(onset: Beats, grid: readonly number[]): Beats {
   return grid.map((line) => inBeat - line).reduce((best, value) => (Math.abs(value) < Math.abs(best) ? value : best));
 }
 
-/** Median place of the second onset over beats with exactly two onsets, the first near the beat. */
-function swingOf({ windows }: Scene, events: readonly Event[]): number | null {
+/** Median of (second onset − first) / (next beat − second) over beats with exactly two onsets, the first on the beat. */
+function swingOf(onsets: readonly Beats[], window: Beats): number | null {
   const ratios: number[] = [];
-  events.forEach((event, index) => {
-    const beat = Math.round(event.onset);
-    if (Math.abs(event.onset - beat) > windows.on) return;
-    const inside = events.slice(index + 1, index + 6).filter(({ onset }) => onset < beat + 1 - windows.on);
-    if (inside.length === 1) ratios.push((inside[0]!.onset - event.onset) / (beat + 1 - event.onset));
+  onsets.forEach((first, index) => {
+    const beat = Math.round(first);
+    if (Math.abs(first - beat) > window) return;
+    const inside = onsets.slice(index + 1, index + 6).filter((onset) => onset < beat + 1 - window);
+    if (inside.length === 1) ratios.push((inside[0]! - first) / (beat + 1 - inside[0]!));
   });
   return ratios.length >= FEWEST_PAIRS ? median(ratios) : null;
 }

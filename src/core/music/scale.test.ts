@@ -27,6 +27,7 @@ test.each([
   ['melodic minor', 'melodic minor'], ['harmonic major', 'harmonic major'], ['lydian augmented', 'lydian augmented'], ['lydian dominant', 'lydian dominant'], ['mixolydian b6', 'mixolydian b6'],
   ['fifth mode of harmonic minor', 'phrygian dominant'], ['altered', 'altered'], ['whole tone', 'whole tone'], ['half-whole diminished', 'half-whole diminished'], ['whole-half diminished', 'diminished'],
   ['major pentatonic', 'major pentatonic'], ['minor pentatonic', 'minor pentatonic'], ['blues', 'minor blues'], ['major blues', 'major blues'], ['locrian natural 2', 'locrian #2'], ['chromatic', 'chromatic'],
+  ['dorian b2', 'dorian b2'], ['dorian #4', 'dorian #4'], ['locrian natural 6', 'locrian 6'], ['lydian #2', 'lydian #9'], ['major #5', 'ionian augmented'],
 ])('tonal agrees on %s over every root', (own, theirs) => {
   for (const root of ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B']) {
     const expected = TonalScale.get(`${root} ${theirs}`).notes.map((note) => TonalNote.chroma(note)!).sort((a, b) => a - b);

@@ -115,7 +115,7 @@ export function TimeFacts({ report }: { report: Report }) {
   const facts: [string, string, string][] = [
     [signed(time.offsetMs ?? 0), 'ms', 'against the band, as a whole; plus is late'],
     [`${Math.round(time.spreadMs)}`, 'ms', 'spread around your own time'],
-    [time.swing === null ? '–' : (time.swing / (1 - time.swing)).toFixed(2), time.swing === null ? '' : ': 1', time.swing === null ? 'swing: too few pairs to judge' : 'swing, long to short'],
+    [time.swing === null ? '–' : time.swing.toFixed(2), time.swing === null ? '' : ': 1', time.swing === null ? 'swing: too few pairs to judge' : 'swing, long to short'],
     [`${Math.round((time.upbeats ?? 0) * 100)}`, '%', 'of the notes on upbeats'],
   ];
   return (
