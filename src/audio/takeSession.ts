@@ -90,7 +90,8 @@ export class TakeSession {
     this.become({ phase: 'opening', what: 'Opening the input' });
     try {
       if (!(await this.lock())) return this.fail('second-take', 'Another take is being recorded in another tab. Finish that one first.');
-      const context = new AudioContext({ latencyHint: 'interactive' });
+      // nothing is monitored through the page, so room against dropouts is worth more than a quick answer; the delay is known and counted
+      const context = new AudioContext({ latencyHint: 'playback' });
       this.context = context;
       await context.resume();
       const [input, samples] = await Promise.all([openInput(context, this.settings.deviceId), this.bandSamples(context.sampleRate)]);

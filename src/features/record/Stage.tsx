@@ -1,3 +1,4 @@
+import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
 import { harmonyOf, timelineOf, type Chart } from '@/core/chart';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planOf, type LandOn, type PlanChoice } from '@/core/plan';
@@ -5,19 +6,25 @@ import { intervalWord, typeset } from '@/core/practise';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText, chordWidth } from '@/ui/chordParts';
 import { FormRow } from '@/ui/form/FormRow';
-import { HEAD, LANE } from '@/ui/form/geometry';
-import { formRows } from '@/ui/form/formRows';
+import { HEAD, LANE, rowGeometry } from '@/ui/form/geometry';
+import { formRows, type FormRowModel } from '@/ui/form/formRows';
 import { Neck } from '@/ui/Neck';
 import { nowPlaying, type NowPlaying } from './nowPlaying';
 
-type Props = { chart: Chart; tempo: number; choruses: number; plan: PlanChoice; beat: number };
+type Props = {
+  chart: Chart; tempo: number; choruses: number; plan: PlanChoice;
+  /** Where the take is, in beats; the stage changes only when a beat does. */
+  beat: number;
+  /** Moves the cursor between two drawings of the stage: called for every frame while the stage is shown. */
+  follow?: (draw: (beat: number) => void) => () => void;
+};
 
 /** The screen while playing: one sentence on one baseline, the neck, and the form with its cursor. */
-export function Stage({ chart, tempo, choruses, plan: choice, beat }: Props) {
-  const timeline = timelineOf(chart, tempo);
-  const plan = planOf(choice, harmonyOf(chart, timeline));
+export const Stage = memo(function Stage({ chart, tempo, choruses, plan: choice, beat, follow }: Props) {
+  const timeline = useMemo(() => timelineOf(chart, tempo), [chart, tempo]);
+  const plan = useMemo(() => planOf(choice, harmonyOf(chart, timeline)), [choice, chart, timeline]);
+  const rows = useMemo(() => formRows(timeline), [timeline]);
   const now = nowPlaying(timeline, plan, beat);
-  const rows = formRows(timeline);
   const row = rows.find((one) => one.bars.some((bar) => bar.number === now.bar + 1)) ?? rows[0]!;
   return (
     <div className="mx-4 flex grow flex-col gap-5 sm:mx-8">
@@ -27,10 +34,20 @@ export function Stage({ chart, tempo, choruses, plan: choice, beat }: Props) {
         <div className="mx-auto w-full max-w-[736px]"><NeckNow now={now} /></div>
       </div>
       <svg viewBox={`0 0 1216 ${HEAD + LANE}`} className="mt-auto mb-4 hidden w-full sm:block" aria-hidden="true">
-        <FormRow row={row} width={1216} formBeats={timeline.formBeats} choruses={[now.chorus]} take={null} cursor={Math.max(0, beat)} />
+        <FormRow row={row} width={1216} formBeats={timeline.formBeats} choruses={[now.chorus]} take={null} />
+        <Cursor row={row} offset={now.chorus * timeline.formBeats} beat={beat} follow={follow} />
       </svg>
     </div>
   );
+});
+
+/** The present moment on the row. It is moved by hand: drawing the whole stage for every frame would take time from the sound. */
+function Cursor({ row, offset, beat, follow }: { row: FormRowModel; offset: number; beat: number } & Pick<Props, 'follow'>) {
+  const line = useRef<SVGLineElement>(null);
+  const { x } = rowGeometry(row, 1216);
+  const place = useCallback((at: number) => line.current?.setAttribute('transform', `translate(${x(Math.max(row.start, at - offset)).toFixed(1)} 0)`), [x, row.start, offset]);
+  useEffect(() => follow?.(place), [follow, place]);
+  return <line ref={line} transform={`translate(${x(Math.max(row.start, beat - offset)).toFixed(1)} 0)`} x1={0} y1={HEAD - 1} x2={0} y2={HEAD + LANE - 1} stroke="var(--now)" strokeWidth={3} />;
 }
 
 /** Fits a long symbol into its column. */
