@@ -16,7 +16,7 @@ const LEAD = 0.3;
 // the audio of this test is real time on one clock: a starved machine gets a second try
 test.describe.configure({ retries: 2 });
 
-test('a take through the microphone: recorded bit for bit, its notes found, its landings those of the truth', async ({ request, baseURL }) => {
+test('a take through the microphone: its sound kept, its notes found, its landings those of the truth', async ({ request, baseURL }) => {
   mkdirSync('.tmp', { recursive: true });
   const [chartFile, wav, truthFile] = ['chart.txt', 'solo.wav', 'truth.json'].map((name) => path.resolve('.tmp', name)) as [string, string, string];
   execFileSync('node', ['-e', `require('fs').writeFileSync(${JSON.stringify(chartFile)}, ${JSON.stringify(CHART)})`]);
