@@ -1,6 +1,6 @@
 import { gaussian, seededRandom, type Random } from '@/core/vocabulary';
 import type { GuitarSample } from './guitarSamples';
-import type { ScoredNote } from './scoring';
+import type { ScoredNote } from '../score/notes';
 
 /** A line strung from recorded notes, with the truth of what sounds. */
 export type LabelledLine = { readonly samples: Float32Array; readonly rate: number; readonly truth: readonly ScoredNote[] };

@@ -12,6 +12,8 @@ export type GuitarSample = {
   /** Mono samples from 5 ms before the onset; `onset` is where the note starts in them, in seconds. */
   readonly samples: Float32Array;
   readonly onset: number;
+  /** Samples the engine is tuned on, and samples that decide whether it is good: every other one. */
+  readonly share: 'tune' | 'decide';
 };
 
 export type Instrument = 'acoustic' | 'electric' | 'nylon';
@@ -28,11 +30,11 @@ export async function loadGuitar(instrument: Instrument): Promise<GuitarSample[]
     const midi = 12 * (Number(name.slice(-1)) + 1) + NAMES.indexOf(name.slice(0, -1));
     const { channelData, sampleRate } = decoder.decode(readFileSync(`${folder}/${file}`));
     const measured = measure(mono(channelData), sampleRate, midi);
-    if (measured) samples.push({ instrument, name, midi, rate: sampleRate, ...measured });
+    if (measured) samples.push({ instrument, name, midi, rate: sampleRate, share: 'tune', ...measured });
     await decoder.reset();
   }
   decoder.free();
-  return samples;
+  return samples.sort((a, b) => a.midi - b.midi).map((sample, index) => ({ ...sample, share: index % 2 ? 'decide' : 'tune' }));
 }
 
 function mono(channels: readonly Float32Array[]): Float32Array {

@@ -5,7 +5,7 @@ import { analyse, type PlayedNote, type Report } from '@/core/analyse';
 import { readChart } from '@/core/chart';
 import { readNotes, readWav, toBeats } from '@/core/formats';
 import { certain } from '@/core/vocabulary';
-import { scoreNotes } from '../corpora/scoring';
+import { scoreNotes } from '../score/notes';
 import { browserWithMicrophone, expect, listen, makeChart, test } from '../support/browser';
 import { alignment } from '../support/alignment';
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { matchNotes, scoreNotes } from '../corpora/scoring';
+import { matchNotes, scoreNotes } from '../score/notes';
 
 // The scorer on hand-worked cases.
 const notes = (...pairs: [number, number][]) => pairs.map(([onset, pitch]) => ({ onset, pitch }));

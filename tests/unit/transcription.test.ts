@@ -3,7 +3,7 @@ import { transcribe, Transcriber } from '@/core/transcribe';
 import { resample } from '@/core/sound';
 import { loadGuitar, type GuitarSample, type Instrument } from '../corpora/guitarSamples';
 import { stringLine, type LabelledLine, type LineOptions } from '../corpora/guitarLines';
-import { scoreNotes } from '../corpora/scoring';
+import { scoreNotes } from '../score/notes';
 
 // Recorded guitar notes from the npm registry (MIT), each measured before it is used, strung into lines with known truth.
 const LINES: Record<string, LineOptions> = {

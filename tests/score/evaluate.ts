@@ -1,0 +1,52 @@
+import type { LabelledTake, TrueNote } from '../corpora/line';
+import { matchNotes } from './notes';
+
+/** A note as any transcriber reports it; pitch as a MIDI number with its fraction. */
+export type ReportedNote = { readonly onset: number; readonly offset?: number; readonly pitch: number; readonly bend?: number; readonly slide?: boolean; readonly vibrato?: boolean };
+
+/** Counts that can be added over takes. */
+export class Tally {
+  truth = 0;
+  heard = 0;
+  matched = 0;
+  /** Reported notes whose only fault is an octave. */
+  octaves = 0;
+  ghosts = 0;
+  ghostsHeard = 0;
+  readonly onsetErrors: number[] = [];
+  readonly centErrors: number[] = [];
+  seconds = 0;
+  spent = 0;
+
+  get precision(): number { return this.heard ? this.matched / this.heard : 1; }
+  get recall(): number { return this.truth ? this.matched / this.truth : 1; }
+  get f1(): number { return this.heard + this.truth ? (2 * this.matched) / (this.heard + this.truth) : 1; }
+
+  add(take: LabelledTake, notes: readonly ReportedNote[], spentSeconds: number): readonly [number, number][] {
+    const pairs = matchNotes(take.truth, notes);
+    this.truth += take.truth.length;
+    this.heard += notes.length;
+    this.matched += pairs.length;
+    this.seconds += take.seconds;
+    this.spent += spentSeconds;
+    const [foundTruth, usedHeard] = [new Set(pairs.map(([truth]) => truth)), new Set(pairs.map(([, heard]) => heard))];
+    for (const [truth, heard] of pairs) {
+      this.onsetErrors.push(Math.abs(notes[heard]!.onset - take.truth[truth]!.onset));
+      this.centErrors.push(100 * Math.abs(notes[heard]!.pitch - take.truth[truth]!.pitch));
+    }
+    this.octaves += notes.filter((note, index) => !usedHeard.has(index) && take.truth.some((truth, at) => !foundTruth.has(at) && isOctaveOff(truth, note))).length;
+    this.ghosts += take.ghosts.length;
+    this.ghostsHeard += take.ghosts.filter((at) => notes.some((note, index) => !usedHeard.has(index) && Math.abs(note.onset - at) < 0.05)).length;
+    return pairs;
+  }
+}
+
+const isOctaveOff = (truth: TrueNote, note: ReportedNote): boolean => {
+  const apart = Math.abs(truth.pitch - note.pitch);
+  return Math.abs(truth.onset - note.onset) <= 0.05 && apart > 1 && Math.abs(apart - 12 * Math.round(apart / 12)) <= 0.5;
+};
+
+export function quantile(values: readonly number[], share: number): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? NaN;
+}
