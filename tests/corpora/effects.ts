@@ -91,3 +91,20 @@ export function leak(samples: Float32Array, band: Float32Array, rate: number, se
   const delay = Math.round(delaySeconds * rate);
   return samples.map((value, n) => value + (n >= delay ? (heard[n - delay] ?? 0) * level : 0));
 }
+
+/** Another guitar's voice: a seeded shelf that lifts or lowers what lies above a corner by up to 12 dB, and a broad resonance. */
+export const voice: Effect = (samples, rate, seed) => {
+  const random = seededRandom(seed + 31);
+  const corner = 300 * 2 ** (3 * random());
+  const gain = 10 ** ((random() * 20 - 10) / 20);
+  const low = onePole(samples, corner, rate, false);
+  const shelved = samples.map((value, n) => low[n]! + (value - low[n]!) * gain);
+  const [centre, q, lift] = [150 * 2 ** (4 * random()), 0.7 + 1.5 * random(), 10 ** ((random() * 18 - 9) / 20) - 1];
+  const [w, alpha] = [(2 * Math.PI * centre) / rate, Math.sin((2 * Math.PI * centre) / rate) / (2 * q)];
+  let [x1, x2, y1, y2] = [0, 0, 0, 0];
+  return shelved.map((x) => {
+    const band = (alpha * (x - x2) + 2 * Math.cos(w) * y1 - (1 - alpha) * y2) / (1 + alpha);
+    [x2, x1, y2, y1] = [x1, x, y1, band];
+    return x + lift * band;
+  });
+};

@@ -29,7 +29,7 @@ export type TrueNote = {
 export type Line = { readonly strings: readonly StringNote[]; readonly truth: readonly TrueNote[]; readonly seconds: number; readonly ghosts: readonly number[] };
 
 /** A take with its labels. */
-export type LabelledTake = Line & { readonly samples: Float32Array; readonly rate: number; readonly backing?: Float32Array };
+export type LabelledTake = Line & { readonly detune?: number; readonly samples: Float32Array; readonly rate: number; readonly backing?: Float32Array };
 
 /** Where a curve stands, in cents. */
 export function centsAt(curve: StringNote['curve'], seconds: number): number {

@@ -4,6 +4,8 @@ declare module 'fft.js' {
     constructor(size: number);
     transform(out: Float64Array, input: Float64Array): void;
     inverseTransform(out: Float64Array, input: Float64Array): void;
+    /** Fills the mirrored half that `realTransform` leaves out. */
+    completeSpectrum(spectrum: Float64Array): void;
     realTransform(out: Float64Array, input: Float64Array): void;
   }
 }

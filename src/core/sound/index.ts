@@ -3,3 +3,6 @@ export { NormalisedDifference } from './difference';
 export { SpectralFlux } from './flux';
 export { HighPass } from './highPass';
 export { levelOf, peakOf, SILENCE } from './level';
+export { SignalStore } from './store';
+export { SpectrumReader, magnitudeNear, type Magnitudes } from './spectrum';
+export { LeakRemover, delayOf } from './leak';

@@ -1,4 +1,4 @@
-import { concat, HighPass, levelOf, NormalisedDifference, Resampler, SpectralFlux } from '../sound';
+import { concat, HighPass, levelOf, NormalisedDifference, Resampler, SignalStore, SpectralFlux } from '../sound';
 import type { Decibels, Hz, Midi, Samples, Seconds } from '../vocabulary';
 import { candidatesOf, joinCandidates, type Candidate } from './candidates';
 
@@ -35,6 +35,8 @@ export class FrameReader {
   private readonly flux = new SpectralFlux(FLUX.size, FLUX.lag);
   /** The body's thump under an attack hides the note's own period for up to 100 ms: the short window hears what lies above it. */
   private readonly bright = new HighPass(BRIGHT, RATE);
+  /** The signal the frames were read from, at RATE; sample i · HOP is the centre of frame i. */
+  readonly signal = new SignalStore();
   private held = new Float32Array(REACH);
   private heldBright = new Float32Array(REACH);
 
@@ -53,6 +55,7 @@ export class FrameReader {
 
   /** `held` begins REACH samples before the centre of the next frame. */
   private read(samples: Float32Array): Frame[] {
+    this.signal.push(samples);
     const all = concat([this.held, samples]);
     const bright = concat([this.heldBright, this.bright.process(samples)]);
     const frames: Frame[] = [];

@@ -1,51 +1,79 @@
 import { median, type Cents, type Decibels, type Hz, type Midi, type Seconds } from '../vocabulary';
+import { gestureOf, type Gesture } from './contour';
+import { glideInto } from './evidence';
 import { FRAME_SECONDS, type Frame } from './frames';
+import { riseAt } from './onsets';
 import type { PitchTrack } from './path';
-import type { Segment } from './segments';
+import type { RingingReader } from './ringing';
+import type { Start, Strike } from './strikes';
+
+/** How a note was set sounding. */
+export type Attack = 'pick' | 'hammer' | 'pull' | 'slide';
 
 /** A note as heard (4-architecture, "Notes"): seconds from the start of the take, MIDI number with its deviation in cents. */
 export type HeardNote = {
   readonly onsetSec: Seconds;
   readonly offsetSec: Seconds;
+  /** Where it settles. */
   readonly midi: Midi;
   readonly cents: Cents;
+  /** Corners of a bend: seconds from the onset, cents over `midi`; straight between. */
   readonly bend?: readonly (readonly [Seconds, Cents])[];
+  readonly slide?: { readonly fromMidi: Midi; readonly seconds: Seconds };
+  /** Swings a second, and cents to each side. */
+  readonly vibrato?: { readonly hz: Hz; readonly cents: Cents };
+  readonly attack: Attack;
   /** Peak level in dBFS. */
   readonly level: Decibels;
-  /** Belief in the pitch, 0 to 1. */
+  /** Belief in the note, 0 to 1. */
   readonly confidence: number;
 };
 
-const ATTACK_FRAMES = Math.round(0.025 / FRAME_SECONDS);
-const BAND: Midi = 0.4;
-/** A bend settles this far from where it set out, at least. */
-const BEND_SEMITONES = 0.6;
-/** 24 dB under the playing level is bleed, hum or a hand on the strings. */
-const UNDER_PLAYING: Decibels = 26;
-const LEAST_CONFIDENCE = 0.12;
+const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
+const GAP = framesOf(0.05);
+const SHORTEST = framesOf(0.03);
+const LEAST_TRACKED = framesOf(0.09);
+/** The tracked pitch is that of the note where its first stretch lies this near. */
+const AGREES: Midi = 0.7;
+const LONGEST_GESTURE = framesOf(6);
+/** Without a rise of level a new pitch was made by the fretting hand. */
+const PICKED_RISE: Decibels = 2.5;
+const PICKED_STRENGTH = 0.16;
+const QUICK: Seconds = 0.045;
 
 /**
- * Segments to notes: pitch is the densest 40-cent band past the attack, counted from the take's own tuning.
+ * Strikes to notes: each gets its pitch and gesture from the tracked pitch where one string sounds, from the spectrum where several
+ * do; its end where it dies, is stopped or is followed on its string.
  * @param a4 frequency of A4 the pitches are counted from
  */
-export function notesOf(segments: readonly Segment[], track: PitchTrack, frames: readonly Frame[], a4: Hz): HeardNote[] {
+export function notesOf(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: RingingReader, a4: Hz): HeardNote[] {
   const shift = 12 * Math.log2(a4 / 440);
-  const playing = playingLevel(frames);
-  return segments.flatMap((segment) => {
-    const pitches = pitchesOf(track, segment);
-    if (pitches.length === 0) return [];
-    const level = Math.max(...frames.slice(segment.from, segment.to).map((frame) => frame.level));
-    const confidence = confidenceOf(track, frames, segment);
-    if (level < playing - UNDER_PLAYING || confidence < LEAST_CONFIDENCE) return [];
-    const judged = densestBand(pitches) - shift;
-    const midi = Math.round(judged);
-    const start = segment.onset ? Math.min(segment.onset.frame, segment.from + ATTACK_FRAMES) : segment.from;
-    const bend = bendOf(track, segment, judged + shift);
-    return [{
-      onsetSec: round(start * FRAME_SECONDS), offsetSec: round(segment.to * FRAME_SECONDS), midi, cents: Math.round((judged - midi) * 100),
-      ...(bend ? { bend } : {}), level: Math.round(level * 10) / 10, confidence: Math.round(confidence * 1000) / 1000,
-    }];
+  const notes: HeardNote[] = [];
+  strikes.forEach((strike, index) => {
+    const next = strikes[index + 1]?.frame ?? frames.length;
+    for (const start of strike.starts) {
+      const gesture = gestureAt(start, strike, next, track);
+      const attack = attackOf(start, strike, track, frames);
+      const end = endOf(start, strike, index, strikes, track, frames, ringing);
+      if (end - start.frame < SHORTEST) continue;
+      notes.push(written(start, end, gesture, attack, frames, shift));
+    }
   });
+  return notes.sort((a, b) => a.onsetSec - b.onsetSec || a.midi - b.midi);
+}
+
+function written(start: Start, end: number, gesture: Gesture, attack: Attack, frames: readonly Frame[], shift: Midi): HeardNote {
+  const judged = gesture.pitch - shift;
+  const midi = Math.round(judged);
+  let level = -120;
+  for (let frame = start.frame; frame < Math.min(end, frames.length); frame++) level = Math.max(level, frames[frame]!.level);
+  return {
+    onsetSec: round(start.frame * FRAME_SECONDS), offsetSec: round(end * FRAME_SECONDS), midi, cents: Math.round((judged - midi) * 100),
+    ...(gesture.bend ? { bend: gesture.bend.map(([time, pitch]) => [round(time), Math.round((pitch - shift - midi) * 100)] as const) } : {}),
+    ...(gesture.slide ? { slide: { fromMidi: Math.round(gesture.slide.from - shift), seconds: round(gesture.slide.seconds) } } : {}),
+    ...(gesture.vibrato ? { vibrato: gesture.vibrato } : {}),
+    attack, level: Math.round(level * 10) / 10, confidence: Math.round(start.belief * 1000) / 1000,
+  };
 }
 
 const round = (seconds: Seconds): Seconds => Math.round(seconds * 1e5) / 1e5;
@@ -56,41 +84,47 @@ export function playingLevel(frames: readonly Frame[]): Decibels {
   return levels[Math.floor(levels.length * 0.93)] ?? -120;
 }
 
-function pitchesOf(track: PitchTrack, segment: Segment): number[] {
-  const skip = Math.min(ATTACK_FRAMES, Math.floor((segment.to - segment.from) / 3));
-  return Array.from(track.subarray(segment.from + skip, segment.to)).filter((midi) => !Number.isNaN(midi));
+function gestureAt(start: Start, strike: Strike, next: number, track: PitchTrack): Gesture {
+  const plain: Gesture = { pitch: start.midi };
+  if (strike.starts.length > 1) return plain;
+  const end = Math.min(voicedEnd(track, start.frame, next), start.frame + LONGEST_GESTURE);
+  const gesture = gestureOf(track.subarray(start.frame, end));
+  if (!gesture) return plain;
+  const early = median(Array.from(track.subarray(start.frame + 4, Math.min(end, start.frame + framesOf(0.11)))).filter((pitch) => !Number.isNaN(pitch)));
+  const agrees = early !== null && (Math.abs(early - start.midi) < AGREES || Math.abs(gesture.pitch - start.midi) < AGREES);
+  const glide = start.kind === 'step' || !gesture.slide ? glideInto(track, start.frame) : null;
+  const arrives = glide && glide.seconds > QUICK && glide.seconds < 0.2 && Math.abs(glide.extent) > 1.5 && glide.held > 0.06;
+  if (!agrees) return plain;
+  return arrives && !gesture.slide && !gesture.bend ? { ...gesture, slide: { from: gesture.pitch - glide.extent, seconds: glide.seconds } } : gesture;
 }
 
-/** Middle of the 40-cent band that holds most frames. */
-function densestBand(pitches: readonly number[]): Midi {
-  const sorted = [...pitches].sort((a, b) => a - b);
-  let [from, most, end] = [0, 0, 0];
-  for (let start = 0; start < sorted.length; start++) {
-    while (end < sorted.length && sorted[end]! - sorted[start]! <= BAND) end++;
-    if (end - start > most) [from, most] = [start, end - start];
-  }
-  return median(sorted.slice(from, from + most)) ?? NaN;
+/** Where the tracked pitch ends, or the next strike begins. */
+function voicedEnd(track: PitchTrack, from: number, to: number): number {
+  let [last, frame] = [from, from];
+  for (; frame < to && frame - last <= GAP * (last === from ? 3 : 1); frame++) if (!Number.isNaN(track[frame]!)) last = frame;
+  return frame >= to && frame - last <= GAP ? to : last + 1;
 }
 
-function confidenceOf(track: PitchTrack, frames: readonly Frame[], segment: Segment): number {
-  let [sum, count] = [0, 0];
-  for (let frame = segment.from; frame < segment.to; frame++) {
-    const chosen = frames[frame]!.candidates.find((candidate) => candidate.midi === track[frame]);
-    sum += chosen?.weight ?? 0;
-    count++;
-  }
-  return count ? sum / count : 0;
+function attackOf(start: Start, strike: Strike, track: PitchTrack, frames: readonly Frame[]): Attack {
+  if (strike.starts.length > 1) return 'pick';
+  const rise = riseAt(frames, start.frame);
+  const strength = Math.max(...frames.slice(Math.max(0, start.frame - 3), start.frame + 4).map(({ flux }) => flux));
+  const glide = glideInto(track, start.frame);
+  if (glide.held < 0.05 || Math.abs(glide.extent) < 0.6 || Math.abs(glide.extent) > 9 || rise >= PICKED_RISE || (start.kind === 'attack' && strength >= PICKED_STRENGTH)) return 'pick';
+  if (glide.seconds > QUICK) return 'slide';
+  return glide.extent > 0 ? 'hammer' : 'pull';
 }
 
-/** A curve in cents over the judged pitch where the note set out elsewhere than it settled; undefined for a steady note. */
-function bendOf(track: PitchTrack, segment: Segment, settled: Midi): (readonly [Seconds, Cents])[] | undefined {
-  const points: [Seconds, Cents][] = [];
-  for (let frame = segment.from + 4; frame < segment.to; frame += 4) {
-    const midi = track[frame]!;
-    if (!Number.isNaN(midi) && Math.abs(midi - settled) < 4.5) points.push([round((frame - segment.from) * FRAME_SECONDS), Math.round((midi - settled) * 100)]);
+function endOf(start: Start, strike: Strike, index: number, strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: RingingReader): number {
+  const companions = strike.starts.filter((other) => other !== start).map(({ midi }) => midi);
+  const next = strikes[index + 1]?.frame ?? frames.length;
+  // where strings ring into one another nothing has a period: the string's own harmonics say when it ends
+  const tracked = companions.length === 0 ? voicedEnd(track, start.frame, next) : 0;
+  let end = tracked - start.frame >= LEAST_TRACKED ? tracked : ringing.endWithin(start, Math.min(next, start.frame + framesOf(0.06)), next, companions);
+  for (let later = index + 1; later < strikes.length && end === strikes[later]!.frame; later++) {
+    const struck = strikes[later]!.starts.map(({ midi }) => midi);
+    if (strikes[later]!.frame - start.frame < framesOf(0.08) || !ringing.ringsPast(start, end, struck)) break;
+    end = ringing.endWithin(start, end + framesOf(0.06), strikes[later + 1]?.frame ?? frames.length, struck);
   }
-  const early = median(points.slice(0, 3).map(([, cents]) => cents)) ?? 0;
-  const late = median(points.slice(-4).map(([, cents]) => cents)) ?? 0;
-  const bent = points.length >= 6 && (Math.abs(early) >= BEND_SEMITONES * 100 || Math.abs(late) >= BEND_SEMITONES * 100);
-  return bent ? points : undefined;
+  return end;
 }

@@ -11,19 +11,26 @@ const LEAST_GAP = framesOf(0.045);
 /** The spectrum sees an attack before it is at its centre: measured on recorded notes whose onset is known. */
 const CORRECTION = framesOf(0.006);
 const THRESHOLD = { factor: 1.5, floor: 0.035 };
+const LENIENT = { factor: 1.15, floor: 0.015 };
+const LENIENT_GAP = framesOf(0.035);
 const RISE_BEFORE = framesOf(0.03);
 const RISE_AFTER = framesOf(0.05);
 
 /** Peaks of the onset strength over the local median (peak picking as in Böck, Krebs and Schedl, ISMIR 2012). */
-export function onsetsOf(frames: readonly Frame[]): Onset[] {
+export const onsetsOf = (frames: readonly Frame[]): Onset[] => peaksOf(frames, THRESHOLD, LEAST_GAP);
+
+/** Every peak that may be an attack, weak ones too: what is none is for the judge to say. */
+export const attacksOf = (frames: readonly Frame[]): Onset[] => peaksOf(frames, LENIENT, LENIENT_GAP);
+
+function peaksOf(frames: readonly Frame[], threshold: typeof THRESHOLD, leastGap: number): Onset[] {
   const onsets: Onset[] = [];
   for (let frame = 0; frame < frames.length; frame++) {
     const strength = frames[frame]!.flux;
-    if (strength < THRESHOLD.floor || !isPeak(frames, frame)) continue;
-    if (strength < THRESHOLD.floor + THRESHOLD.factor * localMedian(frames, frame)) continue;
+    if (strength < threshold.floor || !isPeak(frames, frame)) continue;
+    if (strength < threshold.floor + threshold.factor * localMedian(frames, frame)) continue;
     const onset = { frame: Math.min(frames.length - 1, frame + CORRECTION), strength, rise: riseAt(frames, frame) };
     const last = onsets[onsets.length - 1];
-    if (last && onset.frame - last.frame < LEAST_GAP) {
+    if (last && onset.frame - last.frame < leastGap) {
       if (onset.strength > last.strength * 1.5) onsets[onsets.length - 1] = onset;
     } else onsets.push(onset);
   }

@@ -1,75 +1,108 @@
 import type { Decibels, Midi } from '../vocabulary';
+import { MOST_CANDIDATES } from './candidates';
 import { FRAME_SECONDS, type Frame } from './frames';
-import type { Onset } from './onsets';
 
 /** The fundamental frame by frame as a MIDI number; NaN where nothing has a pitch. */
 export type PitchTrack = Float64Array;
 
+/** A pitch that is known to begin at a frame and may sound until another: a state of its own, where the period tracker is confused. */
+export type Known = { readonly from: number; readonly to: number; readonly midi: Midi };
+
 const NEAR_ONSET = Math.round(0.06 / FRAME_SECONDS);
 const COST = { glidePerSemitone: 2.2, glideMost: 9, jumpNearOnset: 1.2, voicing: 3, voicingNearOnset: 0.8, least: 1e-4 };
+const KNOWN = { cost: 2.6, elsewhere: 2.2, fresh: Math.round(0.075 / FRAME_SECONDS), reach: 0.8, most: 4 };
+/** States of a frame: without pitch, its candidates, what is known. */
+const WIDTH = 1 + MOST_CANDIDATES + KNOWN.most;
 
 /**
- * One best path through the candidates (Viterbi): pitch may glide, jumps are cheap near an attack and dear elsewhere, and there is
- * an explicit state without pitch.
+ * One best path through the candidates (Viterbi, as in pYIN's second stage: Mauch and Dixon, ICASSP 2014): pitch may glide, jumps are
+ * cheap near an attack and dear elsewhere, and there is an explicit state without pitch.
+ * @param attacks frames near which the pitch may jump
  * @param gate frames below this level have no pitch
+ * @param known in order of their beginning
  */
-export function pathOf(frames: readonly Frame[], onsets: readonly Onset[], gate: Decibels): PitchTrack {
-  const near = nearOnsets(frames.length, onsets);
-  const back: Int8Array[] = [];
-  let costs: number[] = [0];
-  let pitches: (Midi | null)[] = [null];
-  for (const [index, frame] of frames.entries()) {
-    const states = statesOf(frame, gate);
-    const nextCosts = new Array<number>(states.length);
-    const from = new Int8Array(states.length);
-    states.forEach((state, to) => {
-      let [least, origin] = [Infinity, 0];
-      for (let before = 0; before < costs.length; before++) {
-        const cost = costs[before]! + moveCost(pitches[before]!, state.midi, near[index] === 1);
-        if (cost < least) [least, origin] = [cost, before];
+export function pathOf(frames: readonly Frame[], attacks: readonly { readonly frame: number }[], gate: Decibels, known: readonly Known[] = []): PitchTrack {
+  const { length } = frames;
+  const near = nearAttacks(length, attacks);
+  const pitches = new Float64Array(length * WIDTH);
+  const back = new Int8Array(length * WIDTH);
+  const counts = new Uint8Array(length);
+  let costs = new Float64Array(WIDTH);
+  let next = new Float64Array(WIDTH);
+  const own = new Float64Array(WIDTH);
+  let [before, beforeAt, first] = [0, 0, 0];
+  for (let index = 0; index < length; index++) {
+    while (first < known.length && known[first]!.to <= index) first++;
+    const at = index * WIDTH;
+    const count = layStates(frames[index]!, gate, index, known, first, pitches, at, own);
+    counts[index] = count;
+    let floor = Infinity;
+    for (let to = 0; to < count; to++) {
+      let [least, origin] = [index === 0 ? 0 : Infinity, 0];
+      for (let from = 0; from < before; from++) {
+        const cost = costs[from]! + moveCost(pitches[beforeAt + from]!, pitches[at + to]!, near[index] === 1);
+        if (cost < least) [least, origin] = [cost, from];
       }
-      nextCosts[to] = least + state.cost;
-      from[to] = origin;
-    });
-    const floor = Math.min(...nextCosts);
-    costs = nextCosts.map((cost) => cost - floor);
-    pitches = states.map(({ midi }) => midi);
-    back.push(from);
+      next[to] = least + own[to]!;
+      back[at + to] = origin;
+      if (next[to]! < floor) floor = next[to]!;
+    }
+    for (let to = 0; to < count; to++) next[to]! -= floor;
+    [costs, next] = [next, costs];
+    [before, beforeAt] = [count, at];
   }
-  return retrace(frames, back, costs, gate);
+  return retrace(length, pitches, back, costs.subarray(0, before));
 }
 
-type State = { readonly midi: Midi | null; readonly cost: number };
-
-/** State 0 is unvoiced; the others are the frame's candidates. */
-function statesOf(frame: Frame, gate: Decibels): State[] {
-  if (frame.level < gate) return [{ midi: null, cost: 0 }];
-  const voiced = frame.candidates.reduce((sum, { weight }) => sum + weight, 0);
-  const states: State[] = [{ midi: null, cost: -Math.log(Math.max(0.02, 1 - voiced)) }];
-  for (const { midi, weight } of frame.candidates) states.push({ midi, cost: -Math.log(Math.max(COST.least, weight)) });
-  return states;
+/** Writes a frame's states: the pitch of each (NaN for none) and what it costs. State 0 is unvoiced. */
+function layStates(frame: Frame, gate: Decibels, index: number, known: readonly Known[], first: number, pitches: Float64Array, at: number, own: Float64Array): number {
+  pitches[at] = NaN;
+  own[0] = 0;
+  if (frame.level < gate) return 1;
+  let [voiced, count, fresh] = [0, 1, false];
+  for (let one = first; one < known.length && known[one]!.from <= index; one++) fresh ||= isFresh(known[one]!, index);
+  for (const { midi, weight } of frame.candidates) {
+    voiced += weight;
+    const stray = fresh && !isNearFresh(known, first, index, midi);
+    pitches[at + count] = midi;
+    own[count++] = -Math.log(Math.max(COST.least, weight)) + (stray ? KNOWN.elsewhere : 0);
+  }
+  own[0] = -Math.log(Math.max(0.02, 1 - voiced));
+  for (let one = first; one < known.length && known[one]!.from <= index && count < WIDTH; one++) {
+    if (known[one]!.to <= index) continue;
+    pitches[at + count] = known[one]!.midi;
+    own[count++] = KNOWN.cost;
+  }
+  return count;
 }
 
-function moveCost(from: Midi | null, to: Midi | null, nearOnset: boolean): number {
-  if (from === null && to === null) return 0;
-  if (from === null || to === null) return nearOnset ? COST.voicingNearOnset : COST.voicing;
-  const distance = Math.abs(to - from);
-  const glide = Math.min(COST.glideMost, distance * COST.glidePerSemitone);
-  return nearOnset ? Math.min(glide, COST.jumpNearOnset) : glide;
+const isFresh = ({ from, to }: Known, index: number): boolean => index < to && index >= from + 2 && index < from + KNOWN.fresh;
+
+function isNearFresh(known: readonly Known[], first: number, index: number, midi: Midi): boolean {
+  for (let one = first; one < known.length && known[one]!.from <= index; one++) if (isFresh(known[one]!, index) && Math.abs(known[one]!.midi - midi) < KNOWN.reach) return true;
+  return false;
 }
 
-function nearOnsets(length: number, onsets: readonly Onset[]): Uint8Array {
+function moveCost(from: Midi, to: Midi, nearAttack: boolean): number {
+  const [voicedFrom, voicedTo] = [from === from, to === to];
+  if (!voicedFrom && !voicedTo) return 0;
+  if (!voicedFrom || !voicedTo) return nearAttack ? COST.voicingNearOnset : COST.voicing;
+  const glide = Math.min(COST.glideMost, Math.abs(to - from) * COST.glidePerSemitone);
+  return nearAttack ? Math.min(glide, COST.jumpNearOnset) : glide;
+}
+
+function nearAttacks(length: number, attacks: readonly { readonly frame: number }[]): Uint8Array {
   const near = new Uint8Array(length);
-  for (const { frame } of onsets) near.fill(1, Math.max(0, frame - 2), Math.min(length, frame + NEAR_ONSET));
+  for (const { frame } of attacks) near.fill(1, Math.max(0, frame - 2), Math.min(length, frame + NEAR_ONSET));
   return near;
 }
 
-function retrace(frames: readonly Frame[], back: readonly Int8Array[], lastCosts: readonly number[], gate: Decibels): PitchTrack {
-  const track = new Float64Array(frames.length).fill(NaN);
+function retrace(length: number, pitches: Float64Array, back: Int8Array, lastCosts: Float64Array): PitchTrack {
+  const track = new Float64Array(length).fill(NaN);
   let state = lastCosts.indexOf(Math.min(...lastCosts));
-  for (let index = frames.length - 1; index >= 0; index--) {
-    track[index] = statesOf(frames[index]!, gate)[state]?.midi ?? NaN;
-    state = back[index]![state]!;
+  for (let index = length - 1; index >= 0; index--) {
+    track[index] = pitches[index * WIDTH + state]!;
+    state = back[index * WIDTH + state]!;
   }
   return track;
 }

@@ -1,11 +1,16 @@
 
 import { SILENCE } from '../sound';
 import type { Decibels, Hz, Seconds } from '../vocabulary';
+import { EvidenceReader, type Claim } from './evidence';
+import { judge, unpack } from './judge';
+import { FITTED } from './judgeWeights';
 import { FRAME_SECONDS, FrameReader, type Frame } from './frames';
+import { momentsOf, type Moment } from './moments';
 import { notesOf, playingLevel, type HeardNote } from './notes';
 import { onsetsOf } from './onsets';
 import { pathOf, type PitchTrack } from './path';
-import { segmentsOf } from './segments';
+import { RingingReader } from './ringing';
+import { strikesOf, type Judged } from './strikes';
 import { tuningOf } from './tuning';
 
 export type Transcription = {
@@ -18,6 +23,8 @@ export type Transcription = {
 };
 
 export type TranscribeOptions = { readonly tuning?: 'auto' | Hz };
+
+const NETWORK = unpack(FITTED);
 
 /** Below this a frame has no pitch: far under the playing level, or near the noise of any input. */
 const GATE_UNDER_PLAYING: Decibels = 42;
@@ -56,13 +63,35 @@ export class Transcriber {
     return { ...this.conclude(), frameSeconds: FRAME_SECONDS };
   }
 
+  /** What the judge is asked at every moment: for learning and for tests. */
+  finishWithClaims(): { moment: Moment; claims: readonly Claim[] }[] {
+    for (const frame of this.reader.finish()) this.frames.push(frame);
+    return this.claims();
+  }
+
+  private claims(): Judged[] {
+    const { frames } = this;
+    const track = pathOf(frames, onsetsOf(frames), this.gate());
+    const moments = momentsOf(frames, track);
+    const evidence = new EvidenceReader(this.reader.signal, frames, track, playingLevel(frames));
+    return moments.map((moment, index) => ({
+      moment,
+      claims: evidence.claimsAt(moment, moments[index - 1]?.frame ?? 0, moments[index + 1]?.frame ?? frames.length).map((claim) => ({ ...claim, belief: judge(NETWORK, claim.features) })),
+    }));
+  }
+
+  private gate(): Decibels {
+    return Math.max(LOWEST_GATE, playingLevel(this.frames) - GATE_UNDER_PLAYING);
+  }
+
   private conclude(): { transcription: Transcription; track: PitchTrack } {
     const { frames } = this;
     const playing = playingLevel(frames);
-    const onsets = onsetsOf(frames);
-    const track = pathOf(frames, onsets, Math.max(LOWEST_GATE, playing - GATE_UNDER_PLAYING));
+    const strikes = playing <= LOWEST_GATE ? [] : strikesOf(this.claims());
+    const known = strikes.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: strikes[index + 1]?.frame ?? frames.length, midi })));
+    const track = pathOf(frames, strikes, this.gate(), known);
     const a4 = this.options.tuning === undefined || this.options.tuning === 'auto' ? tuningOf(track) : this.options.tuning;
-    const notes = playing <= LOWEST_GATE ? [] : notesOf(segmentsOf(track, frames, onsets), track, frames, a4);
+    const notes = notesOf(strikes, track, frames, new RingingReader(this.reader.signal), a4);
     const transcription: Transcription = {
       schema: 'idle-wander/notes@1', notes, tuning: { a4: Math.round(a4 * 100) / 100 }, durationSec: this.samples / this.rate,
       playingLevel: Math.max(SILENCE, Math.round(playing * 10) / 10),

@@ -1,0 +1,147 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { gaussian, seededRandom } from '@/core/vocabulary';
+
+/**
+ * Fits the judge to collected examples by gradient descent with Adam (Kingma and Ba, ICLR 2015) on the cross-entropy, and writes its
+ * weights where the core reads them. Takes whose seed ends in 9 are kept aside: the network that does best on them is written.
+ */
+const [out, hiddenText, epochsText, ...files] = process.argv.slice(2) as [string, string, string, ...string[]];
+const hidden = hiddenText.split(',').map(Number);
+const epochs = Number(epochsText);
+const random = seededRandom(Number(process.env.SEED ?? 1));
+const WIDTH = Number(process.env.WIDTH ?? 110);
+const ROW = WIDTH + 2;
+const BATCH = 64;
+const LEAK = 0.1;
+
+const data = new Float32Array(files.reduce((sum, file) => sum + readFileSync(file).length / 4, 0));
+files.reduce((at, file) => {
+  const bytes = readFileSync(file);
+  data.set(new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4), at);
+  return at + bytes.length / 4;
+}, 0);
+const rows = Array.from({ length: data.length / ROW }, (_, row) => row * ROW).filter((at) => data[at] !== 2);
+const isAside = (at: number) => data[at + 1]! % 10 === 9;
+const train = rows.filter((at) => !isAside(at));
+const aside = rows.filter(isAside);
+
+const mean = new Float32Array(WIDTH);
+const spread = new Float32Array(WIDTH);
+for (let f = 0; f < WIDTH; f++) {
+  let [sum, squares] = [0, 0];
+  for (const at of train) sum += data[at + 2 + f]!;
+  mean[f] = sum / train.length;
+  for (const at of train) squares += (data[at + 2 + f]! - mean[f]!) ** 2;
+  spread[f] = Math.max(0.02, Math.sqrt(squares / train.length));
+}
+
+const sizes = [WIDTH, ...hidden, 1];
+type Part = { readonly rows: number; readonly columns: number; w: Float32Array; b: Float32Array; gw: Float32Array; gb: Float32Array; mw: Float32Array; vw: Float32Array; mb: Float32Array; vb: Float32Array };
+const parts: Part[] = sizes.slice(1).map((rows, index) => {
+  const columns = sizes[index]!;
+  const w = Float32Array.from({ length: rows * columns }, () => gaussian(random) * Math.sqrt(2 / columns));
+  const same = () => new Float32Array(rows * columns);
+  return { rows, columns, w, b: new Float32Array(rows), gw: same(), gb: new Float32Array(rows), mw: same(), vw: same(), mb: new Float32Array(rows), vb: new Float32Array(rows) };
+});
+const values = sizes.map((size) => new Float32Array(size));
+const errors = sizes.map((size) => new Float32Array(size));
+
+function forward(at: number): number {
+  for (let f = 0; f < WIDTH; f++) values[0]![f] = (data[at + 2 + f]! - mean[f]!) / spread[f]!;
+  parts.forEach(({ rows, columns, w, b }, depth) => {
+    const [input, output] = [values[depth]!, values[depth + 1]!];
+    const last = depth === parts.length - 1;
+    for (let row = 0; row < rows; row++) {
+      let sum = b[row]!;
+      const base = row * columns;
+      for (let column = 0; column < columns; column++) sum += w[base + column]! * input[column]!;
+      output[row] = last || sum > 0 ? sum : LEAK * sum;
+    }
+  });
+  return 1 / (1 + Math.exp(-values[parts.length]![0]!));
+}
+
+function backward(probability: number, label: number): void {
+  errors[parts.length]![0] = probability - label;
+  for (let depth = parts.length - 1; depth >= 0; depth--) {
+    const { rows, columns, w, gw, gb } = parts[depth]!;
+    const [input, error, below] = [values[depth]!, errors[depth + 1]!, errors[depth]!];
+    below.fill(0);
+    for (let row = 0; row < rows; row++) {
+      const e = error[row]!;
+      if (e === 0) continue;
+      gb[row]! += e;
+      const base = row * columns;
+      for (let column = 0; column < columns; column++) {
+        gw[base + column]! += e * input[column]!;
+        below[column]! += e * w[base + column]!;
+      }
+    }
+    if (depth > 0) for (let column = 0; column < columns; column++) if (input[column]! < 0) below[column]! *= LEAK;
+  }
+}
+
+let step = 0;
+function adam(rate: number, decay: number): void {
+  step++;
+  const [c1, c2] = [1 - 0.9 ** step, 1 - 0.999 ** step];
+  const update = (w: Float32Array, g: Float32Array, m: Float32Array, v: Float32Array, wane: number) => {
+    for (let n = 0; n < w.length; n++) {
+      const slope = g[n]! / BATCH;
+      m[n] = 0.9 * m[n]! + 0.1 * slope;
+      v[n] = 0.999 * v[n]! + 0.001 * slope * slope;
+      w[n]! -= rate * (m[n]! / c1 / (Math.sqrt(v[n]! / c2) + 1e-8) + wane * w[n]!);
+      g[n] = 0;
+    }
+  };
+  for (const { w, b, gw, gb, mw, vw, mb, vb } of parts) {
+    update(w, gw, mw, vw, decay);
+    update(b, gb, mb, vb, 0);
+  }
+}
+
+const loss = (probability: number, label: number) => -Math.log(Math.max(1e-9, label ? probability : 1 - probability));
+function judgeAside(): { loss: number; missed: number; invented: number; held: number } {
+  let [sum, missed, invented, held] = [0, 0, 0, 0];
+  for (const at of aside) {
+    const [p, label] = [forward(at), data[at]!];
+    sum += loss(p, label);
+    if (label) held++;
+    if (label && p < 0.5) missed++;
+    if (!label && p >= 0.5) invented++;
+  }
+  return { loss: sum / aside.length, missed, invented, held };
+}
+
+const pack = (): string => {
+  const all = [mean, spread, ...parts.flatMap(({ w, b }) => [w, b])];
+  const floats = new Float32Array(all.reduce((sum, part) => sum + part.length, 0));
+  all.reduce((at, part) => (floats.set(part, at), at + part.length), 0);
+  return Buffer.from(floats.buffer).toString('base64');
+};
+
+console.log(`${train.length} claims to learn from, ${aside.length} kept aside`);
+let best = Infinity;
+let chosen = pack();
+for (let epoch = 0; epoch < epochs; epoch++) {
+  const rate = 0.0015 * (0.5 + 0.5 * Math.cos((Math.PI * epoch) / epochs)) + 2e-5;
+  for (let n = train.length - 1; n > 0; n--) {
+    const m = Math.floor(random() * (n + 1));
+    [train[n], train[m]] = [train[m]!, train[n]!];
+  }
+  let [sum, seen] = [0, 0];
+  for (const at of train) {
+    const p = forward(at);
+    sum += loss(p, data[at]!);
+    backward(p, data[at]!);
+    if (++seen % BATCH === 0) adam(rate, 0.01);
+  }
+  const result = judgeAside();
+  const better = result.loss < best;
+  if (better) {
+    best = result.loss;
+    chosen = pack();
+  }
+  console.log(`epoch ${epoch + 1}: loss ${(sum / train.length).toFixed(5)}, aside ${result.loss.toFixed(5)}, missed ${result.missed} and invented ${result.invented} of ${result.held}${better ? ' *' : ''}`);
+}
+writeFileSync(out, `/** Fitted by \`scripts/ears\` to the recorded notes kept for tuning and to lines of a soundfont; see docs/decisions/0007-ears.md. */\nexport const FITTED = {\n  sizes: ${JSON.stringify(sizes).replaceAll(',', ', ')},\n  packed:\n    '${chosen}',\n};\n`);

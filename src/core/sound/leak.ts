@@ -1,0 +1,281 @@
+import FFT from 'fft.js';
+import type { Hz, Samples, Seconds } from '../vocabulary';
+import { concat } from './resample';
+
+const SIZE = 2048;
+const HOP = SIZE / 4;
+/** Frames of the band that one frame of the recording is explained by: what the room holds for 180 ms. */
+const TAPS = 8;
+/** The recording is held back this long before the first answer: the room has to be learnt first. */
+const WARM_UP: Seconds = 8;
+const PASSES = 3;
+const SOLVE_EVERY = 43;
+const MEMORY: Seconds = 25;
+const FLOOR = 1e-3;
+const LOADING = 1e-3;
+/** Chance alone lets the band explain this much of a bin's weighted power (frames overlap by three quarters): less is left alone. */
+const CHANCE = 5 * TAPS;
+
+/**
+ * Takes a known signal, as loudspeaker and room coloured it, out of a recording. In each bin of a short-time spectrum the recording is
+ * explained by the last frames of the known signal, by recursive least squares weighted with the power of what is left over, so that
+ * moments in which the player is silent teach most (Nakatani et al., "Speech dereverberation based on variance-normalized delayed
+ * linear prediction", IEEE TASLP 2010, with the band in the place of the past; filters across frames after Talmon, Cohen and Gannot,
+ * IEEE TASLP 2009). Both signals come at one rate and in step; `delayOf` finds the step.
+ */
+export class LeakRemover {
+  private readonly fft = new FFT(SIZE);
+  private readonly bins: number;
+  private readonly taper = Float64Array.from({ length: SIZE }, (_, n) => Math.sin((Math.PI * (n + 0.5)) / SIZE));
+  private readonly past: Float64Array[];
+  private readonly filters: Float64Array;
+  private readonly normal: Float64Array;
+  private readonly cross: Float64Array;
+  private readonly explained: Float64Array;
+  private readonly averagePower: Float64Array;
+  private recording = new Float32Array(SIZE);
+  private band = new Float32Array(SIZE);
+  private readonly tail = new Float64Array(SIZE);
+  private held: { y: Float64Array; x: Float64Array[] }[] | null = [];
+  private frames = 0;
+  private readonly warmUp: number;
+  private readonly fade: number;
+
+  /** @param highest frequencies above this are left as they are */
+  constructor(private readonly rate: Hz, highest: Hz = 7000) {
+    this.bins = Math.min(SIZE / 2, Math.ceil((highest / rate) * SIZE));
+    this.past = Array.from({ length: TAPS }, () => new Float64Array(2 * this.bins));
+    this.filters = new Float64Array(2 * TAPS * this.bins);
+    this.normal = new Float64Array(2 * TAPS * TAPS * this.bins);
+    this.cross = new Float64Array(2 * TAPS * this.bins);
+    this.explained = new Float64Array(2 * this.bins);
+    this.averagePower = new Float64Array(this.bins).fill(1e-9);
+    this.warmUp = Math.round((WARM_UP * rate) / HOP);
+    this.fade = Math.exp(-HOP / rate / MEMORY);
+  }
+
+  /** @returns the recording without the band, `SIZE` samples late and as long as what was put in, but for the warm-up */
+  push(recording: Float32Array, band: Float32Array): Float32Array {
+    this.recording = concat([this.recording, recording]);
+    this.band = concat([this.band, band]);
+    const out: Float32Array[] = [];
+    let from = 0;
+    for (; from + SIZE <= Math.min(this.recording.length, this.band.length); from += HOP) out.push(...this.frame(from));
+    this.recording = this.recording.slice(from);
+    this.band = this.band.slice(from);
+    return concat(out);
+  }
+
+  /** What is left; together with what `push` gave: `SIZE` leading samples, then the recording. */
+  finish(): Float32Array {
+    const rest = this.push(new Float32Array(2 * SIZE), new Float32Array(2 * SIZE));
+    return concat([rest, ...this.release()]);
+  }
+
+  private frame(from: Samples): Float32Array[] {
+    const y = this.transform(this.recording, from);
+    this.past.pop();
+    this.past.unshift(this.transform(this.band, from).slice(0, 2 * this.bins));
+    this.frames++;
+    if (this.held) {
+      this.held.push({ y, x: [...this.past] });
+      return this.held.length < this.warmUp ? [] : this.release();
+    }
+    this.learn(y, this.past);
+    if (this.frames % SOLVE_EVERY === 0) this.solve();
+    return [this.clean(y, this.past)];
+  }
+
+  /** Learns from the frames held back, several times over, then lets them go. */
+  private release(): Float32Array[] {
+    const held = this.held ?? [];
+    this.held = null;
+    for (let pass = 0; pass < PASSES && held.length > 0; pass++) {
+      this.normal.fill(0);
+      this.cross.fill(0);
+      for (const { y, x } of held) this.learn(y, x);
+      this.solve();
+    }
+    return held.map(({ y, x }) => this.clean(y, x));
+  }
+
+  private transform(samples: Float32Array, from: Samples): Float64Array {
+    const windowed = new Float64Array(SIZE);
+    for (let n = 0; n < SIZE; n++) windowed[n] = samples[from + n]! * this.taper[n]!;
+    const spectrum = new Float64Array(2 * SIZE);
+    this.fft.realTransform(spectrum, windowed);
+    return spectrum;
+  }
+
+  /** What the filters make of the band's last frames. */
+  private explain(x: readonly Float64Array[]): Float64Array {
+    const { explained, filters } = this;
+    explained.fill(0);
+    for (let tap = 0; tap < TAPS; tap++) {
+      const frame = x[tap]!;
+      for (let k = 0; k < this.bins; k++) {
+        const [hr, hi] = [filters[2 * (k * TAPS + tap)]!, filters[2 * (k * TAPS + tap) + 1]!];
+        const [xr, xi] = [frame[2 * k]!, frame[2 * k + 1]!];
+        explained[2 * k]! += hr * xr - hi * xi;
+        explained[2 * k + 1]! += hr * xi + hi * xr;
+      }
+    }
+    return explained;
+  }
+
+  private readonly leftOver = new Float64Array(SIZE / 2 + 2);
+
+  private learn(y: Float64Array, x: readonly Float64Array[]): void {
+    const explained = this.explain(x);
+    const { leftOver, averagePower, normal, cross, fade } = this;
+    for (let k = 0; k < this.bins; k++) {
+      leftOver[k] = (y[2 * k]! - explained[2 * k]!) ** 2 + (y[2 * k + 1]! - explained[2 * k + 1]!) ** 2;
+      averagePower[k]! += ((y[2 * k]! ** 2 + y[2 * k + 1]! ** 2) - averagePower[k]!) * 0.01;
+    }
+    for (let k = 1; k < this.bins; k++) {
+      const around = (leftOver[k - 1]! + 2 * leftOver[k]! + (k + 1 < this.bins ? leftOver[k + 1]! : leftOver[k]!)) / 4;
+      const weight = 1 / (around + FLOOR * averagePower[k]! + 1e-12);
+      const [yr, yi] = [y[2 * k]!, y[2 * k + 1]!];
+      const base = 2 * k * TAPS;
+      const square = 2 * k * TAPS * TAPS;
+      for (let a = 0; a < TAPS; a++) {
+        const [ar, ai] = [x[a]![2 * k]! * weight, x[a]![2 * k + 1]! * weight];
+        // conj(a) · y and conj(a) · b: the upper half alone, the matrix is Hermitian
+        cross[base + 2 * a] = cross[base + 2 * a]! * fade + ar * yr + ai * yi;
+        cross[base + 2 * a + 1] = cross[base + 2 * a + 1]! * fade + ar * yi - ai * yr;
+        for (let b = a; b < TAPS; b++) {
+          const [br, bi] = [x[b]![2 * k]!, x[b]![2 * k + 1]!];
+          const at = square + 2 * (a * TAPS + b);
+          normal[at] = normal[at]! * fade + ar * br + ai * bi;
+          normal[at + 1] = normal[at + 1]! * fade + ar * bi - ai * br;
+        }
+      }
+    }
+  }
+
+  /** Cholesky in every bin (Golub and Van Loan, Matrix Computations, 4.2). */
+  private solve(): void {
+    const lower = new Float64Array(2 * TAPS * TAPS);
+    const z = new Float64Array(2 * TAPS);
+    for (let k = 1; k < this.bins; k++) {
+      const square = 2 * k * TAPS * TAPS;
+      const base = 2 * k * TAPS;
+      let trace = 0;
+      for (let a = 0; a < TAPS; a++) trace += this.normal[square + 2 * (a * TAPS + a)]!;
+      const load = (LOADING * trace) / TAPS + 1e-9;
+      let sound = true;
+      for (let i = 0; i < TAPS && sound; i++)
+        for (let j = 0; j <= i; j++) {
+          // element (i, j) of the matrix is the conjugate of the stored (j, i)
+          let re = this.normal[square + 2 * (j * TAPS + i)]! + (i === j ? load : 0);
+          let im = -this.normal[square + 2 * (j * TAPS + i) + 1]!;
+          for (let m = 0; m < j; m++) {
+            const [ar, ai, br, bi] = [lower[2 * (i * TAPS + m)]!, lower[2 * (i * TAPS + m) + 1]!, lower[2 * (j * TAPS + m)]!, lower[2 * (j * TAPS + m) + 1]!];
+            re -= ar * br + ai * bi;
+            im -= ai * br - ar * bi;
+          }
+          if (i === j) {
+            sound = re > 0;
+            lower[2 * (i * TAPS + i)] = Math.sqrt(Math.max(re, 1e-30));
+            lower[2 * (i * TAPS + i) + 1] = 0;
+          } else {
+            const pivot = lower[2 * (j * TAPS + j)]!;
+            lower[2 * (i * TAPS + j)] = re / pivot;
+            lower[2 * (i * TAPS + j) + 1] = im / pivot;
+          }
+        }
+      if (!sound) continue;
+      for (let i = 0; i < TAPS; i++) {
+        let [re, im] = [this.cross[base + 2 * i]!, this.cross[base + 2 * i + 1]!];
+        for (let m = 0; m < i; m++) {
+          const [ar, ai] = [lower[2 * (i * TAPS + m)]!, lower[2 * (i * TAPS + m) + 1]!];
+          re -= ar * z[2 * m]! - ai * z[2 * m + 1]!;
+          im -= ar * z[2 * m + 1]! + ai * z[2 * m]!;
+        }
+        const pivot = lower[2 * (i * TAPS + i)]!;
+        z[2 * i] = re / pivot;
+        z[2 * i + 1] = im / pivot;
+      }
+      let explained = 0;
+      for (let i = 0; i < TAPS; i++) explained += z[2 * i]! ** 2 + z[2 * i + 1]! ** 2;
+      for (let i = TAPS - 1; i >= 0; i--) {
+        let [re, im] = [z[2 * i]!, z[2 * i + 1]!];
+        for (let m = i + 1; m < TAPS; m++) {
+          const [ar, ai] = [lower[2 * (m * TAPS + i)]!, -lower[2 * (m * TAPS + i) + 1]!];
+          re -= ar * z[2 * m]! - ai * z[2 * m + 1]!;
+          im -= ar * z[2 * m + 1]! + ai * z[2 * m]!;
+        }
+        const pivot = lower[2 * (i * TAPS + i)]!;
+        z[2 * i] = re / pivot;
+        z[2 * i + 1] = im / pivot;
+      }
+      for (let a = 0; a < 2 * TAPS; a++) this.filters[base + a] = explained > CHANCE ? z[a]! : 0;
+    }
+  }
+
+  private readonly spectrum = new Float64Array(2 * SIZE);
+  private readonly wave = new Float64Array(2 * SIZE);
+
+  /** The next HOP samples of the recording less what the filters explain, by weighted overlap and add. */
+  private clean(y: Float64Array, x: readonly Float64Array[]): Float32Array {
+    const explained = this.explain(x);
+    this.spectrum.fill(0);
+    for (let k = 0; k <= SIZE / 2; k++) {
+      const [er, ei] = k < this.bins ? [explained[2 * k]!, explained[2 * k + 1]!] : [0, 0];
+      const [re, im] = [y[2 * k]! - er, y[2 * k + 1]! - ei];
+      this.spectrum[2 * k] = re;
+      this.spectrum[2 * k + 1] = im;
+      if (k > 0 && k < SIZE / 2) {
+        this.spectrum[2 * (SIZE - k)] = re;
+        this.spectrum[2 * (SIZE - k) + 1] = -im;
+      }
+    }
+    this.fft.inverseTransform(this.wave, this.spectrum);
+    for (let n = 0; n < SIZE; n++) this.tail[n]! += (this.wave[2 * n]! * this.taper[n]!) / 2;
+    const out = Float32Array.from(this.tail.subarray(0, HOP));
+    this.tail.copyWithin(0, HOP);
+    this.tail.fill(0, SIZE - HOP);
+    return out;
+  }
+
+  /** Samples by which the output lags the input. */
+  static readonly lag: Samples = SIZE;
+}
+
+/**
+ * How many samples later a signal arrives in a recording, by generalised cross-correlation with phase transform (Knapp and Carter,
+ * IEEE TASSP 1976). Asked of the first 12 seconds; between −0.25 and 1.5 seconds.
+ */
+export function delayOf(recording: Float32Array, band: Float32Array, rate: Hz): Samples {
+  const length = Math.min(recording.length, band.length, Math.round(12 * rate));
+  const size = 2 ** Math.ceil(Math.log2(length + 2 * rate));
+  const fft = new FFT(size);
+  const spectrumOf = (samples: Float32Array) => {
+    const padded = new Float64Array(size);
+    for (let n = 0; n < length; n++) padded[n] = samples[n]!;
+    const spectrum = new Float64Array(2 * size);
+    fft.realTransform(spectrum, padded);
+    fft.completeSpectrum(spectrum);
+    return spectrum;
+  };
+  const [a, b] = [spectrumOf(recording), spectrumOf(band)];
+  let total = 0;
+  for (let k = 0; k < size; k++) total += Math.hypot(b[2 * k]!, b[2 * k + 1]!);
+  const floor = (total / size) * 0.3;
+  for (let k = 0; k < size; k++) {
+    const [ar, ai, br, bi] = [a[2 * k]!, a[2 * k + 1]!, b[2 * k]!, b[2 * k + 1]!];
+    const weight = Math.hypot(ar, ai) * (Math.hypot(br, bi) + floor) + 1e-12;
+    const hz = (Math.min(k, size - k) * rate) / size;
+    const share = hz > 80 && hz < 6000 ? 1 / weight : 0;
+    a[2 * k] = (ar * br + ai * bi) * share;
+    a[2 * k + 1] = (ai * br - ar * bi) * share;
+  }
+  const correlation = new Float64Array(2 * size);
+  fft.inverseTransform(correlation, a);
+  let [best, most] = [0, -Infinity];
+  for (let lag = -Math.round(0.25 * rate); lag <= Math.round(1.5 * rate); lag++) {
+    const value = correlation[2 * ((lag + size) % size)]!;
+    if (value > most) [best, most] = [lag, value];
+  }
+  return best;
+}

@@ -1,0 +1,46 @@
+import FFT from 'fft.js';
+import type { Hz, Samples } from '../vocabulary';
+
+/** A magnitude spectrum that is asked at any frequency: a full-scale sine reads 1 whatever the length of the window. */
+export type Magnitudes = { readonly values: Float64Array; readonly binHz: Hz };
+
+/** Hann-windowed, zero-padded magnitude spectra; one transform's buffers serve all. */
+export class SpectrumReader {
+  private readonly fft: FFT;
+  private readonly padded: Float64Array;
+  private readonly spectrum: Float64Array;
+
+  /** @param size length of the transform, a power of two */
+  constructor(readonly size: Samples, readonly rate: Hz) {
+    this.fft = new FFT(size);
+    this.padded = new Float64Array(size);
+    this.spectrum = new Float64Array(2 * size);
+  }
+
+  /** @param samples at most `size` samples */
+  read(samples: Float64Array): Magnitudes {
+    const { length } = samples;
+    this.padded.fill(0);
+    for (let n = 0; n < length; n++) this.padded[n] = samples[n]! * (0.5 - 0.5 * Math.cos((2 * Math.PI * (n + 0.5)) / length));
+    this.fft.realTransform(this.spectrum, this.padded);
+    const values = new Float64Array(this.size / 2);
+    for (let k = 0; k < values.length; k++) values[k] = (4 / length) * Math.sqrt(this.spectrum[2 * k]! ** 2 + this.spectrum[2 * k + 1]! ** 2);
+    return { values, binHz: this.rate / this.size };
+  }
+}
+
+const NEAR = 2 ** (35 / 1200);
+
+/** The greatest magnitude within 35 cents of a frequency; zero outside the spectrum. */
+export function magnitudeNear({ values, binHz }: Magnitudes, hz: Hz): number {
+  const [low, high] = [hz / NEAR / binHz, (hz * NEAR) / binHz];
+  if (high >= values.length - 1) return 0;
+  let most = Math.max(between(values, low), between(values, high), between(values, hz / binHz));
+  for (let k = Math.ceil(low); k <= high; k++) if (values[k]! > most) most = values[k]!;
+  return most;
+}
+
+const between = (values: Float64Array, at: number): number => {
+  const k = Math.floor(at);
+  return values[k]! + (values[k + 1]! - values[k]!) * (at - k);
+};

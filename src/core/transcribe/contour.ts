@@ -1,0 +1,175 @@
+import { median, type Cents, type Hz, type Midi, type Seconds } from '../vocabulary';
+import { FRAME_SECONDS } from './frames';
+
+/** What a note's pitch does over its length. Times in seconds from its onset, pitches as MIDI numbers with their fraction. */
+export type Gesture = {
+  /** Where it settles. */
+  readonly pitch: Midi;
+  /** Corners of a bend: [seconds, pitch], straight between. */
+  readonly bend?: readonly (readonly [Seconds, Midi])[];
+  /** A slide into the note: the pitch it came from, and how long it took. */
+  readonly slide?: { readonly from: Midi; readonly seconds: Seconds };
+  /** Rate, and how far the pitch swings to each side. */
+  readonly vibrato?: { readonly hz: Hz; readonly cents: Cents };
+};
+
+const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
+/** The pick's noise has no pitch yet. */
+const PICK = framesOf(0.018);
+/** 2-theory: a plateau lasts 80 ms within 30 cents. */
+const PLATEAU = framesOf(0.08);
+const SHORT_PLATEAU = framesOf(0.045);
+const PLATEAU_REACH: Midi = 0.42;
+/** A move smaller than this is intonation, not a gesture. */
+const LEAST_MOVE: Midi = 0.6;
+/** A glide that has arrived this soon after the pick is a slide into the note; a bend takes longer. */
+const SLIDE_ARRIVES: Seconds = 0.145;
+const WIDEST_BEND: Midi = 4.6;
+
+/** Reads the gesture from a note's pitch frame by frame (NaN where it has none), the first frame at its onset. */
+export function gestureOf(track: Float64Array): Gesture | null {
+  const pitches = filled(track);
+  if (!pitches) return null;
+  const vibrato = vibratoOf(pitches);
+  const calm = vibrato ? smoothed(pitches, framesOf(1 / vibrato.hz)) : medianOfThree(pitches);
+  const levels = plateausOf(calm, vibrato ? 0.3 : 0);
+  const withVibrato = vibrato ? { vibrato: { hz: Math.round(vibrato.hz * 10) / 10, cents: Math.round(vibrato.cents) } } : {};
+  if (levels.length === 0) return { pitch: lastHalf(calm), ...withVibrato };
+  const moves = joinSame(levels);
+  const lasting = moves.filter((level) => level.to - level.from >= PLATEAU);
+  const settled = (lasting.length ? lasting : moves).reduce((best, level) => (level.to - level.from > best.to - best.from ? level : best));
+  const pitch = vibrato ? median(Array.from(calm.subarray(settled.from, settled.to)))! : settled.pitch;
+  if (moves.length < 2 || spread(moves) < LEAST_MOVE) return { pitch, ...withVibrato };
+  const [first, second] = [moves[0]!, moves[1]!];
+  const arrives = second.from * FRAME_SECONDS;
+  if (second === settled && arrives <= SLIDE_ARRIVES) return { pitch, slide: { from: first.pitch, seconds: arrives }, ...withVibrato };
+  if (spread(moves) > WIDEST_BEND) return { pitch, ...withVibrato };
+  return { pitch, bend: moves.flatMap(({ from, to, pitch: at }, index): [Seconds, Midi][] => [[index === 0 ? 0 : from * FRAME_SECONDS, at], [(to - 1) * FRAME_SECONDS, at]]), ...withVibrato };
+}
+
+/** Gaps filled by straight lines; the pick left out at the front takes the first pitch after it. Null where little has a pitch. */
+function filled(track: Float64Array): Float64Array | null {
+  const known: number[] = [];
+  const skip = Math.min(PICK, Math.floor(track.length / 3));
+  for (let frame = skip; frame < track.length; frame++) if (!Number.isNaN(track[frame]!)) known.push(frame);
+  if (known.length < 3) return null;
+  const pitches = new Float64Array(known.at(-1)! + 1);
+  pitches.fill(track[known[0]!]!, 0, known[0]! + 1);
+  for (let index = 1; index < known.length; index++) {
+    const [a, b] = [known[index - 1]!, known[index]!];
+    for (let frame = a + 1; frame <= b; frame++) pitches[frame] = track[a]! + ((track[b]! - track[a]!) * (frame - a)) / (b - a);
+  }
+  return pitches;
+}
+
+const medianOfThree = (pitches: Float64Array): Float64Array =>
+  pitches.map((pitch, frame) => median([pitches[frame - 1] ?? pitch, pitch, pitches[frame + 1] ?? pitch])!);
+
+function smoothed(pitches: Float64Array, width: number): Float64Array {
+  const half = width >> 1;
+  return pitches.map((_, frame) => {
+    const [from, to] = [Math.max(0, frame - half), Math.min(pitches.length, frame + half + 1)];
+    let sum = 0;
+    for (let n = from; n < to; n++) sum += pitches[n]!;
+    return sum / (to - from);
+  });
+}
+
+type Plateau = { from: number; to: number; pitch: Midi };
+
+/** Longest runs that stay within 30 cents or so, from the longest down, in order of time. */
+function plateausOf(pitches: Float64Array, more: Midi): Plateau[] {
+  const reach = PLATEAU_REACH + more;
+  const found: Plateau[] = [];
+  const search = (from: number, to: number): void => {
+    let best: Plateau | null = null;
+    let start = from;
+    for (let end = from; end < to; end++) {
+      while (rangeOf(pitches, start, end + 1) > reach) start++;
+      if (!best || end + 1 - start > best.to - best.from) best = { from: start, to: end + 1, pitch: 0 };
+    }
+    const least = from === 0 && best && best.from < SHORT_PLATEAU ? SHORT_PLATEAU >> 1 : SHORT_PLATEAU;
+    if (!best || best.to - best.from < least) return;
+    found.push(trimmed(pitches, best));
+    search(from, best.from);
+    search(best.to, to);
+  };
+  search(0, pitches.length);
+  return found.sort((a, b) => a.from - b.from);
+}
+
+function rangeOf(pitches: Float64Array, from: number, to: number): number {
+  let [low, high] = [Infinity, -Infinity];
+  for (let n = from; n < to; n++) {
+    low = Math.min(low, pitches[n]!);
+    high = Math.max(high, pitches[n]!);
+  }
+  return high - low;
+}
+
+/** The ends of a run that lean into a glide are cut: the middle two thirds say where it stands. */
+function trimmed(pitches: Float64Array, { from, to }: Plateau): Plateau {
+  const sixth = Math.floor((to - from) / 6);
+  return { from, to, pitch: median(Array.from(pitches.subarray(from + sixth, to - sixth)))! };
+}
+
+/** Neighbours at one pitch are one plateau. */
+function joinSame(levels: readonly Plateau[]): Plateau[] {
+  const joined: Plateau[] = [];
+  for (const level of levels) {
+    const last = joined.at(-1);
+    if (last && Math.abs(last.pitch - level.pitch) < LEAST_MOVE * 0.75) {
+      const [a, b] = [last.to - last.from, level.to - level.from];
+      joined[joined.length - 1] = { from: last.from, to: level.to, pitch: (last.pitch * a + level.pitch * b) / (a + b) };
+    } else joined.push(level);
+  }
+  return joined;
+}
+
+const spread = (levels: readonly Plateau[]): number => Math.max(...levels.map(({ pitch }) => pitch)) - Math.min(...levels.map(({ pitch }) => pitch));
+const lastHalf = (pitches: Float64Array): Midi => median(Array.from(pitches.subarray(pitches.length >> 1)))!;
+
+const VIBRATO = { slowest: 3.2, fastest: 8.5, leastSeconds: 0.42, leastSwing: 0.06, widest: 1.2, agreement: 0.45 };
+
+/** A steady swing of the pitch between 3 and 8.5 times a second, by autocorrelation of what is left over its slow course. */
+function vibratoOf(pitches: Float64Array): { hz: Hz; cents: Cents } | null {
+  const least = framesOf(VIBRATO.leastSeconds);
+  if (pitches.length < least) return null;
+  const slow = smoothed(pitches, framesOf(0.22));
+  const rest = pitches.map((pitch, frame) => pitch - slow[frame]!);
+  let best: { hz: Hz; cents: Cents; agreement: number } | null = null;
+  for (let from = framesOf(0.05); from + least <= pitches.length; from += framesOf(0.1)) {
+    const part = rest.subarray(from, Math.min(pitches.length - 2, from + framesOf(0.6)));
+    if (part.length < least) break;
+    const power = part.reduce((sum, value) => sum + value * value, 0) / part.length;
+    const swing = Math.sqrt(2 * power);
+    if (swing < VIBRATO.leastSwing || swing > VIBRATO.widest) continue;
+    for (let lag = framesOf(1 / VIBRATO.fastest); lag <= Math.min(framesOf(1 / VIBRATO.slowest), part.length - 8); lag++) {
+      const agreement = correlation(part, lag);
+      if (agreement < VIBRATO.agreement || agreement < correlation(part, lag - 1) || agreement < correlation(part, lag + 1)) continue;
+      if (!best || agreement > best.agreement) best = { hz: 1 / (lag * FRAME_SECONDS), cents: swing * 100, agreement };
+    }
+  }
+  return best && swingsBothWays(rest, best.hz) ? best : null;
+}
+
+function correlation(values: Float64Array, lag: number): number {
+  let [cross, a, b] = [0, 0, 0];
+  for (let n = 0; n + lag < values.length; n++) {
+    cross += values[n]! * values[n + lag]!;
+    a += values[n]! ** 2;
+    b += values[n + lag]! ** 2;
+  }
+  return cross / Math.sqrt(a * b || 1);
+}
+
+/** At least two whole swings: a single glide is none. */
+function swingsBothWays(rest: Float64Array, hz: Hz): boolean {
+  let [crossings, sign] = [0, 0];
+  for (const value of rest) {
+    if (Math.abs(value) < VIBRATO.leastSwing * 0.5) continue;
+    if (sign !== 0 && Math.sign(value) !== sign) crossings++;
+    sign = Math.sign(value);
+  }
+  return crossings >= 4 && crossings >= 0.5 * 2 * hz * Math.min(0.6, rest.length * FRAME_SECONDS);
+}

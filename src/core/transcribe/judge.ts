@@ -1,0 +1,34 @@
+/** A small feed-forward network: weights of each layer, `rows` outputs by `columns` inputs, and its biases. */
+export type Layer = { readonly rows: number; readonly columns: number; readonly weights: Float32Array; readonly biases: Float32Array };
+
+/** What a feature is taken from and divided by before it meets the first layer. */
+export type Network = { readonly mean: Float32Array; readonly spread: Float32Array; readonly layers: readonly Layer[] };
+
+const LEAK = 0.1;
+
+/** The probability that a claim holds. Hidden units are leaky rectifiers, the last one logistic (Goodfellow et al., Deep Learning, chapter 6). */
+export function judge({ mean, spread, layers }: Network, features: Float64Array): number {
+  let values: Float64Array = features.map((value, index) => (value - mean[index]!) / spread[index]!);
+  layers.forEach((layer, depth) => {
+    const last = depth === layers.length - 1;
+    const next = new Float64Array(layer.rows);
+    for (let row = 0; row < layer.rows; row++) {
+      let sum = layer.biases[row]!;
+      for (let column = 0; column < layer.columns; column++) sum += layer.weights[row * layer.columns + column]! * values[column]!;
+      next[row] = last || sum > 0 ? sum : LEAK * sum;
+    }
+    values = next;
+  });
+  return 1 / (1 + Math.exp(-values[0]!));
+}
+
+/** Reads a network from its packed form: 32-bit floats in base 64, little end first, mean and spread and then layer by layer. */
+export function unpack({ sizes, packed }: { sizes: readonly number[]; packed: string }): Network {
+  const bytes = Uint8Array.from(atob(packed), (letter) => letter.charCodeAt(0));
+  const floats = new Float32Array(bytes.buffer);
+  let at = 0;
+  const take = (count: number) => floats.subarray(at, (at += count));
+  const [mean, spread] = [take(sizes[0]!), take(sizes[0]!)];
+  const layers = sizes.slice(1).map((rows, index): Layer => ({ rows, columns: sizes[index]!, weights: take(rows * sizes[index]!), biases: take(rows) }));
+  return { mean, spread, layers };
+}

@@ -1,0 +1,65 @@
+import { magnitudeNear, SpectrumReader, type SignalStore } from '../sound';
+import { hzToMidi, midiToHz, type Decibels, type Midi, type Samples, type Seconds } from '../vocabulary';
+import { FRAME_SECONDS, HOP, RATE } from './frames';
+
+/** A note whose end is asked for. */
+export type Sounding = { readonly frame: number; readonly midi: Midi };
+
+const SPAN: Samples = Math.round(0.07 * RATE);
+const CLEAR: Samples = Math.round(0.012 * RATE);
+const HARMONICS = 7;
+const SHARED: Midi = 0.6;
+/** A string that is stopped loses more than this at once; one that rings on does not. */
+const STOPPED: Decibels = 8;
+const GONE: Decibels = 26;
+const STEP = Math.round(0.046 / FRAME_SECONDS);
+const LONGEST: Seconds = 12;
+
+/** Tells whether a string rings on under what was struck after it: by those of its harmonics that nothing else shares. */
+export class RingingReader {
+  private readonly reader = new SpectrumReader(2048, RATE);
+  private readonly samples = new Float64Array(SPAN);
+
+  constructor(private readonly store: SignalStore) {}
+
+  /** Level of a pitch over 70 ms from a sample on, in dB, leaving out harmonics that lie on those of `others`. */
+  private level(midi: Midi, from: Samples, others: readonly Midi[]): Decibels {
+    this.store.read(from, this.samples);
+    const spectrum = this.reader.read(this.samples);
+    let power = 0;
+    for (let harmonic = 1; harmonic <= HARMONICS; harmonic++) {
+      const at = midi + 12 * Math.log2(harmonic);
+      if (others.some((other) => isShared(at, other))) continue;
+      power += magnitudeNear(spectrum, midiToHz(at)) ** 2;
+    }
+    return 10 * Math.log10(power + 1e-14);
+  }
+
+  /** Does a note ring on past a strike? */
+  ringsPast(note: Sounding, strike: number, struck: readonly Midi[]): boolean {
+    const at = strike * HOP;
+    if (struck.some((midi) => Math.abs(midi - note.midi) < 0.8)) return false;
+    const before = this.level(note.midi, Math.max(note.frame * HOP, at - CLEAR / 2 - SPAN), struck);
+    const after = this.level(note.midi, at + CLEAR, struck);
+    return before > -75 && before - after < STOPPED;
+  }
+
+  /** The frame where a note has died away or was stopped: asked every 46 ms from `from` to `to`. */
+  endWithin(note: Sounding, from: number, to: number, others: readonly Midi[]): number {
+    let [loudest, last] = [-200, 0];
+    for (let frame = from; frame < Math.min(to, from + LONGEST / FRAME_SECONDS); frame += STEP) {
+      const level = this.level(note.midi, frame * HOP, others);
+      if (level < loudest - GONE || level < last - STOPPED * 1.6) return frame;
+      last = level;
+      loudest = Math.max(loudest, level);
+    }
+    return to;
+  }
+}
+
+/** Does a partial lie on a harmonic of another pitch? */
+function isShared(partial: Midi, other: Midi): boolean {
+  const ratio = midiToHz(partial) / midiToHz(other);
+  const whole = Math.max(1, Math.round(ratio));
+  return Math.abs(partial - hzToMidi(midiToHz(other) * whole)) < SHARED;
+}

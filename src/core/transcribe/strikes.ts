@@ -1,0 +1,36 @@
+import type { Midi, Seconds } from '../vocabulary';
+import type { Claim } from './evidence';
+import { FRAME_SECONDS } from './frames';
+import type { Moment } from './moments';
+
+/** A claim with the judge's belief in it. */
+export type Judged = { readonly moment: Moment; readonly claims: readonly (Claim & { readonly belief: number })[] };
+
+/** One note that begins. */
+export type Start = { readonly frame: number; readonly midi: Midi; readonly belief: number; readonly kind: Moment['kind'] };
+
+/** What begins together: one note, or several strings struck at once. In order of pitch. */
+export type Strike = { readonly frame: number; readonly starts: readonly Start[] };
+
+const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
+const BELIEVED = 0.5;
+const TOGETHER = framesOf(0.036);
+const SAME_NOTE = framesOf(0.055);
+const SAME_PITCH: Midi = 0.75;
+
+/** The claims that are believed, each note once, gathered into strikes in order of time. */
+export function strikesOf(judged: readonly Judged[]): Strike[] {
+  const believed = judged
+    .flatMap(({ moment, claims }) => claims.filter(({ belief }) => belief >= BELIEVED).map(({ midi, belief }): Start => ({ frame: moment.frame, midi, belief, kind: moment.kind })))
+    .sort((a, b) => b.belief - a.belief);
+  const kept: Start[] = [];
+  for (const start of believed) if (!kept.some((other) => Math.abs(other.frame - start.frame) <= SAME_NOTE && Math.abs(other.midi - start.midi) < SAME_PITCH)) kept.push(start);
+  kept.sort((a, b) => a.frame - b.frame || a.midi - b.midi);
+  const strikes: { frame: number; starts: Start[] }[] = [];
+  for (const start of kept) {
+    const last = strikes.at(-1);
+    if (last && start.frame - last.frame <= TOGETHER) last.starts.push(start);
+    else strikes.push({ frame: start.frame, starts: [start] });
+  }
+  return strikes;
+}
