@@ -12,12 +12,14 @@ const NEARLY = 0.075;
 const SAME_PITCH = 0.45;
 const NEAR_PITCH = 0.75;
 
-/** Where a true note's pitch stands when it is asked for: past the pick, or at the arrival of a slide. */
-function pitchToHear(take: LabelledTake, note: TrueNote): number {
-  if (note.slide) return note.pitch;
+/** What may be heard when a true note begins: the pitch to be found, and how far it moves soon after, where either answer will do. */
+function pitchToHear(take: LabelledTake, note: TrueNote): { pitch: number; low: number; high: number; arrives: number } {
+  if (note.slide && note.attack === 'slide') return { pitch: note.pitch, low: note.pitch, high: note.pitch, arrives: note.onset };
   const string = take.strings.reduce((best, other) => (cost(other, note) < cost(best, note) ? other : best));
-  if (cost(string, note) > 20) return note.pitch;
-  return string.midi + (centsAt(string.curve, note.onset - string.at + 0.05) + (take.detune ?? 0)) / 100;
+  const at = (seconds: number) => (cost(string, note) > 20 ? note.pitch : string.midi + (centsAt(string.curve, note.onset - string.at + seconds) + (take.detune ?? 0)) / 100);
+  const pitch = at(note.slide ? 0.035 : 0.05);
+  const moving = note.slide ? [at(0), note.pitch] : [pitch, at(0.09)];
+  return { pitch, low: Math.min(...moving), high: Math.max(...moving), arrives: note.slide ? note.onset + (string.curve?.at(-1)?.[0] ?? 0) : note.onset };
 }
 
 const cost = (string: { at: number; midi: number }, note: TrueNote): number => Math.abs(string.at - note.onset) * 1000 + Math.abs(string.midi - note.pitch);
@@ -27,18 +29,22 @@ export function examplesOf(take: LabelledTake): { examples: Example[]; reached: 
   const transcriber = new Transcriber(take.rate);
   transcriber.push(take.samples);
   const moments = transcriber.finishWithClaims();
-  const wanted = take.truth.map((note) => ({ onset: note.onset, pitch: pitchToHear(take, note), settled: note.pitch }));
+  const wanted = take.truth.map((note) => ({ onset: note.onset, ...pitchToHear(take, note), settled: note.pitch }));
   const reached = new Set<number>();
   const examples = moments.flatMap(({ moment, claims }) => {
     const time = moment.frame * FRAME_SECONDS;
     return claims.map((claim): Example => {
       let label: 0 | 1 | 2 = 0;
-      wanted.forEach(({ onset, pitch, settled }, index) => {
+      wanted.forEach(({ onset, pitch, settled, low, high, arrives }, index) => {
         const [late, away] = [Math.abs(time - onset), Math.abs(claim.midi - pitch)];
         if (late <= ON_TIME && away <= SAME_PITCH) {
           label = 1;
           reached.add(index);
-        } else if (label === 0 && late <= NEARLY && (away <= NEAR_PITCH || (late <= ON_TIME && Math.abs(claim.midi - settled) <= NEAR_PITCH))) label = 2;
+        } else if (label !== 0) return;
+        else if (late <= NEARLY && away <= NEAR_PITCH) label = 2;
+        else if (late <= ON_TIME && claim.midi > low - SAME_PITCH && claim.midi < high + SAME_PITCH) label = 2;
+        // the arrival of a slide into the note may be believed or not: what follows the glide settles it
+        else if (time > onset && time < arrives + ON_TIME && Math.abs(claim.midi - settled) < NEAR_PITCH && arrives > onset) label = 2;
       });
       return { features: claim.features, label };
     });

@@ -2,8 +2,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { gaussian, seededRandom } from '@/core/vocabulary';
 
 /**
- * Fits the judge to collected examples by gradient descent with Adam (Kingma and Ba, ICLR 2015) on the cross-entropy, and writes its
- * weights where the core reads them. Takes whose seed ends in 9 are kept aside: the network that does best on them is written.
+ * Fits the judge to collected examples by gradient descent with Adam (Kingma and Ba, ICLR 2015) on the cross-entropy, and writes it
+ * as JSON. Takes whose seed ends in 9 are kept aside: the network that does best on them is written.
  */
 const [out, hiddenText, epochsText, ...files] = process.argv.slice(2) as [string, string, string, ...string[]];
 const hidden = hiddenText.split(',').map(Number);
@@ -144,4 +144,4 @@ for (let epoch = 0; epoch < epochs; epoch++) {
   }
   console.log(`epoch ${epoch + 1}: loss ${(sum / train.length).toFixed(5)}, aside ${result.loss.toFixed(5)}, missed ${result.missed} and invented ${result.invented} of ${result.held}${better ? ' *' : ''}`);
 }
-writeFileSync(out, `/** Fitted by \`scripts/ears\` to the recorded notes kept for tuning and to lines of a soundfont; see docs/decisions/0007-ears.md. */\nexport const FITTED = {\n  sizes: ${JSON.stringify(sizes).replaceAll(',', ', ')},\n  packed:\n    '${chosen}',\n};\n`);
+writeFileSync(out, JSON.stringify({ sizes, packed: chosen }));

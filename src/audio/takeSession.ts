@@ -6,6 +6,7 @@ import type { CaptureBlock } from './captureMessage';
 import type { ChunkSender } from './chunkSender';
 import { InputError, openInput, type Input, type InputTrouble } from './input';
 import { amendTake, beginTake, discardTake, finishTake, senderFor, ServerRefusal, type NewTake } from './takeStore';
+import { LiveNotes } from './liveNotes';
 import { LiveListener, studio } from './workers';
 
 export type TakeSettings = {
@@ -39,6 +40,10 @@ export class TakeSession {
   level = -120;
   highest = -120;
   latency = 0;
+  /** What is heard while it is played. */
+  readonly line = new LiveNotes();
+  /** How long after its sound each note of the line was drawn. */
+  readonly drawnAfter: number[] = [];
   private readonly listeners = new Set<() => void>();
   private input: Input | null = null;
   private context: AudioContext | null = null;
@@ -99,7 +104,7 @@ export class TakeSession {
       const take = await beginTake(this.newTake(context.sampleRate));
       this.takeId = take.id;
       this.sender = senderFor(take.id, context.sampleRate);
-      this.listener = new LiveListener(context.sampleRate);
+      this.listener = new LiveListener(context.sampleRate, samples, (notes) => this.line.add(notes));
       input.onEnded = () => void this.stop(true);
       this.strikeUp(context, samples);
       input.onBlock = (block) => this.hear(block);
@@ -164,6 +169,18 @@ export class TakeSession {
   private begins(frame: number): void {
     this.firstFrame = frame;
     if (this.takeId !== null) void amendTake(this.takeId, { offsetSec: this.offset() }).catch(() => undefined);
+  }
+
+  /** A moment of the take, in seconds from its first frame, in beats since bar 1 as the player heard them. */
+  beatAt(seconds: number): Beats {
+    return secondsToBeats(seconds - this.offset(), this.settings.tempo);
+  }
+
+  /** Told when a note of the live line is on the screen: keeps how long after its sound that was, in seconds. */
+  drawn(onsetSec: number): void {
+    const { context, firstFrame } = this;
+    if (!context || firstFrame === null) return;
+    requestAnimationFrame(() => this.drawnAfter.push(context.currentTime - firstFrame / context.sampleRate - onsetSec));
   }
 
   private offset(): number {

@@ -1,6 +1,6 @@
 import type { ListenReply, ListenRequest } from '@/workers/listenProtocol';
 import type { StudioReply, StudioRequest } from '@/workers/studioProtocol';
-import type { Transcription } from '@/core/transcribe';
+import type { ProvisionalNote, Transcription } from '@/core/transcribe';
 import { ServerRefusal } from './takeStore';
 
 /** The band or a solo as samples, made off the main thread; aborting ends the work at once. */
@@ -20,8 +20,10 @@ const tell = (worker: Worker, request: ListenRequest, transfer: Transferable[] =
 /** Listens to a take while it is recorded. */
 export class LiveListener {
   private readonly worker = listenWorker();
-  constructor(rate: number) {
-    tell(this.worker, { type: 'begin', rate });
+  /** @param onLive hears of notes while they sound */
+  constructor(rate: number, backing: Float32Array, private readonly onLive: (notes: readonly ProvisionalNote[]) => void) {
+    this.worker.onmessage = ({ data }: MessageEvent<ListenReply>) => data.type === 'live' && this.onLive(data.notes);
+    tell(this.worker, { type: 'begin', rate, backing: { samples: backing, rate } });
   }
   block(samples: Float32Array): void {
     tell(this.worker, { type: 'block', samples });

@@ -1,14 +1,16 @@
 import type { Problem } from '@/core/vocabulary';
-import type { Transcription } from '@/core/transcribe';
+import type { Backing, ProvisionalNote, Transcription } from '@/core/transcribe';
 
 /** What is asked of the listening worker. A take comes in blocks while it is recorded; a file comes whole. */
 export type ListenRequest =
-  | { readonly type: 'begin'; readonly rate: number }
+  /** `backing`: the band as it is played meanwhile; its leak is taken out. */
+  | { readonly type: 'begin'; readonly rate: number; readonly backing?: Backing }
   | { readonly type: 'block'; readonly samples: Float32Array }
   | { readonly type: 'finish' }
   | { readonly type: 'file'; readonly bytes: ArrayBuffer };
 
 export type ListenReply =
+  | { readonly type: 'live'; readonly notes: readonly ProvisionalNote[] }
   | { readonly type: 'progress'; readonly share: number }
   | { readonly type: 'notes'; readonly transcription: Transcription }
   | { readonly type: 'file-notes'; readonly transcription: Transcription; readonly rate: number; readonly samples: Float32Array }

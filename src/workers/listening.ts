@@ -13,11 +13,13 @@ export class Listening {
   async handle(request: ListenRequest): Promise<void> {
     switch (request.type) {
       case 'begin':
-        this.transcriber = new Transcriber(request.rate);
+        this.transcriber = new Transcriber(request.rate, request.backing ? { backing: request.backing } : {});
         return;
-      case 'block':
-        this.transcriber?.push(request.samples);
+      case 'block': {
+        const notes = this.transcriber?.push(request.samples) ?? [];
+        if (notes.length > 0) this.reply({ type: 'live', notes });
         return;
+      }
       case 'finish':
         if (this.transcriber) this.reply({ type: 'notes', transcription: this.transcriber.finish() });
         this.transcriber = null;

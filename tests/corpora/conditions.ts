@@ -2,7 +2,7 @@ import { ownBand, soundfontBand } from './band';
 import { distortion, drive, hiss, hum, leak, phone, quiet, room, type Effect } from './effects';
 import type { GuitarSample } from './guitarSamples';
 import type { LabelledTake } from './line';
-import { LINE_KINDS, writeLine, type LineKind } from './lines';
+import { CHORDAL, LINE_KINDS, writeLine, type LineKind } from './lines';
 import { renderRecorded } from './recordedSet';
 import { PROGRAMS, renderSoundfont, sox } from './soundfontSet';
 
@@ -18,6 +18,8 @@ export const CONDITIONS: readonly Condition[] = [
   { name: 'bleed', kind: 'plucked', band: 'unknown' },
   { name: 'band given', kind: 'plucked', band: 'given' },
 ];
+
+export const isSingleLine = ({ kind }: Condition): boolean => !CHORDAL.includes(kind);
 
 const RECORDED: Record<EffectName, Effect> = { drive, distortion, room, hum, hiss, phone, quiet };
 const BLEED = -15;

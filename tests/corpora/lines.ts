@@ -19,6 +19,7 @@ const KINDS = {
   bends,
   vibrato,
   ghosts,
+  staccato: line({ gaps: [0.2, 0.3, 0.45], short: 0.5 }),
   dyads: chords(2),
   stabs: chords(3),
   mixed: chords(2, 0.3),
@@ -62,15 +63,16 @@ function play(writer: Writer, seconds: number, options: { ring?: number; more?: 
   writer.at += seconds;
 }
 
-type LineShape = { readonly gaps: readonly number[]; readonly range?: Range; readonly repeat?: number; readonly ring?: number; readonly alternate?: boolean };
+type LineShape = { readonly gaps: readonly number[]; readonly range?: Range; readonly repeat?: number; readonly ring?: number; readonly alternate?: boolean; /** Share of its time that a note is let sound. */ readonly short?: number };
 
-function line({ gaps, range, repeat = 0.05, ring, alternate }: LineShape) {
+function line({ gaps, range, repeat = 0.05, ring, alternate, short }: LineShape) {
   return (given: Writer): void => {
     const writer = range ? { ...given, range: meet(given.range, range), midi: Math.round((range.lowest + range.highest) / 2) } : given;
     for (let note = 0; note < NOTES; note++) {
       if (note > 0 && writer.random() >= repeat) writer.midi = walk(writer);
       const gap = alternate ? gaps[note % gaps.length]! : pick(writer.random, gaps);
-      play(writer, gap * humanTiming(writer.random), ring === undefined ? {} : { ring: ring * (0.6 + 0.8 * writer.random()) });
+      const seconds = gap * humanTiming(writer.random);
+      play(writer, seconds, short ? { ring: -seconds * short } : ring === undefined ? {} : { ring: ring * (0.6 + 0.8 * writer.random()) });
     }
     given.at = writer.at;
   };
@@ -180,10 +182,11 @@ function chords(voices: 2 | 3, share = 0.8) {
       if (random() >= share) continue;
       const steps = voices === 2 ? [pick(random, DOUBLE_STOPS)] : pick(random, STABS);
       let pitch = midi;
+      const spread = random() < 0.25 ? 0.025 : 0.008;
       for (const step of steps) {
         pitch += step;
         if (pitch > writer.range.highest + 7) break;
-        const later = at + 0.008 * random();
+        const later = at + spread * random();
         writer.strings.push({ at: later, until: at + gap, midi: pitch, gain: humanLevel(random), attack: 'pick' });
         writer.truth.push({ onset: later, offset: at + gap, pitch, attack: 'pick' });
       }

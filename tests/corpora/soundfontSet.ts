@@ -13,7 +13,7 @@ const SOUNDFONT = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
 const RATE = 44_100;
 
 /** General MIDI programs, counted from 0 (General MIDI 1 sound set). */
-export const PROGRAMS = { nylonString: 24, steelString: 25, jazz: 26, clean: 27, overdriven: 29, distorted: 30 } as const;
+export const PROGRAMS = { nylonString: 24, steelString: 25, jazz: 26, clean: 27, muted: 28, overdriven: 29, distorted: 30, harpsichord: 6, harp: 46, banjo: 105 } as const;
 
 /** What is missing for this set, in words; null where everything is there. */
 export function soundfontMissing(): string | null {

@@ -1,8 +1,13 @@
 import type { LabelledTake, TrueNote } from '../corpora/line';
+import type { HeardNote } from '@/core/transcribe';
 import { matchNotes } from './notes';
 
 /** A note as any transcriber reports it; pitch as a MIDI number with its fraction. */
 export type ReportedNote = { readonly onset: number; readonly offset?: number; readonly pitch: number; readonly bend?: number; readonly slide?: boolean; readonly vibrato?: boolean };
+
+/** What our own ears say, in the scorer's words. */
+export const reported = (notes: readonly HeardNote[]): ReportedNote[] =>
+  notes.map((note) => ({ onset: note.onsetSec, offset: note.offsetSec, pitch: note.midi + note.cents / 100 }));
 
 /** Counts that can be added over takes. */
 export class Tally {

@@ -5,4 +5,4 @@ export { HighPass } from './highPass';
 export { levelOf, peakOf, SILENCE } from './level';
 export { SignalStore } from './store';
 export { SpectrumReader, magnitudeNear, type Magnitudes } from './spectrum';
-export { LeakRemover, delayOf } from './leak';
+export { LeakRemover, alignmentOf, type Alignment } from './leak';

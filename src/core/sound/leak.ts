@@ -9,19 +9,21 @@ const TAPS = 8;
 /** The recording is held back this long before the first answer: the room has to be learnt first. */
 const WARM_UP: Seconds = 8;
 const PASSES = 3;
-const SOLVE_EVERY = 43;
+/** Frames overlap by three quarters: every other one teaches nearly as much as all. */
+const LEARN_EVERY = 2;
+const SOLVE_EVERY = 44;
 const MEMORY: Seconds = 25;
 const FLOOR = 1e-3;
 const LOADING = 1e-3;
-/** Chance alone lets the band explain this much of a bin's weighted power (frames overlap by three quarters): less is left alone. */
-const CHANCE = 5 * TAPS;
+/** Chance alone lets the band explain this much of a bin's weighted power (learnt frames overlap by half): less is left alone. */
+const CHANCE = 3 * TAPS;
 
 /**
  * Takes a known signal, as loudspeaker and room coloured it, out of a recording. In each bin of a short-time spectrum the recording is
  * explained by the last frames of the known signal, by recursive least squares weighted with the power of what is left over, so that
  * moments in which the player is silent teach most (Nakatani et al., "Speech dereverberation based on variance-normalized delayed
  * linear prediction", IEEE TASLP 2010, with the band in the place of the past; filters across frames after Talmon, Cohen and Gannot,
- * IEEE TASLP 2009). Both signals come at one rate and in step; `delayOf` finds the step.
+ * IEEE TASLP 2009). Both signals come at one rate and in step; `alignmentOf` finds the step.
  */
 export class LeakRemover {
   private readonly fft = new FFT(SIZE);
@@ -51,7 +53,7 @@ export class LeakRemover {
     this.explained = new Float64Array(2 * this.bins);
     this.averagePower = new Float64Array(this.bins).fill(1e-9);
     this.warmUp = Math.round((WARM_UP * rate) / HOP);
-    this.fade = Math.exp(-HOP / rate / MEMORY);
+    this.fade = Math.exp((-HOP * LEARN_EVERY) / rate / MEMORY);
   }
 
   /** @returns the recording without the band, `SIZE` samples late and as long as what was put in, but for the warm-up */
@@ -81,7 +83,7 @@ export class LeakRemover {
       this.held.push({ y, x: [...this.past] });
       return this.held.length < this.warmUp ? [] : this.release();
     }
-    this.learn(y, this.past);
+    if (this.frames % LEARN_EVERY === 0) this.learn(y, this.past);
     if (this.frames % SOLVE_EVERY === 0) this.solve();
     return [this.clean(y, this.past)];
   }
@@ -93,7 +95,7 @@ export class LeakRemover {
     for (let pass = 0; pass < PASSES && held.length > 0; pass++) {
       this.normal.fill(0);
       this.cross.fill(0);
-      for (const { y, x } of held) this.learn(y, x);
+      for (let one = 0; one < held.length; one++) this.learn(held[one]!.y, held[one]!.x);
       this.solve();
     }
     return held.map(({ y, x }) => this.clean(y, x));
@@ -114,8 +116,10 @@ export class LeakRemover {
     for (let tap = 0; tap < TAPS; tap++) {
       const frame = x[tap]!;
       for (let k = 0; k < this.bins; k++) {
-        const [hr, hi] = [filters[2 * (k * TAPS + tap)]!, filters[2 * (k * TAPS + tap) + 1]!];
-        const [xr, xi] = [frame[2 * k]!, frame[2 * k + 1]!];
+        const hr = filters[2 * (k * TAPS + tap)]!;
+        const hi = filters[2 * (k * TAPS + tap) + 1]!;
+        const xr = frame[2 * k]!;
+        const xi = frame[2 * k + 1]!;
         explained[2 * k]! += hr * xr - hi * xi;
         explained[2 * k + 1]! += hr * xi + hi * xr;
       }
@@ -123,11 +127,13 @@ export class LeakRemover {
     return explained;
   }
 
+  private readonly re = new Float64Array(TAPS);
+  private readonly im = new Float64Array(TAPS);
   private readonly leftOver = new Float64Array(SIZE / 2 + 2);
 
   private learn(y: Float64Array, x: readonly Float64Array[]): void {
     const explained = this.explain(x);
-    const { leftOver, averagePower, normal, cross, fade } = this;
+    const { leftOver, averagePower, normal, cross, fade, re, im } = this;
     for (let k = 0; k < this.bins; k++) {
       leftOver[k] = (y[2 * k]! - explained[2 * k]!) ** 2 + (y[2 * k + 1]! - explained[2 * k + 1]!) ** 2;
       averagePower[k]! += ((y[2 * k]! ** 2 + y[2 * k + 1]! ** 2) - averagePower[k]!) * 0.01;
@@ -135,16 +141,23 @@ export class LeakRemover {
     for (let k = 1; k < this.bins; k++) {
       const around = (leftOver[k - 1]! + 2 * leftOver[k]! + (k + 1 < this.bins ? leftOver[k + 1]! : leftOver[k]!)) / 4;
       const weight = 1 / (around + FLOOR * averagePower[k]! + 1e-12);
-      const [yr, yi] = [y[2 * k]!, y[2 * k + 1]!];
+      const yr = y[2 * k]!;
+      const yi = y[2 * k + 1]!;
       const base = 2 * k * TAPS;
       const square = 2 * k * TAPS * TAPS;
       for (let a = 0; a < TAPS; a++) {
-        const [ar, ai] = [x[a]![2 * k]! * weight, x[a]![2 * k + 1]! * weight];
+        re[a] = x[a]![2 * k]!;
+        im[a] = x[a]![2 * k + 1]!;
+      }
+      for (let a = 0; a < TAPS; a++) {
+        const ar = re[a]! * weight;
+        const ai = im[a]! * weight;
         // conj(a) · y and conj(a) · b: the upper half alone, the matrix is Hermitian
         cross[base + 2 * a] = cross[base + 2 * a]! * fade + ar * yr + ai * yi;
         cross[base + 2 * a + 1] = cross[base + 2 * a + 1]! * fade + ar * yi - ai * yr;
         for (let b = a; b < TAPS; b++) {
-          const [br, bi] = [x[b]![2 * k]!, x[b]![2 * k + 1]!];
+          const br = re[b]!;
+          const bi = im[b]!;
           const at = square + 2 * (a * TAPS + b);
           normal[at] = normal[at]! * fade + ar * br + ai * bi;
           normal[at + 1] = normal[at + 1]! * fade + ar * bi - ai * br;
@@ -242,40 +255,43 @@ export class LeakRemover {
   static readonly lag: Samples = SIZE;
 }
 
+/** Where a signal lies in a recording: how many samples later it arrives, and how far that answer stands out of all others. */
+export type Alignment = { readonly delay: Samples; readonly prominence: number };
+
 /**
  * How many samples later a signal arrives in a recording, by generalised cross-correlation with phase transform (Knapp and Carter,
- * IEEE TASSP 1976). Asked of the first 12 seconds; between −0.25 and 1.5 seconds.
+ * IEEE TASSP 1976), over what is given of both. Prominence is the peak over the root mean square of the correlation.
  */
-export function delayOf(recording: Float32Array, band: Float32Array, rate: Hz): Samples {
-  const length = Math.min(recording.length, band.length, Math.round(12 * rate));
-  const size = 2 ** Math.ceil(Math.log2(length + 2 * rate));
+export function alignmentOf(recording: Float32Array, signal: Float32Array, rate: Hz, [earliest, latest]: readonly [Seconds, Seconds] = [-4, 8]): Alignment {
+  const length = Math.max(recording.length, signal.length);
+  const size = 2 ** Math.ceil(Math.log2(length + Math.max(-earliest, latest) * rate));
   const fft = new FFT(size);
   const spectrumOf = (samples: Float32Array) => {
     const padded = new Float64Array(size);
-    for (let n = 0; n < length; n++) padded[n] = samples[n]!;
+    padded.set(samples);
     const spectrum = new Float64Array(2 * size);
     fft.realTransform(spectrum, padded);
     fft.completeSpectrum(spectrum);
     return spectrum;
   };
-  const [a, b] = [spectrumOf(recording), spectrumOf(band)];
+  const a = spectrumOf(recording);
+  const b = spectrumOf(signal);
   let total = 0;
   for (let k = 0; k < size; k++) total += Math.hypot(b[2 * k]!, b[2 * k + 1]!);
-  const floor = (total / size) * 0.3;
+  const floor = (total / size) * 0.3 + 1e-12;
   for (let k = 0; k < size; k++) {
-    const [ar, ai, br, bi] = [a[2 * k]!, a[2 * k + 1]!, b[2 * k]!, b[2 * k + 1]!];
-    const weight = Math.hypot(ar, ai) * (Math.hypot(br, bi) + floor) + 1e-12;
     const hz = (Math.min(k, size - k) * rate) / size;
-    const share = hz > 80 && hz < 6000 ? 1 / weight : 0;
-    a[2 * k] = (ar * br + ai * bi) * share;
-    a[2 * k + 1] = (ai * br - ar * bi) * share;
+    const weight = hz > 80 && hz < 6000 ? 1 / (Math.hypot(a[2 * k]!, a[2 * k + 1]!) * (Math.hypot(b[2 * k]!, b[2 * k + 1]!) + floor) + 1e-12) : 0;
+    const re = (a[2 * k]! * b[2 * k]! + a[2 * k + 1]! * b[2 * k + 1]!) * weight;
+    a[2 * k + 1] = (a[2 * k + 1]! * b[2 * k]! - a[2 * k]! * b[2 * k + 1]!) * weight;
+    a[2 * k] = re;
   }
-  const correlation = new Float64Array(2 * size);
-  fft.inverseTransform(correlation, a);
-  let [best, most] = [0, -Infinity];
-  for (let lag = -Math.round(0.25 * rate); lag <= Math.round(1.5 * rate); lag++) {
-    const value = correlation[2 * ((lag + size) % size)]!;
-    if (value > most) [best, most] = [lag, value];
+  fft.inverseTransform(b, a);
+  let [delay, most, power] = [0, -Infinity, 0];
+  for (let lag = Math.round(earliest * rate); lag <= Math.round(latest * rate); lag++) {
+    const value = b[2 * ((lag + size) % size)]!;
+    power += value * value;
+    if (value > most) [delay, most] = [lag, value];
   }
-  return best;
+  return { delay, prominence: power > 0 ? most / Math.sqrt(power / ((latest - earliest) * rate)) : 0 };
 }

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { seededRandom } from '../vocabulary';
-import { concat, HighPass, levelOf, NormalisedDifference, peakOf, resample, Resampler, SpectralFlux, SILENCE } from './index';
+import { alignmentOf, concat, HighPass, LeakRemover, levelOf, magnitudeNear, NormalisedDifference, peakOf, resample, Resampler, SignalStore, SpectralFlux, SpectrumReader, SILENCE } from './index';
 
 const sine = (hz: number, rate: number, seconds: number): Float32Array => Float32Array.from({ length: Math.round(rate * seconds) }, (_, n) => Math.sin((2 * Math.PI * hz * n) / rate));
 
@@ -72,3 +72,65 @@ test('flux peaks where a tone begins and not while it swells in vibrato', () => 
   expect(Math.abs(peak * 128 + 256 - rate / 2)).toBeLessThan(400);
   expect(Math.max(...values.slice(peak + 10))).toBeLessThan(values[peak]! * 0.05);
 });
+
+test('a stored signal is what was put in, to 16 bits of each chunk’s own peak, whatever the blocks', () => {
+  const random = seededRandom(5);
+  const signal = Float32Array.from({ length: 30_000 }, (_, n) => (random() - 0.5) * (n < 8192 ? 1e-3 : 0.8));
+  const store = new SignalStore();
+  for (let at = 0; at < signal.length; at += 977) store.push(signal.subarray(at, at + 977));
+  expect(store.length).toBe(signal.length);
+  const read = new Float64Array(30_100);
+  store.read(-50, read);
+  let [quiet, loud] = [0, 0];
+  signal.forEach((value, n) => (n < 8192 ? (quiet = Math.max(quiet, Math.abs(value - read[n + 50]!))) : (loud = Math.max(loud, Math.abs(value - read[n + 50]!)))));
+  expect([quiet < 1e-7, loud < 1e-4, read[0], read.at(-1)]).toEqual([true, true, 0, 0]);
+});
+
+test('a spectrum equals the plain transform of the windowed signal', () => {
+  const samples = Float64Array.from({ length: 200 }, (_, n) => Math.sin(n / 5) + 0.3 * Math.cos(n / 2.2));
+  const { values, binHz } = new SpectrumReader(512, 22_050).read(samples);
+  for (const k of [0, 3, 17, 40, 111, 255]) {
+    let [re, im] = [0, 0];
+    samples.forEach((value, n) => {
+      const windowed = value * (0.5 - 0.5 * Math.cos((2 * Math.PI * (n + 0.5)) / 200));
+      re += windowed * Math.cos((2 * Math.PI * k * n) / 512);
+      im -= windowed * Math.sin((2 * Math.PI * k * n) / 512);
+    });
+    expect(values[k]).toBeCloseTo((4 / 200) * Math.hypot(re, im), 8);
+  }
+  const tone = new SpectrumReader(4096, 22_050).read(Float64Array.from({ length: 3000 }, (_, n) => 0.25 * Math.sin((2 * Math.PI * 331.7 * n) / 22_050)));
+  expect(Math.abs(magnitudeNear(tone, 331.7) - 0.25)).toBeLessThan(0.015); // half a bin off its centre
+  expect(magnitudeNear(tone, 500)).toBeLessThan(0.002);
+  expect(binHz).toBeCloseTo(22_050 / 512);
+});
+
+const noise = (length: number, seed: number) => {
+  const random = seededRandom(seed);
+  return Float32Array.from({ length }, () => random() - 0.5);
+};
+
+test('a known signal is found in a recording, and is not found where it is not', () => {
+  const [band, other] = [noise(60_000, 1), noise(60_000, 2)];
+  const recording = Float32Array.from({ length: 60_000 }, (_, n) => other[n]! + 0.3 * (band[n - 4321] ?? 0));
+  const found = alignmentOf(recording, band, 22_050, [-1, 1]);
+  expect([found.delay, found.prominence > 15]).toEqual([4321, true]);
+  expect(alignmentOf(other, band, 22_050, [-1, 1]).prominence).toBeLessThan(9);
+});
+
+test('the leak of a known band goes, through loudspeaker and room; what the player did stays', () => {
+  const rate = 22_050;
+  const band = noise(12 * rate, 7);
+  const player = Float32Array.from({ length: band.length }, (_, n) => (Math.floor(n / 5000) % 3 === 0 ? 0 : 0.5 * Math.sin(n / 12)));
+  const room = [[0, 1], [180, -0.4], [900, 0.3], [2100, -0.15]] as const;
+  const leak = band.map((_, n) => 0.25 * room.reduce((sum, [delay, gain]) => sum + gain * (band[n - delay] ?? 0), 0));
+  const remover = new LeakRemover(rate);
+  const recording = player.map((value, n) => value + leak[n]!);
+  const cleaned = concat([...[0, 1, 2].map((part) => remover.push(recording.slice(part * 4 * rate, (part + 1) * 4 * rate), band.slice(part * 4 * rate, (part + 1) * 4 * rate))), remover.finish()]).subarray(LeakRemover.lag, LeakRemover.lag + band.length);
+  const left = resample(cleaned.map((value, n) => value - player[n]!), rate, 11_025);
+  const was = resample(leak, rate, 11_025);
+  expect(levelOf(left) - levelOf(was)).toBeLessThan(-12);
+  // a band that was never played explains nothing and takes nothing away
+  const silentRoom = new LeakRemover(rate);
+  const kept = concat([silentRoom.push(player, noise(player.length, 9)), silentRoom.finish()]).subarray(LeakRemover.lag, LeakRemover.lag + player.length);
+  expect(levelOf(kept.map((value, n) => value - player[n]!)) - levelOf(player)).toBeLessThan(-20);
+}, 60_000);

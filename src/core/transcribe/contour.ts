@@ -147,10 +147,24 @@ function vibratoOf(pitches: Float64Array): { hz: Hz; cents: Cents } | null {
     for (let lag = framesOf(1 / VIBRATO.fastest); lag <= Math.min(framesOf(1 / VIBRATO.slowest), part.length - 8); lag++) {
       const agreement = correlation(part, lag);
       if (agreement < VIBRATO.agreement || agreement < correlation(part, lag - 1) || agreement < correlation(part, lag + 1)) continue;
-      if (!best || agreement > best.agreement) best = { hz: 1 / (lag * FRAME_SECONDS), cents: swing * 100, agreement };
+      // twice the period agrees as well: the shorter is the swing
+      if (!best || agreement > best.agreement + 0.12) best = { hz: 1 / (lag * FRAME_SECONDS), cents: swingAt(pitches.subarray(from, from + part.length), lag) * 100, agreement };
     }
   }
   return best && swingsBothWays(rest, best.hz) ? best : null;
+}
+
+/** Half the width of the swing of one period, by projection on its sine over whole periods. */
+function swingAt(pitches: Float64Array, period: number): Midi {
+  const count = Math.floor(pitches.length / period) * period;
+  const slope = (pitches[count - 1]! - pitches[count - 1 - period]! + pitches[period]! - pitches[0]!) / (2 * period);
+  let [re, im] = [0, 0];
+  for (let n = 0; n < count; n++) {
+    const value = pitches[n]! - slope * n;
+    re += value * Math.cos((2 * Math.PI * n) / period);
+    im += value * Math.sin((2 * Math.PI * n) / period);
+  }
+  return (2 / count) * Math.hypot(re, im);
 }
 
 function correlation(values: Float64Array, lag: number): number {

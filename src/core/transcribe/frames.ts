@@ -16,6 +16,7 @@ const SHORT = { window: 305, maxLag: 202 };
 /** Highest fundamental tracked: just over E6. */
 const HIGHEST: Hz = 1400;
 const SHORT_SHARE = 0.5;
+const UNSURE = 0.4;
 /** MIDI number under which the short window is not asked: 110 Hz and a little. */
 const LOWEST_SHORT: Midi = 46;
 const FLUX = { size: 512, lag: 2 };
@@ -25,7 +26,7 @@ const BRIGHT: Hz = 240;
 
 /**
  * Audio in blocks to frames in order. Fed whole or in pieces it gives the same frames: that is what makes a review ready as the
- * last note fades. Holds under 20 kB of audio, whatever the length of the take.
+ * last note fades.
  */
 export class FrameReader {
   private readonly resampler: Resampler;
@@ -40,7 +41,8 @@ export class FrameReader {
   private held = new Float32Array(REACH);
   private heldBright = new Float32Array(REACH);
 
-  constructor(rate: Hz) {
+  /** @param keep whether the signal is kept for later questions; without it under 20 kB are held, whatever the length of the take */
+  constructor(rate: Hz, private readonly keep = true) {
     this.resampler = new Resampler(rate, RATE);
   }
 
@@ -55,7 +57,7 @@ export class FrameReader {
 
   /** `held` begins REACH samples before the centre of the next frame. */
   private read(samples: Float32Array): Frame[] {
-    this.signal.push(samples);
+    if (this.keep) this.signal.push(samples);
     const all = concat([this.held, samples]);
     const bright = concat([this.heldBright, this.bright.process(samples)]);
     const frames: Frame[] = [];
@@ -66,10 +68,18 @@ export class FrameReader {
     return frames;
   }
 
-  /** The short window holds no whole period of the lowest notes: there the long one decides alone. */
+  /**
+   * The short window holds no whole period of the lowest notes: there the long one decides alone. Where the long one finds nothing, as
+   * in a quick glide, the short one does.
+   */
   private shortShare(long: readonly Candidate[]): number {
-    const best = long.reduce<Candidate | null>((most, candidate) => (most && most.weight >= candidate.weight ? most : candidate), null);
-    return best && best.midi < LOWEST_SHORT && best.weight > 0.3 ? 0 : SHORT_SHARE;
+    let [total, best] = [0, null as Candidate | null];
+    for (const candidate of long) {
+      total += candidate.weight;
+      if (!best || candidate.weight > best.weight) best = candidate;
+    }
+    if (best && best.midi < LOWEST_SHORT && best.weight > 0.3) return 0;
+    return total < UNSURE ? SHORT_SHARE + (1 - SHORT_SHARE) * (1 - total / UNSURE) : SHORT_SHARE;
   }
 
   private frame(samples: Float32Array, bright: Float32Array, centre: Samples): Frame {

@@ -6,8 +6,14 @@ export type Network = { readonly mean: Float32Array; readonly spread: Float32Arr
 
 const LEAK = 0.1;
 
-/** The probability that a claim holds. Hidden units are leaky rectifiers, the last one logistic (Goodfellow et al., Deep Learning, chapter 6). */
-export function judge({ mean, spread, layers }: Network, features: Float64Array): number {
+/** The probability that a claim holds: networks fitted from different beginnings are averaged before the logistic end. */
+export function judge(networks: readonly Network[], features: Float64Array): number {
+  const sum = networks.reduce((total, network) => total + leaning(network, features), 0);
+  return 1 / (1 + Math.exp(-sum / networks.length));
+}
+
+/** What one network says, before the logistic end. Hidden units are leaky rectifiers (Goodfellow et al., Deep Learning, chapter 6). */
+function leaning({ mean, spread, layers }: Network, features: Float64Array): number {
   let values: Float64Array = features.map((value, index) => (value - mean[index]!) / spread[index]!);
   layers.forEach((layer, depth) => {
     const last = depth === layers.length - 1;
@@ -19,7 +25,7 @@ export function judge({ mean, spread, layers }: Network, features: Float64Array)
     }
     values = next;
   });
-  return 1 / (1 + Math.exp(-values[0]!));
+  return values[0]!;
 }
 
 /** Reads a network from its packed form: 32-bit floats in base 64, little end first, mean and spread and then layer by layer. */

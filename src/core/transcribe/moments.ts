@@ -1,10 +1,10 @@
 import { median, type Seconds } from '../vocabulary';
 import { FRAME_SECONDS, type Frame } from './frames';
-import { attacksOf } from './onsets';
+import { attacksOf, onsetsOf } from './onsets';
 import type { PitchTrack } from './path';
 
 /** A place where a note may begin: an attack heard in the spectrum, or a step of the pitch. */
-export type Moment = { readonly frame: number; readonly kind: 'attack' | 'step'; readonly strength: number };
+export type Moment = { readonly frame: number; readonly kind: 'attack' | 'step'; readonly strength: number; /** Stands so far out that what sounds after it is surely another thing. */ readonly clear: boolean };
 
 const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 const SIDE = framesOf(0.035);
@@ -16,9 +16,10 @@ const LONGEST_GLIDE = framesOf(0.2);
 
 /** All places a note may begin, in order. Far more than there are notes: what is not one is for the judge to say. */
 export function momentsOf(frames: readonly Frame[], track: PitchTrack): Moment[] {
-  const moments: Moment[] = attacksOf(frames).map(({ frame, strength }) => ({ frame, kind: 'attack' as const, strength }));
+  const clear = new Set(onsetsOf(frames).map(({ frame }) => frame));
+  const moments: Moment[] = attacksOf(frames).map(({ frame, strength }) => ({ frame, kind: 'attack' as const, strength, clear: clear.has(frame) }));
   for (const frame of stepsOf(track)) {
-    if (!moments.some((other) => Math.abs(other.frame - frame) <= SAME_PLACE)) moments.push({ frame, kind: 'step', strength: strongest(frames, frame) });
+    if (!moments.some((other) => Math.abs(other.frame - frame) <= SAME_PLACE)) moments.push({ frame, kind: 'step', strength: strongest(frames, frame), clear: true });
   }
   return moments.sort((a, b) => a.frame - b.frame);
 }

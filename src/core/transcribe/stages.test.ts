@@ -1,10 +1,16 @@
 import { expect, test } from '@jest/globals';
 import { candidatesOf, joinCandidates, MOST_CANDIDATES } from './candidates';
 import { FRAME_SECONDS, FrameReader, HOP, RATE, type Frame } from './frames';
-import { notesOf, playingLevel } from './notes';
+import { seededRandom } from '../vocabulary';
+import { gestureOf } from './contour';
+import { settleGlides } from './glides';
+import { judge, unpack } from './judge';
+import { LiveLine } from './live';
+import { momentsOf, type Moment } from './moments';
+import { playingLevel } from './notes';
 import { onsetsOf, riseAt, type Onset } from './onsets';
 import { pathOf } from './path';
-import { restingPitch, segmentsOf } from './segments';
+import { strikesOf, type Strike } from './strikes';
 import { tuningOf } from './tuning';
 
 // Each stage on frames written by hand, so that its rule is seen alone.
@@ -89,85 +95,136 @@ test('the path has no pitch in silence or under the gate', () => {
 });
 
 const trackOf = (...stretches: [number, number][]): Float64Array => Float64Array.from(stretches.flatMap(([midi, count]) => new Array<number>(count).fill(midi)));
-const cutsOf = (track: Float64Array, levels: Frame[], onsets: Onset[]) => segmentsOf(track, levels, onsets).map(({ from, to, cut }) => [from, to, cut]);
+const glide = (from: number, to: number, count: number): [number, number][] => Array.from({ length: count }, (_, n) => [from + ((to - from) * (n + 1)) / (count + 1), 1]);
+const framesIn = (time: number) => Math.round(time / FRAME_SECONDS);
 
-test('a hammer-on is cut at the step, without an attack', () => {
-  const track = trackOf([60, 40], [62, 40]);
-  const cuts = cutsOf(track, frames([sure(60), 80]), [at(0)]);
-  expect(cuts).toHaveLength(2);
-  expect(Math.abs((cuts[1]![0] as number) - 40)).toBeLessThanOrEqual(2);
-  expect(cuts[1]![2]).toBe('step');
+/** Every path through the states, by trying each: the oracle of the dynamic programme. */
+function bestByTrying(all: readonly Frame[]): number[] {
+  const own = (frame: Frame): [number, number][] => {
+    const voiced = frame.candidates.reduce((sum, { weight }) => sum + weight, 0);
+    return [[NaN, Math.max(1.5, -Math.log(Math.max(0.02, 1 - voiced)))], ...frame.candidates.map(({ midi, weight }): [number, number] => [midi, -Math.log(weight)])];
+  };
+  const move = (a: number, b: number) => (Number.isNaN(a) ? (Number.isNaN(b) ? 0 : 3) : Number.isNaN(b) ? 3 : Math.min(9, Math.max(0, Math.abs(a - b) - 0.3) * 2.2 + Math.min(Math.abs(a - b), 0.3) * 0.5));
+  let [best, least] = [[] as number[], Infinity];
+  const walk = (index: number, taken: number[], cost: number): void => {
+    if (cost >= least) return;
+    if (index === all.length) [best, least] = [taken, cost];
+    else for (const [midi, price] of own(all[index]!)) walk(index + 1, [...taken, midi], cost + price + (index ? move(taken[index - 1]!, midi) : 0));
+  };
+  walk(0, [], 0);
+  return best;
+}
+
+test('the path is the cheapest of all paths', () => {
+  const random = seededRandom(8);
+  for (let round = 0; round < 12; round++) {
+    const all = Array.from({ length: 6 }, (): Frame => ({ level: -20, flux: 0, candidates: Array.from({ length: 3 }, () => ({ midi: 50 + Math.round(random() * 40) / 4, weight: 0.05 + 0.28 * random() })) }));
+    expect([...pathOf(all, [], -70)]).toEqual(bestByTrying(all));
+  }
 });
 
-test('a bend slower than 80 ms is one note', () => {
-  const rise = Array.from({ length: 30 }, (_, n) => 60 + (2 * n) / 30);
-  const track = Float64Array.from([...new Array<number>(30).fill(60), ...rise, ...new Array<number>(30).fill(62)]);
-  expect(cutsOf(track, frames([sure(60), 90]), [at(0)])).toHaveLength(1);
+test('a known pitch carries the path where the period tracker finds none, until it ends', () => {
+  const nothing: Frame = { candidates: [{ midi: 41, weight: 0.08 }], level: -20, flux: 0 };
+  const track = pathOf(frames([nothing, 60]), [at(10)], -70, [{ from: 10, to: 40, midi: 67.1, struck: true }]);
+  expect([track[20], track[38]]).toEqual([67.1, 67.1]);
+  expect(track[50]).not.toBe(67.1);
 });
 
-test('the same pitch struck again is two notes when the level rises, one when it does not', () => {
-  const track = trackOf([60, 80]);
-  const levels = frames([sure(60), 80]);
-  expect(cutsOf(track, levels, [at(0), at(40, 9)])).toHaveLength(2);
-  expect(cutsOf(track, levels, [at(0), at(40, 0.5, 0.05)])).toHaveLength(1);
+const gesture = (...stretches: [number, number][]) => gestureOf(trackOf(...stretches));
+const tenths = (value: number) => Math.round(value * 10) / 10;
+
+test('a bend is one note, judged where it settles; its corners say how far it went', () => {
+  const up = gesture([60, 25], ...glide(60, 62, 25), [62, 70])!;
+  expect(tenths(up.pitch)).toBe(62);
+  expect(up.bend!.map(([, pitch]) => Math.round(pitch))).toEqual([60, 60, 62, 62]);
+  expect(up.bend![1]![0]).toBeLessThan(up.bend![2]![0]);
+  const released = gesture([60, 20], ...glide(60, 62, 20), [62, 30], ...glide(62, 60, 20), [60, 70])!;
+  expect([tenths(released.pitch), ...released.bend!.map(([, pitch]) => Math.round(pitch))]).toEqual([60, 60, 60, 62, 62, 60, 60]);
 });
 
-test('an octave drop without an attack is the same note; with one it is another', () => {
-  const track = trackOf([72, 30], [60, 50]);
-  const levels = frames([sure(60), 80]);
-  expect(cutsOf(track, levels, [at(0)])).toHaveLength(1);
-  expect(cutsOf(track, levels, [at(0), at(30)])).toHaveLength(2);
+test('a pitch that has arrived 145 ms after the pick came by a slide; a steady one made no gesture', () => {
+  const slid = gesture([57, 4], ...glide(57, 59, 12), [59, 60])!;
+  expect([tenths(slid.pitch), Math.round(slid.slide!.from), slid.bend]).toEqual([59, 57, undefined]);
+  expect(Object.keys(gesture([59, 60])!)).toEqual(['pitch']);
+  expect(gesture([NaN, 30])).toBeNull();
 });
 
-test('under a fresh attack the body may answer lower for a moment: one note, from the attack', () => {
-  const track = trackOf([54, 14], [66, 60]);
-  const segments = segmentsOf(track, frames([sure(66), 74]), [at(0)]);
-  expect(segments).toHaveLength(1);
-  expect(restingPitch(track, segments[0]!)).toBe(66);
+test('vibrato: rate and width of a steady swing, its middle the pitch; neither a bend nor intonation is one', () => {
+  const swing = (hz: number, cents: number) => gestureOf(Float64Array.from({ length: 200 }, (_, n) => 64 + (cents / 100) * Math.sin(2 * Math.PI * hz * n * FRAME_SECONDS)))!;
+  for (const [hz, cents] of [[5, 30], [6.5, 50], [4.5, 20]] as const) {
+    const { vibrato, pitch, bend } = swing(hz, cents);
+    expect(Math.abs(vibrato!.hz - hz)).toBeLessThan(0.4);
+    expect(Math.abs(vibrato!.cents - cents)).toBeLessThan(8);
+    expect([Math.abs(pitch - 64) < 0.05, bend]).toEqual([true, undefined]);
+  }
+  expect(swing(5, 3).vibrato).toBeUndefined();
+  expect(gesture([60, 40], ...glide(60, 62, 25), [62, 90])!.vibrato).toBeUndefined();
 });
 
-test('the old note outsounding a new one for a moment: the new one begins at its attack', () => {
-  const track = trackOf([60, 60], [67, 40]);
-  const cuts = segmentsOf(track, frames([sure(60), 100]), [at(0), at(45)]);
-  expect(cuts.map(({ onset }) => onset?.frame)).toEqual([0, 45]);
-  expect(Math.abs(cuts[0]!.to - 60)).toBeLessThanOrEqual(2);
+const claim = (midi: number, belief: number) => ({ midi, belief, features: new Float64Array(0) });
+const moment = (frame: number): Moment => ({ frame, kind: 'attack', strength: 1, clear: true });
+
+test('strikes: what is believed, each note once, what begins together as one', () => {
+  const strikes = strikesOf([
+    { moment: moment(10), claims: [claim(60, 0.9), claim(60.3, 0.8), claim(72, 0.2)] },
+    { moment: moment(14), claims: [claim(64.1, 0.7), claim(60.1, 0.95)] },
+    { moment: moment(60), claims: [claim(67, 0.6)] },
+    { moment: moment(90), claims: [claim(67, 0.4)] },
+  ]);
+  expect(strikes.map(({ starts }) => starts.map(({ midi }) => midi))).toEqual([[60.1, 64.1], [67]]);
 });
 
-test('a pitch first heard 150 ms after its attack belongs to that attack', () => {
-  const track = trackOf([60, 40], [NaN, 26], [67, 40]);
-  expect(segmentsOf(track, frames([sure(60), 106]), [at(0), at(40)]).map(({ onset }) => onset?.frame)).toEqual([0, 40]);
+const strike = (frame: number, ...pitches: number[]): Strike => ({ frame, starts: pitches.map((midi) => ({ frame, midi, belief: 0.8, kind: 'step' as const })) });
+const settle = (strikes: Strike[], ...stretches: [number, number][]) => {
+  const track = trackOf(...stretches);
+  return settleGlides(strikes, track, frames([sure(60), track.length])).map(({ frame, starts }) => [frame, starts[0]!.midi]);
+};
+
+test('a slide into a note and a bend are one note; a slide from a held pitch of three semitones or more is two', () => {
+  expect(settle([strike(0, 57), strike(14, 59)], [57, 3], ...glide(57, 59, 12), [59, 60])).toEqual([[0, 57]]);
+  expect(settle([strike(0, 60), strike(60, 62)], [60, 40], ...glide(60, 62, 25), [62, 60])).toEqual([[0, 60]]);
+  const held = settle([strike(0, 60), strike(42, 65)], [60, 45], ...glide(60, 65, 15), [65, 60]);
+  expect(held.map(([, midi]) => midi)).toEqual([60, 65]);
+  expect(Math.abs(held[1]![0]! - 60)).toBeLessThanOrEqual(2);
 });
 
-test('the common subharmonic of two notes that overlap is nobody’s note', () => {
-  // 47.0 lies a fifth of the frequency of 74.86 and a sixth of that of 78.02
-  const track = trackOf([74.86, 40], [47, 14], [78.02, 40]);
-  const cuts = segmentsOf(track, frames([sure(60), 94]), [at(0), at(40)]);
-  expect(cuts.map((one) => [Math.round(restingPitch(track, one)), one.onset?.frame])).toEqual([[75, 0], [78, 40]]);
+test('a hammer-on is no glide, nor is a pitch that was struck again', () => {
+  expect(settle([strike(0, 60), strike(40, 63)], [60, 40], [61.5, 2], [63, 60])).toHaveLength(2);
+  const track = trackOf([60, 40], ...glide(60, 62, 14), [62, 60]);
+  const struck = frames([sure(60, -30), 45], [sure(60, -12), 69]);
+  expect(settleGlides([strike(0, 60), strike(46, 62)], track, struck)).toHaveLength(2);
 });
 
-test('a blip shorter than 45 ms is no note, and gaps of up to 18 ms do not cut one', () => {
-  expect(cutsOf(trackOf([NaN, 10], [60, 4], [NaN, 30]), frames([sure(60), 44]), [])).toEqual([]);
-  expect(cutsOf(trackOf([60, 20], [NaN, 2], [60, 20]), frames([sure(60), 42]), [at(0)])).toHaveLength(1);
+test('moments: every attack and every step of the pitch, the step where it arrives', () => {
+  const track = trackOf([60, 60], ...glide(60, 64, 8), [64, 60]);
+  const flux = frames([sure(60), track.length]).map((frame, index) => (index === 20 ? { ...frame, flux: 0.6 } : frame));
+  const moments = momentsOf(flux, track);
+  expect(moments.map(({ kind }) => kind)).toEqual(['attack', 'step']);
+  expect(Math.abs(moments[1]!.frame - 68)).toBeLessThanOrEqual(3);
 });
 
-test('notes: from the attack, at the densest pitch, counted from the take’s tuning', () => {
-  const track = trackOf([NaN, 8], [60.1, 40], [60.4, 6]);
-  const own: Frame[] = [...frames([silent, 8]), ...Array.from(track.subarray(8), (midi) => sure(midi))];
-  const [note] = notesOf([{ from: 10, to: 54, onset: at(8), cut: 'attack' }], track, own, 440 * 2 ** (10 / 1200));
-  expect(note).toMatchObject({ midi: 60, cents: 0, confidence: 0.9, level: -20 });
-  expect(note!.onsetSec).toBeCloseTo(seconds(8), 4);
-  expect(note!.offsetSec).toBeCloseTo(seconds(54), 4);
-  expect(note!.bend).toBeUndefined();
+test('the judge: leaky rectifiers and a logistic end, as written out by hand', () => {
+  const floats = Float32Array.from([1, 0, 2, 1, /* layer 1: 2 × 2, biases */ 1, -1, 0.5, 2, 0.1, -0.2, /* layer 2: 1 × 2, bias */ 1.5, -0.5, 0.3]);
+  const network = unpack({ sizes: [2, 2, 1], packed: Buffer.from(floats.buffer).toString('base64') });
+  const [x, y] = [(3 - 1) / 2, (4 - 0) / 1];
+  const leaky = (value: number) => (value > 0 ? value : 0.1 * value);
+  const [a, b] = [leaky(x - y + 0.1), leaky(0.5 * x + 2 * y - 0.2)];
+  expect(judge([network], Float64Array.from([3, 4]))).toBeCloseTo(1 / (1 + Math.exp(-(1.5 * a - 0.5 * b + 0.3))), 5);
 });
 
-test('what lies far under the playing level is bleed, and what nothing believes is no note', () => {
-  const track = trackOf([60, 200], [65, 30]);
-  const loud = frames([sure(60, -15), 200], [sure(65, -50), 30]);
-  const segments = [{ from: 0, to: 200, onset: at(0), cut: 'attack' as const }, { from: 200, to: 230, onset: at(200), cut: 'attack' as const }];
-  expect(notesOf(segments, track, loud, 440).map((note) => note.midi)).toEqual([60]);
-  expect(playingLevel(loud)).toBe(-15);
-  const doubtful = frames([{ candidates: [{ midi: 60, weight: 0.05 }], level: -15, flux: 0 }, 230]);
-  expect(notesOf(segments, track, doubtful, 440)).toEqual([]);
+test('the live line says a pitch once seven frames agree, from its attack on, and ends with it', () => {
+  const live = new LiveLine();
+  const attack = frames([{ ...sure(62, -40), candidates: [] }, 20], [{ ...sure(62, -12), flux: 0.5 }, 1], [sure(62, -12), 30], [{ ...sure(62), candidates: [] }, 30], [sure(65), 20]);
+  const said = attack.map((frame) => live.push([frame]));
+  const first = said.findIndex((notes) => notes.length > 0);
+  expect(first).toBeLessThanOrEqual(20 + framesIn(0.05));
+  expect([said[first]![0]!.midi, Math.abs(said[first]![0]!.onsetSec - seconds(20)) < 0.012]).toEqual([62, true]);
+  expect(said.slice(56, 80).flat()).toEqual([]);
+  expect(said.at(-1)![0]!.midi).toBe(65);
+});
+
+test('the playing level is that of the loud frames', () => {
+  expect(playingLevel(frames([sure(60, -15), 200], [sure(65, -50), 30]))).toBe(-15);
 });
 
 test('tuning: the circular mean of deviations; frames that do not agree leave it at 440', () => {

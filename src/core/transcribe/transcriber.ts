@@ -1,13 +1,16 @@
 
 import { SILENCE } from '../sound';
 import type { Decibels, Hz, Seconds } from '../vocabulary';
+import { BandRemoval, type Backing } from './bandRemoval';
 import { EvidenceReader, type Claim } from './evidence';
 import { judge, unpack } from './judge';
 import { FITTED } from './judgeWeights';
-import { FRAME_SECONDS, FrameReader, type Frame } from './frames';
+import { FRAME_SECONDS, FrameReader, RATE, type Frame } from './frames';
+import { settleGlides } from './glides';
+import { LiveLine, type ProvisionalNote } from './live';
 import { momentsOf, type Moment } from './moments';
 import { notesOf, playingLevel, type HeardNote } from './notes';
-import { onsetsOf } from './onsets';
+import { onsetsOf, riseAt } from './onsets';
 import { pathOf, type PitchTrack } from './path';
 import { RingingReader } from './ringing';
 import { strikesOf, type Judged } from './strikes';
@@ -22,13 +25,20 @@ export type Transcription = {
   readonly playingLevel: Decibels;
 };
 
-export type TranscribeOptions = { readonly tuning?: 'auto' | Hz };
+export type TranscribeOptions = {
+  readonly tuning?: 'auto' | Hz;
+  /** What the app played meanwhile, mono: its leak is taken out first. Needs not begin with the recording. */
+  readonly backing?: Backing;
+};
 
-const NETWORK = unpack(FITTED);
+const NETWORKS = FITTED.map(unpack);
 
 /** Below this a frame has no pitch: far under the playing level, or near the noise of any input. */
 const GATE_UNDER_PLAYING: Decibels = 42;
 const LOWEST_GATE: Decibels = -72;
+/** Peaks of the flux this near are one attack. */
+const SAME_ATTACK = 5;
+const STRUCK_RISE: Decibels = 2.5;
 
 /**
  * Hears a single guitar line: audio in blocks, notes at the end. What is expensive is done block by block; `finish` only follows
@@ -38,34 +48,51 @@ const LOWEST_GATE: Decibels = -72;
  */
 export class Transcriber {
   private readonly reader: FrameReader;
+  private readonly removal: BandRemoval | null;
   private readonly frames: Frame[] = [];
+  private readonly live = new LiveLine();
+  /** While the band is being taken out the notes come late: the live line listens to the recording as it is. */
+  private readonly liveReader: FrameReader | null;
   private samples = 0;
 
   constructor(private readonly rate: Hz, private readonly options: TranscribeOptions = {}) {
     if (!(rate >= 4_000 && rate <= 768_000)) throw new RangeError(`sample rate ${rate} Hz is not one that audio comes in`);
-    this.reader = new FrameReader(rate);
+    this.reader = new FrameReader(options.backing ? RATE : rate);
+    this.removal = options.backing ? new BandRemoval(rate, options.backing) : null;
+    this.liveReader = options.backing ? new FrameReader(rate, false) : null;
   }
 
-  /** @param block mono samples, −1 to 1 */
-  push(block: Float32Array): void {
+  /**
+   * @param block mono samples, −1 to 1; what is no number counts as silence
+   * @returns notes as they seem now, for the live line: those that began or grew
+   */
+  push(block: Float32Array): ProvisionalNote[] {
     this.samples += block.length;
-    for (const frame of this.reader.push(block)) this.frames.push(frame);
+    const sound = block.every(Number.isFinite) ? block : block.map((value) => (Number.isFinite(value) ? value : 0));
+    const frames = this.reader.push(this.removal ? this.removal.push(sound) : sound);
+    for (const frame of frames) this.frames.push(frame);
+    return this.live.push(this.liveReader ? this.liveReader.push(sound) : frames);
+  }
+
+  private close(): void {
+    if (this.removal) for (const frame of this.reader.push(this.removal.finish())) this.frames.push(frame);
+    for (const frame of this.reader.finish()) this.frames.push(frame);
   }
 
   finish(): Transcription {
-    for (const frame of this.reader.finish()) this.frames.push(frame);
+    this.close();
     return this.conclude().transcription;
   }
 
   /** The pitch track beside the notes, for the command line and for tests. */
   finishWithTrack(): { transcription: Transcription; track: PitchTrack; frameSeconds: Seconds } {
-    for (const frame of this.reader.finish()) this.frames.push(frame);
+    this.close();
     return { ...this.conclude(), frameSeconds: FRAME_SECONDS };
   }
 
   /** What the judge is asked at every moment: for learning and for tests. */
   finishWithClaims(): { moment: Moment; claims: readonly Claim[] }[] {
-    for (const frame of this.reader.finish()) this.frames.push(frame);
+    this.close();
     return this.claims();
   }
 
@@ -74,10 +101,16 @@ export class Transcriber {
     const track = pathOf(frames, onsetsOf(frames), this.gate());
     const moments = momentsOf(frames, track);
     const evidence = new EvidenceReader(this.reader.signal, frames, track, playingLevel(frames));
-    return moments.map((moment, index) => ({
-      moment,
-      claims: evidence.claimsAt(moment, moments[index - 1]?.frame ?? 0, moments[index + 1]?.frame ?? frames.length).map((claim) => ({ ...claim, belief: judge(NETWORK, claim.features) })),
-    }));
+    const clear = moments.filter((moment) => moment.clear).map(({ frame }) => frame);
+    let passed = 0;
+    return moments.map((moment) => {
+      while (passed < clear.length && clear[passed]! < moment.frame) passed++;
+      const previous = clear[passed - 1] ?? 0;
+      let later = passed;
+      while (later < clear.length && clear[later]! - moment.frame <= SAME_ATTACK) later++;
+      const next = clear[later] ?? frames.length;
+      return { moment, claims: evidence.claimsAt(moment, previous, next).map((claim) => ({ ...claim, belief: judge(NETWORKS, claim.features) })) };
+    });
   }
 
   private gate(): Decibels {
@@ -87,9 +120,10 @@ export class Transcriber {
   private conclude(): { transcription: Transcription; track: PitchTrack } {
     const { frames } = this;
     const playing = playingLevel(frames);
-    const strikes = playing <= LOWEST_GATE ? [] : strikesOf(this.claims());
-    const known = strikes.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: strikes[index + 1]?.frame ?? frames.length, midi })));
-    const track = pathOf(frames, strikes, this.gate(), known);
+    const believed = playing <= LOWEST_GATE ? [] : strikesOf(this.claims());
+    const known = believed.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: believed[index + 1]?.frame ?? frames.length, midi, struck: riseAt(frames, frame) >= STRUCK_RISE })));
+    const track = pathOf(frames, believed, this.gate(), known);
+    const strikes = settleGlides(believed, track, frames);
     const a4 = this.options.tuning === undefined || this.options.tuning === 'auto' ? tuningOf(track) : this.options.tuning;
     const notes = notesOf(strikes, track, frames, new RingingReader(this.reader.signal), a4);
     const transcription: Transcription = {

@@ -7,6 +7,7 @@ import type { SessionState, TakeSession } from '@/audio/takeSession';
 import { Shell } from '../shell/Shell';
 import type { Settings } from './Setup';
 import { Stage } from './Stage';
+import { useLiveLine } from './useLiveLine';
 
 type Props = { session: TakeSession; state: SessionState; chart: Chart; settings: Settings; side: ReactNode };
 
@@ -16,6 +17,7 @@ export function Live({ session, state, chart, settings, side }: Props) {
   const { id, home } = settings.plan;
   const plan = useMemo(() => ({ id, home: home === undefined ? undefined : certain(readScale(home)) }), [id, home]);
   const follow = useCallback((draw: (beat: number) => void) => everyFrame(() => draw(Math.min(session.position(), session.endBeat - 0.001))), [session]);
+  const line = useLiveLine(session, chart, settings.tempo, plan);
   const waits = state.phase === 'opening' || state.phase === 'finishing' ? state.what : null;
   return (
     <Shell place="Record" side={side} footer={
@@ -30,7 +32,7 @@ export function Live({ session, state, chart, settings, side }: Props) {
       {state.phase === 'running' && beat > 4 && session.highest < -60 && (
         <p role="alert" className="mx-4 border-l-[3px] border-now pl-4 text-xl text-ink sm:mx-8">Nothing comes in. Look at the volume, the lead and the chosen input; the take can still be stopped.</p>
       )}
-      <Stage chart={chart} tempo={settings.tempo} choruses={settings.choruses} plan={plan} beat={Math.min(beat, session.endBeat - 0.001)} follow={follow} />
+      <Stage chart={chart} tempo={settings.tempo} choruses={settings.choruses} plan={plan} beat={Math.min(beat, session.endBeat - 0.001)} follow={follow} line={line} />
     </Shell>
   );
 }

@@ -9,6 +9,7 @@ import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE, rowGeometry } from '@/ui/form/geometry';
 import { formRows, type FormRowModel } from '@/ui/form/formRows';
 import { Neck } from '@/ui/Neck';
+import type { TakeOnForm } from '@/ui/form/takeOnForm';
 import { nowPlaying, type NowPlaying } from './nowPlaying';
 
 type Props = {
@@ -17,10 +18,12 @@ type Props = {
   beat: number;
   /** Moves the cursor between two drawings of the stage: called for every frame while the stage is shown. */
   follow?: (draw: (beat: number) => void) => () => void;
+  /** What has been heard so far, as marks on the form. */
+  line?: TakeOnForm | null;
 };
 
 /** The screen while playing: one sentence on one baseline, the neck, and the form with its cursor. */
-export const Stage = memo(function Stage({ chart, tempo, choruses, plan: choice, beat, follow }: Props) {
+export const Stage = memo(function Stage({ chart, tempo, choruses, plan: choice, beat, follow, line = null }: Props) {
   const timeline = useMemo(() => timelineOf(chart, tempo), [chart, tempo]);
   const plan = useMemo(() => planOf(choice, harmonyOf(chart, timeline)), [choice, chart, timeline]);
   const rows = useMemo(() => formRows(timeline), [timeline]);
@@ -34,7 +37,7 @@ export const Stage = memo(function Stage({ chart, tempo, choruses, plan: choice,
         <div className="mx-auto w-full max-w-[736px]"><NeckNow now={now} /></div>
       </div>
       <svg viewBox={`0 0 1216 ${HEAD + LANE}`} className="mt-auto mb-4 hidden w-full sm:block" aria-hidden="true">
-        <FormRow row={row} width={1216} formBeats={timeline.formBeats} choruses={[now.chorus]} take={null} />
+        <FormRow row={row} width={1216} formBeats={timeline.formBeats} choruses={[now.chorus]} take={line} />
         <Cursor row={row} offset={now.chorus * timeline.formBeats} beat={beat} follow={follow} />
       </svg>
     </div>
