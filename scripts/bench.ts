@@ -6,6 +6,7 @@ import { NormalisedDifference } from '../src/core/sound';
 import { Transcriber, transcribe } from '../src/core/transcribe';
 import { certain } from '../src/core/vocabulary';
 import { DEMO_CHARTS } from './demo/charts';
+import { earsTable } from './ears/table';
 
 const RATE = 44_100;
 const chart = certain(readChart(DEMO_CHARTS.lamplight));
@@ -54,6 +55,8 @@ row('by FFT', ratio(plain / fast));
 console.log('');
 row('analysis of the whole take', 'ms');
 row(`${notes.length} notes, ${6} choruses`, (time(() => void analyse({ chart, tempo, notes, plan: { id: 'outline' } })) * 1000).toFixed(1));
+
+await earsTable();
 
 function plainDifference(samples: Float32Array, from: number, window: number, maxLag: number): number {
   let total = 0;

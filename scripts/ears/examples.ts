@@ -1,8 +1,5 @@
 import { centsAt, type LabelledTake, type TrueNote } from '../../tests/corpora/line';
-
-import { FRAME_SECONDS } from '@/core/transcribe/frames';
-
-import { Transcriber } from '@/core/transcribe';
+import { FRAME_SECONDS, Transcriber } from '@/core/transcribe';
 
 /** What the judge learns from: a claim's features, and whether it holds (1), does not (0), or is a matter of opinion (2). */
 export type Example = { readonly features: Float64Array; readonly label: 0 | 1 | 2 };

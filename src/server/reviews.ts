@@ -15,7 +15,7 @@ import { takeById, type StoredTake } from './takes';
 import type { PlanBody } from './validation';
 
 /** Everything a review shows: derived, and kept only to be quick. */
-export type Review = { readonly take: StoredTake; readonly report: Report; readonly findings: readonly Finding[]; readonly marks: readonly GateMark[] };
+export type Review = { readonly take: StoredTake; readonly report: Report; readonly findings: readonly Finding[]; readonly marks: readonly GateMark[]; /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty: number | null };
 type Kept = Pick<Review, 'report' | 'findings' | 'marks'>;
 
 /** The review of a take by its plan; made anew where the engine is newer than what is kept. */
@@ -26,13 +26,19 @@ export async function reviewOf(takeId: string): Promise<Review> {
   const stored = kept?.json as Kept | undefined;
   const isCurrent = kept?.engineVersion === ENGINE_VERSION && kept.offsetSec === take.offsetSec;
   // what is kept is derived: where it cannot be read as a report it is simply made anew
-  if (stored && isCurrent && readReport(stored.report).ok) return { take, ...stored };
+  const certainty = await certaintyOf(takeId);
+  if (stored && isCurrent && readReport(stored.report).ok) return { take, ...stored, certainty };
   const made = await judge(take);
   const values = { takeId, planId: planKey(take.plan), engineVersion: ENGINE_VERSION, offsetSec: take.offsetSec, json: made };
   await write(async (tx) => {
     await tx.insert(reports).values(values).onConflictDoUpdate({ target: [reports.takeId, reports.planId], set: values });
   });
-  return { take, ...made };
+  return { take, ...made, certainty };
+}
+
+async function certaintyOf(takeId: string): Promise<number | null> {
+  const [heard] = await database().select({ json: notes.json }).from(notes).where(eq(notes.takeId, takeId));
+  return (heard?.json as { certainty?: number } | undefined)?.certainty ?? null;
 }
 
 const planKey = ({ id, home }: PlanBody): string => `${id}${home ? ` ${home}` : ''}`;

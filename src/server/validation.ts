@@ -22,7 +22,7 @@ export type FinishBody = { frames: number; offsetSec: number; transcription: Tra
 export const finishBody = Joi.object<FinishBody>({
   frames: Joi.number().integer().min(1).max(2 ** 32).required(), offsetSec: Joi.number().min(-600).max(600).required(),
   transcription: (notesSchema as Joi.ObjectSchema).keys({
-    schema: Joi.string().valid(NOTES_SCHEMA).required(), durationSec: Joi.number().min(0).required(), playingLevel: Joi.number().required(),
+    schema: Joi.string().valid(NOTES_SCHEMA).required(), durationSec: Joi.number().min(0).required(), playingLevel: Joi.number().required(), certainty: Joi.number().min(0).max(1).optional(),
     tuning: Joi.object({ a4: Joi.number().min(380).max(500).required() }).required(),
   }).required(),
 });

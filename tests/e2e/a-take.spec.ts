@@ -34,6 +34,10 @@ test('a take through the microphone: its sound kept, its notes found, its landin
     await expect(page.getByTestId('chord-next')).toBeVisible();
     await expect(page.getByTestId('bar')).toHaveText('bar 3 of 12', { timeout: 20_000 });
     await expect(page.getByTestId('chord-now')).toContainText('B♭7');
+    // the live line: notes stand on the form while they sound
+    const drawn = page.locator('[data-drawn-ms]');
+    await expect(drawn).toBeVisible({ timeout: 20_000 });
+    console.log(`live line: 19 notes of 20 drawn within ${await drawn.getAttribute('data-drawn-ms')} ms`);
     if (process.env.SHOTS) await page.screenshot({ path: path.join(process.env.SHOTS, 'record-dusk.png') });
     // it stops by itself at the end of the chorus and opens the review
     await page.waitForURL(/\/takes\/[\w-]+$/, { timeout: 45_000 });

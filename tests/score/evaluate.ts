@@ -1,4 +1,4 @@
-import type { LabelledTake, TrueNote } from '../corpora/line';
+import { centsAt, type LabelledTake, type TrueNote } from '../corpora/line';
 import type { HeardNote } from '@/core/transcribe';
 import { matchNotes } from './notes';
 
@@ -54,4 +54,27 @@ const isOctaveOff = (truth: TrueNote, note: ReportedNote): boolean => {
 export function quantile(values: readonly number[], share: number): number {
   const sorted = [...values].sort((a, b) => a - b);
   return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? NaN;
+}
+
+/** Frames of a single line: how many of those that sound were asked, were right within 50 cents, and were right but for an octave. */
+export type FrameCount = { asked: number; right: number; octaves: number };
+
+/**
+ * Raw pitch accuracy as in MIREX melody extraction (Poliner et al., IEEE TASLP 2007): every frame in which a string is held, 30 ms past
+ * its attack and 10 ms before its end, against the pitch its curve stands at. What is reported without a pitch counts as wrong.
+ * @param track MIDI numbers every `hop` seconds from 0, NaN for none
+ */
+export function countFrames(take: LabelledTake, track: Float64Array, hop: number, count: FrameCount): void {
+  const held = take.strings.filter(({ attack }) => attack !== 'ghost');
+  held.forEach((string, index) => {
+    const next = held[index + 1];
+    const until = Math.min(string.until, next?.at ?? Infinity) - 0.01;
+    for (let frame = Math.ceil((string.at + 0.03) / hop); frame * hop < until && frame < track.length; frame++) {
+      const pitch = string.midi + (centsAt(string.curve, frame * hop - string.at) + (take.detune ?? 0)) / 100;
+      const away = Math.abs(track[frame]! - pitch);
+      count.asked++;
+      if (away <= 0.5) count.right++;
+      else if (Math.abs(away - 12 * Math.round(away / 12)) <= 0.5 && away > 6) count.octaves++;
+    }
+  });
 }

@@ -35,8 +35,8 @@ export class LeakRemover {
   private readonly cross: Float64Array;
   private readonly explained: Float64Array;
   private readonly averagePower: Float64Array;
-  private recording = new Float32Array(SIZE);
-  private band = new Float32Array(SIZE);
+  private recording: Float32Array = new Float32Array(SIZE);
+  private band: Float32Array = new Float32Array(SIZE);
   private readonly tail = new Float64Array(SIZE);
   private held: { y: Float64Array; x: Float64Array[] }[] | null = [];
   private frames = 0;

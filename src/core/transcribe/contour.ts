@@ -25,26 +25,69 @@ const LEAST_MOVE: Midi = 0.6;
 /** A glide that has arrived this soon after the pick is a slide into the note; a bend takes longer. */
 const SLIDE_ARRIVES: Seconds = 0.145;
 const WIDEST_BEND: Midi = 4.6;
+/** A pitch that leaps was not slid to: the path was still on the note before. */
+const GLIDES = framesOf(0.02);
+const LEAP: Midi = 1.3;
+const BELONGS: Midi = 0.7;
 
-/** Reads the gesture from a note's pitch frame by frame (NaN where it has none), the first frame at its onset. */
-export function gestureOf(track: Float64Array): Gesture | null {
+/**
+ * Reads the gesture from a note's pitch frame by frame (NaN where it has none), the first frame at its onset. Null where little has a
+ * pitch, or what has one is not this note: while other strings ring the track may be on one of them.
+ * @param expected the pitch that is believed to begin
+ */
+export function gestureOf(track: Float64Array, expected: Midi): Gesture | null {
   const pitches = filled(track);
   if (!pitches) return null;
   const vibrato = vibratoOf(pitches);
   const calm = vibrato ? smoothed(pitches, framesOf(1 / vibrato.hz)) : medianOfThree(pitches);
   const levels = plateausOf(calm, vibrato ? 0.3 : 0);
   const withVibrato = vibrato ? { vibrato: { hz: Math.round(vibrato.hz * 10) / 10, cents: Math.round(vibrato.cents) } } : {};
-  if (levels.length === 0) return { pitch: lastHalf(calm), ...withVibrato };
-  const moves = joinSame(levels);
+  if (levels.length === 0) {
+    const pitch = lastHalf(calm);
+    return Math.abs(pitch - expected) < BELONGS ? { pitch, ...withVibrato } : null;
+  }
+  const moves = runsOf(joinSame(levels), track).find((run) => belongs(run, expected));
+  if (!moves) return null;
   const lasting = moves.filter((level) => level.to - level.from >= PLATEAU);
   const settled = (lasting.length ? lasting : moves).reduce((best, level) => (level.to - level.from > best.to - best.from ? level : best));
   const pitch = vibrato ? median(Array.from(calm.subarray(settled.from, settled.to)))! : settled.pitch;
   if (moves.length < 2 || spread(moves) < LEAST_MOVE) return { pitch, ...withVibrato };
   const [first, second] = [moves[0]!, moves[1]!];
   const arrives = second.from * FRAME_SECONDS;
+  if (second === settled && arrives <= SLIDE_ARRIVES && second.from - first.to < GLIDES) return { pitch, ...withVibrato };
   if (second === settled && arrives <= SLIDE_ARRIVES) return { pitch, slide: { from: first.pitch, seconds: arrives }, ...withVibrato };
   if (spread(moves) > WIDEST_BEND) return { pitch, ...withVibrato };
   return { pitch, bend: moves.flatMap(({ from, to, pitch: at }, index): [Seconds, Midi][] => [[index === 0 ? 0 : from * FRAME_SECONDS, at], [(to - 1) * FRAME_SECONDS, at]]), ...withVibrato };
+}
+
+/** Plateaus that glides lead between; where the pitch leaps or is silent, another run begins. */
+function runsOf(levels: readonly Plateau[], track: Float64Array): Plateau[][] {
+  const runs: Plateau[][] = [];
+  for (const level of levels) {
+    const last = runs.at(-1)?.at(-1);
+    if (last && glidesBetween(track, last.to, level.from)) runs.at(-1)!.push(level);
+    else runs.push([level]);
+  }
+  return runs;
+}
+
+function glidesBetween(track: Float64Array, from: number, to: number): boolean {
+  let silent = 0;
+  let last = track[from - 1]!;
+  for (let frame = from; frame <= to; frame++) {
+    const pitch = track[frame]!;
+    if (Number.isNaN(pitch)) silent++;
+    else {
+      if (Math.abs(pitch - last) > LEAP * (1 + silent)) return false;
+      last = pitch;
+    }
+  }
+  return silent <= 3;
+}
+
+/** One of the plateaus is the pitch believed, or a glide between two of them goes through it. */
+function belongs(run: readonly Plateau[], expected: Midi): boolean {
+  return run.some(({ pitch }) => Math.abs(pitch - expected) < BELONGS) || run.slice(1).some(({ pitch }, index) => (pitch - expected) * (run[index]!.pitch - expected) < 0);
 }
 
 /** Gaps filled by straight lines; the pick left out at the front takes the first pitch after it. Null where little has a pitch. */
@@ -75,10 +118,10 @@ function smoothed(pitches: Float64Array, width: number): Float64Array {
   });
 }
 
-type Plateau = { from: number; to: number; pitch: Midi };
+export type Plateau = { from: number; to: number; pitch: Midi };
 
 /** Longest runs that stay within 30 cents or so, from the longest down, in order of time. */
-function plateausOf(pitches: Float64Array, more: Midi): Plateau[] {
+export function plateausOf(pitches: Float64Array, more: Midi = 0): Plateau[] {
   const reach = PLATEAU_REACH + more;
   const found: Plateau[] = [];
   const search = (from: number, to: number): void => {
@@ -101,6 +144,7 @@ function plateausOf(pitches: Float64Array, more: Midi): Plateau[] {
 function rangeOf(pitches: Float64Array, from: number, to: number): number {
   let [low, high] = [Infinity, -Infinity];
   for (let n = from; n < to; n++) {
+    if (Number.isNaN(pitches[n]!)) return Infinity;
     low = Math.min(low, pitches[n]!);
     high = Math.max(high, pitches[n]!);
   }

@@ -33,6 +33,9 @@ const CLAIMS = { overall: 9, fresh: 7, apart: 2 };
 const NEIGHBOURS: readonly Midi[] = [12, -12, 19, -19, 24, -24, 7, -7, 5, -5, 28, -28];
 const TRACK_AT: readonly Seconds[] = [-0.1, -0.06, -0.03, 0.03, 0.06, 0.1, 0.14];
 
+/** Ratios against almost nothing may run away; no feature means more than this. */
+const LIMIT = 4;
+const within = (feature: number): number => Math.max(-LIMIT, Math.min(LIMIT, feature));
 const compressed = (magnitude: number, reference: number): number => Math.log1p(magnitude / (FAINT * reference)) / Math.log1p(1 / FAINT);
 
 /**
@@ -55,7 +58,7 @@ export class EvidenceReader {
     const sight = new Sight(after, before);
     if (sight.loudest < 1e-7) return [];
     const shared = this.sharedFeatures(moment, previous, next, length, sight);
-    return this.pitchesAt(moment, sight).map((midi, rank) => ({ midi, features: Float64Array.from([...shared, rank / 10, ...sight.features(midi), ...this.periodFeatures(moment.frame, midi)]) }));
+    return this.pitchesAt(moment, sight).map((midi, rank) => ({ midi, features: Float64Array.from([...shared, rank / 10, ...sight.features(midi), ...this.periodFeatures(moment.frame, midi)], within) }));
   }
 
   private spectrum(from: Samples, length: Samples): Magnitudes {

@@ -1,4 +1,5 @@
-import type { Midi, Seconds } from '../vocabulary';
+import type { Decibels, Midi, Seconds } from '../vocabulary';
+import { plateausOf } from './contour';
 import { FRAME_SECONDS, type Frame } from './frames';
 import { riseAt } from './onsets';
 import type { PitchTrack } from './path';
@@ -10,12 +11,18 @@ const NEAR: Midi = 0.35;
 const QUICKEST = framesOf(0.048);
 const LONGEST = framesOf(0.3);
 /** A finger that slides or bends adds no energy. */
-const STILL_RISE = 2.5;
+const STILL_RISE: Decibels = 2.5;
 const STILL_STRENGTH = 0.3;
 /** 8-ears: from a held note, three semitones or more within about a tenth of a second are a new note at the arrival. */
 const NEW_NOTE: Midi = 2.6;
-const SLIDE_AT_MOST = framesOf(0.15);
+const WIDER_THAN_BENDS: Midi = 3.5;
+const SLIDE_AT_MOST = { narrow: framesOf(0.105), wide: framesOf(0.19) };
 const HELD = framesOf(0.14);
+/** A slide into a note has arrived by then. */
+const GRACE = { arrives: framesOf(0.165), widest: 3.8, quickest: framesOf(0.023), attack: framesOf(0.035) };
+const STOOD = 5;
+/** Pitches this near, claimed of one moment while the pitch glides, are one string on its way. */
+const ON_THE_WAY: Midi = 2.2;
 
 /**
  * Follows glides from one believed note into the next: a slide into a note and a bend are one note, a slide between held pitches two,
@@ -23,32 +30,93 @@ const HELD = framesOf(0.14);
  */
 export function settleGlides(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[]): Strike[] {
   const settled: Strike[] = [];
-  for (const strike of strikes) {
+  for (const one of strikes) {
+    const strike = oneOnItsWay(one, track);
     const last = settled.at(-1);
     const glide = last ? glideBetween(last, strike, track, frames) : null;
     if (!last || !glide) settled.push(strike);
     else if (glide.isNewNote) settled.push(moved(strike, glide.arrival));
     else if (strike.starts[0]!.belief > last.starts[0]!.belief) settled[settled.length - 1] = { ...last, starts: [{ ...last.starts[0]!, belief: strike.starts[0]!.belief }] };
   }
-  return settled;
+  return settled.flatMap((strike, index) => [strike, ...slidesWithin(strike, settled[index + 1]?.frame ?? frames.length, track)]);
 }
 
-const moved = (strike: Strike, frame: number): Strike => ({ frame, starts: strike.starts.map((start): Start => ({ ...start, frame })) });
+const moved = (strike: Strike, frame: number): Strike => ({ frame, starts: strike.starts.map((start): Start => ({ ...start, frame, kind: 'step' })) });
+
+/** Two near pitches claimed while the tracked pitch runs through both are one. */
+function oneOnItsWay(strike: Strike, track: PitchTrack): Strike {
+  const { starts } = strike;
+  if (starts.length !== 2 || starts[1]!.midi - starts[0]!.midi > ON_THE_WAY) return strike;
+  let [low, high, count] = [Infinity, -Infinity, 0];
+  for (let frame = strike.frame + 3; frame < Math.min(track.length, strike.frame + framesOf(0.14)); frame++) {
+    const pitch = track[frame]!;
+    if (Number.isNaN(pitch)) continue;
+    low = Math.min(low, pitch);
+    high = Math.max(high, pitch);
+    count++;
+  }
+  const runs = count > framesOf(0.07) && high - low > 0.6 && high - low < GRACE.widest + 1 && low < starts[1]!.midi && high > starts[0]!.midi;
+  if (!runs) return strike;
+  const best = starts[0]!.belief >= starts[1]!.belief ? starts[0]! : starts[1]!;
+  return { frame: strike.frame, starts: [best] };
+}
 
 /** The glide that leads from one strike to the next, if one does: both of one string, the pitch never silent and never struck again. */
 function glideBetween(last: Strike, strike: Strike, track: PitchTrack, frames: readonly Frame[]): { arrival: number; isNewNote: boolean } | null {
   if (last.starts.length > 1 || strike.starts.length > 1 || strike.frame - last.frame > framesOf(4)) return null;
   const goal = strike.starts[0]!.midi;
-  const arrival = firstNear(track, goal, Math.max(last.frame + 2, strike.frame - SLIDE_AT_MOST), strike.frame + SLIDE_AT_MOST);
+  const arrival = firstNear(track, goal, Math.max(last.frame + 2, strike.frame - SLIDE_AT_MOST.wide), strike.frame + SLIDE_AT_MOST.wide);
   if (arrival === null) return null;
   const leaving = leavingOf(track, arrival, last.frame, goal);
-  if (leaving === null) return null;
-  const from = track[leaving]!;
+  if (leaving === null) return isUnsettled(last, arrival, goal, track) && isStill(frames, last.frame + GRACE.attack, arrival) ? { arrival, isNewNote: false } : null;
+  const extent = Math.abs(goal - track[leaving]!);
   const takes = arrival - leaving;
-  if (Math.abs(goal - from) < 0.6 || takes < QUICKEST || takes > LONGEST) return null;
+  if (arrival - last.frame <= GRACE.arrives && extent <= GRACE.widest) {
+    const still = isStill(frames, Math.max(leaving + 2, last.frame + GRACE.attack), arrival);
+    return extent >= 0.4 && takes >= GRACE.quickest && still ? { arrival, isNewNote: false } : null;
+  }
+  if (extent < 0.6 || takes < QUICKEST || takes > LONGEST) return null;
   if (riseAt(frames, strike.frame) >= STILL_RISE || strongest(frames, leaving + 2, arrival + 3) >= STILL_STRENGTH) return null;
-  const isNewNote = Math.abs(goal - from) >= NEW_NOTE && takes <= SLIDE_AT_MOST && leaving - last.frame >= HELD;
-  return { arrival, isNewNote };
+  return { arrival, isNewNote: isSlide(extent, takes) && leaving - last.frame >= HELD };
+}
+
+const isStill = (frames: readonly Frame[], from: number, arrival: number): boolean => strongest(frames, from, arrival + 3) < STILL_STRENGTH && riseWithin(frames, from, arrival + 6) < STILL_RISE;
+
+/** What was believed first is near the goal and the tracked pitch never stood on it: the string was on its way. */
+function isUnsettled(last: Strike, arrival: number, goal: Midi, track: PitchTrack): boolean {
+  const apart = Math.abs(last.starts[0]!.midi - goal);
+  if (arrival - last.frame > GRACE.arrives || apart < 0.4 || apart > NEW_NOTE) return false;
+  let run = 0;
+  for (let frame = last.frame + 2; frame < arrival; frame++) {
+    run = Math.abs(track[frame]! - track[frame - 1]!) < 0.12 && Math.abs(track[frame]! - goal) > NEAR ? run + 1 : 0;
+    if (run >= STOOD) return false;
+  }
+  return true;
+}
+
+const isSlide = (extent: Midi, takes: number): boolean => extent >= NEW_NOTE && takes <= (extent >= WIDER_THAN_BENDS ? SLIDE_AT_MOST.wide : SLIDE_AT_MOST.narrow);
+
+/** Slides between held pitches that nothing claimed: from plateau to plateau of the tracked pitch. */
+function slidesWithin(strike: Strike, next: number, track: PitchTrack): Strike[] {
+  if (strike.starts.length > 1 || next - strike.frame < 2 * HELD) return [];
+  const span = track.subarray(strike.frame, Math.min(next, strike.frame + framesOf(8)));
+  const levels = plateausOf(span).filter(({ from, to }) => to - from >= HELD);
+  return levels.slice(1).flatMap((level, index) => {
+    const before = levels[index]!;
+    const takes = level.from - before.to + framesOf(0.03);
+    const extent = Math.abs(level.pitch - before.pitch);
+    const returns = [levels[index - 1], levels[index + 2]].some((other, side) => other && Math.abs(other.pitch - (side === 0 ? level : before).pitch) < 0.6);
+    // up and back again is a bend with its release
+    if (returns || !isSlide(extent, takes) || takes < QUICKEST || !isUnbroken(span, before.to, level.from)) return [];
+    const frame = strike.frame + level.from;
+    return [{ frame, starts: [{ frame, midi: level.pitch, belief: strike.starts[0]!.belief, kind: 'step' as const }] }];
+  });
+}
+
+/** The pitch is there all the way, without a leap. */
+function isUnbroken(track: Float64Array, from: number, to: number): boolean {
+  for (let frame = Math.max(1, from); frame <= to; frame++) if (!(Math.abs(track[frame]! - track[frame - 1]!) < 1.6)) return false;
+  return true;
 }
 
 function firstNear(track: PitchTrack, pitch: Midi, from: number, to: number): number | null {
@@ -56,7 +124,7 @@ function firstNear(track: PitchTrack, pitch: Midi, from: number, to: number): nu
   return null;
 }
 
-/** Back from the arrival for as long as the pitch moves away from the goal: where the glide began. Null where it breaks off. */
+/** Back from the arrival for as long as the pitch moves away from the goal: where the glide began. Null where it leaps. */
 function leavingOf(track: PitchTrack, arrival: number, earliest: number, goal: Midi): number | null {
   let [frame, away, still] = [arrival, Math.abs(track[arrival]! - goal), 0];
   let leaving = arrival;
@@ -65,7 +133,9 @@ function leavingOf(track: PitchTrack, arrival: number, earliest: number, goal: M
     const pitch = track[frame]!;
     if (Number.isNaN(pitch)) break;
     const now = Math.abs(pitch - goal);
-    if (Math.abs(pitch - track[frame + 1]!) > 1.6 || now < away - 0.3) return null;
+    // right after an attack the first frames may still tell of the note before
+    if (Math.abs(pitch - track[frame + 1]!) > 1.6) return frame - earliest < GRACE.attack && leaving < arrival ? leaving : null;
+    if (now < away - 0.3) return null;
     if (now > away + 0.03) {
       leaving = frame;
       still = 0;
@@ -79,4 +149,14 @@ function strongest(frames: readonly Frame[], from: number, to: number): number {
   let most = 0;
   for (let frame = Math.max(0, from); frame < Math.min(frames.length, to); frame++) most = Math.max(most, frames[frame]!.flux);
   return most;
+}
+
+/** From the lowest level so far to what follows it, in dB. */
+function riseWithin(frames: readonly Frame[], from: number, to: number): Decibels {
+  let [low, rise] = [Infinity, 0];
+  for (let frame = Math.max(0, from); frame < Math.min(frames.length, to); frame++) {
+    low = Math.min(low, frames[frame]!.level);
+    rise = Math.max(rise, frames[frame]!.level - low);
+  }
+  return rise;
 }

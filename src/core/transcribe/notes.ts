@@ -1,4 +1,4 @@
-import { median, type Cents, type Decibels, type Hz, type Midi, type Seconds } from '../vocabulary';
+import type { Cents, Decibels, Hz, Midi, Seconds } from '../vocabulary';
 import { gestureOf, type Gesture } from './contour';
 import { glideInto } from './evidence';
 import { FRAME_SECONDS, type Frame } from './frames';
@@ -31,10 +31,10 @@ export type HeardNote = {
 
 const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 const GAP = framesOf(0.05);
+/** The flux peaks this long after the string is let go: measured on recorded notes whose onset is known. */
+const PEAK_LATE: Seconds = 0.006;
 const SHORTEST = framesOf(0.03);
 const LEAST_TRACKED = framesOf(0.09);
-/** The tracked pitch is that of the note where its first stretch lies this near. */
-const AGREES: Midi = 0.7;
 const LONGEST_GESTURE = framesOf(6);
 /** Without a rise of level a new pitch was made by the fretting hand. */
 const PICKED_RISE: Decibels = 2.5;
@@ -68,7 +68,7 @@ function written(start: Start, end: number, gesture: Gesture, attack: Attack, fr
   let level = -120;
   for (let frame = start.frame; frame < Math.min(end, frames.length); frame++) level = Math.max(level, frames[frame]!.level);
   return {
-    onsetSec: round(start.frame * FRAME_SECONDS), offsetSec: round(end * FRAME_SECONDS), midi, cents: Math.round((judged - midi) * 100),
+    onsetSec: round(Math.max(0, start.frame * FRAME_SECONDS - (start.kind === 'attack' ? PEAK_LATE : 0))), offsetSec: round(end * FRAME_SECONDS), midi, cents: Math.round((judged - midi) * 100),
     ...(gesture.bend ? { bend: gesture.bend.map(([time, pitch]) => [round(time), Math.round((pitch - shift - midi) * 100)] as const) } : {}),
     ...(gesture.slide ? { slide: { fromMidi: Math.round(gesture.slide.from - shift), seconds: round(gesture.slide.seconds) } } : {}),
     ...(gesture.vibrato ? { vibrato: gesture.vibrato } : {}),
@@ -88,13 +88,10 @@ function gestureAt(start: Start, strike: Strike, next: number, track: PitchTrack
   const plain: Gesture = { pitch: start.midi };
   if (strike.starts.length > 1) return plain;
   const end = Math.min(voicedEnd(track, start.frame, next), start.frame + LONGEST_GESTURE);
-  const gesture = gestureOf(track.subarray(start.frame, end));
+  const gesture = gestureOf(track.subarray(start.frame, end), start.midi);
   if (!gesture) return plain;
-  const early = median(Array.from(track.subarray(start.frame + 4, Math.min(end, start.frame + framesOf(0.11)))).filter((pitch) => !Number.isNaN(pitch)));
-  const agrees = early !== null && (Math.abs(early - start.midi) < AGREES || Math.abs(gesture.pitch - start.midi) < AGREES);
   const glide = start.kind === 'step' || !gesture.slide ? glideInto(track, start.frame) : null;
   const arrives = glide && glide.seconds > QUICK && glide.seconds < 0.2 && Math.abs(glide.extent) > 1.5 && glide.held > 0.06;
-  if (!agrees) return plain;
   return arrives && !gesture.slide && !gesture.bend ? { ...gesture, slide: { from: gesture.pitch - glide.extent, seconds: glide.seconds } } : gesture;
 }
 

@@ -130,7 +130,7 @@ test('a known pitch carries the path where the period tracker finds none, until 
   expect(track[50]).not.toBe(67.1);
 });
 
-const gesture = (...stretches: [number, number][]) => gestureOf(trackOf(...stretches));
+const gesture = (...stretches: [number, number][]) => gestureOf(trackOf(...stretches), stretches.at(-1)![0]);
 const tenths = (value: number) => Math.round(value * 10) / 10;
 
 test('a bend is one note, judged where it settles; its corners say how far it went', () => {
@@ -150,7 +150,7 @@ test('a pitch that has arrived 145 ms after the pick came by a slide; a steady o
 });
 
 test('vibrato: rate and width of a steady swing, its middle the pitch; neither a bend nor intonation is one', () => {
-  const swing = (hz: number, cents: number) => gestureOf(Float64Array.from({ length: 200 }, (_, n) => 64 + (cents / 100) * Math.sin(2 * Math.PI * hz * n * FRAME_SECONDS)))!;
+  const swing = (hz: number, cents: number) => gestureOf(Float64Array.from({ length: 200 }, (_, n) => 64 + (cents / 100) * Math.sin(2 * Math.PI * hz * n * FRAME_SECONDS)), 64)!;
   for (const [hz, cents] of [[5, 30], [6.5, 50], [4.5, 20]] as const) {
     const { vibrato, pitch, bend } = swing(hz, cents);
     expect(Math.abs(vibrato!.hz - hz)).toBeLessThan(0.4);

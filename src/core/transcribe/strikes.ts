@@ -1,10 +1,9 @@
 import type { Midi, Seconds } from '../vocabulary';
-import type { Claim } from './evidence';
 import { FRAME_SECONDS } from './frames';
 import type { Moment } from './moments';
 
 /** A claim with the judge's belief in it. */
-export type Judged = { readonly moment: Moment; readonly claims: readonly (Claim & { readonly belief: number })[] };
+export type Judged = { readonly moment: Moment; readonly claims: readonly { readonly midi: Midi; readonly belief: number }[] };
 
 /** One note that begins. */
 export type Start = { readonly frame: number; readonly midi: Midi; readonly belief: number; readonly kind: Moment['kind'] };

@@ -2,6 +2,7 @@
 import { SILENCE } from '../sound';
 import type { Decibels, Hz, Seconds } from '../vocabulary';
 import { BandRemoval, type Backing } from './bandRemoval';
+import { certaintyOf } from './certainty';
 import { EvidenceReader, type Claim } from './evidence';
 import { judge, unpack } from './judge';
 import { FITTED } from './judgeWeights';
@@ -23,6 +24,8 @@ export type Transcription = {
   readonly durationSec: Seconds;
   /** Level the take is played at, in dBFS; −120 for silence. */
   readonly playingLevel: Decibels;
+  /** How surely this is a played line, 0 to 1: under a half it may as well be a voice or a drum. */
+  readonly certainty: number;
 };
 
 export type TranscribeOptions = {
@@ -93,24 +96,32 @@ export class Transcriber {
   /** What the judge is asked at every moment: for learning and for tests. */
   finishWithClaims(): { moment: Moment; claims: readonly Claim[] }[] {
     this.close();
-    return this.claims();
+    const found: { moment: Moment; claims: readonly Claim[] }[] = [];
+    this.eachMoment((moment, claims) => found.push({ moment, claims }));
+    return found;
   }
 
-  private claims(): Judged[] {
+  /** Gathers the evidence moment by moment, in order. */
+  private eachMoment(tell: (moment: Moment, claims: readonly Claim[]) => void): void {
     const { frames } = this;
     const track = pathOf(frames, onsetsOf(frames), this.gate());
     const moments = momentsOf(frames, track);
     const evidence = new EvidenceReader(this.reader.signal, frames, track, playingLevel(frames));
     const clear = moments.filter((moment) => moment.clear).map(({ frame }) => frame);
     let passed = 0;
-    return moments.map((moment) => {
+    for (const moment of moments) {
       while (passed < clear.length && clear[passed]! < moment.frame) passed++;
       const previous = clear[passed - 1] ?? 0;
       let later = passed;
       while (later < clear.length && clear[later]! - moment.frame <= SAME_ATTACK) later++;
-      const next = clear[later] ?? frames.length;
-      return { moment, claims: evidence.claimsAt(moment, previous, next).map((claim) => ({ ...claim, belief: judge(NETWORKS, claim.features) })) };
-    });
+      tell(moment, evidence.claimsAt(moment, previous, clear[later] ?? frames.length));
+    }
+  }
+
+  private judged(): Judged[] {
+    const judged: Judged[] = [];
+    this.eachMoment((moment, claims) => judged.push({ moment, claims: claims.map(({ midi, features }) => ({ midi, belief: judge(NETWORKS, features) })) }));
+    return judged;
   }
 
   private gate(): Decibels {
@@ -120,7 +131,7 @@ export class Transcriber {
   private conclude(): { transcription: Transcription; track: PitchTrack } {
     const { frames } = this;
     const playing = playingLevel(frames);
-    const believed = playing <= LOWEST_GATE ? [] : strikesOf(this.claims());
+    const believed = playing <= LOWEST_GATE ? [] : strikesOf(this.judged());
     const known = believed.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: believed[index + 1]?.frame ?? frames.length, midi, struck: riseAt(frames, frame) >= STRUCK_RISE })));
     const track = pathOf(frames, believed, this.gate(), known);
     const strikes = settleGlides(believed, track, frames);
@@ -128,7 +139,7 @@ export class Transcriber {
     const notes = notesOf(strikes, track, frames, new RingingReader(this.reader.signal), a4);
     const transcription: Transcription = {
       schema: 'idle-wander/notes@1', notes, tuning: { a4: Math.round(a4 * 100) / 100 }, durationSec: this.samples / this.rate,
-      playingLevel: Math.max(SILENCE, Math.round(playing * 10) / 10),
+      playingLevel: Math.max(SILENCE, Math.round(playing * 10) / 10), certainty: certaintyOf(notes, track, frames, playing),
     };
     return { transcription, track };
   }

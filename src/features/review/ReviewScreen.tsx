@@ -26,10 +26,16 @@ export type ReviewTake = {
   readonly id: string; readonly number: number; readonly title: string; readonly tempo: number; readonly choruses: number; readonly chartText: string;
   readonly plan: { readonly id: PlanId; readonly home?: string }; readonly offsetSec: number; readonly when: string; readonly source: string;
 };
-type Props = { take: ReviewTake; report: Report; marks: readonly GateMark[]; findings: readonly Finding[]; cut: boolean };
+type Props = {
+  take: ReviewTake; report: Report; marks: readonly GateMark[]; findings: readonly Finding[]; cut: boolean;
+  /** How surely the take holds a played line; null where that was not asked. */
+  certainty: number | null;
+};
+
+const DOUBTFUL = 0.5;
 
 /** The take on the form: what to say first, the picture, the findings and boards beside it, and its sound under the fingers. */
-export function ReviewScreen({ take, report, marks, findings, cut }: Props) {
+export function ReviewScreen({ take, report, marks, findings, cut, certainty }: Props) {
   const router = useRouter();
   const timeline = useMemo(() => timelineOf(certain(readChart(take.chartText)), take.tempo), [take.chartText, take.tempo]);
   const drawn = useMemo(() => takeOnForm(report, marks), [report, marks]);
@@ -73,6 +79,7 @@ export function ReviewScreen({ take, report, marks, findings, cut }: Props) {
           <span>{PLANS[take.plan.id].short}</span><span>{report.summary.notes} notes</span><span>{take.when}</span>{take.source === 'stand-in' && <span>played by the stand-in player</span>}
         </p>
         {cut && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-soft">The input went away during this take. What was played until then is kept and judged.</p>}
+        {certainty !== null && certainty < DOUBTFUL && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-ink">This hardly sounds like a played line: a voice, drums or the band may have been heard instead. Take what follows with doubt; a lead into the input, or the microphone nearer to the guitar, helps.</p>}
         <h1 className="mb-4 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8"><ChordWords text={words.soft} /><br /><b className="font-[620] text-ink"><ChordWords text={words.bold} /></b></h1>
         <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-6 lg:grid-cols-[minmax(0,872fr)_minmax(280px,320fr)]">
           <div className="min-w-0">

@@ -22,7 +22,7 @@ function review(): Review {
   const take = {
     id: 'a', chartId: null, title: 'T', number: 4, state: 'ready' as const, source: 'file' as const, chartText: TEXT, tempo: 120, choruses: 2, plan, rate: 44_100, frames: 1, offsetSec: 0, createdAt: Date.now(),
   };
-  return { take, report, findings: [], marks: marksOf(report, planOf(plan, harmonyOf(chart, timelineOf(chart, 120))), chart, 120) };
+  return { take, report, certainty: 0.9, findings: [], marks: marksOf(report, planOf(plan, harmonyOf(chart, timelineOf(chart, 120))), chart, 120) };
 }
 
 test('a line of the list counts what its review counts', () => {

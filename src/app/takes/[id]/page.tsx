@@ -13,9 +13,9 @@ export default async function TakePage({ params, searchParams }: Props) {
   const { cut } = await searchParams;
   const review = await reviewOrNothing((await params).id);
   if (!review) notFound();
-  const { take, report, marks, findings } = review;
+  const { take, report, marks, findings, certainty } = review;
   const { id, number, title, tempo, choruses, chartText, plan, offsetSec, source } = take;
-  return <ReviewScreen take={{ id, number, title, tempo, choruses, chartText, plan, offsetSec, source, when: takeMoment(take.createdAt) }} report={report} marks={marks} findings={findings} cut={cut === '1'} />;
+  return <ReviewScreen take={{ id, number, title, tempo, choruses, chartText, plan, offsetSec, source, when: takeMoment(take.createdAt) }} report={report} marks={marks} findings={findings} cut={cut === '1'} certainty={certainty} />;
 }
 
 async function reviewOrNothing(id: string) {
