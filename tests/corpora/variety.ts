@@ -26,7 +26,7 @@ export function variedTake(source: Source, seed: number): LabelledTake {
   const dry = 'guitar' in source ? renderRecorded(played, source.guitar, seed, detune) : renderSoundfont(played, PROGRAMS[source.program], detune);
   const chain: Effect[] = [];
   if (random() < 0.6) chain.push(voice);
-  if (random() < 0.25) chain.push(random() < 0.35 ? drive : random() < 0.5 ? amplifier : distortion);
+  if (random() < 0.32) chain.push(random() < 0.25 ? drive : random() < 0.6 ? amplifier : distortion);
   if (random() < 0.08) chain.push(squeaks);
   if (random() < 0.2) chain.push(room);
   if (random() < 0.1) chain.push(hum);

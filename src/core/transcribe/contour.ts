@@ -7,8 +7,6 @@ export type Gesture = {
   readonly pitch: Midi;
   /** Corners of a bend: [seconds, pitch], straight between. */
   readonly bend?: readonly (readonly [Seconds, Midi])[];
-  /** A slide into the note: the pitch it came from, and how long it took. */
-  readonly slide?: { readonly from: Midi; readonly seconds: Seconds };
   /** Rate, and how far the pitch swings to each side. */
   readonly vibrato?: { readonly hz: Hz; readonly cents: Cents };
 };
@@ -25,8 +23,6 @@ const LEAST_MOVE: Midi = 0.6;
 /** A glide that has arrived this soon after the pick is a slide into the note; a bend takes longer. */
 const SLIDE_ARRIVES: Seconds = 0.145;
 const WIDEST_BEND: Midi = 4.6;
-/** A pitch that leaps was not slid to: the path was still on the note before. */
-const GLIDES = framesOf(0.02);
 const LEAP: Midi = 1.3;
 const BELONGS: Midi = 0.7;
 
@@ -52,10 +48,9 @@ export function gestureOf(track: Float64Array, expected: Midi): Gesture | null {
   const settled = (lasting.length ? lasting : moves).reduce((best, level) => (level.to - level.from > best.to - best.from ? level : best));
   const pitch = vibrato ? median(Array.from(calm.subarray(settled.from, settled.to)))! : settled.pitch;
   if (moves.length < 2 || spread(moves) < LEAST_MOVE) return { pitch, ...withVibrato };
-  const [first, second] = [moves[0]!, moves[1]!];
-  const arrives = second.from * FRAME_SECONDS;
-  if (second === settled && arrives <= SLIDE_ARRIVES && second.from - first.to < GLIDES) return { pitch, ...withVibrato };
-  if (second === settled && arrives <= SLIDE_ARRIVES) return { pitch, slide: { from: first.pitch, seconds: arrives }, ...withVibrato };
+  const second = moves[1]!;
+  // what has arrived so soon came by a slide, or the path was still on the note before
+  if (second === settled && second.from * FRAME_SECONDS <= SLIDE_ARRIVES) return { pitch, ...withVibrato };
   if (spread(moves) > WIDEST_BEND) return { pitch, ...withVibrato };
   return { pitch, bend: moves.flatMap(({ from, to, pitch: at }, index): [Seconds, Midi][] => [[index === 0 ? 0 : from * FRAME_SECONDS, at], [(to - 1) * FRAME_SECONDS, at]]), ...withVibrato };
 }

@@ -10,6 +10,7 @@ export type Claim = { readonly midi: Midi; readonly features: Float64Array };
 const TRANSFORM = 4096;
 const LONGEST: Samples = Math.round(0.14 * RATE);
 const SHORTEST: Samples = Math.round(0.048 * RATE);
+const SOFTLY: Samples = Math.round(0.075 * RATE);
 const AFTER_ATTACK: Samples = Math.round(0.006 * RATE);
 const BEFORE_ATTACK: Samples = Math.round(0.008 * RATE);
 const BEFORE_NEXT: Samples = Math.round(0.003 * RATE);
@@ -48,16 +49,20 @@ export class EvidenceReader {
 
   constructor(private readonly store: SignalStore, private readonly frames: readonly Frame[], private readonly track: PitchTrack, private readonly playing: Decibels) {}
 
-  /** @param previous and `next`: frames of the moments around, or the take's ends */
-  claimsAt(moment: Moment, previous: number, next: number): Claim[] {
+  /**
+   * @param previous and `next`: frames of the clear moments around, or the take's ends; @param soft the next moment of any kind: what
+   * may be none shortens the look less
+   */
+  claimsAt(moment: Moment, previous: number, next: number, soft: number): Claim[] {
     const at = moment.frame * HOP;
-    const room = next * HOP - BEFORE_NEXT - (at + AFTER_ATTACK);
+    const roomTo = (frame: number) => frame * HOP - BEFORE_NEXT - (at + AFTER_ATTACK);
+    const room = Math.min(roomTo(next), Math.max(SOFTLY, roomTo(soft)));
     const length = Math.max(SHORTEST, Math.min(LONGEST, room));
     const after = this.spectrum(at + AFTER_ATTACK, length);
     const before = this.spectrum(at - BEFORE_ATTACK - length, length);
     const sight = new Sight(after, before);
     if (sight.loudest < 1e-7) return [];
-    const shared = this.sharedFeatures(moment, previous, next, length, sight);
+    const shared = this.sharedFeatures(moment, previous, next, soft, length, sight);
     return this.pitchesAt(moment, sight).map((midi, rank) => ({ midi, features: Float64Array.from([...shared, rank / 10, ...sight.features(midi), ...this.periodFeatures(moment.frame, midi)], within) }));
   }
 
@@ -78,14 +83,14 @@ export class EvidenceReader {
     return kept.map((midi) => ({ midi, salience: sight.salience(sight.after, midi) })).sort((a, b) => b.salience - a.salience).map(({ midi }) => midi);
   }
 
-  private sharedFeatures(moment: Moment, previous: number, next: number, length: Samples, sight: Sight): number[] {
+  private sharedFeatures(moment: Moment, previous: number, next: number, soft: number, length: Samples, sight: Sight): number[] {
     const { frames } = this;
     const [low, high] = this.levels(moment.frame);
     const weightAround = (from: Seconds, to: Seconds) => this.mean(moment.frame, from, to, (frame) => frame.candidates.reduce((sum, { weight }) => sum + weight, 0));
     const here = frames[moment.frame]!;
     return [
       Math.log10(moment.strength + 0.003), moment.kind === 'step' ? 1 : 0, (high - low) / 20, (high - this.playing) / 20, (low - this.playing) / 20,
-      Math.log10(Math.max(1, moment.frame - previous) * FRAME_SECONDS + 0.02), Math.log10(Math.max(1, next - moment.frame) * FRAME_SECONDS + 0.02), length / LONGEST,
+      ...[moment.frame - previous, next - moment.frame, soft - moment.frame].map((gap) => Math.log10(Math.max(1, gap) * FRAME_SECONDS + 0.02)), length / LONGEST,
       weightAround(-0.07, -0.02), weightAround(0.03, 0.09), weightAround(0.09, 0.15), sight.newShare, here.level > -100 ? this.settling(moment.frame) : 0,
       ...this.glideFeatures(moment.frame),
     ];

@@ -7,6 +7,8 @@ import type { Start, Strike } from './strikes';
 
 const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 const NEAR: Midi = 0.35;
+const SAME_NOTE = framesOf(0.055);
+const SAME_PITCH: Midi = 0.75;
 /** The windows smear a hammered step over about this long: what takes longer is a glide of the hand. */
 const QUICKEST = framesOf(0.048);
 const LONGEST = framesOf(0.3);
@@ -33,15 +35,28 @@ export function settleGlides(strikes: readonly Strike[], track: PitchTrack, fram
   for (const one of strikes) {
     const strike = oneOnItsWay(one, track);
     const last = settled.at(-1);
+    if (last && isTwice(last, strike)) {
+      if (strike.starts[0]!.belief > last.starts[0]!.belief) settled[settled.length - 1] = moved(strike, last.frame);
+      continue;
+    }
     const glide = last ? glideBetween(last, strike, track, frames) : null;
     if (!last || !glide) settled.push(strike);
     else if (glide.isNewNote) settled.push(moved(strike, glide.arrival));
-    else if (strike.starts[0]!.belief > last.starts[0]!.belief) settled[settled.length - 1] = { ...last, starts: [{ ...last.starts[0]!, belief: strike.starts[0]!.belief }] };
+    else settled[settled.length - 1] = { ...last, starts: [joined(last.starts[0]!, strike.starts[0]!, glide.arrival)] };
   }
   return settled.flatMap((strike, index) => [strike, ...slidesWithin(strike, settled[index + 1]?.frame ?? frames.length, track)]);
 }
 
+/** The start of a glide and its arrival may both have been believed to be the note that it led to. */
+const isTwice = (last: Strike, strike: Strike): boolean =>
+  last.starts.length === 1 && strike.starts.length === 1 && strike.frame - last.frame < SAME_NOTE && Math.abs(last.starts[0]!.midi - strike.starts[0]!.midi) < SAME_PITCH;
+
 const moved = (strike: Strike, frame: number): Strike => ({ frame, starts: strike.starts.map((start): Start => ({ ...start, frame, kind: 'step' })) });
+
+/** A slide into the note is told where it came from; a bend is one note from its pick. */
+const joined = (first: Start, second: Start, arrival: number): Start => ({
+  ...first, belief: Math.max(first.belief, second.belief), ...(arrival - first.frame <= GRACE.arrives ? { midi: second.midi, from: first.from ?? first.midi } : {}),
+});
 
 /** Two near pitches claimed while the tracked pitch runs through both are one. */
 function oneOnItsWay(strike: Strike, track: PitchTrack): Strike {

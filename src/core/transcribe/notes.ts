@@ -1,14 +1,10 @@
 import type { Cents, Decibels, Hz, Midi, Seconds } from '../vocabulary';
+import { approachOf, type Approach, type Attack, type Before } from './approach';
 import { gestureOf, type Gesture } from './contour';
-import { glideInto } from './evidence';
 import { FRAME_SECONDS, type Frame } from './frames';
-import { riseAt } from './onsets';
 import type { PitchTrack } from './path';
 import type { RingingReader } from './ringing';
 import type { Start, Strike } from './strikes';
-
-/** How a note was set sounding. */
-export type Attack = 'pick' | 'hammer' | 'pull' | 'slide';
 
 /** A note as heard (4-architecture, "Notes"): seconds from the start of the take, MIDI number with its deviation in cents. */
 export type HeardNote = {
@@ -36,11 +32,6 @@ const PEAK_LATE: Seconds = 0.006;
 const SHORTEST = framesOf(0.03);
 const LEAST_TRACKED = framesOf(0.09);
 const LONGEST_GESTURE = framesOf(6);
-/** Without a rise of level a new pitch was made by the fretting hand. */
-const PICKED_RISE: Decibels = 2.5;
-const PICKED_STRENGTH = 0.16;
-const QUICK: Seconds = 0.045;
-
 /**
  * Strikes to notes: each gets its pitch and gesture from the tracked pitch where one string sounds, from the spectrum where several
  * do; its end where it dies, is stopped or is followed on its string.
@@ -49,20 +40,23 @@ const QUICK: Seconds = 0.045;
 export function notesOf(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: RingingReader, a4: Hz): HeardNote[] {
   const shift = 12 * Math.log2(a4 / 440);
   const notes: HeardNote[] = [];
+  let before: Before | null = null;
   strikes.forEach((strike, index) => {
     const next = strikes[index + 1]?.frame ?? frames.length;
+    const isSingle = strike.starts.length === 1;
     for (const start of strike.starts) {
-      const gesture = gestureAt(start, strike, next, track);
-      const attack = attackOf(start, strike, track, frames);
+      const gesture = isSingle ? gestureAt(start, next, track) : { pitch: start.midi };
+      const approach: Approach = isSingle ? approachOf(start, gesture.pitch, before, track, frames) : { attack: 'pick' };
       const end = endOf(start, strike, index, strikes, track, frames, ringing);
+      before = isSingle ? { pitch: gesture.bend?.at(-1)?.[1] ?? gesture.pitch } : null;
       if (end - start.frame < SHORTEST) continue;
-      notes.push(written(start, end, gesture, attack, frames, shift));
+      notes.push(written(start, end, gesture, approach, frames, shift));
     }
   });
   return notes.sort((a, b) => a.onsetSec - b.onsetSec || a.midi - b.midi);
 }
 
-function written(start: Start, end: number, gesture: Gesture, attack: Attack, frames: readonly Frame[], shift: Midi): HeardNote {
+function written(start: Start, end: number, gesture: Gesture, { attack, slide }: Approach, frames: readonly Frame[], shift: Midi): HeardNote {
   const judged = gesture.pitch - shift;
   const midi = Math.round(judged);
   let level = -120;
@@ -70,7 +64,7 @@ function written(start: Start, end: number, gesture: Gesture, attack: Attack, fr
   return {
     onsetSec: round(Math.max(0, start.frame * FRAME_SECONDS - (start.kind === 'attack' ? PEAK_LATE : 0))), offsetSec: round(end * FRAME_SECONDS), midi, cents: Math.round((judged - midi) * 100),
     ...(gesture.bend ? { bend: gesture.bend.map(([time, pitch]) => [round(time), Math.round((pitch - shift - midi) * 100)] as const) } : {}),
-    ...(gesture.slide ? { slide: { fromMidi: Math.round(gesture.slide.from - shift), seconds: round(gesture.slide.seconds) } } : {}),
+    ...(slide ? { slide: { fromMidi: Math.round(slide.from - shift), seconds: round(slide.seconds) } } : {}),
     ...(gesture.vibrato ? { vibrato: gesture.vibrato } : {}),
     attack, level: Math.round(level * 10) / 10, confidence: Math.round(start.belief * 1000) / 1000,
   };
@@ -84,15 +78,9 @@ export function playingLevel(frames: readonly Frame[]): Decibels {
   return levels[Math.floor(levels.length * 0.93)] ?? -120;
 }
 
-function gestureAt(start: Start, strike: Strike, next: number, track: PitchTrack): Gesture {
-  const plain: Gesture = { pitch: start.midi };
-  if (strike.starts.length > 1) return plain;
+function gestureAt(start: Start, next: number, track: PitchTrack): Gesture {
   const end = Math.min(voicedEnd(track, start.frame, next), start.frame + LONGEST_GESTURE);
-  const gesture = gestureOf(track.subarray(start.frame, end), start.midi);
-  if (!gesture) return plain;
-  const glide = start.kind === 'step' || !gesture.slide ? glideInto(track, start.frame) : null;
-  const arrives = glide && glide.seconds > QUICK && glide.seconds < 0.2 && Math.abs(glide.extent) > 1.5 && glide.held > 0.06;
-  return arrives && !gesture.slide && !gesture.bend ? { ...gesture, slide: { from: gesture.pitch - glide.extent, seconds: glide.seconds } } : gesture;
+  return gestureOf(track.subarray(start.frame, end), start.midi) ?? { pitch: start.midi };
 }
 
 /** Where the tracked pitch ends, or the next strike begins. */
@@ -100,16 +88,6 @@ function voicedEnd(track: PitchTrack, from: number, to: number): number {
   let [last, frame] = [from, from];
   for (; frame < to && frame - last <= GAP * (last === from ? 3 : 1); frame++) if (!Number.isNaN(track[frame]!)) last = frame;
   return frame >= to && frame - last <= GAP ? to : last + 1;
-}
-
-function attackOf(start: Start, strike: Strike, track: PitchTrack, frames: readonly Frame[]): Attack {
-  if (strike.starts.length > 1) return 'pick';
-  const rise = riseAt(frames, start.frame);
-  const strength = Math.max(...frames.slice(Math.max(0, start.frame - 3), start.frame + 4).map(({ flux }) => flux));
-  const glide = glideInto(track, start.frame);
-  if (glide.held < 0.05 || Math.abs(glide.extent) < 0.6 || Math.abs(glide.extent) > 9 || rise >= PICKED_RISE || (start.kind === 'attack' && strength >= PICKED_STRENGTH)) return 'pick';
-  if (glide.seconds > QUICK) return 'slide';
-  return glide.extent > 0 ? 'hammer' : 'pull';
 }
 
 function endOf(start: Start, strike: Strike, index: number, strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: RingingReader): number {

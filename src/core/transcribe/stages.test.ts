@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import { candidatesOf, joinCandidates, MOST_CANDIDATES } from './candidates';
 import { FRAME_SECONDS, FrameReader, HOP, RATE, type Frame } from './frames';
 import { seededRandom } from '../vocabulary';
+import { approachOf } from './approach';
 import { gestureOf } from './contour';
 import { settleGlides } from './glides';
 import { judge, unpack } from './judge';
@@ -142,9 +143,9 @@ test('a bend is one note, judged where it settles; its corners say how far it we
   expect([tenths(released.pitch), ...released.bend!.map(([, pitch]) => Math.round(pitch))]).toEqual([60, 60, 60, 62, 62, 60, 60]);
 });
 
-test('a pitch that has arrived 145 ms after the pick came by a slide; a steady one made no gesture', () => {
+test('a pitch that has arrived 145 ms after the pick is no bend; a steady one made no gesture', () => {
   const slid = gesture([57, 4], ...glide(57, 59, 12), [59, 60])!;
-  expect([tenths(slid.pitch), Math.round(slid.slide!.from), slid.bend]).toEqual([59, 57, undefined]);
+  expect([tenths(slid.pitch), slid.bend]).toEqual([59, undefined]);
   expect(Object.keys(gesture([59, 60])!)).toEqual(['pitch']);
   expect(gesture([NaN, 30])).toBeNull();
 });
@@ -181,11 +182,27 @@ const settle = (strikes: Strike[], ...stretches: [number, number][]) => {
 };
 
 test('a slide into a note and a bend are one note; a slide from a held pitch of three semitones or more is two', () => {
-  expect(settle([strike(0, 57), strike(14, 59)], [57, 3], ...glide(57, 59, 12), [59, 60])).toEqual([[0, 57]]);
+  expect(settle([strike(0, 57), strike(14, 59)], [57, 3], ...glide(57, 59, 12), [59, 60])).toEqual([[0, 59]]);
   expect(settle([strike(0, 60), strike(60, 62)], [60, 40], ...glide(60, 62, 25), [62, 60])).toEqual([[0, 60]]);
   const held = settle([strike(0, 60), strike(42, 65)], [60, 45], ...glide(60, 65, 15), [65, 60]);
   expect(held.map(([, midi]) => midi)).toEqual([60, 65]);
   expect(Math.abs(held[1]![0]! - 60)).toBeLessThanOrEqual(2);
+});
+
+test('how a note was come to: picked, slid into, hammered, pulled, slid from a held note', () => {
+  const approach = (before: number | null, settled: number, at: number, rise: number, ...stretches: [number, number][]) => {
+    const track = trackOf(...stretches);
+    const levels = frames([sure(60, -30), at], [sure(60, -30 + rise), track.length - at]);
+    const { attack, slide } = approachOf({ frame: at, midi: settled, belief: 1, kind: 'step' }, settled, before === null ? null : { pitch: before }, track, levels);
+    return slide ? [attack, Math.round(slide.from)] : [attack];
+  };
+  expect(approach(null, 60, 10, 20, [NaN, 12], [60, 60])).toEqual(['pick']);
+  expect(approach(null, 60, 10, 20, [NaN, 10], [58, 4], ...glide(58, 60, 10), [60, 60])).toEqual(['pick', 58]);
+  expect(approach(58, 60, 40, 0, [58, 40], [59, 2], [60, 60])).toEqual(['hammer']);
+  expect(approach(60, 57, 40, 0, [60, 40], [58, 2], [57, 60])).toEqual(['pull']);
+  expect(approach(60, 64, 54, 0, [60, 40], ...glide(60, 64, 16), [64, 60])).toEqual(['slide', 60]);
+  // the path stays on the old note for a moment after the pick: no slide
+  expect(approach(62, 60, 40, 20, [62, 46], [61, 1], [60, 60])).toEqual(['pick']);
 });
 
 test('a hammer-on is no glide, nor is a pitch that was struck again', () => {

@@ -6,7 +6,7 @@ import type { Moment } from './moments';
 export type Judged = { readonly moment: Moment; readonly claims: readonly { readonly midi: Midi; readonly belief: number }[] };
 
 /** One note that begins. */
-export type Start = { readonly frame: number; readonly midi: Midi; readonly belief: number; readonly kind: Moment['kind'] };
+export type Start = { readonly frame: number; readonly midi: Midi; readonly belief: number; readonly kind: Moment['kind']; /** Where it set out from, where two claims of one slide were made one. */ readonly from?: Midi };
 
 /** What begins together: one note, or several strings struck at once. In order of pitch. */
 export type Strike = { readonly frame: number; readonly starts: readonly Start[] };

@@ -109,12 +109,14 @@ export class Transcriber {
     const evidence = new EvidenceReader(this.reader.signal, frames, track, playingLevel(frames));
     const clear = moments.filter((moment) => moment.clear).map(({ frame }) => frame);
     let passed = 0;
-    for (const moment of moments) {
+    for (const [index, moment] of moments.entries()) {
       while (passed < clear.length && clear[passed]! < moment.frame) passed++;
       const previous = clear[passed - 1] ?? 0;
       let later = passed;
       while (later < clear.length && clear[later]! - moment.frame <= SAME_ATTACK) later++;
-      tell(moment, evidence.claimsAt(moment, previous, clear[later] ?? frames.length));
+      let any = index + 1;
+      while (any < moments.length && moments[any]!.frame - moment.frame <= SAME_ATTACK) any++;
+      tell(moment, evidence.claimsAt(moment, previous, clear[later] ?? frames.length, moments[any]?.frame ?? frames.length));
     }
   }
 

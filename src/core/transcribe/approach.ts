@@ -1,0 +1,86 @@
+import type { Midi, Seconds } from '../vocabulary';
+import { FRAME_SECONDS, type Frame } from './frames';
+import { riseAt } from './onsets';
+import type { PitchTrack } from './path';
+import type { Start } from './strikes';
+
+/** How a note was set sounding. */
+export type Attack = 'pick' | 'hammer' | 'pull' | 'slide';
+
+/** How a note was come to: its attack, and the slide that led to it, if one did. */
+export type Approach = { readonly attack: Attack; readonly slide?: { readonly from: Midi; readonly seconds: Seconds } };
+
+/** The single note before: where it stood. */
+export type Before = { readonly pitch: Midi };
+
+const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
+/** Without a rise of level or a strong peak of the flux a new pitch was made by the fretting hand. */
+const PICKED_RISE = 2.5;
+const PICKED_STRENGTH = 0.16;
+const NEAR: Midi = 0.4;
+/** The windows smear a hammered step; a slide between held pitches takes longer on its way. */
+const SLIDE_TAKES = framesOf(0.046);
+/** No hand hammers on wider than this (common practice, no source). */
+const WIDEST_HAMMER: Midi = 4.6;
+const LOOK_BACK = framesOf(0.26);
+/** A slide into a note: it has left the note before by then, and has arrived by then. */
+const GRACE = { earliest: framesOf(0.045), clearOfOld: framesOf(0.08), latest: framesOf(0.165), least: 0.45, widest: 4.2, quickest: framesOf(0.023), leap: 1.3 };
+
+/** @param settled where the note stands once it has arrived; @param before the note it follows on a single line, or null */
+export function approachOf(start: Start, settled: Midi, before: Before | null, track: PitchTrack, frames: readonly Frame[]): Approach {
+  if (isPicked(start, frames)) {
+    const slide = slideInto(start, settled, before, track);
+    return slide ? { attack: 'pick', slide } : { attack: 'pick' };
+  }
+  const step = before && stepFrom(before.pitch, settled, start.frame, track);
+  if (!before || step === null) return { attack: 'pick' };
+  const extent = settled - before.pitch;
+  if (step >= SLIDE_TAKES || Math.abs(extent) > WIDEST_HAMMER) return { attack: 'slide', slide: { from: before.pitch, seconds: step * FRAME_SECONDS } };
+  return { attack: extent > 0 ? 'hammer' : 'pull' };
+}
+
+function isPicked({ frame, kind }: Start, frames: readonly Frame[]): boolean {
+  let strength = 0;
+  for (let at = Math.max(0, frame - 3); at < Math.min(frames.length, frame + 4); at++) strength = Math.max(strength, frames[at]!.flux);
+  return riseAt(frames, frame) >= PICKED_RISE || (kind === 'attack' && strength >= PICKED_STRENGTH);
+}
+
+/** Frames between the last of the note before and the first of the new one; null where the track does not lead from one to the other. */
+function stepFrom(from: Midi, to: Midi, at: number, track: PitchTrack): number | null {
+  if (Math.abs(to - from) < 0.6) return null;
+  let arrival = Math.max(0, at - LOOK_BACK);
+  let leaving = -1;
+  for (let frame = arrival; frame < Math.min(track.length, at + framesOf(0.08)); frame++) {
+    if (Math.abs(track[frame]! - from) < NEAR) leaving = frame;
+    else if (leaving >= 0 && Math.abs(track[frame]! - to) < NEAR) {
+      arrival = frame;
+      return arrival - leaving;
+    }
+  }
+  return null;
+}
+
+/** A slide right after the pick: back from where the pitch arrives for as long as it moves away. */
+function slideInto(start: Start, settled: Midi, before: Before | null, track: PitchTrack): Approach['slide'] | null {
+  let arrival = start.frame + 3;
+  const latest = Math.min(track.length - 3, start.frame + GRACE.latest);
+  while (arrival < latest && !(Math.abs(track[arrival]! - settled) < NEAR && Math.abs(track[arrival + 2]! - settled) < NEAR)) arrival++;
+  if (arrival >= latest || arrival - start.frame < GRACE.earliest) return start.from === undefined ? null : merged(start.from, settled);
+  let [leaving, away] = [arrival, 0];
+  for (let frame = arrival - 1; frame > start.frame; frame--) {
+    const now = track[frame]! - settled;
+    if (!(Math.abs(track[frame]! - track[frame + 1]!) < GRACE.leap) || now * away < 0 || Math.abs(now) < Math.abs(away) - 0.3) break;
+    if (Math.abs(now) > Math.abs(away) + 0.02) leaving = frame;
+    if (Math.abs(now) > Math.abs(away)) away = now;
+  }
+  const extent = Math.abs(away);
+  const lingers = before !== null && Math.abs(settled + away - before.pitch) < 0.5 && arrival - start.frame < GRACE.clearOfOld;
+  if (extent < GRACE.least || extent > GRACE.widest || arrival - leaving < GRACE.quickest || lingers) return start.from === undefined ? null : merged(start.from, settled);
+  return { from: settled + Math.sign(away) * Math.max(1, extent), seconds: (arrival - start.frame) * FRAME_SECONDS };
+}
+
+/** Two claims that were made one: the first tells where the slide came from. */
+function merged(from: Midi, settled: Midi): Approach['slide'] | null {
+  const extent = from - settled;
+  return Math.abs(extent) < GRACE.least || Math.abs(extent) > GRACE.widest ? null : { from: settled + Math.sign(extent) * Math.max(1, Math.abs(extent)), seconds: GRACE.clearOfOld * FRAME_SECONDS };
+}
