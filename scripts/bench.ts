@@ -6,7 +6,7 @@ import { NormalisedDifference } from '../src/core/sound';
 import { Transcriber, transcribe } from '../src/core/transcribe';
 import { certain } from '../src/core/vocabulary';
 import { DEMO_CHARTS } from './demo/charts';
-import { earsTable } from './ears/table';
+import { earsTable, neuralTable } from './ears/table';
 
 const RATE = 44_100;
 const chart = certain(readChart(DEMO_CHARTS.lamplight));
@@ -57,6 +57,7 @@ row('analysis of the whole take', 'ms');
 row(`${notes.length} notes, ${6} choruses`, (time(() => void analyse({ chart, tempo, notes, plan: { id: 'outline' } })) * 1000).toFixed(1));
 
 await earsTable();
+await neuralTable();
 
 function plainDifference(samples: Float32Array, from: number, window: number, maxLag: number): number {
   let total = 0;

@@ -3,6 +3,7 @@ import { loadGuitar, type Instrument } from '../../tests/corpora/guitarSamples';
 import type { LabelledTake } from '../../tests/corpora/line';
 import { soundfontMissing } from '../../tests/corpora/soundfontSet';
 import { quantile, reported, Tally, type ReportedNote } from '../../tests/score/evaluate';
+import { neuralPeer } from '../../tests/score/neuralPeer';
 import { pitchy, plainAutocorrelation, type Peer } from '../../tests/score/peers';
 import { transcribe } from '../../src/core/transcribe';
 
@@ -55,5 +56,29 @@ export async function earsTable(): Promise<void> {
     const mean = (rows: number[][], column: number) => rows.reduce((sum, row) => sum + row[column]!, 0) / rows.length;
     console.log(`| **single lines, mean** | **${percent(mean(single, 0))}** |  |  |  |  |  |  | ${mean(speeds, 0).toFixed(0)} | ${PEERS.map((_, index) => percent(mean(single, index + 1))).join(' | ')} |`);
     console.log(`\nWorst single-line condition: ${percent(Math.min(...single.map(([ours]) => ours!)))}. Speed of the peers: ${PEERS.map(({ name }, index) => `${name} ${mean(speeds, index + 1).toFixed(0)} ×`).join(', ')}.`);
+  }
+}
+
+/** The neural transcriber beside this engine, one take a condition: it is slower than real time. Nothing where it is not installed. */
+export async function neuralTable(): Promise<void> {
+  const peer = await neuralPeer();
+  if (!peer) return;
+  for (const set of await sets()) {
+    console.log(`\nEars beside ${peer.name}, ${set.name}: one take a condition, note F1 in per cent\n\n| condition | Idle Wander | ${peer.name} |\n| --- | ---: | ---: |`);
+    const single: [number, number][] = [];
+    let [seconds, spent] = [0, 0];
+    for (const condition of CONDITIONS) {
+      const take = set.takesOf(condition)[2]!;
+      const [ours, theirs] = [new Tally(), new Tally()];
+      ours.add(take, own.withBand(take), 0);
+      const started = performance.now();
+      theirs.add(take, await peer.notes(take.samples, take.rate), 0);
+      spent += (performance.now() - started) / 1000;
+      seconds += take.seconds;
+      if (isSingleLine(condition)) single.push([ours.f1, theirs.f1]);
+      console.log(`| ${condition.name} | ${percent(ours.f1)} | ${percent(theirs.f1)} |`);
+    }
+    const mean = (column: 0 | 1) => single.reduce((sum, row) => sum + row[column], 0) / single.length;
+    console.log(`| **single lines, mean** | **${percent(mean(0))}** | ${percent(mean(1))} |\n\n${peer.name}: ${(seconds / spent).toFixed(2)} × real time.`);
   }
 }

@@ -17,12 +17,35 @@ async function replies(run: (listening: Listening) => Promise<void>): Promise<Li
 
 test('a take in blocks gives the notes of the whole', async () => {
   const samples = solo();
-  const [reply] = await replies(async (listening) => {
+  const all = await replies(async (listening) => {
     await listening.handle({ type: 'begin', rate: RATE });
     for (let at = 0; at < samples.length; at += 2048) await listening.handle({ type: 'block', samples: samples.subarray(at, at + 2048) });
     await listening.handle({ type: 'finish' });
   });
-  expect(reply).toEqual({ type: 'notes', transcription: transcribe(samples, RATE) });
+  const transcription = transcribe(samples, RATE);
+  expect(all.at(-1)).toEqual({ type: 'notes', transcription });
+  // the live line said most of them while they sounded
+  const said = all.flatMap((reply) => (reply.type === 'live' ? reply.notes : []));
+  const found = transcription.notes.filter((note) => said.some((live) => live.midi === note.midi && Math.abs(live.onsetSec - note.onsetSec) < 0.08));
+  expect(found.length / transcription.notes.length).toBeGreaterThan(0.85);
+});
+
+test('a band that was given is taken out: its loudspeaker changes no note', async () => {
+  const samples = solo();
+  const band = playStudio({ type: 'band', chartText: CHART, tempo: 200, choruses: 3, countInBars: 1, rate: RATE, seed: 4 });
+  const level = (signal: Float32Array) => Math.sqrt(signal.reduce((sum, value) => sum + value * value, 0) / signal.length);
+  const gain = (level(samples) / level(band)) * 10 ** (-15 / 20);
+  const heard = samples.map((value, n) => value + gain * ((band[n - 900] ?? 0) - 0.4 * (band[n - 1500] ?? 0)));
+  const [removed, plain] = await Promise.all([{ samples: band, rate: RATE }, undefined].map(async (backing) => (await replies(async (listening) => {
+    await listening.handle(backing ? { type: 'begin', rate: RATE, backing } : { type: 'begin', rate: RATE });
+    for (let at = 0; at < heard.length; at += 2048) await listening.handle({ type: 'block', samples: (backing ? heard : samples).slice(at, at + 2048) });
+    await listening.handle({ type: 'finish' });
+  })).at(-1)));
+  const pitches = (reply: ListenReply | undefined) => (reply?.type === 'notes' ? reply.transcription.notes.map(({ midi, onsetSec }) => [midi, onsetSec] as const) : []);
+  const clean = pitches(plain);
+  const kept = clean.filter(([midi, onset]) => pitches(removed).some(([other, at]) => other === midi && Math.abs(at - onset) < 0.05)).length;
+  expect(clean.length).toBeGreaterThan(8);
+  expect([kept / clean.length > 0.95, Math.abs(pitches(removed).length - clean.length) <= 1]).toEqual([true, true]);
 });
 
 test('a file gives progress that only rises, then notes and samples', async () => {

@@ -4,8 +4,8 @@ import { concat } from './resample';
 
 const SIZE = 2048;
 const HOP = SIZE / 4;
-/** Frames of the band that one frame of the recording is explained by: what the room holds for 180 ms. */
-const TAPS = 8;
+/** Frames of the band that one frame of the recording is explained by: what the room holds for 140 ms. */
+const TAPS = 6;
 /** The recording is held back this long before the first answer: the room has to be learnt first. */
 const WARM_UP: Seconds = 8;
 const PASSES = 3;
