@@ -26,9 +26,11 @@ export class SignalStore {
 
   private close(): void {
     let peak = 0;
-    for (const value of this.open) peak = Math.max(peak, Math.abs(value));
+    for (let n = 0; n < CHUNK; n++) peak = Math.max(peak, Math.abs(this.open[n]!));
     const step = peak / FULL || 1;
-    this.chunks.push({ values: Int16Array.from(this.open, (value) => Math.round(value / step)), step });
+    const values = new Int16Array(CHUNK);
+    for (let n = 0; n < CHUNK; n++) values[n] = Math.round(this.open[n]! / step);
+    this.chunks.push({ values, step });
     this.filled = 0;
   }
 
