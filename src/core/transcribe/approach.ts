@@ -35,7 +35,9 @@ export function approachOf(start: Start, settled: Midi, before: Before | null, t
   const step = before && stepFrom(before.pitch, settled, start.frame, track);
   if (!before || step === null) return { attack: 'pick' };
   const extent = settled - before.pitch;
-  if (step >= SLIDE_TAKES || Math.abs(extent) > WIDEST_HAMMER) return { attack: 'slide', slide: { from: before.pitch, seconds: step * FRAME_SECONDS } };
+  if (step.takes >= SLIDE_TAKES && !step.glides) return { attack: 'pick' };
+  if (step.takes < SLIDE_TAKES && Math.abs(extent) > WIDEST_HAMMER) return { attack: 'pick' };
+  if (step.takes >= SLIDE_TAKES) return { attack: 'slide', slide: { from: before.pitch, seconds: step.takes * FRAME_SECONDS } };
   return { attack: extent > 0 ? 'hammer' : 'pull' };
 }
 
@@ -45,16 +47,19 @@ function isPicked({ frame, kind }: Start, frames: readonly Frame[]): boolean {
   return riseAt(frames, frame) >= PICKED_RISE || (kind === 'attack' && strength >= PICKED_STRENGTH);
 }
 
-/** Frames between the last of the note before and the first of the new one; null where the track does not lead from one to the other. */
-function stepFrom(from: Midi, to: Midi, at: number, track: PitchTrack): number | null {
+/**
+ * Frames between the last of the note before and the first of the new one, and whether the pitch was seen on its way; null where the
+ * track does not lead from one to the other.
+ */
+function stepFrom(from: Midi, to: Midi, at: number, track: PitchTrack): { takes: number; glides: boolean } | null {
   if (Math.abs(to - from) < 0.6) return null;
-  let arrival = Math.max(0, at - LOOK_BACK);
   let leaving = -1;
-  for (let frame = arrival; frame < Math.min(track.length, at + framesOf(0.08)); frame++) {
+  for (let frame = Math.max(0, at - LOOK_BACK); frame < Math.min(track.length, at + framesOf(0.08)); frame++) {
     if (Math.abs(track[frame]! - from) < NEAR) leaving = frame;
     else if (leaving >= 0 && Math.abs(track[frame]! - to) < NEAR) {
-      arrival = frame;
-      return arrival - leaving;
+      let between = 0;
+      for (let way = leaving + 1; way < frame; way++) if ((track[way]! - from) * (track[way]! - to) < 0) between++;
+      return { takes: frame - leaving, glides: between >= 0.5 * (frame - leaving - 1) };
     }
   }
   return null;

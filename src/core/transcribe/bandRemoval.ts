@@ -1,6 +1,7 @@
-import { alignmentOf, concat, LeakRemover, resample, Resampler } from '../sound';
+import { alignmentOf, concat, LeakRemover, levelOf, resample, Resampler, SpectralFlux } from '../sound';
 import type { Hz, Samples, Seconds } from '../vocabulary';
-import { RATE } from './frames';
+import { HOP, RATE, type Frame } from './frames';
+import { onsetsOf } from './onsets';
 
 /** What the app played while the player was recorded. Where it begins in the recording is found from the two. */
 export type Backing = { readonly samples: Float32Array; readonly rate: Hz };
@@ -11,6 +12,9 @@ const GATHERED: Seconds = 14;
 const PROMINENT = 15;
 /** The filters begin a little before the first arrival. */
 const LEAD: Samples = 256;
+const FLUX_SIZE = 512;
+/** A strike of the band is heard this many frames before and after its peak. */
+const NEAR = 6;
 
 /** Takes a known band out of a recording on its way to the frames: blocks at the recording's rate in, blocks at RATE out. */
 export class BandRemoval {
@@ -20,6 +24,8 @@ export class BandRemoval {
   private count = 0;
   private remover: LeakRemover | null = null;
   private place = 0;
+  /** Backing sample at the recording's beginning. */
+  private shift: Samples = 0;
   private skip: Samples = 0;
   private given: Samples = 0;
   private taken: Samples = 0;
@@ -42,6 +48,17 @@ export class BandRemoval {
     return this.remover ? all.subarray(0, Math.max(0, all.length - (this.given - this.taken))) : all;
   }
 
+  /** Frames of the recording at which the band strikes: what seems to begin there may be what is left of it. Empty where none was found. */
+  attacks(): Set<number> {
+    if (!this.remover) return new Set();
+    const flux = new SpectralFlux(FLUX_SIZE, 2);
+    const frames: Frame[] = [];
+    for (let centre = FLUX_SIZE / 2; centre + FLUX_SIZE / 2 < Math.min(this.backing.length, this.taken + this.shift); centre += HOP)
+      frames.push({ candidates: [], level: levelOf(this.backing, centre - HOP, 2 * HOP), flux: flux.next(this.backing, centre - FLUX_SIZE / 2) });
+    const shift = Math.round((FLUX_SIZE / 2 - this.shift) / HOP);
+    return new Set(onsetsOf(frames).flatMap(({ frame }) => Array.from({ length: 2 * NEAR + 1 }, (_, n) => frame + shift - NEAR + n)));
+  }
+
   private follow(samples: Float32Array): Float32Array {
     this.taken += samples.length;
     if (this.gathered) {
@@ -58,6 +75,7 @@ export class BandRemoval {
     const { delay, prominence } = alignmentOf(start, this.backing.subarray(0, start.length), RATE);
     if (prominence < PROMINENT) return start;
     this.remover = new LeakRemover(RATE);
+    this.shift = -delay;
     this.place = LEAD - delay;
     this.skip = LeakRemover.lag;
     return this.trimmed(this.remover.push(start, this.backingFor(start.length)));

@@ -168,7 +168,7 @@ function joinSame(levels: readonly Plateau[]): Plateau[] {
 const spread = (levels: readonly Plateau[]): number => Math.max(...levels.map(({ pitch }) => pitch)) - Math.min(...levels.map(({ pitch }) => pitch));
 const lastHalf = (pitches: Float64Array): Midi => median(Array.from(pitches.subarray(pitches.length >> 1)))!;
 
-const VIBRATO = { slowest: 3.2, fastest: 8.5, leastSeconds: 0.42, leastSwing: 0.06, widest: 1.2, agreement: 0.45 };
+const VIBRATO = { slowest: 3.2, fastest: 8.5, leastSeconds: 0.42, leastSwing: 0.06, leastCents: 9, widest: 1.2, agreement: 0.45 };
 
 /** A steady swing of the pitch between 3 and 8.5 times a second, by autocorrelation of what is left over its slow course. */
 function vibratoOf(pitches: Float64Array): { hz: Hz; cents: Cents } | null {
@@ -190,7 +190,7 @@ function vibratoOf(pitches: Float64Array): { hz: Hz; cents: Cents } | null {
       if (!best || agreement > best.agreement + 0.12) best = { hz: 1 / (lag * FRAME_SECONDS), cents: swingAt(pitches.subarray(from, from + part.length), lag) * 100, agreement };
     }
   }
-  return best && swingsBothWays(rest, best.hz) ? best : null;
+  return best && best.cents >= VIBRATO.leastCents && swingsBothWays(rest, best.hz) ? best : null;
 }
 
 /** Half the width of the swing of one period, by projection on its sine over whole periods. */

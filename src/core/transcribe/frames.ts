@@ -23,6 +23,8 @@ const FLUX = { size: 512, lag: 2 };
 const LEVEL_SPAN: Samples = 384;
 const REACH: Samples = 512;
 const BRIGHT: Hz = 240;
+/** Quieter than the last bits of 16: nothing to look for. */
+const QUIETEST = -95;
 
 /**
  * Audio in blocks to frames in order. Fed whole or in pieces it gives the same frames: that is what makes a review ready as the
@@ -85,7 +87,7 @@ export class FrameReader {
   private frame(samples: Float32Array, bright: Float32Array, centre: Samples): Frame {
     const level = levelOf(samples, centre - LEVEL_SPAN / 2, LEVEL_SPAN);
     const flux = this.flux.next(samples, centre - FLUX.size / 2);
-    if (level < -85) return { candidates: [], level, flux };
+    if (level < QUIETEST) return { candidates: [], level, flux };
     const long = candidatesOf(this.long.compute(samples, centre - (this.long.span >> 1)), RATE / HIGHEST, RATE);
     const short = candidatesOf(this.short.compute(bright, centre - (this.short.span >> 1)), RATE / HIGHEST, RATE);
     return { candidates: joinCandidates(long, short, this.shortShare(long)), level, flux };

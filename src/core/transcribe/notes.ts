@@ -30,6 +30,8 @@ const GAP = framesOf(0.05);
 /** The flux peaks this long after the string is let go: measured on recorded notes whose onset is known. */
 const PEAK_LATE: Seconds = 0.006;
 const SHORTEST = framesOf(0.03);
+const FLASH = framesOf(0.09);
+const SURE = 0.85;
 const LEAST_TRACKED = framesOf(0.09);
 const LONGEST_GESTURE = framesOf(6);
 /**
@@ -49,7 +51,7 @@ export function notesOf(strikes: readonly Strike[], track: PitchTrack, frames: r
       const approach: Approach = isSingle ? approachOf(start, gesture.pitch, before, track, frames) : { attack: 'pick' };
       const end = endOf(start, strike, index, strikes, track, frames, ringing);
       before = isSingle ? { pitch: gesture.bend?.at(-1)?.[1] ?? gesture.pitch } : null;
-      if (end - start.frame < SHORTEST) continue;
+      if (end - start.frame < SHORTEST || isFlash(start, end, strike, next)) continue;
       notes.push(written(start, end, gesture, approach, frames, shift));
     }
   });
@@ -82,6 +84,10 @@ function gestureAt(start: Start, next: number, track: PitchTrack): Gesture {
   const end = Math.min(voicedEnd(track, start.frame, next), start.frame + LONGEST_GESTURE);
   return gestureOf(track.subarray(start.frame, end), start.midi) ?? { pitch: start.midi };
 }
+
+/** What is gone at once while another string struck with it sounds on was a partial of the pick, not a string. */
+const isFlash = (start: Start, end: number, { starts }: Strike, next: number): boolean =>
+  starts.length > 1 && start.belief < SURE && end - start.frame < FLASH && next - start.frame > FLASH + framesOf(0.03);
 
 /** Where the tracked pitch ends, or the next strike begins. */
 function voicedEnd(track: PitchTrack, from: number, to: number): number {

@@ -12,7 +12,7 @@ const NEAR_ONSET = Math.round(0.06 / FRAME_SECONDS);
 const COST = { drift: 0.3, glidePerSemitone: 2.2, glideMost: 9, jumpNearOnset: 1.2, voicing: 3, voicingNearOnset: 0.8, silence: 1.5, least: 1e-4 };
 /** Below this belief in any pitch a frame has none. */
 const SOME_PITCH = 0.06;
-const KNOWN = { cost: 2.6, silence: 3.1, sounding: Math.round(0.25 / FRAME_SECONDS), elsewhere: 2.2, fresh: Math.round(0.075 / FRAME_SECONDS), reach: 0.8, most: 4 };
+const KNOWN = { cost: 2.6, later: 3.8, silence: 3.1, sounding: Math.round(0.25 / FRAME_SECONDS), elsewhere: 2.2, octaves: 3, farthest: 8, fresh: Math.round(0.075 / FRAME_SECONDS), reach: 0.8, most: 4 };
 /** States of a frame: without pitch, its candidates, what is known. */
 const WIDTH = 1 + MOST_CANDIDATES + KNOWN.most;
 
@@ -66,8 +66,9 @@ function layStates(frame: Frame, gate: Decibels, index: number, known: readonly 
   for (const { midi, weight } of frame.candidates) {
     voiced += weight;
     const stray = fresh && !isNearFresh(known, first, index, midi);
+    const far = isFarFromKnown(known, first, index, midi);
     pitches[at + count] = midi;
-    own[count++] = -Math.log(Math.max(COST.least, weight)) + (stray ? KNOWN.elsewhere : 0);
+    own[count++] = -Math.log(Math.max(COST.least, weight)) + (stray ? KNOWN.elsewhere : 0) + (far ? KNOWN.octaves : 0);
   }
   let begun = false;
   for (let one = first; one < known.length && known[one]!.from <= index; one++) begun ||= index < known[one]!.to && index >= known[one]!.from + 2 && index < known[one]!.from + KNOWN.sounding;
@@ -75,7 +76,7 @@ function layStates(frame: Frame, gate: Decibels, index: number, known: readonly 
   for (let one = first; one < known.length && known[one]!.from <= index && count < WIDTH; one++) {
     if (known[one]!.to <= index) continue;
     pitches[at + count] = known[one]!.midi;
-    own[count++] = KNOWN.cost;
+    own[count++] = index < known[one]!.from + KNOWN.sounding ? KNOWN.cost : KNOWN.later;
   }
   return count;
 }
@@ -85,6 +86,17 @@ const isFresh = ({ from, to, struck }: Known, index: number): boolean => struck 
 function isNearFresh(known: readonly Known[], first: number, index: number, midi: Midi): boolean {
   for (let one = first; one < known.length && known[one]!.from <= index; one++) if (isFresh(known[one]!, index) && Math.abs(known[one]!.midi - midi) < KNOWN.reach) return true;
   return false;
+}
+
+/** No hand bends or slides so far from what was struck: a candidate there is a harmonic's, or half the string's own. */
+function isFarFromKnown(known: readonly Known[], first: number, index: number, midi: Midi): boolean {
+  let any = false;
+  for (let one = first; one < known.length && known[one]!.from <= index; one++) {
+    if (index >= known[one]!.to) continue;
+    if (Math.abs(known[one]!.midi - midi) < KNOWN.farthest) return false;
+    any = true;
+  }
+  return any;
 }
 
 function moveCost(from: Midi, to: Midi, nearAttack: boolean): number {

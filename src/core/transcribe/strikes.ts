@@ -12,15 +12,21 @@ export type Start = { readonly frame: number; readonly midi: Midi; readonly beli
 export type Strike = { readonly frame: number; readonly starts: readonly Start[] };
 
 const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
-const BELIEVED = 0.5;
+const BELIEVED = 0.6;
+/** Where the band strikes too, what is left of it must not be taken for the player. */
+const BELIEVED_BESIDE_BAND = 0.95;
 const TOGETHER = framesOf(0.036);
 const SAME_NOTE = framesOf(0.055);
 const SAME_PITCH: Midi = 0.75;
 
-/** The claims that are believed, each note once, gathered into strikes in order of time. */
-export function strikesOf(judged: readonly Judged[]): Strike[] {
+/**
+ * The claims that are believed, each note once, gathered into strikes in order of time.
+ * @param bandStrikes frames at which a known band strikes
+ */
+export function strikesOf(judged: readonly Judged[], bandStrikes: ReadonlySet<number> = new Set()): Strike[] {
+  const least = (frame: number) => (bandStrikes.has(frame) ? BELIEVED_BESIDE_BAND : BELIEVED);
   const believed = judged
-    .flatMap(({ moment, claims }) => claims.filter(({ belief }) => belief >= BELIEVED).map(({ midi, belief }): Start => ({ frame: moment.frame, midi, belief, kind: moment.kind })))
+    .flatMap(({ moment, claims }) => claims.filter(({ belief }) => belief >= least(moment.frame)).map(({ midi, belief }): Start => ({ frame: moment.frame, midi, belief, kind: moment.kind })))
     .sort((a, b) => b.belief - a.belief);
   const kept: Start[] = [];
   for (const start of believed) if (!kept.some((other) => Math.abs(other.frame - start.frame) <= SAME_NOTE && Math.abs(other.midi - start.midi) < SAME_PITCH)) kept.push(start);

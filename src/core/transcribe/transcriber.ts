@@ -36,9 +36,11 @@ export type TranscribeOptions = {
 
 const NETWORKS = FITTED.map(unpack);
 
-/** Below this a frame has no pitch: far under the playing level, or near the noise of any input. */
+/** Below this a frame has no pitch: far under the playing level, or less than any input gives. */
 const GATE_UNDER_PLAYING: Decibels = 42;
-const LOWEST_GATE: Decibels = -72;
+const LOWEST_GATE: Decibels = -92;
+/** A take that is nowhere louder is silence and the noise of its input. */
+const SILENT_TAKE: Decibels = -72;
 /** Peaks of the flux this near are one attack. */
 const SAME_ATTACK = 5;
 const STRUCK_RISE: Decibels = 2.5;
@@ -133,7 +135,7 @@ export class Transcriber {
   private conclude(): { transcription: Transcription; track: PitchTrack } {
     const { frames } = this;
     const playing = playingLevel(frames);
-    const believed = playing <= LOWEST_GATE ? [] : strikesOf(this.judged());
+    const believed = playing <= SILENT_TAKE ? [] : strikesOf(this.judged(), this.removal?.attacks());
     const known = believed.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: believed[index + 1]?.frame ?? frames.length, midi, struck: riseAt(frames, frame) >= STRUCK_RISE })));
     const track = pathOf(frames, believed, this.gate(), known);
     const strikes = settleGlides(believed, track, frames);
