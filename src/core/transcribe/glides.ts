@@ -1,7 +1,7 @@
 import type { Decibels, Midi, Seconds } from '../vocabulary';
 import { plateausOf } from './contour';
 import { FRAME_SECONDS, type Frame } from './frames';
-import { riseAt } from './onsets';
+import { onsetsOf, riseAt } from './onsets';
 import type { PitchTrack } from './path';
 import type { Start, Strike } from './strikes';
 
@@ -21,7 +21,9 @@ const WIDER_THAN_BENDS: Midi = 3.5;
 const SLIDE_AT_MOST = { narrow: framesOf(0.105), wide: framesOf(0.19) };
 const HELD = framesOf(0.14);
 /** A slide into a note has arrived by then. */
-const GRACE = { arrives: framesOf(0.165), widest: 3.8, quickest: framesOf(0.023), attack: framesOf(0.035) };
+const GRACE = { rise: 7, arrives: framesOf(0.165), widest: 3.8, quickest: framesOf(0.023), attack: framesOf(0.035) };
+const PICKED: Decibels = 2.5;
+const SAME_ATTACK = framesOf(0.03);
 const STOOD = 5;
 /** Pitches this near, claimed of one moment while the pitch glides, are one string on its way. */
 const ON_THE_WAY: Midi = 2.2;
@@ -32,9 +34,10 @@ const ON_THE_WAY: Midi = 2.2;
  */
 export function settleGlides(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[]): Strike[] {
   const settled: Strike[] = [];
+  const picks = onsetsOf(frames).filter(({ rise }) => rise >= PICKED).map(({ frame }) => frame);
   for (const one of strikes) {
-    const strike = oneOnItsWay(one, track);
     const last = settled.at(-1);
+    const strike = fromItsPick(oneOnItsWay(one, track), last?.frame ?? 0, picks, frames);
     if (last && isTwice(last, strike)) {
       if (strike.starts[0]!.belief > last.starts[0]!.belief) settled[settled.length - 1] = moved(strike, last.frame);
       continue;
@@ -57,6 +60,15 @@ const moved = (strike: Strike, frame: number): Strike => ({ frame, starts: strik
 const joined = (first: Start, second: Start, arrival: number): Start => ({
   ...first, belief: Math.max(first.belief, second.belief), ...(arrival - first.frame <= GRACE.arrives ? { midi: second.midi, from: first.from ?? first.midi } : {}),
 });
+
+/** While a string slides right after the pick nothing may be believed of it until it has arrived: it began at the pick all the same. */
+function fromItsPick(strike: Strike, last: number, picks: readonly number[], frames: readonly Frame[]): Strike {
+  if (strike.starts.length > 1) return strike;
+  const pick = picks.findLast((frame) => frame < strike.frame - SAME_ATTACK);
+  if (pick === undefined || strike.frame - pick > GRACE.arrives || pick - last < SAME_NOTE) return strike;
+  if (!isStill(frames, pick + GRACE.attack, strike.frame) || !isUnsettledFrom(pick, strike.frame, strike.starts[0]!.midi, frames)) return strike;
+  return { frame: pick, starts: [{ ...strike.starts[0]!, frame: pick, kind: 'attack' }] };
+}
 
 /** Two near pitches claimed while the tracked pitch runs through both are one. */
 function oneOnItsWay(strike: Strike, track: PitchTrack): Strike {
@@ -81,9 +93,11 @@ function glideBetween(last: Strike, strike: Strike, track: PitchTrack, frames: r
   if (last.starts.length > 1 || strike.starts.length > 1 || strike.frame - last.frame > framesOf(4)) return null;
   const goal = strike.starts[0]!.midi;
   const arrival = firstNear(track, goal, Math.max(last.frame + 2, strike.frame - SLIDE_AT_MOST.wide), strike.frame + SLIDE_AT_MOST.wide);
+  // where the path was held by what was believed first, the glide is seen in the period tracker alone
+  if (isUnsettled(last, arrival ?? strike.frame, goal, frames) && isStill(frames, last.frame + GRACE.attack, arrival ?? strike.frame)) return { arrival: arrival ?? strike.frame, isNewNote: false };
   if (arrival === null) return null;
   const leaving = leavingOf(track, arrival, last.frame, goal);
-  if (leaving === null) return isUnsettled(last, arrival, goal, track) && isStill(frames, last.frame + GRACE.attack, arrival) ? { arrival, isNewNote: false } : null;
+  if (leaving === null) return null;
   const extent = Math.abs(goal - track[leaving]!);
   const takes = arrival - leaving;
   if (arrival - last.frame <= GRACE.arrives && extent <= GRACE.widest) {
@@ -95,18 +109,33 @@ function glideBetween(last: Strike, strike: Strike, track: PitchTrack, frames: r
   return { arrival, isNewNote: isSlide(extent, takes) && leaving - last.frame >= HELD };
 }
 
-const isStill = (frames: readonly Frame[], from: number, arrival: number): boolean => strongest(frames, from, arrival + 3) < STILL_STRENGTH && riseWithin(frames, from, arrival + 6) < STILL_RISE;
+const isStill = (frames: readonly Frame[], from: number, arrival: number): boolean => strongest(frames, from, arrival + 3) < STILL_STRENGTH && riseWithin(frames, from, arrival + 6) < GRACE.rise;
 
 /** What was believed first is near the goal and the tracked pitch never stood on it: the string was on its way. */
-function isUnsettled(last: Strike, arrival: number, goal: Midi, track: PitchTrack): boolean {
+function isUnsettled(last: Strike, arrival: number, goal: Midi, frames: readonly Frame[]): boolean {
   const apart = Math.abs(last.starts[0]!.midi - goal);
-  if (arrival - last.frame > GRACE.arrives || apart < 0.4 || apart > NEW_NOTE) return false;
-  let run = 0;
-  for (let frame = last.frame + 2; frame < arrival; frame++) {
-    run = Math.abs(track[frame]! - track[frame - 1]!) < 0.12 && Math.abs(track[frame]! - goal) > NEAR ? run + 1 : 0;
+  if (arrival - last.frame > GRACE.arrives || apart < 0.4 || apart > GRACE.widest) return false;
+  return isUnsettledFrom(last.frame, arrival, goal, frames);
+}
+
+/**
+ * The string stood nowhere but at the goal, and was seen on its way to it: asked of the period tracker itself, since the path may have
+ * been held by what was believed.
+ */
+function isUnsettledFrom(from: number, arrival: number, goal: Midi, frames: readonly Frame[]): boolean {
+  let [run, last, nearer, seen, first] = [0, NaN, 0, 0, NaN];
+  for (let frame = from + 2; frame < arrival; frame++) {
+    const pitch = frames[frame]!.candidates.find(({ midi }) => Math.abs(midi - goal) < GRACE.widest)?.midi ?? NaN;
+    run = Math.abs(pitch - last) < 0.12 && Math.abs(pitch - goal) > NEAR ? run + 1 : 0;
     if (run >= STOOD) return false;
+    if (!Number.isNaN(pitch)) {
+      if (Number.isNaN(first)) first = pitch;
+      if (Math.abs(pitch - goal) < Math.abs(last - goal) + 0.02) nearer++;
+      seen++;
+    }
+    last = pitch;
   }
-  return true;
+  return seen >= 5 && nearer >= 0.6 * seen && Math.abs(first - goal) > NEAR;
 }
 
 const isSlide = (extent: Midi, takes: number): boolean => extent >= NEW_NOTE && takes <= (extent >= WIDER_THAN_BENDS ? SLIDE_AT_MOST.wide : SLIDE_AT_MOST.narrow);
