@@ -8,7 +8,7 @@ const HOP = SIZE / 4;
 const TAPS = 6;
 /** The recording is held back this long before the first answer: the room has to be learnt first. */
 const WARM_UP: Seconds = 8;
-const PASSES = 3;
+const PASSES = 2;
 /** Frames overlap by three quarters: every other one teaches nearly as much as all. */
 const LEARN_EVERY = 2;
 const SOLVE_EVERY = 44;

@@ -72,7 +72,9 @@ export class BandRemoval {
   private begin(): Float32Array {
     const start = concat(this.gathered!);
     this.gathered = null;
-    const { delay, prominence } = alignmentOf(start, this.backing.subarray(0, start.length), RATE);
+    const [coarse, band] = [start, this.backing.subarray(0, start.length)].map((signal) => resample(signal, RATE, RATE / 2)) as [Float32Array, Float32Array];
+    const { delay: half, prominence } = alignmentOf(coarse, band, RATE / 2);
+    const delay = 2 * half;
     if (prominence < PROMINENT) return start;
     this.remover = new LeakRemover(RATE);
     this.shift = -delay;

@@ -32,6 +32,8 @@ export type TranscribeOptions = {
   readonly tuning?: 'auto' | Hz;
   /** What the app played meanwhile, mono: its leak is taken out first. Needs not begin with the recording. */
   readonly backing?: Backing;
+  /** Whether `push` is to say what seems to sound; false by default: whoever reads a file need not know. */
+  readonly live?: boolean;
 };
 
 const NETWORKS = FITTED.map(unpack);
@@ -64,7 +66,7 @@ export class Transcriber {
     if (!(rate >= 4_000 && rate <= 768_000)) throw new RangeError(`sample rate ${rate} Hz is not one that audio comes in`);
     this.reader = new FrameReader(options.backing ? RATE : rate);
     this.removal = options.backing ? new BandRemoval(rate, options.backing) : null;
-    this.liveReader = options.backing ? new FrameReader(rate, false) : null;
+    this.liveReader = options.backing && options.live ? new FrameReader(rate, false) : null;
   }
 
   /**
@@ -76,7 +78,7 @@ export class Transcriber {
     const sound = block.every(Number.isFinite) ? block : block.map((value) => (Number.isFinite(value) ? value : 0));
     const frames = this.reader.push(this.removal ? this.removal.push(sound) : sound);
     for (const frame of frames) this.frames.push(frame);
-    return this.live.push(this.liveReader ? this.liveReader.push(sound) : frames);
+    return this.options.live ? this.live.push(this.liveReader ? this.liveReader.push(sound) : frames) : [];
   }
 
   private close(): void {
