@@ -73,6 +73,31 @@ test('flux peaks where a tone begins and not while it swells in vibrato', () => 
   expect(Math.max(...values.slice(peak + 10))).toBeLessThan(values[peak]! * 0.05);
 });
 
+test('the flux equals its plain form: transforms written out, rises over the loudest of three neighbours two frames before', () => {
+  const random = seededRandom(4);
+  const [size, hop, count] = [64, 16, 6];
+  const samples = Float32Array.from({ length: size + hop * count }, (_, n) => 0.3 * Math.sin(n / 3) + 0.1 * (random() - 0.5));
+  const magnitudes = Array.from({ length: count }, (_, frame) => Array.from({ length: size / 2 }, (_, k) => {
+    let [re, im] = [0, 0];
+    for (let n = 0; n < size; n++) {
+      const value = samples[frame * hop + n]! * (0.5 - 0.5 * Math.cos((2 * Math.PI * n) / size));
+      re += value * Math.cos((2 * Math.PI * k * n) / size);
+      im -= value * Math.sin((2 * Math.PI * k * n) / size);
+    }
+    return k === 0 ? 0 : Math.hypot(re, im);
+  }));
+  let loudest = 1e-4;
+  const logs = magnitudes.map((row) => {
+    loudest = Math.max(...row, loudest * 0.9997, 1e-4);
+    return row.map((value) => Math.log(1 + value / (loudest * 0.003)));
+  });
+  const flux = new SpectralFlux(size, 2);
+  for (let frame = 0; frame < count; frame++) {
+    const plain = frame < 2 ? 0 : logs[frame]!.reduce((sum, value, k) => (k < 2 || k > size / 2 - 2 ? sum : sum + Math.max(0, value - Math.max(...logs[frame - 2]!.slice(k - 1, k + 2)))), 0) / (size / 2);
+    expect(flux.next(samples, frame * hop)).toBeCloseTo(plain, 8);
+  }
+});
+
 test('a stored signal is what was put in, to 16 bits of each chunk’s own peak, whatever the blocks', () => {
   const random = seededRandom(5);
   const signal = Float32Array.from({ length: 30_000 }, (_, n) => (random() - 0.5) * (n < 8192 ? 1e-3 : 0.8));

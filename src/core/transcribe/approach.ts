@@ -26,7 +26,10 @@ const LOOK_BACK = framesOf(0.26);
 /** A slide into a note: it has left the note before by then, and has arrived by then. */
 const GRACE = { earliest: framesOf(0.045), clearOfOld: framesOf(0.08), latest: framesOf(0.165), least: 0.45, widest: 4.2, quickest: framesOf(0.023), leap: 1.3 };
 
-/** @param settled where the note stands once it has arrived; @param before the note it follows on a single line, or null */
+/**
+ * 2-theory, "Judged pitch", and 8-ears, "Slides"; the times a hand takes are common practice, no source.
+ * @param settled where the note stands once it has arrived; @param before the note it follows on a single line, or null
+ */
 export function approachOf(start: Start, settled: Midi, before: Before | null, track: PitchTrack, frames: readonly Frame[]): Approach {
   if (isPicked(start, frames)) {
     const slide = slideInto(start, settled, before, track);

@@ -170,7 +170,10 @@ const lastHalf = (pitches: Float64Array): Midi => median(Array.from(pitches.suba
 
 const VIBRATO = { slowest: 3.2, fastest: 8.5, leastSeconds: 0.42, leastSwing: 0.06, leastCents: 9, widest: 1.2, agreement: 0.45 };
 
-/** A steady swing of the pitch between 3 and 8.5 times a second, by autocorrelation of what is left over its slow course. */
+/**
+ * A steady swing of the pitch between 3 and 8.5 times a second, by autocorrelation of what is left over its slow course (after Rossignol
+ * et al., "Vibrato: detection, estimation, extraction, modification", DAFx 1999).
+ */
 function vibratoOf(pitches: Float64Array): { hz: Hz; cents: Cents } | null {
   const least = framesOf(VIBRATO.leastSeconds);
   if (pitches.length < least) return null;

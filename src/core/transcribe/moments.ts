@@ -14,7 +14,10 @@ const SAME_PLACE = framesOf(0.03);
 const ARRIVED = 0.35;
 const LONGEST_GLIDE = framesOf(0.2);
 
-/** All places a note may begin, in order. Far more than there are notes: what is not one is for the judge to say. */
+/**
+ * All places a note may begin, in order: peaks of the flux (Böck, Krebs and Schedl, ISMIR 2012) and steps from plateau to plateau of the
+ * tracked pitch (8-ears, Segmentation). Far more than there are notes: what is not one is for the judge to say.
+ */
 export function momentsOf(frames: readonly Frame[], track: PitchTrack): Moment[] {
   const clear = new Set(onsetsOf(frames).map(({ frame }) => frame));
   const moments: Moment[] = attacksOf(frames).map(({ frame, strength }) => ({ frame, kind: 'attack' as const, strength, clear: clear.has(frame) }));

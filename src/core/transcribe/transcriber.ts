@@ -1,4 +1,3 @@
-
 import { SILENCE } from '../sound';
 import type { Decibels, Hz, Seconds } from '../vocabulary';
 import { BandRemoval, type Backing } from './bandRemoval';
@@ -48,10 +47,12 @@ const SAME_ATTACK = 5;
 const STRUCK_RISE: Decibels = 2.5;
 
 /**
- * Hears a single guitar line: audio in blocks, notes at the end. What is expensive is done block by block; `finish` only follows
- * the path and cuts it, so a three-minute take is ready in well under a second after its last block.
+ * Hears a guitar: audio in blocks, notes at the end; while it goes on, a live line. Frames are measured block by block; `finish` asks
+ * at every moment what begins there, draws the path through what is believed, and writes the notes: a good second for a take of three
+ * minutes. What is kept grows with the take alone: 153 MB for half an hour.
  *
- * The method: two-window YIN candidates weighted as in pYIN, one best path, attacks from spectral flux, cuts at attacks and steps.
+ * The method (docs/decisions/0007-ears.md): two-window YIN candidates weighted as in pYIN, moments from spectral flux and steps, claims
+ * from harmonic sums judged by a small network, one best path, glides and gestures read from it.
  */
 export class Transcriber {
   private readonly reader: FrameReader;
