@@ -17,10 +17,12 @@ export class SpectralFlux {
    * @param size window in samples, a power of two
    * @param lag frames between the spectra compared
    */
-  constructor(readonly size: Samples, private readonly lag: number) {
+  constructor(readonly size: Samples, lag: number) {
     this.fft = new FFT(size);
     this.windowed = new Float64Array(size);
     this.spectrum = new Float64Array(2 * size);
+    // before the first frame there was silence: a take may begin on a note
+    for (let frame = 0; frame < lag; frame++) this.history.push(new Float64Array(size / 2));
     this.taper = Float64Array.from({ length: size }, (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / size));
   }
 
@@ -40,7 +42,6 @@ export class SpectralFlux {
     const floor = this.loudest * 0.003;
     for (let k = 1; k < bins; k++) magnitudes[k] = Math.log(1 + magnitudes[k]! / floor);
     this.history.push(magnitudes);
-    if (this.history.length <= this.lag) return 0;
     const before = this.history.shift()!;
     let rise = 0;
     for (let k = 2; k < bins - 1; k++) {

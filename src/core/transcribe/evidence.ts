@@ -98,7 +98,8 @@ export class EvidenceReader {
 
   /** Lowest level just before and highest just after, in dBFS. */
   private levels(at: number): [Decibels, Decibels] {
-    let [low, high] = [Infinity, -Infinity];
+    // before the first frame there was silence
+    let [low, high] = [at < 6 ? -100 : Infinity, -Infinity];
     for (let frame = Math.max(0, at - 6); frame <= at; frame++) low = Math.min(low, this.frames[frame]!.level);
     for (let frame = at; frame <= Math.min(this.frames.length - 1, at + 9); frame++) high = Math.max(high, this.frames[frame]!.level);
     return [Math.max(-100, low), Math.max(-100, high)];

@@ -43,15 +43,17 @@ export function notesOf(strikes: readonly Strike[], track: PitchTrack, frames: r
   const shift = 12 * Math.log2(a4 / 440);
   const notes: HeardNote[] = [];
   let before: Before | null = null;
-  strikes.forEach((strike, index) => {
+  strikes.forEach((struck, index) => {
     const next = strikes[index + 1]?.frame ?? frames.length;
+    const endIn = (among: Strike) => (start: Start) => endOf(start, among, index, strikes, track, frames, ringing);
+    const strike = withoutFlashes(struck, next, endIn(struck));
     const isSingle = strike.starts.length === 1;
     for (const start of strike.starts) {
       const gesture = isSingle ? gestureAt(start, next, track) : { pitch: start.midi };
       const approach: Approach = isSingle ? approachOf(start, gesture.pitch, before, track, frames) : { attack: 'pick' };
-      const end = endOf(start, strike, index, strikes, track, frames, ringing);
+      const end = endIn(strike)(start);
       before = isSingle ? { pitch: gesture.bend?.at(-1)?.[1] ?? gesture.pitch } : null;
-      if (end - start.frame < SHORTEST || isFlash(start, end, strike, next)) continue;
+      if (end - start.frame < SHORTEST) continue;
       notes.push(written(start, end, gesture, approach, frames, shift));
     }
   });
@@ -86,8 +88,12 @@ function gestureAt(start: Start, next: number, track: PitchTrack): Gesture {
 }
 
 /** What is gone at once while another string struck with it sounds on was a partial of the pick, not a string. */
-const isFlash = (start: Start, end: number, { starts }: Strike, next: number): boolean =>
-  starts.length > 1 && start.belief < SURE && end - start.frame < FLASH && next - start.frame > FLASH + framesOf(0.03);
+function withoutFlashes(strike: Strike, next: number, endOf: (start: Start) => number): Strike {
+  if (strike.starts.length < 2 || next - strike.frame <= FLASH + framesOf(0.03)) return strike;
+  const surest = strike.starts.reduce((best, start) => (start.belief > best.belief ? start : best));
+  const starts = strike.starts.filter((start) => start === surest || start.belief >= SURE || endOf(start) - start.frame >= FLASH);
+  return starts.length === strike.starts.length ? strike : { ...strike, starts };
+}
 
 /** Where the tracked pitch ends, or the next strike begins. */
 function voicedEnd(track: PitchTrack, from: number, to: number): number {

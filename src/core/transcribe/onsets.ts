@@ -14,6 +14,7 @@ const THRESHOLD = { factor: 1.5, floor: 0.035 };
 const LENIENT = { factor: 1.15, floor: 0.015 };
 const LENIENT_GAP = framesOf(0.035);
 const RISE_BEFORE = framesOf(0.03);
+const SILENT = -100;
 const RISE_AFTER = framesOf(0.05);
 
 /** Peaks of the onset strength over the local median (peak picking as in Böck, Krebs and Schedl, ISMIR 2012). */
@@ -51,7 +52,8 @@ function localMedian(frames: readonly Frame[], at: number): number {
 
 /** How far the level rises across a place, in dB: from the lowest just before to the highest just after. */
 export function riseAt(frames: readonly Frame[], at: number): number {
-  let [low, high] = [Infinity, -Infinity];
+  // before the first frame there was silence
+  let [low, high] = [at < RISE_BEFORE ? SILENT : Infinity, -Infinity];
   for (let frame = Math.max(0, at - RISE_BEFORE); frame <= Math.min(frames.length - 1, at + 1); frame++) low = Math.min(low, frames[frame]!.level);
   for (let frame = at; frame <= Math.min(frames.length - 1, at + RISE_AFTER); frame++) high = Math.max(high, frames[frame]!.level);
   return high - low;
