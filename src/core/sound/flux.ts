@@ -11,6 +11,7 @@ export class SpectralFlux {
   private readonly spectrum: Float64Array;
   private readonly taper: Float64Array;
   private readonly history: Float64Array[] = [];
+  private spare: Float64Array;
   private loudest = 1e-4;
 
   /**
@@ -23,6 +24,7 @@ export class SpectralFlux {
     this.spectrum = new Float64Array(2 * size);
     // before the first frame there was silence: a take may begin on a note
     for (let frame = 0; frame < lag; frame++) this.history.push(new Float64Array(size / 2));
+    this.spare = new Float64Array(size / 2);
     this.taper = Float64Array.from({ length: size }, (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / size));
   }
 
@@ -31,7 +33,9 @@ export class SpectralFlux {
     for (let n = 0; n < this.size; n++) this.windowed[n] = samples[from + n]! * this.taper[n]!;
     this.fft.realTransform(this.spectrum, this.windowed);
     const bins = this.size / 2;
-    const magnitudes = new Float64Array(bins);
+    // the oldest spectrum's place is used again once it has been compared: fresh buffers for every frame keep the collector busy
+    const before = this.history.shift()!;
+    const magnitudes = this.spare;
     let peak = 0;
     for (let k = 1; k < bins; k++) {
       magnitudes[k] = Math.hypot(this.spectrum[2 * k]!, this.spectrum[2 * k + 1]!);
@@ -42,7 +46,7 @@ export class SpectralFlux {
     const floor = this.loudest * 0.003;
     for (let k = 1; k < bins; k++) magnitudes[k] = Math.log(1 + magnitudes[k]! / floor);
     this.history.push(magnitudes);
-    const before = this.history.shift()!;
+    this.spare = before;
     let rise = 0;
     for (let k = 2; k < bins - 1; k++) {
       const most = Math.max(before[k - 1]!, before[k]!, before[k + 1]!);

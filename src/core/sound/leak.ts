@@ -75,12 +75,14 @@ export class LeakRemover {
   }
 
   private frame(from: Samples): Float32Array[] {
-    const y = this.transform(this.recording, from);
+    const x = this.held ? new Float64Array(2 * this.bins) : this.past[TAPS - 1]!;
+    x.set(this.transform(this.band, from).subarray(0, 2 * this.bins));
     this.past.pop();
-    this.past.unshift(this.transform(this.band, from).slice(0, 2 * this.bins));
+    this.past.unshift(x);
+    const y = this.transform(this.recording, from);
     this.frames++;
     if (this.held) {
-      this.held.push({ y, x: [...this.past] });
+      this.held.push({ y: y.slice(), x: [...this.past] });
       return this.held.length < this.warmUp ? [] : this.release();
     }
     if (this.frames % LEARN_EVERY === 0) this.learn(y, this.past);
@@ -101,12 +103,14 @@ export class LeakRemover {
     return held.map(({ y, x }) => this.clean(y, x));
   }
 
+  private readonly windowed = new Float64Array(SIZE);
+  private readonly transformed = new Float64Array(2 * SIZE);
+
+  /** Valid until the next call. */
   private transform(samples: Float32Array, from: Samples): Float64Array {
-    const windowed = new Float64Array(SIZE);
-    for (let n = 0; n < SIZE; n++) windowed[n] = samples[from + n]! * this.taper[n]!;
-    const spectrum = new Float64Array(2 * SIZE);
-    this.fft.realTransform(spectrum, windowed);
-    return spectrum;
+    for (let n = 0; n < SIZE; n++) this.windowed[n] = samples[from + n]! * this.taper[n]!;
+    this.fft.realTransform(this.transformed, this.windowed);
+    return this.transformed;
   }
 
   /** What the filters make of the band's last frames. */
