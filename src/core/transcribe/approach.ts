@@ -1,5 +1,5 @@
 import type { Midi, Seconds } from '../vocabulary';
-import { FRAME_SECONDS, type Frame } from './frames';
+import { FRAME_SECONDS, framesOf, type Frame } from './frames';
 import { riseAt } from './onsets';
 import type { PitchTrack } from './path';
 import type { Start } from './strikes';
@@ -13,7 +13,6 @@ export type Approach = { readonly attack: Attack; readonly slide?: { readonly fr
 /** The single note before: where it stood. */
 export type Before = { readonly pitch: Midi };
 
-const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 /** Without a rise of level or a strong peak of the flux a new pitch was made by the fretting hand. */
 const PICKED_RISE = 2.5;
 const PICKED_STRENGTH = 0.16;

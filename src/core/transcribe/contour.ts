@@ -1,5 +1,5 @@
 import { median, type Cents, type Hz, type Midi, type Seconds } from '../vocabulary';
-import { FRAME_SECONDS } from './frames';
+import { FRAME_SECONDS, framesOf } from './frames';
 
 /** What a note's pitch does over its length. Times in seconds from its onset, pitches as MIDI numbers with their fraction. */
 export type Gesture = {
@@ -11,7 +11,6 @@ export type Gesture = {
   readonly vibrato?: { readonly hz: Hz; readonly cents: Cents };
 };
 
-const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 /** The pick's noise has no pitch yet. */
 const PICK = framesOf(0.018);
 /** 2-theory: a plateau lasts 80 ms within 30 cents. */

@@ -6,6 +6,8 @@ import { candidatesOf, joinCandidates, type Candidate } from './candidates';
 export const RATE: Hz = 22_050;
 export const HOP: Samples = 128;
 export const FRAME_SECONDS: Seconds = HOP / RATE;
+/** A stretch of time in frames, at least one. */
+export const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 
 /** What one frame holds. Frame i is centred on i · HOP / RATE seconds. */
 export type Frame = { readonly candidates: readonly Candidate[]; readonly level: Decibels; readonly flux: number };

@@ -1,11 +1,10 @@
-import type { Decibels, Midi, Seconds } from '../vocabulary';
+import type { Decibels, Midi } from '../vocabulary';
 import { plateausOf } from './contour';
-import { FRAME_SECONDS, type Frame } from './frames';
+import { framesOf, type Frame } from './frames';
 import { onsetsOf, riseAt } from './onsets';
 import type { PitchTrack } from './path';
 import type { Start, Strike } from './strikes';
 
-const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 const NEAR: Midi = 0.35;
 const SAME_NOTE = framesOf(0.055);
 const SAME_PITCH: Midi = 0.75;

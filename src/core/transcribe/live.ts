@@ -1,11 +1,10 @@
 import { median, type Cents, type Midi, type Seconds } from '../vocabulary';
-import { FRAME_SECONDS, type Frame } from './frames';
+import { FRAME_SECONDS, framesOf, type Frame } from './frames';
 import { riseAt } from './onsets';
 
 /** A note as it seems while it sounds. The one that is heard at the end of the take takes its place. */
 export type ProvisionalNote = { readonly onsetSec: Seconds; readonly offsetSec: Seconds; readonly midi: Midi; readonly cents: Cents };
 
-const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 /** A pitch is shown once most of these last frames agree on it: 41 ms. */
 const SURE = 7;
 const AGREE = 5;

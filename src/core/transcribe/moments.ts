@@ -1,12 +1,11 @@
-import { median, type Seconds } from '../vocabulary';
-import { FRAME_SECONDS, type Frame } from './frames';
+import { median } from '../vocabulary';
+import { framesOf, type Frame } from './frames';
 import { attacksOf, onsetsOf } from './onsets';
 import type { PitchTrack } from './path';
 
 /** A place where a note may begin: an attack heard in the spectrum, or a step of the pitch. */
 export type Moment = { readonly frame: number; readonly kind: 'attack' | 'step'; readonly strength: number; /** Stands so far out that what sounds after it is surely another thing. */ readonly clear: boolean };
 
-const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 const SIDE = framesOf(0.035);
 const GUARD = 2;
 const STEP = 0.65;

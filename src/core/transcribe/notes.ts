@@ -1,7 +1,7 @@
 import type { Cents, Decibels, Hz, Midi, Seconds } from '../vocabulary';
 import { approachOf, type Approach, type Attack, type Before } from './approach';
 import { gestureOf, type Gesture } from './contour';
-import { FRAME_SECONDS, type Frame } from './frames';
+import { FRAME_SECONDS, framesOf, type Frame } from './frames';
 import type { PitchTrack } from './path';
 import type { RingingReader } from './ringing';
 import type { Start, Strike } from './strikes';
@@ -25,7 +25,6 @@ export type HeardNote = {
   readonly confidence: number;
 };
 
-const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 const GAP = framesOf(0.05);
 /** The flux peaks this long after the string is let go: measured on recorded notes whose onset is known. */
 const PEAK_LATE: Seconds = 0.006;

@@ -1,10 +1,9 @@
-import type { Seconds } from '../vocabulary';
-import { FRAME_SECONDS, type Frame } from './frames';
+
+import { framesOf, type Frame } from './frames';
 
 /** An attack: the frame where it was struck and how strongly it stood out of its surroundings. */
 export type Onset = { readonly frame: number; readonly strength: number; readonly rise: number };
 
-const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 const PEAK_REACH = framesOf(0.02);
 const MEDIAN_REACH = framesOf(0.12);
 const LEAST_GAP = framesOf(0.045);

@@ -1,5 +1,5 @@
-import type { Midi, Seconds } from '../vocabulary';
-import { FRAME_SECONDS } from './frames';
+import type { Midi } from '../vocabulary';
+import { framesOf } from './frames';
 import type { Moment } from './moments';
 
 /** A claim with the judge's belief in it. */
@@ -11,7 +11,6 @@ export type Start = { readonly frame: number; readonly midi: Midi; readonly beli
 /** What begins together: one note, or several strings struck at once. In order of pitch. */
 export type Strike = { readonly frame: number; readonly starts: readonly Start[] };
 
-const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 const BELIEVED = 0.6;
 /** Where the band strikes too, what is left of it must not be taken for the player. */
 const BELIEVED_BESIDE_BAND = 0.95;
