@@ -1,6 +1,7 @@
 import type Fraction from 'fraction.js';
 import type { BeatsPerMinute } from '../vocabulary';
 import type { Chord, Key } from '../music';
+import type { Override } from './override';
 
 /** How the time is felt: decides the band's parts and, for `blues`, the home scale. */
 export type Feel = string;
@@ -41,6 +42,8 @@ export type Chart = {
   /** Beats before bar 1 that the line is expected to begin. */
   readonly pickup: number;
   readonly bars: readonly Bar[];
+  /** The player's own readings of single chords. */
+  readonly overrides: readonly Override[];
   readonly text: string;
 };
 

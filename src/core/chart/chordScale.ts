@@ -4,7 +4,7 @@ import {
   scaleOn, toneByRole, type Chord, type Degree, type Scale, type SpelledNote,
 } from '../music';
 import { fallsAFifth, isBareMajor, stepInKey } from './degree';
-import { hasMajorFour, holdsFlatTwo, type Context } from './context';
+import { hasMajorFour, holdsFlatTwo, isBareVamp, type Context } from './context';
 
 /**
  * The chord-scale by function: the table of 2-theory, "Scales", row by row from the most particular to the fallback.
@@ -74,7 +74,8 @@ function dominantRow(context: Context, degree: string): string {
   if (character.vamp || (character.blues && (step === 0 || step === 5))) return 'mixolydian';
   if (key.minor && step === 5 && !fallsAFifth(context)) return 'mixolydian';
   if (step === 10) return fallsAFifth(context) ? 'mixolydian' : 'lydian dominant';
-  if (fallsAFifth(context)) return isMinorish(next) ? toMinor(chord) : 'mixolydian';
+  // V/x by x; the player may have named x
+  if (fallsAFifth(context) || context.resolvesToMinor !== undefined) return (context.resolvesToMinor ?? isMinorish(next)) ? toMinor(chord) : 'mixolydian';
   return step === 0 ? 'mixolydian' : 'lydian dominant';
 }
 
@@ -99,7 +100,7 @@ function minorRow(context: Context): string | null {
   if (step === 4 || (step === 7 && key.minor)) return 'phrygian';
   if (step === 9) return 'natural minor';
   if (step !== 0) return null;
-  if (relatedTwo || character.vamp || hasMajorFour(context)) return 'dorian';
+  if (relatedTwo || isBareVamp(context) || hasMajorFour(context)) return 'dorian';
   return holdsFlatTwo(context) ? 'phrygian' : 'natural minor';
 }
 

@@ -22,7 +22,12 @@ export type Context = {
   readonly character: Character;
   /** All chords of the same key region. */
   readonly region: readonly Chord[];
+  /** The player's word on what a secondary dominant resolves to, before what follows. */
+  readonly resolvesToMinor?: boolean;
 };
+
+/** One root throughout the region: a bare vamp. */
+export const isBareVamp = ({ region }: Context): boolean => new Set(region.map(rootPc)).size === 1;
 
 /** Does the region hold a major chord on its fourth degree? It makes the tonic minor Dorian. */
 export const hasMajorFour = ({ region, key }: Context): boolean =>

@@ -41,9 +41,14 @@ function dominantDegree(context: Context): string {
   if (character.blues && (step === 0 || step === 5)) return numeral(chord, key);
   if (step === 10) return numeral(chord, key);
   if (fallsAFifth(context)) return secondary('V', context);
-  const slips = modulo(rootPc(next) - rootPc(chord), 12) === 11;
-  if (slips && chord.quality === 'dominant' && step !== 0 && step !== 5) return secondary('subV', context);
+  if (slipsHome(context) && chord.quality === 'dominant' && step !== 0 && step !== 5) return secondary('subV', context);
   return numeral(chord, key);
+}
+
+/** The next chord with another root lies a half step down and is of the key: what slips elsewhere substitutes for nothing. */
+function slipsHome({ chord, next, key }: Context): boolean {
+  const own = key.minor ? [0, 2, 3, 5, 7, 8, 10] : [0, 2, 4, 5, 7, 9, 11];
+  return modulo(rootPc(next) - rootPc(chord), 12) === 11 && own.includes(stepInKey(next, key));
 }
 
 /** A major triad that is foreign to the key's own I, IV, V (and ♭III, ♭VI, ♭VII in minor) and falls a fifth. */

@@ -1,46 +1,44 @@
 import { modulo } from '../vocabulary';
-import { isDominant, pitchClass, rootPc, scaleOn, type Chord, type Key, type Scale } from '../music';
+import { isDominant, pitchClass, rootPc, sameKey, scaleOn, type Chord, type Key, type Scale } from '../music';
+import { bracketsOf, type Bracket } from './brackets';
 import type { Chart } from './chart';
-import { chordScale } from './chordScale';
 import type { Character, Context } from './context';
-import { findKey, type Weighed } from './findKey';
-import { degreeOf } from './degree';
+import type { Override } from './override';
+import { readingOf, type Reading } from './reading';
+import { keyRegions, type Region } from './regions';
 import type { Stretch, Timeline } from './timeline';
-
-/** A written chord read in its key. */
-export type Reading = {
-  readonly chord: Chord;
-  readonly key: Key;
-  /** Roman numeral without quality: `ii`, `V/ii`, `subV`, `bVII`. */
-  readonly degree: string;
-  readonly scale: Scale;
-};
 
 /** The form read as harmony. `readings[i]` belongs to stretch i; null where N.C. stands. */
 export type Harmony = {
   readonly readings: readonly (Reading | null)[];
   readonly homeScales: readonly Scale[];
   readonly character: Character;
+  readonly regions: readonly Region[];
+  readonly brackets: readonly Bracket[];
 };
 
 /** Reads every chord of the form in its key: degree and chord-scale, and the home scale that stands beside it. */
 export function harmonyOf(chart: Chart, timeline: Timeline): Harmony {
   const { stretches } = timeline;
-  const found = findKey(weighed(stretches));
-  const keys = stretches.map((stretch) => stretch.key ?? chart.key ?? found);
-  const character = characterOf(chart, stretches, chart.key ?? found);
+  const sections = stretches.map(({ bar }) => timeline.bars[bar]!.section);
+  const regions = keyRegions(stretches, sections);
+  const keys = regions.flatMap(({ key, from, to }) => Array<Key>(to - from).fill(key));
+  const character = characterOf(chart, stretches, chart.key ?? keys[0] ?? { tonic: { letter: 'C', alter: 0 }, minor: false });
   const readings = stretches.map((stretch, index) => {
     if (!stretch.chord) return null;
     const key = keys[index]!;
-    const context: Context = { chord: stretch.chord, key, next: nextRoot(stretches, index), character, region: regionOf(stretches, keys, key) };
-    const degree = degreeOf(context);
-    return { chord: stretch.chord, key, degree, scale: chordScale(context, degree) };
+    const context: Context = { chord: stretch.chord, key, next: nextRoot(stretches, index), character, region: chordsIn(stretches, keys, key) };
+    return readingOf(context, overrideAt(chart.overrides, stretches, index));
   });
-  return { readings, homeScales: keys.map((key) => homeScaleOf(key, character)), character };
+  return { readings, homeScales: keys.map((key) => homeScaleOf(key, character)), character, regions, brackets: bracketsOf(stretches, readings, sections) };
 }
 
-const weighed = (stretches: readonly Stretch[]): Weighed[] =>
-  stretches.flatMap(({ chord, start, end }) => (chord ? [{ chord, beats: end - start }] : []));
+function overrideAt(overrides: readonly Override[], stretches: readonly Stretch[], index: number): Override | null {
+  if (overrides.length === 0) return null;
+  const { bar } = stretches[index]!;
+  const nth = index - stretches.findIndex((one) => one.bar === bar) + 1;
+  return overrides.findLast((one) => one.bar === bar + 1 && one.nth === nth) ?? null;
+}
 
 function nextRoot(stretches: readonly Stretch[], index: number): Chord {
   const own = stretches[index]!.chord!;
@@ -51,9 +49,8 @@ function nextRoot(stretches: readonly Stretch[], index: number): Chord {
   return own;
 }
 
-const regionOf = (stretches: readonly Stretch[], keys: readonly Key[], key: Key): Chord[] =>
-  stretches.flatMap(({ chord }, index) =>
-    chord && pitchClass(keys[index]!.tonic) === pitchClass(key.tonic) && keys[index]!.minor === key.minor ? [chord] : []);
+const chordsIn = (stretches: readonly Stretch[], keys: readonly Key[], key: Key): Chord[] =>
+  stretches.flatMap(({ chord }, index) => (chord && sameKey(keys[index]!, key) ? [chord] : []));
 
 function characterOf(chart: Chart, stretches: readonly Stretch[], key: Key): Character {
   const chords = stretches.flatMap(({ chord }) => (chord ? [chord] : []));
@@ -72,7 +69,3 @@ export function homeScaleOf(key: Key, character: Character): Scale {
   if (character.blues || character.dominantVamp) return scaleOn(key.tonic, 'blues');
   return scaleOn(key.tonic, key.minor ? 'natural minor' : 'major');
 }
-
-/** Tell-tale tones: the chord tones that a home scale lacks. */
-export const tellTaleTones = (chord: Chord, home: Scale) => chord.tones.filter((tone) => !home.pcs.includes(tone.pc));
-

@@ -1,14 +1,15 @@
 import { refused, type Problem } from '../vocabulary';
 import { readKey, type Key } from '../music';
 import type { Meter } from './chart';
+import { readOverride, type Override } from './override';
 
 /** What header lines say. A field is undefined until a line says it. */
-export type Header = { title?: string; key?: Key; meter?: Meter; tempo?: number; feel?: string; pickup?: number };
+export type Header = { title?: string; key?: Key; meter?: Meter; tempo?: number; feel?: string; pickup?: number; reading?: Override };
 
-const FIELD = /\b(title|key|meter|tempo|feel|pickup)\s*:/g;
+const FIELD = /\b(title|key|meter|tempo|feel|pickup|reading)\s*:/g;
 
 /** Does the line hold header fields? A title takes the rest of its line. */
-export const isHeader = (line: string): boolean => /^\s*(?:title|key|meter|tempo|feel|pickup)\s*:/.test(line);
+export const isHeader = (line: string): boolean => /^\s*(?:title|key|meter|tempo|feel|pickup|reading)\s*:/.test(line);
 
 /** Reads `key: Bb   tempo: 96`; problems carry their column in the line. */
 export function readHeader(line: string): { header: Header; problems: Problem[] } {
@@ -43,6 +44,10 @@ function setField(header: Header, name: string, value: string): Problem | null {
     const beats = Number(value);
     if (value === '' || !(beats >= 0 && beats <= 16)) return problem('pickup', `“${value}” is not a number of pickup beats.`, '1');
     header.pickup = beats;
+  } else if (name === 'reading') {
+    const reading = readOverride(value);
+    if (!reading.ok) return reading.problems[0];
+    header.reading = reading.value;
   } else if (name === 'feel') header.feel = value.toLowerCase();
   return null;
 }

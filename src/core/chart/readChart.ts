@@ -4,6 +4,7 @@ import { readCells, wordsOf } from './barCells';
 import type { Bar, Chart, Meter } from './chart';
 import { CHART_LIMITS } from './chartLimits';
 import { isHeader, readHeader } from './header';
+import type { Override } from './override';
 import { unfold, type WrittenBar } from './repeats';
 
 /**
@@ -30,6 +31,7 @@ class Reading {
   private head: { title: string; key: Key | null; tempo: number | null; feel: string | null; pickup: number; meter: Meter } = {
     title: '', key: null, tempo: null, feel: null, pickup: 0, meter: { upper: 4, lower: 4 },
   };
+  private readonly overrides: (Override & { readonly line: number })[] = [];
   private meter: Meter | null = null;
   private section: string | null = null;
   private sectionKey: Key | null = null;
@@ -55,10 +57,11 @@ class Reading {
     const unfolded = unfold(this.written);
     this.problems.push(...unfolded.problems);
     if (this.written.length === 0 && this.problems.length === 0) this.problems.push(empty);
+    this.problems.push(...misplaced(this.overrides, unfolded.bars));
     if (unfolded.bars.length > CHART_LIMITS.bars) return refused(tooManyBars(unfolded.bars.map((bar) => ({ ...bar }))));
     const [first, ...others] = [...this.problems].sort((a, b) => (a.line ?? 0) - (b.line ?? 0) || (a.column ?? 0) - (b.column ?? 0));
     if (first) return refused(first, ...others);
-    return accepted({ ...this.head, bars: unfolded.bars, text });
+    return accepted({ ...this.head, bars: unfolded.bars, overrides: this.overrides.map(({ line: _line, ...override }) => override), text });
   }
 
   private header(line: string, number: number): void {
@@ -69,6 +72,7 @@ class Reading {
     if (header.tempo !== undefined) this.head.tempo = header.tempo;
     if (header.feel !== undefined) this.head.feel = header.feel;
     if (header.pickup !== undefined) this.head.pickup = header.pickup;
+    if (header.reading) this.overrides.push({ ...header.reading, line: number });
     if (header.meter) {
       this.meter = header.meter;
       if (before) this.head.meter = header.meter;
@@ -108,6 +112,12 @@ class Reading {
     return { cells: [], problems: [{ code: 'chart.nothing-to-repeat', line, column: column + 1, length: 1, bar, message: '% repeats the bar before it, and this is the first bar.' }] };
   }
 }
+
+/** Readings of chords that are not there. */
+const misplaced = (overrides: readonly (Override & { readonly line: number })[], bars: readonly Bar[]): Problem[] =>
+  overrides.filter(({ bar, nth }) => !bars[bar - 1]?.cells[nth - 1]?.chord).map(({ bar, nth, line }) => ({
+    code: 'chart.reading', line, column: 1, message: `There is no chord ${nth} in bar ${bar}: this reading stands for nothing.`, suggestion: 'Name a bar of the form as it is played, or delete the line.',
+  }));
 
 const empty: Problem = { code: 'chart.empty', line: 1, column: 1, message: 'There are no bars here yet.', suggestion: '| C7 | F7 | C7 | % |' };
 

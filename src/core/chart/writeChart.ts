@@ -1,5 +1,6 @@
 import { keyName } from '../music';
 import type { Bar, Chart } from './chart';
+import { writeOverride } from './override';
 
 /** A chart as chart text with repeats written out. Reading it back gives the same form, and writing that the same text. */
 export function writeChart(chart: Chart): string {
@@ -11,6 +12,7 @@ export function writeChart(chart: Chart): string {
   if (chart.feel !== null) lines.push(`feel: ${chart.feel}`);
   if (chart.pickup > 0) lines.push(`pickup: ${chart.pickup}`);
   lines.push('', ...barLines(chart));
+  if (chart.overrides.length > 0) lines.push('', ...chart.overrides.map(writeOverride));
   return lines.join('\n') + '\n';
 }
 
