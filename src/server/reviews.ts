@@ -54,6 +54,7 @@ async function judge(take: StoredTake): Promise<Kept> {
   const played = toBeats(Joi.attempt(heard.json, notesSchema), tempo, offsetSec);
   // what sounds long before the count-in is over is tuning up, not a pickup
   const report = analyse({ chart, tempo, plan, choruses, notes: played.filter((note) => note.onsetBeat >= -8) });
-  const laid = planOf(plan, harmonyOf(chart, timelineOf(chart, tempo)));
+  const timeline = timelineOf(chart, tempo);
+  const laid = planOf(plan, harmonyOf(chart, timeline), timeline);
   return { report, findings: findingsOf({ chart, tempo, plan, report }), marks: marksOf(report, laid, chart, tempo) };
 }

@@ -1,7 +1,7 @@
 import type { Beats, Midi, PitchClass, Semitones } from '../vocabulary';
 import { hasTone, type IntervalName } from '../music';
 import { beatsPerBar, soundingAt, type Change } from '../chart';
-import type { Plan } from '../plan';
+import { cellAt, type Plan } from '../plan';
 import { isWithinReach, standsAlone, type Scene } from './belonging';
 import { baseTier, printedInterval } from './ground';
 import { isLinked, type Belonging, type Event, type LineNote, type Voice } from './voice';
@@ -79,7 +79,7 @@ const rank = (judged: Judged, change: Change, voice: Voice): number => RANK[verd
 
 function verdictOf({ plan, scene }: Judged, change: Change, voice: Voice): Verdict {
   const ground = scene.grounds[change.stretch.index]!;
-  const targets = plan.cells[change.stretch.index]!.targets;
+  const targets = cellAt(plan, change.stretch.index, change.chorus).targets;
   if (targets.includes(voice.pc) || isNeutralTarget(ground, targets, voice)) return 'target';
   const tier = baseTier(ground, voice.pc);
   return tier === 'chord' ? 'chord-tone' : tier;
@@ -157,7 +157,7 @@ function resolutionOf({ scene }: Judged, change: Change, from: LineNote): Pick<L
 
 function connect({ plan, scene }: Judged, change: Change, found: Arrival | null): Connection {
   if (!found) return { semitones: null, kind: null, nearestTarget: null };
-  const targets = plan.cells[change.stretch.index]!.targets;
+  const targets = cellAt(plan, change.stretch.index, change.chorus).targets;
   if (found.timing === 'held') return { semitones: 0, kind: 'common', nearestTarget: nearestTarget(found.line.pitch, targets) };
   const before = scene.line[found.line.place - 1];
   if (!before) return { semitones: null, kind: 'fresh', nearestTarget: null };
@@ -181,7 +181,7 @@ function nearestTarget(from: Midi, targets: readonly PitchClass[]): NearestTarge
 function fixFor({ scene, plan }: Judged, change: Change, found: Arrival | null, landing: Landing, { nearestTarget: near }: Connection): ChangeReport['fix'] {
   if (!found || !near || landing.verdict === 'target' || Math.abs(near.semitones) > 4) return null;
   const resolution = scene.line.find((note) => note.index === landing.resolutionIndex);
-  if (resolution && plan.cells[change.stretch.index]!.targets.includes(resolution.pc)) return null;
+  if (resolution && cellAt(plan, change.stretch.index, change.chorus).targets.includes(resolution.pc)) return null;
   const reachable = near.midi >= UNDER_THE_HAND[0] && near.midi <= UNDER_THE_HAND[1];
   return reachable ? { noteIndex: found.voice.index, toMidi: near.midi } : null;
 }

@@ -1,7 +1,7 @@
 import type { Beats, BeatsPerMinute } from '../vocabulary';
 import type { IntervalName } from '../music';
 import { changesOf, harmonyOf, placeOf, soundingAt, timelineOf, type Chart, type Timeline } from '../chart';
-import { planOf, type Plan, type PlanChoice } from '../plan';
+import { cellAt, planOf, type Plan, type PlanChoice } from '../plan';
 import { belongingsOf, soundingFor, type Scene } from './belonging';
 import { coverageOf, type ChordCoverage } from './coverage';
 import { hear, type Heard } from './events';
@@ -65,7 +65,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   const timeline = timelineOf(chart, tempo);
   const harmony = harmonyOf(chart, timeline);
   const windows = windowsAt(tempo);
-  const plan = planOf(choice, harmony);
+  const plan = planOf(choice, harmony, timeline);
   // where the number of choruses is told, what begins after the last one is no part of the take
   const inside = given === undefined ? notes : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats);
   const heard = hear(inside, tempo, windows);
@@ -86,7 +86,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
     shapes: shapesOf(walk).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
     changes, coverage: coverageOf(scene, plan, noteReports, noteSpans), phrases, stepOuts: stepOutsOf(walk, deeds),
     time: timingOf(scene, heard.events), mutedBand: mutedBandOf(scene, noteReports, changes, choruses),
-    summary: summaryOf(noteReports, changes, choruses, (change, note) => plan.cells[soundingAt(timeline, change.beat).stretch.index]!.targets.includes(note.pitch % 12)),
+    summary: summaryOf(noteReports, changes, choruses, (change, note) => cellAt(plan, soundingAt(timeline, change.beat).stretch.index, change.chorus - 1).targets.includes(note.pitch % 12)),
   };
 }
 
@@ -94,7 +94,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
 const chorusesOf = (timeline: Timeline, { line }: Heard): number =>
   Math.max(1, Math.floor(((line[line.length - 1]?.onset ?? 0) + EPSILON) / timeline.formBeats) + 1);
 
-const targetsAt = (plan: Plan, belonging: Belonging) => plan.cells[belonging.sounding.stretch.index]!.targets;
+const targetsAt = (plan: Plan, belonging: Belonging) => cellAt(plan, belonging.sounding.stretch.index, belonging.sounding.chorus).targets;
 
 type Context = {
   readonly scene: Scene; readonly plan: Plan; readonly heard: Heard; readonly belongings: readonly Belonging[]; readonly deeds: readonly Deed[];
@@ -131,7 +131,7 @@ function noteReport(context: Context, voice: Voice, noteSpans: LaidSpan[][]): Ju
   return {
     index: voice.index, onsetBeat: voice.onset, durationBeats: voice.end - voice.onset, midi: voice.played.midi, event: voice.event, top: voice.top,
     chord: belonging.chord?.symbol ?? null, interval: printedInterval(ground, voice), tier, height: HEIGHT[tier],
-    inPlan: plan.cells[belonging.sounding.stretch.index]!.material.includes(voice.pc), function: deed.name,
+    inPlan: cellAt(plan, belonging.sounding.stretch.index, belonging.sounding.chorus).material.includes(voice.pc), function: deed.name,
     ...(isChromatic(ground, voice.pc) ? { chromatic: true } : {}), ...(deed.appoggiatura ? { appoggiatura: true } : {}),
     ...(voice.from === undefined ? {} : { from: voice.from }), flags: flagsOf(context, voice, belonging, deed, blue),
     ...(target === undefined ? {} : { targetIndex: target }),

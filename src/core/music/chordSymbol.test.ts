@@ -13,12 +13,12 @@ test.each([
   ['Cdim', 'C Eb Gb'], ['C+', 'C E G#'], ['Caug', 'C E G#'], ['C+7', 'C E G# Bb'], ['C7#5', 'C E G# Bb'], ['Cmaj7#5', 'C E G# B'], ['CΔ', 'C E G B'], ['CM7', 'C E G B'], ['C△7', 'C E G B'], ['Cma7', 'C E G B'],
   ['C-7', 'C Eb G Bb'], ['Cmi7', 'C Eb G Bb'], ['Cmin7', 'C Eb G Bb'], ['C6', 'C E G A'], ['Cm6', 'C Eb G A'], ['C69', 'C E G A'], ['C6/9', 'C E G A'], ['Csus', 'C F G'], ['Csus4', 'C F G'], ['Csus2', 'C D G'], ['C2', 'C D G'],
   ['C7sus4', 'C F G Bb'], ['C9sus', 'C F G Bb'], ['C7b9sus', 'C F G Bb'], ['C11', 'C F G Bb'], ['Cadd9', 'C E G'], ['C5', 'C G'], ['C7alt', 'C E Bb'], ['Calt', 'C E Bb'], ['CmMaj7', 'C Eb G B'], ['Cm(maj7)', 'C Eb G B'],
-  ['C-Δ7', 'C Eb G B'], ['C/E', 'C E G'], ['C/D', 'C E G D'], ['Fm7/Bb', 'Bb Eb F Ab'], ['F##7', 'F## A## C## E#'], ['C7(b9,#11)', 'C E G Bb'], ['B♭maj7', 'Bb D F A'], ['C7b5', 'C E Gb Bb'], ['Cm7b5', 'C Eb Gb Bb'],
+  ['C-Δ7', 'C Eb G B'], ['C/E', 'C E G'], ['C/D', 'C E G D'], ['Fm7/Bb', 'Bb Eb F Ab'], ['F##7', 'F## A## C## E#'], ['C7(b9,#11)', 'C E G Bb'], ['B♭maj7', 'Bb D F A'], ['C7b5', 'C E Gb Bb'], ['Cm7b5', 'C Eb Gb Bb'], ['Cmadd9', 'C Eb G'], ['Cø9', 'C Eb Gb Bb'],
 ])('%s sounds %s', (symbol, expected) => expect(tones(symbol)).toBe(expected));
 
 test.each([
   ['C9', '9:D'], ['C13', '9:D 6:A'], ['C7b9b13', 'b9:Db b13:Ab'], ['C7alt', 'b9:Db #9:D# #11:F# b13:Ab'], ['Cmaj7#11', '#11:F#'], ['C69', '9:D'], ['Cm11', '9:D 4:F'], ['C13b9', 'b9:Db 6:A'], ['C7(b9,#11)', 'b9:Db #11:F#'],
-  ['C11', '9:D'], ['Fm7/Bb', '9:C'], ['C7', ''],
+  ['C11', '9:D'], ['Fm7/Bb', '9:C'], ['C7', ''], ['Cmadd9', '9:D'], ['Cø9', '9:D'], ['Cmadd11', '4:F'],
 ])('%s names the tensions %s', (symbol, expected) => expect(colours(symbol)).toBe(expected));
 
 test.each([

@@ -18,8 +18,8 @@ const degree = (text: string): Degree => {
   return read;
 };
 
-const MAJOR_WORD = /^(?:[Mm]aj|ma|M|Δ|△|∆)/u;
-const MINOR_WORD = /^(?:min|mi|m(?!a)|-)/u;
+const MAJOR_WORD = /^(?:[Mm]aj|ma(?!dd)|M|Δ|△|∆)/u;
+const MINOR_WORD = /^(?:min|mi|m(?!a(?!dd))|-)/u;
 const ALTERATION = /^(?:b5|#5|b9|#9|#11|b13)/u;
 
 /** Spellings offered when a symbol is refused; the nearest by edits wins. */
@@ -102,6 +102,7 @@ function readHead(reader: Reader, sketch: Sketch): boolean {
   if (reader.take(/^(?:dim|°|º|o)/u)) return diminish(reader, sketch);
   if (reader.take(/^ø7?/u)) {
     Object.assign(sketch, { third: degree('b3'), fifth: degree('b5'), seventh: degree('b7'), quality: 'half-diminished' });
+    if (reader.take(/^9/)) sketch.tensions.push(degree('9'));
     return true;
   }
   if (reader.take(/^(?:aug|\+)/)) {

@@ -1,84 +1,178 @@
-import { accepted, nearestOf, refused, type Outcome, type PitchClass } from '../vocabulary';
-import { guideTones, noteAtDegree, pitchClass, toneByRole, type Scale } from '../music';
-import { tellTaleTones, type Harmony } from '../chart';
-
-/** The schools this version judges by; names as in the plan chooser. */
-export const PLANS = {
-  outline: { name: 'Outline', short: 'outline', why: 'Chord tones only: nothing else teaches the sound of the change as fast.' },
-  'single-target': { name: 'Single target', short: 'single target', why: 'One chosen chord tone per chord: a line of thirds alone already tells the chords.' },
-  'home-scale': { name: 'Home scale', short: 'home scale', why: 'One scale for the whole form: freedom to phrase, melody over harmony.' },
-  'home-tell-tale': { name: 'Home scale and tell-tale tones', short: 'home + tell-tale', why: 'The smallest change to what the hand knows, the largest change in sound.' },
-  'scale-per-chord': { name: 'Scale per chord', short: 'scale per chord', why: 'The full colour of every chord.' },
-} as const;
-
-export type PlanId = keyof typeof PLANS;
-export const PLAN_IDS = Object.keys(PLANS) as PlanId[];
+import { modulo, type PitchClass } from '../vocabulary';
+import {
+  degreeSemitones, guideTones, hasTone, isDominant, isMinorish, noteAtDegree, pitchClass, readDegree, rootPc, scaleOn, toneByRole, type Chord, type Scale,
+} from '../music';
+import { tellTaleTones, type Harmony, type Reading, type Timeline } from '../chart';
+import { borrowedShapesFor, degreesFor, parallelModeFor, pentatonicFor, shapeAndNeighbours, sixthDiminishedFor, type Shape } from './material';
+import { PLANS, type HeightIntent, type PlanId, type Rung } from './schools';
+import type { PlanChoice, PlanSettings, Where } from './settings';
 
 /** What a plan asks for over one chord. */
 export type PlanCell = {
+  /** The school that speaks here. */
+  readonly id: PlanId;
   /** Pitch classes the plan would play here. */
   readonly material: readonly PitchClass[];
   /** Pitch classes to land on here. */
   readonly targets: readonly PitchClass[];
+  /** What the hand would call it: a scale, a pentatonic, shapes laid over the chord. */
+  readonly shapes: readonly Shape[];
 };
 
-/** A plan laid on a form: one cell per stretch of the timeline. */
-export type Plan = { readonly id: PlanId; readonly homeScales: readonly Scale[]; readonly cells: readonly PlanCell[] };
-
-export type PlanChoice = {
+/** A plan laid on a form: one cell per stretch of the timeline, and others for choruses that differ. */
+export type Plan = {
   readonly id: PlanId;
-  /** The player's home scale for the whole form in place of the default. */
-  readonly home?: Scale | undefined;
-  /** The chord tone that `single-target` aims at. */
-  readonly target?: 'root' | 'third' | 'fifth' | 'seventh';
+  readonly homeScales: readonly Scale[];
+  readonly cells: readonly PlanCell[];
+  /** Cells of choruses that have their own, counted from 0. */
+  readonly byChorus: ReadonlyMap<number, readonly PlanCell[]>;
+  readonly heights: readonly HeightIntent[];
 };
 
-export function readPlanId(text: string): Outcome<PlanId> {
-  if (text in PLANS) return accepted(text as PlanId);
-  return refused({
-    code: 'plan.unknown', message: `No plan is called “${text}”. Plans: ${PLAN_IDS.join(', ')}.`,
-    suggestion: nearestOf(text, PLAN_IDS) ?? 'outline',
-  });
-}
+/** The cell of a stretch in a chorus (from 0). */
+export const cellAt = (plan: Plan, stretch: number, chorus = 0): PlanCell => (plan.byChorus.get(chorus) ?? plan.cells)[stretch]!;
+
+/** The height a chorus (from 0) is meant to float at. */
+export const heightIntent = (plan: Plan, chorus: number): HeightIntent => plan.heights[Math.min(chorus, plan.heights.length - 1)] ?? 'free';
 
 /**
  * Material and targets for every stretch of the form.
  * Rule: 1-product, "The schools"; 2-theory, "Plans": targets are the guide tones unless the school names others; where a plan
  * names tell-tale tones and the chord has none, the guide tones.
+ * @param timeline needed where a part of a mixed plan names a section or bars
  */
-export function planOf(choice: PlanChoice, harmony: Harmony): Plan {
+export function planOf(choice: PlanChoice, harmony: Harmony, timeline?: Timeline): Plan {
   const homeScales = harmony.homeScales.map((home) => choice.home ?? home);
-  const cells = harmony.readings.map((reading, index) => cellOf(choice, homeScales[index]!, reading));
-  return { id: choice.id, homeScales, cells };
+  const cellsIn = (chorus: number | null): PlanCell[] => harmony.readings.map((reading, index) => {
+    const part = choice.parts?.findLast(({ where }) => isHere(where, reading, index, chorus, timeline));
+    const settings = part?.plan ?? choice;
+    return cellOf(settings, part?.plan.home ?? homeScales[index]!, harmony, index);
+  });
+  const own = new Set((choice.parts ?? []).flatMap(({ where }) => (where.chorus === undefined ? [] : [where.chorus - 1])));
+  return {
+    id: choice.id, homeScales, cells: cellsIn(null), byChorus: new Map([...own].map((chorus) => [chorus, cellsIn(chorus)])),
+    heights: choice.heights ?? [PLANS[choice.id].height],
+  };
 }
 
-function cellOf(choice: PlanChoice, home: Scale, reading: Harmony['readings'][number]): PlanCell {
-  if (!reading) return { material: home.pcs, targets: [] };
-  const { chord, key, scale } = reading;
-  const tones = chord.tones.map((tone) => tone.pc);
-  const guides = guideTones(chord).map((tone) => tone.pc);
-  switch (choice.id) {
-    case 'outline':
-      return { material: tones, targets: guides };
-    case 'single-target': {
-      const one = singleTarget(reading, choice.target ?? 'third');
-      return { material: [one], targets: [one] };
-    }
-    case 'home-scale': {
-      const triad = [1, 3, 5].map((number) => noteAtDegree(key.tonic, { number, alter: number === 3 && key.minor ? -1 : 0 }));
-      return { material: home.pcs, targets: triad.map(pitchClass) };
-    }
-    case 'home-tell-tale': {
-      const telling = tellTaleTones(chord, home).map((tone) => tone.pc);
-      return { material: [...home.pcs, ...telling], targets: telling.length > 0 ? telling : guides };
-    }
-    case 'scale-per-chord':
-      return { material: scale.pcs, targets: guides };
+function isHere(where: Where, reading: Reading | null, index: number, chorus: number | null, timeline: Timeline | undefined): boolean {
+  const stretch = timeline?.stretches[index];
+  const bar = stretch ? stretch.bar + 1 : null;
+  if (where.chorus !== undefined && where.chorus - 1 !== chorus) return false;
+  if (where.chord !== undefined && where.chord !== reading?.chord.symbol) return false;
+  if (where.degree !== undefined && where.degree !== reading?.degree) return false;
+  if (where.section !== undefined && (!stretch || timeline!.bars[stretch.bar]!.section !== where.section)) return false;
+  return where.bars === undefined || (bar !== null && bar >= where.bars[0] && bar <= where.bars[1]);
+}
+
+function cellOf(settings: PlanSettings, home: Scale, harmony: Harmony, index: number): PlanCell {
+  const reading = harmony.readings[index];
+  if (!reading) return { id: settings.id, material: home.pcs, targets: [], shapes: [{ name: home.name, pcs: home.pcs }] };
+  const six = settings.tonicSix ?? settings.id === 'sixth-diminished';
+  const sung = six ? asSixth(reading) : reading;
+  return { id: settings.id, ...SCHOOLS[settings.id]({ settings, home, reading: sung, next: nextReading(harmony, index) }) };
+}
+
+/** The next chord with another root, with its reading; the form is a loop. */
+function nextReading(harmony: Harmony, index: number): Reading {
+  const own = harmony.readings[index]!;
+  for (let step = 1; step < harmony.readings.length; step++) {
+    const next = harmony.readings[(index + step) % harmony.readings.length];
+    if (next && rootPc(next.chord) !== rootPc(own.chord)) return next;
   }
+  return own;
+}
+
+/** Tonic = 6: on a tonic major the sixth stands where the seventh stood. */
+function asSixth(reading: Reading): Reading {
+  const { chord, degree } = reading;
+  if (degree !== 'I' || chord.quality !== 'major' || toneByRole(chord, 'sixth')) return reading;
+  const note = noteAtDegree(chord.root, { number: 6, alter: 0 });
+  const sixth = { role: 'sixth' as const, semitones: 9, interval: '6', pc: pitchClass(note), note };
+  const tones: Chord['tones'] = [...chord.tones.filter((tone) => tone.role !== 'seventh'), sixth];
+  return { ...reading, chord: { ...chord, tones } };
+}
+
+type Ask = { readonly settings: PlanSettings; readonly home: Scale; readonly reading: Reading; readonly next: Reading };
+type Answer = Omit<PlanCell, 'id'>;
+
+const tonesOf = (chord: Chord): PitchClass[] => chord.tones.map((tone) => tone.pc);
+const guidesOf = (chord: Chord): PitchClass[] => guideTones(chord).map((tone) => tone.pc);
+const union = (...sets: (readonly PitchClass[])[]): PitchClass[] => [...new Set(sets.flat())];
+const shared = (pcs: readonly PitchClass[], chord: Chord): PitchClass[] => pcs.filter((pc) => hasTone(chord, pc));
+const scaleShape = ({ name, pcs }: Scale): Shape => ({ name, pcs });
+const over = (shapes: readonly Shape[], targets: readonly PitchClass[]): Answer => ({ material: union(...shapes.map((shape) => shape.pcs)), targets, shapes });
+
+/** Each school in the words of the table in 1-product. */
+const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
+  outline: ({ reading: { chord } }) => over([{ name: chord.symbol, pcs: tonesOf(chord) }], guidesOf(chord)),
+  'single-target': ({ settings, reading }) => {
+    const one = singleTarget(reading, settings.target ?? 'third');
+    return over([{ name: settings.target ?? 'third', pcs: [one] }], [one]);
+  },
+  'home-scale': ({ home, reading: { key } }) => over([scaleShape(home)], [1, 3, 5].map((number) => pitchClass(noteAtDegree(key.tonic, { number, alter: number === 3 && key.minor ? -1 : 0 })))),
+  'home-tell-tale': ({ home, reading: { chord } }) => {
+    const telling = tellTaleTones(chord, home).map((tone) => tone.pc);
+    return { material: union(home.pcs, telling), targets: telling.length > 0 ? telling : guidesOf(chord), shapes: [scaleShape(home)] };
+  },
+  'scale-per-chord': ({ reading: { chord, scale } }) => over([scaleShape(scale)], guidesOf(chord)),
+  'pentatonic-per-chord': ({ reading }) => {
+    const shape = pentatonicFor(reading);
+    return over([shape], shared(shape.pcs, reading.chord));
+  },
+  'sixth-diminished': ({ reading, next }) => {
+    const shape = sixthDiminishedFor(reading, next.chord);
+    return over([shape], sixthTargets(reading.chord, shape));
+  },
+  'major-minor-blend': ({ reading: { chord, key } }) => {
+    const third = toneByRole(chord, 'third', 'sus');
+    return over([scaleShape(scaleOn(key.tonic, 'minor pentatonic')), scaleShape(scaleOn(key.tonic, 'major pentatonic'))], [third?.pc ?? rootPc(chord)]);
+  },
+  'borrowed-shapes': ({ reading }) => {
+    const shapes = borrowedShapesFor(reading);
+    return over(shapes, shared(union(...shapes.map((shape) => shape.pcs)), reading.chord));
+  },
+  'minor-dominant': minorDominant,
+  'step-out': ({ reading: { chord, scale } }) => ({ material: scaleOn(chord.root, 'chromatic').pcs, targets: tonesOf(chord), shapes: [scaleShape(scale)] }),
+  'shape-neighbours': ({ reading: { chord } }) => ({ material: shapeAndNeighbours(chord), targets: tonesOf(chord), shapes: [{ name: chord.symbol, pcs: tonesOf(chord) }] }),
+  'parallel-mode': ({ settings, reading: { chord } }) => over([parallelModeFor(chord, settings.mode)], guidesOf(chord)),
+  'by-degrees': ({ settings, reading }) => {
+    const aims = (settings.aims ?? []).flatMap((aim) => readDegree(aim) ?? []).map((degree) => modulo(rootPc(reading.chord) + degreeSemitones(degree), 12));
+    return over([degreesFor(reading, settings.degrees)], aims.length > 0 ? aims : guidesOf(reading.chord));
+  },
+};
+
+/** 1 3 5 6 of the sixth chord that is played here; over a dominant or a diminished chord what its own tones share with the scale. */
+function sixthTargets(chord: Chord, shape: Shape): PitchClass[] {
+  const tension = isDominant(chord) || chord.quality.startsWith('diminished');
+  return tension ? tonesOf(chord).filter((pc) => shape.pcs.includes(pc)) : [0, 2, 4, 6].map((place) => shape.pcs[place]!);
+}
+
+/**
+ * Natural minor, and harmonic minor of the chord aimed at where a dominant of a minor chord (or its ii half-diminished) sounds; the raised
+ * seventh is the target there. Elsewhere, and in a major key, the home scale and the guide tones.
+ */
+function minorDominant({ settings, home, reading, next }: Ask): Answer {
+  const { chord, key } = reading;
+  const plain = settings.home ?? (key.minor ? scaleOn(key.tonic, 'natural minor') : home);
+  const dominant = dominantOf(reading, next);
+  if (!dominant) return over([scaleShape(plain)], guidesOf(chord));
+  const tonic = noteAtDegree(dominant.root, { number: 4, alter: 0 });
+  const raised = modulo(pitchClass(tonic) - 1, 12);
+  return over([scaleShape(scaleOn(tonic, 'harmonic minor'))], hasTone(chord, raised) ? [raised] : guidesOf(chord));
+}
+
+/** The dominant of a minor chord that sounds here or that this half-diminished chord prepares. */
+function dominantOf({ chord, key, degree }: Reading, next: Reading): Chord | null {
+  const toMinor = (five: Chord, goal: Chord, own: boolean) => (own && key.minor) || (modulo(rootPc(goal) - rootPc(five), 12) === 5 && isMinorish(goal));
+  const dominantSound = (one: Chord) => isDominant(one) || (one.quality === 'major' && !toneByRole(one, 'seventh', 'sixth'));
+  if (dominantSound(chord) && (degree === 'V' || degree.startsWith('V/')) && toMinor(chord, next.chord, degree === 'V')) return chord;
+  const prepares = chord.quality === 'half-diminished' && dominantSound(next.chord) && modulo(rootPc(next.chord) - rootPc(chord), 12) === 5;
+  return prepares && (next.degree.startsWith('V/') || (next.degree === 'V' && key.minor)) ? next.chord : null;
 }
 
 /** The chosen tone, or the root where the chord has none of it (a power chord has no third). */
-function singleTarget({ chord }: NonNullable<Harmony['readings'][number]>, target: 'root' | 'third' | 'fifth' | 'seventh'): PitchClass {
+function singleTarget({ chord }: Reading, target: Rung): PitchClass {
   const tone = { root: toneByRole(chord, 'root'), third: toneByRole(chord, 'third', 'sus'), fifth: toneByRole(chord, 'fifth'), seventh: toneByRole(chord, 'seventh', 'sixth') }[target];
   return (tone ?? chord.tones[0]!).pc;
 }

@@ -4,7 +4,7 @@ import type { GateMark } from '../analyse';
 import { certain } from '../vocabulary';
 import { intervalOver, noteName, readChord, spellOver } from '../music';
 import { harmonyOf, timelineOf, type Chart } from '../chart';
-import { planOf, type Plan, type PlanChoice } from '../plan';
+import { cellAt, planOf, type Plan, type PlanChoice } from '../plan';
 import { times, typeset, intervalWord } from './words';
 import { wilsonInterval } from './wilson';
 
@@ -41,7 +41,7 @@ const NEVER_IN = 15;
 /** Ranked findings of one report; the first is the one to say. Kinds beyond these follow with the judgement work. */
 export function findingsOf(request: FindingsRequest): Finding[] {
   const timeline = timelineOf(request.chart, request.tempo);
-  const plan = planOf(request.plan, harmonyOf(request.chart, timeline));
+  const plan = planOf(request.plan, harmonyOf(request.chart, timeline), timeline);
   const context = { ...request, plan, barsPerChorus: timeline.bars.length };
   const missed = targetsMissed(context);
   const ignored = tonesNeverPlayed(context, missed);
@@ -56,7 +56,7 @@ export function marksOf(report: Report, plan: Plan, chart: Chart, tempo: number)
   return report.changes.map((change) => {
     const at = change.beat - Math.floor(change.beat / formBeats + 1e-9) * formBeats;
     const stretch = stretches.findLast((one) => one.start <= at + 1e-6) ?? stretches[0]!;
-    return gateMark(change.landing, (index) => plan.cells[stretch.index]!.targets.includes(((Math.round(report.notes[index]!.midi) % 12) + 12) % 12));
+    return gateMark(change.landing, (index) => cellAt(plan, stretch.index, change.chorus - 1).targets.includes(((Math.round(report.notes[index]!.midi) % 12) + 12) % 12));
   });
 }
 
@@ -100,7 +100,7 @@ function describeMissed(context: Context, kind: string, missed: readonly ChangeR
 function targetWords({ plan, chart, tempo }: Context, change: ChangeReport, to: string): { names: string; words: string } {
   const { stretches, formBeats } = timelineOf(chart, tempo);
   const at = change.beat - Math.floor(change.beat / formBeats + 1e-9) * formBeats;
-  const cell = plan.cells[(stretches.findLast((one) => one.start <= at + 1e-6) ?? stretches[0]!).index]!;
+  const cell = cellAt(plan, (stretches.findLast((one) => one.start <= at + 1e-6) ?? stretches[0]!).index, change.chorus - 1);
   const chord = certain(readChord(to));
   const names = cell.targets.map((pc) => typeset(noteName(spellOver(chord, pc)))).join(' or ');
   const words = cell.targets.map((pc) => intervalWord(intervalOver(chord, pc))).join(' or ');

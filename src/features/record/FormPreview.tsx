@@ -12,7 +12,7 @@ const ROW = 66;
 /** The form to read before playing: each chord with the notes the plan lands on. */
 export function FormPreview({ chart, tempo, plan: choice }: { chart: Chart; tempo: number; plan: PlanChoice }) {
   const timeline = timelineOf(chart, tempo);
-  const plan = planOf(choice, harmonyOf(chart, timeline));
+  const plan = planOf(choice, harmonyOf(chart, timeline), timeline);
   const rows = formRows(timeline);
   const widest = Math.max(...rows.map((row) => row.end - row.start));
   const x = (row: (typeof rows)[number], beat: number) => ((beat - row.start) / widest) * WIDTH;

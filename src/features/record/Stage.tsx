@@ -25,7 +25,7 @@ type Props = {
 /** The screen while playing: one sentence on one baseline, the neck, and the form with its cursor. */
 export const Stage = memo(function Stage({ chart, tempo, choruses, plan: choice, beat, follow, line = null }: Props) {
   const timeline = useMemo(() => timelineOf(chart, tempo), [chart, tempo]);
-  const plan = useMemo(() => planOf(choice, harmonyOf(chart, timeline)), [choice, chart, timeline]);
+  const plan = useMemo(() => planOf(choice, harmonyOf(chart, timeline), timeline), [choice, chart, timeline]);
   const rows = useMemo(() => formRows(timeline), [timeline]);
   const now = nowPlaying(timeline, plan, beat);
   const row = rows.find((one) => one.bars.some((bar) => bar.number === now.bar + 1)) ?? rows[0]!;

@@ -1,6 +1,6 @@
 import { placeOf, soundingAfter, soundingAt, type Timeline } from '@/core/chart';
 import { isChange, type Chord } from '@/core/music';
-import { landOn, type LandOn, type Plan } from '@/core/plan';
+import { cellAt, landOn, type LandOn, type Plan } from '@/core/plan';
 import type { Beats } from '@/core/vocabulary';
 
 /** What a player two metres away needs to know at a beat. */
@@ -29,7 +29,7 @@ export function nowPlaying(timeline: Timeline, plan: Plan, beat: Beats): NowPlay
   const upcoming = beat < 0 ? now : next;
   return {
     now: now.stretch.chord, next: upcoming.stretch.chord, beatsUntil: Math.max(1, Math.ceil((beat < 0 ? 0 : next.start) - beat - 1e-6)),
-    landOn: now.stretch.chord && next.stretch.chord ? landOn(now.stretch.chord, next.stretch.chord, plan.cells[next.stretch.index]!.targets) : null,
+    landOn: now.stretch.chord && next.stretch.chord ? landOn(now.stretch.chord, next.stretch.chord, cellAt(plan, next.stretch.index, next.chorus).targets) : null,
     chorus: place.chorus, bar: place.bar, beat: Math.floor(place.beatInBar + 1e-6), beats: Math.round(bar.end - bar.start), countIn: beat < 0 ? Math.ceil(-beat - 1e-6) : null,
   };
 }

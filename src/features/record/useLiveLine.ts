@@ -30,7 +30,7 @@ export function useLiveLine(session: TakeSession, chart: Chart, tempo: number, p
 function judgedLine(chart: Chart, tempo: number, plan: PlanChoice, notes: readonly PlayedNote[]): TakeOnForm {
   const report = analyse({ chart, tempo, notes, plan });
   const timeline = timelineOf(chart, tempo);
-  const drawn = takeOnForm(report, marksOf(report, planOf(plan, harmonyOf(chart, timeline)), chart, tempo));
+  const drawn = takeOnForm(report, marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo));
   const until = Math.max(...notes.map(({ onsetBeat }) => onsetBeat));
   const first = Math.min(...notes.map(({ onsetBeat }) => onsetBeat));
   // what lies ahead has not been missed yet, and how a phrase ends is known when the next begins

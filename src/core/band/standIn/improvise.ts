@@ -1,6 +1,6 @@
 import { gaussian, modulo, pick, pitchClassOf, secondsToBeats, seededRandom, type Beats, type Midi, type Random } from '../../vocabulary';
 import { beatsPerBar, changesOf, harmonyOf, soundingAt, timelineOf, type Change, type Chart, type Timeline } from '../../chart';
-import { planOf, type Plan, type PlanChoice } from '../../plan';
+import { cellAt, planOf, type Plan, type PlanChoice } from '../../plan';
 import type { PlayedNote } from '../../analyse';
 import { STEADY, type Profile } from './profile';
 
@@ -16,7 +16,7 @@ export type ImproviseRequest = {
 /** A solo in beats, with the timing of a hand. Same request, same solo. */
 export function improvise({ chart, tempo, choruses, plan: choice, seed, profile: given }: ImproviseRequest): PlayedNote[] {
   const timeline = timelineOf(chart, tempo);
-  const plan = planOf(choice, harmonyOf(chart, timeline));
+  const plan = planOf(choice, harmonyOf(chart, timeline), timeline);
   const profile = { ...STEADY, ...given };
   const random = seededRandom(seed);
   const soloist = new Soloist({ timeline, plan, profile, random, bar: beatsPerBar(chart.meter) });
@@ -86,8 +86,8 @@ class Soloist {
 
   /** The nearest target of the plan, or where it is missed the nearest tone of the home scale that is no chord tone. */
   private targetNear(hand: Midi, beat: Beats, meets: boolean): Midi {
-    const { stretch } = soundingAt(this.set.timeline, beat);
-    const cell = this.set.plan.cells[stretch.index]!;
+    const { stretch, chorus } = soundingAt(this.set.timeline, beat);
+    const cell = cellAt(this.set.plan, stretch.index, chorus);
     const tones = stretch.chord?.tones.map((tone) => tone.pc) ?? [];
     const home = this.set.plan.homeScales[stretch.index]!.pcs.filter((pc) => !tones.includes(pc));
     const wanted = meets && cell.targets.length > 0 ? cell.targets : home.length > 0 ? home : cell.material;
@@ -110,9 +110,9 @@ class Soloist {
     const { timeline, plan, profile, random } = this.set;
     const left = next ? Math.round((next.beat - beat) / 0.5) : 8;
     if (next && left === 1 && random() < profile.approach) return next.midi + pick(random, [-1, 1]);
-    const { stretch } = soundingAt(timeline, beat);
+    const { stretch, chorus } = soundingAt(timeline, beat);
     if (random() < profile.outside) return hand + pick(random, [-1, 1]);
-    const cell = plan.cells[stretch.index]!;
+    const cell = cellAt(plan, stretch.index, chorus);
     const material = missed ? cell.material.filter((pc) => !cell.targets.includes(pc)) : cell.material;
     const choices: { midi: Midi; weight: number }[] = [];
     for (let midi = Math.max(profile.lowest, hand - 7); midi <= Math.min(profile.highest, hand + 7); midi++) {
