@@ -4,6 +4,15 @@ import { pitchClassOf, type Midi, type PitchClass } from '../vocabulary';
 export type Tuning = readonly Midi[];
 /** E4 B3 G3 D3 A2 E2 (common practice, no source). */
 export const STANDARD_TUNING: Tuning = [64, 59, 55, 50, 45, 40];
+/** Frets that a neck is taken to have where nothing else is said. */
+export const STANDARD_FRETS = 22;
+
+/** A guitar as the hand finds it: open strings and the frets above them. */
+export type Instrument = { readonly tuning: Tuning; readonly frets: number };
+export const STANDARD_INSTRUMENT: Instrument = { tuning: STANDARD_TUNING, frets: STANDARD_FRETS };
+
+/** With a capo its fret is the nut: frets count from it. */
+export const withCapo = ({ tuning, frets }: Instrument, capo: number): Instrument => ({ tuning: tuning.map((open) => open + capo), frets: frets - capo });
 
 /** A place on the neck: string 1 is the highest, fret 0 the open string. */
 export type Place = { readonly string: number; readonly fret: number; readonly midi: Midi };
@@ -13,6 +22,14 @@ export function placesOf(pcs: readonly PitchClass[], from: number, to: number, t
   return tuning.flatMap((open, index) =>
     Array.from({ length: to - from + 1 }, (_, step) => ({ string: index + 1, fret: from + step, midi: open + from + step }))
       .filter(({ midi }) => pcs.includes(pitchClassOf(midi))));
+}
+
+/** Every place that sounds a pitch, the lowest fret first. */
+export function placesSounding(midi: Midi, { tuning, frets }: Instrument): Place[] {
+  return tuning
+    .map((open, index) => ({ string: index + 1, fret: midi - open, midi }))
+    .filter(({ fret }) => fret >= 0 && fret <= frets)
+    .sort((a, b) => a.fret - b.fret);
 }
 
 /** Distance of a fret from the nut as a share of the string: fret n leaves 2^(−n/12) of it (common practice, no source). */
