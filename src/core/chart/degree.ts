@@ -35,7 +35,7 @@ export function degreeOf(context: Context): string {
 }
 
 function dominantDegree(context: Context): string {
-  const { chord, key, character, next } = context;
+  const { chord, key, character } = context;
   const step = stepInKey(chord, key);
   if (step === 7 || character.vamp) return numeral(chord, key);
   if (character.blues && (step === 0 || step === 5)) return numeral(chord, key);

@@ -131,5 +131,5 @@ test('any tuning, any number of strings, with a capo', () => {
   const seven = { tuning: certain(readTuning('B1 E2 A2 D3 G3 B3 E4')), frets: 24 };
   expect(show(certain(pathOf(line(35, 37), { instrument: seven })).path)).toBe('7:0/0 7:2/2');
   expect(pathOf(line(40), { instrument: withCapo(STANDARD_INSTRUMENT, 2) }).ok).toBe(false);
-  expect(show(certain(pathOf(line(42, 45), { instrument: withCapo(STANDARD_INSTRUMENT, 2) })).path)).toBe('6:0/0 6:3/1');
+  expect(show(certain(pathOf(line(42, 45), { instrument: withCapo(STANDARD_INSTRUMENT, 2) })).path)).toBe('6:0/0 6:3/3');
 });

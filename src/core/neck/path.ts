@@ -24,7 +24,7 @@ export type PathOptions = { readonly instrument?: Instrument; /** False: four fr
  * What a hand finds hard, in one currency: our own weights, settled on the worked examples of the tests.
  * A shift is counted before all of these: the fewest shifts win, then the least cost.
  */
-const COST = { stretch: 0.7, skip: 0.45, sameFinger: 0.9, crossing: 0.12, shiftPerFret: 0.12, high: 0.03, openUpTheNeck: 0.35, indexLast: 0.01 };
+const COST = { stretch: 0.7, skip: 0.45, sameFinger: 0.9, crossing: 0.12, shiftPerFret: 0.12, high: 0.03, openUpTheNeck: 0.35, indexLast: 0.01, unlike: 0.02, little: 0.15 };
 const SHIFT = 1e6;
 
 /**
@@ -59,7 +59,7 @@ export function bothWays(notes: readonly NeckNote[], instrument: Instrument = ST
   const stretching = pathOf(notes, { instrument });
   if (!stretching.ok) return stretching;
   const shifting = pathOf(notes, { instrument, stretch: false });
-  const differs = shifting.ok && shifting.value.path.some((touch, index) => touch.finger !== stretching.value.path[index]!.finger || touch.string !== stretching.value.path[index]!.string);
+  const differs = shifting.ok && shifting.value.shifts !== stretching.value.shifts;
   return accepted({ stretching: stretching.value, shifting: differs ? shifting.value : null });
 }
 
@@ -137,7 +137,7 @@ function placeCost({ fret }: Place, finger: number, { from, fingers }: Location)
   if (fret === 0 || finger === 0) return from > 4 ? COST.openUpTheNeck : 0;
   const span = fingers[finger - 1]!;
   const home = finger === 4 ? span[0] : span[1];
-  return (span[0] !== span[1] && fret !== home ? COST.stretch : 0) + (from > 1 ? COST.indexLast * (fret - from) : 0) + COST.high * Math.max(0, fret - 5);
+  return (span[0] !== span[1] && fret !== home ? COST.stretch + (finger === 4 ? COST.little : 0) : 0) + (from > 1 ? COST.indexLast * (fret - from) : 0) + COST.unlike * Math.abs(finger - Math.min(4, fret - from + 1)) + COST.high * Math.max(0, fret - 5);
 }
 
 function advance(before: readonly Node[] | null, grips: readonly Grip[], locations: readonly Location[], mayShift: boolean): Node[] {
