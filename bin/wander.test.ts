@@ -35,6 +35,42 @@ test('chart check: bars, or errors with line, column and a suggestion, on both o
   expect(bad.stderr).toContain('bar 2, line 1, column 9');
 });
 
+test('chart convert: out and in again as MusicXML and MIDI; chart transpose: by key and by semitones', () => {
+  for (const name of ['chart.musicxml', 'chart.mid']) {
+    expect(wander('chart', 'convert', at('chart.txt'), '--out', at(name)).status).toBe(0);
+    const back = wander('chart', 'check', at(name), '--json').json<{ title: string; bars: { chords: { chord: string }[] }[] }>();
+    expect([back.title, back.bars.map((bar) => bar.chords[0]!.chord)]).toEqual(['T', ['Dm7', 'G7', 'Cmaj7', 'Cmaj7']]);
+    expect(wander('chart', 'convert', at(name), '--to', 'text').stdout).toContain('| Dm7 | G7 | Cmaj7 |');
+  }
+  expect(wander('chart', 'transpose', at('chart.txt'), '--to', 'Eb').stdout).toBe('title: T\nkey: Eb\ntempo: 160\n| Fm7 | Bb7 | Ebmaj7 | % |\n');
+  expect(wander('chart', 'transpose', at('chart.txt'), '--by', '-1', '--json').json()).toMatchObject({ ok: true, key: 'B major' });
+});
+
+test('study: one entry a chord, by function and by plan', () => {
+  const study = wander('study', at('chart.txt'), '--plan', 'outline', '--home', 'A minor pentatonic', '--json').json<{ key: string; chords: Record<string, unknown>[] }>();
+  expect(study.key).toBe('C major');
+  expect(study.chords).toHaveLength(4);
+  expect(study.chords[1]).toMatchObject({
+    bar: 2, beat: 4, chord: 'G7', key: 'C major', degree: 'V', scale: 'G mixolydian', guideTones: [{ interval: '3', pc: 11, name: 'B' }, { interval: 'b7', pc: 5, name: 'F' }],
+    tellTale: [{ interval: '3', pc: 11, name: 'B' }, { interval: 'b7', pc: 5, name: 'F' }], targets: [{ interval: '3', pc: 11, name: 'B' }, { interval: 'b7', pc: 5, name: 'F' }],
+    material: [{ interval: '1', pc: 7, name: 'G' }, { interval: '3', pc: 11, name: 'B' }, { interval: '5', pc: 2, name: 'D' }, { interval: 'b7', pc: 5, name: 'F' }],
+    tensions: [{ interval: '9', pc: 9, name: 'A' }, { interval: '6', pc: 4, name: 'E' }],
+  });
+  for (const { scale } of study.chords) expect(wander('theory', 'scale', String(scale), '--json').status).toBe(0);
+  expect(wander('study', at('chart.txt')).stdout).toContain('Dm7         ii');
+});
+
+test('neck: chord, scale and path', () => {
+  const { shapes } = wander('neck', 'chord', 'Cm7', '--position', '3', '--json').json<{ shapes: { frets: (number | null)[]; fingers: (number | null)[]; tones: (string | null)[] }[] }>();
+  expect(shapes[0]!.frets).toHaveLength(6);
+  expect(shapes.map((shape) => shape.frets.map((fret) => fret ?? 'x').join(' '))).toContain('x 3 5 3 4 3');
+  const { places, path: up } = wander('neck', 'scale', 'F dorian', '--position', '5', '--json').json<{ places: { string: number; fret: number; name: string }[]; path: unknown[] }>();
+  expect([places.some((place) => place.string === 1 && place.fret === 4 && place.name === 'Ab'), up.length > 12]).toEqual([true, true]);
+  writeFileSync(at('line.json'), '{"notes":[{"onsetBeat":0,"durationBeats":1,"midi":60,"string":3},{"onsetBeat":1,"durationBeats":1,"midi":62}]}');
+  expect(wander('neck', 'path', at('line.json'), '--json').json()).toEqual({ path: [{ string: 3, fret: 5, finger: 1 }, { string: 3, fret: 7, finger: 3 }], shifts: 0 });
+  expect(wander('neck', 'path', at('line.json'), '--tuning', 'D2 A2 D3 F#3 A3 D4', '--json').json<{ path: { fret: number }[] }>().path[0]!.fret).toBe(6);
+});
+
 test('play, transcribe and analyse: the whole chain on the command line', () => {
   expect(wander('play', at('chart.txt'), '--plan', 'outline', '--seed', '7', '--choruses', '2', '--out', at('take.wav'), '--truth', at('truth.json')).status).toBe(0);
   const truth = JSON.parse(readFileSync(at('truth.json'), 'utf8')) as { notes: { onsetSec: number; midi: number }[] };
@@ -59,7 +95,8 @@ test('band: a WAV of the form', () => {
 test.each([
   ['no command', []], ['an unknown command', ['dance']], ['a file that is not there', ['transcribe', '/nowhere.wav']], ['no file', ['transcribe']], ['an option that is none', ['theory', 'chord', 'C', '--loud']], ['a chord that is none', ['theory', 'chord', 'H7']],
   ['a scale that is none', ['theory', 'scale', 'C wobbly']], ['no chart', ['analyse', 'x.json']], ['a plan that is none', ['analyse', 'x.json', '--chart', 'CHART', '--plan', 'magic']], ['a tempo out of range', ['band', 'CHART', '--tempo', '9', '--out', '/tmp/x.wav']],
-  ['nothing to write', ['band', 'CHART']], ['a chart that is a sound', ['transcribe', 'CHART']], ['choruses that are no number', ['band', 'CHART', '--choruses', 'many', '--out', 'x']], ['a place that cannot be written', ['band', 'CHART', '--out', '/nowhere/x.wav']],
+  ['nothing to write', ['band', 'CHART']], ['a chart that is a sound', ['transcribe', 'CHART']], ['choruses that are no number', ['band', 'CHART', '--choruses', 'many', '--out', 'x']], ['a format that is none', ['chart', 'convert', 'CHART', '--to', 'papyrus']], ['nowhere to transpose to', ['chart', 'transpose', 'CHART']], ['strings out of order', ['neck', 'chord', 'C', '--tuning', 'E4 B3 G3 D3 A2 E2']], ['a neck of nothing', ['neck', 'fly']], ['notes that are none', ['neck', 'path', 'CHART']], ['a target that is none', ['study', 'CHART', '--plan', 'single-target', '--target', 'ninth']],
+  ['a place that cannot be written', ['band', 'CHART', '--out', '/nowhere/x.wav']],
 ])('%s: exit 2, a message, nothing on the standard output', (_, args) => {
   const { status, stdout, stderr } = wander(...args.map((arg) => (arg === 'CHART' ? at('chart.txt') : arg)));
   expect(status).toBe(2);

@@ -7,6 +7,8 @@ const COMMANDS: Record<string, () => Promise<Command>> = {
   transcribe: async () => (await import('./commands/transcribe')).transcribeCommand,
   analyse: async () => (await import('./commands/analyse')).analyseCommand,
   chart: async () => (await import('./commands/chart')).chartCommand,
+  study: async () => (await import('./commands/study')).studyCommand,
+  neck: async () => (await import('./commands/neck')).neckCommand,
   theory: async () => (await import('./commands/theory')).theoryCommand,
   band: async () => (await import('./commands/band')).bandCommand,
   play: async () => (await import('./commands/play')).playCommand,
@@ -18,6 +20,12 @@ const USAGE = `wander: hear a solo, hold it against the chords, say what each no
   wander analyse take.wav|notes.json|line.mid --chart chart.txt --tempo 96 [--offset 0.0] [--plan outline]
                  [--home "Bb minor pentatonic"] [--choruses N] [--json]
   wander chart check chart.txt [--json]
+  wander chart convert chart.txt|chart.musicxml|chart.mid --to text|musicxml|midi [--out file]
+  wander chart transpose chart.txt --to Eb | --by 3 [--out file] [--json]
+  wander study chart.txt [--home SCALE] [--plan ID] [--target third] [--degrees "1 b3 4 5 6"] [--mode dorian] [--json]
+  wander neck chord "Cm7" [--position 5] [--tuning "E2 A2 D3 G3 B3 E4"] [--json]
+  wander neck scale "F dorian" [--position 5] [--tuning …] [--json]
+  wander neck path notes.json [--tuning …] [--json]
   wander theory chord "Ebm7b5/Bbb" [--json]
   wander theory scale "F melodic minor" [--json]
   wander band chart.txt --tempo 96 --choruses 2 --out band.wav [--seed 1]

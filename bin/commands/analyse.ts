@@ -9,7 +9,7 @@ import { hear } from './transcribe';
 /** `analyse take.wav|notes.json|line.mid --chart chart.txt`: the report. */
 export function analyseCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
-    chart: { type: 'string' }, tempo: { type: 'string' }, offset: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' },
+    chart: { type: 'string' }, tempo: { type: 'string' }, offset: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' }, target: { type: 'string' }, degrees: { type: 'string' }, mode: { type: 'string' },
     choruses: { type: 'string' }, tuning: { type: 'string' }, json: { type: 'boolean' },
   });
   const file = onlyFile(positionals, 'the take: WAV, notes JSON or MIDI');
@@ -19,7 +19,7 @@ export function analyseCommand(args: string[]): void {
   const offset = numberFrom(values.offset, 'offset', -3600, 3600, 0);
   const choruses = values.choruses === undefined ? undefined : wholeFrom(values.choruses, 'choruses', 1, 1000);
   const notes = notesFrom(file, tempo, offset, values.tuning);
-  const plan = planFrom(values.plan, values.home);
+  const plan = planFrom(values);
   const report = analyse({ chart, tempo, notes, plan, choruses });
   const findings = findingsOf({ chart, tempo, plan, report });
   if (values.json) printJson({ ...report, findings });

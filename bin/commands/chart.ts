@@ -1,22 +1,63 @@
-import { readChart, type Chart } from '@/core/chart';
+import path from 'node:path';
+import { readChart, transposeText, writeChart, type Chart } from '@/core/chart';
+import { readChartMidi, readMusicXml, writeChartMidi, writeMusicXml } from '@/core/formats';
 import { keyName } from '@/core/music';
-import { BadInput, EXIT, sentence } from './exit';
-import { argumentsOf, onlyFile, printJson, readFile } from './input';
+import { BadInput, EXIT, sentence, valueOf } from './exit';
+import { argumentsOf, numberFrom, onlyFile, printJson, readFile, writeFile } from './input';
 
-/** `chart check FILE`: the bars as they are played, or every error with its place and a suggestion. */
+/** `chart check|convert|transpose FILE`. */
 export function chartCommand(args: string[]): void {
-  const { values, positionals } = argumentsOf(args, { json: { type: 'boolean' } });
+  const { values, positionals } = argumentsOf(args, { json: { type: 'boolean' }, to: { type: 'string' }, by: { type: 'string' }, out: { type: 'string' } });
   const [what, ...files] = positionals;
-  if (what !== 'check') throw new BadInput('Say chart check chart.txt.');
-  const read = readChart(readFile(onlyFile(files, 'the chart text')).toString('utf8'));
+  if (what === 'check') return check(onlyFile(files, 'the chart'), values.json ?? false);
+  if (what === 'convert') return convert(onlyFile(files, 'the chart: text, MusicXML or MIDI'), values.to, values.out);
+  if (what === 'transpose') return transpose(onlyFile(files, 'the chart'), values);
+  throw new BadInput('Say chart check chart.txt, chart convert chart.txt --to musicxml or chart transpose chart.txt --to Eb.');
+}
+
+/** The bars as they are played, or every error with its place and a suggestion. */
+function check(file: string, json: boolean): void {
+  const read = readChart(valueOf(textOf(file)));
   if (read.ok) {
-    if (values.json) printJson({ ok: true, ...describe(read.value) });
+    if (json) printJson({ ok: true, ...describe(read.value) });
     else process.stdout.write(`${read.value.title || 'Untitled'}: ${read.value.bars.length} bars read.\n`);
     return;
   }
   process.exitCode = EXIT.badInput;
-  if (values.json) printJson({ ok: false, errors: read.problems });
+  if (json) printJson({ ok: false, errors: read.problems });
   process.stderr.write(`${read.problems.map(sentence).join('\n')}\n`);
+}
+
+/** A chart's text, whatever it came as. */
+function textOf(file: string) {
+  const bytes = readFile(file);
+  if (bytes.subarray(0, 4).toString('latin1') === 'MThd') return readChartMidi(bytes);
+  const text = bytes.toString('utf8').replace(/^\uFEFF/, '');
+  return /^\s*</.test(text) || text.startsWith('PK') ? readMusicXml(text) : { ok: true as const, value: text };
+}
+
+const FORMATS: Record<string, string> = { text: 'text', txt: 'text', musicxml: 'musicxml', xml: 'musicxml', midi: 'midi', mid: 'midi' };
+
+function convert(file: string, to: string | undefined, out: string | undefined): void {
+  const named = to ?? (out === undefined ? undefined : path.extname(out).slice(1).toLowerCase());
+  const format = named === undefined ? undefined : FORMATS[named];
+  if (!format) throw new BadInput(`${named === undefined ? 'Say what to convert to' : `“${named}” is not a chart format`}: --to text, --to musicxml or --to midi.`);
+  const text = valueOf(textOf(file));
+  const chart = valueOf(readChart(text));
+  const content = format === 'midi' ? writeChartMidi(chart) : format === 'musicxml' ? writeMusicXml(chart) : isText(file) ? writeChart(chart) : text;
+  if (out !== undefined) writeFile(out, content);
+  else process.stdout.write(content);
+}
+
+/** Read from another format, a chart keeps the repeats it had there. */
+const isText = (file: string): boolean => !/^\s*</.test(readFile(file).toString('utf8')) && readFile(file).subarray(0, 4).toString('latin1') !== 'MThd';
+
+function transpose(file: string, values: { readonly to?: string | undefined; readonly by?: string | undefined; readonly out?: string | undefined; readonly json?: boolean | undefined }): void {
+  if ((values.to === undefined) === (values.by === undefined)) throw new BadInput('Say where to: --to Eb, or --by 3 semitones.');
+  const text = valueOf(transposeText(valueOf(textOf(file)), values.to === undefined ? { by: numberFrom(values.by, 'by', -24, 24) } : { to: values.to }));
+  if (values.out !== undefined) writeFile(values.out, text);
+  if (values.json) printJson({ ok: true, text, ...describe(valueOf(readChart(text))) });
+  else if (values.out === undefined) process.stdout.write(text);
 }
 
 function describe(chart: Chart) {

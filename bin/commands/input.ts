@@ -1,8 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { readChart, type Chart } from '@/core/chart';
-import { readScale } from '@/core/music';
-import { readPlanId, type PlanChoice } from '@/core/plan';
+import { readPlanId, readPlanWords, RUNGS, type PlanChoice, type Rung } from '@/core/plan';
 import { BadInput, valueOf } from './exit';
 
 type Options = NonNullable<ParseArgsConfig['options']>;
@@ -65,8 +64,13 @@ export function wholeFrom(text: string | undefined, name: string, low: number, h
 /** `--tempo`, or the chart's own. */
 export const tempoFrom = (text: string | undefined, chart: Chart): number => numberFrom(text, 'tempo', 20, 400, chart.tempo ?? undefined);
 
-export const planFrom = (plan: string | undefined, home: string | undefined): PlanChoice => ({
-  id: valueOf(readPlanId(plan ?? 'scale-per-chord')), ...(home === undefined ? {} : { home: valueOf(readScale(home)) }),
-});
+type PlanWords = { readonly plan?: string | undefined; readonly home?: string | undefined; readonly target?: string | undefined; readonly degrees?: string | undefined; readonly mode?: string | undefined };
+
+/** The plan a command names, with what its school leaves open. */
+export function planFrom({ plan, home, target, degrees, mode }: PlanWords): PlanChoice {
+  const id = valueOf(readPlanId(plan ?? 'scale-per-chord'));
+  if (target !== undefined && !(RUNGS as readonly string[]).includes(target)) throw new BadInput(`--target takes ${RUNGS.join(', ')}, not “${target}”.`);
+  return { id, ...valueOf(readPlanWords({ home, degrees, mode })), ...(target === undefined ? {} : { target: target as Rung }) };
+}
 
 export const printJson = (value: unknown): void => void process.stdout.write(`${JSON.stringify(value)}\n`);

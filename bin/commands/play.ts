@@ -16,7 +16,7 @@ const profileSchema = Joi.object<Partial<Profile>>({
 /** `play chart.txt --out take.wav --truth truth.json`: the stand-in player's solo and what it truly played. */
 export function playCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
-    tempo: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' }, seed: { type: 'string' }, profile: { type: 'string' }, choruses: { type: 'string' },
+    tempo: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' }, target: { type: 'string' }, degrees: { type: 'string' }, mode: { type: 'string' }, seed: { type: 'string' }, profile: { type: 'string' }, choruses: { type: 'string' },
     lead: { type: 'string' }, out: { type: 'string' }, truth: { type: 'string' },
   });
   if (values.out === undefined && values.truth === undefined) throw new BadInput('Name what to write: --out take.wav, --truth truth.json, or both.');
@@ -25,7 +25,7 @@ export function playCommand(args: string[]): void {
   const seed = wholeFrom(values.seed, 'seed', 0, 2 ** 31, 1);
   const leadSeconds = numberFrom(values.lead, 'lead', 0, 60, 0);
   const notes = improvise({
-    chart, tempo, seed, plan: planFrom(values.plan, values.home), choruses: wholeFrom(values.choruses, 'choruses', 1, 100, 1), profile: profileFrom(values.profile),
+    chart, tempo, seed, plan: planFrom(values), choruses: wholeFrom(values.choruses, 'choruses', 1, 100, 1), profile: profileFrom(values.profile),
   });
   if (values.out !== undefined) writeFile(values.out, writeWav([perform({ notes, tempo, rate: RATE, seed, leadSeconds })], RATE));
   const seconds = (beat: number) => Math.round((leadSeconds + beatsToSeconds(beat, tempo)) * 1e5) / 1e5;

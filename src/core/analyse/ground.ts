@@ -1,6 +1,6 @@
 import { modulo, type PitchClass } from '../vocabulary';
-import { degreeSemitones, hasTone, intervalOver, isDominant, pitchClass, rootPc, scaleOn, toneByRole, type Chord, type IntervalName, type Scale } from '../music';
-import { soundingAfter, type Harmony, type Sounding, type Stretch, type Timeline } from '../chart';
+import { hasTone, intervalOver, pitchClass, rootPc, scaleOn, type Chord, type IntervalName, type Scale } from '../music';
+import { availableTensions, soundingAfter, type Harmony, type Sounding, type Stretch, type Timeline } from '../chart';
 import type { Tier, Voice } from './voice';
 
 /** What lies under a note: the chord of a stretch with its scale and colours, or the bare home scale over N.C. */
@@ -33,23 +33,6 @@ export function groundsOf(timeline: Timeline, harmony: Harmony): Ground[] {
       stretch, chord, degree, home, keyScale: scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'), bareScale: scale, scale: new Set([...scale.pcs, ...own]), colours: availableTensions(chord, scale), tonic: pitchClass(key.tonic),
     };
   });
-}
-
-/**
- * The colour tones over a chord.
- * Rule: 2-theory, "Available tensions": scale tones a whole step above a chord tone; those written; on a dominant also ♭9 ♯9 ♯11
- * ♭13 of its scale; on a bare triad its scale's seventh, and its sixth where that is a whole step above the fifth.
- */
-export function availableTensions(chord: Chord, scale: Scale): Set<PitchClass> {
-  const tensions = new Set(chord.colours.map((tone) => tone.pc));
-  const add = (pc: PitchClass) => scale.pcs.includes(pc) && tensions.add(pc);
-  for (const tone of chord.tones) add(modulo(tone.pc + 2, 12));
-  const root = rootPc(chord);
-  if (isDominant(chord)) for (const step of [1, 3, 6, 8]) add(modulo(root + step, 12));
-  if (!toneByRole(chord, 'sixth', 'seventh') && chord.quality !== 'power')
-    for (const degree of scale.degrees) if (degree.number === 7) add(modulo(root + degreeSemitones(degree), 12));
-  for (const tone of chord.tones) tensions.delete(tone.pc);
-  return tensions;
 }
 
 /** Where a pitch class stands over a ground before figures are known: `outside` may yet become `approach`. */

@@ -3,7 +3,7 @@ import {
   degreeName, degreeSemitones, fifthOf, hasColour, isDominant, isMinorish, letterIndex, pitchClass, rootPc, SCALE_KINDS, scaleFromDegrees, scaleNotes,
   scaleOn, toneByRole, type Chord, type Degree, type Scale, type SpelledNote,
 } from '../music';
-import { fallsAFifth, isBareMajor, stepInKey } from './degree';
+import { fallsAFifth, isBareMajor, restsInBlues, stepInKey } from './degree';
 import { hasMajorFour, holdsFlatTwo, isBareVamp, type Context } from './context';
 
 /**
@@ -71,7 +71,7 @@ function dominantRow(context: Context, degree: string): string {
     if (character.minorBlues || (key.minor && !character.blues)) return toMinor(chord);
     return 'mixolydian';
   }
-  if (character.vamp || (character.blues && (step === 0 || step === 5))) return 'mixolydian';
+  if (character.vamp || restsInBlues(context)) return 'mixolydian';
   if (key.minor && step === 5 && !fallsAFifth(context)) return 'mixolydian';
   if (step === 10) return fallsAFifth(context) ? 'mixolydian' : 'lydian dominant';
   // V/x by x; the player may have named x

@@ -38,12 +38,18 @@ function dominantDegree(context: Context): string {
   const { chord, key, character } = context;
   const step = stepInKey(chord, key);
   if (step === 7 || character.vamp) return numeral(chord, key);
-  if (character.blues && (step === 0 || step === 5)) return numeral(chord, key);
+  if (restsInBlues(context)) return numeral(chord, key);
   if (step === 10) return numeral(chord, key);
   if (fallsAFifth(context)) return secondary('V', context);
   if (slipsHome(context) && chord.quality === 'dominant' && step !== 0 && step !== 5) return secondary('subV', context);
   return numeral(chord, key);
 }
+
+/** The I7 and IV7 of a blues, which rest; in a minor blues the tonic is minor, and a dominant on it leads on to iv. */
+export const restsInBlues = ({ chord, key, character }: Context): boolean => {
+  const step = stepInKey(chord, key);
+  return character.blues && isDominant(chord) && (step === 5 || (step === 0 && !key.minor));
+};
 
 /** The next chord with another root lies a half step down and is of the key: what slips elsewhere substitutes for nothing. */
 function slipsHome({ chord, next, key }: Context): boolean {

@@ -1,6 +1,6 @@
 import { modulo } from '../vocabulary';
 import { isDominant, keyName, noteName, pitchClass, rootPc, toneByRole, type Chord, type Key } from '../music';
-import { fallsAFifth, numeral, stepInKey } from './degree';
+import { fallsAFifth, numeral, restsInBlues, stepInKey } from './degree';
 import type { Context } from './context';
 
 /** Another way to hear a chord, with what speaks for it. */
@@ -11,12 +11,12 @@ export type OtherReading = { readonly degree: string; readonly reason: string };
  * @param lender the scale it is borrowed from, or null
  */
 export function reasonOf(context: Context, degree: string, lender: string | null): string {
-  const { chord, next, key, character } = context;
+  const { chord, next, key } = context;
   const home = tonicName(key);
   if (degree.startsWith('subV')) return `${chord.symbol} slips down a half step into ${next.symbol}: it stands in for ${rootName(chord, 6)}7, whose third and seventh it shares.`;
   if (degree.startsWith('V/')) return `${chord.symbol} falls a fifth to ${next.symbol}: it is that chord’s own dominant.`;
   if (degree.startsWith('vii/') || (degree === 'vii' && chord.quality.startsWith('diminished'))) return `${chord.symbol} lies a half step under ${next.symbol} and leads into it.`;
-  if (character.blues && isDominant(chord) && [0, 5].includes(stepInKey(chord, key))) return `In a blues the ${stepInKey(chord, key) === 0 ? 'tonic' : 'fourth degree'} carries its own minor seventh: ${chord.symbol} rests and need not resolve.`;
+  if (restsInBlues(context)) return `In a blues the ${stepInKey(chord, key) === 0 ? 'tonic' : 'fourth degree'} carries its own minor seventh: ${chord.symbol} rests and need not resolve.`;
   if (lender !== null) return `${chord.symbol} is not of ${keyName(key)}: it is borrowed from ${lender}.`;
   if (degree === 'V') return key.minor ? minorFive(chord, home) : `${chord.symbol} is the dominant: it wants to go home to ${home}.`;
   if (isRelatedTwo(context)) return `${chord.symbol} prepares ${next.symbol}: the two are a ii–V.`;

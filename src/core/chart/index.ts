@@ -1,13 +1,16 @@
 export * from './chart';
+export { LIBRARY, type LibraryForm } from './forms';
 export { CHART_LIMITS } from './chartLimits';
 export { readChart } from './readChart';
 export { writeChart } from './writeChart';
+export { transposeText, type Destination } from './transpose';
 export * from './timeline';
 export { harmonyOf, homeScaleOf, type Harmony } from './harmony';
 export type { Reading } from './reading';
 export type { OtherReading } from './explain';
 export type { Bracket } from './brackets';
 export type { Region } from './regions';
+export { availableTensions } from './tensions';
 export { rubTones, tellTaleTones } from './telling';
 export { writeOverride, type Override } from './override';
 export { numeral } from './degree';

@@ -1,8 +1,8 @@
-import { isDominant, type Chord, type Key, type Scale } from '../music';
+import type { Chord, Key, Scale } from '../music';
 import { borrowedFrom } from './borrowed';
 import { chordScale } from './chordScale';
 import type { Context } from './context';
-import { degreeOf, stepInKey } from './degree';
+import { degreeOf, restsInBlues } from './degree';
 import { isRelatedTwo, reasonOf, runnerUpOf, type OtherReading } from './explain';
 import { impliedKey, overriddenScale, type Override } from './override';
 
@@ -30,8 +30,7 @@ export function readingOf(context: Context, override: Override | null): Reading 
   const scaleContext = override?.degree ? underDegree(context, override.degree) : context;
   const scale = (override && overriddenScale(override, chord)) ?? chordScale(scaleContext, degree);
   // a bluesy tonic and the related ii of another degree are at home where they stand
-  const bluesy = context.character.blues && isDominant(chord) && [0, 5].includes(stepInKey(chord, key));
-  const lender = bluesy || isRelatedTwo(context) ? null : borrowedFrom(chord, key, degree);
+  const lender = restsInBlues(context) || isRelatedTwo(context) ? null : borrowedFrom(chord, key, degree);
   const own = override !== null;
   return {
     chord, key, degree, scale, borrowedFrom: own && override.degree ? null : lender, overridden: own,

@@ -16,6 +16,7 @@ export function unfold(written: readonly WrittenBar[]): { bars: Bar[]; problems:
     const bar = written[index]!;
     if (!bar.opens) {
       if (bar.closes) problems.push(stray(bar, index));
+      else if (bar.ending !== null) problems.push(strayEnding(bar, index));
       bars.push(plain(bar));
       index++;
       continue;
@@ -73,4 +74,9 @@ const unclosed = (bar: WrittenBar, index: number): Problem => ({
 const stray = (bar: WrittenBar, index: number): Problem => ({
   code: 'chart.repeat-unopened', line: bar.line, column: bar.column, length: 1, bar: index + 1,
   message: `Bar ${index + 1} closes a repeat that was never opened.`, suggestion: 'Start the repeat with |:',
+});
+
+const strayEnding = (bar: WrittenBar, index: number): Problem => ({
+  code: 'chart.ending-stray', line: bar.line, column: bar.column, length: 1, bar: index + 1,
+  message: `Bar ${index + 1} is ending ${bar.ending} of a repeat that was never opened.`, suggestion: 'Start the repeat with |: and close its first ending with :|',
 });

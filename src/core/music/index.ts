@@ -4,3 +4,4 @@ export * from './chord';
 export { readChord, toneList } from './chordSymbol';
 export * from './scale';
 export * from './key';
+export * from './transposeChord';
