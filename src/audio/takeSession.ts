@@ -1,4 +1,4 @@
-import type { PlanId } from '@/core/plan';
+import type { PlanWords } from '@/core/plan';
 import { beatsPerBar, readChart, timelineOf } from '@/core/chart';
 import { beatsToSeconds, certain, secondsToBeats, type Beats } from '@/core/vocabulary';
 import { peakOf } from '@/core/sound';
@@ -11,7 +11,7 @@ import { LiveListener, studio } from './workers';
 
 export type TakeSettings = {
   readonly chartId: string; readonly chartText: string; readonly tempo: number; readonly choruses: number; readonly countInBars: number;
-  readonly plan: { readonly id: PlanId; readonly home?: string }; readonly bandLevel: number; readonly deviceId?: string; readonly seed: number;
+  readonly plan: PlanWords; readonly bandLevel: number; readonly deviceId?: string; readonly seed: number;
 };
 
 export type Trouble = InputTrouble | 'second-take' | 'server';

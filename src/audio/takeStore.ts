@@ -1,11 +1,11 @@
 import type { Transcription } from '@/core/transcribe';
-import type { PlanId } from '@/core/plan';
+import type { PlanWords } from '@/core/plan';
 import type { Problem } from '@/core/vocabulary';
 import { ChunkRefused, ChunkSender } from './chunkSender';
 
 /** The server's takes as the browser speaks to them. */
 export type NewTake = {
-  readonly chartId: string; readonly tempo: number; readonly choruses: number; readonly plan: { readonly id: PlanId; readonly home?: string };
+  readonly chartId: string; readonly tempo: number; readonly choruses: number; readonly plan: PlanWords;
   readonly rate: number; readonly source: 'microphone' | 'file' | 'stand-in';
 };
 
@@ -27,7 +27,7 @@ const json = (method: string, body: unknown): RequestInit => ({ method, headers:
 
 export const beginTake = (take: NewTake): Promise<{ id: string; number: number }> => ask('/api/takes', json('POST', take));
 export const discardTake = (id: string): Promise<void> => ask(`/api/takes/${id}`, { method: 'DELETE', keepalive: true });
-export const amendTake = (id: string, change: { offsetSec?: number; plan?: { id: PlanId; home?: string } }): Promise<unknown> => ask(`/api/takes/${id}`, json('PATCH', change));
+export const amendTake = (id: string, change: { offsetSec?: number; plan?: PlanWords }): Promise<unknown> => ask(`/api/takes/${id}`, json('PATCH', change));
 
 export const finishTake = (id: string, frames: number, offsetSec: number, transcription: Transcription): Promise<unknown> =>
   ask(`/api/takes/${id}/finish`, json('POST', { frames, offsetSec, transcription }));

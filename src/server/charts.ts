@@ -1,7 +1,7 @@
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq, inArray } from 'drizzle-orm';
 import { readChart } from '@/core/chart';
 import { database, write } from './db/client';
-import { charts } from './db/schema';
+import { charts, chartVersions } from './db/schema';
 import { notFound } from './failure';
 import { newId } from './ids';
 
@@ -22,12 +22,40 @@ export function createChart(text: string): Promise<StoredChart> {
   });
 }
 
-export function updateChart(id: string, text: string): Promise<StoredChart> {
+/** A text that stood this long is worth coming back to. */
+const STOOD_MS = 60_000;
+const MOST_VERSIONS = 50;
+
+/**
+ * Changes a chart's text. What stood for a minute or more is kept as a version first; the oldest go beyond fifty.
+ * @param always keeps the version however short it stood: for changes a player may want to take back
+ */
+export function updateChart(id: string, text: string, always = false): Promise<StoredChart> {
   return write(async (tx) => {
+    const [before] = await tx.select().from(charts).where(eq(charts.id, id));
+    if (!before) throw notFound('chart');
+    if (before.text !== text && (always || Date.now() - before.updatedAt >= STOOD_MS)) {
+      await tx.insert(chartVersions).values({ id: newId(), chartId: id, text: before.text, createdAt: before.updatedAt });
+      const kept = await tx.select({ id: chartVersions.id }).from(chartVersions).where(eq(chartVersions.chartId, id)).orderBy(desc(chartVersions.createdAt));
+      const old = kept.slice(MOST_VERSIONS).map((version) => version.id);
+      if (old.length > 0) await tx.delete(chartVersions).where(inArray(chartVersions.id, old));
+    }
     const [chart] = await tx.update(charts).set({ text, title: titleOf(text), updatedAt: Date.now() }).where(eq(charts.id, id)).returning();
-    if (!chart) throw notFound('chart');
-    return chart;
+    return chart!;
   });
+}
+
+export type ChartVersion = { readonly id: string; readonly text: string; readonly createdAt: number };
+
+/** What a chart said before, newest first. */
+export const versionsOf = (chartId: string): Promise<ChartVersion[]> =>
+  database().select({ id: chartVersions.id, text: chartVersions.text, createdAt: chartVersions.createdAt }).from(chartVersions).where(eq(chartVersions.chartId, chartId)).orderBy(desc(chartVersions.createdAt));
+
+/** Turns a chart back to an earlier text; what it said until now stays as a version. */
+export async function restoreVersion(chartId: string, versionId: string): Promise<StoredChart> {
+  const [version] = await database().select().from(chartVersions).where(and(eq(chartVersions.id, versionId), eq(chartVersions.chartId, chartId)));
+  if (!version) throw notFound('version');
+  return updateChart(chartId, version.text, true);
 }
 
 /** Takes played on a chart keep their own copy of it and stay. */

@@ -3,8 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import { analyse, ENGINE_VERSION, type Report } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf, type Chart } from '@/core/chart';
 import { notesSchema, readReport, toBeats } from '@/core/formats';
-import { readScale } from '@/core/music';
-import { planOf, type PlanChoice } from '@/core/plan';
+import { planFromWords, planKey, planOf, type PlanChoice, type PlanWords } from '@/core/plan';
 import { findingsOf, marksOf, type Finding } from '@/core/practise';
 import { certain } from '@/core/vocabulary';
 import type { GateMark } from '@/core/analyse';
@@ -12,7 +11,6 @@ import { database, write } from './db/client';
 import { notes, reports } from './db/schema';
 import { notFound } from './failure';
 import { takeById, type StoredTake } from './takes';
-import type { PlanBody } from './validation';
 
 /** Everything a review shows: derived, and kept only to be quick. */
 export type Review = { readonly take: StoredTake; readonly report: Report; readonly findings: readonly Finding[]; readonly marks: readonly GateMark[]; /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty: number | null };
@@ -41,9 +39,7 @@ async function certaintyOf(takeId: string): Promise<number | null> {
   return (heard?.json as { certainty?: number } | undefined)?.certainty ?? null;
 }
 
-const planKey = ({ id, home }: PlanBody): string => `${id}${home ? ` ${home}` : ''}`;
-
-export const planChoice = ({ id, home }: PlanBody): PlanChoice => ({ id, ...(home === undefined ? {} : { home: certain(readScale(home)) }) });
+export const planChoice = (plan: PlanWords): PlanChoice => certain(planFromWords(plan));
 
 async function judge(take: StoredTake): Promise<Kept> {
   const [heard] = await database().select({ json: notes.json }).from(notes).where(eq(notes.takeId, take.id));

@@ -1,16 +1,16 @@
 import { desc, eq, max, sum } from 'drizzle-orm';
 import { readChart } from '@/core/chart';
-import { readScale } from '@/core/music';
+import { planFromWords, type PlanWords } from '@/core/plan';
 import { chartById } from './charts';
 import { database, write } from './db/client';
 import { audioChunks, notes, reports, takes } from './db/schema';
 import { Failure, notFound } from './failure';
 import { newId } from './ids';
-import type { FinishBody, NewTakeBody, PlanBody } from './validation';
+import type { FinishBody, NewTakeBody } from './validation';
 
-export type StoredTake = Omit<typeof takes.$inferSelect, 'plan'> & { plan: PlanBody };
+export type StoredTake = Omit<typeof takes.$inferSelect, 'plan'> & { plan: PlanWords };
 
-const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanBody });
+const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanWords });
 
 /** Ready takes, newest first. */
 export async function listTakes(): Promise<StoredTake[]> {
@@ -33,7 +33,7 @@ export async function beginTake(body: NewTakeBody): Promise<StoredTake> {
   const chart = await chartById(body.chartId);
   const read = readChart(chart.text);
   if (!read.ok) throw new Failure(422, { ...read.problems[0], message: `This chart cannot be played yet. ${read.problems[0].message}` });
-  checkHome(body.plan);
+  checkPlan(body.plan);
   return write(async (tx) => {
     const [last] = await tx.select({ number: max(takes.number) }).from(takes);
     const { chartId, tempo, choruses, plan, rate, source } = body;
@@ -44,9 +44,9 @@ export async function beginTake(body: NewTakeBody): Promise<StoredTake> {
   });
 }
 
-function checkHome({ home }: PlanBody): void {
-  const read = home === undefined ? null : readScale(home);
-  if (read && !read.ok) throw new Failure(422, read.problems[0]);
+function checkPlan(plan: PlanWords): void {
+  const read = planFromWords(plan);
+  if (!read.ok) throw new Failure(422, read.problems[0]);
 }
 
 /** Closes a take: its sound must be whole, then notes and state change together. */
@@ -65,8 +65,8 @@ export function finishTake(id: string, { frames, offsetSec, transcription }: Fin
 }
 
 /** Moves beat 0, or judges by another plan; reports follow by themselves. */
-export async function amendTake(id: string, change: { offsetSec?: number; plan?: PlanBody }): Promise<StoredTake> {
-  if (change.plan) checkHome(change.plan);
+export async function amendTake(id: string, change: { offsetSec?: number; plan?: PlanWords }): Promise<StoredTake> {
+  if (change.plan) checkPlan(change.plan);
   return write(async (tx) => {
     const [take] = await tx.update(takes).set(change).where(eq(takes.id, id)).returning();
     if (!take) throw notFound('take');

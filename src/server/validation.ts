@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { NOTES_SCHEMA, notesSchema } from '@/core/formats';
-import { PLAN_IDS, type PlanId } from '@/core/plan';
+import { HEIGHT_INTENTS, PLAN_IDS, planFromWords, RUNGS, type PlanWords, type Where } from '@/core/plan';
 import type { Transcription } from '@/core/transcribe';
 
 export const idSchema = Joi.string().pattern(/^[A-Za-z0-9_-]{1,40}$/).required();
@@ -9,10 +9,22 @@ export type ChartBody = { text: string };
 /** The text may be wrong as a chart: it is kept while it is being typed. Only its size is limited. */
 export const chartBody = Joi.object<ChartBody>({ text: Joi.string().allow('').max(65_536).required() });
 
-export type PlanBody = { id: PlanId; home?: string };
-const planBody = Joi.object<PlanBody>({ id: Joi.string().valid(...PLAN_IDS).required(), home: Joi.string().max(60).optional() });
+export type RestoreBody = { version: string };
+export const restoreBody = Joi.object<RestoreBody>({ version: idSchema });
 
-export type NewTakeBody = { chartId: string; tempo: number; choruses: number; plan: PlanBody; rate: number; source: 'microphone' | 'file' | 'stand-in' };
+const degreeWord = Joi.string().max(6);
+const rung = Joi.string().valid(...RUNGS);
+/** What a school leaves to the player; scales and degrees are read where the plan is. */
+const settings = {
+  id: Joi.string().valid(...PLAN_IDS).required(), home: Joi.string().max(60), target: rung, degrees: Joi.string().max(60), aims: Joi.array().items(degreeWord).max(7), mode: Joi.string().max(40), tonicSix: Joi.boolean(),
+};
+const bar = Joi.number().integer().min(1).max(512);
+const where = Joi.object<Where>({ chord: Joi.string().max(24), degree: Joi.string().max(12), section: Joi.string().max(40), chorus: Joi.number().integer().min(1).max(100), bars: Joi.array().ordered(bar.required(), bar.required()) }).min(1);
+export const planBody = Joi.object<PlanWords>({
+  ...settings, parts: Joi.array().items(Joi.object({ where: where.required(), plan: Joi.object(settings).required() })).max(24), heights: Joi.array().items(Joi.string().valid(...HEIGHT_INTENTS)).max(100), ladder: Joi.array().items(rung).max(4),
+});
+
+export type NewTakeBody = { chartId: string; tempo: number; choruses: number; plan: PlanWords; rate: number; source: 'microphone' | 'file' | 'stand-in' };
 export const newTakeBody = Joi.object<NewTakeBody>({
   chartId: idSchema, tempo: Joi.number().min(20).max(400).required(), choruses: Joi.number().integer().min(1).max(100).required(), plan: planBody.required(),
   rate: Joi.number().integer().min(4_000).max(384_000).required(), source: Joi.string().valid('microphone', 'file', 'stand-in').required(),
@@ -27,5 +39,16 @@ export const finishBody = Joi.object<FinishBody>({
   }).required(),
 });
 
-export type PatchTakeBody = { offsetSec?: number; plan?: PlanBody };
+export type PatchTakeBody = { offsetSec?: number; plan?: PlanWords };
 export const patchTakeBody = Joi.object<PatchTakeBody>({ offsetSec: Joi.number().min(-600).max(600), plan: planBody }).or('offsetSec', 'plan');
+
+/** A plan in an address: what cannot be read is simply not there. */
+export function planInAddress(text: string | undefined): PlanWords | null {
+  if (text === undefined || text.length > 8_192) return null;
+  try {
+    const { error, value } = planBody.validate(JSON.parse(text), { convert: false });
+    return error || !planFromWords(value).ok ? null : value;
+  } catch {
+    return null;
+  }
+}

@@ -1,8 +1,8 @@
-import { arrange, improvise, perform, renderBand } from '@/core/band';
-import { beatsPerBar, readChart, timelineOf } from '@/core/chart';
-import { readScale } from '@/core/music';
+import { arrange, chordSound, chordsUnder, excerpt, improvise, perform, renderBand, scaleSound, threadSound, type StudySound } from '@/core/band';
+import { beatsPerBar, harmonyOf, readChart, timelineOf, type Chart } from '@/core/chart';
+import { cellAt, planFromWords, planOf } from '@/core/plan';
 import { beatsToSeconds, certain } from '@/core/vocabulary';
-import type { StudioRequest } from './studioProtocol';
+import type { StudioRequest, StudyAsk } from './studioProtocol';
 
 /** Seconds that are kept after the last bar, for what rings. */
 export const TAIL_SECONDS = 0.8;
@@ -19,7 +19,43 @@ export function playStudio(request: StudioRequest): Float32Array {
       seconds: beatsToSeconds(timelineOf(chart, tempo).formBeats * choruses, tempo) + TAIL_SECONDS, ...(mix ? { mix } : {}),
     });
   }
-  const home = request.home === undefined ? undefined : certain(readScale(request.home));
-  const notes = improvise({ chart, tempo, choruses, seed, plan: { id: request.planId, home }, ...(request.profile ? { profile: request.profile } : {}) });
+  if (request.type === 'study') return playStudy(chart, request.what, request);
+  const notes = improvise({ chart, tempo, choruses, seed, plan: certain(planFromWords(request.plan)), ...(request.profile ? { profile: request.profile } : {}) });
   return perform({ notes, tempo, rate, seed, leadSeconds: request.leadSeconds, tailSeconds: TAIL_SECONDS });
+}
+
+/** Chords under a guitar: what Study plays on a key. Two plans follow each other over the same bars. */
+function playStudy(chart: Chart, what: StudyAsk, { tempo, rate, seed }: StudioRequest): Float32Array {
+  const pieces = studyPieces(chart, what, tempo, seed).map((sound) => mixed(sound, tempo, rate, seed));
+  const out = new Float32Array(pieces.reduce((sum, piece) => sum + piece.length, 0));
+  let at = 0;
+  for (const piece of pieces) {
+    out.set(piece, at);
+    at += piece.length;
+  }
+  return out;
+}
+
+function studyPieces(chart: Chart, what: StudyAsk, tempo: number, seed: number): StudySound[] {
+  const timeline = timelineOf(chart, tempo);
+  const harmony = harmonyOf(chart, timeline);
+  if (what.kind === 'thread') return [threadSound(chart)];
+  if (what.kind === 'plans') {
+    const part = excerpt(chart, ...what.bars);
+    return what.plans.map((plan) => chordsUnder(part, improvise({ chart: part, tempo, choruses: 1, seed, plan: certain(planFromWords(plan)), profile: { meet: 1 } })));
+  }
+  const chord = timeline.stretches[what.stretch]?.chord;
+  if (!chord) return [];
+  if (what.kind === 'chord') return [chordSound(chord)];
+  const cell = cellAt(planOf(certain(planFromWords(what.plan)), harmony, timeline), what.stretch);
+  return [scaleSound(chord, { pcs: cell.material }, cell.targets[0] ?? null)];
+}
+
+function mixed({ events, line, beats }: StudySound, tempo: number, rate: number, seed: number): Float32Array {
+  const seconds = beatsToSeconds(beats, tempo) + TAIL_SECONDS;
+  const band = renderBand({ events, tempo, rate, leadSeconds: 0, seconds, mix: { chords: 0.7, bass: 0.8 } });
+  if (line.length === 0) return band;
+  const guitar = perform({ notes: line, tempo, rate, seed, leadSeconds: 0, tailSeconds: TAIL_SECONDS });
+  for (let n = 0; n < Math.min(band.length, guitar.length); n++) band[n]! += guitar[n]! * 0.9;
+  return band;
 }

@@ -1,5 +1,5 @@
 import type { Mix, Profile } from '@/core/band';
-import type { PlanId } from '@/core/plan';
+import type { PlanWords } from '@/core/plan';
 
 /** What is asked of the studio worker: the band as audio, or a solo of the stand-in player. */
 export type StudioRequest = {
@@ -10,7 +10,15 @@ export type StudioRequest = {
   readonly seed: number;
 } & (
   | { readonly type: 'band'; readonly countInBars: number; readonly mix?: Mix }
-  | { readonly type: 'solo'; readonly planId: PlanId; readonly home?: string; readonly profile?: Partial<Profile>; readonly leadSeconds: number }
+  | { readonly type: 'solo'; readonly plan: PlanWords; readonly profile?: Partial<Profile>; readonly leadSeconds: number }
+  | { readonly type: 'study'; readonly what: StudyAsk }
 );
+
+/** What Study lets be heard. Bars count from 1; `stretch` is a chord of the form. */
+export type StudyAsk =
+  | { readonly kind: 'chord'; readonly stretch: number }
+  | { readonly kind: 'scale'; readonly stretch: number; readonly plan: PlanWords }
+  | { readonly kind: 'thread' }
+  | { readonly kind: 'plans'; readonly bars: readonly [number, number]; readonly plans: readonly PlanWords[] };
 
 export type StudioReply = { readonly samples: Float32Array };

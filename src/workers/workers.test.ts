@@ -7,7 +7,7 @@ import { playStudio, TAIL_SECONDS } from './studio';
 
 const CHART = 'key: C\n| Dm7 | G7 | Cmaj7 | % |';
 const RATE = 22_050;
-const solo = () => playStudio({ type: 'solo', chartText: CHART, tempo: 200, choruses: 1, rate: RATE, seed: 4, planId: 'outline', leadSeconds: 0.2 });
+const solo = () => playStudio({ type: 'solo', chartText: CHART, tempo: 200, choruses: 1, rate: RATE, seed: 4, plan: { id: 'outline' }, leadSeconds: 0.2 });
 
 async function replies(run: (listening: Listening) => Promise<void>): Promise<ListenReply[]> {
   const all: ListenReply[] = [];

@@ -1,10 +1,11 @@
-import { redirect } from 'next/navigation';
-import { createChart, listCharts } from '@/server/charts';
+import type { Metadata } from 'next';
+import { LibraryScreen } from '@/features/charts/LibraryScreen';
+import { libraryEntry } from '@/features/charts/library';
+import { listCharts } from '@/server/charts';
 
-const FIRST = 'title: First chart\nkey: C\ntempo: 100\nfeel: swing\n\n| C7 | F7 | C7 | % |\n';
+export const metadata: Metadata = { title: 'Charts' };
 
-/** The library opens on its first chart; an empty library begins one. */
-export default async function Charts(): Promise<never> {
-  const [first] = await listCharts();
-  redirect(`/charts/${(first ?? (await createChart(FIRST))).id}`);
+/** The player's own charts, and the forms to start from. */
+export default async function Charts() {
+  return <LibraryScreen own={(await listCharts()).map(libraryEntry)} />;
 }

@@ -4,21 +4,22 @@ import { RecordScreen } from '@/features/record/RecordScreen';
 import { framesStored } from '@/server/audio';
 import { listCharts } from '@/server/charts';
 import { interruptedTakes } from '@/server/takes';
+import { planInAddress } from '@/server/validation';
 import { Shell } from '@/features/shell/Shell';
 import Link from 'next/link';
 
-type Props = { searchParams: Promise<{ chart?: string }> };
+type Props = { searchParams: Promise<{ chart?: string; plan?: string }> };
 export const metadata: Metadata = { title: 'Record' };
 
 export default async function RecordPage({ searchParams }: Props) {
-  const { chart } = await searchParams;
+  const { chart, plan } = await searchParams;
   const charts = (await listCharts()).filter(({ text }) => readChart(text).ok).map(({ id, title, text }) => ({ id, title, text }));
   const first = charts.find((one) => one.id === chart) ?? charts[0];
   if (!first) return <NothingToPlay />;
   const cut = await Promise.all((await interruptedTakes()).map(async (take) => ({
     id: take.id, title: take.title, offsetSec: take.offsetSec, seconds: Math.floor((await framesStored(take.id)) / take.rate),
   })));
-  return <RecordScreen key={first.id} charts={charts} chartId={first.id} interrupted={cut} />;
+  return <RecordScreen key={first.id} charts={charts} chartId={first.id} plan={planInAddress(plan)} interrupted={cut} />;
 }
 
 function NothingToPlay() {

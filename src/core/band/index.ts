@@ -6,3 +6,4 @@ export { improvise, type ImproviseRequest } from './standIn/improvise';
 export { perform } from './standIn/perform';
 export { STEADY, type Profile } from './standIn/profile';
 export { pluckString } from './pluckedString';
+export { chordSound, chordsUnder, excerpt, scaleSound, threadSound, type StudySound } from './studySounds';

@@ -32,6 +32,9 @@ export type Bar = {
   readonly column: number;
 };
 
+/** A bar as written, with the repeat signs around it. */
+export type WrittenBar = Bar & { readonly opens: boolean; readonly closes: boolean; readonly ending: number | null };
+
 /** A chart: the form that is played round and round, exactly as written. */
 export type Chart = {
   readonly title: string;
@@ -41,7 +44,10 @@ export type Chart = {
   readonly feel: Feel | null;
   /** Beats before bar 1 that the line is expected to begin. */
   readonly pickup: number;
+  /** Bars as they are played, repeats written out. */
   readonly bars: readonly Bar[];
+  /** Bars as they stand on the page, with the repeat signs around them. */
+  readonly written: readonly WrittenBar[];
   /** The player's own readings of single chords. */
   readonly overrides: readonly Override[];
   readonly text: string;

@@ -11,6 +11,7 @@ export type { OtherReading } from './explain';
 export type { Bracket } from './brackets';
 export type { Region } from './regions';
 export { availableTensions } from './tensions';
+export { guideThread, type ThreadStop, type ThreadTone } from './thread';
 export { rubTones, tellTaleTones } from './telling';
 export { writeOverride, type Override } from './override';
 export { numeral } from './degree';

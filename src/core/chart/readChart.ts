@@ -1,11 +1,11 @@
 import { accepted, refused, type Outcome, type Problem } from '../vocabulary';
 import type { Key } from '../music';
 import { readCells, wordsOf } from './barCells';
-import type { Bar, Chart, Meter } from './chart';
+import type { Bar, Chart, Meter, WrittenBar } from './chart';
 import { CHART_LIMITS } from './chartLimits';
 import { isHeader, readHeader } from './header';
 import type { Override } from './override';
-import { unfold, type WrittenBar } from './repeats';
+import { unfold } from './repeats';
 
 /**
  * Reads chart text: header lines, `[A]` sections, bars between `|`, `%`, dotted bars, `|: :|` with `1.` `2.` endings.
@@ -61,7 +61,7 @@ class Reading {
     if (unfolded.bars.length > CHART_LIMITS.bars) return refused(tooManyBars(unfolded.bars.map((bar) => ({ ...bar }))));
     const [first, ...others] = [...this.problems].sort((a, b) => (a.line ?? 0) - (b.line ?? 0) || (a.column ?? 0) - (b.column ?? 0));
     if (first) return refused(first, ...others);
-    return accepted({ ...this.head, bars: unfolded.bars, overrides: this.overrides.map(({ line: _line, ...override }) => override), text });
+    return accepted({ ...this.head, bars: unfolded.bars, written: this.written, overrides: this.overrides.map(({ line: _line, ...override }) => override), text });
   }
 
   private header(line: string, number: number): void {

@@ -1,8 +1,5 @@
 import type { Problem } from '../vocabulary';
-import type { Bar } from './chart';
-
-/** A bar as written, with the repeat signs around it. */
-export type WrittenBar = Bar & { readonly opens: boolean; readonly closes: boolean; readonly ending: number | null };
+import type { Bar, WrittenBar } from './chart';
 
 /**
  * Writes repeats out: `|: a b |1. c :|2. d` becomes a b c a b d.

@@ -40,7 +40,7 @@ export function chordShapes(chord: Chord, { instrument = STANDARD_INSTRUMENT, po
       const id = frets.map((fret) => fret ?? 'x').join(' ');
       if (found.has(id)) continue;
       const shape = shapeOf(chord, instrument, frets);
-      if (shape) found.set(id, shape);
+      if (shape) found.set(id, position === undefined ? shape : { ...shape, worth: shape.worth - 0.5 * Math.abs(lowestOf(frets) - position) });
     }
   }
   return kept(chord, [...found.values()].sort((a, b) => b.worth - a.worth), most);
@@ -87,6 +87,11 @@ function shapeOf(chord: Chord, { tuning }: Instrument, frets: readonly (number |
   return worth === null ? null : { frets: [...frets], fingers, tones: pcs.map((pc) => (pc === null ? null : intervalOver(chord, pc))), worth };
 }
 
+const lowestOf = (frets: readonly (number | null)[]): number => Math.min(...frets.filter((fret): fret is number => fret !== null && fret > 0));
+
+/** Strings held down by one finger other than the index: hard to lay flat. */
+const lateBarres = (fingers: readonly (number | null)[]): number => [2, 3, 4].reduce((sum, finger) => sum + Math.max(0, fingers.filter((one) => one === finger).length - (finger === 3 ? 2 : 1)), 0);
+
 /** How good a grip is: whole, low in the hand, without holes or doubled guide tones. Our own weights; null where a hand cannot. */
 function worthOf(chord: Chord, frets: readonly (number | null)[], pcs: readonly (PitchClass | null)[], fingers: readonly (number | null)[]): number | null {
   const fretted = frets.filter((fret): fret is number => fret !== null && fret > 0);
@@ -105,7 +110,7 @@ function worthOf(chord: Chord, frets: readonly (number | null)[], pcs: readonly 
   const doubled = sounding.filter((pc) => guides.includes(pc)).length - guides.length;
   const lowest = sounding[0] === rootPc(chord) ? 3 : 0;
   return 4 * tones + 3 * named + lowest - 1.5 * holes - 1.2 * doubled - 0.6 * Math.max(0, sounding.length - 5) - 0.15 * (fretted.length ? low : 0)
-    - 0.8 * Math.max(0, high - low - 2) - 0.4 * Math.max(0, ...fingers.map((finger) => finger ?? 0)) - 2 * Math.max(0, FEWEST_STRINGS + 1 - sounding.length);
+    - 0.8 * Math.max(0, high - low - 2) - 0.4 * Math.max(0, ...fingers.map((finger) => finger ?? 0)) - 2 * Math.max(0, FEWEST_STRINGS + 1 - sounding.length) - 1.5 * lateBarres(fingers);
 }
 
 /** The best, and where they are not among them the best with the root and with each named colour. */

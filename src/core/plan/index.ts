@@ -1,6 +1,7 @@
 export * from './schools';
 export * from './settings';
 export * from './plan';
+export * from './words';
 export type { Shape } from './material';
 export { overlayOf } from './overlay';
 export { presetsFor, type Preset } from './presets';

@@ -5,10 +5,12 @@ import type { EditorView } from '@codemirror/view';
 import type { Problem } from '@/core/vocabulary';
 import { chartEditor, showProblems, wordAt } from './editorView';
 
-type Props = { text: string; problems: readonly Problem[]; onChange: (text: string) => void };
+/** Puts a whole text in place, as one step that can be undone. */
+export type ReplaceText = (text: string) => void;
+type Props = { text: string; problems: readonly Problem[]; onChange: (text: string) => void; replaceRef: { current: ReplaceText | null } };
 
 /** The text editor, with what is wrong said below it and the way out on a key. */
-export function ChartEditor({ text, problems, onChange }: Props) {
+export function ChartEditor({ text, problems, onChange, replaceRef }: Props) {
   const place = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const latest = useRef({ onChange, problems });
@@ -18,11 +20,12 @@ export function ChartEditor({ text, problems, onChange }: Props) {
   }, [onChange, problems]);
   useEffect(() => {
     const editor = chartEditor({
-      parent: place.current!, text, nonce: getNonce(), onChange: (next) => latest.current.onChange(next), onAccept: () => accept(editor, latest.current.problems),
+      parent: place.current!, text, nonce: getNonce(), onChange: (next) => latest.current.onChange(next), onAccept: () => accept(editor, latest.current.problems), onNext: () => toNext(editor, latest.current.problems),
     });
     view.current = editor;
+    replaceRef.current = (next) => editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: next }, userEvent: 'input.replace' });
     editor.dispatch({ effects: showProblems.of(latest.current.problems) });
-    return () => editor.destroy();
+    return () => { replaceRef.current = null; editor.destroy(); };
     // the editor owns its text once it is made: another chart is another editor
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
@@ -40,6 +43,16 @@ function accept(view: EditorView, problems: readonly Problem[]): boolean {
   const word = problem ? wordAt(view.state, problem) : null;
   if (!problem || !word) return false;
   view.dispatch({ changes: { ...word, insert: problem.suggestion! }, selection: { anchor: word.from + problem.suggestion!.length }, userEvent: 'input.complete' });
+  view.focus();
+  return true;
+}
+
+/** Moves to the next place to mend, round and round. */
+function toNext(view: EditorView, problems: readonly Problem[]): boolean {
+  const places = problems.flatMap((problem) => wordAt(view.state, problem) ?? []);
+  const next = places.find((place) => place.from > view.state.selection.main.from) ?? places[0];
+  if (!next) return false;
+  view.dispatch({ selection: { anchor: next.from, head: next.to }, scrollIntoView: true });
   view.focus();
   return true;
 }

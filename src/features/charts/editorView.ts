@@ -34,7 +34,7 @@ export function wordAt(state: EditorState, problem: Problem): { from: number; to
   return to > from ? { from, to } : line.length > 0 ? { from: line.from, to: line.to } : null;
 }
 
-const quiet = new MatchDecorator({ regexp: /\b(?:title|key|meter|tempo|feel|pickup):|[|:%\]]+|\[[^\]|]*/g, decoration: Decoration.mark({ class: 'cm-quiet' }) });
+const quiet = new MatchDecorator({ regexp: /\b(?:title|key|meter|tempo|feel|pickup|reading):|[|:%\]]+|\[[^\]|]*/g, decoration: Decoration.mark({ class: 'cm-quiet' }) });
 const quietMarks = ViewPlugin.fromClass(
   class {
     decorations: DecorationSet;
@@ -58,14 +58,14 @@ const look = EditorView.theme({
   '.cm-wrong': { borderBottom: '3px solid var(--now)', fontWeight: '700' },
 });
 
-type Options = { parent: HTMLElement; text: string; nonce: string | undefined; onChange: (text: string) => void; onAccept: () => boolean };
+type Options = { parent: HTMLElement; text: string; nonce: string | undefined; onChange: (text: string) => void; onAccept: () => boolean; onNext: () => boolean };
 
 /** The chart's text: line numbers, undo, problems underlined; Tab takes the suggestion where there is one. */
-export function chartEditor({ parent, text, nonce, onChange, onAccept }: Options): EditorView {
+export function chartEditor({ parent, text, nonce, onChange, onAccept, onNext }: Options): EditorView {
   const extensions: Extension[] = [
     lineNumbers(), history(), underlines, quietMarks, look, EditorView.lineWrapping,
     EditorView.contentAttributes.of({ 'aria-label': 'Chart text', spellcheck: 'false', autocapitalize: 'off', autocorrect: 'off' }),
-    keymap.of([{ key: 'Tab', run: onAccept }, ...historyKeymap, ...defaultKeymap]),
+    keymap.of([{ key: 'Tab', run: onAccept }, { key: 'F8', run: onNext }, ...historyKeymap, ...defaultKeymap]),
     EditorView.updateListener.of((update) => { if (update.docChanged) onChange(update.state.doc.toString()); }),
   ];
   if (nonce) extensions.push(EditorView.cspNonce.of(nonce));

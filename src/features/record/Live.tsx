@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import type { Chart } from '@/core/chart';
-import { readScale } from '@/core/music';
+import { planFromWords } from '@/core/plan';
 import { certain } from '@/core/vocabulary';
 import type { SessionState, TakeSession } from '@/audio/takeSession';
 import { Shell } from '../shell/Shell';
@@ -14,8 +14,7 @@ type Props = { session: TakeSession; state: SessionState; chart: Chart; settings
 /** The stage while a take runs. Drawn anew once a beat, its meter ten times a second, only the cursor for every frame. */
 export function Live({ session, state, chart, settings, side }: Props) {
   const beat = useBeat(session);
-  const { id, home } = settings.plan;
-  const plan = useMemo(() => ({ id, home: home === undefined ? undefined : certain(readScale(home)) }), [id, home]);
+  const plan = useMemo(() => certain(planFromWords(settings.plan)), [settings.plan]);
   const follow = useCallback((draw: (beat: number) => void) => everyFrame(() => draw(Math.min(session.position(), session.endBeat - 0.001))), [session]);
   const line = useLiveLine(session, chart, settings.tempo, plan);
   const waits = state.phase === 'opening' || state.phase === 'finishing' ? state.what : null;

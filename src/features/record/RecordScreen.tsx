@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { readChart } from '@/core/chart';
 import { certain } from '@/core/vocabulary';
+import { planFromWords, type PlanWords } from '@/core/plan';
 import { discardTake } from '@/audio/takeStore';
 import { TakeSession, type SessionState } from '@/audio/takeSession';
 import { Shell } from '../shell/Shell';
@@ -14,15 +15,16 @@ import { defaultSettings, Setup, type RecordChart, type Settings } from './Setup
 import { useBring } from './useBring';
 import { Working } from './Working';
 
-type Props = { charts: readonly RecordChart[]; chartId: string; interrupted: readonly InterruptedTake[] };
+type Props = { charts: readonly RecordChart[]; chartId: string; plan?: PlanWords | null; interrupted: readonly InterruptedTake[] };
 
 /** From choosing to playing to the review: setup, stage, and what can go wrong on the way. */
-export function RecordScreen({ charts, chartId, interrupted }: Props) {
+export function RecordScreen({ charts, chartId, plan = null, interrupted }: Props) {
   const router = useRouter();
-  const [settings, setSettings] = useState<Settings>(() => defaultSettings(charts, chartId));
+  const [settings, setSettings] = useState<Settings>(() => defaultSettings(charts, chartId, plan));
   const [session, setSession] = useState<TakeSession | null>(null);
   const state = useSessionState(session);
   const chart = useMemo(() => certain(readChart(charts.find((one) => one.id === settings.chartId)!.text)), [charts, settings.chartId]);
+  const choice = useMemo(() => certain(planFromWords(settings.plan)), [settings.plan]);
   const open = useCallback((takeId: string, note = '') => router.push(`/takes/${takeId}${note}`), [router]);
   const bring = useBring(settings, chart, open);
   const start = useCallback(() => {
@@ -51,7 +53,7 @@ export function RecordScreen({ charts, chartId, interrupted }: Props) {
     <Shell place="Record" side={side} footer={<><span><kbd className="key">Space</kbd> or pedal: count me in</span><span className="sm:ml-auto">Start with the output low; headphones keep the band out of the microphone.</span></>}>
       <Interrupted takes={interrupted} onDone={open} />
       <Setup charts={charts} settings={settings} onChange={setSettings} onStart={start} onFile={bring.file} onStandIn={bring.standIn} trouble={trouble} />
-      <div className="mx-4 pb-8 sm:mx-8"><FormPreview chart={chart} tempo={settings.tempo} plan={{ id: settings.plan.id }} /></div>
+      <div className="mx-4 pb-8 sm:mx-8"><FormPreview chart={chart} tempo={settings.tempo} plan={choice} /></div>
     </Shell>
   );
 }

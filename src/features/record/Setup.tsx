@@ -1,12 +1,13 @@
 'use client';
+import Link from 'next/link';
 import { useRef, useState, type ReactNode } from 'react';
 import { readChart } from '@/core/chart';
-import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
+import { PLANS, PLAN_IDS, type PlanId, type PlanWords } from '@/core/plan';
 
 export type RecordChart = { readonly id: string; readonly title: string; readonly text: string };
 export type Settings = {
   readonly chartId: string; readonly tempo: number; readonly choruses: number; readonly countInBars: number; readonly bandLevel: number;
-  readonly plan: { readonly id: PlanId; readonly home?: string };
+  readonly plan: PlanWords;
 };
 
 const tempoOf = (chart: RecordChart | undefined): number => {
@@ -14,8 +15,8 @@ const tempoOf = (chart: RecordChart | undefined): number => {
   return read?.ok ? (read.value.tempo ?? 100) : 100;
 };
 
-export const defaultSettings = (charts: readonly RecordChart[], chartId: string): Settings => ({
-  chartId, tempo: tempoOf(charts.find((chart) => chart.id === chartId)), choruses: 2, countInBars: 1, bandLevel: 0.7, plan: { id: 'scale-per-chord' },
+export const defaultSettings = (charts: readonly RecordChart[], chartId: string, plan: PlanWords | null): Settings => ({
+  chartId, tempo: tempoOf(charts.find((chart) => chart.id === chartId)), choruses: 2, countInBars: 1, bandLevel: 0.7, plan: plan ?? { id: 'scale-per-chord' },
 });
 
 type Props = {
@@ -51,7 +52,7 @@ export function Setup({ charts, settings, onChange, onStart, onFile, onStandIn, 
             <input type="range" min={0} max={1} step={0.05} value={settings.bandLevel} onChange={(event) => set({ bandLevel: Number(event.target.value) })} className="w-full accent-(--now)" />
           </Labelled>
         </div>
-        <p className="mt-4 max-w-[760px] text-dim">{PLANS[settings.plan.id].why}</p>
+        <p className="mt-4 max-w-[760px] text-dim">{PLANS[settings.plan.id].why}{settings.plan.parts && ` ${settings.plan.parts.length === 1 ? 'One part' : `${settings.plan.parts.length} parts`} of the form by another school.`} <Link className="text-soft underline hover:text-ink" href={`/study/${settings.chartId}?plan=${encodeURIComponent(JSON.stringify(settings.plan))}`}>Study it first</Link></p>
         <button type="button" className="go mt-6 flex items-center gap-4 text-2xl" onClick={onStart}>Count me in <span className="text-base font-[560]">Space</span></button>
       </section>
       <section aria-label="Other ways in" className="lg:pt-8">

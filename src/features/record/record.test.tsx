@@ -43,7 +43,7 @@ test('the form preview writes the plan’s targets under each change', () => {
 });
 
 function Held({ onStart = () => undefined, onFile = () => undefined, trouble = null }: { onStart?: () => void; onFile?: (file: File, barOneAt: number) => void; trouble?: string | null }) {
-  const [settings, setSettings] = useState<Settings>(() => defaultSettings(CHARTS, 'a'));
+  const [settings, setSettings] = useState<Settings>(() => defaultSettings(CHARTS, 'a', null));
   return (
     <>
       <Setup charts={CHARTS} settings={settings} onChange={setSettings} onStart={onStart} onFile={onFile} onStandIn={() => undefined} trouble={trouble} />

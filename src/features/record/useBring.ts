@@ -50,7 +50,7 @@ export function useBring(settings: Settings, chart: Chart, onDone: (takeId: stri
       show('Playing over the form', null);
       const { tempo, choruses, plan } = settings;
       const seed = Math.floor(Math.random() * 1e6);
-      const samples = await studio({ type: 'solo', chartText: chart.text, tempo, choruses, rate: RATE, seed, planId: plan.id, ...(plan.home ? { home: plan.home } : {}), leadSeconds: STAND_IN_LEAD }, signal);
+      const samples = await studio({ type: 'solo', chartText: chart.text, tempo, choruses, rate: RATE, seed, plan, leadSeconds: STAND_IN_LEAD }, signal);
       return hearFile(writeWav([samples], RATE).buffer as ArrayBuffer, (share) => show('Listening', share), signal);
     });
   }, [run, settings, chart]);

@@ -2,9 +2,9 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { ThemeSwitch } from './ThemeSwitch';
 
-const PLACES = [['Charts', '/charts'], ['Record', '/record'], ['Takes', '/takes']] as const;
+const PLACES = [['Charts', '/charts'], ['Study', '/study'], ['Record', '/record'], ['Takes', '/takes']] as const;
 
-type Props = { place: 'Charts' | 'Record' | 'Takes'; side?: ReactNode; footer?: ReactNode; children: ReactNode };
+type Props = { place: (typeof PLACES)[number][0]; side?: ReactNode; footer?: ReactNode; children: ReactNode };
 
 /** The frame of every near screen: where you are above, what you can do now below. */
 export function Shell({ place, side, footer, children }: Props) {

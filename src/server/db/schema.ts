@@ -12,6 +12,15 @@ export const charts = sqliteTable('charts', {
   updatedAt: createdAt(),
 });
 
+/** What a chart said before: kept when a text that stood for a while is changed, and when it is turned back. */
+export const chartVersions = sqliteTable('chart_versions', {
+  id: text().primaryKey(),
+  chartId: text().notNull().references(() => charts.id, { onDelete: 'cascade' }),
+  text: text().notNull(),
+  /** When this text was last the chart's own. */
+  createdAt: createdAt(),
+}, (table) => [index('versions_by_chart').on(table.chartId, table.createdAt)]);
+
 /** A take keeps a frozen copy of its chart and plan: it stays true when the chart is edited later. */
 export const takes = sqliteTable('takes', {
   id: text().primaryKey(),

@@ -1,0 +1,47 @@
+import { accepted, refused, type Outcome } from '../vocabulary';
+import type { HeightIntent, PlanId, Rung } from './schools';
+import { readPlanWords, type PlanChoice, type PlanSettings, type Where } from './settings';
+
+/** One school as it is stored and sent: scales by name. */
+export type SettingsWords = Omit<PlanSettings, 'home'> & { readonly home?: string };
+
+/** A plan as it is stored and sent. */
+export type PlanWords = SettingsWords & {
+  readonly parts?: readonly { readonly where: Where; readonly plan: SettingsWords }[];
+  readonly heights?: readonly HeightIntent[];
+  readonly ladder?: readonly Rung[];
+};
+
+const MOST_PARTS = 24;
+
+/** The plan its words say, or the first word that says nothing. */
+export function planFromWords(words: PlanWords): Outcome<PlanChoice> {
+  const own = settingsFrom(words);
+  if (!own.ok) return own;
+  if ((words.parts?.length ?? 0) > MOST_PARTS) return refused({ code: 'plan.parts', message: `A plan has at most ${MOST_PARTS} parts.` });
+  const parts: { where: Where; plan: PlanSettings }[] = [];
+  for (const [index, { where, plan }] of (words.parts ?? []).entries()) {
+    const read = settingsFrom(plan);
+    if (!read.ok) return refused({ ...read.problems[0], path: `parts.${index}` });
+    parts.push({ where, plan: read.value });
+  }
+  const { heights, ladder } = words;
+  return accepted({ ...own.value, ...(parts.length > 0 ? { parts } : {}), ...(heights ? { heights } : {}), ...(ladder ? { ladder } : {}) });
+}
+
+function settingsFrom(words: SettingsWords): Outcome<PlanSettings> {
+  const { id, target, aims, tonicSix } = words;
+  const read = readPlanWords(words);
+  if (!read.ok) return read;
+  return accepted({ id, ...read.value, ...(target ? { target } : {}), ...(aims ? { aims } : {}), ...(tonicSix === undefined ? {} : { tonicSix }) });
+}
+
+/** The same plan always writes the same: to tell plans apart. */
+export const planKey = (words: PlanWords): string => JSON.stringify(words, (_, value: unknown) =>
+  value && typeof value === 'object' && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value);
+
+/** A plan in a few words for lists: `outline`, `scale per chord, 2 parts`. */
+export function planShort(words: { readonly id: PlanId; readonly parts?: PlanWords['parts'] }, names: Readonly<Record<PlanId, { readonly short: string }>>): string {
+  const parts = words.parts?.length ?? 0;
+  return names[words.id].short + (parts > 0 ? `, ${parts} ${parts === 1 ? 'part' : 'parts'}` : '');
+}

@@ -1,0 +1,136 @@
+import { availableTensions, changesOf, guideThread, harmonyOf, rubTones, tellTaleTones, timelineOf, type Chart, type Harmony, type Reading, type ThreadStop, type Timeline } from '@/core/chart';
+import { guideTones, intervalOver, keyName, noteName, rootPc, scaleNotes, spellOver, toneByRole, type Chord, type Scale } from '@/core/music';
+import { cellAt, planOf, type Plan, type PlanCell, type PlanChoice } from '@/core/plan';
+import { typeset } from '@/core/practise';
+import { intervalLabel } from '@/ui/intervalLabel';
+
+/** Everything Study shows of a chart under a plan: derived once, drawn many times. */
+export type Study = {
+  readonly chart: Chart; readonly timeline: Timeline; readonly harmony: Harmony; readonly plan: Plan; readonly thread: readonly ThreadStop[];
+  readonly meta: readonly string[]; readonly say: readonly [string, string]; readonly cells: readonly StudyCell[];
+};
+
+/** One written chord as the form shows it. */
+export type StudyCell = {
+  readonly index: number; readonly bar: number; readonly start: number; readonly end: number; readonly chord: Chord | null; readonly reading: Reading | null;
+  readonly degree: string; readonly lacks: readonly string[]; readonly rubs: readonly string[];
+  /** Goes on from the chord before it. */ readonly same: boolean; readonly plan: PlanCell;
+};
+
+export const nameOver = (chord: Chord, pc: number): string => typeset(noteName(spellOver(chord, pc)));
+const plainNote = (name: string): string => name.replace('b', '♭').replace('#', '♯');
+/** Notes of a scale heard over many chords take their plainer names: E for F♭. */
+const EASY: Record<string, string> = { Fb: 'E', Cb: 'B', 'E#': 'F', 'B#': 'C' };
+const homeNote = (name: string): string => plainNote(EASY[name] ?? name);
+
+export function studyOf(chart: Chart, choice: PlanChoice): Study {
+  const timeline = timelineOf(chart, chart.tempo ?? 120);
+  const harmony = harmonyOf(chart, timeline);
+  const plan = planOf(choice, harmony, timeline);
+  const cells = timeline.stretches.map((stretch, index): StudyCell => {
+    const reading = harmony.readings[index]!;
+    const home = plan.homeScales[index]!;
+    const before = timeline.stretches[index - 1]?.chord ?? null;
+    return {
+      index, bar: stretch.bar + 1, start: stretch.start, end: stretch.end, chord: stretch.chord, reading, plan: cellAt(plan, index), same: before !== null && stretch.chord !== null && before.symbol === stretch.chord.symbol,
+      degree: reading ? intervalLabel(reading.degree) : '', lacks: stretch.chord ? tellTaleTones(stretch.chord, home).map((tone) => plainNote(noteName(tone.note))) : [],
+      rubs: stretch.chord ? rubTones(stretch.chord, home).map((pc) => homeName(home, pc)) : [],
+    };
+  });
+  return { chart, timeline, harmony, plan, thread: guideThread(timeline.stretches.map(({ chord }) => chord)), meta: metaOf(chart, harmony, plan), say: sentences(cells, plan), cells };
+}
+
+const homeName = (home: Scale, pc: number): string => homeNote(noteName(scaleNotes(home)[home.pcs.indexOf(pc)]!));
+
+function metaOf(chart: Chart, harmony: Harmony, plan: Plan): string[] {
+  const home = plan.homeScales[0];
+  const keys = [...new Set(harmony.regions.map(({ key }) => keyName(key).replace(' major', '')))].map(plainNote);
+  return [
+    chart.title || 'Untitled', `${chart.bars.length} bars in ${keys.slice(0, 4).join(', ')}${keys.length > 4 ? ' and more' : ''}`,
+    ...(home ? [`home scale ${plainNote(home.name)}: ${scaleNotes(home).map((note) => homeNote(noteName(note))).join(' ')}`] : []),
+  ];
+}
+
+const NUMBERS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
+export const counted = (count: number): string => NUMBERS[count] ?? String(count);
+
+/** What the home scale leaves out, in two sentences: the thirds it lacks, and over which chords. */
+function sentences(cells: readonly StudyCell[], plan: Plan): [string, string] {
+  const thirds = new Map<string, { name: string; symbol: string; lacking: boolean }>();
+  for (const { chord, index } of cells) {
+    const third = chord ? toneByRole(chord, 'third') : undefined;
+    if (chord && third) thirds.set(chord.symbol, { name: plainNote(noteName(third.note)), symbol: typeset(chord.symbol), lacking: !plan.homeScales[index]!.pcs.includes(third.pc) });
+  }
+  const all = [...thirds.values()];
+  const lacking = all.filter((one) => one.lacking);
+  if (all.length === 0) return ['No chord here has a third.', 'The roots and what stands between them carry the form.'];
+  if (lacking.length === 0) return [`Your home scale holds ${all.length === 1 ? 'the third' : `all ${counted(all.length)} thirds`} of this form.`, 'What tells the chords apart is where each third and seventh goes: follow the thread.'];
+  const named = lacking.slice(0, 4).map(({ name, symbol }) => `${name} over ${symbol}`).join(', ');
+  const more = lacking.length > 4 ? ` and ${counted(lacking.length - 4)} more` : '';
+  return [
+    `Your home scale lacks ${lacking.length === all.length ? (all.length === 1 ? 'the third' : `all ${counted(all.length)} thirds`) : `${counted(lacking.length)} of the ${counted(all.length)} thirds`}.`,
+    lacking.length === 1 ? `${named}: that one tells the chords apart.` : `${named}${more}: those ${counted(lacking.length)} tell the chords apart.`,
+  ];
+}
+
+/** The next chord after one that changes: where the selected chord leads. The form is a loop. */
+export function nextChange({ cells }: Study, index: number): StudyCell {
+  for (let step = 1; step <= cells.length; step++) {
+    const cell = cells[(index + step) % cells.length]!;
+    if (cell.chord && cell.chord.symbol !== cells[index]!.chord?.symbol) return cell;
+  }
+  return cells[index]!;
+}
+
+/** A short fact: names, each with its interval where that is worth saying. */
+export type Fact = { readonly name: string; readonly values: readonly { readonly text: string; readonly interval?: string }[] };
+
+/** The selected chord in short facts. */
+export function factsOf(study: Study, index: number): Fact[] {
+  const { reading, plan, rubs } = study.cells[index]!;
+  if (!reading) return [{ name: 'No chord', values: [{ text: 'the home scale speaks alone' }] }];
+  const { chord, scale } = reading;
+  const fromRoot = (pcs: Iterable<number>) => [...new Set(pcs)].sort((a, b) => ((a - rootPc(chord) + 12) % 12) - ((b - rootPc(chord) + 12) % 12));
+  const named = (pcs: Iterable<number>) => fromRoot(pcs).map((pc) => ({ text: nameOver(chord, pc), interval: intervalLabel(intervalOver(chord, pc)) }));
+  const names = (pcs: Iterable<number>) => fromRoot(pcs).map((pc) => nameOver(chord, pc)).join(' ');
+  const asScale = plan.shapes.length === 1 && plan.shapes[0]!.name === scale.name;
+  return [
+    { name: 'Tones', values: chord.tones.map((tone) => ({ text: plainNote(noteName(tone.note)), interval: intervalLabel(tone.interval) })) },
+    { name: 'Colours', values: named(availableTensions(chord, scale)) },
+    { name: 'Scale', values: [{ text: plainNote(scale.name).replace('natural minor', 'minor') }, { text: scaleNotes(scale).map((note) => plainNote(noteName(note))).join(' ') }] },
+    ...(asScale ? [] : [{ name: 'Plan plays', values: [{ text: plan.shapes.map((shape) => typeset(shape.name)).join(', ') }, { text: plan.material.length >= 11 ? 'every note, on the way home' : names(plan.material) }] }]),
+    { name: 'Land on', values: named(plan.targets) },
+    ...(rubs.length > 0 ? [{ name: 'Rubs', values: [{ text: rubs.join(' ') }, { text: 'by a half step' }] }] : []),
+  ];
+}
+
+/** What changes into the next chord, voice by voice. */
+export function movesOf(study: Study, index: number): string[] {
+  const next = nextChange(study, index);
+  const from = lastOf(study, index);
+  const [own, then] = [study.cells[index]!.chord, next.chord];
+  const [a, b] = [study.thread[from], study.thread[next.index]];
+  if (!own || !then || !a || !b || next.index === index) return [];
+  return [0, 1].map((voice) => {
+    const [one, two] = [a[voice as 0 | 1], b[voice as 0 | 1]];
+    const step = ((two.midi - one.midi + 18) % 12) - 6;
+    const [name, to] = [plainNote(noteName(one.tone.note)), plainNote(noteName(two.tone.note))];
+    if (step === 0) return `${name} stays: the ${ROLE[one.tone.role]} becomes the ${ROLE[two.tone.role]}.`;
+    return `${name} ${step < 0 ? 'falls' : 'rises'} to ${to}, ${FRETS[Math.abs(step)] ?? `${Math.abs(step)} frets`}.`;
+  });
+}
+
+const ROLE: Record<string, string> = { root: 'root', third: 'third', sus: 'fourth', fifth: 'fifth', sixth: 'sixth', seventh: 'seventh', bass: 'bass', tension: 'colour' };
+const FRETS = ['', 'one fret', 'two frets', 'three frets', 'four frets', 'five frets', 'six frets'];
+
+/** The last stretch of the chord that sounds at one. */
+function lastOf({ cells }: Study, index: number): number {
+  let at = index;
+  while (cells[at + 1]?.chord?.symbol === cells[index]!.chord?.symbol && cells[at + 1]) at++;
+  return at;
+}
+
+/** Changes of one chorus, the loop's own included, for the sentence about staying in one place. */
+export const changesInForm = ({ timeline }: Study): number => changesOf(timeline, 2).filter((change) => change.chorus === 1).length;
+
+export const guidePcs = (chord: Chord): number[] => guideTones(chord).map((tone) => tone.pc);

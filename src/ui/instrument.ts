@@ -1,0 +1,49 @@
+'use client';
+import { useSyncExternalStore } from 'react';
+import { readTuning, STANDARD_TUNING, withCapo, writeTuning, type Instrument } from '@/core/neck';
+
+/** The player's guitar, as it is kept in this browser. */
+export type Guitar = { readonly tuning: string; readonly frets: number; readonly capo: number; readonly leftHanded: boolean };
+
+export const STANDARD_GUITAR: Guitar = { tuning: writeTuning(STANDARD_TUNING), frets: 22, capo: 0, leftHanded: false };
+const KEY = 'idle-wander-guitar';
+const listeners = new Set<() => void>();
+let held: Guitar | null = null;
+
+/** What is kept is read with care: anything that is no guitar is the standard one. */
+function read(): Guitar {
+  try {
+    const { tuning, frets, capo, leftHanded } = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Guitar>;
+    const sound = typeof tuning === 'string' && readTuning(tuning).ok;
+    return {
+      tuning: sound ? tuning : STANDARD_GUITAR.tuning, frets: Number.isInteger(frets) && frets! >= 19 && frets! <= 24 ? frets! : 22,
+      capo: Number.isInteger(capo) && capo! >= 0 && capo! <= 11 ? capo! : 0, leftHanded: leftHanded === true,
+    };
+  } catch {
+    return STANDARD_GUITAR;
+  }
+}
+
+export function keepGuitar(guitar: Guitar): void {
+  held = guitar;
+  try {
+    localStorage.setItem(KEY, JSON.stringify(guitar));
+  } catch {
+    // a browser that keeps nothing still uses it until the page goes
+  }
+  for (const listener of listeners) listener();
+}
+
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+};
+
+/** The player's guitar; the standard one until the page is alive. */
+export const useGuitar = (): Guitar => useSyncExternalStore(subscribe, () => (held ??= read()), () => STANDARD_GUITAR);
+
+/** The instrument the hand finds: frets count from the capo. */
+export function instrumentOf({ tuning, frets, capo }: Guitar): Instrument {
+  const open = readTuning(tuning);
+  return withCapo({ tuning: open.ok ? open.value : STANDARD_TUNING, frets }, capo);
+}
