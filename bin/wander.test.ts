@@ -87,6 +87,14 @@ test('play, transcribe and analyse: the whole chain on the command line', () => 
   expect(late.notes[0]!.onsetBeat - early.notes[0]!.onsetBeat).toBeCloseTo((0.1 * 160) / 60);
 }, 60_000);
 
+test('analyse: superimposed changes are judged beside the written ones', () => {
+  writeFileSync(at('over.txt'), '| Abm7 | Db7 | Cmaj7 | % |\n');
+  const both = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--overlay', at('over.txt'), '--json').json<{ changes: { to: string }[]; overlay: { changes: { to: string }[] } }>();
+  expect([both.changes[0]!.to, both.overlay.changes[0]!.to]).toEqual(['G7', 'Db7']);
+  writeFileSync(at('over.txt'), '| Abm7 |\n');
+  expect(wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--overlay', at('over.txt')).stderr).toContain('An overlay covers the same bars');
+});
+
 test('band: a WAV of the form', () => {
   expect(wander('band', at('chart.txt'), '--tempo', '160', '--choruses', '2', '--out', at('band.wav')).status).toBe(0);
   expect(readFileSync(at('band.wav')).length).toBe(44 + 2 * Math.ceil((12 + 1.5) * 44_100));

@@ -1,6 +1,7 @@
 import { analyse, type PlayedNote, type Report } from '@/core/analyse';
 import type { Chart } from '@/core/chart';
 import { readMidi, readNotes, toBeats } from '@/core/formats';
+import { overlayOf } from '@/core/plan';
 import { findingsOf, typeset, type Finding } from '@/core/practise';
 import { BadInput, valueOf } from './exit';
 import { argumentsOf, chartFrom, numberFrom, onlyFile, planFrom, printJson, readFile, tempoFrom, wholeFrom } from './input';
@@ -9,7 +10,7 @@ import { hear } from './transcribe';
 /** `analyse take.wav|notes.json|line.mid --chart chart.txt`: the report. */
 export function analyseCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
-    chart: { type: 'string' }, tempo: { type: 'string' }, offset: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' }, target: { type: 'string' }, degrees: { type: 'string' }, mode: { type: 'string' },
+    chart: { type: 'string' }, tempo: { type: 'string' }, offset: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' }, target: { type: 'string' }, degrees: { type: 'string' }, mode: { type: 'string' }, overlay: { type: 'string' },
     choruses: { type: 'string' }, tuning: { type: 'string' }, json: { type: 'boolean' },
   });
   const file = onlyFile(positionals, 'the take: WAV, notes JSON or MIDI');
@@ -22,7 +23,9 @@ export function analyseCommand(args: string[]): void {
   const plan = planFrom(values);
   const report = analyse({ chart, tempo, notes, plan, choruses });
   const findings = findingsOf({ chart, tempo, plan, report });
-  if (values.json) printJson({ ...report, findings });
+  // superimposed changes are judged beside the written ones, by the same plan
+  const laid = values.overlay === undefined ? null : analyse({ chart: valueOf(overlayOf(chart, readFile(values.overlay).toString('utf8'))), tempo, notes, plan, choruses });
+  if (values.json) printJson({ ...report, findings, ...(laid ? { overlay: laid } : {}) });
   else process.stdout.write(page(chart, report, findings));
 }
 

@@ -12,12 +12,13 @@ import { certain } from '@/core/vocabulary';
 import { toPcm16 } from '@/audio/pcm';
 import { checksumOf, framesStored, pcmRange, storeChunk } from './audio';
 import { readBytes, readJson } from './body';
-import { chartById, createChart, deleteChart, listCharts, updateChart } from './charts';
+import { chartById, createChart, deleteChart, listCharts, restoreVersion, updateChart, versionsOf } from './charts';
 import { closeDatabase, database, migrateDatabase, write } from './db/client';
+import { charts } from './db/schema';
 import { Failure } from './failure';
 import { reviewOf } from './reviews';
 import { amendTake, beginTake, deleteTake, finishTake, interruptedTakes, listTakes, takeById } from './takes';
-import { chartBody, finishBody } from './validation';
+import { chartBody, finishBody, newTakeBody, planInAddress } from './validation';
 import { readRange, wavHeader, wavResponse } from './wavStream';
 
 const CHART = 'title: Kept\nkey: C\ntempo: 200\n\n| Dm7 | G7 | Cmaj7 | % |\n';
@@ -201,4 +202,45 @@ test('a finish body holds a transcription as the engine writes it, and nothing b
   expect(finishBody.validate(body).error).toBeUndefined();
   expect(finishBody.validate({ ...body, frames: 0 }).error).toBeDefined();
   expect(finishBody.validate({ ...body, transcription: { ...transcription, notes: [{ midi: 60 }] } }).error).toBeDefined();
+});
+
+test('what a chart said for a minute is kept when it changes; it can be turned back to, and that be taken back', async () => {
+  const { id } = await createChart('title: One\n| C |\n');
+  await updateChart(id, 'title: Two\n| F |\n');
+  expect(await versionsOf(id)).toEqual([]); // typed on: nothing stood long enough
+  const aged = () => write(async (tx) => void (await tx.update(charts).set({ updatedAt: Date.now() - 61_000 })));
+  await aged();
+  await updateChart(id, 'title: Three\n| G |\n');
+  await aged();
+  await updateChart(id, 'title: Three\n| G |\n'); // nothing new: nothing kept
+  const versions = await versionsOf(id);
+  expect(versions.map((version) => version.text)).toEqual(['title: Two\n| F |\n']);
+  expect((await restoreVersion(id, versions[0]!.id)).title).toBe('Two');
+  expect((await versionsOf(id)).map((version) => version.text)).toContain('title: Three\n| G |\n');
+  expect((await failure(restoreVersion(id, 'nowhere')))[0]).toBe(404);
+  for (let count = 0; count < 55; count++) {
+    await aged();
+    await updateChart(id, `title: Many\n| C${count} |\n`);
+  }
+  expect(await versionsOf(id)).toHaveLength(50);
+  await deleteChart(id);
+  expect(await versionsOf(id)).toEqual([]);
+});
+
+test('a mixed plan is kept with its take and judged by; a plan that says nothing is refused', async () => {
+  const plan = { id: 'outline' as const, parts: [{ where: { degree: 'V' }, plan: { id: 'by-degrees' as const, degrees: '1 3 5' } }], heights: ['ground' as const, 'high' as const] };
+  expect(newTakeBody.validate({ chartId: 'x', tempo: 100, choruses: 1, plan, rate: 44_100, source: 'file' }).error).toBeUndefined();
+  for (const wrong of [{ id: 'magic' }, { id: 'outline', parts: [{ where: {}, plan: { id: 'outline' } }] }, { id: 'outline', heights: ['sky'] }, { id: 'outline', extra: 1 }])
+    expect(newTakeBody.validate({ chartId: 'x', tempo: 100, choruses: 1, plan: wrong, rate: 44_100, source: 'file' }).error).toBeDefined();
+  const take = await wholeTake();
+  await amendTake(take, { plan });
+  const { report } = await reviewOf(take);
+  expect((await takeById(take)).plan).toEqual(plan);
+  expect(report.changes.length).toBeGreaterThan(0);
+  expect((await failure(amendTake(take, { plan: { id: 'by-degrees', degrees: '1 x' } })))).toEqual([422, 'plan.degrees']);
+});
+
+test('a plan in an address is read with care', () => {
+  expect(planInAddress('{"id":"outline"}')).toEqual({ id: 'outline' });
+  for (const wrong of [undefined, '', 'outline', '{', '{"id":"magic"}', '{"id":"home-scale","home":"Q"}', `{"id":"outline","home":"${'x'.repeat(9000)}"}`]) expect(planInAddress(wrong)).toBeNull();
 });

@@ -21,7 +21,7 @@ const settings = {
 const bar = Joi.number().integer().min(1).max(512);
 const where = Joi.object<Where>({ chord: Joi.string().max(24), degree: Joi.string().max(12), section: Joi.string().max(40), chorus: Joi.number().integer().min(1).max(100), bars: Joi.array().ordered(bar.required(), bar.required()) }).min(1);
 export const planBody = Joi.object<PlanWords>({
-  ...settings, parts: Joi.array().items(Joi.object({ where: where.required(), plan: Joi.object(settings).required() })).max(24), heights: Joi.array().items(Joi.string().valid(...HEIGHT_INTENTS)).max(100), ladder: Joi.array().items(rung).max(4),
+  ...settings, parts: Joi.array().items(Joi.object({ where: where.required(), plan: Joi.object(settings).required() })).max(24), heights: Joi.array().items(Joi.string().valid(...HEIGHT_INTENTS)).max(100), ladder: Joi.array().items(rung).max(4), overlay: Joi.string().allow('').max(8_192),
 });
 
 export type NewTakeBody = { chartId: string; tempo: number; choruses: number; plan: PlanWords; rate: number; source: 'microphone' | 'file' | 'stand-in' };

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, makeChart, test } from '../support/browser';
 
 test('a chart is typed with live errors, mended by one key, and kept without saving', async ({ page, request, baseURL }) => {
@@ -12,6 +13,8 @@ test('a chart is typed with live errors, mended by one key, and kept without sav
   await expect(problem).toContainText('Bar 6: The ♭ after C7 has no number.');
   await expect(problem).toContainText('Line 5, column 11.');
   await expect(page.getByRole('button', { name: 'Record over it' })).toBeDisabled();
+  await page.keyboard.press('F8');
+  await expect(page.getByRole('button', { name: 'Study this chart' })).toBeDisabled();
   await page.keyboard.press('Tab');
   await expect(problem).toBeHidden();
   await expect(page.getByText('8 bars read')).toBeVisible();
@@ -51,5 +54,64 @@ test('a new chart begins with one key and opens in the library', async ({ page }
   await expect(page.getByRole('heading', { level: 1, name: 'New chart' })).toBeVisible();
   await expect(page.getByRole('navigation', { name: 'Library' }).getByRole('link', { name: /New chart/ }).first()).toBeVisible();
   await page.keyboard.press('Control+Enter');
-  await expect(page).toHaveURL(/\/record\?chart=/);
+  await expect(page).toHaveURL(/\/study\//);
+});
+
+test('a form of the library is seen, heard and started from by keys', async ({ page }) => {
+  await page.goto('/charts');
+  const heading = page.getByRole('heading', { level: 1 });
+  await expect(heading).toHaveText('Lamplight Quarry');
+  await page.keyboard.press('ArrowDown');
+  await expect(heading).toHaveText('Low Lantern');
+  await page.keyboard.press('h');
+  await expect(page.locator('footer').getByRole('button', { name: /stop/ })).toBeVisible({ timeout: 20_000 });
+  await page.keyboard.press('h');
+  await expect(page.locator('footer').getByRole('button', { name: /hear it/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/charts\/[\w-]+$/);
+  await expect(page.getByRole('textbox', { name: 'Chart text' })).toContainText('title: Low Lantern');
+});
+
+test('a chart is transposed and turned back by undo, taken out as MusicXML and brought in again', async ({ page, request, baseURL }) => {
+  const id = await makeChart(request, baseURL!, 'title: Carried\nkey: Bb\ntempo: 90\n\n| Bb7 | Eb7 . . N.C. |: Cm7 | F7 :|\n');
+  await page.goto(`/charts/${id}`);
+  const editor = page.getByRole('textbox', { name: 'Chart text' });
+  await page.getByLabel('Transpose to').selectOption('E');
+  await expect(editor).toContainText('| E7 | A7 . . N.C. |: F#m7 | B7 :|');
+  await editor.click();
+  await page.keyboard.press('Control+z');
+  await expect(editor).toContainText('| Bb7 | Eb7 . . N.C.');
+  await page.getByRole('button', { name: 'take it out' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'MusicXML' }).click();
+  const file = await (await download).path();
+  expect((await download).suggestedFilename()).toBe('Carried.musicxml');
+  await page.goto('/charts');
+  await page.getByLabel('Chart file').setInputFiles({ name: 'Carried.musicxml', mimeType: 'application/xml', buffer: readFileSync(file) });
+  await expect(page).toHaveURL(/\/charts\/[\w-]+$/);
+  await expect(page.getByRole('heading', { level: 1, name: 'Carried' })).toBeVisible();
+  await expect(page.getByText('6 bars read')).toBeVisible();
+});
+
+test('hostile and foreign files are refused with a sentence; nothing is made', async ({ page }) => {
+  await page.goto('/charts');
+  const bring = (name: string, text: string) => page.getByLabel('Chart file').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  await bring('bomb.xml', '<?xml version="1.0"?><!DOCTYPE x [<!ENTITY a "b">]><score-partwise/>');
+  await expect(page.getByRole('alert').first()).toContainText('defines its own entities');
+  await bring('letter.txt', 'Dear all, no bars here.');
+  await expect(page.getByRole('alert').first()).toContainText('holds no bars');
+  await bring('scan.mxl', 'PK\u0003\u0004');
+  await expect(page.getByRole('alert').first()).toContainText('compressed score');
+  await expect(page).toHaveURL(/\/charts$/);
+});
+
+test('versions: what stood before comes back, and the change can be undone', async ({ page, request, baseURL }) => {
+  const id = await makeChart(request, baseURL!, 'title: First words\n| C |\n');
+  const put = (text: string) => request.put(`/api/charts/${id}`, { headers: { origin: baseURL! }, data: { text } });
+  await put('title: Second words\n| F |\n');
+  expect(await (await request.get(`/api/charts/${id}/versions`)).json()).toEqual([]); // it stood for less than a minute
+  await page.goto(`/charts/${id}`);
+  await page.getByRole('button', { name: 'versions' }).click();
+  await expect(page.getByRole('dialog')).toContainText('None yet');
+  await page.getByRole('button', { name: 'Done' }).click();
 });

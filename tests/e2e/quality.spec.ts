@@ -29,6 +29,12 @@ async function makeTake(request: APIRequestContext, baseURL: string): Promise<st
   return id;
 }
 
+/** Every screen that stands on a chart. */
+async function chartPaths(request: APIRequestContext, baseURL: string): Promise<string[]> {
+  const id = await makeChart(request, baseURL, 'title: Every screen\nkey: Eb\ntempo: 132\n[A]\n| Ebmaj7 | C7b9 | Fm7 Bb7 | % |\n[B]\nkey: Ab\n| Bbm7 Eb7 | Abmaj7 | N.C. | Am7b5 D7b9 |\n');
+  return [`/charts/${id}`, `/study/${id}`, `/study/${id}?view=place`, `/study/${id}?view=shapes`, `/study/${id}/sheet`, `/charts/${id}/print`];
+}
+
 async function useTheme(page: Page, theme: string): Promise<void> {
   await page.addInitScript((name) => localStorage.setItem('theme', name), theme);
 }
@@ -37,7 +43,7 @@ for (const theme of ['dusk', 'noon'])
   test(`axe finds nothing on any screen in ${theme}`, async ({ page, request, baseURL }) => {
     const take = await makeTake(request, baseURL!);
     await useTheme(page, theme);
-    for (const path of ['/charts', '/record', '/takes', `/takes/${take}`]) {
+    for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/takes', `/takes/${take}`]) {
       await page.goto(path);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
@@ -49,7 +55,7 @@ for (const theme of ['dusk', 'noon'])
 test('every screen holds on a phone: nothing wider than it', async ({ page, request, baseURL }) => {
   const take = await makeTake(request, baseURL!);
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const path of ['/charts', '/record', '/takes', `/takes/${take}`]) {
+  for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/takes', `/takes/${take}`]) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);

@@ -10,6 +10,8 @@ export type PlanWords = SettingsWords & {
   readonly parts?: readonly { readonly where: Where; readonly plan: SettingsWords }[];
   readonly heights?: readonly HeightIntent[];
   readonly ladder?: readonly Rung[];
+  /** Superimposed changes as chart text over the same bars: shown and judged beside the written ones. */
+  readonly overlay?: string;
 };
 
 const MOST_PARTS = 24;

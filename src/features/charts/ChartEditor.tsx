@@ -31,7 +31,7 @@ export function ChartEditor({ text, problems, onChange, replaceRef }: Props) {
   }, []);
   return (
     <>
-      <div ref={place} className="min-h-[320px]" />
+      <div ref={place} className="min-h-[272px]" />
       <Trouble problems={problems} onAccept={() => view.current && accept(view.current, problems)} />
     </>
   );

@@ -9,6 +9,7 @@ export function ChartFactsList({ facts }: { facts: ChartFacts }) {
       <dt className="text-dim">Home scale</dt><dd>{facts.home}</dd>
       <dt className="text-dim">Functions</dt>
       <dd className="flex flex-wrap gap-x-5 gap-y-1">{facts.functions.map(({ chord, degree }) => <span key={chord + degree}><ChordSymbol symbol={chord} /> <b className="text-ink">{degree}</b></span>)}</dd>
+      {facts.brackets !== '' && <><dt className="text-dim">Together</dt><dd>{facts.brackets}</dd></>}
       <dt className="text-dim">Changes</dt><dd>{facts.changes}</dd>
     </dl>
   );

@@ -39,6 +39,8 @@ export function ChartsScreen({ library, chart }: Props) {
   }, [router]);
   const record = useCallback(() => router.push(`/record?chart=${chart.id}`), [router, chart.id]);
   const study = useCallback(() => router.push(`/study/${chart.id}`), [router, chart.id]);
+  // Study's code is there before it is asked for
+  useEffect(() => router.prefetch(`/study/${chart.id}`), [router, chart.id]);
   const replace = useRef<ReplaceText | null>(null);
   const { state: hearing, hear } = useHearing();
   const listen = useCallback(() => {
@@ -89,7 +91,7 @@ export function ChartsScreen({ library, chart }: Props) {
 
 function Library({ library, current, title, onNew }: { library: readonly LibraryEntry[]; current: string; title: string | null; onNew: () => void }) {
   return (
-    <nav aria-label="Library">
+    <nav aria-label="Library" className="order-last lg:order-none">
       <h2 className="heading">Library</h2>
       <ul>
         {library.map((entry) => (

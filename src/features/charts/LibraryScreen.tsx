@@ -103,7 +103,7 @@ function FormLine({ form, family, on, onChoose }: { form: LibraryForm; family: b
     <li ref={line} className={`relative border-b border-line ${on ? 'before:absolute before:inset-y-1.5 before:left-0 before:w-1 before:bg-now' : ''}`}>
       <button type="button" aria-pressed={on} onClick={onChoose} className={`grid w-full grid-cols-[116px_1fr] gap-x-3 py-[5px] pl-3 text-left leading-[21px] ${on ? 'text-ink' : 'text-soft hover:text-ink'}`}>
         <span className={family ? 'text-dim' : 'text-transparent'}>{form.family}</span>
-        <span><b className={on ? 'font-[640]' : 'font-[520]'}>{title}</b><span className="block text-sm leading-[18px] text-dim">{form.about}, {form.tempos[0]}–{form.tempos[1]}</span></span>
+        <span><b className={on ? 'font-[640]' : 'font-[520]'}>{title}</b><span className="block text-sm leading-[18px] text-dim">{form.about}, <span className="whitespace-nowrap">{form.tempos[0]}–{form.tempos[1]}</span></span></span>
       </button>
     </li>
   );

@@ -136,10 +136,12 @@ function RepeatSign() {
 function BarChords({ bar, left }: { bar: WrittenBar; left: number }) {
   const beats = bar.cells.reduce((sum, cell) => sum + cell.beats.valueOf(), 0);
   const room = BAR - 18 - left - (bar.closes ? 12 : 0);
+  const symbolOf = (cell: WrittenBar['cells'][number]) => cell.chord?.symbol ?? 'N.C.';
+  // one size a bar: the longest symbol in the shortest share decides
+  const fitting = Math.min(...bar.cells.map((cell) => ((cell.beats.valueOf() / beats) * room - 4) / chordWidth(symbolOf(cell))));
+  const size = Math.max(12, Math.min(bar.cells.length > 1 ? 26 : 34, fitting));
   return bar.cells.map((cell) => {
-    const symbol = cell.chord?.symbol ?? 'N.C.';
-    const own = (cell.beats.valueOf() / beats) * room;
-    const size = Math.max(12, Math.min(bar.cells.length > 1 ? 26 : 34, (own - 2) / chordWidth(symbol)));
+    const symbol = symbolOf(cell);
     return <ChordSvg key={`${cell.start.toFraction()}`} x={12 + left + (cell.start.valueOf() / beats) * room} y={50} symbol={symbol} size={size} fill={cell.chord ? 'var(--ink)' : 'var(--soft)'} />;
   });
 }

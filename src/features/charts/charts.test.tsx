@@ -22,6 +22,15 @@ test('a section begins a row of its own, a repeated bar is a sign, a wrong bar i
   expect(container.querySelectorAll('rect[stroke="var(--now)"]')).toHaveLength(1);
 });
 
+test('repeats, endings, a meter that changes and a section’s own key stand on the page', () => {
+  const { container } = render(<TypesetChart chart={certain(readChart('key: C\n[A]\n|: C | G |1. F :|2. C |\n[B]\nkey: Ab\nmeter: 3/4\n| Ab |'))} wrongBar={null} soundingBar={2} />);
+  const texts = [...container.querySelectorAll('text')].map((text) => text.textContent);
+  expect(texts.slice(0, 1)).toEqual(['A']);
+  expect(texts).toEqual(expect.arrayContaining(['1.', '2.', 'B   A♭', '3', '4']));
+  expect(container.querySelectorAll('circle')).toHaveLength(4); // two dots where it opens, two where it closes
+  expect(screen.getByRole('img').getAttribute('aria-label')).toBe('Chart, 5 bars written, 7 played');
+});
+
 test('a library line tells bars and key, or that the chart is still being written', () => {
   expect(libraryEntry({ id: 'x', title: 'T', text: 'key: Fm\n| Fm7 | C7 |' }).summary).toBe('2 bars in F minor');
   expect(libraryEntry({ id: 'x', title: 'T', text: '| Q |' }).summary).toBe('still being written');

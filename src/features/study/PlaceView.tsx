@@ -48,7 +48,7 @@ export function placeWords(study: Study, stops: readonly Stop[]): [string, strin
   const missing = study.cells.filter((cell, index) => cell.chord && stops[index]!.places.length === 0).length;
   if (missing > 0) return ['This place does not hold the whole form:', `over ${counted(missing)} ${missing === 1 ? 'chord' : 'chords'} neither third nor seventh lies under the hand.`];
   const near = moves.filter((move) => move <= 1).length;
-  return ['The whole form fits under one hand. Follow the ringed third or seventh:', `of ${counted(moves.length)} changes it crosses ${near === moves.length ? 'all' : counted(near)} by one fret or none, and never more than ${counted(Math.max(0, ...moves))}; the hand stays where it is.`];
+  return ['The whole form fits under one hand. Follow the ringed third or seventh:', `of ${counted(moves.length)} changes it crosses ${near === moves.length ? 'all' : counted(near)} by one fret or none, and never more than ${counted(Math.max(0, ...moves))}.`];
 }
 
 type WindowProps = {

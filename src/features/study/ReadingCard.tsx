@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { SCALE_KINDS } from '@/core/music';
+import { noteName, SCALE_KINDS } from '@/core/music';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
 import { intervalLabel } from '@/ui/intervalLabel';
@@ -17,7 +17,7 @@ export function ReadingCard({ cell, facts, onRead }: Props) {
   const { reading } = cell;
   return (
     <section aria-label="Selected chord" className="mt-3 border-t border-line pt-2">
-      <h2 className="flex items-baseline gap-2 text-lg font-[640]">{cell.chord ? <ChordSymbol symbol={cell.chord.symbol} /> : 'N.C.'}<span className="font-[520] text-soft">{cell.degree}</span><span className="ml-auto text-sm font-normal text-dim">bar {cell.bar}</span></h2>
+      <h2 className="flex items-baseline gap-2 text-lg font-[640]">{cell.chord ? <ChordSymbol symbol={cell.chord.symbol} /> : 'N.C.'}<span className="font-[520] text-soft">{cell.degree}</span><span className="ml-auto text-sm font-normal text-dim">{reading && `in ${typeset(noteName(reading.key.tonic))}${reading.key.minor ? ' minor' : ''}, `}bar {cell.bar}</span></h2>
       {reading && <p className="text-[14.5px] leading-5 text-soft"><ChordWords text={typeset(reading.reason)} /></p>}
       <dl className="mt-1.5 grid grid-cols-[76px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-[14.5px] leading-5">
         {facts.map(({ name, values }) => <div key={name} className="contents"><dt className="text-dim">{name}</dt><dd className="text-ink">{values.map(({ text, interval }, place) => <span key={place} className="mr-3 inline-block">{text}{interval !== undefined && <span className="ml-1 text-dim">{interval}</span>}</span>)}</dd></div>)}

@@ -5,9 +5,10 @@ import { intervalOver } from '@/core/music';
 import { typeset } from '@/core/practise';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
+import { FingeringView } from './FingeringView';
 import type { Study } from './studyView';
 
-const KINDS = { position: 'In this position', sets: 'Movable forms', triads: 'Triads', guides: 'Third and seventh', neighbours: 'Shape and neighbours' } as const;
+const KINDS = { position: 'In this position', sets: 'Movable forms', triads: 'Triads', guides: 'Third and seventh', neighbours: 'Shape and neighbours', fingering: 'Fingering' } as const;
 type Kind = keyof typeof KINDS;
 
 type Props = { study: Study; index: number; position: number; instrument: Instrument; leftHanded: boolean };
@@ -17,7 +18,7 @@ export function ShapesView({ study, index, position, instrument, leftHanded }: P
   const [kind, setKind] = useState<Kind>('position');
   const { chord } = study.cells[index]!;
   const groups = useMemo((): { name: string; shapes: readonly ChordShape[] }[] => {
-    if (!chord) return [];
+    if (!chord || kind === 'fingering') return [];
     const bySet = (sets: readonly StringSet[]) => sets.map(({ strings, shapes }) => ({ name: `strings ${strings.join(' ')}`, shapes: shapes.slice(0, 6) }));
     if (kind === 'sets') return bySet(formsByStringSet(chord, 4, instrument));
     if (kind === 'triads') return bySet(smallShapes(chord, 'triad', instrument));
@@ -33,9 +34,10 @@ export function ShapesView({ study, index, position, instrument, leftHanded }: P
           <button key={one} type="button" aria-pressed={one === kind} onClick={() => setKind(one)} className={`rounded border px-3 py-1 text-[15px] ${one === kind ? 'border-now text-ink' : 'border-line text-soft hover:text-ink'}`}>{KINDS[one]}</button>
         ))}
       </div>
+      {kind === 'fingering' && <FingeringView study={study} index={index} position={position} instrument={instrument} leftHanded={leftHanded} />}
       {groups.map(({ name, shapes }) => (
         <section key={name} className="mb-5" aria-label={name}>
-          <h3 className="heading">{name}</h3>
+          <h2 className="heading">{name}</h2>
           {shapes.length === 0 ? <p className="text-soft">No grip of this kind lies here.</p> : (
             <div className="grid grid-cols-2 gap-x-6 gap-y-4 pt-1 sm:grid-cols-4">
               {shapes.map((shape) => <Grip key={shape.frets.join(' ')} shape={shape} instrument={instrument} leftHanded={leftHanded} withNeighbours={kind === 'neighbours'} symbol={typeset(chord.symbol)} isHome={(pc) => home.pcs.includes(pc)} nameOf={(pc) => intervalLabel(intervalOver(chord, pc))} />)}

@@ -41,7 +41,7 @@ export function StudyForm({ study, selected, sounding, barsARow, onSelect }: Pro
     if (top < place.scrollTop || bottom > place.scrollTop + place.clientHeight) place.scrollTo({ top: Math.max(0, top - 8) });
   }, [rowOf, barsARow]);
   return (
-    <div ref={holder} className="study-form overflow-x-hidden overflow-y-auto sm:max-h-[424px]" tabIndex={-1}>
+    <div ref={holder} className="study-form overflow-x-hidden overflow-y-auto sm:max-h-[410px]" tabIndex={0}>
       <svg viewBox={`-4 0 ${barsARow * BAR + 8} ${rows.length * ROW + 4}`} className="w-full" role="group" aria-label="Form with the thread of thirds and sevenths">
         {rows.map((row, place) => <StudyRow key={row.first} row={row} y={place * ROW} study={study} selected={selected} sounding={sounding} onSelect={onSelect} />)}
       </svg>
@@ -64,10 +64,7 @@ function StudyRow({ row, y, study, selected, sounding, onSelect }: RowProps) {
   return (
     <g transform={`translate(0 ${y})`}>
       <rect x={0} y={57} width={width} height={74} fill="var(--row)" />
-      {row.bars[0]!.section !== null && (row.first === 0 || study.timeline.bars[row.first - 1]!.section !== row.bars[0]!.section) && (
-        <text x={2} y={9} fontSize={12} fontWeight={640} style={{ fill: 'var(--dim)' }}>{row.bars[0]!.section}</text>
-      )}
-      {row.cells.map((cell) => <CellHead key={cell.index} cell={cell} x={x(cell.start)} width={x(cell.end) - x(cell.start)} number={cell.start === study.timeline.bars[cell.bar - 1]!.start ? cell.bar : null} />)}
+      {row.cells.map((cell) => <CellHead key={cell.index} cell={cell} x={x(cell.start)} width={x(cell.end) - x(cell.start)} number={cell.start === study.timeline.bars[cell.bar - 1]!.start ? cell.bar : null} section={cell.bar === row.first + 1 && cell.start === row.start && beginsSection(study, row.first) ? row.bars[0]!.section : null} />)}
       {row.cells.map((cell) => <Threads key={cell.index} cell={cell} study={study} x={x} row={row} at={at} width={width} />)}
       {row.cells.map((cell) => <ThreadNames key={cell.index} cell={cell} study={study} x={x(cell.start)} at={at} />)}
       <line x1={width} y1={14} x2={width} y2={131} stroke="var(--dim)" />
@@ -87,7 +84,9 @@ function StudyRow({ row, y, study, selected, sounding, onSelect }: RowProps) {
   );
 }
 
-function CellHead({ cell, x, width, number }: { cell: StudyCell; x: number; width: number; number: number | null }) {
+const beginsSection = (study: Study, bar: number): boolean => bar === 0 || study.timeline.bars[bar - 1]!.section !== study.timeline.bars[bar]!.section;
+
+function CellHead({ cell, x, width, number, section }: { cell: StudyCell; x: number; width: number; number: number | null; section: string | null }) {
   const symbol = cell.chord?.symbol ?? 'N.C.';
   const size = Math.min(24, (width - (number === null ? 34 : 52)) / chordWidth(symbol));
   const room = width > 190;
@@ -96,10 +95,11 @@ function CellHead({ cell, x, width, number }: { cell: StudyCell; x: number; widt
       <line x1={x} y1={14} x2={x} y2={131} stroke={cell.same ? 'var(--line)' : 'var(--dim)'} />
       <ChordSvg x={x + 8} y={32} symbol={symbol} size={Math.max(13, size)} fill={cell.same || !cell.chord ? 'var(--soft)' : 'var(--ink)'} />
       <text x={x + 14 + Math.max(13, size) * chordWidth(symbol)} y={32} fontSize={width < 130 ? 13 : 15} fontWeight={520} style={{ fill: 'var(--soft)' }}>{cell.degree}</text>
-      {number !== null && <text x={x + width - 7} y={31} fontSize={12} textAnchor="end" style={{ fill: 'var(--dim)' }}>{number}</text>}
+      {number !== null && <text x={x + width - 7} y={31} fontSize={12} textAnchor="end" style={{ fill: 'var(--dim)' }}>{section !== null && width > 150 && <tspan fontWeight={660} style={{ fill: 'var(--soft)' }}>{section.slice(0, 8)}{'\u2002'}</tspan>}{number}</text>}
       <text x={x + 8} y={49} fontSize={width < 80 ? 12 : 14} style={{ fill: 'var(--dim)' }}>
         {cell.lacks.length > 0 && <>{width < 80 ? '' : 'lacks '}<tspan fontWeight={640} style={{ fill: 'var(--ink)' }}>{cell.lacks.join(' ')}</tspan></>}
-        {room && cell.rubs.length > 0 && <>{cell.lacks.length > 0 ? '   ' : ''}rubs <tspan style={{ fill: 'var(--soft)' }}>{cell.rubs.join(' ')}</tspan></>}
+        {cell.over !== '' && <>{cell.lacks.length > 0 ? '   ' : ''}over it <tspan fontWeight={640} style={{ fill: 'var(--ink)' }}>{cell.over}</tspan></>}
+        {room && cell.over === '' && cell.rubs.length > 0 && <>{cell.lacks.length > 0 ? '   ' : ''}rubs <tspan style={{ fill: 'var(--soft)' }}>{cell.rubs.join(' ')}</tspan></>}
       </text>
     </>
   );

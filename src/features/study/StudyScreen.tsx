@@ -5,11 +5,12 @@ import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore
 import { Dialog } from 'radix-ui';
 import { tinykeys } from 'tinykeys';
 import { readChart, writeOverride, type Chart } from '@/core/chart';
-import { planFromWords, presetsFor, type PlanWords } from '@/core/plan';
+import { overlayOf, planFromWords, presetsFor, type PlanWords } from '@/core/plan';
 import { certain } from '@/core/vocabulary';
 import { ask } from '@/audio/takeStore';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
+import { Pill } from '@/ui/form/Pill';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { Shell } from '../shell/Shell';
 import { useHearing } from '../shell/useHearing';
@@ -44,7 +45,8 @@ export function StudyScreen({ chart: stored, plan: first, place }: Props) {
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
   const chart: Chart = useMemo(() => certain(readChart(text)), [text]);
   const choice = useMemo(() => { const read = planFromWords(plan); return read.ok ? read.value : { id: plan.id }; }, [plan]);
-  const study = useMemo(() => studyOf(chart, choice), [chart, choice]);
+  const overlay = useMemo(() => { const read = plan.overlay ? overlayOf(chart, plan.overlay) : null; return read?.ok ? read.value : null; }, [chart, plan.overlay]);
+  const study = useMemo(() => studyOf(chart, choice, overlay), [chart, choice, overlay]);
   const presets = useMemo(() => presetsFor(study.harmony), [study.harmony]);
   const index = Math.min(selected, study.cells.length - 1);
   const cell = study.cells[index]!;
@@ -99,6 +101,7 @@ export function StudyScreen({ chart: stored, plan: first, place }: Props) {
         <label className="flex items-center gap-3"><b className="text-ink tabular-nums">Position {position}</b>
           <input type="range" min={1} max={Math.max(1, instrument.frets - 4)} value={position} onChange={(event) => setPosition(Number(event.target.value))} className="w-24 accent-(--now)" aria-label="Position" /></label>
         <span className="hidden sm:inline">frets {position} to {last}{guitar.capo > 0 ? ` above the capo at ${guitar.capo}` : ''}</span>
+        {view === 'thread' && cell.chord && next.chord && next.index !== index && <span className="hidden xl:inline"><ChordSymbol symbol={cell.chord.symbol} /> solid, <ChordSymbol symbol={next.chord.symbol} /> ringed</span>}
         <span role="status" className="text-ink">{hearing.trouble ?? heard ?? trouble ?? ''}</span>
         <span className="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1">
           <Hear name="Space" label="chord" onClick={() => sound('chord')} /><Hear name="S" label="scale" onClick={() => sound('scale')} /><Hear name="T" label="thread" onClick={() => sound('thread')} /><Hear name="B" label="two plans" onClick={() => sound('plans')} />
@@ -117,7 +120,10 @@ export function StudyScreen({ chart: stored, plan: first, place }: Props) {
             <Link href={`/study/${stored.id}/sheet?plan=${encodeURIComponent(JSON.stringify(plan))}&position=${position}`} className="text-soft hover:text-ink">Print sheet</Link>
           </nav>
         </div>
+        <div className="flex items-start justify-between gap-6">
         <h1 className="text-[20px] leading-7 tracking-tight text-soft sm:text-[25px] sm:leading-8"><ChordWords text={say[0]} /> <b className="block font-[620] text-ink"><ChordWords text={say[1]} /></b></h1>
+        <Legend place={view === 'place'} />
+        </div>
         {view === 'place' ? (
           <div className="pt-4 pb-6"><PlaceView study={study} position={position} instrument={instrument} leftHanded={guitar.leftHanded} selected={index} barsARow={narrow ? 1 : 4} onSelect={setSelected} /></div>
         ) : (
@@ -138,13 +144,27 @@ export function StudyScreen({ chart: stored, plan: first, place }: Props) {
               )}
             </div>
             <aside className="min-w-0">
-              <PlanChooser plan={plan} presets={presets} place={{ chord: cell.chord?.symbol ?? null, degree: cell.reading?.degree ?? null, section: study.timeline.bars[cell.bar - 1]!.section }} onChange={choose} />
+              <PlanChooser plan={plan} presets={presets} place={{ chord: cell.chord?.symbol ?? null, degree: cell.reading?.degree ?? null, section: study.timeline.bars[cell.bar - 1]!.section }} chart={chart} onChange={choose} />
               <ReadingCard key={`${index} ${text.length}`} cell={cell} facts={factsOf(study, index)} onRead={(degree, scale) => void keepReading(degree === null && scale === null ? null : readingLine(study, index, degree, scale))} />
             </aside>
           </div>
         )}
       </div>
     </Shell>
+  );
+}
+
+/** What the marks mean: by their shade, and always by the name in them. */
+function Legend({ place }: { place: boolean }) {
+  return (
+    <svg viewBox="0 0 224 62" className="mt-1 hidden w-[224px] shrink-0 xl:block" role="img" aria-label="Reading the marks">
+      <g fontSize={13}>
+        <Pill x={0} y={10} width={26} height={16} tier={0} label="A" size={12} /><text x={36} y={14.5} style={{ fill: 'var(--soft)' }}>the home scale lacks it</text>
+        <Pill x={0} y={31} width={26} height={16} tier={2} label="E♭" size={12} /><text x={36} y={35.5} style={{ fill: 'var(--soft)' }}>{place ? 'chord tone; a dot: plan note' : 'the home scale has it'}</text>
+        {place ? <rect x={1} y={44} width={24} height={15} rx={7.5} fill="none" stroke="var(--now)" strokeWidth={2} /> : <line x1={0} y1={55} x2={26} y2={49} stroke="var(--now)" strokeWidth={3} />}
+        <text x={36} y={56.5} style={{ fill: 'var(--soft)' }}>{place ? 'the third or seventh to follow' : 'moves by a half step'}</text>
+      </g>
+    </svg>
   );
 }
 

@@ -14,6 +14,7 @@ export type Study = {
 export type StudyCell = {
   readonly index: number; readonly bar: number; readonly start: number; readonly end: number; readonly chord: Chord | null; readonly reading: Reading | null;
   readonly degree: string; readonly lacks: readonly string[]; readonly rubs: readonly string[];
+  /** Superimposed changes over this chord. */ readonly over: string;
   /** Goes on from the chord before it. */ readonly same: boolean; readonly plan: PlanCell;
 };
 
@@ -23,16 +24,17 @@ const plainNote = (name: string): string => name.replace('b', '♭').replace('#'
 const EASY: Record<string, string> = { Fb: 'E', Cb: 'B', 'E#': 'F', 'B#': 'C' };
 const homeNote = (name: string): string => plainNote(EASY[name] ?? name);
 
-export function studyOf(chart: Chart, choice: PlanChoice): Study {
+export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null = null): Study {
   const timeline = timelineOf(chart, chart.tempo ?? 120);
   const harmony = harmonyOf(chart, timeline);
   const plan = planOf(choice, harmony, timeline);
+  const laid = overlay ? timelineOf(overlay, 120).stretches : [];
   const cells = timeline.stretches.map((stretch, index): StudyCell => {
     const reading = harmony.readings[index]!;
     const home = plan.homeScales[index]!;
     const before = timeline.stretches[index - 1]?.chord ?? null;
     return {
-      index, bar: stretch.bar + 1, start: stretch.start, end: stretch.end, chord: stretch.chord, reading, plan: cellAt(plan, index), same: before !== null && stretch.chord !== null && before.symbol === stretch.chord.symbol,
+      index, bar: stretch.bar + 1, start: stretch.start, end: stretch.end, chord: stretch.chord, reading, plan: cellAt(plan, index), over: laid.filter((one) => one.chord && one.start < stretch.end - 1e-6 && one.end > stretch.start + 1e-6 && one.chord.symbol !== stretch.chord?.symbol).map((one) => typeset(one.chord!.symbol)).join(' '), same: before !== null && stretch.chord !== null && before.symbol === stretch.chord.symbol,
       degree: reading ? intervalLabel(reading.degree) : '', lacks: stretch.chord ? tellTaleTones(stretch.chord, home).map((tone) => plainNote(noteName(tone.note))) : [],
       rubs: stretch.chord ? rubTones(stretch.chord, home).map((pc) => homeName(home, pc)) : [],
     };
@@ -64,7 +66,7 @@ function sentences(cells: readonly StudyCell[], plan: Plan): [string, string] {
   const all = [...thirds.values()];
   const lacking = all.filter((one) => one.lacking);
   if (all.length === 0) return ['No chord here has a third.', 'The roots and what stands between them carry the form.'];
-  if (lacking.length === 0) return [`Your home scale holds ${all.length === 1 ? 'the third' : `all ${counted(all.length)} thirds`} of this form.`, 'What tells the chords apart is where each third and seventh goes: follow the thread.'];
+  if (lacking.length === 0) return [`Your home scale holds ${all.length === 1 ? 'the third' : all.length === 2 ? 'both thirds' : `all ${counted(all.length)} thirds`} of this form.`, 'What tells the chords apart is where each third and seventh goes: follow the thread.'];
   const named = lacking.slice(0, 4).map(({ name, symbol }) => `${name} over ${symbol}`).join(', ');
   const more = lacking.length > 4 ? ` and ${counted(lacking.length - 4)} more` : '';
   return [
