@@ -20,6 +20,8 @@ const browser = await chromium.launch({
   executablePath: findChromium(),
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--autoplay-policy=no-user-gesture-required', '--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-audio-capture=${path.resolve('.tmp/shot.wav')}%noloop`],
 });
+// the chart of the editor's picture: one chord is being mended
+const typing = lamplight.text.replace(/F7 {2}\|/, 'F7b |');
 const takes = await (await fetch(`${base}/api/takes`)).json();
 const review = `/takes/${takes.find((take) => take.title === 'Lamplight Quarry').id}`;
 
@@ -28,10 +30,12 @@ for (const theme of ['dusk', 'noon']) {
   await context.addInitScript((name) => localStorage.setItem('theme', name), theme);
   const page = await context.newPage();
   const shoot = (name) => page.screenshot({ path: path.join(folder, `${name}-${theme}.png`) });
-  for (const [name, place] of [['charts', `/charts/${lamplight.id}`], ['record', `/record?chart=${lamplight.id}`], ['takes', '/takes'], ['review', review]]) {
+  for (const [name, place] of [['record', `/record?chart=${lamplight.id}`], ['takes', '/takes'], ['review', review]]) {
     await page.goto(base + place, { waitUntil: 'networkidle' });
     await shoot(name);
   }
+  await shootCharts(page, shoot, theme);
+  await page.goto(base + review, { waitUntil: 'networkidle' });
   await page.getByRole('region', { name: 'Coverage' }).scrollIntoViewIfNeeded();
   await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
   await shoot('review-boards');
@@ -47,4 +51,36 @@ for (const theme of ['dusk', 'noon']) {
   await page.getByRole('button', { name: /Count me in/ }).waitFor();
   await context.close();
 }
+
+// phone on a stand
+const phone = await browser.newContext({ viewport: { width: 390, height: 844 } });
+const small = await phone.newPage();
+await small.goto(`${base}/study/${lamplight.id}?at=8`, { waitUntil: 'load' });
+await small.waitForTimeout(600);
+await small.screenshot({ path: path.join(folder, 'study-phone-dusk.png') });
+await phone.close();
 await browser.close();
+
+/** The editor with an error, the library, Study by two schools, one place, and the sheet. */
+async function shootCharts(page, shoot, theme) {
+  const open = async (place) => { await page.goto(base + place, { waitUntil: 'load' }); await page.waitForTimeout(600); };
+  await page.route(`**/api/charts/${lamplight.id}`, (route) => (route.request().method() === 'PUT' ? route.fulfill({ json: lamplight }) : route.continue()));
+  await open(`/charts/${lamplight.id}`);
+  await page.getByRole('textbox', { name: 'Chart text' }).fill(typing);
+  await page.getByTestId('chart-problem').waitFor();
+  await shoot('charts');
+  const plan = theme === 'dusk' ? { id: 'scale-per-chord' } : { id: 'pentatonic-per-chord' };
+  await open(`/study/${lamplight.id}?at=8&plan=${encodeURIComponent(JSON.stringify(plan))}`);
+  await shoot('study');
+  if (theme === 'dusk') {
+    await open('/charts');
+    await shoot('library');
+    await open(`/study/${lamplight.id}?at=9&view=place`);
+    await shoot('place');
+  } else {
+    await page.setViewportSize({ width: 1000, height: 1180 });
+    await open(`/study/${lamplight.id}/sheet`);
+    await shoot('sheet');
+    await page.setViewportSize({ width: 1280, height: 800 });
+  }
+}

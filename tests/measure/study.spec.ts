@@ -5,15 +5,17 @@ import { LIBRARY } from '@/core/chart';
 test('Study: from click to picture, and from key to picture', async ({ page, request, baseURL }) => {
   const form = LIBRARY.find(({ id }) => id === 'orchard')!;
   const id = await makeChart(request, baseURL!, form.text);
-  await page.goto(`/charts/${id}`);
-  await page.getByRole('button', { name: 'Study this chart' }).waitFor();
-  const opened = await page.evaluate(async () => {
-    const start = performance.now();
-    [...document.querySelectorAll('button')].find((button) => button.textContent === 'Study this chart')!.click();
-    while (!document.querySelector('[aria-label="What changes"] + svg, [aria-label="What changes"] ~ svg')) await new Promise(requestAnimationFrame);
-    await new Promise(requestAnimationFrame);
-    return performance.now() - start;
-  });
+  const open = async () => {
+    await page.goto(`/charts/${id}`, { waitUntil: 'networkidle' });
+    return page.evaluate(async () => {
+      const start = performance.now();
+      [...document.querySelectorAll('button')].find((button) => button.textContent === 'Study this chart')!.click();
+      while (!document.querySelector('[aria-label="What changes"] + svg, [aria-label="What changes"] ~ svg')) await new Promise(requestAnimationFrame);
+      await new Promise(requestAnimationFrame);
+      return performance.now() - start;
+    });
+  };
+  const [first, opened] = [await open(), await open()];
   const answers = async (act: string) => page.evaluate(async (what) => {
     const times: number[] = [];
     const buttons = [...document.querySelectorAll<HTMLButtonElement>('[aria-label="Schools"] button')];
@@ -28,6 +30,6 @@ test('Study: from click to picture, and from key to picture', async ({ page, req
     return times.sort((a, b) => a - b)[9]!;
   }, act);
   const [plan, chord, position] = [await answers('plan'), await answers('ArrowRight'), await answers('ArrowUp')];
-  console.log(`Study of ${form.text.split('\n')[0]}: open ${opened.toFixed(0)} ms; median of 20: plan ${plan.toFixed(0)} ms, chord ${chord.toFixed(0)} ms, position ${position.toFixed(0)} ms`);
+  console.log(`Study of ${form.text.split('\n')[0]}: first opening ${first.toFixed(0)} ms, second ${opened.toFixed(0)} ms; median of 20: plan ${plan.toFixed(0)} ms, chord ${chord.toFixed(0)} ms, position ${position.toFixed(0)} ms`);
   expect(opened).toBeGreaterThan(0);
 });

@@ -61,7 +61,7 @@ function Way({ title, path: { path }, line, instrument, leftHanded, nameOf }: Wa
   const from = Math.max(1, Math.min(...fretted));
   return (
     <figure className="mb-5">
-      <figcaption className="heading">{title}</figcaption>
+      <figcaption className="heading">{title}<span className="ml-4 font-normal">figures are fingers; the root stands out</span></figcaption>
       <NeckMap tuning={instrument.tuning} from={from} to={Math.max(from + 4, ...fretted)} marks={marks} leftHanded={leftHanded} width={860} gap={24} size={13} names
         label={`Fingers for ${line.map(({ midi }) => nameOf(midi % 12)).join(' ')}`} />
       <p className="mt-1 font-mono text-[13px] leading-5 text-dim">{path.map(({ string, finger }, place) => `${nameOf(line[place]!.midi % 12)} ${finger}${path[place - 1]?.string === string ? '' : ` on ${string}`}`).join('   ')}</p>

@@ -122,7 +122,7 @@ export function StudyScreen({ chart: stored, plan: first, place }: Props) {
         </div>
         <div className="flex items-start justify-between gap-6">
         <h1 className="text-[20px] leading-7 tracking-tight text-soft sm:text-[25px] sm:leading-8"><ChordWords text={say[0]} /> <b className="block font-[620] text-ink"><ChordWords text={say[1]} /></b></h1>
-        <Legend place={view === 'place'} />
+        {view !== 'shapes' && <Legend place={view === 'place'} />}
         </div>
         {view === 'place' ? (
           <div className="pt-4 pb-6"><PlaceView study={study} position={position} instrument={instrument} leftHanded={guitar.leftHanded} selected={index} barsARow={narrow ? 1 : 4} onSelect={setSelected} /></div>
