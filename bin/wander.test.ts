@@ -44,6 +44,8 @@ test('chart convert: out and in again as MusicXML and MIDI; chart transpose: by 
   }
   expect(wander('chart', 'transpose', at('chart.txt'), '--to', 'Eb').stdout).toBe('title: T\nkey: Eb\ntempo: 160\n| Fm7 | Bb7 | Ebmaj7 | % |\n');
   expect(wander('chart', 'transpose', at('chart.txt'), '--by', '-1', '--json').json()).toMatchObject({ ok: true, key: 'B major' });
+  expect(wander('chart', 'transpose', at('chart.txt'), 'Eb').stdout).toContain('| Fm7 | Bb7 |');
+  expect(wander('chart', 'convert', at('chart.txt'), 'musicxml', '--json').json()).toMatchObject({ ok: true, format: 'musicxml' });
 });
 
 test('study: one entry a chord, by function and by plan', () => {

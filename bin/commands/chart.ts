@@ -10,8 +10,13 @@ export function chartCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, { json: { type: 'boolean' }, to: { type: 'string' }, by: { type: 'string' }, out: { type: 'string' } });
   const [what, ...files] = positionals;
   if (what === 'check') return check(onlyFile(files, 'the chart'), values.json ?? false);
-  if (what === 'convert') return convert(onlyFile(files, 'the chart: text, MusicXML or MIDI'), values.to, values.out);
-  if (what === 'transpose') return transpose(onlyFile(files, 'the chart'), values);
+  // where it is to go may also stand as a second word: chart transpose chart.txt Eb, chart convert chart.txt chart.mid
+  const [file, second, ...more] = files;
+  if (what === 'convert') return convert(onlyFile(more.length > 0 || file === undefined ? files : [file], 'the chart: text, MusicXML or MIDI'), values.to ?? (second && FORMATS[second] ? second : undefined), values.out ?? (second && !FORMATS[second] ? second : undefined), values.json ?? false);
+  if (what === 'transpose') {
+    const where = second === undefined ? {} : /^[+-]?\d+$/.test(second) ? { by: second } : { to: second };
+    return transpose(onlyFile(more.length > 0 || file === undefined ? files : [file], 'the chart'), { ...values, ...where });
+  }
   throw new BadInput('Say chart check chart.txt, chart convert chart.txt --to musicxml or chart transpose chart.txt --to Eb.');
 }
 
@@ -38,7 +43,7 @@ function textOf(file: string) {
 
 const FORMATS: Record<string, string> = { text: 'text', txt: 'text', musicxml: 'musicxml', xml: 'musicxml', midi: 'midi', mid: 'midi' };
 
-function convert(file: string, to: string | undefined, out: string | undefined): void {
+function convert(file: string, to: string | undefined, out: string | undefined, json: boolean): void {
   const named = to ?? (out === undefined ? undefined : path.extname(out).slice(1).toLowerCase());
   const format = named === undefined ? undefined : FORMATS[named];
   if (!format) throw new BadInput(`${named === undefined ? 'Say what to convert to' : `“${named}” is not a chart format`}: --to text, --to musicxml or --to midi.`);
@@ -46,7 +51,8 @@ function convert(file: string, to: string | undefined, out: string | undefined):
   const chart = valueOf(readChart(text));
   const content = format === 'midi' ? writeChartMidi(chart) : format === 'musicxml' ? writeMusicXml(chart) : isText(file) ? writeChart(chart) : text;
   if (out !== undefined) writeFile(out, content);
-  else process.stdout.write(content);
+  if (json) printJson({ ok: true, format, ...(out === undefined ? { content: typeof content === 'string' ? content : Buffer.from(content).toString('base64') } : { out }) });
+  else if (out === undefined) process.stdout.write(content);
 }
 
 /** Read from another format, a chart keeps the repeats it had there. */

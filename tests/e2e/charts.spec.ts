@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, makeChart, test } from '../support/browser';
+import { alive, expect, makeChart, test } from '../support/browser';
 
 test('a chart is typed with live errors, mended by one key, and kept without saving', async ({ page, request, baseURL }) => {
   const id = await makeChart(request, baseURL!, 'title: Typed\nkey: F\n\n| F7 | Bb7 | F7 | % |\n');
@@ -49,6 +49,7 @@ test('a pasted chart is read at once; a huge one is refused with a way out', asy
 
 test('a new chart begins with one key and opens in the library', async ({ page }) => {
   await page.goto('/charts');
+  await alive(page);
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('n');
   await expect(page.getByRole('heading', { level: 1, name: 'New chart' })).toBeVisible();
@@ -59,6 +60,7 @@ test('a new chart begins with one key and opens in the library', async ({ page }
 
 test('a form of the library is seen, heard and started from by keys', async ({ page }) => {
   await page.goto('/charts');
+  await alive(page);
   const heading = page.getByRole('heading', { level: 1 });
   await expect(heading).toHaveText('Lamplight Quarry');
   await page.keyboard.press('ArrowDown');
@@ -87,6 +89,7 @@ test('a chart is transposed and turned back by undo, taken out as MusicXML and b
   const file = await (await download).path();
   expect((await download).suggestedFilename()).toBe('Carried.musicxml');
   await page.goto('/charts');
+  await alive(page);
   await page.getByLabel('Chart file').setInputFiles({ name: 'Carried.musicxml', mimeType: 'application/xml', buffer: readFileSync(file) });
   await expect(page).toHaveURL(/\/charts\/[\w-]+$/);
   await expect(page.getByRole('heading', { level: 1, name: 'Carried' })).toBeVisible();
@@ -95,6 +98,7 @@ test('a chart is transposed and turned back by undo, taken out as MusicXML and b
 
 test('hostile and foreign files are refused with a sentence; nothing is made', async ({ page }) => {
   await page.goto('/charts');
+  await alive(page);
   const bring = (name: string, text: string) => page.getByLabel('Chart file').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
   await bring('bomb.xml', '<?xml version="1.0"?><!DOCTYPE x [<!ENTITY a "b">]><score-partwise/>');
   await expect(page.getByRole('alert').first()).toContainText('defines its own entities');

@@ -1,10 +1,11 @@
-import { expect, makeChart, test } from '../support/browser';
+import { alive, expect, makeChart, test } from '../support/browser';
 
 const CHART = 'title: Read first\nkey: Bb\ntempo: 160\nfeel: swing\n\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
 
 test('Study reads the form, follows the keys and keeps its place in the address', async ({ page, request, baseURL }) => {
   const id = await makeChart(request, baseURL!, CHART);
   await page.goto(`/study/${id}`);
+  await alive(page);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Your home scale lacks four of the five thirds.');
   const chosen = page.getByRole('region', { name: 'Selected chord' });
   await expect(chosen).toContainText('In a blues the tonic carries its own minor seventh');
@@ -17,6 +18,7 @@ test('Study reads the form, follows the keys and keeps its place in the address'
   await expect(chosen).toContainText('Plan plays');
   await expect(page).toHaveURL(/at=4.*position=6.*outline/);
   await page.reload();
+  await alive(page);
   await expect(chosen).toContainText('bar 5');
   await expect(page.getByRole('button', { name: 'outline', exact: true })).toHaveAttribute('aria-pressed', 'true');
 });
@@ -24,6 +26,7 @@ test('Study reads the form, follows the keys and keeps its place in the address'
 test('a mixed plan goes with the player to the take', async ({ page, request, baseURL }) => {
   const id = await makeChart(request, baseURL!, CHART);
   await page.goto(`/study/${id}`);
+  await alive(page);
   await page.getByRole('region', { name: 'Plan for the next take' }).getByRole('combobox').first().selectOption('degree');
   await page.getByRole('button', { name: 'major–minor blend' }).click();
   await expect(page.getByRole('button', { name: 'Remove Major–minor blend on every I' })).toBeVisible();
@@ -36,6 +39,7 @@ test('a mixed plan goes with the player to the take', async ({ page, request, ba
 test('one place, shapes, and another guitar', async ({ page, request, baseURL }) => {
   const id = await makeChart(request, baseURL!, CHART);
   await page.goto(`/study/${id}`);
+  await alive(page);
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('2');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('The whole form fits under one hand');
@@ -53,6 +57,7 @@ test('one place, shapes, and another guitar', async ({ page, request, baseURL })
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByText('strings 5 6 7')).toBeVisible();
   await page.reload();
+  await alive(page);
   await page.getByRole('button', { name: 'Triads' }).click();
   await expect(page.getByText('strings 5 6 7')).toBeVisible();
 });
@@ -60,6 +65,7 @@ test('one place, shapes, and another guitar', async ({ page, request, baseURL })
 test('the player’s own reading stands, everything follows, and it is kept', async ({ page, request, baseURL }) => {
   const id = await makeChart(request, baseURL!, 'title: Two ways\nkey: C\n\n| Cmaj7 | A7 | Dm7 | G7 |\n');
   await page.goto(`/study/${id}?at=1`);
+  await alive(page);
   const chosen = page.getByRole('region', { name: 'Selected chord' });
   await expect(chosen).toContainText('A fifth mode of harmonic minor');
   await page.keyboard.press('o');
@@ -68,6 +74,7 @@ test('the player’s own reading stands, everything follows, and it is kept', as
   await chosen.getByLabel('scale').selectOption('altered');
   await expect(chosen).toContainText('A altered');
   await page.reload();
+  await alive(page);
   await expect(chosen).toContainText('A altered');
   const { text } = (await (await request.get(`/api/charts/${id}`)).json()) as { text: string };
   expect(text).toContain('reading: 2 = , altered');
@@ -78,6 +85,7 @@ test('the player’s own reading stands, everything follows, and it is kept', as
 test('everything Study shows can be heard on a key, and stops on the same one', async ({ page, request, baseURL }) => {
   const id = await makeChart(request, baseURL!, 'title: Heard\nkey: C\ntempo: 200\n| Dm7 | G7 | Cmaj7 | % |\n');
   await page.goto(`/study/${id}`);
+  await alive(page);
   const said = page.locator('footer').getByRole('status');
   for (const key of ['Space', 's', 't', 'b']) {
     await page.keyboard.press(key);

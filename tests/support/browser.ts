@@ -43,4 +43,7 @@ export async function makeChart(request: APIRequestContext, baseURL: string, tex
   return ((await response.json()) as { id: string }).id;
 }
 
+/** Waits until the page answers keys: before that the theme switch names neither theme. */
+export const alive = (page: Page): Promise<void> => expect(page.getByRole('button', { name: /^(?:Noon|Dusk) theme$/ })).toBeVisible();
+
 export const SHORT_CHART = 'title: Short Walk\nkey: Bb\ntempo: 180\nfeel: swing\n\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |\n';

@@ -50,6 +50,8 @@ test('notes of one onset get strings of their own', () => {
   const chord = [48, 52, 55, 60].map((midi) => ({ onsetBeat: 0, midi }));
   const { path } = certain(pathOf(chord));
   expect(new Set(path.map((touch) => touch.string)).size).toBe(4);
+  // no hand strikes these at once: one after the other
+  expect(certain(pathOf([{ onsetBeat: 0, midi: 41 }, { onsetBeat: 0, midi: 86 }])).shifts).toBe(1);
 });
 
 test('shift or stretch: two answers where the hand must do one', () => {

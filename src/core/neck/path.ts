@@ -86,10 +86,14 @@ type Node = { readonly grip: Grip; readonly cost: number; readonly from: Node | 
 
 function walk(notes: readonly NeckNote[], choices: readonly (readonly Place[])[], locations: readonly Location[], mayShift: boolean): { path: Touch[]; shifts: number } | null {
   let nodes: Node[] | null = null;
-  for (const [first, last] of eventsOf(notes)) {
-    const grips = gripsOf(notes.slice(first, last), choices.slice(first, last), locations);
-    nodes = advance(nodes, grips, locations, mayShift);
-    if (nodes.length === 0) return null;
+  for (const event of eventsOf(notes)) {
+    const grips = gripsOf(notes.slice(...event), choices.slice(...event), locations);
+    // what no hand can strike at once is played one note after another
+    const parts: [number, number][] = grips.length > 0 || event[1] - event[0] === 1 ? [event] : Array.from({ length: event[1] - event[0] }, (_, step) => [event[0] + step, event[0] + step + 1]);
+    for (const part of parts) {
+      nodes = advance(nodes, part === event ? grips : gripsOf(notes.slice(...part), choices.slice(...part), locations), locations, mayShift);
+      if (nodes.length === 0) return null;
+    }
   }
   const best = nodes?.reduce((least, node) => (node.cost < least.cost ? node : least)) ?? null;
   const path: Touch[] = [];

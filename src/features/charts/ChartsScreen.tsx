@@ -111,11 +111,11 @@ function Library({ library, current, title, onNew }: { library: readonly Library
 }
 
 function YouCanWrite() {
-  const rows = [['%', 'the bar before, again'], ['Bb7 . . G7', 'one dot, one beat held'], ['[A]', 'starts a section'], ['|: … :|', 'repeats; |1. and |2. its endings'], ['key: meter:', 'of the section that follows'], ['N.C.', 'no chord'], ['reading:', '8 = V/ii, altered: your own reading']];
+  const rows = [['%', 'the bar before, again'], ['Bb7 . . G7', 'one dot, one beat held'], ['[A]', 'starts a section'], ['|: … :|', 'repeats, with |1. |2.'], ['key: meter:', 'hold from there'], ['N.C.', 'no chord'], ['reading:', '8 = V/ii, altered']];
   return (
     <div className="mt-8 border-t border-line pt-2">
       <h2 className="heading">You can write</h2>
-      <dl className="grid grid-cols-[7rem_1fr] font-mono text-[15px] leading-[26px] text-soft">
+      <dl className="grid grid-cols-[7rem_1fr] font-mono text-[15px] leading-[24px] text-soft">
         {rows.map(([sign, meaning]) => <div key={sign} className="contents"><dt>{sign}</dt><dd>{meaning}</dd></div>)}
       </dl>
     </div>

@@ -18,7 +18,7 @@ export function SheetScreen({ chart: stored, plan, position }: Props) {
   const chart = useMemo(() => certain(readChart(stored.text)), [stored.text]);
   const study = useMemo(() => studyOf(chart, certain(planFromWords(plan))), [chart, plan]);
   return (
-    <div data-theme="noon" className="sheet min-h-dvh bg-white text-ink">
+    <main data-theme="noon" className="sheet min-h-dvh bg-white text-ink">
       <div className="mx-auto max-w-[1000px] px-8 py-6">
         <p className="no-print mb-4 flex gap-6 text-soft"><Link className="underline" href={`/study/${stored.id}`}>Back to Study</Link><button type="button" className="underline" onClick={() => window.print()}>Print</button></p>
         <h1 className="text-[30px] leading-10 font-[640] tracking-tight">{study.meta[0]}</h1>
@@ -30,6 +30,6 @@ export function SheetScreen({ chart: stored, plan, position }: Props) {
         </section>
         <p className="mt-4 text-sm text-dim">Solid dark: a tone the home scale lacks. Paler: a chord tone. Dots: the plan’s other notes. Ring: the third or seventh to follow.</p>
       </div>
-    </div>
+    </main>
   );
 }
