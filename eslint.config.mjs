@@ -12,7 +12,7 @@ const CORE_ROOMS = {
   sound: ['vocabulary'],
   transcribe: ['vocabulary', 'sound'],
   analyse: ['vocabulary', 'music', 'chart', 'plan'],
-  practise: ['vocabulary', 'music', 'chart', 'plan', 'analyse'],
+  practise: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse'],
   formats: ['vocabulary', 'music', 'chart', 'analyse'],
   band: ['vocabulary', 'music', 'chart', 'plan', 'analyse', 'sound'],
 };

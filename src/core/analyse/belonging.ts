@@ -2,6 +2,7 @@ import type { Beats } from '../vocabulary';
 import { hasTone } from '../music';
 import { soundingAt, type Change, type Timeline } from '../chart';
 import { baseTier, groundedSounding, type Ground } from './ground';
+import { firstWhere, lineBetween } from './lineBetween';
 import { isLinked, type Belonging, type Line, type LineNote } from './voice';
 import { EPSILON, type Windows } from './windows';
 
@@ -39,8 +40,9 @@ export function soundingFor(scene: Pick<Scene, 'timeline' | 'windows'>, onset: B
 
 /** The nearest change that a note anticipates; null for most notes. */
 function anticipatedChange(scene: Scene, note: LineNote): Change | null {
-  const change = scene.changes.find(({ at }) => isWithinReach(scene, note, at));
-  if (!change) return null;
+  const { changes, windows } = scene;
+  const change = changes[firstWhere(changes.length, (place) => changes[place]!.at - note.onset > windows.on + EPSILON)];
+  if (!change || !isWithinReach(scene, note, change.at)) return null;
   const next = scene.grounds[change.stretch.index]!;
   const fits = ['chord', 'colour'].includes(baseTier(next, note.pc)) && !hasTone(change.from, note.pc);
   return fits && (ringsIn(scene, note, change.at) || standsAlone(scene, note, change.at)) ? change : null;
@@ -52,7 +54,7 @@ export const isWithinReach = ({ windows }: Scene, note: LineNote, at: Beats): bo
 
 /** (a) It sounds a quarter beat past the change and no line note starts on the change. */
 function ringsIn({ line, windows }: Scene, note: LineNote, at: Beats): boolean {
-  return note.end >= at + 0.25 - EPSILON && !line.some((other) => Math.abs(other.onset - at) <= windows.on + EPSILON);
+  return note.end >= at + 0.25 - EPSILON && !lineBetween(line, at - windows.on - 2 * EPSILON, at + windows.on + 2 * EPSILON).some((other) => Math.abs(other.onset - at) <= windows.on + EPSILON);
 }
 
 /** (b) No other line note starts between it and half a beat after the change, boundaries open. */
@@ -82,7 +84,7 @@ function leadIn(scene: Scene, change: Change): number[] {
 
 /** The line note that starts on a change: of several the chord tone nearest it, else the nearest. */
 function landedOn({ line, windows }: Scene, change: Change): LineNote | null {
-  const on = line.filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON);
+  const on = lineBetween(line, change.at - windows.on - 2 * EPSILON, change.at + windows.on + 2 * EPSILON).filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON);
   const byDistance = (a: LineNote, b: LineNote) => Math.abs(a.onset - change.at) - Math.abs(b.onset - change.at);
   const tones = on.filter((note) => hasTone(change.to, note.pc)).sort(byDistance);
   return tones[0] ?? on.sort(byDistance)[0] ?? null;

@@ -2,6 +2,7 @@ import { hasTone } from '../music';
 import { isOnBeat } from '../chart';
 import type { Scene } from './belonging';
 import { baseTier, isChromatic, type Ground } from './ground';
+import { firstWhere } from './lineBetween';
 import { sequencesOf } from './sequence';
 import { FIGURE_GAP, isLinked, type Belonging, type LineNote, type NoteFunction } from './voice';
 import { EPSILON } from './windows';
@@ -24,6 +25,13 @@ export class Walk {
   onBeat(place: number): boolean { return isOnBeat(this.at(place)!.onset, this.scene.windows.on); }
   /** Semitones from one place to another. */
   step(from: number, to: number): number { return this.at(to)!.pitch - this.at(from)!.pitch; }
+}
+
+/** The figures that each place of the line is a member of. */
+export function byMember(figures: readonly Figure[]): ReadonlyMap<number, readonly Figure[]> {
+  const found = new Map<number, Figure[]>();
+  for (const figure of figures) for (const place of figure.members) found.set(place, [...(found.get(place) ?? []), figure]);
+  return found;
 }
 
 /** Figures 1 and 2 wherever they occur; the others are named note by note. */
@@ -98,8 +106,10 @@ export function suspensionAt(walk: Walk, place: number): 'suspension' | 'retarda
   const { scene } = walk;
   if (!next || !walk.isChordTone(place) || !walk.joined(place) || !walk.isChordTone(place + 1)) return null;
   const into = Math.max(0.25, (0.15 * scene.timeline.tempo) / 60);
-  const change = scene.changes.find(({ at }) => at > note.onset + scene.windows.tol - EPSILON && note.end >= at + into - EPSILON && at >= walk.belongings[place]!.sounding.end - EPSILON);
-  if (!change || hasTone(change.to, note.pc)) return null;
+  const { changes } = scene;
+  const from = Math.max(note.onset + scene.windows.tol - EPSILON, walk.belongings[place]!.sounding.end - 2 * EPSILON);
+  const change = changes[firstWhere(changes.length, (at) => changes[at]!.at > from)];
+  if (!change || note.end < change.at + into - EPSILON || hasTone(change.to, note.pc)) return null;
   const move = walk.step(place, place + 1);
   if (Math.abs(move) < 1 || Math.abs(move) > 2) return null;
   return move < 0 ? 'suspension' : 'retardation';

@@ -1,5 +1,5 @@
 import { isAdjacentIn } from '../music';
-import { figuresOf, suspensionAt, type Figure, type FigureKind, type Walk } from './figures';
+import { byMember, figuresOf, suspensionAt, type Figure, type FigureKind, type Walk } from './figures';
 import { baseTier, neutralInterval } from './ground';
 import type { NoteFunction, Tier } from './voice';
 
@@ -18,14 +18,15 @@ export type Deeds = { readonly deeds: readonly Deed[]; readonly figures: readonl
  * @param isTarget does the plan name this note, given its place in the line?
  */
 export function deedsOf(walk: Walk, isTarget: (place: number) => boolean): Deeds {
-  const wide = figuresOf(walk);
+  const figures = figuresOf(walk);
+  const wide = byMember(figures);
   const named: Figure[] = [];
   const deeds = walk.scene.line.map((_, place) => {
     const deed = walk.isChordTone(place) || isNeutralThird(walk, place) ? chordToneDeed(walk, place, isTarget, wide) : otherDeed(walk, place, wide);
     if (isSingleFigure(deed.name) && deed.target !== undefined) named.push({ kind: deed.name, members: [place], target: deed.target });
     return deed;
   });
-  return { deeds, figures: [...wide, ...named] };
+  return { deeds, figures: [...figures, ...named] };
 }
 
 const isSingleFigure = (name: NoteFunction): name is FigureKind =>
@@ -37,7 +38,7 @@ function isNeutralThird(walk: Walk, place: number): boolean {
   return ground.chord !== null && ground.home.kind === 'blues' && neutralInterval(ground, walk.at(place)!) === 'n3';
 }
 
-function chordToneDeed(walk: Walk, place: number, isTarget: (place: number) => boolean, wide: readonly Figure[]): Deed {
+function chordToneDeed(walk: Walk, place: number, isTarget: (place: number) => boolean, wide: Members): Deed {
   const suspended = suspensionAt(walk, place);
   if (suspended) return { name: suspended, tier: 'chord', target: place + 1 };
   const figure = figureOf(wide, place, 'enclosure');
@@ -45,10 +46,10 @@ function chordToneDeed(walk: Walk, place: number, isTarget: (place: number) => b
   return { name, tier: 'chord', ...(figure ? { target: figure.target } : {}) };
 }
 
-const figureOf = (wide: readonly Figure[], place: number, kind: FigureKind): Figure | undefined =>
-  wide.find((figure) => figure.kind === kind && figure.members.includes(place));
+type Members = ReadonlyMap<number, readonly Figure[]>;
+const figureOf = (wide: Members, place: number, kind: FigureKind): Figure | undefined => wide.get(place)?.find((figure) => figure.kind === kind);
 
-function otherDeed(walk: Walk, place: number, wide: readonly Figure[]): Deed {
+function otherDeed(walk: Walk, place: number, wide: Members): Deed {
   const base = baseTier(walk.ground(place), walk.at(place)!.pc);
   const led: Tier = base === 'outside' ? 'approach' : base;
   const member = figureOf(wide, place, 'enclosure') ?? figureOf(wide, place, 'double-chromatic');

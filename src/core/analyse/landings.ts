@@ -5,6 +5,8 @@ import { cellAt, type Plan } from '../plan';
 import { isWithinReach, standsAlone, type Scene } from './belonging';
 import { baseTier, printedInterval } from './ground';
 import { isLinked, type Belonging, type Event, type LineNote, type Voice } from './voice';
+import { lineBetween, longestOf } from './lineBetween';
+import { turnedAt } from './turned';
 import { EPSILON } from './windows';
 
 export type Timing = 'on' | 'early' | 'held' | 'late' | 'none';
@@ -39,6 +41,8 @@ export type ChangeReport = {
   readonly landing: Landing;
   readonly connection: Connection;
   readonly fix: { readonly noteIndex: number; readonly toMidi: Midi } | null;
+  /** Where the line itself changed chord; absent where nothing was played around the change. */
+  readonly turnedAtBeat?: Beats;
 };
 
 /** The lowest and highest pitch a fix may ask for: open low E to the 22nd fret. */
@@ -48,13 +52,14 @@ export type Judged = { readonly scene: Scene; readonly events: readonly Event[];
 
 /** Every change with its landing, the way into it and the one-note fix (2-theory, "Landings"). */
 export function landingsOf(judged: Judged): ChangeReport[] {
-  return judged.scene.changes.map((change) => {
+  return judged.scene.changes.map((change, place, all) => {
     const found = arrive(judged, change);
     const landing = describe(judged, change, found);
     const connection = connect(judged, change, found);
+    const turned = turnedAt(judged.scene, change, all[place - 1], all[place + 1]);
     return {
       index: change.index, chorus: change.chorus + 1, bar: change.bar + 1, beat: change.at, from: change.from.symbol, to: change.to.symbol,
-      landing, connection, fix: fixFor(judged, change, found, landing, connection),
+      landing, connection, fix: fixFor(judged, change, found, landing, connection), ...(turned === null ? {} : { turnedAtBeat: turned }),
     };
   });
 }
@@ -93,7 +98,7 @@ function isNeutralTarget(ground: Scene['grounds'][number], targets: readonly Pit
 
 function onTheChange(judged: Judged, change: Change): Arrival | null {
   const { line, windows } = judged.scene;
-  const on = line
+  const on = lineBetween(line, change.at - windows.on - EPSILON, change.at + windows.on + 2 * EPSILON)
     .filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON)
     .map((note) => arrival(judged, change, note, 'on'))
     .sort((a, b) => Math.abs(a.line.onset - change.at) - Math.abs(b.line.onset - change.at));
@@ -103,7 +108,7 @@ function onTheChange(judged: Judged, change: Change): Arrival | null {
 /** The last anticipation, or a chord tone common to both chords that stands alone before the change. */
 function pushedAhead(judged: Judged, change: Change): Arrival | null {
   const { scene, belongings } = judged;
-  const early = scene.line.findLast((note) => {
+  const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast((note) => {
     if (!isWithinReach(scene, note, change.at)) return false;
     const own = belongings[note.place]!;
     const anticipates = own.anticipates && Math.abs(soundingAt(scene.timeline, change.at).start - own.sounding.start) < EPSILON;
@@ -115,13 +120,14 @@ function pushedAhead(judged: Judged, change: Change): Arrival | null {
 
 function heldOver(judged: Judged, change: Change): Arrival | null {
   const still = change.at + Math.min(0.5, (change.until - change.at) / 2);
-  const held = judged.scene.line.findLast((note) => note.onset < change.at && note.end >= still - EPSILON);
+  const { line } = judged.scene;
+  const held = lineBetween(line, still - longestOf(line) - 2 * EPSILON, change.at).findLast((note) => note.end >= still - EPSILON);
   return held ? arrival(judged, change, held, 'held') : null;
 }
 
 function arrivedLate(judged: Judged, change: Change): Arrival | null {
   const { line, windows } = judged.scene;
-  const late = line.find((note) => note.onset > change.at && note.onset <= change.at + 1 + EPSILON);
+  const late = lineBetween(line, change.at, change.at + 1 + 2 * EPSILON).find((note) => note.onset > change.at && note.onset <= change.at + 1 + EPSILON);
   return late && late.onset < change.until - windows.on - EPSILON ? arrival(judged, change, late, 'late') : null;
 }
 

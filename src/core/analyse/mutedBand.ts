@@ -3,9 +3,12 @@ import { certain } from '../vocabulary';
 import { fifthOf, hasTone, isDominant, noteName, readChord, rootPc, scaleOn, type Chord, type SpelledNote } from '../music';
 import { isOnBeat } from '../chart';
 import type { Scene } from './belonging';
+import { gainOn } from './gain';
+import { firstWhere } from './lineBetween';
 import type { Ground } from './ground';
 import type { JudgedNote } from './noteReport';
 import type { ChangeReport } from './landings';
+import { saidBy } from './said';
 import { EPSILON } from './windows';
 
 export type Segment = {
@@ -14,6 +17,8 @@ export type Segment = {
   readonly verdict: 'heard' | 'unclear' | 'not-heard' | 'silent';
   readonly best: string;
   readonly margin: number;
+  /** The chord the line itself spells here, or its notes where they are fewer than three. */
+  readonly said?: string;
 };
 
 export type MutedBand = { readonly share: number | null; readonly chance: number; readonly segments: readonly Segment[] };
@@ -28,7 +33,9 @@ type Candidate = { readonly symbol: string; readonly chord: Chord; readonly scal
 export function mutedBandOf(scene: Scene, notes: readonly JudgedNote[], changes: readonly ChangeReport[], choruses: number): MutedBand {
   const candidates = candidatesOf(scene.grounds);
   const landed = new Set(changes.map((change) => change.landing.noteIndex).filter((index) => index !== null));
-  const segments = runsOf(scene, choruses).map((run) => judge(run, weigh(scene, run, notes, landed), candidates));
+  const longest = notes.reduce((most, note) => Math.max(most, note.durationBeats), 0);
+  const around = (run: SymbolRun) => notes.slice(firstWhere(notes.length, (place) => notes[place]!.onsetBeat > run.start - longest - EPSILON), firstWhere(notes.length, (place) => notes[place]!.onsetBeat >= run.end));
+  const segments = runsOf(scene, choruses).map((run) => judge(run, weigh(scene, run, around(run), landed), candidates));
   const counted = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = counted.filter((segment) => segment.verdict === 'heard').length;
   return { share: counted.length ? round(heard / counted.length) : null, chance: candidates.length ? round(1 / candidates.length) : 0, segments };
@@ -92,7 +99,8 @@ function judge(run: SymbolRun, weights: readonly Weight[], candidates: readonly 
   const margin = own - best.score;
   const total = weights.reduce((sum, { weight }) => sum + weight, 0);
   const verdict = total < 0.5 - EPSILON ? 'silent' : margin >= 0.05 - EPSILON ? 'heard' : margin > -0.05 - EPSILON ? 'unclear' : 'not-heard';
-  return { beat: run.start, chord: truth.symbol, verdict, best: margin >= 0 ? truth.symbol : best.symbol, margin: round(total > 0 ? margin : 0) };
+  const said = verdict === 'silent' ? null : saidBy(weights, truth.chord);
+  return { beat: run.start, chord: truth.symbol, verdict, best: margin >= 0 ? truth.symbol : best.symbol, margin: round(total > 0 ? margin : 0), ...(said === null ? {} : { said }) };
 }
 
 /** Shares three or more pitch classes, or is the tritone partner of an altered dominant. */
@@ -103,26 +111,7 @@ function isFamily(truth: Chord, candidate: Candidate): boolean {
 
 function score(candidate: Candidate, weights: readonly Weight[]): number {
   const total = weights.reduce((sum, { weight }) => sum + weight, 0);
-  return total ? weights.reduce((sum, { pc, weight }) => sum + weight * gain(candidate, pc), 0) / total : 0;
-}
-
-/** What one note says for a chord. */
-function gain({ chord, scale }: Candidate, pc: PitchClass): number {
-  const tone = chord.tones.find((own) => own.pc === pc && own.role !== 'bass');
-  switch (tone?.role) {
-    case 'third':
-    case 'sus':
-      return 1;
-    case 'seventh':
-    case 'sixth':
-      return 0.8;
-    case 'root':
-      return 0.6;
-    case 'fifth':
-      return fifthOf(chord) === 0 ? 0.5 : 0.8;
-    default:
-      return scale.has(pc) || hasTone(chord, pc) ? 0 : -0.5;
-  }
+  return total ? weights.reduce((sum, { pc, weight }) => sum + weight * gainOn(candidate.chord, candidate.scale, pc), 0) / total : 0;
 }
 
 const FLAT_NAMES: readonly string[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];

@@ -3,6 +3,7 @@ import { semitonesAboveRoot, toneByRole, type IntervalName } from '../music';
 import { beatsPerBar, isOnStrongBeat, placeOf } from '../chart';
 import type { Scene } from './belonging';
 import { printedInterval } from './ground';
+import { likenessOf } from './motifs';
 import type { Belonging, Event } from './voice';
 import { EPSILON } from './windows';
 
@@ -21,11 +22,17 @@ export type Phrase = {
   readonly endInterval: IntervalName | null;
   readonly end: PhraseEnd;
   readonly rests: boolean;
+  /** Phrases of one number share an interval-and-rhythm shape. */
+  readonly motif?: number;
+  /** Phrases of one number share rhythm and contour. */
+  readonly theme?: number;
 };
 
 /** Where the line breathes and how each phrase ends (2-theory, "Phrases"). */
 export function phrasesOf(scene: Scene, events: readonly Event[], belongings: readonly Belonging[]): Phrase[] {
-  return groupPhrases(scene, events).map((group) => describe(scene, group, belongings));
+  const phrases = groupPhrases(scene, events).map((group) => describe(scene, group, belongings));
+  const likeness = likenessOf(phrases, scene.line);
+  return phrases.map((phrase, index) => ({ ...phrase, ...likeness[index] }));
 }
 
 function groupPhrases(scene: Scene, events: readonly Event[]): Event[][] {

@@ -20,7 +20,11 @@ test.each(EXAMPLES)('%s: every part of the report is as labelled', (name, tempo,
   const expected = JSON.parse(file('report.json')) as Report;
   const chart = certain(readChart(file('chart.txt')));
   const report = analyse({ chart, tempo, notes, plan: { id, home: home ? certain(readScale(home)) : undefined } });
-  for (const part of PARTS) expect({ [part]: rounded(report[part]) }).toEqual({ [part]: rounded(expected[part]) });
+  // the examples were labelled before changes told where the line turned and segments what it said
+  const changes = report.changes.map(({ turnedAtBeat: _turned, ...change }) => change);
+  const mutedBand = { ...report.mutedBand, segments: report.mutedBand.segments.map(({ said: _said, ...segment }) => segment) };
+  const parts = { ...report, changes, mutedBand };
+  for (const part of PARTS) expect({ [part]: rounded(parts[part]) }).toEqual({ [part]: rounded(expected[part]) });
 });
 
 /** Beats that were added up in another order differ in their last bits only. */

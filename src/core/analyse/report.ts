@@ -5,13 +5,16 @@ import { cellAt, planOf, type Plan, type PlanChoice } from '../plan';
 import { belongingsOf, soundingFor, type Scene } from './belonging';
 import { coverageOf, type ChordCoverage } from './coverage';
 import { hear, type Heard } from './events';
-import { Walk, type Figure, type FigureKind } from './figures';
+import { byMember, Walk, type Figure, type FigureKind } from './figures';
 import { deedsOf, type Deed } from './functions';
 import { baseTier, groundsOf, isChromatic, neutralInterval, printedInterval, type Ground } from './ground';
 import { landingsOf, type ChangeReport } from './landings';
 import { mutedBandOf, type MutedBand } from './mutedBand';
 import type { JudgedNote, NoteReport } from './noteReport';
+import { arcOf, type ChorusArc } from './arc';
+import { lineShapeOf, type LineReport } from './lineShape';
 import { phrasesOf, type Phrase } from './phrases';
+import { placesLost, type LostPlace } from './place';
 import type { PlayedNote } from './played';
 import { shapesOf, type ShapeKind } from './shapes';
 import { spansOf, type LaidSpan } from './spans';
@@ -21,7 +24,7 @@ import { HEIGHT, isLinked, type Belonging, type Flag, type Tier, type Voice } fr
 import { EPSILON, windowsAt } from './windows';
 
 /** Raised whenever the same notes would get another report: stored reports of older engines are made anew. */
-export const ENGINE_VERSION = 1;
+export const ENGINE_VERSION = 2;
 
 export type EventReport = { readonly index: number; readonly onsetBeat: Beats; readonly noteIndices: readonly number[]; readonly kind: 'single' | 'dyad' | 'chord' };
 export type FigureReport = { readonly kind: FigureKind; readonly noteIndices: readonly number[]; readonly targetIndex: number; readonly resolved: true };
@@ -43,7 +46,10 @@ export type Report = {
   readonly coverage: readonly ChordCoverage[];
   readonly phrases: readonly Phrase[];
   readonly stepOuts: readonly StepOut[];
+  readonly place: readonly LostPlace[];
   readonly time: TimeReport;
+  readonly line: LineReport;
+  readonly arc: readonly ChorusArc[];
   readonly mutedBand: MutedBand;
   readonly summary: Summary;
 };
@@ -77,7 +83,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   const changes = landingsOf({ scene, events: heard.events, belongings, plan });
   const phrases = phrasesOf(scene, heard.events, belongings);
   const noteSpans: LaidSpan[][] = [];
-  const context: Context = { scene, plan, heard, belongings, deeds, figures, walk, pickups: pickupTargets(scene, changes, phrases), until: choruses * timeline.formBeats };
+  const context: Context = { scene, plan, heard, belongings, deeds, figures: byMember(figures), walk, pickups: pickupTargets(scene, changes, phrases), until: choruses * timeline.formBeats };
   const noteReports = heard.voices.map((voice) => noteReport(context, voice, noteSpans));
   const indexOf = (place: number) => scene.line[place]!.index;
   return {
@@ -85,7 +91,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
     figures: figures.map(({ kind, members, target }) => ({ kind, noteIndices: members.map(indexOf), targetIndex: indexOf(target), resolved: true })),
     shapes: shapesOf(walk).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
     changes, coverage: coverageOf(scene, plan, noteReports, noteSpans), phrases, stepOuts: stepOutsOf(walk, deeds),
-    time: timingOf(scene, heard.events), mutedBand: mutedBandOf(scene, noteReports, changes, choruses),
+    place: placesLost(scene, choruses), time: timingOf(scene, heard.events), line: lineShapeOf(scene), arc: arcOf(scene, noteReports, choruses), mutedBand: mutedBandOf(scene, noteReports, changes, choruses),
     summary: summaryOf(noteReports, changes, choruses, (change, note) => cellAt(plan, soundingAt(timeline, change.beat).stretch.index, change.chorus - 1).targets.includes(note.pitch % 12)),
   };
 }
@@ -98,7 +104,7 @@ const targetsAt = (plan: Plan, belonging: Belonging) => cellAt(plan, belonging.s
 
 type Context = {
   readonly scene: Scene; readonly plan: Plan; readonly heard: Heard; readonly belongings: readonly Belonging[]; readonly deeds: readonly Deed[];
-  readonly figures: readonly Figure[]; readonly walk: Walk; readonly pickups: ReadonlySet<number>; readonly until: Beats;
+  readonly figures: ReadonlyMap<number, readonly Figure[]>; readonly walk: Walk; readonly pickups: ReadonlySet<number>; readonly until: Beats;
 };
 
 /** Targets that make their figure a pickup: landed on the change, or on beat 1 of the phrase's first full bar. Note indices. */
@@ -166,7 +172,7 @@ function flagsOf(context: Context, voice: Voice, belonging: Belonging, deed: Dee
   const flags: Flag[] = [];
   const { scene, figures, pickups } = context;
   const place = voice.event;
-  const own = voice.top ? figures.filter((figure) => figure.members.includes(place)) : [];
+  const own = voice.top ? (figures.get(place) ?? []) : [];
   if (blue) flags.push('blue');
   if (voice.played.slide) flags.push('slide');
   if (voice.played.bend) flags.push('bend');

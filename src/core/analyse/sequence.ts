@@ -37,12 +37,24 @@ function longestFrom(line: Line, first: number, size: number, scales: readonly S
   return best;
 }
 
+const ladders = new WeakMap<Scale, { readonly places: readonly number[]; readonly size: number }>();
+
+/** The place of each pitch class on a scale's ladder, −1 where it has none. */
+function ladderOf(scale: Scale): { readonly places: readonly number[]; readonly size: number } {
+  const known = ladders.get(scale);
+  if (known) return known;
+  const sorted = [...new Set(scale.pcs)].sort((a, b) => a - b);
+  const made = { places: Array.from({ length: 12 }, (_, pc) => sorted.indexOf(pc)), size: sorted.length };
+  ladders.set(scale, made);
+  return made;
+}
+
 /** Steps of a scale from one pitch to another; null where either lies outside it. */
 function stepOf(scale: Scale, from: number, to: number): number | null {
-  const sorted = [...new Set(scale.pcs)].sort((a, b) => a - b);
+  const { places, size } = ladderOf(scale);
   const index = (pitch: number) => {
-    const place = sorted.indexOf(modulo(pitch, 12));
-    return place < 0 ? null : Math.floor(pitch / 12) * sorted.length + place;
+    const place = places[modulo(pitch, 12)]!;
+    return place < 0 ? null : Math.floor(pitch / 12) * size + place;
   };
   const [a, b] = [index(from), index(to)];
   return a === null || b === null ? null : b - a;

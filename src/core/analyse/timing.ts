@@ -1,5 +1,6 @@
 import { beatsToSeconds, median, type Beats } from '../vocabulary';
 import type { Scene } from './belonging';
+import { steadyLag } from './place';
 import type { Event } from './voice';
 
 export type TimeReport = {
@@ -11,6 +12,8 @@ export type TimeReport = {
   /** Long eighth to short, 1 = even, 2 = a triplet; null under 8 pairs. */
   readonly swing: number | null;
   readonly upbeats: number | null;
+  /** Beats the whole line runs behind the chords; negative: ahead of them. */
+  readonly lagBeats: number;
 };
 
 const FEWEST_PAIRS = 8;
@@ -26,12 +29,12 @@ export function timingOf(scene: Scene, events: readonly Event[]): TimeReport {
   const swing = swingOf(onsets.map((onset) => onset - lag), scene.windows.on);
   const second = swing === null ? 0.5 : swing / (1 + swing);
   const offset = median(onsets.map((onset) => deviation(onset, [0, second, 1])));
-  if (offset === null) return { medianMs: null, spreadMs: null, offsetMs: null, swing, upbeats: null };
+  if (offset === null) return { medianMs: null, spreadMs: null, offsetMs: null, swing, upbeats: null, lagBeats: 0 };
   const left = byBeat(onsets, offset).flatMap((beat) => deviationsOf(beat, grids(swing === null ? null : second, inMs)).map(inMs));
   const mean = left.reduce((sum, value) => sum + value, 0) / left.length;
   const spread = Math.sqrt(left.reduce((sum, value) => sum + (value - mean) ** 2, 0) / left.length);
   const up = onsets.filter((onset) => Math.abs(onset - Math.round(onset)) > NEAR_BEAT).length;
-  return { medianMs: median(left), spreadMs: spread, offsetMs: inMs(offset), swing, upbeats: up / onsets.length };
+  return { medianMs: median(left), spreadMs: spread, offsetMs: inMs(offset), swing, upbeats: up / onsets.length, lagBeats: steadyLag(scene) };
 }
 
 /** Eighth, swung eighth at the take's own ratio, triplet, sixteenth: coarsest first, none finer than 80 ms. */

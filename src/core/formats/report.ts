@@ -30,7 +30,7 @@ const change = Joi.object({
     semitones: Joi.number().integer().allow(null).required(), kind: Joi.string().valid('common', 'step', 'skip', 'leap', 'fresh').allow(null).required(),
     nearestTarget: Joi.object({ midi: Joi.number().integer().required(), semitones: Joi.number().integer().required() }).allow(null).required(),
   }).required(),
-  fix: Joi.object({ noteIndex: index.required(), toMidi: Joi.number().integer().required() }).allow(null).required(),
+  fix: Joi.object({ noteIndex: index.required(), toMidi: Joi.number().integer().required() }).allow(null).required(), turnedAtBeat: beat,
 });
 
 /** idle-wander/report@1 (4-architecture, "Report"), as this engine writes it. */
@@ -47,14 +47,17 @@ export const reportSchema = Joi.object<Report>({
   })).required(),
   phrases: Joi.array().items(Joi.object({
     startBeat: beat.required(), endBeat: beat.required(), noteIndices: indices.required(), pickupBeats: beat.min(0).required(), startVsChange: beat.allow(null).required(), endVsChange: beat.allow(null).required(),
-    changesCrossed: index.required(), endInterval: interval.allow(null).required(), end: Joi.string().valid('home', 'floats', 'asks').required(), rests: Joi.boolean().required(),
+    changesCrossed: index.required(), endInterval: interval.allow(null).required(), end: Joi.string().valid('home', 'floats', 'asks').required(), rests: Joi.boolean().required(), motif: index, theme: index,
   })).required(),
   stepOuts: Joi.array().items(Joi.object({ noteIndices: indices.required(), beats: beat.required(), homeIndex: index.allow(null).required() })).required(),
+  place: Joi.array().items(Joi.object({ fromBeat: beat.required(), toBeat: beat.required(), lagBeats: beat.required() })).required(),
+  line: Joi.object().pattern(Joi.string(), index).required(),
+  arc: Joi.array().items(Joi.object({ chorus: index.min(1).required(), heights: Joi.array().items(beat.min(0).max(1)).length(5).required(), meanHeight: beat.allow(null).required(), density: beat.min(0).required(), register: beat.allow(null).required() })).required(),
   time: Joi.object().pattern(Joi.string(), Joi.number().allow(null)).required(),
   mutedBand: Joi.object({
     share: Joi.number().min(0).max(1).allow(null).required(), chance: Joi.number().min(0).max(1).required(),
     segments: Joi.array().items(Joi.object({
-      beat: beat.required(), chord: name.required(), verdict: Joi.string().valid('heard', 'unclear', 'not-heard', 'silent').required(), best: name.allow('').required(), margin: Joi.number().required(),
+      beat: beat.required(), chord: name.required(), verdict: Joi.string().valid('heard', 'unclear', 'not-heard', 'silent').required(), best: name.allow('').required(), margin: Joi.number().required(), said: name,
     })).required(),
   }).required(),
   summary: Joi.object().pattern(Joi.string(), Joi.number()).required(),

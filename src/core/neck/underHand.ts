@@ -78,6 +78,10 @@ const moveOf = (from: Place | null, to: Place): number => (from === null ? 0 : M
 export const fitsForm = (form: readonly (readonly PitchClass[])[], from: number, instrument: Instrument = STANDARD_INSTRUMENT): boolean =>
   form.every((pcs) => pcs.length === 0 || underHand(pcs, from, instrument).length > 0);
 
+/** Does one location hold all these pitches, open strings aside? */
+export const fitsOneLocation = (pitches: readonly number[], { tuning, frets }: Instrument = STANDARD_INSTRUMENT): boolean =>
+  Array.from({ length: frets }, (_, index) => index + 1).some((from) => pitches.every((midi) => tuning.some((open) => midi - open >= from && midi - open <= Math.min(frets, from + reachFrom(from) - 1))));
+
 /** How many of some tones lie in a location at all. */
 export const heldIn = (pcs: readonly PitchClass[], from: number, instrument: Instrument = STANDARD_INSTRUMENT): number =>
   pcs.filter((pc) => underHand([pc], from, instrument).some((place) => pitchClassOf(place.midi) === pc)).length;

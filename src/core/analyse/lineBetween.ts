@@ -1,0 +1,32 @@
+import type { Beats } from '../vocabulary';
+import type { Line, LineNote } from './voice';
+
+/** Line notes that start from one beat up to but not including another; the line is in order of onset. */
+export function lineBetween(line: Line, from: Beats, to: Beats): readonly LineNote[] {
+  return line.slice(firstFrom(line, from), firstFrom(line, to));
+}
+
+/** Place of the first note that starts at or after a beat. */
+export const firstFrom = (line: Line, beat: Beats): number => firstWhere(line.length, (place) => line[place]!.onset >= beat);
+
+/** The first place of an ordered list where something holds; its length where nowhere. */
+export function firstWhere(length: number, holds: (place: number) => boolean): number {
+  let [low, high] = [0, length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (holds(middle)) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+const longest = new WeakMap<Line, Beats>();
+
+/** Beats that the longest note of a line lasts: nothing that began earlier than that can still sound. */
+export function longestOf(line: Line): Beats {
+  const known = longest.get(line);
+  if (known !== undefined) return known;
+  const beats = line.reduce((most, note) => Math.max(most, note.end - note.onset), 0);
+  longest.set(line, beats);
+  return beats;
+}

@@ -1,0 +1,116 @@
+import type { Beats } from '../vocabulary';
+import { guideTones } from '../music';
+import { soundingAt } from '../chart';
+import type { Scene } from './belonging';
+import { gainOn } from './gain';
+import { lineBetween } from './lineBetween';
+import { EPSILON } from './windows';
+
+/** A stretch over which the line fits the chart better earlier or later: lost from, found again at. Positive lag: the line is behind. */
+export type LostPlace = { readonly fromBeat: Beats; readonly toBeat: Beats; readonly lagBeats: Beats };
+
+/** Bars that a line may be away from its place. */
+const AWAY = [0, 1, -1, 2, -2];
+/** What a jump to another place must be worth, in gains of single notes, and how much better each note must fit there. */
+const JUMP = 2.5;
+const DOUBT = 0.08;
+/** What each note of a lost stretch must be worth where it fits: below that the line fits nowhere. */
+const FITS = 0.28;
+const CLEARLY_BETTER = 0.12;
+const FEWEST_BARS = 2;
+
+type Span = { readonly start: Beats; readonly end: Beats };
+
+/**
+ * Lost and found again.
+ * Rule: 2-theory, "Place": the best lag of the line against the chart, in whole bars, where a shift beats zero clearly for two bars or more. The lag is
+ * followed bar by bar (Viterbi): it stays unless a jump pays, so that single strange bars are no lost place.
+ */
+export function placesLost(scene: Scene, choruses: number): LostPlace[] {
+  const { timeline } = scene;
+  const bars: Span[] = Array.from({ length: choruses }, (_, chorus) => timeline.bars.map((bar) => ({ start: bar.start + chorus * timeline.formBeats, end: bar.end + chorus * timeline.formBeats }))).flat();
+  const notes = notesByBar(scene, bars);
+  let scores = AWAY.map((away) => (away === 0 ? 0 : -JUMP));
+  const from: number[][] = [];
+  bars.forEach((bar, index) => {
+    const best = scores.indexOf(Math.max(...scores));
+    const arrivals = AWAY.map((_, lag) => (scores[lag]! >= scores[best]! - JUMP ? lag : best));
+    from.push(arrivals);
+    scores = AWAY.map((away, lag) => scores[arrivals[lag]!]! - (arrivals[lag] === lag ? 0 : JUMP) + fitOf(scene, notes[index]!, away * (bar.end - bar.start)));
+  });
+  const path: number[] = [];
+  let at = scores.indexOf(Math.max(...scores));
+  for (let index = bars.length - 1; index >= 0; index--) {
+    path.unshift(at);
+    at = from[index]![at]!;
+  }
+  // a line that tells the chords nowhere cannot tell where it is
+  const home = path.reduce((sum, lag, bar) => (AWAY[lag] === 0 ? { fit: sum.fit + fitOf(scene, notes[bar]!, 0), count: sum.count + notes[bar]!.length } : sum), { fit: 0, count: 0 });
+  if (home.fit < FITS * home.count) return [];
+  return stretchesOf(bars, path, (bar, away) => ({ fit: fitOf(scene, notes[bar]!, away * (bars[bar]!.end - bars[bar]!.start)), count: notes[bar]!.length }));
+}
+
+function notesByBar({ line }: Scene, bars: readonly Span[]): (readonly { onset: Beats; pc: number }[])[] {
+  let place = 0;
+  return bars.map(({ end }) => {
+    const inside: { onset: Beats; pc: number }[] = [];
+    for (; place < line.length && line[place]!.onset < end - EPSILON; place++) inside.push(line[place]!);
+    return inside;
+  });
+}
+
+/** How well a bar's notes fit the chart so many beats ago; elsewhere than here each must fit a little better. */
+function fitOf(scene: Scene, notes: readonly { onset: Beats; pc: number }[], lag: Beats): number {
+  return notes.reduce((sum, note) => sum + (note.onset - lag < 0 ? -1 : gainAt(scene, note.onset - lag, note.pc)) - (lag === 0 ? 0 : DOUBT), 0);
+}
+
+function stretchesOf(bars: readonly Span[], path: readonly number[], fitIn: (bar: number, away: number) => { fit: number; count: number }): LostPlace[] {
+  const lost: LostPlace[] = [];
+  for (let first = 0; first < bars.length;) {
+    let last = first;
+    while (last + 1 < bars.length && path[last + 1] === path[first]) last++;
+    const away = AWAY[path[first]!]!;
+    const all = Array.from({ length: last - first + 1 }, (_, index) => fitIn(first + index, away));
+    const mean = all.reduce((sum, { fit }) => sum + fit, 0) / Math.max(1, all.reduce((sum, { count }) => sum + count, 0));
+    const here = all.reduce((sum, _, index) => sum + fitIn(first + index, 0).fit, 0) / Math.max(1, all.reduce((sum, { count }) => sum + count, 0));
+    if (away !== 0 && last - first + 1 >= FEWEST_BARS && mean >= FITS && mean - here >= CLEARLY_BETTER) lost.push({ fromBeat: bars[first]!.start, toBeat: bars[last]!.end, lagBeats: away * (bars[first]!.end - bars[first]!.start) });
+    first = last + 1;
+  }
+  return lost;
+}
+
+const STEADY_LAGS = Array.from({ length: 17 }, (_, index) => (index - 8) / 4);
+const CLEARLY = 0.03;
+/** A longer lag must fit better by so much a beat: notes that fit both chords must not stretch it. */
+const STRETCH = 0.01;
+
+/**
+ * Beats the whole line runs behind the chords (negative: ahead of them), in quarters up to two beats either way; 0 where nothing fits clearly better.
+ * A steady lag under a bar is no lost place but a habit of turning late or early (2-theory, "Findings").
+ */
+export function steadyLag(scene: Scene): Beats {
+  const { line } = scene;
+  if (line.length === 0) return 0;
+  const fits = STEADY_LAGS.map((lag) => ({ lag, fit: line.reduce((sum, note) => sum + (note.onset - lag < 0 ? 0 : gainAt(scene, note.onset - lag, note.pc)), 0) / line.length - STRETCH * Math.abs(lag) }));
+  const here = fits.find(({ lag }) => lag === 0)!.fit;
+  const best = fits.reduce((most, one) => (one.fit > most.fit + EPSILON ? one : most));
+  return best.fit >= here + CLEARLY && [0, 0.25, -0.25].some((nudge) => landsThere(scene, best.lag + nudge)) ? best.lag : 0;
+}
+
+/** Where the line is said to turn it lands: in most cases on a guide tone of the new chord. One old tone at the change is no late turn. */
+function landsThere(scene: Scene, lag: Beats): boolean {
+  let [landed, all] = [0, 0];
+  for (const change of scene.changes) {
+    const note = lineBetween(scene.line, change.at + lag - 0.15, change.at + lag + 0.15)[0];
+    if (!note) continue;
+    all++;
+    if (guideTones(change.to).some((tone) => tone.pc === note.pc)) landed++;
+  }
+  return all > 0 && landed / all >= 0.5;
+}
+
+function gainAt(scene: Scene, beat: Beats, pc: number): number {
+  const { stretch } = soundingAt(scene.timeline, beat + scene.windows.tol);
+  const ground = scene.grounds[stretch.index]!;
+  return ground.chord ? gainOn(ground.chord, ground.scale, pc) : 0;
+}
