@@ -79,7 +79,7 @@ export function onePosition(context: Context): Finding[] {
   if (line.length < ENOUGH_NOTES || range <= 12 || range > 28) return [];
   if (!fitsOneLocation(line.map((note) => Math.round(note.midi)))) return [];
   return [{
-    kind: 'one-position', where: { bars: [] }, met: 0, of: line.length, interval: wilsonInterval(0, line.length), title: 'Another position', sentence: `All ${line.length} notes lie in one position of the neck.`,
+    kind: 'one-position', where: { bars: [] }, met: 0, of: line.length, interval: wilsonInterval(0, line.length), title: 'Another position', sentence: `All ${line.length} notes can be played in one position of the neck.`,
     drill: { plan: context.plan.id, target: 'the next position up', pass: 'one chorus each', tempo: slower(context.tempo) }, weight: 0.03,
   }];
 }
