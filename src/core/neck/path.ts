@@ -24,7 +24,7 @@ export type PathOptions = { readonly instrument?: Instrument; /** False: four fr
  * What a hand finds hard, in one currency: our own weights, settled on the worked examples of the tests.
  * A shift is counted before all of these: the fewest shifts win, then the least cost.
  */
-const COST = { stretch: 0.7, skip: 0.45, sameFinger: 0.9, crossing: 0.12, shiftPerFret: 0.12, high: 0.03, openUpTheNeck: 0.35, indexLast: 0.01, unlike: 0.02, little: 0.15 };
+const COST = { stretch: 0.7, skip: 0.45, sameFinger: 0.9, crossing: 0.12, shiftPerFret: 0.12, high: 0.03, openUpTheNeck: 1.2, indexLast: 0.01, unlike: 0.02, little: 0.15 };
 const SHIFT = 1e6;
 
 /**
@@ -138,7 +138,7 @@ function fingersFor({ finger }: NeckNote, { fret }: Place, location: Location): 
 }
 
 function placeCost({ fret }: Place, finger: number, { from, fingers }: Location): number {
-  if (fret === 0 || finger === 0) return from > 4 ? COST.openUpTheNeck : 0;
+  if (fret === 0 || finger === 0) return from > 2 ? COST.openUpTheNeck : 0;
   const span = fingers[finger - 1]!;
   const home = finger === 4 ? span[0] : span[1];
   return (span[0] !== span[1] && fret !== home ? COST.stretch + (finger === 4 ? COST.little : 0) : 0) + (from > 1 ? COST.indexLast * (fret - from) : 0) + COST.unlike * Math.abs(finger - Math.min(4, fret - from + 1)) + COST.high * Math.max(0, fret - 5);
