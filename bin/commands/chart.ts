@@ -1,5 +1,6 @@
 import path from 'node:path';
-import { readChart, transposeText, writeChart, type Chart } from '@/core/chart';
+import { readChart, transposeText, type Chart } from '@/core/chart';
+import { accepted, type Outcome } from '@/core/vocabulary';
 import { readChartMidi, readMusicXml, writeChartMidi, writeMusicXml } from '@/core/formats';
 import { keyName } from '@/core/music';
 import { BadInput, EXIT, sentence, valueOf } from './exit';
@@ -34,11 +35,11 @@ function check(file: string, json: boolean): void {
 }
 
 /** A chart's text, whatever it came as. */
-function textOf(file: string) {
+function textOf(file: string): Outcome<string> {
   const bytes = readFile(file);
   if (bytes.subarray(0, 4).toString('latin1') === 'MThd') return readChartMidi(bytes);
   const text = bytes.toString('utf8').replace(/^\uFEFF/, '');
-  return /^\s*</.test(text) || text.startsWith('PK') ? readMusicXml(text) : { ok: true as const, value: text };
+  return /^\s*</.test(text) || text.startsWith('PK') ? readMusicXml(text) : accepted(text);
 }
 
 const FORMATS: Record<string, string> = { text: 'text', txt: 'text', musicxml: 'musicxml', xml: 'musicxml', midi: 'midi', mid: 'midi' };
@@ -49,14 +50,12 @@ function convert(file: string, to: string | undefined, out: string | undefined, 
   if (!format) throw new BadInput(`${named === undefined ? 'Say what to convert to' : `“${named}” is not a chart format`}: --to text, --to musicxml or --to midi.`);
   const text = valueOf(textOf(file));
   const chart = valueOf(readChart(text));
-  const content = format === 'midi' ? writeChartMidi(chart) : format === 'musicxml' ? writeMusicXml(chart) : isText(file) ? writeChart(chart) : text;
+  // read from another format, a chart keeps the repeats it had there
+  const content = format === 'midi' ? writeChartMidi(chart) : format === 'musicxml' ? writeMusicXml(chart) : text;
   if (out !== undefined) writeFile(out, content);
   if (json) printJson({ ok: true, format, ...(out === undefined ? { content: typeof content === 'string' ? content : Buffer.from(content).toString('base64') } : { out }) });
   else if (out === undefined) process.stdout.write(content);
 }
-
-/** Read from another format, a chart keeps the repeats it had there. */
-const isText = (file: string): boolean => !/^\s*</.test(readFile(file).toString('utf8')) && readFile(file).subarray(0, 4).toString('latin1') !== 'MThd';
 
 function transpose(file: string, values: { readonly to?: string | undefined; readonly by?: string | undefined; readonly out?: string | undefined; readonly json?: boolean | undefined }): void {
   if ((values.to === undefined) === (values.by === undefined)) throw new BadInput('Say where to: --to Eb, or --by 3 semitones.');

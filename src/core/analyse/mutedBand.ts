@@ -1,6 +1,6 @@
 import { modulo, type Beats, type PitchClass } from '../vocabulary';
 import { certain } from '../vocabulary';
-import { fifthOf, hasTone, isDominant, noteName, readChord, rootPc, scaleOn, type Chord, type SpelledNote } from '../music';
+import { FLAT_NAMES, fifthOf, hasTone, isDominant, noteName, readChord, rootPc, scaleOn, type Chord, type SpelledNote } from '../music';
 import { isOnBeat } from '../chart';
 import type { Scene } from './belonging';
 import { gainOn } from './gain';
@@ -114,7 +114,6 @@ function score(candidate: Candidate, weights: readonly Weight[]): number {
   return total ? weights.reduce((sum, { pc, weight }) => sum + weight * gainOn(candidate.chord, candidate.scale, pc), 0) / total : 0;
 }
 
-const FLAT_NAMES: readonly string[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
 const flatNote = (pc: PitchClass): SpelledNote => certain(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
 
 /** The chart's chords, the tritone partner of each dominant, and the relative of each maj7 (vi) and m7 (♭III). */

@@ -1,5 +1,5 @@
 import { modulo } from '../vocabulary';
-import { isDominant, keyName, noteName, pitchClass, rootPc, toneByRole, type Chord, type Key } from '../music';
+import { FLAT_NAMES, isDominant, keyName, noteName, pitchClass, rootPc, toneByRole, type Chord, type Key } from '../music';
 import { fallsAFifth, numeral, restsInBlues, stepInKey } from './degree';
 import type { Context } from './context';
 
@@ -28,8 +28,7 @@ const ORDINALS = ['first', 'lowered second', 'second', 'lowered third', 'third',
 
 const tonicName = (key: Key): string => noteName(key.tonic) + (key.minor ? 'm' : '');
 
-const rootName = (chord: Chord, up: number): string => NAMES[modulo(rootPc(chord) + up, 12)]!;
-const NAMES = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
+const rootName = (chord: Chord, up: number): string => FLAT_NAMES[modulo(rootPc(chord) + up, 12)]!;
 
 function minorFive(chord: Chord, home: string): string {
   const third = toneByRole(chord, 'third');

@@ -1,4 +1,4 @@
-import { pitchClassOf, type PitchClass } from '../vocabulary';
+import type { PitchClass } from '../vocabulary';
 import { placesOf, STANDARD_INSTRUMENT, type Instrument, type Place } from './fretboard';
 import { reachFrom } from './location';
 
@@ -81,7 +81,3 @@ export const fitsForm = (form: readonly (readonly PitchClass[])[], from: number,
 /** Does one location hold all these pitches, open strings aside? */
 export const fitsOneLocation = (pitches: readonly number[], { tuning, frets }: Instrument = STANDARD_INSTRUMENT): boolean =>
   Array.from({ length: frets }, (_, index) => index + 1).some((from) => pitches.every((midi) => tuning.some((open) => midi - open >= from && midi - open <= Math.min(frets, from + reachFrom(from) - 1))));
-
-/** How many of some tones lie in a location at all. */
-export const heldIn = (pcs: readonly PitchClass[], from: number, instrument: Instrument = STANDARD_INSTRUMENT): number =>
-  pcs.filter((pc) => underHand([pc], from, instrument).some((place) => pitchClassOf(place.midi) === pc)).length;

@@ -1,6 +1,6 @@
 import { accepted, nearestOf, refused, type Outcome } from '../vocabulary';
 import { readDegree, readScale, SCALE_KINDS, type Scale } from '../music';
-import { PLAN_IDS, RUNGS, type HeightIntent, type PlanId, type Rung } from './schools';
+import { PLAN_IDS, type HeightIntent, type PlanId, type Rung } from './schools';
 
 /** One school with what it leaves to the player. */
 export type PlanSettings = {
@@ -21,9 +21,6 @@ export type PlanSettings = {
 
 /** Where a part of a mixed plan holds; all that is named must fit. Bars and choruses count from 1. */
 export type Where = { readonly chord?: string; readonly degree?: string; readonly section?: string; readonly chorus?: number; readonly bars?: readonly [number, number] };
-
-/** The order single tones are learnt in: roots first, or thirds first where the plan says so. */
-export const ladderOf = ({ ladder }: { readonly ladder?: readonly Rung[] }): readonly Rung[] => (ladder && ladder.length > 0 ? ladder : RUNGS);
 
 /** A plan for the form: one school, or others per chord, section or chorus, and how high each chorus is meant to float. */
 export type PlanChoice = PlanSettings & {

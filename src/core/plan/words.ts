@@ -1,5 +1,5 @@
 import { accepted, refused, type Outcome } from '../vocabulary';
-import type { HeightIntent, PlanId, Rung } from './schools';
+import { PLANS, type HeightIntent, type Rung } from './schools';
 import { readPlanWords, type PlanChoice, type PlanSettings, type Where } from './settings';
 
 /** One school as it is stored and sent: scales by name. */
@@ -43,7 +43,7 @@ export const planKey = (words: PlanWords): string => JSON.stringify(words, (_, v
   value && typeof value === 'object' && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value);
 
 /** A plan in a few words for lists: `outline`, `scale per chord, 2 parts`. */
-export function planShort(words: { readonly id: PlanId; readonly parts?: PlanWords['parts'] }, names: Readonly<Record<PlanId, { readonly short: string }>>): string {
+export function planShort(words: PlanWords): string {
   const parts = words.parts?.length ?? 0;
-  return names[words.id].short + (parts > 0 ? `, ${parts} ${parts === 1 ? 'part' : 'parts'}` : '');
+  return PLANS[words.id].short + (parts > 0 ? `, ${parts} ${parts === 1 ? 'part' : 'parts'}` : '');
 }

@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { Dialog, DropdownMenu } from 'radix-ui';
 import { harmonyOf, timelineOf, transposeText, type Chart } from '@/core/chart';
+import { typeset } from '@/core/practise';
 import { ask } from '@/audio/takeStore';
 import type { ChartFile } from './moveChart';
 
@@ -10,7 +11,7 @@ type Props = { id: string; chart: Chart; readable: boolean; hearing: boolean; on
 
 const MAJOR = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
 const MINOR = ['Cm', 'C#m', 'Dm', 'D#m', 'Ebm', 'Em', 'Fm', 'F#m', 'Gm', 'G#m', 'Am', 'Bbm', 'Bm'];
-const real = (key: string): string => key.replace('b', '♭').replace('#', '♯').replace('m', ' minor');
+const real = (key: string): string => typeset(key).replace('m', ' minor');
 
 /** What can be done with a chart as a whole: hear it, move it, take it out, turn it back. */
 export function ChartTools({ id, chart, readable, hearing, onHear, onText, onTrouble }: Props) {

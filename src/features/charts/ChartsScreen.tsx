@@ -11,13 +11,12 @@ import { ChartEditor, type ReplaceText } from './ChartEditor';
 import { chartFacts } from './chartFacts';
 import { ChartTools } from './ChartTools';
 import { ChartFactsList } from './ChartFactsList';
+import { makeChart, NEW_CHART } from './newChart';
 import { TypesetChart } from './TypesetChart';
 import { useAutosave } from './useAutosave';
 
 export type LibraryEntry = { id: string; title: string; summary: string };
 type Props = { library: readonly LibraryEntry[]; chart: { id: string; text: string } };
-
-const NEW_CHART = 'title: New chart\nkey: C\ntempo: 110\nfeel: swing\n\n| C7 | F7 | C7 | % |\n| F7 | % | C7 | A7 |\n| Dm7 | G7 | C7 A7 | Dm7 G7 |\n';
 
 /** Library, text and typeset chart side by side; saving is not the player's business. */
 export function ChartsScreen({ library, chart }: Props) {
@@ -33,7 +32,7 @@ export function ChartsScreen({ library, chart }: Props) {
   }, [chart.id]);
   const { state, changed } = useAutosave(save);
   const create = useCallback(async () => {
-    const made = await ask<{ id: string }>('/api/charts', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ text: NEW_CHART }) });
+    const made = await makeChart(NEW_CHART);
     router.push(`/charts/${made.id}`);
     router.refresh();
   }, [router]);

@@ -6,14 +6,13 @@ import { tinykeys } from 'tinykeys';
 import { harmonyOf, LIBRARY, readChart, timelineOf, type LibraryForm } from '@/core/chart';
 import { presetsFor } from '@/core/plan';
 import { certain } from '@/core/vocabulary';
-import { ask, ServerRefusal } from '@/audio/takeStore';
+import { ServerRefusal } from '@/audio/takeStore';
 import { Shell } from '../shell/Shell';
 import { useHearing } from '../shell/useHearing';
 import { chartFacts } from './chartFacts';
 import type { LibraryEntry } from './ChartsScreen';
+import { makeChart, NEW_CHART } from './newChart';
 import { TypesetChart } from './TypesetChart';
-
-const NEW_CHART = 'title: New chart\nkey: C\ntempo: 110\nfeel: swing\n\n| C7 | F7 | C7 | % |\n| F7 | % | C7 | A7 |\n| Dm7 | G7 | C7 A7 | Dm7 G7 |\n';
 
 /** What to play over: the player's own charts, and forms to start from. */
 export function LibraryScreen({ own }: { own: readonly LibraryEntry[] }) {
@@ -26,7 +25,7 @@ export function LibraryScreen({ own }: { own: readonly LibraryEntry[] }) {
   const presets = useMemo(() => presetsFor(harmonyOf(chart, timelineOf(chart, 120))), [chart]);
   const create = useCallback(async (text: string) => {
     try {
-      const { id } = await ask<{ id: string }>('/api/charts', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ text }) });
+      const { id } = await makeChart(text);
       router.push(`/charts/${id}`);
       router.refresh();
     } catch (error) {

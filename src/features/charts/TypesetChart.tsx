@@ -1,5 +1,6 @@
 import { isCompound, type Chart, type Meter, type WrittenBar } from '@/core/chart';
 import { keyName } from '@/core/music';
+import { typeset } from '@/core/practise';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText, chordWidth } from '@/ui/chordParts';
 
@@ -48,7 +49,7 @@ export function TypesetChart({ chart, wrongBar, soundingBar = null }: Props) {
 }
 
 /** A section's own key, where it is not the chart's. */
-const keyOf = (chart: Chart, bar: WrittenBar): string => (bar.key && bar.key !== chart.key ? `   ${keyName(bar.key).replace(' major', '').replace(/^([A-G])b/, '$1♭').replace(/^([A-G])#/, '$1♯')}` : '');
+const keyOf = (chart: Chart, bar: WrittenBar): string => (bar.key && bar.key !== chart.key ? `   ${typeset(keyName(bar.key).replace(' major', ''))}` : '');
 
 type BarProps = { bar: WrittenBar; before: WrittenBar | null; after: WrittenBar | null; number: number; x: number; wrong: boolean; sounding: boolean; first: boolean; last: boolean; ends: boolean };
 

@@ -1,17 +1,16 @@
 import { changesOf, harmonyOf, timelineOf, type Chart } from '@/core/chart';
 import { keyName } from '@/core/music';
+import { typeset } from '@/core/practise';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** What the machine reads in a chart, as short facts beside it. */
 export type ChartFacts = { readonly summary: string; readonly readAs: string; readonly home: string; readonly functions: readonly { chord: string; degree: string }[]; readonly changes: string; /** ii–Vs and turnarounds with their bars; empty without any. */ readonly brackets: string };
 
-const flat = (name: string): string => name.replace(/^([A-G])b/, '$1♭').replace(/^([A-G])#/, '$1♯');
-
 export function chartFacts(chart: Chart): ChartFacts {
   const timeline = timelineOf(chart, chart.tempo ?? 120);
   const harmony = harmonyOf(chart, timeline);
   const first = harmony.readings.find((reading) => reading !== null);
-  const key = flat(first ? keyName(first.key) : 'C major');
+  const key = typeset(first ? keyName(first.key) : 'C major');
   const { blues, minorBlues, vamp } = harmony.character;
   const seen = new Map<string, string>();
   for (const reading of harmony.readings) if (reading && !seen.has(`${reading.chord.symbol} ${reading.degree}`)) seen.set(`${reading.chord.symbol} ${reading.degree}`, reading.degree);
@@ -25,8 +24,8 @@ export function chartFacts(chart: Chart): ChartFacts {
   return {
     brackets: [...said('ii–V', spans('ii-V')), ...said('turnaround', spans('turnaround'))].join('; '),
     summary: [`${chart.bars.length} bars in ${key.replace(' major', '')}`, chart.feel, chart.tempo].filter(Boolean).join(', '),
-    readAs: minorBlues ? `minor blues in ${key}` : blues ? `blues in ${key.split(' ')[0]}` : vamp ? `vamp on ${key.replace(' major', '')}` : `${key}${chart.key ? '' : `, found from its cadences${runnerUp ? `; ${flat(keyName(runnerUp))} is near` : ''}`}`,
-    home: flat(harmony.homeScales[0]?.name ?? ''),
+    readAs: minorBlues ? `minor blues in ${key}` : blues ? `blues in ${key.split(' ')[0]}` : vamp ? `vamp on ${key.replace(' major', '')}` : `${key}${chart.key ? '' : `, found from its cadences${runnerUp ? `; ${typeset(keyName(runnerUp))} is near` : ''}`}`,
+    home: typeset(harmony.homeScales[0]?.name ?? ''),
     functions: [...seen].map(([id, degree]) => ({ chord: id.slice(0, id.lastIndexOf(' ')), degree: intervalLabel(degree) })),
     changes: perChorus.length === 0 ? 'none: one chord throughout' : `${perChorus.length} a chorus, ${kinds} ${kinds === 1 ? 'kind' : 'kinds'}`,
   };

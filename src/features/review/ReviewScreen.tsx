@@ -76,7 +76,7 @@ export function ReviewScreen({ take, report, marks, findings, cut, certainty }: 
       <div className="mx-4 pb-6 sm:mx-8">
         <p className="flex flex-wrap gap-x-5 text-sm leading-6 text-dim">
           <span>{take.title}, take {take.number}</span><span>{take.choruses} {take.choruses === 1 ? 'chorus' : 'choruses'} at {take.tempo}</span>
-          <span>{planShort(take.plan, PLANS)}</span><span>{report.summary.notes} notes</span><span>{take.when}</span>{take.source === 'stand-in' && <span>played by the stand-in player</span>}
+          <span>{planShort(take.plan)}</span><span>{report.summary.notes} notes</span><span>{take.when}</span>{take.source === 'stand-in' && <span>played by the stand-in player</span>}
         </p>
         {cut && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-soft">The input went away during this take. What was played until then is kept and judged.</p>}
         {certainty !== null && certainty < DOUBTFUL && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-ink">This hardly sounds like a played line: a voice, drums or the band may have been heard instead. Take what follows with doubt; a lead into the input, or the microphone nearer to the guitar, helps.</p>}

@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useMemo } from 'react';
 import { readChart } from '@/core/chart';
-import { planFromWords, PLANS, planShort, type PlanWords } from '@/core/plan';
+import { planFromWords, planShort, type PlanWords } from '@/core/plan';
 import { certain } from '@/core/vocabulary';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { PlaceView } from './PlaceView';
@@ -22,7 +22,7 @@ export function SheetScreen({ chart: stored, plan, position }: Props) {
       <div className="mx-auto max-w-[1000px] px-8 py-6">
         <p className="no-print mb-4 flex gap-6 text-soft"><Link className="underline" href={`/study/${stored.id}`}>Back to Study</Link><button type="button" className="underline" onClick={() => window.print()}>Print</button></p>
         <h1 className="text-[30px] leading-10 font-[640] tracking-tight">{study.meta[0]}</h1>
-        <p className="text-soft">{[...study.meta.slice(1), chart.feel, chart.tempo, planShort(plan, PLANS)].filter(Boolean).join(' · ')}</p>
+        <p className="text-soft">{[...study.meta.slice(1), chart.feel, chart.tempo, planShort(plan)].filter(Boolean).join(' · ')}</p>
         <section aria-label="Thread" className="sheet-form mt-5"><StudyForm study={study} selected={-1} sounding={null} barsARow={4} onSelect={() => undefined} /></section>
         <section aria-label="One place" className="mt-6 break-before-page">
           <h2 className="mb-3 text-[20px] font-[620]">One place: position {position}{guitar.capo > 0 ? `, capo ${guitar.capo}` : ''}</h2>

@@ -19,10 +19,9 @@ export type StudyCell = {
 };
 
 export const nameOver = (chord: Chord, pc: number): string => typeset(noteName(spellOver(chord, pc)));
-const plainNote = (name: string): string => name.replace('b', '♭').replace('#', '♯');
 /** Notes of a scale heard over many chords take their plainer names: E for F♭. */
 const EASY: Record<string, string> = { Fb: 'E', Cb: 'B', 'E#': 'F', 'B#': 'C' };
-const homeNote = (name: string): string => plainNote(EASY[name] ?? name);
+const homeNote = (name: string): string => typeset(EASY[name] ?? name);
 
 export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null = null): Study {
   const timeline = timelineOf(chart, chart.tempo ?? 120);
@@ -35,7 +34,7 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
     const before = timeline.stretches[index - 1]?.chord ?? null;
     return {
       index, bar: stretch.bar + 1, start: stretch.start, end: stretch.end, chord: stretch.chord, reading, plan: cellAt(plan, index), over: laid.filter((one) => one.chord && one.start < stretch.end - 1e-6 && one.end > stretch.start + 1e-6 && one.chord.symbol !== stretch.chord?.symbol).map((one) => typeset(one.chord!.symbol)).join(' '), same: before !== null && stretch.chord !== null && before.symbol === stretch.chord.symbol,
-      degree: reading ? intervalLabel(reading.degree) : '', lacks: stretch.chord ? tellTaleTones(stretch.chord, home).map((tone) => plainNote(noteName(tone.note))) : [],
+      degree: reading ? intervalLabel(reading.degree) : '', lacks: stretch.chord ? tellTaleTones(stretch.chord, home).map((tone) => typeset(noteName(tone.note))) : [],
       rubs: stretch.chord ? rubTones(stretch.chord, home).map((pc) => homeName(home, pc)) : [],
     };
   });
@@ -46,10 +45,10 @@ const homeName = (home: Scale, pc: number): string => homeNote(noteName(scaleNot
 
 function metaOf(chart: Chart, harmony: Harmony, plan: Plan): string[] {
   const home = plan.homeScales[0];
-  const keys = [...new Set(harmony.regions.map(({ key }) => keyName(key).replace(' major', '')))].map(plainNote);
+  const keys = [...new Set(harmony.regions.map(({ key }) => keyName(key).replace(' major', '')))].map(typeset);
   return [
     chart.title || 'Untitled', `${chart.bars.length} bars in ${keys.slice(0, 4).join(', ')}${keys.length > 4 ? ' and more' : ''}`,
-    ...(home ? [`home scale ${plainNote(home.name)}: ${scaleNotes(home).map((note) => homeNote(noteName(note))).join(' ')}`] : []),
+    ...(home ? [`home scale ${typeset(home.name)}: ${scaleNotes(home).map((note) => homeNote(noteName(note))).join(' ')}`] : []),
   ];
 }
 
@@ -61,7 +60,7 @@ function sentences(cells: readonly StudyCell[], plan: Plan): [string, string] {
   const thirds = new Map<string, { name: string; symbol: string; lacking: boolean }>();
   for (const { chord, index } of cells) {
     const third = chord ? toneByRole(chord, 'third') : undefined;
-    if (chord && third) thirds.set(chord.symbol, { name: plainNote(noteName(third.note)), symbol: typeset(chord.symbol), lacking: !plan.homeScales[index]!.pcs.includes(third.pc) });
+    if (chord && third) thirds.set(chord.symbol, { name: typeset(noteName(third.note)), symbol: typeset(chord.symbol), lacking: !plan.homeScales[index]!.pcs.includes(third.pc) });
   }
   const all = [...thirds.values()];
   const lacking = all.filter((one) => one.lacking);
@@ -97,9 +96,9 @@ export function factsOf(study: Study, index: number): Fact[] {
   const names = (pcs: Iterable<number>) => fromRoot(pcs).map((pc) => nameOver(chord, pc)).join(' ');
   const asScale = plan.shapes.length === 1 && plan.shapes[0]!.name === scale.name;
   return [
-    { name: 'Tones', values: chord.tones.map((tone) => ({ text: plainNote(noteName(tone.note)), interval: intervalLabel(tone.interval) })) },
+    { name: 'Tones', values: chord.tones.map((tone) => ({ text: typeset(noteName(tone.note)), interval: intervalLabel(tone.interval) })) },
     { name: 'Colours', values: named(availableTensions(chord, scale)) },
-    { name: 'Scale', values: [{ text: plainNote(scale.name).replace('natural minor', 'minor') }, { text: scaleNotes(scale).map((note) => plainNote(noteName(note))).join(' ') }] },
+    { name: 'Scale', values: [{ text: typeset(scale.name).replace('natural minor', 'minor') }, { text: scaleNotes(scale).map((note) => typeset(noteName(note))).join(' ') }] },
     ...(asScale ? [] : [{ name: 'Plan plays', values: [{ text: plan.shapes.map((shape) => typeset(shape.name)).join(', ') }, { text: plan.material.length >= 11 ? 'every note, on the way home' : names(plan.material) }] }]),
     { name: 'Land on', values: named(plan.targets) },
     ...(rubs.length > 0 ? [{ name: 'Rubs', values: [{ text: rubs.join(' ') }, { text: 'by a half step' }] }] : []),
@@ -116,7 +115,7 @@ export function movesOf(study: Study, index: number): string[] {
   return [0, 1].map((voice) => {
     const [one, two] = [a[voice as 0 | 1], b[voice as 0 | 1]];
     const step = ((two.midi - one.midi + 18) % 12) - 6;
-    const [name, to] = [plainNote(noteName(one.tone.note)), plainNote(noteName(two.tone.note))];
+    const [name, to] = [typeset(noteName(one.tone.note)), typeset(noteName(two.tone.note))];
     if (step === 0) return `${name} stays: the ${ROLE[one.tone.role]} becomes the ${ROLE[two.tone.role]}.`;
     return `${name} ${step < 0 ? 'falls' : 'rises'} to ${to}, ${FRETS[Math.abs(step)] ?? `${Math.abs(step)} frets`}.`;
   });

@@ -1,3 +1,4 @@
+import { typeset } from '@/core/practise';
 import { fretDistance, stringName, type Tuning } from '@/core/neck';
 import { Pill } from '../form/Pill';
 
@@ -36,7 +37,7 @@ export function NeckMap({ tuning, from, to, marks, arrows = [], leftHanded = fal
       {tuning.map((midi, index) => (
         <g key={index}>
           <line x1={turn(open)} y1={y(index + 1)} x2={turn(width)} y2={y(index + 1)} stroke="var(--dim)" strokeWidth={1 + index * 0.16} />
-          {names && <text x={-left + 2} y={y(index + 1) + 4.5} fontSize={13} style={{ fill: 'var(--dim)' }}>{stringName(midi).replace('b', '♭').replace('#', '♯')}</text>}
+          {names && <text x={-left + 2} y={y(index + 1) + 4.5} fontSize={13} style={{ fill: 'var(--dim)' }}>{typeset(stringName(midi))}</text>}
         </g>
       ))}
       {arrows.map(({ string, from: start, to: end }) => {
