@@ -28,3 +28,8 @@ test('a take’s moment as a player says it', () => {
   const ago = (days: number, hour = 19) => new Date(2026, 10, 25 - days, hour, 5).getTime();
   expect([ago(0), ago(1), ago(3), ago(9), ago(21)].map((at) => takeMoment(at, now))).toEqual(['today 19:05', 'yesterday 19:05', 'Sunday 19:05', '9 days ago', '3 weeks ago']);
 });
+
+test('a pickup is said with its beats', () => {
+  const summary = (pickup: number) => chartFacts(certain(readChart(`key: C\npickup: ${pickup}\n| C | F |`))).summary;
+  expect([summary(1), summary(2), summary(0)]).toEqual(['2 bars in C, pickup of 1 beat', '2 bars in C, pickup of 2 beats', '2 bars in C']);
+});

@@ -23,7 +23,7 @@ export function chartFacts(chart: Chart): ChartFacts {
   const runnerUp = harmony.regions.length === 1 ? harmony.regions[0]!.runnerUp : null;
   return {
     brackets: [...said('ii–V', spans('ii-V')), ...said('turnaround', spans('turnaround'))].join('; '),
-    summary: [`${chart.bars.length} bars in ${key.replace(' major', '')}`, chart.feel, chart.tempo].filter(Boolean).join(', '),
+    summary: [`${chart.bars.length} bars in ${key.replace(' major', '')}`, chart.feel, chart.tempo, chart.pickup > 0 && `pickup of ${chart.pickup} ${chart.pickup === 1 ? 'beat' : 'beats'}`].filter(Boolean).join(', '),
     readAs: minorBlues ? `minor blues in ${key}` : blues ? `blues in ${key.split(' ')[0]}` : vamp ? `vamp on ${key.replace(' major', '')}` : `${key}${chart.key ? '' : `, found from its cadences${runnerUp ? `; ${typeset(keyName(runnerUp))} is near` : ''}`}`,
     home: typeset(harmony.homeScales[0]?.name ?? ''),
     functions: [...seen].map(([id, degree]) => ({ chord: id.slice(0, id.lastIndexOf(' ')), degree: intervalLabel(degree) })),
