@@ -1,7 +1,7 @@
 import { hasTone } from '../music';
 import { isOnBeat } from '../chart';
 import type { Scene } from './belonging';
-import { baseTier, isChromatic, type Ground } from './ground';
+import { baseTier, voiceTier, isChromatic, type Ground } from './ground';
 import { firstWhere } from './lineBetween';
 import { sequencesOf } from './sequence';
 import { FIGURE_GAP, isLinked, type Belonging, type LineNote, type NoteFunction } from './voice';
@@ -17,7 +17,7 @@ export class Walk {
   constructor(readonly scene: Scene, readonly belongings: readonly Belonging[]) {}
   at(place: number): LineNote | undefined { return this.scene.line[place]; }
   ground(place: number): Ground { return this.scene.grounds[this.belongings[place]!.sounding.stretch.index]!; }
-  isChordTone(place: number): boolean { return baseTier(this.ground(place), this.at(place)!.pc) === 'chord'; }
+  isChordTone(place: number): boolean { return voiceTier(this.ground(place), this.at(place)!) === 'chord'; }
   isChromatic(place: number): boolean { return isChromatic(this.ground(place), this.at(place)!.pc); }
   inNeitherScale(place: number): boolean { return baseTier(this.ground(place), this.at(place)!.pc) === 'outside'; }
   /** Linked as inside a figure. */

@@ -1,6 +1,6 @@
 import { isAdjacentIn } from '../music';
 import { byMember, figuresOf, suspensionAt, type Figure, type FigureKind, type Walk } from './figures';
-import { baseTier, neutralInterval } from './ground';
+import { baseTier } from './ground';
 import type { NoteFunction, Tier } from './voice';
 
 /** What a line note did, and where it led. `figures` that the naming brought to light are collected beside it. */
@@ -22,7 +22,7 @@ export function deedsOf(walk: Walk, isTarget: (place: number) => boolean): Deeds
   const wide = byMember(figures);
   const named: Figure[] = [];
   const deeds = walk.scene.line.map((_, place) => {
-    const deed = walk.isChordTone(place) || isNeutralThird(walk, place) ? chordToneDeed(walk, place, isTarget, wide) : otherDeed(walk, place, wide);
+    const deed = walk.isChordTone(place) ? chordToneDeed(walk, place, isTarget, wide) : otherDeed(walk, place, wide);
     if (isSingleFigure(deed.name) && deed.target !== undefined) named.push({ kind: deed.name, members: [place], target: deed.target });
     return deed;
   });
@@ -31,12 +31,6 @@ export function deedsOf(walk: Walk, isTarget: (place: number) => boolean): Deeds
 
 const isSingleFigure = (name: NoteFunction): name is FigureKind =>
   name === 'approach-below' || name === 'approach-above' || name === 'suspension' || name === 'retardation';
-
-/** A neutral third counts as the third on blues charts: on a blues chart the home scale is a blues scale. */
-function isNeutralThird(walk: Walk, place: number): boolean {
-  const ground = walk.ground(place);
-  return ground.chord !== null && ground.home.kind === 'blues' && neutralInterval(ground, walk.at(place)!) === 'n3';
-}
 
 function chordToneDeed(walk: Walk, place: number, isTarget: (place: number) => boolean, wide: Members): Deed {
   const suspended = suspensionAt(walk, place);

@@ -42,6 +42,17 @@ export function baseTier(ground: Ground, pc: PitchClass): Exclude<Tier, 'approac
   return ground.scale.has(pc) || ground.home.pcs.includes(pc) ? 'scale' : 'outside';
 }
 
+/** As `baseTier`, for a note as it sounds: on a blues chart, whose home scale is a blues scale, a neutral third counts as the chord's third. */
+export const voiceTier = (ground: Ground, voice: Voice): Exclude<Tier, 'approach'> =>
+  ground.home.kind === 'blues' && isNeutralThird(ground, voice) ? 'chord' : baseTier(ground, voice.pc);
+
+/** 25–75 cents above the ♭3 of the chord itself. */
+export function isNeutralThird({ chord }: Ground, voice: Voice): boolean {
+  if (!chord) return false;
+  const over = modulo(voice.pitch + voice.bentBy - rootPc(chord) - 3, 12);
+  return over >= 0.25 - 1e-9 && over <= 0.75 + 1e-9;
+}
+
 /** 2-theory: chromatic = not in the chord-scale, where chord tones and written tensions count as in it. */
 export const isChromatic = (ground: Ground, pc: PitchClass): boolean => !ground.scale.has(pc);
 

@@ -3,9 +3,9 @@ import { hasTone, type IntervalName } from '../music';
 import { beatsPerBar, soundingAt, type Change } from '../chart';
 import { cellAt, type Plan } from '../plan';
 import { isWithinReach, standsAlone, type Scene } from './belonging';
-import { baseTier, printedInterval } from './ground';
+import { isNeutralThird, printedInterval, voiceTier } from './ground';
 import { isLinked, type Belonging, type Event, type LineNote, type Voice } from './voice';
-import { lineBetween, longestOf } from './lineBetween';
+import { lineBetween, longestSounding } from './lineBetween';
 import { turnedAt } from './turned';
 import { EPSILON } from './windows';
 
@@ -72,8 +72,7 @@ function arrive(judged: Judged, change: Change): Arrival | null {
 }
 
 /** In an event the best voice: target, chord tone, colour, scale, outside; ties the upper. */
-function arrival(judged: Judged, change: Change, line: LineNote, timing: Arrival['timing']): Arrival {
-  const voices = judged.events[line.event]!.voices;
+function arrival(judged: Judged, change: Change, line: LineNote, timing: Arrival['timing'], voices: readonly Voice[] = judged.events[line.event]!.voices): Arrival {
   let best = voices[voices.length - 1]!;
   for (const voice of [...voices].reverse()) if (rank(judged, change, voice) < rank(judged, change, best)) best = voice;
   return { voice: best, line, timing };
@@ -84,25 +83,28 @@ const rank = (judged: Judged, change: Change, voice: Voice): number => RANK[verd
 
 function verdictOf({ plan, scene }: Judged, change: Change, voice: Voice): Verdict {
   const ground = scene.grounds[change.stretch.index]!;
-  const targets = cellAt(plan, change.stretch.index, change.chorus).targets;
+  const { targets, tones } = cellAt(plan, change.stretch.index, change.chorus);
   if (targets.includes(voice.pc) || isNeutralTarget(ground, targets, voice)) return 'target';
-  const tier = baseTier(ground, voice.pc);
+  if (tones?.includes(voice.pc)) return 'chord-tone';
+  if (tones && ground.chord && hasTone(ground.chord, voice.pc)) return 'colour';
+  const tier = voiceTier(ground, voice);
   return tier === 'chord' ? 'chord-tone' : tier;
 }
 
 /** A neutral third counts as the third where the plan targets thirds. */
 function isNeutralTarget(ground: Scene['grounds'][number], targets: readonly PitchClass[], voice: Voice): boolean {
   const third = ground.chord?.tones.find((tone) => tone.role === 'third');
-  return third !== undefined && targets.includes(third.pc) && printedInterval(ground, voice) === 'n3';
+  return third !== undefined && targets.includes(third.pc) && isNeutralThird(ground, voice);
 }
 
 function onTheChange(judged: Judged, change: Change): Arrival | null {
+  const ground = judged.scene.grounds[change.stretch.index]!;
   const { line, windows } = judged.scene;
   const on = lineBetween(line, change.at - windows.on - EPSILON, change.at + windows.on + 2 * EPSILON)
     .filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON)
     .map((note) => arrival(judged, change, note, 'on'))
     .sort((a, b) => Math.abs(a.line.onset - change.at) - Math.abs(b.line.onset - change.at));
-  return on.find(({ voice }) => hasTone(change.to, voice.pc)) ?? on[0] ?? null;
+  return on.find(({ voice }) => voiceTier(ground, voice) === 'chord') ?? on[0] ?? null;
 }
 
 /** The last anticipation, or a chord tone common to both chords that stands alone before the change. */
@@ -119,10 +121,11 @@ function pushedAhead(judged: Judged, change: Change): Arrival | null {
 }
 
 function heldOver(judged: Judged, change: Change): Arrival | null {
-  const still = change.at + Math.min(0.5, (change.until - change.at) / 2);
+  const still = change.at + Math.min(0.5, (change.until - change.at) / 2) - EPSILON;
   const { line } = judged.scene;
-  const held = lineBetween(line, still - longestOf(line) - 2 * EPSILON, change.at).findLast((note) => note.end >= still - EPSILON);
-  return held ? arrival(judged, change, held, 'held') : null;
+  const { events } = judged;
+  const held = lineBetween(line, still - longestSounding(events) - EPSILON, change.at).findLast((note) => events[note.event]!.end >= still);
+  return held ? arrival(judged, change, held, 'held', events[held.event]!.voices.filter((voice) => voice.end >= still)) : null;
 }
 
 function arrivedLate(judged: Judged, change: Change): Arrival | null {
@@ -140,7 +143,7 @@ function describe(judged: Judged, change: Change, found: Arrival | null): Landin
   const verdict = verdictOf(judged, change, voice);
   const ground = judged.scene.grounds[change.stretch.index]!;
   const landing = { noteIndex: voice.index, interval: printedInterval(ground, voice), timing, verdict };
-  return hasTone(change.to, voice.pc) || verdict === 'target' ? landing : { ...landing, ...resolutionOf(judged, change, found.line) };
+  return voiceTier(ground, voice) === 'chord' || verdict === 'target' ? landing : { ...landing, ...resolutionOf(judged, change, found.line) };
 }
 
 /**

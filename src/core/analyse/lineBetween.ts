@@ -1,5 +1,5 @@
 import type { Beats } from '../vocabulary';
-import type { Line, LineNote } from './voice';
+import type { Event, Line, LineNote } from './voice';
 
 /** Line notes that start from one beat up to but not including another; the line is in order of onset. */
 export function lineBetween(line: Line, from: Beats, to: Beats): readonly LineNote[] {
@@ -20,13 +20,13 @@ export function firstWhere(length: number, holds: (place: number) => boolean): n
   return low;
 }
 
-const longest = new WeakMap<Line, Beats>();
+const longest = new WeakMap<readonly Event[], Beats>();
 
-/** Beats that the longest note of a line lasts: nothing that began earlier than that can still sound. */
-export function longestOf(line: Line): Beats {
-  const known = longest.get(line);
+/** Beats that the longest of all events lasts: nothing that began earlier than that can still sound. */
+export function longestSounding(events: readonly Event[]): Beats {
+  const known = longest.get(events);
   if (known !== undefined) return known;
-  const beats = line.reduce((most, note) => Math.max(most, note.end - note.onset), 0);
-  longest.set(line, beats);
+  const beats = events.reduce((most, event) => Math.max(most, event.end - event.onset), 0);
+  longest.set(events, beats);
   return beats;
 }

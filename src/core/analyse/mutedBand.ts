@@ -32,16 +32,19 @@ type Candidate = { readonly symbol: string; readonly chord: Chord; readonly scal
  */
 export function mutedBandOf(scene: Scene, notes: readonly JudgedNote[], changes: readonly ChangeReport[], choruses: number): MutedBand {
   const candidates = candidatesOf(scene.grounds);
-  const landed = new Set(changes.map((change) => change.landing.noteIndex).filter((index) => index !== null));
+  const landedAt = new Map(changes.map((change) => [beatKey(change.beat), change.landing.noteIndex]));
   const longest = notes.reduce((most, note) => Math.max(most, note.durationBeats), 0);
   const around = (run: SymbolRun) => notes.slice(firstWhere(notes.length, (place) => notes[place]!.onsetBeat > run.start - longest - EPSILON), firstWhere(notes.length, (place) => notes[place]!.onsetBeat >= run.end));
-  const segments = runsOf(scene, choruses).map((run) => judge(run, weigh(scene, run, around(run), landed), candidates));
+  const segments = runsOf(scene, choruses).map((run) => judge(run, weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null), candidates));
   const counted = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = counted.filter((segment) => segment.verdict === 'heard').length;
   return { share: counted.length ? round(heard / counted.length) : null, chance: candidates.length ? round(1 / candidates.length) : 0, segments };
 }
 
 const round = (value: number): number => Math.round(value * 10_000) / 10_000;
+
+/** Change and run begin at the same beat, but for rounding. */
+const beatKey = (beat: Beats): number => Math.round(beat * 1e4);
 
 type SymbolRun = { readonly ground: Ground; readonly start: Beats; readonly end: Beats };
 
@@ -63,8 +66,8 @@ function runsOf(scene: Scene, choruses: number): SymbolRun[] {
 
 type Weight = { readonly pc: PitchClass; readonly weight: number };
 
-/** A note weighs by its beats inside; more on a beat and as the landing, less when carried in. */
-function weigh(scene: Scene, run: SymbolRun, notes: readonly JudgedNote[], landed: ReadonlySet<number>): Weight[] {
+/** A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
+function weigh(scene: Scene, run: SymbolRun, notes: readonly JudgedNote[], landed: number | null): Weight[] {
   const weights: Weight[] = [];
   for (const note of notes) {
     const end = note.onsetBeat + note.durationBeats;
@@ -73,7 +76,7 @@ function weigh(scene: Scene, run: SymbolRun, notes: readonly JudgedNote[], lande
     const belongs = note.homeStart >= run.start - EPSILON && note.homeStart < run.end - EPSILON;
     if (!belongs && note.homeStart > run.start) continue; // an anticipation or lead-in never weighs in the chord it leaves
     const beat = isOnBeat(note.onsetBeat, scene.windows.on) ? 1 : 0.6;
-    const place = !belongs ? 0.6 : landed.has(note.index) ? 1.5 : 1;
+    const place = landed === note.index ? 1.5 : belongs ? 1 : 0.6;
     weights.push({ pc: modulo(note.pitch, 12), weight: Math.min(inside, 1) * beat * place });
   }
   return weights;
@@ -105,7 +108,7 @@ function judge(run: SymbolRun, weights: readonly Weight[], candidates: readonly 
 
 /** Shares three or more pitch classes, or is the tritone partner of an altered dominant. */
 function isFamily(truth: Chord, candidate: Candidate): boolean {
-  if (candidate.partnerOfAltered === truth) return true;
+  if (candidate.partnerOfAltered?.symbol === truth.symbol) return true;
   return new Set(candidate.chord.tones.filter((tone) => hasTone(truth, tone.pc)).map((tone) => tone.pc)).size >= 3;
 }
 

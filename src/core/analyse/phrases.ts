@@ -82,7 +82,8 @@ function describe(scene: Scene, group: readonly Event[], belongings: readonly Be
 
 function pickup({ timeline, windows }: Scene, start: Beats): Beats {
   const chorus = Math.floor(start / timeline.formBeats) * timeline.formBeats;
-  const starts = start < 0 ? [0] : [...timeline.bars.map((bar) => bar.start + chorus), chorus + timeline.formBeats];
+  const length = beatsPerBar(timeline.bars[0]!.meter);
+  const starts = start < 0 ? [Math.ceil((start - windows.on) / length - EPSILON) * length] : [...timeline.bars.map((bar) => bar.start + chorus), chorus + timeline.formBeats];
   const next = starts.find((bar) => bar >= start - windows.on - EPSILON) ?? start;
   const beats = next - start;
   return beats > windows.on && beats <= 2 + EPSILON ? beats : 0;

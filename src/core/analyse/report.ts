@@ -1,13 +1,14 @@
 import type { Beats, BeatsPerMinute } from '../vocabulary';
 import type { IntervalName } from '../music';
-import { changesOf, harmonyOf, placeOf, soundingAt, timelineOf, type Chart, type Timeline } from '../chart';
+import { beatsPerBar, changesOf, harmonyOf, placeOf, soundingAt, timelineOf, type Chart, type Timeline } from '../chart';
 import { cellAt, planOf, type Plan, type PlanChoice } from '../plan';
 import { belongingsOf, soundingFor, type Scene } from './belonging';
 import { coverageOf, type ChordCoverage } from './coverage';
 import { hear, type Heard } from './events';
 import { byMember, Walk, type Figure, type FigureKind } from './figures';
 import { deedsOf, type Deed } from './functions';
-import { baseTier, groundsOf, isChromatic, neutralInterval, printedInterval, type Ground } from './ground';
+import { baseTier, groundsOf, isChromatic, neutralInterval, printedInterval, voiceTier, type Ground } from './ground';
+import { lineBetween } from './lineBetween';
 import { landingsOf, type ChangeReport } from './landings';
 import { mutedBandOf, type MutedBand } from './mutedBand';
 import type { JudgedNote, NoteReport } from './noteReport';
@@ -83,7 +84,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   const changes = landingsOf({ scene, events: heard.events, belongings, plan });
   const phrases = phrasesOf(scene, heard.events, belongings);
   const noteSpans: LaidSpan[][] = [];
-  const context: Context = { scene, plan, heard, belongings, deeds, figures: byMember(figures), walk, pickups: pickupTargets(scene, changes, phrases), until: choruses * timeline.formBeats };
+  const context: Context = { scene, plan, heard, belongings, deeds, figures: byMember(figures), walk, pickups: pickupTargets(scene, heard, changes, phrases), until: choruses * timeline.formBeats };
   const noteReports = heard.voices.map((voice) => noteReport(context, voice, noteSpans));
   const indexOf = (place: number) => scene.line[place]!.index;
   return {
@@ -107,19 +108,20 @@ type Context = {
   readonly figures: ReadonlyMap<number, readonly Figure[]>; readonly walk: Walk; readonly pickups: ReadonlySet<number>; readonly until: Beats;
 };
 
-/** Targets that make their figure a pickup: landed on the change, or on beat 1 of the phrase's first full bar. Note indices. */
-function pickupTargets(scene: Scene, changes: readonly ChangeReport[], phrases: readonly Phrase[]): Set<number> {
-  const found = new Set(changes.filter(({ landing }) => landing.timing === 'on').map(({ landing }) => landing.noteIndex!));
-  for (const { startBeat } of phrases) {
-    const bar = firstFullBar(scene.timeline, startBeat, scene.windows.on);
-    const note = scene.line.find(({ onset }) => Math.abs(onset - bar) <= scene.windows.on + EPSILON);
-    if (note) found.add(note.index);
+/** Targets that make their figure a pickup: in the event that landed on the change, or on beat 1 of the phrase's first full bar. Note indices. */
+function pickupTargets({ timeline, line, windows }: Scene, { voices }: Heard, changes: readonly ChangeReport[], phrases: readonly Phrase[]): Set<number> {
+  const found = new Set(changes.filter(({ landing }) => landing.timing === 'on').map(({ landing }) => line[voices[landing.noteIndex!]!.event]!.index));
+  for (const { startBeat, noteIndices } of phrases) {
+    const bar = firstFullBar(timeline, startBeat, windows.on);
+    const first = lineBetween(line, Math.max(startBeat, bar - windows.on) - EPSILON, bar + windows.on + EPSILON)[0];
+    if (first && noteIndices.includes(first.index)) found.add(first.index);
   }
   return found;
 }
 
 function firstFullBar(timeline: Timeline, start: Beats, window: Beats): Beats {
-  if (start < window) return 0;
+  const length = beatsPerBar(timeline.bars[0]!.meter);
+  if (start < window) return Math.min(0, Math.ceil((start - window) / length - EPSILON) * length);
   const { bar, chorus } = placeOf(timeline, start - window);
   return chorus * timeline.formBeats + timeline.bars[bar]!.end;
 }
@@ -129,7 +131,7 @@ function noteReport(context: Context, voice: Voice, noteSpans: LaidSpan[][]): Ju
   const belonging = voice.grace ? lentBelonging(context, voice) : belongings[voice.event]!;
   const ground = scene.grounds[belonging.sounding.stretch.index]!;
   const deed = deedOf(context, voice, ground, belonging);
-  const blue = isBlue(ground, voice, scene);
+  const blue = isBlue(ground, voice);
   const tier: Tier = blue && HEIGHT[deed.tier] > 2 ? 'scale' : deed.tier;
   const spans = spansOf(scene, voice, belonging, HEIGHT[tier], context.until);
   noteSpans.push(spans);
@@ -153,16 +155,16 @@ const lentBelonging = ({ scene, belongings }: Context, voice: Voice): Belonging 
 /** Inner voices and graces are named by their tier alone: they are no part of the line. */
 function deedOf({ deeds, plan }: Context, voice: Voice, ground: Ground, belonging: Belonging): Deed {
   if (voice.top) return deeds[voice.event]!;
-  const base = baseTier(ground, voice.pc);
+  const base = voiceTier(ground, voice);
   if (voice.grace) return { name: 'grace', tier: base === 'outside' ? 'approach' : base };
   if (base !== 'chord') return { name: base, tier: base };
   return { name: targetsAt(plan, belonging).includes(voice.pc) ? 'target' : 'chord-tone', tier: 'chord' };
 }
 
 /** ♭3, ♭5 or ♭7 of the key on a blues against a chord whose own tone lies a semitone higher; anywhere, a neutral pitch. */
-function isBlue(ground: Ground, voice: Voice, { grounds }: Scene): boolean {
+function isBlue(ground: Ground, voice: Voice): boolean {
   if (neutralInterval(ground, voice) !== null) return true;
-  const bluesy = grounds[0]!.home.kind === 'blues';
+  const bluesy = ground.home.kind === 'blues';
   const step = (voice.pc - ground.tonic + 12) % 12;
   if (!bluesy || !ground.chord || ![3, 6, 10].includes(step) || baseTier(ground, voice.pc) === 'chord') return false;
   return ground.chord.tones.some((tone) => ['third', 'fifth', 'seventh'].includes(tone.role) && tone.pc === (voice.pc + 1) % 12);

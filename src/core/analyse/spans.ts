@@ -1,7 +1,7 @@
 import { soundingAfter } from '../chart';
 import { isChange, type Chord } from '../music';
 import type { Scene } from './belonging';
-import { baseTier, printedInterval } from './ground';
+import { printedInterval, voiceTier } from './ground';
 import { HEIGHT, type Belonging, type Height, type Span, type Voice } from './voice';
 import { EPSILON } from './windows';
 
@@ -25,7 +25,7 @@ export function spansOf(scene: Scene, voice: Voice, belonging: Belonging, height
     const ground = scene.grounds[now.stretch.index]!;
     spans.push({
       chord: now.stretch.chord?.symbol ?? null, interval: printedInterval(ground, voice), beats: Math.max(0, to - from), start: from,
-      height: spans.length === 0 ? height : HEIGHT[baseTier(ground, voice.pc)], stretchIndex: now.stretch.index, chorus: now.chorus,
+      height: spans.length === 0 ? height : HEIGHT[voiceTier(ground, voice)], stretchIndex: now.stretch.index, chorus: now.chorus,
     });
     if (to >= end - EPSILON) return spans;
     [now, from] = [next, to];

@@ -17,6 +17,8 @@ export type PlanCell = {
   readonly targets: readonly PitchClass[];
   /** What the hand would call it: a scale, a pentatonic, shapes laid over the chord. */
   readonly shapes: readonly Shape[];
+  /** The chord's tones where the plan hears others than are written: tonic = 6. */
+  readonly tones?: readonly PitchClass[];
 };
 
 /** A plan laid on a form: one cell per stretch of the timeline, and others for choruses that differ. */
@@ -70,7 +72,7 @@ function cellOf(settings: PlanSettings, home: Scale, harmony: Harmony, index: nu
   if (!reading) return { id: settings.id, material: home.pcs, targets: [], shapes: [{ name: home.name, pcs: home.pcs }] };
   const six = settings.tonicSix ?? settings.id === 'sixth-diminished';
   const sung = six ? asSixth(reading) : reading;
-  return { id: settings.id, ...SCHOOLS[settings.id]({ settings, home, reading: sung, next: nextReading(harmony, index) }) };
+  return { id: settings.id, ...SCHOOLS[settings.id]({ settings, home, reading: sung, next: nextReading(harmony, index) }), ...(sung === reading ? {} : { tones: tonesOf(sung.chord) }) };
 }
 
 /** The next chord with another root, with its reading; the form is a loop. */
