@@ -6,8 +6,9 @@ export type ChorusArc = { readonly chorus: number; readonly heights: readonly [n
 
 /** Height, density and register per chorus, counted from 1 (2-theory, "Time, line, arc"). Loudness is not in the notes. */
 export function arcOf({ timeline }: Scene, notes: readonly JudgedNote[], choruses: number): ChorusArc[] {
-  return Array.from({ length: choruses }, (_, chorus) => {
-    const inside = notes.filter((note) => Math.max(0, Math.floor(note.onsetBeat / timeline.formBeats + 1e-6)) === chorus && note.function !== 'grace');
+  const byChorus: JudgedNote[][] = Array.from({ length: choruses }, () => []);
+  for (const note of notes) if (note.function !== 'grace') byChorus[Math.max(0, Math.floor(note.onsetBeat / timeline.formBeats + 1e-6))]?.push(note);
+  return byChorus.map((inside, chorus) => {
     const beats: [number, number, number, number, number] = [0, 0, 0, 0, 0];
     for (const note of inside) for (const span of note.spans) beats[span.height] += span.beats;
     const total = beats.reduce((sum, value) => sum + value, 0);

@@ -3,7 +3,7 @@ import { hasTone } from '../music';
 import { soundingAt, type Change, type Timeline } from '../chart';
 import { baseTier, groundedSounding, type Ground } from './ground';
 import { firstWhere, lineBetween } from './lineBetween';
-import { isLinked, type Belonging, type Line, type LineNote } from './voice';
+import { isLinked, type Belonging, type Event, type Line, type LineNote } from './voice';
 import { EPSILON, type Windows } from './windows';
 
 /** What the steps that follow one note through the form all need. */
@@ -19,13 +19,13 @@ export type Scene = {
  * Which chord each line note belongs to.
  * Rule: 2-theory, "Which chord a note belongs to": the chord at onset + tol, but for anticipations and lead-ins.
  */
-export function belongingsOf(scene: Scene): Belonging[] {
+export function belongingsOf(scene: Scene, events: readonly Event[]): Belonging[] {
   const belongings = scene.line.map((note): Belonging => {
     const anticipated = anticipatedChange(scene, note);
     const place = anticipated ? soundingAt(scene.timeline, anticipated.at) : soundingFor(scene, note.onset);
     return { sounding: place, chord: place.stretch.chord, anticipates: anticipated !== null, leadIn: false };
   });
-  for (const change of scene.changes) for (const place of leadIn(scene, change)) belongings[place] = { ...belongings[place]!, ...ownedBy(scene, change) };
+  for (const change of scene.changes) for (const place of leadIn(scene, events, change)) belongings[place] = { ...belongings[place]!, ...ownedBy(scene, change) };
   return belongings;
 }
 
@@ -64,10 +64,10 @@ export function standsAlone({ line }: Scene, note: LineNote, at: Beats): boolean
 }
 
 /** Places in the line of the notes that lead into a change; empty where they do not count as a lead-in. */
-function leadIn(scene: Scene, change: Change): number[] {
+function leadIn(scene: Scene, events: readonly Event[], change: Change): number[] {
   const { line, grounds, windows } = scene;
-  const landing = landedOn(scene, change);
-  if (!landing || !hasTone(change.to, landing.pc)) return [];
+  const landing = landedOn(scene, events, change);
+  if (!landing) return [];
   const next = grounds[change.stretch.index]!;
   const present = soundingAt(scene.timeline, change.at - 1e-3).stretch;
   const presentStart = scene.changes[change.index - 1]?.at ?? -Infinity;
@@ -82,10 +82,9 @@ function leadIn(scene: Scene, change: Change): number[] {
   return run.length > 0 && foreign.length * 2 >= run.length ? run : [];
 }
 
-/** The line note that starts on a change: of several the chord tone nearest it, else the nearest. */
-function landedOn({ line, windows }: Scene, change: Change): LineNote | null {
+/** The line note that starts on a change with a chord tone among its voices; of several the nearest. */
+function landedOn({ line, windows }: Scene, events: readonly Event[], change: Change): LineNote | null {
   const on = lineBetween(line, change.at - windows.on - 2 * EPSILON, change.at + windows.on + 2 * EPSILON).filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON);
-  const byDistance = (a: LineNote, b: LineNote) => Math.abs(a.onset - change.at) - Math.abs(b.onset - change.at);
-  const tones = on.filter((note) => hasTone(change.to, note.pc)).sort(byDistance);
-  return tones[0] ?? on.sort(byDistance)[0] ?? null;
+  const tones = on.filter((note) => events[note.event]!.voices.some((voice) => hasTone(change.to, voice.pc)));
+  return tones.sort((a, b) => Math.abs(a.onset - change.at) - Math.abs(b.onset - change.at))[0] ?? null;
 }

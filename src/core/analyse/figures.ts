@@ -3,7 +3,7 @@ import { isOnBeat } from '../chart';
 import type { Scene } from './belonging';
 import { baseTier, voiceTier, isChromatic, type Ground } from './ground';
 import { firstWhere } from './lineBetween';
-import { sequencesOf } from './sequence';
+import { sequencesOf, type Run } from './sequence';
 import { FIGURE_GAP, isLinked, type Belonging, type LineNote, type NoteFunction } from './voice';
 import { EPSILON } from './windows';
 
@@ -14,7 +14,10 @@ export type Figure = { readonly kind: FigureKind; readonly members: readonly num
 
 /** The line with everything a figure rule asks about a note, by place. */
 export class Walk {
-  constructor(readonly scene: Scene, readonly belongings: readonly Belonging[]) {}
+  readonly sequences: readonly Run[];
+  constructor(readonly scene: Scene, readonly belongings: readonly Belonging[]) {
+    this.sequences = sequencesOf(scene.line, belongings, scene.grounds);
+  }
   at(place: number): LineNote | undefined { return this.scene.line[place]; }
   ground(place: number): Ground { return this.scene.grounds[this.belongings[place]!.sounding.stretch.index]!; }
   isChordTone(place: number): boolean { return voiceTier(this.ground(place), this.at(place)!) === 'chord'; }
@@ -37,7 +40,7 @@ export function byMember(figures: readonly Figure[]): ReadonlyMap<number, readon
 /** Figures 1 and 2 wherever they occur; the others are named note by note. */
 export function figuresOf(walk: Walk): Figure[] {
   const inSequence = new Set<number>();
-  for (const run of sequencesOf(walk.scene.line, walk.belongings, walk.scene.grounds))
+  for (const run of walk.sequences)
     for (let place = run.first; place <= run.last; place++) inSequence.add(place);
   const places = walk.scene.line.map((_, place) => place);
   return [

@@ -1,6 +1,7 @@
 import { modulo, type PitchClass } from '../vocabulary';
 import { hasTone, intervalOver, pitchClass, rootPc, scaleOn, type Chord, type IntervalName, type Scale } from '../music';
 import { availableTensions, soundingAfter, type Harmony, type Sounding, type Stretch, type Timeline } from '../chart';
+import { gainOn } from './gain';
 import type { Tier, Voice } from './voice';
 
 /** What lies under a note: the chord of a stretch with its scale and colours, or the bare home scale over N.C. */
@@ -18,32 +19,50 @@ export type Ground = {
   readonly degree: string | null;
   /** The key's tonic. */
   readonly tonic: PitchClass;
+  /** By pitch class: where it stands before figures are known. */
+  readonly tiers: readonly BaseTier[];
+  /** By pitch class: what a note says for this chord; 0 over N.C. */
+  readonly gains: readonly number[];
 };
+
+/** A tier before figures are known: `outside` may yet become `approach`. */
+export type BaseTier = Exclude<Tier, 'approach'>;
 
 /** One ground per stretch of the form. */
 export function groundsOf(timeline: Timeline, harmony: Harmony): Ground[] {
-  return timeline.stretches.map((stretch, index) => {
-    const reading = harmony.readings[index];
-    const home = harmony.homeScales[index]!;
-    if (!reading)
-      return { stretch, chord: null, scale: new Set(home.pcs), bareScale: home, colours: new Set(), home, keyScale: home, degree: null, tonic: pitchClass(home.root) };
-    const { chord, scale, degree, key } = reading;
-    const own = [...chord.tones, ...chord.colours].map((tone) => tone.pc);
-    return {
-      stretch, chord, degree, home, keyScale: scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'), bareScale: scale, scale: new Set([...scale.pcs, ...own]), colours: availableTensions(chord, scale), tonic: pitchClass(key.tonic),
-    };
-  });
+  return timeline.stretches.map((stretch, index) => withTables(groundOf(stretch, harmony, index)));
 }
 
-/** Where a pitch class stands over a ground before figures are known: `outside` may yet become `approach`. */
-export function baseTier(ground: Ground, pc: PitchClass): Exclude<Tier, 'approach'> {
+function groundOf(stretch: Stretch, harmony: Harmony, index: number): Bare {
+  const reading = harmony.readings[index];
+  const home = harmony.homeScales[index]!;
+  if (!reading)
+    return { stretch, chord: null, scale: new Set(home.pcs), bareScale: home, colours: new Set(), home, keyScale: home, degree: null, tonic: pitchClass(home.root) };
+  const { chord, scale, degree, key } = reading;
+  const own = [...chord.tones, ...chord.colours].map((tone) => tone.pc);
+  return {
+    stretch, chord, degree, home, keyScale: scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'), bareScale: scale, scale: new Set([...scale.pcs, ...own]), colours: availableTensions(chord, scale), tonic: pitchClass(key.tonic),
+  };
+}
+
+type Bare = Omit<Ground, 'tiers' | 'gains'>;
+
+function withTables(bare: Bare): Ground {
+  const pcs = Array.from({ length: 12 }, (_, pc) => pc);
+  return { ...bare, tiers: pcs.map((pc) => tierOf(bare, pc)), gains: pcs.map((pc) => (bare.chord ? gainOn(bare.chord, bare.scale, pc) : 0)) };
+}
+
+/** Where a pitch class stands over a ground before figures are known. */
+export const baseTier = (ground: Ground, pc: PitchClass): BaseTier => ground.tiers[pc]!;
+
+function tierOf(ground: Bare, pc: PitchClass): BaseTier {
   if (ground.chord && hasTone(ground.chord, pc)) return 'chord';
   if (ground.colours.has(pc)) return 'colour';
   return ground.scale.has(pc) || ground.home.pcs.includes(pc) ? 'scale' : 'outside';
 }
 
 /** As `baseTier`, for a note as it sounds: on a blues chart, whose home scale is a blues scale, a neutral third counts as the chord's third. */
-export const voiceTier = (ground: Ground, voice: Voice): Exclude<Tier, 'approach'> =>
+export const voiceTier = (ground: Ground, voice: Voice): BaseTier =>
   ground.home.kind === 'blues' && isNeutralThird(ground, voice) ? 'chord' : baseTier(ground, voice.pc);
 
 /** 25–75 cents above the ♭3 of the chord itself. */
@@ -58,6 +77,7 @@ export const isChromatic = (ground: Ground, pc: PitchClass): boolean => !ground.
 
 /** The neutral third, fifth or seventh: 25–75 cents above a ♭3, ♭5 or ♭7 of chord or key. */
 export function neutralInterval(ground: Ground, voice: Voice): 'n3' | 'n5' | 'n7' | null {
+  if (Math.abs(voice.bentBy) < 0.2) return null;
   const exact = voice.pitch + voice.bentBy;
   const NAMES = [[3, 'n3'], [6, 'n5'], [10, 'n7']] as const;
   const roots = [...(ground.chord ? [rootPc(ground.chord)] : []), ground.tonic];

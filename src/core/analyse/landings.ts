@@ -5,7 +5,7 @@ import { cellAt, type Plan } from '../plan';
 import { isWithinReach, standsAlone, type Scene } from './belonging';
 import { isNeutralThird, printedInterval, voiceTier } from './ground';
 import { isLinked, type Belonging, type Event, type LineNote, type Voice } from './voice';
-import { lineBetween, longestSounding } from './lineBetween';
+import { lineBetween, longestSounding, soundsBetween } from './lineBetween';
 import { turnedAt } from './turned';
 import { EPSILON } from './windows';
 
@@ -48,7 +48,7 @@ export type ChangeReport = {
 /** The lowest and highest pitch a fix may ask for: open low E to the 22nd fret. */
 const UNDER_THE_HAND: readonly [Midi, Midi] = [40, 86];
 
-export type Judged = { readonly scene: Scene; readonly events: readonly Event[]; readonly belongings: readonly Belonging[]; readonly plan: Plan };
+export type Judged = { readonly scene: Scene; readonly events: readonly Event[]; readonly voices: readonly Voice[]; readonly belongings: readonly Belonging[]; readonly plan: Plan };
 
 /** Every change with its landing, the way into it and the one-note fix (2-theory, "Landings"). */
 export function landingsOf(judged: Judged): ChangeReport[] {
@@ -136,7 +136,7 @@ function arrivedLate(judged: Judged, change: Change): Arrival | null {
 
 function describe(judged: Judged, change: Change, found: Arrival | null): Landing {
   if (!found) {
-    const sounds = judged.events.some((event) => event.onset < change.at + 1 && event.end > change.at - 1);
+    const sounds = soundsBetween(judged.events, change.at - 1, change.at + 1);
     return { noteIndex: null, interval: null, timing: 'none', verdict: 'none', ...(sounds ? {} : { rest: true }) };
   }
   const { voice, timing } = found;
@@ -187,9 +187,9 @@ function nearestTarget(from: Midi, targets: readonly PitchClass[]): NearestTarge
 }
 
 /** Where a target was missed: the nearest target to the note before it, within 4 semitones and under the hand. */
-function fixFor({ scene, plan }: Judged, change: Change, found: Arrival | null, landing: Landing, { nearestTarget: near }: Connection): ChangeReport['fix'] {
+function fixFor({ voices, plan }: Judged, change: Change, found: Arrival | null, landing: Landing, { nearestTarget: near }: Connection): ChangeReport['fix'] {
   if (!found || !near || landing.verdict === 'target' || Math.abs(near.semitones) > 4) return null;
-  const resolution = scene.line.find((note) => note.index === landing.resolutionIndex);
+  const resolution = landing.resolutionIndex === undefined ? undefined : voices[landing.resolutionIndex];
   if (resolution && cellAt(plan, change.stretch.index, change.chorus).targets.includes(resolution.pc)) return null;
   const reachable = near.midi >= UNDER_THE_HAND[0] && near.midi <= UNDER_THE_HAND[1];
   return reachable ? { noteIndex: found.voice.index, toMidi: near.midi } : null;

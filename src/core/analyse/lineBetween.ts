@@ -20,6 +20,13 @@ export function firstWhere(length: number, holds: (place: number) => boolean): n
   return low;
 }
 
+/** Does anything sound in an open stretch of beats? */
+export function soundsBetween(events: readonly Event[], from: Beats, to: Beats): boolean {
+  const reach = from - longestSounding(events);
+  for (let place = firstWhere(events.length, (at) => events[at]!.onset >= to) - 1; place >= 0 && events[place]!.onset >= reach; place--) if (events[place]!.end > from) return true;
+  return false;
+}
+
 const longest = new WeakMap<readonly Event[], Beats>();
 
 /** Beats that the longest of all events lasts: nothing that began earlier than that can still sound. */

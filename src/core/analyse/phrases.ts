@@ -3,6 +3,7 @@ import { semitonesAboveRoot, toneByRole, type IntervalName } from '../music';
 import { beatsPerBar, isOnStrongBeat, placeOf } from '../chart';
 import type { Scene } from './belonging';
 import { printedInterval } from './ground';
+import { firstWhere } from './lineBetween';
 import { likenessOf } from './motifs';
 import type { Belonging, Event } from './voice';
 import { EPSILON } from './windows';
@@ -75,7 +76,7 @@ function describe(scene: Scene, group: readonly Event[], belongings: readonly Be
   return {
     startBeat, endBeat, noteIndices: group.flatMap((event) => event.voices.map((voice) => voice.index)).sort((a, b) => a - b),
     pickupBeats: pickup(scene, startBeat), startVsChange: nearestChange(scene, startBeat), endVsChange: nearestChange(scene, endBeat),
-    changesCrossed: scene.changes.filter(({ at }) => at > startBeat + EPSILON && at < endBeat - EPSILON).length,
+    changesCrossed: changeFrom(scene, endBeat - EPSILON) - changeFrom(scene, startBeat + 2 * EPSILON),
     endInterval, end, rests: end === 'home',
   };
 }
@@ -89,10 +90,14 @@ function pickup({ timeline, windows }: Scene, start: Beats): Beats {
   return beats > windows.on && beats <= 2 + EPSILON ? beats : 0;
 }
 
-function nearestChange({ changes }: Scene, beat: Beats): Beats | null {
-  let nearest: Beats | null = null;
-  for (const { at } of changes) if (nearest === null || Math.abs(beat - at) < Math.abs(nearest)) nearest = beat - at;
-  return nearest;
+/** Index of the first change at or after a beat. */
+const changeFrom = ({ changes }: Scene, beat: Beats): number => firstWhere(changes.length, (index) => changes[index]!.at >= beat);
+
+/** Beats from the nearest change, the earlier of two as near; negative before it. */
+function nearestChange(scene: Scene, beat: Beats): Beats | null {
+  const after = changeFrom(scene, beat);
+  const offsets = [after - 1, after].flatMap((index) => (scene.changes[index] ? [beat - scene.changes[index].at] : []));
+  return offsets.reduce<Beats | null>((nearest, offset) => (nearest === null || Math.abs(offset) < Math.abs(nearest) ? offset : nearest), null);
 }
 
 /**

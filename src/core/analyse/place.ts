@@ -2,7 +2,6 @@ import type { Beats } from '../vocabulary';
 import { guideTones } from '../music';
 import { soundingAt } from '../chart';
 import type { Scene } from './belonging';
-import { gainOn } from './gain';
 import { lineBetween } from './lineBetween';
 import { EPSILON } from './windows';
 
@@ -112,5 +111,5 @@ function landsThere(scene: Scene, lag: Beats): boolean {
 function gainAt(scene: Scene, beat: Beats, pc: number): number {
   const { stretch } = soundingAt(scene.timeline, beat + scene.windows.tol);
   const ground = scene.grounds[stretch.index]!;
-  return ground.chord ? gainOn(ground.chord, ground.scale, pc) : 0;
+  return ground.gains[pc]!;
 }

@@ -78,10 +78,10 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   const heard = hear(inside, tempo, windows);
   const choruses = given ?? chorusesOf(timeline, heard);
   const scene: Scene = { timeline, windows, line: heard.line, grounds: groundsOf(timeline, harmony), changes: changesOf(timeline, choruses) };
-  const belongings = belongingsOf(scene);
+  const belongings = belongingsOf(scene, heard.events);
   const walk = new Walk(scene, belongings);
   const { deeds, figures } = deedsOf(walk, (place) => targetsAt(plan, belongings[place]!).includes(scene.line[place]!.pc));
-  const changes = landingsOf({ scene, events: heard.events, belongings, plan });
+  const changes = landingsOf({ scene, events: heard.events, voices: heard.voices, belongings, plan });
   const phrases = phrasesOf(scene, heard.events, belongings);
   const noteSpans: LaidSpan[][] = [];
   const context: Context = { scene, plan, heard, belongings, deeds, figures: byMember(figures), walk, pickups: pickupTargets(scene, heard, changes, phrases), until: choruses * timeline.formBeats };

@@ -1,5 +1,5 @@
 import { modulo } from '../vocabulary';
-import type { Scale } from '../music';
+import { ladderOf, type Scale } from '../music';
 import type { Ground } from './ground';
 import { isLinked, type Belonging, type Line } from './voice';
 
@@ -7,55 +7,40 @@ export type Run = { readonly first: number; readonly last: number };
 
 /**
  * Sequences: a cell of 2–4 notes stated at least three times, moved each time by one step of the chord-scale, key or home scale.
- * Rule: 2-theory, "Shapes". Places in the line, inclusive.
+ * Rule: 2-theory, "Shapes": "a cell of 2–4 notes stated ≥ 3 times, moved each time by one step of the chord-scale, key or home scale, rhythm free". Places in the
+ * line, inclusive; those that lie in another one are left out.
  */
 export function sequencesOf(line: Line, belongings: readonly Belonging[], grounds: readonly Ground[]): Run[] {
   const runs: Run[] = [];
-  for (let first = 0; first < line.length; first++) {
-    const ground = grounds[belongings[first]!.sounding.stretch.index]!;
+  const linked = line.map((note, place) => isLinked(note, line[place + 1]));
+  let reached = -1;
+  for (let first = 0; first + 2 < line.length; first++) {
+    const { bareScale, keyScale, home } = grounds[belongings[first]!.sounding.stretch.index]!;
+    let last = -1;
     for (let size = 2; size <= 4; size++) {
-      const last = longestFrom(line, first, size, scalesAt(ground));
-      if (last === null) continue;
-      if (!runs.some((run) => run.first <= first && run.last >= last)) runs.push({ first, last });
+      if (!linked[first + size - 2]) break;
+      for (const scale of new Set([bareScale, keyScale, home])) last = Math.max(last, longestFrom(line, linked, first, size, scale));
     }
+    if (last <= reached) continue;
+    runs.push({ first, last });
+    reached = last;
   }
   return runs;
 }
 
-const scalesAt = (ground: Ground): Scale[] => [ground.bareScale, ground.keyScale, ground.home];
-
-function longestFrom(line: Line, first: number, size: number, scales: readonly Scale[]): number | null {
-  let best: number | null = null;
-  for (const scale of scales)
-    for (const direction of [1, -1]) {
-      let place = first;
-      while (place + size < line.length && isLinked(line[place + size - 1], line[place + size]) && stepOf(scale, line[place]!.pitch, line[place + size]!.pitch) === direction) place++;
-      const statements = Math.floor((place - first) / size) + 1;
-      const linked = line.slice(first, first + size).every((note, at) => at === 0 || isLinked(line[first + at - 1], note));
-      if (statements >= 3 && linked) best = Math.max(best ?? 0, first + statements * size - 1);
-    }
-  return best;
-}
-
-const ladders = new WeakMap<Scale, { readonly places: readonly number[]; readonly size: number }>();
-
-/** The place of each pitch class on a scale's ladder, −1 where it has none. */
-function ladderOf(scale: Scale): { readonly places: readonly number[]; readonly size: number } {
-  const known = ladders.get(scale);
-  if (known) return known;
-  const sorted = [...new Set(scale.pcs)].sort((a, b) => a - b);
-  const made = { places: Array.from({ length: 12 }, (_, pc) => sorted.indexOf(pc)), size: sorted.length };
-  ladders.set(scale, made);
-  return made;
+/** The last note of a sequence of cells so long from a place on; −1 where there is none. */
+function longestFrom(line: Line, linked: readonly boolean[], first: number, size: number, scale: Scale): number {
+  const way = line[first + size] && linked[first + size - 1] ? stepOf(scale, line[first]!.pitch, line[first + size]!.pitch) : null;
+  if (way !== 1 && way !== -1) return -1;
+  let place = first;
+  while (place + size < line.length && linked[place + size - 1] && stepOf(scale, line[place]!.pitch, line[place + size]!.pitch) === way) place++;
+  const statements = Math.floor((place - first) / size) + 1;
+  return statements >= 3 ? first + statements * size - 1 : -1;
 }
 
 /** Steps of a scale from one pitch to another; null where either lies outside it. */
 function stepOf(scale: Scale, from: number, to: number): number | null {
   const { places, size } = ladderOf(scale);
-  const index = (pitch: number) => {
-    const place = places[modulo(pitch, 12)]!;
-    return place < 0 ? null : Math.floor(pitch / 12) * size + place;
-  };
-  const [a, b] = [index(from), index(to)];
-  return a === null || b === null ? null : b - a;
+  const [low, high] = [places[modulo(from, 12)]!, places[modulo(to, 12)]!];
+  return low < 0 || high < 0 ? null : (Math.floor(to / 12) - Math.floor(from / 12)) * size + high - low;
 }

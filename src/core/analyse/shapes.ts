@@ -1,12 +1,13 @@
 import { modulo, type PitchClass } from '../vocabulary';
 import { intervalOver, isAdjacentIn, type IntervalName } from '../music';
 import type { Walk } from './figures';
-import { sequencesOf } from './sequence';
 import { isLinked } from './voice';
 
 export type ShapeKind = 'arpeggio' | 'scale-run' | 'sequence';
 /** A shape of the line, beside what its notes do; places in the line. */
 export type Shape = { readonly kind: ShapeKind; readonly places: readonly number[]; readonly name: string; readonly relation?: IntervalName };
+
+const bitOf = (pc: number): number => 1 << modulo(pc, 12);
 
 /** Triads and seventh chords an arpeggio may spell, as semitones above the root; a richer one is tried first. */
 const SPELLED: readonly (readonly [string, readonly number[]])[] = [
@@ -16,8 +17,7 @@ const SPELLED: readonly (readonly [string, readonly number[]])[] = [
 ];
 
 export function shapesOf(walk: Walk): Shape[] {
-  const { line } = walk.scene;
-  const sequences = sequencesOf(line, walk.belongings, walk.scene.grounds).map((run): Shape => ({
+  const sequences = walk.sequences.map((run): Shape => ({
     kind: 'sequence', places: range(run.first, run.last), name: 'sequence',
   }));
   return [...arpeggios(walk), ...scaleRuns(walk), ...sequences].sort((a, b) => a.places[0]! - b.places[0]!);
@@ -32,9 +32,9 @@ function arpeggios(walk: Walk): Shape[] {
   let first = 0;
   while (first < line.length - 2) {
     let last = first;
-    const pcs = new Set([line[first]!.pc]);
-    while (isLinked(line[last], line[last + 1]) && Math.abs(walk.step(last, last + 1)) >= 3 && fitsSomeChord(new Set([...pcs, line[last + 1]!.pc]))) pcs.add(line[++last]!.pc);
-    const chord = last - first >= 2 ? spelled(pcs) : null;
+    let bits = bitOf(line[first]!.pc);
+    while (isLinked(line[last], line[last + 1]) && Math.abs(walk.step(last, last + 1)) >= 3 && FITS[bits | bitOf(line[last + 1]!.pc)]) bits |= bitOf(line[++last]!.pc);
+    const chord = last - first >= 2 ? spelled(bits, line[first]!.pc) : null;
     if (chord) {
       const over = walk.ground(first).chord;
       shapes.push({ kind: 'arpeggio', places: range(first, last), name: chord.name, ...(over ? { relation: intervalOver(over, chord.root) } : {}) });
@@ -44,18 +44,14 @@ function arpeggios(walk: Walk): Shape[] {
   return shapes;
 }
 
-const rotations = (pcs: ReadonlySet<PitchClass>) =>
-  [...pcs].map((root) => ({ root, steps: [...pcs].map((pc) => modulo(pc - root, 12)).sort((a, b) => a - b) }));
+/** All twelve roots of every chord, as a bit per pitch class. */
+const CHORDS = SPELLED.flatMap(([name, steps]) => Array.from({ length: 12 }, (_, root) => ({ name, root, bits: steps.reduce((bits, step) => bits | bitOf(root + step), 0) })));
+/** By set of pitch classes: is it part of some chord? */
+const FITS = Array.from({ length: 4096 }, (_, bits) => CHORDS.some((chord) => (bits & ~chord.bits) === 0));
 
-const fitsSomeChord = (pcs: ReadonlySet<PitchClass>): boolean =>
-  Array.from({ length: 12 }, (_, root) => root).some((root) =>
-    SPELLED.some(([, chord]) => [...pcs].every((pc) => chord.includes(modulo(pc - root, 12)))));
-
-function spelled(pcs: ReadonlySet<PitchClass>): { root: PitchClass; name: string } | null {
-  for (const [name, chord] of SPELLED)
-    for (const { root, steps } of rotations(pcs)) if (steps.length === chord.length && steps.every((step, index) => step === chord[index])) return { root, name };
-  return null;
-}
+/** The chord a set spells whole. Of chords that are their own rotations (diminished sevenths, augmented triads) the root is the note that came first. */
+const spelled = (bits: number, first: PitchClass): { readonly root: PitchClass; readonly name: string } | null =>
+  CHORDS.find((chord) => chord.bits === bits && chord.root === first) ?? CHORDS.find((chord) => chord.bits === bits) ?? null;
 
 /** At least four adjacent scale tones one way. */
 function scaleRuns(walk: Walk): Shape[] {

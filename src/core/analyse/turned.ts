@@ -1,7 +1,6 @@
 import type { Beats } from '../vocabulary';
 import { beatsPerBar, type Change } from '../chart';
 import type { Scene } from './belonging';
-import { gainOn } from './gain';
 import { lineBetween } from './lineBetween';
 import type { LineNote } from './voice';
 import { EPSILON } from './windows';
@@ -19,12 +18,15 @@ export function turnedAt(scene: Scene, change: Change, before: Change | undefine
   if (notes.length === 0) return null;
   const next = scene.grounds[change.stretch.index]!;
   const old = scene.grounds[(change.stretch.index - 1 + scene.grounds.length) % scene.grounds.length]!;
-  const weigh = (note: LineNote, chord: 'old' | 'new') => Math.min(1, note.end - note.onset) * (chord === 'old' ? gainOn(change.from, old.scale, note.pc) : gainOn(change.to, next.scale, note.pc));
+  const weigh = (note: LineNote, gains: readonly number[]) => Math.min(1, note.end - note.onset) * gains[note.pc]!;
+  // what all notes say for the new chord; then one note after the other goes over to the old
+  let score = notes.reduce((sum, note) => sum + weigh(note, next.gains), 0);
   let best: { at: Beats; score: number } | null = null;
   for (let split = 0; split <= notes.length; split++) {
-    const score = notes.reduce((sum, note, place) => sum + weigh(note, place < split ? 'old' : 'new'), 0);
     const at = splitTime(notes, split, change.at, scene.windows.on, to);
     if (!best || score > best.score + EPSILON || (score > best.score - EPSILON && Math.abs(at - change.at) < Math.abs(best.at - change.at) - EPSILON)) best = { at, score };
+    const over = notes[split];
+    if (over) score += weigh(over, old.gains) - weigh(over, next.gains);
   }
   return best!.at;
 }

@@ -53,11 +53,13 @@ export const chorusAt = (timeline: Timeline, beat: Beats): number => Math.max(0,
 export function soundingAt(timeline: Timeline, beat: Beats): Sounding {
   const chorus = chorusAt(timeline, beat);
   const inForm = Math.max(0, beat - chorus * timeline.formBeats);
-  return sounding(timeline, stretchIndexAt(timeline.stretches, inForm), chorus);
+  return sounding(timeline, lastStartingBy(timeline.stretches, inForm), chorus);
 }
 
-/** Binary search: the last stretch that starts at or before a beat of the form. */
-function stretchIndexAt(stretches: readonly Stretch[], beat: Beats): number {
+const barUnder = ({ bars }: Timeline, inForm: Beats): BarSpan => bars[lastStartingBy(bars, inForm)]!;
+
+/** Binary search: the last stretch or bar that starts at or before a beat of the form. */
+function lastStartingBy(stretches: readonly { readonly start: Beats }[], beat: Beats): number {
   let low = 0;
   let high = stretches.length - 1;
   while (low < high) {
@@ -84,7 +86,7 @@ export function soundingAfter(timeline: Timeline, now: Sounding): Sounding {
 export function placeOf(timeline: Timeline, beat: Beats): { chorus: number; bar: number; beatInBar: Beats } {
   const chorus = chorusAt(timeline, beat);
   const inForm = beat - chorus * timeline.formBeats;
-  const bar = timeline.bars.findLast((span) => span.start <= inForm + 1e-9) ?? timeline.bars[0]!;
+  const bar = barUnder(timeline, inForm);
   return { chorus, bar: bar.index, beatInBar: inForm - bar.start };
 }
 
@@ -93,8 +95,8 @@ export function isOnStrongBeat(timeline: Timeline, beat: Beats, window: Beats): 
   const nearest = Math.round(beat);
   if (Math.abs(beat - nearest) > window + 1e-9) return false;
   const inForm = nearest - Math.floor(nearest / timeline.formBeats) * timeline.formBeats;
-  const bar = timeline.bars.findLast((span) => span.start <= inForm + 1e-9);
-  return bar !== undefined && strongBeats(bar.meter).includes(Math.round(inForm - bar.start));
+  const bar = barUnder(timeline, inForm);
+  return strongBeats(bar.meter).includes(Math.round(inForm - bar.start));
 }
 
 export const isOnBeat = (beat: Beats, window: Beats): boolean => Math.abs(beat - Math.round(beat)) <= window + 1e-9;
@@ -121,15 +123,14 @@ export function changesOf(timeline: Timeline, choruses: number): Change[] {
   const walk: Sounding[] = [];
   for (let chorus = 0; chorus < choruses; chorus++)
     for (const stretch of timeline.stretches) walk.push(sounding(timeline, stretch.index, chorus));
-  const borders = walk.filter((now, place) => place > 0 && isBorder(walk[place - 1]!.stretch.chord, now.stretch.chord));
+  const borders = walk.flatMap((now, place) => (place > 0 && isBorder(walk[place - 1]!.stretch.chord, now.stretch.chord) ? [{ now, before: walk[place - 1]!.stretch.chord }] : []));
   const end = choruses * timeline.formBeats;
   const changes: Change[] = [];
-  borders.forEach((now, place) => {
-    const before = walk[walk.indexOf(now) - 1]!.stretch.chord;
+  borders.forEach(({ now, before }, place) => {
     const to = now.stretch.chord;
     if (!before || !to) return;
     changes.push({
-      index: changes.length, chorus: now.chorus, bar: now.stretch.bar, at: now.start, until: borders[place + 1]?.start ?? end,
+      index: changes.length, chorus: now.chorus, bar: now.stretch.bar, at: now.start, until: borders[place + 1]?.now.start ?? end,
       from: before, to, stretch: now.stretch,
     });
   });

@@ -86,12 +86,23 @@ export const inScale = (scale: Scale, pc: PitchClass): boolean => scale.pcs.incl
 
 /** The scale's tones that lie next to a tone, up and down; null where the tone is not in the scale. */
 export function isAdjacentIn(scale: Scale, a: PitchClass, b: PitchClass): boolean {
-  const sorted = [...new Set(scale.pcs)].sort((x, y) => x - y);
-  const place = sorted.indexOf(a);
-  if (place < 0 || !sorted.includes(b)) return false;
-  const next = sorted[(place + 1) % sorted.length];
-  const before = sorted[modulo(place - 1, sorted.length)];
-  return a !== b && (b === next || b === before);
+  const { places, size } = ladderOf(scale);
+  const [from, to] = [places[a]!, places[b]!];
+  if (a === b || from < 0 || to < 0) return false;
+  const apart = Math.abs(from - to);
+  return apart === 1 || apart === size - 1;
+}
+
+const ladders = new WeakMap<Scale, { readonly places: readonly number[]; readonly size: number }>();
+
+/** The place of each pitch class on a scale's ladder from C up, −1 where it has none. */
+export function ladderOf(scale: Scale): { readonly places: readonly number[]; readonly size: number } {
+  const known = ladders.get(scale);
+  if (known) return known;
+  const sorted = [...new Set(scale.pcs)].sort((a, b) => a - b);
+  const made = { places: Array.from({ length: 12 }, (_, pc) => sorted.indexOf(pc)), size: sorted.length };
+  ladders.set(scale, made);
+  return made;
 }
 
 /**
