@@ -1,12 +1,12 @@
 import type { Scene } from './belonging';
-import type { JudgedNote } from './noteReport';
+import type { NoteReport } from './noteReport';
 
 /** One chorus in numbers: share of sounding time at each height, notes a bar, and where the line lay. */
 export type ChorusArc = { readonly chorus: number; readonly heights: readonly [number, number, number, number, number]; readonly meanHeight: number | null; readonly density: number; readonly register: number | null };
 
 /** Height, density and register per chorus, counted from 1 (2-theory, "Time, line, arc"). Loudness is not in the notes. */
-export function arcOf({ timeline }: Scene, notes: readonly JudgedNote[], choruses: number): ChorusArc[] {
-  const byChorus: JudgedNote[][] = Array.from({ length: choruses }, () => []);
+export function arcOf({ timeline }: Scene, notes: readonly NoteReport[], choruses: number): ChorusArc[] {
+  const byChorus: NoteReport[][] = Array.from({ length: choruses }, () => []);
   for (const note of notes) if (note.function !== 'grace') byChorus[Math.max(0, Math.floor(note.onsetBeat / timeline.formBeats + 1e-6))]?.push(note);
   return byChorus.map((inside, chorus) => {
     const beats: [number, number, number, number, number] = [0, 0, 0, 0, 0];

@@ -59,7 +59,7 @@ function ringsIn({ line, windows }: Scene, note: LineNote, at: Beats): boolean {
 
 /** (b) No other line note starts between it and half a beat after the change, boundaries open. */
 export function standsAlone({ line }: Scene, note: LineNote, at: Beats): boolean {
-  const next = line[note.place + 1];
+  const next = line[note.event + 1];
   return !next || next.onset >= at + 0.5 - EPSILON;
 }
 
@@ -72,7 +72,7 @@ function leadIn(scene: Scene, events: readonly Event[], change: Change): number[
   const present = soundingAt(scene.timeline, change.at - 1e-3).stretch;
   const presentStart = scene.changes[change.index - 1]?.at ?? -Infinity;
   const run: number[] = [];
-  for (let place = landing.place - 1; place >= 0; place--) {
+  for (let place = landing.event - 1; place >= 0; place--) {
     const note = line[place]!;
     const starts = note.onset >= change.at - 2 - EPSILON && note.onset + windows.tol >= presentStart - EPSILON;
     if (!starts || !isLinked(note, line[place + 1]) || !next.scale.has(note.pc)) break;

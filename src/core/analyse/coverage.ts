@@ -3,8 +3,7 @@ import { intervalOver, semitonesAboveRoot, type IntervalName } from '../music';
 import { isOnStrongBeat } from '../chart';
 import type { Plan } from '../plan';
 import type { Scene } from './belonging';
-import type { NoteReport } from './noteReport';
-import type { LaidSpan } from './spans';
+import type { JudgedNote } from './noteReport';
 
 export type IntervalCount = { count: number; beats: Beats; strong: number };
 
@@ -20,21 +19,23 @@ export type ChordCoverage = {
   readonly missing: readonly IntervalName[];
 };
 
-const ENOUGH = 5;
+/** Fewer notes than this are too few to judge. */
+export const ENOUGH_TO_JUDGE = 5;
 
 /**
  * What was used over each chord: one entry per symbol and chord-scale, in form order, symbols never sounded included.
  * Rule: 2-theory, "Coverage". A note counts once, in the chord it belongs to; its time counts where it sounds.
  */
-export function coverageOf(scene: Scene, plan: Plan, notes: readonly NoteReport[], spans: readonly (readonly LaidSpan[])[]): ChordCoverage[] {
+export function coverageOf(scene: Scene, plan: Plan, notes: readonly JudgedNote[]): ChordCoverage[] {
   const entries = new Map<string, { stretch: number; byInterval: Record<string, IntervalCount>; count: number }>();
-  const keyOf = (stretch: number) => `${scene.grounds[stretch]!.chord?.symbol} ${scene.grounds[stretch]!.bareScale.name}`;
+  const keys = scene.grounds.map(({ chord, bareScale }) => `${chord?.symbol} ${bareScale.name}`);
+  const keyOf = (stretch: number) => keys[stretch]!;
   for (const { stretch, chord } of scene.grounds)
     if (chord && !entries.has(keyOf(stretch.index))) entries.set(keyOf(stretch.index), { stretch: stretch.index, byInterval: {}, count: 0 });
-  notes.forEach((note, index) => {
+  notes.forEach(({ note, stretches }) => {
     if (note.function === 'grace') return;
-    spans[index]!.forEach((span, place) => {
-      const entry = span.chord === null ? undefined : entries.get(keyOf(span.stretchIndex));
+    note.spans.forEach((span, place) => {
+      const entry = span.chord === null ? undefined : entries.get(keyOf(stretches[place]!));
       if (!entry || span.interval === null) return;
       const cell = (entry.byInterval[span.interval] ??= { count: 0, beats: 0, strong: 0 });
       cell.beats += span.beats;
@@ -45,7 +46,7 @@ export function coverageOf(scene: Scene, plan: Plan, notes: readonly NoteReport[
     });
   });
   return [...entries.values()].map(({ stretch, byInterval, count }) => ({
-    chord: scene.grounds[stretch]!.chord!.symbol, function: scene.grounds[stretch]!.degree!, count, judged: count >= ENOUGH, byInterval,
+    chord: scene.grounds[stretch]!.chord!.symbol, function: scene.grounds[stretch]!.degree!, count, judged: count >= ENOUGH_TO_JUDGE, byInterval,
     missing: missingAt(scene, plan, stretch, byInterval),
   }));
 }

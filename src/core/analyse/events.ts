@@ -6,7 +6,8 @@ import { EPSILON, type Windows } from './windows';
 
 export type Heard = { readonly voices: readonly Voice[]; readonly events: readonly Event[]; readonly line: Line };
 
-type Draft = Omit<Voice, 'event' | 'top' | 'from' | 'grace' | 'onset'> & { onset: number; grace: boolean; from?: number };
+/** A voice while events and graces are being found. */
+type Draft = { -readonly [K in keyof Voice]: Voice[K] };
 
 /**
  * Notes to events and the line: judged pitches, simultaneous notes joined, graces lent to the note they lead to.
@@ -26,7 +27,7 @@ function draftsOf(notes: readonly PlayedNote[], tempo: BeatsPerMinute): Draft[] 
     .map((played, index) => {
       const judged = played.midi + (played.cents ?? 0) / 100;
       const pitch = Math.round(judged);
-      return { index, played, pitch, pc: pitchClassAt(pitch), bentBy: judged - pitch, onset: played.onsetBeat, end: played.onsetBeat + played.durationBeats, grace: false };
+      return { index, played, pitch, pc: pitchClassAt(pitch), bentBy: judged - pitch, onset: played.onsetBeat, end: played.onsetBeat + played.durationBeats, event: -1, top: false, grace: false };
     });
 }
 
@@ -72,20 +73,16 @@ function leads(grace: Draft, to: Draft, windows: Windows): boolean {
 
 /** Graces fall to the event of their main note but are no voices of it. */
 function settle(drafts: readonly Draft[], groups: readonly Draft[][]): Heard {
-  const voices: Voice[] = new Array<Voice>(drafts.length);
   const events: Event[] = [];
   for (const group of groups) {
     const index = events.length;
-    if (group.every((draft) => draft.grace)) {
-      for (const draft of group) voices[draft.index] = { ...draft, event: index, top: false };
-      continue;
-    }
-    const sorted = [...group].sort((a, b) => a.pitch - b.pitch || a.index - b.index);
-    const top = sorted[sorted.length - 1]!;
-    for (const draft of sorted) voices[draft.index] = { ...draft, event: index, top: draft === top };
-    const own = sorted.map((draft) => voices[draft.index]!);
-    events.push({ index, onset: Math.min(...own.map((voice) => voice.onset)), end: Math.max(...own.map((voice) => voice.end)), voices: own });
+    for (const draft of group) draft.event = index;
+    if (group.every((draft) => draft.grace)) continue;
+    const voices = group.length === 1 ? group : [...group].sort((a, b) => a.pitch - b.pitch || a.index - b.index);
+    voices[voices.length - 1]!.top = true;
+    let [onset, end] = [Infinity, -Infinity];
+    for (const voice of voices) [onset, end] = [Math.min(onset, voice.onset), Math.max(end, voice.end)];
+    events.push({ index, onset, end, voices });
   }
-  const line = events.map((event, place) => ({ ...event.voices[event.voices.length - 1]!, place }));
-  return { voices, events, line };
+  return { voices: drafts, events, line: events.map(({ voices }) => voices[voices.length - 1]!) };
 }

@@ -1,8 +1,13 @@
 export * from './played';
-export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type FigureReport, type Summary } from './report';
+export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type FigureReport } from './report';
+export type { Summary } from './summary';
 export type { NoteReport } from './noteReport';
 export { gateMark, type ChangeReport, type GateMark, type Landing, type Timing, type Verdict, type Connection } from './landings';
 export type { ChordCoverage, IntervalCount } from './coverage';
+export type { FunctionCoverage, WholeCoverage } from './coverageWhole';
+export type { MissedDoor } from './doors';
+export type { ThirdHeard } from './thirds';
+export type { BarKind, BarReport, Handover } from './handovers';
 export type { Phrase, PhraseEnd } from './phrases';
 export type { MutedBand, Segment } from './mutedBand';
 export { HEIGHT, type Tier, type Height, type NoteFunction, type Flag, type Span } from './voice';

@@ -112,7 +112,7 @@ function pushedAhead(judged: Judged, change: Change): Arrival | null {
   const { scene, belongings } = judged;
   const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast((note) => {
     if (!isWithinReach(scene, note, change.at)) return false;
-    const own = belongings[note.place]!;
+    const own = belongings[note.event]!;
     const anticipates = own.anticipates && Math.abs(soundingAt(scene.timeline, change.at).start - own.sounding.start) < EPSILON;
     const common = hasTone(change.to, note.pc) && hasTone(change.from, note.pc);
     return anticipates || (common && standsAlone(scene, note, change.at));
@@ -153,7 +153,7 @@ function describe(judged: Judged, change: Change, found: Arrival | null): Landin
  */
 function resolutionOf({ scene }: Judged, change: Change, from: LineNote): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
   const bar = scene.timeline.bars[change.bar]!;
-  for (let place = from.place + 1; place <= from.place + 4; place++) {
+  for (let place = from.event + 1; place <= from.event + 4; place++) {
     const [before, note] = [scene.line[place - 1], scene.line[place]];
     if (!note || !isLinked(before, note) || note.onset >= change.until - EPSILON) return {};
     if (note.onset - change.at > 2 * beatsPerBar(bar.meter) + EPSILON) return {};
@@ -168,7 +168,7 @@ function connect({ plan, scene }: Judged, change: Change, found: Arrival | null)
   if (!found) return { semitones: null, kind: null, nearestTarget: null };
   const targets = cellAt(plan, change.stretch.index, change.chorus).targets;
   if (found.timing === 'held') return { semitones: 0, kind: 'common', nearestTarget: nearestTarget(found.line.pitch, targets) };
-  const before = scene.line[found.line.place - 1];
+  const before = scene.line[found.line.event - 1];
   if (!before) return { semitones: null, kind: 'fresh', nearestTarget: null };
   const semitones = found.voice.pitch - before.pitch;
   const kind = found.line.onset - before.end > 1 + EPSILON ? 'fresh' : kindOf(Math.abs(semitones));

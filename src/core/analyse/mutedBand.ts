@@ -6,7 +6,7 @@ import type { Scene } from './belonging';
 import { gainOn } from './gain';
 import { firstWhere } from './lineBetween';
 import type { Ground } from './ground';
-import type { JudgedNote } from './noteReport';
+import type { JudgedNote, NoteReport } from './noteReport';
 import type { ChangeReport } from './landings';
 import { saidBy } from './said';
 import { EPSILON } from './windows';
@@ -33,8 +33,9 @@ type Candidate = { readonly symbol: string; readonly chord: Chord; readonly scal
 export function mutedBandOf(scene: Scene, notes: readonly JudgedNote[], changes: readonly ChangeReport[], choruses: number): MutedBand {
   const candidates = candidatesOf(scene.grounds);
   const landedAt = new Map(changes.map((change) => [beatKey(change.beat), change.landing.noteIndex]));
-  const longest = notes.reduce((most, note) => Math.max(most, note.durationBeats), 0);
-  const around = (run: SymbolRun) => notes.slice(firstWhere(notes.length, (place) => notes[place]!.onsetBeat > run.start - longest - EPSILON), firstWhere(notes.length, (place) => notes[place]!.onsetBeat >= run.end));
+  const longest = notes.reduce((most, { note }) => Math.max(most, note.durationBeats), 0);
+  const from = (beat: Beats) => firstWhere(notes.length, (place) => notes[place]!.note.onsetBeat >= beat);
+  const around = (run: SymbolRun) => notes.slice(from(run.start - longest), from(run.end));
   const segments = runsOf(scene, choruses).map((run) => judge(run, weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null), candidates));
   const counted = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = counted.filter((segment) => segment.verdict === 'heard').length;
@@ -69,21 +70,21 @@ type Weight = { readonly pc: PitchClass; readonly weight: number };
 /** A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
 function weigh(scene: Scene, run: SymbolRun, notes: readonly JudgedNote[], landed: number | null): Weight[] {
   const weights: Weight[] = [];
-  for (const note of notes) {
+  for (const { note, voice, homeStart } of notes) {
     const end = note.onsetBeat + note.durationBeats;
     const inside = Math.min(end, run.end) - Math.max(note.onsetBeat, run.start);
     if (inside <= EPSILON || isLeftOut(note)) continue;
-    const belongs = note.homeStart >= run.start - EPSILON && note.homeStart < run.end - EPSILON;
-    if (!belongs && note.homeStart > run.start) continue; // an anticipation or lead-in never weighs in the chord it leaves
+    const belongs = homeStart >= run.start - EPSILON && homeStart < run.end - EPSILON;
+    if (!belongs && homeStart > run.start) continue; // an anticipation or lead-in never weighs in the chord it leaves
     const beat = isOnBeat(note.onsetBeat, scene.windows.on) ? 1 : 0.6;
     const place = landed === note.index ? 1.5 : belongs ? 1 : 0.6;
-    weights.push({ pc: modulo(note.pitch, 12), weight: Math.min(inside, 1) * beat * place });
+    weights.push({ pc: voice.pc, weight: Math.min(inside, 1) * beat * place });
   }
   return weights;
 }
 
 /** Non-chord tones in resolved figures, passing and neighbour notes, graces and blue notes say nothing of the chord. */
-function isLeftOut(note: JudgedNote): boolean {
+function isLeftOut(note: NoteReport): boolean {
   if (note.function === 'grace' || note.flags.includes('blue')) return true;
   if (note.tier === 'chord') return false;
   return note.function === 'passing' || note.function === 'neighbour' || note.targetIndex !== undefined;

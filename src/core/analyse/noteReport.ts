@@ -1,6 +1,6 @@
 import type { Beats, Midi } from '../vocabulary';
 import type { IntervalName } from '../music';
-import type { Flag, Height, NoteFunction, Span, Tier } from './voice';
+import type { Flag, Height, NoteFunction, Span, Tier, Voice } from './voice';
 
 /** A note of the report (4-architecture, "Report"). */
 export type NoteReport = {
@@ -10,5 +10,12 @@ export type NoteReport = {
   readonly targetIndex?: number; readonly spans: readonly Span[];
 };
 
-/** A note with what later steps need and the contract does not print: its judged semitone and where its chord begins. */
-export type JudgedNote = NoteReport & { readonly pitch: Midi; readonly homeStart: Beats };
+/** A note of the report with what later steps need and the contract does not print. */
+export type JudgedNote = {
+  readonly note: NoteReport;
+  readonly voice: Voice;
+  /** Where the chord it belongs to begins. */
+  readonly homeStart: Beats;
+  /** Index of the stretch under each of its spans. */
+  readonly stretches: readonly number[];
+};

@@ -27,6 +27,8 @@ export type Phrase = {
   readonly motif?: number;
   /** Phrases of one number share rhythm and contour. */
   readonly theme?: number;
+  /** The phrase this one answers, by its place among the phrases. */
+  readonly answers?: number;
 };
 
 /** Where the line breathes and how each phrase ends (2-theory, "Phrases"). */

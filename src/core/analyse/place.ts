@@ -90,10 +90,26 @@ const STRETCH = 0.01;
 export function steadyLag(scene: Scene): Beats {
   const { line } = scene;
   if (line.length === 0) return 0;
-  const fits = STEADY_LAGS.map((lag) => ({ lag, fit: line.reduce((sum, note) => sum + (note.onset - lag < 0 ? 0 : gainAt(scene, note.onset - lag, note.pc)), 0) / line.length - STRETCH * Math.abs(lag) }));
+  const fits = STEADY_LAGS.map((lag) => ({ lag, fit: gainsShifted(scene, lag) / line.length - STRETCH * Math.abs(lag) }));
   const here = fits.find(({ lag }) => lag === 0)!.fit;
   const best = fits.reduce((most, one) => (one.fit > most.fit + EPSILON ? one : most));
   return best.fit >= here + CLEARLY && [0, 0.25, -0.25].some((nudge) => landsThere(scene, best.lag + nudge)) ? best.lag : 0;
+}
+
+/** What all notes say for the chords that sounded so many beats before them; the form is walked along with the line. */
+function gainsShifted({ line, timeline, grounds, windows }: Scene, lag: Beats): number {
+  const { stretches, formBeats } = timeline;
+  let [sum, index, chorus] = [0, 0, 0];
+  for (const note of line) {
+    const beat = note.onset - lag;
+    if (beat < 0) continue;
+    while (beat + windows.tol >= stretches[index]!.end + chorus - 1e-9) {
+      index = (index + 1) % stretches.length;
+      if (index === 0) chorus += formBeats;
+    }
+    sum += grounds[index]!.gains[note.pc]!;
+  }
+  return sum;
 }
 
 /** Where the line is said to turn it lands: in most cases on a guide tone of the new chord. One old tone at the change is no late turn. */

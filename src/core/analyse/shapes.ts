@@ -1,9 +1,10 @@
 import { modulo, type PitchClass } from '../vocabulary';
 import { intervalOver, isAdjacentIn, type IntervalName } from '../music';
 import type { Walk } from './figures';
+import { movedName, type MovedShape } from './movedShapes';
 import { isLinked } from './voice';
 
-export type ShapeKind = 'arpeggio' | 'scale-run' | 'sequence';
+export type ShapeKind = 'arpeggio' | 'scale-run' | 'sequence' | 'moved-shape';
 /** A shape of the line, beside what its notes do; places in the line. */
 export type Shape = { readonly kind: ShapeKind; readonly places: readonly number[]; readonly name: string; readonly relation?: IntervalName };
 
@@ -16,11 +17,12 @@ const SPELLED: readonly (readonly [string, readonly number[]])[] = [
   ['major', [0, 4, 7]], ['minor', [0, 3, 7]], ['diminished', [0, 3, 6]], ['augmented', [0, 4, 8]],
 ];
 
-export function shapesOf(walk: Walk): Shape[] {
+export function shapesOf(walk: Walk, moved: readonly MovedShape[]): Shape[] {
   const sequences = walk.sequences.map((run): Shape => ({
     kind: 'sequence', places: range(run.first, run.last), name: 'sequence',
   }));
-  return [...arpeggios(walk), ...scaleRuns(walk), ...sequences].sort((a, b) => a.places[0]! - b.places[0]!);
+  const moving = moved.map((shape): Shape => ({ kind: 'moved-shape', places: range(shape.first, shape.last), name: movedName(shape) }));
+  return [...arpeggios(walk), ...scaleRuns(walk), ...sequences, ...moving].sort((a, b) => a.places[0]! - b.places[0]!);
 }
 
 const range = (first: number, last: number): number[] => Array.from({ length: last - first + 1 }, (_, index) => first + index);

@@ -5,16 +5,17 @@ import { printedInterval, voiceTier } from './ground';
 import { HEIGHT, type Belonging, type Height, type Span, type Voice } from './voice';
 import { EPSILON } from './windows';
 
-/** A span with the stretch it lies over. */
-export type LaidSpan = Span & { readonly stretchIndex: number; readonly chorus: number; readonly start: number };
+/** The spans of one note and the stretch under each. */
+export type LaidSpans = { readonly spans: readonly Span[]; readonly stretches: readonly number[] };
 
 /**
  * A note cut where the chord under it changes; its first part belongs with the note, the later ones are judged anew.
  * Rule: 2-theory, "Tier and height": a note held across a change is two spans in height and time.
  * @param until what rings past the last chorus is cut there
  */
-export function spansOf(scene: Scene, voice: Voice, belonging: Belonging, height: Height, until: number): LaidSpan[] {
-  const spans: LaidSpan[] = [];
+export function spansOf(scene: Scene, voice: Voice, belonging: Belonging, height: Height, until: number): LaidSpans {
+  const spans: Span[] = [];
+  const stretches: number[] = [];
   const end = Math.min(voice.end, until);
   let now = belonging.sounding;
   let from = voice.onset;
@@ -24,10 +25,11 @@ export function spansOf(scene: Scene, voice: Voice, belonging: Belonging, height
     const to = next.start < end - EPSILON ? next.start : end;
     const ground = scene.grounds[now.stretch.index]!;
     spans.push({
-      chord: now.stretch.chord?.symbol ?? null, interval: printedInterval(ground, voice), beats: Math.max(0, to - from), start: from,
-      height: spans.length === 0 ? height : HEIGHT[voiceTier(ground, voice)], stretchIndex: now.stretch.index, chorus: now.chorus,
+      chord: now.stretch.chord?.symbol ?? null, interval: printedInterval(ground, voice),
+      height: spans.length === 0 ? height : HEIGHT[voiceTier(ground, voice)], beats: Math.max(0, to - from),
     });
-    if (to >= end - EPSILON) return spans;
+    stretches.push(now.stretch.index);
+    if (to >= end - EPSILON) return { spans, stretches };
     [now, from] = [next, to];
   }
 }

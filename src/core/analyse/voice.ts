@@ -32,8 +32,8 @@ export type Voice = {
   readonly from?: number;
 };
 
-/** A line note: the top voice of its event, in order of onset. `place` is its index in the line. */
-export type LineNote = Voice & { readonly place: number };
+/** A line note: the top voice of its event, in order of onset; its event's index is its place in the line. */
+export type LineNote = Voice;
 export type Line = readonly LineNote[];
 
 export type Event = {

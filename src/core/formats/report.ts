@@ -19,6 +19,8 @@ const note = Joi.object({
   spans: Joi.array().items(Joi.object({ chord: name.allow(null).required(), interval: interval.allow(null).required(), height: height.required(), beats: beat.min(0).required() })).min(1).required(),
 });
 
+const counts = Joi.object().pattern(interval, Joi.object({ count: index.required(), beats: beat.min(0).required(), strong: index.required() }));
+
 const landing = Joi.object({
   noteIndex: index.allow(null).required(), interval: interval.allow(null).required(), timing: Joi.string().valid('on', 'early', 'held', 'late', 'none').required(),
   verdict: Joi.string().valid('target', 'chord-tone', 'colour', 'scale', 'outside', 'none').required(), rest: Joi.boolean(), delayed: Joi.boolean(), resolutionIndex: index, resolvedAfterBeats: beat,
@@ -37,19 +39,24 @@ const change = Joi.object({
 export const reportSchema = Joi.object<Report>({
   schema: Joi.string().valid(REPORT_SCHEMA).required(),
   notes: Joi.array().items(note).required(),
-  events: Joi.array().items(Joi.object({ index: index.required(), onsetBeat: beat.required(), noteIndices: indices.required(), kind: Joi.string().valid('single', 'dyad', 'chord').required(), name })).required(),
+  events: Joi.array().items(Joi.object({ index: index.required(), onsetBeat: beat.required(), noteIndices: indices.required(), kind: Joi.string().valid('single', 'dyad', 'chord').required(), name: name.optional() })).required(),
   figures: Joi.array().items(Joi.object({ kind: name.required(), noteIndices: indices.required(), targetIndex: index.required(), resolved: Joi.boolean().required() })).required(),
   shapes: Joi.array().items(Joi.object({ kind: name.required(), noteIndices: indices.required(), name: name.required(), relation: interval })).required(),
   changes: Joi.array().items(change).required(),
   coverage: Joi.array().items(Joi.object({
     chord: name.required(), function: name.required(), count: index.required(), judged: Joi.boolean().required(), missing: Joi.array().items(interval).required(),
-    byInterval: Joi.object().pattern(interval, Joi.object({ count: index.required(), beats: beat.min(0).required(), strong: index.required() })).required(),
+    byInterval: counts.required(),
   })).required(),
+  coverageByFunction: Joi.array().items(Joi.object({ function: name.required(), count: index.required(), judged: Joi.boolean().required(), byInterval: counts.required() })).required(),
+  coverageOverall: Joi.object({
+    count: index.required(), byInterval: counts.required(), beatsAtHeight: Joi.array().items(beat.min(0)).length(5).required(), homeUsed: indices.required(), homeUnused: indices.required(),
+    range: Joi.object({ lowest: Joi.number().required(), highest: Joi.number().required() }).allow(null).required(),
+  }).required(),
   phrases: Joi.array().items(Joi.object({
     startBeat: beat.required(), endBeat: beat.required(), noteIndices: indices.required(), pickupBeats: beat.min(0).required(), startVsChange: beat.allow(null).required(), endVsChange: beat.allow(null).required(),
-    changesCrossed: index.required(), endInterval: interval.allow(null).required(), end: Joi.string().valid('home', 'floats', 'asks').required(), rests: Joi.boolean().required(), motif: index, theme: index,
+    changesCrossed: index.required(), endInterval: interval.allow(null).required(), end: Joi.string().valid('home', 'floats', 'asks').required(), rests: Joi.boolean().required(), motif: index, theme: index, answers: index,
   })).required(),
-  stepOuts: Joi.array().items(Joi.object({ noteIndices: indices.required(), beats: beat.required(), homeIndex: index.allow(null).required() })).required(),
+  stepOuts: Joi.array().items(Joi.object({ noteIndices: indices.required(), beats: beat.required(), shape: name.optional(), homeIndex: index.allow(null).required() })).required(),
   place: Joi.array().items(Joi.object({ fromBeat: beat.required(), toBeat: beat.required(), lagBeats: beat.required() })).required(),
   line: Joi.object().pattern(Joi.string(), index).required(),
   arc: Joi.array().items(Joi.object({ chorus: index.min(1).required(), heights: Joi.array().items(beat.min(0).max(1)).length(5).required(), meanHeight: beat.allow(null).required(), density: beat.min(0).required(), register: beat.allow(null).required() })).required(),
@@ -60,6 +67,10 @@ export const reportSchema = Joi.object<Report>({
       beat: beat.required(), chord: name.required(), verdict: Joi.string().valid('heard', 'unclear', 'not-heard', 'silent').required(), best: name.allow('').required(), margin: Joi.number().required(), said: name,
     })).required(),
   }).required(),
+  missedDoors: Joi.array().items(Joi.object({ changeIndex: index.required(), fromMidi: beat.required(), toMidi: beat.required(), fromInterval: interval.required(), toInterval: interval.required() })).required(),
+  thirds: Joi.array().items(Joi.object({ noteIndex: index.required(), beat: beat.required(), chord: name.required(), cents: beat.required(), moved: beat.required() })).required(),
+  bars: Joi.array().items(Joi.object({ bar: index.min(1).required(), kind: Joi.string().valid('chords', 'line', 'rest').required(), events: index.required() })).required(),
+  handovers: Joi.array().items(Joi.object({ bar: index.min(1).required(), to: Joi.string().valid('chords', 'line').required(), beat: beat.required(), lateBeats: beat.required(), gapBeats: beat.required() })).required(),
   summary: Joi.object().pattern(Joi.string(), Joi.number()).required(),
 });
 
