@@ -23,3 +23,6 @@ export function gainOn(chord: Chord, scale: ReadonlySet<PitchClass>, pc: PitchCl
       return scale.has(pc) || hasTone(chord, pc) ? 0 : -0.5;
   }
 }
+
+/** The gain of each pitch class on a chord with its scale. */
+export const gainsOn = (chord: Chord, scale: ReadonlySet<PitchClass>): number[] => Array.from({ length: 12 }, (_, pc) => gainOn(chord, scale, pc));

@@ -1,7 +1,7 @@
 import { modulo, type PitchClass } from '../vocabulary';
 import { hasTone, intervalOver, pitchClass, rootPc, scaleOn, type Chord, type IntervalName, type Scale } from '../music';
 import { availableTensions, soundingAfter, type Harmony, type Sounding, type Stretch, type Timeline } from '../chart';
-import { gainOn } from './gain';
+import { gainsOn } from './gain';
 import type { Tier, Voice } from './voice';
 
 /** What lies under a note: the chord of a stretch with its scale and colours, or the bare home scale over N.C. */
@@ -49,7 +49,7 @@ type Bare = Omit<Ground, 'tiers' | 'gains'>;
 
 function withTables(bare: Bare): Ground {
   const pcs = Array.from({ length: 12 }, (_, pc) => pc);
-  return { ...bare, tiers: pcs.map((pc) => tierOf(bare, pc)), gains: pcs.map((pc) => (bare.chord ? gainOn(bare.chord, bare.scale, pc) : 0)) };
+  return { ...bare, tiers: pcs.map((pc) => tierOf(bare, pc)), gains: bare.chord ? gainsOn(bare.chord, bare.scale) : pcs.map(() => 0) };
 }
 
 /** Where a pitch class stands over a ground before figures are known. */

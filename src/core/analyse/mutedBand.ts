@@ -3,7 +3,7 @@ import { certain } from '../vocabulary';
 import { FLAT_NAMES, fifthOf, hasTone, isDominant, noteName, readChord, rootPc, scaleOn, type Chord, type SpelledNote } from '../music';
 import { isOnBeat } from '../chart';
 import type { Scene } from './belonging';
-import { gainOn } from './gain';
+import { gainsOn } from './gain';
 import { firstWhere } from './lineBetween';
 import type { Ground } from './ground';
 import type { JudgedNote, NoteReport } from './noteReport';
@@ -23,7 +23,7 @@ export type Segment = {
 
 export type MutedBand = { readonly share: number | null; readonly chance: number; readonly segments: readonly Segment[] };
 
-type Candidate = { readonly symbol: string; readonly chord: Chord; readonly scale: ReadonlySet<PitchClass>; readonly partnerOfAltered?: Chord };
+type Candidate = { readonly symbol: string; readonly chord: Chord; readonly gains: readonly number[]; readonly partnerOfAltered?: Chord };
 
 /**
  * With the band muted, could the chords be told apart from the line alone?
@@ -36,7 +36,8 @@ export function mutedBandOf(scene: Scene, notes: readonly JudgedNote[], changes:
   const longest = notes.reduce((most, { note }) => Math.max(most, note.durationBeats), 0);
   const from = (beat: Beats) => firstWhere(notes.length, (place) => notes[place]!.note.onsetBeat >= beat);
   const around = (run: SymbolRun) => notes.slice(from(run.start - longest), from(run.end));
-  const segments = runsOf(scene, choruses).map((run) => judge(run, weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null), candidates));
+  const outside = new Map(scene.grounds.flatMap(({ chord }) => (chord ? [[chord.symbol, candidates.filter((one) => one.symbol !== chord.symbol && !isFamily(chord, one))] as const] : [])));
+  const segments = runsOf(scene, choruses).map((run) => judge(run, toldBy(weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null)), outside.get(run.ground.chord!.symbol)!));
   const counted = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = counted.filter((segment) => segment.verdict === 'heard').length;
   return { share: counted.length ? round(heard / counted.length) : null, chance: candidates.length ? round(1 / candidates.length) : 0, segments };
@@ -90,21 +91,31 @@ function isLeftOut(note: NoteReport): boolean {
   return note.function === 'passing' || note.function === 'neighbour' || note.targetIndex !== undefined;
 }
 
-function judge(run: SymbolRun, weights: readonly Weight[], candidates: readonly Candidate[]): Segment {
-  const { chord } = run.ground;
-  const truth = { symbol: chord!.symbol, chord: chord!, scale: run.ground.scale };
-  const outside = candidates.filter((candidate) => candidate.symbol !== truth.symbol && !isFamily(truth.chord, candidate));
-  const own = score(truth, weights);
+/** Weights summed by pitch class: all that scoring asks for. */
+type Told = { readonly byPc: readonly number[]; readonly total: number };
+
+function toldBy(weights: readonly Weight[]): Told {
+  const byPc = new Array<number>(12).fill(0);
+  let total = 0;
+  for (const { pc, weight } of weights) {
+    byPc[pc]! += weight;
+    total += weight;
+  }
+  return { byPc, total };
+}
+
+function judge({ ground, start }: SymbolRun, told: Told, outside: readonly Candidate[]): Segment {
+  const chord = ground.chord!;
+  const own = score(ground.gains, told);
   let best: { symbol: string; score: number } = { symbol: '', score: outside.length ? -Infinity : 0 };
   for (const candidate of outside) {
-    const value = score(candidate, weights);
+    const value = score(candidate.gains, told);
     if (value > best.score + 1e-12) best = { symbol: candidate.symbol, score: value };
   }
   const margin = own - best.score;
-  const total = weights.reduce((sum, { weight }) => sum + weight, 0);
-  const verdict = total < 0.5 - EPSILON ? 'silent' : margin >= 0.05 - EPSILON ? 'heard' : margin > -0.05 - EPSILON ? 'unclear' : 'not-heard';
-  const said = verdict === 'silent' ? null : saidBy(weights, truth.chord);
-  return { beat: run.start, chord: truth.symbol, verdict, best: margin >= 0 ? truth.symbol : best.symbol, margin: round(total > 0 ? margin : 0), ...(said === null ? {} : { said }) };
+  const verdict = told.total < 0.5 - EPSILON ? 'silent' : margin >= 0.05 - EPSILON ? 'heard' : margin > -0.05 - EPSILON ? 'unclear' : 'not-heard';
+  const said = verdict === 'silent' ? null : saidBy(told.byPc, chord);
+  return { beat: start, chord: chord.symbol, verdict, best: margin >= 0 ? chord.symbol : best.symbol, margin: round(told.total > 0 ? margin : 0), ...(said === null ? {} : { said }) };
 }
 
 /** Shares three or more pitch classes, or is the tritone partner of an altered dominant. */
@@ -113,9 +124,11 @@ function isFamily(truth: Chord, candidate: Candidate): boolean {
   return new Set(candidate.chord.tones.filter((tone) => hasTone(truth, tone.pc)).map((tone) => tone.pc)).size >= 3;
 }
 
-function score(candidate: Candidate, weights: readonly Weight[]): number {
-  const total = weights.reduce((sum, { weight }) => sum + weight, 0);
-  return total ? weights.reduce((sum, { pc, weight }) => sum + weight * gainOn(candidate.chord, candidate.scale, pc), 0) / total : 0;
+function score(gains: readonly number[], { byPc, total }: Told): number {
+  if (total === 0) return 0;
+  let sum = 0;
+  for (let pc = 0; pc < 12; pc++) sum += byPc[pc]! * gains[pc]!;
+  return sum / total;
 }
 
 const flatNote = (pc: PitchClass): SpelledNote => certain(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
@@ -128,11 +141,11 @@ function candidatesOf(grounds: readonly Ground[]): Candidate[] {
     if (!found.has(id)) found.set(id, candidate);
   };
   const own = grounds.filter((ground): ground is Ground & { chord: Chord } => ground.chord !== null);
-  for (const { chord, scale } of own) add({ symbol: chord.symbol, chord, scale });
+  for (const { chord, gains } of own) add({ symbol: chord.symbol, chord, gains });
   for (const { chord, scale } of own) {
     const relative = relativeOf(chord);
     if (chord.quality === 'dominant') add(tritonePartner(chord));
-    if (relative) add({ symbol: relative.symbol, chord: relative, scale });
+    if (relative) add({ symbol: relative.symbol, chord: relative, gains: gainsOn(relative, scale) });
   }
   return [...found.values()];
 }
@@ -141,7 +154,7 @@ function tritonePartner(chord: Chord): Candidate {
   const root = flatNote(rootPc(chord) + 6);
   const partner = certain(readChord(`${noteName(root)}7`));
   const scale = new Set(scaleOn(root, 'lydian dominant').pcs);
-  return { symbol: partner.symbol, chord: partner, scale, ...(chord.altered || isAlteredDominant(chord) ? { partnerOfAltered: chord } : {}) };
+  return { symbol: partner.symbol, chord: partner, gains: gainsOn(partner, scale), ...(chord.altered || isAlteredDominant(chord) ? { partnerOfAltered: chord } : {}) };
 }
 
 const isAlteredDominant = (chord: Chord): boolean =>

@@ -1,33 +1,42 @@
 import { certain, type PitchClass } from '../vocabulary';
-import { FLAT_NAMES, readChord, type Chord } from '../music';
-import { gainOn } from './gain';
+import { FLAT_NAMES, readChord, rootPc, type Chord } from '../music';
+import { gainsOn } from './gain';
 
 /** Triads before sevenths: of equals the plainer is said. */
 const QUALITIES = ['', 'm', 'dim', '+', '7', 'maj7', 'm7', 'm7b5', 'dim7', '6', 'm6', 'sus4', '7sus4', 'mMaj7'];
 const NOTHING: ReadonlySet<PitchClass> = new Set();
 
-let made: readonly Chord[] | null = null;
-const chords = (): readonly Chord[] => (made ??= FLAT_NAMES.flatMap((root) => QUALITIES.map((quality) => certain(readChord(root + quality)))));
+type Sayable = { readonly symbol: string; readonly root: PitchClass; readonly tones: number; readonly gains: readonly number[] };
+const sayable = (chord: Chord): Sayable => ({ symbol: chord.symbol, root: rootPc(chord), tones: chord.tones.reduce((bits, tone) => bits | (1 << tone.pc), 0), gains: gainsOn(chord, NOTHING) });
+
+let made: readonly Sayable[] | null = null;
+const chords = (): readonly Sayable[] => (made ??= FLAT_NAMES.flatMap((root) => QUALITIES.map((quality) => sayable(certain(readChord(root + quality))))));
+const own = new WeakMap<Chord, Sayable>();
 
 /**
  * What the line said by itself.
- * Rule: 2-theory, "What the line said": over all roots and qualities, the best-scoring chord; with fewer than three pitch classes the notes instead.
- * @param own the chord that is sounding; it wins where it scores as well as any
+ * Rule: 2-theory, "What the line said": "over all roots and qualities, the best-scoring chord per segment, so that "outside" can read "triad a step below". With fewer than
+ * three pitch classes print the notes instead." Departs from it (docs/decisions/0011): a chord that is spelled whole is heard before one that is only hinted at; where none
+ * is, its root must sound.
+ * @param byPc weight of each pitch class
+ * @param sounding the chord that is sounding; it wins where it scores as well as any
  * @returns a chord symbol, or note names with spaces; null of nothing
  */
-export function saidBy(weights: readonly { readonly pc: PitchClass; readonly weight: number }[], own: Chord): string | null {
-  const pcs = [...new Set(weights.map(({ pc }) => pc))].sort((a, b) => a - b);
+export function saidBy(byPc: readonly number[], sounding: Chord): string | null {
+  const pcs = byPc.flatMap((weight, pc) => (weight > 0 ? [pc] : []));
   if (pcs.length === 0) return null;
   if (pcs.length < 3) return pcs.map((pc) => FLAT_NAMES[pc]!).join(' ');
-  // a chord that is spelled whole is heard before one that is only hinted at; where none is, its root must sound
-  const whole = chords().filter((chord) => chord.tones.every((tone) => pcs.includes(tone.pc)));
-  const heard = whole.length > 0 ? whole : chords().filter((chord) => pcs.includes(chord.tones[0]!.pc));
-  const score = (chord: Chord) => weights.reduce((sum, { pc, weight }) => sum + weight * gainOn(chord, NOTHING, pc), 0);
-  const isHeard = whole.length === 0 || own.tones.every((tone) => pcs.includes(tone.pc));
-  let best = { chord: own, score: isHeard ? score(own) : -Infinity };
+  const sounded = pcs.reduce((bits, pc) => bits | (1 << pc), 0);
+  const isWhole = ({ tones }: Sayable) => (tones & ~sounded) === 0;
+  const whole = chords().filter(isWhole);
+  const heard = whole.length > 0 ? whole : chords().filter(({ root }) => (sounded >> root) & 1);
+  const score = ({ gains }: Sayable) => pcs.reduce((sum, pc) => sum + byPc[pc]! * gains[pc]!, 0);
+  let truth = own.get(sounding);
+  if (!truth) own.set(sounding, (truth = sayable(sounding)));
+  let best = { symbol: truth.symbol, score: whole.length === 0 || isWhole(truth) ? score(truth) : -Infinity };
   for (const chord of heard) {
     const value = score(chord);
-    if (value > best.score + 1e-9) best = { chord, score: value };
+    if (value > best.score + 1e-9) best = { symbol: chord.symbol, score: value };
   }
-  return best.chord.symbol;
+  return best.symbol;
 }

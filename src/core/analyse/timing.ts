@@ -30,7 +30,8 @@ export function timingOf(scene: Scene, events: readonly Event[]): TimeReport {
   const second = swing === null ? 0.5 : swing / (1 + swing);
   const offset = median(onsets.map((onset) => deviation(onset, [0, second, 1])));
   if (offset === null) return { medianMs: null, spreadMs: null, offsetMs: null, swing, upbeats: null, lagBeats: 0 };
-  const left = byBeat(onsets, offset).flatMap((beat) => deviationsOf(beat, grids(swing === null ? null : second, inMs)).map(inMs));
+  const lines = grids(swing === null ? null : second, inMs);
+  const left = byBeat(onsets, offset).flatMap((beat) => deviationsOf(beat, lines)).map(inMs);
   const mean = left.reduce((sum, value) => sum + value, 0) / left.length;
   const spread = Math.sqrt(left.reduce((sum, value) => sum + (value - mean) ** 2, 0) / left.length);
   const up = onsets.filter((onset) => Math.abs(onset - Math.round(onset)) > NEAR_BEAT).length;
@@ -45,27 +46,37 @@ function grids(second: Beats | null, inMs: (beats: Beats) => number): number[][]
   return all.filter(([step], index) => index === 0 || inMs(step) >= FINEST_GRID_MS).map(([, lines]) => lines);
 }
 
-/** Onsets grouped by the beat they fall in; one just before a beat belongs to it. */
+/** Onsets grouped by the beat they fall in; one just before a beat belongs to it. Onsets are in order, so a beat's are neighbours. */
 function byBeat(onsets: readonly Beats[], offset: Beats): Beats[][] {
-  const beats = new Map<number, Beats[]>();
+  const groups: Beats[][] = [];
+  let last = NaN;
   for (const onset of onsets) {
     const at = onset - offset;
     const beat = Math.floor(at + 0.12);
-    beats.set(beat, [...(beats.get(beat) ?? []), at - beat]);
+    if (beat !== last) groups.push([]);
+    groups[groups.length - 1]!.push(at - beat);
+    last = beat;
   }
-  return [...beats.values()];
+  return groups;
 }
 
 /** Deviations from the coarsest grid that fits within 0.08 beat RMS, else from the one that fits best. */
-function deviationsOf(onsets: readonly Beats[], lines: readonly number[][]): Beats[] {
-  const fits = lines.map((grid) => onsets.map((onset) => deviation(onset, grid)));
-  const rms = (values: readonly number[]) => Math.sqrt(values.reduce((sum, value) => sum + value * value, 0) / values.length);
-  return fits.find((fit) => rms(fit) <= GOOD_FIT) ?? fits.reduce((best, fit) => (rms(fit) < rms(best) ? fit : best));
+function deviationsOf(onsets: readonly Beats[], lines: readonly number[][]): readonly Beats[] {
+  let best: { readonly fit: readonly Beats[]; readonly square: number } | null = null;
+  for (const grid of lines) {
+    const fit = onsets.map((onset) => deviation(onset, grid));
+    const square = fit.reduce((sum, value) => sum + value * value, 0) / fit.length;
+    if (square <= GOOD_FIT * GOOD_FIT) return fit;
+    if (!best || square < best.square) best = { fit, square };
+  }
+  return best!.fit;
 }
 
 function deviation(onset: Beats, grid: readonly number[]): Beats {
   const inBeat = onset - Math.floor(onset);
-  return grid.map((line) => inBeat - line).reduce((best, value) => (Math.abs(value) < Math.abs(best) ? value : best));
+  let nearest = Infinity;
+  for (const line of grid) if (Math.abs(inBeat - line) < Math.abs(nearest)) nearest = inBeat - line;
+  return nearest;
 }
 
 /** Median of (second onset − first) / (next beat − second) over beats with exactly two onsets, the first on the beat. */

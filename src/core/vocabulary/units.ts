@@ -45,7 +45,7 @@ export const secondsToBeats = (seconds: Seconds, tempo: BeatsPerMinute): Beats =
 /** The middle value; the mean of the two middle ones for an even count; null of nothing. */
 export function median(values: readonly number[]): number | null {
   if (values.length === 0) return null;
-  const sorted = [...values].sort((a, b) => a - b);
+  const sorted = Float64Array.from(values).sort();
   const middle = sorted.length >> 1;
   return sorted.length % 2 ? (sorted[middle] ?? null) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
 }
