@@ -1,4 +1,4 @@
-export { findingsOf, type DrillSpec, type Finding, type FindingKind } from './findings';
+export { findingsOf, findingsOver, type DrillSpec, type Finding, type FindingKind, type Findings, type FindingsRequest } from './findings';
 export { marksOf } from './marks';
 export { wilsonInterval } from './wilson';
 export { times, intervalWord, typeset } from './words';

@@ -1,32 +1,33 @@
 import { intervalOver, noteName, readChord } from '../../music';
 import { certain } from '../../vocabulary';
 import { fitsOneLocation } from '../../neck';
-import { intervalWord, typeset } from '../words';
-import { wilsonInterval } from '../wilson';
-import { finding, slower, type Context, type Finding } from './finding';
+import { intervalWord, times, typeset } from '../words';
+import { measure, type Context, type Measure } from './finding';
 
 /** A tell-tale tone is missed in ten notes, another chord tone in fifteen. */
 const IGNORED_IN = 10;
 const NEVER_IN = 15;
+/** A chord tone that makes up less of the notes than this is seldom heard. */
+const SELDOM = 0.05;
 
 /** Chord tones that never sounded: tell-tale tones of secondary and borrowed chords in ten notes, the others in fifteen. */
-export function tonesNeverPlayed(context: Context): Finding[] {
-  const { report, harmony, tempo } = context;
+export function tonesNeverPlayed(context: Context): Measure[] {
+  const { report, harmony } = context;
   return report.coverage.flatMap((cover) => {
     const chord = certain(readChord(cover.chord));
     const at = harmony.readings.findIndex((one) => one?.chord.symbol === cover.chord);
     const home = harmony.homeScales[at]!.pcs;
-    return chord.tones.flatMap((tone): Finding[] => {
+    return chord.tones.flatMap((tone): Measure[] => {
       const telling = !home.includes(tone.pc);
       const name = intervalOver(chord, tone.pc);
-      if (cover.byInterval[name] || cover.count < (telling ? IGNORED_IN : NEVER_IN)) return [];
+      const met = cover.byInterval[name]?.count ?? 0;
       const note = typeset(noteName(tone.note));
-      return [{
-        kind: telling ? 'change-ignored' : 'tone-never-played', where: { chord: cover.chord, bars: [] }, met: 0, of: cover.count, interval: wilsonInterval(0, cover.count),
-        title: `${note} over ${typeset(cover.chord)}`, sentence: `Over ${typeset(cover.chord)} you never played ${note}, its ${intervalWord(name)}, in ${cover.count} notes.`,
+      return measure(context, {
+        kind: telling ? 'change-ignored' : 'tone-never-played', where: { chord: cover.chord, bars: [] }, met, of: cover.count, limit: SELDOM, raised: cover.byInterval[name] === undefined && cover.count >= (telling ? IGNORED_IN : NEVER_IN),
+        title: `${note} over ${typeset(cover.chord)}`, sentence: `Over ${typeset(cover.chord)} you ${met === 0 ? `never played ${note}, its ${intervalWord(name)},` : `played ${note}, its ${intervalWord(name)}, ${times(met)}`} in ${cover.count} notes.`,
         ...(telling ? { detail: 'It is the note your home scale lacks there.' } : {}),
-        drill: { chord: cover.chord, plan: 'single-target', target: note, pass: 'land on it in 10 of 12', tempo: slower(tempo) }, weight: Math.min(1, (4 * cover.count) / Math.max(1, report.notes.length)) * chanceAside(cover.count) * (telling ? 0.6 : 0.12),
-      }];
+        drill: { chord: cover.chord, plan: 'single-target', target: note, pass: 'land on it in 10 of 12' }, weight: Math.min(1, (4 * cover.count) / Math.max(1, report.notes.length)) * chanceAside(cover.count) * (telling ? 0.6 : 0.12),
+      });
     });
   });
 }
@@ -37,49 +38,50 @@ const chanceAside = (count: number): number => (1 - (6 / 7) ** count) ** 4;
 const isPlain = (note: Context['report']['notes'][number]): boolean => note.function !== 'grace' && note.chord !== null;
 
 /** The home scale alone, over chords that ask for more. */
-export function homeScaleOnly(context: Context): Finding[] {
+export function homeScaleOnly(context: Context): Measure[] {
   const { report, harmony, plan } = context;
   if (plan.id === 'home-scale') return [];
   const homes = new Map(harmony.readings.flatMap((reading, index) => (reading ? [[reading.chord.symbol, { chord: reading.chord, home: harmony.homeScales[index]!.pcs }] as const] : [])));
   const asking = report.notes.filter((note) => { const here = isPlain(note) ? homes.get(note.chord!) : undefined; return here?.chord.tones.some((tone) => !here.home.includes(tone.pc)); });
   const beyond = asking.filter((note) => !homes.get(note.chord!)!.home.includes(((Math.round(note.midi) % 12) + 12) % 12));
-  return finding(context, {
+  return measure(context, {
     kind: 'home-scale-only', where: { bars: [] }, met: beyond.length, of: asking.length, limit: 0.06, worth: 1,
     title: 'Beyond the home scale', sentence: `Over the chords your home scale does not cover, ${beyond.length} of ${asking.length} notes left it.`, drill: { plan: 'home-tell-tale', target: 'the tones it lacks', pass: 'one tell-tale tone in every such bar' },
   });
 }
 
-export function outlineOnly(context: Context): Finding[] {
+export function outlineOnly(context: Context): Measure[] {
   const { report, plan } = context;
   if (plan.id === 'outline' || plan.id === 'single-target') return [];
   const all = report.notes.filter(isPlain);
   const other = all.filter((note) => note.tier !== 'chord');
-  return finding(context, {
+  return measure(context, {
     kind: 'outline-only', where: { bars: [] }, met: other.length, of: all.length, limit: 0.1, worth: 0.5,
     title: 'Between the chord tones', sentence: `${all.length - other.length} of ${all.length} notes were chord tones; nothing led from one to the next.`, drill: { plan: 'scale-per-chord', target: 'a step between two chord tones', pass: 'join 8 of 12' },
   });
 }
 
 const ENOUGH_NOTES = 40;
+/** Two octaves are a wide range. */
+const WIDE = 24;
 
-export function narrowRange(context: Context): Finding[] {
+export function narrowRange(context: Context): Measure[] {
   const pitches = context.report.notes.filter((note) => note.top && note.function !== 'grace').map((note) => note.midi);
   const range = Math.max(...pitches) - Math.min(...pitches);
-  if (pitches.length < ENOUGH_NOTES || range > 12) return [];
-  return [{
-    kind: 'narrow-range', where: { bars: [] }, met: range, of: 24, interval: wilsonInterval(range, 24), title: 'A wider range', sentence: `All ${pitches.length} notes lay within ${range} semitones.`,
-    drill: { plan: context.plan.id, target: 'an octave higher every other phrase', pass: 'use two octaves in a chorus', tempo: context.tempo }, weight: 0.55,
-  }];
+  return pitches.length < ENOUGH_NOTES ? [] : measure(context, {
+    kind: 'narrow-range', where: { bars: [] }, met: Math.min(range, WIDE), of: WIDE, limit: 0.5, raised: range <= 12, title: 'A wider range', sentence: `All ${pitches.length} notes lay within ${range} semitones.`,
+    drill: { target: 'an octave higher every other phrase', pass: 'use two octaves in a chorus', tempo: context.tempo }, weight: 0.55,
+  });
 }
 
 /** The whole line under one location of the hand. */
-export function onePosition(context: Context): Finding[] {
+export function onePosition(context: Context): Measure[] {
   const line = context.report.notes.filter((note) => note.top && note.function !== 'grace' && note.midi >= 40 && note.midi <= 86);
   const range = Math.max(...line.map((note) => note.midi)) - Math.min(...line.map((note) => note.midi));
   if (line.length < ENOUGH_NOTES || range <= 12 || range > 28) return [];
-  if (!fitsOneLocation(line.map((note) => Math.round(note.midi)))) return [];
-  return [{
-    kind: 'one-position', where: { bars: [] }, met: 0, of: line.length, interval: wilsonInterval(0, line.length), title: 'Another position', sentence: `All ${line.length} notes can be played in one position of the neck.`,
-    drill: { plan: context.plan.id, target: 'the next position up', pass: 'one chorus each', tempo: slower(context.tempo) }, weight: 0.03,
-  }];
+  const inOne = fitsOneLocation(line.map((note) => Math.round(note.midi)));
+  return measure(context, {
+    kind: 'one-position', where: { bars: [] }, met: 0, of: line.length, limit: 1, raised: inOne, title: 'Another position', sentence: `All ${line.length} notes can be played in one position of the neck.`,
+    drill: { target: 'the next position up', pass: 'one chorus each' }, weight: 0.03,
+  });
 }

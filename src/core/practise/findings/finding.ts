@@ -9,15 +9,18 @@ export type FindingKind =
   | 'no-approaches' | 'approach-one-side' | 'approach-unresolved' | 'no-enclosures' | 'tone-never-played' | 'home-scale-only' | 'outline-only' | 'narrow-range' | 'one-position'
   | 'starts-on-one' | 'starts-alike' | 'no-space' | 'phrases-too-short' | 'never-crosses-changes' | 'ends-asking' | 'no-motif' | 'same-shape'
   | 'rushes' | 'drags' | 'uneven' | 'no-upbeats' | 'one-rhythm' | 'scale-running' | 'leaps-only' | 'one-direction'
-  | 'stays-outside' | 'stays-on-ground' | 'step-out-lost' | 'lost-place' | 'chord-hit-wrong';
+  | 'stays-outside' | 'stays-on-ground' | 'step-out-lost' | 'lost-place' | 'handover-late' | 'chord-hit-wrong' | 'improved' | 'kept';
 
 /** What to practise: which chords, aimed at what, when it counts as done, and how fast. */
 export type DrillSpec = { readonly change?: string; readonly chord?: string; readonly plan: string; readonly target: string; readonly pass: string; readonly tempo: number };
 
+/** Where it was: `bars` count from 1 through all choruses; of several takes they are the last one's, and `takes` has them all, oldest first from 1. */
+export type Place = { readonly change?: string; readonly chord?: string; readonly bars: readonly number[]; readonly takes?: readonly { readonly take: number; readonly bars: readonly number[] }[] };
+
 /** A plain fact with its counts and place (2-theory, "Findings"). `bars` count from 1 through all choruses. */
 export type Finding = {
   readonly kind: FindingKind;
-  readonly where: { readonly change?: string; readonly chord?: string; readonly bars: readonly number[] };
+  readonly where: Place;
   readonly met: number;
   readonly of: number;
   readonly interval: readonly [number, number];
@@ -32,28 +35,45 @@ export type Finding = {
 
 export type FindingsRequest = { readonly chart: Chart; readonly tempo: number; readonly plan: PlanChoice; readonly report: Report };
 
-/** What every kind may look at. */
-export type Context = { readonly chart: Chart; readonly tempo: number; readonly report: Report; readonly plan: Plan; readonly timeline: Timeline; readonly harmony: Harmony };
+/** What every kind may look at. Several takes are laid one after the other; `tempoAt` is the tempo of the take a beat lies in. */
+export type Context = {
+  readonly chart: Chart; readonly tempo: number; readonly report: Report; readonly plan: Plan; readonly timeline: Timeline; readonly harmony: Harmony; readonly tempoAt: (beat: number) => number;
+};
 
 /** A finding needs five places to be judged by; fewer are too few to judge. */
 export const ENOUGH = 5;
 
-type Draft = Omit<Finding, 'interval' | 'weight' | 'drill'> & {
+/** One thing counted, weak or not: what findings are made of, and what later takes are held against. */
+export type Measure = Omit<Finding, 'interval' | 'weight'> & {
+  readonly interval: readonly [number, number];
+  readonly weight: number;
   /** The rate of `met` under which it is worth saying. */
   readonly limit: number;
-  /** How much it hides the harmony, times how near the fix is. */
-  readonly worth: number;
-  readonly drill: Omit<DrillSpec, 'plan' | 'tempo'> & { readonly plan?: string };
+  /** Is it worth saying, and sure? */
+  readonly raised: boolean;
+};
+
+type Draft = Omit<Measure, 'interval' | 'weight' | 'drill' | 'raised'> & {
+  readonly drill: Omit<DrillSpec, 'plan' | 'tempo'> & { readonly plan?: string; readonly tempo?: number };
+  /** How much it hides the harmony, times how near the fix is; or the whole weight. */
+  readonly worth?: number;
+  readonly weight?: number;
+  /** In place of the rule that the interval lies wholly under the limit. */
+  readonly raised?: boolean;
 };
 
 /**
- * A finding where its 95 % interval lies wholly under the limit; none where that is too few to judge.
- * @returns a list of one or none
+ * One measure, with its 95 % interval.
+ * Rule: 2-theory, "Findings": "a finding needs `of` ≥ 5 and an upper end below the limit, else it is "too few to judge"".
+ * @returns a list of one; none where there was nothing to count
  */
-export function finding(context: Context, { limit, worth, drill, ...draft }: Draft): Finding[] {
+export function measure(context: Context, { limit, worth = 0, weight, raised, drill, ...draft }: Draft): Measure[] {
+  if (draft.of === 0) return [];
   const interval = wilsonInterval(draft.met, draft.of);
-  if (draft.of < ENOUGH || interval[1] >= limit) return [];
-  return [{ ...draft, interval, drill: { plan: context.plan.id, ...drill, tempo: slower(context.tempo) }, weight: (0.4 + 0.6 * (1 - draft.met / draft.of / limit)) * worth }];
+  return [{
+    ...draft, limit, interval, drill: { plan: context.plan.id, tempo: slower(context.tempo), ...drill }, raised: raised ?? (draft.of >= ENOUGH && interval[1] < limit),
+    weight: weight ?? (0.4 + 0.6 * (1 - draft.met / draft.of / limit)) * worth,
+  }];
 }
 
 /** Three quarters of the tempo, in steps a metronome has. */

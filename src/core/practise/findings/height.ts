@@ -1,5 +1,5 @@
 import { heightIntent } from '../../plan';
-import { barAt, finding, type Context, type Finding } from './finding';
+import { barAt, measure, type Context, type Measure } from './finding';
 
 /** Sounding beats by height over the whole take. */
 function beatsAt({ report }: Context): { low: number; ground: number; all: number } {
@@ -12,26 +12,26 @@ function beatsAt({ report }: Context): { low: number; ground: number; all: numbe
   return { low: Math.round(all - high), ground: Math.round(ground), all: Math.round(all) };
 }
 
-export function staysOutside(context: Context): Finding[] {
+export function staysOutside(context: Context): Measure[] {
   const { low, all } = beatsAt(context);
   if (heightIntent(context.plan, 0) === 'high') return [];
-  return finding(context, {
+  return measure(context, {
     kind: 'stays-outside', where: { bars: [] }, met: low, of: all, limit: 0.76, worth: 2.2, title: 'Coming home', sentence: `${all - low} of ${all} beats lay outside the chords and their scales.`, drill: { plan: 'outline', target: 'a chord tone at the end of every bar', pass: 'home in 10 of 12 bars' },
   });
 }
 
-export function staysOnGround(context: Context): Finding[] {
+export function staysOnGround(context: Context): Measure[] {
   const { ground, all } = beatsAt(context);
   if (!['high', 'low'].includes(heightIntent(context.plan, 0)) || context.plan.id === 'scale-per-chord') return [];
-  return finding(context, {
+  return measure(context, {
     kind: 'stays-on-ground', where: { bars: [] }, met: all - ground, of: all, limit: heightIntent(context.plan, 0) === 'high' ? 0.3 : 0.1, worth: 0.3, title: 'Off the ground', sentence: `${ground} of ${all} beats were chord tones, though the plan means to float higher.`, drill: { target: 'a ninth or a thirteenth', pass: 'one colour in every bar' },
   });
 }
 
-export function stepOutLost(context: Context): Finding[] {
+export function stepOutLost(context: Context): Measure[] {
   const { stepOuts, notes } = context.report;
   const lost = stepOuts.filter(({ homeIndex }) => homeIndex === null);
-  return finding(context, {
+  return measure(context, {
     kind: 'step-out-lost', where: { bars: lost.map(({ noteIndices }) => barAt(context, notes[noteIndices[0]!]!.onsetBeat)) }, met: stepOuts.length - lost.length, of: stepOuts.length, limit: 0.65, worth: 0.9,
     title: 'The way home', sentence: `${lost.length} of ${stepOuts.length} steps out did not come home to a chord tone.`, drill: { plan: 'step-out', target: 'a chord tone at the arrival', pass: 'come home in 8 of 10' },
   });

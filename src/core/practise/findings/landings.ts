@@ -4,8 +4,7 @@ import { cellAt } from '../../plan';
 import { certain } from '../../vocabulary';
 import { marksOf } from '../marks';
 import { intervalWord, times, typeset } from '../words';
-import { wilsonInterval } from '../wilson';
-import { ENOUGH, finding, mostCommon, slower, throughBar, type Context, type Finding } from './finding';
+import { measure, mostCommon, throughBar, type Context, type Measure } from './finding';
 
 const MISSED_LIMIT = 0.75;
 
@@ -15,7 +14,7 @@ const landedOn = (context: Context): (ChangeReport & { landing: { noteIndex: num
 const pcAt = ({ report }: Context, index: number): number => ((Math.round(report.notes[index]!.midi) % 12) + 12) % 12;
 
 /** Per kind of change: targets met, late ones counted as met. */
-export function targetsMissed(context: Context): Finding[] {
+export function targetsMissed(context: Context): Measure[] {
   const { report, plan, chart, tempo } = context;
   const marks = marksOf(report, plan, chart, tempo);
   const kinds = new Map<string, number[]>();
@@ -25,27 +24,25 @@ export function targetsMissed(context: Context): Finding[] {
   return [...kinds].flatMap(([kind, indices]) => {
     const late = indices.filter((index) => marks[index] === 'target-late').length;
     const met = indices.filter((index) => marks[index] === 'target').length + late;
-    const interval = wilsonInterval(met, indices.length);
-    if (indices.length < ENOUGH || interval[1] >= MISSED_LIMIT) return [];
     const missed = indices.filter((index) => !['target', 'target-late'].includes(marks[index]!)).map((index) => report.changes[index]!);
-    return [describeMissed(context, kind, missed, met, late, indices.length, interval)];
+    return measureMissed(context, kind, report.changes[indices[0]!]!, missed, met, late, indices.length);
   });
 }
 
-function describeMissed(context: Context, kind: string, missed: readonly ChangeReport[], met: number, late: number, of: number, interval: readonly [number, number]): Finding {
+function measureMissed(context: Context, kind: string, example: ChangeReport, missed: readonly ChangeReport[], met: number, late: number, of: number): Measure[] {
   const [from, to] = kind.split('→') as [string, string];
   const chord = certain(readChord(to));
-  const target = targetWords(context, missed[0]!, to);
+  const target = targetWords(context, example, to);
   const instead = mostCommon(missed.flatMap((change) => change.landing.interval ?? []))?.value;
-  const detail = instead ? `Most often you were on its ${intervalWord(instead)}.` : 'Most often no note came.';
-  const near = missed.filter((change) => change.fix !== null).length / missed.length;
-  return {
-    kind: 'target-missed', where: { change: kind, bars: missed.map((change) => throughBar(context, change)) }, met, of, interval,
+  const near = missed.filter((change) => change.fix !== null).length / Math.max(1, missed.length);
+  return measure(context, {
+    kind: 'target-missed', where: { change: kind, bars: missed.map((change) => throughBar(context, change)) }, met, of, limit: MISSED_LIMIT,
     title: `${target.names} over ${typeset(to)}`,
-    sentence: `Coming from ${typeset(from)} into ${typeset(to)} you met ${target.words} ${times(met)} in ${of}${late > 0 ? `, ${late === met ? 'late' : `${times(late)} late`}` : ''}.`, detail,
-    drill: { change: kind, plan: context.plan.id, target: target.names, pass: `meet it in 10 of 12`, tempo: slower(context.tempo) },
+    sentence: `Coming from ${typeset(from)} into ${typeset(to)} you met ${target.words} ${times(met)} in ${of}${late > 0 ? `, ${late === met ? 'late' : `${times(late)} late`}` : ''}.`,
+    detail: instead ? `Most often you were on its ${intervalWord(instead)}.` : 'Most often no note came.',
+    drill: { change: kind, target: target.names, pass: 'meet it in 10 of 12' },
     weight: 3 * (missed.length / Math.max(1, context.report.changes.length)) * (1 - met / of) * (chord.quality === 'power' ? 0.5 : 1) * (0.5 + near),
-  };
+  });
 }
 
 /** `D or A♭, its third or seventh` */
@@ -62,7 +59,7 @@ function targetWords({ plan, timeline }: Context, change: ChangeReport, to: stri
 const ROLES: readonly (readonly [string, readonly ToneRole[]])[] = [['root', ['root']], ['third', ['third', 'sus']], ['fifth', ['fifth']], ['seventh', ['seventh', 'sixth']]];
 
 /** One target tone that hardly ever is the landing, over all changes that ask for it. */
-export function toneMissed(context: Context): Finding[] {
+export function toneMissed(context: Context): Measure[] {
   const { plan, timeline } = context;
   return ROLES.flatMap(([name, roles]) => {
     const asked = landedOn(context).filter((change) => {
@@ -70,7 +67,7 @@ export function toneMissed(context: Context): Finding[] {
       return tone !== undefined && cellAt(plan, stretchAt(timeline.stretches, timeline.formBeats, change.beat), change.chorus - 1).targets.includes(tone.pc);
     });
     const met = asked.filter((change) => pcAt(context, change.landing.noteIndex) === toneByRole(certain(readChord(change.to)), ...roles)!.pc);
-    return finding(context, {
+    return measure(context, {
       kind: 'tone-missed', where: { bars: asked.filter((change) => !met.includes(change)).map((change) => throughBar(context, change)) }, met: met.length, of: asked.length, limit: 0.2, worth: 0.5,
       title: `Landing on the ${name}`, sentence: `Of ${asked.length} changes you landed on the ${name} ${times(met.length)}.`, drill: { plan: 'single-target', target: name, pass: `land on the ${name} in 10 of 12` },
     });
@@ -83,42 +80,42 @@ const stretchAt = (stretches: Context['timeline']['stretches'], formBeats: numbe
 };
 
 /** At the change a tone of the old chord that the new one lacks. */
-export function stillOnOldChord(context: Context): Finding[] {
+export function stillOnOldChord(context: Context): Measure[] {
   const all = landedOn(context).filter(({ landing }) => landing.timing === 'on' || landing.timing === 'held');
   const still = all.filter((change) => {
     const pc = pcAt(context, change.landing.noteIndex);
     const has = (symbol: string) => certain(readChord(symbol)).tones.some((tone) => tone.pc === pc);
     return has(change.from) && !has(change.to);
   });
-  return finding(context, {
+  return measure(context, {
     kind: 'still-on-old-chord', where: { bars: still.map((change) => throughBar(context, change)) }, met: all.length - still.length, of: all.length, limit: 0.65, worth: 0.8,
     title: 'Still on the old chord', sentence: `At ${still.length} of ${all.length} changes you were still on a tone of the chord before.`, drill: { target: 'the nearest target of the new chord', pass: 'leave the old chord in 10 of 12' },
   });
 }
 
-export function landingLate(context: Context): Finding[] {
+export function landingLate(context: Context): Measure[] {
   const all = landedOn(context);
   const late = all.filter(({ landing }) => landing.timing === 'late');
-  return finding(context, {
+  return measure(context, {
     kind: 'landing-late', where: { bars: late.map((change) => throughBar(context, change)) }, met: all.length - late.length, of: all.length, limit: 0.6, worth: 0.7,
     title: 'On time at the change', sentence: `At ${late.length} of ${all.length} changes your first note came after the chord.`, drill: { target: 'any target, on the change', pass: 'land on time in 10 of 12' },
   });
 }
 
-export function rootOnly(context: Context): Finding[] {
+export function rootOnly(context: Context): Measure[] {
   if (context.plan.cells.every((cell) => cell.targets.length === 1)) return [];
   const all = landedOn(context);
   const roots = all.filter((change) => change.landing.interval === '1');
-  return finding(context, {
+  return measure(context, {
     kind: 'root-only', where: { bars: roots.map((change) => throughBar(context, change)) }, met: all.length - roots.length, of: all.length, limit: 0.5, worth: 0.9,
     title: 'Beyond the root', sentence: `You landed on the root at ${roots.length} of ${all.length} changes; the third or seventh tells the chord better.`, drill: { plan: 'single-target', target: 'third', pass: 'land on the third in 10 of 12' },
   });
 }
 
-export function leapsIntoChanges(context: Context): Finding[] {
+export function leapsIntoChanges(context: Context): Measure[] {
   const all = landedOn(context).filter(({ connection }) => connection.kind !== null && connection.kind !== 'fresh');
   const leaps = all.filter(({ connection }) => connection.kind === 'leap');
-  return finding(context, {
+  return measure(context, {
     kind: 'leaps-into-changes', where: { bars: leaps.map((change) => throughBar(context, change)) }, met: all.length - leaps.length, of: all.length, limit: 0.5, worth: 0.5,
     title: 'The nearest note', sentence: `You leapt into ${leaps.length} of ${all.length} changes; a target lay nearer.`, drill: { target: 'the nearest target', pass: 'step or skip into 10 of 12 changes' },
   });
@@ -128,13 +125,13 @@ const LATE_BY = 0.75;
 const EARLY_BY = 1;
 
 /** The median over all changes of where the line turned, against the change. */
-export function turns(context: Context): Finding[] {
+export function turns(context: Context): Measure[] {
   const all = context.report.changes.flatMap((change) => (change.turnedAtBeat === undefined || change.landing.rest ? [] : [{ change, by: change.turnedAtBeat - change.beat }]));
   const sorted = all.map(({ by }) => by).sort((a, b) => a - b);
   // where single changes are hard to read the line as a whole tells: it fits the chart best so much later
   const { lagBeats } = context.report.time;
   const middle = Math.abs(lagBeats) >= LATE_BY ? lagBeats : Math.sign(sorted[sorted.length >> 1] ?? 0) * Math.min(Math.abs(sorted[sorted.length >> 1] ?? 0), 0.5);
-  const say = (kind: 'turns-late' | 'turns-early', off: typeof all, word: string) => finding(context, {
+  const say = (kind: 'turns-late' | 'turns-early', off: typeof all, word: string) => measure(context, {
     kind, where: { bars: off.map(({ change }) => throughBar(context, change)) }, met: all.length - off.length, of: all.length, limit: 0.75, worth: 1.2,
     title: kind === 'turns-late' ? 'Turning with the chord' : 'Waiting for the chord', sentence: `Your line turned to the new chord ${word} at ${off.length} of ${all.length} changes, by ${Math.abs(middle).toFixed(1)} beats in the middle.`,
     drill: { target: 'the new chord’s third on the change', pass: 'turn within half a beat in 10 of 12' },

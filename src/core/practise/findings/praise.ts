@@ -1,0 +1,30 @@
+import { wilsonInterval } from '../wilson';
+import { ENOUGH, type Finding, type FindingsRequest, type Measure } from './finding';
+
+/** Faster by less than this is the same tempo. */
+const FASTER = 1.03;
+/** Praise is said first. */
+const FIRST = 10;
+/** Counts that say nothing of progress: how wide, where on the neck, what never came. */
+const NOT_PROGRESS: readonly string[] = ['narrow-range', 'one-position', 'no-motif', 'lost-place', 'tone-never-played', 'change-ignored'];
+
+const keyOf = ({ kind, where, title }: Measure): string => [kind, where.change ?? '', where.chord ?? '', kind === 'tone-missed' ? title : ''].join(' ');
+
+/**
+ * What got better with the last take, and what was kept at a faster tempo.
+ * Rule: 2-theory, "Findings": "`improved` (any measure whose interval left the old one), `kept` (held at a faster tempo)". A measure has improved where the whole interval of
+ * the last take lies above that of the takes before; it is kept where it was well and is no worse. Of what was kept only the landings are said, the most played first.
+ */
+export function gotBetter(takes: readonly FindingsRequest[], before: readonly Measure[], now: readonly Measure[]): Finding[] {
+  const old = new Map(before.map((one) => [keyOf(one), one]));
+  const pairs = now.flatMap((one) => { const was = old.get(keyOf(one)); return was && one.of >= ENOUGH && was.of >= ENOUGH && !NOT_PROGRESS.includes(one.kind) ? [{ one, was }] : []; });
+  const improved = pairs.filter(({ one, was }) => wilsonInterval(one.met, one.of)[0] > wilsonInterval(was.met, was.of)[1]).map(({ one, was }): Finding => praise(one, 'improved', `${one.title}: ${one.met} of ${one.of} now, ${was.met} of ${was.of} before.`));
+  const tempo = takes[takes.length - 1]!.tempo;
+  const fastest = Math.max(...takes.slice(0, -1).map((take) => take.tempo));
+  const kept = tempo < fastest * FASTER ? [] : pairs
+    .filter(({ one, was }) => one.kind === 'target-missed' && was.met / was.of >= was.limit && one.met / one.of >= Math.min(one.limit, was.interval[0]) && !improved.some((other) => other.where === one.where))
+    .sort((a, b) => b.one.of - a.one.of).slice(0, 1).map(({ one }): Finding => praise(one, 'kept', `${one.title}: you kept it at ${Math.round(tempo)}, ${one.met} of ${one.of}; before at ${Math.round(fastest)}.`));
+  return [...improved.sort((a, b) => b.weight - a.weight), ...kept];
+}
+
+const praise = ({ limit: _limit, raised: _raised, detail: _detail, ...one }: Measure, kind: 'improved' | 'kept', sentence: string): Finding => ({ ...one, kind, sentence, weight: FIRST + one.weight });
