@@ -74,6 +74,25 @@ function stepIn(pcs: readonly number[], from: number, way: 1 | -1): number {
 
 const onlyChords = (note: PlayedNote): PlayedNote => ({ ...note, midi: chordAt(note.onsetBeat + 0.1).tones.map((tone) => near(note.midi, tone.pc)).sort((a, b) => Math.abs(a - note.midi) - Math.abs(b - note.midi))[0]! });
 
+/** Over a chord, or near enough before it to belong to it. */
+const isOver = (note: PlayedNote, symbol: string): boolean => [0.1, 0.6, 1.1].some((ahead) => chordAt(note.onsetBeat + ahead).symbol === symbol);
+const inOrder = (a: PlayedNote, b: PlayedNote): number => a.onsetBeat - b.onsetBeat || a.midi - b.midi;
+const BARS = (LINE.formBeats / 4) * PLANTED_CHORUSES;
+
+/** Two bars of chord hits, two of line, in turn; `keep` may drop a note of the pair's bars 0 and 1, `hit` may change a hit. */
+function chordsAndLine(seed: number, keep: (note: PlayedNote, barInPair: number, beatInBar: number) => PlayedNote | null, hit: (chord: number[]) => number[]): PlayedNote[] {
+  const line = play(seed, { breathe: 0.1, early: 0, late: 0 }).filter((note) => Math.floor(note.onsetBeat / 4 + 0.03) % 4 >= 2);
+  const hits = Array.from({ length: BARS }, (_, bar) => bar).filter((bar) => bar % 4 < 2).flatMap((bar) => [0, 1.5, 3].flatMap((beat) => {
+    const onsetBeat = bar * 4 + beat;
+    const tones = chordAt(onsetBeat + 0.1).tones;
+    return hit([0, 1, 3].map((index) => near(58, (tones[index] ?? tones[0]!).pc))).map((midi) => ({ onsetBeat, durationBeats: 0.9, midi }));
+  }));
+  return [...line, ...hits].sort(inOrder).flatMap((note) => keep(note, Math.floor(note.onsetBeat / 4 + 0.03) % 2, modulo(note.onsetBeat + 0.12, 4) - 0.12) ?? []);
+}
+
+const withoutBars = (notes: readonly PlayedNote[], drop: (bar: number) => boolean): PlayedNote[] => notes.filter((note) => !drop(Math.floor(note.onsetBeat / 4 + 0.03)));
+const everyFourth = (offset: number, make: (start: number) => PlayedNote[]): PlayedNote[] => Array.from({ length: BARS }, (_, bar) => bar).filter((bar) => bar % 4 === offset).flatMap((bar) => make(bar * 4));
+
 export const PLANTED: readonly Planted[] = [
   { kind: 'target-missed', notes: (seed) => play(seed, { meet: 0.96, early: 0, late: 0, changes: { F7: 0.03 } }) },
   { kind: 'tone-missed', notes: (seed) => atLandings(play(seed, { early: 0, late: 0 }), (note, { to }) => (toneOf(to.tones, 'third') === modulo(note.midi, 12) ? near(note.midi, toneOf(to.tones, 'seventh')!) : null)) },
@@ -108,4 +127,13 @@ export const PLANTED: readonly Planted[] = [
   { kind: 'stays-outside', notes: (seed) => eighths(seed, (from, beat, random) => { const pcs = scaleAt(beat); const outside = Array.from({ length: 12 }, (_, pc) => pc).filter((pc) => !pcs.includes(pc)); for (let tries = 0; tries < 40; tries++) { const midi = from + Math.floor(random() * 13) - 6; if (midi !== from && midi > 50 && midi < 80 && (random() < 0.75 ? outside : pcs).includes(modulo(midi, 12))) return midi; } return within(from + 3); }) },
   { kind: 'lost-place', notes: (seed) => play(seed).map((note) => (note.onsetBeat >= 48 && note.onsetBeat < 92 ? { ...note, onsetBeat: note.onsetBeat + 4 } : note)).filter((note, index, all) => !(note.onsetBeat >= 92 && note.onsetBeat < 96 && all.some((other) => other !== note && Math.abs(other.onsetBeat - note.onsetBeat) < 0.1))).sort((a, b) => a.onsetBeat - b.onsetBeat) },
   { kind: 'same-shape', notes: (seed) => { const random = seededRandom(seed); const shape = [0, 2, 3, 5, 3]; return Array.from({ length: 36 }, (_, phrase) => { const start = phrase * 8 + (phrase % 4) * 0.5 + 1; const base = 56 + Math.floor(random() * 12); return shape.map((step, index) => ({ onsetBeat: start + [0, 0.5, 1, 2, 3][index]!, durationBeats: [0.5, 0.5, 0.9, 0.9, 1][index]!, midi: base + step })); }).flat().filter((note) => note.onsetBeat < LINE.formBeats * PLANTED_CHORUSES); } },
+  { kind: 'handover-late', notes: (seed) => chordsAndLine(seed, (note, barInPair, beatInBar) => (barInPair === 0 && beatInBar < 1.4 ? null : note), (chord) => chord) },
+  { kind: 'chord-hit-wrong', notes: (seed) => { const random = seededRandom(seed * 3 + 1); return chordsAndLine(seed, (note) => note, (chord) => (random() < 0.75 ? chord.map((midi) => midi + 1) : chord)); } },
+  { kind: 'step-out-lost', notes: (seed) => { const random = seededRandom(seed * 5 + 2); return withoutBars(play(seed), (bar) => bar % 4 === 2).concat(everyFourth(2, (start) => { const root = near(58 + Math.floor(random() * 10), chordAt(start).tones[0]!.pc) + 1; return [0, 4, 7, 12, 7, 4].map((step, n) => ({ onsetBeat: start + n / 2, durationBeats: 0.5, midi: root + step })); })).sort(inOrder); } },
+  { kind: 'approach-unresolved', notes: (seed) => { const random = seededRandom(seed * 7 + 3); return play(seed, { approach: 0 }).map((note) => { const pcs = scaleAt(note.onsetBeat + 0.1); const onChange = CHANGES.some(({ at }) => Math.abs(note.onsetBeat - at) < 0.3); if (onChange || random() > 0.16) return note; const up = note.midi + (random() < 0.5 ? 5 : -6); return pcs.includes(modulo(up, 12)) || HARMONY.homeScales[0]!.pcs.includes(modulo(up, 12)) ? note : { ...note, midi: up }; }); } },
+  { kind: 'approach-one-side', notes: (seed) => { const notes = play(seed, { approach: 0, early: 0, late: 0 }); return notes.map((note, index) => { const next = notes[index + 1]; const led = next && next.onsetBeat - note.onsetBeat <= 0.6 && chordAt(next.onsetBeat + 0.1).tones.some((tone) => tone.pc === modulo(next.midi, 12)); if (!led || chordAt(note.onsetBeat + 0.1).tones.some((tone) => tone.pc === modulo(note.midi, 12)) && !CHANGES.some(({ at }) => Math.abs(next.onsetBeat - at) < 0.3)) return note; return { ...note, midi: next.midi - 1 }; }); } },
+  { kind: 'no-approaches', notes: (seed) => { const notes = play(seed, { approach: 0, early: 0, late: 0 }); return notes.map((note, index) => { const next = notes[index + 1]; if (!next || !CHANGES.some(({ at }) => Math.abs(next.onsetBeat - at) <= 0.25)) return note; const tones = chordAt(note.onsetBeat + 0.1).tones.map((tone) => near(note.midi, tone.pc)); return { ...note, midi: tones.sort((a, b) => Math.abs(a - note.midi) - Math.abs(b - note.midi))[0]! }; }); } },
+  { kind: 'change-ignored', notes: (seed) => play(seed).map((note) => (isOver(note, 'G7') && modulo(note.midi, 12) === 11 ? { ...note, midi: note.midi + 3 } : note)) },
+  { kind: 'tone-never-played', notes: (seed) => play(seed).map((note) => (isOver(note, 'Bb7') && modulo(note.midi, 12) === 10 ? { ...note, midi: note.midi - 2 } : note)) },
+  { kind: 'starts-alike', notes: (seed) => inPhrases(play(seed, { breathe: 0.8 }), (phrase) => { const from = phrase.findIndex((note) => Math.abs(modulo(note.onsetBeat, 4) - 1.5) < 0.2); return from < 0 ? [] : phrase.slice(from); }) },
 ];

@@ -7,9 +7,9 @@ const plan = { id: 'scale-per-chord' as const };
 const SEEDS = [1, 2, 3, 4, 5, 6];
 const findings = (notes: ReturnType<typeof goodPlayer>) => findingsOf({ chart, tempo, plan, report: analyse({ chart, tempo, notes, plan, choruses }) }).map(({ kind }) => kind);
 
-// Whatever is planted must come back: the first finding names it. Twenty seeds a kind gave 489 of 500 first and 495 within three when the limits were set.
-test('twenty-five planted weaknesses come back from their notes, nearly always first', () => {
-  expect(PLANTED.length).toBeGreaterThanOrEqual(20);
+// Whatever is planted must come back: the first finding names it. Twenty seeds a kind gave 657 of 680 first and 670 within three when the limits were set.
+test('thirty-four planted weaknesses come back from their notes, nearly always first', () => {
+  expect(PLANTED.length).toBeGreaterThanOrEqual(34);
   const missed: string[] = [];
   let [first, three] = [0, 0];
   for (const { kind, notes } of PLANTED) for (const seed of SEEDS) {

@@ -23,10 +23,10 @@ export function tonesNeverPlayed(context: Context): Measure[] {
       const met = cover.byInterval[name]?.count ?? 0;
       const note = typeset(noteName(tone.note));
       return measure(context, {
-        kind: telling ? 'change-ignored' : 'tone-never-played', where: { chord: cover.chord, bars: [] }, met, of: cover.count, limit: SELDOM, raised: cover.byInterval[name] === undefined && cover.count >= (telling ? IGNORED_IN : NEVER_IN),
+        kind: telling ? 'change-ignored' : 'tone-never-played', where: { chord: cover.chord, bars: [] }, met, of: cover.count, limit: SELDOM, raised: met === 0 && cover.count >= (telling ? IGNORED_IN : NEVER_IN),
         title: `${note} over ${typeset(cover.chord)}`, sentence: `Over ${typeset(cover.chord)} you ${met === 0 ? `never played ${note}, its ${intervalWord(name)},` : `played ${note}, its ${intervalWord(name)}, ${times(met)}`} in ${cover.count} notes.`,
         ...(telling ? { detail: 'It is the note your home scale lacks there.' } : {}),
-        drill: { chord: cover.chord, plan: 'single-target', target: note, pass: 'land on it in 10 of 12' }, weight: Math.min(1, (4 * cover.count) / Math.max(1, report.notes.length)) * chanceAside(cover.count) * (telling ? 0.6 : 0.12),
+        drill: { chord: cover.chord, plan: 'single-target', target: note, pass: 'land on it in 10 of 12' }, weight: Math.min(1, (4 * cover.count) / Math.max(1, report.notes.length)) * chanceAside(cover.count) * (telling ? 0.75 : 0.16),
       });
     });
   });

@@ -24,7 +24,7 @@ export function startsAlike(context: Context): Measure[] {
   const { phrases } = context.report;
   const common = mostCommon(phrases.map((phrase) => Math.round(startInBar(context, phrase.startBeat) * 2) / 2));
   return common ? measure(context, {
-    kind: 'starts-alike', where: { bars: [] }, met: phrases.length - common.count, of: phrases.length, limit: 0.5, worth: 0.25,
+    kind: 'starts-alike', where: { bars: [] }, met: phrases.length - common.count, of: phrases.length, limit: 0.5, worth: 0.5,
     title: 'Other places to start', sentence: `${common.count} of ${phrases.length} phrases started in the same place of the bar.`, drill: { target: 'start on each beat in turn', pass: 'each beat in turn' },
   }) : [];
 }
@@ -68,7 +68,7 @@ export function endsAsking(context: Context): Measure[] {
   const { phrases } = context.report;
   const asking = phrases.filter((phrase) => phrase.end === 'asks');
   return measure(context, {
-    kind: 'ends-asking', where: { bars: asking.map((phrase) => barAt(context, phrase.endBeat)) }, met: phrases.length - asking.length, of: phrases.length, limit: 0.55, worth: 0.45,
+    kind: 'ends-asking', where: { bars: asking.map((phrase) => barAt(context, phrase.endBeat)) }, met: phrases.length - asking.length, of: phrases.length, limit: 0.55, worth: 0.45, ...(asking.length < 0.6 * phrases.length ? { raised: false } : {}),
     title: 'Phrases that ask', sentence: `${asking.length} of ${phrases.length} phrases ended on a note that wants to go on.`, drill: { target: 'root or third', pass: 'end 8 of 10 phrases at home' },
   });
 }
