@@ -8,18 +8,17 @@ export type MovedShape = { readonly first: number; readonly last: number; readon
 const LONGEST_CELL = 8;
 
 /**
- * Shapes that move: the longest from each place on that no other one holds.
+ * Shapes that move: the longest from each place on; the next one begins after it.
  * Rule: 2-theory, "Shapes": "`moved-shape` (same intervals at one non-zero offset: a cell of ≥ 3 notes twice, or of 2 notes three times)".
  */
 export function movedShapesOf(line: Line): MovedShape[] {
   const linked = line.map((note, place) => isLinked(note, line[place + 1]));
   const found: MovedShape[] = [];
-  let reached = -1;
   for (let first = 0; first + 5 < line.length; first++) {
     const best = longestAt(line, linked, first);
-    if (!best || best.last <= reached) continue;
+    if (!best) continue;
     found.push(best);
-    reached = best.last;
+    first = best.last;
   }
   return found;
 }

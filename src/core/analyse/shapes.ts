@@ -31,19 +31,27 @@ const range = (first: number, last: number): number[] => Array.from({ length: la
 function arpeggios(walk: Walk): Shape[] {
   const { line } = walk.scene;
   const shapes: Shape[] = [];
-  let first = 0;
-  while (first < line.length - 2) {
-    let last = first;
-    let bits = bitOf(line[first]!.pc);
-    while (isLinked(line[last], line[last + 1]) && Math.abs(walk.step(last, last + 1)) >= 3 && FITS[bits | bitOf(line[last + 1]!.pc)]) bits |= bitOf(line[++last]!.pc);
-    const chord = last - first >= 2 ? spelled(bits, line[first]!.pc) : null;
-    if (chord) {
-      const over = walk.ground(first).chord;
-      shapes.push({ kind: 'arpeggio', places: range(first, last), name: chord.name, ...(over ? { relation: intervalOver(over, chord.root) } : {}) });
-    }
-    first = Math.max(first + 1, last);
+  for (let first = 0; first < line.length - 2;) {
+    const found = longestSpelled(walk, first);
+    if (!found) { first++; continue; }
+    const over = walk.ground(first).chord;
+    shapes.push({ kind: 'arpeggio', places: range(first, found.last), name: found.name, ...(over ? { relation: intervalOver(over, found.root) } : {}) });
+    first = found.last;
   }
   return shapes;
+}
+
+function longestSpelled(walk: Walk, first: number): { readonly last: number; readonly root: PitchClass; readonly name: string } | null {
+  const { line } = walk.scene;
+  let best: ReturnType<typeof longestSpelled> = null;
+  let bits = bitOf(line[first]!.pc);
+  for (let last = first + 1; isLinked(line[last - 1], line[last]) && Math.abs(walk.step(last - 1, last)) >= 3; last++) {
+    bits |= bitOf(line[last]!.pc);
+    if (!FITS[bits]) break;
+    const chord = last - first >= 2 ? spelled(bits, line[first]!.pc) : null;
+    if (chord) best = { last, ...chord };
+  }
+  return best;
 }
 
 /** All twelve roots of every chord, as a bit per pitch class. */
@@ -55,24 +63,26 @@ const FITS = Array.from({ length: 4096 }, (_, bits) => CHORDS.some((chord) => (b
 const spelled = (bits: number, first: PitchClass): { readonly root: PitchClass; readonly name: string } | null =>
   CHORDS.find((chord) => chord.bits === bits && chord.root === first) ?? CHORDS.find((chord) => chord.bits === bits) ?? null;
 
-/** At least four adjacent scale tones one way. */
+/** At least four adjacent scale tones one way, all by the scales of their chords or all by the home scale. */
 function scaleRuns(walk: Walk): Shape[] {
   const { line } = walk.scene;
   const shapes: Shape[] = [];
-  let first = 0;
-  while (first < line.length - 3) {
-    let last = first;
-    const way = line[first + 1] ? Math.sign(walk.step(first, first + 1)) : 0;
-    while (way !== 0 && isLinked(line[last], line[last + 1]) && Math.sign(walk.step(last, last + 1)) === way && isScaleStep(walk, last)) last++;
-    if (last - first >= 3) shapes.push({ kind: 'scale-run', places: range(first, last), name: way > 0 ? 'rising' : 'falling' });
+  for (let first = 0; first < line.length - 3;) {
+    const last = Math.max(endOfRun(walk, first, 'bareScale'), endOfRun(walk, first, 'home'));
+    if (last - first >= 3) shapes.push({ kind: 'scale-run', places: range(first, last), name: walk.step(first, last) > 0 ? 'rising' : 'falling' });
     first = Math.max(first + 1, last);
   }
   return shapes;
 }
 
-function isScaleStep(walk: Walk, place: number): boolean {
-  const [a, b] = [walk.at(place)!.pc, walk.at(place + 1)!.pc];
-  const near = Math.abs(walk.step(place, place + 1)) <= 4;
-  const { bareScale, home } = walk.ground(place);
-  return near && (isAdjacentIn(bareScale, a, b) || isAdjacentIn(home, a, b));
+/** The last note of a run of one kind of scale that starts here. */
+function endOfRun(walk: Walk, first: number, kind: 'bareScale' | 'home'): number {
+  const { line } = walk.scene;
+  const way = Math.sign(walk.step(first, first + 1));
+  let last = first;
+  while (way !== 0 && isLinked(line[last], line[last + 1]) && Math.sign(walk.step(last, last + 1)) === way && isScaleStep(walk, last, kind)) last++;
+  return last;
 }
+
+const isScaleStep = (walk: Walk, place: number, kind: 'bareScale' | 'home'): boolean =>
+  Math.abs(walk.step(place, place + 1)) <= 4 && isAdjacentIn(walk.ground(place)[kind], walk.at(place)!.pc, walk.at(place + 1)!.pc);
