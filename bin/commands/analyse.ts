@@ -1,32 +1,37 @@
-import { analyse, type PlayedNote, type Report } from '@/core/analyse';
-import type { Chart } from '@/core/chart';
+import { analyse, analyseAligned, MOST_UNASKED_MS, type PlayedNote } from '@/core/analyse';
 import { readMidi, readNotes, toBeats } from '@/core/formats';
 import { overlayOf } from '@/core/plan';
-import { findingsOf, typeset, type Finding } from '@/core/practise';
+import { findingsOver } from '@/core/practise';
 import { BadInput, valueOf } from './exit';
 import { argumentsOf, chartFrom, numberFrom, onlyFile, planFrom, printJson, readFile, tempoFrom, wholeFrom } from './input';
+import { page } from './page';
 import { hear } from './transcribe';
 
 /** `analyse take.wav|notes.json|line.mid --chart chart.txt`: the report. */
 export function analyseCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
-    chart: { type: 'string' }, tempo: { type: 'string' }, offset: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' }, target: { type: 'string' }, degrees: { type: 'string' }, mode: { type: 'string' }, overlay: { type: 'string' },
+    chart: { type: 'string' }, tempo: { type: 'string' }, offset: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' }, target: { type: 'string' }, degrees: { type: 'string' }, mode: { type: 'string' }, overlay: { type: 'string' }, before: { type: 'string', multiple: true },
     choruses: { type: 'string' }, tuning: { type: 'string' }, json: { type: 'boolean' },
   });
   const file = onlyFile(positionals, 'the take: WAV, notes JSON or MIDI');
   if (values.chart === undefined) throw new BadInput('Name the chart: --chart chart.txt.');
   const chart = chartFrom(values.chart);
   const tempo = tempoFrom(values.tempo, chart);
-  const offset = numberFrom(values.offset, 'offset', -3600, 3600, 0);
+  const auto = values.offset === 'auto';
+  const offset = auto ? 0 : numberFrom(values.offset, 'offset', -3600, 3600, 0);
   const choruses = values.choruses === undefined ? undefined : wholeFrom(values.choruses, 'choruses', 1, 1000);
   const notes = notesFrom(file, tempo, offset, values.tuning);
+  if (offset > 0 && notes.length > 0 && notes.every((note) => note.onsetBeat + note.durationBeats <= 0)) throw new BadInput(`--offset ${offset} lies past the end of the take: no note is left. Its last one ends ${lastEnd(notes, tempo, offset)} s in.`);
   const plan = planFrom(values);
-  const report = analyse({ chart, tempo, notes, plan, choruses });
-  const findings = findingsOf({ chart, tempo, plan, report });
+  const request = { chart, tempo, notes, plan, choruses };
+  const { report, alignment } = auto ? analyseAligned(request) : { report: analyse(request), alignment: null };
+  const earlier = (values.before ?? []).map((path) => ({ chart, tempo, plan, report: analyse({ ...request, notes: notesFrom(path, tempo, offset, values.tuning) }) }));
+  const found = findingsOver([...earlier, { chart, tempo, plan, report }]);
   // superimposed changes are judged beside the written ones, by the same plan
   const laid = values.overlay === undefined ? null : analyse({ chart: valueOf(overlayOf(chart, readFile(values.overlay).toString('utf8'))), tempo, notes, plan, choruses });
-  if (values.json) printJson({ ...report, findings, ...(laid ? { overlay: laid } : {}) });
-  else process.stdout.write(page(chart, report, findings));
+  if (Math.abs(report.time.offsetMs ?? 0) > MOST_UNASKED_MS) process.stderr.write(`The notes lie ${Math.abs(Math.round(report.time.offsetMs!))} ms ${report.time.offsetMs! > 0 ? 'behind' : 'ahead of'} the beat. Nothing was moved; if that is latency, give --offset ${(offset + report.time.offsetMs! / 1000).toFixed(3)}.\n`);
+  if (values.json) printJson({ ...report, ...found, ...(alignment ? { alignment } : {}), ...(laid ? { overlay: laid } : {}) });
+  else process.stdout.write(page(chart, tempo, report, found));
 }
 
 function notesFrom(file: string, tempo: number, offset: number, tuning?: string): PlayedNote[] {
@@ -37,17 +42,5 @@ function notesFrom(file: string, tempo: number, offset: number, tuning?: string)
   return toBeats(hear(file, tuning).transcription, tempo, offset);
 }
 
-/** A page for a terminal. */
-function page(chart: Chart, report: Report, findings: readonly Finding[]): string {
-  const { summary } = report;
-  const lines = [
-    `${chart.title || 'Untitled'}: ${summary.notes} notes over ${summary.choruses} ${summary.choruses === 1 ? 'chorus' : 'choruses'}`,
-    `Targets met at ${summary.targetsMet} of ${summary.judgedChanges} changes${summary.targetsMetLate ? `, ${summary.targetsMetLate} more late` : ''}.`, '',
-    ...findings.slice(0, 3).map((finding, index) => `${index + 1}. ${[finding.sentence, finding.detail].filter(Boolean).join(' ')}`), '',
-    ...report.changes.map((change) => {
-      const { landing } = change;
-      return `chorus ${change.chorus} bar ${String(change.bar).padStart(2)}  ${typeset(`${change.from} → ${change.to}`).padEnd(18)} ${landing.rest ? 'at rest' : landing.interval ? `${typeset(landing.interval)} ${landing.timing}, ${landing.verdict}` : 'no landing'}`;
-    }),
-  ];
-  return `${lines.join('\n')}\n`;
-}
+const lastEnd = (notes: readonly PlayedNote[], tempo: number, offset: number): string =>
+  (notes.reduce((last, note) => Math.max(last, note.onsetBeat + note.durationBeats), -Infinity) * 60 / tempo + offset).toFixed(1);

@@ -1,7 +1,7 @@
 import type { Beats } from '../vocabulary';
 import type { Scene } from './belonging';
 import { firstWhere } from './lineBetween';
-import type { Event } from './voice';
+import { pitchesIn, type Event } from './voice';
 import { EPSILON } from './windows';
 
 export type BarKind = 'chords' | 'line' | 'rest';
@@ -10,8 +10,8 @@ export type BarReport = { readonly bar: number; readonly kind: BarKind; readonly
 /** From chords to line or back. `lateBeats`: the first event of the new kind against the bar line it takes over at, negative before it; `gapBeats`: the silence between, negative where they overlap. */
 export type Handover = { readonly bar: number; readonly to: 'chords' | 'line'; readonly beat: Beats; readonly lateBeats: Beats; readonly gapBeats: Beats };
 
-const VOICES_OF_A_HIT = 3;
-const isHit = (event: Event): boolean => event.voices.length >= VOICES_OF_A_HIT;
+const PITCHES_OF_A_HIT = 3;
+const isHit = (event: Event): boolean => pitchesIn(event) >= PITCHES_OF_A_HIT;
 
 /**
  * Bars as chords, line or rest, by what most of their events are, and the handovers between.
@@ -26,7 +26,9 @@ export function handoversOf({ timeline, windows }: Scene, events: readonly Event
     for (const span of timeline.bars) {
       const [start, end] = [span.start + chorus * timeline.formBeats, span.end + chorus * timeline.formBeats];
       const from = (beat: Beats) => firstWhere(events.length, (place) => events[place]!.onset >= beat - windows.on - EPSILON);
-      const inside = events.slice(from(start), from(end));
+      // what begins just before the end has no next bar to belong to
+      const isLast = chorus === choruses - 1 && span === timeline.bars[timeline.bars.length - 1];
+      const inside = events.slice(from(start), isLast ? events.length : from(end));
       const hits = inside.filter(isHit).length;
       const rings = rung >= start + (end - start) / 2;
       const kind: BarKind = inside.length > 0 ? (hits * 2 >= inside.length ? 'chords' : 'line') : rings ? (bars[bars.length - 1]?.kind ?? 'rest') : 'rest';

@@ -1,4 +1,5 @@
 export * from './played';
+export { analyseAligned, MOST_UNASKED_MS, type Alignment } from './alignment';
 export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type FigureReport } from './report';
 export type { Summary } from './summary';
 export type { NoteReport } from './noteReport';

@@ -72,7 +72,7 @@ const isLong = (event: Event, pulse: Beats): boolean =>
 
 function describe(scene: Scene, group: readonly Event[], belongings: readonly Belonging[]): Phrase {
   const startBeat = group[0]!.onset;
-  const endBeat = Math.max(...group.map((event) => event.end));
+  const endBeat = group.reduce((latest, event) => Math.max(latest, event.end), -Infinity);
   const last = group[group.length - 1]!;
   const { endInterval, end } = endOf(scene, last.index, belongings[last.index]!);
   return {

@@ -29,7 +29,7 @@ import { stepOutsOf, type StepOut } from './stepOuts';
 import { summaryOf, type Summary } from './summary';
 import { thirdsPalette, type ThirdHeard } from './thirds';
 import { timingOf, type TimeReport } from './timing';
-import type { Belonging } from './voice';
+import { pitchesIn, type Belonging } from './voice';
 import { EPSILON, windowsAt } from './windows';
 
 /** Raised whenever the same notes would get another report: stored reports of older engines are made anew. */
@@ -117,7 +117,8 @@ const chorusesOf = (timeline: Timeline, { line }: Heard): number =>
 
 function eventReport(event: Heard['events'][number], { chord }: Belonging): EventReport {
   const { index, onset, voices } = event;
-  const kind = voices.length === 1 ? 'single' : voices.length === 2 ? 'dyad' : 'chord';
+  const pitches = pitchesIn(event);
+  const kind = pitches === 1 ? 'single' : pitches === 2 ? 'dyad' : 'chord';
   const name = kind === 'chord' ? hitName(event, chord) : null;
   return { index, onsetBeat: onset, noteIndices: voices.length === 1 ? [voices[0]!.index] : voices.map((voice) => voice.index).sort((a, b) => a - b), kind, ...(name === null ? {} : { name }) };
 }

@@ -44,6 +44,9 @@ export type Event = {
   readonly voices: readonly Voice[];
 };
 
+/** How many pitches an event has: a copy of a note makes no chord. */
+export const pitchesIn = ({ voices }: Event): number => (voices.length === 1 ? 1 : new Set(voices.map((voice) => voice.pitch)).size);
+
 /** The chord a note belongs to; null over N.C. */
 export type Belonging = {
   readonly sounding: Sounding;

@@ -8,7 +8,7 @@ type Pitched = Pick<PlayedNote, 'midi' | 'cents' | 'bend' | 'slide' | 'confidenc
 export type SecondsNote = Pitched & { readonly onsetSec: Seconds; readonly offsetSec: Seconds };
 
 export const NOTES_SCHEMA = 'idle-wander/notes@1';
-const MOST_NOTES = 100_000;
+const MOST_NOTES = 250_000;
 
 const finite = Joi.number().min(-1e6).max(1e6);
 const pitched = {

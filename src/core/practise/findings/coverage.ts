@@ -65,9 +65,11 @@ const ENOUGH_NOTES = 40;
 /** Two octaves are a wide range. */
 const WIDE = 24;
 
+const rangeOf = (pitches: readonly number[]): number => pitches.reduce((most, pitch) => Math.max(most, pitch), -Infinity) - pitches.reduce((least, pitch) => Math.min(least, pitch), Infinity);
+
 export function narrowRange(context: Context): Measure[] {
   const pitches = context.report.notes.filter((note) => note.top && note.function !== 'grace').map((note) => note.midi);
-  const range = Math.max(...pitches) - Math.min(...pitches);
+  const range = rangeOf(pitches);
   return pitches.length < ENOUGH_NOTES ? [] : measure(context, {
     kind: 'narrow-range', where: { bars: [] }, met: Math.min(range, WIDE), of: WIDE, limit: 0.5, raised: range <= 12, title: 'A wider range', sentence: `All ${pitches.length} notes lay within ${range} semitones.`,
     drill: { target: 'an octave higher every other phrase', pass: 'use two octaves in a chorus', tempo: context.tempo }, weight: 0.55,
@@ -77,7 +79,7 @@ export function narrowRange(context: Context): Measure[] {
 /** The whole line under one location of the hand. */
 export function onePosition(context: Context): Measure[] {
   const line = context.report.notes.filter((note) => note.top && note.function !== 'grace' && note.midi >= 40 && note.midi <= 86);
-  const range = Math.max(...line.map((note) => note.midi)) - Math.min(...line.map((note) => note.midi));
+  const range = rangeOf(line.map((note) => note.midi));
   if (line.length < ENOUGH_NOTES || range <= 12 || range > 28) return [];
   const inOne = fitsOneLocation(line.map((note) => Math.round(note.midi)));
   return measure(context, {
