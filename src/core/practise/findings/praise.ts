@@ -3,6 +3,8 @@ import { ENOUGH, type Finding, type FindingsRequest, type Measure } from './find
 
 /** Faster by less than this is the same tempo. */
 const FASTER = 1.03;
+/** What was done this often before was done well; more of it is no news. */
+const WELL = 0.9;
 /** Praise is said first. */
 const FIRST = 10;
 /** Counts that say nothing of progress: how wide, where on the neck, what never came. */
@@ -18,7 +20,7 @@ const keyOf = ({ kind, where, title }: Measure): string => [kind, where.change ?
 export function gotBetter(takes: readonly FindingsRequest[], before: readonly Measure[], now: readonly Measure[]): Finding[] {
   const old = new Map(before.map((one) => [keyOf(one), one]));
   const pairs = now.flatMap((one) => { const was = old.get(keyOf(one)); return was && one.of >= ENOUGH && was.of >= ENOUGH && !NOT_PROGRESS.includes(one.kind) ? [{ one, was }] : []; });
-  const improved = pairs.filter(({ one, was }) => wilsonInterval(one.met, one.of)[0] > wilsonInterval(was.met, was.of)[1]).map(({ one, was }): Finding => praise(one, 'improved', `${one.title}: ${one.met} of ${one.of} now, ${was.met} of ${was.of} before.`));
+  const improved = pairs.filter(({ one, was }) => was.met / was.of < WELL && wilsonInterval(one.met, one.of)[0] > wilsonInterval(was.met, was.of)[1]).map(({ one, was }): Finding => praise(one, 'improved', `${one.title}: ${one.met} of ${one.of} now, ${was.met} of ${was.of} before.`));
   const tempo = takes[takes.length - 1]!.tempo;
   const fastest = Math.max(...takes.slice(0, -1).map((take) => take.tempo));
   const kept = tempo < fastest * FASTER ? [] : pairs
