@@ -95,10 +95,11 @@ function figures(report: Report): string[] {
   return [...wrapped(lines.join(', ')), ...(report.stepOuts.length ? [`stepped out ${report.stepOuts.length} times, home ${home} times`] : []), ...(doors.length ? wrapped(`half steps passed by (${report.missedDoors.length}): ${doors.join('; ')}`) : [])].filter(Boolean);
 }
 
-function mutedBand({ mutedBand: { share, chance, segments } }: Report): string[] {
+function mutedBand({ mutedBand: { share, chance, segments }, heardBy: { byChange } }: Report): string[] {
   const strip = segments.map(({ verdict }) => ({ heard: '●', unclear: '◐', 'not-heard': '○', silent: '·' })[verdict]).join('');
   const missed = segments.filter(({ verdict }) => verdict === 'not-heard').slice(0, 5).map(({ beat, chord, said, best }) => `beat ${beat}: ${typeset(chord)}, the line said ${typeset(said ?? best)}`);
-  return [`heard ${percent(share)}, by chance ${percent(chance)}`, ...(strip.match(/.{1,64}/gu) ?? []), ...missed];
+  const kinds = byChange.filter(({ of }) => of >= 3).sort((a, b) => a.heard / a.of - b.heard / b.of).slice(0, 4).map(({ change, heard, of }) => `${typeset(change)} ${heard} of ${of}`);
+  return [`heard ${percent(share)}, by chance ${percent(chance)}${kinds.length ? `; least after ${kinds.join(', ')}` : ''}`, ...(strip.match(/.{1,64}/gu) ?? []), ...missed];
 }
 
 function timeAndLine({ time, line, coverageOverall, bars }: Report): string[] {

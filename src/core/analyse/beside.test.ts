@@ -91,3 +91,25 @@ test('coverage by Roman numeral and of the whole take', () => {
   expect(coverageOverall.byInterval).toMatchObject({ b3: { count: 1, beats: 4, strong: 1 }, '3': { count: 2, beats: 6, strong: 2 }, '9': { count: 1, beats: 2, strong: 1 } });
   expect(judge(II, []).coverageOverall.range).toBeNull();
 });
+
+test('a theme comes back with a note changed for the new chord', () => {
+  // 3 5 7 of ii; over V the last note gives way to its third
+  const { phrases } = judge('key: C\n| Dm7 | % | G7 | % |', [...eighths('65 69 72'), ...eighths('65 69 71', 8)]);
+  expect(phrases.map(({ theme, motif, changed }) => [theme, motif, changed])).toEqual([[0, 0, undefined], [0, 0, [{ noteIndex: 5, toChordTone: true }]]]);
+});
+
+test('where the line turned, by kind of change: middle and spread', () => {
+  // to the third of G7 on the change, then a beat late
+  const notes = (late: number) => line(`65@0+1 72@1+1 69@2+1 65@3+1 ${late ? '69@4+1 71@5+1 ' : '71@4+1 74@5+1 '}65@6+1 71@7+1`);
+  const turn = (...lates: number[]) => analyse({ chart: certain(readChart('key: C\n| Dm7 | G7 |')), tempo: 120, plan: { id: 'outline' }, notes: lates.flatMap((late, chorus) => notes(late).map((note) => ({ ...note, onsetBeat: note.onsetBeat + 8 * chorus }))) }).turnings[0];
+  expect(turn(0, 0)).toEqual({ change: 'Dm7→G7', count: 2, medianBeats: 0, spreadBeats: 0 });
+  expect(turn(0, 1, 1)).toMatchObject({ count: 3, medianBeats: 1, spreadBeats: 0 });
+});
+
+test('heard by chorus and by change, with the notes that decided', () => {
+  const { heardBy, mutedBand } = judge('key: C\n| Dm7 | G7 | Cmaj7 | % |', '65@0+2 72@2+2 71@4+2 62@6+1 67@7+0.5 64@8+2 65@16+2 72@18+2');
+  expect(mutedBand.segments.map(({ verdict }) => verdict)).toEqual(['heard', 'heard', 'heard', 'heard', 'silent', 'silent']);
+  expect(heardBy.byChorus).toEqual([{ chorus: 1, heard: 3, of: 3 }, { chorus: 2, heard: 1, of: 1 }]);
+  expect(heardBy.byChange).toEqual([{ change: 'Dm7→G7', heard: 1, of: 1 }, { change: 'G7→Cmaj7', heard: 1, of: 1 }, { change: 'Cmaj7→Dm7', heard: 1, of: 1 }]);
+  expect(heardBy.decidedBy.map((indices) => indices[0])).toEqual([0, 2, 5, 6, undefined, undefined]);
+});

@@ -10,6 +10,7 @@ export type { MissedDoor } from './doors';
 export type { ThirdHeard } from './thirds';
 export type { BarKind, BarReport, Handover } from './handovers';
 export type { Phrase, PhraseEnd } from './phrases';
-export type { MutedBand, Segment } from './mutedBand';
+export type { HeardBy, MutedBand, Segment } from './mutedBand';
+export type { Turning } from './turned';
 export { HEIGHT, type Tier, type Height, type NoteFunction, type Flag, type Span } from './voice';
 export { windowsAt, type Windows } from './windows';

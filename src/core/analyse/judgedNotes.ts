@@ -71,7 +71,7 @@ function flagsOf(context: NoteContext, voice: Voice, belonging: Belonging, deed:
   const own = voice.top ? (figures.get(place) ?? []) : [];
   if (blue) flags.push('blue');
   if (voice.played.slide) flags.push('slide');
-  if (voice.played.bend) flags.push('bend');
+  if (voice.played.bend?.length) flags.push('bend');
   if (own.some((figure) => pickups.has(scene.line[figure.target]!.index))) flags.push('pickup');
   if (voice.top && belonging.leadIn) flags.push('lead-in');
   if (voice.top && (own.length > 0 || resolves(context, place, deed))) flags.push('resolved');

@@ -28,6 +28,6 @@ export function lineShapeOf({ line, timeline, windows }: Scene): LineReport {
   const barOf = (beat: number) => { const place = placeOf(timeline, Math.max(0, beat)); return place.chorus * timeline.bars.length + place.bar; };
   return {
     ...counts, tiesAcrossBars: line.filter((note) => note.onset >= 0 && barOf(note.onset + windows.on) < barOf(note.end - windows.on)).length,
-    slurred: line.filter((note) => note.played.slide !== undefined || note.played.bend !== undefined).length,
+    slurred: line.filter((note) => note.played.slide !== undefined || (note.played.bend?.length ?? 0) > 0).length,
   };
 }

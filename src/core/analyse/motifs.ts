@@ -2,7 +2,12 @@ import type { Phrase } from './phrases';
 import type { Line } from './voice';
 
 /** Which earlier idea a phrase takes up: phrases with the same `motif` share its interval-and-rhythm shape, those of one `theme` its rhythm and contour. */
-export type Likeness = { readonly motif?: number; readonly theme?: number };
+export type Likeness = {
+  readonly motif?: number;
+  readonly theme?: number;
+  /** Notes that differ from the theme's statement before, and whether each is now a tone of its chord. */
+  readonly changed?: readonly { readonly noteIndex: number; readonly toChordTone: boolean }[];
+};
 
 const FEWEST = 3;
 /** A rhythm is the same where its gaps agree to a sixteenth. */
@@ -15,27 +20,33 @@ type Shape = { readonly gaps: readonly number[]; readonly moves: readonly number
  * Rule: 2-theory, "Phrases": a motif is a repeated interval-and-rhythm shape, exact, moved or fitted (each move within two semitones, the same way); a theme
  * is stated again with the same rhythm and contour, differing in at most two notes.
  */
-export function likenessOf(phrases: readonly Phrase[], line: Line): Likeness[] {
+export function likenessOf(phrases: readonly Phrase[], line: Line, isChordTone: (place: number) => boolean): Likeness[] {
   const byIndex = new Map(line.map((note) => [note.index, note]));
-  const shapes = phrases.map((phrase) => shapeOf(phrase.noteIndices.flatMap((index) => byIndex.get(index) ?? [])));
+  const lines = phrases.map((phrase) => phrase.noteIndices.flatMap((index) => byIndex.get(index) ?? []));
+  const shapes = lines.map(shapeOf);
   const motifs = group(shapes, (a, b) => sameRhythm(a, b) && a.moves.every((move, index) => Math.sign(move) === Math.sign(b.moves[index]!) && Math.abs(move - b.moves[index]!) <= 2));
-  const themes = group(shapes, (a, b) => sameRhythm(a, b) && a.moves.every((move, index) => Math.sign(move) === Math.sign(b.moves[index]!)) && differing(a, b) <= 2);
-  return phrases.map((_, index) => ({ ...(motifs[index] === null ? {} : { motif: motifs[index]! }), ...(themes[index] === null ? {} : { theme: themes[index]! }) }));
+  const themes = group(shapes, (a, b) => sameRhythm(a, b) && a.moves.every((move, index) => Math.sign(move) === Math.sign(b.moves[index]!)) && differing(a, b).length <= 2);
+  return phrases.map((_, index) => {
+    const motif = motifs[index]!;
+    const theme = themes[index]!;
+    const before = theme === null ? -1 : themes.lastIndexOf(theme, index - 1);
+    const changed = index > 0 && before >= 0 ? differing(shapes[before]!, shapes[index]!).map((at) => lines[index]![at]!).map((note) => ({ noteIndex: note.index, toChordTone: isChordTone(note.event) })) : [];
+    return { ...(motif === null ? {} : { motif }), ...(theme === null ? {} : { theme }), ...(changed.length > 0 ? { changed } : {}) };
+  });
 }
 
 const shapeOf = (notes: Line): Shape => ({ gaps: notes.slice(1).map((note, index) => note.onset - notes[index]!.onset), moves: notes.slice(1).map((note, index) => note.pitch - notes[index]!.pitch) });
 
 const sameRhythm = (a: Shape, b: Shape): boolean => a.gaps.length === b.gaps.length && a.gaps.length >= FEWEST - 1 && a.gaps.every((gap, index) => sameTime(gap, b.gaps[index]!));
 
-/** Notes that differ once the first are laid on one another. */
-function differing(a: Shape, b: Shape): number {
-  let [pitchA, pitchB, count] = [0, 0, 0];
-  a.moves.forEach((move, index) => {
+/** Places of the notes that differ once the first are laid on one another. */
+function differing(a: Shape, b: Shape): number[] {
+  let [pitchA, pitchB] = [0, 0];
+  return a.moves.flatMap((move, index) => {
     pitchA += move;
     pitchB += b.moves[index]!;
-    if (pitchA !== pitchB) count++;
+    return pitchA === pitchB ? [] : [index + 1];
   });
-  return count;
 }
 
 /** Numbers the groups of shapes that are alike; null where a shape stands alone. */

@@ -21,6 +21,13 @@ export type Segment = {
   readonly said?: string;
 };
 
+/** The same by chorus (from 1) and by kind of change into the chord, and for each segment the notes that decided, the weightiest first. Silent segments are left out of counts. */
+export type HeardBy = {
+  readonly byChorus: readonly { readonly chorus: number; readonly heard: number; readonly of: number }[];
+  readonly byChange: readonly { readonly change: string; readonly heard: number; readonly of: number }[];
+  readonly decidedBy: readonly (readonly number[])[];
+};
+
 export type MutedBand = { readonly share: number | null; readonly chance: number; readonly segments: readonly Segment[] };
 
 type Candidate = { readonly symbol: string; readonly chord: Chord; readonly gains: readonly number[]; readonly partnerOfAltered?: Chord };
@@ -30,17 +37,42 @@ type Candidate = { readonly symbol: string; readonly chord: Chord; readonly gain
  * Rule: 2-theory, "Muted-band test". One segment per run of one symbol inside a chorus.
  * @param choruses how often the form was played
  */
-export function mutedBandOf(scene: Scene, notes: readonly JudgedNote[], changes: readonly ChangeReport[], choruses: number): MutedBand {
+export function mutedBandOf(scene: Scene, notes: readonly JudgedNote[], changes: readonly ChangeReport[], choruses: number): { readonly mutedBand: MutedBand; readonly heardBy: HeardBy } {
   const candidates = candidatesOf(scene.grounds);
   const landedAt = new Map(changes.map((change) => [beatKey(change.beat), change.landing.noteIndex]));
   const longest = notes.reduce((most, { note }) => Math.max(most, note.durationBeats), 0);
   const from = (beat: Beats) => firstWhere(notes.length, (place) => notes[place]!.note.onsetBeat >= beat);
   const around = (run: SymbolRun) => notes.slice(from(run.start - longest), from(run.end));
   const outside = new Map(scene.grounds.flatMap(({ chord }) => (chord ? [[chord.symbol, candidates.filter((one) => one.symbol !== chord.symbol && !isFamily(chord, one))] as const] : [])));
-  const segments = runsOf(scene, choruses).map((run) => judge(run, toldBy(weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null)), outside.get(run.ground.chord!.symbol)!));
+  const weighed = runsOf(scene, choruses).map((run) => ({ run, weights: weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null) }));
+  const segments = weighed.map(({ run, weights }) => judge(run, toldBy(weights), outside.get(run.ground.chord!.symbol)!));
   const counted = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = counted.filter((segment) => segment.verdict === 'heard').length;
-  return { share: counted.length ? round(heard / counted.length) : null, chance: candidates.length ? round(1 / candidates.length) : 0, segments };
+  return {
+    mutedBand: { share: counted.length ? round(heard / counted.length) : null, chance: candidates.length ? round(1 / candidates.length) : 0, segments },
+    heardBy: { ...counts(counted, changes, scene.timeline.formBeats), decidedBy: weighed.map(({ weights }) => decided(weights)) },
+  };
+}
+
+const MOST_DECIDING = 4;
+const decided = (weights: readonly Weight[]): number[] => [...weights].sort((a, b) => b.weight - a.weight).slice(0, MOST_DECIDING).map(({ index }) => index);
+
+function counts(segments: readonly Segment[], changes: readonly ChangeReport[], formBeats: Beats): Omit<HeardBy, 'decidedBy'> {
+  const kinds = new Map(changes.map((change) => [beatKey(change.beat), `${change.from}→${change.to}`]));
+  const tally = <K>(keyOf: (segment: Segment) => K | undefined) => {
+    const found = new Map<K, { heard: number; of: number }>();
+    for (const segment of segments) {
+      const key = keyOf(segment);
+      if (key === undefined) continue;
+      const cell = found.get(key) ?? { heard: 0, of: 0 };
+      found.set(key, { heard: cell.heard + (segment.verdict === 'heard' ? 1 : 0), of: cell.of + 1 });
+    }
+    return [...found];
+  };
+  return {
+    byChorus: tally(({ beat }) => Math.floor(beat / formBeats + EPSILON) + 1).map(([chorus, cell]) => ({ chorus, ...cell })),
+    byChange: tally(({ beat }) => kinds.get(beatKey(beat))).map(([change, cell]) => ({ change, ...cell })),
+  };
 }
 
 const round = (value: number): number => Math.round(value * 10_000) / 10_000;
@@ -66,7 +98,7 @@ function runsOf(scene: Scene, choruses: number): SymbolRun[] {
   return runs;
 }
 
-type Weight = { readonly pc: PitchClass; readonly weight: number };
+type Weight = { readonly index: number; readonly pc: PitchClass; readonly weight: number };
 
 /** A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
 function weigh(scene: Scene, run: SymbolRun, notes: readonly JudgedNote[], landed: number | null): Weight[] {
@@ -79,7 +111,7 @@ function weigh(scene: Scene, run: SymbolRun, notes: readonly JudgedNote[], lande
     if (!belongs && homeStart > run.start) continue; // an anticipation or lead-in never weighs in the chord it leaves
     const beat = isOnBeat(note.onsetBeat, scene.windows.on) ? 1 : 0.6;
     const place = landed === note.index ? 1.5 : belongs ? 1 : 0.6;
-    weights.push({ pc: voice.pc, weight: Math.min(inside, 1) * beat * place });
+    weights.push({ index: note.index, pc: voice.pc, weight: Math.min(inside, 1) * beat * place });
   }
   return weights;
 }

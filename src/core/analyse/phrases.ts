@@ -2,7 +2,7 @@ import { median, secondsToBeats, type Beats } from '../vocabulary';
 import { semitonesAboveRoot, toneByRole, type IntervalName } from '../music';
 import { beatsPerBar, isOnStrongBeat, placeOf } from '../chart';
 import type { Scene } from './belonging';
-import { printedInterval } from './ground';
+import { printedInterval, voiceTier } from './ground';
 import { firstWhere } from './lineBetween';
 import { likenessOf } from './motifs';
 import type { Belonging, Event } from './voice';
@@ -27,6 +27,8 @@ export type Phrase = {
   readonly motif?: number;
   /** Phrases of one number share rhythm and contour. */
   readonly theme?: number;
+  /** What a theme's statement changed of the one before. */
+  readonly changed?: readonly { readonly noteIndex: number; readonly toChordTone: boolean }[];
   /** The phrase this one answers, by its place among the phrases. */
   readonly answers?: number;
 };
@@ -34,7 +36,7 @@ export type Phrase = {
 /** Where the line breathes and how each phrase ends (2-theory, "Phrases"). */
 export function phrasesOf(scene: Scene, events: readonly Event[], belongings: readonly Belonging[]): Phrase[] {
   const phrases = groupPhrases(scene, events).map((group) => describe(scene, group, belongings));
-  const likeness = likenessOf(phrases, scene.line);
+  const likeness = likenessOf(phrases, scene.line, (place) => voiceTier(scene.grounds[belongings[place]!.sounding.stretch.index]!, scene.line[place]!) === 'chord');
   return phrases.map((phrase, index) => ({ ...phrase, ...likeness[index] }));
 }
 

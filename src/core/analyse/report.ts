@@ -18,7 +18,7 @@ import { judgeNote, type NoteContext } from './judgedNotes';
 import { landingsOf, type ChangeReport } from './landings';
 import { lineShapeOf, type LineReport } from './lineShape';
 import { movedShapesOf } from './movedShapes';
-import { mutedBandOf, type MutedBand } from './mutedBand';
+import { mutedBandOf, type HeardBy, type MutedBand } from './mutedBand';
 import type { NoteReport } from './noteReport';
 import { phrasesOf, type Phrase } from './phrases';
 import { pickupTargets } from './pickups';
@@ -29,6 +29,7 @@ import { stepOutsOf, type StepOut } from './stepOuts';
 import { summaryOf, type Summary } from './summary';
 import { thirdsPalette, type ThirdHeard } from './thirds';
 import { timingOf, type TimeReport } from './timing';
+import { turningsOf, type Turning } from './turned';
 import { pitchesIn, type Belonging } from './voice';
 import { EPSILON, windowsAt } from './windows';
 
@@ -57,6 +58,8 @@ export type Report = {
   readonly line: LineReport;
   readonly arc: readonly ChorusArc[];
   readonly mutedBand: MutedBand;
+  readonly heardBy: HeardBy;
+  readonly turnings: readonly Turning[];
   readonly missedDoors: readonly MissedDoor[];
   readonly thirds: readonly ThirdHeard[];
   readonly bars: readonly BarReport[];
@@ -106,7 +109,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
     shapes: shapesOf(walk, moved).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
     changes, coverage: coverageOf(scene, plan, notesJudged), coverageByFunction: coverageByFunction(scene, notesJudged), coverageOverall: coverageOverall(scene, notesJudged),
     phrases: phrases.map((phrase, index) => (answers[index] === null ? phrase : { ...phrase, answers: answers[index]! })), stepOuts: stepOutsOf(walk, deeds, heights, moved),
-    place: placesLost(scene, choruses), time: timingOf(scene, heard.events), line: lineShapeOf(scene), arc: arcOf(scene, noteReports, choruses), mutedBand: mutedBandOf(scene, notesJudged, changes, choruses),
+    place: placesLost(scene, choruses), time: timingOf(scene, heard.events), line: lineShapeOf(scene), arc: arcOf(scene, noteReports, choruses), ...mutedBandOf(scene, notesJudged, changes, choruses), turnings: turningsOf(changes),
     missedDoors: missedDoors(judged, changes), thirds: thirdsPalette(scene, notesJudged), ...handoversOf(scene, heard.events, choruses), summary: summaryOf(timeline, plan, notesJudged, changes, choruses),
   };
 }

@@ -54,7 +54,7 @@ export const reportSchema = Joi.object<Report>({
   }).required(),
   phrases: Joi.array().items(Joi.object({
     startBeat: beat.required(), endBeat: beat.required(), noteIndices: indices.required(), pickupBeats: beat.min(0).required(), startVsChange: beat.allow(null).required(), endVsChange: beat.allow(null).required(),
-    changesCrossed: index.required(), endInterval: interval.allow(null).required(), end: Joi.string().valid('home', 'floats', 'asks').required(), rests: Joi.boolean().required(), motif: index, theme: index, answers: index,
+    changesCrossed: index.required(), endInterval: interval.allow(null).required(), end: Joi.string().valid('home', 'floats', 'asks').required(), rests: Joi.boolean().required(), motif: index, theme: index, answers: index, changed: Joi.array().items(Joi.object({ noteIndex: index.required(), toChordTone: Joi.boolean().required() })),
   })).required(),
   stepOuts: Joi.array().items(Joi.object({ noteIndices: indices.required(), beats: beat.required(), shape: name.optional(), homeIndex: index.allow(null).required() })).required(),
   place: Joi.array().items(Joi.object({ fromBeat: beat.required(), toBeat: beat.required(), lagBeats: beat.required() })).required(),
@@ -67,6 +67,11 @@ export const reportSchema = Joi.object<Report>({
       beat: beat.required(), chord: name.required(), verdict: Joi.string().valid('heard', 'unclear', 'not-heard', 'silent').required(), best: name.allow('').required(), margin: Joi.number().required(), said: name,
     })).required(),
   }).required(),
+  heardBy: Joi.object({
+    byChorus: Joi.array().items(Joi.object({ chorus: index.min(1).required(), heard: index.required(), of: index.required() })).required(),
+    byChange: Joi.array().items(Joi.object({ change: name.required(), heard: index.required(), of: index.required() })).required(), decidedBy: Joi.array().items(indices).required(),
+  }).required(),
+  turnings: Joi.array().items(Joi.object({ change: name.required(), count: index.required(), medianBeats: beat.required(), spreadBeats: beat.required() })).required(),
   missedDoors: Joi.array().items(Joi.object({ changeIndex: index.required(), fromMidi: beat.required(), toMidi: beat.required(), fromInterval: interval.required(), toInterval: interval.required() })).required(),
   thirds: Joi.array().items(Joi.object({ noteIndex: index.required(), beat: beat.required(), chord: name.required(), cents: beat.required(), moved: beat.required() })).required(),
   bars: Joi.array().items(Joi.object({ bar: index.min(1).required(), kind: Joi.string().valid('chords', 'line', 'rest').required(), events: index.required() })).required(),

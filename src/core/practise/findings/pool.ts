@@ -48,7 +48,7 @@ function joined(a: Report, b: Report, { firstBar, fromBeat }: PooledTake): Repor
       return { ...one, count: one.count + other.count, judged: one.judged || other.judged, byInterval, missing: one.missing.filter((name) => other.missing.includes(name)) };
     }),
     phrases: [...a.phrases, ...b.phrases.map((one) => ({
-      ...one, startBeat: one.startBeat + fromBeat, endBeat: one.endBeat + fromBeat, noteIndices: all(one.noteIndices), ...(one.answers === undefined ? {} : { answers: one.answers + phrases }),
+      ...one, startBeat: one.startBeat + fromBeat, endBeat: one.endBeat + fromBeat, noteIndices: all(one.noteIndices), ...(one.answers === undefined ? {} : { answers: one.answers + phrases }), ...(one.changed ? { changed: one.changed.map((varied) => ({ ...varied, noteIndex: note(varied.noteIndex) })) } : {}),
       ...(one.motif === undefined ? {} : { motif: one.motif + motifs }), ...(one.theme === undefined ? {} : { theme: one.theme + motifs }),
     }))],
     stepOuts: [...a.stepOuts, ...b.stepOuts.map((one) => ({ ...one, noteIndices: all(one.noteIndices), homeIndex: one.homeIndex === null ? null : note(one.homeIndex) }))],
