@@ -4,7 +4,9 @@ import type { NoteReport } from './noteReport';
 /** One chorus in numbers: share of sounding time at each height, notes a bar, and where the line lay. */
 export type ChorusArc = { readonly chorus: number; readonly heights: readonly [number, number, number, number, number]; readonly meanHeight: number | null; readonly density: number; readonly register: number | null };
 
-/** Height, density and register per chorus, counted from 1 (2-theory, "Time, line, arc"). Loudness is not in the notes. */
+/**
+ * Rule: 2-theory, "Time, line, arc": "Arc per chorus: height, density, register, loudness against the plan's intent." Choruses count from 1; loudness is not in the notes.
+ */
 export function arcOf({ timeline }: Scene, notes: readonly NoteReport[], choruses: number): ChorusArc[] {
   const byChorus: NoteReport[][] = Array.from({ length: choruses }, () => []);
   for (const note of notes) if (note.function !== 'grace') byChorus[Math.max(0, Math.floor(note.onsetBeat / timeline.formBeats + 1e-6))]?.push(note);

@@ -17,7 +17,7 @@ export type Scene = {
 
 /**
  * Which chord each line note belongs to.
- * Rule: 2-theory, "Which chord a note belongs to": the chord at onset + tol, but for anticipations and lead-ins.
+ * Rule: 2-theory, "Which chord a note belongs to": "The chord sounding at `onset + tol`, except: Anticipation … Lead-in".
  */
 export function belongingsOf(scene: Scene, events: readonly Event[]): Belonging[] {
   const belongings = scene.line.map((note): Belonging => {
@@ -38,7 +38,12 @@ export function soundingFor(scene: Pick<Scene, 'timeline' | 'windows'>, onset: B
   return groundedSounding(scene.timeline, soundingAt(scene.timeline, Math.max(0, onset + scene.windows.tol)));
 }
 
-/** The nearest change that a note anticipates; null for most notes. */
+/**
+ * The nearest change that a note anticipates; null for most notes.
+ * Rule: "onset between min(1.1 beat, max(0.6 beat, 250 ms)) and onWindow before a change; pc a chord or colour tone of the next chord and not a chord tone of the present
+ * one; and either (a) it sounds at least 0.25 beat past the change and no line note starts within ±onWindow of the change, or (b) no other line note starts between it and
+ * 0.5 beat after the change (boundaries open). It belongs to the next chord; of two changes in reach, the nearer. N.C. cannot be anticipated."
+ */
 function anticipatedChange(scene: Scene, note: LineNote): Change | null {
   const { changes, windows } = scene;
   const change = changes[firstWhere(changes.length, (place) => changes[place]!.at - note.onset > windows.on + EPSILON)];
@@ -63,7 +68,11 @@ export function standsAlone({ line }: Scene, note: LineNote, at: Beats): boolean
   return !next || next.onset >= at + 0.5 - EPSILON;
 }
 
-/** Places in the line of the notes that lead into a change; empty where they do not count as a lead-in. */
+/**
+ * Places in the line of the notes that lead into a change; empty where they do not count as a lead-in.
+ * Rule: "the longest run of linked line notes that ends just before a landing `on` a chord tone of the new chord, starts at most 2 beats before the change and not before
+ * the present chord, and lies wholly in the new chord's scale; it counts if at least half of its notes are not in the present chord's scale."
+ */
 function leadIn(scene: Scene, events: readonly Event[], change: Change): number[] {
   const { line, grounds, windows } = scene;
   const landing = landedOn(scene, events, change);

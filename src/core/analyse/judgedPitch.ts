@@ -12,8 +12,8 @@ type Plateau = { readonly from: Seconds; readonly to: Seconds; readonly cents: C
 /**
  * A played note with bend and slide judged: one note at the pitch where it settles, or two where a release is held.
  *
- * Rule: 2-theory, "Judged pitch": the longest plateau (at least 80 ms within 30 cents) after the glide, else the median of the
- * last half; a release held at least 80 ms is a second line note; a slide's onset is the pick, unless the glide lasts over 150 ms.
+ * Rule: 2-theory, "Judged pitch": "the longest plateau (≥ 80 ms within 30 cents) after the glide, else the median of its last half. A bend with a release is one note in the
+ * transcription …; the analysis takes a release held ≥ 80 ms as a second line note. A slide's onset is the pick, unless the glide lasts over 150 ms: then the arrival."
  */
 export function judgePitch(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
   return bendOf(slideOf(note, tempo), tempo);

@@ -50,7 +50,10 @@ const UNDER_THE_HAND: readonly [Midi, Midi] = [40, 86];
 
 export type Judged = { readonly scene: Scene; readonly events: readonly Event[]; readonly voices: readonly Voice[]; readonly belongings: readonly Belonging[]; readonly plan: Plan };
 
-/** Every change with its landing, the way into it and the one-note fix (2-theory, "Landings"). */
+/**
+ * Every change with its landing, the way into it and the one-note fix.
+ * Rule: 2-theory, "Landings": "For a change at `c`, its chord lasting until `c2`, the first that exists of" on, early, held, late, none.
+ */
 export function landingsOf(judged: Judged): ChangeReport[] {
   return judged.scene.changes.map((change, place, all) => {
     const found = arrive(judged, change);
@@ -97,6 +100,7 @@ function isNeutralTarget(ground: Scene['grounds'][number], targets: readonly Pit
   return third !== undefined && targets.includes(third.pc) && isNeutralThird(ground, voice);
 }
 
+/** Rule 1: "a note starting within ±onWindow of c; of several, the chord tone nearest c, else the nearest; in an event the best voice (target, chord tone, colour, scale, outside; ties the upper)". */
 function onTheChange(judged: Judged, change: Change): Arrival | null {
   const ground = judged.scene.grounds[change.stretch.index]!;
   const { line, windows } = judged.scene;
@@ -107,7 +111,7 @@ function onTheChange(judged: Judged, change: Change): Arrival | null {
   return on.find(({ voice }) => voiceTier(ground, voice) === 'chord') ?? on[0] ?? null;
 }
 
-/** The last anticipation, or a chord tone common to both chords that stands alone before the change. */
+/** Rule 2: "the last anticipation (also by a chord tone common to both chords under (b))". */
 function pushedAhead(judged: Judged, change: Change): Arrival | null {
   const { scene, belongings } = judged;
   const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast((note) => {
@@ -120,6 +124,7 @@ function pushedAhead(judged: Judged, change: Change): Arrival | null {
   return early ? arrival(judged, change, early, 'early') : null;
 }
 
+/** Rule 3: "the last note that started earlier and is still sounding min(0.5 beat, half the chord) after c". */
 function heldOver(judged: Judged, change: Change): Arrival | null {
   const still = change.at + Math.min(0.5, (change.until - change.at) / 2) - EPSILON;
   const { line } = judged.scene;
@@ -148,8 +153,8 @@ function describe(judged: Judged, change: Change, found: Arrival | null): Landin
 
 /**
  * A landing on a non-chord tone that an unbroken linked line brings home.
- * Rule: 2-theory, "Landings": the first chord tone reached is at most the fourth line note after it, within two bars and before
- * the next change, and reached by a step of at most 2 semitones.
+ * Rule: 2-theory, "Landings": "A landing on a non-chord tone is `delayed: true` … when the first chord tone that an unbroken linked line from it reaches is at most the fourth
+ * line note after it, within two bars and before c2, and is reached by a step of at most 2 semitones".
  */
 function resolutionOf({ scene }: Judged, change: Change, from: LineNote): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
   const bar = scene.timeline.bars[change.bar]!;
@@ -186,7 +191,7 @@ function nearestTarget(from: Midi, targets: readonly PitchClass[]): NearestTarge
   return null;
 }
 
-/** Where a target was missed: the nearest target to the note before it, within 4 semitones and under the hand. */
+/** Rule: "One-note fix: for a landing that missed its target, that nearest target (from the held note itself where it is held), if within 4 semitones and under the hand." */
 function fixFor({ voices, plan }: Judged, change: Change, found: Arrival | null, landing: Landing, { nearestTarget: near }: Connection): ChangeReport['fix'] {
   if (!found || !near || landing.verdict === 'target' || Math.abs(near.semitones) > 4) return null;
   const resolution = landing.resolutionIndex === undefined ? undefined : voices[landing.resolutionIndex];

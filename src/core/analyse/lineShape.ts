@@ -8,7 +8,10 @@ export type LineReport = {
   readonly directionChanges: number; readonly longestRun: number; readonly tiesAcrossBars: number; readonly slurred: number;
 };
 
-/** Repeats 0, steps 1–2, skips 3–4, leaps 5 semitones and more, between linked line notes (2-theory, "Time, line, arc"). */
+/**
+ * Rule: 2-theory, "Time, line, arc": "Line: repeats, steps, skips, leaps, direction changes, longest run, ties across bars, share slurred." Repeats 0, steps 1–2, skips 3–4,
+ * leaps 5 semitones and more, between linked line notes.
+ */
 export function lineShapeOf({ line, timeline, windows }: Scene): LineReport {
   const counts = { repeats: 0, steps: 0, skips: 0, leaps: 0, rising: 0, falling: 0, directionChanges: 0, longestRun: 0 };
   let [way, run] = [0, 0];

@@ -17,8 +17,8 @@ type Shape = { readonly gaps: readonly number[]; readonly moves: readonly number
 
 /**
  * Motifs and themes among phrases.
- * Rule: 2-theory, "Phrases": a motif is a repeated interval-and-rhythm shape, exact, moved or fitted (each move within two semitones, the same way); a theme
- * is stated again with the same rhythm and contour, differing in at most two notes.
+ * Rule: 2-theory, "Phrases": "Motif: repeated interval-and-rhythm shape (exact, moved, fitted). Theme: statements with the same rhythm and contour that differ in at most
+ * two notes; which note changed, and whether to the new chord's tone." Fitted: each move the same way and within two semitones.
  */
 export function likenessOf(phrases: readonly Phrase[], line: Line, isChordTone: (place: number) => boolean): Likeness[] {
   const byIndex = new Map(line.map((note) => [note.index, note]));

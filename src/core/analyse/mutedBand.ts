@@ -34,7 +34,8 @@ type Candidate = { readonly symbol: string; readonly chord: Chord; readonly gain
 
 /**
  * With the band muted, could the chords be told apart from the line alone?
- * Rule: 2-theory, "Muted-band test". One segment per run of one symbol inside a chorus.
+ * Rule: 2-theory, "Muted-band test": "Per run of one symbol inside a chorus … Score = Σ weight·gain / Σ weight. `heard` if the true chord beats the best outside its family
+ * (0 if none) by ≥ 0.05; within ±0.05 `unclear` (not counted as heard); total weight under 0.5 `silent`, left out; else `not-heard`."
  * @param choruses how often the form was played
  */
 export function mutedBandOf(scene: Scene, notes: readonly JudgedNote[], changes: readonly ChangeReport[], choruses: number): { readonly mutedBand: MutedBand; readonly heardBy: HeardBy } {
@@ -100,7 +101,7 @@ function runsOf(scene: Scene, choruses: number): SymbolRun[] {
 
 type Weight = { readonly index: number; readonly pc: PitchClass; readonly weight: number };
 
-/** A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
+/** Rule: "Weight = min(beats inside, 1) × (1 on a beat, else 0.6) × (1.5 the landing, 0.6 carried in, else 1)." A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
 function weigh(scene: Scene, run: SymbolRun, notes: readonly JudgedNote[], landed: number | null): Weight[] {
   const weights: Weight[] = [];
   for (const { note, voice, homeStart } of notes) {
@@ -165,7 +166,7 @@ function score(gains: readonly number[], { byPc, total }: Told): number {
 
 const flatNote = (pc: PitchClass): SpelledNote => certain(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
 
-/** The chart's chords, the tritone partner of each dominant, and the relative of each maj7 (vi) and m7 (♭III). */
+/** Rule: "Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7 (vi) and m7 (♭III)". */
 function candidatesOf(grounds: readonly Ground[]): Candidate[] {
   const found = new Map<string, Candidate>();
   const add = (candidate: Candidate) => {

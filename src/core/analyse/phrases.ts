@@ -33,7 +33,11 @@ export type Phrase = {
   readonly answers?: number;
 };
 
-/** Where the line breathes and how each phrase ends (2-theory, "Phrases"). */
+/**
+ * Where the line breathes and how each phrase ends.
+ * Rule: 2-theory, "Phrases": "A phrase ends before a rest ≥ max(0.75 beat, 300 ms, min(2 m, ¾ bar)), or after a note ≥ 2 beats and ≥ 3 m", where "`m` = median of the onset
+ * gaps ≤ 2 beats (of all, if fewer than 3)".
+ */
 export function phrasesOf(scene: Scene, events: readonly Event[], belongings: readonly Belonging[]): Phrase[] {
   const phrases = groupPhrases(scene, events).map((group) => describe(scene, group, belongings));
   const likeness = likenessOf(phrases, scene.line, (place) => voiceTier(scene.grounds[belongings[place]!.sounding.stretch.index]!, scene.line[place]!) === 'chord');
@@ -106,8 +110,8 @@ function nearestChange(scene: Scene, beat: Beats): Beats | null {
 
 /**
  * How the last line note leaves the phrase over the chord it belongs to.
- * Home: 1, 3, 5 and 6 on a sixth chord over I or i, or 1 or 3 over any chord, held a beat or on a strong beat. Floats: 7, 9, 6, or
- * 5 elsewhere. Asks: the rest, and over no chord.
+ * Rule: "`home` (1, 3, 5, and 6 on a sixth chord, over I or i, or 1 or 3 over any chord; held a beat or on a strong beat), `floats` (7, natural 7, 6, 9, or 5 elsewhere),
+ * `asks` (the rest, and over no chord)", 3, 5 and 7 being the chord's own.
  */
 function endOf(scene: Scene, place: number, belonging: Belonging): { endInterval: IntervalName | null; end: PhraseEnd } {
   const note = scene.line[place]!;

@@ -22,7 +22,8 @@ type Span = { readonly start: Beats; readonly end: Beats };
 
 /**
  * Lost and found again.
- * Rule: 2-theory, "Place": the best lag of the line against the chart, in whole bars, where a shift beats zero clearly for two bars or more. The lag is
+ * Rule: 2-theory, "Place": "the best lag of the line against the chart over sliding two-bar windows; "lost from … found again at …" where a shift beats zero clearly for two
+ * bars or more". Departs from it (docs/decisions/0011): the lag, in whole bars, is
  * followed bar by bar (Viterbi): it stays unless a jump pays, so that single strange bars are no lost place.
  */
 export function placesLost(scene: Scene, choruses: number): LostPlace[] {

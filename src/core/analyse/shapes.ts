@@ -27,7 +27,7 @@ export function shapesOf(walk: Walk, moved: readonly MovedShape[]): Shape[] {
 
 const range = (first: number, last: number): number[] => Array.from({ length: last - first + 1 }, (_, index) => first + index);
 
-/** At least three linked notes in skips that spell a triad or seventh chord; the longest such stretch from each start. */
+/** Rule: 2-theory, "Shapes": "`arpeggio` (≥ 3 linked notes in skips that spell a triad or seventh chord: root, quality, relation to the chord)"; the longest such stretch from each start. */
 function arpeggios(walk: Walk): Shape[] {
   const { line } = walk.scene;
   const shapes: Shape[] = [];
@@ -63,7 +63,7 @@ const FITS = Array.from({ length: 4096 }, (_, bits) => CHORDS.some((chord) => (b
 const spelled = (bits: number, first: PitchClass): { readonly root: PitchClass; readonly name: string } | null =>
   CHORDS.find((chord) => chord.bits === bits && chord.root === first) ?? CHORDS.find((chord) => chord.bits === bits) ?? null;
 
-/** At least four adjacent scale tones one way, all by the scales of their chords or all by the home scale. */
+/** Rule: 2-theory, "Shapes": "`scale-run` (≥ 4 adjacent scale tones one way)", all by the scales of their chords or all by the home scale. */
 function scaleRuns(walk: Walk): Shape[] {
   const { line } = walk.scene;
   const shapes: Shape[] = [];

@@ -10,7 +10,7 @@ export type LaidSpans = { readonly spans: readonly Span[]; readonly stretches: r
 
 /**
  * A note cut where the chord under it changes; its first part belongs with the note, the later ones are judged anew.
- * Rule: 2-theory, "Tier and height": a note held across a change is two spans in height and time.
+ * Rule: 2-theory, "Tier and height": "A note held across a change is two spans in height and time, one in counts".
  * @param until what rings past the last chorus is cut there
  */
 export function spansOf(scene: Scene, voice: Voice, belonging: Belonging, height: Height, until: number): LaidSpans {
