@@ -1,30 +1,34 @@
 import { expect, test } from '@jest/globals';
-import { analyse } from '@/core/analyse';
+import { analyse, type PlayedNote } from '@/core/analyse';
 import { findingsOf } from '@/core/practise';
-import { goodPlayer, PLANTED, PLANTED_CHART as chart, PLANTED_CHORUSES as choruses, PLANTED_TEMPO as tempo } from '../corpora/planted';
+import { playersOn } from '../corpora/planted';
 
 const plan = { id: 'scale-per-chord' as const };
-const SEEDS = [1, 2, 3, 4, 5, 6];
-const findings = (notes: ReturnType<typeof goodPlayer>) => findingsOf({ chart, tempo, plan, report: analyse({ chart, tempo, notes, plan, choruses }) }).map(({ kind }) => kind);
+/** A blues, a tune of thirty-two bars, a minor tune: other chords, other tempos, chords of half a bar to two bars. */
+const BLUES = playersOn('lamplight', 96, 6, { into: 'F7', ignored: { chord: 'G7', pc: 11 }, never: { chord: 'Bb7', pc: 10 } });
+const SONG = playersOn('orchard', 132, 3, { into: 'Bb7', ignored: { chord: 'C7b9', pc: 4 }, never: { chord: 'Fm7', pc: 0 } });
+const MINOR = playersOn('ferry', 116, 5, { into: 'C7b9', ignored: { chord: 'C7b9', pc: 4 }, never: { chord: 'Fm7', pc: 0 } });
 
-// Whatever is planted must come back: the first finding names it. Twenty seeds a kind gave 657 of 680 first and 670 within three when the limits were set.
-test('thirty-four planted weaknesses come back from their notes, nearly always first', () => {
-  expect(PLANTED.length).toBeGreaterThanOrEqual(34);
+const findings = ({ chart, tempo, choruses }: typeof BLUES, notes: PlayedNote[]) => findingsOf({ chart, tempo, plan, report: analyse({ chart, tempo, notes, plan, choruses }) }).map(({ kind }) => kind);
+
+// Whatever is planted must come back: the first finding names it. Twenty seeds a kind on the blues gave 663 of 680 first and 671 within three when the limits were set.
+test.each([['a blues', BLUES, [1, 2, 3, 4, 5, 6], 0.95, 0.97], ['a song', SONG, [1, 2, 3], 0.9, 0.95], ['a minor tune', MINOR, [1, 2, 3], 0.9, 0.95]])('thirty-four planted weaknesses come back from their notes over %s, nearly always first', (name, players, seeds, first, three) => {
+  expect(players.planted.length).toBeGreaterThanOrEqual(34);
   const missed: string[] = [];
-  let [first, three] = [0, 0];
-  for (const { kind, notes } of PLANTED) for (const seed of SEEDS) {
-    const found = findings(notes(seed));
-    if (found[0] === kind) first++;
+  let [named, within] = [0, 0];
+  for (const { kind, notes } of players.planted) for (const seed of seeds) {
+    const found = findings(players, notes(seed));
+    if (found[0] === kind) named++;
     else missed.push(`${kind} ${seed}: ${found.slice(0, 3).join(', ')}`);
-    if (found.slice(0, 3).includes(kind as (typeof found)[number])) three++;
+    if (found.slice(0, 3).includes(kind as (typeof found)[number])) within++;
   }
-  const all = PLANTED.length * SEEDS.length;
-  console.log(`planted weaknesses named first ${first} of ${all}, within three ${three}; ${missed.join(' | ')}`);
-  expect(first / all).toBeGreaterThanOrEqual(0.95);
-  expect(three / all).toBeGreaterThanOrEqual(0.97);
+  const all = players.planted.length * seeds.length;
+  console.log(`${name}: named first ${named} of ${all}, within three ${within}; ${missed.join(' | ')}`);
+  expect(named / all).toBeGreaterThanOrEqual(first);
+  expect(within / all).toBeGreaterThanOrEqual(three);
 }, 300_000);
 
 test('a player with nothing planted is told nothing that hides the harmony', () => {
-  for (const seed of SEEDS) for (const kind of findings(goodPlayer(seed)))
+  for (const players of [BLUES, SONG, MINOR]) for (const seed of [1, 2, 3, 4, 5, 6]) for (const kind of findings(players, players.goodPlayer(seed)))
     expect(['one-position', 'no-motif', 'ends-asking', 'no-approaches', 'no-space', 'tone-never-played', 'change-ignored', 'starts-alike']).toContain(kind);
 }, 120_000);

@@ -3,6 +3,7 @@ import { guideTones } from '../music';
 import { soundingAt } from '../chart';
 import type { Scene } from './belonging';
 import { lineBetween } from './lineBetween';
+import { pitchesIn, type Event, type Line } from './voice';
 import { EPSILON } from './windows';
 
 /** A stretch over which the line fits the chart better earlier or later: lost from, found again at. Positive lag: the line is behind. */
@@ -12,10 +13,12 @@ export type LostPlace = { readonly fromBeat: Beats; readonly toBeat: Beats; read
 const AWAY = [0, 1, -1, 2, -2];
 /** What a jump to another place must be worth, in gains of single notes, and how much better each note must fit there. */
 const JUMP = 2.5;
-const DOUBT = 0.08;
+const DOUBT = 0.05;
 /** What each note of a lost stretch must be worth where it fits: below that the line fits nowhere. */
-const FITS = 0.28;
-const CLEARLY_BETTER = 0.12;
+const FITS = 0.27;
+const CLEARLY_BETTER = 0.1;
+/** And what all its notes together must be worth more than here: chance alone reaches five or six somewhere in a long take. */
+const WORTH_MORE = 7;
 const FEWEST_BARS = 2;
 
 type Span = { readonly start: Beats; readonly end: Beats };
@@ -24,12 +27,12 @@ type Span = { readonly start: Beats; readonly end: Beats };
  * Lost and found again.
  * Rule: 2-theory, "Place": "the best lag of the line against the chart over sliding two-bar windows; "lost from … found again at …" where a shift beats zero clearly for two
  * bars or more". Departs from it (docs/decisions/0011): the lag, in whole bars, is
- * followed bar by bar (Viterbi): it stays unless a jump pays, so that single strange bars are no lost place.
+ * followed bar by bar (Viterbi): it stays unless a jump pays, so that single strange bars are no lost place. Chord hits do not speak: who grips the wrong chord is not lost.
  */
-export function placesLost(scene: Scene, choruses: number): LostPlace[] {
+export function placesLost(scene: Scene, events: readonly Event[], choruses: number): LostPlace[] {
   const { timeline } = scene;
   const bars: Span[] = Array.from({ length: choruses }, (_, chorus) => timeline.bars.map((bar) => ({ start: bar.start + chorus * timeline.formBeats, end: bar.end + chorus * timeline.formBeats }))).flat();
-  const notes = notesByBar(scene, bars);
+  const notes = notesByBar(scene.line.filter((note) => pitchesIn(events[note.event]!) < 3), bars);
   let scores = AWAY.map((away) => (away === 0 ? 0 : -JUMP));
   const from: number[][] = [];
   bars.forEach((bar, index) => {
@@ -50,7 +53,7 @@ export function placesLost(scene: Scene, choruses: number): LostPlace[] {
   return stretchesOf(bars, path, (bar, away) => ({ fit: fitOf(scene, notes[bar]!, away * (bars[bar]!.end - bars[bar]!.start)), count: notes[bar]!.length }));
 }
 
-function notesByBar({ line }: Scene, bars: readonly Span[]): (readonly { onset: Beats; pc: number }[])[] {
+function notesByBar(line: Line, bars: readonly Span[]): (readonly { onset: Beats; pc: number }[])[] {
   let place = 0;
   return bars.map(({ end }) => {
     const inside: { onset: Beats; pc: number }[] = [];
@@ -70,10 +73,10 @@ function stretchesOf(bars: readonly Span[], path: readonly number[], fitIn: (bar
     let last = first;
     while (last + 1 < bars.length && path[last + 1] === path[first]) last++;
     const away = AWAY[path[first]!]!;
-    const all = Array.from({ length: last - first + 1 }, (_, index) => fitIn(first + index, away));
-    const mean = all.reduce((sum, { fit }) => sum + fit, 0) / Math.max(1, all.reduce((sum, { count }) => sum + count, 0));
-    const here = all.reduce((sum, _, index) => sum + fitIn(first + index, 0).fit, 0) / Math.max(1, all.reduce((sum, { count }) => sum + count, 0));
-    if (away !== 0 && last - first + 1 >= FEWEST_BARS && mean >= FITS && mean - here >= CLEARLY_BETTER) lost.push({ fromBeat: bars[first]!.start, toBeat: bars[last]!.end, lagBeats: away * (bars[first]!.end - bars[first]!.start) });
+    const sum = (lag: number) => Array.from({ length: last - first + 1 }, (_, index) => fitIn(first + index, lag)).reduce((total, { fit, count }) => ({ fit: total.fit + fit, count: total.count + count }), { fit: 0, count: 0 });
+    const [there, here] = [sum(away), sum(0)];
+    const notes = Math.max(1, there.count);
+    if (away !== 0 && last - first + 1 >= FEWEST_BARS && there.fit >= FITS * notes && there.fit - here.fit >= Math.max(WORTH_MORE, CLEARLY_BETTER * notes)) lost.push({ fromBeat: bars[first]!.start, toBeat: bars[last]!.end, lagBeats: away * (bars[first]!.end - bars[first]!.start) });
     first = last + 1;
   }
   return lost;
@@ -94,7 +97,11 @@ export function steadyLag(scene: Scene): Beats {
   const fits = STEADY_LAGS.map((lag) => ({ lag, fit: gainsShifted(scene, lag) / line.length - STRETCH * Math.abs(lag) }));
   const here = fits.find(({ lag }) => lag === 0)!.fit;
   const best = fits.reduce((most, one) => (one.fit > most.fit + EPSILON ? one : most));
-  return best.fit >= here + CLEARLY && [0, 0.25, -0.25].some((nudge) => landsThere(scene, best.lag + nudge)) ? best.lag : 0;
+  if (best.fit >= here + CLEARLY && [0, 0.25, -0.25].some((nudge) => landingsAt(scene, best.lag + nudge).share >= 0.5)) return best.lag;
+  // where chords last long few notes lie near a change: then the landings alone may tell
+  const now = landingsAt(scene, 0);
+  const landings = fits.filter(({ lag, fit }) => Math.abs(lag) >= 0.5 && fit > here).map(({ lag }) => ({ lag, ...landingsAt(scene, lag) })).filter(({ share, count }) => count >= Math.max(5, scene.changes.length / 3) && share >= 0.65 && share >= now.share + 0.35);
+  return landings.reduce<{ lag: number; share: number } | null>((most, one) => (most === null || one.share > most.share + EPSILON ? one : most), null)?.lag ?? 0;
 }
 
 /** What all notes say for the chords that sounded so many beats before them; the form is walked along with the line. */
@@ -113,8 +120,8 @@ function gainsShifted({ line, timeline, grounds, windows }: Scene, lag: Beats): 
   return sum;
 }
 
-/** Where the line is said to turn it lands: in most cases on a guide tone of the new chord. One old tone at the change is no late turn. */
-function landsThere(scene: Scene, lag: Beats): boolean {
+/** Of the changes with a note so many beats after them, the share in which it is a guide tone of the new chord. One old tone at the change is no late turn. */
+function landingsAt(scene: Scene, lag: Beats): { readonly share: number; readonly count: number } {
   let [landed, all] = [0, 0];
   for (const change of scene.changes) {
     const note = lineBetween(scene.line, change.at + lag - 0.15, change.at + lag + 0.15)[0];
@@ -122,7 +129,7 @@ function landsThere(scene: Scene, lag: Beats): boolean {
     all++;
     if (guideTones(change.to).some((tone) => tone.pc === note.pc)) landed++;
   }
-  return all > 0 && landed / all >= 0.5;
+  return { share: all > 0 ? landed / all : 0, count: all };
 }
 
 function gainAt(scene: Scene, beat: Beats, pc: number): number {

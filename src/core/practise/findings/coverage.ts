@@ -7,27 +7,34 @@ import { measure, type Context, type Measure } from './finding';
 /** A tell-tale tone is missed in ten notes, another chord tone in fifteen. */
 const IGNORED_IN = 10;
 const NEVER_IN = 15;
+/** Tones that chance alone would be expected to leave out in a take like this: more than that and nothing is said. */
+const LIKELY = 0.2;
+const LIKELY_TELLING = 0.6;
 /** A chord tone that makes up less of the notes than this is seldom heard. */
 const SELDOM = 0.05;
 
-/** Chord tones that never sounded: tell-tale tones of secondary and borrowed chords in ten notes, the others in fifteen. */
+/** Chord tones that never sounded: tell-tale tones of secondary and borrowed chords in ten notes, the others in fifteen, where chance would hardly leave them out. */
 export function tonesNeverPlayed(context: Context): Measure[] {
   const { report, harmony } = context;
-  return report.coverage.flatMap((cover) => {
+  const asked = report.coverage.flatMap((cover) => {
     const chord = certain(readChord(cover.chord));
     const at = harmony.readings.findIndex((one) => one?.chord.symbol === cover.chord);
     const home = harmony.homeScales[at]!.pcs;
-    return chord.tones.flatMap((tone): Measure[] => {
-      const telling = !home.includes(tone.pc);
-      const name = intervalOver(chord, tone.pc);
-      const met = cover.byInterval[name]?.count ?? 0;
-      const note = typeset(noteName(tone.note));
-      return measure(context, {
-        kind: telling ? 'change-ignored' : 'tone-never-played', where: { chord: cover.chord, bars: [] }, met, of: cover.count, limit: SELDOM, raised: met === 0 && cover.count >= (telling ? IGNORED_IN : NEVER_IN),
-        title: `${note} over ${typeset(cover.chord)}`, sentence: `Over ${typeset(cover.chord)} you ${met === 0 ? `never played ${note}, its ${intervalWord(name)},` : `played ${note}, its ${intervalWord(name)}, ${times(met)}`} in ${cover.count} notes.`,
-        ...(telling ? { detail: 'It is the note your home scale lacks there.' } : {}),
-        drill: { chord: cover.chord, plan: 'single-target', target: note, pass: 'land on it in 10 of 12' }, weight: Math.min(1, (4 * cover.count) / Math.max(1, report.notes.length)) * chanceAside(cover.count) * (telling ? 0.75 : 0.16),
-      });
+    return chord.tones.map((tone) => ({ cover, chord, tone, telling: !home.includes(tone.pc), name: intervalOver(chord, tone.pc), met: cover.byInterval[intervalOver(chord, tone.pc)]?.count ?? 0 }));
+  });
+  const enough = (one: (typeof asked)[number]) => one.cover.count >= (one.telling ? IGNORED_IN : NEVER_IN);
+  return asked.flatMap((one): Measure[] => {
+    const { cover, chord, tone, telling, name, met } = one;
+    const note = typeset(noteName(tone.note));
+    // how often this player takes such a tone elsewhere, and how many tones could have been missed as well
+    const elsewhere = asked.filter((other) => other !== one && other.tone.role === tone.role);
+    const rate = (elsewhere.reduce((sum, other) => sum + other.met, 0) + 1) / (elsewhere.reduce((sum, other) => sum + other.cover.count, 0) + 7);
+    const byChance = (1 - rate) ** cover.count * asked.filter((other) => other.telling === telling && enough(other)).length;
+    return measure(context, {
+      kind: telling ? 'change-ignored' : 'tone-never-played', where: { chord: cover.chord, bars: [] }, met, of: cover.count, limit: SELDOM, raised: met === 0 && enough(one) && byChance <= (telling ? LIKELY_TELLING : LIKELY),
+      title: `${note} over ${typeset(cover.chord)}`, sentence: `Over ${typeset(cover.chord)} you ${met === 0 ? `never played ${note}, its ${intervalWord(name)},` : `played ${note}, its ${intervalWord(name)}, ${times(met)}`} in ${cover.count} notes.`,
+      ...(telling ? { detail: 'It is the note your home scale lacks there.' } : {}),
+      drill: { chord: cover.chord, plan: 'single-target', target: note, pass: 'land on it in 10 of 12' }, weight: Math.min(1, (4 * cover.count) / Math.max(1, report.notes.length)) * chanceAside(cover.count) * (telling ? 0.75 : 0.16),
     });
   });
 }

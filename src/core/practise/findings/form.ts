@@ -1,6 +1,8 @@
 import { hasTone, readChord } from '../../music';
 import { certain } from '../../vocabulary';
-import { barAt, measure, type Context, type Measure } from './finding';
+import { homeScaleOnly } from './coverage';
+import { barAt, ENOUGH, measure, throughBar, type Context, type Measure } from './finding';
+import { stillOnOldChord } from './landings';
 
 const LOST_BARS = 4;
 const MOST_OF = 0.7;
@@ -13,7 +15,7 @@ export function lostPlace(context: Context): Measure[] {
   // a line that fits nowhere in particular, or runs behind throughout, is not lost
   const bars = lost.flatMap(({ fromBeat, toBeat }) => Array.from({ length: barAt(context, toBeat - 0.01) - barAt(context, fromBeat) + 1 }, (_, index) => barAt(context, fromBeat) + index));
   const all = report.summary.choruses * timeline.bars.length;
-  if (Math.abs(report.time.lagBeats) >= 0.5 || bars.length > MOST_OF * all) return [];
+  if (Math.abs(report.time.lagBeats) >= 0.5 || bars.length > MOST_OF * all || isHabit(context, bars)) return [];
   const [first] = lost;
   const met = Math.max(0, all - bars.length);
   return measure(context, {
@@ -34,6 +36,13 @@ export function handoverLate(context: Context): Measure[] {
     kind: 'handover-late', where: { bars: late.map(({ bar }) => bar) }, met: handovers.length - late.length, of: handovers.length, limit: 0.7, worth: 0.8,
     title: 'Between chords and line', sentence: `${late.length} of ${handovers.length} times you came in late after going from chords to line or back.`, drill: { target: 'one bar of chords, one bar of line', pass: 'the first note on its beat in 10 of 12' },
   });
+}
+
+/** What the player does outside the lost bars too is a habit, no loss: a line of the home scale tells no chord, and tones of the old chord at every change look like a bar behind. */
+function isHabit(context: Context, lost: readonly number[]): boolean {
+  if (homeScaleOnly(context).some(({ raised }) => raised)) return true;
+  const inside = new Set(lost);
+  return stillOnOldChord(context, (change) => !inside.has(throughBar(context, change))).some(({ met, of }) => of >= ENOUGH && met / of < 0.65);
 }
 
 /** Chord hits with a tone that is neither of the chord nor a colour of it. */

@@ -1,10 +1,10 @@
 import { heightIntent } from '../../plan';
 import { barAt, measure, type Context, type Measure } from './finding';
 
-/** Sounding beats by height over the whole take. */
+/** Sounding beats by height over the whole take; chord hits are judged by themselves. */
 function beatsAt({ report }: Context): { low: number; ground: number; all: number } {
   let [ground, high, all] = [0, 0, 0];
-  for (const note of report.notes) for (const { height, beats } of note.spans) {
+  for (const note of report.notes) if (report.events[note.event]?.kind !== 'chord') for (const { height, beats } of note.spans) {
     all += beats;
     if (height === 0) ground += beats;
     if (height >= 3) high += beats;

@@ -16,7 +16,7 @@ import { aheadOrBehind, noUpbeats, oneRhythm, uneven } from './time';
 export type { DrillSpec, Finding, FindingKind, FindingsRequest, Place } from './finding';
 
 const KINDS: readonly ((context: Context) => Measure[])[] = [
-  targetsMissed, toneMissed, stillOnOldChord, landingLate, rootOnly, leapsIntoChanges, turns, noApproaches, approachOneSide, approachUnresolved, noEnclosures, tonesNeverPlayed, homeScaleOnly, outlineOnly,
+  targetsMissed, toneMissed, (context) => stillOnOldChord(context), landingLate, rootOnly, leapsIntoChanges, turns, noApproaches, approachOneSide, approachUnresolved, noEnclosures, tonesNeverPlayed, homeScaleOnly, outlineOnly,
   narrowRange, onePosition, startsOnOne, startsAlike, noSpace, phrasesTooShort, neverCrosses, endsAsking, noMotif, sameShape, aheadOrBehind, uneven, noUpbeats, oneRhythm, scaleRunning, leapsOnly, oneDirection,
   staysOutside, staysOnGround, stepOutLost, lostPlace, handoverLate, chordHitWrong,
 ];

@@ -4,7 +4,7 @@ import { cellAt } from '../../plan';
 import { certain } from '../../vocabulary';
 import { marksOf } from '../marks';
 import { intervalWord, times, typeset } from '../words';
-import { measure, mostCommon, throughBar, type Context, type Measure } from './finding';
+import { ENOUGH, measure, mostCommon, throughBar, type Context, type Measure } from './finding';
 
 const MISSED_LIMIT = 0.75;
 
@@ -80,8 +80,8 @@ const stretchAt = (stretches: Context['timeline']['stretches'], formBeats: numbe
 };
 
 /** At the change a tone of the old chord that the new one lacks. */
-export function stillOnOldChord(context: Context): Measure[] {
-  const all = landedOn(context).filter(({ landing }) => landing.timing === 'on' || landing.timing === 'held');
+export function stillOnOldChord(context: Context, counts: (change: ChangeReport) => boolean = () => true): Measure[] {
+  const all = landedOn(context).filter((change) => counts(change) && (change.landing.timing === 'on' || change.landing.timing === 'held'));
   const still = all.filter((change) => {
     const pc = pcAt(context, change.landing.noteIndex);
     const has = (symbol: string) => certain(readChord(symbol)).tones.some((tone) => tone.pc === pc);
@@ -132,7 +132,7 @@ export function turns(context: Context): Measure[] {
   const { lagBeats } = context.report.time;
   const middle = Math.abs(lagBeats) >= LATE_BY ? lagBeats : Math.sign(sorted[sorted.length >> 1] ?? 0) * Math.min(Math.abs(sorted[sorted.length >> 1] ?? 0), 0.5);
   const say = (kind: 'turns-late' | 'turns-early', off: typeof all, word: string) => measure(context, {
-    kind, where: { bars: off.map(({ change }) => throughBar(context, change)) }, met: all.length - off.length, of: all.length, limit: 0.75, worth: 1.2,
+    kind, where: { bars: off.map(({ change }) => throughBar(context, change)) }, met: all.length - off.length, of: all.length, limit: 0.75, worth: 1.2, raised: all.length >= ENOUGH,
     title: kind === 'turns-late' ? 'Turning with the chord' : 'Waiting for the chord', sentence: `Your line turned to the new chord ${word} at ${off.length} of ${all.length} changes, by ${Math.abs(middle).toFixed(1)} beats in the middle.`,
     drill: { target: 'the new chord’s third on the change', pass: 'turn within half a beat in 10 of 12' },
   });
