@@ -13,12 +13,12 @@ export type LostPlace = { readonly fromBeat: Beats; readonly toBeat: Beats; read
 const AWAY = [0, 1, -1, 2, -2];
 /** What a jump to another place must be worth, in gains of single notes, and how much better each note must fit there. */
 const JUMP = 2.5;
-const DOUBT = 0.05;
+const DOUBT = 0.04;
 /** What each note of a lost stretch must be worth where it fits: below that the line fits nowhere. */
-const FITS = 0.27;
+const FITS = 0.26;
 const CLEARLY_BETTER = 0.1;
 /** And what all its notes together must be worth more than here: chance alone reaches five or six somewhere in a long take. */
-const WORTH_MORE = 7;
+const WORTH_MORE = 6;
 const FEWEST_BARS = 2;
 
 type Span = { readonly start: Beats; readonly end: Beats };
@@ -50,7 +50,7 @@ export function placesLost(scene: Scene, events: readonly Event[], choruses: num
   // a line that tells the chords nowhere cannot tell where it is
   const home = path.reduce((sum, lag, bar) => (AWAY[lag] === 0 ? { fit: sum.fit + fitOf(scene, notes[bar]!, 0), count: sum.count + notes[bar]!.length } : sum), { fit: 0, count: 0 });
   if (home.fit < FITS * home.count) return [];
-  return stretchesOf(bars, path, (bar, away) => ({ fit: fitOf(scene, notes[bar]!, away * (bars[bar]!.end - bars[bar]!.start)), count: notes[bar]!.length }));
+  return stretchesOf(scene, bars, path, (bar, away) => ({ fit: fitOf(scene, notes[bar]!, away * (bars[bar]!.end - bars[bar]!.start)), count: notes[bar]!.length }));
 }
 
 function notesByBar(line: Line, bars: readonly Span[]): (readonly { onset: Beats; pc: number }[])[] {
@@ -67,7 +67,7 @@ function fitOf(scene: Scene, notes: readonly { onset: Beats; pc: number }[], lag
   return notes.reduce((sum, note) => sum + (note.onset - lag < 0 ? -1 : gainAt(scene, note.onset - lag, note.pc)) - (lag === 0 ? 0 : DOUBT), 0);
 }
 
-function stretchesOf(bars: readonly Span[], path: readonly number[], fitIn: (bar: number, away: number) => { fit: number; count: number }): LostPlace[] {
+function stretchesOf(scene: Scene, bars: readonly Span[], path: readonly number[], fitIn: (bar: number, away: number) => { fit: number; count: number }): LostPlace[] {
   const lost: LostPlace[] = [];
   for (let first = 0; first < bars.length;) {
     let last = first;
@@ -76,10 +76,16 @@ function stretchesOf(bars: readonly Span[], path: readonly number[], fitIn: (bar
     const sum = (lag: number) => Array.from({ length: last - first + 1 }, (_, index) => fitIn(first + index, lag)).reduce((total, { fit, count }) => ({ fit: total.fit + fit, count: total.count + count }), { fit: 0, count: 0 });
     const [there, here] = [sum(away), sum(0)];
     const notes = Math.max(1, there.count);
-    if (away !== 0 && last - first + 1 >= FEWEST_BARS && there.fit >= FITS * notes && there.fit - here.fit >= Math.max(WORTH_MORE, CLEARLY_BETTER * notes)) lost.push({ fromBeat: bars[first]!.start, toBeat: bars[last]!.end, lagBeats: away * (bars[first]!.end - bars[first]!.start) });
+    if (away !== 0 && last - first + 1 >= FEWEST_BARS && there.fit >= FITS * notes && there.fit - here.fit >= Math.max(WORTH_MORE, CLEARLY_BETTER * notes) && landsElsewhere(scene, away * (bars[first]!.end - bars[first]!.start), bars[first]!.start, bars[last]!.end)) lost.push({ fromBeat: bars[first]!.start, toBeat: bars[last]!.end, lagBeats: away * (bars[first]!.end - bars[first]!.start) });
     first = last + 1;
   }
   return lost;
+}
+
+/** Who is lost lands where they think the changes are: more often than where the changes are, and in half of them. */
+function landsElsewhere(scene: Scene, lag: Beats, from: Beats, to: Beats): boolean {
+  const there = landingsAt(scene, lag, from, to);
+  return there.count < 2 || (there.share >= 0.5 && there.share >= landingsAt(scene, 0, from, to).share);
 }
 
 const STEADY_LAGS = Array.from({ length: 17 }, (_, index) => (index - 8) / 4);
@@ -121,9 +127,10 @@ function gainsShifted({ line, timeline, grounds, windows }: Scene, lag: Beats): 
 }
 
 /** Of the changes with a note so many beats after them, the share in which it is a guide tone of the new chord. One old tone at the change is no late turn. */
-function landingsAt(scene: Scene, lag: Beats): { readonly share: number; readonly count: number } {
+function landingsAt(scene: Scene, lag: Beats, from = -Infinity, to = Infinity): { readonly share: number; readonly count: number } {
   let [landed, all] = [0, 0];
   for (const change of scene.changes) {
+    if (change.at + lag < from - EPSILON || change.at + lag >= to) continue;
     const note = lineBetween(scene.line, change.at + lag - 0.15, change.at + lag + 0.15)[0];
     if (!note) continue;
     all++;
