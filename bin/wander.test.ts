@@ -89,6 +89,35 @@ test('play, transcribe and analyse: the whole chain on the command line', () => 
   expect(late.notes[0]!.onsetBeat - early.notes[0]!.onsetBeat).toBeCloseTo((0.1 * 160) / 60);
 }, 60_000);
 
+test('analyse: the page says what to practise, every change, and what it rests on', () => {
+  const { stdout, status } = wander('analyse', at('truth.json'), '--chart', at('chart.txt'));
+  expect(status).toBe(0);
+  for (const title of ['WHAT TO PRACTISE', 'CHANGES   ● target', 'CHANGE BY CHANGE', 'PHRASES', 'WHAT YOU USED OVER EACH CHORD', 'HOW YOU GOT THERE', 'WOULD THE CHORDS BE HEARD WITH THE BAND MUTED?', 'TIME AND LINE', 'CHORUS BY CHORUS']) expect(stdout).toContain(`\n${title}`);
+  const { changes } = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{ changes: unknown[] }>();
+  expect(stdout.match(/^ +\d+:\d\d /gm)).toHaveLength(changes.length);
+  for (const line of stdout.split('\n')) expect(line.length).toBeLessThanOrEqual(110);
+});
+
+test('analyse: earlier takes are counted in; an offset may be found from the take', () => {
+  const together = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--before', at('truth.json'), '--before', at('truth.json'), '--json').json<{ findings: { kind: string; of: number; sentence: string }[] }>();
+  const alone = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{ findings: { kind: string; of: number; sentence: string }[]; tooFew: unknown[] }>();
+  for (const { sentence } of together.findings) expect(sentence).toMatch(/^In 3 takes: /);
+  for (const one of alone.findings) expect(together.findings.some(({ kind, of }) => kind === one.kind && of >= one.of)).toBe(true);
+  writeFileSync(at('late.json'), JSON.stringify({ notes: Array.from({ length: 24 }, (_, index) => ({ onsetSec: index * 0.1875 + 0.012, offsetSec: index * 0.1875 + 0.18, midi: 60 + (index % 5) })) }));
+  const { alignment } = wander('analyse', at('late.json'), '--chart', at('chart.txt'), '--offset', 'auto', '--json').json<{ alignment: { estimatedMs: number; appliedMs: number } }>();
+  expect([Math.round(alignment.estimatedMs), Math.round(alignment.appliedMs)]).toEqual([12, 12]);
+  const far = wander('analyse', at('late.json'), '--chart', at('chart.txt'), '--offset', '-0.04', '--json');
+  expect(far.stderr).toContain('52 ms behind the beat. Nothing was moved; if that is latency, give --offset 0.012.');
+});
+
+test('analyse: what cannot be judged is refused with its place', () => {
+  writeFileSync(at('negative.json'), '{"notes":[{"onsetBeat":0,"durationBeats":-1,"midi":60}]}');
+  const negative = wander('analyse', at('negative.json'), '--chart', at('chart.txt'), '--json');
+  expect([negative.status, negative.stderr]).toEqual([2, expect.stringContaining('notes.0.durationBeats')]);
+  const past = wander('analyse', at('late.json'), '--chart', at('chart.txt'), '--offset', '60');
+  expect([past.status, past.stderr]).toEqual([2, expect.stringContaining('past the end of the take')]);
+});
+
 test('analyse: superimposed changes are judged beside the written ones', () => {
   writeFileSync(at('over.txt'), '| Abm7 | Db7 | Cmaj7 | % |\n');
   const both = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--overlay', at('over.txt'), '--json').json<{ changes: { to: string }[]; overlay: { changes: { to: string }[] } }>();

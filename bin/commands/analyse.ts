@@ -4,7 +4,7 @@ import { overlayOf } from '@/core/plan';
 import { findingsOver } from '@/core/practise';
 import { BadInput, valueOf } from './exit';
 import { argumentsOf, chartFrom, numberFrom, onlyFile, planFrom, printJson, readFile, tempoFrom, wholeFrom } from './input';
-import { page } from './page';
+import { page } from '../analysisPage';
 import { hear } from './transcribe';
 
 /** `analyse take.wav|notes.json|line.mid --chart chart.txt`: the report. */

@@ -11,6 +11,6 @@ export type { ThirdHeard } from './thirds';
 export type { BarKind, BarReport, Handover } from './handovers';
 export type { Phrase, PhraseEnd } from './phrases';
 export type { HeardBy, MutedBand, Segment } from './mutedBand';
-export type { Turning } from './turned';
+export type { Turning } from './turnings';
 export { HEIGHT, type Tier, type Height, type NoteFunction, type Flag, type Span } from './voice';
 export { windowsAt, type Windows } from './windows';

@@ -1,4 +1,3 @@
-import type { Phrase } from './phrases';
 import type { Line } from './voice';
 
 /** Which earlier idea a phrase takes up: phrases with the same `motif` share its interval-and-rhythm shape, those of one `theme` its rhythm and contour. */
@@ -20,7 +19,7 @@ type Shape = { readonly gaps: readonly number[]; readonly moves: readonly number
  * Rule: 2-theory, "Phrases": "Motif: repeated interval-and-rhythm shape (exact, moved, fitted). Theme: statements with the same rhythm and contour that differ in at most
  * two notes; which note changed, and whether to the new chord's tone." Fitted: each move the same way and within two semitones.
  */
-export function likenessOf(phrases: readonly Phrase[], line: Line, isChordTone: (place: number) => boolean): Likeness[] {
+export function likenessOf(phrases: readonly { readonly noteIndices: readonly number[] }[], line: Line, isChordTone: (place: number) => boolean): Likeness[] {
   const byIndex = new Map(line.map((note) => [note.index, note]));
   const lines = phrases.map((phrase) => phrase.noteIndices.flatMap((index) => byIndex.get(index) ?? []));
   const shapes = lines.map(shapeOf);

@@ -29,7 +29,7 @@ import { stepOutsOf, type StepOut } from './stepOuts';
 import { summaryOf, type Summary } from './summary';
 import { thirdsPalette, type ThirdHeard } from './thirds';
 import { timingOf, type TimeReport } from './timing';
-import { turningsOf, type Turning } from './turned';
+import { turningsOf, type Turning } from './turnings';
 import { pitchesIn, type Belonging } from './voice';
 import { EPSILON, windowsAt } from './windows';
 

@@ -1,7 +1,6 @@
-import { median, type Beats } from '../vocabulary';
+import type { Beats } from '../vocabulary';
 import { beatsPerBar, type Change } from '../chart';
 import type { Scene } from './belonging';
-import type { ChangeReport } from './landings';
 import { lineBetween } from './lineBetween';
 import type { LineNote } from './voice';
 import { EPSILON } from './windows';
@@ -36,17 +35,4 @@ function splitTime(notes: readonly LineNote[], split: number, change: Beats, win
   const [last, first] = [notes[split - 1]?.onset ?? -Infinity, notes[split]?.onset ?? Infinity];
   if (last < change - window + EPSILON && first >= change - window - EPSILON) return change;
   return Number.isFinite(first) ? first : end;
-}
-
-/** Where the line turned for one kind of change: against the chord, in beats, positive late; `spreadBeats` is the median distance from that median. */
-export type Turning = { readonly change: string; readonly count: number; readonly medianBeats: Beats; readonly spreadBeats: Beats };
-
-/** Rule: 2-theory, "Where you turned": "early or late, spread per change kind". Changes at rest are left out. */
-export function turningsOf(changes: readonly ChangeReport[]): Turning[] {
-  const kinds = new Map<string, Beats[]>();
-  for (const { from, to, beat, turnedAtBeat, landing } of changes) if (turnedAtBeat !== undefined && !landing.rest) kinds.set(`${from}→${to}`, [...(kinds.get(`${from}→${to}`) ?? []), turnedAtBeat - beat]);
-  return [...kinds].map(([change, offs]) => {
-    const middle = median(offs)!;
-    return { change, count: offs.length, medianBeats: middle, spreadBeats: median(offs.map((off) => Math.abs(off - middle)))! };
-  });
 }
