@@ -20,11 +20,11 @@ export function tonesNeverPlayed(context: Context): Measure[] {
     const chord = certain(readChord(cover.chord));
     const at = harmony.readings.findIndex((one) => one?.chord.symbol === cover.chord);
     const home = harmony.homeScales[at]!.pcs;
-    return chord.tones.map((tone) => ({ cover, chord, tone, telling: !home.includes(tone.pc), name: intervalOver(chord, tone.pc), met: cover.byInterval[intervalOver(chord, tone.pc)]?.count ?? 0 }));
+    return chord.tones.map((tone) => ({ cover, tone, telling: !home.includes(tone.pc), name: intervalOver(chord, tone.pc), met: cover.byInterval[intervalOver(chord, tone.pc)]?.count ?? 0 }));
   });
   const enough = (one: (typeof asked)[number]) => one.cover.count >= (one.telling ? IGNORED_IN : NEVER_IN);
   return asked.flatMap((one): Measure[] => {
-    const { cover, chord, tone, telling, name, met } = one;
+    const { cover, tone, telling, name, met } = one;
     const note = typeset(noteName(tone.note));
     // how often this player takes such a tone elsewhere, and how many tones could have been missed as well
     const elsewhere = asked.filter((other) => other !== one && other.tone.role === tone.role);

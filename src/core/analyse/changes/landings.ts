@@ -1,0 +1,213 @@
+import type { Beats, Midi, PitchClass, Semitones } from '../../vocabulary';
+import { hasTone, type IntervalName } from '../../music';
+import { beatsPerBar, soundingAt, type Change } from '../../chart';
+import { cellAt, type Plan } from '../../plan';
+import { isWithinReach, standsAlone, type Scene } from '../chord/belonging';
+import { isNeutralThird, printedInterval, voiceTier } from '../chord/ground';
+import { isLinked, type Belonging, type Event, type LineNote, type Voice } from '../notes/voice';
+import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
+import { turnedAt } from './turned';
+import { EPSILON } from '../notes/windows';
+
+export type Timing = 'on' | 'early' | 'held' | 'late' | 'none';
+export type Verdict = 'target' | 'chord-tone' | 'colour' | 'scale' | 'outside' | 'none';
+
+export type Landing = {
+  readonly noteIndex: number | null;
+  readonly interval: IntervalName | null;
+  readonly timing: Timing;
+  readonly verdict: Verdict;
+  readonly rest?: true;
+  readonly delayed?: true;
+  readonly resolutionIndex?: number;
+  readonly resolvedAfterBeats?: Beats;
+};
+
+export type NearestTarget = { readonly midi: Midi; readonly semitones: Semitones };
+export type Connection = {
+  readonly semitones: Semitones | null;
+  readonly kind: 'common' | 'step' | 'skip' | 'leap' | 'fresh' | null;
+  readonly nearestTarget: NearestTarget | null;
+};
+
+/** A change with what the player made of it. `chorus` and `bar` count from 1. */
+export type ChangeReport = {
+  readonly index: number;
+  readonly chorus: number;
+  readonly bar: number;
+  readonly beat: Beats;
+  readonly from: string;
+  readonly to: string;
+  readonly landing: Landing;
+  readonly connection: Connection;
+  readonly fix: { readonly noteIndex: number; readonly toMidi: Midi } | null;
+  /** Where the line itself changed chord; absent where nothing was played around the change. */
+  readonly turnedAtBeat?: Beats;
+};
+
+/** The lowest and highest pitch a fix may ask for: open low E to the 22nd fret. */
+const UNDER_THE_HAND: readonly [Midi, Midi] = [40, 86];
+
+export type Judged = { readonly scene: Scene; readonly events: readonly Event[]; readonly voices: readonly Voice[]; readonly belongings: readonly Belonging[]; readonly plan: Plan };
+
+/**
+ * Every change with its landing, the way into it and the one-note fix.
+ * Rule: 2-theory, "Landings": "For a change at `c`, its chord lasting until `c2`, the first that exists of" on, early, held, late, none.
+ */
+export function landingsOf(judged: Judged): ChangeReport[] {
+  return judged.scene.changes.map((change, place, all) => {
+    const found = arrive(judged, change);
+    const landing = describe(judged, change, found);
+    const connection = connect(judged, change, found);
+    const turned = turnedAt(judged.scene, change, all[place - 1], all[place + 1]);
+    return {
+      index: change.index, chorus: change.chorus + 1, bar: change.bar + 1, beat: change.at, from: change.from.symbol, to: change.to.symbol,
+      landing, connection, fix: fixFor(judged, change, found, landing, connection), ...(turned === null ? {} : { turnedAtBeat: turned }),
+    };
+  });
+}
+
+type Arrival = { readonly voice: Voice; readonly line: LineNote; readonly timing: Exclude<Timing, 'none'> };
+
+/** The first that exists of on, early, held, late; null where nothing landed. */
+function arrive(judged: Judged, change: Change): Arrival | null {
+  return onTheChange(judged, change) ?? pushedAhead(judged, change) ?? heldOver(judged, change) ?? arrivedLate(judged, change);
+}
+
+/** In an event the best voice: target, chord tone, colour, scale, outside; ties the upper. */
+function arrival(judged: Judged, change: Change, line: LineNote, timing: Arrival['timing'], voices: readonly Voice[] = judged.events[line.event]!.voices): Arrival {
+  let best = voices[voices.length - 1]!;
+  for (const voice of [...voices].reverse()) if (rank(judged, change, voice) < rank(judged, change, best)) best = voice;
+  return { voice: best, line, timing };
+}
+
+const RANK: Record<Verdict, number> = { target: 0, 'chord-tone': 1, colour: 2, scale: 3, outside: 4, none: 5 };
+const rank = (judged: Judged, change: Change, voice: Voice): number => RANK[verdictOf(judged, change, voice)];
+
+function verdictOf({ plan, scene }: Judged, change: Change, voice: Voice): Verdict {
+  const ground = scene.grounds[change.stretch.index]!;
+  const { targets, tones } = cellAt(plan, change.stretch.index, change.chorus);
+  if (targets.includes(voice.pc) || isNeutralTarget(ground, targets, voice)) return 'target';
+  if (tones?.includes(voice.pc)) return 'chord-tone';
+  if (tones && ground.chord && hasTone(ground.chord, voice.pc)) return 'colour';
+  const tier = voiceTier(ground, voice);
+  return tier === 'chord' ? 'chord-tone' : tier;
+}
+
+/** A neutral third counts as the third where the plan targets thirds. */
+function isNeutralTarget(ground: Scene['grounds'][number], targets: readonly PitchClass[], voice: Voice): boolean {
+  const third = ground.chord?.tones.find((tone) => tone.role === 'third');
+  return third !== undefined && targets.includes(third.pc) && isNeutralThird(ground, voice);
+}
+
+/** Rule 1: "a note starting within ±onWindow of c; of several, the chord tone nearest c, else the nearest; in an event the best voice (target, chord tone, colour, scale, outside; ties the upper)". */
+function onTheChange(judged: Judged, change: Change): Arrival | null {
+  const ground = judged.scene.grounds[change.stretch.index]!;
+  const { line, windows } = judged.scene;
+  const on = lineBetween(line, change.at - windows.on - EPSILON, change.at + windows.on + 2 * EPSILON)
+    .filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON)
+    .map((note) => arrival(judged, change, note, 'on'))
+    .sort((a, b) => Math.abs(a.line.onset - change.at) - Math.abs(b.line.onset - change.at));
+  return on.find(({ voice }) => voiceTier(ground, voice) === 'chord') ?? on[0] ?? null;
+}
+
+/** Rule 2: "the last anticipation (also by a chord tone common to both chords under (b))". */
+function pushedAhead(judged: Judged, change: Change): Arrival | null {
+  const { scene, belongings } = judged;
+  const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast((note) => {
+    if (!isWithinReach(scene, note, change.at)) return false;
+    const own = belongings[note.event]!;
+    const anticipates = own.anticipates && Math.abs(soundingAt(scene.timeline, change.at).start - own.sounding.start) < EPSILON;
+    const common = hasTone(change.to, note.pc) && hasTone(change.from, note.pc);
+    return anticipates || (common && standsAlone(scene, note, change.at));
+  });
+  return early ? arrival(judged, change, early, 'early') : null;
+}
+
+/** Rule 3: "the last note that started earlier and is still sounding min(0.5 beat, half the chord) after c". */
+function heldOver(judged: Judged, change: Change): Arrival | null {
+  const still = change.at + Math.min(0.5, (change.until - change.at) / 2) - EPSILON;
+  const { line } = judged.scene;
+  const { events } = judged;
+  const held = lineBetween(line, still - longestSounding(events) - EPSILON, change.at).findLast((note) => events[note.event]!.end >= still);
+  return held ? arrival(judged, change, held, 'held', events[held.event]!.voices.filter((voice) => voice.end >= still)) : null;
+}
+
+function arrivedLate(judged: Judged, change: Change): Arrival | null {
+  const { line, windows } = judged.scene;
+  const late = lineBetween(line, change.at, change.at + 1 + 2 * EPSILON).find((note) => note.onset > change.at && note.onset <= change.at + 1 + EPSILON);
+  return late && late.onset < change.until - windows.on - EPSILON ? arrival(judged, change, late, 'late') : null;
+}
+
+function describe(judged: Judged, change: Change, found: Arrival | null): Landing {
+  if (!found) {
+    const sounds = soundsBetween(judged.events, change.at - 1, change.at + 1);
+    return { noteIndex: null, interval: null, timing: 'none', verdict: 'none', ...(sounds ? {} : { rest: true }) };
+  }
+  const { voice, timing } = found;
+  const verdict = verdictOf(judged, change, voice);
+  const ground = judged.scene.grounds[change.stretch.index]!;
+  const landing = { noteIndex: voice.index, interval: printedInterval(ground, voice), timing, verdict };
+  return voiceTier(ground, voice) === 'chord' || verdict === 'target' ? landing : { ...landing, ...resolutionOf(judged, change, found.line) };
+}
+
+/**
+ * A landing on a non-chord tone that an unbroken linked line brings home.
+ * Rule: 2-theory, "Landings": "A landing on a non-chord tone is `delayed: true` … when the first chord tone that an unbroken linked line from it reaches is at most the fourth
+ * line note after it, within two bars and before c2, and is reached by a step of at most 2 semitones".
+ */
+function resolutionOf({ scene }: Judged, change: Change, from: LineNote): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
+  const bar = scene.timeline.bars[change.bar]!;
+  for (let place = from.event + 1; place <= from.event + 4; place++) {
+    const [before, note] = [scene.line[place - 1], scene.line[place]];
+    if (!note || !isLinked(before, note) || note.onset >= change.until - EPSILON) return {};
+    if (note.onset - change.at > 2 * beatsPerBar(bar.meter) + EPSILON) return {};
+    if (!hasTone(change.to, note.pc)) continue;
+    if (Math.abs(note.pitch - before!.pitch) > 2) return {};
+    return { delayed: true, resolutionIndex: note.index, resolvedAfterBeats: note.onset - change.at };
+  }
+  return {};
+}
+
+function connect({ plan, scene }: Judged, change: Change, found: Arrival | null): Connection {
+  if (!found) return { semitones: null, kind: null, nearestTarget: null };
+  const targets = cellAt(plan, change.stretch.index, change.chorus).targets;
+  if (found.timing === 'held') return { semitones: 0, kind: 'common', nearestTarget: nearestTarget(found.line.pitch, targets) };
+  const before = scene.line[found.line.event - 1];
+  if (!before) return { semitones: null, kind: 'fresh', nearestTarget: null };
+  const semitones = found.voice.pitch - before.pitch;
+  const kind = found.line.onset - before.end > 1 + EPSILON ? 'fresh' : kindOf(Math.abs(semitones));
+  return { semitones, kind, nearestTarget: nearestTarget(before.pitch, targets) };
+}
+
+const kindOf = (distance: number): 'common' | 'step' | 'skip' | 'leap' =>
+  distance === 0 ? 'common' : distance <= 2 ? 'step' : distance <= 4 ? 'skip' : 'leap';
+
+/** The target nearest a pitch, ties upward. */
+function nearestTarget(from: Midi, targets: readonly PitchClass[]): NearestTarget | null {
+  for (let distance = 0; distance <= 11; distance++)
+    for (const semitones of [distance, -distance])
+      if (targets.includes(((from + semitones) % 12 + 12) % 12)) return { midi: from + semitones, semitones };
+  return null;
+}
+
+/** Rule: "One-note fix: for a landing that missed its target, that nearest target (from the held note itself where it is held), if within 4 semitones and under the hand." */
+function fixFor({ voices, plan }: Judged, change: Change, found: Arrival | null, landing: Landing, { nearestTarget: near }: Connection): ChangeReport['fix'] {
+  if (!found || !near || landing.verdict === 'target' || Math.abs(near.semitones) > 4) return null;
+  const resolution = landing.resolutionIndex === undefined ? undefined : voices[landing.resolutionIndex];
+  if (resolution && cellAt(plan, change.stretch.index, change.chorus).targets.includes(resolution.pc)) return null;
+  const reachable = near.midi >= UNDER_THE_HAND[0] && near.midi <= UNDER_THE_HAND[1];
+  return reachable ? { noteIndex: found.voice.index, toMidi: near.midi } : null;
+}
+
+/** Met on time, met late, by another chord tone, not met, at rest: the five marks of a gate. */
+export type GateMark = 'target' | 'target-late' | 'chord-tone' | 'not-met' | 'rest';
+
+/** @param isTarget does this note of the report, over this change, name a target of the plan? */
+export function gateMark(landing: Landing, isTarget: (noteIndex: number) => boolean): GateMark {
+  if (landing.rest) return 'rest';
+  if (landing.verdict === 'target') return 'target';
+  if (landing.verdict === 'chord-tone') return 'chord-tone';
+  if (landing.resolutionIndex !== undefined && isTarget(landing.resolutionIndex)) return 'target-late';
+  return 'not-met';
+}

@@ -1,0 +1,113 @@
+import { modulo, type PitchClass } from '../../vocabulary';
+import { hasTone, intervalOver, pitchClass, rootPc, scaleOn, type Chord, type IntervalName, type Scale } from '../../music';
+import { availableTensions, soundingAfter, type Harmony, type Sounding, type Stretch, type Timeline } from '../../chart';
+import { gainsOn } from './gain';
+import type { Tier, Voice } from '../notes/voice';
+
+/** What lies under a note: the chord of a stretch with its scale and colours, or the bare home scale over N.C. */
+export type Ground = {
+  readonly stretch: Stretch;
+  readonly chord: Chord | null;
+  /** Pitch classes of the chord-scale with chord tones and written tensions; of the home scale over N.C. */
+  readonly scale: ReadonlySet<PitchClass>;
+  readonly bareScale: Scale;
+  readonly colours: ReadonlySet<PitchClass>;
+  readonly home: Scale;
+  /** The key's own scale: major or natural minor; the home scale over N.C. */
+  readonly keyScale: Scale;
+  /** Roman numeral; null over N.C. */
+  readonly degree: string | null;
+  /** The key's tonic. */
+  readonly tonic: PitchClass;
+  /** By pitch class: where it stands before figures are known. */
+  readonly tiers: readonly BaseTier[];
+  /** By pitch class: what a note says for this chord; 0 over N.C. */
+  readonly gains: readonly number[];
+};
+
+/** A tier before figures are known: `outside` may yet become `approach`. */
+export type BaseTier = Exclude<Tier, 'approach'>;
+
+/** One ground per stretch of the form. */
+export function groundsOf(timeline: Timeline, harmony: Harmony): Ground[] {
+  return timeline.stretches.map((stretch, index) => withTables(groundOf(stretch, harmony, index)));
+}
+
+function groundOf(stretch: Stretch, harmony: Harmony, index: number): Bare {
+  const reading = harmony.readings[index];
+  const home = harmony.homeScales[index]!;
+  if (!reading)
+    return { stretch, chord: null, scale: new Set(home.pcs), bareScale: home, colours: new Set(), home, keyScale: home, degree: null, tonic: pitchClass(home.root) };
+  const { chord, scale, degree, key } = reading;
+  const own = [...chord.tones, ...chord.colours].map((tone) => tone.pc);
+  return {
+    stretch, chord, degree, home, keyScale: scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'), bareScale: scale, scale: new Set([...scale.pcs, ...own]), colours: availableTensions(chord, scale), tonic: pitchClass(key.tonic),
+  };
+}
+
+type Bare = Omit<Ground, 'tiers' | 'gains'>;
+
+function withTables(bare: Bare): Ground {
+  const pcs = Array.from({ length: 12 }, (_, pc) => pc);
+  return { ...bare, tiers: pcs.map((pc) => tierOf(bare, pc)), gains: bare.chord ? gainsOn(bare.chord, bare.scale) : pcs.map(() => 0) };
+}
+
+/** Where a pitch class stands over a ground before figures are known. */
+export const baseTier = (ground: Ground, pc: PitchClass): BaseTier => ground.tiers[pc]!;
+
+function tierOf(ground: Bare, pc: PitchClass): BaseTier {
+  if (ground.chord && hasTone(ground.chord, pc)) return 'chord';
+  if (ground.colours.has(pc)) return 'colour';
+  return ground.scale.has(pc) || ground.home.pcs.includes(pc) ? 'scale' : 'outside';
+}
+
+/** As `baseTier`, for a note as it sounds: on a blues chart, whose home scale is a blues scale, a neutral third counts as the chord's third. */
+export const voiceTier = (ground: Ground, voice: Voice): BaseTier =>
+  ground.home.kind === 'blues' && isNeutralThird(ground, voice) ? 'chord' : baseTier(ground, voice.pc);
+
+/** 25–75 cents above the ♭3 of the chord itself. */
+export function isNeutralThird({ chord }: Ground, voice: Voice): boolean {
+  if (!chord) return false;
+  const over = modulo(voice.pitch + voice.bentBy - rootPc(chord) - 3, 12);
+  return over >= 0.25 - 1e-9 && over <= 0.75 + 1e-9;
+}
+
+/** 2-theory: chromatic = not in the chord-scale, where chord tones and written tensions count as in it. */
+export const isChromatic = (ground: Ground, pc: PitchClass): boolean => !ground.scale.has(pc);
+
+/** The neutral third, fifth or seventh: 25–75 cents above a ♭3, ♭5 or ♭7 of chord or key. */
+export function neutralInterval(ground: Ground, voice: Voice): 'n3' | 'n5' | 'n7' | null {
+  if (Math.abs(voice.bentBy) < 0.2) return null;
+  const exact = voice.pitch + voice.bentBy;
+  const NAMES = [[3, 'n3'], [6, 'n5'], [10, 'n7']] as const;
+  const roots = [...(ground.chord ? [rootPc(ground.chord)] : []), ground.tonic];
+  for (const root of roots)
+    for (const [step, name] of NAMES) {
+      const over = modulo(exact - root - step, 12);
+      if (over >= 0.25 - 1e-9 && over <= 0.75 + 1e-9) return name;
+    }
+  return null;
+}
+
+/** The interval a note prints over its chord; null over N.C. */
+export function printedInterval(ground: Ground, voice: Voice): IntervalName | null {
+  if (!ground.chord) return null;
+  return neutralInterval(ground, voice) ?? intervalOver(ground.chord, voice.pc);
+}
+
+/** N.C. of at most one bar before a chord lends its notes to that chord; longer ones have no chord. */
+export function groundedSounding(timeline: Timeline, now: Sounding): Sounding {
+  if (now.stretch.chord) return now;
+  const bar = timeline.bars[now.stretch.bar]!;
+  const from = startOfSilence(timeline, now);
+  let next = soundingAfter(timeline, now);
+  while (!next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9) next = soundingAfter(timeline, next);
+  return next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9 ? next : now;
+}
+
+/** Where an N.C. began: stretches without a chord, back to the last chord or the start of the chorus. */
+function startOfSilence(timeline: Timeline, now: Sounding): number {
+  let index = now.stretch.index;
+  while (index > 0 && !timeline.stretches[index - 1]!.chord) index--;
+  return timeline.stretches[index]!.start + now.chorus * timeline.formBeats;
+}

@@ -1,0 +1,17 @@
+import type { Beats, Cents, Midi, Seconds } from '../../vocabulary';
+
+/** A bend as it was heard: seconds from the onset, cents above the note's `midi`. */
+export type BendCurve = readonly (readonly [Seconds, Cents])[];
+/** Where a slide came from and how long the glide took. */
+export type Slide = { readonly fromMidi: Midi; readonly seconds: Seconds };
+
+/** One note as it is handed to the analysis, in beats from bar 1 of the first chorus. */
+export type PlayedNote = {
+  readonly onsetBeat: Beats;
+  readonly durationBeats: Beats;
+  readonly midi: Midi;
+  readonly cents?: Cents | undefined;
+  readonly bend?: BendCurve | undefined;
+  readonly slide?: Slide | undefined;
+  readonly confidence?: number | undefined;
+};

@@ -1,0 +1,59 @@
+import type { Beats } from '../../vocabulary';
+import { intervalOver, semitonesAboveRoot, type IntervalName } from '../../music';
+import { isOnStrongBeat } from '../../chart';
+import type { Plan } from '../../plan';
+import type { Scene } from '../chord/belonging';
+import type { JudgedNote } from '../deeds/noteReport';
+
+export type IntervalCount = { count: number; beats: Beats; strong: number };
+
+export type ChordCoverage = {
+  readonly chord: string;
+  /** Roman numeral. */
+  readonly function: string;
+  readonly count: number;
+  /** False under five notes: too few to judge. */
+  readonly judged: boolean;
+  readonly byInterval: Readonly<Record<IntervalName, IntervalCount>>;
+  /** Tones of the plan's material never used. */
+  readonly missing: readonly IntervalName[];
+};
+
+/** Fewer notes than this are too few to judge. */
+export const ENOUGH_TO_JUDGE = 5;
+
+/**
+ * What was used over each chord: one entry per symbol and chord-scale, in form order, symbols never sounded included.
+ * Rule: 2-theory, "Coverage": "each interval with count, sounding time, strong-beat count; tones of the plan's material never used (`missing`, per symbol and scale, symbols
+ * never sounded included; `judged: false` under 5 notes)". A note counts once, in the chord it belongs to; its time counts where it sounds.
+ */
+export function coverageOf(scene: Scene, plan: Plan, notes: readonly JudgedNote[]): ChordCoverage[] {
+  const entries = new Map<string, { stretch: number; byInterval: Record<string, IntervalCount>; count: number }>();
+  const keys = scene.grounds.map(({ chord, bareScale }) => `${chord?.symbol} ${bareScale.name}`);
+  const keyOf = (stretch: number) => keys[stretch]!;
+  for (const { stretch, chord } of scene.grounds)
+    if (chord && !entries.has(keyOf(stretch.index))) entries.set(keyOf(stretch.index), { stretch: stretch.index, byInterval: {}, count: 0 });
+  notes.forEach(({ note, stretches }) => {
+    if (note.function === 'grace') return;
+    note.spans.forEach((span, place) => {
+      const entry = span.chord === null ? undefined : entries.get(keyOf(stretches[place]!));
+      if (!entry || span.interval === null) return;
+      const cell = (entry.byInterval[span.interval] ??= { count: 0, beats: 0, strong: 0 });
+      cell.beats += span.beats;
+      if (place > 0) return;
+      entry.count++;
+      cell.count++;
+      if (isOnStrongBeat(scene.timeline, note.onsetBeat, scene.windows.on)) cell.strong++;
+    });
+  });
+  return [...entries.values()].map(({ stretch, byInterval, count }) => ({
+    chord: scene.grounds[stretch]!.chord!.symbol, function: scene.grounds[stretch]!.degree!, count, judged: count >= ENOUGH_TO_JUDGE, byInterval,
+    missing: missingAt(scene, plan, stretch, byInterval),
+  }));
+}
+
+function missingAt(scene: Scene, plan: Plan, stretch: number, used: Record<string, IntervalCount>): IntervalName[] {
+  const chord = scene.grounds[stretch]!.chord!;
+  const unused = [...new Set(plan.cells[stretch]!.material)].filter((pc) => used[intervalOver(chord, pc)] === undefined);
+  return unused.sort((a, b) => semitonesAboveRoot(chord, a) - semitonesAboveRoot(chord, b)).map((pc) => intervalOver(chord, pc));
+}
