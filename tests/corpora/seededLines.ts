@@ -7,7 +7,7 @@ export const SEEDED_CHARTS: readonly string[] = [
   'key: C\n| Dm7 | G7 | Cmaj7 | A7 |', 'key: Bb\nfeel: blues\n| Bb7 | Eb7 | Bb7 | % | Eb7 | % | Bb7 | G7 | Cm7 | F7 | Bb7 G7 | Cm7 F7 |', 'key: Fm\n| Fm7 | Gm7b5 C7b9 | Fm6 | Db7 C7alt |',
   'key: Dm\nmeter: 3/4\n| Dm7 | Em7b5 A7 . | Dm7 | N.C. | Gm7 | C7 |', 'key: G\nmeter: 5/4\n| Gmaj7 | Am7 . . D7 . | Bm7 | E7#9 |', 'key: Eb\n| Ebmaj7 Cm7 | Fm7 Bb7 | Gm7 C7 | Fm7/Bb Bb7 |',
   'key: A\n| A7 | N.C. | N.C. | D7 | E7 | A7 |', 'key: C\n| C6 | C/E Ebdim7 | Dm7/G | G7sus4 G13 |', 'key: Am\nfeel: minor blues\n| Am7 | Dm7 | Am7 | E7#9 |', 'key: F\nmeter: 6/8\n| F | Dm | Gm | C7 |',
-  'key: D\n| Dmaj7 | Em7 A7 | F#m7 B7#5 | Em7 Eb7#11 |', 'key: C\n| Cmaj7 Bm7b5 E7 Am7 | Dm7 G7 Em7 A7 | Fmaj7 Bb9 Cmaj7 N.C. |', 'key: Cm\nmeter: 2/4\n| Cm | Ab7 | G7 | Cm/Bb |', 'key: E\n| E9 |',
+  'key: D\n| Dmaj7 | Em7 A7 | F#m7 B7#5 | Em7 Eb7#11 |', 'key: C\n| Cmaj7 Bm7b5 E7 Am7 | Dm7 G7 Em7 A7 | Fmaj7 Bb9 Cmaj7 N.C. |', 'key: Cm\nmeter: 2/4\n| Cm | Ab7 | G7 | Cm/Bb |', 'key: E\n| E9 |', 'key: C\n| N.C. | Dm7 | G7 | N.C. |',
 ];
 const TEMPOS = [50, 72, 96, 120, 144, 180, 220, 260, 300];
 export type Style = 'bebop' | 'blues' | 'sparse' | 'motifs' | 'outside' | 'doubles' | 'pickups' | 'wild';

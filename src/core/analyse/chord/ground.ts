@@ -105,9 +105,12 @@ export function groundedSounding(timeline: Timeline, now: Sounding): Sounding {
   return next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9 ? next : now;
 }
 
-/** Where an N.C. began: stretches without a chord, back to the last chord or the start of the chorus. */
+/** Where an N.C. began: stretches without a chord, back to the last chord (in the chorus before, too) or the first beat. */
 function startOfSilence(timeline: Timeline, now: Sounding): number {
   let index = now.stretch.index;
-  while (index > 0 && !timeline.stretches[index - 1]!.chord) index--;
-  return timeline.stretches[index]!.start + now.chorus * timeline.formBeats;
+  const { stretches, formBeats } = timeline;
+  while (index > 0 && !stretches[index - 1]!.chord) index--;
+  if (index > 0 || now.chorus === 0 || stretches[stretches.length - 1]!.chord) return stretches[index]!.start + now.chorus * formBeats;
+  const last = stretches.findLastIndex((stretch) => stretch.chord !== null);
+  return last < 0 ? 0 : stretches[last]!.end + (now.chorus - 1) * formBeats;
 }
