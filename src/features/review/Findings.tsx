@@ -14,7 +14,7 @@ export function Findings({ findings, bars, onHear }: Props) {
       {findings.slice(0, 3).map((finding, index) => {
         const [first] = finding.where.bars;
         return (
-          <li key={finding.title} className="grid grid-cols-[28px_1fr] border-t border-line pt-2 pb-2.5 text-[15px] leading-5">
+          <li key={`${finding.kind} ${finding.title}`} className="grid grid-cols-[28px_1fr] border-t border-line pt-2 pb-2.5 text-[15px] leading-5">
             <kbd className="key mt-0.5 h-5 w-5 self-start !p-0">{index + 1}</kbd>
             <div>
               <h3 className="text-[17px] leading-6 font-[640]"><ChordWords text={finding.title} /></h3>

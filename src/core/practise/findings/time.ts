@@ -55,6 +55,6 @@ export function oneRhythm(context: Context): Measure[] {
   const common = mostCommon(gaps);
   if (!common || gaps.length < ENOUGH_NOTES) return [];
   return measure(context, {
-    kind: 'one-rhythm', where: { bars: [] }, met: gaps.length - common.count, of: gaps.length, limit: 0.25, worth: 0.1, ...(common.count / gaps.length < 0.8 ? { raised: false } : {}), title: 'More than one rhythm', sentence: `${common.count} of ${gaps.length} notes followed at the same distance.`, drill: { target: 'long and short in turn', pass: 'three values in every phrase' },
+    kind: 'one-rhythm', where: { bars: [] }, met: gaps.length - common.count, of: gaps.length, limit: 0.25, worth: 0.35, ...(common.count / gaps.length < 0.8 ? { raised: false } : {}), title: 'More than one rhythm', sentence: `${common.count} of ${gaps.length} notes followed at the same distance.`, drill: { target: 'long and short in turn', pass: 'three values in every phrase' },
   });
 }
