@@ -82,10 +82,10 @@ function stretchesOf(scene: Scene, bars: readonly Span[], path: readonly number[
   return lost;
 }
 
-/** Who is lost lands where they think the changes are: more often than where the changes are, and in half of them. */
+/** Who is lost lands where they think the changes are: more often than where the changes are, and in most of them. */
 function landsElsewhere(scene: Scene, lag: Beats, from: Beats, to: Beats): boolean {
   const there = landingsAt(scene, lag, from, to);
-  return there.count >= 2 && there.share >= 0.5 && there.share >= landingsAt(scene, 0, from, to).share;
+  return there.count >= 2 && there.share >= 0.6 && there.share >= landingsAt(scene, 0, from, to).share;
 }
 
 const STEADY_LAGS = Array.from({ length: 17 }, (_, index) => (index - 8) / 4);
