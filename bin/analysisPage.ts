@@ -1,7 +1,7 @@
 import type { Report } from '@/core/analyse';
 import { timelineOf, type Chart } from '@/core/chart';
 import { FLAT_NAMES } from '@/core/music';
-import { intervalWord, typeset, type Finding, type Findings } from '@/core/practise';
+import { intervalWord, typeset, type Finding, type Findings, type OnTheNeck } from '@/core/practise';
 
 const WIDTH = 96;
 /** Every interval as it prints, upwards from the root. */
@@ -13,11 +13,11 @@ const section = (title: string, lines: readonly string[], legend = ''): string[]
 const beatAt = (beat: number): string => (Math.abs(beat) < 0.05 ? '0.0' : beat.toFixed(1));
 
 /** The whole report for a terminal: what to practise first, then change by change, and what it rests on. */
-export function page(chart: Chart, tempo: number, report: Report, { findings, tooFew }: Findings): string {
+export function page(chart: Chart, tempo: number, report: Report, { findings, tooFew }: Findings, neck: OnTheNeck): string {
   const { summary } = report;
   return [
     `${chart.title || 'Untitled'}: ${count(summary.notes, 'note')} over ${count(summary.choruses, 'chorus', 'choruses')} at ${tempo}`,
-    `Targets met at ${summary.targetsMet} of ${summary.judgedChanges} changes${summary.targetsMetLate ? `, ${summary.targetsMetLate} more late` : ''}.`,
+    `Targets met at ${summary.targetsMet} of ${summary.judgedChanges} changes${summary.targetsMetLate ? `, ${summary.targetsMetLate} more late` : ''}; ${summary.notesInPlan} of ${summary.notesJudged} notes fit the plan.`,
     ...section('What to practise', findings.flatMap(sentences)),
     ...section('Too few to judge', tooFew.slice(0, 4).map(({ title, met, of }) => `${title}: ${met} of ${of}`)),
     ...section('Changes', form(chart, tempo, report), '● target  ◐ target, late  ○ chord tone  ╳ not met  · rest'),
@@ -26,7 +26,7 @@ export function page(chart: Chart, tempo: number, report: Report, { findings, to
     ...section('What you used over each chord', report.coverage.flatMap(coverageLines)),
     ...section('How you got there', figures(report)),
     ...section('Would the chords be heard with the band muted?', mutedBand(report), '● heard  ◐ unclear  ○ not heard  · silent'),
-    ...section('Time and line', timeAndLine(report)),
+    ...section('Time and line', [...timeAndLine(report), ...handOf(neck)]),
     ...section('Chorus by chorus', report.arc.map((arc) => `${arc.chorus}: height ${arc.meanHeight === null ? '–' : arc.meanHeight.toFixed(1)}, ${arc.density.toFixed(1)} notes a bar`)),
     ...section('Thirds', report.thirds.length === 0 ? [] : [`${report.thirds.length} blue thirds, ${Math.round(report.thirds.reduce((sum, { cents }) => sum + cents, 0) / report.thirds.length)} cents above the minor third in the middle`]),
     ...section('Where you were', report.place.map(({ fromBeat, toBeat, lagBeats }) => `beats ${fromBeat} to ${toBeat}: the line fits the chart ${Math.abs(lagBeats)} beats ${lagBeats > 0 ? 'earlier' : 'later'}`)),
@@ -38,7 +38,7 @@ export function page(chart: Chart, tempo: number, report: Report, { findings, to
 function sentences(finding: Finding, index: number): string[] {
   const { sentence, detail, drill, where } = finding;
   const bars = where.bars.length > 0 ? ` Bars ${where.bars.slice(0, 8).join(', ')}${where.bars.length > 8 ? ' …' : ''}.` : '';
-  return [...wrapped(`${index + 1}. ${[sentence, detail].filter(Boolean).join(' ')}${bars}`), `   Practise ${typeset(drill.target)} at ${drill.tempo}: ${drill.pass}.`];
+  return [...wrapped(`${index + 1}. ${[sentence, detail].filter(Boolean).join(' ')}${bars}`), `   Practise ${typeset(drill.target)} over ${drill.span[0] === drill.span[1] ? `bar ${drill.span[0]}` : `bars ${drill.span[0]} to ${drill.span[1]}`} at ${drill.tempo}: ${drill.pass}.`];
 }
 
 function wrapped(text: string): string[] {
@@ -100,6 +100,12 @@ function mutedBand({ mutedBand: { share, chance, segments }, heardBy: { byChange
   const missed = segments.filter(({ verdict }) => verdict === 'not-heard').slice(0, 5).map(({ beat, chord, said, best }) => `beat ${beat}: ${typeset(chord)}, the line said ${typeset(said ?? best)}`);
   const kinds = byChange.filter(({ of }) => of >= 3).sort((a, b) => a.heard / a.of - b.heard / b.of).slice(0, 4).map(({ change, heard, of }) => `${typeset(change)} ${heard} of ${of}`);
   return [`heard ${percent(share)}, by chance ${percent(chance)}${kinds.length ? `; least after ${kinds.join(', ')}` : ''}`, ...(strip.match(/.{1,64}/gu) ?? []), ...missed];
+}
+
+/** Where the hand was most, by the likeliest fingering. */
+function handOf({ positions, shifts }: OnTheNeck): string[] {
+  const most = Object.entries(positions).sort((a, b) => b[1] - a[1]).slice(0, 3).map(([position, notes]) => `${position === '0' ? 'open strings' : `position ${position}`} ${notes}`);
+  return most.length === 0 ? [] : [`the likeliest hand: ${most.join(', ')} notes; ${count(shifts, 'shift')} inside phrases`];
 }
 
 function timeAndLine({ time, line, coverageOverall, bars }: Report): string[] {

@@ -1,7 +1,7 @@
 import { analyse, analyseAligned, MOST_UNASKED_MS, type PlayedNote } from '@/core/analyse';
 import { readMidi, readNotes, toBeats } from '@/core/formats';
 import { overlayOf } from '@/core/plan';
-import { findingsOver } from '@/core/practise';
+import { findingsOver, onTheNeck } from '@/core/practise';
 import { BadInput, valueOf } from './exit';
 import { argumentsOf, chartFrom, numberFrom, onlyFile, planFrom, printJson, readFile, tempoFrom, wholeFrom } from './input';
 import { page } from '../analysisPage';
@@ -30,8 +30,8 @@ export function analyseCommand(args: string[]): void {
   // superimposed changes are judged beside the written ones, by the same plan
   const laid = values.overlay === undefined ? null : analyse({ chart: valueOf(overlayOf(chart, readFile(values.overlay).toString('utf8'))), tempo, notes, plan, choruses });
   if (Math.abs(report.time.offsetMs ?? 0) > MOST_UNASKED_MS) process.stderr.write(`The notes lie ${Math.abs(Math.round(report.time.offsetMs!))} ms ${report.time.offsetMs! > 0 ? 'behind' : 'ahead of'} the beat. Nothing was moved; if that is latency, give --offset ${(offset + report.time.offsetMs! / 1000).toFixed(3)}.\n`);
-  if (values.json) printJson({ ...report, ...found, ...(alignment ? { alignment } : {}), ...(laid ? { overlay: laid } : {}) });
-  else process.stdout.write(page(chart, tempo, report, found));
+  if (values.json) printJson({ ...report, ...found, neck: onTheNeck(report), ...(alignment ? { alignment } : {}), ...(laid ? { overlay: laid } : {}) });
+  else process.stdout.write(page(chart, tempo, report, found, onTheNeck(report)));
 }
 
 function notesFrom(file: string, tempo: number, offset: number, tuning?: string): PlayedNote[] {

@@ -103,14 +103,15 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   const moved = movedShapesOf(scene.line);
   const heights = scene.line.map(({ index }) => noteReports[index]!.height);
   const indexOf = (place: number) => scene.line[place]!.index;
+  const figureReports = figures.map(({ kind, members, target }): FigureReport => ({ kind, noteIndices: members.map(indexOf), targetIndex: indexOf(target), resolved: true }));
   return {
     schema: 'idle-wander/report@1', notes: noteReports, events: heard.events.map((event) => eventReport(event, belongings[event.index]!)),
-    figures: figures.map(({ kind, members, target }) => ({ kind, noteIndices: members.map(indexOf), targetIndex: indexOf(target), resolved: true })),
+    figures: figureReports,
     shapes: shapesOf(walk, moved).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
     changes, coverage: coverageOf(scene, plan, notesJudged), coverageByFunction: coverageByFunction(scene, notesJudged), coverageOverall: coverageOverall(scene, notesJudged),
     phrases: phrases.map((phrase, index) => (answers[index] === null ? phrase : { ...phrase, answers: answers[index]! })), stepOuts: stepOutsOf(walk, deeds, heights, moved),
     place: placesLost(scene, heard.events, choruses), time: timingOf(scene, heard.events), line: lineShapeOf(scene), arc: arcOf(scene, noteReports, choruses), ...mutedBandOf(scene, notesJudged, changes, choruses), turnings: turningsOf(changes),
-    missedDoors: missedDoors(judged, changes), thirds: thirdsPalette(scene, notesJudged), ...handoversOf(scene, heard.events, choruses), summary: summaryOf(timeline, plan, notesJudged, changes, choruses),
+    missedDoors: missedDoors(judged, changes), thirds: thirdsPalette(scene, notesJudged), ...handoversOf(scene, heard.events, choruses), summary: summaryOf(timeline, plan, notesJudged, changes, figureReports, choruses),
   };
 }
 

@@ -2,6 +2,7 @@ import type { Report, ChangeReport } from '../../analyse';
 import type { Chart, Harmony, Timeline } from '../../chart';
 import type { Plan, PlanChoice } from '../../plan';
 import { wilsonInterval } from '../wilson';
+import { spanOf } from './span';
 
 /** Everything that can be found (2-theory, "Findings"). */
 export type FindingKind =
@@ -12,7 +13,7 @@ export type FindingKind =
   | 'stays-outside' | 'stays-on-ground' | 'step-out-lost' | 'lost-place' | 'handover-late' | 'chord-hit-wrong' | 'improved' | 'kept';
 
 /** What to practise: which chords, aimed at what, when it counts as done, and how fast. */
-export type DrillSpec = { readonly change?: string; readonly chord?: string; readonly plan: string; readonly target: string; readonly pass: string; readonly tempo: number };
+export type DrillSpec = { /** First and last bar of the form to loop, from 1. */ readonly span: readonly [number, number]; readonly change?: string; readonly chord?: string; readonly plan: string; readonly target: string; readonly pass: string; readonly tempo: number };
 
 /** Where it was: `bars` count from 1 through all choruses; of several takes they are the last one's, and `takes` has them all, oldest first from 1. */
 export type Place = { readonly change?: string; readonly chord?: string; readonly bars: readonly number[]; readonly takes?: readonly { readonly take: number; readonly bars: readonly number[] }[] };
@@ -54,7 +55,7 @@ export type Measure = Omit<Finding, 'interval' | 'weight'> & {
 };
 
 type Draft = Omit<Measure, 'interval' | 'weight' | 'drill' | 'raised'> & {
-  readonly drill: Omit<DrillSpec, 'plan' | 'tempo'> & { readonly plan?: string; readonly tempo?: number };
+  readonly drill: Omit<DrillSpec, 'plan' | 'tempo' | 'span'> & { readonly plan?: string; readonly tempo?: number };
   /** How much it hides the harmony, times how near the fix is; or the whole weight. */
   readonly worth?: number;
   readonly weight?: number;
@@ -71,7 +72,7 @@ export function measure(context: Context, { limit, worth = 0, weight, raised, dr
   if (draft.of === 0) return [];
   const interval = wilsonInterval(draft.met, draft.of);
   return [{
-    ...draft, limit, interval, drill: { plan: context.plan.id, tempo: slower(context.tempo), ...drill }, raised: raised ?? (draft.of >= ENOUGH && interval[1] < limit),
+    ...draft, limit, interval, drill: { span: spanOf(context.chart, context.timeline, draft.where), plan: context.plan.id, tempo: slower(context.tempo), ...drill }, raised: raised ?? (draft.of >= ENOUGH && interval[1] < limit),
     weight: weight ?? (0.4 + 0.6 * (1 - draft.met / draft.of / limit)) * worth,
   }];
 }
@@ -87,12 +88,4 @@ export function barAt({ timeline }: Context, beat: number): number {
   const chorus = Math.max(0, Math.floor(beat / timeline.formBeats + 1e-9));
   const inForm = Math.max(0, beat - chorus * timeline.formBeats);
   return chorus * timeline.bars.length + 1 + Math.max(0, timeline.bars.findLastIndex((bar) => bar.start <= inForm + 1e-6));
-}
-
-/** The value met most often, and how often. */
-export function mostCommon<T>(values: readonly T[]): { readonly value: T; readonly count: number } | null {
-  const counts = new Map<T, number>();
-  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
-  const [first] = [...counts].sort((a, b) => b[1] - a[1]);
-  return first ? { value: first[0], count: first[1] } : null;
 }

@@ -4,7 +4,8 @@ import { cellAt } from '../../plan';
 import { certain } from '../../vocabulary';
 import { marksOf } from '../marks';
 import { intervalWord, times, typeset } from '../words';
-import { ENOUGH, measure, mostCommon, throughBar, type Context, type Measure } from './finding';
+import { mostCommon } from '../mostCommon';
+import { ENOUGH, measure, throughBar, type Context, type Measure } from './finding';
 
 const MISSED_LIMIT = 0.75;
 
@@ -69,7 +70,7 @@ export function toneMissed(context: Context): Measure[] {
     const met = asked.filter((change) => pcAt(context, change.landing.noteIndex) === toneByRole(certain(readChord(change.to)), ...roles)!.pc);
     return measure(context, {
       kind: 'tone-missed', where: { bars: asked.filter((change) => !met.includes(change)).map((change) => throughBar(context, change)) }, met: met.length, of: asked.length, limit: 0.2, worth: 0.5,
-      title: `Landing on the ${name}`, sentence: `You ${met.length === 0 ? `never landed on the ${name}` : `landed on the ${name} ${times(met.length)}`} in ${asked.length} changes.`, drill: { plan: 'single-target', target: name, pass: `land on the ${name} in 10 of 12` },
+      title: `Landing on the ${name}`, sentence: `You ${met.length === 0 ? `never landed on the ${name}` : `landed on the ${name} ${times(met.length)}`} in ${asked.length} changes.`, drill: { plan: 'single-target', target: `the ${name}`, pass: `land on the ${name} in 10 of 12` },
     });
   });
 }

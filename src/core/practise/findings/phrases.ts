@@ -1,6 +1,7 @@
 import { placeOf } from '../../chart';
 import { median } from '../../vocabulary';
-import { barAt, measure, mostCommon, type Context, type Measure } from './finding';
+import { mostCommon } from '../mostCommon';
+import { barAt, measure, type Context, type Measure } from './finding';
 
 const NEAR_ONE = 0.3;
 

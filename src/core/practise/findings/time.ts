@@ -1,5 +1,6 @@
 import { beatsToSeconds } from '../../vocabulary';
-import { measure, mostCommon, type Context, type Measure } from './finding';
+import { mostCommon } from '../mostCommon';
+import { measure, type Context, type Measure } from './finding';
 
 const LIMIT_MS = 30;
 const UNEVEN_MS = 25;
