@@ -35,7 +35,7 @@ test('splitting at a rest of more than a beat with nothing held changes no landi
     const choruses = whole.summary.choruses;
     let end = -Infinity;
     notes.forEach((note, index) => {
-      if (tempo <= 240 && index > 0 && note.onsetBeat - end > 1.3) {
+      if (index > 0 && note.onsetBeat - end > 1.001) {
         const [before, after] = [judge(chart, tempo, notes.slice(0, index), choruses), judge(chart, tempo, notes.slice(index), choruses)];
         const landing = (report: Report, at: number, from = 0) => { const { landing: one } = report.changes[at]!; return [one.noteIndex === null ? null : one.noteIndex + from, one.timing, one.verdict, one.rest ?? false]; };
         const from = whole.notes.length - after.notes.length;

@@ -76,7 +76,8 @@ function counts(segments: readonly Segment[], changes: readonly ChangeReport[], 
   };
 }
 
-const round = (value: number): number => Math.round(value * 10_000) / 10_000;
+/** Four decimals, halves upwards whatever order the sum was made in. */
+const round = (value: number): number => Math.round(value * 10_000 + 1e-6) / 10_000;
 
 /** Change and run begin at the same beat, but for rounding. */
 const beatKey = (beat: Beats): number => Math.round(beat * 1e4);
