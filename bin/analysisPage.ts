@@ -27,7 +27,7 @@ export function page(chart: Chart, tempo: number, report: Report, { findings, to
     ...section('How you got there', figures(report)),
     ...section('Would the chords be heard with the band muted?', mutedBand(report), '● heard  ◐ unclear  ○ not heard  · silent'),
     ...section('Time and line', [...timeAndLine(report), ...handOf(neck)]),
-    ...section('Chorus by chorus', report.arc.map((arc) => `${arc.chorus}: height ${arc.meanHeight === null ? '–' : arc.meanHeight.toFixed(1)}, ${arc.density.toFixed(1)} notes a bar`)),
+    ...section('Chorus by chorus', report.arc.map((arc) => `${arc.chorus}: height ${arc.meanHeight === null ? '–' : arc.meanHeight.toFixed(1)}, ${arc.density.toFixed(1)} notes a bar${arc.loudness === null ? '' : `, ${arc.loudness.toFixed(0)} dB`}`)),
     ...section('Thirds', report.thirds.length === 0 ? [] : [`${report.thirds.length} blue thirds, ${Math.round(report.thirds.reduce((sum, { cents }) => sum + cents, 0) / report.thirds.length)} cents above the minor third in the middle`]),
     ...section('Where you were', report.place.map(({ fromBeat, toBeat, lagBeats }) => `beats ${fromBeat} to ${toBeat}: the line fits the chart ${Math.abs(lagBeats)} beats ${lagBeats > 0 ? 'earlier' : 'later'}`)),
     ...section('Chords and line', report.handovers.map(({ bar, to, lateBeats, gapBeats }) => `bar ${bar}: to ${to}, ${signed(lateBeats, 1)} beats from its bar line, ${gapBeats.toFixed(1)} beats of silence`)),

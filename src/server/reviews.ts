@@ -1,16 +1,16 @@
 import Joi from 'joi';
-import { and, eq } from 'drizzle-orm';
+import { and, desc, eq, lt } from 'drizzle-orm';
 import { analyse, ENGINE_VERSION, type Report } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf, type Chart } from '@/core/chart';
 import { notesSchema, readReport, toBeats } from '@/core/formats';
 import { planFromWords, planKey, planOf, type PlanChoice, type PlanWords } from '@/core/plan';
-import { findingsOf, marksOf, type Finding } from '@/core/practise';
+import { findingsOf, marksOf, praiseOf, type Finding, type FindingsRequest } from '@/core/practise';
 import { certain } from '@/core/vocabulary';
 import type { GateMark } from '@/core/analyse';
 import { database, write } from './db/client';
-import { notes, reports } from './db/schema';
+import { notes, reports, takes } from './db/schema';
 import { notFound } from './failure';
-import { takeById, type StoredTake } from './takes';
+import { asTake, takeById, type StoredTake } from './takes';
 
 /** Everything a review shows: derived, and kept only to be quick. */
 export type Review = { readonly take: StoredTake; readonly report: Report; readonly findings: readonly Finding[]; readonly marks: readonly GateMark[]; /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty: number | null };
@@ -41,16 +41,34 @@ async function certaintyOf(takeId: string): Promise<number | null> {
 
 export const planChoice = (plan: PlanWords): PlanChoice => certain(planFromWords(plan));
 
+/** So many takes of the same form before this one are what it may have bettered. */
+const LOOK_BACK = 4;
+
+/** The take's own findings, what it did better than the takes before it first. */
 async function judge(take: StoredTake): Promise<Kept> {
+  const plan = planChoice(take.plan);
+  const own = await heardBy(take, plan);
+  if (!own) throw notFound('take');
+  const before = await Promise.all((await earlierTakes(take)).map((earlier) => heardBy(earlier, plan)));
+  const praise = praiseOf([...before.flatMap((one) => one ?? []), own]);
+  const { chart, tempo, report } = own;
+  const timeline = timelineOf(chart, tempo);
+  return { report, findings: [...praise, ...findingsOf(own)], marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo) };
+}
+
+/** Takes of the same chart text played before, oldest first. */
+async function earlierTakes({ chartText, number }: StoredTake): Promise<StoredTake[]> {
+  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), lt(takes.number, number))).orderBy(desc(takes.number)).limit(LOOK_BACK);
+  return rows.map(asTake).reverse();
+}
+
+/** A take's notes held against its chart by a plan; null where its notes are gone. */
+async function heardBy(take: StoredTake, plan: PlanChoice): Promise<FindingsRequest | null> {
   const [heard] = await database().select({ json: notes.json }).from(notes).where(eq(notes.takeId, take.id));
-  if (!heard) throw notFound('take');
+  if (!heard) return null;
   const chart: Chart = certain(readChart(take.chartText));
   const { tempo, choruses, offsetSec } = take;
-  const plan = planChoice(take.plan);
   const played = toBeats(Joi.attempt(heard.json, notesSchema), tempo, offsetSec);
   // what sounds long before the count-in is over is tuning up, not a pickup
-  const report = analyse({ chart, tempo, plan, choruses, notes: played.filter((note) => note.onsetBeat >= -8) });
-  const timeline = timelineOf(chart, tempo);
-  const laid = planOf(plan, harmonyOf(chart, timeline), timeline);
-  return { report, findings: findingsOf({ chart, tempo, plan, report }), marks: marksOf(report, laid, chart, tempo) };
+  return { chart, tempo, plan, report: analyse({ chart, tempo, plan, choruses, notes: played.filter((note) => note.onsetBeat >= -8) }) };
 }

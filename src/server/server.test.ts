@@ -119,6 +119,25 @@ test('a review is made from the notes, kept, and made anew by another plan or of
   expect(await failure(amendTake('none', { offsetSec: 1 }))).toEqual([404, 'not-found']);
 });
 
+test('what a take does better than the ones before it on the same chart is said first', async () => {
+  /** A take whose notes are given: eighths over four bars, landing on thirds where `meet` says so, else a fourth above the root. */
+  const played = async (meet: boolean): Promise<string> => {
+    const take = await begin(4);
+    await send(take.id, 0);
+    const seconds = 60 / 200;
+    const [third, fourth] = [[65, 71, 64, 64], [67, 72, 65, 65]];
+    const notes = Array.from({ length: 64 }, (_, beat) => ({ onsetSec: beat * seconds, offsetSec: (beat + 0.9) * seconds, midi: beat % 4 > 0 ? [69, 67, 69][(beat % 4) - 1]! : (meet ? third : fourth)[(beat / 4) % 4]!, cents: 0, attack: 'pick' as const, level: -20, confidence: 1 }));
+    await finishTake(take.id, { frames: 2, offsetSec: 0, transcription: { ...transcribe(new Float32Array(2000), RATE), notes } });
+    return take.id;
+  };
+  const [first, second, third] = [await played(false), await played(false), await played(true)];
+  const kinds = async (id: string) => (await reviewOf(id)).findings.map(({ kind }) => kind);
+  expect([await kinds(first), await kinds(second)].flat()).not.toContain('improved');
+  const better = (await reviewOf(third)).findings;
+  expect(better[0]).toMatchObject({ kind: 'improved', where: { bars: [] } });
+  expect(better[0]!.sentence).toMatch(/\d+ of \d+ now, \d+ of \d+ before\.$/);
+});
+
 test('a removed take takes its sound, notes and reports along', async () => {
   const id = await wholeTake();
   await reviewOf(id);

@@ -10,7 +10,8 @@ import type { FinishBody, NewTakeBody } from './validation';
 
 export type StoredTake = Omit<typeof takes.$inferSelect, 'plan'> & { plan: PlanWords };
 
-const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanWords });
+/** A row as the rest of the program knows it. */
+export const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanWords });
 
 /** Ready takes, newest first. */
 export async function listTakes(): Promise<StoredTake[]> {

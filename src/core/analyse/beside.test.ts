@@ -113,3 +113,12 @@ test('heard by chorus and by change, with the notes that decided', () => {
   expect(heardBy.byChange).toEqual([{ change: 'Dm7→G7', heard: 1, of: 1 }, { change: 'G7→Cmaj7', heard: 1, of: 1 }, { change: 'Cmaj7→Dm7', heard: 1, of: 1 }]);
   expect(heardBy.decidedBy.map((indices) => indices[0])).toEqual([0, 2, 5, 6, undefined, undefined]);
 });
+
+test('the arc of each chorus: height, density, register and loudness', () => {
+  // one chorus of roots and sevenths below, one of ninths above and louder
+  const notes = [...line('60@0+2 71@2+2 60@4+2 71@6+2'), ...line('74@16+2 74@18+2')].map((note) => ({ ...note, level: note.onsetBeat < 16 ? -20 : -12 }));
+  const { arc } = judge(C, notes);
+  expect(arc.map(({ chorus, meanHeight, density, register, loudness }) => [chorus, meanHeight, density, register, loudness])).toEqual([[1, 0, 1, 65.5, -20], [2, 1, 0.5, 74, -12]]);
+  expect(arc[0]!.heights).toEqual([1, 0, 0, 0, 0]);
+  expect(judge(C, '60@0+1').arc[0]!.loudness).toBeNull();
+});

@@ -110,7 +110,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
     shapes: shapesOf(walk, moved).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
     changes, coverage: coverageOf(scene, plan, notesJudged), coverageByFunction: coverageByFunction(scene, notesJudged), coverageOverall: coverageOverall(scene, notesJudged),
     phrases: phrases.map((phrase, index) => (answers[index] === null ? phrase : { ...phrase, answers: answers[index]! })), stepOuts: stepOutsOf(walk, deeds, heights, moved),
-    place: placesLost(scene, heard.events, choruses), time: timingOf(scene, heard.events), line: lineShapeOf(scene), arc: arcOf(scene, noteReports, choruses), ...mutedBandOf(scene, notesJudged, changes, choruses), turnings: turningsOf(changes),
+    place: placesLost(scene, heard.events, choruses), time: timingOf(scene, heard.events), line: lineShapeOf(scene), arc: arcOf(scene, notesJudged, choruses), ...mutedBandOf(scene, notesJudged, changes, choruses), turnings: turningsOf(changes),
     missedDoors: missedDoors(judged, changes), thirds: thirdsPalette(scene, notesJudged), ...handoversOf(scene, heard.events, choruses), summary: summaryOf(timeline, plan, notesJudged, changes, figureReports, choruses),
   };
 }

@@ -12,7 +12,7 @@ const MOST_NOTES = 250_000;
 
 const finite = Joi.number().min(-1e6).max(1e6);
 const pitched = {
-  midi: Joi.number().min(0).max(127).required(), cents: finite.optional(), confidence: Joi.number().min(0).max(1).optional(),
+  midi: Joi.number().min(0).max(127).required(), cents: finite.optional(), confidence: Joi.number().min(0).max(1).optional(), level: finite.optional(),
   bend: Joi.array().items(Joi.array().ordered(finite.required(), finite.required()).length(2)).max(10_000).optional(),
   slide: Joi.object({ fromMidi: Joi.number().min(0).max(127).required(), seconds: Joi.number().min(0).max(60).required() }).unknown().optional(),
 };

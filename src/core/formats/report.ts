@@ -59,7 +59,7 @@ export const reportSchema = Joi.object<Report>({
   stepOuts: Joi.array().items(Joi.object({ noteIndices: indices.required(), beats: beat.required(), shape: name.optional(), homeIndex: index.allow(null).required() })).required(),
   place: Joi.array().items(Joi.object({ fromBeat: beat.required(), toBeat: beat.required(), lagBeats: beat.required() })).required(),
   line: Joi.object().pattern(Joi.string(), index).required(),
-  arc: Joi.array().items(Joi.object({ chorus: index.min(1).required(), heights: Joi.array().items(beat.min(0).max(1)).length(5).required(), meanHeight: beat.allow(null).required(), density: beat.min(0).required(), register: beat.allow(null).required() })).required(),
+  arc: Joi.array().items(Joi.object({ chorus: index.min(1).required(), heights: Joi.array().items(beat.min(0).max(1)).length(5).required(), meanHeight: beat.allow(null).required(), density: beat.min(0).required(), register: beat.allow(null).required(), loudness: beat.allow(null).required() })).required(),
   time: Joi.object().pattern(Joi.string(), Joi.number().allow(null)).required(),
   mutedBand: Joi.object({
     share: Joi.number().min(0).max(1).allow(null).required(), chance: Joi.number().min(0).max(1).required(),

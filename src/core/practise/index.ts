@@ -1,4 +1,4 @@
-export { findingsOf, findingsOver, type DrillSpec, type Finding, type FindingKind, type Findings, type FindingsRequest } from './findings';
+export { findingsOf, findingsOver, praiseOf, type DrillSpec, type Finding, type FindingKind, type Findings, type FindingsRequest } from './findings';
 export { marksOf } from './marks';
 export { onTheNeck, type OnTheNeck } from './onTheNeck';
 export { wilsonInterval } from './wilson';

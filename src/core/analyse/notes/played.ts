@@ -14,4 +14,6 @@ export type PlayedNote = {
   readonly bend?: BendCurve | undefined;
   readonly slide?: Slide | undefined;
   readonly confidence?: number | undefined;
+  /** Peak level in dBFS, where the note was heard. */
+  readonly level?: number | undefined;
 };

@@ -27,6 +27,9 @@ export type Findings = { readonly findings: readonly Finding[]; readonly tooFew:
 /** Ranked findings of one report; the first is the one to say. */
 export const findingsOf = (request: FindingsRequest): Finding[] => [...findingsOver([request]).findings];
 
+/** What the last take did better than those before it, or kept at a faster tempo; nothing of a first take. */
+export const praiseOf = (takes: readonly FindingsRequest[]): Finding[] => (takes.length < 2 ? [] : gotBetter(takes, measuresOf(takes.slice(0, -1)), measuresOf(takes.slice(-1))));
+
 /**
  * Ranked findings over one take or many of the same chart, the last take the newest.
  * Rule: 2-theory, "Findings": how often × how much it hides the harmony × how near the fix; one finding per cause. What got better comes first when it is new.
@@ -40,8 +43,7 @@ export function findingsOver(takes: readonly FindingsRequest[]): Findings {
   const said = (one: Measure): Finding => overTakes(toFinding(one), pool);
   const weak = withoutSymptoms(measures.filter(({ raised }) => raised).map(said)).sort((a, b) => b.weight - a.weight);
   const unsure = measures.filter((one) => !one.raised && one.met / one.of < one.limit && (one.of < ENOUGH || one.interval[1] >= one.limit));
-  const praise = takes.length < 2 ? [] : gotBetter(takes, measuresOf(takes.slice(0, -1)), measuresOf(takes.slice(-1)));
-  return { findings: [...praise, ...weak], tooFew: unsure.sort((a, b) => b.weight - a.weight).map(said) };
+  return { findings: [...praiseOf(takes), ...weak], tooFew: unsure.sort((a, b) => b.weight - a.weight).map(said) };
 }
 
 const toFinding = ({ limit: _limit, raised: _raised, ...finding }: Measure): Finding => finding;

@@ -20,13 +20,16 @@ const keyOf = ({ kind, where, title }: Measure): string => [kind, where.change ?
 export function gotBetter(takes: readonly FindingsRequest[], before: readonly Measure[], now: readonly Measure[]): Finding[] {
   const old = new Map(before.map((one) => [keyOf(one), one]));
   const pairs = now.flatMap((one) => { const was = old.get(keyOf(one)); return was && one.of >= ENOUGH && was.of >= ENOUGH && !NOT_PROGRESS.includes(one.kind) ? [{ one, was }] : []; });
-  const improved = pairs.filter(({ one, was }) => was.met / was.of < WELL && wilsonInterval(one.met, one.of)[0] > wilsonInterval(was.met, was.of)[1]).map(({ one, was }): Finding => praise(one, 'improved', `${one.title}: ${one.met} of ${one.of} now, ${was.met} of ${was.of} before.`));
+  const better = pairs.filter(({ one, was }) => was.met / was.of < WELL && wilsonInterval(one.met, one.of)[0] > wilsonInterval(was.met, was.of)[1]);
+  const improved = better.map(({ one, was }): Finding => praise(one, 'improved', `${one.title}: ${one.met} of ${one.of} now, ${was.met} of ${was.of} before.`));
   const tempo = takes[takes.length - 1]!.tempo;
   const fastest = Math.max(...takes.slice(0, -1).map((take) => take.tempo));
   const kept = tempo < fastest * FASTER ? [] : pairs
-    .filter(({ one, was }) => one.kind === 'target-missed' && was.met / was.of >= was.limit && one.met / one.of >= Math.min(one.limit, was.interval[0]) && !improved.some((other) => other.where === one.where))
+    .filter((pair) => !better.includes(pair))
+    .filter(({ one, was }) => one.kind === 'target-missed' && was.met / was.of >= was.limit && one.met / one.of >= Math.min(one.limit, was.interval[0]))
     .sort((a, b) => b.one.of - a.one.of).slice(0, 1).map(({ one }): Finding => praise(one, 'kept', `${one.title}: you kept it at ${Math.round(tempo)}, ${one.met} of ${one.of}; before at ${Math.round(fastest)}.`));
   return [...improved.sort((a, b) => b.weight - a.weight), ...kept];
 }
 
-const praise = ({ limit: _limit, raised: _raised, detail: _detail, ...one }: Measure, kind: 'improved' | 'kept', sentence: string): Finding => ({ ...one, kind, sentence, weight: FIRST + one.weight });
+/** Praise has no bars: those of a measure are where it was not met. */
+const praise = ({ limit: _limit, raised: _raised, detail: _detail, ...one }: Measure, kind: 'improved' | 'kept', sentence: string): Finding => ({ ...one, kind, sentence, where: { ...one.where, bars: [] }, weight: FIRST + one.weight });
