@@ -50,7 +50,8 @@ async function judge(take: StoredTake): Promise<Kept> {
   const own = await heardBy(take, plan);
   if (!own) throw notFound('take');
   const before = await Promise.all((await earlierTakes(take)).map((earlier) => heardBy(earlier, plan)));
-  const praise = praiseOf([...before.flatMap((one) => one ?? []), own]);
+  // one thing that went well, then what to practise
+  const praise = praiseOf([...before.flatMap((one) => one ?? []), own]).slice(0, 1);
   const { chart, tempo, report } = own;
   const timeline = timelineOf(chart, tempo);
   return { report, findings: [...praise, ...findingsOf(own)], marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo) };

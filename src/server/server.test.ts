@@ -135,7 +135,8 @@ test('what a take does better than the ones before it on the same chart is said 
   expect([await kinds(first), await kinds(second)].flat()).not.toContain('improved');
   const better = (await reviewOf(third)).findings;
   expect(better[0]).toMatchObject({ kind: 'improved', where: { bars: [] } });
-  expect(better[0]!.sentence).toMatch(/\d+ of \d+ now, \d+ of \d+ before\.$/);
+  expect(better[0]!.sentence).toMatch(/: better than before, \d+ of \d+ now, \d+ of \d+ then\.$/);
+  expect(better.filter(({ kind }) => kind === 'improved')).toHaveLength(1);
 });
 
 test('a removed take takes its sound, notes and reports along', async () => {

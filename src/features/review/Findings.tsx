@@ -1,10 +1,9 @@
 import type { Finding } from '@/core/practise';
 import { ChordWords } from '@/ui/ChordWords';
+import { isPraise } from './reviewWords';
 
 type Props = { findings: readonly Finding[]; bars: number; onHear: (throughBar: number) => void };
 
-/** What is praise says so; it has nothing to drill. */
-const PRAISE: Partial<Record<Finding['kind'], string>> = { improved: 'Better than before', kept: 'Kept, and faster' };
 const barsOf = ([first, last]: readonly [number, number]): string => (first === last ? `bar ${first}` : `bars ${first}–${last}`);
 
 /** The first things to say, each with its counts and a way to hear where it happened. */
@@ -15,20 +14,20 @@ export function Findings({ findings, bars, onHear }: Props) {
     <section aria-label="Findings">
     <h2 className="sr-only">Findings</h2>
     <ol>
-      {findings.slice(0, 3).map((finding, index) => {
+      {findings.map((finding, index) => {
         const [first] = finding.where.bars;
         return (
           <li key={`${finding.kind} ${finding.title}`} className="grid grid-cols-[28px_1fr] border-t border-line pt-2 pb-2.5 text-[15px] leading-5">
             <kbd className="key mt-0.5 h-5 w-5 self-start !p-0">{index + 1}</kbd>
             <div>
-              <h3 className="text-[17px] leading-6 font-[640]"><ChordWords text={PRAISE[finding.kind] ?? finding.title} /></h3>
+              {!isPraise(finding) && <h3 className="text-[17px] leading-6 font-[640]"><ChordWords text={finding.title} /></h3>}
               <p className="text-soft"><ChordWords text={[finding.sentence, finding.detail].filter(Boolean).join(' ')} /></p>
               {first !== undefined && (
                 <button type="button" className="font-[580] text-now hover:underline" onClick={() => onHear(first)}>
                   Hear it: chorus {Math.floor((first - 1) / bars) + 1}, bar {((first - 1) % bars) + 1}
                 </button>
               )}
-              {PRAISE[finding.kind] === undefined && <p className="text-dim">Drill: {finding.drill.target} at {finding.drill.tempo}, {barsOf(finding.drill.span)}</p>}
+              {!isPraise(finding) && <p className="text-dim">Drill: {finding.drill.target} at {finding.drill.tempo}, {barsOf(finding.drill.span)}</p>}
             </div>
           </li>
         );

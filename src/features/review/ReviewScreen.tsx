@@ -19,7 +19,7 @@ import { LandingsBoard } from './LandingsBoard';
 import { LineUp } from './LineUp';
 import { Legend } from './Legend';
 import { NoteCard } from './NoteCard';
-import { openingWords } from './reviewWords';
+import { openingWords, shownFindings } from './reviewWords';
 import { usePlayback } from './usePlayback';
 
 export type ReviewTake = {
@@ -43,6 +43,7 @@ export function ReviewScreen({ take, report, marks, findings, cut, certainty }: 
   const [kind, setKind] = useState<string | null>(null);
   const { playing, beat, playFrom, toggle } = usePlayback(take);
   const words = openingWords(report, findings);
+  const shown = shownFindings(findings);
   const lit = useMemo(() => (kind === null ? drawn : { ...drawn, gates: drawn.gates.map((gate) => (kindOf(report, gate.index) === kind ? gate : { ...gate, word: '' })) }), [drawn, kind, report]);
   const change = useCallback(async (to: Parameters<typeof amendTake>[1]) => {
     await amendTake(take.id, to);
@@ -55,7 +56,7 @@ export function ReviewScreen({ take, report, marks, findings, cut, certainty }: 
     return line[Math.max(0, Math.min(line.length - 1, place + by))]!.index;
   }), [drawn]);
   useReviewKeys({ toggle, step, close: () => { setSelected(null); setKind(null); }, hear: () => playFrom(selected === null ? 0 : report.notes[selected]!.onsetBeat), finding: (index) => {
-    const bar = findings[index]?.where.bars[0];
+    const bar = shown[index]?.where.bars[0];
     if (bar !== undefined) playFrom(beatOfBar(timeline, bar));
   } });
   return (
@@ -87,7 +88,7 @@ export function ReviewScreen({ take, report, marks, findings, cut, certainty }: 
           </div>
           <aside className="min-w-0">
             {selected === null
-              ? <Findings findings={findings} bars={timeline.bars.length} onHear={(bar) => playFrom(beatOfBar(timeline, bar))} />
+              ? <Findings findings={shown} bars={timeline.bars.length} onHear={(bar) => playFrom(beatOfBar(timeline, bar))} />
               : <NoteCard report={report} index={selected} place={placeText(timeline, report.notes[selected]!.onsetBeat, true)} onClose={() => setSelected(null)} />}
             <LandingsBoard report={report} marks={marks} kind={kind} onKind={setKind} />
           </aside>

@@ -2,10 +2,10 @@ import { expect, test } from '@jest/globals';
 import { analyse } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
-import { findingsOf, marksOf } from '@/core/practise';
+import { findingsOf, marksOf, type Finding } from '@/core/practise';
 import { certain } from '@/core/vocabulary';
 import { takeOnForm } from '@/ui/form/takeOnForm';
-import { landingsBoard, noteWords, openingWords } from './reviewWords';
+import { landingsBoard, noteWords, openingWords, shownFindings } from './reviewWords';
 
 const TEXT = 'key: C\n| Dm7 | G7 | Cmaj7 | % |';
 const chart = certain(readChart(TEXT));
@@ -43,4 +43,15 @@ test('the picture: a held note is two parts, a late target names its tone unless
   expect(drawn.notes[0]!.parts.map((part) => [part.from, part.to, part.label, part.held])).toEqual([[2, 4, '♭3', false], [4, 5, '♭7', true]]);
   expect(drawn.gates.map((gate) => [gate.mark, gate.word])).toEqual([['target', 'held'], ['target-late', 'then 3']]);
   expect(drawn.notes.filter((note) => note.landing).map((note) => note.index)).toEqual([0, 2]);
+});
+
+test('what is shown: one word of praise first, small things only where there is nothing else', () => {
+  const finding = (kind: Finding['kind'], weight: number): Finding => ({ kind, weight, where: { bars: [] }, met: 1, of: 10, interval: [0, 0.4], title: kind, sentence: `${kind}.`, drill: { span: [1, 2], plan: 'outline', target: '', pass: '', tempo: 60 } });
+  const kinds = (...all: Finding[]) => shownFindings(all).map(({ kind }) => kind);
+  expect(kinds(finding('improved', 10), finding('target-missed', 0.3), finding('one-position', 0.03))).toEqual(['improved', 'target-missed']);
+  expect(kinds(finding('improved', 10), finding('one-position', 0.03))).toEqual(['improved', 'one-position']);
+  expect(kinds(finding('uneven', 0.5), finding('drags', 0.4), finding('no-space', 0.3), finding('rushes', 0.2))).toHaveLength(3);
+  const { report } = take([[65, 0, 1], [71, 4, 1]]);
+  expect(openingWords(report, [finding('improved', 10), finding('target-missed', 0.3)]).bold).toBe('target-missed.');
+  expect(openingWords(report, [finding('improved', 10)]).bold).toBe('improved.');
 });

@@ -2,7 +2,20 @@ import type { GateMark, Report } from '@/core/analyse';
 import { intervalWord, typeset, type Finding } from '@/core/practise';
 import { intervalLabel } from '@/ui/intervalLabel';
 
-/** The two sentences above the form: what came through, then the one thing to say first. */
+/** What got better, or was kept: it has nothing to drill. */
+export const isPraise = ({ kind }: Finding): boolean => kind === 'improved' || kind === 'kept';
+
+/** Findings of less weight are said only where there is nothing else. */
+const WORTH_SAYING = 0.05;
+const MOST_SHOWN = 3;
+
+/** The findings beside the form, under the keys 1 to 3. */
+export function shownFindings(findings: readonly Finding[]): readonly Finding[] {
+  const worth = findings.filter(({ weight }) => weight >= WORTH_SAYING);
+  return (worth.some((finding) => !isPraise(finding)) ? worth : findings).slice(0, MOST_SHOWN);
+}
+
+/** The two sentences above the form: what came through, then the one thing to work on. */
 export function openingWords(report: Report, findings: readonly Finding[]): { soft: string; bold: string } {
   const { summary, mutedBand } = report;
   if (summary.notes === 0) return { soft: 'No note was heard in this take.', bold: 'There is nothing to judge yet.' };
@@ -11,7 +24,7 @@ export function openingWords(report: Report, findings: readonly Finding[]): { so
   const late = summary.targetsMetLate > 0 ? `, ${summary.targetsMetLate} more late` : '';
   return {
     soft: `With the band muted ${heard} of ${judged.length} chords are still heard.`,
-    bold: findings[0]?.sentence ?? `You met a target at ${summary.targetsMet} of ${summary.judgedChanges} changes${late}; nothing stands out as missed.`,
+    bold: (findings.find((finding) => !isPraise(finding)) ?? findings[0])?.sentence ?? `You met a target at ${summary.targetsMet} of ${summary.judgedChanges} changes${late}; nothing stands out as missed.`,
   };
 }
 

@@ -52,6 +52,8 @@ export type Measure = Omit<Finding, 'interval' | 'weight'> & {
   readonly limit: number;
   /** Is it worth saying, and sure? */
   readonly raised: boolean;
+  /** What it is called once it is done well, where that is not the title. */
+  readonly praised?: string;
 };
 
 type Draft = Omit<Measure, 'interval' | 'weight' | 'drill' | 'raised'> & {

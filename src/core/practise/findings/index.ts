@@ -46,7 +46,7 @@ export function findingsOver(takes: readonly FindingsRequest[]): Findings {
   return { findings: [...praiseOf(takes), ...weak], tooFew: unsure.sort((a, b) => b.weight - a.weight).map(said) };
 }
 
-const toFinding = ({ limit: _limit, raised: _raised, ...finding }: Measure): Finding => finding;
+const toFinding = ({ limit: _limit, raised: _raised, praised: _praised, ...finding }: Measure): Finding => finding;
 
 function measuresOf(takes: readonly FindingsRequest[], pool: Pool = poolReports(takes)): Measure[] {
   const { chart, plan, tempo } = takes[takes.length - 1]!;

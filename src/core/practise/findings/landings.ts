@@ -90,7 +90,7 @@ export function stillOnOldChord(context: Context, counts: (change: ChangeReport)
   });
   return measure(context, {
     kind: 'still-on-old-chord', where: { bars: still.map((change) => throughBar(context, change)) }, met: all.length - still.length, of: all.length, limit: 0.65, worth: 0.8,
-    title: 'Still on the old chord', sentence: `At ${still.length} of ${all.length} changes you were still on a tone of the chord before.`, drill: { target: 'the nearest target of the new chord', pass: 'leave the old chord in 10 of 12' },
+    title: 'Still on the old chord', praised: 'Leaving the old chord', sentence: `At ${still.length} of ${all.length} changes you were still on a tone of the chord before.`, drill: { target: 'the nearest target of the new chord', pass: 'leave the old chord in 10 of 12' },
   });
 }
 

@@ -63,7 +63,7 @@ describe('what got better', () => {
   test('comes first when it is new, with both counts', () => {
     const { findings } = findingsOver([take(1, { meet: 0.1 }), take(2, { meet: 0.1 }), take(3, { meet: 1 })]);
     expect(findings[0]).toMatchObject({ kind: 'improved' });
-    expect(findings[0]!.sentence).toMatch(/\d+ of \d+ now, \d+ of \d+ before\.$/);
+    expect(findings[0]!.sentence).toMatch(/: better than before, \d+ of \d+ now, \d+ of \d+ then\.$/);
     const [now, of] = /(\d+) of (\d+) now/.exec(findings[0]!.sentence)!.slice(1).map(Number);
     expect([findings[0]!.met, findings[0]!.of]).toEqual([now, of]);
   });

@@ -70,7 +70,7 @@ export function endsAsking(context: Context): Measure[] {
   const asking = phrases.filter((phrase) => phrase.end === 'asks');
   return measure(context, {
     kind: 'ends-asking', where: { bars: asking.map((phrase) => barAt(context, phrase.endBeat)) }, met: phrases.length - asking.length, of: phrases.length, limit: 0.55, worth: 0.45, ...(asking.length < 0.6 * phrases.length ? { raised: false } : {}),
-    title: 'Phrases that ask', sentence: `${asking.length} of ${phrases.length} phrases ended on a note that wants to go on.`, drill: { target: 'root or third', pass: 'end 8 of 10 phrases at home' },
+    title: 'Phrases that ask', praised: 'Phrases that come to rest', sentence: `${asking.length} of ${phrases.length} phrases ended on a note that wants to go on.`, drill: { target: 'root or third', pass: 'end 8 of 10 phrases at home' },
   });
 }
 
@@ -88,6 +88,6 @@ export function sameShape(context: Context): Measure[] {
   const common = mostCommon(phrases.flatMap((phrase) => phrase.motif ?? []));
   return common ? measure(context, {
     kind: 'same-shape', where: { bars: [] }, met: phrases.length - common.count, of: phrases.length, limit: 0.5, worth: 1.2,
-    title: 'Another shape', sentence: `${common.count} of ${phrases.length} phrases had the same shape.`, drill: { target: 'the same rhythm, another contour', pass: 'no shape three times running' },
+    title: 'Another shape', praised: 'More than one shape', sentence: `${common.count} of ${phrases.length} phrases had the same shape.`, drill: { target: 'the same rhythm, another contour', pass: 'no shape three times running' },
   }) : [];
 }

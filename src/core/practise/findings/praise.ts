@@ -21,15 +21,16 @@ export function gotBetter(takes: readonly FindingsRequest[], before: readonly Me
   const old = new Map(before.map((one) => [keyOf(one), one]));
   const pairs = now.flatMap((one) => { const was = old.get(keyOf(one)); return was && one.of >= ENOUGH && was.of >= ENOUGH && !NOT_PROGRESS.includes(one.kind) ? [{ one, was }] : []; });
   const better = pairs.filter(({ one, was }) => was.met / was.of < WELL && wilsonInterval(one.met, one.of)[0] > wilsonInterval(was.met, was.of)[1]);
-  const improved = better.map(({ one, was }): Finding => praise(one, 'improved', `${one.title}: ${one.met} of ${one.of} now, ${was.met} of ${was.of} before.`));
+  const improved = better.map(({ one, was }): Finding => praise(one, was, 'improved', `${one.praised ?? one.title}: better than before, ${one.met} of ${one.of} now, ${was.met} of ${was.of} then.`));
   const tempo = takes[takes.length - 1]!.tempo;
   const fastest = Math.max(...takes.slice(0, -1).map((take) => take.tempo));
   const kept = tempo < fastest * FASTER ? [] : pairs
     .filter((pair) => !better.includes(pair))
     .filter(({ one, was }) => one.kind === 'target-missed' && was.met / was.of >= was.limit && one.met / one.of >= Math.min(one.limit, was.interval[0]))
-    .sort((a, b) => b.one.of - a.one.of).slice(0, 1).map(({ one }): Finding => praise(one, 'kept', `${one.title}: you kept it at ${Math.round(tempo)}, ${one.met} of ${one.of}; before at ${Math.round(fastest)}.`));
+    .sort((a, b) => b.one.of - a.one.of).slice(0, 1)
+    .map(({ one, was }): Finding => praise(one, was, 'kept', `${one.praised ?? one.title}: you kept it at ${Math.round(tempo)}, ${one.met} of ${one.of}; before at ${Math.round(fastest)}.`));
   return [...improved.sort((a, b) => b.weight - a.weight), ...kept];
 }
 
-/** Praise has no bars: those of a measure are where it was not met. */
-const praise = ({ limit: _limit, raised: _raised, detail: _detail, ...one }: Measure, kind: 'improved' | 'kept', sentence: string): Finding => ({ ...one, kind, sentence, where: { ...one.where, bars: [] }, weight: FIRST + one.weight });
+/** Praise weighs what the weakness weighed before. It has no bars: those of a measure are where it was not met. */
+const praise = ({ limit: _limit, raised: _raised, praised: _praised, detail: _detail, ...one }: Measure, was: Measure, kind: 'improved' | 'kept', sentence: string): Finding => ({ ...one, kind, sentence, where: { ...one.where, bars: [] }, weight: FIRST + was.weight });

@@ -27,7 +27,7 @@ export function aheadOrBehind(context: Context): Measure[] {
   const ahead = offsetMs < 0;
   return measure(context, {
     kind: ahead ? 'rushes' : 'drags', where: { bars: [] }, met, of: all.length, limit: 0.6, worth: 0.7, ...(Math.abs(offsetMs) < LIMIT_MS ? { raised: false } : {}),
-    title: ahead ? 'Sitting back' : 'Moving up', sentence: `You played ${Math.abs(Math.round(offsetMs))} ms ${ahead ? 'ahead of' : 'behind'} the beat; ${met} of ${all.length} notes were within ${LIMIT_MS} ms of it.`, drill: { target: 'the click on two and four', pass: '9 of 10 notes within 30 ms' },
+    title: ahead ? 'Sitting back' : 'Moving up', praised: 'Close to the beat', sentence: `You played ${Math.abs(Math.round(offsetMs))} ms ${ahead ? 'ahead of' : 'behind'} the beat; ${met} of ${all.length} notes were within ${LIMIT_MS} ms of it.`, drill: { target: 'the click on two and four', pass: '9 of 10 notes within 30 ms' },
   });
 }
 
