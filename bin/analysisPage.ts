@@ -1,4 +1,4 @@
-import type { Report } from '@/core/analyse';
+import type { GateMark, Report } from '@/core/analyse';
 import { timelineOf, type Chart } from '@/core/chart';
 import { FLAT_NAMES } from '@/core/music';
 import { intervalWord, typeset, type Finding, type Findings, type OnTheNeck } from '@/core/practise';
@@ -13,14 +13,14 @@ const section = (title: string, lines: readonly string[], legend = ''): string[]
 const beatAt = (beat: number): string => (Math.abs(beat) < 0.05 ? '0.0' : beat.toFixed(1));
 
 /** The whole report for a terminal: what to practise first, then change by change, and what it rests on. */
-export function page(chart: Chart, tempo: number, report: Report, { findings, tooFew }: Findings, neck: OnTheNeck): string {
+export function page(chart: Chart, tempo: number, report: Report, { findings, tooFew }: Findings, gates: readonly GateMark[], neck: OnTheNeck): string {
   const { summary } = report;
   return [
     `${chart.title || 'Untitled'}: ${count(summary.notes, 'note')} over ${count(summary.choruses, 'chorus', 'choruses')} at ${tempo}`,
     `Targets met at ${summary.targetsMet} of ${summary.judgedChanges} changes${summary.targetsMetLate ? `, ${summary.targetsMetLate} more late` : ''}; ${summary.notesInPlan} of ${summary.notesJudged} notes fit the plan.`,
     ...section('What to practise', findings.flatMap(sentences)),
     ...section('Too few to judge', tooFew.slice(0, 4).map(({ title, met, of }) => `${title}: ${met} of ${of}`)),
-    ...section('Changes', form(chart, tempo, report), '● target  ◐ target, late  ○ chord tone  ╳ not met  · rest'),
+    ...section('Changes', form(chart, tempo, report, gates), '● target  ◐ target, late  ○ chord tone  ╳ not met  · rest'),
     ...section('Change by change', report.changes.map(changeLine)),
     ...section('Phrases', report.phrases.map((phrase, index) => phraseLine(phrase, index))),
     ...section('What you used over each chord', report.coverage.flatMap(coverageLines)),
@@ -51,17 +51,12 @@ function wrapped(text: string): string[] {
   return lines;
 }
 
-const markOf = (report: Report, { landing }: Report['changes'][number]): string => {
-  if (landing.rest) return '·';
-  if (landing.verdict === 'target') return '●';
-  if (landing.verdict === 'chord-tone') return '○';
-  return landing.resolutionIndex !== undefined && report.notes[landing.resolutionIndex]?.function === 'target' ? '◐' : '╳';
-};
+const MARKS: Record<GateMark, string> = { target: '●', 'target-late': '◐', 'chord-tone': '○', 'not-met': '╳', rest: '·' };
 
 /** Four bars to a row, each chord with the mark of the change into it. */
-function form(chart: Chart, tempo: number, report: Report): string[] {
+function form(chart: Chart, tempo: number, report: Report, gates: readonly GateMark[]): string[] {
   const { bars, stretches, formBeats } = timelineOf(chart, tempo);
-  const marks = new Map(report.changes.map((change) => [Math.round(change.beat * 1e4), markOf(report, change)]));
+  const marks = new Map(report.changes.map((change, index) => [Math.round(change.beat * 1e4), MARKS[gates[index]!]]));
   return Array.from({ length: report.summary.choruses }, (_, chorus) => {
     const cells = bars.map((bar) => stretches.filter(({ bar: own }) => own === bar.index).map(({ chord, start }) => `${marks.get(Math.round((start + chorus * formBeats) * 1e4)) ?? ' '}${chord ? typeset(chord.symbol) : 'N.C.'}`).join(' ').padEnd(18));
     return cells.flatMap((_cell, index) => (index % 4 === 0 ? [`${index === 0 ? `${chorus + 1}`.padEnd(3) : '   '}│${cells.slice(index, index + 4).join('│')}│`] : []));

@@ -101,7 +101,10 @@ test('analyse: the page says what to practise, every change, and what it rests o
 test('analyse: earlier takes are counted in; an offset may be found from the take', () => {
   const together = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--before', at('truth.json'), '--before', at('truth.json'), '--json').json<{ findings: { kind: string; of: number; sentence: string }[] }>();
   const alone = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{ findings: { kind: string; of: number; sentence: string }[]; tooFew: unknown[] }>();
+  expect(together.findings.length).toBeGreaterThan(0);
   for (const { sentence } of together.findings) expect(sentence).toMatch(/^In 3 takes: /);
+  expect(wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--before', `${at('truth.json')}@80`, '--json').status).toBe(0);
+  expect(wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--before', `${at('truth.json')}@8`).stderr).toContain('--before takes a number from 20 to 400');
   for (const one of alone.findings) expect(together.findings.some(({ kind, of }) => kind === one.kind && of >= one.of)).toBe(true);
   writeFileSync(at('late.json'), JSON.stringify({ notes: Array.from({ length: 24 }, (_, index) => ({ onsetSec: index * 0.1875 + 0.012, offsetSec: index * 0.1875 + 0.18, midi: 60 + (index % 5) })) }));
   const { alignment } = wander('analyse', at('late.json'), '--chart', at('chart.txt'), '--offset', 'auto', '--json').json<{ alignment: { estimatedMs: number; appliedMs: number } }>();

@@ -18,7 +18,7 @@ const USAGE = `wander: hear a solo, hold it against the chords, say what each no
 
   wander transcribe take.wav --json [--frames] [--tuning auto|440]
   wander analyse take.wav|notes.json|line.mid --chart chart.txt --tempo 96 [--offset 0.0|auto] [--plan outline]
-                 [--home "Bb minor pentatonic"] [--choruses N] [--overlay changes.txt] [--before earlier.json …] [--json]
+                 [--home "Bb minor pentatonic"] [--choruses N] [--overlay changes.txt] [--before earlier.json[@84] …] [--json]
   wander chart check chart.txt [--json]
   wander chart convert chart.txt|chart.musicxml|chart.mid --to text|musicxml|midi [--out file]
   wander chart transpose chart.txt --to Eb | --by 3 [--out file] [--json]

@@ -1,7 +1,8 @@
 import { analyse, analyseAligned, MOST_UNASKED_MS, type PlayedNote } from '@/core/analyse';
 import { readMidi, readNotes, toBeats } from '@/core/formats';
-import { overlayOf } from '@/core/plan';
-import { findingsOver, onTheNeck } from '@/core/practise';
+import { harmonyOf, timelineOf } from '@/core/chart';
+import { overlayOf, planOf } from '@/core/plan';
+import { findingsOver, marksOf, onTheNeck } from '@/core/practise';
 import { BadInput, valueOf } from './exit';
 import { argumentsOf, chartFrom, numberFrom, onlyFile, planFrom, printJson, readFile, tempoFrom, wholeFrom } from './input';
 import { page } from '../analysisPage';
@@ -25,13 +26,18 @@ export function analyseCommand(args: string[]): void {
   const plan = planFrom(values);
   const request = { chart, tempo, notes, plan, choruses };
   const { report, alignment } = auto ? analyseAligned(request) : { report: analyse(request), alignment: null };
-  const earlier = (values.before ?? []).map((path) => ({ chart, tempo, plan, report: analyse({ ...request, notes: notesFrom(path, tempo, offset, values.tuning) }) }));
+  const earlier = (values.before ?? []).map((given) => {
+    const { path, tempo: own } = beforeFrom(given, tempo);
+    return { chart, tempo: own, plan, report: analyse({ chart, plan, tempo: own, notes: notesFrom(path, own, offset, values.tuning) }) };
+  });
   const found = findingsOver([...earlier, { chart, tempo, plan, report }]);
   // superimposed changes are judged beside the written ones, by the same plan
   const laid = values.overlay === undefined ? null : analyse({ chart: valueOf(overlayOf(chart, readFile(values.overlay).toString('utf8'))), tempo, notes, plan, choruses });
   if (Math.abs(report.time.offsetMs ?? 0) > MOST_UNASKED_MS) process.stderr.write(`The notes lie ${Math.abs(Math.round(report.time.offsetMs!))} ms ${report.time.offsetMs! > 0 ? 'behind' : 'ahead of'} the beat. Nothing was moved; if that is latency, give --offset ${(offset + report.time.offsetMs! / 1000).toFixed(3)}.\n`);
+  const timeline = timelineOf(chart, tempo);
+  const gates = () => marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo);
   if (values.json) printJson({ ...report, ...found, neck: onTheNeck(report), ...(alignment ? { alignment } : {}), ...(laid ? { overlay: laid } : {}) });
-  else process.stdout.write(page(chart, tempo, report, found, onTheNeck(report)));
+  else process.stdout.write(page(chart, tempo, report, found, gates(), onTheNeck(report)));
 }
 
 function notesFrom(file: string, tempo: number, offset: number, tuning?: string): PlayedNote[] {
@@ -40,6 +46,12 @@ function notesFrom(file: string, tempo: number, offset: number, tuning?: string)
   if (start === 'MThd') return valueOf(readMidi(bytes)).map((note) => ({ ...note, onsetBeat: note.onsetBeat - (offset * tempo) / 60 }));
   if (/^\s*[{[]/.test(bytes.subarray(0, 64).toString('utf8'))) return toBeats(valueOf(readNotes(bytes.toString('utf8'))), tempo, offset);
   return toBeats(hear(file, tuning).transcription, tempo, offset);
+}
+
+/** `earlier.json` at the same tempo, or `earlier.json@84`. */
+function beforeFrom(given: string, tempo: number): { readonly path: string; readonly tempo: number } {
+  const [, path, own] = /^(.+)@([\d.]+)$/.exec(given) ?? [];
+  return path === undefined ? { path: given, tempo } : { path, tempo: numberFrom(own, 'before', 20, 400) };
 }
 
 const lastEnd = (notes: readonly PlayedNote[], tempo: number, offset: number): string =>

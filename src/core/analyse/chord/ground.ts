@@ -68,7 +68,11 @@ export const voiceTier = (ground: Ground, voice: Voice): BaseTier =>
 /** 25–75 cents above the ♭3 of the chord itself. */
 export function isNeutralThird({ chord }: Ground, voice: Voice): boolean {
   if (!chord) return false;
-  const over = modulo(voice.pitch + voice.bentBy - rootPc(chord) - 3, 12);
+  return isNeutralOver(voice, rootPc(chord) + 3);
+}
+
+function isNeutralOver({ pitch, bentBy }: Voice, flat: number): boolean {
+  const over = modulo(pitch + bentBy - flat, 12);
   return over >= 0.25 - 1e-9 && over <= 0.75 + 1e-9;
 }
 
@@ -78,14 +82,10 @@ export const isChromatic = (ground: Ground, pc: PitchClass): boolean => !ground.
 /** The neutral third, fifth or seventh: 25–75 cents above a ♭3, ♭5 or ♭7 of chord or key. */
 export function neutralInterval(ground: Ground, voice: Voice): 'n3' | 'n5' | 'n7' | null {
   if (Math.abs(voice.bentBy) < 0.2) return null;
-  const exact = voice.pitch + voice.bentBy;
   const NAMES = [[3, 'n3'], [6, 'n5'], [10, 'n7']] as const;
   const roots = [...(ground.chord ? [rootPc(ground.chord)] : []), ground.tonic];
   for (const root of roots)
-    for (const [step, name] of NAMES) {
-      const over = modulo(exact - root - step, 12);
-      if (over >= 0.25 - 1e-9 && over <= 0.75 + 1e-9) return name;
-    }
+    for (const [step, name] of NAMES) if (isNeutralOver(voice, root + step)) return name;
   return null;
 }
 

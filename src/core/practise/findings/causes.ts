@@ -9,7 +9,7 @@ const HIDES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   'tone-missed': ['target-missed'],
   'still-on-old-chord': ['target-missed'],
   'change-ignored': ['tone-never-played'],
-  'landing-late': ['no-approaches'], 'leaps-into-changes': ['no-approaches'], 'never-crosses-changes': ['no-approaches'], 'outline-only': ['no-approaches'], 'scale-running': ['no-approaches'],
+  'landing-late': ['no-approaches'], 'leaps-into-changes': ['no-approaches'], 'never-crosses-changes': ['no-approaches'], 'outline-only': ['no-approaches', 'stays-on-ground'], 'scale-running': ['no-approaches'],
   'leaps-only': ['leaps-into-changes'],
   'stays-outside': ['tone-never-played', 'approach-unresolved'],
   'step-out-lost': ['approach-unresolved'],

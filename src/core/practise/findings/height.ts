@@ -22,7 +22,7 @@ export function staysOutside(context: Context): Measure[] {
 
 export function staysOnGround(context: Context): Measure[] {
   const { ground, all } = beatsAt(context);
-  if (!['high', 'low'].includes(heightIntent(context.plan, 0)) || context.plan.id === 'scale-per-chord') return [];
+  if (!['high', 'low'].includes(heightIntent(context.plan, 0))) return [];
   return measure(context, {
     kind: 'stays-on-ground', where: { bars: [] }, met: all - ground, of: all, limit: heightIntent(context.plan, 0) === 'high' ? 0.3 : 0.1, worth: 0.3, title: 'Off the ground', sentence: `${ground} of ${all} beats were chord tones, though the plan means to float higher.`, drill: { target: 'a ninth or a thirteenth', pass: 'one colour in every bar' },
   });

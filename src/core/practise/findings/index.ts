@@ -33,7 +33,7 @@ export const praiseOf = (takes: readonly FindingsRequest[]): Finding[] => (takes
 /**
  * Ranked findings over one take or many of the same chart, the last take the newest.
  * Rule: 2-theory, "Findings": how often × how much it hides the harmony × how near the fix; one finding per cause. What got better comes first when it is new.
- * The takes' counts are added up; plan and tempo of drills are the last one's.
+ * The takes' counts are added up; all are held against the last one's plan, and drills take its tempo.
  * @returns `tooFew` holds what lies under its limit, but not surely
  */
 export function findingsOver(takes: readonly FindingsRequest[]): Findings {
@@ -52,7 +52,10 @@ function measuresOf(takes: readonly FindingsRequest[], pool: Pool = poolReports(
   const { chart, plan, tempo } = takes[takes.length - 1]!;
   const timeline = timelineOf(chart, tempo);
   const harmony = harmonyOf(chart, timeline);
-  const context: Context = { chart, tempo, timeline, harmony, report: pool.report, plan: planOf(plan, harmony, timeline), tempoAt: (beat) => pool.takeAt(beat).tempo };
+  const laid = planOf(plan, harmony, timeline);
+  // a plan of its own for the second chorus holds in the second chorus of every take
+  const byChorus = new Map(pool.takes.flatMap(({ firstBar }) => [...laid.byChorus].map(([chorus, cells]) => [chorus + firstBar / timeline.bars.length, cells] as const)));
+  const context: Context = { chart, tempo, timeline, harmony, report: pool.report, plan: { ...laid, byChorus }, tempoAt: (beat) => pool.takeAt(beat).tempo };
   return KINDS.flatMap((kind) => kind(context));
 }
 

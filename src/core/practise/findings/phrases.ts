@@ -69,7 +69,7 @@ export function endsAsking(context: Context): Measure[] {
   const { phrases } = context.report;
   const asking = phrases.filter((phrase) => phrase.end === 'asks');
   return measure(context, {
-    kind: 'ends-asking', where: { bars: asking.map((phrase) => barAt(context, phrase.endBeat)) }, met: phrases.length - asking.length, of: phrases.length, limit: 0.55, worth: 0.45, ...(asking.length < 0.6 * phrases.length ? { raised: false } : {}),
+    kind: 'ends-asking', where: { bars: asking.map(({ noteIndices }) => barAt(context, context.report.notes[noteIndices[noteIndices.length - 1]!]!.onsetBeat)) }, met: phrases.length - asking.length, of: phrases.length, limit: 0.55, worth: 0.45, ...(asking.length < 0.6 * phrases.length ? { raised: false } : {}),
     title: 'Phrases that ask', praised: 'Phrases that come to rest', sentence: `${asking.length} of ${phrases.length} phrases ended on a note that wants to go on.`, drill: { target: 'root or third', pass: 'end 8 of 10 phrases at home' },
   });
 }
