@@ -7,7 +7,7 @@ import { ServerRefusal } from './takeStore';
 export function studio(request: StudioRequest, signal?: AbortSignal): Promise<Float32Array> {
   const worker = new Worker(new URL('../workers/studio.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<Float32Array>((resolve, reject) => {
-    worker.onmessage = ({ data }: MessageEvent<StudioReply>) => resolve(data.samples);
+    worker.onmessage = ({ data }: MessageEvent<StudioReply>) => ('samples' in data ? resolve(data.samples) : reject(new Error(data.refused)));
     worker.onerror = (event) => reject(new Error(event.message || 'The band could not be made.'));
     signal?.addEventListener('abort', () => reject(new DOMException('cancelled', 'AbortError')));
     worker.postMessage(request);
@@ -21,9 +21,13 @@ const tell = (worker: Worker, request: ListenRequest, transfer: Transferable[] =
 export class LiveListener {
   private readonly worker = listenWorker();
   /** @param onLive hears of notes while they sound */
-  constructor(rate: number, backing: Float32Array, private readonly onLive: (notes: readonly ProvisionalNote[]) => void) {
+  constructor(rate: number, private readonly onLive: (notes: readonly ProvisionalNote[]) => void) {
     this.worker.onmessage = ({ data }: MessageEvent<ListenReply>) => data.type === 'live' && this.onLive(data.notes);
-    tell(this.worker, { type: 'begin', rate, backing: { samples: backing, rate } });
+    tell(this.worker, { type: 'begin', rate, backing: { rate } });
+  }
+  /** The band's next stretch, mono: it must keep ahead of what is recorded. */
+  backing(samples: Float32Array): void {
+    tell(this.worker, { type: 'backing', samples }, [samples.buffer]);
   }
   block(samples: Float32Array): void {
     tell(this.worker, { type: 'block', samples });

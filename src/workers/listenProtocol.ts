@@ -1,10 +1,11 @@
 import type { Problem } from '@/core/vocabulary';
-import type { Backing, ProvisionalNote, Transcription } from '@/core/transcribe';
+import type { BackingStream, ProvisionalNote, Transcription } from '@/core/transcribe';
 
 /** What is asked of the listening worker. A take comes in blocks while it is recorded; a file comes whole. */
 export type ListenRequest =
-  /** `backing`: the band as it is played meanwhile; its leak is taken out. */
-  | { readonly type: 'begin'; readonly rate: number; readonly backing?: Backing }
+  /** `backing`: the band is told as it is played, and its leak taken out. */
+  | { readonly type: 'begin'; readonly rate: number; readonly backing?: BackingStream }
+  | { readonly type: 'backing'; readonly samples: Float32Array }
   | { readonly type: 'block'; readonly samples: Float32Array }
   | { readonly type: 'finish' }
   | { readonly type: 'file'; readonly bytes: ArrayBuffer };

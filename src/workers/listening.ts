@@ -15,6 +15,8 @@ export class Listening {
       case 'begin':
         this.transcriber = new Transcriber(request.rate, { live: true, ...(request.backing ? { backing: request.backing } : {}) });
         return;
+      case 'backing':
+        return this.transcriber?.pushBacking(request.samples);
       case 'block': {
         const notes = this.transcriber?.push(request.samples) ?? [];
         if (notes.length > 0) this.reply({ type: 'live', notes });

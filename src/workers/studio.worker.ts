@@ -1,7 +1,12 @@
+import { instrumentsAt } from './bank';
 import { playStudio } from './studio';
-import type { StudioRequest } from './studioProtocol';
+import type { StudioReply, StudioRequest } from './studioProtocol';
 
-self.onmessage = ({ data }: MessageEvent<StudioRequest>) => {
-  const samples = playStudio(data);
-  self.postMessage({ samples }, { transfer: [samples.buffer] });
+self.onmessage = async ({ data }: MessageEvent<StudioRequest>) => {
+  try {
+    const samples = await playStudio(data, instrumentsAt);
+    self.postMessage({ samples } satisfies StudioReply, { transfer: [samples.buffer] });
+  } catch (error) {
+    self.postMessage({ refused: (error as Error).message } satisfies StudioReply);
+  }
 };

@@ -1,7 +1,7 @@
-import type { Mix, Profile } from '@/core/band';
+import type { Profile } from '@/core/band';
 import type { PlanWords } from '@/core/plan';
 
-/** What is asked of the studio worker: the band as audio, or a solo of the stand-in player. */
+/** What is asked of the studio worker: the band, a solo of the stand-in player, or what Study lets be heard. */
 export type StudioRequest = {
   readonly chartText: string;
   readonly tempo: number;
@@ -9,7 +9,8 @@ export type StudioRequest = {
   readonly rate: number;
   readonly seed: number;
 } & (
-  | { readonly type: 'band'; readonly countInBars: number; readonly mix?: Mix }
+  /** The band over a chart as the editor and the library let it be heard. */
+  | { readonly type: 'band'; readonly countInBars: number }
   | { readonly type: 'solo'; readonly plan: PlanWords; readonly profile?: Partial<Profile>; readonly leadSeconds: number }
   | { readonly type: 'study'; readonly what: StudyAsk }
 );
@@ -21,4 +22,4 @@ export type StudyAsk =
   | { readonly kind: 'thread' }
   | { readonly kind: 'plans'; readonly bars: readonly [number, number]; readonly plans: readonly PlanWords[] };
 
-export type StudioReply = { readonly samples: Float32Array };
+export type StudioReply = { readonly samples: Float32Array } | { readonly refused: string };

@@ -3,11 +3,16 @@ import { writeWav } from '@/core/formats';
 import { transcribe } from '@/core/transcribe';
 import type { ListenReply } from './listenProtocol';
 import { Listening } from './listening';
-import { playStudio, TAIL_SECONDS } from './studio';
+import { bandInstruments } from '../../tests/corpora/band';
+import { Bandstand } from './bandstand';
+import type { BandReply, Score } from './bandProtocol';
+import { playStudio } from './studio';
+import { steady } from '@/core/chart';
 
 const CHART = 'key: C\n| Dm7 | G7 | Cmaj7 | % |';
 const RATE = 22_050;
-const solo = () => playStudio({ type: 'solo', chartText: CHART, tempo: 200, choruses: 1, rate: RATE, seed: 4, plan: { id: 'outline' }, leadSeconds: 0.2 });
+const instrumentsAt = (rate: number) => bandInstruments(rate);
+const solo = () => playStudio({ type: 'solo', chartText: CHART, tempo: 200, choruses: 1, rate: RATE, seed: 4, plan: { id: 'outline' }, leadSeconds: 0.2 }, instrumentsAt);
 
 async function replies(run: (listening: Listening) => Promise<void>): Promise<ListenReply[]> {
   const all: ListenReply[] = [];
@@ -16,7 +21,7 @@ async function replies(run: (listening: Listening) => Promise<void>): Promise<Li
 }
 
 test('a take in blocks gives the notes of the whole', async () => {
-  const samples = solo();
+  const samples = await solo();
   const all = await replies(async (listening) => {
     await listening.handle({ type: 'begin', rate: RATE });
     for (let at = 0; at < samples.length; at += 2048) await listening.handle({ type: 'block', samples: samples.subarray(at, at + 2048) });
@@ -31,13 +36,15 @@ test('a take in blocks gives the notes of the whole', async () => {
 });
 
 test('a band that was given is taken out: its loudspeaker changes no note', async () => {
-  const samples = solo();
-  const band = playStudio({ type: 'band', chartText: CHART, tempo: 200, choruses: 3, countInBars: 1, rate: RATE, seed: 4 });
+  const samples = await solo();
+  const band = await playStudio({ type: 'band', chartText: CHART, tempo: 200, choruses: 3, countInBars: 1, rate: RATE, seed: 4 }, instrumentsAt);
   const level = (signal: Float32Array) => Math.sqrt(signal.reduce((sum, value) => sum + value * value, 0) / signal.length);
   const gain = (level(samples) / level(band)) * 10 ** (-15 / 20);
   const heard = samples.map((value, n) => value + gain * ((band[n - 900] ?? 0) - 0.4 * (band[n - 1500] ?? 0)));
-  const [removed, plain] = await Promise.all([{ samples: band, rate: RATE }, undefined].map(async (backing) => (await replies(async (listening) => {
+  const [removed, plain] = await Promise.all([{ rate: RATE }, undefined].map(async (backing) => (await replies(async (listening) => {
     await listening.handle(backing ? { type: 'begin', rate: RATE, backing } : { type: 'begin', rate: RATE });
+    // told piece by piece while it is played
+    if (backing) for (let at = 0; at < band.length; at += 30_000) await listening.handle({ type: 'backing', samples: band.slice(at, at + 30_000) });
     for (let at = 0; at < heard.length; at += 2048) await listening.handle({ type: 'block', samples: (backing ? heard : samples).slice(at, at + 2048) });
     await listening.handle({ type: 'finish' });
   })).at(-1)));
@@ -49,7 +56,7 @@ test('a band that was given is taken out: its loudspeaker changes no note', asyn
 });
 
 test('a file gives progress that only rises, then notes and samples', async () => {
-  const samples = solo();
+  const samples = await solo();
   const all = await replies((listening) => listening.handle({ type: 'file', bytes: writeWav([samples], RATE).buffer as ArrayBuffer }));
   const shares = all.flatMap((reply) => (reply.type === 'progress' ? [reply.share] : []));
   expect(shares).toEqual([...shares].sort((a, b) => a - b));
@@ -65,10 +72,40 @@ test('a file that is none is refused with its reason', async () => {
 
 test('finish without begin says nothing', async () => expect(await replies((listening) => listening.handle({ type: 'finish' }))).toEqual([]));
 
-test('the studio renders the band with its count-in, and the same band twice', () => {
-  const band = () => playStudio({ type: 'band', chartText: CHART, tempo: 200, choruses: 2, rate: RATE, seed: 1, countInBars: 1 });
-  const samples = band();
-  expect(samples.length).toBe(Math.ceil((1.2 + 2 * 4.8 + TAIL_SECONDS) * RATE));
-  expect(band()).toEqual(samples);
-  expect(Math.max(...samples.subarray(0, 2000))).toBeGreaterThan(0.05); // the first click
+const SCORE: Score = { chartText: CHART, choruses: 2, pace: { passBeats: 16, tempi: [200, 240] }, countInBars: 1, seed: 1, click: 'off', dropOut: {}, chords: 'keys' };
+
+async function ask(...requests: Parameters<Bandstand['handle']>[0][]): Promise<BandReply[]> {
+  const all: BandReply[] = [];
+  const stand = new Bandstand(instrumentsAt, (reply) => void all.push(reply));
+  for (const request of requests) await stand.handle(request);
+  return all;
+}
+
+test('the band comes in windows, each part for itself, and they join without a seam', async () => {
+  const open = { type: 'open', rate: RATE } as const;
+  const score = { type: 'score', score: SCORE } as const;
+  const [arranged, whole] = await ask(open, score, { type: 'window', from: 0, to: 200_000 });
+  // a bar of count-in and a pass at 200, a pass and the last chord at 240
+  expect(arranged).toEqual({ type: 'arranged', lead: Math.round(1.2 * RATE), length: Math.ceil((1.2 + 4.8 + 4 + 1) * RATE) });
+  const pieces = (await ask(open, score, ...[0, 70_000, 70_001, 150_000].map((from, index, all) => ({ type: 'window' as const, from, to: all[index + 1] ?? 200_000 })))).slice(1);
+  if (whole?.type !== 'window') throw new Error('no window');
+  for (const part of ['drums', 'bass', 'chords', 'click'] as const) {
+    const joined = pieces.flatMap((piece) => (piece.type === 'window' ? [...piece.parts[part]] : []));
+    expect([part, joined]).toEqual([part, [...whole.parts[part]]]);
+  }
+  expect(Math.max(...whole.parts.click.subarray(0, 2000))).toBeGreaterThan(0.05); // the first click
+  expect(Math.max(...whole.parts.bass.subarray(0, Math.round(1.15 * RATE)))).toBe(0);
+});
+
+test('a band that cannot be made says why, and can be asked again', async () => {
+  const all: BandReply[] = [];
+  let broken = true;
+  const stand = new Bandstand((rate) => (broken ? Promise.reject(new Error('no bank')) : bandInstruments(rate)), (reply) => void all.push(reply));
+  await stand.handle({ type: 'open', rate: RATE });
+  expect(all).toEqual([{ type: 'refused', message: 'no bank' }]);
+  broken = false;
+  await stand.handle({ type: 'open', rate: RATE });
+  await stand.handle({ type: 'score', score: SCORE });
+  await stand.handle({ type: 'window', from: 0, to: 100 });
+  expect(all.slice(1).map(({ type }) => type)).toEqual(['arranged', 'window']);
 });

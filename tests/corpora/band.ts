@@ -1,18 +1,32 @@
-import { arrange, renderBand } from '@/core/band';
-import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { readFileSync } from 'node:fs';
+import { arrange, Instruments, lineupOf, renderBand, type Mix } from '@/core/band';
+import { readChart, type Chart } from '@/core/chart';
+import { beatsToSeconds, certain } from '@/core/vocabulary';
 import type { MidiEvent } from 'midi-file';
 import { render, writeTimed, type Timed } from './soundfontSet';
 
 const CHART = 'key: G major\nfeel: swing\n| G7 | C7 | G7 | D7 C7 |\n';
 
+/** The bank that ships, as the band worker gets it. */
+export function bandInstruments(rate: number): Promise<Instruments> {
+  const bank = readFileSync('public/band/instruments-1.sf2');
+  return Instruments.load(bank.buffer.slice(bank.byteOffset, bank.byteOffset + bank.length) as ArrayBuffer, rate);
+}
+
+const RATE = 44_100;
+const INSTRUMENTS = await bandInstruments(RATE);
+
+/** Our own band over a chart, as one signal at 44 100 Hz. */
+export function bandOver(chart: Chart, { tempo, choruses, seed, seconds, mix = {} }: { tempo: number; choruses: number; seed: number; seconds: number; mix?: Mix }): Float32Array {
+  const events = arrange({ chart, tempo, choruses, seed });
+  return renderBand(INSTRUMENTS, { events, lineup: lineupOf('swing', tempo), rate: RATE, leadSeconds: 0.1, secondsAt: (beat) => beatsToSeconds(beat, tempo) }, seconds, mix);
+}
+
 /** Our own band over four bars, round and round, at 44 100 Hz. */
-export function ownBand(seconds: number, rate: number, seed: number): Float32Array {
-  const chart = certain(readChart(CHART));
+export function ownBand(seconds: number, seed: number): Float32Array {
   const tempo = 100;
   const choruses = Math.ceil(seconds / (16 * 0.6)) + 1;
-  const events = arrange({ chart, tempo, choruses, seed });
-  return renderBand({ events, tempo, rate, leadSeconds: 0.1, seconds }).slice(0, Math.ceil(seconds * rate));
+  return bandOver(certain(readChart(CHART)), { tempo, choruses, seed, seconds }).slice(0, Math.ceil(seconds * RATE));
 }
 
 /** A band of recorded instruments: drums, fingered bass, electric piano. */

@@ -30,7 +30,7 @@ export function recordedTake(condition: Condition, guitar: readonly GuitarSample
   const line = writeLine(condition.kind, seed, { lowest: Math.max(40, Math.min(...pitches) - 1), highest: Math.min(condition.kind === 'high' ? 88 : 81, Math.max(...pitches) + 3) });
   const dry = renderRecorded(line, guitar, seed, condition.detune);
   const wet = condition.effect ? RECORDED[condition.effect](dry.samples, dry.rate, seed) : dry.samples;
-  return withBand({ ...line, samples: wet, rate: dry.rate }, condition, seed, () => ownBand(line.seconds, dry.rate, seed));
+  return withBand({ ...line, samples: wet, rate: dry.rate }, condition, seed, () => ownBand(line.seconds, seed));
 }
 
 /** The same through sox, for the other set: other code, other curves. */

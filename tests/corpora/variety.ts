@@ -36,7 +36,7 @@ export function variedTake(source: Source, seed: number): LabelledTake {
   const wet = chain.reduce((samples, effect, index) => effect(samples, dry.rate, seed + index), dry.samples);
   const band = random();
   const level = -12 - 14 * random();
-  const samples = band < 0.1 ? leak(wet, ownBand(line.seconds, dry.rate, seed), dry.rate, seed, level) : band < 0.2 ? leak(wet, soundfontBand(line.seconds, seed), dry.rate, seed, level) : wet;
+  const samples = band < 0.1 ? leak(wet, ownBand(line.seconds, seed), dry.rate, seed, level) : band < 0.2 ? leak(wet, soundfontBand(line.seconds, seed), dry.rate, seed, level) : wet;
   return { ...line, truth: line.truth.map((note) => ({ ...note, pitch: note.pitch + detune / 100 })), samples, rate: dry.rate, detune };
 }
 

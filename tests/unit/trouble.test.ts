@@ -1,5 +1,5 @@
+import { bandOver } from '../corpora/band';
 import { expect, test } from '@jest/globals';
-import { arrange, renderBand } from '@/core/band';
 import { readChart } from '@/core/chart';
 import { transcribe, Transcriber } from '@/core/transcribe';
 import { certain, gaussian, seededRandom } from '@/core/vocabulary';
@@ -44,8 +44,7 @@ test('from 8 000 to 192 000 samples a second; others are refused', () => {
 const CHART = certain(readChart('key: C\nfeel: straight\n| C | F |'));
 /** The band's drums alone. */
 function drumLoop(): Float32Array {
-  const events = arrange({ chart: CHART, tempo: 110, choruses: 3, seed: 2 });
-  return renderBand({ events, tempo: 110, rate: RATE, leadSeconds: 0.2, seconds: 12, mix: { drums: 1, bass: 0, chords: 0 } });
+  return bandOver(CHART, { tempo: 110, choruses: 3, seed: 2, seconds: 12, mix: { drums: 1, bass: 0, chords: 0 } });
 }
 
 /** A voice: a gliding pulse train through two moving resonances, in syllables, with hisses between. */

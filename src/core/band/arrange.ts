@@ -1,10 +1,18 @@
-import { seededRandom, type BeatsPerMinute } from '../vocabulary';
-import { beatsPerBar, harmonyOf, timelineOf, type Chart } from '../chart';
-import { bassLine } from './bassLine';
-import { comping } from './comping';
-import { drumming } from './drumming';
+import { seededRandom, type Beats, type BeatsPerMinute } from '../vocabulary';
+import { beatsPerBar, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
+import { bassLine } from './bass/bassLine';
+import { drumming } from './drums/drumming';
+import { ending } from './ending';
 import type { BandEvent } from './events';
 import { bandFeel } from './feel';
+import { comping } from './keys/comping';
+
+/** Which beats of a bar click while the band plays. */
+export type ClickBeats = 'off' | 'every' | 'two-and-four' | 'one';
+export const CLICK_BEATS: readonly ClickBeats[] = ['off', 'every', 'two-and-four', 'one'];
+
+/** Where the band leaves the player alone. Choruses and bars count from 1; a bar is silent in every chorus. */
+export type DropOut = { readonly choruses?: readonly number[]; readonly bars?: readonly number[] };
 
 export type ArrangeRequest = {
   readonly chart: Chart;
@@ -13,23 +21,50 @@ export type ArrangeRequest = {
   readonly seed?: number;
   /** Bars of clicks before bar 1. */
   readonly countInBars?: number;
+  readonly click?: ClickBeats;
+  readonly dropOut?: DropOut;
+  /** A last chord after the last chorus; true by default. */
+  readonly ends?: boolean;
 };
 
 /** What the band plays: count-in, drums, bass and chords for so many choruses, and a last chord to end on. Same seed, same band. */
-export function arrange({ chart, tempo, choruses, seed = 1, countInBars = 1 }: ArrangeRequest): BandEvent[] {
+export function arrange({ chart, tempo, choruses, seed = 1, countInBars = 1, click = 'off', dropOut = {}, ends = true }: ArrangeRequest): BandEvent[] {
   const timeline = timelineOf(chart, tempo);
   const tune = { timeline, harmony: harmonyOf(chart, timeline), choruses };
   const feel = bandFeel(chart);
-  const random = seededRandom(seed);
-  const events = [
-    ...countIn(beatsPerBar(chart.meter), countInBars), ...drumming(tune, feel, random), ...bassLine(tune, feel, random), ...comping(tune, feel, random),
-  ];
+  // each part has its own numbers: another fill does not change the bass
+  const part = (nth: number) => seededRandom(seed * 31 + nth);
+  const band = [...drumming(tune, feel, part(1)), ...bassLine(tune, feel, part(2)), ...comping(tune, feel, part(3)), ...(ends ? ending(tune) : [])];
+  const events = [...countIn(beatsPerBar(chart.meter), countInBars), ...clicks(timeline, choruses, click), ...droppedOut(band, timeline, dropOut)];
   return events.sort((a, b) => a.beat - b.beat);
 }
 
+const clickAt = (beat: Beats, accent: boolean): BandEvent => ({ part: 'click', drum: accent ? 'click-accent' : 'click', beat, loudness: accent ? 0.8 : 0.6 });
+
 /** Clicks, the first of each bar accented. */
 function countIn(beats: number, bars: number): BandEvent[] {
-  return Array.from({ length: beats * bars }, (_, index) => ({
-    part: 'click' as const, drum: index % beats === 0 ? ('click-accent' as const) : ('click' as const), beat: index - beats * bars, loudness: index % beats === 0 ? 0.8 : 0.6,
-  }));
+  return Array.from({ length: beats * bars }, (_, index) => clickAt(index - beats * bars, index % beats === 0));
+}
+
+function clicks({ bars, formBeats }: Timeline, choruses: number, which: ClickBeats): BandEvent[] {
+  if (which === 'off') return [];
+  const wanted = (place: number) => (which === 'every' ? true : which === 'one' ? place === 0 : place % 2 === 1);
+  return Array.from({ length: choruses }, (_, chorus) => bars.flatMap(({ start, end }) =>
+    Array.from({ length: Math.round(end - start) }, (_, place) => place).filter(wanted).map((place) => clickAt(chorus * formBeats + start + place, which === 'every' && place === 0)))).flat();
+}
+
+/** Leaves out what begins in the silent choruses and bars, and cuts what would ring into them. */
+function droppedOut(events: readonly BandEvent[], { bars, formBeats }: Timeline, { choruses = [], bars: silent = [] }: DropOut): BandEvent[] {
+  if (choruses.length === 0 && silent.length === 0) return [...events];
+  const alone = (beat: Beats): boolean => {
+    const chorus = Math.floor(beat / formBeats + 1e-9);
+    const inForm = beat - chorus * formBeats;
+    return choruses.includes(chorus + 1) || silent.some((bar) => bars[bar - 1] !== undefined && inForm >= bars[bar - 1]!.start - 1e-6 && inForm < bars[bar - 1]!.end - 1e-6);
+  };
+  return events.filter(({ beat }) => beat < 0 || !alone(beat)).map((event) => {
+    if (!('beats' in event)) return event;
+    const barEnd = (Math.floor(event.beat) + 1);
+    for (let beat = barEnd; beat < event.beat + event.beats; beat++) if (alone(beat)) return { ...event, beats: beat - event.beat };
+    return event;
+  });
 }

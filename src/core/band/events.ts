@@ -1,6 +1,8 @@
 import type { Beats, Midi } from '../vocabulary';
 
-export type Drum = 'ride' | 'hat' | 'kick' | 'snare' | 'click' | 'click-accent';
+export type Drum =
+  | 'ride' | 'ride-bell' | 'crash' | 'hat' | 'hat-open' | 'hat-foot' | 'kick' | 'snare' | 'rim' | 'brush-tap' | 'brush-sweep'
+  | 'tom-high' | 'tom-low' | 'shaker' | 'click' | 'click-accent';
 
 /** One thing the band does; beats from bar 1 of the first chorus, negative in the count-in. Loudness 0 to 1. */
 export type BandEvent =

@@ -1,9 +1,11 @@
-export { arrange, type ArrangeRequest } from './arrange';
+export { arrange, CLICK_BEATS, type ArrangeRequest, type ClickBeats, type DropOut } from './arrange';
 export { BAND_PARTS, type BandEvent, type BandPart } from './events';
-export { bandFeel, offBeat, type BandFeel } from './feel';
-export { renderBand, type Mix, type RenderRequest } from './render';
+export { BAND_FEELS, bandFeel, lineupOf, offBeat, type BandFeel, type ChordInstrument, type Lineup } from './feel';
+export { Instruments } from './instruments';
+export { renderBand, renderPart, softened, type Mix, type RenderRequest, type Window } from './render';
+export { ENDING_BEATS } from './ending';
 export { improvise, type ImproviseRequest } from './standIn/improvise';
 export { perform } from './standIn/perform';
-export { STEADY, type Profile } from './standIn/profile';
+export { CHARACTERS, STEADY, type Character, type Profile } from './standIn/profile';
 export { pluckString } from './pluckedString';
-export { chordSound, chordsUnder, excerpt, scaleSound, threadSound, type StudySound } from './studySounds';
+export { chordSound, chordsUnder, scaleSound, threadSound, type StudySound } from './studySounds';

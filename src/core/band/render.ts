@@ -1,70 +1,73 @@
-import { beatsToSeconds, seededRandom, type BeatsPerMinute, type Hz, type Seconds } from '../vocabulary';
-import { drumKit } from './drumKit';
-import { tine } from './electricPiano';
-import type { BandEvent, BandPart } from './events';
-import { pluckString } from './pluckedString';
+import type { Beats, Hz, Samples, Seconds } from '../vocabulary';
+import { BAND_PARTS, type BandEvent, type BandPart } from './events';
+import type { Lineup } from './feel';
+import type { Instruments } from './instruments';
 
 export type Mix = Readonly<Partial<Record<BandPart, number>>>;
 
 export type RenderRequest = {
   readonly events: readonly BandEvent[];
-  readonly tempo: BeatsPerMinute;
+  readonly lineup: Lineup;
   readonly rate: Hz;
+  /** When a beat sounds, in seconds from beat 0. */
+  readonly secondsAt: (beat: Beats) => Seconds;
   /** Seconds of audio before beat 0. */
   readonly leadSeconds: Seconds;
-  /** Seconds from beat 0 to the end, the last ring included. */
-  readonly seconds: Seconds;
-  /** Level of each part, 1 as arranged, 0 silent. */
-  readonly mix?: Mix;
 };
 
-/**
- * The band as one mono signal. The same events give the same samples in the browser, on the server and in a test, so that the
- * analysis can know what the band played.
- */
-export function renderBand({ events, tempo, rate, leadSeconds, seconds, mix = {} }: RenderRequest): Float32Array {
-  const out = new Float32Array(Math.ceil((leadSeconds + seconds) * rate));
-  const sounds = new Sounds(rate, tempo);
-  for (const event of events) {
-    const level = mix[event.part] ?? 1;
-    const at = Math.round((leadSeconds + beatsToSeconds(event.beat, tempo)) * rate);
-    if (level > 0) add(out, sounds.of(event), at, level * LEVEL[event.part] * (event.part === 'chords' ? 1 : event.loudness));
+/** A stretch of the rendered sound in samples from its beginning, half-open. */
+export type Window = { readonly from: Samples; readonly to: Samples };
+
+/** What brings each instrument to its place beside the others: bass about 4 dB over chords and drums, by RMS over a chorus. */
+const LEVEL: Record<Lineup['bass'] | Lineup['chords'] | Lineup['drums'] | 'click', number> = {
+  upright: 1.3, electric: 1.5, piano: 2.4, 'electric-piano': 1.7, 'nylon-guitar': 2.4, 'electric-guitar': 2, sticks: 2.6, brushes: 2.6, click: 2.4,
+};
+
+const levelOf = (lineup: Lineup, part: BandPart): number => LEVEL[part === 'click' ? 'click' : lineup[part]];
+/** No stroke of the bank rings longer. */
+const LONGEST: Seconds = 3.2;
+
+/** One part of the band over a window; windows laid end to end are the whole part. */
+export function renderPart(instruments: Instruments, request: RenderRequest, part: BandPart, { from, to }: Window): Float32Array {
+  const out = new Float32Array(to - from);
+  for (const event of request.events) {
+    if (event.part !== part) continue;
+    const seconds = request.secondsAt(event.beat);
+    const at = Math.round((request.leadSeconds + seconds) * request.rate) - from;
+    const longest = (LONGEST + ('beats' in event ? request.secondsAt(event.beat + event.beats) - seconds : 0)) * request.rate;
+    if (at >= out.length || at + longest < 0) continue;
+    add(out, soundOf(instruments, request, event, seconds), at, levelOf(request.lineup, part));
   }
-  return soften(out);
+  return out;
 }
 
-const LEVEL: Record<BandPart, number> = { drums: 0.62, bass: 1.15, chords: 0.9, click: 0.8 };
-
-function add(out: Float32Array, sound: Float32Array, at: number, level: number): void {
-  for (let n = Math.max(0, -at); n < sound.length && at + n < out.length; n++) out[at + n]! += sound[n]! * level;
+function soundOf(instruments: Instruments, { lineup, secondsAt }: RenderRequest, event: BandEvent, seconds: Seconds): Float32Array {
+  if ('drum' in event) return instruments.stroke({ kit: lineup.drums, drum: event.drum, loudness: event.loudness });
+  return instruments.note({ instrument: event.part === 'bass' ? lineup.bass : lineup.chords, midi: event.midi, held: secondsAt(event.beat + event.beats) - seconds, loudness: event.loudness });
 }
 
-/** Keeps peaks under full scale without hard corners. */
-function soften(samples: Float32Array): Float32Array {
-  for (let n = 0; n < samples.length; n++) samples[n] = Math.tanh(samples[n]! * 0.8);
+/** The band as one mono signal, its parts at their levels: 1 as arranged, 0 silent. */
+export function renderBand(instruments: Instruments, request: RenderRequest, seconds: Seconds, mix: Mix = {}): Float32Array {
+  const out = new Float32Array(Math.ceil((request.leadSeconds + seconds) * request.rate));
+  for (const part of BAND_PARTS) if ((mix[part] ?? 1) > 0) add(out, renderPart(instruments, request, part, { from: 0, to: out.length }), 0, mix[part] ?? 1);
+  return softened(out);
+}
+
+function add(out: Float32Array, sound: Float32Array, at: Samples, level: number): void {
+  const start = Math.max(0, -at);
+  const end = Math.min(sound.length, out.length - at);
+  for (let n = start; n < end; n++) out[at + n]! += sound[n]! * level;
+}
+
+/** Straight up to here, then bent under full scale: peaks of the whole band together. */
+const STRAIGHT_TO = 0.7;
+
+/** Keeps peaks under full scale without hard corners; in place. */
+export function softened(samples: Float32Array): Float32Array {
+  const room = 1 - STRAIGHT_TO;
+  for (let n = 0; n < samples.length; n++) {
+    const size = Math.abs(samples[n]!);
+    if (size > STRAIGHT_TO) samples[n] = Math.sign(samples[n]!) * (STRAIGHT_TO + room * Math.tanh((size - STRAIGHT_TO) / room));
+  }
   return samples;
-}
-
-/** Notes of the same kind are made once and used again. */
-class Sounds {
-  private readonly made = new Map<string, Float32Array>();
-  private readonly kit: ReturnType<typeof drumKit>;
-  constructor(private readonly rate: Hz, private readonly tempo: BeatsPerMinute) {
-    this.kit = drumKit(rate);
-  }
-
-  of(event: BandEvent): Float32Array {
-    if ('drum' in event) return this.kit[event.drum];
-    const held = Math.round(beatsToSeconds(event.beats, this.tempo) * 50) / 50;
-    const loudness = Math.round(event.loudness * 10) / 10;
-    const id = `${event.part} ${event.midi} ${held} ${loudness}`;
-    let sound = this.made.get(id);
-    if (!sound) {
-      sound = event.part === 'bass'
-        ? pluckString({ midi: event.midi, rate: this.rate, held, release: 0.06, force: 0.16, at: 0.22, decay: 3.2 }, seededRandom(event.midi))
-        : tine(event.midi, held, loudness, this.rate);
-      this.made.set(id, sound);
-    }
-    return sound;
-  }
 }

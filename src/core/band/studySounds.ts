@@ -2,7 +2,7 @@ import { modulo, type Beats, type Midi, type PitchClass } from '../vocabulary';
 import { rootPc, type Chord, type Scale } from '../music';
 import { guideThread, timelineOf, type Chart } from '../chart';
 import type { PlayedNote } from '../analyse';
-import { voiceLed } from './comping';
+import { voiceLed } from './keys/voicing';
 import type { BandEvent } from './events';
 
 /** Something to be heard: a band's chords, and a guitar's line over them, in beats. */
@@ -55,12 +55,6 @@ export function threadSound(chart: Chart): StudySound {
   });
   return { events, line: [], beats: timeline.formBeats };
 }
-
-/** Bars of a chart as a chart of their own; bars count from 1, both included. */
-export const excerpt = (chart: Chart, from: number, to: number): Chart => ({
-  ...chart, pickup: 0, bars: chart.bars.slice(from - 1, to), overrides: chart.overrides.filter(({ bar }) => bar >= from && bar <= to).map((one) => ({ ...one, bar: one.bar - from + 1 })),
-  key: chart.key,
-});
 
 /** Chords of a chart held under a line: what a plan sounds like. */
 export function chordsUnder(chart: Chart, line: readonly PlayedNote[]): StudySound {

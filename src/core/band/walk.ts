@@ -1,12 +1,12 @@
 import type { Beats } from '../vocabulary';
 import type { Chord } from '../music';
-import { isOnStrongBeat, soundingAt, type Harmony, type Timeline } from '../chart';
+import { isOnStrongBeat, soundingAt, type BarSpan, type Harmony, type Timeline } from '../chart';
 
 /** Everything the parts of the band read. */
 export type Tune = { readonly timeline: Timeline; readonly harmony: Harmony; readonly choruses: number };
 
 /** A chord as the band meets it: absolute beats, and the chord that follows. */
-export type Stop = { readonly chord: Chord; readonly next: Chord | null; readonly start: Beats; readonly end: Beats; readonly scale: readonly number[] };
+export type Stop = { readonly chord: Chord; readonly next: Chord | null; readonly start: Beats; readonly end: Beats; readonly scale: readonly number[]; /** The next chord is bar 1 again. */ readonly home: boolean };
 
 /** The chords of all choruses in order; silence where the chart says N.C. */
 export function stopsOf({ timeline, harmony, choruses }: Tune): Stop[] {
@@ -15,20 +15,28 @@ export function stopsOf({ timeline, harmony, choruses }: Tune): Stop[] {
     timeline.stretches.forEach((stretch, index) => {
       const offset = chorus * timeline.formBeats;
       const following = timeline.stretches[(index + 1) % timeline.stretches.length]!;
-      const last = chorus === choruses - 1 && index === timeline.stretches.length - 1;
       if (!stretch.chord) return;
-      stops.push({ chord: stretch.chord, next: last ? timeline.stretches[0]!.chord : following.chord, start: stretch.start + offset, end: stretch.end + offset, scale: harmony.readings[index]!.scale.pcs });
+      stops.push({
+        chord: stretch.chord, next: following.chord, start: stretch.start + offset, end: stretch.end + offset, scale: harmony.readings[index]!.scale.pcs,
+        home: index === timeline.stretches.length - 1,
+      });
     });
   return stops;
 }
 
+/** A bar of one chorus in absolute beats. */
+export type Bar = { readonly start: Beats; readonly end: Beats; readonly span: BarSpan; readonly chorus: number; /** The last bar of the form, and of a section (or of eight bars). */ readonly last: boolean; readonly section: boolean };
+
 /** Bars of all choruses with the beats they hold. */
-export function barsOf({ timeline, choruses }: Tune): { start: Beats; end: Beats; index: number; last: boolean; section: boolean }[] {
+export function barsOf({ timeline, choruses }: Tune): Bar[] {
   return Array.from({ length: choruses }, (_, chorus) => chorus).flatMap((chorus) =>
-    timeline.bars.map((bar) => ({
-      start: bar.start + chorus * timeline.formBeats, end: bar.end + chorus * timeline.formBeats, index: bar.index,
-      last: bar.index === timeline.bars.length - 1, section: timeline.bars[bar.index + 1]?.section !== bar.section || bar.index % 8 === 7,
-    })));
+    timeline.bars.map((span) => {
+      const last = span.index === timeline.bars.length - 1;
+      return {
+        start: span.start + chorus * timeline.formBeats, end: span.end + chorus * timeline.formBeats, span, chorus, last,
+        section: last || timeline.bars[span.index + 1]?.section !== span.section || span.index % 8 === 7,
+      };
+    }));
 }
 
 export const isStrong = (timeline: Timeline, beat: Beats): boolean => isOnStrongBeat(timeline, beat, 0.01);

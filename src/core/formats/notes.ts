@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { accepted, refused, secondsToBeats, type Beats, type BeatsPerMinute, type Outcome, type Seconds } from '../vocabulary';
+import { accepted, refused, type Outcome, type Seconds } from '../vocabulary';
+import { beatAt, steady, type Pace } from '../chart';
 import type { PlayedNote } from '../analyse';
 
 /** Notes in seconds, as a transcription writes them, or in beats, as a hand does. */
@@ -41,13 +42,15 @@ export function readNotes(text: string): Outcome<NotesFile> {
 
 /**
  * Notes in beats, whatever they came in.
+ * @param pace one tempo, or how it moves from pass to pass
  * @param offset where beat 0 lies in the recording, in seconds
  */
-export function toBeats({ notes }: NotesFile, tempo: BeatsPerMinute, offset: Seconds): PlayedNote[] {
+export function toBeats({ notes }: NotesFile, pace: number | Pace, offset: Seconds): PlayedNote[] {
+  const walk = typeof pace === 'number' ? steady(pace) : pace;
   return notes.map((note) => {
     if ('onsetBeat' in note) return note;
     const { onsetSec, offsetSec, ...rest } = note;
-    const onsetBeat: Beats = secondsToBeats(onsetSec - offset, tempo);
-    return { ...rest, onsetBeat, durationBeats: secondsToBeats(offsetSec - onsetSec, tempo) };
+    const onsetBeat = beatAt(walk, onsetSec - offset);
+    return { ...rest, onsetBeat, durationBeats: beatAt(walk, offsetSec - offset) - onsetBeat };
   });
 }

@@ -1,10 +1,12 @@
-import { alignmentOf, concat, LeakRemover, levelOf, resample, Resampler, SpectralFlux } from '../sound';
+import { alignmentOf, concat, LeakRemover, levelOf, resample, Resampler, SignalStore, SpectralFlux } from '../sound';
 import type { Hz, Samples, Seconds } from '../vocabulary';
 import { HOP, RATE, type Frame } from './frames';
 import { onsetsOf } from './onsets';
 
 /** What the app played while the player was recorded. Where it begins in the recording is found from the two. */
 export type Backing = { readonly samples: Float32Array; readonly rate: Hz };
+/** The same, given piece by piece while it is played: `pushBacking` must keep ahead of the recording. */
+export type BackingStream = { readonly rate: Hz };
 
 /** So much is gathered before the band is looked for in the recording. */
 const GATHERED: Seconds = 14;
@@ -19,7 +21,8 @@ const NEAR = 6;
 /** Takes a known band out of a recording on its way to the frames: blocks at the recording's rate in, blocks at RATE out. */
 export class BandRemoval {
   private readonly resampler: Resampler;
-  private readonly backing: Float32Array;
+  private readonly backing = new SignalStore();
+  private readonly backingResampler: Resampler;
   private gathered: Float32Array[] | null = [];
   private count = 0;
   private remover: LeakRemover | null = null;
@@ -30,9 +33,18 @@ export class BandRemoval {
   private given: Samples = 0;
   private taken: Samples = 0;
 
-  constructor(rate: Hz, backing: Backing) {
+  constructor(rate: Hz, backing: Backing | BackingStream) {
     this.resampler = new Resampler(rate, RATE);
-    this.backing = resample(backing.samples, backing.rate, RATE);
+    this.backingResampler = new Resampler(backing.rate, RATE);
+    if ('samples' in backing) {
+      this.pushBacking(backing.samples);
+      this.backing.push(this.backingResampler.finish());
+    }
+  }
+
+  /** What is played next, mono, at the backing's rate. */
+  pushBacking(samples: Float32Array): void {
+    this.backing.push(this.backingResampler.push(samples));
   }
 
   push(block: Float32Array): Float32Array {
@@ -53,8 +65,11 @@ export class BandRemoval {
     if (!this.remover) return new Set();
     const flux = new SpectralFlux(FLUX_SIZE, 2);
     const frames: Frame[] = [];
-    for (let centre = FLUX_SIZE / 2; centre + FLUX_SIZE / 2 < Math.min(this.backing.length, this.taken + this.shift); centre += HOP)
-      frames.push({ candidates: [], level: levelOf(this.backing, centre - HOP, 2 * HOP), flux: flux.next(this.backing, centre - FLUX_SIZE / 2) });
+    const around = new Float32Array(FLUX_SIZE);
+    for (let centre = FLUX_SIZE / 2; centre + FLUX_SIZE / 2 < Math.min(this.backing.length, this.taken + this.shift); centre += HOP) {
+      this.backing.read(centre - FLUX_SIZE / 2, around);
+      frames.push({ candidates: [], level: levelOf(around, FLUX_SIZE / 2 - HOP, 2 * HOP), flux: flux.next(around, 0) });
+    }
     const shift = Math.round((FLUX_SIZE / 2 - this.shift) / HOP);
     return new Set(onsetsOf(frames).flatMap(({ frame }) => Array.from({ length: 2 * NEAR + 1 }, (_, n) => frame + shift - NEAR + n)));
   }
@@ -72,7 +87,9 @@ export class BandRemoval {
   private begin(): Float32Array {
     const start = concat(this.gathered!);
     this.gathered = null;
-    const [coarse, band] = [start, this.backing.subarray(0, start.length)].map((signal) => resample(signal, RATE, RATE / 2)) as [Float32Array, Float32Array];
+    const played = new Float32Array(Math.min(start.length, this.backing.length));
+    this.backing.read(0, played);
+    const [coarse, band] = [start, played].map((signal) => resample(signal, RATE, RATE / 2)) as [Float32Array, Float32Array];
     const { delay: half, prominence } = alignmentOf(coarse, band, RATE / 2);
     const delay = 2 * half;
     if (prominence < PROMINENT) return start;
@@ -84,7 +101,8 @@ export class BandRemoval {
   }
 
   private backingFor(length: Samples): Float32Array {
-    const part = Float32Array.from({ length }, (_, n) => this.backing[this.place + n] ?? 0);
+    const part = new Float32Array(length);
+    this.backing.read(this.place, part);
     this.place += length;
     return part;
   }

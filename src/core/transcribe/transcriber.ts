@@ -1,6 +1,6 @@
 import { SILENCE } from '../sound';
 import type { Decibels, Hz, Seconds } from '../vocabulary';
-import { BandRemoval, type Backing } from './bandRemoval';
+import { BandRemoval, type Backing, type BackingStream } from './bandRemoval';
 import { certaintyOf } from './certainty';
 import { EvidenceReader, type Claim } from './evidence';
 import { judge, unpack } from './judge';
@@ -30,7 +30,7 @@ export type Transcription = {
 export type TranscribeOptions = {
   readonly tuning?: 'auto' | Hz;
   /** What the app played meanwhile, mono: its leak is taken out first. Needs not begin with the recording. */
-  readonly backing?: Backing;
+  readonly backing?: Backing | BackingStream;
   /** Whether `push` is to say what seems to sound; false by default: whoever reads a file need not know. */
   readonly live?: boolean;
 };
@@ -80,6 +80,11 @@ export class Transcriber {
     const frames = this.reader.push(this.removal ? this.removal.push(sound) : sound);
     for (const frame of frames) this.frames.push(frame);
     return this.options.live ? this.live.push(this.liveReader ? this.liveReader.push(sound) : frames) : [];
+  }
+
+  /** More of a backing that is given while it is played. */
+  pushBacking(samples: Float32Array): void {
+    this.removal?.pushBacking(samples);
   }
 
   private close(): void {
