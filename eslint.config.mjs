@@ -11,6 +11,7 @@ const CORE_ROOMS = {
   plan: ['vocabulary', 'music', 'chart'],
   sound: ['vocabulary'],
   transcribe: ['vocabulary', 'sound'],
+  align: ['vocabulary', 'sound'],
   analyse: ['vocabulary', 'music', 'chart', 'plan'],
   practise: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse'],
   formats: ['vocabulary', 'music', 'chart', 'analyse'],

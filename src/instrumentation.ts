@@ -3,4 +3,6 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const { migrateDatabase } = await import('./server/db/client');
   await migrateDatabase();
+  const { tidySound } = await import('./server/settings');
+  await tidySound();
 }

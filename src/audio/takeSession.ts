@@ -1,66 +1,113 @@
+import type { ChordInstrument, Character, ClickBeats, DropOut } from '@/core/band';
+import { beatAt, beatsPerBar, routeOf, secondsAt, timelineOf, type Route, type RouteWords } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
-import { beatsPerBar, readChart, timelineOf } from '@/core/chart';
-import { beatsToSeconds, certain, secondsToBeats, type Beats } from '@/core/vocabulary';
-import { peakOf } from '@/core/sound';
-import type { CaptureBlock } from './captureMessage';
-import type { ChunkSender } from './chunkSender';
-import { InputError, openInput, type Input, type InputTrouble } from './input';
-import { amendTake, beginTake, discardTake, finishTake, senderFor, ServerRefusal, type NewTake } from './takeStore';
+import { certain, type Beats } from '@/core/vocabulary';
+import type { Score } from '@/workers/bandProtocol';
+import { BandPlayer, type Levels } from './band/player';
+import { decoded, type OwnBacking } from './band/backings';
+import { BandWorker, fileSource, type BackingSource } from './band/source';
+import { IndexedShelf, type TakeShelf } from './keep/localTakes';
+import { TakeKeeper, type Safety } from './keep/keeper';
+import { discardTake, HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './keep/serverTakes';
 import { LiveNotes } from './liveNotes';
+import type { CaptureBlock } from './rig/captureMessage';
+import type { Rig } from './rig/rig';
 import { LiveListener, studio } from './workers';
 
+/** What a take is to be: what is played over, how, with which band, and by which plan it is judged. */
 export type TakeSettings = {
-  readonly chartId: string; readonly chartText: string; readonly tempo: number; readonly choruses: number; readonly countInBars: number;
-  readonly plan: PlanWords; readonly bandLevel: number; readonly deviceId?: string; readonly seed: number;
+  readonly chartId: string; readonly chartText: string; readonly title: string; readonly route: RouteWords; readonly countInBars: number;
+  readonly plan: PlanWords; readonly seed: number;
+  readonly band: { readonly level: number; readonly levels: Levels; readonly click: ClickBeats; readonly dropOut: DropOut; readonly chords: ChordInstrument };
+  /** The player's own backing in the band's place. */
+  readonly backing?: OwnBacking;
 };
 
-export type Trouble = InputTrouble | 'second-take' | 'server';
+export type Trouble = 'second-take' | 'server' | 'device' | 'band';
 export type SessionState =
   | { readonly phase: 'idle' }
   | { readonly phase: 'opening'; readonly what: string }
+  /** Nothing comes in: the count-in waits for two notes. */
+  | { readonly phase: 'waiting' }
   | { readonly phase: 'running' }
   | { readonly phase: 'finishing'; readonly what: string }
-  | { readonly phase: 'done'; readonly takeId: string; readonly cut: boolean }
+  /** `kept` where the server has it; else it is safe on this computer and goes there later. */
+  | { readonly phase: 'done'; readonly takeId: string; readonly cut: boolean; readonly kept: boolean; readonly notes: number }
   | { readonly phase: 'silent'; readonly takeId: string }
   | { readonly phase: 'failed'; readonly trouble: Trouble; readonly message: string };
 
 const TAIL_SECONDS = 0.6;
-const LEAD_SECONDS = 0.15;
+const LEAD_SECONDS = 0.12;
 const MOST_GAP_FRAMES = 2 ** 20;
+/** The server is waited for so long at the end of a take; then it is caught up with later. */
+const PATIENCE_MS = 4_000;
+/** An input that is quieter than this all through its first look gives nothing at all: no lead, no power, muted. */
+const DEAD_DB = -84;
+const LOOK_MS = 450;
+/** A note coming in, for the count-in that waits. */
+const NOTE_DB = -48;
+const NOTES_WANTED = 2;
+const NOTE_GAP_SECONDS = 0.15;
+
 /** The browser-wide lock a running take holds. */
 export const TAKE_LOCK = 'idle-wander-take';
 
+/** What outlives a take, so that the next one starts at once: the band's worker and the browser's storage. */
+export class Corner {
+  private worker: BandWorker | null = null;
+  private shelf: Promise<TakeShelf | null> | null = null;
+  constructor(readonly rig: Rig) {}
+
+  band(rate: number): BandWorker {
+    if (this.worker?.rate !== rate) {
+      this.worker?.close();
+      this.worker = new BandWorker(rate);
+    }
+    return this.worker;
+  }
+  /** Null where this browser keeps nothing for pages. */
+  storage(): Promise<TakeShelf | null> {
+    return (this.shelf ??= IndexedShelf.open().catch(() => null));
+  }
+  close(): void {
+    this.worker?.close();
+    this.worker = null;
+    void this.rig.close();
+  }
+}
+
 /**
- * One take from the press of a key to its review: input, band, capture, sending and listening on one audio clock.
+ * One take from the press of a key to its end: device, band, capture, keeping and listening on one audio clock.
  * The take's frame 0 and the band's beat 0 are both known in context time; the distance between them is what the analysis is told.
  */
 export class TakeSession {
   state: SessionState = { phase: 'idle' };
-  /** Peak of the last block in dBFS, and the highest since the take began. */
-  level = -120;
-  highest = -120;
-  latency = 0;
+  readonly id = newTakeId();
+  readonly route: Route;
   /** What is heard while it is played. */
   readonly line = new LiveNotes();
-  /** How long after its sound each note of the line was drawn. */
+  /** How long after its sound each note of the line was drawn, in seconds. */
   readonly drawnAfter: number[] = [];
+  latency: Rig['latency'] = { seconds: 0, measured: false };
   private readonly listeners = new Set<() => void>();
-  private input: Input | null = null;
-  private context: AudioContext | null = null;
-  private band: { source: AudioBufferSourceNode; gain: GainNode } | null = null;
+  private player: BandPlayer | null = null;
   private listener: LiveListener | null = null;
-  private sender: ChunkSender | null = null;
-  private takeId: string | null = null;
+  private keeper: TakeKeeper | null = null;
+  private solo: AudioBufferSourceNode | null = null;
+  private deafen: (() => void) | null = null;
   private release: (() => void) | null = null;
   private firstFrame: number | null = null;
   private beatZero = Infinity;
   private kept = 0;
-  private readonly formBeats: Beats;
+  private ended = false;
+  private startAnyway: (() => void) | null = null;
   private readonly countIn: Beats;
+  readonly endBeat: Beats;
 
-  constructor(private readonly settings: TakeSettings) {
-    const chart = certain(readChart(settings.chartText));
-    this.formBeats = timelineOf(chart, settings.tempo).formBeats;
+  constructor(private readonly settings: TakeSettings, private readonly corner: Corner) {
+    this.route = certain(routeOf(settings.chartText, settings.route));
+    const { chart, choruses, pace } = this.route;
+    this.endBeat = timelineOf(chart, pace.tempi[0]!).formBeats * choruses;
     this.countIn = settings.countInBars * beatsPerBar(chart.meter);
   }
 
@@ -75,160 +122,239 @@ export class TakeSession {
     for (const listener of this.listeners) listener();
   }
 
+  private get context(): AudioContext | null {
+    return this.corner.rig.context;
+  }
+
   /** Beats since bar 1 as the player hears them; negative in the count-in. */
   position(): Beats {
     if (!this.context || !Number.isFinite(this.beatZero)) return -this.countIn;
-    return secondsToBeats(this.context.currentTime - this.beatZero - (this.context.outputLatency || 0), this.settings.tempo);
+    return beatAt(this.route.pace, this.context.currentTime - this.beatZero - (this.context.outputLatency || 0));
   }
 
-  /** Seconds of sound that the server has not acknowledged yet. */
-  get waiting(): number {
-    return this.sender?.waiting ?? 0;
+  get safety(): Safety | null {
+    return this.keeper?.safety ?? null;
+  }
+  get punctuality(): BandPlayer['punctuality'] | null {
+    return this.player?.punctuality ?? null;
   }
 
-  get endBeat(): Beats {
-    return this.formBeats * this.settings.choruses;
-  }
-
+  /** Starts on a rig that is open, or opens `settings`' device first by the caller. */
   async start(): Promise<void> {
     if (this.state.phase !== 'idle') return;
-    this.become({ phase: 'opening', what: 'Opening the input' });
+    this.become({ phase: 'opening', what: 'Tuning up the band' });
+    const { rig } = this.corner;
     try {
       if (!(await this.lock())) return this.fail('second-take', 'Another take is being recorded in another tab. Finish that one first.');
-      // nothing is monitored through the page, so room against dropouts is worth more than a quick answer; the delay is known and counted
-      const context = new AudioContext({ latencyHint: 'playback' });
-      this.context = context;
-      await context.resume();
-      const [input, samples] = await Promise.all([openInput(context, this.settings.deviceId), this.bandSamples(context.sampleRate)]);
-      this.input = input;
-      const take = await beginTake(this.newTake(context.sampleRate));
-      this.takeId = take.id;
-      this.sender = senderFor(take.id, context.sampleRate);
-      this.listener = new LiveListener(context.sampleRate, samples, (notes) => this.line.add(notes));
-      input.onEnded = () => void this.stop(true);
-      this.strikeUp(context, samples);
-      input.onBlock = (block) => this.hear(block);
+      const { context, device } = rig;
+      if (!context || !device) return this.giveUp('device', 'The input is not open.');
+      const rate = context.sampleRate;
+      const source = await this.source(context);
+      const { level, levels } = this.settings.band;
+      const listener = new LiveListener(rate, (notes) => this.line.add(notes));
+      this.listener = listener;
+      const player = new BandPlayer(context, source, levels, level, (samples) => listener.backing(samples));
+      this.player = player;
+      const [shelf, hands] = await Promise.all([this.corner.storage(), device.hands ? this.soloOf(rate) : null, player.prepare()]);
+      if (!device.hands && !(await this.somethingComesIn())) return;
+      if (this.ended) return;
+      this.latency = rig.latency;
+      this.keeper = new TakeKeeper({ id: this.id, take: this.newTake(rate, device.label), title: this.settings.title, beganAt: Date.now(), offsetSec: 0, ending: null }, shelf, HTTP_SERVER);
+      rig.listenAnew();
+      this.beatZero = player.start(context.currentTime + LEAD_SECONDS);
+      if (hands && device.hands) this.play(hands, device.hands);
+      const stopHearing = rig.hear((block) => this.hear(block));
+      const stopWatching = rig.subscribe(() => { if (rig.state.phase !== 'open') void this.stop(true); });
+      this.deafen = () => { stopHearing(); stopWatching(); };
       this.become({ phase: 'running' });
     } catch (error) {
-      await this.abandon();
-      if (error instanceof InputError) this.fail(error.trouble, INPUT_MESSAGES[error.trouble]);
-      else this.fail('server', error instanceof ServerRefusal ? error.message : 'The take could not be started. Is the server still running?');
+      if (this.ended) return;
+      this.giveUp(error instanceof ServerRefusal ? 'server' : 'band', error instanceof ServerRefusal ? error.message : 'The band could not be made. Try again; where it stays so, load the page anew.');
     }
   }
 
-  private newTake(rate: number): NewTake {
-    const { chartId, tempo, choruses, plan } = this.settings;
-    return { chartId, tempo, choruses, plan, rate, source: 'microphone' };
+  private async source(context: AudioContext): Promise<BackingSource> {
+    const band = await this.corner.band(context.sampleRate).source(this.score());
+    const { backing } = this.settings;
+    return backing ? fileSource(band, await decoded(backing.bytes, context), Math.round(backing.barOneSec * context.sampleRate)) : band;
   }
 
-  private bandSamples(rate: number): Promise<Float32Array> {
-    const { chartText, tempo, choruses, countInBars, seed } = this.settings;
-    return studio({ type: 'band', chartText, tempo, choruses, countInBars, rate, seed });
+  private score(): Score {
+    const { band, countInBars, seed } = this.settings;
+    const { text, choruses, pace } = this.route;
+    return { chartText: text, choruses, pace, countInBars, seed, click: band.click, dropOut: band.dropOut, chords: band.chords };
   }
 
-  private strikeUp(context: AudioContext, samples: Float32Array): void {
+  private newTake(rate: number, device: string): NewTake {
+    const { chartId, plan, title } = this.settings;
+    const { text, choruses, pace } = this.route;
+    const steps = pace.tempi.length > 1 ? { pace } : {};
+    const tempo = pace.tempi.length > 1 ? Math.round((60 * this.endBeat) / secondsAt(pace, this.endBeat) * 100) / 100 : pace.tempi[0]!;
+    return {
+      chartId, chartText: text, title, tempo, choruses, plan, rate, bits: 24, source: this.corner.rig.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone', device, latencySec: this.latency.seconds, createdAt: Date.now(), ...steps,
+    };
+  }
+
+  private async soloOf(rate: number): Promise<Float32Array> {
+    const { choice } = this.corner.rig;
+    const character: Character = choice?.kind === 'stand-in' ? choice.character : 'steady';
+    const { text, choruses, pace } = this.route;
+    return studio({ type: 'solo', chartText: text, tempo: pace.tempi[0]!, pace, choruses, rate, seed: this.settings.seed, plan: this.settings.plan, character, leadSeconds: 0 });
+  }
+
+  private play(samples: Float32Array, hands: AudioNode): void {
+    const context = this.context!;
     const buffer = context.createBuffer(1, samples.length, context.sampleRate);
-    buffer.getChannelData(0).set(samples);
-    const source = new AudioBufferSourceNode(context, { buffer });
-    const gain = new GainNode(context, { gain: this.settings.bandLevel });
-    source.connect(gain).connect(context.destination);
-    const start = context.currentTime + LEAD_SECONDS;
-    source.start(start);
-    this.band = { source, gain };
-    this.beatZero = start + beatsToSeconds(this.countIn, this.settings.tempo);
-    this.latency = context.baseLatency + (context.outputLatency || 0);
+    buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
+    this.solo = new AudioBufferSourceNode(context, { buffer });
+    this.solo.connect(hands);
+    this.solo.start(this.beatZero);
+  }
+
+  /** Looks whether the input gives anything; where it does not, waits for two notes, or for the player to say that it does not matter. */
+  private async somethingComesIn(): Promise<boolean> {
+    const { rig } = this.corner;
+    const until = Date.now() + LOOK_MS;
+    while (rig.highest < DEAD_DB && Date.now() < until && !this.ended) await new Promise((done) => setTimeout(done, 30));
+    if (this.ended || rig.state.phase !== 'open') return false;
+    if (rig.highest >= DEAD_DB) return true;
+    this.become({ phase: 'waiting' });
+    await new Promise<void>((done) => {
+      let notes = 0;
+      let last = -1;
+      const stop = rig.hear(() => {
+        const now = this.context?.currentTime ?? 0;
+        if (rig.level > NOTE_DB && now - last > NOTE_GAP_SECONDS) { notes++; last = now; }
+        if (notes >= NOTES_WANTED) finish();
+      });
+      const watch = rig.subscribe(() => { if (rig.state.phase !== 'open') finish(); });
+      const finish = () => { stop(); watch(); this.startAnyway = null; done(); };
+      this.startAnyway = finish;
+    });
+    return !this.ended && rig.state.phase === 'open';
+  }
+
+  /** Counts in although nothing comes in. */
+  startAllTheSame(): void {
+    this.startAnyway?.();
   }
 
   setBandLevel(level: number): void {
-    if (this.band && this.context) this.band.gain.gain.setTargetAtTime(level, this.context.currentTime, 0.02);
+    this.player?.setLevel(level);
+  }
+  setLevels(levels: Levels): void {
+    this.player?.setLevels(levels);
   }
 
   private hear({ frame, samples }: CaptureBlock): void {
-    if (this.state.phase !== 'running' && this.state.phase !== 'opening') return;
-    if (this.firstFrame === null) this.begins(frame);
-    this.level = peakOf(samples);
-    this.highest = Math.max(this.highest, this.level);
-    this.fillGap(frame - this.firstFrame! - this.kept);
+    if (this.state.phase !== 'running') return;
+    if (this.firstFrame === null) {
+      this.firstFrame = frame;
+      this.keeper?.amend(this.offset());
+    }
+    this.fillGap(frame - this.firstFrame - this.kept);
     this.keep(samples);
-    const end = this.beatZero + beatsToSeconds(this.endBeat, this.settings.tempo) + TAIL_SECONDS;
+    const end = this.beatZero + secondsAt(this.route.pace, this.endBeat) + this.latency.seconds + TAIL_SECONDS;
     if (this.context && (frame + samples.length) / this.context.sampleRate >= end) void this.stop(false);
   }
 
   private keep(samples: Float32Array): void {
     this.kept += samples.length;
-    this.sender?.add(samples);
+    this.keeper?.add(samples);
     this.listener?.block(samples);
   }
 
   /** Frames that never came stay silent in the take, so that everything after them keeps its time. */
   private fillGap(frames: number): void {
-    if (frames > 0 && frames <= MOST_GAP_FRAMES) this.keep(new Float32Array(frames));
+    if (frames > 0 && frames <= MOST_GAP_FRAMES) {
+      this.gaps++;
+      this.keep(new Float32Array(frames));
+    }
   }
-
-  /** From the first block on it is known where beat 0 lies; the server is told at once, so that even a cut-off take can be judged. */
-  private begins(frame: number): void {
-    this.firstFrame = frame;
-    if (this.takeId !== null) void amendTake(this.takeId, { offsetSec: this.offset() }).catch(() => undefined);
-  }
+  /** How often frames were missing. */
+  gaps = 0;
 
   /** A moment of the take, in seconds from its first frame, in beats since bar 1 as the player heard them. */
   beatAt(seconds: number): Beats {
-    return secondsToBeats(seconds - this.offset(), this.settings.tempo);
+    return beatAt(this.route.pace, seconds - this.offset());
   }
 
-  /** Told when a note of the live line is on the screen: keeps how long after its sound that was, in seconds. */
+  /** Told when a note of the live line is on the screen: keeps how long after its sound that was. */
   drawn(onsetSec: number): void {
     const { context, firstFrame } = this;
     if (!context || firstFrame === null) return;
     requestAnimationFrame(() => this.drawnAfter.push(context.currentTime - firstFrame / context.sampleRate - onsetSec));
   }
 
+  /** Where beat 0 lies in the recording, in seconds. */
   private offset(): number {
-    return this.beatZero - (this.firstFrame ?? 0) / (this.context?.sampleRate ?? 1) + this.latency;
+    return this.beatZero - (this.firstFrame ?? 0) / (this.context?.sampleRate ?? 1) + this.latency.seconds;
   }
 
-  /** Ends the take and keeps it. @param cut the input went away by itself */
+  /** Ends the take and keeps it. @param cut the device went away by itself */
   async stop(cut: boolean): Promise<void> {
+    if (this.state.phase === 'waiting' || this.state.phase === 'opening') return this.discard();
     if (this.state.phase !== 'running') return;
     this.become({ phase: 'finishing', what: 'Keeping the last notes' });
-    const { context, sender, listener, takeId } = this;
+    const { keeper, listener } = this;
     this.silence();
-    if (!context || !sender || !listener || takeId === null) return;
+    if (!keeper || !listener) return;
     try {
-      const [transcription] = await Promise.all([listener.finish(), sender.flush()]);
       if (this.kept === 0) {
-        await discardTake(takeId);
-        return this.fail('none', 'Nothing was recorded: the take ended before the first sound came in.');
+        await keeper.discard();
+        return this.fail('device', 'Nothing was recorded: the take ended before the first sound came in.');
       }
-      await finishTake(takeId, sender.frames, this.offset(), transcription);
-      this.become(transcription.notes.length === 0 ? { phase: 'silent', takeId } : { phase: 'done', takeId, cut });
+      const transcription = await listener.finish();
+      const kept = await keeper.finish({ offsetSec: this.offset(), transcription }, PATIENCE_MS);
+      const notes = transcription.notes.length;
+      this.become(notes === 0 && kept ? { phase: 'silent', takeId: this.id } : { phase: 'done', takeId: this.id, cut, kept, notes });
     } catch (error) {
-      this.fail('server', error instanceof ServerRefusal ? error.message : 'The take could not be finished. What was sent is safe and is offered again here.');
+      this.fail('server', error instanceof ServerRefusal ? error.message : 'The take could not be finished. What was recorded is safe and is offered again here.');
     } finally {
       this.unlock();
-      void context.close();
     }
   }
 
   /** Ends the take and throws it away. */
   async discard(): Promise<void> {
-    const { takeId } = this;
-    await this.abandon();
-    if (takeId !== null) await discardTake(takeId).catch(() => undefined);
+    const { keeper } = this;
+    this.abandon();
+    await keeper?.discard().catch(() => undefined);
     this.become({ phase: 'idle' });
   }
 
-  private silence(): void {
-    this.input?.close();
-    this.band?.source.stop();
+  /** Throws a finished take away after all. */
+  async throwAway(): Promise<void> {
+    await discardTake(this.id).catch(() => undefined);
+    await (await this.corner.storage())?.remove(this.id).catch(() => undefined);
   }
 
-  private async abandon(): Promise<void> {
+  private silence(): void {
+    this.ended = true;
+    this.deafen?.();
+    this.deafen = null;
+    this.player?.stop();
+    this.solo?.stop();
+    this.solo = null;
+  }
+
+  private abandon(): void {
     this.silence();
-    this.sender?.stop();
+    this.startAnyway?.();
+    this.keeper?.abandon();
     this.listener?.close();
     this.unlock();
-    if (this.context && this.context.state !== 'closed') await this.context.close();
+  }
+
+  /** The page goes away: what was kept is offered again. */
+  leave(): void {
+    if (this.state.phase === 'running') void this.stop(false);
+    else this.abandon();
+  }
+
+  private giveUp(trouble: Trouble, message: string): void {
+    this.abandon();
+    this.fail(trouble, message);
   }
 
   private fail(trouble: Trouble, message: string): void {
@@ -251,10 +377,3 @@ export class TakeSession {
     this.release = null;
   }
 }
-
-const INPUT_MESSAGES: Record<InputTrouble, string> = {
-  refused: 'The microphone stays closed. Allow it at the left of the address line, or come in another way.',
-  none: 'No input was found. Plug one in, or come in another way.',
-  busy: 'The input is in use by another program. Close that one, or come in another way.',
-  unsupported: 'This browser does not give sound to pages. Bring a recording instead.',
-};

@@ -1,14 +1,27 @@
 import type { ListenReply, ListenRequest } from '@/workers/listenProtocol';
-import type { StudioReply, StudioRequest } from '@/workers/studioProtocol';
+import type { Pulse } from '@/core/align';
+import type { PulseRequest, StudioReply, StudioRequest } from '@/workers/studioProtocol';
 import type { ProvisionalNote, Transcription } from '@/core/transcribe';
-import { ServerRefusal } from './takeStore';
+import { ServerRefusal } from './keep/serverTakes';
 
 /** The band or a solo as samples, made off the main thread; aborting ends the work at once. */
-export function studio(request: StudioRequest, signal?: AbortSignal): Promise<Float32Array> {
+export async function studio(request: StudioRequest, signal?: AbortSignal): Promise<Float32Array> {
+  const reply = await studioReply(request, signal);
+  if ('samples' in reply) return reply.samples;
+  throw new Error('the studio answered something else');
+}
+
+/** Tempo and bar 1 of a recording, as the machine hears them; null where nothing pulses. */
+export async function pulseIn(samples: Float32Array, rate: number, signal?: AbortSignal): Promise<Pulse | null> {
+  const reply = await studioReply({ type: 'pulse', samples, rate }, signal);
+  return 'pulse' in reply ? reply.pulse : null;
+}
+
+function studioReply(request: StudioRequest | PulseRequest, signal?: AbortSignal): Promise<StudioReply> {
   const worker = new Worker(new URL('../workers/studio.worker.ts', import.meta.url), { type: 'module' });
-  return new Promise<Float32Array>((resolve, reject) => {
-    worker.onmessage = ({ data }: MessageEvent<StudioReply>) => ('samples' in data ? resolve(data.samples) : reject(new Error(data.refused)));
-    worker.onerror = (event) => reject(new Error(event.message || 'The band could not be made.'));
+  return new Promise<StudioReply>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<StudioReply>) => ('refused' in data ? reject(new Error(data.refused)) : resolve(data));
+    worker.onerror = (event) => reject(new Error(event.message || 'This could not be made to sound.'));
     signal?.addEventListener('abort', () => reject(new DOMException('cancelled', 'AbortError')));
     worker.postMessage(request);
   }).finally(() => worker.terminate());

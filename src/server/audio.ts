@@ -1,22 +1,28 @@
 import { createHash } from 'node:crypto';
-import { and, asc, eq, gt, lte, max, sql, sum } from 'drizzle-orm';
+import { and, asc, eq, gt, isNull, lte, max, sql, sum } from 'drizzle-orm';
 import { database, write } from './db/client';
 import { audioChunks, takes } from './db/schema';
 import { Failure, notFound } from './failure';
+import { decodeFlac, encodeFlac } from './flac';
 import { LIMITS } from './limits';
 
-const BYTES_A_FRAME = 2;
 
 export const checksumOf = (pcm: Uint8Array): string => createHash('sha256').update(pcm).digest('hex');
 
 /**
  * Keeps one chunk of a take. Chunks come in order from 0; one that is already there with the same checksum is acknowledged again,
- * so a sender that did not hear the answer may repeat itself.
+ * so a sender that did not hear the answer may repeat itself. What is kept is FLAC; the checksum is that of the sound itself.
+ * @param pcm little-endian frames of the take's own bits
  */
 export async function storeChunk(takeId: string, sequence: number, pcm: Uint8Array, checksum: string): Promise<{ sequence: number }> {
-  if (pcm.length === 0 || pcm.length % BYTES_A_FRAME !== 0) throw new Failure(422, { code: 'chunk.size', message: 'A chunk holds whole 16-bit frames, at least one.' });
+  const [known] = await database().select({ rate: takes.rate, bits: takes.bits }).from(takes).where(eq(takes.id, takeId));
+  if (!known) throw notFound('take');
+  const width = known.bits / 8;
+  if (pcm.length === 0 || pcm.length % width !== 0) throw new Failure(422, { code: 'chunk.size', message: `A chunk holds whole ${known.bits}-bit frames, at least one.` });
   if (sequence >= LIMITS.chunks) throw new Failure(413, { code: 'take.long', message: 'A take cannot be longer than this.', suggestion: 'Finish it and start another.' });
   if (checksumOf(pcm) !== checksum) throw new Failure(422, { code: 'chunk.checksum', message: 'This chunk was damaged on its way.', suggestion: 'Send it again.' });
+  // coded before the write begins: inside it nothing but the database is awaited
+  const sound = await encodeFlac(pcm, known.rate, known.bits);
   return write(async (tx) => {
     const [take] = await tx.select({ state: takes.state }).from(takes).where(eq(takes.id, takeId));
     if (!take) throw notFound('take');
@@ -26,28 +32,56 @@ export async function storeChunk(takeId: string, sequence: number, pcm: Uint8Arr
     const [before] = await tx.select({ last: max(audioChunks.sequence), frames: sum(audioChunks.frames) }).from(audioChunks).where(eq(audioChunks.takeId, takeId));
     const expected = before?.last === null || before?.last === undefined ? 0 : before.last + 1;
     if (sequence !== expected) throw new Failure(409, { code: 'chunk.order', message: `Chunk ${expected} comes next, not ${sequence}.` });
-    const frames = pcm.length / BYTES_A_FRAME;
-    await tx.insert(audioChunks).values({ takeId, sequence, frames, firstFrame: Number(before?.frames ?? 0), checksum, pcm: Buffer.from(pcm) });
+    const frames = pcm.length / width;
+    await tx.insert(audioChunks).values({ takeId, sequence, frames, firstFrame: Number(before?.frames ?? 0), checksum, codec: 'flac', pcm: sound });
     return { sequence };
   });
 }
 
-export async function framesStored(takeId: string): Promise<number> {
-  const [stored] = await database().select({ frames: sum(audioChunks.frames) }).from(audioChunks).where(eq(audioChunks.takeId, takeId));
-  return Number(stored?.frames ?? 0);
+/** What of a take has arrived: frames, and the chunk that comes next. */
+export async function soundStored(takeId: string): Promise<{ frames: number; next: number }> {
+  const [stored] = await database().select({ frames: sum(audioChunks.frames), last: max(audioChunks.sequence) }).from(audioChunks).where(eq(audioChunks.takeId, takeId));
+  return { frames: Number(stored?.frames ?? 0), next: stored?.last === null || stored?.last === undefined ? 0 : stored.last + 1 };
 }
 
-/** PCM bytes `from` to `to` (half-open) of a take, chunk by chunk: a take is never held whole. */
-export async function* pcmRange(takeId: string, from: number, to: number): AsyncGenerator<Buffer> {
-  const [firstFrame, lastFrame] = [Math.floor(from / BYTES_A_FRAME), Math.ceil(to / BYTES_A_FRAME)];
+/** PCM bytes `from` to `to` (half-open) of a take, chunk by chunk: a take is never held whole. A chunk that is not what was sent is an error. */
+export async function* pcmRange({ id: takeId, bits }: { id: string; bits: number }, from: number, to: number): AsyncGenerator<Buffer> {
+  const width = bits / 8;
+  const [firstFrame, lastFrame] = [Math.floor(from / width), Math.ceil(to / width)];
   const wanted = await database().select({ sequence: audioChunks.sequence, firstFrame: audioChunks.firstFrame }).from(audioChunks)
     .where(and(eq(audioChunks.takeId, takeId), lte(audioChunks.firstFrame, lastFrame), gt(sql`${audioChunks.firstFrame} + ${audioChunks.frames}`, firstFrame)))
     .orderBy(asc(audioChunks.sequence));
   for (const { sequence, firstFrame: first } of wanted) {
-    const [row] = await database().select({ pcm: audioChunks.pcm }).from(audioChunks).where(and(eq(audioChunks.takeId, takeId), eq(audioChunks.sequence, sequence)));
+    const [row] = await database().select({ pcm: audioChunks.pcm, codec: audioChunks.codec, checksum: audioChunks.checksum }).from(audioChunks).where(and(eq(audioChunks.takeId, takeId), eq(audioChunks.sequence, sequence)));
     if (!row) return;
-    const start = first * BYTES_A_FRAME;
-    const piece = row.pcm.subarray(Math.max(0, from - start), Math.max(0, to - start));
+    const pcm = row.codec === 'flac' ? await decodeFlac(row.pcm, bits) : row.pcm;
+    if (checksumOf(pcm) !== row.checksum) throw new Error(`take ${takeId}: chunk ${sequence} is damaged in the database`);
+    const start = first * width;
+    const piece = pcm.subarray(Math.max(0, from - start), Math.max(0, to - start));
     if (piece.length > 0) yield piece;
   }
+}
+
+export type Space = { /** Bytes that sound takes in the database, and takes that have sound. */ readonly soundBytes: number; readonly takes: number; /** Seconds of sound. */ readonly seconds: number };
+
+/** What the kept sound weighs. */
+export async function spaceUsed(): Promise<Space> {
+  const [row] = await database().select({
+    soundBytes: sql<number>`coalesce(sum(length(${audioChunks.pcm})), 0)`, takes: sql<number>`count(distinct ${audioChunks.takeId})`, seconds: sql<number>`coalesce(sum(1.0 * ${audioChunks.frames} / ${takes.rate}), 0)`,
+  }).from(audioChunks).innerJoin(takes, eq(takes.id, audioChunks.takeId));
+  return { soundBytes: Number(row?.soundBytes ?? 0), takes: Number(row?.takes ?? 0), seconds: Number(row?.seconds ?? 0) };
+}
+
+const DAY_MS = 86_400_000;
+
+/** Lets go of the sound of ready takes older than so many days; notes and reports stay. */
+export function letSoundGo(days: number, now = Date.now()): Promise<number> {
+  return write(async (tx) => {
+    const old = await tx.select({ id: takes.id }).from(takes).where(and(eq(takes.state, 'ready'), isNull(takes.soundGoneAt), lte(takes.createdAt, now - days * DAY_MS)));
+    for (const { id } of old) {
+      await tx.delete(audioChunks).where(eq(audioChunks.takeId, id));
+      await tx.update(takes).set({ soundGoneAt: now }).where(eq(takes.id, id));
+    }
+    return old.length;
+  });
 }

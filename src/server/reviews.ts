@@ -10,6 +10,7 @@ import type { GateMark } from '@/core/analyse';
 import { database, write } from './db/client';
 import { notes, reports, takes } from './db/schema';
 import { notFound } from './failure';
+import { keepLine, lineOf } from './takeLines';
 import { asTake, takeById, type StoredTake } from './takes';
 
 /** Everything a review shows: derived, and kept only to be quick. */
@@ -30,6 +31,7 @@ export async function reviewOf(takeId: string): Promise<Review> {
   const values = { takeId, planId: planKey(take.plan), engineVersion: ENGINE_VERSION, offsetSec: take.offsetSec, json: made };
   await write(async (tx) => {
     await tx.insert(reports).values(values).onConflictDoUpdate({ target: [reports.takeId, reports.planId], set: values });
+    await keepLine(tx, take, lineOf(take, made.report, made.marks));
   });
   return { take, ...made, certainty };
 }
@@ -68,8 +70,8 @@ async function heardBy(take: StoredTake, plan: PlanChoice): Promise<FindingsRequ
   const [heard] = await database().select({ json: notes.json }).from(notes).where(eq(notes.takeId, take.id));
   if (!heard) return null;
   const chart: Chart = certain(readChart(take.chartText));
-  const { tempo, choruses, offsetSec } = take;
-  const played = toBeats(Joi.attempt(heard.json, notesSchema), tempo, offsetSec);
+  const { tempo, choruses, offsetSec, pace } = take;
+  const played = toBeats(Joi.attempt(heard.json, notesSchema), pace ?? tempo, offsetSec);
   // what sounds long before the count-in is over is tuning up, not a pickup
   return { chart, tempo, plan, report: analyse({ chart, tempo, plan, choruses, notes: played.filter((note) => note.onsetBeat >= -8) }) };
 }

@@ -1,17 +1,17 @@
 import { desc, eq, max, sum } from 'drizzle-orm';
-import { readChart } from '@/core/chart';
+import { readChart, type Pace } from '@/core/chart';
 import { planFromWords, type PlanWords } from '@/core/plan';
 import { chartById } from './charts';
 import { database, write } from './db/client';
-import { audioChunks, notes, reports, takes } from './db/schema';
+import { audioChunks, charts, notes, reports, takes } from './db/schema';
 import { Failure, notFound } from './failure';
 import { newId } from './ids';
 import type { FinishBody, NewTakeBody } from './validation';
 
-export type StoredTake = Omit<typeof takes.$inferSelect, 'plan'> & { plan: PlanWords };
+export type StoredTake = Omit<typeof takes.$inferSelect, 'plan' | 'pace'> & { plan: PlanWords; pace: Pace | null };
 
 /** A row as the rest of the program knows it. */
-export const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanWords });
+export const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanWords, pace: row.pace as Pace | null });
 
 /** Ready takes, newest first. */
 export async function listTakes(): Promise<StoredTake[]> {
@@ -29,20 +29,33 @@ export async function takeById(id: string): Promise<StoredTake> {
   return asTake(take);
 }
 
-/** Begins a take on a frozen copy of its chart. Refused where the chart cannot be read: there would be nothing to hold the notes against. */
+/**
+ * Begins a take on a frozen copy of its chart. Refused where the chart cannot be read: there would be nothing to hold the notes against.
+ * A take that was begun already, by its id, is begun no second time.
+ */
 export async function beginTake(body: NewTakeBody): Promise<StoredTake> {
-  const chart = await chartById(body.chartId);
+  const chart = await chartOf(body);
   const read = readChart(chart.text);
   if (!read.ok) throw new Failure(422, { ...read.problems[0], message: `This chart cannot be played yet. ${read.problems[0].message}` });
   checkPlan(body.plan);
   return write(async (tx) => {
+    const [begun] = body.id === undefined ? [] : await tx.select().from(takes).where(eq(takes.id, body.id));
+    if (begun) return asTake(begun);
     const [last] = await tx.select({ number: max(takes.number) }).from(takes);
-    const { chartId, tempo, choruses, plan, rate, source } = body;
+    const { tempo, choruses, plan, rate, source, pace = null, bits = 16, device = null, latencySec = null, createdAt } = body;
     const [take] = await tx.insert(takes).values({
-      id: newId(), chartId, title: chart.title, number: (last?.number ?? 0) + 1, state: 'recording', source, chartText: chart.text, tempo, choruses, plan, rate,
+      id: body.id ?? newId(), chartId: chart.id, title: body.title ?? chart.title, number: (last?.number ?? 0) + 1, state: 'recording', source, chartText: chart.text, tempo, choruses, plan, rate,
+      pace, bits, device, latencySec, ...(createdAt === undefined ? {} : { createdAt: Math.min(createdAt, Date.now()) }),
     }).returning();
     return asTake(take!);
   });
+}
+
+/** The chart as it was played: the text that came with the take, or the stored one. A chart removed meanwhile loses no take. */
+async function chartOf({ chartId, chartText, title }: NewTakeBody): Promise<{ id: string | null; title: string; text: string }> {
+  if (chartText === undefined) return chartById(chartId);
+  const [stored] = await database().select({ id: charts.id, title: charts.title }).from(charts).where(eq(charts.id, chartId));
+  return { id: stored?.id ?? null, title: stored?.title ?? title ?? 'Untitled', text: chartText };
 }
 
 function checkPlan(plan: PlanWords): void {
@@ -55,6 +68,8 @@ export function finishTake(id: string, { frames, offsetSec, transcription }: Fin
   return write(async (tx) => {
     const [take] = await tx.select().from(takes).where(eq(takes.id, id));
     if (!take) throw notFound('take');
+    // an end that was not heard of is told again
+    if (take.state === 'ready' && take.frames === frames) return asTake(take);
     if (take.state === 'ready') throw new Failure(409, { code: 'take.closed', message: 'This take is already finished.' });
     const [stored] = await tx.select({ frames: sum(audioChunks.frames) }).from(audioChunks).where(eq(audioChunks.takeId, id));
     if (Number(stored?.frames ?? 0) !== frames)

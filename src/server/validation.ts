@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { NOTES_SCHEMA, notesSchema } from '@/core/formats';
 import { HEIGHT_INTENTS, PLAN_IDS, planFromWords, RUNGS, type PlanWords, type Where } from '@/core/plan';
+import type { Pace } from '@/core/chart';
 import type { Transcription } from '@/core/transcribe';
 
 export const idSchema = Joi.string().pattern(/^[A-Za-z0-9_-]{1,40}$/).required();
@@ -24,10 +25,18 @@ export const planBody = Joi.object<PlanWords>({
   ...settings, parts: Joi.array().items(Joi.object({ where: where.required(), plan: Joi.object(settings).required() })).max(24), heights: Joi.array().items(Joi.string().valid(...HEIGHT_INTENTS)).max(100), ladder: Joi.array().items(rung).max(4), overlay: Joi.string().allow('').max(8_192),
 });
 
-export type NewTakeBody = { chartId: string; tempo: number; choruses: number; plan: PlanWords; rate: number; source: 'microphone' | 'file' | 'stand-in' };
+export type NewTakeBody = {
+  /** Made where the take is recorded, so that it can begin while the server is away; the same take is begun once. */
+  id?: string;
+  chartId: string; tempo: number; choruses: number; plan: PlanWords; rate: number; source: 'microphone' | 'file' | 'stand-in';
+  /** What was played where it is not the chart as it stands: some bars, moving keys, or the chart as it was when the take began. */
+  chartText?: string; title?: string; pace?: Pace; bits?: 16 | 24; device?: string; latencySec?: number; createdAt?: number;
+};
 export const newTakeBody = Joi.object<NewTakeBody>({
   chartId: idSchema, tempo: Joi.number().min(20).max(400).required(), choruses: Joi.number().integer().min(1).max(100).required(), plan: planBody.required(),
   rate: Joi.number().integer().min(4_000).max(384_000).required(), source: Joi.string().valid('microphone', 'file', 'stand-in').required(),
+  id: idSchema.optional(), chartText: Joi.string().max(65_536), title: Joi.string().min(1).max(120), bits: Joi.number().valid(16, 24), device: Joi.string().allow('').max(200), latencySec: Joi.number().min(-0.2).max(1),
+  pace: Joi.object<Pace>({ passBeats: Joi.number().greater(0).max(10_000).required(), tempi: Joi.array().items(Joi.number().min(20).max(400)).min(1).max(100).required() }), createdAt: Joi.number().integer().min(0),
 });
 
 export type FinishBody = { frames: number; offsetSec: number; transcription: Transcription };

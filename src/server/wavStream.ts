@@ -4,11 +4,15 @@ import { pcmRange } from './audio';
 
 const HEADER_BYTES = 44;
 
-/** The 44 bytes before so many frames of 16-bit mono: the writer's own header with the length filled in. */
-export function wavHeader(frames: number, rate: number): Buffer {
+/** The 44 bytes before so many frames of mono PCM: the writer's own header with bits and length filled in. */
+export function wavHeader(frames: number, rate: number, bits = 16): Buffer {
   const header = Buffer.from(writeWav([new Float32Array(0)], rate));
-  header.writeUInt32LE(HEADER_BYTES - 8 + frames * 2, 4);
-  header.writeUInt32LE(frames * 2, 40);
+  const width = bits / 8;
+  header.writeUInt32LE(HEADER_BYTES - 8 + frames * width, 4);
+  header.writeUInt32LE(rate * width, 28);
+  header.writeUInt16LE(width, 32);
+  header.writeUInt16LE(bits, 34);
+  header.writeUInt32LE(frames * width, 40);
   return header;
 }
 
@@ -21,9 +25,11 @@ export function readRange(header: string | null, size: number): { from: number; 
   return from < to ? { from, to } : undefined;
 }
 
+type Sound = { readonly id: string; readonly frames: number; readonly rate: number; readonly bits: number };
+
 /** A take as a WAV file, whole or in the range asked for (RFC 9110, section 14). */
-export function wavResponse(take: { id: string; frames: number; rate: number }, range: string | null): Response {
-  const size = HEADER_BYTES + take.frames * 2;
+export function wavResponse(take: Sound, range: string | null): Response {
+  const size = HEADER_BYTES + (take.frames * take.bits) / 8;
   const asked = readRange(range, size);
   if (asked === undefined) return new Response(null, { status: 416, headers: { 'content-range': `bytes */${size}` } });
   const { from, to } = asked ?? { from: 0, to: size };
@@ -35,8 +41,8 @@ export function wavResponse(take: { id: string; frames: number; rate: number }, 
   return new Response(stream, { status: asked ? 206 : 200, headers });
 }
 
-async function* bytesOf(take: { id: string; frames: number; rate: number }, from: number, to: number): AsyncGenerator<Uint8Array> {
-  if (from < HEADER_BYTES) yield new Uint8Array(wavHeader(take.frames, take.rate).subarray(from, Math.min(to, HEADER_BYTES)));
-  if (to > HEADER_BYTES) for await (const piece of pcmRange(take.id, Math.max(0, from - HEADER_BYTES), to - HEADER_BYTES)) yield new Uint8Array(piece);
+async function* bytesOf(take: Sound, from: number, to: number): AsyncGenerator<Uint8Array> {
+  if (from < HEADER_BYTES) yield new Uint8Array(wavHeader(take.frames, take.rate, take.bits).subarray(from, Math.min(to, HEADER_BYTES)));
+  if (to > HEADER_BYTES) for await (const piece of pcmRange(take, Math.max(0, from - HEADER_BYTES), to - HEADER_BYTES)) yield new Uint8Array(piece);
 }
 

@@ -1,4 +1,4 @@
-import { bandFeel, chordSound, chordsUnder, improvise, lineupOf, perform, renderBand, scaleSound, threadSound, type Instruments, type StudySound } from '@/core/band';
+import { bandFeel, CHARACTERS, chordSound, chordsUnder, improvise, lineupOf, perform, renderBand, scaleSound, threadSound, type Instruments, type StudySound } from '@/core/band';
 import { harmonyOf, passage, readChart, steady, timelineOf, type Chart } from '@/core/chart';
 import { cellAt, planFromWords, planOf } from '@/core/plan';
 import { beatsToSeconds, certain } from '@/core/vocabulary';
@@ -18,8 +18,8 @@ export async function playStudio(request: StudioRequest, instrumentsAt: (rate: n
     const { request: band, length, lead } = arranged(score, rate);
     return renderBand(await instrumentsAt(rate), band, (length - lead) / rate);
   }
-  const notes = improvise({ chart, tempo, choruses, seed, plan: certain(planFromWords(request.plan)), ...(request.profile ? { profile: request.profile } : {}) });
-  return perform({ notes, tempo, rate, seed, leadSeconds: request.leadSeconds, tailSeconds: TAIL_SECONDS });
+  const notes = improvise({ chart, tempo, choruses, seed, plan: certain(planFromWords(request.plan)), profile: { ...CHARACTERS[request.character ?? 'steady'].profile, ...request.profile } });
+  return perform({ notes, tempo, ...(request.pace ? { pace: request.pace } : {}), rate, seed, leadSeconds: request.leadSeconds, tailSeconds: TAIL_SECONDS });
 }
 
 /** Chords under a guitar: what Study plays on a key. Two plans follow each other over the same bars. */

@@ -1,12 +1,16 @@
+import { pulseOf } from '@/core/align';
 import { instrumentsAt } from './bank';
 import { playStudio } from './studio';
-import type { StudioReply, StudioRequest } from './studioProtocol';
+import type { PulseRequest, StudioReply, StudioRequest } from './studioProtocol';
 
-self.onmessage = async ({ data }: MessageEvent<StudioRequest>) => {
+const answer = (reply: StudioReply, transfer: Transferable[] = []) => self.postMessage(reply, { transfer });
+
+self.onmessage = async ({ data }: MessageEvent<StudioRequest | PulseRequest>) => {
   try {
+    if (data.type === 'pulse') return answer({ pulse: pulseOf(data.samples, data.rate) });
     const samples = await playStudio(data, instrumentsAt);
-    self.postMessage({ samples } satisfies StudioReply, { transfer: [samples.buffer] });
+    answer({ samples }, [samples.buffer]);
   } catch (error) {
-    self.postMessage({ refused: (error as Error).message } satisfies StudioReply);
+    answer({ refused: (error as Error).message });
   }
 };

@@ -1,4 +1,6 @@
-import type { Profile } from '@/core/band';
+import type { Character, Profile } from '@/core/band';
+import type { Pulse } from '@/core/align';
+import type { Pace } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
 
 /** What is asked of the studio worker: the band, a solo of the stand-in player, or what Study lets be heard. */
@@ -11,7 +13,7 @@ export type StudioRequest = {
 } & (
   /** The band over a chart as the editor and the library let it be heard. */
   | { readonly type: 'band'; readonly countInBars: number }
-  | { readonly type: 'solo'; readonly plan: PlanWords; readonly profile?: Partial<Profile>; readonly leadSeconds: number }
+  | { readonly type: 'solo'; readonly plan: PlanWords; readonly profile?: Partial<Profile>; readonly character?: Character; readonly pace?: Pace; readonly leadSeconds: number }
   | { readonly type: 'study'; readonly what: StudyAsk }
 );
 
@@ -22,4 +24,7 @@ export type StudyAsk =
   | { readonly kind: 'thread' }
   | { readonly kind: 'plans'; readonly bars: readonly [number, number]; readonly plans: readonly PlanWords[] };
 
-export type StudioReply = { readonly samples: Float32Array } | { readonly refused: string };
+/** Asks for the pulse of a recording: its tempo and bar 1. */
+export type PulseRequest = { readonly type: 'pulse'; readonly samples: Float32Array; readonly rate: number };
+
+export type StudioReply = { readonly samples: Float32Array } | { readonly pulse: Pulse | null } | { readonly refused: string };

@@ -7,7 +7,6 @@ import { bandInstruments } from '../../tests/corpora/band';
 import { Bandstand } from './bandstand';
 import type { BandReply, Score } from './bandProtocol';
 import { playStudio } from './studio';
-import { steady } from '@/core/chart';
 
 const CHART = 'key: C\n| Dm7 | G7 | Cmaj7 | % |';
 const RATE = 22_050;

@@ -1,11 +1,12 @@
 import type { Metadata } from 'next';
 import { readChart } from '@/core/chart';
 import { RecordScreen } from '@/features/record/RecordScreen';
-import { framesStored } from '@/server/audio';
+import { soundStored } from '@/server/audio';
 import { listCharts } from '@/server/charts';
 import { interruptedTakes } from '@/server/takes';
 import { planInAddress } from '@/server/validation';
 import { Shell } from '@/features/shell/Shell';
+import { takeMoment } from '@/features/takes/moment';
 import Link from 'next/link';
 
 type Props = { searchParams: Promise<{ chart?: string; plan?: string }> };
@@ -17,9 +18,9 @@ export default async function RecordPage({ searchParams }: Props) {
   const first = charts.find((one) => one.id === chart) ?? charts[0];
   if (!first) return <NothingToPlay />;
   const cut = await Promise.all((await interruptedTakes()).map(async (take) => ({
-    id: take.id, title: take.title, offsetSec: take.offsetSec, seconds: Math.floor((await framesStored(take.id)) / take.rate),
+    id: take.id, title: take.title, offsetSec: take.offsetSec, tempo: take.tempo, choruses: take.choruses, chartText: take.chartText, when: takeMoment(take.createdAt), seconds: Math.floor(((await soundStored(take.id)).frames) / take.rate),
   })));
-  return <RecordScreen key={first.id} charts={charts} chartId={first.id} plan={planInAddress(plan)} interrupted={cut} />;
+  return <RecordScreen key={first.id} charts={charts} chartId={first.id} plan={planInAddress(plan)} interrupted={cut.filter(({ seconds }) => seconds > 0)} />;
 }
 
 function NothingToPlay() {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Dialog, DropdownMenu } from 'radix-ui';
 import { harmonyOf, timelineOf, transposeText, type Chart } from '@/core/chart';
 import { typeset } from '@/core/practise';
-import { ask } from '@/audio/takeStore';
+import { ask } from '@/audio/keep/serverTakes';
 import type { ChartFile } from './moveChart';
 
 type Props = { id: string; chart: Chart; readable: boolean; hearing: boolean; onHear: () => void; onText: (text: string) => void; onTrouble: (message: string) => void };

@@ -6,7 +6,7 @@ import { tinykeys } from 'tinykeys';
 import { harmonyOf, LIBRARY, readChart, timelineOf, type LibraryForm } from '@/core/chart';
 import { presetsFor } from '@/core/plan';
 import { certain } from '@/core/vocabulary';
-import { ServerRefusal } from '@/audio/takeStore';
+import { ServerRefusal } from '@/audio/keep/serverTakes';
 import { Shell } from '../shell/Shell';
 import { useHearing } from '../shell/useHearing';
 import { chartFacts } from './chartFacts';

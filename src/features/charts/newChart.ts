@@ -1,4 +1,4 @@
-import { ask } from '@/audio/takeStore';
+import { ask } from '@/audio/keep/serverTakes';
 
 /** What a new chart begins as. */
 export const NEW_CHART = 'title: New chart\nkey: C\ntempo: 110\nfeel: swing\n\n| C7 | F7 | C7 | % |\n| F7 | % | C7 | A7 |\n| Dm7 | G7 | C7 A7 | Dm7 G7 |\n';

@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ServerRefusal } from '@/audio/takeStore';
+import { ServerRefusal } from '@/audio/keep/serverTakes';
 
 export type SaveState = { readonly state: 'saved' | 'waiting' | 'failed'; readonly why?: string };
 

@@ -1,44 +1,122 @@
 'use client';
-import { useEffect, useState } from 'react';
-import { discardTake, finishTake } from '@/audio/takeStore';
+import { useEffect, useRef, useState } from 'react';
+import { readChart, timelineOf } from '@/core/chart';
+import type { Transcription } from '@/core/transcribe';
+import { certain } from '@/core/vocabulary';
+import { catchUp } from '@/audio/keep/catchUp';
+import { IndexedShelf } from '@/audio/keep/localTakes';
+import { discardTake, finishTake, HTTP_SERVER } from '@/audio/keep/serverTakes';
 import { TAKE_LOCK } from '@/audio/takeSession';
 import { hearFile } from '@/audio/workers';
+import { useKeys } from '../shell/useKeys';
+import { Far } from './Far';
 
-export type InterruptedTake = { readonly id: string; readonly title: string; readonly seconds: number; readonly offsetSec: number };
+export type InterruptedTake = { readonly id: string; readonly title: string; readonly seconds: number; readonly offsetSec: number; readonly tempo: number; readonly choruses: number; readonly chartText: string; readonly when: string };
+type Heard = { readonly frames: number; readonly transcription: Transcription };
 
-/** Takes that were cut off: what arrived is safe, and the player says what becomes of it. */
-export function Interrupted({ takes, onDone }: { takes: readonly InterruptedTake[]; onDone: (id: string) => void }) {
-  const [gone, setGone] = useState<readonly string[]>([]);
-  const [busy, setBusy] = useState<string | null>(null);
-  const [playing, setPlaying] = useState(false);
-  // a take that another tab is recording right now is not cut off
-  useEffect(() => void navigator.locks?.query().then(({ held }) => setPlaying(held?.some((lock) => lock.name === TAKE_LOCK) ?? false)), []);
-  const [take] = takes.filter((one) => !gone.includes(one.id));
-  if (!take || playing) return null;
+/**
+ * Brings to the server what only this browser has of earlier takes, then says whether any is still to be decided on.
+ * A take that another tab records right now is not cut off.
+ */
+export function useCatchUp(onNews: () => void): void {
+  const told = useRef(onNews);
+  useEffect(() => { told.current = onNews; });
+  useEffect(() => {
+    let gone = false;
+    const look = async () => {
+      const held = (await navigator.locks?.query?.())?.held ?? [];
+      if (gone || held.some(({ name }) => name === TAKE_LOCK)) return;
+      const shelf = await IndexedShelf.open();
+      if ((await shelf.list()).length > 0) {
+        await catchUp(shelf, HTTP_SERVER);
+        if (!gone) told.current();
+      }
+    };
+    void look().catch(() => undefined); // the server is away: the next visit asks again
+    return () => { gone = true; };
+  }, []);
+}
+
+type Props = { take: InterruptedTake; onKept: (id: string) => void; onGone: (id: string) => void; onLater: () => void };
+
+/** A take that was cut off: what there is of it, heard and drawn, and what becomes of it is the player's word. */
+export function Interrupted({ take, onKept, onGone, onLater }: Props) {
+  const [heard, setHeard] = useState<Heard | null>(null);
+  const [share, setShare] = useState(0);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const audio = useRef<HTMLAudioElement | null>(null);
+  useEffect(() => {
+    const control = new AbortController();
+    void (async () => {
+      try {
+        const bytes = await (await fetch(`/api/takes/${take.id}/audio`, { signal: control.signal })).arrayBuffer();
+        const file = await hearFile(bytes, setShare, control.signal);
+        setHeard({ frames: file.samples.length, transcription: file.transcription });
+      } catch {
+        if (!control.signal.aborted) setTrouble('It could not be read just now. It stays here.');
+      }
+    })();
+    return () => { control.abort(); audio.current?.pause(); };
+  }, [take.id]);
+  const forget = async () => void (await (await IndexedShelf.open()).remove(take.id).catch(() => undefined));
   const keep = async () => {
-    setBusy('Listening to it');
+    if (!heard) return;
     try {
-      const bytes = await (await fetch(`/api/takes/${take.id}/audio`)).arrayBuffer();
-      const heard = await hearFile(bytes, (share) => setBusy(`Listening to it, ${Math.round(share * 100)} %`), new AbortController().signal);
-      await finishTake(take.id, heard.samples.length, take.offsetSec, heard.transcription);
-      onDone(take.id);
+      await finishTake(take.id, heard.frames, take.offsetSec, heard.transcription);
+      await forget();
+      onKept(take.id);
     } catch {
-      setBusy('It could not be read. It stays here.');
+      setTrouble('The server does not answer. The take stays here.');
     }
   };
   const throwAway = async () => {
     await discardTake(take.id).catch(() => undefined);
-    setGone([...gone, take.id]);
+    await forget().catch(() => undefined);
+    onGone(take.id);
   };
+  const hearEnd = () => {
+    const player = (audio.current ??= new Audio(`/api/takes/${take.id}/audio`));
+    if (!player.paused) return player.pause();
+    player.currentTime = Math.max(0, take.seconds - (16 * 60) / take.tempo);
+    void player.play().catch(() => undefined);
+  };
+  const press = heard ? { words: 'keep it and review it', act: () => void keep() } : { words: 'later', act: onLater };
+  useKeys({ press: press.act, hold: () => void throwAway(), double: hearEnd });
+  const [minutes, seconds] = [Math.floor(take.seconds / 60), take.seconds % 60];
+  const length = [minutes > 0 ? `${minutes} ${minutes === 1 ? 'minute' : 'minutes'}` : '', seconds > 0 || minutes === 0 ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}` : ''].filter(Boolean).join(' ');
   return (
-    <section role="alert" aria-label="Cut-off take" className="mx-4 mt-4 flex flex-wrap items-center gap-x-6 gap-y-3 border-l-[3px] border-now py-2 pl-4 sm:mx-8">
-      <p className="text-xl text-soft">Your last take of {take.title} was cut off. <b className="text-ink">{take.seconds} {take.seconds === 1 ? 'second' : 'seconds'} of it are safe.</b></p>
-      {busy === null ? (
-        <span className="flex gap-3">
-          {take.seconds > 0 && <button type="button" className="go" onClick={() => void keep()}>Keep and review it</button>}
-          <button type="button" className="quiet" onClick={() => void throwAway()}>Throw it away</button>
-        </span>
-      ) : <span role="status" className="text-soft">{busy}</span>}
-    </section>
+    <Far alert meta={<><span>{take.title}, at {take.tempo}</span><span>{take.when}</span></>} soft="Your last take was cut off." bold={`${length} of it ${take.seconds === 1 && minutes === 0 ? 'is' : 'are'} safe.`}
+      press={press} hold={{ words: 'throw it away', act: () => void throwAway() }} double={{ words: 'hear the last four bars', act: hearEnd }} more={heard ? <button type="button" className="hover:text-ink" onClick={onLater}>decide later</button> : undefined}>
+      <Extent take={take} heard={heard} />
+      <p role="status" className="mt-8 max-w-[1080px] text-[24px] leading-9 text-soft sm:text-[26px]">{trouble ?? (heard ? <><b className="text-ink">{heard.transcription.notes.length} {heard.transcription.notes.length === 1 ? 'note is' : 'notes are'} in it.</b> Nothing is thrown away unless you say so; what there is can be judged like any take.</> : `Listening to it, ${Math.round(share * 100)} %`)}</p>
+    </Far>
+  );
+}
+
+const WIDTH = 1216;
+
+/** How far it got: choruses on a line, the notes that are there, and where it stopped. */
+function Extent({ take, heard }: { take: InterruptedTake; heard: Heard | null }) {
+  const { formBeats, bars } = timelineOf(certain(readChart(take.chartText)), take.tempo);
+  const all = formBeats * take.choruses;
+  const beatAt = (seconds: number) => ((seconds - take.offsetSec) * take.tempo) / 60;
+  const stop = Math.max(0, Math.min(all, beatAt(take.seconds)));
+  const x = (beat: number) => Math.round((Math.max(0, beat) / all) * WIDTH * 10) / 10;
+  const chorus = Math.min(take.choruses - 1, Math.floor(stop / formBeats));
+  const bar = bars.findLast(({ start }) => start <= stop - chorus * formBeats + 1e-6)!.index + 1;
+  const late = x(stop) > WIDTH * 0.6;
+  return (
+    <svg viewBox={`0 0 ${WIDTH} 176`} className="mt-12 w-full" role="img" aria-label={`Stopped in bar ${bar} of chorus ${chorus + 1} of ${take.choruses}`}>
+      {Array.from({ length: take.choruses }, (_, index) => (
+        <g key={index}><line x1={x(index * formBeats)} y1={8} x2={x(index * formBeats)} y2={160} stroke="var(--dim)" />{take.choruses <= 8 && <text x={x(index * formBeats) + 10} y={24} fontSize={20} style={{ fill: 'var(--dim)' }}>chorus {index + 1}</text>}</g>
+      ))}
+      <rect x={x(stop)} y={36} width={WIDTH - x(stop)} height={104} fill="var(--row)" />
+      {heard?.transcription.notes.map((note, index) => {
+        const [from, to] = [beatAt(note.onsetSec), beatAt(note.offsetSec)];
+        return to < 0 ? null : <rect key={index} x={x(from)} y={140 - Math.max(0, Math.min(96, (note.midi - 40) * 2))} width={Math.max(2, x(to) - x(from) - 1)} height={5} fill="var(--h0)" />;
+      })}
+      <line x1={x(stop)} y1={2} x2={x(stop)} y2={168} stroke="var(--now)" strokeWidth={3} />
+      <text x={x(stop) + (late ? -16 : 16)} y={96} fontSize={22} textAnchor={late ? 'end' : 'start'} style={{ fill: 'var(--soft)' }}>stopped here, bar {bar} of chorus {chorus + 1}</text>
+    </svg>
   );
 }

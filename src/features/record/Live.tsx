@@ -1,39 +1,54 @@
 'use client';
-import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
-import type { Chart } from '@/core/chart';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { planFromWords } from '@/core/plan';
 import { certain } from '@/core/vocabulary';
 import type { SessionState, TakeSession } from '@/audio/takeSession';
+import type { Rig } from '@/audio/rig/rig';
+import { LevelBar } from '../shell/DeviceChooser';
+import { HELP, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
-import type { Settings } from './Setup';
+import { useLevel } from '../shell/useRig';
+import type { Settings } from './settings';
 import { Stage } from './Stage';
 import { useLiveLine } from './useLiveLine';
 
-type Props = { session: TakeSession; state: SessionState; chart: Chart; settings: Settings; side: ReactNode };
+type Props = { session: TakeSession; state: SessionState; settings: Settings; rig: Rig; title: string };
 
 /** The stage while a take runs. Drawn anew once a beat, its meter ten times a second, only the cursor for every frame. */
-export function Live({ session, state, chart, settings, side }: Props) {
+export function Live({ session, state, settings, rig, title }: Props) {
+  const { chart, choruses, pace } = session.route;
+  const { help, position } = usePreferences();
   const beat = useBeat(session);
   const plan = useMemo(() => certain(planFromWords(settings.plan)), [settings.plan]);
   const follow = useCallback((draw: (beat: number) => void) => everyFrame(() => draw(Math.min(session.position(), session.endBeat - 0.001))), [session]);
-  const line = useLiveLine(session, chart, settings.tempo, plan);
+  const line = useLiveLine(session, plan);
   const waits = state.phase === 'opening' || state.phase === 'finishing' ? state.what : null;
+  const tempi = pace.tempi.length > 1 ? `${pace.tempi[0]} to ${pace.tempi[pace.tempi.length - 1]}` : pace.tempi[0];
   return (
-    <Shell place="Record" side={side} footer={
+    <Shell place="Record" side={<span className="hidden sm:inline">{title} · {tempi} · {choruses} {choruses === 1 ? 'chorus' : 'choruses'}</span>} footer={
       <>
         <button type="button" aria-label="Stop and keep the take" onClick={() => void session.stop(false)}><StopSign /></button>
-        <b className="text-ink" role="status">{waits ?? 'Recording'}</b>
-        <span><kbd className="key">Space</kbd> or pedal stops and opens the review; hold throws the take away</span>
-        <Meter session={session} />
+        <b className="text-ink" role="status">{waits ?? (beat < 0 ? 'Counting in' : 'Recording')}</b>
+        <span><span className="font-[640] text-now">press</span> stop and keep</span>
+        <span className="hidden sm:inline"><span className="font-[640] text-now">hold</span> throw it away</span>
+        <span className="hidden md:inline"><kbd className="key">H</kbd> {help === 0 ? 'hide help' : HELP[help]}</span>
+        <Meter rig={rig} />
+        <Safe session={session} />
         <Latency session={session} />
       </>
     }>
-      {state.phase === 'running' && beat > 4 && session.highest < -60 && (
-        <p role="alert" className="mx-4 border-l-[3px] border-now pl-4 text-xl text-ink sm:mx-8">Nothing comes in. Look at the volume, the lead and the chosen input; the take can still be stopped.</p>
-      )}
-      <Stage chart={chart} tempo={settings.tempo} choruses={settings.choruses} plan={plan} beat={Math.min(beat, session.endBeat - 0.001)} follow={follow} line={line} />
+      <Worry session={session} rig={rig} running={state.phase === 'running' && beat > 4} />
+      <Stage chart={chart} tempo={pace.tempi[0]!} choruses={choruses} plan={plan} beat={Math.min(beat, session.endBeat - 0.001)} follow={follow} line={line} help={help} position={position} />
     </Shell>
   );
+}
+
+/** What would spoil the take, said while it can still be mended. */
+function Worry({ rig, running }: { session: TakeSession; rig: Rig; running: boolean }) {
+  const { highest, clipped } = useLevel(rig);
+  if (!running) return null;
+  const words = highest < -60 ? 'Nothing comes in. Look at the volume, the lead and the chosen input; the take can still be stopped.' : clipped > 3 ? 'Too loud: the tops of the notes are cut off. Turn the gain down.' : null;
+  return words && <p role="alert" className="mx-4 border-l-[3px] border-now pl-4 text-xl text-ink sm:mx-8">{words}</p>;
 }
 
 /** Calls for every frame the browser draws, until told to stop. */
@@ -52,46 +67,43 @@ function useBeat(session: TakeSession): number {
   return beat + 1e-3;
 }
 
-const METER_MS = 100;
-
-function Meter({ session }: { session: TakeSession }) {
-  const [{ level, waiting }, setRead] = useState({ level: session.level, waiting: 0 });
-  useEffect(() => {
-    const timer = setInterval(() => setRead({ level: Math.round(session.level), waiting: session.waiting }), METER_MS);
-    return () => clearInterval(timer);
-  }, [session]);
-  return (
-    <>
-      <span className="ml-auto flex items-center gap-2.5">input <LevelBar level={level} /> <span className="w-20 text-right">{level <= -100 ? 'silent' : `${String(level).replace('-', '−')} dBFS`}</span></span>
-      {waiting > 3 && <span role="status" className="text-ink">{waiting} s wait to be sent; recording goes on</span>}
-    </>
-  );
+function Meter({ rig }: { rig: Rig }) {
+  const { level, clipped } = useLevel(rig);
+  return <span className="ml-auto flex items-center gap-2.5"><span className="hidden sm:inline">input</span> <span className="w-24 sm:w-[120px]"><LevelBar level={level} clipped={clipped > 0} width={120} /></span> <span className="hidden w-20 text-right sm:inline">{level <= -100 ? 'silent' : `${String(level).replace('-', '−')} dBFS`}</span></span>;
 }
 
-const LATENCY_MS = 500;
+const LOOK_MS = 500;
+const SAID_FROM_SECONDS = 3;
 
-/** What the browser says of its own delay, and, for whoever asks, how long after its sound 19 notes of 20 were drawn. */
+/** Where the sound is, when it is not yet where it should be. */
+function Safe({ session }: { session: TakeSession }) {
+  const [words, setWords] = useState<string | null>(null);
+  useEffect(() => {
+    const timer = setInterval(() => {
+      const safety = session.safety;
+      const waits = safety !== null && safety.waitingSeconds >= SAID_FROM_SECONDS;
+      setWords(!safety || (!waits && !safety.storageTrouble) ? null
+        : waits && safety.storageTrouble ? `Storage is full and the server is away: ${Math.round(safety.waitingSeconds)} s are in memory only. Stop soon.`
+        : waits ? 'The server is away; recording goes on here and catches up.' : 'This browser’s storage is full; the server keeps the take.');
+    }, LOOK_MS);
+    return () => clearInterval(timer);
+  }, [session]);
+  return words && <span role="status" className="basis-full text-ink sm:basis-auto">{words}</span>;
+}
+
+/** The delay that is counted, and, for whoever asks, how long after its sound 19 notes of 20 were drawn. */
 function Latency({ session }: { session: TakeSession }) {
   const [drawn, setDrawn] = useState<number | null>(null);
   useEffect(() => {
     const timer = setInterval(() => {
       const sorted = [...session.drawnAfter].sort((a, b) => a - b);
       setDrawn(sorted.length < 5 ? null : Math.round(sorted[Math.floor(0.95 * (sorted.length - 1))]! * 1000));
-    }, LATENCY_MS);
+    }, LOOK_MS);
     return () => clearInterval(timer);
   }, [session]);
+  const { seconds, measured } = session.latency;
   const words = drawn === null ? undefined : `19 notes of 20 are drawn within ${drawn} ms of their sound`;
-  return <span className="hidden sm:inline" title={words} data-drawn-ms={drawn ?? undefined}>Latency {Math.round(session.latency * 1000)} ms, by the browser</span>;
-}
-
-function LevelBar({ level }: { level: number }) {
-  const share = Math.max(0, Math.min(1, (level + 60) / 60));
-  return (
-    <svg width={120} height={8} role="img" aria-label="Input level">
-      <rect width={120} height={8} fill="var(--line)" />
-      <rect width={120 * share} height={8} fill={level > -1 ? 'var(--now)' : 'var(--h1)'} />
-    </svg>
-  );
+  return <span className="hidden lg:inline" title={words} data-drawn-ms={drawn ?? undefined}>Latency {Math.round(seconds * 1000)} ms, {measured ? 'measured' : 'not measured'}</span>;
 }
 
 const StopSign = () => (

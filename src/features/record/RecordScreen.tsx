@@ -1,77 +1,184 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { CLICK_BEATS } from '@/core/band';
 import { planFromWords, type PlanWords } from '@/core/plan';
-import { discardTake } from '@/audio/takeStore';
-import { TakeSession, type SessionState } from '@/audio/takeSession';
+import { certain } from '@/core/vocabulary';
+import { backing, type OwnBacking } from '@/audio/band/backings';
+import type { DeviceChoice } from '@/audio/rig/device';
+import { Rig } from '@/audio/rig/rig';
+import { Corner, TakeSession, type SessionState } from '@/audio/takeSession';
+import { Cautions } from '../shell/Cautions';
+import { prefer, preferences, usePreferences, type Help } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
+import { useKeys } from '../shell/useKeys';
+import { useRigState } from '../shell/useRig';
+import type { Keys } from '../shell/pedal';
+import { Finished, useResult } from './Finished';
+import { RecordFlow } from './flow';
 import { FormPreview } from './FormPreview';
-import { Interrupted, type InterruptedTake } from './Interrupted';
+import { Interrupted, useCatchUp, type InterruptedTake } from './Interrupted';
 import { Live } from './Live';
-import { listenToPedal } from './pedal';
-import { defaultSettings, Setup, type RecordChart, type Settings } from './Setup';
+import { NoInput } from './NoInput';
+import { defaultSettings, routeFor, takeSettings, type RecordChart, type Settings } from './settings';
+import { Setup } from './Setup';
+import { Silent } from './Silent';
 import { useBring } from './useBring';
+import { useRest } from './useRest';
+import { Waiting } from './Waiting';
 import { Working } from './Working';
 
 type Props = { charts: readonly RecordChart[]; chartId: string; plan?: PlanWords | null; interrupted: readonly InterruptedTake[] };
 
-/** From choosing to playing to the review: setup, stage, and what can go wrong on the way. */
+/** From choosing to playing to the result and on to the next take: all of Record. */
 export function RecordScreen({ charts, chartId, plan = null, interrupted }: Props) {
   const router = useRouter();
+  const prefs = usePreferences();
   const [settings, setSettings] = useState<Settings>(() => defaultSettings(charts, chartId, plan));
-  const [session, setSession] = useState<TakeSession | null>(null);
-  const state = useSessionState(session);
-  const chart = useMemo(() => certain(readChart(charts.find((one) => one.id === settings.chartId)!.text)), [charts, settings.chartId]);
+  const open = useCallback((id: string, note = '') => router.push(`/takes/${id}${note}`), [router]);
+  const { rig, flow } = useCorner(open);
+  const { scene, session, finished, rolling, trouble } = useSyncExternalStore(flow.subscribe, flow.getState, flow.getState);
+  const state = useSession(session);
+  const rigState = useRigState(rig);
+  const result = useResult(finished);
+  const [decided, setDecided] = useState<readonly string[]>([]);
+  const fileInput = useRef<HTMLInputElement>(null);
+  const chart = charts.find((one) => one.id === settings.chartId)!;
+  const route = useMemo(() => { const worked = routeFor(settings, chart.text); return worked.ok ? worked.value : null; }, [settings, chart.text]);
   const choice = useMemo(() => certain(planFromWords(settings.plan)), [settings.plan]);
-  const open = useCallback((takeId: string, note = '') => router.push(`/takes/${takeId}${note}`), [router]);
-  const bring = useBring(settings, chart, open);
-  const start = useCallback(() => {
-    const next = new TakeSession({ ...settings, chartText: chart.text, seed: 1 });
-    setSession(next);
-    void next.start();
-  }, [settings, chart]);
+  const bring = useBring(settings, chart, route, open);
+  useCatchUp(useCallback(() => router.refresh(), [router]));
+  const rest = useRest(state.phase === 'running');
+
+  const start = useCallback(async (wanted: Settings) => {
+    const made = takeSettings(wanted, charts.find((one) => one.id === wanted.chartId)!, preferences(), flow.nextSeed());
+    if (!made.ok) return flow.say([made.problems[0].message, made.problems[0].suggestion && `Try: ${made.problems[0].suggestion}`].filter(Boolean).join(' '));
+    const own: OwnBacking | null = wanted.backingId === null ? null : await backing(wanted.backingId).catch(() => null);
+    await flow.start(own ? { ...made.value, backing: own } : made.value);
+  }, [charts, flow]);
+  const again = () => void start(settings);
+
+  const loop = () => {
+    if (!result?.loop) return;
+    const from = settings.bars?.[0] ?? 1;
+    const next: Settings = { ...settings, bars: [result.loop[0] + from - 1, result.loop[1] + from - 1], choruses: Math.max(4, settings.choruses), keyStep: 0, aloneBars: '', aloneChoruses: '' };
+    setSettings(next);
+    void start(next);
+  };
+  const comeInBy = (device: DeviceChoice) => {
+    prefer({ device });
+    again();
+  };
+  const standIn: DeviceChoice = { kind: 'stand-in', character: prefs.device.kind === 'stand-in' ? prefs.device.character : 'steady', delayMs: 0 };
+  const chooseChannel = (channel: number | 'mix') => {
+    const { device } = preferences();
+    if (device.kind !== 'input') return;
+    prefer({ device: { ...device, channel } });
+    void rig.open({ ...device, channel });
+  };
+
+  const cut = scene === 'setup' && bring.state.phase === 'idle' ? (interrupted.find(({ id }) => !decided.includes(id)) ?? null) : null;
+  const mixKeys: Keys = {
+    louder: () => prefer({ bandLevel: Math.min(1, Math.round(preferences().bandLevel * 20 + 1) / 20) }), quieter: () => prefer({ bandLevel: Math.max(0, Math.round(preferences().bandLevel * 20 - 1) / 20) }),
+    drums: () => toggle('drums'), bass: () => toggle('bass'), chords: () => toggle('chords'), help: () => prefer({ help: ((preferences().help + 1) % 4) as Help }),
+    click: () => setSettings((now) => ({ ...now, click: CLICK_BEATS[(CLICK_BEATS.indexOf(now.click) + 1) % CLICK_BEATS.length]! })),
+  };
+  const keysOf = (): Keys => {
+    // a cut-off take has keys of its own
+    if (bring.state.phase === 'working' || cut) return {};
+    switch (scene) {
+      case 'no-input': return { press: again, hold: () => flow.back(), double: () => comeInBy(standIn) };
+      case 'waiting': {
+        const other = movingChannel(rig);
+        return { press: () => (other === null ? session?.startAllTheSame() : chooseChannel(other)), hold: () => void session?.discard(), ...(other === null ? {} : { double: () => session?.startAllTheSame() }) };
+      }
+      case 'silent': return { press: () => { flow.throwAway(); again(); }, hold: () => flow.throwAway() };
+      case 'finished': return { press: rolling ? () => flow.stay() : again, hold: () => flow.throwAway(), discard: () => flow.throwAway(), review: () => { if (finished?.kept) open(finished.id); }, ...(rolling || !result?.loop ? {} : { double: loop, loop }) };
+      case 'live': return state.phase === 'running' ? { press: () => void session?.stop(false), hold: () => void session?.discard(), discard: () => void session?.discard(), ...mixKeys } : {};
+      case 'setup': return { press: again, ...mixKeys };
+    }
+  };
+  useKeys(keysOf());
   useEffect(() => {
-    if (state.phase === 'done') open(state.takeId, state.cut ? '?cut=1' : '');
-  }, [state, open]);
-  // a tab that goes away mid-take leaves what was sent, to be offered again; the lock goes with it
-  useEffect(() => () => { if (session?.state.phase === 'running') void session.stop(false); }, [session]);
-  const running = state.phase === 'running';
-  const ready = (state.phase === 'idle' || state.phase === 'failed') && bring.state.phase !== 'working';
-  useEffect(() => listenToPedal({
-    press: () => { if (running) void session?.stop(false); else if (ready) start(); },
-    hold: () => { if (running) void session?.discard(); },
-  }), [running, ready, session, start]);
-  const side = <span className="hidden sm:inline">{chart.title} · {settings.tempo} · {settings.choruses} {settings.choruses === 1 ? 'chorus' : 'choruses'}</span>;
-  if (session && (running || state.phase === 'opening' || state.phase === 'finishing')) return <Live session={session} state={state} chart={chart} settings={settings} side={side} />;
+    session?.setBandLevel(prefs.bandLevel);
+    session?.setLevels(prefs.levels);
+  }, [session, prefs.bandLevel, prefs.levels]);
+
   if (bring.state.phase === 'working') return <Working work={bring.state} onCancel={bring.cancel} />;
-  if (session && state.phase === 'silent')
-    return <Silent onKeep={() => open(state.takeId)} onThrow={() => void discardTake(state.takeId).then(() => setSession(null))} />;
-  const trouble = state.phase === 'failed' ? state.message : bring.state.phase === 'failed' ? bring.state.message : null;
+  if (cut) return <Interrupted key={cut.id} take={cut} onKept={open} onGone={(id) => setDecided([...decided, id])} onLater={() => setDecided([...decided, cut.id])} />;
+  switch (scene) {
+    case 'no-input':
+      return (
+        <>
+          <input ref={fileInput} type="file" accept="audio/*,.wav,.mp3,.flac,.ogg,.m4a" className="sr-only" tabIndex={-1} aria-label="A recording" onChange={(event) => { const chosen = event.target.files?.[0]; if (chosen) { flow.back(); bring.file(chosen, 0); } }} />
+          <NoInput trouble={rigState.phase === 'trouble' ? rigState.trouble : 'busy'} title={chart.title} onAgain={again} onDevice={(deviceId) => comeInBy({ kind: 'input', deviceId, channel: 'mix' })} onFile={() => fileInput.current?.click()} onStandIn={() => comeInBy(standIn)} onBack={() => flow.back()} />
+        </>
+      );
+    case 'waiting':
+      return <Waiting rig={rig} title={chart.title} onChannel={chooseChannel} onStart={() => session?.startAllTheSame()} onBack={() => void session?.discard()} />;
+    case 'silent':
+      return <Silent onKeep={() => { if (finished) open(finished.id); }} onThrow={() => flow.throwAway()} />;
+    case 'finished':
+      return (
+        <Finished take={finished!} result={result} next={rolling ? flow : null} again={{ words: 'again from the top', act: again }} stay={{ words: 'stay and look', act: () => flow.stay() }} discard={{ words: 'throw this take away', act: () => flow.throwAway() }}
+          loop={result?.loop ? { words: `loop bars ${result.loop[0]} and ${result.loop[1]}`, act: loop } : null} review={() => { if (finished?.kept) open(finished.id); }} setup={() => flow.back()} />
+      );
+    case 'live':
+      if (session) return <Live session={session} state={state} settings={settings} rig={rig} title={chart.title} />;
+  }
+  const words = trouble ?? (bring.state.phase === 'failed' ? bring.state.message : rigState.phase === 'lost' ? `${rigState.label || 'The input'} went away. Plug it in again, or choose another.` : null);
   return (
-    <Shell place="Record" side={side} footer={<><span><kbd className="key">Space</kbd> or pedal: count me in</span><span className="sm:ml-auto">Start with the output low; headphones keep the band out of the microphone.</span></>}>
-      <Interrupted takes={interrupted} onDone={open} />
-      <Setup charts={charts} settings={settings} onChange={setSettings} onStart={start} onFile={bring.file} onStandIn={bring.standIn} trouble={trouble} />
-      <div className="mx-4 pb-8 sm:mx-8"><FormPreview chart={chart} tempo={settings.tempo} plan={choice} /></div>
+    <Shell place="Record" footer={<><span><kbd className="key">Space</kbd> or pedal: count me in</span><span className="hidden sm:inline"><kbd className="key">?</kbd> every key</span><span className="sm:ml-auto">Start with the output low; headphones keep the band out of the microphone.</span></>}>
+      <Cautions rest={rest} />
+      <Setup charts={charts} settings={settings} onChange={(next) => { flow.say(null); setSettings(next); }} onStart={again} rig={rig} onFile={bring.file} onStandIn={bring.standIn} trouble={words} />
+      {route && <div className="mx-4 pb-8 sm:mx-8"><FormPreview chart={route.chart} tempo={settings.tempo} plan={choice} /></div>}
     </Shell>
   );
+}
+
+const toggle = (part: 'drums' | 'bass' | 'chords') => {
+  const { levels } = preferences();
+  prefer({ levels: { ...levels, [part]: levels[part] > 0 ? 0 : 1 } });
+};
+
+const LIVELY_DB = -48;
+/** Another channel than the chosen one, where something moves. */
+function movingChannel(rig: Rig): number | null {
+  const loudest = rig.levels.reduce((best, level, index) => (level > rig.levels[best]! ? index : best), 0);
+  return rig.levels.length > 1 && rig.levels[loudest]! > LIVELY_DB && rig.channel !== loudest ? loudest : null;
+}
+
+/** The corner of this visit: its rig stays open from take to take, and everything is let go when the screen is left. */
+function useCorner(open: (id: string, note?: string) => void): { rig: Rig; flow: RecordFlow } {
+  const [{ corner, flow }] = useState(() => {
+    const made = new Corner(new Rig());
+    return {
+      corner: made,
+      flow: new RecordFlow({
+        openInput: async () => {
+          const { device, outputId } = preferences();
+          const opened = await made.rig.open(device);
+          if (opened && outputId !== null) await made.rig.speakThrough(outputId).catch(() => false);
+          return opened;
+        },
+        makeSession: (settings) => new TakeSession(settings, made),
+        afterTake: () => preferences().afterTake,
+        review: (id, cut) => open(id, cut ? '?cut=1' : ''),
+      }),
+    };
+  });
+  useEffect(() => {
+    flow.enter();
+    return () => {
+      flow.leave();
+      corner.close();
+    };
+  }, [corner, flow]);
+  return { rig: corner.rig, flow };
 }
 
 const IDLE: SessionState = { phase: 'idle' };
 const nothing = () => () => undefined;
-function useSessionState(session: TakeSession | null): SessionState {
+function useSession(session: TakeSession | null): SessionState {
   return useSyncExternalStore(session?.subscribe ?? nothing, session?.getState ?? (() => IDLE), () => IDLE);
-}
-
-function Silent({ onKeep, onThrow }: { onKeep: () => void; onThrow: () => void }) {
-  return (
-    <Shell place="Record">
-      <div className="mx-4 mt-24 sm:mx-8" role="alert">
-        <p className="text-[64px] leading-[72px] font-[620] tracking-tight text-soft">Nothing came in.<br /><b className="text-ink">No note was heard in this take.</b></p>
-        <p className="mt-6 max-w-3xl text-2xl leading-9 text-soft">Look at the volume on the guitar, the lead and the gain, and at which input is chosen. The take can be thrown away or kept as it is.</p>
-        <p className="mt-8 flex gap-4"><button type="button" className="go" onClick={onThrow}>Throw it away, try again</button><button type="button" className="quiet" onClick={onKeep}>Keep it</button></p>
-      </div>
-    </Shell>
-  );
 }

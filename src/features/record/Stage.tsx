@@ -1,5 +1,5 @@
 import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
-import { harmonyOf, timelineOf, type Chart } from '@/core/chart';
+import { harmonyOf, timelineOf, type Chart, type Timeline } from '@/core/chart';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planOf, type LandOn, type PlanChoice } from '@/core/plan';
 import { intervalWord, typeset } from '@/core/practise';
@@ -10,6 +10,7 @@ import { HEAD, LANE, rowGeometry } from '@/ui/form/geometry';
 import { formRows, type FormRowModel } from '@/ui/form/formRows';
 import { Neck } from '@/ui/Neck';
 import type { TakeOnForm } from '@/ui/form/takeOnForm';
+import type { Help } from '../shell/preferences';
 import { nowPlaying, type NowPlaying } from './nowPlaying';
 
 type Props = {
@@ -20,10 +21,14 @@ type Props = {
   follow?: (draw: (beat: number) => void) => () => void;
   /** What has been heard so far, as marks on the form. */
   line?: TakeOnForm | null;
+  /** How much is hidden: nothing, targets, chord names too, the form too. */
+  help?: Help;
+  /** Lowest of the frets shown. */
+  position?: number;
 };
 
 /** The screen while playing: one sentence on one baseline, the neck, and the form with its cursor. */
-export const Stage = memo(function Stage({ chart, tempo, choruses, plan: choice, beat, follow, line = null }: Props) {
+export const Stage = memo(function Stage({ chart, tempo, choruses, plan: choice, beat, follow, line = null, help = 0, position = 5 }: Props) {
   const timeline = useMemo(() => timelineOf(chart, tempo), [chart, tempo]);
   const plan = useMemo(() => planOf(choice, harmonyOf(chart, timeline), timeline), [choice, chart, timeline]);
   const rows = useMemo(() => formRows(timeline), [timeline]);
@@ -31,38 +36,61 @@ export const Stage = memo(function Stage({ chart, tempo, choruses, plan: choice,
   const row = rows.find((one) => one.bars.some((bar) => bar.number === now.bar + 1)) ?? rows[0]!;
   return (
     <div className="mx-4 flex grow flex-col gap-5 sm:mx-8">
-      <Sentence now={now} />
+      <Sentence now={help >= 1 ? { ...now, landOn: null } : now} named={help < 2} />
       <div className="grid gap-6 lg:grid-cols-[408px_minmax(0,1fr)] lg:gap-[72px]">
         <Whereabouts now={now} bars={timeline.bars.length} choruses={choruses} />
-        <div className="mx-auto w-full max-w-[736px]"><NeckNow now={now} /></div>
+        <div className="mx-auto w-full max-w-[736px]">{help === 0 && <NeckNow now={now} position={position} />}</div>
       </div>
-      <svg viewBox={`0 0 1216 ${HEAD + LANE}`} className="mt-auto mb-4 hidden w-full sm:block" aria-hidden="true">
-        <FormRow row={row} width={1216} formBeats={timeline.formBeats} choruses={[now.chorus]} take={line} />
-        <Cursor row={row} offset={now.chorus * timeline.formBeats} beat={beat} follow={follow} />
-      </svg>
+      {help < 3 && (
+        <svg viewBox={`0 0 1216 ${HEAD + LANE}`} className="mt-auto mb-4 hidden w-full sm:block" aria-hidden="true">
+          <FormRow row={help < 2 ? row : nameless(row)} width={1216} formBeats={timeline.formBeats} choruses={[now.chorus]} take={line} />
+          <Cursor row={row} offset={now.chorus * timeline.formBeats} beat={beat} follow={follow} width={1216} />
+        </svg>
+      )}
+      {help < 3 && <PhoneForm row={row} now={now} named={help < 2} timeline={timeline} beat={beat} follow={follow} line={line} />}
     </div>
   );
 });
 
 /** The present moment on the row. It is moved by hand: drawing the whole stage for every frame would take time from the sound. */
-function Cursor({ row, offset, beat, follow }: { row: FormRowModel; offset: number; beat: number } & Pick<Props, 'follow'>) {
+function Cursor({ row, offset, beat, follow, width }: { row: FormRowModel; offset: number; beat: number; width: number } & Pick<Props, 'follow'>) {
   const line = useRef<SVGLineElement>(null);
-  const { x } = rowGeometry(row, 1216);
+  const { x } = rowGeometry(row, width);
   const place = useCallback((at: number) => line.current?.setAttribute('transform', `translate(${x(Math.max(row.start, at - offset)).toFixed(1)} 0)`), [x, row.start, offset]);
   useEffect(() => follow?.(place), [follow, place]);
   return <line ref={line} transform={`translate(${x(Math.max(row.start, beat - offset)).toFixed(1)} 0)`} x1={0} y1={HEAD - 1} x2={0} y2={HEAD + LANE - 1} stroke="var(--now)" strokeWidth={3} />;
+}
+
+/** The row with its gates and bars, its chords unsaid: what sounds is for the ear. */
+const nameless = (row: FormRowModel): FormRowModel => ({ ...row, chords: row.chords.map((chord) => ({ ...chord, symbol: '' })) });
+
+const PHONE = 358;
+
+/** On a phone there is room for two bars: those the cursor is in. */
+function PhoneForm({ row, now, named, timeline, beat, follow, line }: { row: FormRowModel; now: NowPlaying; named: boolean; timeline: Timeline; line: TakeOnForm | null } & Pick<Props, 'beat' | 'follow'>) {
+  const first = row.bars.findIndex((bar) => bar.number === now.bar + 1);
+  const from = Math.max(0, first - (first % 2));
+  const bars = row.bars.slice(from, from + 2);
+  const [start, end] = [bars[0]!.start, bars[bars.length - 1]!.end];
+  const half: FormRowModel = { ...row, start, end, bars, chords: row.chords.filter((chord) => chord.start >= start - 1e-6 && chord.start < end - 1e-6) };
+  return (
+    <svg viewBox={`0 0 ${PHONE} ${HEAD + LANE}`} className="mt-auto mb-4 w-full sm:hidden" aria-hidden="true">
+      <FormRow row={named ? half : nameless(half)} width={PHONE} formBeats={timeline.formBeats} choruses={[now.chorus]} take={line} />
+      <Cursor row={half} offset={now.chorus * timeline.formBeats} beat={beat} follow={follow} width={PHONE} />
+    </svg>
+  );
 }
 
 /** Fits a long symbol into its column. */
 const fitted = (symbol: string, size: number, room: number): number => Math.min(size, room / chordWidth(symbol));
 
 /** One baseline, left to right: the chord, beats until the next, the next, and the note to land on. On a phone they stand in two rows. */
-function Sentence({ now }: { now: NowPlaying }) {
+function Sentence({ now, named }: { now: NowPlaying; named: boolean }) {
   return (
     <div aria-live="off">
-      <p className="sr-only"><span data-testid="chord-now">{chordName(now.now)}</span>, next <span data-testid="chord-next">{chordName(now.next)}</span></p>
-      <svg viewBox="0 0 1216 276" className="hidden w-full sm:block" aria-hidden="true"><g transform="translate(0 -6)"><WideSentence now={now} /></g></svg>
-      <svg viewBox="0 0 358 356" className="w-full sm:hidden" aria-hidden="true"><PhoneSentence now={now} /></svg>
+      <p className="sr-only">{named && <><span data-testid="chord-now">{chordName(now.now)}</span>, next <span data-testid="chord-next">{chordName(now.next)}</span></>}</p>
+      <svg viewBox="0 0 1216 276" className="hidden w-full sm:block" aria-hidden="true"><g transform="translate(0 -6)">{named ? <WideSentence now={now} /> : <Count now={now} size={256} y={232} width={1216} />}</g></svg>
+      <svg viewBox="0 0 358 356" className="w-full sm:hidden" aria-hidden="true">{named ? <PhoneSentence now={now} /> : <Count now={now} size={172} y={140} width={358} />}</svg>
     </div>
   );
 }
@@ -126,6 +154,19 @@ function moveWords(semitones: number): string {
 
 const sideWords = (semitones: number): string => (semitones === 0 ? 'you have:' : semitones > 0 ? 'above' : 'below');
 
+/** Nothing but the beat of the bar: the chord is for the ear. */
+function Count({ now, size, y, width }: { now: NowPlaying; size: number; y: number; width: number }) {
+  const wide = width > 1000;
+  return (
+    <>
+      <Label x={0} y={wide ? 30 : 16} text={now.countIn === null ? 'beat' : 'count-in'} />
+      <Numeral x={-9} y={y} size={size} value={now.countIn ?? now.beat + 1} />
+      {wide && now.countIn === null && <><Label x={488} y={94} text="beats until the next chord" /><Numeral x={482} y={232} size={168} value={now.beatsUntil} /></>}
+      <BeatBar now={now} x={0} y={y + 32} width={wide ? 408 : 358} />
+    </>
+  );
+}
+
 /** The beats of the bar: past, present, to come; the present one also stands taller. */
 function BeatBar({ now, x, y, width }: { now: NowPlaying; x: number; y: number; width: number }) {
   const each = (width + 8) / now.beats;
@@ -152,9 +193,9 @@ function Whereabouts({ now, bars, choruses }: { now: NowPlaying; bars: number; c
   );
 }
 
-function NeckNow({ now }: { now: NowPlaying }) {
+function NeckNow({ now, position }: { now: NowPlaying; position: number }) {
   const tones = now.now?.tones.map((tone) => tone.pc) ?? [];
   const targets = now.landOn ? [now.landOn.pc] : [];
   const nameOf = (pc: number) => typeset(noteName(spellOver((targets.includes(pc) ? now.next : now.now) ?? now.next!, pc)));
-  return now.now || now.next ? <Neck from={5} to={9} tones={tones} targets={targets} nameOf={nameOf} /> : null;
+  return now.now || now.next ? <Neck from={position} to={position + 4} tones={tones} targets={targets} nameOf={nameOf} /> : null;
 }

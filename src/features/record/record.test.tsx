@@ -5,7 +5,9 @@ import { useState } from 'react';
 import { readChart } from '@/core/chart';
 import { certain } from '@/core/vocabulary';
 import { FormPreview } from './FormPreview';
-import { defaultSettings, Setup, type RecordChart, type Settings } from './Setup';
+import { Rig } from '@/audio/rig/rig';
+import { defaultSettings, type RecordChart, type Settings } from './settings';
+import { Setup } from './Setup';
 import { Stage } from './Stage';
 
 afterEach(cleanup);
@@ -42,11 +44,12 @@ test('the form preview writes the plan’s targets under each change', () => {
   expect(words).toEqual(expect.arrayContaining(['D A♭', 'G D♭', 'E♭ B♭', 'A E♭']));
 });
 
+const RIG = new Rig();
 function Held({ onStart = () => undefined, onFile = () => undefined, trouble = null }: { onStart?: () => void; onFile?: (file: File, barOneAt: number) => void; trouble?: string | null }) {
   const [settings, setSettings] = useState<Settings>(() => defaultSettings(CHARTS, 'a', null));
   return (
     <>
-      <Setup charts={CHARTS} settings={settings} onChange={setSettings} onStart={onStart} onFile={onFile} onStandIn={() => undefined} trouble={trouble} />
+      <Setup charts={CHARTS} settings={settings} onChange={setSettings} onStart={onStart} onFile={onFile} onStandIn={() => undefined} rig={RIG} trouble={trouble} />
       <output>{JSON.stringify(settings)}</output>
     </>
   );

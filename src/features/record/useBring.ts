@@ -1,10 +1,12 @@
 'use client';
 import { useCallback, useRef, useState } from 'react';
-import type { Chart } from '@/core/chart';
-import { keepTake, ServerRefusal, type NewTake } from '@/audio/takeStore';
+import { meanTempo, type Route } from '@/core/chart';
+import { decoded } from '@/audio/band/backings';
+import { keepTake, ServerRefusal, type NewTake } from '@/audio/keep/serverTakes';
 import { hearFile, studio, type HeardFile } from '@/audio/workers';
 import { writeWav } from '@/core/formats';
-import type { Settings } from './Setup';
+import { preferences } from '../shell/preferences';
+import type { RecordChart, Settings } from './settings';
 import type { Work } from './Working';
 
 export type BringState = { readonly phase: 'idle' } | ({ readonly phase: 'working' } & Work) | { readonly phase: 'failed'; readonly message: string };
@@ -14,7 +16,7 @@ const RATE = 44_100;
 const STAND_IN_LEAD = 0.5;
 
 /** The other ways in: a recording, or the stand-in player. Both go through the same ears as a microphone take. */
-export function useBring(settings: Settings, chart: Chart, onDone: (takeId: string) => void) {
+export function useBring(settings: Settings, chart: RecordChart, route: Route | null, onDone: (takeId: string) => void) {
   const [state, setState] = useState<BringState>({ phase: 'idle' });
   const abort = useRef<AbortController | null>(null);
 
@@ -27,20 +29,22 @@ export function useBring(settings: Settings, chart: Chart, onDone: (takeId: stri
       const { samples, rate, transcription } = await samplesOf(control.signal, show);
       if (transcription.notes.length === 0) throw new ServerRefusal({ code: 'silent', message: 'No note was heard in this recording: it is silent, or holds no clear pitch.', suggestion: 'Choose another one.' });
       show('Keeping it', null);
-      const { chartId, tempo, choruses, plan } = settings;
-      const id = await keepTake({ chartId, tempo, choruses, plan, rate, source }, samples, offsetSec, transcription);
+      if (!route) return;
+      const { pace, choruses, text } = route;
+      const steps = pace.tempi.length > 1 ? { pace } : {};
+      const id = await keepTake({ chartId: chart.id, chartText: text, title: chart.title, tempo: Math.round(meanTempo(pace) * 100) / 100, choruses, plan: settings.plan, rate, bits: 24, source, ...steps }, samples, offsetSec, transcription);
       if (control.signal.aborted) return;
       onDone(id);
     } catch (error) {
       if (error instanceof DOMException && error.name === 'AbortError') setState({ phase: 'idle' });
       else setState({ phase: 'failed', message: sentenceOf(error) });
     }
-  }, [settings, onDone]);
+  }, [settings, chart, route, onDone]);
 
   const file = useCallback((chosen: File, barOneAt: number) => {
     if (chosen.size > MOST_BYTES) return setState({ phase: 'failed', message: `This file holds ${Math.round(chosen.size / 1024 / 1024)} MB; a take may hold ${MOST_BYTES / 1024 / 1024}. Cut it into takes.` });
     void run(chosen.name, 'file', barOneAt, async (signal, show) => {
-      const bytes = await chosen.arrayBuffer();
+      const bytes = await wavOf(await chosen.arrayBuffer());
       return hearFile(bytes, (share) => show('Listening', share), signal);
     });
   }, [run]);
@@ -48,18 +52,31 @@ export function useBring(settings: Settings, chart: Chart, onDone: (takeId: stri
   const standIn = useCallback(() => {
     void run('The stand-in player', 'stand-in', STAND_IN_LEAD, async (signal, show) => {
       show('Playing over the form', null);
-      const { tempo, choruses, plan } = settings;
+      if (!route) throw new DOMException('nothing to play', 'AbortError');
+      const { text, choruses, pace } = route;
+      const { device } = preferences();
+      const character = device.kind === 'stand-in' ? device.character : 'steady';
       const seed = Math.floor(Math.random() * 1e6);
-      const samples = await studio({ type: 'solo', chartText: chart.text, tempo, choruses, rate: RATE, seed, plan, leadSeconds: STAND_IN_LEAD }, signal);
+      const samples = await studio({ type: 'solo', chartText: text, tempo: pace.tempi[0]!, pace, choruses, rate: RATE, seed, plan: settings.plan, character, leadSeconds: STAND_IN_LEAD }, signal);
       return hearFile(writeWav([samples], RATE).buffer as ArrayBuffer, (share) => show('Listening', share), signal);
     });
-  }, [run, settings, chart]);
+  }, [run, settings.plan, route]);
 
   const cancel = useCallback(() => {
     abort.current?.abort();
     setState({ phase: 'idle' });
   }, []);
   return { state, file, standIn, cancel };
+}
+
+/** A file that is no WAV is read by the browser's own decoder; what that cannot read is told by the WAV reader. */
+async function wavOf(bytes: ArrayBuffer): Promise<ArrayBuffer> {
+  if (new TextDecoder('latin1').decode(bytes.slice(0, 4)) === 'RIFF') return bytes;
+  try {
+    return writeWav([await decoded(bytes, new OfflineAudioContext(1, 1, RATE))], RATE).buffer as ArrayBuffer;
+  } catch {
+    return bytes;
+  }
 }
 
 function sentenceOf(error: unknown): string {

@@ -10,7 +10,9 @@ import { takeOnForm, type TakeOnForm } from '@/ui/form/takeOnForm';
 const JUDGED = 160;
 
 /** The running take as marks on the form: judged anew with every note, the sounding one growing in between. */
-export function useLiveLine(session: TakeSession, chart: Chart, tempo: number, plan: PlanChoice): TakeOnForm | null {
+export function useLiveLine(session: TakeSession, plan: PlanChoice): TakeOnForm | null {
+  const { chart, pace } = session.route;
+  const [tempo] = pace.tempi as [number];
   const heard = useSyncExternalStore(session.line.subscribe, session.line.read, session.line.read);
   const last = heard.at(-1);
   const key = `${heard.length} ${last?.midi ?? ''} ${last?.onsetSec ?? ''}`;

@@ -3,11 +3,11 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { tinykeys } from 'tinykeys';
 import type { GateMark, Report } from '@/core/analyse';
-import { placeOf, readChart, timelineOf } from '@/core/chart';
+import { placeOf, readChart, timelineOf, type Pace } from '@/core/chart';
 import type { Finding } from '@/core/practise';
 import { PLANS, PLAN_IDS, planShort, type PlanId, type PlanWords } from '@/core/plan';
 import { certain } from '@/core/vocabulary';
-import { amendTake } from '@/audio/takeStore';
+import { amendTake } from '@/audio/keep/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { takeOnForm } from '@/ui/form/takeOnForm';
 import { Shell } from '../shell/Shell';
@@ -24,7 +24,7 @@ import { usePlayback } from './usePlayback';
 
 export type ReviewTake = {
   readonly id: string; readonly number: number; readonly title: string; readonly tempo: number; readonly choruses: number; readonly chartText: string;
-  readonly plan: PlanWords; readonly offsetSec: number; readonly when: string; readonly source: string;
+  readonly plan: PlanWords; readonly pace: Pace | null; readonly offsetSec: number; readonly soundGone: boolean; readonly when: string; readonly source: string;
 };
 type Props = {
   take: ReviewTake; report: Report; marks: readonly GateMark[]; findings: readonly Finding[]; cut: boolean;

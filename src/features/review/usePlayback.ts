@@ -1,11 +1,13 @@
 'use client';
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { beatsToSeconds, secondsToBeats, type Beats } from '@/core/vocabulary';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { beatAt, secondsAt, steady, type Pace } from '@/core/chart';
+import type { Beats } from '@/core/vocabulary';
 
-type Take = { readonly id: string; readonly tempo: number; readonly offsetSec: number };
+type Take = { readonly id: string; readonly tempo: number; readonly pace: Pace | null; readonly offsetSec: number };
 
 /** The take's sound with a cursor in beats; plays from any beat. */
-export function usePlayback({ id, tempo, offsetSec }: Take) {
+export function usePlayback({ id, tempo, pace: moving, offsetSec }: Take) {
+  const pace = useMemo(() => moving ?? steady(tempo), [moving, tempo]);
   const audio = useRef<HTMLAudioElement | null>(null);
   const [playing, setPlaying] = useState(false);
   const [beat, setBeat] = useState<Beats | null>(null);
@@ -25,18 +27,18 @@ export function usePlayback({ id, tempo, offsetSec }: Take) {
     if (!playing) return;
     let frame = 0;
     const follow = () => {
-      setBeat(secondsToBeats(element().currentTime - offsetSec, tempo));
+      setBeat(beatAt(pace, element().currentTime - offsetSec));
       frame = requestAnimationFrame(follow);
     };
     frame = requestAnimationFrame(follow);
     return () => cancelAnimationFrame(frame);
-  }, [playing, element, offsetSec, tempo]);
+  }, [playing, element, offsetSec, pace]);
   const playFrom = useCallback((from: Beats) => {
     const player = element();
-    player.currentTime = Math.max(0, offsetSec + beatsToSeconds(from, tempo));
+    player.currentTime = Math.max(0, offsetSec + secondsAt(pace, from));
     setBeat(from);
     void player.play().catch(() => setPlaying(false));
-  }, [element, offsetSec, tempo]);
+  }, [element, offsetSec, pace]);
   const toggle = useCallback(() => {
     const player = element();
     if (!player.paused) return player.pause();

@@ -1,10 +1,11 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { KeyList } from './KeyList';
 import { ThemeSwitch } from './ThemeSwitch';
 
 const PLACES = [['Charts', '/charts'], ['Study', '/study'], ['Record', '/record'], ['Takes', '/takes']] as const;
 
-type Props = { place: (typeof PLACES)[number][0]; side?: ReactNode; footer?: ReactNode; children: ReactNode };
+type Props = { place: (typeof PLACES)[number][0] | 'Settings'; side?: ReactNode; footer?: ReactNode; children: ReactNode };
 
 /** The frame of every near screen: where you are above, what you can do now below. */
 export function Shell({ place, side, footer, children }: Props) {
@@ -18,7 +19,7 @@ export function Shell({ place, side, footer, children }: Props) {
               className={name === place ? 'border-y-2 border-t-transparent border-b-now py-1 font-semibold text-ink' : 'border-y-2 border-transparent py-1 hover:text-ink'}>{name}</Link>
           ))}
         </nav>
-        <div className="ml-auto flex items-center gap-4 text-sm text-dim">{side}<ThemeSwitch /></div>
+        <div className="ml-auto flex items-center gap-4 text-sm text-dim">{side}<Link href="/settings" aria-current={place === 'Settings' ? 'page' : undefined} className={place === 'Settings' ? 'border-y-2 border-t-transparent border-b-now py-1 font-semibold text-ink' : 'border-y-2 border-transparent py-1 hover:text-ink'}>Settings</Link><KeyList /><ThemeSwitch /></div>
       </header>
       <main className="flex grow flex-col">{children}</main>
       {footer && <footer className="sticky bottom-0 z-10 flex min-h-14 shrink-0 flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-panel px-4 py-2 text-[15px] text-soft sm:px-8">{footer}</footer>}

@@ -7,7 +7,7 @@ import { tinykeys } from 'tinykeys';
 import { readChart, writeOverride, type Chart } from '@/core/chart';
 import { overlayOf, planFromWords, presetsFor, type PlanWords } from '@/core/plan';
 import { certain } from '@/core/vocabulary';
-import { ask } from '@/audio/takeStore';
+import { ask } from '@/audio/keep/serverTakes';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
 import { Pill } from '@/ui/form/Pill';

@@ -9,7 +9,7 @@ export type TakeRow = {
 };
 
 /** Every take with its walk drawn small; one press opens its review. */
-export function TakesScreen({ takes }: { takes: readonly TakeRow[] }) {
+export function TakesScreen({ takes, older = null }: { takes: readonly TakeRow[]; /** There are takes before this number. */ older?: number | null }) {
   if (takes.length === 0) return <NoTakes />;
   return (
     <Shell place="Takes" footer={<><Link href="/record" className="go text-base">Record another</Link><span>Takes stay on this computer.</span></>}>
@@ -19,6 +19,7 @@ export function TakesScreen({ takes }: { takes: readonly TakeRow[] }) {
           <span>take</span><span>tune and plan</span><span>height, change by change</span><span className="text-right">met on time</span><span className="text-right">heard, band muted</span><span className="text-right">tempo</span>
         </div>
         <ul>{takes.map((take) => <li key={take.id}><Row take={take} /></li>)}</ul>
+        {older !== null && <p className="border-t border-line py-4"><Link className="quiet" href={`/takes?before=${older}`}>Older takes</Link></p>}
       </div>
     </Shell>
   );

@@ -1,45 +1,32 @@
 /** @jest-environment jsdom */
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, render, screen } from '@testing-library/react';
-import { analyse } from '@/core/analyse';
-import { improvise } from '@/core/band';
-import { harmonyOf, readChart, timelineOf } from '@/core/chart';
-import { planOf } from '@/core/plan';
-import { marksOf } from '@/core/practise';
-import { certain } from '@/core/vocabulary';
-import type { Review } from '@/server/reviews';
+import type { TakeLine } from '@/server/takeLines';
+import type { StoredTake } from '@/server/takes';
 import { TakeProfile } from './TakeProfile';
 import { takeRow } from './takeRow';
+import { TakesScreen } from './TakesScreen';
 
 afterEach(cleanup);
-const TEXT = 'title: T\nkey: Bb\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |';
-const chart = certain(readChart(TEXT));
-const plan = { id: 'outline' as const };
+const TAKE: StoredTake = {
+  id: 'a', chartId: null, title: 'T', number: 4, state: 'ready', source: 'file', chartText: '| C7 | F7 |', tempo: 119.6, pace: null, choruses: 2, plan: { id: 'outline' }, rate: 44_100, bits: 24, frames: 1, offsetSec: 0, device: null, latencySec: null, soundGoneAt: null, createdAt: Date.now(),
+};
+const LINE: TakeLine = { met: 2, judged: 3, heard: 1, segments: 4, profile: { beats: 16, notes: [[0, 1, 0], [1, 2, 3], [4, 4.5, 2]], gates: [[4, 'target'], [8, 'rest'], [12, 'target-late']] } };
 
-function review(): Review {
-  const notes = improvise({ chart, tempo: 120, choruses: 2, plan, seed: 3 });
-  const report = analyse({ chart, tempo: 120, notes, choruses: 2, plan });
-  const take = {
-    id: 'a', chartId: null, title: 'T', number: 4, state: 'ready' as const, source: 'file' as const, chartText: TEXT, tempo: 120, choruses: 2, plan, rate: 44_100, frames: 1, offsetSec: 0, createdAt: Date.now(),
-  };
-  return { take, report, certainty: 0.9, findings: [], marks: marksOf(report, planOf(plan, harmonyOf(chart, timelineOf(chart, 120))), chart, 120) };
-}
-
-test('a line of the list counts what its review counts', () => {
-  const made = review();
-  const row = takeRow(made);
-  expect(row).toMatchObject({ number: 4, tempo: 120, planId: 'outline', met: made.report.summary.targetsMet, judged: made.report.summary.judgedChanges });
-  expect(row.segments).toBe(made.report.mutedBand.segments.filter((segment) => segment.verdict !== 'silent').length);
-  expect(row.heard).toBeLessThanOrEqual(row.segments);
-  expect(row.profile.beats).toBe(32);
-  expect(row.profile.gates).toHaveLength(made.report.changes.length);
+test('a line of the list says what was counted, its tempo whole, and when', () => {
+  const row = takeRow(TAKE, LINE);
+  expect(row).toMatchObject({ number: 4, tempo: 120, planId: 'outline', met: 2, judged: 3, heard: 1, segments: 4 });
   expect(row.when).toMatch(/^today \d/);
 });
 
+test('a long list goes on at an address of its own', () => {
+  render(<TakesScreen takes={[takeRow(TAKE, LINE)]} older={4} />);
+  expect(screen.getByRole('link', { name: 'Older takes' }).getAttribute('href')).toBe('/takes?before=4');
+});
+
 test('the small profile draws every note and every change', () => {
-  const { profile } = takeRow(review());
-  const { container } = render(<TakeProfile profile={profile} />);
-  expect(container.querySelectorAll('rect')).toHaveLength(profile.notes.length);
-  expect(container.querySelectorAll('line').length).toBeGreaterThanOrEqual(profile.gates.length);
+  const { container } = render(<TakeProfile profile={LINE.profile} />);
+  expect(container.querySelectorAll('rect')).toHaveLength(LINE.profile.notes.length);
+  expect(container.querySelectorAll('line').length).toBeGreaterThanOrEqual(LINE.profile.gates.length);
   expect(screen.queryByRole('img')).toBeNull(); // it decorates; the counts beside it say the same
 });

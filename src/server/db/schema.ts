@@ -35,14 +35,23 @@ export const takes = sqliteTable('takes', {
   tempo: real().notNull(),
   choruses: integer().notNull(),
   plan: text({ mode: 'json' }).notNull(),
+  /** How the tempo moves from pass to pass; null where it does not. */
+  pace: text({ mode: 'json' }),
   rate: integer().notNull(),
+  /** Bits a sample has: what the player sent is what comes back. */
+  bits: integer().notNull().default(16),
   frames: integer().notNull().default(0),
   /** Where beat 0 lies in the audio, in seconds, latency included. */
   offsetSec: real().notNull().default(0),
+  /** What was heard through, and the latency that was counted for it, in seconds; null where nobody measured. */
+  device: text(),
+  latencySec: real(),
+  /** When the sound was let go to make room; notes and reports stay. */
+  soundGoneAt: integer(),
   createdAt: createdAt(),
-}, (table) => [index('takes_by_time').on(table.createdAt)]);
+}, (table) => [index('takes_by_time').on(table.createdAt), index('takes_by_state').on(table.state, table.createdAt)]);
 
-/** 16-bit little-endian mono PCM in order; each chunk with its SHA-256. */
+/** Mono sound in order, without loss; each chunk with the SHA-256 of its little-endian PCM. `pcm` holds it coded as `codec` says. */
 export const audioChunks = sqliteTable('audio_chunks', {
   takeId: text().notNull().references(() => takes.id, { onDelete: 'cascade' }),
   sequence: integer().notNull(),
@@ -50,6 +59,7 @@ export const audioChunks = sqliteTable('audio_chunks', {
   /** First frame of the chunk in the take, so that a range can be found without reading the sound. */
   firstFrame: integer().notNull(),
   checksum: text().notNull(),
+  codec: text({ enum: ['pcm', 'flac'] }).notNull().default('pcm'),
   pcm: blob({ mode: 'buffer' }).notNull(),
 }, (table) => [primaryKey({ columns: [table.takeId, table.sequence] })]);
 
@@ -68,3 +78,18 @@ export const reports = sqliteTable('reports', {
   offsetSec: real().notNull(),
   json: text({ mode: 'json' }).notNull(),
 }, (table) => [primaryKey({ columns: [table.takeId, table.planId] })]);
+
+/** What the player has set, one JSON document a name. */
+export const settings = sqliteTable('settings', {
+  name: text().primaryKey(),
+  json: text({ mode: 'json' }).notNull(),
+});
+
+/** What the list of takes shows of each: derived with its report, so that a long list is one quick question. */
+export const takeLines = sqliteTable('take_lines', {
+  takeId: text().primaryKey().references(() => takes.id, { onDelete: 'cascade' }),
+  engineVersion: integer().notNull(),
+  offsetSec: real().notNull(),
+  planId: text().notNull(),
+  json: text({ mode: 'json' }).notNull(),
+});

@@ -14,8 +14,8 @@ export default async function TakePage({ params, searchParams }: Props) {
   const review = await reviewOrNothing((await params).id);
   if (!review) notFound();
   const { take, report, marks, findings, certainty } = review;
-  const { id, number, title, tempo, choruses, chartText, plan, offsetSec, source } = take;
-  return <ReviewScreen take={{ id, number, title, tempo, choruses, chartText, plan, offsetSec, source, when: takeMoment(take.createdAt) }} report={report} marks={marks} findings={findings} cut={cut === '1'} certainty={certainty} />;
+  const { id, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source } = take;
+  return <ReviewScreen take={{ id, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, soundGone: take.soundGoneAt !== null, when: takeMoment(take.createdAt) }} report={report} marks={marks} findings={findings} cut={cut === '1'} certainty={certainty} />;
 }
 
 async function reviewOrNothing(id: string) {

@@ -1,23 +1,24 @@
-import { beatsToSeconds, gaussian, seededRandom, type Hz, type Random, type Seconds } from '../../vocabulary';
+import { gaussian, seededRandom, type Hz, type Random, type Seconds } from '../../vocabulary';
+import { secondsAt, steady, type Pace } from '../../chart';
 import type { PlayedNote } from '../../analyse';
 import { pluckString } from '../pluckedString';
 
-export type PerformRequest = { readonly notes: readonly PlayedNote[]; readonly tempo: number; readonly rate: Hz; readonly seed: number; readonly leadSeconds?: Seconds; readonly tailSeconds?: Seconds };
+export type PerformRequest = { readonly notes: readonly PlayedNote[]; readonly tempo: number; /** Where the tempo moves. */ readonly pace?: Pace; readonly rate: Hz; readonly seed: number; readonly leadSeconds?: Seconds; readonly tailSeconds?: Seconds };
 
 /**
  * The stand-in player's guitar: each note plucked with its own force and place, ringing a little into the next, over a resonant body
  * with pick noise, hiss and hum, so that it is as hard to hear as a guitar in a room.
  */
-export function perform({ notes, tempo, rate, seed, leadSeconds = 0, tailSeconds = 1 }: PerformRequest): Float32Array {
+export function perform({ notes, tempo, pace = steady(tempo), rate, seed, leadSeconds = 0, tailSeconds = 1 }: PerformRequest): Float32Array {
   const random = seededRandom(seed * 7919 + 1);
   const last = Math.max(0, ...notes.map((note) => note.onsetBeat + note.durationBeats));
-  const out = new Float32Array(Math.ceil((leadSeconds + beatsToSeconds(last, tempo) + tailSeconds) * rate));
+  const out = new Float32Array(Math.ceil((leadSeconds + secondsAt(pace, last) + tailSeconds) * rate));
   for (const note of notes) {
-    const at = Math.round((leadSeconds + beatsToSeconds(note.onsetBeat, tempo)) * rate);
+    const at = Math.round((leadSeconds + secondsAt(pace, note.onsetBeat)) * rate);
     const force = Math.max(0.25, Math.min(1, 0.62 + gaussian(random) * 0.14));
     const pitch = note.midi + (note.cents ?? 0) / 100 + gaussian(random) * 0.03;
     const string = pluckString({
-      midi: pitch, rate, held: beatsToSeconds(note.durationBeats, tempo), release: 0.03 + random() * 0.03, force, at: 0.12 + random() * 0.1, decay: 4.5 - (pitch - 40) * 0.06,
+      midi: pitch, rate, held: secondsAt(pace, note.onsetBeat + note.durationBeats) - secondsAt(pace, note.onsetBeat), release: 0.03 + random() * 0.03, force, at: 0.12 + random() * 0.1, decay: 4.5 - (pitch - 40) * 0.06,
     }, random);
     mixIn(out, string, at, 0.9);
     mixIn(out, pickClick(rate, force, random), at, 1);

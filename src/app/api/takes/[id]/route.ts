@@ -1,4 +1,4 @@
-import { framesStored } from '@/server/audio';
+import { soundStored } from '@/server/audio';
 import { readJson } from '@/server/body';
 import { knownId } from '@/server/ids';
 import { respond } from '@/server/respond';
@@ -13,7 +13,7 @@ const idOf = async ({ params }: Context): Promise<string> => knownId((await para
 export const GET = (_: Request, context: Context): Promise<Response> =>
   respond(async () => {
     const take = await takeById(await idOf(context));
-    return take.state === 'ready' ? reviewOf(take.id) : { take, frames: await framesStored(take.id) };
+    return take.state === 'ready' ? reviewOf(take.id) : { take, ...(await soundStored(take.id)) };
   });
 
 export const PATCH = (request: Request, context: Context): Promise<Response> =>

@@ -1,4 +1,4 @@
-import { framesStored } from '@/server/audio';
+import { soundStored } from '@/server/audio';
 import { knownId } from '@/server/ids';
 import { respond } from '@/server/respond';
 import { takeById } from '@/server/takes';
@@ -8,6 +8,6 @@ import { wavResponse } from '@/server/wavStream';
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   respond(async () => {
     const take = await takeById(knownId((await params).id, 'take'));
-    const frames = take.state === 'ready' ? take.frames : await framesStored(take.id);
+    const frames = take.state === 'ready' ? take.frames : (await soundStored(take.id)).frames;
     return wavResponse({ ...take, frames }, request.headers.get('range'));
   });

@@ -1,0 +1,10 @@
+import type { Metadata } from 'next';
+import { SettingsScreen } from '@/features/settings/SettingsScreen';
+import { spaceUsed } from '@/server/audio';
+import { readSoundSettings } from '@/server/settings';
+
+export const metadata: Metadata = { title: 'Settings' };
+
+export default async function Settings() {
+  return <SettingsScreen keepDays={(await readSoundSettings()).keepDays} space={await spaceUsed()} />;
+}

@@ -1,0 +1,197 @@
+import { fromPcm24, sha256, toPcm24 } from '../pcm';
+import type { Ending, LocalChunk, LocalTake, TakeShelf } from './localTakes';
+import { Refused, type TakeServer } from './serverTakes';
+
+/** Seconds of sound in a chunk: what can be lost when everything stops at once is one of these, and one block of the worklet. */
+export const CHUNK_SECONDS = 0.5;
+const FIRST_WAIT_MS = 250;
+const LONGEST_WAIT_MS = 4_000;
+
+/** How safe a running take is: seconds that only this computer has, and whether even its storage is full. */
+export type Safety = { readonly waitingSeconds: number; readonly serverAnswers: boolean; readonly storageTrouble: boolean };
+
+/**
+ * Keeps a take while it is recorded: chunk by chunk in the browser's storage, then on the server, each acknowledged. Where one of the two
+ * fails the other goes on; where both fail the chunks wait in memory.
+ */
+export class TakeKeeper {
+  frames = 0;
+  private pending: Float32Array[] = [];
+  private pendingFrames = 0;
+  private readonly chunkFrames: number;
+  /** Chunks the browser's storage would not take; sent from here. */
+  private readonly inMemory = new Map<number, LocalChunk>();
+  private cut = 0;
+  private sent = 0;
+  private shelving: Promise<unknown>;
+  private sending: Promise<void> | null = null;
+  private stopped = false;
+  private begun = false;
+  private refusal: Refused | null = null;
+  private answers = true;
+  private shelfFails = false;
+  private wake: (() => void) | null = null;
+
+  constructor(
+    private readonly local: LocalTake,
+    private readonly shelf: TakeShelf | null,
+    private readonly server: TakeServer,
+    private readonly wait: (ms: number) => Promise<void> = (ms) => new Promise((done) => setTimeout(done, ms)),
+  ) {
+    this.chunkFrames = Math.round(local.take.rate * CHUNK_SECONDS);
+    this.shelfFails = shelf === null;
+    this.shelving = this.onShelf((own) => own.begin(local));
+    this.send();
+  }
+
+  get safety(): Safety {
+    return { waitingSeconds: Math.max(0, this.cut - this.sent) * CHUNK_SECONDS, serverAnswers: this.answers, storageTrouble: this.shelfFails };
+  }
+
+  /** Where beat 0 lies is known from the first block on. */
+  amend(offsetSec: number): void {
+    this.shelving = this.shelving.then(() => this.onShelf((own) => own.amend(this.local.id, { offsetSec })));
+    this.offsetSec = offsetSec;
+    this.send();
+  }
+  private offsetSec: number | null = null;
+
+  add(samples: Float32Array): void {
+    this.pending.push(samples);
+    this.pendingFrames += samples.length;
+    this.frames += samples.length;
+    if (this.pendingFrames >= this.chunkFrames) this.cutChunk();
+  }
+
+  private cutChunk(): void {
+    const joined = new Float32Array(this.pendingFrames);
+    let at = 0;
+    for (const block of this.pending) {
+      joined.set(block, at);
+      at += block.length;
+    }
+    this.pending = [];
+    this.pendingFrames = 0;
+    const sequence = this.cut++;
+    const pcm = toPcm24(joined);
+    this.shelving = this.shelving.then(async () => {
+      const chunk = { pcm, checksum: await sha256(pcm) };
+      const kept = await this.onShelf((own) => own.put(this.local.id, sequence, chunk));
+      if (!kept) this.inMemory.set(sequence, chunk);
+      this.send();
+    });
+  }
+
+  /** Does something with the browser's storage; where that fails once (full, forbidden) it is not asked again in this take. */
+  private async onShelf(work: (shelf: TakeShelf) => Promise<void>): Promise<boolean> {
+    if (this.shelf === null || this.shelfFails) return false;
+    try {
+      await work(this.shelf);
+      return true;
+    } catch {
+      this.shelfFails = true;
+      return false;
+    }
+  }
+
+  private send(): void {
+    if (this.stopped || this.refusal) return;
+    this.sending ??= this.run().then(() => void (this.sending = null));
+  }
+
+  private async run(): Promise<void> {
+    let wait = FIRST_WAIT_MS;
+    while (!this.stopped && !this.refusal) {
+      try {
+        if (!(await this.step())) return;
+        this.answers = true;
+        wait = FIRST_WAIT_MS;
+      } catch (error) {
+        if (error instanceof Refused) { this.refusal = error; return; }
+        this.answers = false;
+        await Promise.race([this.wait(wait), new Promise<void>((done) => (this.wake = done))]);
+        wait = Math.min(LONGEST_WAIT_MS, wait * 2);
+      }
+    }
+  }
+
+  /** One thing the server does not have yet: the take itself, its offset, or its next chunk. False where it has everything. */
+  private async step(): Promise<boolean> {
+    const { id, take } = this.local;
+    if (!this.begun) {
+      await this.server.begin({ ...take, id });
+      this.begun = true;
+      return true;
+    }
+    if (this.offsetSec !== null) {
+      const offsetSec = this.offsetSec;
+      await this.server.amend(id, { offsetSec });
+      if (this.offsetSec === offsetSec) this.offsetSec = null;
+      return true;
+    }
+    const chunk = this.inMemory.get(this.sent) ?? (this.shelf && (await this.shelf.chunk(id, this.sent).catch(() => undefined)));
+    if (!chunk) return false;
+    await this.server.put(id, this.sent, chunk);
+    this.inMemory.delete(this.sent);
+    this.sent++;
+    return true;
+  }
+
+  /** All samples so far as this computer has them: for hearing a take again where the server is away. */
+  async samples(): Promise<Float32Array[]> {
+    const all: Float32Array[] = [];
+    for (let sequence = 0; sequence < this.cut; sequence++) {
+      const chunk = this.inMemory.get(sequence) ?? (await this.shelf?.chunk(this.local.id, sequence));
+      if (chunk) all.push(fromPcm24(chunk.pcm));
+    }
+    return all;
+  }
+
+  /**
+   * Ends the take: the end is written down here first, then told the server.
+   * @param patienceMs how long the server is waited for
+   * @returns whether the server has all of it; if not, the next start sends the rest
+   */
+  async finish(ending: Omit<Ending, 'frames'>, patienceMs: number): Promise<boolean> {
+    if (this.pendingFrames > 0) this.cutChunk();
+    await this.shelving;
+    const whole: Ending = { ...ending, frames: this.frames };
+    await this.onShelf((own) => own.amend(this.local.id, { ending: whole, offsetSec: whole.offsetSec }));
+    const told = (async () => {
+      this.offsetSec = null;
+      for (let wait = FIRST_WAIT_MS; !this.stopped; wait = Math.min(LONGEST_WAIT_MS, wait * 2)) {
+        this.wake?.();
+        this.send();
+        await this.sending;
+        if (this.refusal) throw this.refusal;
+        try {
+          await this.server.finish(this.local.id, whole);
+          await this.onShelf((own) => own.remove(this.local.id));
+          return true;
+        } catch (error) {
+          if (error instanceof Refused) throw error;
+          this.answers = false;
+          await this.wait(wait);
+        }
+      }
+      return false;
+    })();
+    return Promise.race([told, this.wait(patienceMs).then(() => false)]).finally(() => void told.catch(() => undefined));
+  }
+
+  /** Throws the take away, here and on the server. */
+  async discard(): Promise<void> {
+    this.stopped = true;
+    this.wake?.();
+    await this.shelving;
+    await this.sending;
+    await this.onShelf((own) => own.remove(this.local.id));
+    if (this.begun) await this.server.discard(this.local.id).catch(() => undefined);
+  }
+
+  /** Lets go without an end: what was kept is offered again. */
+  abandon(): void {
+    this.stopped = true;
+    this.wake?.();
+  }
+}

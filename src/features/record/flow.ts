@@ -1,0 +1,186 @@
+import { beatsPerBar, secondsAt } from '@/core/chart';
+import type { SessionState, TakeSession, TakeSettings } from '@/audio/takeSession';
+import type { AfterTake } from '../shell/preferences';
+
+/** A take that is over: kept, or on its way there. */
+export type FinishedTake = {
+  readonly id: string; readonly title: string; readonly passes: number; readonly tempo: number;
+  /** False while only this computer has it. */
+  readonly kept: boolean; readonly cut: boolean; readonly judging: boolean;
+};
+
+/** What the screen shows. */
+export type Scene = 'setup' | 'live' | 'waiting' | 'finished' | 'silent' | 'no-input';
+export type FlowState = {
+  readonly scene: Scene;
+  /** The take that runs, or is counted in behind a result. */
+  readonly session: TakeSession | null;
+  readonly finished: FinishedTake | null;
+  /** The next take comes by itself. */
+  readonly rolling: boolean;
+  readonly trouble: string | null;
+};
+
+/** What the flow needs of the world: to be given others in a test. */
+export type World = {
+  readonly openInput: () => Promise<boolean>;
+  readonly makeSession: (settings: TakeSettings) => TakeSession;
+  readonly afterTake: () => AfterTake;
+  readonly review: (id: string, cut: boolean) => void;
+};
+
+/** After a take the result stands alone so long before the next count-in begins. */
+export const RESULT_ALONE_MS = 1_000;
+
+/**
+ * From a take to its result and on to the next, hands on the guitar: which take runs, which has just ended, and whether the next one comes by
+ * itself. The screen only draws it.
+ */
+export class RecordFlow {
+  state: FlowState = { scene: 'setup', session: null, finished: null, rolling: false, trouble: null };
+  private readonly listeners = new Set<() => void>();
+  private ended: TakeSession | null = null;
+  private last: TakeSettings | null = null;
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private closed = false;
+
+  constructor(private readonly world: World) {}
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  getState = (): FlowState => this.state;
+  private become(change: Partial<FlowState>): void {
+    this.state = { ...this.state, ...change };
+    for (const listener of this.listeners) listener();
+  }
+
+  private later(ms: number, work: () => void): void {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = setTimeout(work, ms);
+  }
+  private stopTimer(): void {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+  }
+
+  /** Another band for every take. */
+  nextSeed(): number {
+    return ++this.seed;
+  }
+  private seed = 0;
+
+  say(trouble: string | null): void {
+    this.become({ trouble });
+  }
+
+  /** Opens the input where it is not open, and counts in. */
+  async start(settings: TakeSettings): Promise<void> {
+    this.stopTimer();
+    this.become({ finished: null, rolling: false, trouble: null });
+    await this.begin(settings);
+  }
+
+  private async begin(settings: TakeSettings): Promise<void> {
+    this.last = settings;
+    if (!(await this.world.openInput())) return this.become({ scene: 'no-input', rolling: false });
+    if (this.closed) return;
+    const session = this.world.makeSession(settings);
+    this.become({ session, scene: this.state.rolling ? 'finished' : 'live' });
+    session.subscribe(() => this.follow(session, session.getState()));
+    await session.start();
+  }
+
+  private follow(session: TakeSession, state: SessionState): void {
+    if (session === this.ended) return this.followEnd(state);
+    if (session !== this.state.session) return;
+    switch (state.phase) {
+      case 'waiting':
+        return this.become({ scene: 'waiting', rolling: false, finished: null });
+      case 'running':
+        if (this.state.rolling) return this.later(Math.max(0, -1000 * secondsAt(session.route.pace, session.position())), () => this.become({ scene: 'live', rolling: false, finished: null }));
+        return this.become({ scene: 'live' });
+      case 'finishing':
+        return this.end(session);
+      case 'failed':
+        return this.become({ scene: this.state.finished ? 'finished' : 'setup', session: null, rolling: false, trouble: state.message });
+      case 'idle':
+        return this.become({ scene: this.state.finished ? 'finished' : 'setup', session: null, rolling: false });
+      case 'done': case 'silent': case 'opening':
+        return;
+    }
+  }
+
+  /** The take is over: its result is shown while it is being judged, and where the player rolls on the next one is made ready meanwhile. */
+  private end(session: TakeSession): void {
+    this.ended = session;
+    const settings = this.last!;
+    const rolls = this.world.afterTake() === 'roll';
+    this.become({ scene: 'finished', session: null, rolling: rolls, finished: { id: session.id, title: settings.title, passes: settings.route.passes, tempo: settings.route.tempo, kept: false, cut: false, judging: true } });
+    if (rolls) this.later(RESULT_ALONE_MS, () => void this.begin(settings));
+  }
+
+  private followEnd(state: SessionState): void {
+    const { finished } = this.state;
+    switch (state.phase) {
+      case 'done':
+        if (finished?.id === state.takeId) this.become({ finished: { ...finished, kept: state.kept, cut: state.cut, judging: false } });
+        if (state.cut) this.stay();
+        if (this.world.afterTake() === 'review' && state.kept) this.world.review(state.takeId, state.cut);
+        return;
+      case 'silent':
+        this.stay();
+        return this.become({ scene: 'silent' });
+      case 'failed':
+        this.stay();
+        return this.become({ scene: 'setup', finished: null, trouble: state.message });
+      default:
+        return;
+    }
+  }
+
+  /** Seconds until bar 1 of the take that comes, and how many there were in all. */
+  countdown(): { readonly left: number; readonly of: number } {
+    const { session } = this.state;
+    const { countInBars, route } = this.last!;
+    const countIn = session ? -secondsAt(session.route.pace, -countInBars * beatsPerBar(session.route.chart.meter)) : (countInBars * 4 * 60) / route.tempo;
+    const of = RESULT_ALONE_MS / 1000 + countIn;
+    return { left: session ? Math.max(0, -secondsAt(session.route.pace, session.position())) : of, of };
+  }
+
+  /** Nothing comes by itself any more: the result stays. */
+  stay(): void {
+    this.stopTimer();
+    const { session } = this.state;
+    this.become({ rolling: false, session: null, scene: this.state.finished ? 'finished' : 'setup' });
+    if (session && session !== this.ended) void session.discard();
+  }
+
+  /** Throws the take that has just ended away. */
+  throwAway(): void {
+    this.stay();
+    void this.ended?.throwAway();
+    this.ended = null;
+    this.become({ finished: null, scene: 'setup' });
+  }
+
+  /** Leaves the result, or the input that could not be opened, for the setup. */
+  back(): void {
+    this.stay();
+    this.become({ finished: null, scene: 'setup' });
+  }
+
+  /** The screen is shown: also again, where development draws it twice. */
+  enter(): void {
+    this.closed = false;
+  }
+
+  /** The screen goes away. */
+  leave(): void {
+    this.closed = true;
+    this.stopTimer();
+    this.state.session?.leave();
+  }
+}
+

@@ -1,0 +1,91 @@
+'use client';
+import { useSyncExternalStore } from 'react';
+import { CHARACTERS, type ChordInstrument, type Character } from '@/core/band';
+import type { DeviceChoice } from '@/audio/rig/device';
+import type { Levels } from '@/audio/band/player';
+import { DEFAULT_BINDINGS, readBindings, type Bindings } from './bindings';
+
+/** How much of the screen helps while playing: all, no targets, no chord names either, no form either. */
+export const HELP = ['everything', 'no targets', 'no chord names', 'only the count'] as const;
+export type Help = 0 | 1 | 2 | 3;
+export type AfterTake = 'roll' | 'stay' | 'review';
+
+/** What belongs to this computer: its devices, its ears and its keys. */
+export type Preferences = {
+  readonly device: DeviceChoice; readonly outputId: string | null;
+  readonly bandLevel: number; readonly levels: Levels; readonly chords: ChordInstrument;
+  readonly help: Help; readonly afterTake: AfterTake;
+  /** Lowest fret of the neck shown while playing. */
+  readonly position: number;
+  /** The tuner's A above middle C, in Hz. */
+  readonly reference: number;
+  readonly restMinutes: number; readonly bindings: Bindings; readonly midi: boolean; readonly cautionsSeen: boolean;
+};
+
+export const DEFAULTS: Preferences = {
+  device: { kind: 'input', deviceId: null, channel: 'mix' }, outputId: null,
+  // low on purpose: nobody's ears should meet a full band by surprise
+  bandLevel: 0.3, levels: { drums: 1, bass: 1, chords: 1, click: 1 }, chords: 'keys', help: 0, afterTake: 'roll', position: 5, reference: 440, restMinutes: 25, bindings: DEFAULT_BINDINGS, midi: false, cautionsSeen: false,
+};
+
+const NAME = 'idle-wander-rig';
+const between = (value: unknown, low: number, high: number, otherwise: number): number => (typeof value === 'number' && value >= low && value <= high ? value : otherwise);
+const oneOf = <T>(value: unknown, choices: readonly T[], otherwise: T): T => (choices.includes(value as T) ? (value as T) : otherwise);
+
+/** Preferences out of whatever the browser kept: what cannot be read is as it was in the beginning. */
+export function readPreferences(text: string | null): Preferences {
+  let kept: Record<string, unknown> = {};
+  try {
+    const read: unknown = JSON.parse(text ?? '{}');
+    if (typeof read === 'object' && read !== null) kept = read as Record<string, unknown>;
+  } catch {
+    return DEFAULTS;
+  }
+  const levels = (kept.levels ?? {}) as Record<string, unknown>;
+  return {
+    device: readDevice(kept.device), outputId: typeof kept.outputId === 'string' ? kept.outputId : null,
+    bandLevel: between(kept.bandLevel, 0, 1, DEFAULTS.bandLevel), chords: oneOf(kept.chords, ['keys', 'guitar'], 'keys'),
+    levels: { drums: between(levels.drums, 0, 1.5, 1), bass: between(levels.bass, 0, 1.5, 1), chords: between(levels.chords, 0, 1.5, 1), click: between(levels.click, 0, 1.5, 1) },
+    help: oneOf(kept.help, [0, 1, 2, 3], 0), afterTake: oneOf(kept.afterTake, ['roll', 'stay', 'review'], 'roll'), position: between(kept.position, 1, 15, 5),
+    reference: between(kept.reference, 400, 480, 440), restMinutes: between(kept.restMinutes, 5, 120, 25), bindings: readBindings(kept.bindings), midi: kept.midi === true, cautionsSeen: kept.cautionsSeen === true,
+  };
+}
+
+function readDevice(kept: unknown): DeviceChoice {
+  const { kind, deviceId, channel, character, delayMs } = (kept ?? {}) as Record<string, unknown>;
+  if (kind === 'stand-in') return { kind, character: typeof character === 'string' && character in CHARACTERS ? (character as Character) : 'steady', delayMs: between(delayMs, 0, 250, 0) };
+  return { kind: 'input', deviceId: typeof deviceId === 'string' ? deviceId : null, channel: typeof channel === 'number' && channel >= 0 && channel < 32 ? channel : 'mix' };
+}
+
+let current: Preferences | null = null;
+const listeners = new Set<() => void>();
+
+export function preferences(): Preferences {
+  if (typeof window === 'undefined') return DEFAULTS;
+  if (current === null) {
+    try {
+      current = readPreferences(localStorage.getItem(NAME));
+    } catch {
+      current = DEFAULTS; // storage is forbidden: this visit has its own
+    }
+  }
+  return current;
+}
+
+export function prefer(change: Partial<Preferences>): void {
+  current = { ...preferences(), ...change };
+  try {
+    localStorage.setItem(NAME, JSON.stringify(current));
+  } catch {
+    // full or forbidden: it holds until the page is closed
+  }
+  for (const listener of listeners) listener();
+}
+
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+};
+
+/** The preferences, and the screen drawn anew when they change. The server draws the beginning ones. */
+export const usePreferences = (): Preferences => useSyncExternalStore(subscribe, preferences, () => DEFAULTS);
