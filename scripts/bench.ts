@@ -1,3 +1,4 @@
+import { libraryBench } from './libraryBench';
 import { PitchDetector } from 'pitchy';
 import { analyse, type PlayedNote } from '../src/core/analyse';
 import { improvise, perform } from '../src/core/band';
@@ -37,8 +38,8 @@ function warm(work: () => void): number {
 const row = (name: string, ...cells: (string | number)[]) => console.log([name.padEnd(52), ...cells.map((cell) => String(cell).padStart(14))].join(''));
 const ratio = (value: number) => `${value.toFixed(1)} ×`;
 
-// npm run bench: everything; npm run bench -- analysis (transcription, ears): one part
-const PARTS: Record<string, () => Promise<void> | void> = { transcription, analysis, ears: async () => { await earsTable(); await neuralTable(); } };
+// npm run bench: everything; npm run bench -- analysis (transcription, ears, library): one part
+const PARTS: Record<string, () => Promise<void> | void> = { transcription, analysis, library: libraryBench, ears: async () => { await earsTable(); await neuralTable(); } };
 const asked = process.argv[2];
 if (asked !== undefined && !PARTS[asked]) throw new Error(`There is no part “${asked}”. Parts: ${Object.keys(PARTS).join(', ')}.`);
 for (const [name, measure] of Object.entries(PARTS)) if (asked === undefined || asked === name) await measure();

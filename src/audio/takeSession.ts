@@ -310,8 +310,6 @@ export class TakeSession {
       this.become(notes === 0 && kept ? { phase: 'silent', takeId: this.id } : { phase: 'done', takeId: this.id, cut, kept, notes });
     } catch (error) {
       this.fail('server', error instanceof ServerRefusal ? error.message : 'The take could not be finished. What was recorded is safe and is offered again here.');
-    } finally {
-      this.unlock();
     }
   }
 
@@ -333,6 +331,8 @@ export class TakeSession {
     this.ended = true;
     this.deafen?.();
     this.deafen = null;
+    // what is still being kept does not keep the next take from beginning
+    this.unlock();
     this.player?.stop();
     this.solo?.stop();
     this.solo = null;
@@ -361,8 +361,16 @@ export class TakeSession {
     this.become({ phase: 'failed', trouble, message });
   }
 
-  /** One take at a time in this browser, whichever tab. */
-  private lock(): Promise<boolean> {
+  /** One take at a time in this browser, whichever tab. A lock that was just let go may take a moment to be free. */
+  private async lock(): Promise<boolean> {
+    for (let turn = 0; turn < 5; turn++) {
+      if (await this.tryLock()) return true;
+      await new Promise((done) => setTimeout(done, 60));
+    }
+    return false;
+  }
+
+  private tryLock(): Promise<boolean> {
     if (!navigator.locks) return Promise.resolve(true);
     return new Promise((answer) => {
       void navigator.locks.request(TAKE_LOCK, { ifAvailable: true }, (lock) => {

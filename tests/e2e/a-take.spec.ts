@@ -6,7 +6,7 @@ import { readChart } from '@/core/chart';
 import { readNotes, readWav, toBeats } from '@/core/formats';
 import { certain } from '@/core/vocabulary';
 import { scoreNotes } from '../score/notes';
-import { browserWithMicrophone, expect, listen, makeChart, test } from '../support/browser';
+import { browserWithMicrophone, expect, listen, makeChart, rigOf, test } from '../support/browser';
 import { alignment } from '../support/alignment';
 
 const CHART = 'title: Lamplight Quarry\nkey: Bb\ntempo: 152\nfeel: swing\n\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
@@ -24,11 +24,13 @@ test('a take through the microphone: its sound kept, its notes found, its landin
   const chartId = await makeChart(request, baseURL!, CHART);
   const browser = await browserWithMicrophone(wav);
   try {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: baseURL!, permissions: ['microphone'] })).newPage();
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: baseURL!, permissions: ['microphone'] });
+    await context.addInitScript(rigOf({}));
+    const page = await context.newPage();
     const complaints = listen(page);
     await page.goto(`/record?chart=${chartId}`);
-    await page.getByLabel('Choruses').fill('1');
-    await page.getByLabel('Choruses').blur();
+    await page.getByLabel('Choruses', { exact: true }).fill('1');
+    await page.getByLabel('Choruses', { exact: true }).blur();
     await page.getByRole('heading', { level: 1 }).click();
     await page.keyboard.press('Space');
     await expect(page.getByTestId('chord-next')).toBeVisible();

@@ -43,7 +43,7 @@ for (const theme of ['dusk', 'noon'])
   test(`axe finds nothing on any screen in ${theme}`, async ({ page, request, baseURL }) => {
     const take = await makeTake(request, baseURL!);
     await useTheme(page, theme);
-    for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/takes', `/takes/${take}`]) {
+    for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', `/takes/${take}`]) {
       await page.goto(path);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
@@ -55,7 +55,7 @@ for (const theme of ['dusk', 'noon'])
 test('every screen holds on a phone: nothing wider than it', async ({ page, request, baseURL }) => {
   const take = await makeTake(request, baseURL!);
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/takes', `/takes/${take}`]) {
+  for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', `/takes/${take}`]) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);

@@ -20,8 +20,8 @@ test('a three-minute take: from the stop to the review on the screen', async ({ 
   try {
     const page = await (await browser.newContext({ baseURL: baseURL!, viewport: { width: 1280, height: 800 }, permissions: ['microphone'] })).newPage();
     await page.goto(`/record?chart=${chart}`);
-    await page.getByLabel('Choruses').fill('6');
-    await page.getByLabel('Choruses').blur();
+    await page.getByLabel('Choruses', { exact: true }).fill('6');
+    await page.getByLabel('Choruses', { exact: true }).blur();
     await page.getByRole('heading', { level: 1 }).click();
     await page.keyboard.press('Space');
     await expect(page.locator('footer').getByRole('status').first()).toHaveText('Recording', { timeout: 20_000 });

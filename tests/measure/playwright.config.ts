@@ -2,7 +2,7 @@ import path from 'node:path';
 import { defineConfig } from '@playwright/test';
 import base from '../../playwright.config';
 
-/** Measurements that take minutes of real time: npm run bench:take. */
+/** Measurements that take minutes of real time: npm run bench:take. `-g @quick`, `@kill` and `@long` choose by how long they take. */
 export default defineConfig({
   ...base,
   webServer: { ...(base.webServer as { command: string }), cwd: path.resolve('.') },

@@ -36,6 +36,9 @@ export function browserWithMicrophone(file: string | null): Promise<Browser> {
   });
 }
 
+/** Preferences of this computer, as an init script: for tests that want the review at once, or the stand-in in the player's place. */
+export const rigOf = (change: Record<string, unknown>): string => `localStorage.getItem('idle-wander-rig') ?? localStorage.setItem('idle-wander-rig', ${JSON.stringify(JSON.stringify({ cautionsSeen: true, afterTake: 'review', ...change }))})`;
+
 /** Makes a chart over the interface's own API. */
 export async function makeChart(request: APIRequestContext, baseURL: string, text: string): Promise<string> {
   const response = await request.post('/api/charts', { data: { text }, headers: { origin: baseURL } });

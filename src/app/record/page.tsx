@@ -20,7 +20,7 @@ export default async function RecordPage({ searchParams }: Props) {
   const cut = await Promise.all((await interruptedTakes()).map(async (take) => ({
     id: take.id, title: take.title, offsetSec: take.offsetSec, tempo: take.tempo, choruses: take.choruses, chartText: take.chartText, when: takeMoment(take.createdAt), seconds: Math.floor(((await soundStored(take.id)).frames) / take.rate),
   })));
-  return <RecordScreen key={first.id} charts={charts} chartId={first.id} plan={planInAddress(plan)} interrupted={cut.filter(({ seconds }) => seconds > 0)} />;
+  return <RecordScreen key={first.id} charts={charts} chartId={first.id} plan={planInAddress(plan)} interrupted={cut.filter(({ seconds, offsetSec }) => seconds > Math.max(0, offsetSec))} />;
 }
 
 function NothingToPlay() {

@@ -6,7 +6,11 @@ import { resample } from './resample';
 export type SteadyPitch = { readonly hz: Hz; readonly clarity: number };
 
 /** Coarse periods are looked for at about this rate. */
-const COARSE: Hz = 12_000;
+const COARSE: Hz = 24_000;
+/** A stretch this long holds two periods of the lowest string. */
+const COARSE_SECONDS = 0.09;
+/** Nothing is told better by more samples a second than about these. */
+const ENOUGH: Hz = 40_000;
 /** From under the low F♯ of an eight-string to the top of a guitar's neck. */
 const LOWEST: Hz = 38;
 const HIGHEST: Hz = 1_500;
@@ -23,13 +27,15 @@ const NEARLY = 0.08;
  * @returns null where nothing periodic sounds
  */
 export function steadyPitch(samples: Float32Array, rate: Hz): SteadyPitch | null {
+  const together = Math.floor(rate / ENOUGH);
+  if (together > 1) return steadyPitch(averaged(samples, together), rate / together);
   const coarse = coarsePeriod(samples, rate);
   if (coarse === null) return null;
   let period = coarse;
   let clarity = 0;
   for (let count = 1; count * period < samples.length * 0.6; count *= 2) {
     // each step knows the period twice as well, and looks around it by a little more than it can be off
-    const found = peakNear(samples, count * period, Math.max(2, (count === 1 ? 0.04 : 0.006) * count * period));
+    const found = peakNear(samples, count * period, Math.max(2, (count === 1 ? 0.04 : 0.004) * count * period));
     if (found === null) break;
     if (count === 1) clarity = found.clarity;
     else if (found.clarity < 0.5 * clarity) break;
@@ -38,8 +44,17 @@ export function steadyPitch(samples: Float32Array, rate: Hz): SteadyPitch | null
   return clarity < 0.5 ? null : { hz: rate / period, clarity };
 }
 
+/** Samples averaged in groups: a plain low-pass, and fewer of them. */
+function averaged(samples: Float32Array, together: number): Float32Array {
+  return Float32Array.from({ length: Math.floor(samples.length / together) }, (_, n) => {
+    let sum = 0;
+    for (let k = 0; k < together; k++) sum += samples[n * together + k]!;
+    return sum / together;
+  });
+}
+
 function coarsePeriod(samples: Float32Array, rate: Hz): Samples | null {
-  const low = resample(samples, rate, COARSE);
+  const low = resample(samples.subarray(0, Math.round(COARSE_SECONDS * rate)), rate, COARSE);
   const longest = Math.ceil(COARSE / LOWEST);
   const window = low.length - longest - 1;
   if (window < longest) return null;

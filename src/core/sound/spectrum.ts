@@ -4,6 +4,8 @@ import type { Hz, Samples } from '../vocabulary';
 /** A magnitude spectrum that is asked at any frequency: a full-scale sine reads 1 whatever the length of the window. */
 export type Magnitudes = { readonly values: Float64Array; readonly binHz: Hz };
 
+const MOST_WINDOWS = 64;
+
 /** Hann-windowed, zero-padded magnitude spectra; one transform's buffers serve all. */
 export class SpectrumReader {
   private readonly fft: FFT;
@@ -21,11 +23,23 @@ export class SpectrumReader {
   read(samples: Float64Array): Magnitudes {
     const { length } = samples;
     this.padded.fill(0);
-    for (let n = 0; n < length; n++) this.padded[n] = samples[n]! * (0.5 - 0.5 * Math.cos((2 * Math.PI * (n + 0.5)) / length));
+    const window = this.windowOf(length);
+    for (let n = 0; n < length; n++) this.padded[n] = samples[n]! * window[n]!;
     this.fft.realTransform(this.spectrum, this.padded);
     const values = new Float64Array(this.size / 2);
     for (let k = 0; k < values.length; k++) values[k] = (4 / length) * Math.sqrt(this.spectrum[2 * k]! ** 2 + this.spectrum[2 * k + 1]! ** 2);
     return { values, binHz: this.rate / this.size };
+  }
+
+  private readonly windows = new Map<Samples, Float64Array>();
+  private windowOf(length: Samples): Float64Array {
+    let window = this.windows.get(length);
+    if (!window) {
+      if (this.windows.size >= MOST_WINDOWS) this.windows.clear();
+      window = Float64Array.from({ length }, (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (n + 0.5)) / length));
+      this.windows.set(length, window);
+    }
+    return window;
   }
 }
 

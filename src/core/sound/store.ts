@@ -2,6 +2,8 @@ import type { Samples } from '../vocabulary';
 
 const CHUNK = 8192;
 const FULL = 32767;
+/** Chunks kept as numbers while they are read: readers go through a take in order, over and over the same stretch. */
+const OPENED = 24;
 
 /**
  * A long signal kept in 16 bits: each chunk of 8192 samples has its own scale, so that a quiet take loses nothing to a loud one.
@@ -41,10 +43,29 @@ export class SignalStore {
       const index = Math.floor(place / CHUNK);
       const within = place - index * CHUNK;
       const count = Math.min(into.length - at, CHUNK - within);
-      const chunk = this.chunks[index];
-      for (let n = 0; n < count; n++)
-        into[at + n] = chunk ? chunk.values[within + n]! * chunk.step : index === this.chunks.length && within + n < this.filled ? this.open[within + n]! : 0;
+      const part = this.numbers(index);
+      if (part) into.set(part.subarray(within, within + count), at);
+      else into.fill(0, at, at + count);
       at += count;
     }
+  }
+
+  private readonly opened = new Map<number, Float32Array>();
+
+  /** A chunk as numbers; null before the beginning and past the end. */
+  private numbers(index: number): Float32Array | null {
+    if (index === this.chunks.length) {
+      this.open.fill(0, this.filled);
+      return this.open;
+    }
+    const chunk = this.chunks[index];
+    if (!chunk) return null;
+    const before = this.opened.get(index);
+    if (before) return before;
+    const made = new Float32Array(CHUNK);
+    for (let n = 0; n < CHUNK; n++) made[n] = chunk.values[n]! * chunk.step;
+    if (this.opened.size >= OPENED) this.opened.delete(this.opened.keys().next().value!);
+    this.opened.set(index, made);
+    return made;
   }
 }

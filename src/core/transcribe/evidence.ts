@@ -39,31 +39,37 @@ const LIMIT = 4;
 const within = (feature: number): number => Math.max(-LIMIT, Math.min(LIMIT, feature));
 const compressed = (magnitude: number, reference: number): number => Math.log1p(magnitude / (FAINT * reference)) / Math.log1p(1 / FAINT);
 
+/** How long after a moment its sound is looked at: to the next clear moment, and not much past one of any kind. */
+export function lookAt(frame: number, next: number, soft: number): Samples {
+  const roomTo = (other: number) => (other - frame) * HOP - BEFORE_NEXT - AFTER_ATTACK;
+  return Math.max(SHORTEST, Math.min(LONGEST, Math.min(roomTo(next), Math.max(SOFTLY, roomTo(soft)))));
+}
+
+/** What the sound alone says of a moment: it depends on nothing that comes later than the look itself. */
+type Seen = { readonly newShare: number; readonly pitches: readonly { readonly midi: Midi; readonly features: readonly number[] }[] };
+
 /**
- * Gathers what a moment's sound says about each pitch that may have begun there: the spectrum after it, before it, and what is new
- * (after less before), each asked at a pitch's harmonics and between them (harmonic summation after Klapuri, ISMIR 2006), beside
- * what the period tracker says.
+ * Looks at the sound of moments, and remembers: most of it is done while a take is still being played, and not again at its end.
+ * A look is known by its frame and length; asked anew it would give the same.
  */
-export class EvidenceReader {
+export class SightReader {
   private readonly reader = new SpectrumReader(TRANSFORM, RATE);
+  private readonly seen = new Map<number, Seen>();
+  constructor(private readonly store: SignalStore) {}
 
-  constructor(private readonly store: SignalStore, private readonly frames: readonly Frame[], private readonly track: PitchTrack, private readonly playing: Decibels) {}
+  /** @param frames of the take so far; those 0.1 s after the moment must be there */
+  see(frame: number, length: Samples, frames: readonly Frame[]): Seen {
+    const key = frame * 4096 + length;
+    let found = this.seen.get(key);
+    if (!found) this.seen.set(key, (found = this.look(frame, length, frames)));
+    return found;
+  }
 
-  /**
-   * @param previous and `next`: frames of the clear moments around, or the take's ends; @param soft the next moment of any kind: what
-   * may be none shortens the look less
-   */
-  claimsAt(moment: Moment, previous: number, next: number, soft: number): Claim[] {
-    const at = moment.frame * HOP;
-    const roomTo = (frame: number) => frame * HOP - BEFORE_NEXT - (at + AFTER_ATTACK);
-    const room = Math.min(roomTo(next), Math.max(SOFTLY, roomTo(soft)));
-    const length = Math.max(SHORTEST, Math.min(LONGEST, room));
-    const after = this.spectrum(at + AFTER_ATTACK, length);
-    const before = this.spectrum(at - BEFORE_ATTACK - length, length);
-    const sight = new Sight(after, before);
-    if (sight.loudest < 1e-7) return [];
-    const shared = this.sharedFeatures(moment, previous, next, soft, length, sight);
-    return this.pitchesAt(moment, sight).map((midi, rank) => ({ midi, features: Float64Array.from([...shared, rank / 10, ...sight.features(midi), ...this.periodFeatures(moment.frame, midi)], within) }));
+  private look(frame: number, length: Samples, frames: readonly Frame[]): Seen {
+    const at = frame * HOP;
+    const sight = new Sight(this.spectrum(at + AFTER_ATTACK, length), this.spectrum(at - BEFORE_ATTACK - length, length));
+    if (sight.loudest < 1e-7) return { newShare: 0, pitches: [] };
+    return { newShare: sight.newShare, pitches: this.pitchesAt(frame, sight, frames).map((midi) => ({ midi, features: sight.features(midi) })) };
   }
 
   private spectrum(from: Samples, length: Samples): Magnitudes {
@@ -72,18 +78,39 @@ export class EvidenceReader {
     return this.reader.read(samples);
   }
 
-  private pitchesAt(moment: Moment, sight: Sight): Midi[] {
+  private pitchesAt(frame: number, sight: Sight, frames: readonly Frame[]): Midi[] {
     const pitches = sight.peaks().map((midi) => sight.refined(midi));
     for (const ahead of [0.03, 0.06, 0.1]) {
-      const candidates = this.frames[moment.frame + Math.round(ahead / FRAME_SECONDS)]?.candidates ?? [];
+      const candidates = frames[frame + Math.round(ahead / FRAME_SECONDS)]?.candidates ?? [];
       for (const { midi, weight } of candidates.slice(0, 2)) if (weight > 0.05 && midi > LOWEST + 1) pitches.push(midi);
     }
     const kept: Midi[] = [];
     for (const midi of pitches) if (midi < HIGHEST_CLAIM && !kept.some((other) => Math.abs(other - midi) < 0.35)) kept.push(midi);
     return kept.map((midi) => ({ midi, salience: sight.salience(sight.after, midi) })).sort((a, b) => b.salience - a.salience).map(({ midi }) => midi);
   }
+}
 
-  private sharedFeatures(moment: Moment, previous: number, next: number, soft: number, length: Samples, sight: Sight): number[] {
+/**
+ * Gathers what a moment's sound says about each pitch that may have begun there: the spectrum after it, before it, and what is new
+ * (after less before), each asked at a pitch's harmonics and between them (harmonic summation after Klapuri, ISMIR 2006), beside
+ * what the period tracker says.
+ */
+export class EvidenceReader {
+  constructor(private readonly sights: SightReader, private readonly frames: readonly Frame[], private readonly track: PitchTrack, private readonly playing: Decibels) {}
+
+  /**
+   * @param previous and `next`: frames of the clear moments around, or the take's ends; @param soft the next moment of any kind: what
+   * may be none shortens the look less
+   */
+  claimsAt(moment: Moment, previous: number, next: number, soft: number): Claim[] {
+    const length = lookAt(moment.frame, next, soft);
+    const seen = this.sights.see(moment.frame, length, this.frames);
+    if (seen.pitches.length === 0) return [];
+    const shared = this.sharedFeatures(moment, previous, next, soft, length, seen.newShare);
+    return seen.pitches.map(({ midi, features }, rank) => ({ midi, features: Float64Array.from([...shared, rank / 10, ...features, ...this.periodFeatures(moment.frame, midi)], within) }));
+  }
+
+  private sharedFeatures(moment: Moment, previous: number, next: number, soft: number, length: Samples, newShare: number): number[] {
     const { frames } = this;
     const [low, high] = this.levels(moment.frame);
     const weightAround = (from: Seconds, to: Seconds) => this.mean(moment.frame, from, to, (frame) => frame.candidates.reduce((sum, { weight }) => sum + weight, 0));
@@ -91,7 +118,7 @@ export class EvidenceReader {
     return [
       Math.log10(moment.strength + 0.003), moment.kind === 'step' ? 1 : 0, (high - low) / 20, (high - this.playing) / 20, (low - this.playing) / 20,
       ...[moment.frame - previous, next - moment.frame, soft - moment.frame].map((gap) => Math.log10(Math.max(1, gap) * FRAME_SECONDS + 0.02)), length / LONGEST,
-      weightAround(-0.07, -0.02), weightAround(0.03, 0.09), weightAround(0.09, 0.15), sight.newShare, here.level > -100 ? this.settling(moment.frame) : 0,
+      weightAround(-0.07, -0.02), weightAround(0.03, 0.09), weightAround(0.09, 0.15), newShare, here.level > -100 ? this.settling(moment.frame) : 0,
       ...this.glideFeatures(moment.frame),
     ];
   }

@@ -70,5 +70,8 @@ function arrival(track: PitchTrack, around: number): number {
   return around;
 }
 
-const voiced = (track: PitchTrack, from: number, to: number): number[] =>
-  Array.from(track.subarray(Math.max(0, from), Math.max(0, to))).filter((midi) => !Number.isNaN(midi));
+function voiced(track: PitchTrack, from: number, to: number): number[] {
+  const found: number[] = [];
+  for (let frame = Math.max(0, from); frame < Math.min(to, track.length); frame++) if (!Number.isNaN(track[frame]!)) found.push(track[frame]!);
+  return found;
+}

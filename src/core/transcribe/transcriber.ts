@@ -2,10 +2,10 @@ import { SILENCE } from '../sound';
 import type { Decibels, Hz, Seconds } from '../vocabulary';
 import { BandRemoval, type Backing, type BackingStream } from './bandRemoval';
 import { certaintyOf } from './certainty';
-import { EvidenceReader, type Claim } from './evidence';
+import { EvidenceReader, lookAt, SightReader, type Claim } from './evidence';
 import { judge, unpack } from './judge';
 import { FITTED } from './judgeWeights';
-import { FRAME_SECONDS, FrameReader, RATE, type Frame } from './frames';
+import { FRAME_SECONDS, framesOf, FrameReader, RATE, type Frame } from './frames';
 import { settleGlides } from './glides';
 import { LiveLine, type ProvisionalNote } from './live';
 import { momentsOf, type Moment } from './moments';
@@ -45,6 +45,10 @@ const SILENT_TAKE: Decibels = -72;
 /** Peaks of the flux this near are one attack. */
 const SAME_ATTACK = 5;
 const STRUCK_RISE: Decibels = 2.5;
+/** Moments are looked at every two seconds, once half a second more is known, with six seconds before them to find the pitch by. */
+const LOOK_EVERY = framesOf(2);
+const LOOK_BEHIND = framesOf(0.5);
+const LOOK_CONTEXT = framesOf(6);
 
 /**
  * Hears a guitar: audio in blocks, notes at the end; while it goes on, a live line. Frames are measured block by block; `finish` asks
@@ -62,11 +66,15 @@ export class Transcriber {
   /** While the band is being taken out the notes come late: the live line listens to the recording as it is. */
   private readonly liveReader: FrameReader | null;
   private samples = 0;
+  private readonly sights: SightReader;
+  /** Moments before this frame have been looked at. */
+  private looked = 0;
 
   constructor(private readonly rate: Hz, private readonly options: TranscribeOptions = {}) {
     if (!(rate >= 4_000 && rate <= 768_000)) throw new RangeError(`sample rate ${rate} Hz is not one that audio comes in`);
     this.reader = new FrameReader(options.backing ? RATE : rate);
     this.removal = options.backing ? new BandRemoval(rate, options.backing) : null;
+    this.sights = new SightReader(this.reader.signal);
     this.liveReader = options.backing && options.live ? new FrameReader(rate, false) : null;
   }
 
@@ -79,12 +87,28 @@ export class Transcriber {
     const sound = block.every(Number.isFinite) ? block : block.map((value) => (Number.isFinite(value) ? value : 0));
     const frames = this.reader.push(this.removal ? this.removal.push(sound) : sound);
     for (const frame of frames) this.frames.push(frame);
+    if (this.frames.length >= this.looked + LOOK_EVERY + LOOK_BEHIND) this.lookAhead();
     return this.options.live ? this.live.push(this.liveReader ? this.liveReader.push(sound) : frames) : [];
   }
 
   /** More of a backing that is given while it is played. */
   pushBacking(samples: Float32Array): void {
     this.removal?.pushBacking(samples);
+  }
+
+  /**
+   * Looks at the moments of the last seconds already, so that the end of the take need not: nothing here decides anything, and a look that is not
+   * asked for later has merely been in vain.
+   */
+  private lookAhead(): void {
+    const from = Math.max(0, this.looked - LOOK_CONTEXT);
+    const frames = this.frames.slice(from);
+    const moments = momentsOf(frames, pathOf(frames, onsetsOf(frames), Math.max(LOWEST_GATE, playingLevel(frames) - GATE_UNDER_PLAYING)));
+    const until = frames.length - LOOK_BEHIND;
+    this.eachAmong(moments, frames.length, ({ frame }, _, next, soft) => {
+      if (frame + from >= this.looked && frame < until) this.sights.see(frame + from, lookAt(frame, next, soft), this.frames);
+    });
+    this.looked = from + until;
   }
 
   private close(): void {
@@ -116,7 +140,12 @@ export class Transcriber {
     const { frames } = this;
     const track = pathOf(frames, onsetsOf(frames), this.gate());
     const moments = momentsOf(frames, track);
-    const evidence = new EvidenceReader(this.reader.signal, frames, track, playingLevel(frames));
+    const evidence = new EvidenceReader(this.sights, frames, track, this.playing());
+    this.eachAmong(moments, frames.length, (moment, previous, next, soft) => tell(moment, evidence.claimsAt(moment, previous, next, soft)));
+  }
+
+  /** Each moment with the clear moments around it and the next of any kind, in frames. */
+  private eachAmong(moments: readonly Moment[], length: number, tell: (moment: Moment, previous: number, next: number, soft: number) => void): void {
     const clear = moments.filter((moment) => moment.clear).map(({ frame }) => frame);
     let passed = 0;
     for (const [index, moment] of moments.entries()) {
@@ -126,7 +155,7 @@ export class Transcriber {
       while (later < clear.length && clear[later]! - moment.frame <= SAME_ATTACK) later++;
       let any = index + 1;
       while (any < moments.length && moments[any]!.frame - moment.frame <= SAME_ATTACK) any++;
-      tell(moment, evidence.claimsAt(moment, previous, clear[later] ?? frames.length, moments[any]?.frame ?? frames.length));
+      tell(moment, previous, clear[later] ?? length, moments[any]?.frame ?? length);
     }
   }
 
@@ -137,12 +166,18 @@ export class Transcriber {
   }
 
   private gate(): Decibels {
-    return Math.max(LOWEST_GATE, playingLevel(this.frames) - GATE_UNDER_PLAYING);
+    return Math.max(LOWEST_GATE, this.playing() - GATE_UNDER_PLAYING);
   }
+
+  /** The level of the whole take, worked out once at its end. */
+  private playing(): Decibels {
+    return (this.played ??= playingLevel(this.frames));
+  }
+  private played: Decibels | null = null;
 
   private conclude(): { transcription: Transcription; track: PitchTrack } {
     const { frames } = this;
-    const playing = playingLevel(frames);
+    const playing = this.playing();
     const believed = playing <= SILENT_TAKE ? [] : strikesOf(this.judged(), this.removal?.attacks());
     const known = believed.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: believed[index + 1]?.frame ?? frames.length, midi, struck: riseAt(frames, frame) >= STRUCK_RISE })));
     const track = pathOf(frames, believed, this.gate(), known);

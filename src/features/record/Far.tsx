@@ -12,7 +12,7 @@ export function Far({ meta, soft, bold, children, beside, alert = false, press, 
     <div className="flex min-h-dvh flex-col">
       <main className="mx-4 flex grow flex-col pt-7 sm:mx-8" role={alert ? 'alert' : undefined}>
         <p className="flex flex-wrap gap-x-6 text-[18px] leading-8 text-dim sm:text-[22px]">{meta}</p>
-        <div className="grid grow grid-cols-[minmax(0,1fr)] gap-x-12 lg:grid-cols-[minmax(0,1fr)_auto]">
+        <div className={`grid grow grid-cols-[minmax(0,1fr)] gap-x-12 ${beside ? 'lg:grid-cols-[minmax(0,1fr)_auto]' : ''}`}>
           <div className="flex min-w-0 flex-col">
             <h1 className="mt-6 text-[44px] leading-[52px] font-[620] tracking-tight text-soft sm:mt-10 sm:text-[76px] sm:leading-[88px]">{soft}<br /><b className="text-ink">{bold}</b></h1>
             {children}

@@ -38,7 +38,7 @@ export function resultOf(number: number, report: Report, marks: readonly GateMar
 type Props = {
   take: FinishedTake; result: Result | null;
   /** Where the next take comes by itself: how long until its bar 1. */
-  next: Pick<RecordFlow, 'countdown'> | null;
+  next: Pick<RecordFlow, 'countdown' | 'isCounting'> | null;
   again: Way; stay: Way; discard: Way; loop: Way | null; review: () => void; setup: () => void;
 };
 
@@ -63,15 +63,16 @@ export function Finished({ take, result, next, again, stay, discard, loop, revie
 }
 
 /** The bar that runs out into bar 1 of the next take. */
-function Countdown({ flow }: { flow: Pick<RecordFlow, 'countdown'> }) {
+function Countdown({ flow }: { flow: Pick<RecordFlow, 'countdown' | 'isCounting'> }) {
   const [{ left, of }, setLeft] = useState(() => flow.countdown());
   useEffect(() => {
     const timer = setInterval(() => setLeft(flow.countdown()), 100);
     return () => clearInterval(timer);
   }, [flow]);
+  const counting = flow.isCounting();
   const whole = Math.ceil(left);
   return (
-    <div className="mt-auto pt-8" role="timer">
+    <div className="mt-auto pt-8" role="timer" data-counting={counting}>
       <p className="text-[26px] leading-10 font-[580]">Again from the top in {whole} {whole === 1 ? 'second' : 'seconds'}</p>
       <div className="mt-2 h-2 max-w-[760px] bg-line"><div className="h-2 bg-now" style={{ width: `${Math.round((left / of) * 100)}%` }} /></div>
     </div>

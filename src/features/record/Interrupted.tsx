@@ -87,16 +87,15 @@ export function Interrupted({ take, onKept, onGone, onLater }: Props) {
   return (
     <Far alert meta={<><span>{take.title}, at {take.tempo}</span><span>{take.when}</span></>} soft="Your last take was cut off." bold={`${length} of it ${take.seconds === 1 && minutes === 0 ? 'is' : 'are'} safe.`}
       press={press} hold={{ words: 'throw it away', act: () => void throwAway() }} double={{ words: 'hear the last four bars', act: hearEnd }} more={heard ? <button type="button" className="hover:text-ink" onClick={onLater}>decide later</button> : undefined}>
-      <Extent take={take} heard={heard} />
+      <Extent take={take} heard={heard} width={1216} className="hidden sm:block" />
+      <Extent take={take} heard={heard} width={358} className="sm:hidden" />
       <p role="status" className="mt-8 max-w-[1080px] text-[24px] leading-9 text-soft sm:text-[26px]">{trouble ?? (heard ? <><b className="text-ink">{heard.transcription.notes.length} {heard.transcription.notes.length === 1 ? 'note is' : 'notes are'} in it.</b> Nothing is thrown away unless you say so; what there is can be judged like any take.</> : `Listening to it, ${Math.round(share * 100)} %`)}</p>
     </Far>
   );
 }
 
-const WIDTH = 1216;
-
 /** How far it got: choruses on a line, the notes that are there, and where it stopped. */
-function Extent({ take, heard }: { take: InterruptedTake; heard: Heard | null }) {
+function Extent({ take, heard, width: WIDTH, className }: { take: InterruptedTake; heard: Heard | null; width: number; className: string }) {
   const { formBeats, bars } = timelineOf(certain(readChart(take.chartText)), take.tempo);
   const all = formBeats * take.choruses;
   const beatAt = (seconds: number) => ((seconds - take.offsetSec) * take.tempo) / 60;
@@ -106,9 +105,9 @@ function Extent({ take, heard }: { take: InterruptedTake; heard: Heard | null })
   const bar = bars.findLast(({ start }) => start <= stop - chorus * formBeats + 1e-6)!.index + 1;
   const late = x(stop) > WIDTH * 0.6;
   return (
-    <svg viewBox={`0 0 ${WIDTH} 176`} className="mt-12 w-full" role="img" aria-label={`Stopped in bar ${bar} of chorus ${chorus + 1} of ${take.choruses}`}>
+    <svg viewBox={`0 0 ${WIDTH} 204`} className={`mt-12 w-full ${className}`} role="img" aria-label={`Stopped in bar ${bar} of chorus ${chorus + 1} of ${take.choruses}`}>
       {Array.from({ length: take.choruses }, (_, index) => (
-        <g key={index}><line x1={x(index * formBeats)} y1={8} x2={x(index * formBeats)} y2={160} stroke="var(--dim)" />{take.choruses <= 8 && <text x={x(index * formBeats) + 10} y={24} fontSize={20} style={{ fill: 'var(--dim)' }}>chorus {index + 1}</text>}</g>
+        <g key={index}><line x1={x(index * formBeats)} y1={8} x2={x(index * formBeats)} y2={160} stroke="var(--dim)" />{take.choruses <= WIDTH / 110 && <text x={x(index * formBeats) + 10} y={24} fontSize={20} style={{ fill: 'var(--dim)' }}>chorus {index + 1}</text>}</g>
       ))}
       <rect x={x(stop)} y={36} width={WIDTH - x(stop)} height={104} fill="var(--row)" />
       {heard?.transcription.notes.map((note, index) => {
@@ -116,7 +115,7 @@ function Extent({ take, heard }: { take: InterruptedTake; heard: Heard | null })
         return to < 0 ? null : <rect key={index} x={x(from)} y={140 - Math.max(0, Math.min(96, (note.midi - 40) * 2))} width={Math.max(2, x(to) - x(from) - 1)} height={5} fill="var(--h0)" />;
       })}
       <line x1={x(stop)} y1={2} x2={x(stop)} y2={168} stroke="var(--now)" strokeWidth={3} />
-      <text x={x(stop) + (late ? -16 : 16)} y={96} fontSize={22} textAnchor={late ? 'end' : 'start'} style={{ fill: 'var(--soft)' }}>stopped here, bar {bar} of chorus {chorus + 1}</text>
+      <text x={x(stop) + (late ? 1 : -1)} y={196} fontSize={WIDTH > 600 ? 22 : 17} textAnchor={late ? 'end' : 'start'} style={{ fill: 'var(--soft)' }}>stopped here, bar {bar} of chorus {chorus + 1}</text>
     </svg>
   );
 }

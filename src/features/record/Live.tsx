@@ -31,7 +31,7 @@ export function Live({ session, state, settings, rig, title }: Props) {
         <b className="text-ink" role="status">{waits ?? (beat < 0 ? 'Counting in' : 'Recording')}</b>
         <span><span className="font-[640] text-now">press</span> stop and keep</span>
         <span className="hidden sm:inline"><span className="font-[640] text-now">hold</span> throw it away</span>
-        <span className="hidden md:inline"><kbd className="key">H</kbd> {help === 0 ? 'hide help' : HELP[help]}</span>
+        <span className="hidden md:inline"><kbd className="key">H</kbd> {help === 0 ? 'hide help' : `help: ${HELP[help]}`}</span>
         <Meter rig={rig} />
         <Safe session={session} />
         <Latency session={session} />
@@ -94,8 +94,11 @@ function Safe({ session }: { session: TakeSession }) {
 /** The delay that is counted, and, for whoever asks, how long after its sound 19 notes of 20 were drawn. */
 function Latency({ session }: { session: TakeSession }) {
   const [drawn, setDrawn] = useState<number | null>(null);
+  const [kept, setKept] = useState({ late: 0, gaps: 0, ahead: '' });
   useEffect(() => {
     const timer = setInterval(() => {
+      const punctual = session.punctuality;
+      setKept({ late: punctual?.late ?? 0, gaps: session.gaps, ahead: punctual && Number.isFinite(punctual.leastAhead) ? punctual.leastAhead.toFixed(2) : '' });
       const sorted = [...session.drawnAfter].sort((a, b) => a - b);
       setDrawn(sorted.length < 5 ? null : Math.round(sorted[Math.floor(0.95 * (sorted.length - 1))]! * 1000));
     }, LOOK_MS);
@@ -103,7 +106,7 @@ function Latency({ session }: { session: TakeSession }) {
   }, [session]);
   const { seconds, measured } = session.latency;
   const words = drawn === null ? undefined : `19 notes of 20 are drawn within ${drawn} ms of their sound`;
-  return <span className="hidden lg:inline" title={words} data-drawn-ms={drawn ?? undefined}>Latency {Math.round(seconds * 1000)} ms, {measured ? 'measured' : 'not measured'}</span>;
+  return <span className="hidden lg:inline" title={words} data-drawn-ms={drawn ?? undefined} data-late={kept.late} data-gaps={kept.gaps} data-ahead={kept.ahead}>Latency {Math.round(seconds * 1000)} ms, {measured ? 'measured' : 'not measured'}</span>;
 }
 
 const StopSign = () => (

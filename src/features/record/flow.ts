@@ -149,6 +149,11 @@ export class RecordFlow {
     return { left: session ? Math.max(0, -secondsAt(session.route.pace, session.position())) : of, of };
   }
 
+  /** Is the next take's count-in sounding already? */
+  isCounting(): boolean {
+    return this.state.session?.getState().phase === 'running';
+  }
+
   /** Nothing comes by itself any more: the result stays. */
   stay(): void {
     this.stopTimer();

@@ -30,13 +30,13 @@ export function KeysAndPedal() {
   const changed = JSON.stringify(bindings) !== JSON.stringify(DEFAULT_BINDINGS);
   return (
     <>
-      <p className="leading-6 text-soft"><span className="text-dim">press</span> next thing, <span className="text-dim">hold</span> away or back, <span className="text-dim">twice within 350 ms</span> loop</p>
-      <ul className="mt-1.5">
+      <p className="leading-6 text-soft"><span className="text-dim">press</span> next thing, <span className="text-dim">hold</span> away or back, <span className="text-dim">twice</span> loop</p>
+      <ul className="mt-1.5 grid grid-cols-2 gap-x-4">
         {ACTION_NAMES.map((action) => (
-          <li key={action} className="grid grid-cols-[118px_minmax(0,1fr)] items-center gap-x-3 py-[2px]">
+          <li key={action} className={`grid items-center gap-x-2 py-[2px] ${action === 'press' ? 'col-span-2 grid-cols-[118px_minmax(0,1fr)] gap-x-3' : 'grid-cols-[minmax(0,1fr)_auto]'}`}>
             <span className="text-dim" title={ACTIONS[action].words}>{SHORT[action]}</span>
             <button type="button" className="flex min-h-7 flex-wrap items-center gap-1 text-left hover:text-ink" aria-label={`Change the key of: ${ACTIONS[action].words}`} onClick={() => setLearning(learning === action ? null : action)}>
-              {learning === action ? <span className="text-now">press a key, Esc leaves it</span> : bindings[action].length === 0 ? <span className="text-dim">none</span> : bindings[action].slice(0, 4).map((key) => <kbd key={key} className="key">{keyName(key)}</kbd>)}
+              {learning === action ? <span className="text-now">{action === 'press' ? 'press a key, Esc leaves it' : 'press a key'}</span> : bindings[action].length === 0 ? <span className="text-dim">none</span> : bindings[action].slice(0, 4).map((key) => <kbd key={key} className="key">{keyName(key)}</kbd>)}
               {action === 'press' && learning === null && heard && <span className="ml-1 text-soft">{heard} heard just now</span>}
             </button>
           </li>

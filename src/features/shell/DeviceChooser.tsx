@@ -21,7 +21,7 @@ export function DeviceChooser({ rig }: { rig: Rig }) {
   const { inputs } = useDevices(state.phase);
   const named = inputs.filter(({ deviceId }) => deviceId !== 'default' && deviceId !== 'communications');
   const choices: [string, string][] = [
-    ['input:', 'Default input'], ...named.map(({ deviceId, label }): [string, string] => [`input:${deviceId}`, label]), ...PLAYERS.map((one): [string, string] => [`stand-in:${one}`, `Stand-in player: ${CHARACTERS[one].name}`]),
+    ['input:', 'Default input'], ...named.map(({ deviceId, label }): [string, string] => [`input:${deviceId}`, label]), ...PLAYERS.map((one): [string, string] => [`stand-in:${one}`, `Stand-in: ${CHARACTERS[one].name}`]),
   ];
   const value = valueOf(device);
   if (!choices.some(([one]) => one === value)) choices.push([value, 'An input that is not plugged in']);

@@ -11,8 +11,8 @@ export function ThemeSwitch() {
   const alive = useSyncExternalStore(never, () => true, () => false);
   const next = resolvedTheme === 'noon' ? 'dusk' : 'noon';
   return (
-    <button type="button" className="rounded px-2 py-1 hover:text-ink" onClick={() => setTheme(next)} suppressHydrationWarning>
-      {alive ? `${next === 'noon' ? 'Noon' : 'Dusk'} theme` : 'Theme'}
+    <button type="button" className="rounded py-1 whitespace-nowrap hover:text-ink sm:px-2" onClick={() => setTheme(next)} suppressHydrationWarning>
+      {alive ? <>{next === 'noon' ? 'Noon' : 'Dusk'}<span className="sr-only sm:not-sr-only"> theme</span></> : 'Theme'}
     </button>
   );
 }

@@ -82,7 +82,7 @@ export function TunerView({ reading, tuning, a4 }: { reading: Reading | null; tu
       </div>
       <svg viewBox={`0 0 ${WIDTH} 76`} className="mt-2 w-full" role="img" aria-label={reading ? `${stringName(reading.midi)}, ${reading.cents.toFixed(0)} cents` : 'no pitch'}>
         <line x1={0} y1={28} x2={WIDTH} y2={28} stroke="var(--line)" />
-        {[-50, -20, -5, 5, 20, 50].map((cents) => <g key={cents}><line x1={x(cents)} y1={20} x2={x(cents)} y2={36} stroke="var(--dim)" /><text x={x(cents)} y={64} fontSize={13} textAnchor="middle" style={{ fill: 'var(--dim)' }}>{cents > 0 ? `+${cents}` : `−${-cents}`}</text></g>)}
+        {[-50, -20, -5, 5, 20, 50].map((cents) => <g key={cents}><line x1={x(cents)} y1={20} x2={x(cents)} y2={36} stroke="var(--dim)" /><text x={x(cents)} y={64} fontSize={13} textAnchor={cents === -50 ? 'start' : cents === 50 ? 'end' : 'middle'} style={{ fill: 'var(--dim)' }}>{cents > 0 ? `+${cents}` : `−${-cents}`}</text></g>)}
         <line x1={WIDTH / 2} y1={8} x2={WIDTH / 2} y2={48} stroke={tuned ? 'var(--h0)' : 'var(--soft)'} strokeWidth={tuned ? 5 : 2} />
         {reading && <line x1={x(reading.cents)} y1={2} x2={x(reading.cents)} y2={54} stroke="var(--now)" strokeWidth={6} />}
       </svg>

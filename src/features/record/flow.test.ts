@@ -1,0 +1,129 @@
+import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
+import { routeOf } from '@/core/chart';
+import { certain } from '@/core/vocabulary';
+import type { SessionState, TakeSession, TakeSettings } from '@/audio/takeSession';
+import type { AfterTake } from '../shell/preferences';
+import { RecordFlow, RESULT_ALONE_MS } from './flow';
+
+/** A take without sound: it goes through the phases it is told to, and notes what was asked of it. */
+class Take {
+  state: SessionState = { phase: 'idle' };
+  beat = -4;
+  asked: string[] = [];
+  private listeners = new Set<() => void>();
+  readonly route = certain(routeOf('tempo: 120\n| C7 | F7 |', { passes: 1, tempo: 120 }));
+  constructor(readonly id: string) {}
+  subscribe = (listener: () => void) => { this.listeners.add(listener); return () => this.listeners.delete(listener); };
+  getState = () => this.state;
+  position = () => this.beat;
+  become(state: SessionState) { this.state = state; for (const listener of [...this.listeners]) listener(); }
+  async start() { this.become({ phase: 'opening', what: '' }); }
+  async discard() { this.asked.push('discard'); this.become({ phase: 'idle' }); }
+  async throwAway() { this.asked.push('throwAway'); }
+  leave() { this.asked.push('leave'); }
+}
+
+const SETTINGS = { title: 'T', countInBars: 1, route: { passes: 2, tempo: 120 } } as TakeSettings;
+let takes: Take[];
+let after: AfterTake;
+let opens: boolean;
+let reviews: [string, boolean][];
+let flow: RecordFlow;
+beforeEach(() => {
+  jest.useFakeTimers();
+  [takes, after, opens, reviews] = [[], 'roll', true, []];
+  flow = new RecordFlow({
+    openInput: async () => opens,
+    makeSession: () => { const take = new Take(`take ${takes.length + 1}`); takes.push(take); return take as unknown as TakeSession; },
+    afterTake: () => after, review: (id, cut) => reviews.push([id, cut]),
+  });
+});
+afterEach(() => void jest.useRealTimers());
+const played = async () => {
+  await flow.start(SETTINGS);
+  takes.at(-1)!.become({ phase: 'running' });
+};
+const done = (take: Take, change = {}) => take.become({ phase: 'done', takeId: take.id, cut: false, kept: true, notes: 9, ...change } as SessionState);
+
+test('a take is counted in, ends, and the next is counted in behind its result, which stays until bar 1', async () => {
+  await played();
+  expect(flow.state.scene).toBe('live');
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  expect([flow.state.scene, flow.state.rolling, flow.state.finished]).toEqual(['finished', true, { id: 'take 1', title: 'T', passes: 2, tempo: 120, kept: false, cut: false, judging: true }]);
+  expect(flow.countdown()).toEqual({ left: 3, of: 3 }); // a second alone, then a bar of four at 120
+  await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
+  expect(takes).toHaveLength(2);
+  takes[1]!.become({ phase: 'running' });
+  expect([flow.state.scene, flow.isCounting(), flow.countdown().left]).toEqual(['finished', true, 2]);
+  done(takes[0]!);
+  expect(flow.state.finished).toMatchObject({ kept: true, judging: false });
+  await jest.advanceTimersByTimeAsync(2_000);
+  expect([flow.state.scene, flow.state.finished, flow.state.session?.id]).toEqual(['live', null, 'take 2']);
+});
+
+test('stay: nothing comes any more, whether the next was still to come or was being counted in', async () => {
+  await played();
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  flow.stay();
+  await jest.advanceTimersByTimeAsync(5_000);
+  expect([takes.length, flow.state.scene, flow.state.rolling]).toEqual([1, 'finished', false]);
+  await played();
+  takes[1]!.become({ phase: 'finishing', what: '' });
+  await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
+  takes[2]!.become({ phase: 'running' });
+  flow.stay();
+  await jest.advanceTimersByTimeAsync(5_000);
+  expect([takes[2]!.asked, flow.state.scene, flow.state.session]).toEqual([['discard'], 'finished', null]);
+});
+
+test('thrown away after it ended, it is thrown away in truth', async () => {
+  await played();
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  done(takes[0]!);
+  flow.throwAway();
+  expect([takes[0]!.asked, flow.state.scene, flow.state.finished]).toEqual([['throwAway'], 'setup', null]);
+});
+
+test('the review opens by itself where the player wants that, and the result stays where he wants that', async () => {
+  after = 'review';
+  await played();
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  done(takes[0]!, { cut: true });
+  expect(reviews).toEqual([['take 1', true]]);
+  after = 'stay';
+  await played();
+  takes[1]!.become({ phase: 'finishing', what: '' });
+  done(takes[1]!);
+  await jest.advanceTimersByTimeAsync(5_000);
+  expect([takes.length, flow.state.scene, reviews.length]).toEqual([2, 'finished', 1]);
+});
+
+test('what goes wrong stops the rolling and is said: silent, failed, input gone, waiting', async () => {
+  await played();
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'silent', takeId: 'take 1' });
+  await jest.advanceTimersByTimeAsync(5_000);
+  expect([flow.state.scene, takes.length]).toEqual(['silent', 1]);
+  await flow.start(SETTINGS);
+  takes[1]!.become({ phase: 'failed', trouble: 'band', message: 'no band' });
+  expect([flow.state.scene, flow.state.trouble]).toEqual(['setup', 'no band']);
+  await flow.start(SETTINGS);
+  takes[2]!.become({ phase: 'waiting' });
+  expect(flow.state.scene).toBe('waiting');
+  opens = false;
+  await flow.start(SETTINGS);
+  expect([flow.state.scene, takes.length]).toEqual(['no-input', 3]);
+  flow.back();
+  expect(flow.state.scene).toBe('setup');
+});
+
+test('a take that is cut off by its input does not roll on; leaving lets the running one go', async () => {
+  await played();
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  done(takes[0]!, { cut: true });
+  await jest.advanceTimersByTimeAsync(5_000);
+  expect([takes.length, flow.state.finished?.cut]).toEqual([1, true]);
+  await played();
+  flow.leave();
+  expect(takes[1]!.asked).toEqual(['leave']);
+});
