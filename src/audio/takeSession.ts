@@ -52,6 +52,21 @@ const NOTE_GAP_SECONDS = 0.15;
 /** The browser-wide lock a running take holds. */
 export const TAKE_LOCK = 'idle-wander-take';
 
+const WARMED_SECONDS = 8;
+
+/** The rate that an audio context has on this computer. */
+async function usualRate(): Promise<number> {
+  const context = new AudioContext();
+  const { sampleRate } = context;
+  await context.close();
+  return sampleRate;
+}
+
+/** The score of a take: everything that decides what its band plays. */
+export function scoreOf({ band, countInBars, seed }: Pick<TakeSettings, 'band' | 'countInBars' | 'seed'>, { text, choruses, pace }: Route): Score {
+  return { chartText: text, choruses, pace, countInBars, seed, click: band.click, dropOut: band.dropOut, chords: band.chords };
+}
+
 /** What outlives a take, so that the next one starts at once: the band's worker and the browser's storage. */
 export class Corner {
   private worker: BandWorker | null = null;
@@ -65,6 +80,18 @@ export class Corner {
     }
     return this.worker;
   }
+  /**
+   * Has the band ready before it is asked for: its instruments loaded, and the sounds of a score's first bars made. A take that begins meanwhile is
+   * not kept waiting by more than one window.
+   */
+  async warm(score: Score): Promise<void> {
+    this.rate ??= await usualRate();
+    const band = this.band(this.rig.context?.sampleRate ?? this.rate);
+    const source = await band.source(score);
+    await source.window(0, Math.min(source.length, WARMED_SECONDS * band.rate));
+  }
+  private rate: number | null = null;
+
   /** Null where this browser keeps nothing for pages. */
   storage(): Promise<TakeShelf | null> {
     return (this.shelf ??= IndexedShelf.open().catch(() => null));
@@ -174,15 +201,9 @@ export class TakeSession {
   }
 
   private async source(context: AudioContext): Promise<BackingSource> {
-    const band = await this.corner.band(context.sampleRate).source(this.score());
+    const band = await this.corner.band(context.sampleRate).source(scoreOf(this.settings, this.route));
     const { backing } = this.settings;
     return backing ? fileSource(band, await decoded(backing.bytes, context), Math.round(backing.barOneSec * context.sampleRate)) : band;
-  }
-
-  private score(): Score {
-    const { band, countInBars, seed } = this.settings;
-    const { text, choruses, pace } = this.route;
-    return { chartText: text, choruses, pace, countInBars, seed, click: band.click, dropOut: band.dropOut, chords: band.chords };
   }
 
   private newTake(rate: number, device: string): NewTake {

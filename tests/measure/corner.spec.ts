@@ -1,3 +1,4 @@
+import { execSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
@@ -27,6 +28,9 @@ const choruses = async (page: Page, count: number) => {
   await page.getByRole('heading', { level: 1 }).click();
 };
 const status = (page: Page) => page.locator('footer').getByRole('status').first();
+
+/** Resident memory of the largest renderer of this browser: page, workers and worklet together. Linux. */
+const rendererMegabytes = (): number => Math.max(0, ...execSync('ps -eo rss,args').toString().split('\n').filter((line) => line.includes('--type=renderer')).map((line) => Number.parseInt(line, 10) / 1024));
 
 test('@quick from the end of a take to the count-in of the next, hands free', async ({ request, baseURL }) => {
   const chart = await makeChart(request, baseURL!, SHORT_CHART);
@@ -119,7 +123,7 @@ test('@long thirty minutes: the memory of the tab', async ({ request, baseURL })
     await page.waitForTimeout(60_000);
     await session.send('HeapProfiler.collectGarbage');
     const { usedSize } = (await session.send('Runtime.getHeapUsage')) as { usedSize: number };
-    told.push(`${minute} min ${(usedSize / 1e6).toFixed(1)} MB`);
+    told.push(`${minute} min: page ${(usedSize / 1e6).toFixed(1)} MB of heap; the tab with its workers ${rendererMegabytes().toFixed(0)} MB`);
     console.log(told[told.length - 1]);
   }
   await page.keyboard.press('Space');

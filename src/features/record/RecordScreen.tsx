@@ -7,7 +7,7 @@ import { certain } from '@/core/vocabulary';
 import { backing, type OwnBacking } from '@/audio/band/backings';
 import type { DeviceChoice } from '@/audio/rig/device';
 import { Rig } from '@/audio/rig/rig';
-import { Corner, TakeSession, type SessionState } from '@/audio/takeSession';
+import { Corner, scoreOf, TakeSession, type SessionState } from '@/audio/takeSession';
 import { Cautions } from '../shell/Cautions';
 import { prefer, preferences, usePreferences, type Help } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
@@ -36,7 +36,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
   const prefs = usePreferences();
   const [settings, setSettings] = useState<Settings>(() => defaultSettings(charts, chartId, plan));
   const open = useCallback((id: string, note = '') => router.push(`/takes/${id}${note}`), [router]);
-  const { rig, flow } = useCorner(open);
+  const { corner, rig, flow } = useCorner(open);
   const { scene, session, finished, rolling, trouble } = useSyncExternalStore(flow.subscribe, flow.getState, flow.getState);
   const state = useSession(session);
   const rigState = useRigState(rig);
@@ -57,6 +57,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     await flow.start(own ? { ...made.value, backing: own } : made.value);
   }, [charts, flow]);
   const again = () => void start(settings);
+  useWarmBand(corner, settings, chart, scene === 'setup');
 
   const loop = () => {
     if (!result?.loop) return;
@@ -149,7 +150,7 @@ function movingChannel(rig: Rig): number | null {
 }
 
 /** The corner of this visit: its rig stays open from take to take, and everything is let go when the screen is left. */
-function useCorner(open: (id: string, note?: string) => void): { rig: Rig; flow: RecordFlow } {
+function useCorner(open: (id: string, note?: string) => void): { corner: Corner; rig: Rig; flow: RecordFlow } {
   const [{ corner, flow }] = useState(() => {
     const made = new Corner(new Rig());
     return {
@@ -174,7 +175,22 @@ function useCorner(open: (id: string, note?: string) => void): { rig: Rig; flow:
       corner.close();
     };
   }, [corner, flow]);
-  return { rig: corner.rig, flow };
+  return { corner, rig: corner.rig, flow };
+}
+
+const SETTLED_MS = 400;
+
+/** While the player still chooses, the band is made ready for what is chosen. */
+function useWarmBand(corner: Corner, settings: Settings, chart: RecordChart, on: boolean): void {
+  useEffect(() => {
+    if (!on) return;
+    const timer = setTimeout(() => {
+      const made = takeSettings(settings, chart, preferences(), 1);
+      const route = routeFor(settings, chart.text);
+      if (made.ok && route.ok) void corner.warm(scoreOf(made.value, route.value)).catch(() => undefined); // it is tried again, and said, when the take begins
+    }, SETTLED_MS);
+    return () => clearTimeout(timer);
+  }, [corner, settings, chart, on]);
 }
 
 const IDLE: SessionState = { phase: 'idle' };

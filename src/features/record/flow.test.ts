@@ -76,6 +76,16 @@ test('stay: nothing comes any more, whether the next was still to come or was be
   expect([takes[2]!.asked, flow.state.scene, flow.state.session]).toEqual([['discard'], 'finished', null]);
 });
 
+test('started again from a result, the screen never shows a result that is not there', async () => {
+  await played();
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  flow.stay();
+  const seen: boolean[] = [];
+  flow.subscribe(() => seen.push(flow.state.scene !== 'finished' || flow.state.finished !== null));
+  await flow.start(SETTINGS);
+  expect([flow.state.scene, seen.every(Boolean), seen.length > 0]).toEqual(['live', true, true]);
+});
+
 test('thrown away after it ended, it is thrown away in truth', async () => {
   await played();
   takes[0]!.become({ phase: 'finishing', what: '' });

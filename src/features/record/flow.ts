@@ -78,16 +78,17 @@ export class RecordFlow {
   /** Opens the input where it is not open, and counts in. */
   async start(settings: TakeSettings): Promise<void> {
     this.stopTimer();
-    this.become({ finished: null, rolling: false, trouble: null });
+    // a result stays on the screen until the next take has something to show
+    this.become({ rolling: false, trouble: null });
     await this.begin(settings);
   }
 
   private async begin(settings: TakeSettings): Promise<void> {
     this.last = settings;
-    if (!(await this.world.openInput())) return this.become({ scene: 'no-input', rolling: false });
+    if (!(await this.world.openInput())) return this.become({ scene: 'no-input', rolling: false, finished: null });
     if (this.closed) return;
     const session = this.world.makeSession(settings);
-    this.become({ session, scene: this.state.rolling ? 'finished' : 'live' });
+    this.become(this.state.rolling ? { session } : { session, scene: 'live', finished: null });
     session.subscribe(() => this.follow(session, session.getState()));
     await session.start();
   }
