@@ -1,63 +1,108 @@
 // npm run screenshots: pictures of the main views from the demo data into docs/screenshots. The demo must be running (PORT, 3000).
-import { execFileSync } from 'node:child_process';
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
 import { findChromium } from './chromium.mjs';
 
 const base = `http://127.0.0.1:${process.env.PORT ?? 3000}`;
 const folder = path.resolve('docs/screenshots');
-mkdirSync('.tmp', { recursive: true });
 mkdirSync(folder, { recursive: true });
 
-// the microphone of the pictures hears the stand-in player
 const charts = await (await fetch(`${base}/api/charts`)).json();
 const lamplight = charts.find((chart) => chart.title === 'Lamplight Quarry');
-writeFileSync('.tmp/shot.txt', lamplight.text);
-execFileSync('node', ['bin/wander', 'play', '.tmp/shot.txt', '--seed', '4', '--choruses', '2', '--lead', '3', '--out', '.tmp/shot.wav']);
 
 const browser = await chromium.launch({
   executablePath: findChromium(),
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--autoplay-policy=no-user-gesture-required', '--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-audio-capture=${path.resolve('.tmp/shot.wav')}%noloop`],
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--autoplay-policy=no-user-gesture-required'],
 });
 // the chart of the editor's picture: one chord is being mended
 const typing = lamplight.text.replace(/F7 {2}\|/, 'F7b |');
 const takes = await (await fetch(`${base}/api/takes`)).json();
 const review = `/takes/${takes.find((take) => take.title === 'Lamplight Quarry').id}`;
 
+// the stand-in sits in the player's place, its latency measured
+const rig = { device: { kind: 'stand-in', character: 'bebop-student', delayMs: 23 }, cautionsSeen: true, afterTake: 'roll' };
+async function visit(theme, size = { width: 1280, height: 800 }, change = {}) {
+  const context = await browser.newContext({ viewport: size });
+  await context.addInitScript(([name, prefs]) => {
+    localStorage.setItem('theme', name);
+    localStorage.setItem('idle-wander-rig', prefs);
+    localStorage.setItem('idle-wander-latencies', JSON.stringify({ 'stand-in 23 44100': 0.0233, 'stand-in 23 48000': 0.0233 }));
+  }, [theme, JSON.stringify({ ...rig, ...change })]);
+  return context;
+}
+const playing = (page, bar) => page.getByTestId('bar').filter({ hasText: bar }).waitFor({ timeout: 60_000 });
+
 for (const theme of ['dusk', 'noon']) {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, permissions: ['microphone'] });
-  await context.addInitScript((name) => localStorage.setItem('theme', name), theme);
+  const context = await visit(theme);
   const page = await context.newPage();
   const shoot = (name) => page.screenshot({ path: path.join(folder, `${name}-${theme}.png`) });
-  for (const [name, place] of [['record', `/record?chart=${lamplight.id}`], ['takes', '/takes'], ['review', review]]) {
-    await page.goto(base + place, { waitUntil: 'networkidle' });
-    await shoot(name);
-  }
-  await shootCharts(page, shoot, theme);
   await page.goto(base + review, { waitUntil: 'networkidle' });
-  await page.getByRole('region', { name: 'Coverage' }).scrollIntoViewIfNeeded();
-  await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
-  await shoot('review-boards');
+  await shoot('review');
+  await shootCharts(page, shoot, theme);
+  if (theme === 'dusk') {
+    await page.goto(base + '/takes', { waitUntil: 'networkidle' });
+    await shoot('takes');
+    await page.goto(base + review, { waitUntil: 'networkidle' });
+    await page.getByRole('region', { name: 'Coverage' }).scrollIntoViewIfNeeded();
+    await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
+    await shoot('review-boards');
+    await page.goto(base + '/settings', { waitUntil: 'networkidle' });
+    await page.getByRole('button', { name: 'Measure with clicks' }).click();
+    await page.getByText('agree within').waitFor({ timeout: 20_000 });
+    await page.waitForTimeout(2_500);
+    await shoot('settings');
+  }
   await page.goto(`${base}/record?chart=${lamplight.id}`, { waitUntil: 'networkidle' });
+  await page.getByRole('button', { name: 'Listen to the input' }).click();
+  await page.getByText(/dBFS/).waitFor();
+  await shoot('record');
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('Space');
-  await page.getByTestId('bar').filter({ hasText: 'bar 3' }).waitFor({ timeout: 30_000 });
-  await page.waitForTimeout(900);
+  await playing(page, 'bar 9 of');
+  await page.waitForTimeout(1_500);
   await shoot('stage');
-  await page.keyboard.down('Space');
-  await page.waitForTimeout(900);
-  await page.keyboard.up('Space');
-  await page.getByRole('button', { name: /Count me in/ }).waitFor();
+  if (theme === 'dusk') {
+    await page.getByRole('timer').waitFor({ timeout: 120_000 });
+    await page.getByText(/^Take \d+ kept$/).waitFor({ timeout: 20_000 });
+    await page.waitForTimeout(600);
+    await shoot('finished');
+    // the pictures leave no take behind
+    await page.keyboard.press('Backspace');
+  } else await page.keyboard.press('Backspace');
+  await page.getByRole('button', { name: /Count me in/ }).waitFor({ timeout: 20_000 });
   await context.close();
 }
 
+// a take that was cut off: its page is gone before it ends
+const gone = await visit('dusk');
+const cut = await gone.newPage();
+await cut.goto(`${base}/record?chart=${lamplight.id}`, { waitUntil: 'networkidle' });
+await cut.getByRole('heading', { level: 1 }).click();
+await cut.keyboard.press('Space');
+await playing(cut, 'bar 11 of');
+await cut.close({ runBeforeUnload: false });
+const offer = await gone.newPage();
+await offer.goto(`${base}/record?chart=${lamplight.id}`, { waitUntil: 'networkidle' });
+await offer.getByText(/notes are in it/).waitFor({ timeout: 60_000 });
+await offer.screenshot({ path: path.join(folder, 'interrupted-dusk.png') });
+await offer.getByRole('button', { name: /throw it away/ }).click();
+await offer.getByRole('button', { name: /Count me in/ }).waitFor({ timeout: 20_000 });
+await gone.close();
+
 // phone on a stand
-const phone = await browser.newContext({ viewport: { width: 390, height: 844 } });
+const phone = await visit('dusk', { width: 390, height: 844 });
 const small = await phone.newPage();
 await small.goto(`${base}/study/${lamplight.id}?at=8`, { waitUntil: 'load' });
 await small.waitForTimeout(600);
 await small.screenshot({ path: path.join(folder, 'study-phone-dusk.png') });
+await small.goto(`${base}/record?chart=${lamplight.id}`, { waitUntil: 'networkidle' });
+await small.getByRole('button', { name: /Count me in/ }).click();
+await playing(small, 'bar 9 of');
+await small.waitForTimeout(1_500);
+await small.screenshot({ path: path.join(folder, 'stage-phone-dusk.png') });
+await small.keyboard.press('Backspace');
+await small.getByRole('button', { name: /Count me in/ }).waitFor({ timeout: 20_000 });
 await phone.close();
 await browser.close();
 
@@ -67,7 +112,7 @@ async function shootCharts(page, shoot, theme) {
   await open(`/charts/${lamplight.id}`);
   await page.getByRole('textbox', { name: 'Chart text' }).fill(typing);
   await page.getByTestId('chart-problem').waitFor();
-  await shoot('charts');
+  if (theme === 'dusk') await shoot('charts');
   // what was typed for the picture is taken back before the page is left
   await page.getByRole('textbox', { name: 'Chart text' }).fill(lamplight.text);
   await page.locator('footer').getByText('Saved').waitFor();

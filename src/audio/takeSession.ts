@@ -103,6 +103,9 @@ export class Corner {
   }
 }
 
+/** What a take needs before its count-in. */
+type Prepared = { readonly player: BandPlayer; readonly shelf: TakeShelf | null; readonly solo: Float32Array | null };
+
 /**
  * One take from the press of a key to its end: device, band, capture, keeping and listening on one audio clock.
  * The take's frame 0 and the band's beat 0 are both known in context time; the distance between them is what the analysis is told.
@@ -166,7 +169,28 @@ export class TakeSession {
     return this.player?.punctuality ?? null;
   }
 
-  /** Starts on a rig that is open, or opens `settings`' device first by the caller. */
+  /** Makes everything ready that a take needs before its count-in: it may be done while the take before is still playing its last bars. */
+  prepare(): Promise<Prepared> {
+    return (this.prepared ??= this.makeReady());
+  }
+  private prepared: Promise<Prepared> | null = null;
+
+  private async makeReady(): Promise<Prepared> {
+    const { context, device } = this.corner.rig;
+    if (!context || !device) throw new Error('the input is not open');
+    const rate = context.sampleRate;
+    const source = await this.source(context);
+    const { level, levels } = this.settings.band;
+    const listener = new LiveListener(rate, (notes) => this.line.add(notes));
+    this.listener = listener;
+    const player = new BandPlayer(context, source, levels, level, (samples) => listener.backing(samples));
+    this.player = player;
+    const [shelf, solo] = await Promise.all([this.corner.storage(), device.hands ? this.soloOf(rate) : null, player.prepare()]);
+    if (this.ended) this.silence();
+    return { player, shelf, solo };
+  }
+
+  /** Starts on a rig that is open. */
   async start(): Promise<void> {
     if (this.state.phase !== 'idle') return;
     this.become({ phase: 'opening', what: 'Tuning up the band' });
@@ -176,20 +200,14 @@ export class TakeSession {
       const { context, device } = rig;
       if (!context || !device) return this.giveUp('device', 'The input is not open.');
       const rate = context.sampleRate;
-      const source = await this.source(context);
-      const { level, levels } = this.settings.band;
-      const listener = new LiveListener(rate, (notes) => this.line.add(notes));
-      this.listener = listener;
-      const player = new BandPlayer(context, source, levels, level, (samples) => listener.backing(samples));
-      this.player = player;
-      const [shelf, hands] = await Promise.all([this.corner.storage(), device.hands ? this.soloOf(rate) : null, player.prepare()]);
+      const { player, shelf, solo } = await this.prepare();
       if (!device.hands && !(await this.somethingComesIn())) return;
       if (this.ended) return;
       this.latency = rig.latency;
       this.keeper = new TakeKeeper({ id: this.id, take: this.newTake(rate, device.label), title: this.settings.title, beganAt: Date.now(), offsetSec: 0, ending: null }, shelf, HTTP_SERVER);
       rig.listenAnew();
       this.beatZero = player.start(context.currentTime + LEAD_SECONDS);
-      if (hands && device.hands) this.play(hands, device.hands);
+      if (solo && device.hands) this.play(solo, device.hands);
       const stopHearing = rig.hear((block) => this.hear(block));
       const stopWatching = rig.subscribe(() => { if (rig.state.phase !== 'open') void this.stop(true); });
       this.deafen = () => { stopHearing(); stopWatching(); };
@@ -365,6 +383,11 @@ export class TakeSession {
     this.keeper?.abandon();
     this.listener?.close();
     this.unlock();
+  }
+
+  /** Seconds until the last bar is over; Infinity before the count-in. */
+  get left(): number {
+    return this.context && Number.isFinite(this.beatZero) ? this.beatZero + secondsAt(this.route.pace, this.endBeat) - this.context.currentTime : Infinity;
   }
 
   /** The page goes away: what was kept is offered again. */

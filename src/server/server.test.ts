@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { createClient } from '@libsql/client';
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
 import { readWav } from '@/core/formats';
@@ -14,9 +14,11 @@ import { checksumOf, letSoundGo, pcmRange, soundStored, spaceUsed, storeChunk } 
 import { readBytes, readJson } from './body';
 import { chartById, createChart, deleteChart, listCharts, restoreVersion, updateChart, versionsOf } from './charts';
 import { closeDatabase, database, migrateDatabase, write } from './db/client';
-import { audioChunks, charts } from './db/schema';
+import { audioChunks, charts, settings, takes } from './db/schema';
 import { Failure } from './failure';
 import { reviewOf } from './reviews';
+import { readSoundSettings, writeSoundSettings } from './settings';
+import { lineOf, listLines } from './takeLines';
 import { amendTake, beginTake, deleteTake, finishTake, interruptedTakes, listTakes, takeById } from './takes';
 import { chartBody, finishBody, newTakeBody, planInAddress } from './validation';
 import { readRange, wavHeader, wavResponse } from './wavStream';
@@ -226,21 +228,55 @@ test('a write that fails midway leaves nothing behind', async () => {
   expect(await listCharts()).toHaveLength(before);
 });
 
-test('every released schema migrates to the newest with its data', async () => {
-  const migrations = readdirSync('drizzle').filter((name) => name.endsWith('.sql')).sort();
-  const url = `file:${folder}/old.db`;
+const MIGRATIONS = readdirSync('drizzle').filter((name) => name.endsWith('.sql')).sort();
+test.each(MIGRATIONS.slice(0, -1).map((name, index) => [name, index] as const))('from the schema of %s everything comes to the newest with its data: charts, takes, 16-bit sound, notes', async (name, index) => {
+  const url = `file:${folder}/old-${index}.db`;
   const client = createClient({ url });
-  for (const statement of readFileSync(`drizzle/${migrations[0]}`, 'utf8').split('--> statement-breakpoint')) await client.execute(statement);
-  await client.execute("insert into charts (id, title, text) values ('a', 'Old', '| C |')");
-  await client.execute("create table __drizzle_migrations (id integer primary key autoincrement, hash text not null, created_at numeric)");
+  await client.execute('create table __drizzle_migrations (id integer primary key autoincrement, hash text not null, created_at numeric)');
   const journal = JSON.parse(readFileSync('drizzle/meta/_journal.json', 'utf8')) as { entries: { when: number }[] };
-  await client.execute({ sql: 'insert into __drizzle_migrations (hash, created_at) values (?, ?)', args: ['released', journal.entries[0]!.when] });
+  for (const [step, file] of MIGRATIONS.slice(0, index + 1).entries()) {
+    for (const statement of readFileSync(`drizzle/${file}`, 'utf8').split('--> statement-breakpoint')) await client.execute(statement);
+    await client.execute({ sql: 'insert into __drizzle_migrations (hash, created_at) values (?, ?)', args: [name, journal.entries[step]!.when] });
+  }
+  await client.execute({ sql: 'insert into charts (id, title, text) values (?, ?, ?)', args: ['a', 'Old', CHART] });
+  const pcm = chunk([0.25, -0.5, 0.125]);
+  await client.execute({ sql: "insert into takes (id, chart_id, title, number, state, source, chart_text, tempo, choruses, plan, rate, frames) values ('t', 'a', 'Old', 1, 'ready', 'file', ?, 200, 1, ?, ?, 3)", args: [CHART, JSON.stringify({ id: 'outline' }), RATE] });
+  await client.execute({ sql: "insert into audio_chunks (take_id, sequence, frames, first_frame, checksum, pcm) values ('t', 0, 3, 0, ?, ?)", args: [checksumOf(pcm), pcm] });
+  await client.execute({ sql: "insert into notes (take_id, json) values ('t', ?)", args: [JSON.stringify(transcribe(new Float32Array(2000), RATE))] });
   client.close();
   closeDatabase();
   process.env.DATABASE_URL = url;
   await migrateDatabase();
   expect((await listCharts()).map((chart) => chart.title)).toEqual(['Old']);
+  const take = await takeById('t');
+  expect(take).toMatchObject({ bits: 16, pace: null, soundGoneAt: null, frames: 3 });
+  const sound = certain(readWav(new Uint8Array(await wavResponse(take, null).arrayBuffer())));
+  expect([...sound.channels[0]!]).toEqual([0.25, -0.5, 0.125]);
+  expect((await reviewOf('t')).report.summary.notes).toBe(0);
   await migrateDatabase(); // a second start changes nothing
+});
+
+test('what the player decides about sound is kept and done at once; what cannot be read is for ever', async () => {
+  const id = await wholeTake();
+  expect(await readSoundSettings()).toEqual({ keepDays: null });
+  await write(async (tx) => void (await tx.update(takes).set({ createdAt: Date.now() - 40 * 86_400_000 }).where(eq(takes.id, id))));
+  expect([await writeSoundSettings({ keepDays: 60 }), await writeSoundSettings({ keepDays: 30 })]).toEqual([0, 1]);
+  expect(await readSoundSettings()).toEqual({ keepDays: 30 });
+  await write(async (tx) => void (await tx.update(settings).set({ json: { keepDays: 'soon' } })));
+  expect(await readSoundSettings()).toEqual({ keepDays: null });
+});
+
+test('the list of takes has each take’s line beside its report, and goes on below a number', async () => {
+  const ids = [await wholeTake(), await wholeTake(), await wholeTake()];
+  expect((await listLines(10)).map(({ line }) => line)).toEqual([null, null, null]);
+  for (const id of ids) await reviewOf(id);
+  const [newest] = await listLines(2);
+  const { report, marks, take } = await reviewOf(newest!.take.id);
+  expect(newest!.line).toEqual(JSON.parse(JSON.stringify(lineOf(take, report, marks))));
+  expect(newest!.line!.profile.gates).toHaveLength(report.changes.length);
+  expect((await listLines(10, 3)).map(({ take: { number } }) => number).sort()).toEqual([1, 2]);
+  await amendTake(newest!.take.id, { offsetSec: 0.5 });
+  expect((await listLines(1))[0]!.line).toBeNull();
 });
 
 // Bodies

@@ -3,7 +3,7 @@ import { mixed, type BackingSource } from './source';
 
 /** Seconds of a window, and how far ahead of the present windows are handed to the context. */
 const WINDOW = 2;
-const AHEAD = 8;
+const AHEAD = 10;
 /** The first windows must be there before the band begins. */
 const BEFORE_START = 2;
 const LOOK_EVERY_MS = 250;

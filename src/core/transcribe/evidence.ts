@@ -46,7 +46,7 @@ export function lookAt(frame: number, next: number, soft: number): Samples {
 }
 
 /** What the sound alone says of a moment: it depends on nothing that comes later than the look itself. */
-type Seen = { readonly newShare: number; readonly pitches: readonly { readonly midi: Midi; readonly features: readonly number[] }[] };
+type Seen = { readonly newShare: number; readonly pitches: readonly { readonly midi: Midi; readonly features: Float32Array }[] };
 
 /**
  * Looks at the sound of moments, and remembers: most of it is done while a take is still being played, and not again at its end.
@@ -69,7 +69,7 @@ export class SightReader {
     const at = frame * HOP;
     const sight = new Sight(this.spectrum(at + AFTER_ATTACK, length), this.spectrum(at - BEFORE_ATTACK - length, length));
     if (sight.loudest < 1e-7) return { newShare: 0, pitches: [] };
-    return { newShare: sight.newShare, pitches: this.pitchesAt(frame, sight, frames).map((midi) => ({ midi, features: sight.features(midi) })) };
+    return { newShare: sight.newShare, pitches: this.pitchesAt(frame, sight, frames).map((midi) => ({ midi, features: Float32Array.from(sight.features(midi)) })) };
   }
 
   private spectrum(from: Samples, length: Samples): Magnitudes {

@@ -17,6 +17,8 @@ class Take {
   getState = () => this.state;
   position = () => this.beat;
   become(state: SessionState) { this.state = state; for (const listener of [...this.listeners]) listener(); }
+  left = 10;
+  async prepare() { this.asked.push('prepare'); }
   async start() { this.become({ phase: 'opening', what: '' }); }
   async discard() { this.asked.push('discard'); this.become({ phase: 'idle' }); }
   async throwAway() { this.asked.push('throwAway'); }
@@ -61,19 +63,30 @@ test('a take is counted in, ends, and the next is counted in behind its result, 
   expect([flow.state.scene, flow.state.finished, flow.state.session?.id]).toEqual(['live', null, 'take 2']);
 });
 
+test('the next take is made ready while this one plays its last bars, and is the one that comes', async () => {
+  await played();
+  await jest.advanceTimersByTimeAsync(6_900);
+  expect(takes).toHaveLength(1);
+  await jest.advanceTimersByTimeAsync(200);
+  expect([takes.length, takes[1]!.asked]).toEqual([2, ['prepare']]);
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
+  expect([takes.length, flow.state.session?.id]).toEqual([2, 'take 2']);
+});
+
 test('stay: nothing comes any more, whether the next was still to come or was being counted in', async () => {
   await played();
   takes[0]!.become({ phase: 'finishing', what: '' });
   flow.stay();
   await jest.advanceTimersByTimeAsync(5_000);
-  expect([takes.length, flow.state.scene, flow.state.rolling]).toEqual([1, 'finished', false]);
+  expect([takes[1]!.asked, flow.state.scene, flow.state.rolling]).toEqual([['prepare', 'discard'], 'finished', false]);
   await played();
-  takes[1]!.become({ phase: 'finishing', what: '' });
+  takes[2]!.become({ phase: 'finishing', what: '' });
   await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
-  takes[2]!.become({ phase: 'running' });
+  takes[3]!.become({ phase: 'running' });
   flow.stay();
   await jest.advanceTimersByTimeAsync(5_000);
-  expect([takes[2]!.asked, flow.state.scene, flow.state.session]).toEqual([['discard'], 'finished', null]);
+  expect([takes[3]!.asked.slice(-1), flow.state.scene, flow.state.session]).toEqual([['discard'], 'finished', null]);
 });
 
 test('started again from a result, the screen never shows a result that is not there', async () => {
@@ -113,16 +126,16 @@ test('what goes wrong stops the rolling and is said: silent, failed, input gone,
   takes[0]!.become({ phase: 'finishing', what: '' });
   takes[0]!.become({ phase: 'silent', takeId: 'take 1' });
   await jest.advanceTimersByTimeAsync(5_000);
-  expect([flow.state.scene, takes.length]).toEqual(['silent', 1]);
+  expect([flow.state.scene, takes.length, takes[1]!.asked]).toEqual(['silent', 2, ['prepare', 'discard']]);
   await flow.start(SETTINGS);
-  takes[1]!.become({ phase: 'failed', trouble: 'band', message: 'no band' });
+  takes[2]!.become({ phase: 'failed', trouble: 'band', message: 'no band' });
   expect([flow.state.scene, flow.state.trouble]).toEqual(['setup', 'no band']);
   await flow.start(SETTINGS);
-  takes[2]!.become({ phase: 'waiting' });
+  takes[3]!.become({ phase: 'waiting' });
   expect(flow.state.scene).toBe('waiting');
   opens = false;
   await flow.start(SETTINGS);
-  expect([flow.state.scene, takes.length]).toEqual(['no-input', 3]);
+  expect([flow.state.scene, takes.length]).toEqual(['no-input', 4]);
   flow.back();
   expect(flow.state.scene).toBe('setup');
 });
@@ -132,8 +145,8 @@ test('a take that is cut off by its input does not roll on; leaving lets the run
   takes[0]!.become({ phase: 'finishing', what: '' });
   done(takes[0]!, { cut: true });
   await jest.advanceTimersByTimeAsync(5_000);
-  expect([takes.length, flow.state.finished?.cut]).toEqual([1, true]);
+  expect([takes[1]!.asked, flow.state.finished?.cut]).toEqual([['prepare', 'discard'], true]);
   await played();
   flow.leave();
-  expect(takes[1]!.asked).toEqual(['leave']);
+  expect(takes[2]!.asked).toEqual(['leave']);
 });

@@ -29,6 +29,8 @@ export type World = {
   readonly review: (id: string, cut: boolean) => void;
 };
 
+/** The next take is made ready so long before this one ends: by then all of this one's band has been made. */
+const READY_BEFORE_SECONDS = 3;
 /** After a take the result stands alone so long before the next count-in begins. */
 export const RESULT_ALONE_MS = 1_000;
 
@@ -41,6 +43,9 @@ export class RecordFlow {
   private readonly listeners = new Set<() => void>();
   private ended: TakeSession | null = null;
   private last: TakeSettings | null = null;
+  /** The take after the running one, made ready while that plays its last bars. */
+  private upcoming: { readonly session: TakeSession; readonly settings: TakeSettings } | null = null;
+  private early: ReturnType<typeof setTimeout> | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private closed = false;
 
@@ -87,7 +92,9 @@ export class RecordFlow {
     this.last = settings;
     if (!(await this.world.openInput())) return this.become({ scene: 'no-input', rolling: false, finished: null });
     if (this.closed) return;
-    const session = this.world.makeSession(settings);
+    const session = this.upcoming?.settings === settings ? this.upcoming.session : this.world.makeSession(settings);
+    if (this.upcoming?.settings !== settings) this.dropUpcoming();
+    this.upcoming = null;
     this.become(this.state.rolling ? { session } : { session, scene: 'live', finished: null });
     session.subscribe(() => this.follow(session, session.getState()));
     await session.start();
@@ -100,6 +107,7 @@ export class RecordFlow {
       case 'waiting':
         return this.become({ scene: 'waiting', rolling: false, finished: null });
       case 'running':
+        this.readyEarly(session);
         if (this.state.rolling) return this.later(Math.max(0, -1000 * secondsAt(session.route.pace, session.position())), () => this.become({ scene: 'live', rolling: false, finished: null }));
         return this.become({ scene: 'live' });
       case 'finishing':
@@ -118,8 +126,33 @@ export class RecordFlow {
     this.ended = session;
     const settings = this.last!;
     const rolls = this.world.afterTake() === 'roll';
+    if (this.early) clearTimeout(this.early);
     this.become({ scene: 'finished', session: null, rolling: rolls, finished: { id: session.id, title: settings.title, passes: settings.route.passes, tempo: settings.route.tempo, kept: false, cut: false, judging: true } });
-    if (rolls) this.later(RESULT_ALONE_MS, () => void this.begin(settings));
+    if (!rolls) return;
+    const next = this.makeUpcoming();
+    this.later(RESULT_ALONE_MS, () => void this.begin(next));
+  }
+
+  private readyEarly(session: TakeSession): void {
+    if (this.early) clearTimeout(this.early);
+    if (this.world.afterTake() !== 'roll' || !Number.isFinite(session.left)) return;
+    this.early = setTimeout(() => { if (this.state.session === session && this.world.afterTake() === 'roll') this.makeUpcoming(); }, 1000 * Math.max(0, session.left - READY_BEFORE_SECONDS));
+  }
+
+  /** The same again with another band, made ready. */
+  private makeUpcoming(): TakeSettings {
+    if (this.upcoming) return this.upcoming.settings;
+    const settings = { ...this.last!, seed: this.nextSeed() };
+    const session = this.world.makeSession(settings);
+    this.upcoming = { session, settings };
+    session.prepare().catch(() => undefined); // what is wrong is said when it is started
+    return settings;
+  }
+
+  private dropUpcoming(): void {
+    if (this.early) clearTimeout(this.early);
+    void this.upcoming?.session.discard();
+    this.upcoming = null;
   }
 
   private followEnd(state: SessionState): void {
@@ -158,6 +191,7 @@ export class RecordFlow {
   /** Nothing comes by itself any more: the result stays. */
   stay(): void {
     this.stopTimer();
+    this.dropUpcoming();
     const { session } = this.state;
     this.become({ rolling: false, session: null, scene: this.state.finished ? 'finished' : 'setup' });
     if (session && session !== this.ended) void session.discard();
@@ -186,6 +220,7 @@ export class RecordFlow {
   leave(): void {
     this.closed = true;
     this.stopTimer();
+    this.dropUpcoming();
     this.state.session?.leave();
   }
 }
