@@ -1,5 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { readWav, writeWav } from '@/core/formats';
 import { certain } from '@/core/vocabulary';
@@ -48,6 +49,11 @@ test('hands free: the stand-in sits in, the take ends by itself, its result stan
     await expect(page.getByRole('timer')).toHaveCount(0);
     await expect(page.getByText(/^Take \d+ kept$/)).toBeVisible({ timeout: 10_000 });
     await expect(page.getByRole('heading', { level: 1 })).toContainText(/you met/);
+    for (const theme of ['noon', 'dusk']) {
+      await page.evaluate((name) => { document.documentElement.dataset.theme = name; }, theme);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.map((one) => `${theme} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+    }
     await page.keyboard.press('l'); // the weakest two bars, round and round
     await expect(page.getByTestId('bar')).toHaveText(/of 2$/, { timeout: 20_000 });
     await page.keyboard.press('Backspace');

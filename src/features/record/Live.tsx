@@ -10,12 +10,17 @@ import { Shell } from '../shell/Shell';
 import { useLevel } from '../shell/useRig';
 import type { Settings } from './settings';
 import { Stage } from './Stage';
+import { ChordWords } from '@/ui/ChordWords';
+import type { Result } from './Finished';
 import { useLiveLine } from './useLiveLine';
 
-type Props = { session: TakeSession; state: SessionState; settings: Settings; rig: Rig; title: string };
+type Props = { session: TakeSession; state: SessionState; settings: Settings; rig: Rig; title: string; /** What the take before this one said. */ before: Result | null };
+
+/** The last take's result stays readable over so many beats of the next. */
+const SAID_UNTIL = 8;
 
 /** The stage while a take runs. Drawn anew once a beat, its meter ten times a second, only the cursor for every frame. */
-export function Live({ session, state, settings, rig, title }: Props) {
+export function Live({ session, state, settings, rig, title, before }: Props) {
   const { chart, choruses, pace } = session.route;
   const { help, position } = usePreferences();
   const beat = useBeat(session);
@@ -37,14 +42,15 @@ export function Live({ session, state, settings, rig, title }: Props) {
         <Latency session={session} />
       </>
     }>
-      <Worry session={session} rig={rig} running={state.phase === 'running' && beat > 4} />
+      {before?.gate && beat < SAID_UNTIL && <p role="status" className="mx-4 -mb-8 text-[19px] leading-8 text-soft sm:mx-8"><span className="text-dim">Take {before.number}:</span> <ChordWords text={before.gate.soft} /> <b className="text-ink"><ChordWords text={before.gate.bold} /></b></p>}
+      <Worry rig={rig} running={state.phase === 'running' && beat > 4} />
       <Stage chart={chart} tempo={pace.tempi[0]!} choruses={choruses} plan={plan} beat={Math.min(beat, session.endBeat - 0.001)} follow={follow} line={line} help={help} position={position} />
     </Shell>
   );
 }
 
 /** What would spoil the take, said while it can still be mended. */
-function Worry({ rig, running }: { session: TakeSession; rig: Rig; running: boolean }) {
+function Worry({ rig, running }: { rig: Rig; running: boolean }) {
   const { highest, clipped } = useLevel(rig);
   if (!running) return null;
   const words = highest < -60 ? 'Nothing comes in. Look at the volume, the lead and the chosen input; the take can still be stopped.' : clipped > 3 ? 'Too loud: the tops of the notes are cut off. Turn the gain down.' : null;

@@ -125,7 +125,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
           loop={result?.loop ? { words: `loop bars ${result.loop[0]} and ${result.loop[1]}`, act: loop } : null} review={() => { if (finished?.kept) open(finished.id); }} setup={() => flow.back()} />
       );
     case 'live':
-      if (session) return <Live session={session} state={state} settings={settings} rig={rig} title={chart.title} />;
+      if (session) return <Live session={session} state={state} settings={settings} rig={rig} title={chart.title} before={result} />;
   }
   const words = trouble ?? (bring.state.phase === 'failed' ? bring.state.message : rigState.phase === 'lost' ? `${rigState.label || 'The input'} went away. Plug it in again, or choose another.` : null);
   return (

@@ -29,7 +29,7 @@ export function Waiting({ rig, title, onChannel, onStart, onBack }: Props) {
           </div>
         ))}
       </div>
-      <p className="mt-8 text-[24px] leading-9 text-soft"><b className="text-ink">The count-in waits.</b> It starts by itself once two notes come in on the chosen input.<br />If nothing moves: the volume on the guitar, the lead, the gain.</p>
+      <p className="mt-8 text-[24px] leading-9 text-soft">It starts by itself <b className="text-ink">once two notes come in</b> on the chosen input.<br />If nothing moves: the volume on the guitar, the lead, the gain.</p>
     </Far>
   );
 }

@@ -32,7 +32,7 @@ export type World = {
 /** The next take is made ready so long before this one ends: by then all of this one's band has been made. */
 const READY_BEFORE_SECONDS = 3;
 /** After a take the result stands alone so long before the next count-in begins. */
-export const RESULT_ALONE_MS = 1_000;
+export const RESULT_ALONE_MS = 700;
 
 /**
  * From a take to its result and on to the next, hands on the guitar: which take runs, which has just ended, and whether the next one comes by
@@ -108,7 +108,7 @@ export class RecordFlow {
         return this.become({ scene: 'waiting', rolling: false, finished: null });
       case 'running':
         this.readyEarly(session);
-        if (this.state.rolling) return this.later(Math.max(0, -1000 * secondsAt(session.route.pace, session.position())), () => this.become({ scene: 'live', rolling: false, finished: null }));
+        if (this.state.rolling) return this.later(Math.max(0, -1000 * secondsAt(session.route.pace, session.position())), () => this.become({ scene: 'live', rolling: false }));
         return this.become({ scene: 'live' });
       case 'finishing':
         return this.end(session);

@@ -56,7 +56,7 @@ function InputFacts({ rig, onOpen }: { rig: Rig; onOpen: () => void }) {
           {state.phase === 'lost' && <span role="alert" className="text-ink">It was unplugged.</span>}{state.phase === 'trouble' && <span role="alert" className="text-ink">{state.trouble === 'refused' ? 'The browser keeps it closed.' : state.trouble === 'none' ? 'It is not there.' : 'It is in use elsewhere.'}</span>}</span>
       </div>
     );
-  const words = clipped > 0 ? 'Too loud: the tops are cut off. Turn the gain down.' : highest < -84 && state.phase === 'open' ? 'Nothing comes in. Look at the volume, the lead and the gain.' : highest > -84 && highest < -40 ? 'Very quiet. Turn the gain up if this was a note.' : null;
+  const words = clipped > 0 ? 'Too loud: the tops are cut off. Turn the gain down.' : highest < -84 && state.phase === 'open' ? 'Nothing comes in. Look at the volume, the lead and the gain.' : highest > -60 && highest < -40 ? 'Very quiet. Turn the gain up if this was a note.' : null;
   return (
     <>
       <div className="grid grid-cols-[118px_minmax(0,1fr)_84px] items-center gap-x-3 py-[3px]">

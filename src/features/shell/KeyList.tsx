@@ -30,7 +30,7 @@ export function KeyList() {
           <dl className="grid gap-x-6 gap-y-1.5 sm:grid-cols-[auto_minmax(0,1fr)_auto]">
             {ACTION_NAMES.map((action) => (
               <div key={action} className="contents">
-                <dt className="flex flex-wrap gap-1">{bindings[action].slice(0, 3).map((key) => <kbd key={key} className="key">{keyName(key)}</kbd>)}</dt>
+                <dt className="flex flex-wrap items-start gap-1 pt-0.5">{bindings[action].slice(0, 3).map((key) => <kbd key={key} className="key">{keyName(key)}</kbd>)}</dt>
                 <dd className="text-soft">{action === 'press' ? <><b className="text-ink">pedal:</b> {ACTIONS[action].words}; hold throws away or goes back, twice loops</> : ACTIONS[action].words}</dd>
                 <dd className="text-sm text-dim">{ACTIONS[action].where}</dd>
               </div>
