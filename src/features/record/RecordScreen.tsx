@@ -14,6 +14,7 @@ import { Shell } from '../shell/Shell';
 import { useKeys } from '../shell/useKeys';
 import { useRigState } from '../shell/useRig';
 import type { Keys } from '../shell/pedal';
+import { movingChannel } from './channels';
 import { Finished, useResult } from './Finished';
 import { RecordFlow } from './flow';
 import { FormPreview } from './FormPreview';
@@ -90,7 +91,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     switch (scene) {
       case 'no-input': return { press: again, hold: () => flow.back(), double: () => comeInBy(standIn) };
       case 'waiting': {
-        const other = movingChannel(rig);
+        const other = movingChannel(rig.levels, rig.channel);
         return { press: () => (other === null ? session?.startAllTheSame() : chooseChannel(other)), hold: () => void session?.discard(), ...(other === null ? {} : { double: () => session?.startAllTheSame() }) };
       }
       case 'silent': return { press: () => { flow.throwAway(); again(); }, hold: () => flow.throwAway() };
@@ -141,13 +142,6 @@ const toggle = (part: 'drums' | 'bass' | 'chords') => {
   const { levels } = preferences();
   prefer({ levels: { ...levels, [part]: levels[part] > 0 ? 0 : 1 } });
 };
-
-const LIVELY_DB = -48;
-/** Another channel than the chosen one, where something moves. */
-function movingChannel(rig: Rig): number | null {
-  const loudest = rig.levels.reduce((best, level, index) => (level > rig.levels[best]! ? index : best), 0);
-  return rig.levels.length > 1 && rig.levels[loudest]! > LIVELY_DB && rig.channel !== loudest ? loudest : null;
-}
 
 /** The corner of this visit: its rig stays open from take to take, and everything is let go when the screen is left. */
 function useCorner(open: (id: string, note?: string) => void): { corner: Corner; rig: Rig; flow: RecordFlow } {

@@ -2,20 +2,19 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Rig } from '@/audio/rig/rig';
 import type { Channel } from '@/audio/rig/captureMessage';
+import { movingChannel } from './channels';
 import { Far } from './Far';
 
 type Props = { rig: Rig; title: string; onChannel: (channel: Channel) => void; onStart: () => void; onBack: () => void };
 
 const WIDTH = 766;
 const TRACE = 160;
-const LIVELY_DB = -48;
 
 /** Nothing comes in before the count-in: each channel with its level, and which one moves. */
 export function Waiting({ rig, title, onChannel, onStart, onBack }: Props) {
   const [levels, traces] = useTraces(rig);
   const chosen = rig.channel;
-  const loudest = levels.reduce((best, level, index) => (level > levels[best]! ? index : best), 0);
-  const other = levels.length > 1 && levels[loudest]! > LIVELY_DB && chosen !== loudest ? loudest : null;
+  const other = movingChannel(levels, chosen);
   const name = (index: number) => `input ${index + 1}`;
   return (
     <Far alert meta={<span>{title}, before the count-in</span>} soft={`Nothing comes in${typeof chosen === 'number' ? ` on ${name(chosen)}` : ''}.`} bold={other === null ? 'The count-in waits.' : `Your guitar is on ${name(other)}.`}

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { certain } from '@/core/vocabulary';
 import { DEFAULTS } from '../shell/preferences';
+import { movingChannel } from './channels';
 import { defaultSettings, readNumbers, takeSettings, withChart, type RecordChart } from './settings';
 
 const CHART: RecordChart = { id: 'a', title: 'Walk', text: 'title: Walk\nkey: C\ntempo: 90\n| Dm7 | G7 | Cmaj7 | % |\n' };
@@ -32,4 +33,8 @@ test('what cannot be played is said with where it is', () => {
 
 test('another chart comes with its own tempo and whole form', () => {
   expect(withChart({ ...settings, bars: [1, 2], aloneBars: '2' }, [CHART, WALTZ], 'b')).toMatchObject({ chartId: 'b', tempo: 140, bars: null, aloneBars: '', choruses: 3 });
+});
+
+test('the channel where something moves is told from the chosen one; together there is always one', () => {
+  expect([movingChannel([-81, -14], 0), movingChannel([-81, -14], 1), movingChannel([-81, -60], 0), movingChannel([-14], 'mix'), movingChannel([-81, -14], 'mix')]).toEqual([1, null, null, null, 1]);
 });
