@@ -55,21 +55,21 @@ type Seen = { readonly newShare: number; readonly pitches: readonly { readonly m
 export class SightReader {
   private readonly reader = new SpectrumReader(TRANSFORM, RATE);
   private readonly seen = new Map<number, Seen>();
-  constructor(private readonly store: SignalStore) {}
+  /** @param frames of the whole take, growing: those 0.1 s after a moment must be there when it is looked at */
+  constructor(private readonly store: SignalStore, private readonly frames: readonly Frame[]) {}
 
-  /** @param frames of the take so far; those 0.1 s after the moment must be there */
-  see(frame: number, length: Samples, frames: readonly Frame[]): Seen {
+  see(frame: number, length: Samples): Seen {
     const key = frame * 4096 + length;
     let found = this.seen.get(key);
-    if (!found) this.seen.set(key, (found = this.look(frame, length, frames)));
+    if (!found) this.seen.set(key, (found = this.look(frame, length)));
     return found;
   }
 
-  private look(frame: number, length: Samples, frames: readonly Frame[]): Seen {
+  private look(frame: number, length: Samples): Seen {
     const at = frame * HOP;
     const sight = new Sight(this.spectrum(at + AFTER_ATTACK, length), this.spectrum(at - BEFORE_ATTACK - length, length));
     if (sight.loudest < 1e-7) return { newShare: 0, pitches: [] };
-    return { newShare: sight.newShare, pitches: this.pitchesAt(frame, sight, frames).map((midi) => ({ midi, features: Float32Array.from(sight.features(midi)) })) };
+    return { newShare: sight.newShare, pitches: this.pitchesAt(frame, sight).map((midi) => ({ midi, features: Float32Array.from(sight.features(midi)) })) };
   }
 
   private spectrum(from: Samples, length: Samples): Magnitudes {
@@ -78,10 +78,10 @@ export class SightReader {
     return this.reader.read(samples);
   }
 
-  private pitchesAt(frame: number, sight: Sight, frames: readonly Frame[]): Midi[] {
+  private pitchesAt(frame: number, sight: Sight): Midi[] {
     const pitches = sight.peaks().map((midi) => sight.refined(midi));
     for (const ahead of [0.03, 0.06, 0.1]) {
-      const candidates = frames[frame + Math.round(ahead / FRAME_SECONDS)]?.candidates ?? [];
+      const candidates = this.frames[frame + Math.round(ahead / FRAME_SECONDS)]?.candidates ?? [];
       for (const { midi, weight } of candidates.slice(0, 2)) if (weight > 0.05 && midi > LOWEST + 1) pitches.push(midi);
     }
     const kept: Midi[] = [];
@@ -96,7 +96,8 @@ export class SightReader {
  * what the period tracker says.
  */
 export class EvidenceReader {
-  constructor(private readonly sights: SightReader, private readonly frames: readonly Frame[], private readonly track: PitchTrack, private readonly playing: Decibels) {}
+  /** @param offset frame of the take at which `frames` and `track` begin */
+  constructor(private readonly sights: SightReader, private readonly frames: readonly Frame[], private readonly track: PitchTrack, private readonly playing: Decibels, private readonly offset = 0) {}
 
   /**
    * @param previous and `next`: frames of the clear moments around, or the take's ends; @param soft the next moment of any kind: what
@@ -104,7 +105,7 @@ export class EvidenceReader {
    */
   claimsAt(moment: Moment, previous: number, next: number, soft: number): Claim[] {
     const length = lookAt(moment.frame, next, soft);
-    const seen = this.sights.see(moment.frame, length, this.frames);
+    const seen = this.sights.see(moment.frame + this.offset, length);
     if (seen.pitches.length === 0) return [];
     const shared = this.sharedFeatures(moment, previous, next, soft, length, seen.newShare);
     return seen.pitches.map(({ midi, features }, rank) => ({ midi, features: Float64Array.from([...shared, rank / 10, ...features, ...this.periodFeatures(moment.frame, midi)], within) }));

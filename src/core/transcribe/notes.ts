@@ -3,7 +3,7 @@ import { approachOf, type Approach, type Attack, type Before } from './approach'
 import { gestureOf, type Gesture } from './contour';
 import { FRAME_SECONDS, framesOf, type Frame } from './frames';
 import type { PitchTrack } from './path';
-import type { RingingReader } from './ringing';
+import type { Ringing } from './ringing';
 import type { Start, Strike } from './strikes';
 
 /** A note as heard (4-architecture, "Notes"): seconds from the start of the take, MIDI number with its deviation in cents. */
@@ -38,7 +38,7 @@ const LONGEST_GESTURE = framesOf(6);
  * do; its end where it dies, is stopped or is followed on its string.
  * @param a4 frequency of A4 the pitches are counted from
  */
-export function notesOf(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: RingingReader, a4: Hz): HeardNote[] {
+export function notesOf(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: Ringing, a4: Hz): HeardNote[] {
   const shift = 12 * Math.log2(a4 / 440);
   const notes: HeardNote[] = [];
   let before: Before | null = null;
@@ -101,7 +101,7 @@ function voicedEnd(track: PitchTrack, from: number, to: number): number {
   return frame >= to && frame - last <= GAP ? to : last + 1;
 }
 
-function endOf(start: Start, strike: Strike, index: number, strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: RingingReader): number {
+function endOf(start: Start, strike: Strike, index: number, strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: Ringing): number {
   const companions = strike.starts.filter((other) => other !== start).map(({ midi }) => midi);
   const next = strikes[index + 1]?.frame ?? frames.length;
   // where strings ring into one another nothing has a period: the string's own harmonics say when it ends

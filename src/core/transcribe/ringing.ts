@@ -15,18 +15,43 @@ const GONE: Decibels = 26;
 const STEP = Math.round(0.046 / FRAME_SECONDS);
 const LONGEST: Seconds = 12;
 
+/** What is asked of ringing strings; frames of the take, or of a part of it. */
+export interface Ringing {
+  ringsPast(note: Sounding, strike: number, struck: readonly Midi[]): boolean;
+  endWithin(note: Sounding, from: number, to: number, others: readonly Midi[]): number;
+}
+
 /**
  * Tells whether a string rings on under what was struck after it: by those of its harmonics that nothing else shares (as harmonics are
  * given to sounds in Klapuri, IEEE TSAP 2003; the levels are common practice, no source).
  */
-export class RingingReader {
+export class RingingReader implements Ringing {
   private readonly reader = new SpectrumReader(2048, RATE);
   private readonly samples = new Float64Array(SPAN);
 
   constructor(private readonly store: SignalStore) {}
 
+  /** The same for a part of the take that begins at a frame. */
+  from(offset: number): Ringing {
+    const moved = (note: Sounding): Sounding => ({ frame: note.frame + offset, midi: note.midi });
+    return {
+      ringsPast: (note, strike, struck) => this.ringsPast(moved(note), strike + offset, struck),
+      endWithin: (note, from, to, others) => this.endWithin(moved(note), from + offset, to + offset, others) - offset,
+    };
+  }
+
+  /** Levels asked for before: most are first asked while a take is still being played. */
+  private readonly known = new Map<string, Decibels>();
+
   /** Level of a pitch over 70 ms from a sample on, in dB, leaving out harmonics that lie on those of `others`. */
   private level(midi: Midi, from: Samples, others: readonly Midi[]): Decibels {
+    const key = `${from} ${midi} ${others.join(' ')}`;
+    let level = this.known.get(key);
+    if (level === undefined) this.known.set(key, (level = this.measured(midi, from, others)));
+    return level;
+  }
+
+  private measured(midi: Midi, from: Samples, others: readonly Midi[]): Decibels {
     this.store.read(from, this.samples);
     const spectrum = this.reader.read(this.samples);
     let power = 0;

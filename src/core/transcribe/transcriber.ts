@@ -2,7 +2,7 @@ import { SILENCE } from '../sound';
 import type { Decibels, Hz, Seconds } from '../vocabulary';
 import { BandRemoval, type Backing, type BackingStream } from './bandRemoval';
 import { certaintyOf } from './certainty';
-import { EvidenceReader, lookAt, SightReader, type Claim } from './evidence';
+import { EvidenceReader, SightReader, type Claim } from './evidence';
 import { judge, unpack } from './judge';
 import { FITTED } from './judgeWeights';
 import { FRAME_SECONDS, framesOf, FrameReader, RATE, type Frame } from './frames';
@@ -12,8 +12,8 @@ import { momentsOf, type Moment } from './moments';
 import { notesOf, playingLevel, type HeardNote } from './notes';
 import { onsetsOf, riseAt } from './onsets';
 import { pathOf, type PitchTrack } from './path';
-import { RingingReader } from './ringing';
-import { strikesOf, type Judged } from './strikes';
+import { RingingReader, type Ringing } from './ringing';
+import { strikesOf, type Judged, type Strike } from './strikes';
 import { tuningOf } from './tuning';
 
 export type Transcription = {
@@ -67,6 +67,7 @@ export class Transcriber {
   private readonly liveReader: FrameReader | null;
   private samples = 0;
   private readonly sights: SightReader;
+  private readonly ringing: RingingReader;
   /** Moments before this frame have been looked at. */
   private looked = 0;
 
@@ -74,7 +75,8 @@ export class Transcriber {
     if (!(rate >= 4_000 && rate <= 768_000)) throw new RangeError(`sample rate ${rate} Hz is not one that audio comes in`);
     this.reader = new FrameReader(options.backing ? RATE : rate);
     this.removal = options.backing ? new BandRemoval(rate, options.backing) : null;
-    this.sights = new SightReader(this.reader.signal);
+    this.sights = new SightReader(this.reader.signal, this.frames);
+    this.ringing = new RingingReader(this.reader.signal);
     this.liveReader = options.backing && options.live ? new FrameReader(rate, false) : null;
   }
 
@@ -97,18 +99,24 @@ export class Transcriber {
   }
 
   /**
-   * Looks at the moments of the last seconds already, so that the end of the take need not: nothing here decides anything, and a look that is not
-   * asked for later has merely been in vain.
+   * Hears the last seconds already as the end of the take will hear them, so that what is looked at and measured there need not be again:
+   * sights and ringing levels depend on the sound alone, and are remembered. Nothing here decides anything.
    */
   private lookAhead(): void {
     const from = Math.max(0, this.looked - LOOK_CONTEXT);
     const frames = this.frames.slice(from);
-    const moments = momentsOf(frames, pathOf(frames, onsetsOf(frames), Math.max(LOWEST_GATE, playingLevel(frames) - GATE_UNDER_PLAYING)));
-    const until = frames.length - LOOK_BEHIND;
-    this.eachAmong(moments, frames.length, ({ frame }, _, next, soft) => {
-      if (frame + from >= this.looked && frame < until) this.sights.see(frame + from, lookAt(frame, next, soft), this.frames);
-    });
-    this.looked = from + until;
+    const playing = playingLevel(frames);
+    if (playing > SILENT_TAKE) {
+      const gate = Math.max(LOWEST_GATE, playing - GATE_UNDER_PLAYING);
+      const track = pathOf(frames, onsetsOf(frames), gate);
+      const evidence = new EvidenceReader(this.sights, frames, track, playing, from);
+      const judged: Judged[] = [];
+      this.eachAmong(momentsOf(frames, track), frames.length, (moment, previous, next, soft) => {
+        if (moment.frame < frames.length - LOOK_BEHIND) judged.push(judgedClaims(moment, evidence.claimsAt(moment, previous, next, soft)));
+      });
+      this.settled(strikesOf(judged), frames, gate, this.ringing.from(from), 440);
+    }
+    this.looked = this.frames.length - LOOK_BEHIND;
   }
 
   private close(): void {
@@ -161,7 +169,7 @@ export class Transcriber {
 
   private judged(): Judged[] {
     const judged: Judged[] = [];
-    this.eachMoment((moment, claims) => judged.push({ moment, claims: claims.map(({ midi, features }) => ({ midi, belief: judge(NETWORKS, features) })) }));
+    this.eachMoment((moment, claims) => judged.push(judgedClaims(moment, claims)));
     return judged;
   }
 
@@ -175,15 +183,20 @@ export class Transcriber {
   }
   private played: Decibels | null = null;
 
+  /** From what is believed to notes. @param asked frequency of A4; null to find it */
+  private settled(believed: readonly Strike[], frames: readonly Frame[], gate: Decibels, ringing: Ringing, asked: Hz | null): { notes: HeardNote[]; track: PitchTrack; a4: Hz } {
+    const known = believed.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: believed[index + 1]?.frame ?? frames.length, midi, struck: riseAt(frames, frame) >= STRUCK_RISE })));
+    const track = pathOf(frames, believed, gate, known);
+    const a4 = asked ?? tuningOf(track);
+    return { notes: notesOf(settleGlides(believed, track, frames), track, frames, ringing, a4), track, a4 };
+  }
+
   private conclude(): { transcription: Transcription; track: PitchTrack } {
     const { frames } = this;
     const playing = this.playing();
     const believed = playing <= SILENT_TAKE ? [] : strikesOf(this.judged(), this.removal?.attacks());
-    const known = believed.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: believed[index + 1]?.frame ?? frames.length, midi, struck: riseAt(frames, frame) >= STRUCK_RISE })));
-    const track = pathOf(frames, believed, this.gate(), known);
-    const strikes = settleGlides(believed, track, frames);
-    const a4 = this.options.tuning === undefined || this.options.tuning === 'auto' ? tuningOf(track) : this.options.tuning;
-    const notes = notesOf(strikes, track, frames, new RingingReader(this.reader.signal), a4);
+    const asked = this.options.tuning === undefined || this.options.tuning === 'auto' ? null : this.options.tuning;
+    const { notes, track, a4 } = this.settled(believed, frames, this.gate(), this.ringing, asked);
     const transcription: Transcription = {
       schema: 'idle-wander/notes@1', notes, tuning: { a4: Math.round(a4 * 100) / 100 }, durationSec: this.samples / this.rate,
       playingLevel: Math.max(SILENCE, Math.round(playing * 10) / 10), certainty: certaintyOf(notes, track, frames, playing),
@@ -191,6 +204,8 @@ export class Transcriber {
     return { transcription, track };
   }
 }
+
+const judgedClaims = (moment: Moment, claims: readonly Claim[]): Judged => ({ moment, claims: claims.map(({ midi, features }) => ({ midi, belief: judge(NETWORKS, features) })) });
 
 /** A whole take at once; the same result as in blocks. */
 export function transcribe(samples: Float32Array, rate: Hz, options: TranscribeOptions = {}): Transcription {
