@@ -37,7 +37,7 @@ export type SessionState =
   | { readonly phase: 'failed'; readonly trouble: Trouble; readonly message: string };
 
 const TAIL_SECONDS = 0.6;
-const LEAD_SECONDS = 0.12;
+const LEAD_SECONDS = 0.2;
 const MOST_GAP_FRAMES = 2 ** 20;
 /** The server is waited for so long at the end of a take; then it is caught up with later. */
 const PATIENCE_MS = 4_000;

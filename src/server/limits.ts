@@ -4,8 +4,8 @@ export const LIMITS = {
   jsonBytes: 4 * 1024 * 1024,
   /** A chart's text, by the same measure as the reader's own limit. */
   chartBytes: 256 * 1024,
-  /** One chunk of 16-bit PCM: four seconds at 96 kHz and a little. */
+  /** One chunk of PCM: a second and three quarters of 24 bits at 192 kHz. */
   chunkBytes: 1024 * 1024,
-  /** Chunks of one take: three quarters of an hour at a second each, and a little. */
-  chunks: 3_000,
+  /** Chunks of one take: two and three quarter hours at half a second each, longer than any route can be played. */
+  chunks: 20_000,
 } as const;

@@ -64,7 +64,7 @@ test('every half second is in the browser’s storage and on the server while th
   play(kept, 3);
   kept.add(new Float32Array(10));
   await until(() => server.chunks.get('t')?.length === 3 && shelf.chunks.size === 3);
-  expect([server.offsets, kept.safety]).toEqual([[0.25], { waitingSeconds: 0, serverAnswers: true, storageTrouble: false }]);
+  expect([server.offsets, kept.safety]).toEqual([[0.25], { waitingSeconds: 0, serverAnswers: true, storageTrouble: false, refused: null }]);
   expect(await kept.finish(ENDING, 2_000)).toBe(true);
   expect([server.chunks.get('t')!.length, server.finished.get('t')?.frames, shelf.takes.size, shelf.chunks.size]).toEqual([4, 3 * CHUNK + 10, 0, 0]);
 });
@@ -144,6 +144,7 @@ test('what the server will not have is said at the end, and kept here', async ()
   server.begin = async () => { throw new Refused({ code: 'chart', message: 'This chart cannot be played.' }); };
   const kept = keeper();
   play(kept, 1);
+  await until(() => kept.safety.refused === 'This chart cannot be played.');
   await expect(kept.finish(ENDING, 1_000)).rejects.toThrow('This chart cannot be played.');
   expect(await catchUp(shelf, server)).toEqual([]);
   expect(shelf.takes.size).toBe(1);

@@ -8,7 +8,7 @@ const FIRST_WAIT_MS = 250;
 const LONGEST_WAIT_MS = 4_000;
 
 /** How safe a running take is: seconds that only this computer has, and whether even its storage is full. */
-export type Safety = { readonly waitingSeconds: number; readonly serverAnswers: boolean; readonly storageTrouble: boolean };
+export type Safety = { readonly waitingSeconds: number; readonly serverAnswers: boolean; readonly storageTrouble: boolean; /** Why the server will have no more of it; null where it will. */ readonly refused: string | null };
 
 /**
  * Keeps a take while it is recorded: chunk by chunk in the browser's storage, then on the server, each acknowledged. Where one of the two
@@ -45,7 +45,7 @@ export class TakeKeeper {
   }
 
   get safety(): Safety {
-    return { waitingSeconds: Math.max(0, this.cut - this.sent) * CHUNK_SECONDS, serverAnswers: this.answers, storageTrouble: this.shelfFails };
+    return { waitingSeconds: Math.max(0, this.cut - this.sent) * CHUNK_SECONDS, serverAnswers: this.answers, storageTrouble: this.shelfFails, refused: this.refusal?.message ?? null };
   }
 
   /** Where beat 0 lies is known from the first block on. */

@@ -141,6 +141,18 @@ test('what goes wrong stops the rolling and is said: silent, failed, input gone,
   expect(flow.state.scene).toBe('setup');
 });
 
+test('the running take thrown away leads to the setup, not to the result of the one before: nobody throws that away by mistake', async () => {
+  await played();
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  done(takes[0]!);
+  await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
+  takes[1]!.become({ phase: 'running' });
+  await jest.advanceTimersByTimeAsync(2_000);
+  expect(flow.state.scene).toBe('live');
+  await takes[1]!.discard();
+  expect([flow.state.scene, flow.state.finished, takes[0]!.asked]).toEqual(['setup', null, []]);
+});
+
 test('a take that is cut off by its input does not roll on; leaving lets the running one go', async () => {
   await played();
   takes[0]!.become({ phase: 'finishing', what: '' });

@@ -113,12 +113,17 @@ export class RecordFlow {
       case 'finishing':
         return this.end(session);
       case 'failed':
-        return this.become({ scene: this.state.finished ? 'finished' : 'setup', session: null, rolling: false, trouble: state.message });
+        return this.become({ ...this.withoutTake(), trouble: state.message });
       case 'idle':
-        return this.become({ scene: this.state.finished ? 'finished' : 'setup', session: null, rolling: false });
+        return this.become(this.withoutTake());
       case 'done': case 'silent': case 'opening':
         return;
     }
+  }
+
+  /** The running take is gone: back to the result it was counted in behind, else to the setup. A result that has been left is not gone back to. */
+  private withoutTake(): Partial<FlowState> {
+    return { session: null, rolling: false, ...(this.state.scene === 'finished' ? {} : { scene: 'setup', finished: null }) };
   }
 
   /** The take is over: its result is shown while it is being judged, and where the player rolls on the next one is made ready meanwhile. */
