@@ -57,6 +57,8 @@ for (const theme of ['dusk', 'noon']) {
   await page.getByRole('button', { name: 'Listen to the input' }).click();
   await page.getByText(/dBFS/).waitFor();
   await shoot('record');
+  await page.getByRole('textbox', { name: 'Count-in' }).fill('2');
+  await page.getByRole('textbox', { name: 'Count-in' }).blur();
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('Space');
   await playing(page, 'bar 9 of');
