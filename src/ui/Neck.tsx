@@ -1,18 +1,25 @@
-import { fretDistance, placesOf, STANDARD_TUNING, type Place } from '@/core/neck';
+import { fretDistance, placesOf, STANDARD_TUNING, type Place, type Tuning } from '@/core/neck';
 import { Pill } from './form/Pill';
 
 const WIDTH = 736;
 const GAP = 31;
 const PILL = 28;
 
-type Props = { from: number; to: number; tones: readonly number[]; targets: readonly number[]; nameOf: (pc: number) => string };
+type Props = { from: number; to: number; tones: readonly number[]; targets: readonly number[]; nameOf: (pc: number) => string; /** Open strings from the highest down. */ tuning?: Tuning; leftHanded?: boolean };
 
-/** A few frets of the neck, low string at the bottom, true spacing: tones sounding now pale, notes to land on ringed. */
-export function Neck({ from, to, tones, targets, nameOf }: Props) {
+/**
+ * A few frets of the neck, low string at the bottom, true spacing: tones sounding now pale, notes to land on ringed, and an arrow where a tone
+ * under the hand leads into one by a half step.
+ */
+export function Neck({ from, to, tones, targets, nameOf, tuning = STANDARD_TUNING, leftHanded = false }: Props) {
   const [low, high] = [fretDistance(from - 1), fretDistance(to)];
-  const x = (fret: number) => ((fretDistance(fret) - low) / (high - low)) * WIDTH;
+  const across = (fret: number) => ((fretDistance(fret) - low) / (high - low)) * WIDTH;
+  const x = (fret: number) => Math.round((leftHanded ? WIDTH - across(fret) : across(fret)) * 10) / 10;
   const centre = (place: Place): [number, number] => [(x(place.fret - 1) + x(place.fret)) / 2, (place.string - 1) * GAP + 24];
-  const bottom = 5 * GAP + 24;
+  const bottom = (tuning.length - 1) * GAP + 24;
+  const here = placesOf(tones.filter((pc) => !targets.includes(pc)), from, to, tuning);
+  const goals = placesOf(targets, from, to, tuning);
+  const leads = goals.flatMap((goal) => here.filter((place) => place.string === goal.string && Math.abs(place.fret - goal.fret) === 1).map((place) => ({ place, goal })));
   return (
     <svg viewBox={`0 0 ${WIDTH} ${bottom + 56}`} className="w-full" role="img" aria-label={`Frets ${from} to ${to}: ${targets.map(nameOf).join(', ') || 'no note'} to land on`}>
       {Array.from({ length: to - from + 2 }, (_, index) => from - 1 + index).map((fret) => (
@@ -21,12 +28,18 @@ export function Neck({ from, to, tones, targets, nameOf }: Props) {
           {fret >= from && <text x={(x(fret - 1) + x(fret)) / 2} y={bottom + 48} fontSize={18} fontWeight={560} textAnchor="middle" style={{ fill: 'var(--soft)' }}>{fret}</text>}
         </g>
       ))}
-      {STANDARD_TUNING.map((_, index) => <line key={index} x1={0} y1={24 + index * GAP} x2={WIDTH} y2={24 + index * GAP} stroke="var(--dim)" strokeWidth={1 + index * 0.18} />)}
-      {placesOf(tones.filter((pc) => !targets.includes(pc)), from, to).map((place) => {
+      {tuning.map((_, index) => <line key={index} x1={0} y1={24 + index * GAP} x2={WIDTH} y2={24 + index * GAP} stroke="var(--dim)" strokeWidth={1 + index * 0.18} />)}
+      {leads.map(({ place, goal }) => {
+        const [[start, cy], [end]] = [centre(place), centre(goal)];
+        const way = Math.sign(end - start);
+        const tip = end - way * 29;
+        return <path key={`${place.string}-${place.fret}-${goal.fret}`} d={`M${start + way * 20} ${cy}H${tip}m${-way * 9} -6l${way * 9} 6l${-way * 9} 6`} stroke="var(--now)" strokeWidth={3} fill="none" />;
+      })}
+      {here.map((place) => {
         const [cx, cy] = centre(place);
         return <Pill key={`${place.string}-${place.fret}`} x={cx - 20} y={cy} width={40} height={PILL} tier={2} label={nameOf(place.midi % 12)} size={17} />;
       })}
-      {placesOf(targets, from, to).map((place) => {
+      {goals.map((place) => {
         const [cx, cy] = centre(place);
         return (
           <g key={`${place.string}-${place.fret}`}>

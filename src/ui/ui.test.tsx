@@ -98,3 +98,15 @@ test('the neck shows tones pale and targets ringed, spelled as told', () => {
   // C E♭ G B♭ by hand: 2 1 2 2 1 2 from the highest string down
   expect(container.querySelectorAll('rect')).toHaveLength(10);
 });
+
+test('an arrow leads from a tone under the hand to the note to land on, a half step away on the same string; any tuning, either hand', () => {
+  const nameOf = (pc: number) => String(pc);
+  const arrows = (props: object) => {
+    const { container } = render(<Neck from={5} to={9} tones={[0, 3, 7, 10]} targets={[9]} nameOf={nameOf} {...props} />);
+    const found = container.querySelectorAll('path[stroke="var(--now)"]').length;
+    cleanup();
+    return found;
+  };
+  // A lies at frets 5, 7 and 5 of strings 1, 4 and 6 (E A D G B E): B flat beside it at 6, 8 and 6
+  expect([arrows({}), arrows({ leftHanded: true }), arrows({ targets: [2] }), arrows({ tuning: [62, 59, 55, 50, 45, 38] })]).toEqual([3, 3, 2, 3]);
+});

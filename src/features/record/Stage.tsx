@@ -8,6 +8,7 @@ import { chordText, chordWidth } from '@/ui/chordParts';
 import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE, rowGeometry } from '@/ui/form/geometry';
 import { formRows, type FormRowModel } from '@/ui/form/formRows';
+import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { Neck } from '@/ui/Neck';
 import type { TakeOnForm } from '@/ui/form/takeOnForm';
 import type { Help } from '../shell/preferences';
@@ -196,6 +197,8 @@ function Whereabouts({ now, bars, choruses }: { now: NowPlaying; bars: number; c
 function NeckNow({ now, position }: { now: NowPlaying; position: number }) {
   const tones = now.now?.tones.map((tone) => tone.pc) ?? [];
   const targets = now.landOn ? [now.landOn.pc] : [];
+  const guitar = useGuitar();
+  const { tuning } = instrumentOf(guitar);
   const nameOf = (pc: number) => typeset(noteName(spellOver((targets.includes(pc) ? now.next : now.now) ?? now.next!, pc)));
-  return now.now || now.next ? <Neck from={position} to={position + 4} tones={tones} targets={targets} nameOf={nameOf} /> : null;
+  return now.now || now.next ? <Neck from={position} to={position + 4} tuning={tuning} leftHanded={guitar.leftHanded} tones={tones} targets={targets} nameOf={nameOf} /> : null;
 }
