@@ -6,7 +6,7 @@ import { lineOf, listLines } from '@/server/takeLines';
 
 type Props = { searchParams: Promise<{ before?: string }> };
 export const metadata: Metadata = { title: 'Takes' };
-const SHOWN = 60;
+const SHOWN = 40;
 
 export default async function Takes({ searchParams }: Props) {
   const { before } = await searchParams;

@@ -6,6 +6,8 @@ export type Profile = { readonly beats: number; readonly notes: readonly (readon
 
 const WIDTH = 544;
 const HEIGHT = 44;
+/** One shape for all notes of a height: a page of forty takes is forty times five shapes, not six thousand. */
+const HEIGHTS = [0, 1, 2, 3, 4];
 
 export function TakeProfile({ profile }: { profile: Profile }) {
   const x = (beat: number) => (Math.max(0, beat) / profile.beats) * WIDTH;
@@ -17,7 +19,7 @@ export function TakeProfile({ profile }: { profile: Profile }) {
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full" aria-hidden="true">
       <path d={path} stroke="var(--h4)" fill="none" />
-      {profile.notes.map(([onset, end, height], index) => <rect key={index} x={x(onset) + 0.3} y={y(height) - 2} width={Math.max(1.6, x(end) - x(onset) - 0.8)} height={4} fill={`var(--h${height})`} />)}
+      {HEIGHTS.map((height) => <path key={height} className="notes" fill={`var(--h${height})`} d={profile.notes.filter((note) => note[2] === height).map(([onset, end]) => `M${(x(onset) + 0.3).toFixed(1)} ${y(height) - 2}h${Math.max(1.6, x(end) - x(onset) - 0.8).toFixed(1)}v4h-${Math.max(1.6, x(end) - x(onset) - 0.8).toFixed(1)}z`).join('')} />)}
       {profile.gates.map(([beat, mark]) => <GateLine key={beat} x={x(beat)} from={HEIGHT - 11} to={HEIGHT} mark={mark} scale={0.65} />)}
     </svg>
   );
