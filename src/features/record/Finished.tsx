@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react';
 import type { GateMark, Report } from '@/core/analyse';
 import { oneGate, type Finding, type OneGate } from '@/core/practise';
-import { ask } from '@/audio/keep/serverTakes';
+import { reviewAnswer } from '@/audio/keep/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { Far, type Way } from './Far';
 import type { FinishedTake, RecordFlow } from './flow';
@@ -18,7 +18,7 @@ export function useResult(take: FinishedTake | null): Result | null {
   useEffect(() => {
     if (id === null) return;
     let gone = false;
-    ask<Answer>(`/api/takes/${id}`).then(({ take: { number }, report, marks, findings }) => {
+    reviewAnswer<Answer>(id).then(({ take: { number }, report, marks, findings }) => {
       if (!gone) setResult({ id, result: resultOf(number, report, marks, findings) });
     }).catch(() => undefined);
     return () => { gone = true; };

@@ -1,5 +1,5 @@
 import type { GateMark } from '@/core/analyse';
-import { GateLine } from '@/ui/form/Gate';
+import { GateLines } from '@/ui/form/Gate';
 
 /** A take drawn small: notes as [onset, end, height] in beats, changes as [beat, mark]. */
 export type Profile = { readonly beats: number; readonly notes: readonly (readonly [number, number, number])[]; readonly gates: readonly (readonly [number, GateMark])[] };
@@ -20,7 +20,7 @@ export function TakeProfile({ profile }: { profile: Profile }) {
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full" aria-hidden="true">
       <path d={path} stroke="var(--h4)" fill="none" />
       {HEIGHTS.map((height) => <path key={height} className="notes" fill={`var(--h${height})`} d={profile.notes.filter((note) => note[2] === height).map(([onset, end]) => `M${(x(onset) + 0.3).toFixed(1)} ${y(height) - 2}h${Math.max(1.6, x(end) - x(onset) - 0.8).toFixed(1)}v4h-${Math.max(1.6, x(end) - x(onset) - 0.8).toFixed(1)}z`).join('')} />)}
-      {profile.gates.map(([beat, mark]) => <GateLine key={beat} x={x(beat)} from={HEIGHT - 11} to={HEIGHT} mark={mark} scale={0.65} />)}
+      <GateLines gates={profile.gates.map(([beat, mark]) => ({ x: x(beat), mark }))} from={HEIGHT - 11} to={HEIGHT} scale={0.65} />
     </svg>
   );
 }

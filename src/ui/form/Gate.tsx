@@ -19,6 +19,23 @@ export function GateLine({ x, from, to, mark, scale = 1 }: LineProps) {
   }
 }
 
+/** The same for many gates at once, one shape for all of a kind: for pictures that are too small to touch. */
+export function GateLines({ gates, from, to, scale = 1 }: { gates: readonly { readonly x: number; readonly mark: GateMark }[] } & Omit<LineProps, 'x' | 'mark'>) {
+  const end = (to - from) * 0.17;
+  const parts: [GateMark, number, number, string, number, boolean][] = [
+    ['target', from, to, 'var(--h0)', 3, false], ['chord-tone', from, to, 'var(--h1)', 1.5, false], ['target-late', from + scale, (from + to) / 2 - scale, 'var(--h3)', 1.5, true], ['target-late', (from + to) / 2, to, 'var(--h0)', 3, false],
+    ['rest', from, from + end, 'var(--h3)', 1.5, false], ['rest', to - end, to, 'var(--h3)', 1.5, false], ['not-met', from + scale, to, 'var(--h3)', 1.5, true],
+  ];
+  return (
+    <>
+      {parts.map(([mark, a, b, stroke, width, dotted], index) => {
+        const d = gates.filter((gate) => gate.mark === mark).map(({ x }) => `M${x.toFixed(1)} ${a.toFixed(1)}V${b.toFixed(1)}`).join('');
+        return d && <path key={index} className="gates" d={d} stroke={stroke} strokeWidth={width * scale} strokeDasharray={dotted ? `${2 * scale} ${3.5 * scale}` : undefined} />;
+      })}
+    </>
+  );
+}
+
 export const GATE_WORDS: Record<GateMark, string> = {
   target: 'target', 'target-late': 'target, late', 'chord-tone': 'chord tone', 'not-met': 'not met', rest: 'at rest',
 };

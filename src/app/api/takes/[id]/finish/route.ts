@@ -5,10 +5,9 @@ import { reviewOf } from '@/server/reviews';
 import { finishTake } from '@/server/takes';
 import { finishBody } from '@/server/validation';
 
-/** Closes a take with its notes; the review is made before the answer, so that the page that follows finds it ready. */
+/** Closes a take with its notes; the review is the answer, so that nobody need ask for it. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   respond(async () => {
     const take = await finishTake(knownId((await params).id, 'take'), await readJson(request, finishBody));
-    await reviewOf(take.id);
-    return take;
+    return reviewOf(take.id);
   });
