@@ -56,6 +56,7 @@ test('hands free: the stand-in sits in, the take ends by itself, its result stan
     }
     await page.keyboard.press('l'); // the weakest two bars, round and round
     await expect(page.getByTestId('bar')).toHaveText(/of 2$/, { timeout: 20_000 });
+    await expect(status(page)).toHaveText(/Counting in|Recording/, { timeout: 20_000 });
     await page.keyboard.press('Backspace');
     await expect(page.getByLabel('Loop bars')).toHaveValue(/\d–\d/);
     expect(complaints()).toEqual([]);

@@ -44,7 +44,7 @@ test.each(FEELS)('%s: nothing of the bass lies outside the chord-scale on a stro
   const chart = certain(readChart(text));
   const timeline = timelineOf(chart, 120);
   const harmony = harmonyOf(chart, timeline);
-  for (let seed = 1; seed <= 12; seed++)
+  for (let seed = 1; seed <= 6; seed++)
     for (const note of partOf(bandOf(text, 3, seed), 'bass').filter(({ beat }) => beat < 3 * timeline.formBeats - 1e-6 && isOnStrongBeat(timeline, beat, 0.01))) {
       const { stretch } = soundingAt(timeline, note.beat);
       const reading = harmony.readings[stretch.index]!;
@@ -133,15 +133,15 @@ test('nothing sounds in N.C.', () => {
 
 test('the band renders to sound: beats where they belong, muted parts silent, never clipped', () => {
   const chart = certain(readChart(SWING));
-  const render = (mix: object) => bandOver(chart, { tempo: 120, choruses: 1, seed: 1, seconds: 25, mix });
+  const render = (mix: object) => bandOver(chart, { tempo: 120, choruses: 1, seed: 1, seconds: 8, mix });
   const full = render({});
-  expect(full.length).toBe(Math.ceil(25.1 * 44_100));
+  expect(full.length).toBe(Math.ceil(8.1 * 44_100));
   expect(full.every((value) => Math.abs(value) < 1)).toBe(true);
   const energy = (samples: Float32Array, from: number, to: number) => samples.subarray(from * 44_100, to * 44_100).reduce((sum, value) => sum + value * value, 0);
-  expect(energy(full, 0.1, 12)).toBeGreaterThan(20);
-  expect(energy(render({ drums: 0, bass: 0, chords: 0, click: 0 }), 0, 25)).toBe(0);
+  expect(energy(full, 0.1, 8)).toBeGreaterThan(20);
+  expect(energy(render({ drums: 0, bass: 0, chords: 0, click: 0 }), 0, 8)).toBe(0);
   // parts are balanced: none of the three is more than 12 dB over another
-  const levels = ['drums', 'bass', 'chords'].map((part) => 10 * Math.log10(energy(render({ drums: 0, bass: 0, chords: 0, click: 0, [part]: 1 }), 0.1, 24)));
+  const levels = ['drums', 'bass', 'chords'].map((part) => 10 * Math.log10(energy(render({ drums: 0, bass: 0, chords: 0, click: 0, [part]: 1 }), 0.1, 8)));
   expect(Math.max(...levels) - Math.min(...levels)).toBeLessThan(12);
   // the same band gives the same samples
   expect(render({})).toEqual(full);

@@ -96,7 +96,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
       }
       case 'silent': return { press: () => { flow.throwAway(); again(); }, hold: () => flow.throwAway() };
       case 'finished': return { press: rolling ? () => flow.stay() : again, hold: () => flow.throwAway(), discard: () => flow.throwAway(), review: () => { if (finished?.kept) open(finished.id); }, ...(rolling || !result?.loop ? {} : { double: loop, loop }) };
-      case 'live': return state.phase === 'running' ? { press: () => void session?.stop(false), hold: () => void session?.discard(), discard: () => void session?.discard(), ...mixKeys } : {};
+      case 'live': return state.phase === 'running' ? { press: () => void session?.stop(false), hold: () => void session?.discard(), discard: () => void session?.discard(), ...mixKeys } : state.phase === 'opening' ? { hold: () => void session?.discard(), discard: () => void session?.discard() } : {};
       case 'setup': return { press: again, ...mixKeys };
     }
   };
