@@ -37,6 +37,16 @@ export function useCatchUp(onNews: () => void): void {
   }, []);
 }
 
+/** Is another tab recording right now? Its take is not cut off. Null until that is known. */
+export function useTakeElsewhere(): boolean | null {
+  const [elsewhere, setElsewhere] = useState<boolean | null>(null);
+  useEffect(() => {
+    const asked = navigator.locks?.query?.() ?? Promise.resolve({ held: [] });
+    void asked.then(({ held }) => setElsewhere((held ?? []).some(({ name }) => name === TAKE_LOCK)), () => setElsewhere(false));
+  }, []);
+  return elsewhere;
+}
+
 type Props = { take: InterruptedTake; onKept: (id: string) => void; onGone: (id: string) => void; onLater: () => void };
 
 /** A take that was cut off: what there is of it, heard and drawn, and what becomes of it is the player's word. */

@@ -18,7 +18,7 @@ import { movingChannel } from './channels';
 import { Finished, useResult } from './Finished';
 import { RecordFlow } from './flow';
 import { FormPreview } from './FormPreview';
-import { Interrupted, useCatchUp, type InterruptedTake } from './Interrupted';
+import { Interrupted, useCatchUp, useTakeElsewhere, type InterruptedTake } from './Interrupted';
 import { Live } from './Live';
 import { NoInput } from './NoInput';
 import { defaultSettings, routeFor, takeSettings, type RecordChart, type Settings } from './settings';
@@ -79,7 +79,8 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     void rig.open({ ...device, channel });
   };
 
-  const cut = scene === 'setup' && bring.state.phase === 'idle' ? (interrupted.find(({ id }) => !decided.includes(id)) ?? null) : null;
+  const elsewhere = useTakeElsewhere();
+  const cut = scene === 'setup' && bring.state.phase === 'idle' && elsewhere === false ? (interrupted.find(({ id }) => !decided.includes(id)) ?? null) : null;
   const mixKeys: Keys = {
     louder: () => prefer({ bandLevel: Math.min(1, Math.round(preferences().bandLevel * 20 + 1) / 20) }), quieter: () => prefer({ bandLevel: Math.max(0, Math.round(preferences().bandLevel * 20 - 1) / 20) }),
     drums: () => toggle('drums'), bass: () => toggle('bass'), chords: () => toggle('chords'), help: () => prefer({ help: ((preferences().help + 1) % 4) as Help }),
