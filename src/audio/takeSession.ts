@@ -5,13 +5,15 @@ import { certain, type Beats } from '@/core/vocabulary';
 import type { Score } from '@/workers/bandProtocol';
 import { BandPlayer, type Levels } from './band/player';
 import { decoded, type OwnBacking } from './band/backings';
-import { BandWorker, fileSource, type BackingSource } from './band/source';
-import { IndexedShelf, type TakeShelf } from './keep/localTakes';
+import { fileSource, type BackingSource } from './band/source';
+import type { Corner } from './corner';
+import type { TakeShelf } from './keep/localTakes';
 import { TakeKeeper, type Safety } from './keep/keeper';
 import { discardTake, HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './keep/serverTakes';
 import { LiveNotes } from './liveNotes';
 import type { CaptureBlock } from './rig/captureMessage';
 import type { Rig } from './rig/rig';
+import { takeLock } from './takeLock';
 import { LiveListener, studio } from './workers';
 
 /** What a take is to be: what is played over, how, with which band, and by which plan it is judged. */
@@ -49,58 +51,9 @@ const NOTE_DB = -48;
 const NOTES_WANTED = 2;
 const NOTE_GAP_SECONDS = 0.15;
 
-/** The browser-wide lock a running take holds. */
-export const TAKE_LOCK = 'idle-wander-take';
-
-const WARMED_SECONDS = 8;
-
-/** The rate that an audio context has on this computer. */
-async function usualRate(): Promise<number> {
-  const context = new AudioContext();
-  const { sampleRate } = context;
-  await context.close();
-  return sampleRate;
-}
-
 /** The score of a take: everything that decides what its band plays. */
 export function scoreOf({ band, countInBars, seed }: Pick<TakeSettings, 'band' | 'countInBars' | 'seed'>, { text, choruses, pace }: Route): Score {
   return { chartText: text, choruses, pace, countInBars, seed, click: band.click, dropOut: band.dropOut, chords: band.chords };
-}
-
-/** What outlives a take, so that the next one starts at once: the band's worker and the browser's storage. */
-export class Corner {
-  private worker: BandWorker | null = null;
-  private shelf: Promise<TakeShelf | null> | null = null;
-  constructor(readonly rig: Rig) {}
-
-  band(rate: number): BandWorker {
-    if (this.worker?.rate !== rate) {
-      this.worker?.close();
-      this.worker = new BandWorker(rate);
-    }
-    return this.worker;
-  }
-  /**
-   * Has the band ready before it is asked for: its instruments loaded, and the sounds of a score's first bars made. A take that begins meanwhile is
-   * not kept waiting by more than one window.
-   */
-  async warm(score: Score): Promise<void> {
-    this.rate ??= await usualRate();
-    const band = this.band(this.rig.context?.sampleRate ?? this.rate);
-    const source = await band.source(score);
-    await source.window(0, Math.min(source.length, WARMED_SECONDS * band.rate));
-  }
-  private rate: number | null = null;
-
-  /** Null where this browser keeps nothing for pages. */
-  storage(): Promise<TakeShelf | null> {
-    return (this.shelf ??= IndexedShelf.open().catch(() => null));
-  }
-  close(): void {
-    this.worker?.close();
-    this.worker = null;
-    void this.rig.close();
-  }
 }
 
 /** What a take needs before its count-in. */
@@ -196,7 +149,8 @@ export class TakeSession {
     this.become({ phase: 'opening', what: 'Tuning up the band' });
     const { rig } = this.corner;
     try {
-      if (!(await this.lock())) return this.fail('second-take', 'Another take is being recorded in another tab. Finish that one first.');
+      this.release = await takeLock();
+      if (!this.release) return this.fail('second-take', 'Another take is being recorded in another tab. Finish that one first.');
       const { context, device } = rig;
       if (!context || !device) return this.giveUp('device', 'The input is not open.');
       const rate = context.sampleRate;
@@ -403,25 +357,6 @@ export class TakeSession {
 
   private fail(trouble: Trouble, message: string): void {
     this.become({ phase: 'failed', trouble, message });
-  }
-
-  /** One take at a time in this browser, whichever tab. A lock that was just let go may take a moment to be free. */
-  private async lock(): Promise<boolean> {
-    for (let turn = 0; turn < 5; turn++) {
-      if (await this.tryLock()) return true;
-      await new Promise((done) => setTimeout(done, 60));
-    }
-    return false;
-  }
-
-  private tryLock(): Promise<boolean> {
-    if (!navigator.locks) return Promise.resolve(true);
-    return new Promise((answer) => {
-      void navigator.locks.request(TAKE_LOCK, { ifAvailable: true }, (lock) => {
-        answer(lock !== null);
-        return lock === null ? undefined : new Promise<void>((free) => (this.release = free));
-      });
-    });
   }
 
   private unlock(): void {

@@ -9,9 +9,10 @@ export type Score = {
 
 export type BandRequest =
   | { readonly type: 'open'; readonly rate: number }
-  | { readonly type: 'score'; readonly score: Score }
+  /** `id` names the score in its windows: another may be arranged while this one still plays. */
+  | { readonly type: 'score'; readonly id: number; readonly score: Score }
   /** A stretch of the score in samples from its first click, half-open. */
-  | { readonly type: 'window'; readonly from: number; readonly to: number };
+  | { readonly type: 'window'; readonly id: number; readonly from: number; readonly to: number };
 
 export type Parts = Readonly<Record<BandPart, Float32Array>>;
 export type BandReply =

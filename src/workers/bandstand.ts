@@ -15,11 +15,14 @@ export function arranged(score: Score, rate: number): { readonly request: Render
   return { request, lead: Math.round(leadSeconds * rate), length: Math.ceil((leadSeconds + secondsAt(pace, beats)) * rate) };
 }
 
+/** The take that plays, the one made ready, the one being chosen, and one to spare. */
+const MOST_SCORES = 4;
+
 /** The band worker without its thread: a score is arranged once, then rendered window by window, each part for itself. */
 export class Bandstand {
   private instruments: Promise<Instruments> | null = null;
   private rate = 0;
-  private current: RenderRequest | null = null;
+  private readonly scores = new Map<number, RenderRequest>();
 
   constructor(private readonly instrumentsAt: (rate: number) => Promise<Instruments>, private readonly reply: (reply: BandReply) => void) {}
 
@@ -31,13 +34,14 @@ export class Bandstand {
           this.rate = request.rate;
           return void (await this.instruments);
         case 'score': {
-          const { request: current, lead, length } = arranged(request.score, this.rate);
-          this.current = current;
+          const { request: made, lead, length } = arranged(request.score, this.rate);
+          this.scores.set(request.id, made);
+          if (this.scores.size > MOST_SCORES) this.scores.delete(this.scores.keys().next().value!);
           return this.reply({ type: 'arranged', lead, length });
         }
         case 'window': {
-          const [instruments, current] = [await this.instruments, this.current];
-          if (!instruments || !current) throw new Error('window before score');
+          const [instruments, current] = [await this.instruments, this.scores.get(request.id)];
+          if (!instruments || !current) throw new Error('a window of no score');
           const parts = Object.fromEntries(BAND_PARTS.map((part) => [part, renderPart(instruments, current, part, request)])) as Parts;
           return this.reply({ type: 'window', from: request.from, parts });
         }

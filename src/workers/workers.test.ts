@@ -82,11 +82,11 @@ async function ask(...requests: Parameters<Bandstand['handle']>[0][]): Promise<B
 
 test('the band comes in windows, each part for itself, and they join without a seam', async () => {
   const open = { type: 'open', rate: RATE } as const;
-  const score = { type: 'score', score: SCORE } as const;
-  const [arranged, whole] = await ask(open, score, { type: 'window', from: 0, to: 200_000 });
+  const score = { type: 'score', id: 1, score: SCORE } as const;
+  const [arranged, whole] = await ask(open, score, { type: 'window', id: 1, from: 0, to: 200_000 });
   // a bar of count-in and a pass at 200, a pass and the last chord at 240
   expect(arranged).toEqual({ type: 'arranged', lead: Math.round(1.2 * RATE), length: Math.ceil((1.2 + 4.8 + 4 + 1) * RATE) });
-  const pieces = (await ask(open, score, ...[0, 70_000, 70_001, 150_000].map((from, index, all) => ({ type: 'window' as const, from, to: all[index + 1] ?? 200_000 })))).slice(1);
+  const pieces = (await ask(open, score, ...[0, 70_000, 70_001, 150_000].map((from, index, all) => ({ type: 'window' as const, id: 1, from, to: all[index + 1] ?? 200_000 })))).slice(1);
   if (whole?.type !== 'window') throw new Error('no window');
   for (const part of ['drums', 'bass', 'chords', 'click'] as const) {
     const joined = pieces.flatMap((piece) => (piece.type === 'window' ? [...piece.parts[part]] : []));
@@ -104,7 +104,17 @@ test('a band that cannot be made says why, and can be asked again', async () => 
   expect(all).toEqual([{ type: 'refused', message: 'no bank' }]);
   broken = false;
   await stand.handle({ type: 'open', rate: RATE });
-  await stand.handle({ type: 'score', score: SCORE });
-  await stand.handle({ type: 'window', from: 0, to: 100 });
+  await stand.handle({ type: 'score', id: 1, score: SCORE });
+  await stand.handle({ type: 'window', id: 1, from: 0, to: 100 });
   expect(all.slice(1).map(({ type }) => type)).toEqual(['arranged', 'window']);
+});
+
+test('another score may be arranged while the first still plays: its windows stay its own', async () => {
+  const open = { type: 'open', rate: RATE } as const;
+  const first = { type: 'score', id: 1, score: SCORE } as const;
+  const window = { type: 'window', id: 1, from: 30_000, to: 60_000 } as const;
+  const alone = (await ask(open, first, window)).at(-1);
+  const beside = (await ask(open, first, { type: 'score', id: 2, score: { ...SCORE, seed: 9, countInBars: 2 } }, window)).at(-1);
+  expect(beside).toEqual(alone);
+  expect((await ask(open, first, { ...window, id: 7 })).at(-1)).toMatchObject({ type: 'refused' });
 });

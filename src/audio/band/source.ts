@@ -42,14 +42,17 @@ export class BandWorker {
     for (const { reject } of this.waiting.splice(0)) reject(error);
   }
 
-  /** Arranges a score; its windows must be asked before the next score is. */
+  private scores = 0;
+
+  /** Arranges a score. Others may be arranged while its windows are still being asked for. */
   async source(score: Score): Promise<BackingSource> {
-    const arranged = await this.ask({ type: 'score', score });
+    const id = ++this.scores;
+    const arranged = await this.ask({ type: 'score', id, score });
     if (arranged.type !== 'arranged') throw new Error('the band answered out of turn');
     return {
       lead: arranged.lead, length: arranged.length,
       window: async (from, to) => {
-        const reply = await this.ask({ type: 'window', from, to });
+        const reply = await this.ask({ type: 'window', id, from, to });
         if (reply.type !== 'window') throw new Error('the band answered out of turn');
         return reply.parts;
       },

@@ -6,7 +6,7 @@ import { certain } from '@/core/vocabulary';
 import { catchUp } from '@/audio/keep/catchUp';
 import { IndexedShelf } from '@/audio/keep/localTakes';
 import { discardTake, finishTake, HTTP_SERVER } from '@/audio/keep/serverTakes';
-import { TAKE_LOCK } from '@/audio/takeSession';
+import { TAKE_LOCK } from '@/audio/takeLock';
 import { hearFile } from '@/audio/workers';
 import { useKeys } from '../shell/useKeys';
 import { Far } from './Far';
