@@ -28,7 +28,8 @@ const USAGE = `wander: hear a solo, hold it against the chords, say what each no
   wander neck path notes.json [--tuning …] [--json]
   wander theory chord "Ebm7b5/Bbb" [--json]
   wander theory scale "F melodic minor" [--json]
-  wander band chart.txt --tempo 96 --choruses 2 --out band.wav [--seed 1]
+  wander band chart.txt --tempo 96 --choruses 2 --out band.wav [--seed 1] [--count-in 1] [--chords keys|guitar] [--click every|two-and-four|one]
+      [--bars 9-12] [--tempo-step 4] [--key-step 5] [--drop-out 2,4] [--json]    loops, rising tempo, moving keys, choruses alone; --json prints what is played
   wander play chart.txt --tempo 96 --plan outline --seed 7 [--profile profile.json] --out take.wav --truth truth.json
 
 Results go to the standard output, messages to the standard error. Exit: 0 done, 2 bad input, 1 failure.

@@ -12,6 +12,7 @@ import { TakeKeeper, type Safety } from './keep/keeper';
 import { discardTake, HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './keep/serverTakes';
 import { LiveNotes } from './liveNotes';
 import type { CaptureBlock } from './rig/captureMessage';
+import { isAlive, twoNotes } from './rig/firstLook';
 import type { Rig } from './rig/rig';
 import { takeLock } from './takeLock';
 import { LiveListener, studio } from './workers';
@@ -43,14 +44,6 @@ const LEAD_SECONDS = 0.2;
 const MOST_GAP_FRAMES = 2 ** 20;
 /** The server is waited for so long at the end of a take; then it is caught up with later. */
 const PATIENCE_MS = 4_000;
-/** An input that is quieter than this all through its first look gives nothing at all: no lead, no power, muted. */
-const DEAD_DB = -84;
-const LOOK_MS = 450;
-/** A note coming in, for the count-in that waits. */
-const NOTE_DB = -48;
-const NOTES_WANTED = 2;
-const NOTE_GAP_SECONDS = 0.15;
-
 /** The score of a take: everything that decides what its band plays. */
 export function scoreOf({ band, countInBars, seed }: Pick<TakeSettings, 'band' | 'countInBars' | 'seed'>, { text, choruses, pace }: Route): Score {
   return { chartText: text, choruses, pace, countInBars, seed, click: band.click, dropOut: band.dropOut, chords: band.chords };
@@ -207,23 +200,14 @@ export class TakeSession {
   /** Looks whether the input gives anything; where it does not, waits for two notes, or for the player to say that it does not matter. */
   private async somethingComesIn(): Promise<boolean> {
     const { rig } = this.corner;
-    const until = Date.now() + LOOK_MS;
-    while (rig.highest < DEAD_DB && Date.now() < until && !this.ended) await new Promise((done) => setTimeout(done, 30));
-    if (this.ended || rig.state.phase !== 'open') return false;
-    if (rig.highest >= DEAD_DB) return true;
-    this.become({ phase: 'waiting' });
-    await new Promise<void>((done) => {
-      let notes = 0;
-      let last = -1;
-      const stop = rig.hear(() => {
-        const now = this.context?.currentTime ?? 0;
-        if (rig.level > NOTE_DB && now - last > NOTE_GAP_SECONDS) { notes++; last = now; }
-        if (notes >= NOTES_WANTED) finish();
-      });
-      const watch = rig.subscribe(() => { if (rig.state.phase !== 'open') finish(); });
-      const finish = () => { stop(); watch(); this.startAnyway = null; done(); };
-      this.startAnyway = finish;
-    });
+    if (!(await isAlive(rig, () => this.ended))) {
+      if (this.ended || rig.state.phase !== 'open') return false;
+      this.become({ phase: 'waiting' });
+      const wait = twoNotes(rig);
+      this.startAnyway = wait.enough;
+      await wait.done;
+      this.startAnyway = null;
+    }
     return !this.ended && rig.state.phase === 'open';
   }
 

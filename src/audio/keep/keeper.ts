@@ -1,3 +1,4 @@
+import { concat } from '@/core/sound';
 import { fromPcm24, sha256, toPcm24 } from '../pcm';
 import type { Ending, LocalChunk, LocalTake, TakeShelf } from './localTakes';
 import { Refused, type TakeServer } from './serverTakes';
@@ -64,12 +65,7 @@ export class TakeKeeper {
   }
 
   private cutChunk(): void {
-    const joined = new Float32Array(this.pendingFrames);
-    let at = 0;
-    for (const block of this.pending) {
-      joined.set(block, at);
-      at += block.length;
-    }
+    const joined = concat(this.pending);
     this.pending = [];
     this.pendingFrames = 0;
     const sequence = this.cut++;

@@ -7,7 +7,7 @@ import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
 import type { Rig } from '@/audio/rig/rig';
 import { ChoiceSetting, LevelSetting, NumberSetting, Setting } from '@/ui/Field';
 import { DeviceChooser } from '../shell/DeviceChooser';
-import { HELP, prefer, usePreferences, type AfterTake, type Help } from '../shell/preferences';
+import { AFTER_TAKE, HELP, prefer, usePreferences, type Help } from '../shell/preferences';
 import { OwnBacking } from './OwnBacking';
 import { KEY_STEPS, withChart, type RecordChart, type Settings } from './settings';
 
@@ -124,8 +124,6 @@ function Band({ settings, set, chartId }: PartProps & { chartId: string }) {
   );
 }
 
-const AFTER: readonly (readonly [AfterTake, string])[] = [['roll', 'the next one is counted in'], ['stay', 'the result stays'], ['review', 'the review opens']];
-
 /** What the screen shows and does while the hands are on the guitar. */
 function Hands() {
   const { help, afterTake, position } = usePreferences();
@@ -133,7 +131,7 @@ function Hands() {
     <div className="mt-3 border-t border-line pt-2">
       <ChoiceSetting name="Help" value={String(help)} choices={HELP.map((words, index) => [String(index), words] as const)} onChange={(one) => prefer({ help: Number(one) as Help })} />
       <NumberSetting name="Hand at fret" value={position} low={1} high={15} onChange={(one) => prefer({ position: one })} />
-      <ChoiceSetting name="After a take" value={afterTake} choices={AFTER} onChange={(one) => prefer({ afterTake: one })} />
+      <ChoiceSetting name="After a take" value={afterTake} choices={AFTER_TAKE} onChange={(one) => prefer({ afterTake: one })} />
     </div>
   );
 }

@@ -29,7 +29,7 @@ export type World = {
   readonly review: (id: string, cut: boolean) => void;
 };
 
-/** The next take is made ready so long before this one ends: by then all of this one's band has been made. */
+/** The next take is made ready so long before this one ends: early enough to be there, late enough not to take time from the playing. */
 const READY_BEFORE_SECONDS = 3;
 /** After a take the result stands alone so long before the next count-in begins. */
 export const RESULT_ALONE_MS = 700;

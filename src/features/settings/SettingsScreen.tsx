@@ -7,7 +7,7 @@ import { Rig } from '@/audio/rig/rig';
 import { ChoiceSetting, LevelSetting, NumberSetting, Setting } from '@/ui/Field';
 import { keepGuitar, useGuitar } from '@/ui/instrument';
 import { DeviceChooser } from '../shell/DeviceChooser';
-import { prefer, usePreferences, type AfterTake } from '../shell/preferences';
+import { AFTER_TAKE, prefer, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
 import { TunerView, useTuner } from '../shell/Tuner';
 import { useDevices, useRigState } from '../shell/useRig';
@@ -89,13 +89,11 @@ function GuitarFields() {
   );
 }
 
-const AFTER: readonly (readonly [AfterTake, string])[] = [['roll', 'the next one is counted in'], ['stay', 'the result stays'], ['review', 'the review opens']];
-
 function Takes() {
   const { afterTake, position } = usePreferences();
   return (
     <>
-      <ChoiceSetting name="After a take" value={afterTake} choices={AFTER} onChange={(one) => prefer({ afterTake: one })} />
+      <ChoiceSetting name="After a take" value={afterTake} choices={AFTER_TAKE} onChange={(one) => prefer({ afterTake: one })} />
       <NumberSetting name="Hand at fret" value={position} low={1} high={15} onChange={(one) => prefer({ position: one })} />
     </>
   );

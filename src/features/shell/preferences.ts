@@ -9,6 +9,7 @@ import { DEFAULT_BINDINGS, readBindings, type Bindings } from './bindings';
 export const HELP = ['everything', 'no targets', 'no chord names', 'only the count'] as const;
 export type Help = 0 | 1 | 2 | 3;
 export type AfterTake = 'roll' | 'stay' | 'review';
+export const AFTER_TAKE: readonly (readonly [AfterTake, string])[] = [['roll', 'the next one is counted in'], ['stay', 'the result stays'], ['review', 'the review opens']];
 
 /** What belongs to this computer: its devices, its ears and its keys. */
 export type Preferences = {
