@@ -9,7 +9,7 @@ import { fileSource, type BackingSource } from './band/source';
 import type { Corner } from './corner';
 import type { TakeShelf } from './keep/localTakes';
 import { TakeKeeper, type Safety } from './keep/keeper';
-import { discardTake, HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './keep/serverTakes';
+import { HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './keep/serverTakes';
 import { LiveNotes } from './liveNotes';
 import type { CaptureBlock } from './rig/captureMessage';
 import { isAlive, twoNotes } from './rig/firstLook';
@@ -110,6 +110,10 @@ export class TakeSession {
 
   get safety(): Safety | null {
     return this.keeper?.safety ?? null;
+  }
+  /** The band could not be made further: the take goes on without it. */
+  get bandFailed(): boolean {
+    return this.player?.failed ?? false;
   }
   get punctuality(): BandPlayer['punctuality'] | null {
     return this.player?.punctuality ?? null;
@@ -300,8 +304,7 @@ export class TakeSession {
 
   /** Throws a finished take away after all. */
   async throwAway(): Promise<void> {
-    await discardTake(this.id).catch(() => undefined);
-    await (await this.corner.storage())?.remove(this.id).catch(() => undefined);
+    await this.keeper?.discard().catch(() => undefined);
   }
 
   private silence(): void {

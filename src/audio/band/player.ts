@@ -21,6 +21,8 @@ export type Punctuality = { /** Windows that were handed over after their time, 
  * clock alone and a busy page delays nothing.
  */
 export class BandPlayer {
+  /** A window could not be made: nothing follows it. */
+  failed = false;
   punctuality: Punctuality = { late: 0, latest: 0, leastAhead: Infinity };
   private readonly gains = {} as Record<BandPart, GainNode>;
   private readonly master: GainNode;
@@ -82,7 +84,7 @@ export class BandPlayer {
 
   private feeding = false;
   private async feed(): Promise<void> {
-    if (this.feeding) return;
+    if (this.feeding || this.failed) return;
     this.feeding = true;
     try {
       for (;;) {
@@ -93,6 +95,8 @@ export class BandPlayer {
         this.ready.shift();
         this.schedule(at, buffers);
       }
+    } catch {
+      this.failed = !this.stopped;
     } finally {
       this.feeding = false;
     }

@@ -140,6 +140,16 @@ test('thrown away is gone in both places; cut off before half a second, there is
   expect([await catchUp(shelf, server), shelf.takes.size]).toEqual([[], 0]);
 });
 
+test('thrown away just as it ends, it does not come back at the next visit', async () => {
+  const kept = keeper();
+  play(kept, 3);
+  const ended = kept.finish(ENDING, 1_000).catch(() => false);
+  await kept.discard();
+  await ended;
+  await new Promise((done) => setTimeout(done, 20));
+  expect([await catchUp(shelf, server), server.begun.size, shelf.takes.size]).toEqual([[], 0, 0]);
+});
+
 test('what the server will not have is said at the end, and kept here', async () => {
   server.begin = async () => { throw new Refused({ code: 'chart', message: 'This chart cannot be played.' }); };
   const kept = keeper();

@@ -88,7 +88,7 @@ function Safe({ session }: { session: TakeSession }) {
     const timer = setInterval(() => {
       const safety = session.safety;
       const waits = safety !== null && safety.waitingSeconds >= SAID_FROM_SECONDS;
-      setWords(safety?.refused ? `${safety.refused} Recording goes on in this browser.` : !safety || (!waits && !safety.storageTrouble) ? null
+      setWords(session.bandFailed ? 'The band stopped: it could not be made further. The take goes on.' : safety?.refused ? `${safety.refused} Recording goes on in this browser.` : !safety || (!waits && !safety.storageTrouble) ? null
         : waits && safety.storageTrouble ? `Storage is full and the server is away: ${Math.round(safety.waitingSeconds)} s are in memory only. Stop soon.`
         : waits ? 'The server is away; recording goes on here and catches up.' : 'This browser’s storage is full; the server keeps the take.');
     }, LOOK_MS);

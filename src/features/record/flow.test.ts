@@ -90,6 +90,18 @@ test('stay: nothing comes any more, whether the next was still to come or was be
   expect([takes[3]!.asked.slice(-1), flow.state.scene, flow.state.session]).toEqual([['discard'], 'finished', null]);
 });
 
+test('stay is heard even while the input is just being opened for the next take', async () => {
+  await played();
+  takes[0]!.become({ phase: 'finishing', what: '' });
+  let letIn = (_: boolean) => undefined as void;
+  opens = new Promise<boolean>((done) => { letIn = done; }) as unknown as boolean;
+  await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
+  flow.stay();
+  letIn(true);
+  await jest.advanceTimersByTimeAsync(5_000);
+  expect([flow.state.scene, flow.state.session, takes[1]!.asked]).toEqual(['finished', null, ['prepare', 'discard']]);
+});
+
 test('started again from a result, the screen never shows a result that is not there', async () => {
   await played();
   takes[0]!.become({ phase: 'finishing', what: '' });

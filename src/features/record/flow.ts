@@ -48,6 +48,7 @@ export class RecordFlow {
   private early: ReturnType<typeof setTimeout> | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private closed = false;
+  private turn = 0;
 
   constructor(private readonly world: World) {}
 
@@ -90,8 +91,11 @@ export class RecordFlow {
 
   private async begin(settings: TakeSettings): Promise<void> {
     this.last = settings;
-    if (!(await this.world.openInput())) return this.become({ scene: 'no-input', rolling: false, finished: null });
-    if (this.closed) return;
+    const turn = ++this.turn;
+    const opened = await this.world.openInput();
+    // the player may have thought better of it meanwhile
+    if (turn !== this.turn || this.closed) return;
+    if (!opened) return this.become({ scene: 'no-input', rolling: false, finished: null });
     const session = this.upcoming?.settings === settings ? this.upcoming.session : this.world.makeSession(settings);
     if (this.upcoming?.settings !== settings) this.dropUpcoming();
     this.upcoming = null;
@@ -195,6 +199,7 @@ export class RecordFlow {
 
   /** Nothing comes by itself any more: the result stays. */
   stay(): void {
+    this.turn++;
     this.stopTimer();
     this.dropUpcoming();
     const { session } = this.state;
