@@ -1,5 +1,5 @@
 import { centsAt, type LabelledTake, type TrueNote } from '../../tests/corpora/line';
-import { FRAME_SECONDS, Transcriber } from '@/core/transcribe';
+import { FRAME_SECONDS, transcribe } from '@/core/transcribe';
 
 /** What the judge learns from: a claim's features, and whether it holds (1), does not (0), or is a matter of opinion (2). */
 export type Example = { readonly features: Float64Array; readonly label: 0 | 1 | 2 };
@@ -23,13 +23,12 @@ const cost = (string: { at: number; midi: number }, note: TrueNote): number => M
 
 /** Every claim of a take with its label. */
 export function examplesOf(take: LabelledTake): { examples: Example[]; reached: number; truth: number } {
-  const transcriber = new Transcriber(take.rate);
-  transcriber.push(take.samples);
-  const moments = transcriber.finishWithClaims();
+  const moments: { frame: number; claims: readonly { midi: number; features: Float64Array }[] }[] = [];
+  transcribe(take.samples, take.rate, { asked: ({ frame }, claims) => void moments.push({ frame, claims }) });
   const wanted = take.truth.map((note) => ({ onset: note.onset, ...pitchToHear(take, note), settled: note.pitch }));
   const reached = new Set<number>();
-  const examples = moments.flatMap(({ moment, claims }) => {
-    const time = moment.frame * FRAME_SECONDS;
+  const examples = moments.flatMap(({ frame, claims }) => {
+    const time = frame * FRAME_SECONDS;
     return claims.map((claim): Example => {
       let label: 0 | 1 | 2 = 0;
       wanted.forEach(({ onset, pitch, settled, low, high, arrives }, index) => {

@@ -7,14 +7,15 @@ const OPENED = 24;
 
 /**
  * A long signal kept in 16 bits: each chunk of 8192 samples has its own scale, so that a quiet take loses nothing to a loud one.
- * Grows by chunks and never copies what it holds: 30 minutes at 22 050 Hz take 79 MB.
+ * Grows by chunks and never copies what it holds: a minute at 22 050 Hz takes 2.6 MB. What is no longer asked for can be forgotten.
  */
 export class SignalStore {
-  private readonly chunks: { readonly values: Int16Array; readonly step: number }[] = [];
+  private readonly chunks = new Map<number, { readonly values: Int16Array; readonly step: number }>();
+  private count = 0;
   private open = new Float32Array(CHUNK);
   private filled = 0;
 
-  get length(): Samples { return this.chunks.length * CHUNK + this.filled; }
+  get length(): Samples { return this.count * CHUNK + this.filled; }
 
   push(block: Float32Array): void {
     for (let at = 0; at < block.length;) {
@@ -32,11 +33,20 @@ export class SignalStore {
     const step = peak / FULL || 1;
     const values = new Int16Array(CHUNK);
     for (let n = 0; n < CHUNK; n++) values[n] = Math.round(this.open[n]! / step);
-    this.chunks.push({ values, step });
+    this.chunks.set(this.count++, { values, step });
     this.filled = 0;
   }
 
-  /** Copies `into.length` samples from `from` on; zeros before the beginning and past the end. */
+  /** Drops what lies before a sample, in whole chunks; it reads as zeros from then on. */
+  forget(before: Samples): void {
+    for (const index of this.chunks.keys()) {
+      if ((index + 1) * CHUNK > before) break;
+      this.chunks.delete(index);
+      this.opened.delete(index);
+    }
+  }
+
+  /** Copies `into.length` samples from `from` on; zeros before the beginning, past the end and where it was forgotten. */
   read(from: Samples, into: Float32Array | Float64Array): void {
     for (let at = 0; at < into.length;) {
       const place = from + at;
@@ -52,13 +62,13 @@ export class SignalStore {
 
   private readonly opened = new Map<number, Float32Array>();
 
-  /** A chunk as numbers; null before the beginning and past the end. */
+  /** A chunk as numbers; null where there is none. */
   private numbers(index: number): Float32Array | null {
-    if (index === this.chunks.length) {
+    if (index === this.count) {
       this.open.fill(0, this.filled);
       return this.open;
     }
-    const chunk = this.chunks[index];
+    const chunk = this.chunks.get(index);
     if (!chunk) return null;
     const before = this.opened.get(index);
     if (before) return before;

@@ -1,6 +1,6 @@
 import { alignmentOf, concat, LeakRemover, levelOf, resample, Resampler, SignalStore, SpectralFlux } from '../sound';
 import type { Hz, Samples, Seconds } from '../vocabulary';
-import { HOP, RATE, type Frame } from './frames';
+import { framesOf, HOP, RATE, type Frame } from './frames';
 import { onsetsOf } from './onsets';
 
 /** What the app played while the player was recorded. Where it begins in the recording is found from the two. */
@@ -17,6 +17,8 @@ const LEAD: Samples = 256;
 const FLUX_SIZE = 512;
 /** A strike of the band is heard this many frames before and after its peak. */
 const NEAR = 6;
+/** Attacks stand out of what lies around them. */
+const AROUND = framesOf(0.25);
 
 /** Takes a known band out of a recording on its way to the frames: blocks at the recording's rate in, blocks at RATE out. */
 export class BandRemoval {
@@ -44,7 +46,7 @@ export class BandRemoval {
 
   /** What is played next, mono, at the backing's rate. */
   pushBacking(samples: Float32Array): void {
-    this.backing.push(this.backingResampler.push(samples));
+    if (this.gathered || this.remover) this.backing.push(this.backingResampler.push(samples));
   }
 
   push(block: Float32Array): Float32Array {
@@ -60,18 +62,33 @@ export class BandRemoval {
     return this.remover ? all.subarray(0, Math.max(0, all.length - (this.given - this.taken))) : all;
   }
 
-  /** Frames of the recording at which the band strikes: what seems to begin there may be what is left of it. Empty where none was found. */
-  attacks(): Set<number> {
+  /**
+   * Frames of the recording from one to another at which the band strikes, counted from the first of them: what seems to begin there may
+   * be what is left of it. Empty where no band was found.
+   */
+  attacks(from: number, to: number): Set<number> {
     if (!this.remover) return new Set();
     const flux = new SpectralFlux(FLUX_SIZE, 2);
     const frames: Frame[] = [];
     const around = new Float32Array(FLUX_SIZE);
-    for (let centre = FLUX_SIZE / 2; centre + FLUX_SIZE / 2 < Math.min(this.backing.length, this.taken + this.shift); centre += HOP) {
-      this.backing.read(centre - FLUX_SIZE / 2, around);
+    const begin = this.backingFrame(from) - AROUND;
+    const last = Math.min(this.backingFrame(to) + AROUND, Math.floor((Math.min(this.backing.length, this.taken + this.shift) - FLUX_SIZE / 2) / HOP));
+    for (let frame = begin; frame < last; frame++) {
+      this.backing.read(frame * HOP - FLUX_SIZE / 2, around);
       frames.push({ candidates: [], level: levelOf(around, FLUX_SIZE / 2 - HOP, 2 * HOP), flux: flux.next(around, 0) });
     }
-    const shift = Math.round((FLUX_SIZE / 2 - this.shift) / HOP);
+    const shift = begin - this.backingFrame(from);
     return new Set(onsetsOf(frames).flatMap(({ frame }) => Array.from({ length: 2 * NEAR + 1 }, (_, n) => frame + shift - NEAR + n)));
+  }
+
+  /** Nothing before this frame of the recording is asked for any more. */
+  forget(before: number): void {
+    this.backing.forget(this.remover ? (this.backingFrame(before) - 2 * AROUND) * HOP : this.backing.length);
+  }
+
+  /** The frame of the backing that was heard at a frame of the recording. */
+  private backingFrame(frame: number): number {
+    return frame + Math.round(this.shift / HOP);
   }
 
   private follow(samples: Float32Array): Float32Array {

@@ -45,6 +45,9 @@ export function lookAt(frame: number, next: number, soft: number): Samples {
   return Math.max(SHORTEST, Math.min(LONGEST, Math.min(roomTo(next), Math.max(SOFTLY, roomTo(soft)))));
 }
 
+/** More than any look is long, in samples. */
+const KEYS = 4096;
+
 /** What the sound alone says of a moment: it depends on nothing that comes later than the look itself. */
 type Seen = { readonly newShare: number; readonly pitches: readonly { readonly midi: Midi; readonly features: Float32Array }[] };
 
@@ -55,14 +58,19 @@ type Seen = { readonly newShare: number; readonly pitches: readonly { readonly m
 export class SightReader {
   private readonly reader = new SpectrumReader(TRANSFORM, RATE);
   private readonly seen = new Map<number, Seen>();
-  /** @param frames of the whole take, growing: those 0.1 s after a moment must be there when it is looked at */
-  constructor(private readonly store: SignalStore, private readonly frames: readonly Frame[]) {}
+  /** @param frameAt a frame of the take: those 0.1 s after a moment must be there when it is looked at */
+  constructor(private readonly store: SignalStore, private readonly frameAt: (frame: number) => Frame | undefined) {}
 
   see(frame: number, length: Samples): Seen {
-    const key = frame * 4096 + length;
+    const key = frame * KEYS + length;
     let found = this.seen.get(key);
     if (!found) this.seen.set(key, (found = this.look(frame, length)));
     return found;
+  }
+
+  /** No moment before this frame is asked for any more. */
+  forget(before: number): void {
+    for (const key of this.seen.keys()) if (key < before * KEYS) this.seen.delete(key);
   }
 
   private look(frame: number, length: Samples): Seen {
@@ -81,7 +89,7 @@ export class SightReader {
   private pitchesAt(frame: number, sight: Sight): Midi[] {
     const pitches = sight.peaks().map((midi) => sight.refined(midi));
     for (const ahead of [0.03, 0.06, 0.1]) {
-      const candidates = this.frames[frame + Math.round(ahead / FRAME_SECONDS)]?.candidates ?? [];
+      const candidates = this.frameAt(frame + Math.round(ahead / FRAME_SECONDS))?.candidates ?? [];
       for (const { midi, weight } of candidates.slice(0, 2)) if (weight > 0.05 && midi > LOWEST + 1) pitches.push(midi);
     }
     const kept: Midi[] = [];

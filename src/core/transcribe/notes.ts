@@ -1,3 +1,4 @@
+import { SILENCE } from '../sound';
 import type { Cents, Decibels, Hz, Midi, Seconds } from '../vocabulary';
 import { approachOf, type Approach, type Attack, type Before } from './approach';
 import { gestureOf, type Gesture } from './contour';
@@ -33,14 +34,24 @@ const FLASH = framesOf(0.09);
 const SURE = 0.85;
 const LEAST_TRACKED = framesOf(0.09);
 const LONGEST_GESTURE = framesOf(6);
+
+/** A note before it is known what the instrument is tuned to; in frames, pitches from A4 = 440 Hz. */
+export type Sound = {
+  readonly start: Start;
+  /** The frame its string was let go at: what is heard first lies a little later. */
+  readonly began: number;
+  readonly end: number;
+  readonly gesture: Gesture;
+  readonly approach: Approach;
+  readonly level: Decibels;
+};
+
 /**
- * Strikes to notes: each gets its pitch and gesture from the tracked pitch where one string sounds, from the spectrum where several
+ * Strikes to sounds: each gets its pitch and gesture from the tracked pitch where one string sounds, from the spectrum where several
  * do; its end where it dies, is stopped or is followed on its string.
- * @param a4 frequency of A4 the pitches are counted from
  */
-export function notesOf(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: Ringing, a4: Hz): HeardNote[] {
-  const shift = 12 * Math.log2(a4 / 440);
-  const notes: HeardNote[] = [];
+export function soundsOf(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: Ringing): Sound[] {
+  const sounds: Sound[] = [];
   let before: Before | null = null;
   strikes.forEach((struck, index) => {
     const next = strikes[index + 1]?.frame ?? frames.length;
@@ -53,17 +64,23 @@ export function notesOf(strikes: readonly Strike[], track: PitchTrack, frames: r
       const end = endIn(strike)(start);
       before = isSingle ? { pitch: gesture.bend?.at(-1)?.[1] ?? gesture.pitch } : null;
       if (end - start.frame < SHORTEST) continue;
-      notes.push(written(start, end, gesture, approach, frames, shift));
+      sounds.push({ start, began: start.frame - (start.kind === 'attack' ? 1 : 0), end, gesture, approach, level: loudest(frames, start.frame, end) });
     }
   });
-  return notes.sort((a, b) => a.onsetSec - b.onsetSec || a.midi - b.midi);
+  return sounds;
 }
 
-function written(start: Start, end: number, gesture: Gesture, { attack, slide }: Approach, frames: readonly Frame[], shift: Midi): HeardNote {
+function loudest(frames: readonly Frame[], from: number, to: number): Decibels {
+  let level = SILENCE;
+  for (let frame = from; frame < Math.min(to, frames.length); frame++) level = Math.max(level, frames[frame]!.level);
+  return level;
+}
+
+/** @param a4 frequency of A4 the pitches are counted from */
+export function noteOf({ start, end, gesture, approach: { attack, slide }, level }: Sound, a4: Hz): HeardNote {
+  const shift: Midi = 12 * Math.log2(a4 / 440);
   const judged = gesture.pitch - shift;
   const midi = Math.round(judged);
-  let level = -120;
-  for (let frame = start.frame; frame < Math.min(end, frames.length); frame++) level = Math.max(level, frames[frame]!.level);
   return {
     onsetSec: round(Math.max(0, start.frame * FRAME_SECONDS - (start.kind === 'attack' ? PEAK_LATE : 0))), offsetSec: round(end * FRAME_SECONDS), midi, cents: Math.round((judged - midi) * 100),
     ...(gesture.bend ? { bend: gesture.bend.map(([time, pitch]) => [round(time), Math.round((pitch - shift - midi) * 100)] as const) } : {}),
@@ -74,12 +91,6 @@ function written(start: Start, end: number, gesture: Gesture, { attack, slide }:
 }
 
 const round = (seconds: Seconds): Seconds => Math.round(seconds * 1e5) / 1e5;
-
-/** The level the take is played at: its loud frames, not its loudest one. */
-export function playingLevel(frames: readonly Frame[]): Decibels {
-  const levels = frames.map((frame) => frame.level).sort((a, b) => a - b);
-  return levels[Math.floor(levels.length * 0.93)] ?? -120;
-}
 
 function gestureAt(start: Start, next: number, track: PitchTrack): Gesture {
   const end = Math.min(voicedEnd(track, start.frame, next), start.frame + LONGEST_GESTURE);

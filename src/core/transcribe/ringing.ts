@@ -41,13 +41,22 @@ export class RingingReader implements Ringing {
   }
 
   /** Levels asked for before: most are first asked while a take is still being played. */
-  private readonly known = new Map<string, Decibels>();
+  private readonly known = new Map<Samples, Map<string, Decibels>>();
+
+  /** Nothing before this frame is asked for any more. */
+  forget(before: number): void {
+    for (const from of this.known.keys()) if (from < before * HOP) this.known.delete(from);
+  }
 
   /** Level of a pitch over 70 ms from a sample on, in dB, leaving out harmonics that lie on those of `others`. */
   private level(midi: Midi, from: Samples, others: readonly Midi[]): Decibels {
-    const key = `${from} ${midi} ${others.join(' ')}`;
-    let level = this.known.get(key);
-    if (level === undefined) this.known.set(key, (level = this.measured(midi, from, others)));
+    // what is not all there yet is measured, but not remembered
+    if (from + SPAN > this.store.length) return this.measured(midi, from, others);
+    const key = `${midi} ${others.join(' ')}`;
+    const here = this.known.get(from) ?? new Map<string, Decibels>();
+    this.known.set(from, here);
+    let level = here.get(key);
+    if (level === undefined) here.set(key, (level = this.measured(midi, from, others)));
     return level;
   }
 

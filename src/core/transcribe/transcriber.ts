@@ -1,20 +1,17 @@
 import { SILENCE } from '../sound';
-import type { Decibels, Hz, Seconds } from '../vocabulary';
+import type { Decibels, Hz, Samples, Seconds } from '../vocabulary';
 import { BandRemoval, type Backing, type BackingStream } from './bandRemoval';
-import { certaintyOf } from './certainty';
-import { EvidenceReader, SightReader, type Claim } from './evidence';
-import { judge, unpack } from './judge';
-import { FITTED } from './judgeWeights';
-import { FRAME_SECONDS, framesOf, FrameReader, RATE, type Frame } from './frames';
-import { settleGlides } from './glides';
+import { Certainty } from './certainty';
+import { SightReader } from './evidence';
+import { FRAME_SECONDS, framesOf, FrameReader, HOP, RATE, type Frame } from './frames';
+import { PlayingLevel } from './level';
 import { LiveLine, type ProvisionalNote } from './live';
-import { momentsOf, type Moment } from './moments';
-import { notesOf, playingLevel, type HeardNote } from './notes';
-import { onsetsOf, riseAt } from './onsets';
-import { pathOf, type PitchTrack } from './path';
-import { RingingReader, type Ringing } from './ringing';
-import { strikesOf, type Judged, type Strike } from './strikes';
-import { tuningOf } from './tuning';
+import { noteOf, type HeardNote, type Sound } from './notes';
+import type { PitchTrack } from './path';
+import { RingingReader } from './ringing';
+import { hear, SILENT_TAKE, type Asked, type Bits, type Ears, type Heard, type Stretch } from './stretch';
+import type { Strike } from './strikes';
+import { OwnTuning } from './tuning';
 
 export type Transcription = {
   readonly schema: 'idle-wander/notes@1';
@@ -33,50 +30,63 @@ export type TranscribeOptions = {
   readonly backing?: Backing | BackingStream;
   /** Whether `push` is to say what seems to sound; false by default: whoever reads a file need not know. */
   readonly live?: boolean;
+  /** Told what the judge is asked at every moment, in frames of the take: for learning. */
+  readonly asked?: Asked;
 };
 
-const NETWORKS = FITTED.map(unpack);
-
-/** Below this a frame has no pitch: far under the playing level, or less than any input gives. */
-const GATE_UNDER_PLAYING: Decibels = 42;
-const LOWEST_GATE: Decibels = -92;
-/** A take that is nowhere louder is silence and the noise of its input. */
-const SILENT_TAKE: Decibels = -72;
-/** Peaks of the flux this near are one attack. */
-const SAME_ATTACK = 5;
-const STRUCK_RISE: Decibels = 2.5;
 /** Moments are looked at every two seconds, once half a second more is known, with six seconds before them to find the pitch by. */
 const LOOK_EVERY = framesOf(2);
 const LOOK_BEHIND = framesOf(0.5);
-const LOOK_CONTEXT = framesOf(6);
+const CONTEXT = framesOf(6);
+/** Once a minute is known, so that the level it is played at is, a take is concluded piece by piece: this much at a time … */
+const ENOUGH = framesOf(60);
+const PIECE = framesOf(8);
+/** … and only what so much is known after: longer than any string rings that is asked after. */
+const AFTER = framesOf(13);
+/** A player who waits longer than this before the first note is waited for no more. */
+const PATIENCE = framesOf(150);
+/** Pieces are divided where nothing begins, looked for this far to each side. */
+const SEAM = framesOf(2);
+
+const LONGEST_LOOK: Samples = RATE;
 
 /**
- * Hears a guitar: audio in blocks, notes at the end; while it goes on, a live line. Frames are measured block by block; `finish` asks
- * at every moment what begins there, draws the path through what is believed, and writes the notes: a good second for a take of three
- * minutes. What is kept grows with the take alone: 153 MB for half an hour.
+ * Hears a guitar: audio in blocks, notes at the end; while it goes on, a live line. Frames are measured block by block. What lies
+ * thirty seconds and more back is concluded while the take goes on and its sound forgotten, so that the end of a take of any length
+ * waits for the last half minute alone, and half an hour takes no more memory than a minute but for its notes.
  *
- * The method (docs/decisions/0007-ears.md): two-window YIN candidates weighted as in pYIN, moments from spectral flux and steps, claims
- * from harmonic sums judged by a small network, one best path, glides and gestures read from it.
+ * The method (docs/decisions/0007-ears.md, 0015-piece-by-piece.md): two-window YIN candidates weighted as in pYIN, moments from
+ * spectral flux and steps, claims from harmonic sums judged by a small network, one best path, glides and gestures read from it.
  */
 export class Transcriber {
   private readonly reader: FrameReader;
   private readonly removal: BandRemoval | null;
-  private readonly frames: Frame[] = [];
+  /** Frames not yet forgotten; the first of them is frame `first` of the take. */
+  private frames: Frame[] = [];
+  private first = 0;
   private readonly live = new LiveLine();
   /** While the band is being taken out the notes come late: the live line listens to the recording as it is. */
   private readonly liveReader: FrameReader | null;
   private samples = 0;
-  private readonly sights: SightReader;
-  private readonly ringing: RingingReader;
-  /** Moments before this frame have been looked at. */
+  private readonly ears: Ears;
+  private readonly level = new PlayingLevel();
+  private readonly tuning = new OwnTuning();
+  private readonly certainty = new Certainty();
+  /** Moments before this frame of the take have been looked at. */
   private looked = 0;
+  /** What begins before this frame of the take has been heard for good. */
+  private concluded = 0;
+  /** Begun, and not yet at its end. */
+  private looking: Bits<void> | null = null;
+  private concluding: Bits<void> | null = null;
+  private readonly sounds: Sound[] = [];
+  private readonly tracks: Float32Array[] = [];
 
   constructor(private readonly rate: Hz, private readonly options: TranscribeOptions = {}) {
     if (!(rate >= 4_000 && rate <= 768_000)) throw new RangeError(`sample rate ${rate} Hz is not one that audio comes in`);
     this.reader = new FrameReader(options.backing ? RATE : rate);
     this.removal = options.backing ? new BandRemoval(rate, options.backing) : null;
-    this.sights = new SightReader(this.reader.signal, this.frames);
-    this.ringing = new RingingReader(this.reader.signal);
+    this.ears = { sights: new SightReader(this.reader.signal, (frame) => this.frames[frame - this.first]), ringing: new RingingReader(this.reader.signal) };
     this.liveReader = options.backing && options.live ? new FrameReader(rate, false) : null;
   }
 
@@ -88,8 +98,12 @@ export class Transcriber {
     this.samples += block.length;
     const sound = block.every(Number.isFinite) ? block : block.map((value) => (Number.isFinite(value) ? value : 0));
     const frames = this.reader.push(this.removal ? this.removal.push(sound) : sound);
-    for (const frame of frames) this.frames.push(frame);
-    if (this.frames.length >= this.looked + LOOK_EVERY + LOOK_BEHIND) this.lookAhead();
+    for (const frame of frames) {
+      this.add(frame);
+      if (this.known % LOOK_EVERY === 0) this.plan();
+      if (this.looking?.next().done) this.looking = null;
+      if (this.concluding?.next().done) this.concluding = null;
+    }
     return this.options.live ? this.live.push(this.liveReader ? this.liveReader.push(sound) : frames) : [];
   }
 
@@ -98,114 +112,117 @@ export class Transcriber {
     this.removal?.pushBacking(samples);
   }
 
-  /**
-   * Hears the last seconds already as the end of the take will hear them, so that what is looked at and measured there need not be again:
-   * sights and ringing levels depend on the sound alone, and are remembered. Nothing here decides anything.
-   */
-  private lookAhead(): void {
-    const from = Math.max(0, this.looked - LOOK_CONTEXT);
-    const frames = this.frames.slice(from);
-    const playing = playingLevel(frames);
-    if (playing > SILENT_TAKE) {
-      const gate = Math.max(LOWEST_GATE, playing - GATE_UNDER_PLAYING);
-      const track = pathOf(frames, onsetsOf(frames), gate);
-      const evidence = new EvidenceReader(this.sights, frames, track, playing, from);
-      const judged: Judged[] = [];
-      this.eachAmong(momentsOf(frames, track), frames.length, (moment, previous, next, soft) => {
-        if (moment.frame < frames.length - LOOK_BEHIND) judged.push(judgedClaims(moment, evidence.claimsAt(moment, previous, next, soft)));
-      });
-      this.settled(strikesOf(judged), frames, gate, this.ringing.from(from), 440);
-    }
-    this.looked = this.frames.length - LOOK_BEHIND;
-  }
-
-  private close(): void {
-    if (this.removal) for (const frame of this.reader.push(this.removal.finish())) this.frames.push(frame);
-    for (const frame of this.reader.finish()) this.frames.push(frame);
-  }
-
   finish(): Transcription {
-    this.close();
-    return this.conclude().transcription;
+    if (this.removal) for (const frame of this.reader.push(this.removal.finish())) this.add(frame);
+    for (const frame of this.reader.finish()) this.add(frame);
+    if (this.concluding) toTheEnd(this.concluding);
+    toTheEnd(this.conclude(this.known));
+    const asked = this.options.tuning === undefined || this.options.tuning === 'auto' ? null : this.options.tuning;
+    const a4 = asked ?? this.tuning.a4;
+    return {
+      schema: 'idle-wander/notes@1', notes: this.sounds.map((sound) => noteOf(sound, a4)).sort((a, b) => a.onsetSec - b.onsetSec || a.midi - b.midi),
+      tuning: { a4: Math.round(a4 * 100) / 100 }, durationSec: this.samples / this.rate,
+      playingLevel: Math.max(SILENCE, Math.round(this.level.value * 10) / 10), certainty: this.certainty.value,
+    };
   }
 
   /** The pitch track beside the notes, for the command line and for tests. */
   finishWithTrack(): { transcription: Transcription; track: PitchTrack; frameSeconds: Seconds } {
-    this.close();
-    return { ...this.conclude(), frameSeconds: FRAME_SECONDS };
+    const transcription = this.finish();
+    return { transcription, track: Float64Array.from(this.tracks.flatMap((part) => [...part])), frameSeconds: FRAME_SECONDS };
   }
 
-  /** What the judge is asked at every moment: for learning and for tests. */
-  finishWithClaims(): { moment: Moment; claims: readonly Claim[] }[] {
-    this.close();
-    const found: { moment: Moment; claims: readonly Claim[] }[] = [];
-    this.eachMoment((moment, claims) => found.push({ moment, claims }));
-    return found;
+  /** Frames of the take that are known. */
+  private get known(): number {
+    return this.first + this.frames.length;
   }
 
-  /** Gathers the evidence moment by moment, in order. */
-  private eachMoment(tell: (moment: Moment, claims: readonly Claim[]) => void): void {
-    const { frames } = this;
-    const track = pathOf(frames, onsetsOf(frames), this.gate());
-    const moments = momentsOf(frames, track);
-    const evidence = new EvidenceReader(this.sights, frames, track, this.playing());
-    this.eachAmong(moments, frames.length, (moment, previous, next, soft) => tell(moment, evidence.claimsAt(moment, previous, next, soft)));
+  private add(frame: Frame): void {
+    this.frames.push(frame);
+    this.level.add(frame);
   }
 
-  /** Each moment with the clear moments around it and the next of any kind, in frames. */
-  private eachAmong(moments: readonly Moment[], length: number, tell: (moment: Moment, previous: number, next: number, soft: number) => void): void {
-    const clear = moments.filter((moment) => moment.clear).map(({ frame }) => frame);
-    let passed = 0;
-    for (const [index, moment] of moments.entries()) {
-      while (passed < clear.length && clear[passed]! < moment.frame) passed++;
-      const previous = clear[passed - 1] ?? 0;
-      let later = passed;
-      while (later < clear.length && clear[later]! - moment.frame <= SAME_ATTACK) later++;
-      let any = index + 1;
-      while (any < moments.length && moments[any]!.frame - moment.frame <= SAME_ATTACK) any++;
-      tell(moment, previous, clear[later] ?? length, moments[any]?.frame ?? length);
+  private stretch(from: number, to: number): Stretch {
+    return { from, frames: this.frames.slice(from - this.first, to - this.first), playing: this.level.value, ...(this.removal ? { bandStrikes: this.removal.attacks(from, to) } : {}) };
+  }
+
+  /**
+   * What is done while the take goes on is done in bits, one with every frame: the live line need not wait for it. How far it has come
+   * depends on the frames alone, not on the clock, so that the same take gives the same notes on any machine.
+   */
+  private plan(): void {
+    this.looking ??= this.lookAhead(this.known);
+    if (this.mayConclude()) this.concluding ??= this.conclude(this.known - LOOK_BEHIND, this.concluded + PIECE);
+  }
+
+  /**
+   * Hears the last seconds already as the conclusion will hear them, so that what is looked at and measured there need not be again:
+   * sights and ringing levels depend on the sound alone, and are remembered. Nothing here decides anything.
+   */
+  private *lookAhead(known: number): Bits<void> {
+    const stretch = this.stretch(Math.max(this.first, this.looked - CONTEXT), known);
+    yield* hear(stretch, this.ears, stretch.frames.length - LOOK_BEHIND);
+    this.looked = known - LOOK_BEHIND;
+  }
+
+  private mayConclude(): boolean {
+    const held = this.known - LOOK_BEHIND - this.concluded;
+    return this.known >= ENOUGH && held >= PIECE + SEAM + AFTER && (this.level.value > SILENT_TAKE || held >= PATIENCE);
+  }
+
+  /**
+   * Hears for good what begins before a seam near `target`, or all there is; frames of the take.
+   * @param known nothing after this frame is asked
+   */
+  private *conclude(known: number, target?: number): Bits<void> {
+    const stretch = this.stretch(Math.max(this.first, this.concluded - CONTEXT), known);
+    const from = this.concluded - stretch.from;
+    const { asked } = this.options;
+    const told: Parameters<Asked>[] = [];
+    const heard = yield* hear(stretch, this.ears, stretch.frames.length, asked && ((moment, claims) => told.push([moment, claims])));
+    const to = target === undefined ? stretch.frames.length : seamNear(target - stretch.from, heard.strikes);
+    this.keep(heard, stretch, from, to);
+    for (const [moment, claims] of told) if (moment.frame >= from && moment.frame < to) asked!({ ...moment, frame: moment.frame + stretch.from }, claims);
+    this.concluded = stretch.from + to;
+    this.forget(this.concluded - CONTEXT);
+  }
+
+  private keep({ sounds, track }: Heard, { frames, playing, from: offset }: Stretch, from: number, to: number): void {
+    for (const sound of sounds) {
+      if (sound.start.frame < from || sound.start.frame >= to) continue;
+      this.sounds.push({ ...sound, start: { ...sound.start, frame: sound.start.frame + offset }, began: sound.began + offset, end: sound.end + offset });
     }
+    this.tuning.add(track.subarray(from, to));
+    this.certainty.add(sounds, track, frames, playing, from, to);
+    this.tracks.push(Float32Array.from(track.subarray(from, to)));
   }
 
-  private judged(): Judged[] {
-    const judged: Judged[] = [];
-    this.eachMoment((moment, claims) => judged.push(judgedClaims(moment, claims)));
-    return judged;
-  }
-
-  private gate(): Decibels {
-    return Math.max(LOWEST_GATE, this.playing() - GATE_UNDER_PLAYING);
-  }
-
-  /** The level of the whole take, worked out once at its end. */
-  private playing(): Decibels {
-    return (this.played ??= playingLevel(this.frames));
-  }
-  private played: Decibels | null = null;
-
-  /** From what is believed to notes. @param asked frequency of A4; null to find it */
-  private settled(believed: readonly Strike[], frames: readonly Frame[], gate: Decibels, ringing: Ringing, asked: Hz | null): { notes: HeardNote[]; track: PitchTrack; a4: Hz } {
-    const known = believed.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: believed[index + 1]?.frame ?? frames.length, midi, struck: riseAt(frames, frame) >= STRUCK_RISE })));
-    const track = pathOf(frames, believed, gate, known);
-    const a4 = asked ?? tuningOf(track);
-    return { notes: notesOf(settleGlides(believed, track, frames), track, frames, ringing, a4), track, a4 };
-  }
-
-  private conclude(): { transcription: Transcription; track: PitchTrack } {
-    const { frames } = this;
-    const playing = this.playing();
-    const believed = playing <= SILENT_TAKE ? [] : strikesOf(this.judged(), this.removal?.attacks());
-    const asked = this.options.tuning === undefined || this.options.tuning === 'auto' ? null : this.options.tuning;
-    const { notes, track, a4 } = this.settled(believed, frames, this.gate(), this.ringing, asked);
-    const transcription: Transcription = {
-      schema: 'idle-wander/notes@1', notes, tuning: { a4: Math.round(a4 * 100) / 100 }, durationSec: this.samples / this.rate,
-      playingLevel: Math.max(SILENCE, Math.round(playing * 10) / 10), certainty: certaintyOf(notes, track, frames, playing),
-    };
-    return { transcription, track };
+  /** Nothing before this frame of the take is asked any more. */
+  private forget(before: number): void {
+    if (before <= this.first) return;
+    this.frames = this.frames.slice(before - this.first);
+    this.first = before;
+    this.reader.signal.forget(before * HOP - LONGEST_LOOK);
+    this.ears.sights.forget(before);
+    this.ears.ringing.forget(before);
+    this.removal?.forget(before);
   }
 }
 
-const judgedClaims = (moment: Moment, claims: readonly Claim[]): Judged => ({ moment, claims: claims.map(({ midi, features }) => ({ midi, belief: judge(NETWORKS, features) })) });
+/** The middle of the widest gap between what begins around a frame: either side of it finds the same beginnings. */
+function seamNear(target: number, strikes: readonly Strike[]): number {
+  const begins = [target - SEAM, ...strikes.map(({ frame }) => frame).filter((frame) => Math.abs(frame - target) < SEAM), target + SEAM];
+  let [seam, widest] = [target, 0];
+  for (let index = 1; index < begins.length; index++) {
+    const gap = begins[index]! - begins[index - 1]!;
+    if (gap > widest) [seam, widest] = [begins[index - 1]! + (gap >> 1), gap];
+  }
+  return seam;
+}
+
+function toTheEnd(work: Bits<void>): void {
+  while (!work.next().done);
+}
 
 /** A whole take at once; the same result as in blocks. */
 export function transcribe(samples: Float32Array, rate: Hz, options: TranscribeOptions = {}): Transcription {
@@ -213,4 +230,3 @@ export function transcribe(samples: Float32Array, rate: Hz, options: TranscribeO
   transcriber.push(samples);
   return transcriber.finish();
 }
-
