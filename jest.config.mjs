@@ -3,7 +3,7 @@ export default {
   testEnvironment: 'node',
   testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}', '<rootDir>/bin/**/*.test.ts', '<rootDir>/tests/unit/**/*.test.ts'],
   transform: {
-    '^.+\\.tsx?$': ['@swc/jest', { module: { type: 'es6' }, jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } }],
+    '^.+\\.tsx?$': ['<rootDir>/tests/support/quickGlobals.mjs', { module: { type: 'es6' }, jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } }],
   },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },

@@ -52,6 +52,21 @@ test('fed in blocks of any size it hears the same as at once', () => {
   }
 }, 60_000);
 
+test('a take of minutes is concluded while it goes on: the same notes as at once, none lost or doubled at a seam, and no more sound held than half a minute', () => {
+  const line = stringLine(guitars.electric, { ...LINES.middle!, notes: 330, gaps: [0.2, 0.3, 0.4] }, 13);
+  expect(line.samples.length / line.rate).toBeGreaterThan(95);
+  const transcriber = new Transcriber(line.rate);
+  let most = 0;
+  for (let at = 0; at < line.samples.length; at += 24_000) {
+    transcriber.push(line.samples.subarray(at, at + 24_000));
+    if (at > 90 * line.rate) most = Math.max(most, transcriber.heldSec);
+  }
+  const heard = transcriber.finish();
+  expect(most).toBeLessThan(42);
+  expect(heard).toEqual(transcribe(line.samples, line.rate));
+  expect(scoreNotes(line.truth, heard.notes.map((note) => ({ onset: note.onsetSec, pitch: note.midi + note.cents / 100 }))).f1).toBeGreaterThan(0.97);
+}, 120_000);
+
 test('an instrument 25 cents flat is heard flat against 440, and in tune against itself', () => {
   const line = stringLine(guitars.acoustic, { ...LINES.middle!, notes: 30 }, 11);
   const flat = resample(line.samples, line.rate, line.rate * 2 ** (25 / 1200)); // more samples played at the old rate: lower

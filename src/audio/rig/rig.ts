@@ -1,6 +1,6 @@
 import { SILENCE } from '@/core/sound';
 import type { CaptureBlock, Channel } from './captureMessage';
-import { InputError, type Device, type DeviceChoice, type InputTrouble } from './device';
+import { InputError, listDevices, type Device, type DeviceChoice, type InputTrouble } from './device';
 import { latencyFor } from './latencies';
 import { openMicrophone } from './microphone';
 import { openStandIn } from './standInDevice';
@@ -133,6 +133,22 @@ export class Rig {
     this.device = null;
     device.close();
     this.become({ phase: 'lost', label: device.label });
+    this.openOnReturn(device.label);
+  }
+
+  /** An input that is plugged in again is listened to again, unless another was chosen meanwhile. */
+  private openOnReturn(label: string): void {
+    const { choice, turn } = this;
+    const media = navigator.mediaDevices;
+    if (choice?.kind !== 'input') return;
+    const look = async () => {
+      const stillLost = () => this.state.phase === 'lost' && this.turn === turn;
+      const isBack = stillLost() && (await listDevices('audioinput')).some((input) => input.label === label && (choice.deviceId === null || input.deviceId === choice.deviceId));
+      if (stillLost() && !isBack) return;
+      media.removeEventListener('devicechange', look);
+      if (isBack && stillLost()) await this.open(choice);
+    };
+    media.addEventListener('devicechange', look);
   }
 
   /** Plays through another output where the browser can; false where it cannot. */

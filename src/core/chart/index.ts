@@ -4,7 +4,7 @@ export { CHART_LIMITS } from './chartLimits';
 export { readChart } from './readChart';
 export { writeChart } from './writeChart';
 export * from './pace';
-export { passage, sectionsOf } from './passage';
+export { changeLoops, passage, sectionsOf } from './passage';
 export { routeOf, TEMPO_LIMITS, type Route, type RouteWords } from './route';
 export { transposeText, type Destination } from './transpose';
 export * from './timeline';

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { certain } from '../vocabulary';
-import { beatAt, meanTempo, passage, readChart, routeOf, secondsAt, sectionsOf, steady, tempoAt, timelineOf } from './index';
+import { beatAt, changeLoops, meanTempo, passage, readChart, routeOf, secondsAt, sectionsOf, steady, tempoAt, timelineOf } from './index';
 
 const TEXT = 'title: Walk\nkey: Bb\ntempo: 96\n[A]\n| Bb7 | Eb7 | Bb7 | % |\n[B]\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
 const symbols = (text: string) => timelineOf(certain(readChart(text)), 100).stretches.map(({ chord }) => chord?.symbol);
@@ -27,6 +27,10 @@ test('some bars are a chart of their own in the key they had, first bar written 
   expect(minor.key).toMatchObject({ minor: true, tonic: { letter: 'C' } });
   expect(sectionsOf(certain(readChart(TEXT)))).toEqual([{ name: 'A', bars: [1, 4] }, { name: 'B', bars: [5, 8] }]);
   expect(sectionsOf(certain(readChart('| C | F |')))).toEqual([]);
+});
+
+test('every change with the bars that lead over it', () => {
+  expect(changeLoops(certain(readChart('| C | C | Dm7 G7 | N.C. | F |'))).map(({ from, to, bar, bars }) => [from, to, bar, ...bars])).toEqual([['C', 'Dm7', 3, 2, 3], ['Dm7', 'G7', 3, 3, 3]]);
 });
 
 test('the plain route is the chart as it stands', () => {

@@ -110,6 +110,9 @@ test('a stored signal is what was put in, to 16 bits of each chunk’s own peak,
   let [quiet, loud] = [0, 0];
   signal.forEach((value, n) => (n < 8192 ? (quiet = Math.max(quiet, Math.abs(value - read[n + 50]!))) : (loud = Math.max(loud, Math.abs(value - read[n + 50]!)))));
   expect([quiet < 1e-7, loud < 1e-4, read[0], read.at(-1)]).toEqual([true, true, 0, 0]);
+  store.forget(20_000); // two whole chunks lie before it
+  store.read(0, read);
+  expect([store.length, read.subarray(0, 16_384).every((value) => value === 0), Math.abs(read[17_000]! - signal[17_000]!) < 1e-4]).toEqual([30_000, true, true]);
 });
 
 test('a spectrum equals the plain transform of the windowed signal', () => {

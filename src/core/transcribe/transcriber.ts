@@ -132,6 +132,11 @@ export class Transcriber {
     return { transcription, track: Float64Array.from(this.tracks.flatMap((part) => [...part])), frameSeconds: FRAME_SECONDS };
   }
 
+  /** How much of the take is still held, to be heard for good. */
+  get heldSec(): Seconds {
+    return this.frames.length * FRAME_SECONDS;
+  }
+
   /** Frames of the take that are known. */
   private get known(): number {
     return this.first + this.frames.length;

@@ -2,9 +2,10 @@
 import Link from 'next/link';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { CLICK_BEATS, type ClickBeats } from '@/core/band';
-import { readChart, sectionsOf, TEMPO_LIMITS } from '@/core/chart';
+import { changeLoops, readChart, sectionsOf, TEMPO_LIMITS } from '@/core/chart';
 import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
 import type { Rig } from '@/audio/rig/rig';
+import { chordText } from '@/ui/chordParts';
 import { ChoiceSetting, LevelSetting, NumberSetting, Setting } from '@/ui/Field';
 import { DeviceChooser } from '../shell/DeviceChooser';
 import { AFTER_TAKE, HELP, prefer, usePreferences, type Help } from '../shell/preferences';
@@ -56,7 +57,8 @@ function What({ charts, chart, settings, set, onChange }: PartProps & { charts: 
       <ChoiceSetting name="Chart" value={settings.chartId} choices={charts.map(({ id, title }) => [id, title] as const)} onChange={(id) => onChange(withChart(settings, charts, id))} />
       <Bars chart={chart} settings={settings} set={set} />
       <NumberSetting name="Choruses" value={settings.choruses} low={1} high={40} onChange={(choruses) => set({ choruses })} />
-      <NumberSetting name="Tempo" value={settings.tempo} low={TEMPO_LIMITS[0]} high={TEMPO_LIMITS[1]} onChange={(tempo) => set({ tempo })} />
+      {settings.backingId === null ? <NumberSetting name="Tempo" value={settings.tempo} low={TEMPO_LIMITS[0]} high={TEMPO_LIMITS[1]} onChange={(tempo) => set({ tempo })} />
+        : <Setting name="Tempo"><span className="py-1 font-[620] text-ink">{Math.round(settings.tempo * 10) / 10}</span> <span className="text-dim">as your backing has it</span></Setting>}
       {passes && settings.backingId === null && (
         <>
           <NumberSetting name="Each chorus" value={settings.tempoStep} low={-40} high={40} unit={settings.tempoStep < 0 ? 'slower' : 'faster'} onChange={(tempoStep) => set({ tempoStep })} />
@@ -73,14 +75,21 @@ function What({ charts, chart, settings, set, onChange }: PartProps & { charts: 
 /** Which bars to go round in: the whole form, a section, or any. */
 function Bars({ chart, settings, set }: PartProps & { chart: RecordChart }) {
   const form = useMemo(() => { const read = readChart(chart.text); return read.ok ? read.value : null; }, [chart.text]);
-  const [typing, setTyping] = useState(false);
+  const [picked, setPicked] = useState<string | null>(null);
   const [text, setText] = useState<string | null>(null);
   if (!form) return null;
   const count = form.bars.length;
   const sections = sectionsOf(form);
+  const changes = changeLoops(form);
   const { bars } = settings;
   const is = (one: readonly [number, number]) => bars !== null && bars[0] === one[0] && bars[1] === one[1];
-  const value = bars === null ? 'whole' : (sections.findIndex((one) => is(one.bars)) + 1 || 0) > 0 && !typing ? `s${sections.findIndex((one) => is(one.bars))}` : 'any';
+  const choices: (readonly [string, string, readonly [number, number] | null])[] = [
+    ['whole', `the whole form, ${count}`, null],
+    ...sections.map((one, index) => [`s${index}`, `section ${one.name}, ${one.bars[0]}–${one.bars[1]}`, one.bars] as const),
+    ...changes.map((one, index) => [`c${index}`, `${chordText(one.from)} to ${chordText(one.to)}, bar ${one.bar}`, one.bars] as const),
+    ['any', 'a loop of bars', bars ?? [1, Math.min(2, count)]],
+  ];
+  const value = bars === null ? 'whole' : picked !== null && choices.some(([key, , at]) => key === picked && at && is(at)) ? picked : (choices.find(([key, , at]) => key.startsWith('s') && at && is(at))?.[0] ?? 'any');
   const commit = () => {
     const found = /^\s*(\d{1,3})(?:\s*[-–]\s*(\d{1,3}))?\s*$/.exec(text ?? '');
     if (found) {
@@ -91,8 +100,8 @@ function Bars({ chart, settings, set }: PartProps & { chart: RecordChart }) {
   };
   return (
     <>
-      <ChoiceSetting name="Bars" value={value} choices={[['whole', `the whole form, ${count}`], ...sections.map((one, index): [string, string] => [`s${index}`, `section ${one.name}, ${one.bars[0]}–${one.bars[1]}`]), ['any', 'a loop of bars']]}
-        onChange={(one) => { setTyping(one === 'any'); set({ bars: one === 'whole' ? null : one === 'any' ? (bars ?? [1, Math.min(2, count)]) : sections[Number(one.slice(1))]!.bars }); }} />
+      <ChoiceSetting name="Bars" value={value} choices={choices.map(([key, words]) => [key, words] as const)}
+        onChange={(one) => { setPicked(one); set({ bars: choices.find(([key]) => key === one)![2] }); }} />
       {value === 'any' && bars && (
         <Setting name="Loop bars"><input className="field w-28 !py-1 font-[620] text-ink" aria-label="Loop bars" value={text ?? `${bars[0]}–${bars[1]}`} onChange={(event) => setText(event.target.value)} onBlur={commit} onKeyDown={(event) => { if (event.key === 'Enter') commit(); }} /></Setting>
       )}
