@@ -14,7 +14,8 @@ const CORE_ROOMS = {
   align: ['vocabulary', 'sound'],
   analyse: ['vocabulary', 'music', 'chart', 'plan'],
   practise: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse'],
-  formats: ['vocabulary', 'music', 'chart', 'analyse'],
+  formats: ['vocabulary', 'music', 'chart', 'analyse', 'practise', 'correct'],
+  correct: ['vocabulary', 'chart', 'analyse'],
   band: ['vocabulary', 'music', 'chart', 'plan', 'analyse', 'sound'],
 };
 

@@ -13,4 +13,8 @@ export type { Phrase, PhraseEnd } from './phrases/phrases';
 export type { HeardBy, MutedBand, Segment } from './heard/mutedBand';
 export type { Turning } from './changes/turnings';
 export { HEIGHT, type Tier, type Height, type NoteFunction, type Flag, type Span } from './notes/voice';
+export type { EighthTime, TimeReport } from './whole/timing';
+export type { LineReport } from './whole/lineShape';
+export type { ChorusArc } from './whole/arc';
+export type { StepOut } from './deeds/stepOuts';
 export { windowsAt, type Windows } from './notes/windows';

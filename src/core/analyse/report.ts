@@ -34,7 +34,7 @@ import { pitchesIn, type Belonging } from './notes/voice';
 import { EPSILON, windowsAt } from './notes/windows';
 
 /** Raised whenever the same notes would get another report: stored reports of older engines are made anew. */
-export const ENGINE_VERSION = 3;
+export const ENGINE_VERSION = 4;
 
 export type EventReport = { readonly index: number; readonly onsetBeat: Beats; readonly noteIndices: readonly number[]; readonly kind: 'single' | 'dyad' | 'chord'; readonly name?: string };
 export type FigureReport = { readonly kind: FigureKind; readonly noteIndices: readonly number[]; readonly targetIndex: number; readonly resolved: true };

@@ -60,7 +60,9 @@ export const reportSchema = Joi.object<Report>({
   place: Joi.array().items(Joi.object({ fromBeat: beat.required(), toBeat: beat.required(), lagBeats: beat.required() })).required(),
   line: Joi.object().pattern(Joi.string(), index).required(),
   arc: Joi.array().items(Joi.object({ chorus: index.min(1).required(), heights: Joi.array().items(beat.min(0).max(1)).length(5).required(), meanHeight: beat.allow(null).required(), density: beat.min(0).required(), register: beat.allow(null).required(), loudness: beat.allow(null).required() })).required(),
-  time: Joi.object().pattern(Joi.string(), Joi.number().allow(null)).required(),
+  time: Joi.object({
+    byEighth: Joi.array().items(Joi.object({ beat: index.min(1).required(), and: Joi.boolean().required(), count: index.min(1).required(), medianMs: Joi.number().required(), middleMs: Joi.array().items(Joi.number()).length(2).required() })).required(),
+  }).pattern(Joi.string(), Joi.number().allow(null)).required(),
   mutedBand: Joi.object({
     share: Joi.number().min(0).max(1).allow(null).required(), chance: Joi.number().min(0).max(1).required(),
     segments: Joi.array().items(Joi.object({

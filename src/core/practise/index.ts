@@ -2,5 +2,7 @@ export { findingsOf, findingsOver, praiseOf, type DrillSpec, type Finding, type 
 export { oneGate, type GateChip, type GateGroup, type OneGate } from './oneGate';
 export { marksOf } from './marks';
 export { onTheNeck, type OnTheNeck } from './onTheNeck';
-export { wilsonInterval } from './wilson';
+export { newcombeInterval, wilsonInterval, type Rate } from './wilson';
+export { compareTakes, type Compared, type Comparison, type DoorRates, type KindRates } from './compare';
+export { approachTable, type ApproachRow } from './approaches';
 export { times, intervalWord, typeset } from './words';

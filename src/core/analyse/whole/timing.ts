@@ -1,4 +1,5 @@
 import { beatsToSeconds, median, type Beats } from '../../vocabulary';
+import { placeOf } from '../../chart';
 import type { Scene } from '../chord/belonging';
 import { steadyLag } from './place';
 import type { Event } from '../notes/voice';
@@ -14,7 +15,12 @@ export type TimeReport = {
   readonly upbeats: number | null;
   /** Beats the whole line runs behind the chords; negative: ahead of them. */
   readonly lagBeats: number;
+  /** The same by eighth of the bar, those that were played; swung where the take is. */
+  readonly byEighth: readonly EighthTime[];
 };
+
+/** How onsets lie on one eighth of the bar: `beat` counts from 1, `and` is its second half. Positive is late. */
+export type EighthTime = { readonly beat: number; readonly and: boolean; readonly count: number; readonly medianMs: number; /** Where the middle half lies. */ readonly middleMs: readonly [number, number] };
 
 const FEWEST_PAIRS = 8;
 const GOOD_FIT: Beats = 0.08;
@@ -33,13 +39,32 @@ export function timingOf(scene: Scene, events: readonly Event[]): TimeReport {
   const swing = swingOf(onsets.map((onset) => onset - lag), scene.windows.on);
   const second = swing === null ? 0.5 : swing / (1 + swing);
   const offset = median(onsets.map((onset) => deviation(onset, [0, second, 1])));
-  if (offset === null) return { medianMs: null, spreadMs: null, offsetMs: null, swing, upbeats: null, lagBeats: 0 };
+  if (offset === null) return { medianMs: null, spreadMs: null, offsetMs: null, swing, upbeats: null, lagBeats: 0, byEighth: [] };
   const lines = grids(swing === null ? null : second, inMs);
   const left = byBeat(onsets, offset).flatMap((beat) => deviationsOf(beat, lines)).map(inMs);
   const mean = left.reduce((sum, value) => sum + value, 0) / left.length;
   const spread = Math.sqrt(left.reduce((sum, value) => sum + (value - mean) ** 2, 0) / left.length);
   const up = onsets.filter((onset) => Math.abs(onset - Math.round(onset)) > NEAR_BEAT).length;
-  return { medianMs: median(left), spreadMs: spread, offsetMs: inMs(offset), swing, upbeats: up / onsets.length, lagBeats: steadyLag(scene) };
+  return { medianMs: median(left), spreadMs: spread, offsetMs: inMs(offset), swing, upbeats: up / onsets.length, lagBeats: steadyLag(scene), byEighth: byEighth(scene, onsets.map((onset) => onset - offset), second, inMs) };
+}
+
+/** Onsets within a fifth of a beat of an eighth, by its place in the bar. */
+function byEighth({ timeline }: Scene, onsets: readonly Beats[], second: Beats, inMs: (beats: Beats) => number): EighthTime[] {
+  const groups = new Map<number, number[]>();
+  for (const onset of onsets) {
+    const beat = Math.floor(onset + NEAR_BEAT);
+    const inBeat = onset - beat;
+    const and = Math.abs(inBeat) > Math.abs(inBeat - second);
+    const away = and ? inBeat - second : inBeat;
+    if (beat < 0 || Math.abs(away) > NEAR_BEAT) continue;
+    const place = 2 * Math.floor(placeOf(timeline, beat + 1e-6).beatInBar) + (and ? 1 : 0);
+    groups.set(place, [...(groups.get(place) ?? []), inMs(away)]);
+  }
+  return [...groups].sort(([a], [b]) => a - b).map(([place, values]) => {
+    const sorted = values.sort((a, b) => a - b);
+    const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
+    return { beat: (place >> 1) + 1, and: place % 2 === 1, count: sorted.length, medianMs: median(sorted)!, middleMs: [at(0.25), at(0.75)] };
+  });
 }
 
 /** Eighth, swung eighth at the take's own ratio, triplet, sixteenth: coarsest first, none finer than 80 ms. */

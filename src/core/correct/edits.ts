@@ -1,0 +1,111 @@
+import Joi from 'joi';
+import type { PlayedNote } from '../analyse';
+import type { Midi, Seconds } from '../vocabulary';
+
+/** A note as it was heard, in seconds of the take. */
+export type SecondsNote = Omit<PlayedNote, 'onsetBeat' | 'durationBeats'> & { readonly onsetSec: Seconds; readonly offsetSec: Seconds };
+
+/** A note's name for as long as its take lives: `h` and its place among what was heard, or whatever an edit called it. */
+export type NoteId = string;
+
+/** One step of a player's hand over what was heard. What was heard stays as it is underneath. */
+export type Edit =
+  | { readonly kind: 'delete'; readonly id: NoteId }
+  | { readonly kind: 'add'; readonly id: NoteId; readonly onsetSec: Seconds; readonly offsetSec: Seconds; readonly midi: Midi }
+  | { readonly kind: 'pitch'; readonly id: NoteId; readonly midi: Midi }
+  | { readonly kind: 'time'; readonly id: NoteId; readonly onsetSec: Seconds; readonly offsetSec: Seconds }
+  | { readonly kind: 'split'; readonly id: NoteId; readonly atSec: Seconds; readonly newId: NoteId }
+  | { readonly kind: 'merge'; readonly id: NoteId; readonly withId: NoteId }
+  /** Struck, but not meant as a pitch: kept in the take, asked by no rule. */
+  | { readonly kind: 'ghost'; readonly id: NoteId; readonly ghost: boolean }
+  /** Heard rightly: it is doubted no more. */
+  | { readonly kind: 'sure'; readonly id: NoteId };
+
+/** A note after all edits. */
+export type CorrectedNote = SecondsNote & { readonly id: NoteId; readonly edited?: true; readonly ghost?: true };
+
+export const SHORTEST: Seconds = 0.02;
+export const MOST_EDITS = 20_000;
+
+const id = Joi.string().pattern(/^[A-Za-z0-9_-]{1,24}$/).required();
+const seconds = Joi.number().min(-60).max(36_000).required();
+const midi = Joi.number().integer().min(20).max(108).required();
+const of = (kind: string, fields: Joi.PartialSchemaMap) => Joi.object({ kind: Joi.string().valid(kind).required(), id, ...fields });
+export const editsSchema = Joi.array<readonly Edit[]>().max(MOST_EDITS).items(
+  of('delete', {}), of('add', { onsetSec: seconds, offsetSec: seconds, midi }), of('pitch', { midi }), of('time', { onsetSec: seconds, offsetSec: seconds }),
+  of('split', { atSec: seconds, newId: id }), of('merge', { withId: id }), of('ghost', { ghost: Joi.boolean().required() }), of('sure', {}),
+);
+
+export const heardId = (index: number): NoteId => `h${index}`;
+
+/**
+ * What was heard with a player's edits laid over it, in order of onset, then pitch. An edit of a note that is not there any more does
+ * nothing: edits may be taken back in any order.
+ */
+export function corrected(heard: readonly SecondsNote[], edits: readonly Edit[]): CorrectedNote[] {
+  const notes = new Map<NoteId, CorrectedNote>(heard.map((note, index) => [heardId(index), { ...note, id: heardId(index) }]));
+  for (const edit of edits) apply(notes, edit);
+  return [...notes.values()].sort((a, b) => a.onsetSec - b.onsetSec || a.midi - b.midi);
+}
+
+function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
+  if (edit.kind === 'add') {
+    if (!notes.has(edit.id) && edit.offsetSec - edit.onsetSec >= SHORTEST) notes.set(edit.id, { id: edit.id, onsetSec: edit.onsetSec, offsetSec: edit.offsetSec, midi: edit.midi, confidence: 1, edited: true });
+    return;
+  }
+  const note = notes.get(edit.id);
+  if (!note) return;
+  const put = (change: Partial<CorrectedNote>) => notes.set(edit.id, { ...note, confidence: 1, edited: true, ...change });
+  switch (edit.kind) {
+    case 'delete': notes.delete(edit.id); return;
+    case 'pitch': put(repitched(note, edit.midi)); return;
+    case 'time': if (edit.offsetSec - edit.onsetSec >= SHORTEST) put({ onsetSec: edit.onsetSec, offsetSec: edit.offsetSec }); return;
+    case 'split': split(notes, note, edit.atSec, edit.newId); return;
+    case 'merge': merge(notes, note, edit.withId); return;
+    case 'ghost': {
+      const { ghost: _ghost, ...plain } = note;
+      notes.set(edit.id, { ...plain, confidence: 1, edited: true, ...(edit.ghost ? { ghost: true as const } : {}) });
+      return;
+    }
+    case 'sure': notes.set(edit.id, { ...note, confidence: 1 });
+  }
+}
+
+/** Another pitch is played as written: how it was bent or slid was how the other one sounded, unless it only moves with it. */
+function repitched(note: CorrectedNote, midi: Midi): CorrectedNote {
+  const { bend: _bend, slide: _slide, cents: _cents, ...plain } = note;
+  return { ...plain, midi };
+}
+
+function split(notes: Map<NoteId, CorrectedNote>, note: CorrectedNote, atSec: Seconds, newId: NoteId): void {
+  if (notes.has(newId) || atSec - note.onsetSec < SHORTEST || note.offsetSec - atSec < SHORTEST) return;
+  const { bend, slide: _slide, ...second } = note;
+  const at = atSec - note.onsetSec;
+  const before = bend?.filter(([time]) => time < at);
+  const { bend: _bend, ...first } = note;
+  notes.set(note.id, { ...first, ...(before && before.length > 1 ? { bend: before } : {}), offsetSec: atSec, confidence: 1, edited: true });
+  notes.set(newId, { ...second, id: newId, onsetSec: atSec, confidence: 1, edited: true });
+}
+
+/** Two notes of one string as one: it keeps the first one's pitch and attack. */
+function merge(notes: Map<NoteId, CorrectedNote>, note: CorrectedNote, withId: NoteId): void {
+  const other = notes.get(withId);
+  if (!other || other === note) return;
+  const [first, last] = note.onsetSec <= other.onsetSec ? [note, other] : [other, note];
+  notes.delete(last.id);
+  notes.set(first.id, { ...first, offsetSec: Math.max(first.offsetSec, last.offsetSec), confidence: 1, edited: true });
+}
+
+/** An edit in words, for “undo …”. @param name the pitch of the note it was made to */
+export function editWords(edit: Edit, name: string): string {
+  switch (edit.kind) {
+    case 'delete': return `${name} taken out`;
+    case 'add': return `${name} put in`;
+    case 'pitch': return `now ${name}`;
+    case 'time': return `${name} moved`;
+    case 'split': return `${name} split`;
+    case 'merge': return `${name} joined`;
+    case 'ghost': return edit.ghost ? `${name} a ghost` : `${name} a note again`;
+    case 'sure': return `${name} as heard`;
+  }
+}
