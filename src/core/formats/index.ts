@@ -3,5 +3,10 @@ export { readNotes, toBeats, notesSchema, NOTES_SCHEMA, type NotesFile, type Sec
 export { readMidi } from './midi';
 export { readReport, reportSchema, REPORT_SCHEMA } from './report';
 export { writeMusicXml } from './musicxml/write';
-export { readMusicXml, MUSICXML_LIMITS } from './musicxml/read';
+export { readMusicXml } from './musicxml/read';
+export { MUSICXML_LIMITS } from './musicxml/tree';
+export { writeLineMidi, type LineSheet } from './line/midi';
+export { writeLineMusicXml } from './line/musicxml';
+export { readLineMusicXml } from './line/read';
+export type { LineNote } from './line/written';
 export { writeChartMidi, readChartMidi } from './chartMidi';

@@ -6,8 +6,8 @@ import { kindOf } from './kinds';
 /** Divisions of a quarter note: bars shared by two, three, four, five, six or eight chords all fall on whole ones. */
 const DIVISIONS = 480;
 
-type Xml = Record<string, unknown>;
-const tag = (name: string, children: Xml[] | string | number, attributes?: Record<string, string | number>): Xml => ({
+export type Xml = Record<string, unknown>;
+export const tag = (name: string, children: Xml[] | string | number, attributes?: Record<string, string | number>): Xml => ({
   [name]: Array.isArray(children) ? children : [{ '#text': children }],
   ...(attributes ? { ':@': Object.fromEntries(Object.entries(attributes).map(([key, value]) => [`@_${key}`, value])) } : {}),
 });
@@ -21,11 +21,15 @@ export function writeMusicXml(chart: Chart): string {
     ...(chart.feel === null ? [] : [tag('miscellaneous-field', chart.feel, { name: 'feel' })]), ...(chart.pickup > 0 ? [tag('miscellaneous-field', chart.pickup, { name: 'pickup' })] : []),
     ...chart.overrides.map((one, index) => tag('miscellaneous-field', writeOverride(one).replace('reading: ', ''), { name: `reading-${index + 1}` })),
   ];
+  return scoreText(chart.title || 'Untitled', [tag('score-part', [tag('part-name', 'Chords')], { id: 'P1' })], chart.bars.map((bar, index) => measure(chart, bar, index)), misc);
+}
+
+/** A score of one part as text. */
+export function scoreText(title: string, parts: Xml[], measures: Xml[], misc: Xml[] = []): string {
   const score = tag('score-partwise', [
-    tag('work', [tag('work-title', chart.title || 'Untitled')]),
+    tag('work', [tag('work-title', title)]),
     tag('identification', [tag('encoding', [tag('software', 'Idle Wander')]), ...(misc.length > 0 ? [tag('miscellaneous', misc)] : [])]),
-    tag('part-list', [tag('score-part', [tag('part-name', 'Chords')], { id: 'P1' })]),
-    tag('part', chart.bars.map((bar, index) => measure(chart, bar, index)), { id: 'P1' }),
+    tag('part-list', parts), tag('part', measures, { id: 'P1' }),
   ], { version: '4.0' });
   const builder = new XMLBuilder({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '@_', format: true, indentBy: '  ', suppressEmptyNode: true });
   return `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">\n${builder.build([score]).trim()}\n`;
@@ -38,7 +42,7 @@ function measure(chart: Chart, bar: Bar, index: number): Xml {
   const children: Xml[] = [];
   const attributes = [
     ...(before ? [] : [tag('divisions', DIVISIONS)]),
-    ...(!before || keyId(bar.key) !== keyId(before.key) ? keyTags(bar.key) : []),
+    ...(!before || keyId(bar.key) !== keyId(before.key) ? fifthsTags(bar.key) : []),
     ...(!before || bar.meter.upper !== before.meter.upper || bar.meter.lower !== before.meter.lower ? [tag('time', [tag('beats', bar.meter.upper), tag('beat-type', bar.meter.lower)])] : []),
     ...(before ? [] : [tag('clef', [tag('sign', 'G'), tag('line', 2)])]),
     ...(bar.repeats && !before?.repeats ? [tag('measure-style', [tag('measure-repeat', 1, { type: 'start' })])] : []),
@@ -46,12 +50,12 @@ function measure(chart: Chart, bar: Bar, index: number): Xml {
   ];
   if (attributes.length > 0) children.push(tag('attributes', attributes));
   if (bar.section !== null && bar.section !== before?.section) children.push(tag('direction', [tag('direction-type', [tag('rehearsal', bar.section)])], { placement: 'above' }));
-  if (!before && chart.tempo !== null) children.push(tempoMark(chart.tempo, bar.meter));
-  for (const cell of bar.cells) children.push(harmony(cell), rest(cell, bar));
+  if (!before && chart.tempo !== null) children.push(tempoTag(chart.tempo, bar.meter));
+  for (const cell of bar.cells) children.push(harmonyTag(cell.chord), rest(cell, bar));
   return tag('measure', children, { number: index + 1 });
 }
 
-const tempoMark = (tempo: number, meter: Meter): Xml => tag('direction', [
+export const tempoTag = (tempo: number, meter: Meter): Xml => tag('direction', [
   tag('direction-type', [tag('metronome', [tag('beat-unit', isCompound(meter) ? 'quarter' : { 1: 'whole', 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' }[meter.lower] ?? 'quarter'), ...(isCompound(meter) ? [tag('beat-unit-dot', [])] : []), tag('per-minute', tempo)])]),
   tag('sound', [], { tempo: Math.round(((tempo * unit(meter)) / DIVISIONS) * 1000) / 1000 }),
 ], { placement: 'above' });
@@ -61,9 +65,9 @@ const keyId = (key: Key | null): string => (key ? `${pitchClass(key.tonic)} ${ke
 /** Fifths on the circle: C is 0, each sharp one more; minor counts from its relative major. */
 const FIFTHS: Record<string, number> = { F: -1, C: 0, G: 1, D: 2, A: 3, E: 4, B: 5 };
 export const fifthsOf = ({ tonic, minor }: Key): number => FIFTHS[tonic.letter]! + 7 * tonic.alter - (minor ? 3 : 0);
-const keyTags = (key: Key | null): Xml[] => (key ? [tag('key', [tag('fifths', fifthsOf(key)), tag('mode', key.minor ? 'minor' : 'major')])] : []);
+export const fifthsTags = (key: Key | null): Xml[] => (key ? [tag('key', [tag('fifths', fifthsOf(key)), tag('mode', key.minor ? 'minor' : 'major')])] : []);
 
-function harmony({ chord }: Cell): Xml {
+export function harmonyTag(chord: Chord | null): Xml {
   if (!chord) return tag('harmony', [tag('root', [tag('root-step', 'C', { text: '' })]), tag('kind', 'none', { text: 'N.C.' })]);
   const { kind, degrees } = kindOf(chord);
   const written = readNote(chord.symbol)!;
