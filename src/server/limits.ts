@@ -8,4 +8,6 @@ export const LIMITS = {
   chunkBytes: 1024 * 1024,
   /** Chunks of one take: two and three quarter hours at half a second each, longer than any route can be played. */
   chunks: 20_000,
+  /** A file that becomes a take: an archive with half an hour of sound. */
+  importBytes: 512 * 1024 * 1024,
 } as const;

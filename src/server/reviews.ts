@@ -1,62 +1,59 @@
-import Joi from 'joi';
 import { and, desc, eq, lt } from 'drizzle-orm';
-import { analyse, ENGINE_VERSION, type Report } from '@/core/analyse';
-import { harmonyOf, readChart, timelineOf, type Chart } from '@/core/chart';
-import { notesSchema, readReport, toBeats } from '@/core/formats';
-import { planFromWords, planKey, planOf, type PlanChoice, type PlanWords } from '@/core/plan';
-import { findingsOf, marksOf, praiseOf, type Finding, type FindingsRequest } from '@/core/practise';
-import { certain } from '@/core/vocabulary';
-import type { GateMark } from '@/core/analyse';
+import { ENGINE_VERSION, type GateMark, type Report } from '@/core/analyse';
+import type { Edit, SecondsNote, TakeWords } from '@/core/correct';
+import { planKey, type PlanWords } from '@/core/plan';
+import { praiseOf, type Finding, type FindingsRequest } from '@/core/practise';
+import { framed, judgeTake, reportOf, type Case } from '@/core/review';
 import { database, write } from './db/client';
-import { notes, reports, takes } from './db/schema';
+import { reports, takes } from './db/schema';
+import { editsOf, heardIn, wordsOf } from './corrections';
 import { notFound } from './failure';
 import { keepLine, lineOf } from './takeLines';
 import { asTake, takeById, type StoredTake } from './takes';
 
 /** Everything a review shows: derived, and kept only to be quick. */
-export type Review = { readonly take: StoredTake; readonly report: Report; readonly findings: readonly Finding[]; readonly marks: readonly GateMark[]; /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty: number | null };
+export type Review = { readonly take: StoredTake; readonly heard: readonly SecondsNote[]; readonly edits: readonly Edit[]; readonly words: TakeWords; readonly report: Report; readonly findings: readonly Finding[]; readonly marks: readonly GateMark[]; /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty: number | null };
 type Kept = Pick<Review, 'report' | 'findings' | 'marks'>;
 
 /** The review of a take by its plan; made anew where the engine is newer than what is kept. */
 export async function reviewOf(takeId: string): Promise<Review> {
   const take = await takeById(takeId);
   if (take.state !== 'ready') throw notFound('take');
-  const [kept] = await database().select().from(reports).where(and(eq(reports.takeId, takeId), eq(reports.planId, planKey(take.plan))));
-  const stored = kept?.json as Kept | undefined;
-  const isCurrent = kept?.engineVersion === ENGINE_VERSION && kept.offsetSec === take.offsetSec;
-  // what is kept is derived: where it cannot be read as a report it is simply made anew
-  const certainty = await certaintyOf(takeId);
-  if (stored && isCurrent && readReport(stored.report).ok) return { take, ...stored, certainty };
+  const stored = await keptOf(take, take.plan);
+  const transcription = await heardIn(takeId);
+  const edits = await editsOf(takeId);
+  const own = { take, heard: transcription?.notes ?? [], edits, words: await wordsOf(takeId), certainty: transcription?.certainty ?? null };
+  if (stored) return { ...own, ...stored };
+  if (!transcription) throw notFound('take');
   const made = await judge(take);
   const values = { takeId, planId: planKey(take.plan), engineVersion: ENGINE_VERSION, offsetSec: take.offsetSec, json: made };
   await write(async (tx) => {
     await tx.insert(reports).values(values).onConflictDoUpdate({ target: [reports.takeId, reports.planId], set: values });
     await keepLine(tx, take, lineOf(take, made.report, made.marks));
   });
-  return { take, ...made, certainty };
+  return { ...own, ...made };
 }
 
-async function certaintyOf(takeId: string): Promise<number | null> {
-  const [heard] = await database().select({ json: notes.json }).from(notes).where(eq(notes.takeId, takeId));
-  return (heard?.json as { certainty?: number } | undefined)?.certainty ?? null;
+/** What was judged before; it is derived, by this program and from what it checked: where it is not this engine's it is simply made anew. */
+async function keptOf(take: StoredTake, plan: PlanWords): Promise<Kept | null> {
+  const [kept] = await database().select().from(reports).where(and(eq(reports.takeId, take.id), eq(reports.planId, planKey(plan))));
+  const stored = kept?.json as Kept | undefined;
+  const isCurrent = kept?.engineVersion === ENGINE_VERSION && kept.offsetSec === take.offsetSec && stored?.report?.schema === 'idle-wander/report@1' && Array.isArray(stored.findings);
+  return isCurrent && stored ? stored : null;
 }
-
-export const planChoice = (plan: PlanWords): PlanChoice => certain(planFromWords(plan));
 
 /** So many takes of the same form before this one are what it may have bettered. */
 const LOOK_BACK = 4;
 
 /** The take's own findings, what it did better than the takes before it first. */
 async function judge(take: StoredTake): Promise<Kept> {
-  const plan = planChoice(take.plan);
-  const own = await heardBy(take, plan);
-  if (!own) throw notFound('take');
-  const before = await Promise.all((await earlierTakes(take)).map((earlier) => heardBy(earlier, plan)));
+  const own = judgeTake((await caseOf(take, take.plan))!);
+  const before = [];
+  for (const earlier of await earlierTakes(take)) before.push(await heardBy(earlier, take.plan));
+  const { report, marks, findings } = own;
   // one thing that went well, then what to practise
-  const praise = praiseOf([...before.flatMap((one) => one ?? []), own]).slice(0, 1);
-  const { chart, tempo, report } = own;
-  const timeline = timelineOf(chart, tempo);
-  return { report, findings: [...praise, ...findingsOf(own)], marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo) };
+  const praise = praiseOf([...before.flatMap((one) => one ?? []), { chart: own.chart, tempo: take.tempo, plan: own.plan, report }]).slice(0, 1);
+  return { report, findings: [...praise, ...findings], marks };
 }
 
 /** Takes of the same chart text played before, oldest first. */
@@ -65,13 +62,16 @@ async function earlierTakes({ chartText, number }: StoredTake): Promise<StoredTa
   return rows.map(asTake).reverse();
 }
 
-/** A take's notes held against its chart by a plan; null where its notes are gone. */
-async function heardBy(take: StoredTake, plan: PlanChoice): Promise<FindingsRequest | null> {
-  const [heard] = await database().select({ json: notes.json }).from(notes).where(eq(notes.takeId, take.id));
-  if (!heard) return null;
-  const chart: Chart = certain(readChart(take.chartText));
-  const { tempo, choruses, offsetSec, pace } = take;
-  const played = toBeats(Joi.attempt(heard.json, notesSchema), pace ?? tempo, offsetSec);
-  // what sounds long before the count-in is over is tuning up, not a pickup
-  return { chart, tempo, plan, report: analyse({ chart, tempo, plan, choruses, notes: played.filter((note) => note.onsetBeat >= -8) }) };
+/** All that decides what is said of a take, by a plan; null where its notes are gone. */
+async function caseOf(take: StoredTake, plan: PlanWords): Promise<Case | null> {
+  const heard = await heardIn(take.id);
+  const { chartText, tempo, pace, choruses, offsetSec } = take;
+  return heard && { chartText, tempo, pace, choruses, plan, offsetSec, heard: heard.notes, edits: await editsOf(take.id) };
+}
+
+async function heardBy(take: StoredTake, plan: PlanWords): Promise<FindingsRequest | null> {
+  const one = await caseOf(take, plan);
+  if (!one) return null;
+  const kept = await keptOf(take, plan);
+  return { ...framed(one), tempo: take.tempo, report: kept?.report ?? reportOf(one) };
 }

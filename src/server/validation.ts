@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { editsSchema, wordsSchema, type Edit, type TakeWords } from '@/core/correct';
 import { NOTES_SCHEMA, notesSchema } from '@/core/formats';
 import { HEIGHT_INTENTS, PLAN_IDS, planFromWords, RUNGS, type PlanWords, type Where } from '@/core/plan';
 import type { Pace } from '@/core/chart';
@@ -47,6 +48,16 @@ export const finishBody = Joi.object<FinishBody>({
     tuning: Joi.object({ a4: Joi.number().min(380).max(500).required() }).required(),
   }).required(),
 });
+
+export type EditsBody = { edits: readonly Edit[] };
+export const editsBody = Joi.object<EditsBody>({ edits: editsSchema.required() });
+
+export type WordsBody = { words: TakeWords };
+export const wordsBody = Joi.object<WordsBody>({ words: wordsSchema.required() });
+
+/** How a line that was written elsewhere is held against a chart of ours. */
+export type ImportQuery = { chart: string; tempo: number; name: string };
+export const importQuery = Joi.object<ImportQuery>({ chart: idSchema, tempo: Joi.number().min(20).max(400).required(), name: Joi.string().min(1).max(120).required() });
 
 export type PatchTakeBody = { offsetSec?: number; plan?: PlanWords };
 export const patchTakeBody = Joi.object<PatchTakeBody>({ offsetSec: Joi.number().min(-600).max(600), plan: planBody }).or('offsetSec', 'plan');

@@ -5,6 +5,8 @@ export { readReport, reportSchema, REPORT_SCHEMA } from './report';
 export { writeMusicXml } from './musicxml/write';
 export { readMusicXml } from './musicxml/read';
 export { MUSICXML_LIMITS } from './musicxml/tree';
+export { changesCsv, notesCsv } from './reportCsv';
+export { ARCHIVE_LIMITS, packTake, TAKE_SCHEMA, unpackTake, type TakeDocument } from './takeArchive';
 export { writeLineMidi, type LineSheet } from './line/midi';
 export { writeLineMusicXml } from './line/musicxml';
 export { readLineMusicXml } from './line/read';

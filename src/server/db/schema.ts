@@ -63,11 +63,26 @@ export const audioChunks = sqliteTable('audio_chunks', {
   pcm: blob({ mode: 'buffer' }).notNull(),
 }, (table) => [primaryKey({ columns: [table.takeId, table.sequence] })]);
 
-/** What was heard; never overwritten by hand edits, which will be a layer over it. */
+/** What was heard; never overwritten by hand edits, which are a layer over it. */
 export const notes = sqliteTable('notes', {
   takeId: text().primaryKey().references(() => takes.id, { onDelete: 'cascade' }),
   json: text({ mode: 'json' }).notNull(),
   createdAt: createdAt(),
+});
+
+/** The player's hand over what was heard: edits in order, whole. */
+export const takeEdits = sqliteTable('take_edits', {
+  takeId: text().primaryKey().references(() => takes.id, { onDelete: 'cascade' }),
+  json: text({ mode: 'json' }).notNull(),
+  updatedAt: createdAt(),
+});
+
+/** The player's words on a take; `search` is their text in small letters. */
+export const takeWords = sqliteTable('take_words', {
+  takeId: text().primaryKey().references(() => takes.id, { onDelete: 'cascade' }),
+  json: text({ mode: 'json' }).notNull(),
+  search: text().notNull(),
+  updatedAt: createdAt(),
 });
 
 /** Derived from notes, chart and plan: keyed by engine version, recomputable, safe to delete. */

@@ -1,0 +1,1 @@
+export { framed, judgeTake, reportOf, type Case, type Judgement } from './judge';

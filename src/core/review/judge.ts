@@ -1,0 +1,57 @@
+import { analyse, type GateMark, type PlayedNote, type Report } from '../analyse';
+import { harmonyOf, readChart, timelineOf, type Chart, type Pace, type Timeline } from '../chart';
+import { corrected, doubtsOf, playedFrom, reportPlaces, type CorrectedNote, type Doubt, type Edit, type NoteId, type SecondsNote } from '../correct';
+import { planFromWords, planOf, type PlanChoice, type PlanWords } from '../plan';
+import { findingsOf, marksOf, type Finding } from '../practise';
+import { certain, type BeatsPerMinute, type Seconds } from '../vocabulary';
+
+/** All that decides what is said of a take. */
+export type Case = {
+  readonly chartText: string;
+  readonly tempo: BeatsPerMinute;
+  readonly pace: Pace | null;
+  readonly choruses: number;
+  readonly plan: PlanWords;
+  /** Where beat 0 lies in the sound. */
+  readonly offsetSec: Seconds;
+  readonly heard: readonly SecondsNote[];
+  readonly edits: readonly Edit[];
+};
+
+/** What is said of it. `places[i]` is the note that note i of the report was heard as. */
+export type Judgement = {
+  readonly chart: Chart; readonly timeline: Timeline; readonly plan: PlanChoice;
+  readonly notes: readonly CorrectedNote[];
+  readonly report: Report; readonly marks: readonly GateMark[]; readonly findings: readonly Finding[];
+  readonly places: readonly NoteId[];
+  readonly doubts: readonly Doubt[];
+};
+
+/** The chart and the plan of a case, read. */
+export const framed = ({ chartText, plan }: Case): { chart: Chart; plan: PlanChoice } => ({ chart: certain(readChart(chartText)), plan: certain(planFromWords(plan)) });
+
+/** The report alone, of all notes. */
+export function reportOf(one: Case): Report {
+  return analyse({ ...framed(one), tempo: one.tempo, choruses: one.choruses, notes: playedFrom(corrected(one.heard, one.edits), one.pace ?? one.tempo, one.offsetSec) });
+}
+
+/**
+ * Holds a take against its chart: the same on the server, in the browser while notes are corrected, and in a test. The report is of all
+ * notes; findings are of those that are not in doubt (3-interface: “Findings use confident notes”).
+ */
+export function judgeTake(one: Case): Judgement {
+  const { chart, plan } = framed(one);
+  const notes = corrected(one.heard, one.edits);
+  const doubts = doubtsOf(notes);
+  const played = playedFrom(notes, one.pace ?? one.tempo, one.offsetSec);
+  const { tempo, choruses } = one;
+  const timeline = timelineOf(chart, tempo);
+  const judged = (some: readonly PlayedNote[]) => analyse({ chart, tempo, plan, choruses, notes: some });
+  const report = judged(played);
+  const doubted = new Set(doubts.map(({ id }) => id));
+  const sure = doubted.size === 0 ? report : judged(played.filter(({ id }) => !doubted.has(id)));
+  return {
+    chart, timeline, plan, notes, report, marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo),
+    findings: findingsOf({ chart, tempo, plan, report: sure }), places: reportPlaces(report, played), doubts,
+  };
+}
