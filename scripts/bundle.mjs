@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { mkdirSync } from 'node:fs';
+import { copyFileSync, mkdirSync } from 'node:fs';
 import { build } from 'esbuild';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
@@ -30,7 +30,14 @@ export async function bundleWorklet() {
   });
 }
 
+/** The time stretcher brings its own worklet and finds it by its own address: it is served as it came. */
+export function copyStretcher() {
+  mkdirSync(path.join(root, 'public/stretch'), { recursive: true });
+  copyFileSync(path.join(root, 'node_modules/signalsmith-stretch/SignalsmithStretch.mjs'), path.join(root, 'public/stretch/SignalsmithStretch.mjs'));
+}
+
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
   await bundleCommandLine();
   await bundleWorklet();
+  copyStretcher();
 }

@@ -1,4 +1,4 @@
-import { and, desc, eq, lt } from 'drizzle-orm';
+import { and, desc, eq, lt, ne } from 'drizzle-orm';
 import { ENGINE_VERSION, type GateMark, type Report } from '@/core/analyse';
 import type { Edit, SecondsNote, TakeWords } from '@/core/correct';
 import { planKey, type PlanWords } from '@/core/plan';
@@ -74,4 +74,12 @@ async function heardBy(take: StoredTake, plan: PlanWords): Promise<FindingsReque
   if (!one) return null;
   const kept = await keptOf(take, plan);
   return { ...framed(one), tempo: take.tempo, report: kept?.report ?? reportOf(one) };
+}
+
+const MOST_KIN = 60;
+
+/** Other takes of the same form, newest first: what a take can be held beside. */
+export async function kinOf({ id, chartText }: StoredTake): Promise<StoredTake[]> {
+  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), ne(takes.id, id))).orderBy(desc(takes.number)).limit(MOST_KIN);
+  return rows.map(asTake);
 }

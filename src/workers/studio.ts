@@ -14,10 +14,11 @@ export async function playStudio(request: StudioRequest, instrumentsAt: (rate: n
   const chart = certain(readChart(request.chartText));
   if (request.type === 'study') return playStudy(chart, request.what, request, await instrumentsAt(rate));
   if (request.type === 'band') {
-    const score = { ...request, pace: steady(tempo), click: 'off', dropOut: {}, chords: 'keys' } as const;
+    const score = { ...request, pace: request.pace ?? steady(tempo), click: 'off', dropOut: {}, chords: 'keys' } as const;
     const { request: band, length, lead } = arranged(score, rate);
     return renderBand(await instrumentsAt(rate), band, (length - lead) / rate);
   }
+  if (request.type === 'line') return perform({ notes: request.notes, tempo, ...(request.pace ? { pace: request.pace } : {}), rate, seed, leadSeconds: request.leadSeconds, tailSeconds: TAIL_SECONDS });
   const notes = improvise({ chart, tempo, choruses, seed, plan: certain(planFromWords(request.plan)), profile: { ...CHARACTERS[request.character ?? 'steady'].profile, ...request.profile } });
   return perform({ notes, tempo, ...(request.pace ? { pace: request.pace } : {}), rate, seed, leadSeconds: request.leadSeconds, tailSeconds: TAIL_SECONDS });
 }

@@ -1,4 +1,5 @@
 import type { Character, Profile } from '@/core/band';
+import type { PlayedNote } from '@/core/analyse';
 import type { Pulse } from '@/core/align';
 import type { Pace } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
@@ -12,8 +13,10 @@ export type StudioRequest = {
   readonly seed: number;
 } & (
   /** The band over a chart as the editor and the library let it be heard. */
-  | { readonly type: 'band'; readonly countInBars: number }
+  | { readonly type: 'band'; readonly countInBars: number; readonly pace?: Pace }
   | { readonly type: 'solo'; readonly plan: PlanWords; readonly profile?: Partial<Profile>; readonly character?: Character; readonly pace?: Pace; readonly leadSeconds: number }
+  /** Notes as a plucked string plays them: what a take without its sound is heard by. */
+  | { readonly type: 'line'; readonly notes: readonly PlayedNote[]; readonly pace?: Pace; readonly leadSeconds: number }
   | { readonly type: 'study'; readonly what: StudyAsk }
 );
 

@@ -90,6 +90,12 @@ export function placeOf(timeline: Timeline, beat: Beats): { chorus: number; bar:
   return { chorus, bar: bar.index, beatInBar: inForm - bar.start };
 }
 
+/** The beat a bar begins on; bars count from 1 through all choruses. */
+export function barStart({ bars, formBeats }: Timeline, throughBar: number): Beats {
+  const chorus = Math.floor((throughBar - 1) / bars.length);
+  return chorus * formBeats + bars[(throughBar - 1) % bars.length]!.start;
+}
+
 /** Is this the middle of a strong beat's window? `window` in beats either way (2-theory, "Time"). */
 export function isOnStrongBeat(timeline: Timeline, beat: Beats, window: Beats): boolean {
   const nearest = Math.round(beat);

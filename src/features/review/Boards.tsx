@@ -1,18 +1,26 @@
+'use client';
+import { useState } from 'react';
 import type { Report } from '@/core/analyse';
 import { placeOf, type Timeline } from '@/core/chart';
-import { ChordSvg } from '@/ui/ChordSymbol';
+import { typeset } from '@/core/practise';
+import { ChordSvg, ChordSymbol } from '@/ui/ChordSymbol';
+import { ChordWords } from '@/ui/ChordWords';
+import { intervalLabel } from '@/ui/intervalLabel';
+import { noteNameIn } from './noteNames';
 import { chordText, chordWidth } from '@/ui/chordParts';
-import { PhraseEndMark } from '@/ui/form/FormLane';
+import { PhraseEndMark } from '@/ui/form/laneMarks';
 
 const WIDTH = 752;
 const LEFT = 32;
 type Props = { report: Report; timeline: Timeline };
+type MutedProps = Props & { onHear?: (beat: number) => void; onNote?: (index: number) => void };
 
 /** Where a beat of a chorus lies across the board. */
 const across = (timeline: Timeline, beatInForm: number): number => LEFT + (beatInForm / timeline.formBeats) * (WIDTH - LEFT);
 
 /** With the band muted: heard a solid foot, unclear a thin one and `?`, not heard a dotted one with the chord the line said, silent a dash. */
-export function MutedBandBoard({ report, timeline }: Props) {
+export function MutedBandBoard({ report, timeline, onHear, onNote }: MutedProps) {
+  const [looked, setLooked] = useState<number | null>(null);
   const { segments, chance } = report.mutedBand;
   const judged = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = judged.filter((segment) => segment.verdict === 'heard').length;
@@ -24,16 +32,18 @@ export function MutedBandBoard({ report, timeline }: Props) {
       <div className="overflow-x-auto">
         <svg viewBox={`0 0 ${WIDTH} ${height}`} className="mt-2 w-full min-w-[600px]" role="img" aria-label="Chords heard without the band, by chorus">
           <BoardFrame timeline={timeline} choruses={choruses} pitch={28} withChords />
-          {segments.map((segment) => {
+          {segments.map((segment, index) => {
             const { chorus } = placeOf(timeline, segment.beat);
             const start = segment.beat - chorus * timeline.formBeats;
             const next = segments.find((other) => other.beat > segment.beat)?.beat ?? Infinity;
             const end = Math.min(timeline.formBeats, next - chorus * timeline.formBeats);
             const [a, b, y] = [across(timeline, start) + 2, across(timeline, end) - 2, 30 + chorus * 28 + 22];
+            const touch = onHear && segment.verdict !== 'silent' ? <rect x={a} y={y - 22} width={Math.max(4, b - a)} height={26} fill={looked === index ? 'var(--line)' : 'transparent'} className="cursor-pointer" onClick={() => { setLooked(index); onHear(segment.beat); }} /> : null;
             if (segment.verdict === 'silent') return <line key={segment.beat} x1={(a + b) / 2 - 8} y1={y - 8} x2={(a + b) / 2 + 8} y2={y - 8} stroke="var(--dim)" strokeWidth={1.5} />;
             const solid = segment.verdict === 'heard';
             return (
               <g key={segment.beat}>
+                {touch}
                 <line x1={a} y1={y} x2={b} y2={y} stroke={solid ? 'var(--h0)' : 'var(--h3)'} strokeWidth={solid ? 4 : segment.verdict === 'unclear' ? 2 : 3} strokeDasharray={segment.verdict === 'not-heard' ? '2 4' : undefined} />
                 {!solid && (segment.verdict === 'unclear'
                   ? <text x={(a + b) / 2} y={y - 6} fontSize={13} textAnchor="middle" style={{ fill: 'var(--soft)' }}>?</text>
@@ -43,8 +53,21 @@ export function MutedBandBoard({ report, timeline }: Props) {
           })}
         </svg>
       </div>
+      {looked !== null && <Decided report={report} index={looked} onNote={onNote} />}
       <p className="sr-only">{segments.map((segment) => `${chordText(segment.chord)} ${segment.verdict}${segment.verdict === 'not-heard' ? `, more like ${chordText(segment.best)}` : ''}`).join('; ')}</p>
     </section>
+  );
+}
+
+/** One bar of the muted band: what the line said there, and by which notes. */
+function Decided({ report, index, onNote }: { report: Report; index: number; onNote: ((index: number) => void) | undefined }) {
+  const segment = report.mutedBand.segments[index]!;
+  const notes = report.heardBy.decidedBy[index] ?? [];
+  return (
+    <p className="mt-2 text-[15px] text-soft" role="status">
+      <b className="text-ink"><ChordSymbol symbol={segment.chord} /></b> {{ heard: 'is heard', unclear: 'is not clear', 'not-heard': 'is not heard', silent: 'was silent' }[segment.verdict]}{segment.verdict === 'not-heard' && segment.best && <>: the line is nearer to <ChordSymbol symbol={segment.best} /></>}{segment.said && segment.verdict !== 'heard' && <>; it spells <ChordWords text={typeset(segment.said)} /></>}. Decided by{' '}
+      {notes.slice(0, 6).map((at) => <button key={at} type="button" className="mr-1.5 font-[580] text-now hover:underline" onClick={() => onNote?.(at)}>{noteNameIn(report, at)} <span className="text-dim">{intervalLabel(report.notes[at]!.interval)}</span></button>)}{notes.length === 0 && 'nothing'}
+    </p>
   );
 }
 
@@ -104,31 +127,5 @@ function BoardFrame({ timeline, choruses, pitch, withChords }: { timeline: Timel
         return symbol === before ? null : <ChordSvg key={stretch.index} x={across(timeline, stretch.start) + 4} y={20} symbol={symbol} size={Math.max(9, Math.min(15, room / chordWidth(symbol)))} />;
       })}
     </>
-  );
-}
-
-/** Ahead or behind, spread, swing and upbeats, as figures. */
-export function TimeFacts({ report }: { report: Report }) {
-  const { time } = report;
-  if (time.spreadMs === null) return null;
-  const signed = (value: number) => `${value >= 0 ? '+' : '−'}${Math.abs(Math.round(value))}`;
-  const facts: [string, string, string][] = [
-    [signed(time.offsetMs ?? 0), 'ms', 'against the band, as a whole; plus is late'],
-    [`${Math.round(time.spreadMs)}`, 'ms', 'spread around your own time'],
-    [time.swing === null ? '–' : time.swing.toFixed(2), time.swing === null ? '' : ': 1', time.swing === null ? 'swing: too few pairs to judge' : 'swing, long to short'],
-    [`${Math.round((time.upbeats ?? 0) * 100)}`, '%', 'of the notes on upbeats'],
-  ];
-  return (
-    <section aria-label="Time">
-      <h2 className="text-base font-[640]">Time</h2>
-      <dl className="mt-2">
-        {facts.map(([figure, unit, words]) => (
-          <div key={words} className="flex items-baseline gap-3 border-t border-line py-2">
-            <dt className="order-2 text-soft">{words}</dt>
-            <dd className="w-24 text-right text-2xl font-[640]">{figure} <span className="text-[15px] font-normal text-dim">{unit}</span></dd>
-          </div>
-        ))}
-      </dl>
-    </section>
   );
 }

@@ -9,10 +9,10 @@ const ROW = 31;
 const NAMES = 92;
 const WIDTH = 320;
 
-type Props = { report: Report; marks: readonly GateMark[]; kind: string | null; onKind: (kind: string | null) => void };
+type Props = { report: Report; marks: readonly GateMark[]; kind: string | null; onKind: (kind: string | null) => void; /** One landing is looked at. */ onChange?: (index: number) => void };
 
 /** Every landing on its own small gate: kinds of change down, choruses across. */
-export function LandingsBoard({ report, marks, kind, onKind }: Props) {
+export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) {
   const rows = landingsBoard(report, marks);
   const choruses = report.summary.choruses;
   const column = (WIDTH - NAMES) / Math.max(1, choruses);
@@ -40,8 +40,8 @@ export function LandingsBoard({ report, marks, kind, onKind }: Props) {
                 const slot = column / Math.max(1, cell.length);
                 const note = change.landing.noteIndex === null ? null : report.notes[change.landing.noteIndex]!;
                 return (
-                  <GateChip key={index} x={NAMES + chorus * column + (among + 0.5) * slot} y={y} mark={marks[index]!} timing={change.landing.timing} width={Math.min(22, Math.max(14, slot - 6))}
-                    tier={note ? tierOf(change.landing.verdict, note.height) : 4} label={intervalLabel(change.landing.interval)} />
+                  <g key={index} onClick={onChange && ((event) => { event.stopPropagation(); onChange(index); })}><GateChip x={NAMES + chorus * column + (among + 0.5) * slot} y={y} mark={marks[index]!} timing={change.landing.timing} width={Math.min(22, Math.max(14, slot - 6))}
+                    tier={note ? tierOf(change.landing.verdict, note.height) : 4} label={intervalLabel(change.landing.interval)} /></g>
                 );
               }))}
             </g>

@@ -1,142 +1,290 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import { tinykeys } from 'tinykeys';
-import type { GateMark, Report } from '@/core/analyse';
-import { placeOf, readChart, timelineOf, type Pace } from '@/core/chart';
-import type { Finding } from '@/core/practise';
-import { PLANS, PLAN_IDS, planShort, type PlanId, type PlanWords } from '@/core/plan';
-import { certain } from '@/core/vocabulary';
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { barStart, type Timeline } from '@/core/chart';
+import type { CorrectedNote, NoteId, TakeWords } from '@/core/correct';
+import { PLANS, PLAN_IDS, planShort, type PlanId } from '@/core/plan';
 import { amendTake } from '@/audio/keep/serverTakes';
+import { SPEEDS } from '@/audio/playback/takePlayer';
 import { ChordWords } from '@/ui/ChordWords';
-import { takeOnForm } from '@/ui/form/takeOnForm';
+import { intervalLabel } from '@/ui/intervalLabel';
+import { takeOnForm, type Gesture } from '@/ui/form/takeOnForm';
 import { Shell } from '../shell/Shell';
-import { MutedBandBoard, PhrasesBoard, TimeFacts } from './Boards';
-import { Coverage } from './Coverage';
+import { BoardsView } from './BoardsView';
+import { CompareView, type Kin } from './CompareView';
+import { CorrectView, useCorrecting } from './CorrectView';
 import { Findings } from './Findings';
-import { FormPicture } from './FormPicture';
+import { FormPicture, type DrawBy } from './FormPicture';
 import { LandingsBoard } from './LandingsBoard';
-import { LineUp } from './LineUp';
 import { Legend } from './Legend';
-import { NoteCard } from './NoteCard';
+import { LineUp } from './LineUp';
 import { openingWords, shownFindings } from './reviewWords';
-import { usePlayback } from './usePlayback';
+import { keepWords } from './reviewServer';
+import { acrossChoruses, addressOf, noteOf, selectionFrom, spanOf, stepped, type Selection, type SelectionKind } from './selection';
+import { SelectionCard, type FixAsked } from './SelectionCard';
+import { doorsOf, StandBack } from './StandBack';
+import { placeText, Transport } from './Transport';
+import { intervalAt } from './noteNames';
+import { useReview, type ReviewData } from './useReview';
+import { useReviewKeys, type KeyMap } from './useReviewKeys';
+import { useCursor, useTakePlayer } from './useTakePlayer';
+import { WordsView } from './WordsView';
 
-export type ReviewTake = {
-  readonly id: string; readonly number: number; readonly title: string; readonly tempo: number; readonly choruses: number; readonly chartText: string;
-  readonly plan: PlanWords; readonly pace: Pace | null; readonly offsetSec: number; readonly soundGone: boolean; readonly when: string; readonly source: string;
-};
-type Props = {
-  take: ReviewTake; report: Report; marks: readonly GateMark[]; findings: readonly Finding[]; cut: boolean;
-  /** How surely the take holds a played line; null where that was not asked. */
-  certainty: number | null;
-};
+const VIEWS = [['form', 'The form'], ['boards', 'Boards'], ['correct', 'Correct'], ['compare', 'Compare'], ['words', 'Words, files']] as const;
+export type View = (typeof VIEWS)[number][0] | 'far';
+
+type Props = { data: ReviewData; cut: boolean; kin: readonly Kin[]; view?: string | undefined; at?: string | undefined };
 
 const DOUBTFUL = 0.5;
+const viewFrom = (text: string | undefined): View => (text === 'far' ? 'far' : (VIEWS.find(([id]) => id === text)?.[0] ?? 'form'));
 
-/** The take on the form: what to say first, the picture, the findings and boards beside it, and its sound under the fingers. */
-export function ReviewScreen({ take, report, marks, findings, cut, certainty }: Props) {
+/** A take under review, from near and from two metres away: the form, its boards, its notes under the hand, and other takes beside it. */
+export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
+  const { take } = data;
   const router = useRouter();
-  const timeline = useMemo(() => timelineOf(certain(readChart(take.chartText)), take.tempo), [take.chartText, take.tempo]);
-  const drawn = useMemo(() => takeOnForm(report, marks), [report, marks]);
-  const [selected, setSelected] = useState<number | null>(null);
+  const { judgement, byId, corrections } = useReview(data);
+  const { report, marks, findings, timeline, places, doubts } = judgement;
+  const { player, state } = useTakePlayer(take, judgement);
+  const [view, setView] = useState<View>(() => viewFrom(firstView));
+  const [selection, setSelection] = useState<Selection | null>(() => selectionFrom(at ?? null, data.report));
+  const [held, setHeld] = useState<NoteId | null>(null);
+  const [drawBy, setDrawBy] = useState<DrawBy>('height');
+  const [open, setOpen] = useState(0);
+  const [zoomed, setZoomed] = useState(false);
   const [kind, setKind] = useState<string | null>(null);
-  const { playing, beat, playFrom, toggle } = usePlayback(take);
-  const words = openingWords(report, findings);
-  const shown = shownFindings(findings);
-  const lit = useMemo(() => (kind === null ? drawn : { ...drawn, gates: drawn.gates.map((gate) => (kindOf(report, gate.index) === kind ? gate : { ...gate, word: '' })) }), [drawn, kind, report]);
+  const [door, setDoor] = useState(0);
+  const { words, setWords, keeping } = useWords(take.id, data.words);
+  useAddress(view, selection);
+
+  const drawn = useMemo(() => takeOnForm(report, marks, gesturesOf(places, byId, new Set(doubts.map(({ id }) => id)), take.tempo)), [report, marks, places, byId, doubts, take.tempo]);
+  const lit = useMemo(() => (kind === null ? drawn : { ...drawn, gates: drawn.gates.map((gate) => (`${report.changes[gate.index]!.from}→${report.changes[gate.index]!.to}` === kind ? gate : { ...gate, word: '' })) }), [drawn, kind, report]);
+  const shown = useMemo(() => shownFindings(findings), [findings]);
+  const doors = useMemo(() => doorsOf(report, timeline), [report, timeline]);
+  const opening = openingWords(report, findings);
+  const current = selection && selection.index < countIn(selection, report) ? selection : null;
+  const span = current ? spanOf(current, report, timeline) : null;
+  const chosen = current ? noteOf(current, report) : null;
+  const fix = useMemo(() => fixOf(current, report), [current, report]);
+
+  const select = useCallback((next: Selection | null) => {
+    setSelection(next);
+    if (!next) return;
+    const [from] = spanOf(next, report, timeline);
+    setOpen(Math.max(0, Math.floor(from / timeline.formBeats + 1e-6)));
+    const note = noteOf(next, report);
+    if (note !== null) setHeld(places[note] ?? null);
+  }, [report, timeline, places]);
+  const selectNote = useCallback((index: number) => select({ kind: 'note', index }), [select]);
+  const playFrom = useCallback((beat: number) => void player.play(beat, null), [player]);
+  const step = (what: SelectionKind, by: 1 | -1) => () => select(stepped(current, what, by, report, timeline));
+  const hear = () => { if (span) void player.play(span[0], null); else player.toggle(); };
+  const loop = () => {
+    if (state.loop) return player.setLoop(null);
+    const round = span ? aroundBars(span, timeline) : null;
+    if (round) void player.play(round[0], round);
+  };
+  const hearFix = useCallback((one: FixAsked | null) => {
+    if (!one) return;
+    const note = byId.get(places[one.noteIndex]!);
+    const { onsetBeat } = report.notes[one.noteIndex]!;
+    if (note) void player.playPatched(Math.max(-4, onsetBeat - 4), onsetBeat + 4, { onsetSec: note.onsetSec, offsetSec: note.offsetSec, semitones: one.toMidi - Math.round(note.midi + (note.cents ?? 0) / 100) });
+  }, [byId, places, report, player]);
+  const hearFinding = (index: number) => {
+    const bars = shown[index]?.where.bars;
+    if (!bars || bars[0] === undefined) return;
+    const from = barStart(timeline, bars[0]);
+    void player.play(from, [from, barStart(timeline, bars[0] + (bars[1] === bars[0] + 1 ? 2 : 1))]);
+  };
   const change = useCallback(async (to: Parameters<typeof amendTake>[1]) => {
     await amendTake(take.id, to);
     router.refresh();
   }, [take.id, router]);
-  const step = useCallback((by: number) => setSelected((now) => {
-    const line = drawn.notes;
-    if (line.length === 0) return null;
-    const place = now === null ? (by > 0 ? -1 : line.length) : line.findIndex((note) => note.index === now);
-    return line[Math.max(0, Math.min(line.length - 1, place + by))]!.index;
-  }), [drawn]);
-  useReviewKeys({ toggle, step, close: () => { setSelected(null); setKind(null); }, hear: () => playFrom(selected === null ? 0 : report.notes[selected]!.onsetBeat), finding: (index) => {
-    const bar = shown[index]?.where.bars[0];
-    if (bar !== undefined) playFrom(beatOfBar(timeline, bar));
-  } });
+
+  const act = useCorrecting({ take, judgement, byId, corrections, player, held, onHold: (id) => { setHeld(id); const index = id === null ? -1 : places.indexOf(id); if (index >= 0) setSelection({ kind: 'note', index }); } });
+  const goDoor = (index: number) => {
+    const next = Math.max(0, Math.min(doors.length - 1, index));
+    setDoor(next);
+    const one = doors[next];
+    if (one) void player.play(Math.max(0, one.beat - 2), null);
+  };
+  const loopDoor = () => {
+    const one = doors[door];
+    if (!one) return;
+    const before = Math.max(1, one.beatInBar > 0 ? one.bar : one.bar - 1);
+    const round = [barStart(timeline, before), barStart(timeline, one.bar + 1)] as const;
+    void player.play(round[0], round);
+  };
+
+  const everywhere: KeyMap = {
+    'Ctrl+z': corrections.undo, 'Ctrl+y': corrections.redo, 'Ctrl+Shift+z': corrections.redo,
+    v: () => setView((now) => VIEWS[(VIEWS.findIndex(([id]) => id === now) + 1) % VIEWS.length]![0]), 'Shift+V': () => setView((now) => VIEWS[(VIEWS.findIndex(([id]) => id === now) + VIEWS.length - 1) % VIEWS.length]![0]),
+    b: () => setView(view === 'far' ? 'form' : 'far'),
+    '-': () => player.setSpeed(SPEEDS[Math.max(0, SPEEDS.findIndex((one) => one >= state.speed - 1e-6) - 1)]!), '=': () => player.setSpeed(SPEEDS[Math.min(SPEEDS.length - 1, SPEEDS.findIndex((one) => one >= state.speed - 1e-6) + 1)]!), '+': () => player.setSpeed(SPEEDS[Math.min(SPEEDS.length - 1, SPEEDS.findIndex((one) => one >= state.speed - 1e-6) + 1)]!),
+    t: () => player.setLevels({ take: state.levels.take > 0 ? 0 : 1 }), u: () => player.setLevels({ band: state.levels.band > 0 ? 0 : 0.7 }), k: () => player.setLevels({ click: state.levels.click > 0 ? 0 : 0.6 }),
+  };
+  const near: KeyMap = {
+    Space: () => player.toggle(), Enter: hear, Escape: () => { if (zoomed) setZoomed(false); else { select(null); setKind(null); } },
+    ArrowRight: step('note', 1), ArrowLeft: step('note', -1), PageDown: step('change', 1), PageUp: step('change', -1),
+    ArrowDown: () => select(acrossChoruses(current, 1, report, timeline)), ArrowUp: () => select(acrossChoruses(current, -1, report, timeline)),
+    c: step('change', 1), 'Shift+c': step('change', -1), f: step('figure', 1), 'Shift+f': step('figure', -1), p: step('phrase', 1), 'Shift+p': step('phrase', -1), r: step('chorus', 1), 'Shift+r': step('chorus', -1),
+    l: loop, x: () => hearFix(fix), d: () => setDrawBy((now) => (now === 'height' ? 'pitch' : 'height')), z: () => setZoomed((now) => !now),
+    1: () => hearFinding(0), 2: () => hearFinding(1), 3: () => hearFinding(2),
+  };
+  const correcting: KeyMap = {
+    Space: () => { const beat = Math.max(0, span?.[0] ?? player.beat); const round = aroundBars([beat, beat + 1], timeline); if (state.phase !== 'idle') player.pause(); else { player.setSpeed(0.5); void player.play(round[0], round); } },
+    Enter: act.doubt ? act.accept : hear, o: act.other, n: act.skip, PageDown: act.doubt ? act.accept : act.next, PageUp: act.doubt ? act.other : act.previous,
+    ArrowRight: act.next, ArrowLeft: act.previous, ArrowUp: () => act.pitch(1), ArrowDown: () => act.pitch(-1), Delete: act.remove, Backspace: act.remove,
+    '[': () => act.start(-1), ']': () => act.start(1), '{': () => act.end(-1), '}': () => act.end(1), '<': () => act.move(-1), '>': () => act.move(1),
+    a: act.add, s: act.split, m: act.merge, g: act.ghost, Escape: () => setView('form'),
+  };
+  const far: KeyMap = {
+    Space: () => goDoor(door + 1), ArrowRight: () => goDoor(door + 1), ArrowDown: () => goDoor(door + 1), PageDown: () => goDoor(door + 1), ArrowLeft: () => goDoor(door - 1), ArrowUp: () => goDoor(door - 1), PageUp: () => goDoor(door - 1),
+    l: loopDoor, Escape: () => { player.pause(); setView('form'); }, Backspace: () => { player.pause(); setView('form'); }, Enter: loopDoor,
+  };
+  useReviewKeys({ ...everywhere, ...(view === 'far' ? far : view === 'correct' ? correcting : near) });
+
+  if (view === 'far') return <FarView {...{ report, marks, timeline, doors, door, player, goDoor, loopDoor }} onBack={() => { player.pause(); setView('form'); }} />;
+  const doubtful = doubts.length === 0 ? '' : `, ${doubts.length} of them in doubt`;
+  const row = current && span ? Math.floor(timeline.bars.findLastIndex((bar) => bar.start <= span[0] - Math.max(0, Math.floor(span[0] / timeline.formBeats + 1e-6)) * timeline.formBeats + 1e-6) / 4) : 0;
+  const picture = (whole = false) => <FormPicture timeline={timeline} choruses={report.summary.choruses} take={lit} player={player} drawBy={drawBy} open={open} selected={current && current.kind !== 'chorus' ? chosen : null} marked={current && current.kind !== 'note' ? span : state.loop} fix={fix && { noteIndex: fix.noteIndex, toMidi: fix.toMidi, label: fixLabel(current, report) }} zoomed={zoomed && !whole ? Math.max(0, row) : null} whole={whole} onNote={selectNote} onBeat={playFrom} onChorus={setOpen} />;
+  const card = current && <SelectionCard report={report} selection={current} place={placeText(timeline, span![0], current.kind === 'note')} onClose={() => select(null)} onHear={hear} onFix={hearFix} canCorrect={<button type="button" className="text-soft hover:text-ink" onClick={() => setView('correct')}>Heard wrongly? Correct it</button>} />;
   return (
     <Shell place="Takes" footer={
       <>
-        <button type="button" onClick={toggle} aria-label={playing ? 'Pause' : 'Play the take'}><PlaySign playing={playing} /></button>
-        <b className="text-ink" role="status">{placeText(timeline, beat ?? 0)}</b>
-        <span className="hidden sm:inline"><kbd className="key">Space</kbd> play</span>
-        <span className="hidden sm:inline"><kbd className="key">←</kbd> <kbd className="key">→</kbd> note, <kbd className="key">Enter</kbd> hear from it</span>
-        <LineUp key={take.offsetSec} offsetSec={take.offsetSec} onChange={(offsetSec) => void change({ offsetSec })} />
-        <label className="flex items-center gap-2">Judged by
-          <select className="field !py-1" value={take.plan.id} onChange={(event) => void change({ plan: { id: event.target.value as PlanId } })}>
-            {PLAN_IDS.map((id) => <option key={id} value={id}>{PLANS[id].name}</option>)}
-          </select>
-        </label>
+        <Transport player={player} state={state} timeline={timeline} soundGone={take.soundGone} />
+        <span className="ml-auto hidden items-center gap-4 xl:flex">
+          {view === 'form' && <button type="button" onClick={() => setDrawBy(drawBy === 'height' ? 'pitch' : 'height')} aria-label={`Draw by ${drawBy === 'height' ? 'pitch' : 'height'}`}>Draw by <b className={drawBy === 'height' ? 'text-ink' : 'font-normal'}>height</b>, <b className={drawBy === 'pitch' ? 'text-ink' : 'font-normal'}>pitch</b></button>}
+        </span>
       </>
     }>
       <div className="mx-4 pb-6 sm:mx-8">
-        <p className="flex flex-wrap gap-x-5 text-sm leading-6 text-dim">
-          <span>{take.title}, take {take.number}</span><span>{take.choruses} {take.choruses === 1 ? 'chorus' : 'choruses'} at {take.tempo}</span>
-          <span>{planShort(take.plan)}</span><span>{report.summary.notes} notes</span><span>{take.when}</span>{take.source === 'stand-in' && <span>played by the stand-in player</span>}
-        </p>
+        <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+          <p className="flex flex-wrap gap-x-5 text-sm leading-6 text-dim">
+            <span>{take.title}, take {take.number}</span><span>{take.choruses} {take.choruses === 1 ? 'chorus' : 'choruses'} at {Math.round(take.tempo * 10) / 10}</span>
+            <span>{planShort(take.plan)}</span><span>{report.summary.notes} notes{doubtful}</span><span>{take.when}</span>{take.source === 'stand-in' && <span>played by the stand-in player</span>}
+          </p>
+          <nav aria-label="Ways to look at this take" className="no-print flex flex-wrap gap-x-4 text-[15px]">
+            {VIEWS.map(([id, name]) => <button key={id} type="button" aria-current={view === id ? 'page' : undefined} className={view === id ? 'border-b-2 border-now font-[620] text-ink' : 'border-b-2 border-transparent text-soft hover:text-ink'} onClick={() => setView(id)}>{name}</button>)}
+            <button type="button" className="border-b-2 border-transparent text-soft hover:text-ink" onClick={() => setView('far')}>Stand back <kbd className="key ml-1">B</kbd></button>
+          </nav>
+        </div>
         {cut && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-soft">The input went away during this take. What was played until then is kept and judged.</p>}
-        {certainty !== null && certainty < DOUBTFUL && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-ink">This hardly sounds like a played line: a voice, drums or the band may have been heard instead. Take what follows with doubt; a lead into the input, or the microphone nearer to the guitar, helps.</p>}
-        <h1 className="mb-4 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8"><ChordWords text={words.soft} /><br /><b className="font-[620] text-ink"><ChordWords text={words.bold} /></b></h1>
-        <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-6 lg:grid-cols-[minmax(0,872fr)_minmax(280px,320fr)]">
-          <div className="min-w-0">
-            <FormPicture timeline={timeline} choruses={report.summary.choruses} take={lit} cursor={beat} selected={selected} onNote={setSelected} onBeat={playFrom} />
-          </div>
-          <aside className="min-w-0">
-            {selected === null
-              ? <Findings findings={shown} bars={timeline.bars.length} onHear={(bar) => playFrom(beatOfBar(timeline, bar))} />
-              : <NoteCard report={report} index={selected} place={placeText(timeline, report.notes[selected]!.onsetBeat, true)} onClose={() => setSelected(null)} />}
-            <LandingsBoard report={report} marks={marks} kind={kind} onKind={setKind} />
-          </aside>
-        </div>
-        <Legend />
-        <div className="mt-10 grid grid-cols-[minmax(0,1fr)] gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,752fr)_minmax(280px,416fr)]">
-          <Coverage report={report} />
-          <TimeFacts report={report} />
-          <MutedBandBoard report={report} timeline={timeline} />
-          <div className="hidden lg:block" />
-          <PhrasesBoard report={report} timeline={timeline} />
-        </div>
+        {data.certainty !== null && data.certainty < DOUBTFUL && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-ink">This hardly sounds like a played line: a voice, drums or the band may have been heard instead. Take what follows with doubt; a lead into the input, or the microphone nearer to the guitar, helps.</p>}
+        {view === 'form' && (
+          <>
+            <h1 className="mb-4 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8"><ChordWords text={opening.soft} /><br /><b className="font-[620] text-ink"><ChordWords text={opening.bold} /></b></h1>
+            <Beside main={picture()} aside={<>{card ?? <Findings findings={shown} bars={timeline.bars.length} onHear={(bar) => { const from = barStart(timeline, bar); void player.play(from, [from, barStart(timeline, bar + 1)]); }} />}<LandingsBoard report={report} marks={marks} kind={kind} onKind={setKind} onChange={(index) => select({ kind: 'change', index })} /></>} />
+            <Legend />
+            <div className="no-print mt-5 flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line pt-3 text-[15px] text-soft">
+              <label className="flex items-center gap-2">Judged by
+                <select className="field !py-1" value={take.plan.id} onChange={(event) => void change({ plan: { id: event.target.value as PlanId } })}>{PLAN_IDS.map((id) => <option key={id} value={id}>{PLANS[id].name}</option>)}</select></label>
+              <LineUp key={take.offsetSec} offsetSec={take.offsetSec} onChange={(offsetSec) => void change({ offsetSec })} />
+              <button type="button" aria-pressed={zoomed} onClick={() => setZoomed(!zoomed)} className="hover:text-ink"><kbd className="key mr-1.5">Z</kbd>{zoomed ? 'the whole form' : 'four bars, wide'}</button>
+            </div>
+          </>
+        )}
+        {view === 'boards' && <BoardsView judgement={judgement} plan={take.plan} kind={kind} onKind={setKind} onHear={playFrom} onNote={(index) => { selectNote(index); setView('form'); }} />}
+        {view === 'correct' && <CorrectView take={take} judgement={judgement} byId={byId} corrections={corrections} drawn={drawn} player={player} held={held} onHold={(id) => { setHeld(id); const index = id === null ? -1 : places.indexOf(id); if (index >= 0) setSelection({ kind: 'note', index }); }} act={act} />}
+        {view === 'compare' && <CompareView data={{ ...data, edits: corrections.edits }} judgement={judgement} kin={kin} onHear={playFrom} />}
+        {view === 'words' && (
+          <>
+            <WordsView takeId={take.id} title={`${take.title}, take ${take.number}`} words={words} onWords={setWords} keeping={keeping} soundGone={take.soundGone} selection={current} place={remarkPlace(current, span, timeline)} nameOfBar={(bar) => placeText(timeline, barStart(timeline, bar))} beatOfBar={(bar) => barStart(timeline, bar)} onHear={playFrom} />
+            <div className="mt-8">{picture(true)}</div>
+          </>
+        )}
       </div>
     </Shell>
   );
 }
 
-const kindOf = (report: Report, index: number): string => `${report.changes[index]!.from}→${report.changes[index]!.to}`;
-
-/** The beat a bar begins on; bars count from 1 through all choruses. */
-function beatOfBar({ bars, formBeats }: ReturnType<typeof timelineOf>, throughBar: number): number {
-  const chorus = Math.floor((throughBar - 1) / bars.length);
-  return chorus * formBeats + bars[(throughBar - 1) % bars.length]!.start;
-}
-
-function placeText(timeline: ReturnType<typeof timelineOf>, beat: number, withBeat = false): string {
-  if (beat < 0) return 'Before bar 1';
-  const { chorus, bar, beatInBar } = placeOf(timeline, beat);
-  return `Chorus ${chorus + 1}, bar ${bar + 1}${withBeat ? `, beat ${Math.floor(beatInBar + 0.1) + 1}` : ''}`;
-}
-
-type Keys = { toggle: () => void; step: (by: number) => void; close: () => void; hear: () => void; finding: (index: number) => void };
-
-function useReviewKeys(keys: Keys): void {
-  useEffect(() => {
-    const on = (act: () => void) => (event: KeyboardEvent) => {
-      if (event.target instanceof HTMLElement && event.target.closest('input, select, textarea, button, a')) return;
-      event.preventDefault();
-      act();
-    };
-    return tinykeys(window, {
-      Space: on(keys.toggle), ArrowRight: on(() => keys.step(1)), ArrowLeft: on(() => keys.step(-1)), PageDown: on(() => keys.step(1)), PageUp: on(() => keys.step(-1)),
-      Enter: on(keys.hear), Escape: () => keys.close(), 1: on(() => keys.finding(0)), 2: on(() => keys.finding(1)), 3: on(() => keys.finding(2)),
-    });
-  });
-}
-
-const PlaySign = ({ playing }: { playing: boolean }) => (
-  <svg width={32} height={32} aria-hidden="true"><circle cx={16} cy={16} r={15} fill="var(--now)" stroke="var(--now)" strokeWidth={2} /><path d={playing ? 'M11 10h4v12h-4zM17 10h4v12h-4z' : 'M12.5 9.5 23 16 12.5 22.5z'} fill="var(--on)" /></svg>
+const Beside = ({ main, aside }: { main: ReactNode; aside: ReactNode }) => (
+  <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-6 lg:grid-cols-[minmax(0,872fr)_minmax(280px,320fr)]"><div className="min-w-0">{main}</div><aside className="min-w-0">{aside}</aside></div>
 );
 
+const countIn = ({ kind }: Selection, report: ReviewData['report']): number => ({ note: report.notes.length, change: report.changes.length, figure: report.figures.length, phrase: report.phrases.length, chorus: report.summary.choruses })[kind];
+
+/** The bars a span lies in, with the bar before it to lead in. */
+function aroundBars([from, to]: readonly [number, number], timeline: Timeline): readonly [number, number] {
+  const chorus = Math.max(0, Math.floor(from / timeline.formBeats + 1e-6));
+  const starts = [...timeline.bars.map(({ start }) => start + chorus * timeline.formBeats), (chorus + 1) * timeline.formBeats];
+  const first = Math.max(0, starts.findLastIndex((start) => start <= from + 1e-6));
+  const ends = starts.find((start) => start >= to - 1e-6) ?? (chorus + 1) * timeline.formBeats;
+  return [starts[Math.max(0, first - (from - starts[first]! < 1 ? 1 : 0))]!, Math.max(ends, starts[first]! + 1)];
+}
+
+function fixOf(selection: Selection | null, report: ReviewData['report']): FixAsked | null {
+  if (!selection) return null;
+  if (selection.kind === 'change') return report.changes[selection.index]!.fix;
+  if (selection.kind !== 'note') return null;
+  return report.changes.find(({ landing }) => landing.noteIndex === selection.index)?.fix ?? null;
+}
+
+function fixLabel(selection: Selection | null, report: ReviewData['report']): string {
+  const change = selection?.kind === 'change' ? report.changes[selection.index] : report.changes.find(({ landing }) => landing.noteIndex === selection?.index);
+  if (!change?.fix) return '';
+  return intervalLabel(intervalAt(change.to, change.fix.toMidi));
+}
+
+function remarkPlace(selection: Selection | null, span: readonly [number, number] | null, timeline: Timeline): { bar?: number; phraseBeat?: number; words: string } | null {
+  if (!selection || !span) return null;
+  if (selection.kind === 'phrase') return { phraseBeat: span[0], words: `the phrase from ${placeText(timeline, span[0]).toLowerCase()}` };
+  const chorus = Math.max(0, Math.floor(span[0] / timeline.formBeats + 1e-6));
+  const bar = timeline.bars.findLastIndex(({ start }) => start + chorus * timeline.formBeats <= span[0] + 1e-6);
+  return { bar: chorus * timeline.bars.length + Math.max(0, bar) + 1, words: placeText(timeline, Math.max(0, span[0])).toLowerCase() };
+}
+
+/** What the hand did to each note of the report, in beats and semitones. */
+function gesturesOf(places: readonly NoteId[], byId: ReadonlyMap<NoteId, CorrectedNote>, doubted: ReadonlySet<NoteId>, tempo: number): (index: number) => Gesture {
+  const beats = (seconds: number) => (seconds * tempo) / 60;
+  return (index) => {
+    const note = byId.get(places[index]!);
+    if (!note) return {};
+    const vibrato = (note as { vibrato?: { hz: number; cents: number } }).vibrato;
+    return {
+      ...(note.bend ? { bend: note.bend.map(([seconds, cents]) => [beats(seconds), cents / 100] as const) } : {}), ...(note.slide ? { slideFrom: note.slide.fromMidi } : {}),
+      ...(vibrato ? { vibrato: { perBeat: (vibrato.hz * 60) / tempo, semitones: vibrato.cents / 100 } } : {}), ...(doubted.has(note.id) ? { doubtful: true } : {}),
+    };
+  };
+}
+
+const KEEP_AFTER_MS = 500;
+
+function useWords(id: string, first: TakeWords): { words: TakeWords; setWords: (words: TakeWords) => void; keeping: 'kept' | 'keeping' | 'failed' } {
+  const [words, setWords] = useState(first);
+  const [kept, setKept] = useState<{ words: TakeWords; failed: boolean }>({ words: first, failed: false });
+  useEffect(() => {
+    if (words === kept.words) return;
+    const timer = setTimeout(() => { keepWords(id, words).then(() => setKept({ words, failed: false })).catch(() => setKept({ words, failed: true })); }, KEEP_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [id, words, kept.words]);
+  return { words, setWords, keeping: kept.words !== words ? 'keeping' : kept.failed ? 'failed' : 'kept' };
+}
+
+/** Every view and selection has an address; stepping through a take writes no history. */
+function useAddress(view: View, selection: Selection | null): void {
+  useEffect(() => {
+    const address = new URL(window.location.href);
+    if (view === 'form') address.searchParams.delete('view'); else address.searchParams.set('view', view);
+    if (selection) address.searchParams.set('at', addressOf(selection)); else address.searchParams.delete('at');
+    if (address.href !== window.location.href) window.history.replaceState(null, '', address);
+  }, [view, selection]);
+}
+
+type FarProps = Pick<Parameters<typeof StandBack>[0], 'report' | 'marks' | 'timeline' | 'doors'> & { door: number; player: ReturnType<typeof useTakePlayer>['player']; goDoor: (index: number) => void; loopDoor: () => void; onBack: () => void };
+
+function FarView({ report, marks, timeline, doors, door, player, goDoor, loopDoor, onBack }: FarProps) {
+  const [sounding, setSounding] = useState<number | null>(null);
+  useCursor(player, (beat, playing) => setSounding(playing ? Math.max(0, Math.floor(beat / timeline.formBeats)) : null));
+  const one = doors[door];
+  const before = one ? Math.max(1, one.beatInBar > 0 ? one.bar : one.bar - 1) : 1;
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <main className="flex grow flex-col"><StandBack report={report} marks={marks} timeline={timeline} doors={doors} open={door} sounding={sounding} onOpen={goDoor} /></main>
+      <footer className="flex min-h-[88px] flex-wrap items-center gap-x-10 gap-y-2 border-t border-line bg-panel px-4 py-3 text-[20px] sm:px-8 sm:text-[26px]">
+        <button type="button" onClick={() => goDoor(door + 1)}><b className="mr-3 font-[620] text-now">press</b><b className="font-[620]">next change, with sound</b></button>
+        <button type="button" className="text-soft" onClick={onBack}><b className="mr-3 font-[620] text-now">hold</b>back to the full picture</button>
+        {one && <button type="button" className="text-soft" onClick={loopDoor}><b className="mr-3 font-[620] text-now">double</b>loop {before === one.bar ? `bar ${one.bar}` : `bars ${before} and ${one.bar}`}</button>}
+      </footer>
+    </div>
+  );
+}

@@ -7,11 +7,14 @@ import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
 import { findingsOf, marksOf } from '@/core/practise';
 import { certain } from '@/core/vocabulary';
-import { MutedBandBoard, PhrasesBoard, TimeFacts } from './Boards';
+import { MutedBandBoard, PhrasesBoard } from './Boards';
+import { TimeBoard } from './MoreBoards';
 import { Coverage } from './Coverage';
 import { Findings } from './Findings';
 import { LandingsBoard } from './LandingsBoard';
-import { NoteCard } from './NoteCard';
+import { SelectionCard } from './SelectionCard';
+
+import type { Selection } from './selection';
 
 afterEach(cleanup);
 const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
@@ -53,12 +56,22 @@ test('findings are numbered and can be heard at their first bar; none is said pl
   expect(container.textContent).toContain('No finding has the counts to be certain');
 });
 
-test('a note’s card names it by its chord, and closes', () => {
-  const onClose = jest.fn();
-  const { getByRole, container } = render(<NoteCard report={report} index={0} place="Chorus 1, bar 1, beat 1" onClose={onClose} />);
-  expect(container.textContent).toContain('What it is');
-  fireEvent.click(getByRole('button'));
-  expect(onClose).toHaveBeenCalled();
+test('a card says what is selected, why and by what rule; the fix is heard at a press', () => {
+  const [onClose, onHear, onFix] = [jest.fn(), jest.fn(), jest.fn()];
+  const cards = (selection: Selection) => render(<SelectionCard report={report} selection={selection} place="Chorus 1, bar 1" onClose={onClose} onHear={onHear} onFix={onFix} />);
+  const note = cards({ kind: 'note', index: 0 });
+  for (const words of ['What it is', 'Why it matters', 'By the rule']) expect(note.container.textContent).toContain(words);
+  fireEvent.click(note.getByRole('button', { name: /close/ }));
+  fireEvent.click(note.getByRole('button', { name: /Hear it/ }));
+  expect([onClose.mock.calls.length, onHear.mock.calls.length]).toEqual([1, 1]);
+  cleanup();
+  const missed = report.changes.findIndex(({ fix }) => fix !== null);
+  const change = cards({ kind: 'change', index: missed });
+  expect(change.container.textContent).toContain('One-note fix');
+  fireEvent.click(change.getByRole('button', { name: /Hear the fix/ }));
+  expect(onFix).toHaveBeenCalledWith(report.changes[missed]!.fix);
+  cleanup();
+  for (const kind of ['figure', 'phrase', 'chorus'] as const) { expect(cards({ kind, index: 0 }).container.textContent!.length).toBeGreaterThan(40); cleanup(); }
 });
 
 test('the muted band is counted in words and said for the ear', () => {
@@ -74,9 +87,12 @@ test('phrases: one line for each, cut where a chorus ends', () => {
   expect(container.querySelectorAll('g[stroke="var(--h1)"]').length).toBeGreaterThanOrEqual(report.phrases.length);
 });
 
-test('time: figures with their units, and nothing where nothing was played', () => {
-  const { container, rerender } = render(<TimeFacts report={report} />);
+test('time: every eighth that was played with its median, as a picture and as a table', () => {
+  const { container, getByRole, rerender } = render(<TimeBoard report={report} />);
+  expect(within(getByRole('table')).getAllByRole('row')).toHaveLength(report.time.byEighth.length + 1);
   expect(container.textContent).toMatch(/[+−]\d+ ms/);
-  rerender(<TimeFacts report={analyse({ chart, tempo: 96, notes: [], plan })} />);
-  expect(container.textContent).toBe('');
+  fireEvent.click(getByRole('button', { name: 'as a table' }));
+  expect(container.querySelector('svg')).toBeNull();
+  rerender(<TimeBoard report={analyse({ chart, tempo: 96, notes: [], plan })} />);
+  expect(container.textContent).toContain('nothing to measure');
 });

@@ -1,39 +1,43 @@
-import type { ReactNode } from 'react';
 import type { Beats } from '@/core/vocabulary';
-import type { PhraseEnd } from '@/core/analyse';
 import { GateLine } from './Gate';
-import { LANE, type FormRowProps, type RowGeometry } from './geometry';
-import { Pill } from './Pill';
-import type { DrawnNote, DrawnPart, TakeOnForm } from './takeOnForm';
+import { type FormRowProps, type LaneSpec, type RowGeometry } from './geometry';
+import { ClosedNotes, contour, NoteMark, placeNotes, slopeOf, type Placed } from './laneNotes';
+import { Brackets, Gates, Phrases, StepOuts } from './laneMarks';
+import type { TakeOnForm } from './takeOnForm';
 
-const GROUND = LANE - 16;
-const STEP = 5;
+type LaneProps = FormRowProps & { lane: LaneSpec; geometry: RowGeometry };
 
-type LaneProps = FormRowProps & { chorus: number; geometry: RowGeometry };
-type Placed = { note: DrawnNote; part: DrawnPart; x: number; width: number; y: number; height: number; lead: boolean };
-
-/** One chorus of a row: the ground line, notes by height, figures, phrases and gates. */
+/** One chorus of a row: its ground or ledges, notes, figures, phrases and gates. */
 export function FormLane(props: LaneProps) {
-  const { row, chorus, formBeats, take, geometry, cursor, onBeat } = props;
+  const { row, lane, formBeats, take, geometry, cursor, onBeat, marked, fix } = props;
+  const { chorus, view, height } = lane;
   const offset = chorus * formBeats;
-  const from = row.start + offset - 1;
-  const to = row.end + offset;
+  const [from, to] = [row.start + offset - 1, row.end + offset];
   const x = (beat: Beats) => geometry.x(beat - offset);
-  const placed = take ? placeNotes(take, from, to, x) : [];
+  const slope = slopeOf(lane, take, from, to);
+  const placed = take ? placeNotes(take, from, to, x, lane, slope) : [];
   return (
     <>
-      <line x1={geometry.left} y1={GROUND} x2={geometry.right} y2={GROUND} stroke="var(--line)" />
+      {view === 'height' && <line x1={geometry.left} y1={slope.ground} x2={geometry.right} y2={slope.ground} stroke="var(--line)" />}
+      {view === 'pitch' && <Ledges {...props} slope={slope} />}
       {onBeat && (
-        <rect x={geometry.left} y={1} width={geometry.right - geometry.left} height={LANE - 3} fill="transparent" className="cursor-pointer"
+        <rect x={geometry.left} y={1} width={geometry.right - geometry.left} height={height - 3} fill="transparent" className="cursor-pointer"
           onClick={(event) => onBeat(beatUnder(event, geometry, row.start + offset))} />
       )}
-      {take && gates(take, chorus, from, to, x, 'lines')}
-      <path d={contour(placed)} stroke="var(--h4)" strokeWidth={1.5} fill="none" pointerEvents="none" />
-      {placed.map((one) => <NoteMark key={`${one.note.index}-${one.part.from}`} one={one} {...props} />)}
-      {take && brackets(take, placed)}
-      {take && phrases(take, from, to, x)}
-      {take && gates(take, chorus, from, to, x, 'words')}
-      {cursor !== undefined && cursor !== null && cursor >= from + 1 && cursor < to && <line x1={x(cursor)} y1={-1} x2={x(cursor)} y2={LANE - 1} stroke="var(--now)" strokeWidth={3} pointerEvents="none" />}
+      {marked && marked[1] > from + 1 && marked[0] < to && <rect x={x(Math.max(marked[0], from + 1))} y={height - 3} width={Math.max(3, x(Math.min(marked[1], to)) - x(Math.max(marked[0], from + 1)))} height={3} fill="var(--now)" pointerEvents="none" />}
+      {take && (view === 'closed' ? <ClosedGates take={take} chorus={chorus} from={from} to={to} x={x} height={height} /> : <Gates take={take} chorus={chorus} from={from} to={to} x={x} height={height} what="lines" />)}
+      <path d={contour(placed)} stroke="var(--h4)" strokeWidth={view === 'closed' ? 1 : 1.5} fill="none" pointerEvents="none" />
+      {view === 'closed' ? <ClosedNotes placed={placed} /> : placed.map((one) => <NoteMark key={`${one.note.index}-${one.part.from}`} one={one} selected={props.selected} onNote={props.onNote} slope={slope} beatWidth={geometry.beatWidth} />)}
+      {take && view !== 'closed' && (
+        <>
+          <Brackets take={take} placed={placed} />
+          <StepOuts take={take} placed={placed} />
+          <Phrases take={take} from={from} to={to} x={x} height={height} />
+          <Gates take={take} chorus={chorus} from={from} to={to} x={x} height={height} what="words" />
+        </>
+      )}
+      {fix && <Fix fix={fix} placed={placed} slope={slope} view={view} />}
+      {cursor !== undefined && cursor !== null && cursor >= from + 1 && cursor < to && <line x1={x(cursor)} y1={-1} x2={x(cursor)} y2={height - 1} stroke="var(--now)" strokeWidth={3} pointerEvents="none" />}
     </>
   );
 }
@@ -44,85 +48,36 @@ function beatUnder(event: React.MouseEvent<SVGRectElement>, { left, beatWidth }:
   return start + (inside - left) / beatWidth;
 }
 
-function placeNotes(take: TakeOnForm, from: Beats, to: Beats, x: (beat: Beats) => number): Placed[] {
-  const placed: Placed[] = [];
-  for (const note of take.notes) {
-    if (note.end <= from || note.onset >= to) continue;
-    const lead = note.onset < from + 1 && note.end <= from + 1 + 1e-6;
-    for (const part of note.parts) {
-      const [a, b] = [Math.max(part.from, from), Math.min(part.to, to)];
-      if (b <= a || (part.from < from - 1e-6 && b <= from + 1 && b - a < 0.35)) continue; // a sliver in the lead-in says nothing
-      const left = x(a) + (part.held ? -1 : 1.5);
-      placed.push({ note, part, lead, x: left, width: Math.max(11, x(b) - x(a) - (part.held ? 0.5 : 3)), y: GROUND - part.height * STEP, height: note.landing && !lead ? 20 : 14 });
+/** A ledge for every chord tone within the lane, third and seventh brighter. */
+function Ledges({ row, geometry, slope, lane }: LaneProps & { slope: ReturnType<typeof slopeOf> }) {
+  const lines = row.chords.flatMap((chord) => {
+    const [a, b] = [geometry.x(chord.start), geometry.x(chord.end)];
+    const ledges = [];
+    for (let midi = Math.ceil(slope.lowest); midi <= slope.highest; midi++) {
+      const tone = chord.tones.find(({ pc }) => pc === ((midi % 12) + 12) % 12);
+      if (tone) ledges.push(<line key={`${chord.start} ${midi}`} x1={a} y1={slope.y(midi)} x2={b} y2={slope.y(midi)} stroke={tone.guide ? 'var(--h3)' : 'var(--line)'} strokeWidth={1} opacity={tone.guide ? 0.75 : 1} />);
     }
-  }
-  return placed;
+    return ledges;
+  });
+  return <g pointerEvents="none" data-lane={lane.chorus}>{lines}</g>;
 }
 
-/** Joins notes less than half a beat apart: the walker's path. */
-function contour(placed: readonly Placed[]): string {
-  return placed.slice(1).map((one, index) => {
-    const before = placed[index]!;
-    return one.part.from - before.part.to <= 0.51 ? `M${before.x + before.width} ${before.y}L${one.x} ${one.y}` : '';
-  }).join('');
+function ClosedGates({ take, chorus, from, to, x, height }: { take: TakeOnForm; chorus: number; from: Beats; to: Beats; x: (beat: Beats) => number; height: number }) {
+  return <>{take.gates.filter((gate) => gate.chorus === chorus && gate.at >= from + 1 - 1e-6 && gate.at < to - 1e-6).map((gate) => <GateLine key={gate.index} x={x(gate.at)} from={1} to={height - 3} mark={gate.mark} scale={0.75} />)}</>;
 }
 
-function NoteMark({ one, selected, onNote }: { one: Placed } & Pick<FormRowProps, 'selected' | 'onNote'>) {
-  const { note, part, x, y, width, height, lead } = one;
+/** The note of the one-note fix where it would have been: a ring in the one accent, with the way there. */
+function Fix({ fix, placed, slope, view }: { fix: NonNullable<FormRowProps['fix']>; placed: readonly Placed[]; slope: ReturnType<typeof slopeOf>; view: LaneSpec['view'] }) {
+  const one = placed.find(({ note, lead }) => note.index === fix.noteIndex && !lead);
+  if (!one || view === 'closed') return null;
+  const y = view === 'pitch' ? slope.y(fix.toMidi) : slope.ground;
+  const middle = one.x + Math.min(one.width, 26) / 2;
+  const away = Math.abs(y - one.y) > 4;
   return (
-    <g opacity={lead ? 0.4 : 1} onClick={onNote && !lead ? () => onNote(note.index) : undefined} className={onNote && !lead ? 'cursor-pointer' : undefined}>
-      <Pill x={x} y={y} width={width} height={height} tier={part.height} label={part.label} size={height === 20 ? 13 : 11} />
-      {selected === note.index && !lead && <rect x={x - 2.5} y={y - height / 2 - 2.5} width={width + 5} height={height + 5} rx={height / 2 + 2.5} fill="none" stroke="var(--now)" strokeWidth={2.5} />}
+    <g pointerEvents="none" data-fix={fix.toMidi}>
+      {away && <path d={`M${middle} ${one.y + Math.sign(y - one.y) * (one.height / 2 + 2)}V${y - Math.sign(y - one.y) * 9}`} stroke="var(--now)" strokeWidth={2} />}
+      <rect x={one.x - 1} y={y - 9} width={Math.min(one.width, 26) + 2} height={18} rx={9} fill="var(--row)" stroke="var(--now)" strokeWidth={2} />
+      <text x={middle} y={y + 4.2} fontSize={12} fontWeight={660} textAnchor="middle" style={{ fill: 'var(--ink)' }}>{fix.label}</text>
     </g>
   );
-}
-
-/** A small bracket from a figure's first note to an arrow on its target. */
-function brackets(take: TakeOnForm, placed: readonly Placed[]): ReactNode {
-  return take.figures.map((figure) => {
-    const members = placed.filter(({ note, lead }) => note.index >= figure.from && note.index <= figure.to && (!lead || note.index === figure.from));
-    const [first, target] = [members.find(({ note }) => note.index === figure.from), members.find(({ note, lead }) => note.index === figure.to && !lead)];
-    if (!first || !target) return null;
-    const tops = members.map((one) => one.y - one.height / 2);
-    const top = Math.min(...tops, target.y - target.height / 2 - 6) - 4;
-    const [a, b, low] = [first.x + 7, target.x + Math.min(12, target.width / 2), target.y - target.height / 2];
-    return (
-      <g key={`${figure.from}-${figure.to}`} pointerEvents="none">
-        <path d={`M${a} ${top + 3}V${top}H${b}V${low - 2}`} fill="none" stroke="var(--soft)" strokeWidth={1.25} />
-        <path d={`M${b - 3} ${low - 5}h6l-3 4z`} fill="var(--soft)" />
-      </g>
-    );
-  });
-}
-
-function phrases(take: TakeOnForm, from: Beats, to: Beats, x: (beat: Beats) => number): ReactNode {
-  const y = LANE - 4;
-  return take.phrases.filter((phrase) => phrase.to > from + 1 && phrase.from < to).map((phrase) => {
-    const [a, b] = [Math.max(phrase.from, from), Math.min(phrase.to, to)];
-    return (
-      <g key={phrase.from} stroke="var(--dim)" strokeWidth={1.5} pointerEvents="none">
-        <line x1={x(a) + 2} y1={y} x2={x(b) - 3} y2={y} />
-        {phrase.from >= from && <line x1={x(a) + 2} y1={y - 3} x2={x(a) + 2} y2={y} />}
-        {phrase.to <= to && <PhraseEndMark x={x(b) - 4} y={y} end={phrase.end} />}
-      </g>
-    );
-  });
-}
-
-/** How a phrase ends: home a disc, floats a ring, asks a rising tick. */
-export function PhraseEndMark({ x, y, end }: { x: number; y: number; end: PhraseEnd }) {
-  if (end === 'home') return <circle cx={x} cy={y} r={2.75} fill="var(--soft)" stroke="none" />;
-  if (end === 'floats') return <circle cx={x} cy={y} r={2.5} fill="var(--row)" stroke="var(--soft)" strokeWidth={1.25} />;
-  return <line x1={x - 2} y1={y} x2={x + 3} y2={y - 6} stroke="var(--soft)" strokeWidth={1.5} />;
-}
-
-/** Lines lie under the notes, so that a note pushed ahead of its change keeps its figure; words lie over them. */
-function gates(take: TakeOnForm, chorus: number, from: Beats, to: Beats, x: (beat: Beats) => number, what: 'lines' | 'words'): ReactNode {
-  return take.gates.filter((gate) => gate.chorus === chorus && gate.at >= from + 1 - 1e-6 && gate.at < to - 1e-6).map((gate) => {
-    if (what === 'lines') return <GateLine key={gate.index} x={x(gate.at)} from={1} to={LANE - 2} mark={gate.mark} />;
-    const early = gate.timing === 'early';
-    return gate.word && (
-      <text key={gate.index} pointerEvents="none" x={x(gate.at) + (early ? -5 : 5)} y={10} fontSize={11} textAnchor={early ? 'end' : 'start'} paintOrder="stroke" stroke="var(--row)" strokeWidth={3} style={{ fill: 'var(--soft)' }}>{gate.word}</text>
-    );
-  });
 }

@@ -2,25 +2,26 @@ import { ChordSvg } from '../ChordSymbol';
 import { chordWidth } from '../chordParts';
 import type { FormRowModel } from './formRows';
 import { FormLane } from './FormLane';
-import { HEAD, LANE, rowGeometry, type FormRowProps, type RowGeometry } from './geometry';
+import { HEAD, LANE, lanesHeight, rowGeometry, type FormRowProps, type LaneSpec, type RowGeometry } from './geometry';
 
 /** Four bars of the form with every chorus of them stacked close below: the picture that the whole product shares. */
 export function FormRow(props: FormRowProps) {
   const { row, width, choruses } = props;
   const geometry = rowGeometry(row, width);
-  const bottom = HEAD + choruses.length * LANE;
+  const lanes = props.lanes ?? choruses.map((chorus): LaneSpec => ({ chorus, view: 'height', height: LANE }));
+  const tops = lanes.map((_, place) => HEAD + lanesHeight(lanes.slice(0, place)));
   return (
     <g>
-      {choruses.map((chorus, place) => (
-        <g key={chorus} transform={`translate(0 ${HEAD + place * LANE})`}>
-          <rect x={geometry.left} y={1} width={geometry.right - geometry.left} height={LANE - 3} fill="var(--row)" />
-          <text x={0} y={LANE / 2 + 5} fontSize={14} fontWeight={560} style={{ fill: 'var(--soft)' }}>{chorus + 1}</text>
+      {lanes.map(({ chorus, view, height }, place) => (
+        <g key={chorus} transform={`translate(0 ${tops[place]})`} className={props.onChorus ? 'cursor-pointer' : undefined} onClick={props.onChorus ? () => props.onChorus!(chorus) : undefined}>
+          <rect x={geometry.left} y={1} width={geometry.right - geometry.left} height={height - 3} fill="var(--row)" />
+          <text x={0} y={height / 2 + 5} fontSize={view === 'closed' ? 12 : 14} fontWeight={560} style={{ fill: 'var(--soft)' }}>{chorus + 1}</text>
         </g>
       ))}
-      <RowHead row={row} geometry={geometry} bottom={bottom} />
-      {choruses.map((chorus, place) => (
-        <g key={chorus} transform={`translate(0 ${HEAD + place * LANE})`}>
-          <FormLane {...props} chorus={chorus} geometry={geometry} />
+      <RowHead row={row} geometry={geometry} bottom={HEAD + lanesHeight(lanes)} />
+      {lanes.map((lane, place) => (
+        <g key={lane.chorus} transform={`translate(0 ${tops[place]})`}>
+          <FormLane {...props} lane={lane} geometry={geometry} />
         </g>
       ))}
     </g>

@@ -4,24 +4,30 @@ import { intervalLabel } from '../intervalLabel';
 
 /** A stretch of a note over one chord, as it is drawn. Absolute beats. */
 export type DrawnPart = { readonly from: Beats; readonly to: Beats; readonly label: string; readonly height: number; readonly held: boolean };
-export type DrawnNote = { readonly index: number; readonly midi: number; readonly onset: Beats; readonly end: Beats; readonly landing: boolean; readonly parts: readonly DrawnPart[] };
+/** What the hand did to the note: a bend in [beats from the onset, semitones], a slide from another pitch, vibrato, and whether it is in doubt. */
+export type Gesture = { readonly bend?: readonly (readonly [Beats, number])[]; readonly slideFrom?: number; readonly vibrato?: { readonly perBeat: number; readonly semitones: number }; readonly doubtful?: boolean };
+export type DrawnNote = { readonly index: number; readonly midi: number; readonly onset: Beats; readonly end: Beats; readonly landing: boolean; readonly parts: readonly DrawnPart[] } & Gesture;
+/** A step out of the scale, and the note it came home to. */
+export type DrawnStepOut = { readonly from: number; readonly to: number; readonly home: number | null };
 export type DrawnGate = { readonly at: Beats; readonly chorus: number; readonly mark: GateMark; readonly word: string; readonly timing: Timing; readonly index: number };
 export type DrawnPhrase = { readonly from: Beats; readonly to: Beats; readonly end: PhraseEnd };
 export type DrawnFigure = { readonly from: number; readonly to: number };
 
 /** A report as marks on the form. */
-export type TakeOnForm = { readonly notes: readonly DrawnNote[]; readonly gates: readonly DrawnGate[]; readonly phrases: readonly DrawnPhrase[]; readonly figures: readonly DrawnFigure[] };
+export type TakeOnForm = { readonly notes: readonly DrawnNote[]; readonly gates: readonly DrawnGate[]; readonly phrases: readonly DrawnPhrase[]; readonly figures: readonly DrawnFigure[]; readonly stepOuts: readonly DrawnStepOut[] };
 
-export function takeOnForm(report: Report, marks: readonly GateMark[]): TakeOnForm {
+/** @param gestureOf what the hand did to a note of the report */
+export function takeOnForm(report: Report, marks: readonly GateMark[], gestureOf: (index: number) => Gesture = () => ({})): TakeOnForm {
   const landed = new Set(report.changes.map((change) => change.landing.noteIndex));
   // diatonic approaches and suspensions get no bracket: only what leads in from outside the scale, or round a target
   const figures = report.figures.filter((figure) => figure.noteIndices.some((index) => report.notes[index]!.chromatic));
   const bracketed = new Set(figures.map((figure) => figure.targetIndex));
   return {
-    notes: report.notes.filter((note) => note.function !== 'grace').map((note) => drawnNote(note, landed.has(note.index))),
+    notes: report.notes.filter((note) => note.function !== 'grace').map((note) => ({ ...drawnNote(note, landed.has(note.index)), ...gestureOf(note.index) })),
     gates: report.changes.map((change, index) => drawnGate(change, marks[index]!, report, bracketed)),
     phrases: report.phrases.map(({ startBeat, endBeat, end }) => ({ from: startBeat, to: endBeat, end })),
     figures: figures.map((figure) => ({ from: figure.noteIndices[0]!, to: figure.targetIndex })),
+    stepOuts: report.stepOuts.map(({ noteIndices, homeIndex }) => ({ from: noteIndices[0]!, to: noteIndices[noteIndices.length - 1]!, home: homeIndex })),
   };
 }
 

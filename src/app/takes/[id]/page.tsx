@@ -4,18 +4,20 @@ import { ReviewScreen } from '@/features/review/ReviewScreen';
 import { takeMoment } from '@/features/takes/moment';
 import { Failure } from '@/server/failure';
 import { knownId } from '@/server/ids';
-import { reviewOf } from '@/server/reviews';
+import { kinOf, reviewOf } from '@/server/reviews';
 
-type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ cut?: string }> };
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ cut?: string; view?: string; at?: string }> };
 export const metadata: Metadata = { title: 'Review' };
 
 export default async function TakePage({ params, searchParams }: Props) {
-  const { cut } = await searchParams;
+  const { cut, view, at } = await searchParams;
   const review = await reviewOrNothing((await params).id);
   if (!review) notFound();
-  const { take, report, marks, findings, certainty } = review;
+  const { take, ...rest } = review;
   const { id, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source } = take;
-  return <ReviewScreen take={{ id, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, soundGone: take.soundGoneAt !== null, when: takeMoment(take.createdAt) }} report={report} marks={marks} findings={findings} cut={cut === '1'} certainty={certainty} />;
+  const kin = (await kinOf(take)).map((one) => ({ id: one.id, number: one.number, when: takeMoment(one.createdAt), tempo: Math.round(one.tempo * 10) / 10 }));
+  const data = { ...rest, take: { id, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, soundGone: take.soundGoneAt !== null, when: takeMoment(take.createdAt) } };
+  return <ReviewScreen key={`${id} ${offsetSec} ${JSON.stringify(plan)}`} data={data} kin={kin} cut={cut === '1'} view={view} at={at} />;
 }
 
 async function reviewOrNothing(id: string) {

@@ -1,0 +1,105 @@
+'use client';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { GateMark, Report } from '@/core/analyse';
+import { timelineOf, type Pace } from '@/core/chart';
+import { corrected, doubtsOf, playedFrom, reportPlaces, type CorrectedNote, type Edit, type NoteId, type SecondsNote, type TakeWords } from '@/core/correct';
+import type { PlanWords } from '@/core/plan';
+import type { Finding } from '@/core/practise';
+import { framed, judgeTake, type Case, type Judgement } from '@/core/review';
+import { keepEdits } from './reviewServer';
+
+export type ReviewTake = {
+  readonly id: string; readonly number: number; readonly title: string; readonly tempo: number; readonly choruses: number; readonly chartText: string;
+  readonly plan: PlanWords; readonly pace: Pace | null; readonly offsetSec: number; readonly soundGone: boolean; readonly when: string; readonly source: string;
+};
+export type ReviewData = {
+  readonly take: ReviewTake; readonly heard: readonly SecondsNote[]; readonly edits: readonly Edit[]; readonly words: TakeWords;
+  readonly report: Report; readonly marks: readonly GateMark[]; readonly findings: readonly Finding[];
+  /** How surely the take holds a played line; null where that was not asked. */
+  readonly certainty: number | null;
+};
+
+export const caseOf = ({ take, heard }: Pick<ReviewData, 'take' | 'heard'>, edits: readonly Edit[]): Case => ({
+  chartText: take.chartText, tempo: take.tempo, pace: take.pace, choruses: take.choruses, plan: take.plan, offsetSec: take.offsetSec, heard, edits,
+});
+
+/** A judgement from what the server judged already: only what it did not send is worked out. */
+function given(data: ReviewData): Judgement {
+  const one = caseOf(data, data.edits);
+  const { chart, plan } = framed(one);
+  const notes = corrected(one.heard, one.edits);
+  return {
+    chart, plan, notes, timeline: timelineOf(chart, one.tempo), report: data.report, marks: data.marks, findings: data.findings,
+    places: reportPlaces(data.report, playedFrom(notes, one.pace ?? one.tempo, one.offsetSec)), doubts: doubtsOf(notes),
+  };
+}
+
+const KEEP_AFTER_MS = 500;
+export type Keeping = 'kept' | 'keeping' | 'failed';
+
+export type Corrections = {
+  readonly edits: readonly Edit[];
+  readonly undone: readonly Edit[];
+  readonly keeping: Keeping;
+  readonly edit: (edit: Edit) => void;
+  readonly undo: () => void;
+  readonly redo: () => void;
+  readonly retry: () => void;
+  readonly newId: () => NoteId;
+};
+
+/**
+ * A take under review: what was heard with the player's edits over it, judged anew here with every edit, and kept on the server by itself.
+ */
+export function useReview(data: ReviewData): { judgement: Judgement; corrections: Corrections; byId: ReadonlyMap<NoteId, CorrectedNote> } {
+  const [edits, setEdits] = useState(data.edits);
+  const [undone, setUndone] = useState<readonly Edit[]>([]);
+  const judgement = useMemo(() => (edits === data.edits ? given(data) : judgeTake(caseOf(data, edits))), [data, edits]);
+  const byId = useMemo(() => new Map(judgement.notes.map((note) => [note.id, note])), [judgement]);
+  const { keeping, retry } = useKept(data.take.id, edits, data.edits);
+  const counter = useRef(0);
+  const edit = useCallback((one: Edit) => { setEdits((before) => [...before, one]); setUndone([]); }, []);
+  const undo = useCallback(() => {
+    const last = edits[edits.length - 1];
+    if (!last) return;
+    setEdits(edits.slice(0, -1));
+    setUndone([...undone, last]);
+  }, [edits, undone]);
+  const redo = useCallback(() => {
+    const last = undone[undone.length - 1];
+    if (!last) return;
+    setEdits([...edits, last]);
+    setUndone(undone.slice(0, -1));
+  }, [edits, undone]);
+  const newId = useCallback(() => `a${Date.now().toString(36)}${(counter.current++).toString(36)}`, []);
+  return { judgement, byId, corrections: { edits, undone, keeping, edit, undo, redo, retry, newId } };
+}
+
+/** Keeps edits on the server a moment after the last one; what is not kept when the page goes is sent on its way. */
+function useKept(id: string, edits: readonly Edit[], first: readonly Edit[]): { keeping: Keeping; retry: () => void } {
+  const [state, setState] = useState<{ edits: readonly Edit[]; keeping: Keeping }>({ edits: first, keeping: 'kept' });
+  const [attempt, setAttempt] = useState(0);
+  const latest = useRef({ edits, kept: first });
+  useEffect(() => {
+    latest.current.edits = edits;
+    if (edits === latest.current.kept) return;
+    const timer = setTimeout(() => {
+      keepEdits(id, edits).then(() => {
+        latest.current.kept = edits;
+        setState({ edits, keeping: 'kept' });
+      }).catch(() => setState({ edits, keeping: 'failed' }));
+    }, KEEP_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [id, edits, attempt]);
+  useEffect(() => {
+    const flush = () => {
+      const { edits: now, kept } = latest.current;
+      if (now === kept) return;
+      latest.current.kept = now;
+      void keepEdits(id, now, true).catch(() => undefined);
+    };
+    window.addEventListener('pagehide', flush);
+    return () => { window.removeEventListener('pagehide', flush); flush(); };
+  }, [id]);
+  return { keeping: state.edits === edits ? state.keeping : 'keeping', retry: () => setAttempt((count) => count + 1) };
+}

@@ -1,0 +1,41 @@
+'use client';
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { steady } from '@/core/chart';
+import { playedFrom } from '@/core/correct';
+import type { Judgement } from '@/core/review';
+import type { Beats } from '@/core/vocabulary';
+import { sourceOf } from '@/audio/playback/takeSound';
+import { TakePlayer, type PlayerState } from '@/audio/playback/takePlayer';
+import type { ReviewTake } from './useReview';
+
+/** A take under the fingers: one player for as long as the page shows the take. */
+export function useTakePlayer(take: ReviewTake, { notes, timeline }: Judgement): { player: TakePlayer; state: PlayerState } {
+  const latest = useRef(notes);
+  useEffect(() => { latest.current = notes; }, [notes]);
+  const { id, chartText, tempo, choruses, offsetSec, soundGone, pace } = take;
+  const [player] = useState(() => {
+    const walk = pace ?? steady(tempo);
+    return new TakePlayer(sourceOf({ id, chartText, tempo, pace: walk, choruses, offsetSec, soundGone, endBeat: choruses * timeline.formBeats + 2, notes: () => playedFrom(latest.current, walk, offsetSec) }));
+  });
+  useEffect(() => () => void player.close(), [player]);
+  const state = useSyncExternalStore(player.subscribe, player.getState, player.getState);
+  return { player, state };
+}
+
+/** Tells where the sound is, once a frame while it plays, and once whenever it stands still. */
+export function useCursor(player: TakePlayer, move: (beat: Beats, playing: boolean) => void): void {
+  const latest = useRef(move);
+  useEffect(() => { latest.current = move; });
+  useEffect(() => {
+    let frame = 0;
+    const follow = () => {
+      const playing = player.getState().phase === 'playing';
+      latest.current(player.beat, playing);
+      frame = playing ? requestAnimationFrame(follow) : 0;
+    };
+    const wake = () => { if (!frame) frame = requestAnimationFrame(follow); };
+    wake();
+    const stop = player.subscribe(wake);
+    return () => { stop(); cancelAnimationFrame(frame); };
+  }, [player]);
+}
