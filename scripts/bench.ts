@@ -1,12 +1,13 @@
+import { denseLine, orchard } from './benchLines';
 import { libraryBench } from './libraryBench';
 import { PitchDetector } from 'pitchy';
 import { analyse, type PlayedNote } from '../src/core/analyse';
 import { improvise, perform } from '../src/core/band';
-import { harmonyOf, LIBRARY, readChart, soundingAt, timelineOf, type Chart } from '../src/core/chart';
+import { readChart, soundingAt, timelineOf, type Chart } from '../src/core/chart';
 import { hasTone } from '../src/core/music';
 import { NormalisedDifference } from '../src/core/sound';
 import { Transcriber, transcribe } from '../src/core/transcribe';
-import { certain, modulo, seededRandom } from '../src/core/vocabulary';
+import { certain, modulo } from '../src/core/vocabulary';
 import { DEMO_CHARTS } from './demo/charts';
 import { earsTable, neuralTable } from './ears/table';
 
@@ -16,7 +17,6 @@ const tempo = 96;
 const notes = improvise({ chart, tempo, choruses: 6, plan: { id: 'scale-per-chord' }, seed: 5 });
 const take = perform({ notes, tempo, rate: RATE, seed: 5 });
 const seconds = take.length / RATE;
-const orchard = certain(readChart(LIBRARY.find(({ id }) => id.includes('orchard'))!.text));
 
 /** Best of three runs, in seconds. */
 function time(work: () => void): number {
@@ -90,23 +90,6 @@ function plainDifference(samples: Float32Array, from: number, window: number, ma
   return total;
 }
 
-/** Thirteen notes a bar through the chord-scales, a few outside, a few rests: as dense as anyone plays. */
-function denseLine(form: Chart, choruses: number): PlayedNote[] {
-  const timeline = timelineOf(form, 120);
-  const { readings } = harmonyOf(form, timeline);
-  const random = seededRandom(5);
-  const played: PlayedNote[] = [];
-  const step = 4 / 14;
-  let midi = 64;
-  for (let beat = 0; beat < timeline.formBeats * choruses; beat += random() < 0.06 ? 2 * step : step) {
-    const pcs = readings[soundingAt(timeline, beat).stretch.index]!.scale.pcs;
-    let to = midi + (random() < 0.5 ? 1 : -1) * (1 + Math.floor(random() * 4));
-    if (random() < 0.85) while (!pcs.includes(modulo(to, 12))) to++;
-    midi = to > 80 ? to - 12 : to < 50 ? to + 12 : to;
-    played.push({ onsetBeat: beat, durationBeats: step, midi });
-  }
-  return played;
-}
 
 function plainPass(form: Chart, played: readonly PlayedNote[]): number {
   const timeline = timelineOf(form, 120);

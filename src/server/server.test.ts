@@ -18,7 +18,7 @@ import { audioChunks, charts, settings, takes } from './db/schema';
 import { Failure } from './failure';
 import { reviewOf } from './reviews';
 import { readSoundSettings, writeSoundSettings } from './settings';
-import { lineOf, listLines } from './takeLines';
+import { findLines, lineOf } from './takeLines';
 import { amendTake, beginTake, deleteTake, finishTake, interruptedTakes, listTakes, takeById } from './takes';
 import { chartBody, finishBody, newTakeBody, planInAddress } from './validation';
 import { readRange, wavHeader, wavResponse } from './wavStream';
@@ -266,17 +266,18 @@ test('what the player decides about sound is kept and done at once; what cannot 
   expect(await readSoundSettings()).toEqual({ keepDays: null });
 });
 
-test('the list of takes has each take’s line beside its report, and goes on below a number', async () => {
+test('the list of takes has each take’s line beside its report, and goes on from any place', async () => {
   const ids = [await wholeTake(), await wholeTake(), await wholeTake()];
-  expect((await listLines(10)).map(({ line }) => line)).toEqual([null, null, null]);
+  const lines = async (from = 0, most = 10) => (await findLines({}, from, most)).listed;
+  expect((await lines()).map(({ line }) => line)).toEqual([null, null, null]);
   for (const id of ids) await reviewOf(id);
-  const [newest] = await listLines(2);
-  const { report, marks, take } = await reviewOf(newest!.take.id);
-  expect(newest!.line).toEqual(JSON.parse(JSON.stringify(lineOf(take, report, marks))));
+  const [newest] = await lines(0, 2);
+  const { report, marks, findings, take } = await reviewOf(newest!.take.id);
+  expect(newest!.line).toEqual(JSON.parse(JSON.stringify(lineOf(take, report, marks, findings))));
   expect(newest!.line!.profile.gates).toHaveLength(report.changes.length);
-  expect((await listLines(10, 3)).map(({ take: { number } }) => number).sort()).toEqual([1, 2]);
+  expect((await lines(1)).map(({ take: { number } }) => number)).toEqual([2, 1]);
   await amendTake(newest!.take.id, { offsetSec: 0.5 });
-  expect((await listLines(1))[0]!.line).toBeNull();
+  expect((await lines(0, 1))[0]!.line).toBeNull();
 });
 
 // Bodies

@@ -1,26 +1,38 @@
-import { and, desc, eq, inArray, lt } from 'drizzle-orm';
+import { and, count, desc, eq, gte, lt, lte, or, sql, type SQL } from 'drizzle-orm';
 import { ENGINE_VERSION, type GateMark, type Report } from '@/core/analyse';
-import { readChart, timelineOf } from '@/core/chart';
+import { harmonyOf, readChart, timelineOf } from '@/core/chart';
+import { keyName } from '@/core/music';
 import { planKey } from '@/core/plan';
+import type { Finding, FindingKind } from '@/core/practise';
 import { certain } from '@/core/vocabulary';
 import { database, type Transaction } from './db/client';
-import { takeLines, takes } from './db/schema';
+import { takeLines, takes, takeWords } from './db/schema';
 import { asTake, type StoredTake } from './takes';
 
 /** What the list shows of a take: its counts, and its walk drawn small as [onset, end, height] and [beat, mark]. */
 export type TakeLine = {
   readonly met: number; readonly judged: number; readonly heard: number; readonly segments: number;
+  /** The key the form stands in, and what was found, as far as it is worth saying: to choose takes by. */
+  readonly key: string; readonly findings: readonly { readonly kind: FindingKind; readonly title: string }[];
   readonly profile: { readonly beats: number; readonly notes: readonly (readonly [number, number, number])[]; readonly gates: readonly (readonly [number, GateMark])[] };
 };
 
+/** Findings of less weight, or further down, are not what a take is looked for by. */
+const WORTH_SAYING = 0.05;
+const MOST_FINDINGS = 4;
+
 const round = (beat: number): number => Math.round(beat * 100) / 100;
 
-export function lineOf(take: Pick<StoredTake, 'chartText' | 'tempo'>, report: Report, marks: readonly GateMark[]): TakeLine {
+export function lineOf(take: Pick<StoredTake, 'chartText' | 'tempo'>, report: Report, marks: readonly GateMark[], findings: readonly Finding[]): TakeLine {
+  const chart = certain(readChart(take.chartText));
+  const timeline = timelineOf(chart, take.tempo);
+  const key = chart.key ?? harmonyOf(chart, timeline).regions[0]?.key;
   const judged = report.mutedBand.segments.filter((segment) => segment.verdict !== 'silent');
   return {
     met: report.summary.targetsMet, judged: report.summary.judgedChanges, heard: judged.filter((segment) => segment.verdict === 'heard').length, segments: judged.length,
+    key: key ? keyName(key) : '', findings: findings.filter(({ weight }) => weight >= WORTH_SAYING).slice(0, MOST_FINDINGS).map(({ kind, title }) => ({ kind, title })),
     profile: {
-      beats: timelineOf(certain(readChart(take.chartText)), take.tempo).formBeats * report.summary.choruses,
+      beats: timeline.formBeats * report.summary.choruses,
       notes: report.notes.filter((note) => note.top).map((note) => [round(note.onsetBeat), round(note.onsetBeat + note.durationBeats), note.height]),
       gates: report.changes.map((change, index) => [change.beat, marks[index]!]),
     },
@@ -33,19 +45,50 @@ export async function keepLine(tx: Transaction, take: StoredTake, line: TakeLine
   await tx.insert(takeLines).values(values).onConflictDoUpdate({ target: takeLines.takeId, set: values });
 }
 
-export type ListedTake = { readonly take: StoredTake; /** Null where it has to be judged first. */ readonly line: TakeLine | null };
+export type ListedTake = { readonly take: StoredTake; /** Null where it has to be judged first. */ readonly line: TakeLine | null; readonly stars: number };
 
-/**
- * Ready takes with their lines, newest first.
- * @param before only takes with a smaller number
- */
-export async function listLines(most: number, before?: number): Promise<ListedTake[]> {
-  const rows = (await database().select().from(takes).where(before === undefined ? eq(takes.state, 'ready') : and(eq(takes.state, 'ready'), lt(takes.number, before))).orderBy(desc(takes.createdAt)).limit(most)).map(asTake);
-  const lines = rows.length === 0 ? [] : await database().select().from(takeLines).where(inArray(takeLines.takeId, rows.map(({ id }) => id)));
-  const byTake = new Map(lines.map((line) => [line.takeId, line]));
-  return rows.map((take) => {
-    const kept = byTake.get(take.id);
-    const current = kept?.engineVersion === ENGINE_VERSION && kept.offsetSec === take.offsetSec && kept.planId === planKey(take.plan);
-    return { take, line: current ? (kept.json as TakeLine) : null };
-  });
+/** What takes are chosen by; what is left out chooses nothing. Tempo and time are from–to, both included. */
+export type TakeFilter = {
+  readonly text?: string; readonly title?: string; readonly plan?: string; readonly key?: string; readonly finding?: string;
+  readonly slowest?: number; readonly fastest?: number; readonly since?: number; readonly until?: number; readonly stars?: number;
+};
+
+const field = (path: string) => sql`json_extract(${takeLines.json}, ${path})`;
+
+function wanted(filter: TakeFilter): SQL | undefined {
+  const like = filter.text ? `%${filter.text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%` : null;
+  return and(
+    eq(takes.state, 'ready'),
+    like ? or(sql`lower(${takes.title}) like ${like} escape '\\'`, sql`${takeWords.search} like ${like} escape '\\'`) : undefined,
+    filter.title ? eq(takes.title, filter.title) : undefined, filter.plan ? sql`json_extract(${takes.plan}, '$.id') = ${filter.plan}` : undefined,
+    filter.key ? sql`${field('$.key')} = ${filter.key}` : undefined,
+    filter.finding ? sql`exists (select 1 from json_each(${takeLines.json}, '$.findings') where json_extract(value, '$.kind') = ${filter.finding})` : undefined,
+    filter.slowest === undefined ? undefined : gte(takes.tempo, filter.slowest - 0.5), filter.fastest === undefined ? undefined : lte(takes.tempo, filter.fastest + 0.5),
+    filter.since === undefined ? undefined : gte(takes.createdAt, filter.since), filter.until === undefined ? undefined : lt(takes.createdAt, filter.until),
+    filter.stars ? sql`json_extract(${takeWords.json}, '$.stars') >= ${filter.stars}` : undefined,
+  );
+}
+
+/** Ready takes with their lines, newest first, from one place of the list on; and how many there are. */
+export async function findLines(filter: TakeFilter, from: number, most: number): Promise<{ total: number; listed: ListedTake[] }> {
+  const chosen = wanted(filter);
+  const [counted] = await database().select({ total: count() }).from(takes).leftJoin(takeLines, eq(takeLines.takeId, takes.id)).leftJoin(takeWords, eq(takeWords.takeId, takes.id)).where(chosen);
+  const rows = await database().select({ take: takes, line: takeLines, stars: sql<number | null>`json_extract(${takeWords.json}, '$.stars')` }).from(takes)
+    .leftJoin(takeLines, eq(takeLines.takeId, takes.id)).leftJoin(takeWords, eq(takeWords.takeId, takes.id)).where(chosen).orderBy(desc(takes.createdAt), desc(takes.number)).limit(most).offset(from);
+  return { total: counted?.total ?? 0, listed: rows.map(({ take: row, line, stars }) => {
+    const take = asTake(row);
+    const current = line?.engineVersion === ENGINE_VERSION && line.offsetSec === take.offsetSec && line.planId === planKey(take.plan);
+    return { take, line: current ? (line.json as TakeLine) : null, stars: stars ?? 0 };
+  }) };
+}
+
+export type TakeFacets = { readonly titles: readonly string[]; readonly plans: readonly string[]; readonly keys: readonly string[]; readonly findings: readonly { readonly kind: string; readonly count: number }[] };
+
+/** What there is to choose by. */
+export async function takeFacets(): Promise<TakeFacets> {
+  const all = await database().select({ title: takes.title }).from(takes).where(eq(takes.state, 'ready')).groupBy(takes.title).orderBy(takes.title);
+  const plans = await database().select({ plan: sql<string>`json_extract(${takes.plan}, '$.id')` }).from(takes).where(eq(takes.state, 'ready')).groupBy(sql`1`);
+  const keys = await database().select({ key: sql<string | null>`${field('$.key')}` }).from(takeLines).groupBy(sql`1`).orderBy(sql`1`);
+  const findings = await database().all<{ kind: string; count: number }>(sql`select json_extract(value, '$.kind') as kind, count(*) as count from ${takeLines}, json_each(${takeLines.json}, '$.findings') group by 1 order by 2 desc`);
+  return { titles: all.map(({ title }) => title), plans: plans.map(({ plan }) => plan), keys: keys.flatMap(({ key }) => (key ? [key] : [])), findings };
 }

@@ -4,6 +4,7 @@ import { NOTES_SCHEMA, notesSchema } from '@/core/formats';
 import { HEIGHT_INTENTS, PLAN_IDS, planFromWords, RUNGS, type PlanWords, type Where } from '@/core/plan';
 import type { Pace } from '@/core/chart';
 import type { Transcription } from '@/core/transcribe';
+import type { TakeFilter } from './takeLines';
 
 export const idSchema = Joi.string().pattern(/^[A-Za-z0-9_-]{1,40}$/).required();
 
@@ -58,6 +59,14 @@ export const wordsBody = Joi.object<WordsBody>({ words: wordsSchema.required() }
 /** How a line that was written elsewhere is held against a chart of ours. */
 export type ImportQuery = { chart: string; tempo: number; name: string };
 export const importQuery = Joi.object<ImportQuery>({ chart: idSchema, tempo: Joi.number().min(20).max(400).required(), name: Joi.string().min(1).max(120).required() });
+
+/** What the list of takes is asked for, as an address has it. */
+export type TakesQuery = TakeFilter & { from: number; most: number };
+export const takesQuery = Joi.object<TakesQuery>({
+  text: Joi.string().allow('').max(100), title: Joi.string().max(120), plan: Joi.string().valid(...PLAN_IDS), key: Joi.string().max(20), finding: Joi.string().pattern(/^[a-z-]{1,40}$/),
+  slowest: Joi.number().min(1).max(1000), fastest: Joi.number().min(1).max(1000), since: Joi.number().integer().min(0), until: Joi.number().integer().min(0), stars: Joi.number().integer().min(1).max(5),
+  from: Joi.number().integer().min(0).max(1e6).default(0), most: Joi.number().integer().min(1).max(100).default(40),
+});
 
 export type PatchTakeBody = { offsetSec?: number; plan?: PlanWords };
 export const patchTakeBody = Joi.object<PatchTakeBody>({ offsetSec: Joi.number().min(-600).max(600), plan: planBody }).or('offsetSec', 'plan');

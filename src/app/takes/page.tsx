@@ -1,20 +1,23 @@
 import type { Metadata } from 'next';
-import { takeRow } from '@/features/takes/takeRow';
 import { TakesScreen } from '@/features/takes/TakesScreen';
-import { reviewOf } from '@/server/reviews';
-import { lineOf, listLines } from '@/server/takeLines';
+import { listCharts } from '@/server/charts';
+import { takeFacets } from '@/server/takeLines';
+import { takesQuery } from '@/server/validation';
+import { rowsOf } from './rows';
 
-type Props = { searchParams: Promise<{ before?: string }> };
+type Props = { searchParams: Promise<Record<string, string | string[] | undefined>> };
 export const metadata: Metadata = { title: 'Takes' };
-const SHOWN = 40;
+
+/** Rows that come with the page: as many as a screen shows and a few more. */
+const FIRST = 24;
 
 export default async function Takes({ searchParams }: Props) {
-  const { before } = await searchParams;
-  const listed = await listLines(SHOWN + 1, before !== undefined && /^\d{1,9}$/.test(before) ? Number(before) : undefined);
-  const rows = [];
-  for (const { take, line } of listed.slice(0, SHOWN)) {
-    const review = line === null ? await reviewOf(take.id) : null;
-    rows.push(takeRow(take, line ?? lineOf(take, review!.report, review!.marks)));
-  }
-  return <TakesScreen takes={rows} older={listed.length > SHOWN ? rows[rows.length - 1]!.number : null} />;
+  const asked = Object.fromEntries(Object.entries(await searchParams).filter((entry): entry is [string, string] => typeof entry[1] === 'string'));
+  // an address that cannot be read chooses nothing
+  const { error, value } = takesQuery.validate({ ...asked, from: 0, most: FIRST }, { convert: true, stripUnknown: true });
+  const query = error ? { from: 0, most: FIRST } : value;
+  const first = await rowsOf(query);
+  const { from: _from, most: _most, ...filter } = query;
+  const charts = (await listCharts()).map(({ id, title }) => ({ id, title }));
+  return <TakesScreen first={first} filter={filter} facets={await takeFacets()} charts={charts} />;
 }

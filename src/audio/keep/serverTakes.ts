@@ -43,15 +43,34 @@ export async function ask<T>(path: string, init: RequestInit = {}): Promise<T> {
 const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 
 export const discardTake = (id: string): Promise<void> => ask(`/api/takes/${id}`, { method: 'DELETE', keepalive: true });
-export const amendTake = (id: string, change: { offsetSec?: number; plan?: PlanWords }): Promise<unknown> => ask(`/api/takes/${id}`, json('PATCH', change));
+export const amendTake = (id: string, change: { offsetSec?: number; plan?: PlanWords }): Promise<unknown> => changing(id, `/api/takes/${id}`, json('PATCH', change));
 export const finishTake = (id: string, frames: number, offsetSec: number, transcription: Transcription): Promise<unknown> =>
   ask(`/api/takes/${id}/finish`, json('POST', { frames, offsetSec, transcription }));
 
 const MOST_ANSWERS = 3;
-const answers = new Map<string, unknown>();
+const answers = new Map<string, Promise<unknown>>();
+
+/** Asks for a take's review before its page is there: the page then only has to draw it. */
+export function askAhead(id: string): void {
+  if (answers.has(id)) return;
+  const answer = ask(`/api/takes/${id}`);
+  hold(id, answer);
+  answer.catch(() => answers.delete(id));
+}
+
+function hold(id: string, answer: Promise<unknown>): void {
+  answers.set(id, answer);
+  if (answers.size > MOST_ANSWERS) answers.delete(answers.keys().next().value!);
+}
+
+/** What changes a take makes the review that came with its end an old one. */
+export function changing<T>(id: string, path: string, init: RequestInit): Promise<T> {
+  answers.delete(id);
+  return ask<T>(path, init);
+}
 
 /** A take's review: as it came with its end, or asked for. */
-export const reviewAnswer = async <T>(id: string): Promise<T> => (answers.has(id) ? (answers.get(id) as T) : ask<T>(`/api/takes/${id}`));
+export const reviewAnswer = <T>(id: string): Promise<T> => (answers.get(id) as Promise<T> | undefined) ?? ask<T>(`/api/takes/${id}`);
 
 /** The application's own server. */
 export const HTTP_SERVER: TakeServer = {
@@ -59,8 +78,7 @@ export const HTTP_SERVER: TakeServer = {
   amend: async (id, change) => void (await amendTake(id, change)),
   put: (id, sequence, { pcm, checksum }) => ask(`/api/takes/${id}/chunks/${sequence}`, { method: 'PUT', headers: { 'x-checksum': checksum, 'content-type': 'application/octet-stream' }, body: pcm }),
   finish: async (id, { frames, offsetSec, transcription }) => {
-    answers.set(id, await finishTake(id, frames, offsetSec, transcription));
-    if (answers.size > MOST_ANSWERS) answers.delete(answers.keys().next().value!);
+    hold(id, Promise.resolve(await finishTake(id, frames, offsetSec, transcription)));
   },
   discard: discardTake,
   next: async (id) => {

@@ -1,3 +1,4 @@
+import type { PlayedNote } from '@/core/analyse';
 import { beatAt, secondsAt, type Pace } from '@/core/chart';
 import type { Beats, Seconds } from '@/core/vocabulary';
 import { stretched } from './stretch';
@@ -8,7 +9,10 @@ export type PlayerSource = {
   /** Where beat 0 lies in the sound. */
   readonly offsetSec: Seconds;
   readonly endBeat: Beats;
-  take(context: BaseAudioContext): Promise<Float32Array>;
+  /** @param notes what is plucked where there is no sound */
+  take(context: BaseAudioContext, notes: readonly PlayedNote[]): Promise<Float32Array>;
+  /** It has no sound but its notes: when those change it has to be made anew. */
+  readonly plucked: boolean;
   band(rate: number): Promise<Float32Array>;
 };
 
@@ -25,6 +29,8 @@ const SLOWED_PIECE: Seconds = 5;
 /** Pieces overlap by this much and fade into one another. */
 const SEAM: Seconds = 0.02;
 const AHEAD: Seconds = 0.7;
+/** A slowed piece has to be made first: it is begun this long before it is needed. */
+const SLOWED_AHEAD: Seconds = 5;
 const TICK_MS = 120;
 const START: Seconds = 0.06;
 const CLICK: Seconds = 0.03;
@@ -64,6 +70,14 @@ export class TakePlayer {
     for (const listener of this.listeners) listener();
   }
 
+  private notes: readonly PlayedNote[] = [];
+
+  /** What is plucked where the take has no sound. */
+  hasNotes(notes: readonly PlayedNote[]): void {
+    this.notes = notes;
+    if (this.source.plucked) this.sounds.delete('take');
+  }
+
   private secondsOf = (beat: Beats): Seconds => this.source.offsetSec + secondsAt(this.source.pace, beat);
 
   /** The beat that is heard now; where playing would go on from, while nothing plays. */
@@ -80,7 +94,7 @@ export class TakePlayer {
     const { context } = this;
     let sound = this.sounds.get(part);
     if (!sound) {
-      sound = part === 'take' ? this.source.take(context!) : this.source.band(context!.sampleRate);
+      sound = part === 'take' ? this.source.take(context!, this.notes) : this.source.band(context!.sampleRate);
       this.sounds.set(part, sound);
       sound.catch(() => this.sounds.delete(part));
     }
@@ -162,7 +176,7 @@ export class TakePlayer {
     if (!context || turn !== this.turn || this.making) return;
     this.pieces = this.pieces.filter(({ until }) => until > context.currentTime - 1);
     this.playing = this.playing.slice(-40);
-    while (this.next.when < context.currentTime + AHEAD) {
+    while (this.next.when < context.currentTime + (this.state.speed === 1 ? AHEAD : SLOWED_AHEAD)) {
       const end = state.loop ? this.secondsOf(this.state.loop?.[1] ?? source.endBeat) : this.secondsOf(source.endBeat) + 1;
       if (this.next.from >= end - 1e-4) {
         if (!this.state.loop || this.next.from === Infinity) {

@@ -1,4 +1,3 @@
-import type { PlayedNote } from '@/core/analyse';
 import type { Pace } from '@/core/chart';
 import type { Beats, Seconds } from '@/core/vocabulary';
 import { studio } from '../workers';
@@ -6,17 +5,15 @@ import type { PlayerSource } from './takePlayer';
 
 export type TakeToHear = {
   readonly id: string; readonly chartText: string; readonly tempo: number; readonly pace: Pace; readonly choruses: number; readonly offsetSec: Seconds; readonly soundGone: boolean; readonly endBeat: Beats;
-  /** What is plucked where there is no sound. */
-  readonly notes: () => readonly PlayedNote[];
 };
 
 /** A take's sound from the server, or its notes plucked; the band as it accompanies such a form, made when it is first asked for. */
-export function sourceOf({ id, chartText, tempo, pace, choruses, offsetSec, soundGone, endBeat, notes }: TakeToHear): PlayerSource {
+export function sourceOf({ id, chartText, tempo, pace, choruses, offsetSec, soundGone, endBeat }: TakeToHear): PlayerSource {
   const asked = { chartText, tempo, choruses, seed: 1 };
   return {
-    pace, offsetSec, endBeat,
-    take: async (context) => {
-      if (soundGone) return studio({ ...asked, type: 'line', notes: notes(), pace, leadSeconds: offsetSec, rate: context.sampleRate });
+    pace, offsetSec, endBeat, plucked: soundGone,
+    take: async (context, notes) => {
+      if (soundGone) return studio({ ...asked, type: 'line', notes, pace, leadSeconds: offsetSec, rate: context.sampleRate });
       const answer = await fetch(`/api/takes/${id}/audio`);
       if (!answer.ok) throw new Error('no sound');
       return (await context.decodeAudioData(await answer.arrayBuffer())).getChannelData(0);

@@ -43,9 +43,18 @@ export const heardId = (index: number): NoteId => `h${index}`;
  * nothing: edits may be taken back in any order.
  */
 export function corrected(heard: readonly SecondsNote[], edits: readonly Edit[]): CorrectedNote[] {
-  const notes = new Map<NoteId, CorrectedNote>(heard.map((note, index) => [heardId(index), { ...note, id: heardId(index) }]));
+  const notes = new Map<NoteId, CorrectedNote>(named(heard).map((note) => [note.id, note]));
   for (const edit of edits) apply(notes, edit);
   return [...notes.values()].sort((a, b) => a.onsetSec - b.onsetSec || a.midi - b.midi);
+}
+
+const names = new WeakMap<readonly SecondsNote[], readonly CorrectedNote[]>();
+
+/** What was heard with its names: made once a take, so that a note nobody touched stays the same object from edit to edit. */
+function named(heard: readonly SecondsNote[]): readonly CorrectedNote[] {
+  let known = names.get(heard);
+  if (!known) names.set(heard, (known = heard.map((note, index) => ({ ...note, id: heardId(index) }))));
+  return known;
 }
 
 function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
@@ -58,7 +67,7 @@ function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
   const put = (change: Partial<CorrectedNote>) => notes.set(edit.id, { ...note, confidence: 1, edited: true, ...change });
   switch (edit.kind) {
     case 'delete': notes.delete(edit.id); return;
-    case 'pitch': put(repitched(note, edit.midi)); return;
+    case 'pitch': notes.set(edit.id, repitched(note, edit.midi)); return;
     case 'time': if (edit.offsetSec - edit.onsetSec >= SHORTEST) put({ onsetSec: edit.onsetSec, offsetSec: edit.offsetSec }); return;
     case 'split': split(notes, note, edit.atSec, edit.newId); return;
     case 'merge': merge(notes, note, edit.withId); return;
@@ -71,10 +80,10 @@ function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
   }
 }
 
-/** Another pitch is played as written: how it was bent or slid was how the other one sounded, unless it only moves with it. */
+/** Another pitch is played as written: how it was bent or slid was how the other one sounded. */
 function repitched(note: CorrectedNote, midi: Midi): CorrectedNote {
   const { bend: _bend, slide: _slide, cents: _cents, ...plain } = note;
-  return { ...plain, midi };
+  return { ...plain, midi, confidence: 1, edited: true };
 }
 
 function split(notes: Map<NoteId, CorrectedNote>, note: CorrectedNote, atSec: Seconds, newId: NoteId): void {

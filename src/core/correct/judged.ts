@@ -3,33 +3,59 @@ import { beatAt, steady, type Pace } from '../chart';
 import type { BeatsPerMinute, Seconds } from '../vocabulary';
 import type { CorrectedNote, NoteId } from './edits';
 
+/** A note in beats with its name. */
+export type NamedNote = PlayedNote & { readonly id: NoteId };
+
 /** What sounds longer than this before bar 1 is tuning up, not a pickup. */
 const EARLIEST = -8;
 
 /** Corrected notes as the analysis takes them, in beats: ghosts and what lies before the count-in are no part of the line. */
-export function playedFrom(notes: readonly CorrectedNote[], pace: BeatsPerMinute | Pace, offsetSec: Seconds): (PlayedNote & { readonly id: NoteId })[] {
+export function playedFrom(notes: readonly CorrectedNote[], pace: BeatsPerMinute | Pace, offsetSec: Seconds): NamedNote[] {
   const walk = typeof pace === 'number' ? steady(pace) : pace;
-  return notes.flatMap(({ onsetSec, offsetSec: end, ghost, edited: _edited, ...rest }) => {
-    const onsetBeat = beatAt(walk, onsetSec - offsetSec);
-    return ghost || onsetBeat < EARLIEST ? [] : [{ ...rest, onsetBeat, durationBeats: beatAt(walk, end - offsetSec) - onsetBeat }];
-  });
+  const key = `${walk.passBeats} ${walk.tempi.join(' ')} ${offsetSec}`;
+  const played: NamedNote[] = [];
+  for (const note of notes) {
+    if (note.ghost) continue;
+    const one = inBeats(note, walk, offsetSec, key);
+    if (one.onsetBeat >= EARLIEST) played.push(one);
+  }
+  return played;
+}
+
+const known = new WeakMap<CorrectedNote, { readonly key: string; readonly note: NamedNote }>();
+
+/** A note in beats; one that was not touched since is not made again. */
+function inBeats(note: CorrectedNote, walk: Pace, offset: Seconds, key: string): NamedNote {
+  const before = known.get(note);
+  if (before?.key === key) return before.note;
+  const { onsetSec, offsetSec, edited: _edited, ghost: _ghost, ...rest } = note;
+  const onsetBeat = beatAt(walk, onsetSec - offset);
+  const made: NamedNote = { ...rest, onsetBeat, durationBeats: beatAt(walk, offsetSec - offset) - onsetBeat };
+  known.set(note, { key, note: made });
+  return made;
 }
 
 /**
  * Which note each note of a report is, by its place in the report: one note heard may be two to the analysis, a slide between held
  * pitches, and one before the form none.
  */
-export function reportPlaces(report: Report, played: readonly (PlayedNote & { readonly id: NoteId })[]): NoteId[] {
-  const sorted = [...played].sort((a, b) => a.onsetBeat - b.onsetBeat);
-  let from = 0;
+export function reportPlaces(report: Report, played: readonly NamedNote[]): NoteId[] {
+  const sorted = [...played].sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi);
+  let [from, next] = [0, 0];
   return report.notes.map((note) => {
+    // nearly all are in the same order
+    const same = sorted[next];
+    if (same && same.onsetBeat === note.onsetBeat && Math.round(same.midi) === Math.round(note.midi)) return sorted[next++]!.id;
     while (from < sorted.length && sorted[from]!.onsetBeat + sorted[from]!.durationBeats < note.onsetBeat - 8) from++;
     let [best, least] = [sorted[from]!, Infinity];
     for (let index = from; index < sorted.length && sorted[index]!.onsetBeat <= note.onsetBeat + 1e-6; index++) {
       const one = sorted[index]!;
       const inside = note.onsetBeat < one.onsetBeat + one.durationBeats - 1e-9;
       const away = Math.abs(one.midi - note.midi) + (note.onsetBeat - one.onsetBeat) * 4 + (inside ? 0 : 1000);
-      if (away < least) [best, least] = [one, away];
+      if (away < least) {
+        [best, least] = [one, away];
+        next = index + 1;
+      }
     }
     return best.id;
   });

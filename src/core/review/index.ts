@@ -1,1 +1,1 @@
-export { framed, judgeTake, reportOf, type Case, type Judgement } from './judge';
+export { findingsIn, framed, judgeTake, reportOf, type Case, type Judgement } from './judge';

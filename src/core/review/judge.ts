@@ -1,4 +1,4 @@
-import { analyse, type GateMark, type PlayedNote, type Report } from '../analyse';
+import { analyse, type GateMark, type Report } from '../analyse';
 import { harmonyOf, readChart, timelineOf, type Chart, type Pace, type Timeline } from '../chart';
 import { corrected, doubtsOf, playedFrom, reportPlaces, type CorrectedNote, type Doubt, type Edit, type NoteId, type SecondsNote } from '../correct';
 import { planFromWords, planOf, type PlanChoice, type PlanWords } from '../plan';
@@ -22,7 +22,7 @@ export type Case = {
 export type Judgement = {
   readonly chart: Chart; readonly timeline: Timeline; readonly plan: PlanChoice;
   readonly notes: readonly CorrectedNote[];
-  readonly report: Report; readonly marks: readonly GateMark[]; readonly findings: readonly Finding[];
+  readonly report: Report; readonly marks: readonly GateMark[];
   readonly places: readonly NoteId[];
   readonly doubts: readonly Doubt[];
 };
@@ -37,21 +37,22 @@ export function reportOf(one: Case): Report {
 
 /**
  * Holds a take against its chart: the same on the server, in the browser while notes are corrected, and in a test. The report is of all
- * notes; findings are of those that are not in doubt (3-interface: “Findings use confident notes”).
+ * notes, those in doubt too.
  */
-export function judgeTake(one: Case): Judgement {
-  const { chart, plan } = framed(one);
+export function judgeTake(one: Case, { chart, plan } = framed(one)): Judgement {
   const notes = corrected(one.heard, one.edits);
   const doubts = doubtsOf(notes);
   const played = playedFrom(notes, one.pace ?? one.tempo, one.offsetSec);
   const { tempo, choruses } = one;
   const timeline = timelineOf(chart, tempo);
-  const judged = (some: readonly PlayedNote[]) => analyse({ chart, tempo, plan, choruses, notes: some });
-  const report = judged(played);
+  const report = analyse({ chart, tempo, plan, choruses, notes: played });
+  return { chart, timeline, plan, notes, report, marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo), places: reportPlaces(report, played), doubts };
+}
+
+/** What is found in a take, by the notes that are not in doubt (3-interface: “Findings use confident notes”). */
+export function findingsIn(one: Case, { chart, plan, notes, report, doubts }: Pick<Judgement, 'chart' | 'plan' | 'notes' | 'report' | 'doubts'>): Finding[] {
+  const { tempo, choruses } = one;
   const doubted = new Set(doubts.map(({ id }) => id));
-  const sure = doubted.size === 0 ? report : judged(played.filter(({ id }) => !doubted.has(id)));
-  return {
-    chart, timeline, plan, notes, report, marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo),
-    findings: findingsOf({ chart, tempo, plan, report: sure }), places: reportPlaces(report, played), doubts,
-  };
+  const sure = doubted.size === 0 ? report : analyse({ chart, tempo, plan, choruses, notes: playedFrom(notes.filter(({ id }) => !doubted.has(id)), one.pace ?? tempo, one.offsetSec) });
+  return findingsOf({ chart, tempo, plan, report: sure });
 }

@@ -9,8 +9,8 @@ export function Board({ name, facts, table, children, className = '' }: Props) {
   const [asTable, setAsTable] = useState(false);
   return (
     <section aria-label={name} className={`min-w-0 ${className}`}>
-      <h2 className="flex flex-wrap items-baseline gap-x-3 text-[15px] text-dim"><b className="text-base text-ink">{name}</b><span>{facts}</span>
-        <button type="button" aria-pressed={asTable} className="no-print ml-auto text-sm font-normal text-dim hover:text-ink" onClick={() => setAsTable((now) => !now)}>{asTable ? 'as a picture' : 'as a table'}</button></h2>
+      <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4"><h2 className="text-[15px] leading-[22px] text-dim"><b className="mr-3 text-base text-ink">{name}</b>{facts}</h2>
+        <button type="button" aria-pressed={asTable} aria-label={`${name} ${asTable ? 'as a picture' : 'as a table'}`} className="no-print text-sm text-dim hover:text-ink" onClick={() => setAsTable((now) => !now)}>{asTable ? 'picture' : 'table'}</button></div>
       {!asTable && children}
       <div className={asTable ? 'mt-2 overflow-x-auto' : 'sr-only'}>
         <table className="w-full text-left text-[15px]">

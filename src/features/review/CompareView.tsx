@@ -1,5 +1,5 @@
 'use client';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { ask } from '@/audio/keep/serverTakes';
 import type { Judgement } from '@/core/review';
 import { judgeTake } from '@/core/review';
@@ -28,24 +28,27 @@ export function CompareView({ data, judgement, kin, onHear }: Props) {
   const [loaded, setLoaded] = useState<ReadonlyMap<string, ReviewData>>(new Map());
   const [trouble, setTrouble] = useState<string | null>(null);
   const [other, setOther] = useState<Otherwise | null>(null);
-  const load = (id: string) => {
-    if (loaded.has(id)) return;
-    ask<ReviewData>(`/api/takes/${id}`).then((review) => setLoaded((now) => new Map(now).set(id, review))).catch(() => setTrouble('That take could not be fetched. Try again.'));
-  };
+  const missing = chosen.find((id) => !loaded.has(id));
+  useEffect(() => {
+    if (missing === undefined) return;
+    let gone = false;
+    ask<ReviewData>(`/api/takes/${missing}`).then((review) => { if (!gone) setLoaded((now) => new Map(now).set(missing, review)); })
+      .catch(() => { if (!gone) { setTrouble('That take could not be fetched. Choose it again.'); setChosen((now) => now.filter((id) => id !== missing)); } });
+    return () => { gone = true; };
+  }, [missing]);
   const toggle = (id: string) => {
     setTrouble(null);
     setOther(null);
     setChosen((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id].slice(-(MOST - 1))));
-    load(id);
   };
-  if (chosen[0] !== undefined && !loaded.has(chosen[0]) && trouble === null) load(chosen[0]);
-  const own: Side = { name: `take ${data.take.number}`, sub: data.take.when, judgement };
   const otherwise = useMemo(() => (other ? judgedOtherwise(data, other) : null), [data, other]);
-  const sides: Side[] = otherwise
-    ? [{ ...own, sub: `by ${PLANS[data.take.plan.id].short}` }, ...(otherwise.ok ? [{ name: 'otherwise', sub: otherwise.name, judgement: otherwise.judgement }] : [])]
-    : [...kin.filter(({ id }) => chosen.includes(id) && loaded.has(id)).map((one): Side => ({ name: `take ${one.number}`, sub: `${one.when}, at ${one.tempo}`, judgement: loaded.get(one.id)! })), own]
+  const sides = useMemo((): Side[] => {
+    const own: Side = { name: `take ${data.take.number}`, sub: data.take.when, judgement };
+    if (otherwise) return [{ ...own, sub: `by ${PLANS[data.take.plan.id].short}` }, ...(otherwise.ok ? [{ name: 'otherwise', sub: otherwise.name, judgement: otherwise.judgement }] : [])];
+    return [...kin.filter(({ id }) => chosen.includes(id) && loaded.has(id)).map((one): Side => ({ name: `take ${one.number}`, sub: `${one.when}, at ${one.tempo}`, judgement: loaded.get(one.id)! })), own]
       .sort((a, b) => Number(a.name.slice(5)) - Number(b.name.slice(5)));
-  const comparison = useMemo(() => (sides.length > 1 ? compareTakes(sides.map((side) => side.judgement), judgement.timeline.formBeats) : null), [sides.map(({ name, sub }) => name + sub).join('|'), judgement]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [data, judgement, kin, chosen, loaded, otherwise]);
+  const comparison = useMemo(() => (sides.length > 1 ? compareTakes(sides.map((side) => side.judgement), judgement.timeline.formBeats) : null), [sides, judgement]);
   return (
     <>
       {comparison
@@ -102,7 +105,7 @@ function JudgeOtherwise({ data, value, onChange }: { data: ReviewData; value: Ot
 }
 
 const WIDTH = 856;
-const LEFT = 84;
+const LEFT = 92;
 const LANE = 22;
 const HEAD = 30;
 
@@ -135,7 +138,7 @@ function Bands({ sides, comparison, timeline, onHear }: { sides: readonly Side[]
               return (
                 <g key={side.name} transform={`translate(${LEFT} ${top})`}>
                   <text x={-LEFT} y={16} fontSize={14} fontWeight={place === sides.length - 1 ? 640 : 480} style={{ fill: place === sides.length - 1 ? 'var(--ink)' : 'var(--soft)' }}>{side.name}</text>
-                  {row.index === 0 && side.sub.split(', ').slice(0, 2).map((line, at) => <text key={at} x={-LEFT} y={33 + at * 15} fontSize={12} style={{ fill: 'var(--dim)' }}>{line.slice(0, 14)}</text>)}
+                  {row.index === 0 && side.sub.split(', ').slice(0, 2).map((line, at) => <text key={at} x={-LEFT} y={32 + at * 14} fontSize={11} style={{ fill: 'var(--dim)' }}>{line.slice(0, 18)}</text>)}
                   {Array.from({ length: choruses[place]! }, (_, chorus) => {
                     const lane: LaneSpec = { chorus, view: 'closed', height: LANE };
                     return (

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import type { ChordCoverage, Report } from '@/core/analyse';
 import { intervalOver, noteName, readChord, spellOver, type Chord } from '@/core/music';
 import { typeset } from '@/core/practise';
@@ -19,6 +20,7 @@ const certainRoot = (chord: Chord): number => chord.tones[0]!.pc;
 /** Over each chord: how long and how often each interval sounded; a ring holds what the plan has and was never played. */
 export function Coverage({ report }: { report: Report }) {
   const rows = report.coverage;
+  const heights = useMemo(() => heightsPlayed(report), [report]);
   const width = NAMES + 12 * COLUMN;
   const height = 30 + rows.length * ROW;
   return (
@@ -27,7 +29,7 @@ export function Coverage({ report }: { report: Report }) {
       <div className="overflow-x-auto">
         <svg viewBox={`0 0 ${width} ${height}`} className="mt-2 w-full min-w-[640px]" role="img" aria-label="Intervals played over each chord; the table below says the same">
           {HEADS.map((head, step) => <text key={head} x={NAMES + step * COLUMN} y={14} fontSize={13} style={{ fill: 'var(--dim)' }}>{head}</text>)}
-          {rows.map((row, place) => <g key={row.chord + place} transform={`translate(0 ${22 + place * ROW})`}><CoverageRow row={row} width={width} /></g>)}
+          {rows.map((row, place) => <g key={row.chord + place} transform={`translate(0 ${22 + place * ROW})`}><CoverageRow row={row} width={width} heights={heights} /></g>)}
         </svg>
       </div>
       <div className="sr-only"><table>
@@ -44,7 +46,17 @@ export function Coverage({ report }: { report: Report }) {
   );
 }
 
-function CoverageRow({ row, width }: { row: ChordCoverage; width: number }) {
+/** The lowest height at which an interval sounded over a chord. */
+function heightsPlayed(report: Report): Map<string, number> {
+  const found = new Map<string, number>();
+  for (const { spans } of report.notes) for (const { chord, interval, height } of spans) {
+    const key = `${chord} ${interval}`;
+    found.set(key, Math.min(found.get(key) ?? 4, height));
+  }
+  return found;
+}
+
+function CoverageRow({ row, width, heights }: { row: ChordCoverage; width: number; heights: ReadonlyMap<string, number> }) {
   const chord = certain(readChord(row.chord));
   const total = Object.values(row.byInterval).reduce((sum, cell) => sum + cell.beats, 0) || 1;
   const base = ROW - 6;
@@ -57,10 +69,12 @@ function CoverageRow({ row, width }: { row: ChordCoverage; width: number }) {
         const x = NAMES + column(chord, interval) * COLUMN;
         const tall = Math.max(1.5, (beats / total) * 110);
         const tone = chord.tones.some((one) => intervalOver(chord, one.pc) === interval);
+        const height = tone ? 0 : (heights.get(`${row.chord} ${interval}`) ?? 2);
+        const box = { x, y: base - Math.min(34, tall), width: 22, height: Math.min(34, tall) };
         return (
           <g key={interval}>
-            <rect x={x} y={base - Math.min(34, tall)} width={22} height={Math.min(34, tall)} fill={tone ? 'var(--h0)' : 'var(--h2)'} />
-            <text x={x + 26} y={base - 3} fontSize={13} fontWeight={tone ? 640 : 400} style={{ fill: tone ? 'var(--ink)' : 'var(--soft)' }}>{count}</text>
+            {height < 3 ? <rect {...box} fill={`var(--h${height})`} /> : <rect {...box} x={x + 0.5} width={21} fill="none" stroke={`var(--h${height})`} strokeWidth={1.25} strokeDasharray={height === 4 ? '3 2' : undefined} />}
+            {count > 0 && <text x={x + 26} y={base - 3} fontSize={13} fontWeight={tone ? 640 : 400} style={{ fill: tone ? 'var(--ink)' : 'var(--soft)' }}>{count}</text>}
           </g>
         );
       })}

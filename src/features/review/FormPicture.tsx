@@ -12,8 +12,8 @@ import { useCursor } from './useTakePlayer';
 const WIDTH = 872;
 const GAP = 8;
 const FOLDED = 8;
-/** Rows that are drawn at once: as many as a screen shows. */
-const FIRST = 3;
+/** What is drawn at once, in drawing units: as much as a screen shows. */
+const FIRST = 640;
 
 export type DrawBy = 'height' | 'pitch';
 
@@ -56,7 +56,7 @@ export const FormPicture = memo(function FormPicture(props: Props) {
           return (
             <div key={row.index}>
               {begins && zoomed === null && <button type="button" aria-expanded={!isFolded} className="mb-0.5 text-sm text-dim hover:text-ink" onClick={() => toggle(section)}>{isFolded ? `${section}, folded: open it` : section}</button>}
-              {isFolded ? begins && <hr className="border-line" style={{ marginBottom: FOLDED }} /> : <Lazy height={HEAD + lanesHeight(lanes) + GAP} now={whole || zoomed !== null || row.index < FIRST}><Row {...props} row={row} lanes={lanes} /></Lazy>}
+              {isFolded ? begins && <hr className="border-line" style={{ marginBottom: FOLDED }} /> : <Lazy height={HEAD + lanesHeight(lanes) + GAP} now={whole || zoomed !== null || row.index * (HEAD + lanesHeight(lanes) + GAP) < FIRST}><Row {...props} row={row} lanes={lanes} /></Lazy>}
             </div>
           );
         })}

@@ -1,13 +1,15 @@
 import type { GateMark, Report } from '@/core/analyse';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText } from '@/ui/chordParts';
-import { GATE_WORDS, GateChip } from '@/ui/form/Gate';
+import { GATE_WORDS, GateChip, GateLines } from '@/ui/form/Gate';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { landingsBoard } from './reviewWords';
 
 const ROW = 31;
 const NAMES = 92;
 const WIDTH = 320;
+/** With more choruses a chip has no room: the gate alone says how each was met. */
+const MOST_CHIPS = 4;
 
 type Props = { report: Report; marks: readonly GateMark[]; kind: string | null; onKind: (kind: string | null) => void; /** One landing is looked at. */ onChange?: (index: number) => void };
 
@@ -35,7 +37,7 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
               {kind === id && <rect x={-8} y={y - ROW / 2} width={WIDTH + 8} height={ROW} fill="var(--row)" />}
               <ChordSvg x={0} y={y + 5} symbol={row.from} size={13} fill="var(--soft)" weight={560} />
               <ChordSvg x={46} y={y + 5} symbol={row.to} size={15} />
-              {row.cells.map((cell, chorus) => cell.map((index, among) => {
+              {choruses > MOST_CHIPS ? <GateLines gates={row.cells.flatMap((cell, chorus) => cell.map((index, among) => ({ x: NAMES + chorus * column + (among + 0.5) * (column / cell.length), mark: marks[index]! })))} from={y - 11} to={y + 11} scale={Math.min(0.8, column / 22)} /> : row.cells.map((cell, chorus) => cell.map((index, among) => {
                 const change = report.changes[index]!;
                 const slot = column / Math.max(1, cell.length);
                 const note = change.landing.noteIndex === null ? null : report.notes[change.landing.noteIndex]!;

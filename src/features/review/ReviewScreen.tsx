@@ -42,8 +42,8 @@ const viewFrom = (text: string | undefined): View => (text === 'far' ? 'far' : (
 export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
   const { take } = data;
   const router = useRouter();
-  const { judgement, byId, corrections } = useReview(data);
-  const { report, marks, findings, timeline, places, doubts } = judgement;
+  const { judgement, findings, byId, corrections } = useReview(data);
+  const { report, marks, timeline, places, doubts } = judgement;
   const { player, state } = useTakePlayer(take, judgement);
   const [view, setView] = useState<View>(() => viewFrom(firstView));
   const [selection, setSelection] = useState<Selection | null>(() => selectionFrom(at ?? null, data.report));
@@ -158,7 +158,7 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
       </>
     }>
       <div className="mx-4 pb-6 sm:mx-8">
-        <div className="flex flex-wrap items-baseline justify-between gap-x-6">
+        <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6">
           <p className="flex flex-wrap gap-x-5 text-sm leading-6 text-dim">
             <span>{take.title}, take {take.number}</span><span>{take.choruses} {take.choruses === 1 ? 'chorus' : 'choruses'} at {Math.round(take.tempo * 10) / 10}</span>
             <span>{planShort(take.plan)}</span><span>{report.summary.notes} notes{doubtful}</span><span>{take.when}</span>{take.source === 'stand-in' && <span>played by the stand-in player</span>}

@@ -62,6 +62,8 @@ type Props = { report: Report; marks: readonly GateMark[]; timeline: Timeline; d
 
 const TOP = 258;
 const TALL = 356;
+/** The least room of the change that is looked at. */
+const OPEN = 432;
 
 /** For two metres away: one row of four bars, its changes folded into counts, the one that is looked at wide open. */
 export function StandBack({ report, marks, timeline, doors, open, sounding, onOpen }: Props) {
@@ -69,8 +71,9 @@ export function StandBack({ report, marks, timeline, doors, open, sounding, onOp
   const row = useMemo(() => (door ? doors.map((one, index) => ({ one, index })).filter(({ one }) => one.row === door.row) : []), [doors, door]);
   if (!door) return <p className="m-8 text-[42px] leading-[54px] text-soft">No change was played in this take.</p>;
   const words = doorWords(door, report, marks);
-  const closed = Math.min(157, (1216 - 432) / Math.max(1, row.length - 1));
-  const widths = row.map(({ index }) => (index === open ? 432 : closed));
+  const closed = Math.min(220, (1216 - OPEN) / Math.max(1, row.length - 1));
+  const opened = Math.min(640, 1216 - closed * (row.length - 1));
+  const widths = row.map(({ index }) => (index === open ? opened : closed));
   return (
     <div className="flex grow flex-col" data-testid="stand-back">
       <div className="mx-4 mt-5 flex flex-wrap items-baseline justify-between gap-x-6 sm:mx-8"><h1 className="text-[30px] leading-[40px] tracking-tight text-soft sm:text-[42px] sm:leading-[54px]"><ChordWords text={words.soft} /> <b className="font-[640] text-ink"><ChordWords text={words.bold} /></b></h1><span className="text-xl text-dim">{report.summary.choruses} {report.summary.choruses === 1 ? 'chorus' : 'choruses'}</span></div>
@@ -94,7 +97,6 @@ function DoorColumn({ door, report, marks, x, width, isOpen, sounding, choruses,
   const spare = TALL - least * groups.length;
   const heights = groups.map(({ count }) => least + (spare * count) / total);
   const size = Math.min(isOpen ? 92 : 52, (width - (isOpen ? 200 : 14)) / chordWidth(door.to));
-  let y = TOP + TALL;
   return (
     <g onClick={onOpen} className={isOpen ? undefined : 'cursor-pointer'}>
       {isOpen && <><rect x={x - 2} y={128} width={width - 16} height={494} fill="var(--row)" /><rect x={x - 2} y={621} width={width - 16} height={6} fill="var(--now)" /></>}
@@ -104,7 +106,7 @@ function DoorColumn({ door, report, marks, x, width, isOpen, sounding, choruses,
       {isOpen && Array.from({ length: Math.min(choruses, 8) }, (_, chorus) => <text key={chorus} x={x + width - 30 - (Math.min(choruses, 8) - 1 - chorus) * 38} y={220} fontSize={34} fontWeight={560} textAnchor="end" style={{ fill: sounding === chorus ? 'var(--now)' : 'var(--dim)' }}>{chorus + 1}</text>)}
       {groups.map((group, place) => {
         const tall = heights[place]!;
-        y -= tall;
+        const y = TOP + TALL - heights.slice(0, place + 1).reduce((sum, one) => sum + one, 0);
         const middle = y + tall / 2;
         const strong = group.mark === 'target' || group.mark === 'target-late';
         const pill = isOpen ? { x: x + 38, w: 74, h: 46, size: 26 } : { x: x + 14, w: 50, h: 32, size: 21 };

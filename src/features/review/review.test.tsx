@@ -91,7 +91,7 @@ test('time: every eighth that was played with its median, as a picture and as a 
   const { container, getByRole, rerender } = render(<TimeBoard report={report} />);
   expect(within(getByRole('table')).getAllByRole('row')).toHaveLength(report.time.byEighth.length + 1);
   expect(container.textContent).toMatch(/[+−]\d+ ms/);
-  fireEvent.click(getByRole('button', { name: 'as a table' }));
+  fireEvent.click(getByRole('button', { name: 'Time as a table' }));
   expect(container.querySelector('svg')).toBeNull();
   rerender(<TimeBoard report={analyse({ chart, tempo: 96, notes: [], plan })} />);
   expect(container.textContent).toContain('nothing to measure');

@@ -55,12 +55,16 @@ const EPSILON = 1e-6;
 export function stepped(now: Selection | null, kind: SelectionKind, by: 1 | -1, report: Report, timeline: Timeline): Selection | null {
   const count = kind === 'note' ? report.notes.length : countOf(kind, report);
   if (count === 0) return now;
-  if (!now) return { kind, index: by > 0 ? 0 : count - 1 };
-  if (now.kind === kind) return { kind, index: walk(now.index, by, kind, report, count) };
+  if (!now) return kind === 'chorus' ? { kind, index: by > 0 ? 0 : count - 1 } : stepped({ kind: 'chorus', index: by > 0 ? 0 : report.summary.choruses - 1 }, kind, by, report, timeline);
+  if (now.kind === kind && kind !== 'figure') return { kind, index: walk(now.index, by, kind, report, count) };
   const [from] = spanOf(now, report, timeline);
-  const starts = Array.from({ length: count }, (_, index) => spanOf({ kind, index }, report, timeline)[0]);
-  const ahead = by > 0 ? starts.findIndex((start) => start > from - EPSILON) : starts.findLastIndex((start) => start < from + EPSILON);
-  return { kind, index: ahead >= 0 ? ahead : by > 0 ? count - 1 : 0 };
+  const inOrder = Array.from({ length: count }, (_, index) => ({ index, start: spanOf({ kind, index }, report, timeline)[0] })).sort((a, b) => a.start - b.start || a.index - b.index);
+  if (now.kind === kind) {
+    const place = inOrder.findIndex(({ index }) => index === now.index);
+    return { kind, index: inOrder[Math.max(0, Math.min(count - 1, place + by))]!.index };
+  }
+  const ahead = by > 0 ? inOrder.find(({ start }) => start > from - EPSILON) : inOrder.findLast(({ start }) => start < from + EPSILON);
+  return { kind, index: (ahead ?? inOrder[by > 0 ? count - 1 : 0]!).index };
 }
 
 /** Graces are passed over: they have no place of their own on the form. */

@@ -5,7 +5,7 @@ import { timelineOf, type Pace } from '@/core/chart';
 import { corrected, doubtsOf, playedFrom, reportPlaces, type CorrectedNote, type Edit, type NoteId, type SecondsNote, type TakeWords } from '@/core/correct';
 import type { PlanWords } from '@/core/plan';
 import type { Finding } from '@/core/practise';
-import { framed, judgeTake, type Case, type Judgement } from '@/core/review';
+import { findingsIn, framed, judgeTake, type Case, type Judgement } from '@/core/review';
 import { keepEdits } from './reviewServer';
 
 export type ReviewTake = {
@@ -29,7 +29,7 @@ function given(data: ReviewData): Judgement {
   const { chart, plan } = framed(one);
   const notes = corrected(one.heard, one.edits);
   return {
-    chart, plan, notes, timeline: timelineOf(chart, one.tempo), report: data.report, marks: data.marks, findings: data.findings,
+    chart, plan, notes, timeline: timelineOf(chart, one.tempo), report: data.report, marks: data.marks,
     places: reportPlaces(data.report, playedFrom(notes, one.pace ?? one.tempo, one.offsetSec)), doubts: doubtsOf(notes),
   };
 }
@@ -51,10 +51,12 @@ export type Corrections = {
 /**
  * A take under review: what was heard with the player's edits over it, judged anew here with every edit, and kept on the server by itself.
  */
-export function useReview(data: ReviewData): { judgement: Judgement; corrections: Corrections; byId: ReadonlyMap<NoteId, CorrectedNote> } {
+export function useReview(data: ReviewData): { judgement: Judgement; findings: readonly Finding[]; corrections: Corrections; byId: ReadonlyMap<NoteId, CorrectedNote> } {
   const [edits, setEdits] = useState(data.edits);
   const [undone, setUndone] = useState<readonly Edit[]>([]);
-  const judgement = useMemo(() => (edits === data.edits ? given(data) : judgeTake(caseOf(data, edits))), [data, edits]);
+  const frame = useMemo(() => framed(caseOf(data, data.edits)), [data]);
+  const judgement = useMemo(() => (edits === data.edits ? given(data) : judgeTake(caseOf(data, edits), frame)), [data, edits, frame]);
+  const findings = useFindings(data, edits, judgement);
   const byId = useMemo(() => new Map(judgement.notes.map((note) => [note.id, note])), [judgement]);
   const { keeping, retry } = useKept(data.take.id, edits, data.edits);
   const counter = useRef(0);
@@ -72,7 +74,20 @@ export function useReview(data: ReviewData): { judgement: Judgement; corrections
     setUndone(undone.slice(0, -1));
   }, [edits, undone]);
   const newId = useCallback(() => `a${Date.now().toString(36)}${(counter.current++).toString(36)}`, []);
-  return { judgement, byId, corrections: { edits, undone, keeping, edit, undo, redo, retry, newId } };
+  return { judgement, findings, byId, corrections: { edits, undone, keeping, edit, undo, redo, retry, newId } };
+}
+
+const FIND_AFTER_MS = 250;
+
+/** Findings follow a moment after the last edit: boards are right at once, and nobody reads a sentence between two key presses. */
+function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgement): readonly Finding[] {
+  const [found, setFound] = useState<{ edits: readonly Edit[]; findings: readonly Finding[] }>({ edits: data.edits, findings: data.findings });
+  useEffect(() => {
+    if (edits === found.edits) return;
+    const timer = setTimeout(() => setFound({ edits, findings: edits === data.edits ? data.findings : findingsIn(caseOf(data, edits), judgement) }), FIND_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [data, edits, judgement, found.edits]);
+  return found.findings;
 }
 
 /** Keeps edits on the server a moment after the last one; what is not kept when the page goes is sent on its way. */

@@ -10,13 +10,12 @@ import type { ReviewTake } from './useReview';
 
 /** A take under the fingers: one player for as long as the page shows the take. */
 export function useTakePlayer(take: ReviewTake, { notes, timeline }: Judgement): { player: TakePlayer; state: PlayerState } {
-  const latest = useRef(notes);
-  useEffect(() => { latest.current = notes; }, [notes]);
   const { id, chartText, tempo, choruses, offsetSec, soundGone, pace } = take;
   const [player] = useState(() => {
     const walk = pace ?? steady(tempo);
-    return new TakePlayer(sourceOf({ id, chartText, tempo, pace: walk, choruses, offsetSec, soundGone, endBeat: choruses * timeline.formBeats + 2, notes: () => playedFrom(latest.current, walk, offsetSec) }));
+    return new TakePlayer(sourceOf({ id, chartText, tempo, pace: walk, choruses, offsetSec, soundGone, endBeat: choruses * timeline.formBeats + 2, }));
   });
+  useEffect(() => player.hasNotes(playedFrom(notes, pace ?? steady(tempo), offsetSec)), [player, notes, pace, tempo, offsetSec]);
   useEffect(() => () => void player.close(), [player]);
   const state = useSyncExternalStore(player.subscribe, player.getState, player.getState);
   return { player, state };

@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import { afterEach, expect, test } from '@jest/globals';
-import { cleanup, render, screen } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { AppRouterContext } from 'next/dist/shared/lib/app-router-context.shared-runtime';
 import type { TakeLine } from '@/server/takeLines';
 import type { StoredTake } from '@/server/takes';
 import { TakeProfile } from './TakeProfile';
@@ -8,10 +9,13 @@ import { takeRow } from './takeRow';
 import { TakesScreen } from './TakesScreen';
 
 afterEach(cleanup);
+// no server: what is asked for never comes
+window.scrollTo = () => undefined;
+globalThis.fetch = () => new Promise(() => undefined);
 const TAKE: StoredTake = {
   id: 'a', chartId: null, title: 'T', number: 4, state: 'ready', source: 'file', chartText: '| C7 | F7 |', tempo: 119.6, pace: null, choruses: 2, plan: { id: 'outline' }, rate: 44_100, bits: 24, frames: 1, offsetSec: 0, device: null, latencySec: null, soundGoneAt: null, createdAt: Date.now(),
 };
-const LINE: TakeLine = { met: 2, judged: 3, heard: 1, segments: 4, profile: { beats: 16, notes: [[0, 1, 0], [1, 2, 3], [4, 4.5, 2]], gates: [[4, 'target'], [8, 'rest'], [12, 'target-late']] } };
+const LINE: TakeLine = { met: 2, judged: 3, heard: 1, segments: 4, key: 'C major', findings: [{ kind: 'landing-late', title: 'Late' }], profile: { beats: 16, notes: [[0, 1, 0], [1, 2, 3], [4, 4.5, 2]], gates: [[4, 'target'], [8, 'rest'], [12, 'target-late']] } };
 
 test('a line of the list says what was counted, its tempo whole, and when', () => {
   const row = takeRow(TAKE, LINE);
@@ -19,9 +23,15 @@ test('a line of the list says what was counted, its tempo whole, and when', () =
   expect(row.when).toMatch(/^today \d/);
 });
 
-test('a long list goes on at an address of its own', () => {
-  render(<TakesScreen takes={[takeRow(TAKE, LINE)]} older={4} />);
-  expect(screen.getByRole('link', { name: 'Older takes' }).getAttribute('href')).toBe('/takes?before=4');
+test('the list says how many there are, can be chosen from by anything, and a choice has an address', () => {
+  const facets = { titles: ['T'], plans: ['outline'], keys: ['C major'], findings: [{ kind: 'landing-late', count: 3 }] };
+  render(<AppRouterContext.Provider value={{} as never}><TakesScreen first={{ total: 3, from: 0, rows: [takeRow(TAKE, LINE, 3)] }} filter={{ title: 'T' }} facets={facets} charts={[]} /></AppRouterContext.Provider>);
+  expect(screen.getByRole('heading', { level: 1 }).textContent).toContain('3 takes are like this');
+  expect(screen.getByRole('option', { name: 'landings late, 3' })).toBeTruthy();
+  fireEvent.change(screen.getByRole('combobox', { name: 'any finding' }), { target: { value: 'landing-late' } });
+  expect(Object.fromEntries(new URLSearchParams(window.location.search))).toEqual({ title: 'T', finding: 'landing-late' });
+  fireEvent.click(screen.getByRole('button', { name: 'Show all' }));
+  expect(window.location.search).toBe('');
 });
 
 test('the small profile draws every note and every change', () => {

@@ -26,7 +26,7 @@ export function FormLane(props: LaneProps) {
       )}
       {marked && marked[1] > from + 1 && marked[0] < to && <rect x={x(Math.max(marked[0], from + 1))} y={height - 3} width={Math.max(3, x(Math.min(marked[1], to)) - x(Math.max(marked[0], from + 1)))} height={3} fill="var(--now)" pointerEvents="none" />}
       {take && (view === 'closed' ? <ClosedGates take={take} chorus={chorus} from={from} to={to} x={x} height={height} /> : <Gates take={take} chorus={chorus} from={from} to={to} x={x} height={height} what="lines" />)}
-      <path d={contour(placed)} stroke="var(--h4)" strokeWidth={view === 'closed' ? 1 : 1.5} fill="none" pointerEvents="none" />
+      <path d={contour(view === 'closed' ? placed.filter(({ lead }) => !lead) : placed)} stroke="var(--h4)" strokeWidth={view === 'closed' ? 1 : 1.5} fill="none" pointerEvents="none" />
       {view === 'closed' ? <ClosedNotes placed={placed} /> : placed.map((one) => <NoteMark key={`${one.note.index}-${one.part.from}`} one={one} selected={props.selected} onNote={props.onNote} slope={slope} beatWidth={geometry.beatWidth} />)}
       {take && view !== 'closed' && (
         <>

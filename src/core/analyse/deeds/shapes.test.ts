@@ -76,4 +76,4 @@ test('triplets fit their own grid', () => {
   expect(judge(C, triplets, 100).time.spreadMs).toBeLessThan(40);
 });
 
-test('no notes, no time', () => expect(judge(C, []).time).toEqual({ medianMs: null, spreadMs: null, offsetMs: null, swing: null, upbeats: null, lagBeats: 0 }));
+test('no notes, no time', () => expect(judge(C, []).time).toEqual({ medianMs: null, spreadMs: null, offsetMs: null, swing: null, upbeats: null, lagBeats: 0, byEighth: [] }));

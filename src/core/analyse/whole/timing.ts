@@ -58,7 +58,9 @@ function byEighth({ timeline }: Scene, onsets: readonly Beats[], second: Beats, 
     const away = and ? inBeat - second : inBeat;
     if (beat < 0 || Math.abs(away) > NEAR_BEAT) continue;
     const place = 2 * Math.floor(placeOf(timeline, beat + 1e-6).beatInBar) + (and ? 1 : 0);
-    groups.set(place, [...(groups.get(place) ?? []), inMs(away)]);
+    const group = groups.get(place);
+    if (group) group.push(inMs(away));
+    else groups.set(place, [inMs(away)]);
   }
   return [...groups].sort(([a], [b]) => a - b).map(([place, values]) => {
     const sorted = values.sort((a, b) => a - b);

@@ -2,7 +2,7 @@ import { soundStored } from '@/server/audio';
 import { readJson } from '@/server/body';
 import { knownId } from '@/server/ids';
 import { respond } from '@/server/respond';
-import { reviewOf } from '@/server/reviews';
+import { reviewOf, reviewResponse } from '@/server/reviews';
 import { amendTake, deleteTake, takeById } from '@/server/takes';
 import { patchTakeBody } from '@/server/validation';
 
@@ -13,7 +13,7 @@ const idOf = async ({ params }: Context): Promise<string> => knownId((await para
 export const GET = (_: Request, context: Context): Promise<Response> =>
   respond(async () => {
     const take = await takeById(await idOf(context));
-    return take.state === 'ready' ? reviewOf(take.id) : { take, ...(await soundStored(take.id)) };
+    return take.state === 'ready' ? reviewResponse(take) : { take, ...(await soundStored(take.id)) };
   });
 
 export const PATCH = (request: Request, context: Context): Promise<Response> =>
