@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { editsSchema, wordsSchema, type Edit, type TakeWords } from '@/core/correct';
-import { NOTES_SCHEMA, notesSchema } from '@/core/formats';
+import type { Edit, TakeWords } from '@/core/correct';
+import { editsSchema, NOTES_SCHEMA, notesSchema, wordsSchema } from '@/core/formats';
 import { HEIGHT_INTENTS, PLAN_IDS, planFromWords, RUNGS, type PlanWords, type Where } from '@/core/plan';
 import type { Pace } from '@/core/chart';
 import type { Transcription } from '@/core/transcribe';

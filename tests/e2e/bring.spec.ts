@@ -25,7 +25,8 @@ test('a WAV is brought in, heard with progress, and reviewed', async ({ page, re
   await page.waitForURL(/\/takes\/[\w-]+$/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('chords are still heard');
   await expect(page.getByRole('region', { name: 'Landings by change' })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Coverage' })).toBeVisible();
+  await page.getByRole('button', { name: 'Boards' }).click();
+  await expect(page.getByRole('region', { name: 'Coverage', exact: true })).toBeVisible();
 });
 
 test('the stand-in player plays, and its take can be heard from any note', async ({ page, request, baseURL }) => {
@@ -35,7 +36,7 @@ test('the stand-in player plays, and its take can be heard from any note', async
   await page.waitForURL(/\/takes\/[\w-]+$/);
   await page.getByRole('heading', { level: 1 }).click();
   for (let press = 0; press < 9; press++) await page.keyboard.press('ArrowRight');
-  const card = page.getByRole('region', { name: 'Selected note' });
+  const card = page.getByRole('region', { name: 'Selected' });
   await expect(card).toContainText('What it is');
   const place = (await card.getByRole('heading').textContent())!;
   await page.keyboard.press('Enter');

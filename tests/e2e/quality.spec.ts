@@ -1,33 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { readChart } from '@/core/chart';
-import { improvise, perform } from '@/core/band';
-import { transcribe } from '@/core/transcribe';
-import { certain } from '@/core/vocabulary';
-import { checksumOf } from '@/server/audio';
-import { toPcm16 } from '@/audio/pcm';
-import { expect, makeChart, SHORT_CHART, test } from '../support/browser';
+import { expect, makeChart, test } from '../support/browser';
+import { makeTake } from '../support/takes';
 import type { APIRequestContext } from '@playwright/test';
-
-const RATE = 22_050;
-
-/** A finished take, made over the API as the browser makes one. */
-async function makeTake(request: APIRequestContext, baseURL: string): Promise<string> {
-  const chartId = await makeChart(request, baseURL, SHORT_CHART);
-  const headers = { origin: baseURL };
-  const notes = improvise({ chart: certain(readChart(SHORT_CHART)), tempo: 180, choruses: 3, plan: { id: 'scale-per-chord' }, seed: 4 });
-  const samples = perform({ notes, tempo: 180, rate: RATE, seed: 4 });
-  const begun = await request.post('/api/takes', { headers, data: { chartId, tempo: 180, choruses: 3, plan: { id: 'scale-per-chord' }, rate: RATE, source: 'stand-in' } });
-  const { id } = (await begun.json()) as { id: string };
-  const pcm = toPcm16(samples);
-  for (let at = 0, sequence = 0; at < pcm.length; at += 2 * RATE, sequence++) {
-    const chunk = Buffer.from(pcm.subarray(at, at + 2 * RATE));
-    expect((await request.put(`/api/takes/${id}/chunks/${sequence}`, { headers: { ...headers, 'x-checksum': checksumOf(chunk), 'content-type': 'application/octet-stream' }, data: chunk })).status()).toBe(200);
-  }
-  const finished = await request.post(`/api/takes/${id}/finish`, { headers, data: { frames: samples.length, offsetSec: 0, transcription: transcribe(samples, RATE) } });
-  expect(finished.status()).toBe(200);
-  return id;
-}
 
 /** Every screen that stands on a chart. */
 async function chartPaths(request: APIRequestContext, baseURL: string): Promise<string[]> {
@@ -43,7 +18,7 @@ for (const theme of ['dusk', 'noon'])
   test(`axe finds nothing on any screen in ${theme}`, async ({ page, request, baseURL }) => {
     const take = await makeTake(request, baseURL!);
     await useTheme(page, theme);
-    for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', `/takes/${take}`]) {
+    for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', ...['', '?view=boards', '?view=correct&at=note-3', '?view=compare', '?view=words', '?view=far', '?at=change-2'].map((view) => `/takes/${take}${view}`)]) {
       await page.goto(path);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
@@ -55,7 +30,7 @@ for (const theme of ['dusk', 'noon'])
 test('every screen holds on a phone: nothing wider than it', async ({ page, request, baseURL }) => {
   const take = await makeTake(request, baseURL!);
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', `/takes/${take}`]) {
+  for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', ...['', '?view=boards', '?view=correct&at=note-3', '?view=compare', '?view=words', '?view=far', '?at=change-2'].map((view) => `/takes/${take}${view}`)]) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);

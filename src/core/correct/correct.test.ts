@@ -2,8 +2,9 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { analyse } from '../analyse';
 import { readChart } from '../chart';
+import { editsSchema, wordsSchema } from '../formats';
 import { certain } from '../vocabulary';
-import { corrected, doubtsOf, editsSchema, editWords, heardId, playedFrom, reportPlaces, wordsSchema, wordsText, type Edit, type SecondsNote } from './index';
+import { corrected, doubtsOf, editWords, heardId, playedFrom, reportPlaces, wordsText, type Edit, type SecondsNote } from './index';
 
 const note = (onsetSec: number, midi: number, more: Partial<SecondsNote> = {}): SecondsNote => ({ onsetSec, offsetSec: onsetSec + 0.4, midi, confidence: 0.95, ...more });
 const HEARD = [note(0, 60), note(0.5, 62), note(1, 64), note(1.5, 65)];

@@ -1,4 +1,3 @@
-import Joi from 'joi';
 import type { PlayedNote } from '../analyse';
 import type { Midi, Seconds } from '../vocabulary';
 
@@ -26,15 +25,6 @@ export type CorrectedNote = SecondsNote & { readonly id: NoteId; readonly edited
 
 export const SHORTEST: Seconds = 0.02;
 export const MOST_EDITS = 20_000;
-
-const id = Joi.string().pattern(/^[A-Za-z0-9_-]{1,24}$/).required();
-const seconds = Joi.number().min(-60).max(36_000).required();
-const midi = Joi.number().integer().min(20).max(108).required();
-const of = (kind: string, fields: Joi.PartialSchemaMap) => Joi.object({ kind: Joi.string().valid(kind).required(), id, ...fields });
-export const editsSchema = Joi.array<readonly Edit[]>().max(MOST_EDITS).items(
-  of('delete', {}), of('add', { onsetSec: seconds, offsetSec: seconds, midi }), of('pitch', { midi }), of('time', { onsetSec: seconds, offsetSec: seconds }),
-  of('split', { atSec: seconds, newId: id }), of('merge', { withId: id }), of('ghost', { ghost: Joi.boolean().required() }), of('sure', {}),
-);
 
 export const heardId = (index: number): NoteId => `h${index}`;
 

@@ -3,6 +3,7 @@ import type { PlanWords } from '@/core/plan';
 import { MutedBandBoard, PhrasesBoard } from './Boards';
 import { Coverage } from './Coverage';
 import { LandingsBoard } from './LandingsBoard';
+import { RestBoard, TurningBoard } from './RestBoards';
 import { ApproachesBoard, FunctionBoard, HeightBoard, LineBoard, NeckBoard, StartsBoard, TimeBoard } from './MoreBoards';
 
 type Props = { judgement: Judgement; plan: PlanWords; kind: string | null; onKind: (kind: string | null) => void; onHear: (beat: number) => void; onNote: (index: number) => void };
@@ -21,7 +22,8 @@ export function BoardsView({ judgement: { report, marks, timeline }, plan, kind,
         <PhrasesBoard report={report} timeline={timeline} /><ApproachesBoard report={report} />
         <StartsBoard report={report} timeline={timeline} /><LineBoard report={report} />
         <HeightBoard report={report} plan={plan} /><LandingsBoard report={report} marks={marks} kind={kind} onKind={onKind} />
-        <FunctionBoard report={report} />
+        <FunctionBoard report={report} /><TurningBoard report={report} />
+        <RestBoard report={report} timeline={timeline} onHear={onHear} />
       </div>
     </>
   );

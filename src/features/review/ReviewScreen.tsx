@@ -1,18 +1,18 @@
 'use client';
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { barStart, type Timeline } from '@/core/chart';
 import type { CorrectedNote, NoteId, TakeWords } from '@/core/correct';
 import { PLANS, PLAN_IDS, planShort, type PlanId } from '@/core/plan';
+import type { Judgement } from '@/core/review';
 import { amendTake } from '@/audio/keep/serverTakes';
 import { SPEEDS } from '@/audio/playback/takePlayer';
 import { ChordWords } from '@/ui/ChordWords';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { takeOnForm, type Gesture } from '@/ui/form/takeOnForm';
 import { Shell } from '../shell/Shell';
-import { BoardsView } from './BoardsView';
-import { CompareView, type Kin } from './CompareView';
-import { CorrectView, useCorrecting } from './CorrectView';
+import type { Kin } from './CompareView';
 import { Findings } from './Findings';
 import { FormPicture, type DrawBy } from './FormPicture';
 import { LandingsBoard } from './LandingsBoard';
@@ -22,13 +22,20 @@ import { openingWords, shownFindings } from './reviewWords';
 import { keepWords } from './reviewServer';
 import { acrossChoruses, addressOf, noteOf, selectionFrom, spanOf, stepped, type Selection, type SelectionKind } from './selection';
 import { SelectionCard, type FixAsked } from './SelectionCard';
-import { doorsOf, StandBack } from './StandBack';
+import { doorsOf, type Door } from './doors';
 import { placeText, Transport } from './Transport';
 import { intervalAt } from './noteNames';
 import { useReview, type ReviewData } from './useReview';
 import { useReviewKeys, type KeyMap } from './useReviewKeys';
 import { useCursor, useTakePlayer } from './useTakePlayer';
-import { WordsView } from './WordsView';
+import { useCorrecting } from './useCorrecting';
+
+// what a review opens with is the form; the other views come when they are asked for
+const BoardsView = dynamic(() => import('./BoardsView').then((made) => made.BoardsView));
+const CorrectView = dynamic(() => import('./CorrectView').then((made) => made.CorrectView));
+const CompareView = dynamic(() => import('./CompareView').then((made) => made.CompareView));
+const WordsView = dynamic(() => import('./WordsView').then((made) => made.WordsView));
+const StandBack = dynamic(() => import('./StandBack').then((made) => made.StandBack));
 
 const VIEWS = [['form', 'The form'], ['boards', 'Boards'], ['correct', 'Correct'], ['compare', 'Compare'], ['words', 'Words, files']] as const;
 export type View = (typeof VIEWS)[number][0] | 'far';
@@ -270,7 +277,7 @@ function useAddress(view: View, selection: Selection | null): void {
   }, [view, selection]);
 }
 
-type FarProps = Pick<Parameters<typeof StandBack>[0], 'report' | 'marks' | 'timeline' | 'doors'> & { door: number; player: ReturnType<typeof useTakePlayer>['player']; goDoor: (index: number) => void; loopDoor: () => void; onBack: () => void };
+type FarProps = Pick<Judgement, 'report' | 'marks' | 'timeline'> & { doors: readonly Door[]; door: number; player: ReturnType<typeof useTakePlayer>['player']; goDoor: (index: number) => void; loopDoor: () => void; onBack: () => void };
 
 function FarView({ report, marks, timeline, doors, door, player, goDoor, loopDoor, onBack }: FarProps) {
   const [sounding, setSounding] = useState<number | null>(null);

@@ -9,27 +9,13 @@ import { ChordWords } from '@/ui/ChordWords';
 import { GateLine } from '@/ui/form/Gate';
 import { Pill } from '@/ui/form/Pill';
 import { intervalLabel } from '@/ui/intervalLabel';
+import type { Door } from './doors';
 
-/** A change of the form folded over its choruses. */
-export type Door = { readonly beat: number; readonly bar: number; readonly beatInBar: number; readonly to: string; readonly row: number; readonly changes: readonly number[] };
 type Group = { readonly mark: GateMark; readonly interval: string | null; readonly height: number; readonly count: number; readonly choruses: readonly number[] };
 
 const ORDER: readonly GateMark[] = ['target', 'target-late', 'chord-tone', 'not-met', 'rest'];
-const BARS_A_ROW = 4;
 /** More groups than this are joined by their mark. */
 const MOST_GROUPS = 5;
-
-/** The changes of the form in order, each with its landings of every chorus. */
-export function doorsOf(report: Report, timeline: Timeline): Door[] {
-  const found = new Map<number, { beat: number; bar: number; beatInBar: number; to: string; row: number; changes: number[] }>();
-  report.changes.forEach((change, index) => {
-    const beat = Math.round((change.beat - (change.chorus - 1) * timeline.formBeats) * 1000) / 1000;
-    const door = found.get(beat) ?? { beat, bar: change.bar, beatInBar: beat - timeline.bars[change.bar - 1]!.start, to: change.to, row: Math.floor((change.bar - 1) / BARS_A_ROW), changes: [] };
-    door.changes.push(index);
-    found.set(beat, door);
-  });
-  return [...found.values()].sort((a, b) => a.beat - b.beat);
-}
 
 function groupsOf(door: Door, report: Report, marks: readonly GateMark[]): Group[] {
   const of = (key: (index: number) => string) => {

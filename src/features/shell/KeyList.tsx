@@ -5,7 +5,17 @@ import { ACTION_NAMES, ACTIONS, keyName } from './bindings';
 import { usePreferences } from './preferences';
 
 /** Keys of the screens that are not the player's to change. */
-const FIXED = [['Review', [['Space', 'play and pause'], ['← →', 'note by note'], ['Enter', 'hear from the note'], ['1 2 3', 'hear a finding'], ['Esc', 'let go of the selection']]], ['Setting up a backing', [['T', 'tap along']]]] as const;
+const FIXED = [
+  ['Review', [
+    ['Space', 'play and pause'], ['← →', 'note'], ['C', 'change'], ['F', 'figure'], ['P', 'phrase'], ['R', 'chorus'], ['Shift', 'with those: back'], ['↑ ↓', 'the same place a chorus away'], ['Enter', 'hear it'], ['X', 'hear the one-note fix'], ['L', 'loop its bars'], ['1 2 3', 'hear a finding'], ['Esc', 'let go'],
+    ['D', 'draw by pitch or height'], ['Z', 'four bars, wide'], ['V', 'next view'], ['B', 'stand back'], ['− +', 'slower, faster'], ['T U K', 'take, band, click on or off'],
+  ]],
+  ['Stand back', [['Space', 'next change, with sound (the pedal’s press)'], ['Backspace', 'back to the full picture (hold)'], ['L', 'loop two bars (double)']]],
+  ['Correct', [
+    ['Enter', 'take the likelier reading'], ['O', 'the other one'], ['N', 'next doubt'], ['↑ ↓', 'a half step'], ['Del', 'take out'], ['A', 'add'], ['S', 'split'], ['M', 'join with the next'], ['G', 'ghost'], ['[ ]', 'start'], ['{ }', 'end'], ['< >', 'move'], ['Ctrl Z Y', 'undo, redo'],
+  ]],
+  ['Setting up a backing', [['T', 'tap along']]],
+] as const;
 
 /** Every key there is, under `?`; the pedal's are changed in Settings. */
 export function KeyList() {
