@@ -37,16 +37,13 @@ for (const theme of ['dusk', 'noon']) {
   const context = await visit(theme);
   const page = await context.newPage();
   const shoot = (name) => page.screenshot({ path: path.join(folder, `${name}-${theme}.png`) });
-  await page.goto(base + review, { waitUntil: 'networkidle' });
+  await reviewed(page, '');
   await shoot('review');
   await shootCharts(page, shoot, theme);
   if (theme === 'dusk') {
     await page.goto(base + '/takes', { waitUntil: 'networkidle' });
     await shoot('takes');
-    await page.goto(base + review, { waitUntil: 'networkidle' });
-    await page.getByRole('region', { name: 'Coverage' }).scrollIntoViewIfNeeded();
-    await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
-    await shoot('review-boards');
+    await shootReview(page, shoot);
     await page.goto(base + '/settings', { waitUntil: 'networkidle' });
     await page.getByRole('button', { name: 'Measure with clicks' }).click();
     await page.getByText('agree within').waitFor({ timeout: 20_000 });
@@ -56,14 +53,14 @@ for (const theme of ['dusk', 'noon']) {
   await page.goto(`${base}/record?chart=${lamplight.id}`, { waitUntil: 'networkidle' });
   await page.getByRole('button', { name: 'Listen to the input' }).click();
   await page.getByText(/dBFS/).waitFor();
-  await shoot('record');
+  if (theme === 'dusk') await shoot('record');
   await page.getByRole('textbox', { name: 'Count-in' }).fill('2');
   await page.getByRole('textbox', { name: 'Count-in' }).blur();
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('Space');
   await playing(page, 'bar 9 of');
   await page.waitForTimeout(1_500);
-  await shoot('stage');
+  if (theme === 'dusk') await shoot('stage');
   if (theme === 'dusk') {
     await page.getByRole('timer').waitFor({ timeout: 120_000 });
     await page.getByText(/^Take \d+ kept$/).waitFor({ timeout: 20_000 });
@@ -86,7 +83,6 @@ await cut.close({ runBeforeUnload: false });
 const offer = await gone.newPage();
 await offer.goto(`${base}/record?chart=${lamplight.id}`, { waitUntil: 'networkidle' });
 await offer.getByText(/notes are in it/).waitFor({ timeout: 60_000 });
-await offer.screenshot({ path: path.join(folder, 'interrupted-dusk.png') });
 await offer.getByRole('button', { name: /throw it away/ }).click();
 await offer.getByRole('button', { name: /Count me in/ }).waitFor({ timeout: 20_000 });
 await gone.close();
@@ -110,6 +106,35 @@ await browser.close();
 const known = new Set(takes.map(({ id }) => id));
 for (const { id } of await (await fetch(`${base}/api/takes`)).json()) if (!known.has(id)) await fetch(`${base}/api/takes/${id}`, { method: 'DELETE', headers: { origin: base } });
 
+/** A review with its notes drawn. */
+async function reviewed(page, query) {
+  await page.goto(base + review + query, { waitUntil: 'networkidle' });
+  await page.getByRole('heading', { level: 1 }).waitFor();
+}
+
+/** A change with its one-note fix drawn by pitch, the boards, a note under the hand, two takes, and the view from two metres away. */
+async function shootReview(page, shoot) {
+  const { report } = await (await fetch(`${base}/api${review}`)).json();
+  await reviewed(page, `?at=change-${report.changes.findIndex(({ fix }, index) => fix !== null && index > 3) + 1}`);
+  await page.keyboard.press('d');
+  await page.waitForTimeout(300);
+  await shoot('review-pitch');
+  await reviewed(page, '?view=boards');
+  await shoot('review-boards');
+  await reviewed(page, '?view=correct&at=note-9');
+  await page.keyboard.press('ArrowRight');
+  await page.waitForTimeout(800);
+  await shoot('review-correct');
+  await reviewed(page, '?view=compare');
+  await page.getByText('you met a target in').waitFor();
+  await shoot('review-compare');
+  await reviewed(page, '?view=far');
+  for (let press = 0; press < 7; press++) await page.keyboard.press('ArrowRight');
+  await page.getByText('sounding').first().waitFor({ timeout: 10_000 });
+  await page.waitForTimeout(900);
+  await shoot('review-far');
+}
+
 /** The editor with an error, the library, Study by two schools, one place, and the sheet. */
 async function shootCharts(page, shoot, theme) {
   const open = async (place) => { await page.goto(base + place, { waitUntil: 'load' }); await page.waitForTimeout(600); };
@@ -122,7 +147,7 @@ async function shootCharts(page, shoot, theme) {
   await page.locator('footer').getByText('Saved').waitFor();
   const plan = theme === 'dusk' ? { id: 'scale-per-chord' } : { id: 'pentatonic-per-chord' };
   await open(`/study/${lamplight.id}?at=8&plan=${encodeURIComponent(JSON.stringify(plan))}`);
-  await shoot('study');
+  if (theme === 'dusk') await shoot('study');
   if (theme === 'dusk') {
     await open('/charts');
     await shoot('library');

@@ -20,7 +20,7 @@ const NEAR = 7;
  */
 export function doubtsOf(notes: readonly CorrectedNote[]): Doubt[] {
   const asked = notes.flatMap((note, index): (Doubt & { sure: number })[] => {
-    if (note.edited || note.ghost || (note.confidence ?? 1) >= 1) return [];
+    if (note.edited || note.ghost || note.sure) return [];
     const sure = note.confidence ?? 1;
     const octave = octaveDoubt(notes, index);
     if (octave !== null) return [{ id: note.id, why: 'octave', readings: ranked({ midi: note.midi, belief: sure * 0.6 }, { midi: octave, belief: 1 - sure * 0.6 }), sure: sure * 0.6 }];

@@ -21,7 +21,7 @@ export type Edit =
   | { readonly kind: 'sure'; readonly id: NoteId };
 
 /** A note after all edits. */
-export type CorrectedNote = SecondsNote & { readonly id: NoteId; readonly edited?: true; readonly ghost?: true };
+export type CorrectedNote = SecondsNote & { readonly id: NoteId; readonly edited?: true; readonly ghost?: true; /** Said to be right by the player. */ readonly sure?: true };
 
 export const SHORTEST: Seconds = 0.02;
 export const MOST_EDITS = 20_000;
@@ -66,7 +66,7 @@ function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
       notes.set(edit.id, { ...plain, confidence: 1, edited: true, ...(edit.ghost ? { ghost: true as const } : {}) });
       return;
     }
-    case 'sure': notes.set(edit.id, { ...note, confidence: 1 });
+    case 'sure': notes.set(edit.id, { ...note, confidence: 1, sure: true });
   }
 }
 

@@ -28,7 +28,7 @@ const known = new WeakMap<CorrectedNote, { readonly key: string; readonly note: 
 function inBeats(note: CorrectedNote, walk: Pace, offset: Seconds, key: string): NamedNote {
   const before = known.get(note);
   if (before?.key === key) return before.note;
-  const { onsetSec, offsetSec, edited: _edited, ghost: _ghost, ...rest } = note;
+  const { onsetSec, offsetSec, edited: _edited, ghost: _ghost, sure: _sure, ...rest } = note;
   const onsetBeat = beatAt(walk, onsetSec - offset);
   const made: NamedNote = { ...rest, onsetBeat, durationBeats: beatAt(walk, offsetSec - offset) - onsetBeat };
   known.set(note, { key, note: made });

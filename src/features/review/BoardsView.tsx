@@ -21,7 +21,7 @@ export function BoardsView({ judgement: { report, marks, timeline }, plan, kind,
         <MutedBandBoard report={report} timeline={timeline} onHear={onHear} onNote={onNote} /><TimeBoard report={report} />
         <PhrasesBoard report={report} timeline={timeline} /><ApproachesBoard report={report} />
         <StartsBoard report={report} timeline={timeline} /><LineBoard report={report} />
-        <HeightBoard report={report} plan={plan} /><LandingsBoard report={report} marks={marks} kind={kind} onKind={onKind} />
+        <HeightBoard report={report} plan={plan} /><div className="max-w-[320px]"><LandingsBoard report={report} marks={marks} kind={kind} onKind={onKind} /></div>
         <FunctionBoard report={report} /><TurningBoard report={report} />
         <RestBoard report={report} timeline={timeline} onHear={onHear} />
       </div>

@@ -4,6 +4,7 @@ import { typeset } from '@/core/practise';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { Board } from './BoardFrame';
 import { nameOver } from './noteNames';
+import { beatsWord } from './rules';
 import { placeText } from './Transport';
 
 type Props = { report: Report; timeline: Timeline; onHear: (beat: number) => void };
@@ -38,8 +39,8 @@ export function RestBoard({ report, timeline, onHear }: Props) {
   const parts = [
     missedDoors.length > 0 && <Part key="doors" name="Doors that stood open" words="a half step from the old chord’s third or seventh into the new chord, under the hand, and passed by">{missedDoors.slice(0, 8).map((door) => { const change = report.changes[door.changeIndex]!; return <li key={door.changeIndex}>{hear(change.beat)}: {nameOver(change.from, door.fromMidi)} {intervalLabel(door.fromInterval)} to {nameOver(change.to, door.toMidi)} {intervalLabel(door.toInterval)} of {typeset(change.to)}</li>; })}</Part>,
     thirds.length > 0 && <Part key="thirds" name="Thirds" words="how high the blue thirds were, in cents over the minor third">{thirds.slice(0, 8).map((third) => <li key={third.noteIndex}>{hear(third.beat)}: {Math.round(third.cents)} over {typeset(third.chord)}{Math.abs(third.moved) > 15 ? `, moved by ${Math.round(third.moved)}` : ''}</li>)}</Part>,
-    handovers.length > 0 && <Part key="handovers" name="Chords and line" words="where you went from one to the other">{handovers.slice(0, 8).map((one) => <li key={one.beat}>{hear(one.beat)}: to {one.to}, {Math.abs(one.lateBeats) < 0.1 ? 'on the bar' : `${round(Math.abs(one.lateBeats))} beats ${one.lateBeats > 0 ? 'late' : 'early'}`}</li>)}</Part>,
-    place.length > 0 && <Part key="place" name="Lost and found" words="where the line fits the chart only moved">{place.map((one) => <li key={one.fromBeat}>{hear(one.fromBeat)} to {placeText(timeline, one.toBeat).toLowerCase()}: {round(Math.abs(one.lagBeats))} beats {one.lagBeats > 0 ? 'behind' : 'ahead'}</li>)}</Part>,
+    handovers.length > 0 && <Part key="handovers" name="Chords and line" words="where you went from one to the other">{handovers.slice(0, 8).map((one) => <li key={one.beat}>{hear(one.beat)}: to {one.to}, {Math.abs(one.lateBeats) < 0.1 ? 'on the bar' : `${beatsWord(Math.abs(one.lateBeats))} ${one.lateBeats > 0 ? 'late' : 'early'}`}</li>)}</Part>,
+    place.length > 0 && <Part key="place" name="Lost and found" words="where the line fits the chart only moved">{place.map((one) => <li key={one.fromBeat}>{hear(one.fromBeat)} to {placeText(timeline, one.toBeat).toLowerCase()}: {beatsWord(Math.abs(one.lagBeats))} {one.lagBeats > 0 ? 'behind' : 'ahead'}</li>)}</Part>,
   ].filter(Boolean);
   if (parts.length === 0) return null;
   return <section aria-label="And also" className="grid gap-5 sm:grid-cols-2">{parts}</section>;

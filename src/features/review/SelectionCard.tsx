@@ -10,7 +10,7 @@ import { intervalLabel } from '@/ui/intervalLabel';
 import { NeckMap } from '@/ui/neck/NeckMap';
 import { noteNameIn } from './noteNames';
 import { noteWords } from './reviewWords';
-import { figureName, ruleOf, whyOf } from './rules';
+import { beatsWord, figureName, ruleOf, whyOf } from './rules';
 import type { Selection } from './selection';
 
 export type FixAsked = { readonly noteIndex: number; readonly toMidi: number };
@@ -49,7 +49,7 @@ function bodyOf(props: Props): ReactNode {
         <>
           <p className="mt-2.5 text-[36px] leading-[44px] font-[640]">A phrase that {end}</p>
           <Facts facts={[
-            ['Length', `${round(phrase.endBeat - phrase.startBeat)} beats, ${phrase.noteIndices.length} notes${phrase.pickupBeats > 0 ? `, a pickup of ${round(phrase.pickupBeats)}` : ''}`],
+            ['Length', `${beatsWord(phrase.endBeat - phrase.startBeat)}, ${phrase.noteIndices.length} notes${phrase.pickupBeats > 0 ? `, a pickup of ${beatsWord(phrase.pickupBeats)}` : ''}`],
             ['Against the changes', phrase.changesCrossed === 0 ? 'it crosses none' : `it crosses ${phrase.changesCrossed}`],
             ['Its last note', phrase.endInterval === null ? 'over no chord' : `the ${intervalWord(phrase.endInterval)}`],
             ...(phrase.motif === undefined ? [] : [['Motif', `${report.phrases.filter((other) => other.motif === phrase.motif).length} phrases share its shape`] as const]),
@@ -96,13 +96,13 @@ function ChangeBody({ report, index, onFix }: Props & { index: number }) {
   const { landing, connection } = change;
   const timing = { on: 'on the change', early: 'early', held: 'held over from before', late: 'late', none: '' }[landing.timing];
   const landed = landing.noteIndex === null ? (landing.rest ? 'At rest: nothing sounded near it, so it is not counted.' : 'Nothing landed on it.') : `${noteNameIn(report, landing.noteIndex)}, the ${intervalWord(landing.interval ?? '')}, ${timing}.`;
-  const turned = change.turnedAtBeat === undefined ? '' : Math.abs(change.turnedAtBeat - change.beat) < 0.25 ? 'With the change.' : `${round(Math.abs(change.turnedAtBeat - change.beat))} beats ${change.turnedAtBeat > change.beat ? 'after' : 'before'} it.`;
+  const turned = change.turnedAtBeat === undefined ? '' : Math.abs(change.turnedAtBeat - change.beat) < 0.25 ? 'With the change.' : `${beatsWord(Math.abs(change.turnedAtBeat - change.beat))} ${change.turnedAtBeat > change.beat ? 'after' : 'before'} it.`;
   return (
     <>
       <p className="mt-2.5 text-[40px] leading-[48px] font-[640]"><span className="text-[26px] text-soft"><ChordSymbol symbol={change.from} /> to </span><ChordSymbol symbol={change.to} /></p>
       <Facts facts={[
         ['Landing', landed], ['Verdict', { target: 'A target of the plan: met.', 'chord-tone': 'Another chord tone.', colour: 'A colour: not met.', scale: 'A scale tone: not met.', outside: 'Outside: not met.', none: '' }[landing.verdict]],
-        ['Then', landing.resolutionIndex === undefined ? '' : `the ${intervalWord(report.notes[landing.resolutionIndex]!.interval ?? '')}, ${round(landing.resolvedAfterBeats ?? 0)} beats after the change`],
+        ['Then', landing.resolutionIndex === undefined ? '' : `the ${intervalWord(report.notes[landing.resolutionIndex]!.interval ?? '')}, ${beatsWord(landing.resolvedAfterBeats ?? 0)} after the change`],
         ['Way in', connection.kind === null ? '' : { common: 'by the same note', step: 'by step', skip: 'by a skip', leap: 'by a leap', fresh: 'after a rest' }[connection.kind]],
         ['Where the line turned', turned], ['Why it matters', landing.noteIndex === null ? '' : whyOf(report, landing.noteIndex)],
       ]} />

@@ -23,14 +23,18 @@ export function whyOf(report: Report, index: number): string {
       case 'target': return `It tells ${to} from what came before: with the band muted the change is still heard.`;
       case 'chord-tone': return `It belongs to ${to}, but other chords of the form share it: a third or a seventh would tell them apart.`;
       case 'none': return '';
-      default: return change.landing.resolutionIndex === undefined ? `On it the ear goes on hearing ${typeset(change.from)}.` : `The ear waits until ${intervalWord(report.notes[change.landing.resolutionIndex]!.interval ?? '')} of ${to} comes, ${round(change.landing.resolvedAfterBeats ?? 0)} beats in.`;
+      default: return change.landing.resolutionIndex === undefined ? `On it the ear goes on hearing ${typeset(change.from)}.` : `The ear waits until the ${intervalWord(report.notes[change.landing.resolutionIndex]!.interval ?? '')} of ${to} comes, ${beatsWord(change.landing.resolvedAfterBeats ?? 0)} in.`;
     }
   }
   if (note.targetIndex !== undefined) return 'It makes its target sound meant: tension, then the note it was for.';
   return { 0: 'It spells the chord.', 1: 'It colours the chord without leaving it.', 2: 'It moves the line on and says little of the chord.', 3: 'It pulls to the note after it.', 4: 'It steps out: worth it where the line comes home.' }[note.height] ?? '';
 }
 
-const round = (beats: number): number => Math.round(beats * 10) / 10;
+/** A length as it is said: half a beat, a beat, 1.5 beats. */
+export function beatsWord(beats: number): string {
+  const round = Math.round(beats * 10) / 10;
+  return round === 0.5 ? 'half a beat' : round === 1 ? 'a beat' : `${round} beats`;
+}
 
 const FIGURES: Record<string, string> = { enclosure: 'Enclosure', 'double-chromatic': 'Double chromatic', 'approach-below': 'Approach from below', 'approach-above': 'Approach from above', suspension: 'Suspension', retardation: 'Retardation' };
 export const figureName = (kind: string): string => FIGURES[kind] ?? kind;

@@ -104,14 +104,14 @@ const SINCE: readonly (readonly [string, number])[] = [['any time', 0], ['today'
 function Choose({ filter, facets, onChange }: { filter: Filter; facets: Facets; onChange: (part: Filter) => void }) {
   const [days, setDays] = useState(0);
   const select = (name: keyof Filter, words: string, choices: readonly (readonly [string, string])[]) => (
-    <select aria-label={words} className="field !py-1 text-[15px]" value={String(filter[name] ?? '')} onChange={(event) => onChange({ [name]: event.target.value || undefined } as Filter)}>
+    <select aria-label={words} className="field w-[128px] !py-1 text-[15px]" value={String(filter[name] ?? '')} onChange={(event) => onChange({ [name]: event.target.value || undefined } as Filter)}>
       <option value="">{words}</option>{choices.map(([value, text]) => <option key={value} value={value}>{text}</option>)}
     </select>
   );
   const tempo = (name: 'slowest' | 'fastest', words: string) => <input aria-label={words} placeholder={words} inputMode="numeric" className="field w-[74px] !py-1 text-[15px]" value={String(filter[name] ?? '')} onChange={(event) => { const value = event.target.value.replace(/\D/g, '').slice(0, 3); onChange({ [name]: value === '' ? undefined : Number(value) } as Filter); }} />;
   return (
     <form role="search" aria-label="Choose takes" className="mb-3 flex flex-wrap items-center gap-2" onSubmit={(event) => event.preventDefault()}>
-      <input type="search" aria-label="Find in titles, tags and remarks" placeholder="title, tag, remark" className="field w-44 !py-1 text-[15px]" value={String(filter.text ?? '')} onChange={(event) => onChange({ text: event.target.value })} />
+      <input type="search" aria-label="Find in titles, tags and remarks" placeholder="title, tag, remark" className="field w-40 !py-1 text-[15px]" value={String(filter.text ?? '')} onChange={(event) => onChange({ text: event.target.value })} />
       {select('title', 'any tune', facets.titles.map((title) => [title, title]))}
       {select('plan', 'any plan', facets.plans.map((plan) => [plan, PLANS[plan as PlanId]?.name ?? plan]))}
       {select('key', 'any key', facets.keys.map((key) => [key, key.replace(/^([A-G])b/, '$1♭').replace(/^([A-G])#/, '$1♯')]))}
@@ -127,7 +127,7 @@ function opening(takes: readonly TakeRow[]) {
   const latest = takes[0]!;
   const first = takes.findLast((take) => take.title === latest.title)!;
   if (first === latest) return <>{latest.title}: <b className="font-[620] text-ink">{latest.heard} of {latest.segments} chords are heard with the band muted.</b></>;
-  return <>In take {first.number} {first.heard} of {first.segments} chords of {latest.title} came through without the band, <b className="font-[620] text-ink">in the last one {latest.heard} of {latest.segments}.</b></>;
+  return <>In take {first.number}, {first.heard} of {first.segments} chords of {latest.title} came through without the band, <b className="font-[620] text-ink">in the last one {latest.heard} of {latest.segments}.</b></>;
 }
 
 function Row({ take }: { take: TakeRow }) {

@@ -107,6 +107,7 @@ function Hand({ one, slope, beatWidth, under = false }: { one: Placed; slope: Sl
   const bend = note.bend && note.bend.length > 1 ? note.bend.map(([beats, semitones], index) => `${index === 0 ? 'M' : 'L'}${(x + Math.min(width, beats * beatWidth)).toFixed(1)} ${(byPitch ? y + rise(semitones) : top - 2 + rise(semitones) / 2).toFixed(1)}`).join('') : null;
   return (
     <>
+      {bend && byPitch && <path d={bend} fill="none" stroke="var(--row)" strokeWidth={6} strokeLinejoin="round" strokeLinecap="round" pointerEvents="none" />}
       {bend && <path d={bend} fill="none" stroke={byPitch ? 'var(--ink)' : 'var(--soft)'} strokeWidth={byPitch ? 2.5 : 1.75} strokeLinejoin="round" strokeLinecap="round" paintOrder="stroke" pointerEvents="none" />}
       {note.vibrato && <path d={wave(x + 4, top - 3, Math.max(8, width - 8), Math.max(3, width / Math.max(2, (width / beatWidth) * note.vibrato.perBeat)), Math.max(1.5, Math.min(5, note.vibrato.semitones * 4)))} fill="none" stroke="var(--soft)" strokeWidth={1.5} pointerEvents="none" />}
     </>
