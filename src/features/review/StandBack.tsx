@@ -55,7 +55,7 @@ const OPEN = 432;
 export function StandBack({ report, marks, timeline, doors, open, sounding, onOpen }: Props) {
   const door = doors[open];
   const row = useMemo(() => (door ? doors.map((one, index) => ({ one, index })).filter(({ one }) => one.row === door.row) : []), [doors, door]);
-  if (!door) return <p className="m-8 text-[42px] leading-[54px] text-soft">No change was played in this take.</p>;
+  if (!door) return <h1 className="m-8 text-[42px] leading-[54px] text-soft">No change was played in this take.</h1>;
   const words = doorWords(door, report, marks);
   const closed = Math.min(220, (1216 - OPEN) / Math.max(1, row.length - 1));
   const opened = Math.min(640, 1216 - closed * (row.length - 1));
