@@ -16,6 +16,7 @@ const CORE_ROOMS = {
   practise: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse'],
   formats: ['vocabulary', 'music', 'chart', 'analyse', 'practise', 'correct'],
   correct: ['vocabulary', 'chart', 'analyse'],
+  drill: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse', 'practise'],
   review: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse', 'practise', 'correct'],
   band: ['vocabulary', 'music', 'chart', 'plan', 'analyse', 'sound'],
 };

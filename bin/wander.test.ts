@@ -138,12 +138,23 @@ test.each([
   ['no command', []], ['an unknown command', ['dance']], ['a file that is not there', ['transcribe', '/nowhere.wav']], ['no file', ['transcribe']], ['an option that is none', ['theory', 'chord', 'C', '--loud']], ['a chord that is none', ['theory', 'chord', 'H7']],
   ['a scale that is none', ['theory', 'scale', 'C wobbly']], ['no chart', ['analyse', 'x.json']], ['a plan that is none', ['analyse', 'x.json', '--chart', 'CHART', '--plan', 'magic']], ['a tempo out of range', ['band', 'CHART', '--tempo', '9', '--out', '/tmp/x.wav']],
   ['nothing to write', ['band', 'CHART']], ['a chart that is a sound', ['transcribe', 'CHART']], ['choruses that are no number', ['band', 'CHART', '--choruses', 'many', '--out', 'x']], ['a format that is none', ['chart', 'convert', 'CHART', '--to', 'papyrus']], ['nowhere to transpose to', ['chart', 'transpose', 'CHART']], ['strings out of order', ['neck', 'chord', 'C', '--tuning', 'E4 B3 G3 D3 A2 E2']], ['a neck of nothing', ['neck', 'fly']], ['notes that are none', ['neck', 'path', 'CHART']], ['a target that is none', ['study', 'CHART', '--plan', 'single-target', '--target', 'ninth']],
-  ['a place that cannot be written', ['band', 'CHART', '--out', '/nowhere/x.wav']],
+  ['a drill that is none', ['drill', 'CHART', '--kind', 'sprint']], ['bars that are not there', ['drill', 'CHART', '--bars', '3-999']], ['a place that cannot be written', ['band', 'CHART', '--out', '/nowhere/x.wav']],
 ])('%s: exit 2, a message, nothing on the standard output', (_, args) => {
   const { status, stdout, stderr } = wander(...args.map((arg) => (arg === 'CHART' ? at('chart.txt') : arg)));
   expect(status).toBe(2);
   expect(stderr.trim().length).toBeGreaterThan(5);
   if (args.length > 0) expect(stdout).toBe('');
+});
+
+test('drill: what to do, a line that passes it, and an attempt held against its rule', () => {
+  expect(wander('drill', '--list').stdout.trim().split('\n').length).toBeGreaterThan(20);
+  const { status, json } = wander('drill', at('chart.txt'), '--kind', 'ladder-thirds', '--tempo', '72', '--json');
+  const drill = json<{ words: string; tempo: number; example: { onsetBeat: number; durationBeats: number; midi: number }[] }>();
+  expect([status, drill.words, drill.tempo]).toEqual([0, 'Land on the third at every change.', 72]);
+  writeFileSync(at('attempt.json'), JSON.stringify({ notes: drill.example }));
+  const judged = (kind: string) => wander('drill', at('chart.txt'), '--kind', kind, '--tempo', '72', '--notes', at('attempt.json'), '--json').json<{ passed: boolean; met: number; of: number }>();
+  expect(judged('ladder-thirds')).toMatchObject({ passed: true });
+  expect(judged('ladder-roots')).toMatchObject({ passed: false });
 });
 
 test('a profile is checked field by field', () => {

@@ -10,6 +10,7 @@ const COMMANDS: Record<string, () => Promise<Command>> = {
   study: async () => (await import('./commands/study')).studyCommand,
   neck: async () => (await import('./commands/neck')).neckCommand,
   theory: async () => (await import('./commands/theory')).theoryCommand,
+  drill: async () => (await import('./commands/drill')).drillCommand,
   band: async () => (await import('./commands/band')).bandCommand,
   play: async () => (await import('./commands/play')).playCommand,
 };
@@ -28,6 +29,7 @@ const USAGE = `wander: hear a solo, hold it against the chords, say what each no
   wander neck path notes.json [--tuning …] [--json]
   wander theory chord "Ebm7b5/Bbb" [--json]
   wander theory scale "F melodic minor" [--json]
+  wander drill chart.txt [--kind third-from-below] [--bars 9-10] [--tempo 72] [--plan ID] [--seed 1] [--choruses 1] [--notes attempt.json [--offset 0.0]] [--json]    --list names them all
   wander band chart.txt --tempo 96 --choruses 2 --out band.wav [--seed 1] [--count-in 1] [--chords keys|guitar] [--click every|two-and-four|one]
       [--bars 9-12] [--tempo-step 4] [--key-step 5] [--drop-out 2,4] [--json]    loops, rising tempo, moving keys, choruses alone; --json prints what is played
   wander play chart.txt --tempo 96 --plan outline --seed 7 [--profile profile.json] --out take.wav --truth truth.json

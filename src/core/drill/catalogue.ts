@@ -1,0 +1,63 @@
+import type { HeightIntent, PlanWords } from '../plan';
+import type { Aim, Rule } from './rule';
+
+/** How the notes before a change lead into it, in semitones up: the last of them is the landing. */
+export type LeadIn = readonly (readonly number[])[];
+
+/** How an example of a drill is made: what it lands on, what it is made of, how it leads in, and its rhythm. */
+export type Recipe = {
+  readonly land: readonly Aim[];
+  readonly material: 'chord' | 'plan';
+  readonly lead?: LeadIn;
+  /** Notes in the lead-in may lie outside the material; `only`: they lie outside the chord they are played over. */
+  readonly chromatic?: true | 'only';
+  readonly rhythm: 'eighths' | 'quarters' | 'changes' | 'anticipate' | 'offbeats' | 'phrases';
+  /** For phrases: the beat they begin on, from 1, how long they are and the rest after them, in bars. */
+  readonly phrase?: { readonly beat: number; readonly bars: number; readonly rest: number };
+  /** Four notes that move by step, up an arpeggio, or in threes of the scale. */
+  readonly shape?: 'arpeggio' | 'run' | 'thirds';
+  /** The lowest fret of the one place it is played in. */
+  readonly place?: number;
+};
+
+export type DrillKind = keyof typeof CATALOGUE;
+export type CatalogueEntry = { readonly name: string; readonly reason: string; readonly rule: Rule; readonly recipe: Recipe; readonly plan?: Partial<PlanWords> & { readonly heights?: readonly HeightIntent[] } };
+
+const entry = (one: CatalogueEntry): CatalogueEntry => one;
+const land = (name: string, reason: string, tones: readonly Aim[]): CatalogueEntry => entry({ name, reason, rule: { kind: 'land', tones }, recipe: { land: tones, material: 'chord', rhythm: 'quarters' } });
+const led = (name: string, reason: string, tones: readonly Aim[], semitones: readonly number[]): CatalogueEntry => entry({ name, reason, rule: { kind: 'land', tones, led: semitones }, recipe: { land: tones, material: 'plan', chromatic: true, lead: [semitones.map((one) => -one)], rhythm: 'eighths' } });
+
+/** Every drill there is, from the first rung of the ladder up. The reasons are those teachers give (1-product, "The schools"). */
+export const CATALOGUE = {
+  'ladder-roots': land('Roots at every change', 'First know where each chord is.', ['root']),
+  'ladder-thirds': land('Thirds at every change', 'A line of thirds alone already tells the chords.', ['third']),
+  'ladder-fifths': land('Fifths at every change', 'The third rung: the tone that most chords share.', ['fifth']),
+  'ladder-sevenths': land('Sevenths at every change', 'Third and seventh trade places from chord to chord.', ['seventh']),
+  'one-target': land('Third or seventh at every change', 'One of the two tones that make the change heard.', ['third', 'seventh']),
+  'chord-tones': entry({ name: 'Chord tones only', reason: 'Nothing else teaches the sound of the change as fast.', rule: { kind: 'material', of: 'chord' }, recipe: { land: ['chord'], material: 'chord', rhythm: 'eighths' } }),
+  'third-from-below': led('The third from a half step below', 'The smallest lead into the strongest tone.', ['third'], [-1]),
+  'third-from-above': led('The third from above', 'Chromatic notes need not all rise.', ['third'], [1, 2]),
+  'fifth-from-flat-five': led('The fifth from the flat five', 'A rub that resolves by one fret.', ['fifth'], [-1]),
+  'root-from-below': led('The root from a half step below', 'The leading tone of every chord.', ['root'], [-1]),
+  'seventh-from-above': led('The seventh from above', 'From the root, or from the half step over the seventh.', ['seventh'], [1, 2]),
+  'target-from-below': led('Third or seventh from a half step below', 'One way in, every change.', ['third', 'seventh'], [-1]),
+  enclosures: entry({ name: 'Enclose the target', reason: 'From both sides the ear knows which note is meant.', rule: { kind: 'figure', figures: ['enclosure'] }, recipe: { land: ['third', 'seventh', 'root', 'fifth'], material: 'plan', chromatic: true, lead: [[-2, -3], [1]], rhythm: 'eighths' } }),
+  'double-chromatic': entry({ name: 'Two half steps into the target', reason: 'A longer lead, heard as one gesture.', rule: { kind: 'figure', figures: ['double-chromatic', 'enclosure'] }, recipe: { land: ['third', 'fifth', 'root', 'seventh'], material: 'plan', chromatic: 'only', lead: [[1], [1]], rhythm: 'eighths' } }),
+  'nearest-note': entry({ name: 'Running eighths to the nearest note', reason: 'Never stop at a change: join chord to chord by the nearest note.', rule: { kind: 'join' }, recipe: { land: ['chord'], material: 'plan', lead: [[-2, -1, 1, 2]], rhythm: 'eighths' } }),
+  'plan-only': entry({ name: 'Only what the plan would play', reason: 'The plan’s own colour, bar after bar.', rule: { kind: 'material', of: 'plan' }, recipe: { land: ['third', 'seventh', 'chord'], material: 'plan', rhythm: 'eighths' } }),
+  'home-tell-tale': entry({ name: 'Home scale and tell-tale tones', reason: 'The smallest change to what the hand knows, the largest change in sound.', rule: { kind: 'material', of: 'plan' }, recipe: { land: ['third', 'seventh', 'chord'], material: 'plan', rhythm: 'eighths' }, plan: { id: 'home-tell-tale' } }),
+  arpeggios: entry({ name: 'An arpeggio in every bar', reason: 'The chord’s own shape under the line.', rule: { kind: 'shape', shapes: ['arpeggio'] }, recipe: { land: ['root', 'third'], material: 'chord', rhythm: 'eighths', shape: 'arpeggio' } }),
+  'scale-runs': entry({ name: 'A run of the scale in every bar', reason: 'The chord-scale as one motion.', rule: { kind: 'shape', shapes: ['scale-run'] }, recipe: { land: ['chord'], material: 'plan', rhythm: 'eighths', shape: 'run' } }),
+  anticipate: entry({ name: 'An eighth ahead of every change', reason: 'The line that leads the band sounds sure of the form.', rule: { kind: 'land', tones: ['third', 'seventh', 'root', 'fifth'], early: true }, recipe: { land: ['third', 'seventh', 'root', 'fifth'], material: 'chord', rhythm: 'anticipate' } }),
+  upbeats: entry({ name: 'On the upbeats', reason: 'Where the beat is known it need not be played.', rule: { kind: 'upbeats' }, recipe: { land: ['chord'], material: 'chord', rhythm: 'offbeats' } }),
+  'start-on-two': entry({ name: 'Begin every phrase on two', reason: 'Not every thought begins on one.', rule: { kind: 'start', beat: 2 }, recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 2, bars: 1, rest: 1 } } }),
+  'start-on-three': entry({ name: 'Begin every phrase on three', reason: 'Half a bar late, and through the next change.', rule: { kind: 'start', beat: 3 }, recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 3, bars: 1, rest: 1 } } }),
+  'start-on-four': entry({ name: 'Begin every phrase on four', reason: 'A pickup into every bar.', rule: { kind: 'start', beat: 4 }, recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 4, bars: 1, rest: 1 } } }),
+  'leave-space': entry({ name: 'Leave two bars of space', reason: 'What was played is heard in the rest after it.', rule: { kind: 'space', bars: 2 }, recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 1, bars: 1, rest: 3 } } }),
+  'one-position': entry({ name: 'One place through the whole form', reason: 'Every chord lies under the hand where it is.', rule: { kind: 'place' }, recipe: { land: ['third', 'seventh', 'chord'], material: 'chord', rhythm: 'eighths', place: 5 } }),
+  'on-the-ground': entry({ name: 'On the ground', reason: 'The chords and nothing else, before anything above them.', rule: { kind: 'height', most: 0 }, recipe: { land: ['chord'], material: 'chord', rhythm: 'eighths' }, plan: { heights: ['ground'] } }),
+  'minor-dominant': entry({ name: 'Harmonic minor on the dominant only', reason: 'One altered tone for one bar.', rule: { kind: 'material', of: 'plan' }, recipe: { land: ['third', 'seventh', 'chord'], material: 'plan', rhythm: 'eighths' }, plan: { id: 'minor-dominant' } }),
+  'superimposed': entry({ name: 'Borrowed shapes', reason: 'Richer sound from known shapes.', rule: { kind: 'material', of: 'plan' }, recipe: { land: ['chord'], material: 'plan', rhythm: 'eighths' }, plan: { id: 'borrowed-shapes' } }),
+} satisfies Record<string, CatalogueEntry>;
+
+export const DRILL_KINDS = Object.keys(CATALOGUE) as DrillKind[];

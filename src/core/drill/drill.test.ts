@@ -1,0 +1,92 @@
+import { expect, test } from '@jest/globals';
+import { analyse } from '../analyse';
+import { LIBRARY, readChart, timelineOf } from '../chart';
+import { fitsOneLocation, pathOf } from '../neck';
+import { findingsOf } from '../practise';
+import { improvise } from '../band';
+import { certain } from '../vocabulary';
+import { CATALOGUE, DRILL_KINDS, drillFor, drillOfFinding, exampleOf, judgeDrill, ruleWords } from './index';
+
+const BLUES = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | Bb7 |\n| Eb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
+const TUNE = certain(readChart('key: Eb\n| Ebmaj7 | C7b9 | Fm7 | Bb7 |\n| Gm7 C7 | Fm7 Bb7 | Ebmaj7 | Bb7 |'));
+const MINOR = certain(readChart('key: Am\n| Am7 | Dm7 | Bm7b5 E7b9 | Am6 |'));
+const CHARTS = { blues: BLUES, tune: TUNE, minor: MINOR };
+
+// Example lines are made by one part and judged by another: the analysis, which knows nothing of how they were made.
+test.each(DRILL_KINDS)('%s: on every form there is a line that passes, under the hand, another for every seed', (kind) => {
+  for (const [name, chart] of Object.entries(CHARTS)) {
+    const drill = drillFor({ kind, chart, tempo: 100 });
+    const choruses = chart.bars.length < 8 ? 3 : 1;
+    const lines = [1, 2].map((seed) => exampleOf(drill, seed, choruses));
+    for (const line of lines) {
+      expect([name, line !== null]).toEqual([name, true]);
+      const judged = judgeDrill(drill, line!, choruses);
+      expect([name, judged.passed, judged.of > 0]).toEqual([name, true, true]);
+      expect(pathOf(line!.map(({ onsetBeat, durationBeats, midi }) => ({ onsetBeat, durationBeats, midi }))).ok).toBe(true);
+    }
+    expect(exampleOf(drill, 1, choruses)).toEqual(lines[0]);
+  }
+});
+
+test('seeds vary the line', () => {
+  const drill = drillFor({ kind: 'nearest-note', chart: BLUES, tempo: 100 });
+  expect(exampleOf(drill, 1)).not.toEqual(exampleOf(drill, 2));
+});
+
+const roots = (tempoShift = 0) => timelineOf(BLUES, 100).stretches.map(({ chord, start, end }) => ({ onsetBeat: start + tempoShift, durationBeats: end - start - 0.1, midi: 48 + chord!.tones[0]!.pc }));
+
+test('each rule hears its own thing and nothing else', () => {
+  const verdict = (kind: keyof typeof CATALOGUE, notes: { onsetBeat: number; durationBeats: number; midi: number }[]) => judgeDrill(drillFor({ kind, chart: BLUES, tempo: 100 }), notes, 1).passed;
+  const own = (kind: keyof typeof CATALOGUE) => exampleOf(drillFor({ kind, chart: BLUES, tempo: 100 }), 3)!;
+  expect([verdict('ladder-roots', roots()), verdict('ladder-thirds', roots()), verdict('chord-tones', roots()), verdict('nearest-note', roots())]).toEqual([true, false, true, false]);
+  // too late is not landed; an eighth ahead is asked for by one rule and accepted by the others
+  expect([verdict('ladder-roots', roots(0.6)), verdict('anticipate', roots(-0.5)), verdict('anticipate', roots())]).toEqual([false, true, false]);
+  expect([verdict('enclosures', own('third-from-below')), verdict('third-from-below', own('third-from-above'))]).toEqual([false, false]);
+  expect([verdict('leave-space', own('chord-tones')), verdict('start-on-two', own('start-on-three')), verdict('upbeats', own('ladder-roots')), verdict('arpeggios', own('scale-runs'))]).toEqual([false, false, false, false]);
+  // a line that wanders over the neck is in no one place
+  const wander = own('one-position').map((note, index) => ({ ...note, midi: note.midi + (index % 8 > 4 ? 12 : index % 8 > 2 ? -9 : 0) }));
+  expect(fitsOneLocation(own('one-position').map(({ midi }) => midi))).toBe(true);
+  expect(verdict('one-position', wander)).toBe(false);
+  expect(verdict('on-the-ground', own('plan-only'))).toBe(false);
+});
+
+test('gates say where: a line that misses one change fails there and nowhere else', () => {
+  const drill = drillFor({ kind: 'ladder-roots', chart: BLUES, tempo: 100 });
+  const line = roots().map((note, index) => (index === 4 ? { ...note, midi: note.midi + 6 } : note));
+  const { gates, met, of } = judgeDrill(drill, line, 1);
+  expect(gates.filter((gate) => !gate.met).map(({ beat }) => beat)).toEqual([timelineOf(BLUES, 100).stretches[4]!.start]);
+  expect([met, of]).toEqual([gates.length - 1, gates.length]);
+});
+
+test('a drill of some bars is a chart of its own; silence passes nothing', () => {
+  const drill = drillFor({ kind: 'ladder-thirds', chart: BLUES, tempo: 72, span: [9, 10] });
+  expect(certain(readChart(drill.chartText)).bars).toHaveLength(2);
+  expect(judgeDrill(drill, [], 2)).toMatchObject({ of: 0, passed: false });
+  expect(exampleOf(drill, 1, 2)!.some(({ onsetBeat }) => onsetBeat >= 8)).toBe(true);
+});
+
+test('every finding that can be drilled gives a drill of its bars at its tempo, with an example', () => {
+  const plan = { id: 'scale-per-chord' as const };
+  const notes = improvise({ chart: BLUES, tempo: 100, choruses: 6, plan, seed: 5, profile: { meet: 0 } });
+  const findings = findingsOf({ chart: BLUES, tempo: 100, plan, report: analyse({ chart: BLUES, tempo: 100, choruses: 6, plan, notes }) });
+  expect(findings.length).toBeGreaterThan(0);
+  for (const finding of findings) {
+    const drill = drillOfFinding(finding, BLUES, plan);
+    if (!drill) continue;
+    expect(drill).toMatchObject({ span: finding.drill.span, tempo: finding.drill.tempo });
+    expect([finding.kind, exampleOf(drill, 2, 2) !== null]).toEqual([finding.kind, true]);
+  }
+  expect(drillOfFinding({ ...findings[0]!, kind: 'improved' }, BLUES, plan)).toBeNull();
+});
+
+test('the ladder has an example on every form of the library', () => {
+  for (const form of LIBRARY.slice(0, 12)) {
+    const chart = certain(readChart(form.text));
+    for (const kind of ['ladder-thirds', 'nearest-note', 'third-from-below'] as const) expect([form.id, kind, exampleOf(drillFor({ kind, chart, tempo: 100 }), 1) !== null]).toEqual([form.id, kind, true]);
+  }
+});
+
+test('every drill says what to do in a sentence', () => {
+  for (const kind of DRILL_KINDS) expect(ruleWords(CATALOGUE[kind].rule)).toMatch(/^[A-Z].{10,}\.$/);
+  expect(ruleWords(CATALOGUE['third-from-below'].rule)).toBe('Land on the third at every change, from a half step below.');
+});
