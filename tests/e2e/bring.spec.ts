@@ -38,7 +38,7 @@ test('the stand-in player plays, and its take can be heard from any note', async
   for (let press = 0; press < 9; press++) await page.keyboard.press('ArrowRight');
   const card = page.getByRole('region', { name: 'Selected' });
   await expect(card).toContainText('What it is');
-  const place = (await card.getByRole('heading').textContent())!;
+  const place = (await card.getByRole('heading', { level: 2 }).textContent())!;
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
   await expect(page.locator('footer').getByRole('status')).toHaveText(new RegExp(`^${place.replace(/, beat.*/, '')}`));

@@ -121,7 +121,7 @@ test('a backing of the player’s own: its tempo is heard, confirmed and played 
     await page.keyboard.press('Space');
     await expect(status(page)).toHaveText('Recording', { timeout: 20_000 });
     await page.keyboard.press('Space');
-    await expect(page.getByText(/^Take \d+ kept$/)).toBeVisible({ timeout: 10_000 });
+    await expect(page.getByText(/^Take \d+ kept$/)).toBeVisible({ timeout: 30_000 });
   } finally {
     await browser.close();
   }

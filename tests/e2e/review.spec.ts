@@ -56,7 +56,7 @@ test('the whole screen by keys alone: every selection has an address, and the ad
 test('two metres away: the pedal goes from change to change with sound, holds back, and loops', async ({ page, request, baseURL }) => {
   const id = await makeTake(request, baseURL!);
   const { report } = await reviewOf(page, id);
-  await page.goto(`/takes/${id}?view=far`);
+  await page.goto(`/takes/${id}?view=far`, { waitUntil: 'networkidle' });
   const heading = page.getByRole('heading', { level: 1 });
   const doors = report.changes.filter(({ chorus }) => chorus === 2);
   await expect(heading).toContainText('Into');
