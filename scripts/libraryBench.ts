@@ -31,7 +31,7 @@ export async function libraryBench(): Promise<void> {
   const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { stdio: 'ignore', env: { ...process.env, NODE_ENV: 'production' } });
   try {
     await answers();
-    for (const path of ['/', '/charts', '/takes', '/takes?before=500', `/takes/${last}`, '/record', '/settings']) console.log(`${path.replace(last, '…').padEnd(20)} ${await timed(path)}`);
+    for (const path of ['/', '/charts', '/takes', '/api/takes/lines?from=500', `/takes/${last}`, '/record', '/settings']) console.log(`${path.replace(last, '…').padEnd(20)} ${await timed(path)}`);
   } finally {
     server.kill();
   }

@@ -99,6 +99,32 @@ test('the input unplugged midway: what was played is kept and judged', async ({ 
   }
 });
 
+test('an input plugged in again is listened to again by itself', async ({ baseURL }) => {
+  const browser = await browserWithMicrophone(soloFile());
+  try {
+    const page = await (await browser.newContext({ baseURL: baseURL!, permissions: ['microphone'] })).newPage();
+    await page.addInitScript(() => {
+      const ask = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
+      navigator.mediaDevices.getUserMedia = async (constraints) => {
+        const stream = await ask(constraints);
+        (window as unknown as { track: MediaStreamTrack }).track = stream.getAudioTracks()[0]!;
+        return stream;
+      };
+    });
+    await page.goto('/settings', { waitUntil: 'networkidle' });
+    await page.getByRole('button', { name: 'Listen to the input' }).click();
+    const level = page.getByText(/dBFS/);
+    await expect(level).toBeVisible({ timeout: 10_000 });
+    await page.evaluate(() => (window as unknown as { track: MediaStreamTrack }).track.dispatchEvent(new Event('ended')));
+    await expect(page.getByText('It was unplugged.')).toBeVisible();
+    await page.evaluate(() => navigator.mediaDevices.dispatchEvent(new Event('devicechange')));
+    await expect(level).toBeVisible({ timeout: 10_000 });
+    await expect(page.getByText('It was unplugged.')).toBeHidden();
+  } finally {
+    await browser.close();
+  }
+});
+
 test('two takes at once: the second tab says so and the first goes on', async ({ request, baseURL }) => {
   const chart = await makeChart(request, baseURL!, SHORT_CHART);
   const browser = await browserWithMicrophone(soloFile());
