@@ -11,7 +11,7 @@ import { Pill } from '@/ui/form/Pill';
 import { intervalLabel } from '@/ui/intervalLabel';
 import type { Door } from './doors';
 
-type Group = { readonly mark: GateMark; readonly interval: string | null; readonly height: number; readonly count: number; readonly choruses: readonly number[] };
+type Group = { readonly mark: GateMark; readonly interval: string | null; readonly height: number; readonly count: number; readonly choruses: readonly number[]; /** The target it came to late. */ readonly then: string | null };
 
 const ORDER: readonly GateMark[] = ['target', 'target-late', 'chord-tone', 'not-met', 'rest'];
 /** More groups than this are joined by their mark. */
@@ -24,7 +24,8 @@ function groupsOf(door: Door, report: Report, marks: readonly GateMark[]): Group
     return [...found.values()].map((indices): Group => {
       const { landing } = report.changes[indices[0]!]!;
       const same = indices.every((index) => report.changes[index]!.landing.interval === landing.interval);
-      return { mark: marks[indices[0]!]!, interval: same ? landing.interval : null, height: { target: 0, 'chord-tone': 0, colour: 1, scale: 2 }[landing.verdict as string] ?? 4, count: indices.length, choruses: indices.map((index) => report.changes[index]!.chorus) };
+      const late = indices.map((index) => report.changes[index]!.landing.resolutionIndex).map((at) => (at === undefined ? null : report.notes[at]!.interval));
+      return { mark: marks[indices[0]!]!, interval: same ? landing.interval : null, height: { target: 0, 'chord-tone': 0, colour: 1, scale: 2 }[landing.verdict as string] ?? 4, count: indices.length, choruses: indices.map((index) => report.changes[index]!.chorus), then: marks[indices[0]!] === 'target-late' && late.every((one) => one === late[0]) ? (late[0] ?? null) : null };
     }).sort((a, b) => ORDER.indexOf(a.mark) - ORDER.indexOf(b.mark) || b.count - a.count);
   };
   const fine = of((index) => `${marks[index]} ${report.changes[index]!.landing.interval}`);
@@ -103,7 +104,7 @@ function DoorColumn({ door, report, marks, x, width, isOpen, sounding, choruses,
             {group.interval !== null ? <Pill x={pill.x} y={middle} width={pill.w} height={pill.h} tier={group.height} label={intervalLabel(group.interval)} size={pill.size} /> : <text x={pill.x + pill.w / 2} y={middle + 8} fontSize={pill.size} textAnchor="middle" style={{ fill: 'var(--dim)' }}>–</text>}
             {sounds && <rect x={pill.x - 6} y={middle - pill.h / 2 - 6} width={pill.w + 12} height={pill.h + 12} rx={pill.h / 2 + 6} fill="none" stroke="var(--now)" strokeWidth={3.5} />}
             <text x={x + (isOpen ? 160 : 92)} y={middle + (isOpen ? 36 : 26)} fontSize={isOpen ? 108 : 76} fontWeight={640} textAnchor="middle" style={{ fill: strong ? 'var(--ink)' : 'var(--soft)' }}>{group.count}</text>
-            {isOpen && <><text x={x + 206} y={middle - 4} fontSize={28} fontWeight={640} style={{ fill: 'var(--ink)' }}>{group.interval === null ? WORDS[group.mark] : intervalWord(group.interval)}</text>{group.interval !== null && <text x={x + 206} y={middle + 28} fontSize={22} style={{ fill: 'var(--soft)' }}>{WORDS[group.mark]}</text>}</>}
+            {isOpen && <><text x={x + 206} y={middle - 4} fontSize={28} fontWeight={640} style={{ fill: 'var(--ink)' }}>{group.interval === null ? WORDS[group.mark] : intervalWord(group.interval)}</text>{group.interval !== null && <text x={x + 206} y={middle + 28} fontSize={22} style={{ fill: 'var(--soft)' }}>{group.then === null ? WORDS[group.mark] : `then ${intervalWord(group.then)}: late`}</text>}</>}
           </g>
         );
       })}
