@@ -1,6 +1,7 @@
 'use client';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { ask, askAhead } from '@/audio/keep/serverTakes';
 import { PLANS, type PlanId } from '@/core/plan';
@@ -130,9 +131,13 @@ function opening(takes: readonly TakeRow[]) {
   return <>In take {first.number}, {first.heard} of {first.segments} chords of {latest.title} came through without the band, <b className="font-[620] text-ink">in the last one {latest.heard} of {latest.segments}.</b></>;
 }
 
+/** A row asks for the page when it is pointed at or reached, and for the take itself when it is pressed: by the click both are on their way. */
 function Row({ take }: { take: TakeRow }) {
+  const router = useRouter();
+  const href = `/takes/${take.id}`;
+  const ahead = () => router.prefetch(href);
   return (
-    <Link href={`/takes/${take.id}`} onClick={() => askAhead(take.id)} className="grid h-full grid-cols-[44px_minmax(0,1fr)_auto] items-center gap-x-4 border-t border-line hover:bg-row sm:grid-cols-[44px_216px_minmax(0,1fr)_128px_150px_72px]">
+    <Link href={href} prefetch={false} onPointerEnter={ahead} onFocus={ahead} onPointerDown={() => askAhead(take.id)} onClick={() => askAhead(take.id)} className="grid h-full grid-cols-[44px_minmax(0,1fr)_auto] items-center gap-x-4 border-t border-line hover:bg-row sm:grid-cols-[44px_216px_minmax(0,1fr)_128px_150px_72px]">
       <span className="text-2xl font-[560] text-soft">{take.number}</span>
       <span className="min-w-0 leading-5"><b className="block truncate font-[560] text-ink">{take.title}{take.stars > 0 && <span className="ml-2 text-sm text-now" aria-label={`${take.stars} stars`}>{'★'.repeat(take.stars)}</span>}</b><span className="block truncate text-sm text-dim">{take.when}, {PLANS[take.planId].short}</span></span>
       <span className="hidden sm:block"><TakeProfile profile={take.profile} /></span>

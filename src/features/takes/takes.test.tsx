@@ -25,7 +25,7 @@ test('a line of the list says what was counted, its tempo whole, and when', () =
 
 test('the list says how many there are, can be chosen from by anything, and a choice has an address', () => {
   const facets = { titles: ['T'], plans: ['outline'], keys: ['C major'], findings: [{ kind: 'landing-late', count: 3 }] };
-  render(<AppRouterContext.Provider value={{} as never}><TakesScreen first={{ total: 3, from: 0, rows: [takeRow(TAKE, LINE, 3)] }} filter={{ title: 'T' }} facets={facets} charts={[]} /></AppRouterContext.Provider>);
+  render(<AppRouterContext.Provider value={{ prefetch: () => undefined } as never}><TakesScreen first={{ total: 3, from: 0, rows: [takeRow(TAKE, LINE, 3)] }} filter={{ title: 'T' }} facets={facets} charts={[]} /></AppRouterContext.Provider>);
   expect(screen.getByRole('heading', { level: 1 }).textContent).toContain('3 takes are like this');
   expect(screen.getByRole('option', { name: 'landings late, 3' })).toBeTruthy();
   fireEvent.change(screen.getByRole('combobox', { name: 'any finding' }), { target: { value: 'landing-late' } });
