@@ -66,6 +66,6 @@ test('@review a take of ten choruses of 32 bars: opening, stepping, correcting, 
   console.log(`long tasks while playing: ${JSON.stringify(await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks))}`);
   await page.keyboard.press('Space');
   await page.getByRole('button', { name: 'Correct', exact: true }).click();
-  await page.waitForTimeout(500);
+  await page.waitForTimeout(2_000);
   await timed('correction to the line judged anew', 'ArrowUp', 8, 'edits');
 });

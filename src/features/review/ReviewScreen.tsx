@@ -25,7 +25,7 @@ import { SelectionCard, type FixAsked } from './SelectionCard';
 import { doorsOf, type Door } from './doors';
 import { placeText, Transport } from './Transport';
 import { intervalAt } from './noteNames';
-import { useReview, type ReviewData } from './useReview';
+import { useReview, useWarmedUp, type ReviewData } from './useReview';
 import { useReviewKeys, type KeyMap } from './useReviewKeys';
 import { useCursor, useTakePlayer } from './useTakePlayer';
 import { useCorrecting } from './useCorrecting';
@@ -62,11 +62,12 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
   const [door, setDoor] = useState(0);
   const { words, setWords, keeping } = useWords(take.id, data.words);
   useAddress(view, selection);
+  useWarmedUp(data, view === 'correct');
 
   const drawn = useMemo(() => takeOnForm(report, marks, gesturesOf(places, byId, new Set(doubts.map(({ id }) => id)), take.tempo)), [report, marks, places, byId, doubts, take.tempo]);
   const lit = useMemo(() => (kind === null ? drawn : { ...drawn, gates: drawn.gates.map((gate) => (`${report.changes[gate.index]!.from}→${report.changes[gate.index]!.to}` === kind ? gate : { ...gate, word: '' })) }), [drawn, kind, report]);
   const shown = useMemo(() => shownFindings(findings), [findings]);
-  const doors = useMemo(() => doorsOf(report, timeline), [report, timeline]);
+  const doors = useMemo(() => (view === 'far' ? doorsOf(report, timeline) : []), [report, timeline, view]);
   const opening = openingWords(report, findings);
   const current = selection && selection.index < countIn(selection, report) ? selection : null;
   const span = current ? spanOf(current, report, timeline) : null;

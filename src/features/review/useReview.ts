@@ -90,6 +90,21 @@ function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgem
   return found.findings;
 }
 
+const WARM_UPS = 4;
+
+/** Judges the take a few times while nothing else is to be done: the first correction is then as quick as the tenth. */
+export function useWarmedUp(data: ReviewData, wanted: boolean): void {
+  useEffect(() => {
+    if (!wanted) return;
+    let left = WARM_UPS;
+    let timer = setTimeout(function again() {
+      judgeTake(caseOf(data, data.edits));
+      if (--left > 0) timer = setTimeout(again, 60);
+    }, 60);
+    return () => clearTimeout(timer);
+  }, [data, wanted]);
+}
+
 /** Keeps edits on the server a moment after the last one; what is not kept when the page goes is sent on its way. */
 function useKept(id: string, edits: readonly Edit[], first: readonly Edit[]): { keeping: Keeping; retry: () => void } {
   const [state, setState] = useState<{ edits: readonly Edit[]; keeping: Keeping }>({ edits: first, keeping: 'kept' });
