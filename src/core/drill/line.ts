@@ -1,3 +1,4 @@
+import type { PlayedNote } from '../analyse';
 import { seededRandom, type Beats, type Midi, type Semitones } from '../vocabulary';
 
 /** A place in a line that is to be filled: which pitches it may have, and how far it may lie from the note before. */
@@ -10,7 +11,6 @@ export type Slot = {
   readonly steps?: readonly Semitones[];
   readonly liked?: readonly number[];
 };
-export type LineNote = { readonly onsetBeat: Beats; readonly durationBeats: Beats; readonly midi: Midi };
 
 const COST = { repeat: 2.2, beyondStep: 0.55, leap: 1.6, centre: 0.03, unliked: 0.8, turn: 0.12 };
 const LEAP = 5;
@@ -21,7 +21,7 @@ const LEAP = 5;
  * @param pitches the line may use, in order
  * @returns null where no line fits
  */
-export function lineThrough(slots: readonly Slot[], pitches: readonly Midi[], seed: number): LineNote[] | null {
+export function lineThrough(slots: readonly Slot[], pitches: readonly Midi[], seed: number): PlayedNote[] | null {
   const random = seededRandom(seed * 7919 + 17);
   const centre = pitches.reduce((sum, midi) => sum + midi, 0) / Math.max(1, pitches.length);
   let costs = new Map<Midi, number>();
@@ -49,7 +49,7 @@ export function lineThrough(slots: readonly Slot[], pitches: readonly Midi[], se
   }
   if (slots.length === 0) return [];
   let midi = [...costs].reduce((best, one) => (one[1] < best[1] ? one : best))[0];
-  const line: LineNote[] = [];
+  const line: PlayedNote[] = [];
   for (let index = slots.length - 1; index >= 0; index--) {
     line.unshift({ onsetBeat: slots[index]!.beat, durationBeats: slots[index]!.duration, midi });
     midi = back[index]!.get(midi) ?? midi;

@@ -1,5 +1,5 @@
 export { readWav, writeWav, toMono, WAV_LIMITS, type WavAudio } from './wav';
-export { readNotes, toBeats, notesSchema, NOTES_SCHEMA, type NotesFile, type SecondsNote } from './notes';
+export { readNotes, toBeats, notesSchema, NOTES_SCHEMA, type NotesFile } from './notes';
 export { readMidi } from './midi';
 export { readReport, reportSchema, REPORT_SCHEMA } from './report';
 export { writeMusicXml } from './musicxml/write';

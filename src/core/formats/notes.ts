@@ -2,11 +2,10 @@ import Joi from 'joi';
 import { accepted, refused, type Outcome, type Seconds } from '../vocabulary';
 import { beatAt, steady, type Pace } from '../chart';
 import type { PlayedNote } from '../analyse';
+import type { SecondsNote } from '../correct';
 
 /** Notes in seconds, as a transcription writes them, or in beats, as a hand does. */
 export type NotesFile = { readonly schema?: string; readonly notes: readonly (SecondsNote | PlayedNote)[] };
-type Pitched = Pick<PlayedNote, 'midi' | 'cents' | 'bend' | 'slide' | 'confidence'>;
-export type SecondsNote = Pitched & { readonly onsetSec: Seconds; readonly offsetSec: Seconds };
 
 export const NOTES_SCHEMA = 'idle-wander/notes@1';
 const MOST_NOTES = 250_000;

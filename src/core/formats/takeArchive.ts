@@ -1,10 +1,10 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import Joi from 'joi';
-import type { Edit, TakeWords } from '../correct';
+import type { Edit, SecondsNote, TakeWords } from '../correct';
 import type { Pace } from '../chart';
 import { accepted, refused, type Outcome, type Seconds } from '../vocabulary';
 import { editsSchema, wordsSchema } from './edits';
-import { notesSchema, type SecondsNote } from './notes';
+import { notesSchema } from './notes';
 
 export const TAKE_SCHEMA = 'idle-wander/take@1';
 

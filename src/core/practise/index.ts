@@ -1,7 +1,7 @@
 export { findingsOf, findingsOver, praiseOf, type DrillSpec, type Finding, type FindingKind, type Findings, type FindingsRequest } from './findings';
 export { oneGate, type GateChip, type GateGroup, type OneGate } from './oneGate';
 export { marksOf } from './marks';
-export { onTheNeck, type OnTheNeck } from './onTheNeck';
+export { fingeredTake, onTheNeck, type OnTheNeck } from './onTheNeck';
 export { newcombeInterval, wilsonInterval, type Rate } from './wilson';
 export { compareTakes, type Compared, type Comparison, type DoorRates, type KindRates } from './compare';
 export { approachTable, type ApproachRow } from './approaches';

@@ -2,8 +2,7 @@
 import { useMemo } from 'react';
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
-import { pathOf, placesSounding } from '@/core/neck';
-import { approachTable, intervalWord } from '@/core/practise';
+import { approachTable, fingeredTake, intervalWord } from '@/core/practise';
 import { planIntents } from './planIntents';
 import type { PlanWords } from '@/core/plan';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
@@ -143,23 +142,15 @@ export function NeckBoard({ report }: { report: Report }) {
 
 type PlayedPlace = { readonly string: number; readonly fret: number; readonly count: number; readonly beats: number; readonly tones: number };
 
-const AHEAD = 64;
-
 function placesPlayed(report: Report, instrument: ReturnType<typeof instrumentOf>): PlayedPlace[] {
   const found = new Map<string, { string: number; fret: number; count: number; beats: number; tones: number }>();
-  for (const { noteIndices } of report.phrases) {
-    const within = noteIndices.filter((index) => placesSounding(Math.round(report.notes[index]!.midi), instrument).length > 0);
-    for (let from = 0; from < within.length; from += AHEAD) {
-      const part = within.slice(from, from + AHEAD);
-      const path = pathOf(part.map((index) => { const { onsetBeat, durationBeats, midi } = report.notes[index]!; return { onsetBeat, durationBeats, midi: Math.round(midi) }; }), { instrument });
-      if (!path.ok) continue;
-      path.value.path.forEach(({ string, fret }, place) => {
-        const note = report.notes[part[place]!]!;
-        const one = found.get(`${string} ${fret}`) ?? { string, fret, count: 0, beats: 0, tones: 0 };
-        found.set(`${string} ${fret}`, { ...one, count: one.count + 1, beats: one.beats + note.durationBeats, tones: one.tones + (note.height === 0 ? 1 : 0) });
-      });
-    }
-  }
+  fingeredTake(report, instrument).touches.forEach((touch, index) => {
+    if (!touch) return;
+    const { string, fret } = touch;
+    const note = report.notes[index]!;
+    const one = found.get(`${string} ${fret}`) ?? { string, fret, count: 0, beats: 0, tones: 0 };
+    found.set(`${string} ${fret}`, { ...one, count: one.count + 1, beats: one.beats + note.durationBeats, tones: one.tones + (note.height === 0 ? 1 : 0) });
+  });
   return [...found.values()].sort((a, b) => a.string - b.string || a.fret - b.fret);
 }
 

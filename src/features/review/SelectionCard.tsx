@@ -1,8 +1,8 @@
 'use client';
 import { useMemo, type ReactNode } from 'react';
 import type { Report } from '@/core/analyse';
-import { pathOf, placesSounding, stringName } from '@/core/neck';
-import { intervalWord, typeset } from '@/core/practise';
+import { placesSounding, stringName } from '@/core/neck';
+import { fingeredTake, intervalWord, typeset } from '@/core/practise';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
@@ -117,8 +117,9 @@ function FixPart({ report, fix, onFix }: { report: Report; fix: FixAsked; onFix:
   const note = report.notes[fix.noteIndex]!;
   const from = Math.round(note.midi);
   const by = fix.toMidi - from;
-  const place = useMemo(() => placeOfNote(report, fix.noteIndex, guitar), [report, fix.noteIndex, guitar]);
-  const instrument = instrumentOf(guitar);
+  const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
+  const touches = useMemo(() => fingeredTake(report, instrument).touches, [report, instrument]);
+  const place = touches[fix.noteIndex];
   const to = place && (place.fret + by >= 0 && place.fret + by <= place.fret + 4 ? { string: place.string, fret: place.fret + by } : placesSounding(fix.toMidi, instrument).sort((a, b) => Math.abs(a.fret - place.fret) - Math.abs(b.fret - place.fret))[0]);
   const [a, b] = [noteNameIn(report, fix.noteIndex), noteNameIn(report, fix.noteIndex, fix.toMidi)];
   return (
@@ -134,18 +135,4 @@ function FixPart({ report, fix, onFix }: { report: Report; fix: FixAsked; onFix:
       <p className="mt-1 text-[15px]"><button type="button" className="font-[580] text-now hover:underline" onClick={() => onFix(fix)}>Hear the fix <kbd className="key ml-1">X</kbd></button> <span className="text-dim">your own sound, that note moved</span></p>
     </div>
   );
-}
-
-const AHEAD = 64;
-
-/** Where a note was probably played, by the fingering of its phrase. */
-function placeOfNote(report: Report, index: number, guitar: Parameters<typeof instrumentOf>[0]): { string: number; fret: number } | null {
-  const instrument = instrumentOf(guitar);
-  const phrase = report.phrases.find(({ noteIndices }) => noteIndices.includes(index));
-  const reachable = (phrase?.noteIndices ?? [index]).filter((at) => placesSounding(Math.round(report.notes[at]!.midi), instrument).length > 0);
-  const at = reachable.indexOf(index);
-  if (at < 0) return null;
-  const from = Math.max(0, at - AHEAD / 2);
-  const path = pathOf(reachable.slice(from, from + AHEAD).map((one) => { const { onsetBeat, durationBeats, midi } = report.notes[one]!; return { onsetBeat, durationBeats, midi: Math.round(midi) }; }), { instrument });
-  return path.ok ? (path.value.path[at - from] ?? null) : null;
 }
