@@ -18,7 +18,7 @@ const BLOCK = 128;
 const MELODIC = 0;
 const DRUMS = 9;
 /** Sounds kept: half an hour of any band fits many times over. 48 million samples are 192 MB. */
-const MOST_SAMPLES = 48_000_000;
+const MOST_SAMPLES = 6_000_000;
 /** Loudness is played in so many steps, and brought nearer together than the bank's own velocities, which fall off steeply. */
 const LAYERS = 20;
 const TOUCH = 0.6;
