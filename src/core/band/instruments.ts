@@ -17,7 +17,7 @@ const RELEASE: Seconds = 0.35;
 const BLOCK = 128;
 const MELODIC = 0;
 const DRUMS = 9;
-/** Sounds kept: half an hour of any band fits many times over. 48 million samples are 192 MB. */
+/** Sounds kept, 24 MB of them: strokes of the last minutes, which are most of the next ones. More would only make the tab of a long take grow. */
 const MOST_SAMPLES = 6_000_000;
 /** Loudness is played in so many steps, and brought nearer together than the bank's own velocities, which fall off steeply. */
 const LAYERS = 20;
