@@ -3,6 +3,12 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { readChart, timelineOf } from '@/core/chart';
+import { readMidi, writeLineMusicXml } from '@/core/formats';
+import { certain } from '@/core/vocabulary';
+import { createChart } from '@/server/charts';
+import { closeDatabase } from '@/server/db/client';
+import { importLine } from '@/server/takeFiles';
 
 let folder = '';
 const at = (name: string): string => path.join(folder, name);
@@ -172,3 +178,28 @@ test('a silent recording is no failure, but is said', () => {
   const { status, stderr, json } = wander('transcribe', at('silent.wav'), '--json');
   expect([status, json<{ notes: unknown[] }>().notes, stderr.includes('silent')]).toEqual([0, [], true]);
 });
+
+test('what is kept: a take out in five formats, all of it backed up and restored from another folder', async () => {
+  const env = { ...process.env, DATABASE_URL: `file:${at('kept.db')}` };
+  const kept = (...args: string[]) => spawnSync('node', [path.resolve('bin/wander'), ...args], { encoding: 'buffer', env, cwd: folder });
+  const made = kept('backup', 'empty.zip');
+  expect(made.stderr.toString()).toContain('All that is kept is in');
+  process.env.DATABASE_URL = env.DATABASE_URL;
+  const chart = certain(readChart(readFileSync(at('chart.txt'), 'utf8')));
+  const line = writeLineMusicXml({ chart, timeline: timelineOf(chart, 160), tempo: 160, title: 'Line', choruses: 1, swing: null, notes: [{ onsetBeat: 0, durationBeats: 1, midi: 62 }, { onsetBeat: 1, durationBeats: 1, midi: 65 }] });
+  const { id } = await importLine(new TextEncoder().encode(line), { chart: (await createChart(readFileSync(at('chart.txt'), 'utf8'))).id, tempo: 160, name: 'Brought in' });
+  closeDatabase();
+  const exported = (format: string, ...more: string[]) => kept('export', '1', '--format', format, ...more).stdout;
+  expect(readMidi(new Uint8Array(exported('midi')))).toMatchObject({ ok: true, value: [{ midi: 62 }, { midi: 65 }] });
+  expect(exported('musicxml').toString()).toContain('<score-partwise');
+  expect(exported('csv').toString().split('\n')[0]).toContain('interval');
+  expect(exported('csv', '--changes').toString().split('\n')[0]).toContain('from');
+  expect((JSON.parse(kept('export', `/takes/${id}`, '--format', 'json').stdout.toString()) as { notes: unknown[] }).notes).toHaveLength(2);
+  const refused = (...args: string[]) => { const { status, stderr } = kept(...args); return [status, stderr.toString().trim().split('\n').pop()]; };
+  expect(refused('export', '1', '--format', 'wav')).toEqual([2, expect.stringContaining('sound')]);
+  expect(refused('export', '9', '--format', 'midi')).toEqual([2, expect.stringContaining('does not exist')]);
+  expect(refused('export', '1', '--format', 'doc')).toEqual([2, expect.stringContaining('midi, musicxml, csv, json, wav')]);
+  expect(refused('restore', 'nowhere.zip')).toEqual([2, expect.stringContaining('cannot be read')]);
+  expect(kept('restore', 'empty.zip', '--json').status).toBe(0);
+  expect(refused('export', '1', '--format', 'midi')).toEqual([2, expect.stringContaining('does not exist')]);
+}, 60_000);

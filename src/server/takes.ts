@@ -29,6 +29,13 @@ export async function takeById(id: string): Promise<StoredTake> {
   return asTake(take);
 }
 
+/** A take by the number people say. */
+export async function takeByNumber(number: number): Promise<StoredTake> {
+  const [take] = await database().select().from(takes).where(eq(takes.number, number));
+  if (!take) throw notFound('take');
+  return asTake(take);
+}
+
 /**
  * Begins a take on a frozen copy of its chart. Refused where the chart cannot be read: there would be nothing to hold the notes against.
  * A take that was begun already, by its id, is begun no second time.

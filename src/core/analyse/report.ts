@@ -1,4 +1,4 @@
-import type { Beats, BeatsPerMinute } from '../vocabulary';
+import { lazily, once, type Beats, type BeatsPerMinute } from '../vocabulary';
 import type { IntervalName } from '../music';
 import { changesOf, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
 import { cellAt, planOf, type PlanChoice } from '../plan';
@@ -96,23 +96,33 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   const judged = { scene, events: heard.events, voices: heard.voices, belongings, plan };
   const changes = landingsOf(judged);
   const phrases = phrasesOf(scene, heard.events, belongings);
-  const answers = answersOf(phrases, timeline);
   const context: NoteContext = { scene, plan, heard, belongings, deeds, figures: byMember(figures), walk, pickups: pickupTargets(scene, heard, changes, phrases), until: choruses * timeline.formBeats };
   const notesJudged = heard.voices.map((voice) => judgeNote(context, voice));
   const noteReports = notesJudged.map(({ note }) => note);
-  const moved = movedShapesOf(scene.line);
-  const heights = scene.line.map(({ index }) => noteReports[index]!.height);
   const indexOf = (place: number) => scene.line[place]!.index;
+  const moved = once(() => movedShapesOf(scene.line));
   const figureReports = figures.map(({ kind, members, target }): FigureReport => ({ kind, noteIndices: members.map(indexOf), targetIndex: indexOf(target), resolved: true }));
-  return {
-    schema: 'idle-wander/report@1', notes: noteReports, events: heard.events.map((event) => eventReport(event, belongings[event.index]!)),
-    figures: figureReports,
-    shapes: shapesOf(walk, moved).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
-    changes, coverage: coverageOf(scene, plan, notesJudged), coverageByFunction: coverageByFunction(scene, notesJudged), coverageOverall: coverageOverall(scene, notesJudged),
-    phrases: phrases.map((phrase, index) => (answers[index] === null ? phrase : { ...phrase, answers: answers[index]! })), stepOuts: stepOutsOf(walk, deeds, heights, moved),
-    place: placesLost(scene, heard.events, choruses), time: timingOf(scene, heard.events), line: lineShapeOf(scene), arc: arcOf(scene, notesJudged, choruses), ...mutedBandOf(scene, notesJudged, changes, choruses), turnings: turningsOf(changes),
-    missedDoors: missedDoors(judged, changes), thirds: thirdsPalette(scene, notesJudged), ...handoversOf(scene, heard.events, choruses), summary: summaryOf(timeline, plan, notesJudged, changes, figureReports, choruses),
-  };
+  const muted = once(() => mutedBandOf(scene, notesJudged, changes, choruses));
+  const handed = once(() => handoversOf(scene, heard.events, choruses));
+  // notes, figures and landings are what every screen draws; the rest is worked out for the board that shows it
+  return lazily<Report>({
+    schema: () => 'idle-wander/report@1', notes: () => noteReports, events: () => heard.events.map((event) => eventReport(event, belongings[event.index]!)),
+    figures: () => figureReports,
+    shapes: () => shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
+    changes: () => changes,
+    coverage: () => coverageOf(scene, plan, notesJudged), coverageByFunction: () => coverageByFunction(scene, notesJudged), coverageOverall: () => coverageOverall(scene, notesJudged),
+    phrases: () => answering(phrases, timeline), stepOuts: () => stepOutsOf(walk, deeds, scene.line.map(({ index }) => noteReports[index]!.height), moved()),
+    place: () => placesLost(scene, heard.events, choruses), time: () => timingOf(scene, heard.events), line: () => lineShapeOf(scene), arc: () => arcOf(scene, notesJudged, choruses),
+    mutedBand: () => muted().mutedBand, heardBy: () => muted().heardBy, turnings: () => turningsOf(changes),
+    missedDoors: () => missedDoors(judged, changes), thirds: () => thirdsPalette(scene, notesJudged),
+    bars: () => handed().bars, handovers: () => handed().handovers, summary: () => summaryOf(timeline, plan, notesJudged, changes, figureReports, choruses),
+  });
+}
+
+/** Phrases with the one each answers. */
+function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
+  const answers = answersOf(phrases, timeline);
+  return phrases.map((phrase, index) => (answers[index] === null ? phrase : { ...phrase, answers: answers[index]! }));
 }
 
 /** The form repeats until the last onset. */

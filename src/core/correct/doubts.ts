@@ -38,8 +38,10 @@ const ranked = (a: Reading, b: Reading): readonly [Reading, Reading] => (b.belie
 
 /** The octave that would fit the line, where this one leaps out of it and is not surely believed. */
 function octaveDoubt(notes: readonly CorrectedNote[], index: number): Midi | null {
-  const [before, note, after] = [notes[index - 1], notes[index]!, notes[index + 1]];
-  if (!before || !after || (note.confidence ?? 1) >= 0.93) return null;
+  const note = notes[index]!;
+  if ((note.confidence ?? 1) >= 0.93) return null;
+  const [before, after] = [notes[index - 1], notes[index + 1]];
+  if (!before || !after) return null;
   const apart = (midi: Midi) => Math.max(Math.abs(midi - before.midi), Math.abs(midi - after.midi));
   const least = Math.min(Math.abs(note.midi - before.midi), Math.abs(note.midi - after.midi));
   if (least < LEAP) return null;

@@ -2,3 +2,4 @@ export * from './units';
 export * from './outcome';
 export * from './random';
 export { nearestOf } from './nearest';
+export { lazily, once } from './lazy';

@@ -1,8 +1,10 @@
 import { mkdirSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { createClient } from '@libsql/client';
 import { drizzle } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
+import { Failure } from '../failure';
 import * as schema from './schema';
 
 export const DEFAULT_DATABASE = 'file:./data/idle-wander.db';
@@ -38,8 +40,32 @@ export function write<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
   return next;
 }
 
+const migrations = (): string => path.resolve('drizzle');
+
+/** The file all is kept in. Only a file can be backed up from here; a database elsewhere has its own keeper. */
+export function databaseFile(): string {
+  const url = process.env.DATABASE_URL ?? DEFAULT_DATABASE;
+  if (!url.startsWith('file:')) throw new Failure(422, { code: 'database.remote', message: 'The database lies on another machine.', suggestion: 'Back it up there.' });
+  return path.resolve(url.slice('file:'.length));
+}
+
+/** How many steps the newest schema is from the first. */
+export async function knownMigrations(folder = migrations()): Promise<number> {
+  return (JSON.parse(await readFile(path.join(folder, 'meta/_journal.json'), 'utf8')) as { entries: unknown[] }).entries.length;
+}
+
+/** Brings another database file to the newest schema. */
+export async function migrateFile(file: string, folder = migrations()): Promise<void> {
+  const client = createClient({ url: `file:${file}` });
+  try {
+    await migrate(drizzle(client), { migrationsFolder: folder });
+  } finally {
+    client.close();
+  }
+}
+
 /** Brings the database to the newest schema; forward only. */
-export async function migrateDatabase(folder = path.resolve('drizzle')): Promise<void> {
+export async function migrateDatabase(folder = migrations()): Promise<void> {
   const { client, db } = state().connection;
   if ((process.env.DATABASE_URL ?? DEFAULT_DATABASE).startsWith('file:')) await client.execute('PRAGMA journal_mode = WAL');
   await client.execute('PRAGMA foreign_keys = ON');

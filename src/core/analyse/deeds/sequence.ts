@@ -13,13 +13,16 @@ export type Run = { readonly first: number; readonly last: number };
 export function sequencesOf(line: Line, belongings: readonly Belonging[], grounds: readonly Ground[]): Run[] {
   const runs: Run[] = [];
   const linked = line.map((note, place) => isLinked(note, line[place + 1]));
+  const climbs = new Map<Scale, Int16Array>();
+  const climbOf = (scale: Scale) => climbs.get(scale) ?? climbs.set(scale, stepsUp(line, scale)).get(scale)!;
+  const ways = grounds.map(({ bareScale, keyScale, home }) => [...new Set([bareScale, keyScale, home])].map(climbOf));
   let reached = -1;
   for (let first = 0; first + 2 < line.length; first++) {
-    const { bareScale, keyScale, home } = grounds[belongings[first]!.sounding.stretch.index]!;
+    const climb = ways[belongings[first]!.sounding.stretch.index]!;
     let last = -1;
     for (let size = 2; size <= 4; size++) {
       if (!linked[first + size - 2]) break;
-      for (const scale of new Set([bareScale, keyScale, home])) last = Math.max(last, longestFrom(line, linked, first, size, scale));
+      for (const steps of climb) last = Math.max(last, longestFrom(steps, linked, first, size));
     }
     if (last <= reached) continue;
     runs.push({ first, last });
@@ -28,19 +31,29 @@ export function sequencesOf(line: Line, belongings: readonly Belonging[], ground
   return runs;
 }
 
-/** The last note of a sequence of cells so long from a place on; −1 where there is none. */
-function longestFrom(line: Line, linked: readonly boolean[], first: number, size: number, scale: Scale): number {
-  const way = line[first + size] && linked[first + size - 1] ? stepOf(scale, line[first]!.pitch, line[first + size]!.pitch) : null;
+/** The last note of a sequence of cells so long from a place on; −1 where there is none. `steps` is the line in steps of one scale. */
+function longestFrom(steps: Int16Array, linked: readonly boolean[], first: number, size: number): number {
+  const moved = (place: number): number => {
+    if (place + size >= steps.length || !linked[place + size - 1]) return 0;
+    const [from, to] = [steps[place]!, steps[place + size]!];
+    return from === FOREIGN || to === FOREIGN ? 0 : to - from;
+  };
+  const way = moved(first);
   if (way !== 1 && way !== -1) return -1;
   let place = first;
-  while (place + size < line.length && linked[place + size - 1] && stepOf(scale, line[place]!.pitch, line[place + size]!.pitch) === way) place++;
+  while (moved(place) === way) place++;
   const statements = Math.floor((place - first) / size) + 1;
   return statements >= 3 ? first + statements * size - 1 : -1;
 }
 
-/** Steps of a scale from one pitch to another; null where either lies outside it. */
-function stepOf(scale: Scale, from: number, to: number): number | null {
+/** A note that is not in the scale. */
+const FOREIGN = -0x8000;
+
+/** The notes of a line in steps of a scale, counted from its lowest octave. */
+function stepsUp(line: Line, scale: Scale): Int16Array {
   const { places, size } = ladderOf(scale);
-  const [low, high] = [places[modulo(from, 12)]!, places[modulo(to, 12)]!];
-  return low < 0 || high < 0 ? null : (Math.floor(to / 12) - Math.floor(from / 12)) * size + high - low;
+  return Int16Array.from(line, ({ pitch }) => {
+    const place = places[modulo(pitch, 12)]!;
+    return place < 0 ? FOREIGN : Math.floor(pitch / 12) * size + place;
+  });
 }

@@ -22,8 +22,10 @@ export function hear(notes: readonly PlayedNote[], tempo: BeatsPerMinute, window
 }
 
 function draftsOf(notes: readonly PlayedNote[], tempo: BeatsPerMinute): Draft[] {
-  return notes
-    .flatMap((note) => judgePitch(note, tempo))
+  // nearly every note is neither bent nor slid
+  const settled: PlayedNote[] = [];
+  for (const note of notes) if (note.bend || note.slide) settled.push(...judgePitch(note, tempo)); else settled.push(note);
+  return settled
     .sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi)
     .map((played, index) => {
       const judged = played.midi + (played.cents ?? 0) / 100;
