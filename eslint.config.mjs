@@ -17,6 +17,7 @@ const CORE_ROOMS = {
   formats: ['vocabulary', 'music', 'chart', 'analyse', 'practise', 'correct'],
   correct: ['vocabulary', 'chart', 'analyse'],
   drill: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse', 'practise'],
+  habit: ['vocabulary', 'music', 'analyse', 'practise'],
   review: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse', 'practise', 'correct'],
   band: ['vocabulary', 'music', 'chart', 'plan', 'analyse', 'sound'],
 };

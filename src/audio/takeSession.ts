@@ -176,12 +176,13 @@ export class TakeSession {
   }
 
   private newTake(rate: number, device: string): NewTake {
-    const { chartId, plan, title } = this.settings;
+    const { chartId, plan, title, band: { dropOut } } = this.settings;
+    const alone = (dropOut.choruses?.length ?? 0) + (dropOut.bars?.length ?? 0) > 0 ? { dropOut } : {};
     const { text, choruses, pace } = this.route;
     const steps = pace.tempi.length > 1 ? { pace } : {};
     const tempo = pace.tempi.length > 1 ? Math.round((60 * this.endBeat) / secondsAt(pace, this.endBeat) * 100) / 100 : pace.tempi[0]!;
     return {
-      chartId, chartText: text, title, tempo, choruses, plan, rate, bits: 24, source: this.corner.rig.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone', device, latencySec: this.latency.seconds, createdAt: Date.now(), ...steps,
+      chartId, chartText: text, title, tempo, choruses, plan, rate, bits: 24, source: this.corner.rig.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone', device, latencySec: this.latency.seconds, createdAt: Date.now(), ...steps, ...alone,
     };
   }
 

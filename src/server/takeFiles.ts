@@ -65,9 +65,9 @@ async function sheetOf(take: StoredTake, swing: number | null): Promise<LineShee
 }
 
 async function documentOf(take: StoredTake): Promise<TakeDocument> {
-  const { title, chartText, tempo, choruses, plan, pace, offsetSec, source, device, latencySec, createdAt } = take;
+  const { title, chartText, tempo, choruses, plan, pace, offsetSec, source, device, latencySec, createdAt, dropOut } = take;
   const heard = (await heardIn(take.id)) ?? { schema: NOTES_SCHEMA, notes: [] };
-  return { schema: TAKE_SCHEMA, title, chartText, tempo, choruses, plan, pace, offsetSec, source, device, latencySec, createdAt, heard, edits: await editsOf(take.id), words: await wordsOf(take.id) };
+  return { schema: TAKE_SCHEMA, title, chartText, tempo, choruses, plan, pace, offsetSec, source, device, latencySec, createdAt, ...(dropOut ? { dropOut } : {}), heard, edits: await editsOf(take.id), words: await wordsOf(take.id) };
 }
 
 async function soundOf(take: StoredTake): Promise<Uint8Array> {
@@ -139,12 +139,12 @@ async function storeWhole(take: TakeDocument, sound: Pcm | null, chartId: string
     part.forEach((value, n) => pcm.writeIntLE(Math.max(-FULL, Math.min(FULL - 1, Math.round(value * FULL))), n * 3, 3));
     chunks.push({ takeId: id, sequence: chunks.length, frames: part.length, firstFrame: from, checksum: checksumOf(pcm), codec: 'flac', pcm: await encodeFlac(pcm, rate, 24) });
   }
-  const { title, chartText, tempo, choruses, plan, pace, offsetSec, source, device, latencySec, createdAt } = take;
+  const { title, chartText, tempo, choruses, plan, pace, offsetSec, source, device, latencySec, createdAt, dropOut = null } = take;
   return write(async (tx) => {
     const [last] = await tx.select({ number: max(takes.number) }).from(takes);
     const number = (last?.number ?? 0) + 1;
     await tx.insert(takes).values({
-      id, chartId, title, number, state: 'ready', source, chartText, tempo, choruses, plan, pace, rate, bits: 24, frames: sound?.samples.length ?? 0, offsetSec, device, latencySec,
+      id, chartId, title, number, state: 'ready', source, chartText, tempo, choruses, plan, pace, rate, bits: 24, frames: sound?.samples.length ?? 0, offsetSec, device, latencySec, dropOut,
       createdAt: Math.min(createdAt, Date.now()), soundGoneAt: sound ? null : Date.now(),
     });
     await tx.insert(notes).values({ takeId: id, json: take.heard });

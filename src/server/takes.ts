@@ -1,4 +1,5 @@
 import { desc, eq, max, sum } from 'drizzle-orm';
+import type { DropOut } from '@/core/band';
 import { readChart, type Pace } from '@/core/chart';
 import { planFromWords, type PlanWords } from '@/core/plan';
 import { chartById } from './charts';
@@ -8,10 +9,10 @@ import { Failure, notFound } from './failure';
 import { newId } from './ids';
 import type { FinishBody, NewTakeBody } from './validation';
 
-export type StoredTake = Omit<typeof takes.$inferSelect, 'plan' | 'pace'> & { plan: PlanWords; pace: Pace | null };
+export type StoredTake = Omit<typeof takes.$inferSelect, 'plan' | 'pace' | 'dropOut'> & { plan: PlanWords; pace: Pace | null; dropOut: DropOut | null };
 
 /** A row as the rest of the program knows it. */
-export const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanWords, pace: row.pace as Pace | null });
+export const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanWords, pace: row.pace as Pace | null, dropOut: row.dropOut as DropOut | null });
 
 /** Ready takes, newest first. */
 export async function listTakes(): Promise<StoredTake[]> {
@@ -49,10 +50,10 @@ export async function beginTake(body: NewTakeBody): Promise<StoredTake> {
     const [begun] = body.id === undefined ? [] : await tx.select().from(takes).where(eq(takes.id, body.id));
     if (begun) return asTake(begun);
     const [last] = await tx.select({ number: max(takes.number) }).from(takes);
-    const { tempo, choruses, plan, rate, source, pace = null, bits = 16, device = null, latencySec = null, createdAt } = body;
+    const { tempo, choruses, plan, rate, source, pace = null, bits = 16, device = null, latencySec = null, createdAt, dropOut = null } = body;
     const [take] = await tx.insert(takes).values({
       id: body.id ?? newId(), chartId: chart.id, title: body.title ?? chart.title, number: (last?.number ?? 0) + 1, state: 'recording', source, chartText: chart.text, tempo, choruses, plan, rate,
-      pace, bits, device, latencySec, ...(createdAt === undefined ? {} : { createdAt: Math.min(createdAt, Date.now()) }),
+      pace, bits, device, latencySec, dropOut, ...(createdAt === undefined ? {} : { createdAt: Math.min(createdAt, Date.now()) }),
     }).returning();
     return asTake(take!);
   });

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
 import { editsSchema, NOTES_SCHEMA, notesSchema, wordsSchema } from '@/core/formats';
 import { HEIGHT_INTENTS, PLAN_IDS, planFromWords, RUNGS, type PlanWords, type Where } from '@/core/plan';
@@ -32,13 +33,15 @@ export type NewTakeBody = {
   id?: string;
   chartId: string; tempo: number; choruses: number; plan: PlanWords; rate: number; source: 'microphone' | 'file' | 'stand-in';
   /** What was played where it is not the chart as it stands: some bars, moving keys, or the chart as it was when the take began. */
-  chartText?: string; title?: string; pace?: Pace; bits?: 16 | 24; device?: string; latencySec?: number; createdAt?: number;
+  chartText?: string; title?: string; pace?: Pace; bits?: 16 | 24; device?: string; latencySec?: number; createdAt?: number; dropOut?: DropOut;
 };
+const counted = Joi.array().items(Joi.number().integer().min(1).max(1000)).max(1000);
 export const newTakeBody = Joi.object<NewTakeBody>({
   chartId: idSchema, tempo: Joi.number().min(20).max(400).required(), choruses: Joi.number().integer().min(1).max(100).required(), plan: planBody.required(),
   rate: Joi.number().integer().min(4_000).max(384_000).required(), source: Joi.string().valid('microphone', 'file', 'stand-in').required(),
   id: idSchema.optional(), chartText: Joi.string().max(65_536), title: Joi.string().min(1).max(120), bits: Joi.number().valid(16, 24), device: Joi.string().allow('').max(200), latencySec: Joi.number().min(-0.2).max(1),
   pace: Joi.object<Pace>({ passBeats: Joi.number().greater(0).max(10_000).required(), tempi: Joi.array().items(Joi.number().min(20).max(400)).min(1).max(100).required() }), createdAt: Joi.number().integer().min(0),
+  dropOut: Joi.object<DropOut>({ choruses: counted, bars: counted }),
 });
 
 export type FinishBody = { frames: number; offsetSec: number; transcription: Transcription };

@@ -1,4 +1,5 @@
 import type { Transcription } from '@/core/transcribe';
+import type { DropOut } from '@/core/band';
 import type { PlanWords } from '@/core/plan';
 import type { Pace } from '@/core/chart';
 import type { Problem } from '@/core/vocabulary';
@@ -9,7 +10,7 @@ import type { Ending, LocalChunk } from './localTakes';
 export type NewTake = {
   readonly chartId: string; readonly tempo: number; readonly choruses: number; readonly plan: PlanWords;
   readonly rate: number; readonly source: 'microphone' | 'file' | 'stand-in'; readonly bits: 24;
-  readonly chartText?: string; readonly title?: string; readonly pace?: Pace; readonly device?: string; readonly latencySec?: number; readonly createdAt?: number;
+  readonly chartText?: string; readonly title?: string; readonly pace?: Pace; readonly device?: string; readonly latencySec?: number; readonly createdAt?: number; readonly dropOut?: DropOut;
 };
 
 /** The server's sentence for the player. */

@@ -1,4 +1,4 @@
-export { arrange, CLICK_BEATS, type ArrangeRequest, type ClickBeats, type DropOut } from './arrange';
+export { arrange, bandRests, CLICK_BEATS, type ArrangeRequest, type ClickBeats, type DropOut } from './arrange';
 export { BAND_PARTS, type BandEvent, type BandPart } from './events';
 export { BAND_FEELS, bandFeel, lineupOf, offBeat, type BandFeel, type ChordInstrument, type Lineup } from './feel';
 export { Instruments } from './instruments';

@@ -5,7 +5,7 @@ import { fitsOneLocation, pathOf } from '../neck';
 import { findingsOf } from '../practise';
 import { improvise } from '../band';
 import { certain } from '../vocabulary';
-import { CATALOGUE, DRILL_KINDS, drillFor, drillOfFinding, exampleOf, judgeDrill, ruleWords } from './index';
+import { CATALOGUE, DRILL_KINDS, drillFor, drillOf, drillOfFinding, exampleOf, judgeDrill, OWN_EXAMPLES, readOwnWords, ruleWords, shapeOf, type Rule } from './index';
 
 const BLUES = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | Bb7 |\n| Eb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
 const TUNE = certain(readChart('key: Eb\n| Ebmaj7 | C7b9 | Fm7 | Bb7 |\n| Gm7 C7 | Fm7 Bb7 | Ebmaj7 | Bb7 |'));
@@ -89,4 +89,48 @@ test('the ladder has an example on every form of the library', () => {
 test('every drill says what to do in a sentence', () => {
   for (const kind of DRILL_KINDS) expect(ruleWords(CATALOGUE[kind].rule)).toMatch(/^[A-Z].{10,}\.$/);
   expect(ruleWords(CATALOGUE['third-from-below'].rule)).toBe('Land on the third at every change, from a half step below.');
+});
+
+test('a drill in the player’s own words: every example is read, and what is read can be played', () => {
+  for (const words of OWN_EXAMPLES) {
+    const read = readOwnWords(words, BLUES.bars.length);
+    expect([words, read.ok]).toEqual([words, true]);
+    const { rule, span, tempo = 90 } = certain(read);
+    const drill = drillOf({ kind: 'own', name: words, reason: '', rule }, { chart: BLUES, tempo, ...(span ? { span } : {}) });
+    const line = exampleOf(drill, 2, span ? 2 : 1);
+    expect([words, line !== null && judgeDrill(drill, line, span ? 2 : 1).passed]).toEqual([words, true]);
+  }
+  expect(certain(readOwnWords('Land on the third or the seventh, bars 9-12, at 72.', 12))).toEqual({ rule: { kind: 'land', tones: ['third', 'seventh'] }, span: [9, 12], tempo: 72 });
+  expect(certain(readOwnWords('thirds from a half step below at 60', 12))).toEqual({ rule: { kind: 'land', tones: ['third'], led: [-1] }, tempo: 60 });
+  expect(certain(readOwnWords('start on the and of 3', 12)).rule).toEqual({ kind: 'start', beat: 3.5 });
+  const sentence = (words: string) => { const read = readOwnWords(words, 12); return read.ok ? 'read' : `${read.problems[0].message} ${read.problems[0].suggestion ?? ''}`; };
+  expect(sentence('land on the thrid')).toContain('no rule that can be heard');
+  expect([sentence('thirds, bars 9-14'), sentence('thirds at 999'), sentence('')].map((said) => said.split('.')[0])).toEqual(['Bars from 1 to 12 are meant, not bars 9-14', 'A tempo from 30 to 320 is meant, not 999', 'Say what to practise']);
+});
+
+test('words said by the catalogue are words a player may say', () => {
+  for (const kind of ['ladder-roots', 'one-target', 'third-from-below', 'anticipate'] as const) {
+    const rule: Rule = CATALOGUE[kind].rule;
+    expect(certain(readOwnWords(ruleWords(rule), 12)).rule).toEqual(rule);
+  }
+});
+
+test('one’s own phrase, on every chord: its rhythm and contour, another end', () => {
+  const phrase = { gaps: [0.5, 0.5, 0.5, 0.5], moves: [-1, 3, 4, -2] };
+  const drill = drillFor({ kind: 'own-phrase', chart: BLUES, tempo: 90, phrase });
+  const line = exampleOf(drill, 4)!;
+  const { report, gates } = judgeDrill(drill, line, 1);
+  expect(gates.every(({ met }) => met)).toBe(true);
+  const shapes = report.phrases.map((one) => shapeOf(report, one));
+  expect(shapes.every(({ gaps }) => gaps.length === 4)).toBe(true);
+  expect(new Set(shapes.map(({ moves }) => moves.join(' '))).size).toBeGreaterThan(1);
+  // another phrase is not it
+  expect(judgeDrill(drill, exampleOf(drillFor({ kind: 'same-motif', chart: BLUES, tempo: 90 }), 1)!, 1).passed).toBe(false);
+});
+
+test('time is heard in milliseconds: a line that drags by 50 fails, by 10 passes', () => {
+  const drill = drillFor({ kind: 'in-time', chart: BLUES, tempo: 120 });
+  const line = exampleOf(drill, 1)!;
+  const late = (ms: number) => judgeDrill(drill, line.map((note) => ({ ...note, onsetBeat: note.onsetBeat + (ms * 120) / 60_000 })), 1).passed;
+  expect([late(0), late(10), late(50), late(-50)]).toEqual([true, true, false, false]);
 });

@@ -1,3 +1,6 @@
 export { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './catalogue';
-export { drillFor, drillOfFinding, exampleOf, judgeDrill, type Drill, type DrillRequest } from './drill';
-export { attemptOf, ruleWords, type Aim, type Attempt, type Gate, type Rule } from './rule';
+export { drillFor, drillOf, drillOfFinding, judgeDrill, type Drill, type DrillRequest } from './drill';
+export { exampleOf } from './example';
+export { attemptOf, shapeOf } from './attempt';
+export { ruleWords, type Aim, type Attempt, type Gate, type Motif, type Rule } from './rule';
+export { OWN_EXAMPLES, readOwnWords, type OwnWords } from './own';

@@ -10,6 +10,8 @@ export type Slot = {
   /** Its distance from the note before it, in semitones up; free where it is not said. */
   readonly steps?: readonly Semitones[];
   readonly liked?: readonly number[];
+  /** The lowest and the highest pitch it may have. */
+  readonly between?: readonly [Midi, Midi];
 };
 
 const COST = { repeat: 2.2, beyondStep: 0.55, leap: 1.6, centre: 0.03, unliked: 0.8, turn: 0.12 };
@@ -30,7 +32,7 @@ export function lineThrough(slots: readonly Slot[], pitches: readonly Midi[], se
     const next = new Map<Midi, number>();
     const from = new Map<Midi, Midi>();
     for (const midi of pitches) {
-      if (!slot.pcs.includes(((midi % 12) + 12) % 12)) continue;
+      if (!slot.pcs.includes(((midi % 12) + 12) % 12) || (slot.between && (midi < slot.between[0] || midi > slot.between[1]))) continue;
       const own = Math.abs(midi - centre) * COST.centre + (slot.liked && !slot.liked.includes(((midi % 12) + 12) % 12) ? COST.unliked : 0) + random() * 0.9;
       if (index === 0) { next.set(midi, own); continue; }
       for (const [before, cost] of costs) {

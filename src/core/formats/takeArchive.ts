@@ -13,6 +13,7 @@ export type TakeDocument = {
   readonly schema: typeof TAKE_SCHEMA;
   readonly title: string; readonly chartText: string; readonly tempo: number; readonly choruses: number; readonly plan: Record<string, unknown>; readonly pace: Pace | null;
   readonly offsetSec: Seconds; readonly source: 'microphone' | 'file' | 'stand-in'; readonly device: string | null; readonly latencySec: Seconds | null; readonly createdAt: number;
+  readonly dropOut?: { readonly choruses?: readonly number[]; readonly bars?: readonly number[] };
   readonly heard: { readonly schema?: string; readonly notes: readonly SecondsNote[] } & Record<string, unknown>;
   readonly edits: readonly Edit[];
   readonly words: TakeWords;
@@ -26,6 +27,7 @@ const schema = Joi.object<TakeDocument>({
   pace: Joi.object({ passBeats: Joi.number().greater(0).max(10_000).required(), tempi: Joi.array().items(Joi.number().min(20).max(400)).min(1).max(100).required() }).allow(null).required(),
   offsetSec: Joi.number().min(-600).max(600).required(), source: Joi.string().valid('microphone', 'file', 'stand-in').required(), device: Joi.string().allow('', null).max(200).required(),
   latencySec: Joi.number().min(-0.2).max(1).allow(null).required(), createdAt: Joi.number().integer().min(0).required(),
+  dropOut: Joi.object({ choruses: Joi.array().items(Joi.number().integer().min(1)).max(1000), bars: Joi.array().items(Joi.number().integer().min(1)).max(1000) }),
   heard: notesSchema.required(), edits: editsSchema.required(), words: wordsSchema.required(),
 });
 

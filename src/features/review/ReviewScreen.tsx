@@ -2,6 +2,7 @@
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { bandRests } from '@/core/band';
 import { barStart, type Timeline } from '@/core/chart';
 import type { CorrectedNote, NoteId, TakeWords } from '@/core/correct';
 import { PLANS, PLAN_IDS, planShort, type PlanId } from '@/core/plan';
@@ -64,7 +65,8 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
   useAddress(view, selection);
   useWarmedUp(data, view === 'correct');
 
-  const drawn = useMemo(() => takeOnForm(report, marks, gesturesOf(places, byId, new Set(doubts.map(({ id }) => id)), take.tempo)), [report, marks, places, byId, doubts, take.tempo]);
+  const alone = useMemo(() => (take.dropOut ? bandRests(timeline, take.choruses, take.dropOut) : []), [take, timeline]);
+  const drawn = useMemo(() => takeOnForm(report, marks, gesturesOf(places, byId, new Set(doubts.map(({ id }) => id)), take.tempo), alone), [report, marks, places, byId, doubts, take.tempo, alone]);
   const lit = useMemo(() => (kind === null ? drawn : { ...drawn, gates: drawn.gates.map((gate) => (`${report.changes[gate.index]!.from}→${report.changes[gate.index]!.to}` === kind ? gate : { ...gate, word: '' })) }), [drawn, kind, report]);
   const shown = useMemo(() => shownFindings(findings), [findings]);
   const doors = useMemo(() => (view === 'far' ? doorsOf(report, timeline) : []), [report, timeline, view]);

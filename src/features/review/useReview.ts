@@ -1,6 +1,7 @@
 'use client';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { GateMark, Report } from '@/core/analyse';
+import type { DropOut } from '@/core/band';
 import { timelineOf, type Pace } from '@/core/chart';
 import { corrected, doubtsOf, playedFrom, reportPlaces, type CorrectedNote, type Edit, type NoteId, type SecondsNote, type TakeWords } from '@/core/correct';
 import type { PlanWords } from '@/core/plan';
@@ -10,7 +11,7 @@ import { keepEdits } from './reviewServer';
 
 export type ReviewTake = {
   readonly id: string; readonly number: number; readonly title: string; readonly tempo: number; readonly choruses: number; readonly chartText: string;
-  readonly plan: PlanWords; readonly pace: Pace | null; readonly offsetSec: number; readonly soundGone: boolean; readonly when: string; readonly source: string;
+  readonly plan: PlanWords; readonly pace: Pace | null; readonly offsetSec: number; readonly soundGone: boolean; readonly when: string; readonly source: string; readonly dropOut: DropOut | null;
 };
 export type ReviewData = {
   readonly take: ReviewTake; readonly heard: readonly SecondsNote[]; readonly edits: readonly Edit[]; readonly words: TakeWords;

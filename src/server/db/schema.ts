@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { blob, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { type AnySQLiteColumn, blob, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 const createdAt = () => integer().notNull().default(sql`(unixepoch() * 1000)`);
 
@@ -46,6 +46,10 @@ export const takes = sqliteTable('takes', {
   /** What was heard through, and the latency that was counted for it, in seconds; null where nobody measured. */
   device: text(),
   latencySec: real(),
+  /** Where the band left the player alone, as `DropOut`; null where it never did. */
+  dropOut: text({ mode: 'json' }),
+  /** The drill this was an attempt at; null for a solo. */
+  drillId: text().references((): AnySQLiteColumn => drills.id, { onDelete: 'set null' }),
   /** When the sound was let go to make room; notes and reports stay. */
   soundGoneAt: integer(),
   createdAt: createdAt(),
@@ -107,4 +111,45 @@ export const takeLines = sqliteTable('take_lines', {
   offsetSec: real().notNull(),
   planId: text().notNull(),
   json: text({ mode: 'json' }).notNull(),
+});
+
+/** Something small that is being learnt: the drill with its bars frozen, its tempo ladder, and when it is due again. */
+export const drills = sqliteTable('drills', {
+  id: text().primaryKey(),
+  chartId: text().references(() => charts.id, { onDelete: 'set null' }),
+  /** Title of the chart, for people to say. */
+  title: text().notNull(),
+  /** The same drill over the same bars has the same key: it is taken up again, not begun twice. */
+  key: text().notNull().unique(),
+  json: text({ mode: 'json' }).notNull(),
+  ladder: text({ mode: 'json' }).notNull(),
+  /** What the scheduler knows of it; null before its first run. */
+  memory: text({ mode: 'json' }),
+  dueAt: integer().notNull(),
+  /** When it was put away; null while it comes back. */
+  awayAt: integer(),
+  createdAt: createdAt(),
+}, (table) => [index('drills_by_due').on(table.awayAt, table.dueAt)]);
+
+/** One attempt at a drill, with what was met at each kind of change. */
+export const drillRuns = sqliteTable('drill_runs', {
+  id: text().primaryKey(),
+  drillId: text().notNull().references(() => drills.id, { onDelete: 'cascade' }),
+  takeId: text().references(() => takes.id, { onDelete: 'set null' }),
+  /** Attempts of one sitting share its name. */
+  sitting: text().notNull(),
+  tempo: real().notNull(),
+  met: integer().notNull(),
+  of: integer().notNull(),
+  passed: integer({ mode: 'boolean' }).notNull(),
+  seconds: real().notNull(),
+  json: text({ mode: 'json' }).notNull(),
+  createdAt: createdAt(),
+}, (table) => [index('runs_by_drill').on(table.drillId, table.createdAt), index('runs_by_time').on(table.createdAt)]);
+
+/** The player's own words on a day of practice, by date (`2026-11-26`, the player's own time). */
+export const diaryWords = sqliteTable('diary_words', {
+  day: text().primaryKey(),
+  text: text().notNull(),
+  updatedAt: createdAt(),
 });

@@ -32,6 +32,7 @@ export function FormLane(props: LaneProps) {
         <>
           <Brackets take={take} placed={placed} />
           <StepOuts take={take} placed={placed} />
+          <BandRests alone={take.alone} from={from + 1} to={to} x={x} />
           <Phrases take={take} from={from} to={to} x={x} height={height} />
           <Gates take={take} chorus={chorus} from={from} to={to} x={x} height={height} what="words" />
         </>
@@ -39,6 +40,23 @@ export function FormLane(props: LaneProps) {
       {fix && <Fix fix={fix} placed={placed} slope={slope} view={view} />}
       {cursor !== undefined && cursor !== null && cursor >= from + 1 && cursor < to && <line x1={x(cursor)} y1={-1} x2={x(cursor)} y2={height - 1} stroke="var(--now)" strokeWidth={3} pointerEvents="none" />}
     </>
+  );
+}
+
+/** A dotted line over what was played without the band, named where it begins. */
+function BandRests({ alone, from, to, x }: { alone: TakeOnForm['alone']; from: Beats; to: Beats; x: (beat: Beats) => number }) {
+  return (
+    <g pointerEvents="none">
+      {alone.filter(([start, end]) => end > from && start < to).map(([start, end]) => {
+        const [a, b] = [x(Math.max(start, from)) + 3, x(Math.min(end, to)) - 3];
+        return (
+          <g key={start} data-band-rests={start}>
+            <path d={`M${a + 62} 6H${b}`} stroke="var(--soft)" strokeWidth={1.5} strokeDasharray="1 5" strokeLinecap="round" />
+            <text x={a} y={10} fontSize={11} style={{ fill: 'var(--soft)' }}>band rests</text>
+          </g>
+        );
+      })}
+    </g>
   );
 }
 

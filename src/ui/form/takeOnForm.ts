@@ -14,10 +14,10 @@ export type DrawnPhrase = { readonly from: Beats; readonly to: Beats; readonly e
 export type DrawnFigure = { readonly from: number; readonly to: number };
 
 /** A report as marks on the form. */
-export type TakeOnForm = { readonly notes: readonly DrawnNote[]; readonly gates: readonly DrawnGate[]; readonly phrases: readonly DrawnPhrase[]; readonly figures: readonly DrawnFigure[]; readonly stepOuts: readonly DrawnStepOut[] };
+export type TakeOnForm = { readonly notes: readonly DrawnNote[]; readonly gates: readonly DrawnGate[]; readonly phrases: readonly DrawnPhrase[]; readonly figures: readonly DrawnFigure[]; readonly stepOuts: readonly DrawnStepOut[]; /** Where the band rested. */ readonly alone: readonly (readonly [Beats, Beats])[] };
 
 /** @param gestureOf what the hand did to a note of the report */
-export function takeOnForm(report: Report, marks: readonly GateMark[], gestureOf: (index: number) => Gesture = () => ({})): TakeOnForm {
+export function takeOnForm(report: Report, marks: readonly GateMark[], gestureOf: (index: number) => Gesture = () => ({}), alone: TakeOnForm['alone'] = []): TakeOnForm {
   const landed = new Set(report.changes.map((change) => change.landing.noteIndex));
   // diatonic approaches and suspensions get no bracket: only what leads in from outside the scale, or round a target
   const figures = report.figures.filter((figure) => figure.noteIndices.some((index) => report.notes[index]!.chromatic));
@@ -28,6 +28,7 @@ export function takeOnForm(report: Report, marks: readonly GateMark[], gestureOf
     phrases: report.phrases.map(({ startBeat, endBeat, end }) => ({ from: startBeat, to: endBeat, end })),
     figures: figures.map((figure) => ({ from: figure.noteIndices[0]!, to: figure.targetIndex })),
     stepOuts: report.stepOuts.map(({ noteIndices, homeIndex }) => ({ from: noteIndices[0]!, to: noteIndices[noteIndices.length - 1]!, home: homeIndex })),
+    alone,
   };
 }
 

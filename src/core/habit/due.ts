@@ -1,0 +1,59 @@
+import { createEmptyCard, fsrs, Rating, type Card, type Grade } from 'ts-fsrs';
+import { climbed, type Climb, type Ladder, type Try } from './ladder';
+
+/** A moment, in milliseconds since 1970. */
+export type Moment = number;
+export const DAY_MS = 86_400_000;
+
+/** What the scheduler knows of a drill, as it is kept: plain numbers. */
+export type Memory = {
+  readonly due: Moment; readonly stability: number; readonly difficulty: number; readonly elapsedDays: number; readonly scheduledDays: number; readonly learningSteps: number;
+  readonly reps: number; readonly lapses: number; readonly state: 0 | 1 | 2 | 3; readonly lastReview: Moment | null;
+};
+
+/**
+ * Free spaced repetition (ts-fsrs, FSRS-6 with its default weights): nine in ten shall still pass when they come back. No chance in it, so
+ * that the same practice gives the same days; nothing comes back within minutes, as attempts of one sitting are one review.
+ */
+const scheduler = fsrs({ request_retention: 0.9, enable_fuzz: false, enable_short_term: false, maximum_interval: 120 });
+
+/** How a sitting went, for the scheduler. */
+export type SittingGrade = 'again' | 'hard' | 'good' | 'easy';
+const RATING: Record<SittingGrade, Grade> = { again: Rating.Again, hard: Rating.Hard, good: Rating.Good, easy: Rating.Easy };
+
+/**
+ * The grade of a sitting from its tries: nothing passed, again; passed only below where it began, or less than half of the tries, hard;
+ * all passed and a rung higher, easy; else good.
+ */
+export function gradeOf(tries: readonly Try[]): SittingGrade {
+  const passes = tries.filter(({ passed }) => passed);
+  const [first] = tries;
+  if (!first || passes.length === 0) return 'again';
+  if (passes.every(({ tempo }) => tempo < first.tempo) || passes.length * 2 < tries.length) return 'hard';
+  return passes.length === tries.length && tries[tries.length - 1]!.tempo > first.tempo ? 'easy' : 'good';
+}
+
+/** When a drill comes back after a sitting, and what is remembered of it. A drill that was put off is reviewed when it is played. */
+export function remembered(memory: Memory | null, grade: SittingGrade, now: Moment): Memory {
+  const before = memory ? cardOf(memory) : createEmptyCard(new Date(now));
+  return memoryOf(scheduler.next(before, new Date(now), RATING[grade]).card);
+}
+
+/** The chance that a drill would still be passed now; 0 before it was ever practised. Source of the curve: FSRS-6, as ts-fsrs computes it. */
+export const stillThere = (memory: Memory | null, now: Moment): number => (memory ? scheduler.get_retrievability(cardOf(memory), new Date(now), false) : 0);
+
+/** A sitting whose tries are in: the ladder where it stands, its climbs, and the next date. */
+export function afterSitting(ladder: Ladder, memory: Memory | null, tries: readonly Try[], now: Moment): { readonly ladder: Ladder; readonly climb: Climb; readonly memory: Memory } {
+  const { ladder: stands, climb } = climbed(ladder, tries);
+  return { ladder: stands, climb, memory: remembered(memory, gradeOf(tries), now) };
+}
+
+const memoryOf = (card: Card): Memory => ({
+  due: card.due.getTime(), stability: card.stability, difficulty: card.difficulty, elapsedDays: card.elapsed_days, scheduledDays: card.scheduled_days, learningSteps: card.learning_steps,
+  reps: card.reps, lapses: card.lapses, state: card.state as Memory['state'], lastReview: card.last_review ? card.last_review.getTime() : null,
+});
+
+const cardOf = (memory: Memory): Card => ({
+  due: new Date(memory.due), stability: memory.stability, difficulty: memory.difficulty, elapsed_days: memory.elapsedDays, scheduled_days: memory.scheduledDays, learning_steps: memory.learningSteps,
+  reps: memory.reps, lapses: memory.lapses, state: memory.state, ...(memory.lastReview === null ? {} : { last_review: new Date(memory.lastReview) }),
+});
