@@ -33,7 +33,7 @@ const tooLarge = (most: number): Failure =>
   new Failure(413, { code: 'body.too-large', message: `This is larger than the ${Math.round(most / 1024)} kB that can be sent here at once.`, suggestion: 'Send less at once.' });
 
 /** A JSON body that fits a schema; unknown fields are refused with their name. */
-export async function readJson<T>(request: Request, schema: Joi.ObjectSchema<T>, most: number = LIMITS.jsonBytes): Promise<T> {
+export async function readJson<T>(request: Request, schema: Joi.Schema<T>, most: number = LIMITS.jsonBytes): Promise<T> {
   const bytes = await readBytes(request, most);
   let json: unknown;
   try {

@@ -1,4 +1,4 @@
-import { and, desc, eq, lt, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, lt, ne, sql } from 'drizzle-orm';
 import { ENGINE_VERSION, type GateMark, type Report } from '@/core/analyse';
 import type { Edit, SecondsNote, TakeWords } from '@/core/correct';
 import { planKey, type PlanWords } from '@/core/plan';
@@ -71,7 +71,7 @@ async function judge(take: StoredTake): Promise<Kept> {
 
 /** Takes of the same chart text played before, oldest first. */
 async function earlierTakes({ chartText, number }: StoredTake): Promise<StoredTake[]> {
-  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), lt(takes.number, number))).orderBy(desc(takes.number)).limit(LOOK_BACK);
+  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), isNull(takes.drillId), lt(takes.number, number))).orderBy(desc(takes.number)).limit(LOOK_BACK);
   return rows.map(asTake).reverse();
 }
 
@@ -93,6 +93,6 @@ const MOST_KIN = 60;
 
 /** Other takes of the same form, newest first: what a take can be held beside. */
 export async function kinOf({ id, chartText }: StoredTake): Promise<StoredTake[]> {
-  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), ne(takes.id, id))).orderBy(desc(takes.number)).limit(MOST_KIN);
+  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), isNull(takes.drillId), ne(takes.id, id))).orderBy(desc(takes.number)).limit(MOST_KIN);
   return rows.map(asTake);
 }

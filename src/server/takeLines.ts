@@ -1,7 +1,8 @@
-import { and, count, desc, eq, gte, lt, lte, or, sql, type SQL } from 'drizzle-orm';
+import { and, count, desc, eq, gte, isNull, lt, lte, or, sql, type SQL } from 'drizzle-orm';
 import { ENGINE_VERSION, type GateMark, type Report } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { keyName } from '@/core/music';
+import { measuresOf, type Measures } from '@/core/habit';
 import { planKey } from '@/core/plan';
 import type { Finding, FindingKind } from '@/core/practise';
 import { certain } from '@/core/vocabulary';
@@ -14,6 +15,8 @@ export type TakeLine = {
   readonly met: number; readonly judged: number; readonly heard: number; readonly segments: number;
   /** The key the form stands in, and what was found, as far as it is worth saying: to choose takes by. */
   readonly key: string; readonly findings: readonly { readonly kind: FindingKind; readonly title: string }[];
+  /** What counts for progress. */
+  readonly measures: Measures;
   readonly profile: { readonly beats: number; readonly notes: readonly (readonly [number, number, number])[]; readonly gates: readonly (readonly [number, GateMark])[] };
 };
 
@@ -31,6 +34,7 @@ export function lineOf(take: Pick<StoredTake, 'chartText' | 'tempo'>, report: Re
   return {
     met: report.summary.targetsMet, judged: report.summary.judgedChanges, heard: judged.filter((segment) => segment.verdict === 'heard').length, segments: judged.length,
     key: key ? keyName(key) : '', findings: findings.filter(({ weight }) => weight >= WORTH_SAYING).slice(0, MOST_FINDINGS).map(({ kind, title }) => ({ kind, title })),
+    measures: measuresOf(report),
     profile: {
       beats: timeline.formBeats * report.summary.choruses,
       notes: report.notes.filter((note) => note.top).map((note) => [round(note.onsetBeat), round(note.onsetBeat + note.durationBeats), note.height]),
@@ -59,6 +63,8 @@ function wanted(filter: TakeFilter): SQL | undefined {
   const like = filter.text ? `%${filter.text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%` : null;
   return and(
     eq(takes.state, 'ready'),
+    // attempts at a drill are found with their drill; among solos they would be noise
+    isNull(takes.drillId),
     like ? or(sql`lower(${takes.title}) like ${like} escape '\\'`, sql`${takeWords.search} like ${like} escape '\\'`) : undefined,
     filter.title ? eq(takes.title, filter.title) : undefined, filter.plan ? sql`json_extract(${takes.plan}, '$.id') = ${filter.plan}` : undefined,
     filter.key ? sql`${field('$.key')} = ${filter.key}` : undefined,

@@ -50,10 +50,10 @@ export async function beginTake(body: NewTakeBody): Promise<StoredTake> {
     const [begun] = body.id === undefined ? [] : await tx.select().from(takes).where(eq(takes.id, body.id));
     if (begun) return asTake(begun);
     const [last] = await tx.select({ number: max(takes.number) }).from(takes);
-    const { tempo, choruses, plan, rate, source, pace = null, bits = 16, device = null, latencySec = null, createdAt, dropOut = null } = body;
+    const { tempo, choruses, plan, rate, source, pace = null, bits = 16, device = null, latencySec = null, createdAt, dropOut = null, drillId = null } = body;
     const [take] = await tx.insert(takes).values({
       id: body.id ?? newId(), chartId: chart.id, title: body.title ?? chart.title, number: (last?.number ?? 0) + 1, state: 'recording', source, chartText: chart.text, tempo, choruses, plan, rate,
-      pace, bits, device, latencySec, dropOut, ...(createdAt === undefined ? {} : { createdAt: Math.min(createdAt, Date.now()) }),
+      pace, bits, device, latencySec, dropOut, drillId, ...(createdAt === undefined ? {} : { createdAt: Math.min(createdAt, Date.now()) }),
     }).returning();
     return asTake(take!);
   });

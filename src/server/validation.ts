@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
+import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drill';
 import { editsSchema, NOTES_SCHEMA, notesSchema, wordsSchema } from '@/core/formats';
 import { HEIGHT_INTENTS, PLAN_IDS, planFromWords, RUNGS, type PlanWords, type Where } from '@/core/plan';
 import type { Pace } from '@/core/chart';
@@ -33,7 +34,7 @@ export type NewTakeBody = {
   id?: string;
   chartId: string; tempo: number; choruses: number; plan: PlanWords; rate: number; source: 'microphone' | 'file' | 'stand-in';
   /** What was played where it is not the chart as it stands: some bars, moving keys, or the chart as it was when the take began. */
-  chartText?: string; title?: string; pace?: Pace; bits?: 16 | 24; device?: string; latencySec?: number; createdAt?: number; dropOut?: DropOut;
+  chartText?: string; title?: string; pace?: Pace; bits?: 16 | 24; device?: string; latencySec?: number; createdAt?: number; dropOut?: DropOut; /** The drill this is an attempt at. */ drillId?: string;
 };
 const counted = Joi.array().items(Joi.number().integer().min(1).max(1000)).max(1000);
 export const newTakeBody = Joi.object<NewTakeBody>({
@@ -41,7 +42,7 @@ export const newTakeBody = Joi.object<NewTakeBody>({
   rate: Joi.number().integer().min(4_000).max(384_000).required(), source: Joi.string().valid('microphone', 'file', 'stand-in').required(),
   id: idSchema.optional(), chartText: Joi.string().max(65_536), title: Joi.string().min(1).max(120), bits: Joi.number().valid(16, 24), device: Joi.string().allow('').max(200), latencySec: Joi.number().min(-0.2).max(1),
   pace: Joi.object<Pace>({ passBeats: Joi.number().greater(0).max(10_000).required(), tempi: Joi.array().items(Joi.number().min(20).max(400)).min(1).max(100).required() }), createdAt: Joi.number().integer().min(0),
-  dropOut: Joi.object<DropOut>({ choruses: counted, bars: counted }),
+  drillId: idSchema.optional(), dropOut: Joi.object<DropOut>({ choruses: counted, bars: counted }),
 });
 
 export type FinishBody = { frames: number; offsetSec: number; transcription: Transcription };
@@ -84,3 +85,33 @@ export function planInAddress(text: string | undefined): PlanWords | null {
     return null;
   }
 }
+
+/** A drill to take up: of the catalogue, in the player's words, or what a finding of a take asks for. */
+export type NewDrillBody =
+  | { chartId: string; kind: DrillKind; span?: [number, number]; tempo?: number; plan?: PlanWords; phrase?: Motif }
+  | { chartId: string; words: string; tempo?: number; plan?: PlanWords }
+  | { takeId: string; finding: number };
+const tempo = Joi.number().min(30).max(320);
+const numbers = Joi.array().items(Joi.number().min(-48).max(64)).min(1).max(64).required();
+export const newDrillBody = Joi.alternatives<NewDrillBody>(
+  Joi.object({ takeId: idSchema, finding: Joi.number().integer().min(0).max(100).required() }),
+  Joi.object({ chartId: idSchema, words: Joi.string().max(400).required(), tempo, plan: planBody }),
+  Joi.object({ chartId: idSchema, kind: Joi.string().valid(...DRILL_KINDS).required(), span: Joi.array().ordered(bar.required(), bar.required()), tempo, plan: planBody, phrase: Joi.object<Motif>({ gaps: numbers, moves: numbers }) }),
+).required();
+
+export type DrillChangeBody = { away?: boolean; goal?: number; up?: number; down?: number; tempo?: number };
+export const drillChangeBody = Joi.object<DrillChangeBody>({ away: Joi.boolean(), goal: tempo, tempo, up: Joi.number().integer().min(1).max(5), down: Joi.number().integer().min(1).max(5) }).min(1);
+
+export type RunBody = { takeId: string; sitting: string };
+export const runBody = Joi.object<RunBody>({ takeId: idSchema, sitting: idSchema });
+
+const day = Joi.string().pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/);
+export type GoalBody = { words: string; day: string; charts: string[]; minutes: number } | { none: true };
+export const goalBody = Joi.alternatives<GoalBody>(
+  Joi.object({ none: Joi.valid(true).required() }),
+  Joi.object({ words: Joi.string().min(1).max(80).required(), day: day.required(), charts: Joi.array().items(idSchema).min(1).max(24).unique().required(), minutes: Joi.number().integer().min(5).max(240).required() }),
+).required();
+
+export const daySchema = day.required();
+export type DiaryBody = { text: string };
+export const diaryBody = Joi.object<DiaryBody>({ text: Joi.string().allow('').max(4_000).required() });

@@ -10,7 +10,7 @@ import type { Ending, LocalChunk } from './localTakes';
 export type NewTake = {
   readonly chartId: string; readonly tempo: number; readonly choruses: number; readonly plan: PlanWords;
   readonly rate: number; readonly source: 'microphone' | 'file' | 'stand-in'; readonly bits: 24;
-  readonly chartText?: string; readonly title?: string; readonly pace?: Pace; readonly device?: string; readonly latencySec?: number; readonly createdAt?: number; readonly dropOut?: DropOut;
+  readonly chartText?: string; readonly title?: string; readonly pace?: Pace; readonly device?: string; readonly latencySec?: number; readonly createdAt?: number; readonly dropOut?: DropOut; readonly drillId?: string;
 };
 
 /** The server's sentence for the player. */

@@ -33,8 +33,8 @@ import { turningsOf, type Turning } from './changes/turnings';
 import { pitchesIn, type Belonging } from './notes/voice';
 import { EPSILON, windowsAt } from './notes/windows';
 
-/** Raised whenever the same notes would get another report: stored reports of older engines are made anew. */
-export const ENGINE_VERSION = 4;
+/** Raised whenever the same notes would get another report, or what is kept beside it another shape: what older engines stored is made anew. */
+export const ENGINE_VERSION = 5;
 
 export type EventReport = { readonly index: number; readonly onsetBeat: Beats; readonly noteIndices: readonly number[]; readonly kind: 'single' | 'dyad' | 'chord'; readonly name?: string };
 export type FigureReport = { readonly kind: FigureKind; readonly noteIndices: readonly number[]; readonly targetIndex: number; readonly resolved: true };

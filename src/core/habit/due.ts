@@ -1,5 +1,5 @@
 import { createEmptyCard, fsrs, Rating, type Card, type Grade } from 'ts-fsrs';
-import { climbed, type Climb, type Ladder, type Try } from './ladder';
+import type { Ladder, Try } from './ladder';
 
 /** A moment, in milliseconds since 1970. */
 export type Moment = number;
@@ -42,10 +42,14 @@ export function remembered(memory: Memory | null, grade: SittingGrade, now: Mome
 /** The chance that a drill would still be passed now; 0 before it was ever practised. Source of the curve: FSRS-6, as ts-fsrs computes it. */
 export const stillThere = (memory: Memory | null, now: Moment): number => (memory ? scheduler.get_retrievability(cardOf(memory), new Date(now), false) : 0);
 
-/** A sitting whose tries are in: the ladder where it stands, its climbs, and the next date. */
-export function afterSitting(ladder: Ladder, memory: Memory | null, tries: readonly Try[], now: Moment): { readonly ladder: Ladder; readonly climb: Climb; readonly memory: Memory } {
-  const { ladder: stands, climb } = climbed(ladder, tries);
-  return { ladder: stands, climb, memory: remembered(memory, gradeOf(tries), now) };
+/** While a drill is still climbing it comes back within so many days, however well it went: there is more to learn than to keep. */
+const CLIMBING_DAYS = 3;
+
+/** What is remembered after a sitting, and when the drill comes back: by the scheduler once it is at the top, sooner before. */
+export function afterSitting({ rungs, at }: Ladder, memory: Memory | null, tries: readonly Try[], now: Moment): { readonly memory: Memory; readonly dueAt: Moment } {
+  const next = remembered(memory, gradeOf(tries), now);
+  const top = at === rungs.length - 1 && tries.some(({ tempo, passed }) => passed && tempo === rungs[at]);
+  return { memory: next, dueAt: top ? next.due : Math.min(next.due, now + CLIMBING_DAYS * DAY_MS) };
 }
 
 const memoryOf = (card: Card): Memory => ({

@@ -15,7 +15,7 @@ globalThis.fetch = () => new Promise(() => undefined);
 const TAKE: StoredTake = {
   id: 'a', chartId: null, title: 'T', number: 4, state: 'ready', source: 'file', chartText: '| C7 | F7 |', tempo: 119.6, pace: null, dropOut: null, drillId: null, choruses: 2, plan: { id: 'outline' }, rate: 44_100, bits: 24, frames: 1, offsetSec: 0, device: null, latencySec: null, soundGoneAt: null, createdAt: Date.now(),
 };
-const LINE: TakeLine = { met: 2, judged: 3, heard: 1, segments: 4, key: 'C major', findings: [{ kind: 'landing-late', title: 'Late' }], profile: { beats: 16, notes: [[0, 1, 0], [1, 2, 3], [4, 4.5, 2]], gates: [[4, 'target'], [8, 'rest'], [12, 'target-late']] } };
+const LINE: TakeLine = { met: 2, judged: 3, heard: 1, segments: 4, key: 'C major', measures: { kinds: [], tones: [], approaches: [] }, findings: [{ kind: 'landing-late', title: 'Late' }], profile: { beats: 16, notes: [[0, 1, 0], [1, 2, 3], [4, 4.5, 2]], gates: [[4, 'target'], [8, 'rest'], [12, 'target-late']] } };
 
 test('a line of the list says what was counted, its tempo whole, and when', () => {
   const row = takeRow(TAKE, LINE);
@@ -24,7 +24,7 @@ test('a line of the list says what was counted, its tempo whole, and when', () =
 });
 
 test('the list says how many there are, can be chosen from by anything, and a choice has an address', () => {
-  const facets = { titles: ['T'], plans: ['outline'], keys: ['C major'], findings: [{ kind: 'landing-late', count: 3 }] };
+  const facets = { titles: ['T'], plans: ['outline'], keys: ['C major'], measures: { kinds: [], tones: [], approaches: [] }, findings: [{ kind: 'landing-late', count: 3 }] };
   render(<AppRouterContext.Provider value={{ prefetch: () => undefined } as never}><TakesScreen first={{ total: 3, from: 0, rows: [takeRow(TAKE, LINE, 3)] }} filter={{ title: 'T' }} facets={facets} charts={[]} /></AppRouterContext.Provider>);
   expect(screen.getByRole('heading', { level: 1 }).textContent).toContain('3 takes are like this');
   expect(screen.getByRole('option', { name: 'landings late, 3' })).toBeTruthy();

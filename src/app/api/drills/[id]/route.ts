@@ -1,0 +1,14 @@
+import { readJson } from '@/server/body';
+import { changeDrill, drillById, runsOf } from '@/server/drills';
+import { knownId } from '@/server/ids';
+import { respond } from '@/server/respond';
+import { drillChangeBody } from '@/server/validation';
+
+type Place = { params: Promise<{ id: string }> };
+
+export const GET = (_: Request, { params }: Place): Promise<Response> =>
+  respond(async () => { const id = knownId((await params).id, 'drill'); return { drill: await drillById(id), runs: await runsOf(id) }; });
+
+/** How it climbs, and whether it comes back. */
+export const PATCH = (request: Request, { params }: Place): Promise<Response> =>
+  respond(async () => changeDrill(knownId((await params).id, 'drill'), await readJson(request, drillChangeBody)));
