@@ -1,4 +1,5 @@
 import type { ChordInstrument, Character, ClickBeats, DropOut } from '@/core/band';
+import type { PlayedNote } from '@/core/analyse';
 import { beatAt, beatsPerBar, routeOf, secondsAt, timelineOf, type Route, type RouteWords } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
 import { certain, type Beats } from '@/core/vocabulary';
@@ -24,6 +25,8 @@ export type TakeSettings = {
   readonly band: { readonly level: number; readonly levels: Levels; readonly click: ClickBeats; readonly dropOut: DropOut; readonly chords: ChordInstrument };
   /** The player's own backing in the band's place. */
   readonly backing?: OwnBacking;
+  /** The drill this is an attempt at, and what the stand-in player would play of it. */
+  readonly drill?: { readonly id: string; readonly standIn: readonly PlayedNote[] | null };
 };
 
 export type Trouble = 'second-take' | 'server' | 'device' | 'band';
@@ -182,7 +185,7 @@ export class TakeSession {
     const steps = pace.tempi.length > 1 ? { pace } : {};
     const tempo = pace.tempi.length > 1 ? Math.round((60 * this.endBeat) / secondsAt(pace, this.endBeat) * 100) / 100 : pace.tempi[0]!;
     return {
-      chartId, chartText: text, title, tempo, choruses, plan, rate, bits: 24, source: this.corner.rig.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone', device, latencySec: this.latency.seconds, createdAt: Date.now(), ...steps, ...alone,
+      chartId, chartText: text, title, tempo, choruses, plan, rate, bits: 24, source: this.corner.rig.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone', device, latencySec: this.latency.seconds, createdAt: Date.now(), ...steps, ...alone, ...(this.settings.drill ? { drillId: this.settings.drill.id } : {}),
     };
   }
 
@@ -190,6 +193,8 @@ export class TakeSession {
     const { choice } = this.corner.rig;
     const character: Character = choice?.kind === 'stand-in' ? choice.character : 'steady';
     const { text, choruses, pace } = this.route;
+    const notes = this.settings.drill?.standIn;
+    if (notes) return studio({ type: 'line', notes, chartText: text, tempo: pace.tempi[0]!, pace, choruses, rate, seed: this.settings.seed, leadSeconds: 0 });
     return studio({ type: 'solo', chartText: text, tempo: pace.tempi[0]!, pace, choruses, rate, seed: this.settings.seed, plan: this.settings.plan, character, leadSeconds: 0 });
   }
 

@@ -2,7 +2,7 @@ import { asc, desc, eq, inArray } from 'drizzle-orm';
 import { readChart, type Chart } from '@/core/chart';
 import { corrected, playedFrom } from '@/core/correct';
 import { drillFor, drillOf, drillOfFinding, judgeDrill, readOwnWords, type Drill, type Gate } from '@/core/drill';
-import { afterSitting, climbed, fastestPassed, ladderTo, SLOWEST, type Climb, type Ladder, type Memory, type Try } from '@/core/habit';
+import { afterSitting, climbed, DAY_MS, ladderTo, SLOWEST, type Climb, type Ladder, type Memory, type Try } from '@/core/habit';
 import { planKey, type PlanWords } from '@/core/plan';
 import { beatsToSeconds, certain } from '@/core/vocabulary';
 import { chartById } from './charts';
@@ -38,6 +38,20 @@ const asRun = ({ id, takeId, sitting, tempo, met, of, passed, seconds, json, cre
 /** All drills that come back, the longest due first. */
 export async function listDrills(): Promise<StoredDrill[]> {
   return (await database().select().from(drills).orderBy(asc(drills.dueAt), asc(drills.createdAt))).map(asDrill);
+}
+
+export type DrillItem = { readonly drill: StoredDrill; /** Newest first. */ readonly runs: readonly StoredRun[]; /** Whole days until it is due; none or fewer is now. */ readonly days: number };
+
+/** Every drill with its attempts, the longest due first. */
+export async function drillItems(now = Date.now()): Promise<DrillItem[]> {
+  const all = await listDrills();
+  const runs = await latestRuns(all.map(({ id }) => id));
+  return all.map((drill) => ({ drill, runs: runs.get(drill.id) ?? [], days: Math.ceil((drill.dueAt - now) / DAY_MS) }));
+}
+
+/** What is due besides one drill, the longest due first. */
+export async function dueBeside(id: string, now = Date.now()): Promise<StoredDrill | null> {
+  return (await listDrills()).find((one) => one.id !== id && !one.away && one.dueAt <= now) ?? null;
 }
 
 export async function drillById(id: string): Promise<StoredDrill> {
@@ -164,5 +178,3 @@ export async function addRun(drillId: string, { takeId, sitting }: RunBody): Pro
     return { run: asRun(row!), climb, drill: asDrill(after!) };
   });
 }
-
-export const fastestOf = (runs: readonly StoredRun[]): number | null => fastestPassed(runs);

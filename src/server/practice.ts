@@ -1,6 +1,6 @@
 import { and, desc, eq, gte, isNotNull, isNull } from 'drizzle-orm';
 import { timelineOf, readChart, changesOf } from '@/core/chart';
-import { DAY_MS, diaryOf, progressOf, sessionOf, spreadGoal, stillThere, weekOf, weekStart, type DiaryDay, type Done, type DueTune, type GoalDay, type Played, type Progress, type Step } from '@/core/habit';
+import { DAY_MS, dayOf, diaryOf, progressOf, sessionOf, spreadGoal, stillThere, weekOf, weekStart, type DiaryDay, type Done, type DueTune, type GoalDay, type Played, type Progress, type Step } from '@/core/habit';
 import { secondsToBeats } from '@/core/vocabulary';
 import { listCharts, type StoredChart } from './charts';
 import { database, write } from './db/client';
@@ -143,4 +143,25 @@ export async function endsOf(drillId: string): Promise<readonly [string, string]
   const rows = await database().select({ id: takes.id }).from(takes).innerJoin(takeLines, eq(takeLines.takeId, takes.id)).where(and(eq(takes.drillId, drillId), isNotNull(takes.drillId), isNull(takes.soundGoneAt))).orderBy(takes.createdAt);
   const [first, last] = [rows[0]?.id, rows[rows.length - 1]?.id];
   return first && last && first !== last ? [first, last] : null;
+}
+
+/** The week it is, in the player's own time. */
+export const presentWeek = (now = Date.now()): number => weekOf(now, ownOffset(now));
+
+/** The diary by week, the present one first, as it is read and printed. */
+export async function diaryWeeks(now = Date.now()): Promise<{ weeks: { name: string; days: DiaryDay[]; minutes: number }[]; words: DiaryPage['words']; today: string; goal: string | null }> {
+  const [{ days, words }, goal] = [await diary(now), await readGoal()];
+  const today = dayOf(now, ownOffset(now));
+  // what was written on a day without a note is a day too
+  const written = Object.keys(words).filter((day) => !days.some((one) => one.day === day) && day >= dayOf(now - DIARY_DAYS * DAY_MS, ownOffset(now))).map((day): DiaryDay => ({ day, minutes: 0, lines: [] }));
+  const all = [...days, ...written, ...(days.some(({ day }) => day === today) || written.some(({ day }) => day === today) ? [] : [{ day: today, minutes: 0, lines: [] }])].sort((a, b) => b.day.localeCompare(a.day));
+  const weeks = new Map<number, DiaryDay[]>();
+  for (const one of all) { const week = weekOf(new Date(`${one.day}T12:00:00`).getTime(), ownOffset(now)); weeks.set(week, [...(weeks.get(week) ?? []), one]); }
+  const present = presentWeek(now);
+  const named = (week: number) => (week === present ? 'This week' : week === present - 1 ? 'Last week' : `Week of ${new Date(weekStart(week, ownOffset(now)) + DAY_MS / 2).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`);
+  const left = goal ? daysBetween(now, goal.date) : -1;
+  return {
+    weeks: [...weeks].map(([week, list]) => ({ name: named(week), days: list, minutes: list.reduce((sum, { minutes }) => sum + minutes, 0) })), words, today,
+    goal: goal && left >= 0 ? `${goal.words.charAt(0).toUpperCase()}${goal.words.slice(1)} ${left === 0 ? 'is today' : left === 1 ? 'is tomorrow' : `is in ${left} days`}.` : null,
+  };
 }

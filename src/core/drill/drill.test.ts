@@ -5,7 +5,7 @@ import { fitsOneLocation, pathOf } from '../neck';
 import { findingsOf } from '../practise';
 import { improvise } from '../band';
 import { certain } from '../vocabulary';
-import { CATALOGUE, DRILL_KINDS, drillFor, drillOf, drillOfFinding, exampleOf, judgeDrill, OWN_EXAMPLES, readOwnWords, ruleWords, shapeOf, type Rule } from './index';
+import { attemptSize, CATALOGUE, DRILL_KINDS, drillFor, drillOf, drillOfFinding, exampleOf, failingOf, judgeDrill, OWN_EXAMPLES, readOwnWords, ruleWords, shapeOf, type Rule } from './index';
 
 const BLUES = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | Bb7 |\n| Eb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
 const TUNE = certain(readChart('key: Eb\n| Ebmaj7 | C7b9 | Fm7 | Bb7 |\n| Gm7 C7 | Fm7 Bb7 | Ebmaj7 | Bb7 |'));
@@ -133,4 +133,20 @@ test('time is heard in milliseconds: a line that drags by 50 fails, by 10 passes
   const line = exampleOf(drill, 1)!;
   const late = (ms: number) => judgeDrill(drill, line.map((note) => ({ ...note, onsetBeat: note.onsetBeat + (ms * 120) / 60_000 })), 1).passed;
   expect([late(0), late(10), late(50), late(-50)]).toEqual([true, true, false, false]);
+});
+
+test('an attempt is about a dozen places and never longer than a minute and a quarter', () => {
+  expect(attemptSize(drillFor({ kind: 'ladder-thirds', chart: BLUES, tempo: 96, span: [9, 10] }), 72)).toMatchObject({ passes: 6, places: 11, pass: 9 });
+  for (const kind of DRILL_KINDS) for (const tempo of [40, 72, 200]) {
+    const { passes, places, pass, seconds } = attemptSize(drillFor({ kind, chart: BLUES, tempo: 96 }), tempo);
+    expect([kind, passes >= 1, seconds <= 75 || passes === 1, pass <= places, pass >= places * 0.8 - 1e-9]).toEqual([kind, true, true, true, true]);
+  }
+});
+
+test('the stand-in player can miss every drill on purpose', () => {
+  for (const kind of DRILL_KINDS) {
+    const drill = drillFor({ kind, chart: BLUES, tempo: 96 });
+    const line = failingOf(drill, 1, 1);
+    expect([kind, line !== null && judgeDrill(drill, line, 1).passed]).toEqual([kind, false]);
+  }
 });

@@ -1,4 +1,4 @@
-import { toneByRole, type Chord, type ToneRole } from '../music';
+import { toneByRole, type Chord, type ChordTone, type ToneRole } from '../music';
 import type { Beats, Semitones } from '../vocabulary';
 
 /** A tone of the chord that a drill aims at. */
@@ -56,10 +56,11 @@ export type Attempt = { readonly gates: readonly Gate[]; readonly met: number; r
 
 const ROLES: Record<Exclude<Aim, 'root' | 'chord'>, readonly ToneRole[]> = { third: ['third', 'sus'], fifth: ['fifth'], seventh: ['seventh', 'sixth'] };
 
-/** The pitch classes an aim names over a chord; none where the chord has no such tone. */
-export function tonesOf(chord: Chord, aims: readonly Aim[]): number[] {
-  return [...new Set(aims.flatMap((aim) => (aim === 'chord' ? chord.tones.map(({ pc }) => pc) : aim === 'root' ? [chord.tones[0]!.pc] : (toneByRole(chord, ...ROLES[aim])?.pc ?? []))))];
+/** The tones an aim names over a chord; none where the chord has no such tone. */
+export function tonesOver(chord: Chord, aims: readonly Aim[]): ChordTone[] {
+  return [...new Set(aims.flatMap((aim) => (aim === 'chord' ? chord.tones : aim === 'root' ? chord.tones[0]! : (toneByRole(chord, ...ROLES[aim]) ?? []))))];
 }
+export const tonesOf = (chord: Chord, aims: readonly Aim[]): number[] => tonesOver(chord, aims).map(({ pc }) => pc);
 
 /** A rule in a sentence, as it is said to a player. */
 export function ruleWords(rule: Rule): string {

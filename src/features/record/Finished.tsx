@@ -4,7 +4,7 @@ import type { GateMark, Report } from '@/core/analyse';
 import { oneGate, type Finding, type OneGate } from '@/core/practise';
 import { reviewAnswer } from '@/audio/keep/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
-import { Far, type Way } from './Far';
+import { Far, type Way } from '../shell/Far';
 import type { FinishedTake, RecordFlow } from './flow';
 import { OneGatePicture } from './OneGatePicture';
 

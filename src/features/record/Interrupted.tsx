@@ -9,7 +9,7 @@ import { discardTake, finishTake, HTTP_SERVER } from '@/audio/keep/serverTakes';
 import { TAKE_LOCK } from '@/audio/takeLock';
 import { hearFile } from '@/audio/workers';
 import { useKeys } from '../shell/useKeys';
-import { Far } from './Far';
+import { Far } from '../shell/Far';
 
 export type InterruptedTake = { readonly id: string; readonly title: string; readonly seconds: number; readonly offsetSec: number; readonly tempo: number; readonly choruses: number; readonly chartText: string; readonly when: string };
 type Heard = { readonly frames: number; readonly transcription: Transcription };

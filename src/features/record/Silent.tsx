@@ -1,4 +1,4 @@
-import { Far } from './Far';
+import { Far } from '../shell/Far';
 
 /** A take in which no note was heard: nothing to judge, and the player says what becomes of it. */
 export function Silent({ onKeep, onThrow }: { onKeep: () => void; onThrow: () => void }) {

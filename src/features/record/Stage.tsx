@@ -12,7 +12,7 @@ import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { Neck } from '@/ui/Neck';
 import type { TakeOnForm } from '@/ui/form/takeOnForm';
 import type { Help } from '../shell/preferences';
-import { nowPlaying, type NowPlaying } from './nowPlaying';
+import { nowPlaying, type NowPlaying } from '@/ui/stage/nowPlaying';
 
 type Props = {
   chart: Chart; tempo: number; choruses: number; plan: PlanChoice;

@@ -8,7 +8,7 @@ import { planOf } from '@/core/plan';
 import { findingsOf, marksOf } from '@/core/practise';
 import { certain } from '@/core/vocabulary';
 import { Finished, resultOf } from './Finished';
-import { NoInput } from './NoInput';
+import { NoInput } from '../shell/NoInput';
 import { OneGatePicture } from './OneGatePicture';
 
 afterEach(cleanup);

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { certain } from '@/core/vocabulary';
 import { DEFAULTS } from '../shell/preferences';
-import { movingChannel } from './channels';
+import { movingChannel } from '../shell/channels';
 import { defaultSettings, readNumbers, takeSettings, withChart, type RecordChart } from './settings';
 
 const CHART: RecordChart = { id: 'a', title: 'Walk', text: 'title: Walk\nkey: C\ntempo: 90\n| Dm7 | G7 | Cmaj7 | % |\n' };

@@ -4,7 +4,7 @@ import { ACTION_NAMES, ACTIONS, bind, DEFAULT_BINDINGS, keyName, type Action } f
 import { listenToMidi, MIDI_PEDAL } from '../shell/pedal';
 import { prefer, usePreferences } from '../shell/preferences';
 
-const SHORT: Record<Action, string> = { press: 'Pedal', discard: 'Throw away', loop: 'Loop two bars', review: 'Review', help: 'Hide help', louder: 'Band louder', quieter: 'Band quieter', drums: 'Drums', bass: 'Bass', chords: 'Chords', click: 'Click', keys: 'This list' };
+const SHORT: Record<Action, string> = { press: 'Pedal', discard: 'Throw away', loop: 'Loop two bars', review: 'Review', help: 'Hide help', louder: 'Band louder', quieter: 'Band quieter', drums: 'Drums', bass: 'Bass', chords: 'Chords', click: 'Click', faster: 'Faster', slower: 'Slower', keys: 'This list' };
 
 /** What the pedal sends, every key, and how to change it: press the one you want. */
 export function KeysAndPedal() {

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { KeyList } from './KeyList';
 import { ThemeSwitch } from './ThemeSwitch';
 
-const PLACES = [['Charts', '/charts'], ['Study', '/study'], ['Record', '/record'], ['Takes', '/takes']] as const;
+const PLACES = [['Today', '/'], ['Charts', '/charts'], ['Study', '/study'], ['Record', '/record'], ['Takes', '/takes'], ['Drills', '/drills'], ['Progress', '/progress']] as const;
 
 type Props = { place: (typeof PLACES)[number][0] | 'Settings'; side?: ReactNode; footer?: ReactNode; children: ReactNode };
 
@@ -12,7 +12,7 @@ export function Shell({ place, side, footer, children }: Props) {
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="mx-4 flex h-14 shrink-0 items-center gap-4 text-soft sm:mx-8 sm:gap-6">
-        <Link href="/charts" className="mr-2 hidden font-[680] text-ink sm:block">Idle Wander</Link>
+        <Link href="/" className="mr-2 hidden font-[680] text-ink lg:block">Idle Wander</Link>
         <nav aria-label="Screens" className="flex gap-3.5 sm:gap-6">
           {PLACES.map(([name, href]) => (
             <Link key={name} href={href} aria-current={name === place ? 'page' : undefined}

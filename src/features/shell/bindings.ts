@@ -11,6 +11,8 @@ export const ACTIONS = {
   bass: { where: 'record', words: 'bass on or off' },
   chords: { where: 'record', words: 'chords on or off' },
   click: { where: 'record', words: 'click: off, every beat, two and four, one a bar' },
+  faster: { where: 'drills', words: 'the next rung of the ladder' },
+  slower: { where: 'drills', words: 'the rung below' },
   keys: { where: 'everywhere', words: 'this list' },
 } as const;
 export type Action = keyof typeof ACTIONS;
@@ -20,7 +22,7 @@ export const ACTION_NAMES = Object.keys(ACTIONS) as Action[];
 export type Bindings = Readonly<Record<Action, readonly string[]>>;
 
 export const DEFAULT_BINDINGS: Bindings = {
-  press: [' ', 'PageUp', 'PageDown', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], discard: ['Backspace'], loop: ['l'], review: ['Enter'], help: ['h'], louder: ['+', '='], quieter: ['-'], drums: ['1'], bass: ['2'], chords: ['3'], click: ['4'], keys: ['?'],
+  press: [' ', 'PageUp', 'PageDown', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], discard: ['Backspace'], loop: ['l'], review: ['Enter'], help: ['h'], louder: ['+', '='], quieter: ['-'], drums: ['1'], bass: ['2'], chords: ['3'], click: ['4'], faster: ['.'], slower: [','], keys: ['?'],
 };
 
 const MOST_KEYS = 8;

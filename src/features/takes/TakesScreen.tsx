@@ -8,7 +8,7 @@ import { PLANS, type PlanId } from '@/core/plan';
 import { Shell } from '../shell/Shell';
 import { BringIn } from './BringIn';
 import { findingWords } from './findingWords';
-import { TakeProfile, type Profile } from './TakeProfile';
+import { TakeProfile, type Profile } from '@/ui/form/TakeProfile';
 
 export type TakeRow = {
   readonly id: string; readonly number: number; readonly title: string; readonly when: string; readonly planId: PlanId; readonly tempo: number;

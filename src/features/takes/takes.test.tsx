@@ -4,7 +4,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { AppRouterContext } from 'next/dist/shared/lib/app-router-context.shared-runtime';
 import type { TakeLine } from '@/server/takeLines';
 import type { StoredTake } from '@/server/takes';
-import { TakeProfile } from './TakeProfile';
+import { TakeProfile } from '@/ui/form/TakeProfile';
 import { takeRow } from './takeRow';
 import { TakesScreen } from './TakesScreen';
 

@@ -10,7 +10,7 @@ const WORDS: Record<InputTrouble, [string, string]> = {
   unsupported: ['This browser gives no sound to pages.', 'Come in another way.'],
 };
 
-type Props = { trouble: InputTrouble; title: string; onAgain: () => void; onDevice: (deviceId: string) => void; onFile: () => void; onStandIn: () => void; onBack: () => void };
+type Props = { trouble: InputTrouble; title: string; onAgain: () => void; onDevice: (deviceId: string) => void; /** Where a recording may come in too. */ onFile?: () => void; onStandIn: () => void; onBack: () => void };
 
 /** The input could not be opened: every other way in, each under its number. */
 export function NoInput({ trouble, title, onAgain, onDevice, onFile, onStandIn, onBack }: Props) {
@@ -24,7 +24,7 @@ export function NoInput({ trouble, title, onAgain, onDevice, onFile, onStandIn, 
   const ways = [
     { name: trouble === 'refused' ? 'Open it' : 'Look again', words: trouble === 'refused' ? 'the sign at the left of the address line, then Microphone, Allow' : 'once it is plugged in and free', act: onAgain },
     ...(trouble === 'refused' ? [] : inputs.slice(0, 2).map(({ deviceId, label }) => ({ name: label, words: 'another input of this computer', act: () => onDevice(deviceId) }))),
-    { name: 'A recording', words: 'any sound file this browser plays; it is judged like a take', act: onFile },
+    ...(onFile ? [{ name: 'A recording', words: 'any sound file this browser plays; it is judged like a take', act: onFile }] : []),
     { name: 'The stand-in player', words: 'sits down in your place and improvises over the same form', act: onStandIn },
   ];
   useEffect(() => {

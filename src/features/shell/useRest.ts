@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
-import { usePreferences } from '../shell/preferences';
+import { usePreferences } from './preferences';
 
 const LOOK_MS = 5_000;
 /** A pause this long is a rest: the count begins anew. */

@@ -1,0 +1,10 @@
+import type { Metadata } from 'next';
+import { DiaryScreen } from '@/features/progress/DiaryScreen';
+import { diaryWeeks } from '@/server/practice';
+
+export const metadata: Metadata = { title: 'Diary' };
+export const dynamic = 'force-dynamic';
+
+export default async function DiaryPage() {
+  return <DiaryScreen {...(await diaryWeeks())} />;
+}

@@ -1,0 +1,13 @@
+import type { Metadata } from 'next';
+import { readChart } from '@/core/chart';
+import { DrillsScreen } from '@/features/drills/DrillsScreen';
+import { listCharts } from '@/server/charts';
+import { drillItems } from '@/server/drills';
+
+export const metadata: Metadata = { title: 'Drills' };
+
+export default async function DrillsPage({ searchParams }: { searchParams: Promise<{ chart?: string }> }) {
+  const charts = (await listCharts()).filter(({ text }) => readChart(text).ok).map(({ id, title, text }) => ({ id, title, text }));
+  const { chart } = await searchParams;
+  return <DrillsScreen charts={charts} chartId={charts.find(({ id }) => id === chart)?.id ?? null} items={await drillItems()} />;
+}

@@ -1,0 +1,22 @@
+import type { Metadata } from 'next';
+import { typeset } from '@/core/practise';
+import { fastestPassed } from '@/core/habit';
+import { ProgressScreen } from '@/features/progress/ProgressScreen';
+import { listCharts } from '@/server/charts';
+import { drillItems } from '@/server/drills';
+import { progressFor, presentWeek, tunesPlayed } from '@/server/practice';
+
+export const metadata: Metadata = { title: 'Progress' };
+export const dynamic = 'force-dynamic';
+
+export default async function ProgressPage({ searchParams }: { searchParams: Promise<{ tune?: string }> }) {
+  const { tune } = await searchParams;
+  const titles = await tunesPlayed();
+  // the tune played last, unless another one, or every one, was asked for
+  const chosen = tune === undefined ? (titles[0] ?? null) : titles.includes(tune) ? tune : null;
+  const drills = (await drillItems()).filter(({ drill, runs }) => runs.length > 0 && (chosen === null || drill.title === chosen));
+  return (
+    <ProgressScreen key={chosen ?? ''} tune={await progressFor(chosen)} titles={titles} chosen={chosen} thisWeek={presentWeek()} chartId={(await listCharts()).find(({ title }) => title === chosen)?.id ?? null}
+      drills={drills.map(({ drill, runs }) => ({ id: drill.id, name: typeset(drill.drill.name), title: drill.title, fastest: fastestPassed(runs), now: drill.ladder.rungs[drill.ladder.at]!, tries: runs.length }))} />
+  );
+}

@@ -1,0 +1,69 @@
+'use client';
+import { useMemo, useState } from 'react';
+import { marksOf } from '@/core/practise';
+import { exampleOf, judgeDrill } from '@/core/drill';
+import { pathOf, type Instrument } from '@/core/neck';
+import { FormRow } from '@/ui/form/FormRow';
+import { HEAD, LANE } from '@/ui/form/geometry';
+import { formRows } from '@/ui/form/formRows';
+import { takeOnForm } from '@/ui/form/takeOnForm';
+import { instrumentOf, useGuitar } from '@/ui/instrument';
+import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
+import { intervalLabel } from '@/ui/intervalLabel';
+import { useHearing } from '../shell/useHearing';
+import type { DrillStage } from './drillView';
+
+const WIDTH = 800;
+const MOST_ROWS = 3;
+
+/** One line that passes: on the form, on the neck, and to be heard. Another one for every seed. */
+export function Example({ stage }: { stage: DrillStage }) {
+  const { drill, chart, timeline, plan } = stage;
+  const [seed, setSeed] = useState(1);
+  const guitar = useGuitar();
+  const { state, hear } = useHearing();
+  const shown = useMemo(() => {
+    const line = exampleOf(drill, seed, 1);
+    if (!line) return null;
+    const { report } = judgeDrill(drill, line, 1);
+    return { line, report, drawn: takeOnForm(report, marksOf(report, plan, chart, drill.tempo)) };
+  }, [drill, seed, plan, chart]);
+  const rows = useMemo(() => formRows(timeline).slice(0, MOST_ROWS), [timeline]);
+  if (!shown) return <p className="text-soft">These bars hold nothing this drill can be played on.</p>;
+  const sounding = state.id === `${seed}` && state.phase !== 'silent';
+  const cursor = sounding && state.phase === 'sounding' ? state.beat : null;
+  return (
+    <section aria-label="An example">
+      <h2 className="mb-1 flex flex-wrap items-baseline gap-x-4 gap-y-1"><span className="heading">One line that passes</span>
+        <button type="button" className="text-[15px] text-soft underline hover:text-ink" onClick={() => void hear(`${seed}`, (rate) => ({ type: 'line', notes: shown.line, chartText: drill.chartText, tempo: drill.tempo, choruses: 1, rate, seed, leadSeconds: 0 }))}>{sounding ? (state.phase === 'preparing' ? 'tuning up' : 'stop') : 'hear it'}</button>
+        <button type="button" className="text-[15px] text-soft underline hover:text-ink" onClick={() => setSeed(seed + 1)}>another</button>
+        {state.trouble && <span role="alert" className="text-ink">{state.trouble}</span>}
+      </h2>
+      {rows.map((row) => (
+        <svg key={row.index} viewBox={`0 0 ${WIDTH} ${HEAD + LANE + 10}`} className="mb-1 w-full" role="img" aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number} of the example: ${shown.report.notes.filter(({ onsetBeat }) => onsetBeat >= row.start && onsetBeat < row.end).map(({ interval }) => interval ?? 'rest').join(' ')}`}>
+          <FormRow row={row} width={WIDTH} formBeats={timeline.formBeats} choruses={[0]} take={shown.drawn} cursor={cursor} />
+        </svg>
+      ))}
+      {timeline.bars.length > MOST_ROWS * 4 && <p className="text-sm text-dim">and so on to bar {timeline.bars.length}</p>}
+      <OnNeck report={shown.report} instrument={instrumentOf(guitar)} leftHanded={guitar.leftHanded} beat={cursor} />
+    </section>
+  );
+}
+
+/** Where the line lies: the places of the bars that are heard, or of the first four. */
+function OnNeck({ report, instrument, leftHanded, beat }: { report: ReturnType<typeof judgeDrill>['report']; instrument: Instrument; leftHanded: boolean; beat: number | null }) {
+  const notes = report.notes.filter(({ top }) => top);
+  const path = useMemo(() => pathOf(notes.map(({ onsetBeat, durationBeats, midi }) => ({ onsetBeat, durationBeats, midi: Math.round(midi) })), { instrument }), [notes, instrument]);
+  if (!path.ok) return null;
+  const from = beat === null ? 0 : Math.floor(beat / 4) * 4;
+  const marks = new Map<string, NeckMark>();
+  notes.forEach((note, index) => {
+    const place = path.value.path[index];
+    if (!place || note.onsetBeat < from - 0.2 || note.onsetBeat >= from + (beat === null ? 16 : 4)) return;
+    marks.set(`${place.string} ${place.fret}`, { string: place.string, fret: place.fret, label: note.interval ? intervalLabel(note.interval) : '', look: note.height === 0 ? 'tone' : note.height <= 2 ? 'scale' : 'neighbour' });
+  });
+  const frets = [...marks.values()].map(({ fret }) => fret).filter((fret) => fret > 0);
+  if (frets.length === 0) return null;
+  const low = Math.max(1, Math.min(...frets));
+  return <div className="mt-3 max-w-[520px]"><NeckMap tuning={instrument.tuning} from={low} to={Math.max(low + 4, ...frets)} marks={[...marks.values()]} leftHanded={leftHanded} width={520} gap={24} label={`The example on the neck, frets ${low} to ${Math.max(...frets)}`} size={12} /></div>;
+}

@@ -1,0 +1,92 @@
+import type { PlayedNote } from '@/core/analyse';
+import { changesOf, harmonyOf, placeOf, readChart, timelineOf, type Chart, type Timeline } from '@/core/chart';
+import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill } from '@/core/drill';
+import { ladderWords, type Climb, type Ladder, type Try } from '@/core/habit';
+import { noteName, spellOver, type Chord } from '@/core/music';
+import { planFromWords, planOf, type Plan } from '@/core/plan';
+import { intervalWord, typeset } from '@/core/practise';
+import { certain, type Beats } from '@/core/vocabulary';
+import { intervalLabel } from '@/ui/intervalLabel';
+
+/** A drill as it is played: its bars laid out at a tempo. */
+export type DrillStage = { readonly drill: Drill; readonly chart: Chart; readonly timeline: Timeline; readonly plan: Plan; readonly size: AttemptSize };
+
+export function stageOf(drill: Drill, tempo: number): DrillStage {
+  const chart = certain(readChart(drill.chartText));
+  const timeline = timelineOf(chart, tempo);
+  return { drill: { ...drill, tempo }, chart, timeline, plan: planOf(certain(planFromWords(drill.plan)), harmonyOf(chart, timeline), timeline), size: attemptSize(drill, tempo) };
+}
+
+/** A place of the running pass as it is drawn: met, not met, or still to come. */
+export type Place = { readonly beat: Beats; readonly met: boolean | null; readonly label: string; readonly side: -1 | 0 | 1 };
+export type LiveCount = { readonly met: number; readonly of: number; readonly left: number; readonly places: readonly Place[] };
+
+/** A place is judged once the line has gone this far past it: what comes late may still count. */
+const SETTLED: Beats = 1.1;
+
+/**
+ * How an attempt goes so far, by the drill's rule alone.
+ * @param until where the band is; what lies ahead of it has not been missed
+ */
+export function countSoFar({ drill, timeline, size }: DrillStage, notes: readonly PlayedNote[], until: Beats): LiveCount {
+  const pass = Math.max(0, Math.min(size.passes - 1, Math.floor(until / timeline.formBeats)));
+  const [from, to] = [pass * timeline.formBeats, (pass + 1) * timeline.formBeats];
+  const { gates, report } = judgeDrill(drill, notes, size.passes);
+  const settled = gates.filter(({ beat }) => beat <= until - SETTLED);
+  const atChanges = ['land', 'figure', 'join'].includes(drill.rule.kind);
+  const changes = changesOf(timeline, size.passes).map(({ at }) => at);
+  const coming = (atChanges ? changes : []).filter((at) => at > until - SETTLED);
+  const places = [
+    ...settled.filter(({ beat }) => beat >= from - 1e-6 && beat < to - 1e-6).map(({ beat, met }): Place => {
+      const landing = atChanges ? report.changes.find((change) => Math.abs(change.beat - beat) < 1e-6)?.landing : undefined;
+      return { beat: beat - from, met, label: landing?.interval ? intervalLabel(landing.interval) : '', side: landing?.timing === 'early' ? -1 : landing?.timing === 'late' ? 1 : 0 };
+    }),
+    ...coming.filter((at) => at >= from - 1e-6 && at < to - 1e-6).map((at): Place => ({ beat: at - from, met: null, label: '', side: 0 })),
+  ];
+  return { met: settled.filter(({ met }) => met).length, of: settled.length, left: atChanges ? coming.length : 0, places };
+}
+
+/** What the rule asks over a chord, by name: `play its third A`; null where the rule names no tone. */
+export function aimOver({ drill }: DrillStage, chord: Chord | null): { readonly words: string; readonly names: readonly string[] } | null {
+  if (!chord || drill.rule.kind !== 'land' || drill.rule.tones.includes('chord')) return null;
+  const tones = tonesOver(chord, drill.rule.tones);
+  if (tones.length === 0) return null;
+  return { words: tones.length === 1 ? `play its ${intervalWord(tones[0]!.interval)}` : 'land on', names: tones.map(({ pc }) => typeset(noteName(spellOver(chord, pc)))) };
+}
+
+/** The bar and chorus of a beat, for the words beside the picture. */
+export const passAt = ({ timeline, size }: DrillStage, beat: Beats): string => `pass ${Math.min(size.passes, placeOf(timeline, Math.max(0, beat)).chorus + 1)} of ${size.passes}`;
+
+/** The thing that is counted, in the plural. */
+export function countedThing({ rule }: Drill): string {
+  switch (rule.kind) {
+    case 'land': return rule.tones.length === 1 && rule.tones[0] !== 'chord' ? `${rule.tones[0]}s` : 'landings';
+    case 'figure': return 'lead-ins';
+    case 'join': return 'joins';
+    case 'start': case 'space': case 'end': case 'cross': case 'motif': case 'vary': case 'answer': return 'phrases';
+    case 'material': case 'place': return 'chords';
+    case 'home': return 'arrivals';
+    default: return 'bars';
+  }
+}
+
+/** What a sitting came to, in two lines, soft and bold. */
+export function sittingWords(tries: readonly Try[], climb: Climb | null, ladder: Ladder): { readonly soft: string; readonly bold: string } {
+  const last = tries[tries.length - 1];
+  if (!last) return { soft: 'No attempt was counted.', bold: 'Nothing is changed.' };
+  const passes = tries.filter(({ passed }) => passed).length;
+  const here = ladder.rungs[ladder.at]!;
+  const soft = `${last.met} of ${last.of} at ${last.tempo}${tries.length > 1 ? `, ${passes} of ${tries.length} attempts passed` : ''}.`;
+  if (climb === 'learnt') return { soft, bold: 'It is learnt at this tempo.' };
+  const first = tries[0]!.tempo;
+  if (here > first) return { soft, bold: `You go to ${here}.` };
+  if (here < first) return { soft, bold: `A little slower next time: ${here}.` };
+  return { soft, bold: passes > 0 ? `Once more at ${here} next time.` : `${here} stays; the same again.` };
+}
+
+/** The line under a due drill: what was last, and what comes next. */
+export function dueWords(ladder: Ladder, tries: readonly Try[], size: AttemptSize): string {
+  const last = tries[tries.length - 1];
+  const { bold, soft } = ladderWords(ladder, tries, { met: size.pass, of: size.places });
+  return last ? `Last time ${last.met} of ${last.of}; ${bold} ${soft}` : `First try. ${bold} ${soft}`;
+}

@@ -1,0 +1,114 @@
+'use client';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import type { PlayedNote } from '@/core/analyse';
+import { exampleOf, failingOf } from '@/core/drill';
+import { ladderTo } from '@/core/habit';
+import { Corner } from '@/audio/corner';
+import { DrillRunner } from '@/audio/drillRunner';
+import { newTakeId } from '@/audio/keep/serverTakes';
+import { Rig } from '@/audio/rig/rig';
+import { TakeSession, type SessionState } from '@/audio/takeSession';
+import type { RunOutcome, StoredDrill } from '@/server/drills';
+import { preferences } from '../shell/preferences';
+import { countRun } from './drillServer';
+import { stageOf, countSoFar, type DrillStage, type LiveCount } from './drillView';
+
+/** A sitting ends by itself after so many attempts or minutes: short and often. */
+const MOST_ATTEMPTS = 8;
+const MOST_SECONDS = 5 * 60;
+
+export type StandIn = 'plays' | 'misses';
+
+/** What a sitting looks at when it begins an attempt: what was changed meanwhile counts for the next one. */
+class Frame {
+  sitting = newTakeId();
+  standIn: StandIn = 'plays';
+  constructor(public drill: StoredDrill) {}
+  take(drill: StoredDrill): void { this.drill = drill; }
+  letIt(standIn: StandIn): void { this.standIn = standIn; }
+  newSitting(): void { this.sitting = newTakeId(); }
+}
+
+/** The drill in its corner: band, input, attempts. Everything is let go when the screen is left. */
+export function useSitting(first: StoredDrill) {
+  const [stored, setStored] = useState(first);
+  const [changed, setChanged] = useState(0);
+  const [standIn, setStandIn] = useState<StandIn>('plays');
+  const [{ frame, rig, corner, runner }] = useState(() => {
+    const own = new Frame(first);
+    const made = new Corner(new Rig());
+    return { frame: own, rig: made.rig, corner: made, runner: runnerOf(own, made) };
+  });
+  const state = useSyncExternalStore(runner.subscribe, runner.getState, runner.getState);
+  useEffect(() => () => { runner.leave(); corner.close(); }, [runner, corner]);
+  const last = state.counted[state.counted.length - 1]?.outcome.drill;
+  // whichever is newer: what the last attempt made of it, or what the player set since
+  const drill = last && changed < state.counted.length ? last : stored;
+  const setDrill = (next: StoredDrill) => { frame.take(next); setStored(next); setChanged(state.counted.length); };
+  const letStandIn = (does: StandIn) => { frame.letIt(does); setStandIn(does); };
+  return { drill, setDrill, standIn, setStandIn: letStandIn, runner, state, rig };
+}
+
+function runnerOf(frame: Frame, corner: Corner): DrillRunner<RunOutcome> {
+  return new DrillRunner<RunOutcome>({
+    openInput: async () => {
+      const { device, outputId } = preferences();
+      const opened = await corner.rig.open(device);
+      if (opened && outputId !== null) await corner.rig.speakThrough(outputId).catch(() => false);
+      return opened;
+    },
+    settings: (attempt) => {
+      const { drill: { id, chartId, title, drill, ladder }, standIn } = frame;
+      const tempo = ladder.rungs[ladder.at] ?? ladderTo({ goal: drill.tempo }).rungs[0]!;
+      const { size } = stageOf(drill, tempo);
+      const { bandLevel, levels, chords, device } = preferences();
+      const line = device.kind === 'stand-in' ? (standIn === 'plays' ? exampleOf : failingOf)({ ...drill, tempo }, attempt + 1, size.passes) : null;
+      return {
+        chartId: chartId ?? 'none', chartText: drill.chartText, title: `${drill.name}, ${title}`.slice(0, 120), route: { passes: size.passes, tempo, tempoStep: 0, keyStep: 0 }, countInBars: 1, plan: drill.plan, seed: attempt + 1,
+        band: { level: bandLevel, levels, chords, click: 'off', dropOut: {} }, drill: { id, standIn: line },
+      };
+    },
+    makeSession: (settings) => new TakeSession(settings, corner),
+    count: async (takeId) => {
+      const outcome = await countRun(frame.drill.id, takeId, frame.sitting);
+      frame.take(outcome.drill);
+      return outcome;
+    },
+    goesOn: (counted) => {
+      const last = counted[counted.length - 1]!.outcome;
+      const seconds = counted.reduce((sum, { outcome }) => sum + outcome.run.seconds, 0);
+      const over = last.climb === 'learnt' || counted.length >= MOST_ATTEMPTS || seconds >= MOST_SECONDS;
+      if (over) frame.newSitting();
+      return !over;
+    },
+  });
+}
+
+const IDLE: SessionState = { phase: 'idle' };
+const nothing = () => () => undefined;
+export const useSessionState = (session: TakeSession | null): SessionState => useSyncExternalStore(session?.subscribe ?? nothing, session?.getState ?? (() => IDLE), () => IDLE);
+
+/** The beat the attempt is in, whole beats: a change of beat is a change of state. */
+export function useBeat(session: TakeSession): number {
+  const [beat, setBeat] = useState(() => Math.floor(session.position()));
+  useEffect(() => {
+    let id = requestAnimationFrame(function tick() {
+      setBeat(Math.floor(session.position() + 1e-3));
+      id = requestAnimationFrame(tick);
+    });
+    return () => cancelAnimationFrame(id);
+  }, [session]);
+  return beat + 1e-3;
+}
+
+/** How the running attempt goes: judged anew with every beat and every note. */
+export function useLiveCount(session: TakeSession, stage: DrillStage, beat: number): LiveCount {
+  const heard = useSyncExternalStore(session.line.subscribe, session.line.read, session.line.read);
+  const last = heard.at(-1);
+  const key = `${heard.length} ${last?.midi ?? ''} ${Math.floor(beat)}`;
+  return useMemo(() => {
+    const notes = heard.map((note): PlayedNote => ({ onsetBeat: session.beatAt(note.onsetSec), durationBeats: Math.max(0.05, session.beatAt(note.offsetSec) - session.beatAt(note.onsetSec)), midi: note.midi, cents: note.cents })).filter(({ onsetBeat }) => onsetBeat > -1);
+    return countSoFar(stage, notes, beat);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- a note that merely grows is not judged anew
+  }, [key, stage, session]);
+}
