@@ -1,16 +1,22 @@
 import { eq } from 'drizzle-orm';
+import type { PlayedNote } from '../src/core/analyse';
 import { improvise, perform } from '../src/core/band';
 import { readChart } from '../src/core/chart';
+import { attemptSize, exampleOf, judgeDrill, type Drill } from '../src/core/drill';
 import { Transcriber } from '../src/core/transcribe';
 import { certain } from '../src/core/vocabulary';
 import { toPcm16 } from '../src/audio/pcm';
 import { checksumOf, storeChunk } from '../src/server/audio';
 import { createChart, listCharts } from '../src/server/charts';
+import { addRun, drillById, takeUpDrill } from '../src/server/drills';
+import { writeGoal } from '../src/server/goal';
+import { keepDiary } from '../src/server/practice';
 import { closeDatabase, migrateDatabase, write } from '../src/server/db/client';
 import { charts, takes } from '../src/server/db/schema';
 import { reviewOf } from '../src/server/reviews';
-import { beginTake, finishTake } from '../src/server/takes';
+import { beginTake, finishTake, listTakes } from '../src/server/takes';
 import { DEMO_CHARTS, type DemoChart } from './demo/charts';
+import { DEMO_DRILLS, DEMO_GOAL, DEMO_WORDS, type DemoDrill } from './demo/practice';
 import { DEMO_TAKES, type DemoTake } from './demo/takes';
 
 const RATE = 44_100;
@@ -32,6 +38,52 @@ async function seed(): Promise<void> {
     const heard = await playTake(take, ids[take.chart], now);
     console.log(`take ${index + 1} of ${DEMO_TAKES.length}: ${take.chart}, ${heard} notes heard`);
   }
+  for (const drill of DEMO_DRILLS) await practise(drill, ids[drill.chart], now);
+  for (const [daysAgo, text] of DEMO_WORDS) await keepDiary(dateOf(now - daysAgo * DAY), text);
+  await writeGoal({ words: DEMO_GOAL.words, minutes: DEMO_GOAL.minutes, charts: DEMO_GOAL.charts.map((chart) => ids[chart]), day: dateOf(thursdayAfter(now + 6 * DAY)) });
+}
+
+/** A date in the time of this computer, as ISO 8601 writes it. */
+const dateOf = (at: number): string => { const date = new Date(at); return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`; };
+const THURSDAY = 4;
+const thursdayAfter = (at: number): number => at + ((THURSDAY - new Date(at).getDay() + 7) % 7) * DAY;
+
+/** Takes a drill up, from a finding where one asks for it, and plays its sittings. */
+async function practise(demo: DemoDrill, chartId: string, now: number): Promise<void> {
+  const { kind, span, tempo, into, sittings } = demo;
+  const { id } = (into ? await fromFinding(chartId, into) : null) ?? (await takeUpDrill({ chartId, kind, span: [...span], tempo }));
+  for (const [number, { daysAgo, hour, misses }] of sittings.entries()) {
+    for (const [attempt, missed] of misses.entries()) {
+      const { drill, ladder, title } = await drillById(id);
+      const at = new Date(now - daysAgo * DAY).setHours(hour, 5 + attempt * 2, 0, 0);
+      const pace = ladder.rungs[ladder.at]!;
+      const takeId = await playAttempt({ ...drill, tempo: pace }, { chartId, title: `${drill.name}, ${title}`, drillId: id, at, seed: 1 + attempt + number * 7, missed });
+      await addRun(id, { takeId, sitting: `demo-${id.slice(0, 8)}-${number}` });
+    }
+  }
+  const { drill, ladder } = await drillById(id);
+  console.log(`drill: ${drill.name}, at ${ladder.rungs[ladder.at]}`);
+}
+
+async function fromFinding(chartId: string, into: string) {
+  for (const { id } of (await listTakes()).filter((take) => take.chartId === chartId)) {
+    const found = (await reviewOf(id)).findings.find(({ kind, where }) => kind === 'target-missed' && where.change?.endsWith(`→${into}`));
+    if (found) return takeUpDrill({ takeId: id, finding: { kind: found.kind, change: found.where.change! } });
+  }
+  return null;
+}
+
+type Attempt = { readonly chartId: string; readonly title: string; readonly drillId: string; readonly at: number; readonly seed: number; readonly missed: number };
+
+/** An example of the drill with so many of its places missed, played, recorded and heard. */
+async function playAttempt(drill: Drill, { chartId, title, drillId, at, seed: number, missed }: Attempt): Promise<string> {
+  const { passes } = attemptSize(drill);
+  const line = exampleOf(drill, number, passes)!;
+  const places = judgeDrill(drill, line, passes).gates.map(({ beat }) => beat).filter((_, index, all) => index % Math.max(1, Math.floor(all.length / Math.max(1, missed))) === 1).slice(0, missed);
+  const notes = line.map((note) => (places.some((beat) => Math.abs(note.onsetBeat - beat) < 0.3) ? { ...note, midi: note.midi + 1 } : note));
+  const take = await beginTake({ chartId, chartText: drill.chartText, title, tempo: drill.tempo, choruses: passes, plan: drill.plan, rate: RATE, source: 'stand-in', drillId, createdAt: at });
+  await record(take.id, notes, drill.tempo, number);
+  return take.id;
 }
 
 /** Plays, records, hears and judges one take, as the application does. */
@@ -39,20 +91,26 @@ async function playTake(demo: DemoTake, chartId: string, now: number): Promise<n
   const { tempo, choruses, seed: number, profile } = demo;
   const plan = { id: demo.plan };
   const notes = improvise({ chart: certain(readChart(DEMO_CHARTS[demo.chart])), tempo, choruses, plan, seed: number, profile });
-  const samples = perform({ notes, tempo, rate: RATE, seed: number, leadSeconds: LEAD_SECONDS });
   const take = await beginTake({ chartId, tempo, choruses, plan, rate: RATE, source: 'stand-in' });
+  const heard = await record(take.id, notes, tempo, number);
+  const at = new Date(now - demo.daysAgo * DAY).setHours(demo.hour, 20 + (number % 35), 0, 0);
+  await write(async (tx) => void (await tx.update(takes).set({ createdAt: at }).where(eq(takes.id, take.id))));
+  await reviewOf(take.id);
+  return heard;
+}
+
+/** Notes as sound, kept chunk by chunk and heard, as a take is. @returns how many notes were heard */
+async function record(id: string, notes: readonly PlayedNote[], tempo: number, number: number): Promise<number> {
+  const samples = perform({ notes, tempo, rate: RATE, seed: number, leadSeconds: LEAD_SECONDS });
   const transcriber = new Transcriber(RATE);
   for (let at = 0, sequence = 0; at < samples.length; at += RATE, sequence++) {
     const block = samples.subarray(at, at + RATE);
     const pcm = toPcm16(block);
-    await storeChunk(take.id, sequence, pcm, checksumOf(pcm));
+    await storeChunk(id, sequence, pcm, checksumOf(pcm));
     transcriber.push(block);
   }
   const transcription = transcriber.finish();
-  await finishTake(take.id, { frames: samples.length, offsetSec: LEAD_SECONDS, transcription });
-  const at = new Date(now - demo.daysAgo * DAY).setHours(demo.hour, 20 + (number % 35), 0, 0);
-  await write(async (tx) => void (await tx.update(takes).set({ createdAt: at }).where(eq(takes.id, take.id))));
-  await reviewOf(take.id);
+  await finishTake(id, { frames: samples.length, offsetSec: LEAD_SECONDS, transcription });
   return transcription.notes.length;
 }
 

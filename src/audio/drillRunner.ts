@@ -10,6 +10,8 @@ export type RunnerState<T> = {
   readonly session: TakeSession | null;
   /** Attempts counted in this sitting. */
   readonly counted: readonly Counted<T>[];
+  /** And in the sittings before it, since the screen was opened. */
+  readonly before: readonly Counted<T>[];
   readonly trouble: string | null;
 };
 
@@ -33,7 +35,7 @@ export const RESULT_MS = 1_200;
  * player stops. Attempts are takes like any other: nothing that was played is lost.
  */
 export class DrillRunner<T> {
-  private state: RunnerState<T> = { scene: 'ready', session: null, counted: [], trouble: null };
+  private state: RunnerState<T> = { scene: 'ready', session: null, counted: [], before: [], trouble: null };
   private readonly listeners = new Set<() => void>();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private turn = 0;
@@ -56,7 +58,7 @@ export class DrillRunner<T> {
   async start(): Promise<void> {
     this.stopTimer();
     this.stopping = false;
-    if (this.state.scene === 'done') this.become({ counted: [] });
+    if (this.state.scene === 'done') this.become({ counted: [], before: [...this.state.before, ...this.state.counted] });
     const turn = ++this.turn;
     this.become({ trouble: null });
     const opened = await this.world.openInput();

@@ -75,7 +75,7 @@ export async function latestRuns(ids: readonly string[]): Promise<Map<string, St
 
 /** Takes a drill up. The same over the same bars is taken up again where it was left. */
 export async function takeUpDrill(body: NewDrillBody): Promise<StoredDrill> {
-  const { chartId, title, drill, origin } = await drillFrom(body);
+  const { chartId, title, drill, origin, start } = await drillFrom(body);
   const { kind, span, plan, rule, chartText } = drill;
   const key = JSON.stringify([kind, span, rule, planKey(plan), chartText]);
   return write(async (tx) => {
@@ -84,15 +84,15 @@ export async function takeUpDrill(body: NewDrillBody): Promise<StoredDrill> {
       const [row] = await tx.update(drills).set({ awayAt: null }).where(eq(drills.id, known.id)).returning();
       return asDrill(row!);
     }
-    const [row] = await tx.insert(drills).values({ id: newId(), chartId, title, key, json: { drill, origin }, ladder: ladderTo({ goal: drill.tempo }), dueAt: Date.now() }).returning();
+    const [row] = await tx.insert(drills).values({ id: newId(), chartId, title, key, json: { drill, origin }, ladder: ladderTo({ goal: drill.tempo, ...(start === undefined ? {} : { start }) }), dueAt: Date.now() }).returning();
     return asDrill(row!);
   });
 }
 
-type Made = { readonly chartId: string | null; readonly title: string; readonly drill: Drill; readonly origin: DrillOrigin | null };
+type Made = { readonly chartId: string | null; readonly title: string; readonly drill: Drill; readonly origin: DrillOrigin | null; /** Where the ladder begins, where that is not three quarters of the goal. */ readonly start?: number };
 
 async function drillFrom(body: NewDrillBody): Promise<Made> {
-  if ('takeId' in body) return drillFromFinding(body.takeId, body.finding);
+  if ('takeId' in body) return drillFromFinding(body);
   const { id, title, text } = await chartById(body.chartId);
   const chart = readable(text);
   const plan: PlanWords = body.plan ?? { id: 'scale-per-chord' };
@@ -108,14 +108,16 @@ async function drillFrom(body: NewDrillBody): Promise<Made> {
   return { chartId: id, title, origin: null, drill: drillOf({ kind: 'own', name: name.charAt(0).toUpperCase() + name.slice(1), reason: 'You asked for it.', rule }, { chart, tempo, plan, ...(span ? { span } : {}) }) };
 }
 
-async function drillFromFinding(takeId: string, index: number): Promise<Made> {
+/** What a finding asks for; it is named by its kind and place, as the order may have changed since it was read. */
+async function drillFromFinding({ takeId, finding: { kind, change: into, chord: over } }: Extract<NewDrillBody, { takeId: string }>): Promise<Made> {
   const { take, findings } = await reviewOf(takeId);
-  const finding = findings[index];
+  const finding = findings.find((one) => one.kind === kind && one.where.change === into && one.where.chord === over);
   const drill = finding && drillOfFinding(finding, readable(take.chartText), take.plan);
   if (!finding || !drill) throw new Failure(422, { code: 'drill.none', message: 'This finding asks for no drill of its own.' });
   const { change, chord } = finding.where;
   const where = change ? ` into ${change.split('→')[1]}` : chord ? ` over ${chord}` : '';
-  return { chartId: take.chartId, title: take.title, drill: { ...drill, name: nameFor(drill.name, where) }, origin: { takeId, take: take.number, sentence: finding.sentence } };
+  // a finding says how slowly to begin; where it was missed is where it has to hold
+  return { chartId: take.chartId, title: take.title, start: drill.tempo, drill: { ...drill, name: nameFor(drill.name, where), tempo: Math.max(drill.tempo, Math.round(take.tempo)) }, origin: { takeId, take: take.number, sentence: finding.sentence } };
 }
 
 /** “Thirds at every change” into one chord is “Thirds into F7”. */

@@ -53,11 +53,11 @@ test('from a finding to its drill, up the ladder, and back on its day', async ()
   const solo = await take({ chartId, notes, tempo: 96, choruses: 12 });
   const { findings } = await reviewOf(solo);
   const index = findings.findIndex(({ kind, where }) => kind === 'target-missed' && where.change === 'Cm7→F7');
-  const drill = await takeUpDrill({ takeId: solo, finding: index });
+  const drill = await takeUpDrill({ takeId: solo, finding: { kind: 'target-missed', change: 'Cm7→F7' } });
   expect(drill).toMatchObject({ title: 'Kept', chartId, away: false, origin: { takeId: solo, take: 1, sentence: findings[index]!.sentence }, drill: { kind: 'one-target', name: 'Third or seventh into F7' } });
   expect(drill.dueAt).toBeLessThanOrEqual(Date.now());
   // the same again is the same one
-  expect((await takeUpDrill({ takeId: solo, finding: index })).id).toBe(drill.id);
+  expect((await takeUpDrill({ takeId: solo, finding: { kind: 'target-missed', change: 'Cm7→F7' } })).id).toBe(drill.id);
 
   const sitting = 'sitting-1';
   const begun = drill.ladder.rungs[drill.ladder.at]!;

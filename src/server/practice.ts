@@ -34,7 +34,7 @@ export const playedSeconds = ({ frames, rate, choruses, tempo, chartText }: Stor
   return read.ok ? (timelineOf(read.value, tempo).formBeats * choruses) / secondsToBeats(1, tempo) : 0;
 };
 
-const asPlayed = ({ take, line }: Judged): Played => ({ id: take.id, at: take.createdAt, tempo: take.tempo, seconds: playedSeconds(take), measures: line.measures });
+const asPlayed = ({ take, line }: Judged): Played => ({ id: take.id, at: take.createdAt, tempo: take.tempo, seconds: playedSeconds(take), measures: line.measures, key: line.key });
 
 export type TuneProgress = { readonly title: string; readonly progress: Progress; readonly takes: number; readonly minutes: number; /** First and last take of the tune, to be heard one after the other. */ readonly ends: readonly [string, string] | null };
 
@@ -114,6 +114,12 @@ export type DiaryPage = { readonly days: readonly DiaryDay[]; readonly words: Re
 
 const DIARY_DAYS = 28;
 
+/** A take in half a sentence: what was met, and what to practise. */
+function saidOf({ met, judged, findings }: TakeLine): string {
+  const first = findings.find(({ kind }) => kind !== 'improved' && kind !== 'kept');
+  return `${met} of ${judged} changes met${first ? `; ${first.title.charAt(0).toLowerCase()}${first.title.slice(1)}` : ''}`;
+}
+
 /** The diary of four weeks up to a moment. */
 export async function diary(until = Date.now()): Promise<DiaryPage> {
   const start = until - DIARY_DAYS * DAY_MS;
@@ -122,7 +128,7 @@ export async function diary(until = Date.now()): Promise<DiaryPage> {
     kind: 'try', at: run.createdAt, drill: drill.id, name: (drill.json as { drill: { name: string } }).drill.name, title: drill.title, tempo: run.tempo, met: run.met, of: run.of, passed: run.passed, seconds: run.seconds,
   }));
   const played = (await solos()).filter(({ take }) => take.createdAt >= start && take.createdAt <= until).map(({ take, line }): Done => ({
-    kind: 'take', at: take.createdAt, take: take.id, number: take.number, title: take.title, tempo: Math.round(take.tempo), seconds: playedSeconds(take), said: `${line.met} of ${line.judged} changes met${line.findings[0] ? `; ${line.findings[0].title}` : ''}`,
+    kind: 'take', at: take.createdAt, take: take.id, number: take.number, title: take.title, tempo: Math.round(take.tempo), seconds: playedSeconds(take), said: saidOf(line),
   }));
   const words = await database().select().from(diaryWords);
   const days = diaryOf([...tries, ...played], ownOffset());

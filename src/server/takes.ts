@@ -1,4 +1,4 @@
-import { desc, eq, max, sum } from 'drizzle-orm';
+import { and, desc, eq, isNull, max, sum } from 'drizzle-orm';
 import type { DropOut } from '@/core/band';
 import { readChart, type Pace } from '@/core/chart';
 import { planFromWords, type PlanWords } from '@/core/plan';
@@ -14,9 +14,9 @@ export type StoredTake = Omit<typeof takes.$inferSelect, 'plan' | 'pace' | 'drop
 /** A row as the rest of the program knows it. */
 export const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanWords, pace: row.pace as Pace | null, dropOut: row.dropOut as DropOut | null });
 
-/** Ready takes, newest first. */
+/** Ready solos, newest first; attempts at a drill are found with their drill. */
 export async function listTakes(): Promise<StoredTake[]> {
-  return (await database().select().from(takes).where(eq(takes.state, 'ready')).orderBy(desc(takes.createdAt))).map(asTake);
+  return (await database().select().from(takes).where(and(eq(takes.state, 'ready'), isNull(takes.drillId))).orderBy(desc(takes.createdAt))).map(asTake);
 }
 
 /** Takes that were cut off: sound is there, an end is not. */

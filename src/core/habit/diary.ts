@@ -6,7 +6,7 @@ export type Done =
   | { readonly kind: 'take'; readonly at: Moment; readonly take: string; readonly number: number; readonly title: string; readonly tempo: number; readonly seconds: number; readonly said: string };
 
 export type DiaryLine =
-  | { readonly kind: 'drill'; readonly drill: string; readonly name: string; readonly title: string; readonly from: number; readonly to: number; readonly tries: number; readonly passes: number; readonly best: { readonly met: number; readonly of: number; readonly tempo: number } }
+  | { readonly kind: 'drill'; readonly drill: string; readonly name: string; readonly title: string; readonly from: number; readonly to: number; readonly tries: number; readonly passes: number; readonly best: { readonly met: number; readonly of: number; readonly tempo: number; readonly passed: boolean } }
   | { readonly kind: 'take'; readonly take: string; readonly number: number; readonly title: string; readonly tempo: number; readonly said: string };
 
 /** A day of practice as it fills itself in. `day` is a date of the player's own time, as ISO 8601 writes it. */
@@ -36,10 +36,10 @@ function linesOf(list: readonly Done[]): DiaryLine[] {
     }
     const place = lines.findIndex((line) => line.kind === 'drill' && line.drill === one.drill);
     const { drill, name, title, tempo, met, of, passed } = one;
-    const own = { met, of, tempo };
+    const own = { met, of, tempo, passed };
     if (place < 0) { lines.push({ kind: 'drill', drill, name, title, from: tempo, to: tempo, tries: 1, passes: passed ? 1 : 0, best: own }); continue; }
     const line = lines[place] as Extract<DiaryLine, { kind: 'drill' }>;
-    const better = tempo > line.best.tempo && passed ? true : tempo === line.best.tempo && met * line.best.of > line.best.met * of;
+    const better = passed !== line.best.passed ? passed : passed && tempo !== line.best.tempo ? tempo > line.best.tempo : met * line.best.of > line.best.met * of;
     lines[place] = { ...line, to: tempo, tries: line.tries + 1, passes: line.passes + (passed ? 1 : 0), best: better ? own : line.best };
   }
   return lines;

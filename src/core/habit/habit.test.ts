@@ -132,7 +132,7 @@ describe('a session', () => {
 });
 
 describe('progress', () => {
-  const kind = (met: number, of: number, to = 'Eb7') => ({ measures: { kinds: [{ from: 'Bb7', to, met, of }], tones: [], approaches: [] } });
+  const kind = (met: number, of: number, to = 'Eb7') => ({ key: 'Bb major', measures: { places: { 5: met }, kinds: [{ from: 'Bb7', to, met, of }], tones: [], approaches: [] } });
   const week = (n: number, met: number, of: number, tempo = 96, to = 'Eb7'): Played => ({ id: `${n}`, at: NOON + n * 7 * DAY_MS, tempo, seconds: 120, ...kind(met, of, to) });
   const only = (...takes: Played[]) => progressOf(takes, 60).kinds[0]!;
 
@@ -153,6 +153,11 @@ describe('progress', () => {
     const { weeks } = only(week(0, 1, 6), { ...week(0, 2, 6), id: 'b', at: NOON + DAY_MS }, week(2, 6, 6));
     expect(weeks.map(({ met, of }) => [met, of])).toEqual([[3, 12], [6, 6]]);
     expect(progressOf([week(0, 1, 6), week(2, 6, 6, 120)], 0).weeks).toMatchObject([{ takes: 1, minutes: 2, fastest: 96 }, { takes: 0, minutes: 0, fastest: null }, { takes: 1, fastest: 120 }]);
+  });
+  test('keys and places that were covered', () => {
+    const { keys, places } = progressOf([week(0, 3, 6, 80), { ...week(1, 4, 6, 96), key: 'F minor' }, week(2, 2, 6, 90)], 0);
+    expect(keys).toEqual([{ key: 'Bb major', takes: 2, fastest: 90 }, { key: 'F minor', takes: 1, fastest: 96 }]);
+    expect(places).toEqual([{ fret: 5, notes: 9 }]);
   });
   test('held at the fastest tempo where four in five were met', () => {
     expect([only(week(0, 9, 10, 80), week(1, 9, 10, 96), week(2, 5, 10, 120)), only(week(0, 3, 3, 200))].map(({ heldAt }) => heldAt)).toEqual([96, null]);
@@ -183,6 +188,6 @@ test('the diary: one line a drill and day, from its first tempo to its last, tak
   const attempt = (minute: number, tempo: number, met: number): Done => ({ kind: 'try', at: NOON + minute * 60_000, drill: 'd', name: 'Thirds into F7', title: 'Lamplight Quarry', tempo, met, of: 12, passed: met >= 10, seconds: 60 });
   const days = diaryOf([attempt(0, 72, 9), attempt(2, 72, 11), { kind: 'take', at: NOON + 5 * 60_000, take: 't', number: 4, title: 'Tin Orchard', tempo: 96, seconds: 180, said: 'You met 4 of 9.' }, attempt(9, 80, 12), { ...attempt(0, 72, 12), at: NOON - DAY_MS }], 0);
   expect(days.map(({ day, minutes, lines }) => [day, minutes, lines.length])).toEqual([['2026-11-02', 6, 2], ['2026-11-01', 1, 1]]);
-  expect(days[0]!.lines[0]).toMatchObject({ from: 72, to: 80, tries: 3, passes: 2, best: { met: 12, tempo: 80 } });
+  expect(days[0]!.lines[0]).toMatchObject({ from: 72, to: 80, tries: 3, passes: 2, best: { met: 12, tempo: 80, passed: true } });
   expect(dayOf(Date.UTC(2026, 0, 1, 23, 30), 60)).toBe('2026-01-02');
 });

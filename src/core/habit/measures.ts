@@ -1,7 +1,7 @@
 import type { Report } from '../analyse';
 import { pitchClassOf } from '../vocabulary';
 import { guideTones, readChord, toneByRole, type Chord, type ToneRole } from '../music';
-import { approachTable, type Rate } from '../practise';
+import { approachTable, onTheNeck, type Rate } from '../practise';
 
 export const TARGET_TONES = ['root', 'third', 'fifth', 'seventh'] as const;
 export type TargetTone = (typeof TARGET_TONES)[number];
@@ -14,6 +14,8 @@ export type Measures = {
   readonly tones: readonly ({ readonly tone: TargetTone } & Rate)[];
   /** How many landings were led into in each way, of all landings that a note came before. */
   readonly approaches: readonly ({ readonly name: string } & Rate)[];
+  /** Notes by the fret under the index finger; 0 is open. */
+  readonly places: Readonly<Record<number, number>>;
 };
 
 /** A landing still counts when its guide tone comes within a beat after the change. */
@@ -48,7 +50,7 @@ export function measuresOf(report: Report): Measures {
   const landings = new Set(report.changes.flatMap(({ landing }) => landing.noteIndex ?? []));
   const { rows } = approachTable({ ...into(report, landings) });
   return {
-    kinds: [...kinds.values()], tones: [...tones].filter(([, { of }]) => of > 0).map(([tone, rate]) => ({ tone, ...rate })),
+    places: onTheNeck(report).positions, kinds: [...kinds.values()], tones: [...tones].filter(([, { of }]) => of > 0).map(([tone, rate]) => ({ tone, ...rate })),
     approaches: APPROACHES.map((name) => { const row = rows.find((one) => one.name === name); return { name, met: Math.min(fresh, (row?.below ?? 0) + (row?.above ?? 0) + (row?.both ?? 0)), of: fresh }; }),
   };
 }

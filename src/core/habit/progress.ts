@@ -10,7 +10,7 @@ export const FEWEST = 5;
 const HELD = 0.8;
 
 /** A take as progress sees it. */
-export type Played = { readonly id: string; readonly at: Moment; readonly tempo: number; readonly seconds: number; readonly measures: Measures };
+export type Played = { readonly id: string; readonly at: Moment; readonly tempo: number; readonly seconds: number; readonly measures: Measures; /** The key the form stood in; empty where none is told. */ readonly key: string };
 
 /** Monday at midnight is where a week begins (ISO 8601); the player's own time is `offsetMinutes` ahead of UTC. */
 export function weekOf(at: Moment, offsetMinutes: number): number {
@@ -104,6 +104,9 @@ export type Progress = {
   readonly kinds: readonly KindCourse[];
   readonly tones: readonly (Course & { readonly name: string })[];
   readonly approaches: readonly (Course & { readonly name: string })[];
+  /** Takes by key, most played first; notes by the fret under the index finger. */
+  readonly keys: readonly { readonly key: string; readonly takes: number; readonly fastest: number }[];
+  readonly places: readonly { readonly fret: number; readonly notes: number }[];
   /** Every week from the first that was played in to the last: minutes and takes. */
   readonly weeks: readonly { readonly week: number; readonly minutes: number; readonly takes: number; readonly fastest: number | null }[];
 };
@@ -124,7 +127,7 @@ export function progressOf(takes: readonly Played[], offsetMinutes: number): Pro
     kinds: collect(({ kinds }) => kinds, ({ from, to }) => `${from}→${to}`).map(([, { row, dated }]) => ({ from: row.from, to: row.to, ...courseOf(dated, offsetMinutes) })).sort(byMeaning),
     tones: collect(({ tones }) => tones, ({ tone }) => tone).map(([name, { dated }]) => ({ name, ...courseOf(dated, offsetMinutes) })),
     approaches: collect(({ approaches }) => approaches, ({ name }) => name).map(([name, { dated }]) => ({ name, ...courseOf(dated, offsetMinutes) })),
-    weeks: weeksOf(inTime, offsetMinutes),
+    keys: keysOf(inTime), places: placesOf(inTime), weeks: weeksOf(inTime, offsetMinutes),
   };
 }
 
@@ -132,6 +135,17 @@ const RANK: Record<Verdict, number> = { better: 0, 'probably better': 1, 'as bef
 const lastRate = ({ weeks }: Course): number => { const last = weeks[weeks.length - 1]; return last ? last.met / last.of : 0; };
 /** What moved most surely first; among equals what is met most. */
 const byMeaning = (a: KindCourse, b: KindCourse): number => RANK[a.verdict] - RANK[b.verdict] || lastRate(b) - lastRate(a) || a.from.localeCompare(b.from) || a.to.localeCompare(b.to);
+
+function keysOf(takes: readonly Played[]): Progress['keys'] {
+  const names = [...new Set(takes.flatMap(({ key }) => (key === '' ? [] : [key])))];
+  return names.map((key) => { const own = takes.filter((take) => take.key === key); return { key, takes: own.length, fastest: Math.max(...own.map(({ tempo }) => tempo)) }; }).sort((a, b) => b.takes - a.takes || a.key.localeCompare(b.key));
+}
+
+function placesOf(takes: readonly Played[]): Progress['places'] {
+  const counts = new Map<number, number>();
+  for (const { measures } of takes) for (const [fret, notes] of Object.entries(measures.places)) counts.set(Number(fret), (counts.get(Number(fret)) ?? 0) + notes);
+  return [...counts].sort(([a], [b]) => a - b).map(([fret, notes]) => ({ fret, notes }));
+}
 
 function weeksOf(takes: readonly Played[], offsetMinutes: number): Progress['weeks'] {
   if (takes.length === 0) return [];

@@ -58,9 +58,12 @@ export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: Sess
   return steps;
 }
 
+/** A drill that was never played has nothing to lose yet: what is being forgotten goes before it. */
+const NEW = 0.1;
+
 /** What is nearest to being forgotten comes first; a day overdue counts like a tenth of that, the goal like two tenths. */
 const urgency = ({ still, dueAt, chart }: DueDrill, wanted: ReadonlySet<string>, now: Moment): number =>
-  (1 - still) + Math.max(0, (now - dueAt) / DAY_MS) * 0.1 + (chart !== null && wanted.has(chart) ? 0.2 : 0);
+  (still === 0 ? NEW : 1 - still) + Math.max(0, (now - dueAt) / DAY_MS) * 0.1 + (chart !== null && wanted.has(chart) ? 0.2 : 0);
 
 function takeFor(tunes: readonly DueTune[], wanted: ReadonlySet<string>, now: Moment): DueTune | null {
   const since = ({ lastPlayed }: DueTune) => (lastPlayed === null ? Infinity : (now - lastPlayed) / DAY_MS);

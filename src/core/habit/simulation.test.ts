@@ -51,7 +51,7 @@ function fourWeeks(learner: Learner): Story {
       const report = analyse({ chart, tempo: TEMPO, plan, choruses: 4, notes });
       const findings = findingsOf({ chart, tempo: TEMPO, plan, report });
       asked.push(findings.filter(({ kind, where }) => kind === 'target-missed' && where.change?.endsWith('→F7')).map(({ sentence }) => sentence));
-      played.push({ id: `${day}`, at: now, tempo: TEMPO, seconds: 120, measures: measuresOf(report) });
+      played.push({ id: `${day}`, at: now, tempo: TEMPO, seconds: 120, key: 'Bb major', measures: measuresOf(report) });
       drill ??= drillOfFinding(findings[0]!, chart, plan);
       ladder ??= ladderTo({ goal: drill!.tempo });
     }

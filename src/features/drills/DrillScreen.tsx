@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { ruleWords } from '@/core/drill';
-import { ladderWords, type Try } from '@/core/habit';
+import { ladderWords, sinceArrival, type Try } from '@/core/habit';
 import type { StoredDrill, StoredRun } from '@/server/drills';
 import { ChordWords } from '@/ui/ChordWords';
 import { NumberSetting } from '@/ui/Field';
@@ -33,13 +33,13 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
   const router = useRouter();
   const prefs = usePreferences();
   const { drill, setDrill, standIn, setStandIn, runner, state, rig } = useSitting(first);
-  const { scene, session, counted, trouble } = state;
+  const { scene, session, counted, before, trouble } = state;
   const rigState = useRigState(rig);
   const rest = useRest(scene === 'live');
   const [failed, setFailed] = useState<string | null>(null);
   const tempo = drill.ladder.rungs[drill.ladder.at]!;
   const stage = useMemo(() => stageOf(drill.drill, tempo), [drill.drill, tempo]);
-  const tries: readonly Try[] = useMemo(() => [...runs, ...counted.map(({ outcome }) => outcome.run)], [runs, counted]);
+  const tries: readonly Try[] = useMemo(() => [...runs, ...[...before, ...counted].map(({ outcome }) => outcome.run)], [runs, before, counted]);
   const start = () => void runner.start();
   useEffect(() => {
     // a page that was loaded anew has no key that was pressed: sound would stay silent
@@ -71,7 +71,7 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
   }
   if (scene === 'waiting' && session) return <Waiting rig={rig} title={drill.drill.name} onChannel={(channel) => { const { device } = preferences(); if (device.kind === 'input') { prefer({ device: { ...device, channel } }); void rig.open({ ...device, channel }); } }} onStart={() => session.startAllTheSame()} onBack={() => runner.stop()} />;
   if ((scene === 'live' || scene === 'counting') && session) {
-    return <LiveDrill key={session.id} session={session} stage={stage} ladder={drill.ladder} tries={tries} before={counted[counted.length - 1]?.outcome ?? null} minutes={rest.minutes} attempt={tries.filter((one) => one.tempo === tempo).length + 1} title={drill.title} onStop={() => runner.stop()} onTempo={toTempo} />;
+    return <LiveDrill key={session.id} session={session} stage={stage} ladder={drill.ladder} tries={tries} before={counted[counted.length - 1]?.outcome ?? null} minutes={rest.minutes} attempt={sinceArrival(drill.ladder, tries).length + 1} title={drill.title} onStop={() => runner.stop()} onTempo={toTempo} />;
   }
   const last = counted[counted.length - 1]?.outcome ?? null;
   const said = scene === 'done' ? sittingWords(counted.map(({ outcome }) => outcome.run), last?.climb ?? null, drill.ladder) : null;
@@ -90,7 +90,7 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
       <div className="mx-4 grid gap-x-14 gap-y-8 pt-4 pb-8 sm:mx-8 lg:grid-cols-[minmax(0,1fr)_328px]">
         <div className="min-w-0">
           {said ? (
-            <h1 className="text-[25px] leading-8 sm:text-[44px] sm:leading-[54px]" role="status"><span className="text-soft">{said.soft}</span><br /><b><ChordWords text={said.bold} /></b></h1>
+            <div role="status"><h1 className="text-[25px] leading-8 sm:text-[44px] sm:leading-[54px]"><span className="text-soft">{said.soft}</span><br /><b><ChordWords text={said.bold} /></b></h1></div>
           ) : (
             <>
               <p className="text-xl text-soft">{drill.title}, bars {drill.drill.span[0]}–{drill.drill.span[1]}</p>

@@ -1,6 +1,8 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { marksOf } from '@/core/practise';
+import { noteName, readChord, spellOver } from '@/core/music';
+import { marksOf, typeset } from '@/core/practise';
+import { certain, pitchClassOf } from '@/core/vocabulary';
 import { exampleOf, judgeDrill } from '@/core/drill';
 import { pathOf, type Instrument } from '@/core/neck';
 import { FormRow } from '@/ui/form/FormRow';
@@ -9,7 +11,6 @@ import { formRows } from '@/ui/form/formRows';
 import { takeOnForm } from '@/ui/form/takeOnForm';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
-import { intervalLabel } from '@/ui/intervalLabel';
 import { useHearing } from '../shell/useHearing';
 import type { DrillStage } from './drillView';
 
@@ -60,7 +61,7 @@ function OnNeck({ report, instrument, leftHanded, beat }: { report: ReturnType<t
   notes.forEach((note, index) => {
     const place = path.value.path[index];
     if (!place || note.onsetBeat < from - 0.2 || note.onsetBeat >= from + (beat === null ? 16 : 4)) return;
-    marks.set(`${place.string} ${place.fret}`, { string: place.string, fret: place.fret, label: note.interval ? intervalLabel(note.interval) : '', look: note.height === 0 ? 'tone' : note.height <= 2 ? 'scale' : 'neighbour' });
+    marks.set(`${place.string} ${place.fret}`, { string: place.string, fret: place.fret, label: note.chord ? typeset(noteName(spellOver(certain(readChord(note.chord)), pitchClassOf(Math.round(note.midi))))) : '', look: note.height === 0 ? 'tone' : note.height <= 2 ? 'scale' : 'neighbour' });
   });
   const frets = [...marks.values()].map(({ fret }) => fret).filter((fret) => fret > 0);
   if (frets.length === 0) return null;

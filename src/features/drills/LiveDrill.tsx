@@ -41,7 +41,7 @@ export function LiveDrill({ session, stage, ladder, tries, before, minutes, atte
         <span><span className="font-[640] text-now">press</span> stop</span>
         <button type="button" className="hidden hover:text-ink sm:inline" onClick={() => onTempo(1)}><kbd className="key">.</kbd> faster</button>
         <button type="button" className="hidden hover:text-ink sm:inline" onClick={() => onTempo(-1)}><kbd className="key">,</kbd> slower</button>
-        <span className="ml-auto hidden md:inline"><b className="text-ink">{minutes} {minutes === 1 ? 'minute' : 'minutes'}</b> without a rest; reminder at {restMinutes}</span>
+        <span className="ml-auto hidden md:inline">{minutes > 0 && <><b className="text-ink">{minutes} {minutes === 1 ? 'minute' : 'minutes'}</b> without a rest; </>}reminder at {restMinutes}</span>
       </>
     }>
       <div className="mx-4 grid grow gap-x-14 gap-y-4 pt-3 sm:mx-8 lg:grid-cols-[minmax(0,1fr)_328px]">
@@ -56,7 +56,7 @@ export function LiveDrill({ session, stage, ladder, tries, before, minutes, atte
           <LadderPicture ladder={ladder} tries={tries} thing={thing} of={size.places} running={beat < 0 ? null : count.met} />
           <p className="mt-3 text-xl leading-7 text-soft"><b className="text-ink">{words.bold}</b><br />{words.soft}</p>
         </aside>
-        <div className="min-w-0 lg:col-span-2"><PassStrip stage={stage} places={count.places} beat={beat < 0 ? null : at % timeline.formBeats} /></div>
+        <div className="min-w-0 lg:col-span-2"><PassStrip stage={stage} places={count.places} beat={beat < 0 ? null : at} /></div>
         <p className="pb-4 text-[19px] leading-8 text-soft lg:col-span-2">{before && beat >= 0 && beat < SAID_UNTIL ? <><span className="text-dim">The attempt before:</span> <b className="text-ink">{before.run.met} of {before.run.of}</b>{before.run.passed ? ', passed.' : ', not yet.'} </> : null}The next attempt starts by itself after a bar of count-in. Keep your hands on the guitar.</p>
       </div>
     </Shell>

@@ -21,6 +21,16 @@ export function stageOf(drill: Drill, tempo: number): DrillStage {
 export type Place = { readonly beat: Beats; readonly met: boolean | null; readonly label: string; readonly side: -1 | 0 | 1 };
 export type LiveCount = { readonly met: number; readonly of: number; readonly left: number; readonly places: readonly Place[] };
 
+/** Bars that one line can show with room for what was landed on. */
+const MOST_BARS = 16;
+
+/** The beats the line shows: the whole attempt where it is short, else the pass that runs. */
+export function shownSpan({ timeline, size }: DrillStage, beat: Beats): readonly [Beats, Beats] {
+  if (timeline.bars.length * size.passes <= MOST_BARS) return [0, timeline.formBeats * size.passes];
+  const pass = Math.max(0, Math.min(size.passes - 1, Math.floor(beat / timeline.formBeats)));
+  return [pass * timeline.formBeats, (pass + 1) * timeline.formBeats];
+}
+
 /** A place is judged once the line has gone this far past it: what comes late may still count. */
 const SETTLED: Beats = 1.1;
 
@@ -28,9 +38,9 @@ const SETTLED: Beats = 1.1;
  * How an attempt goes so far, by the drill's rule alone.
  * @param until where the band is; what lies ahead of it has not been missed
  */
-export function countSoFar({ drill, timeline, size }: DrillStage, notes: readonly PlayedNote[], until: Beats): LiveCount {
-  const pass = Math.max(0, Math.min(size.passes - 1, Math.floor(until / timeline.formBeats)));
-  const [from, to] = [pass * timeline.formBeats, (pass + 1) * timeline.formBeats];
+export function countSoFar(stage: DrillStage, notes: readonly PlayedNote[], until: Beats): LiveCount {
+  const { drill, timeline, size } = stage;
+  const [from, to] = shownSpan(stage, until);
   const { gates, report } = judgeDrill(drill, notes, size.passes);
   const settled = gates.filter(({ beat }) => beat <= until - SETTLED);
   const atChanges = ['land', 'figure', 'join'].includes(drill.rule.kind);

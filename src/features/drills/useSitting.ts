@@ -41,10 +41,11 @@ export function useSitting(first: StoredDrill) {
   });
   const state = useSyncExternalStore(runner.subscribe, runner.getState, runner.getState);
   useEffect(() => () => { runner.leave(); corner.close(); }, [runner, corner]);
-  const last = state.counted[state.counted.length - 1]?.outcome.drill;
+  const all = state.before.length + state.counted.length;
+  const last = [...state.before, ...state.counted][all - 1]?.outcome.drill;
   // whichever is newer: what the last attempt made of it, or what the player set since
-  const drill = last && changed < state.counted.length ? last : stored;
-  const setDrill = (next: StoredDrill) => { frame.take(next); setStored(next); setChanged(state.counted.length); };
+  const drill = last && changed < all ? last : stored;
+  const setDrill = (next: StoredDrill) => { frame.take(next); setStored(next); setChanged(all); };
   const letStandIn = (does: StandIn) => { frame.letIt(does); setStandIn(does); };
   return { drill, setDrill, standIn, setStandIn: letStandIn, runner, state, rig };
 }

@@ -29,7 +29,8 @@ export function Courses({ rows, thisWeek, chosen, onChoose, what }: Props) {
 }
 
 function Row({ row: { from, name, course, word, detail, advice }, thisWeek, chosen, onChoose }: { row: CourseRow; thisWeek: number; chosen: boolean; onChoose: () => void }) {
-  const weeks = course.weeks.slice(-MOST_WEEKS);
+  // the first week is what the latest is held against: it is always there
+  const weeks = course.weeks.length <= MOST_WEEKS ? course.weeks : [course.weeks[0]!, ...course.weeks.slice(1 - MOST_WEEKS)];
   const height = Math.max(64, weeks.length * ROW + 12);
   const top = (height - weeks.length * ROW) / 2;
   return (

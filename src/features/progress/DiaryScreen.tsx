@@ -42,7 +42,7 @@ function Day({ day: { day, minutes, lines }, text, today }: { day: DiaryDay; tex
   const date = new Date(`${day}T12:00:00`);
   return (
     <article className="grid gap-x-8 gap-y-2 border-b border-line py-4 md:grid-cols-[150px_minmax(0,1fr)_minmax(0,360px)]">
-      <h3 className="text-soft"><b className="text-[19px] text-ink">{day === today ? 'Today' : date.toLocaleDateString('en-GB', { weekday: 'long' })}</b><br />{date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}<br />{Math.round(minutes)} minutes</h3>
+      <h3 className="text-soft"><b className="text-[19px] text-ink">{day === today ? 'Today' : date.toLocaleDateString('en-GB', { weekday: 'long' })}</b><br />{date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}{minutes > 0 && <><br />{Math.max(1, Math.round(minutes))} {Math.round(minutes) > 1 ? 'minutes' : 'minute'}</>}</h3>
       <ul className="grid content-start gap-2">{lines.length === 0 && <li className="text-soft">Nothing recorded.</li>}{lines.map((line, index) => <li key={index}><Line line={line} /></li>)}</ul>
       <Words day={day} text={text} />
     </article>
@@ -77,7 +77,8 @@ function Words({ day, text: first }: { day: string; text: string }) {
   };
   return (
     <div>
-      <textarea aria-label={`Your words on ${day}`} className="field min-h-[72px] w-full resize-y leading-6" rows={2} maxLength={4000} placeholder="In your words" value={text} onChange={(event) => change(event.target.value)} />
+      <textarea aria-label={`Your words on ${day}`} className="field min-h-[60px] w-full resize-y !border-transparent !bg-transparent leading-6 hover:!border-line focus:!border-line focus:!bg-row print:hidden" rows={2} maxLength={4000} placeholder="In your words" value={text} onChange={(event) => change(event.target.value)} />
+      <p className="hidden whitespace-pre-wrap print:block">{text}</p>
       {state === 'failed' && <p role="alert" className="text-sm">Not kept: the server does not answer. <button type="button" className="underline" onClick={() => keep(text)}>Try again</button></p>}
     </div>
   );

@@ -7,6 +7,7 @@ import { ChordWords } from '@/ui/ChordWords';
 import { Shell } from '../shell/Shell';
 import { ask } from '@/audio/keep/serverTakes';
 import { Courses } from './Courses';
+import { Covered } from './Covered';
 import { Weeks } from './Weeks';
 import { approachRows, changeRows, saidOf, SIGHTS, toneRows, type Sight } from './progressView';
 
@@ -59,6 +60,7 @@ export function ProgressScreen({ tune, titles, chosen, thisWeek, chartId, drills
             {trouble && <p role="alert" className="mb-3 border-l-[3px] border-now pl-4">{trouble}</p>}
             {sight === 'weeks' ? <Weeks weeks={progress.weeks} thisWeek={thisWeek} /> : <Courses rows={rows} thisWeek={thisWeek} chosen={Math.min(at, rows.length - 1)} onChoose={setAt} what={SIGHTS.find(([one]) => one === sight)![1]} />}
             <div className="mt-8 grid gap-8 md:grid-cols-2">
+              {sight === 'weeks' && <Covered keys={progress.keys} places={progress.places} />}
               {drills.length > 0 && (
                 <section aria-label="Its drills"><h2 className="heading border-b border-line">Its drills</h2>
                   <ul>{drills.map((one) => <li key={one.id} className="border-b border-line"><Link href={`/drills/${one.id}`} className="group grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 py-2"><b className="font-[580] group-hover:underline"><ChordWords text={one.name} /></b><span className="text-soft">{one.fastest === null ? `now at ${one.now}` : <>passed at <b className="text-ink">{one.fastest}</b></>}, {one.tries} {one.tries === 1 ? 'attempt' : 'attempts'}</span></Link></li>)}</ul></section>

@@ -2,12 +2,12 @@ import type { Finding } from '@/core/practise';
 import { ChordWords } from '@/ui/ChordWords';
 import { isPraise } from './reviewWords';
 
-type Props = { findings: readonly Finding[]; bars: number; onHear: (throughBar: number) => void };
+type Props = { findings: readonly Finding[]; bars: number; onHear: (throughBar: number) => void; /** Takes up what it asks for. */ onDrill: (finding: Finding) => void };
 
 const barsOf = ([first, last]: readonly [number, number]): string => (first === last ? `bar ${first}` : `bars ${first}–${last}`);
 
 /** The first things to say, each with its counts and a way to hear where it happened. */
-export function Findings({ findings, bars, onHear }: Props) {
+export function Findings({ findings, bars, onHear, onDrill }: Props) {
   if (findings.length === 0)
     return <p className="border-t border-line py-3 text-soft">No finding has the counts to be certain. Play more choruses, or a faster tempo.</p>;
   return (
@@ -27,7 +27,7 @@ export function Findings({ findings, bars, onHear }: Props) {
                   Hear it: chorus {Math.floor((first - 1) / bars) + 1}, bar {((first - 1) % bars) + 1}
                 </button>
               )}
-              {!isPraise(finding) && <p className="text-dim">Drill: {finding.drill.target} at {finding.drill.tempo}, {barsOf(finding.drill.span)}</p>}
+              {!isPraise(finding) && <p className="text-dim"><button type="button" className="text-soft underline hover:text-ink" onClick={() => onDrill(finding)}>Drill it</button>: {finding.drill.target} at {finding.drill.tempo}, {barsOf(finding.drill.span)}</p>}
             </div>
           </li>
         );

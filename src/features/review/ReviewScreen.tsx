@@ -5,7 +5,9 @@ import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react
 import { bandRests } from '@/core/band';
 import { barStart, type Timeline } from '@/core/chart';
 import type { CorrectedNote, NoteId, TakeWords } from '@/core/correct';
+import { shapeOf } from '@/core/drill';
 import { PLANS, PLAN_IDS, planShort, type PlanId } from '@/core/plan';
+import type { Finding } from '@/core/practise';
 import type { Judgement } from '@/core/review';
 import { amendTake } from '@/audio/keep/serverTakes';
 import { SPEEDS } from '@/audio/playback/takePlayer';
@@ -19,8 +21,8 @@ import { FormPicture, type DrawBy } from './FormPicture';
 import { LandingsBoard } from './LandingsBoard';
 import { Legend } from './Legend';
 import { LineUp } from './LineUp';
-import { openingWords, shownFindings } from './reviewWords';
-import { keepWords } from './reviewServer';
+import { isPraise, openingWords, shownFindings } from './reviewWords';
+import { keepWords, takeUpDrill, takeUpPhrase } from './reviewServer';
 import { acrossChoruses, addressOf, noteOf, selectionFrom, spanOf, stepped, type Selection, type SelectionKind } from './selection';
 import { SelectionCard, type FixAsked } from './SelectionCard';
 import { doorsOf, type Door } from './doors';
@@ -61,6 +63,7 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
   const [zoomed, setZoomed] = useState(false);
   const [kind, setKind] = useState<string | null>(null);
   const [door, setDoor] = useState(0);
+  const [trouble, setTrouble] = useState<string | null>(null);
   const { words, setWords, keeping } = useWords(take.id, data.words);
   useAddress(view, selection);
   useWarmedUp(data, view === 'correct');
@@ -105,6 +108,15 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
     const from = barStart(timeline, bars[0]);
     void player.play(from, [from, barStart(timeline, bars[0] + (bars[1] === bars[0] + 1 ? 2 : 1))]);
   };
+  const drill = (finding: Finding) => {
+    const { change: into, chord } = finding.where;
+    takeUpDrill(take.id, { kind: finding.kind, ...(into ? { change: into } : {}), ...(chord ? { chord } : {}) }).then((id) => router.push(`/drills/${id}`)).catch((error: Error) => setTrouble(error.message));
+  };
+  const practisePhrase = (index: number) => {
+    const phrase = shapeOf(report, report.phrases[index]!);
+    if (take.chartId === null) return setTrouble('The chart of this take has been removed: there is nothing to fit the phrase to.');
+    takeUpPhrase(take.chartId, phrase, Math.round(take.tempo)).then((id) => router.push(`/drills/${id}`)).catch((error: Error) => setTrouble(error.message));
+  };
   const change = useCallback(async (to: Parameters<typeof amendTake>[1]) => {
     await amendTake(take.id, to);
     router.refresh();
@@ -126,6 +138,7 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
   };
 
   const everywhere: KeyMap = {
+    w: () => { const first = shown.find((finding) => !isPraise(finding)); if (first) drill(first); },
     'Ctrl+z': corrections.undo, 'Ctrl+y': corrections.redo, 'Ctrl+Shift+z': corrections.redo,
     v: () => setView((now) => VIEWS[(VIEWS.findIndex(([id]) => id === now) + 1) % VIEWS.length]![0]), 'Shift+V': () => setView((now) => VIEWS[(VIEWS.findIndex(([id]) => id === now) + VIEWS.length - 1) % VIEWS.length]![0]),
     b: () => setView(view === 'far' ? 'form' : 'far'),
@@ -157,7 +170,7 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
   const doubtful = doubts.length === 0 ? '' : `, ${doubts.length} of them in doubt`;
   const row = current && span ? Math.floor(timeline.bars.findLastIndex((bar) => bar.start <= span[0] - Math.max(0, Math.floor(span[0] / timeline.formBeats + 1e-6)) * timeline.formBeats + 1e-6) / 4) : 0;
   const picture = (whole = false) => <FormPicture timeline={timeline} choruses={report.summary.choruses} take={lit} player={player} drawBy={drawBy} open={open} selected={current && current.kind !== 'chorus' ? chosen : null} marked={current && current.kind !== 'note' ? span : state.loop} fix={fix && { noteIndex: fix.noteIndex, toMidi: fix.toMidi, label: fixLabel(current, report) }} zoomed={zoomed && !whole ? Math.max(0, row) : null} whole={whole} onNote={selectNote} onBeat={playFrom} onChorus={setOpen} />;
-  const card = current && <SelectionCard report={report} selection={current} place={placeText(timeline, span![0], current.kind === 'note')} onClose={() => select(null)} onHear={hear} onFix={hearFix} canCorrect={<button type="button" className="text-soft hover:text-ink" onClick={() => setView('correct')}>Heard wrongly? Correct it</button>} />;
+  const card = current && <SelectionCard report={report} selection={current} place={placeText(timeline, span![0], current.kind === 'note')} onClose={() => select(null)} onHear={hear} onFix={hearFix} onPhrase={practisePhrase} canCorrect={<button type="button" className="text-soft hover:text-ink" onClick={() => setView('correct')}>Heard wrongly? Correct it</button>} />;
   return (
     <Shell place="Takes" footer={
       <>
@@ -182,8 +195,9 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
         {data.certainty !== null && data.certainty < DOUBTFUL && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-ink">This hardly sounds like a played line: a voice, drums or the band may have been heard instead. Take what follows with doubt; a lead into the input, or the microphone nearer to the guitar, helps.</p>}
         {view === 'form' && (
           <>
+            {trouble && <p role="alert" className="mb-3 border-l-[3px] border-now pl-4 text-lg">{trouble}</p>}
             <h1 className="mb-4 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8"><ChordWords text={opening.soft} /><br /><b className="font-[620] text-ink"><ChordWords text={opening.bold} /></b></h1>
-            <Beside main={picture()} aside={<>{card ?? <Findings findings={shown} bars={timeline.bars.length} onHear={(bar) => { const from = barStart(timeline, bar); void player.play(from, [from, barStart(timeline, bar + 1)]); }} />}<LandingsBoard report={report} marks={marks} kind={kind} onKind={setKind} onChange={(index) => select({ kind: 'change', index })} /></>} />
+            <Beside main={picture()} aside={<>{card ?? <Findings findings={shown} bars={timeline.bars.length} onHear={(bar) => { const from = barStart(timeline, bar); void player.play(from, [from, barStart(timeline, bar + 1)]); }} onDrill={drill} />}<LandingsBoard report={report} marks={marks} kind={kind} onKind={setKind} onChange={(index) => select({ kind: 'change', index })} /></>} />
             <Legend />
             <div className="no-print mt-5 flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line pt-3 text-[15px] text-soft">
               <label className="flex items-center gap-2">Judged by

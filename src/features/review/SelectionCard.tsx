@@ -14,7 +14,7 @@ import { beatsWord, figureName, ruleOf, whyOf } from './rules';
 import type { Selection } from './selection';
 
 export type FixAsked = { readonly noteIndex: number; readonly toMidi: number };
-type Props = { report: Report; selection: Selection; place: string; onClose: () => void; onHear: () => void; onFix: (fix: FixAsked) => void; canCorrect?: ReactNode };
+type Props = { report: Report; selection: Selection; place: string; onClose: () => void; onHear: () => void; onFix: (fix: FixAsked) => void; /** Makes a drill of a phrase. */ onPhrase: (index: number) => void; canCorrect?: ReactNode };
 
 /** What is selected: what it is, what it did, why it matters, by what rule, and the smallest change that would have met the chord. */
 export function SelectionCard(props: Props) {
@@ -23,7 +23,7 @@ export function SelectionCard(props: Props) {
     <section aria-label="Selected" className="mb-4 border-t-2 border-now pt-2.5">
       <div className="flex justify-between text-[15px] leading-6 text-soft"><h2>{place}</h2><button type="button" onClick={onClose} className="text-dim hover:text-ink"><kbd className="key">Esc</kbd> close</button></div>
       <div aria-live="polite">{bodyOf(props)}</div>
-      <p className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-[15px]"><button type="button" className="font-[580] text-now hover:underline" onClick={onHear}>Hear it <kbd className="key ml-1">Enter</kbd></button>{selection.kind !== 'chorus' && props.canCorrect}</p>
+      <p className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-[15px]"><button type="button" className="font-[580] text-now hover:underline" onClick={onHear}>Hear it <kbd className="key ml-1">Enter</kbd></button>{selection.kind === 'phrase' && <button type="button" className="text-soft hover:text-ink" onClick={() => props.onPhrase(selection.index)}>Practise it on every chord</button>}{selection.kind !== 'chorus' && props.canCorrect}</p>
     </section>
   );
 }

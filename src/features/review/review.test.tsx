@@ -46,19 +46,21 @@ test('coverage: every count is there, and what was never played is ringed by nam
 });
 
 test('findings are numbered and can be heard at their first bar; none is said plainly', () => {
-  const onHear = jest.fn();
-  const { getAllByRole, getByRole, rerender, container } = render(<Findings findings={findings} bars={8} onHear={onHear} />);
+  const [onHear, onDrill] = [jest.fn(), jest.fn()];
+  const { getAllByRole, getByRole, rerender, container } = render(<Findings findings={findings} bars={8} onHear={onHear} onDrill={onDrill} />);
   expect(getAllByRole('listitem').length).toBeGreaterThan(0);
   expect(getAllByRole('heading', { level: 3 })[0]!.textContent).toContain('over F');
   fireEvent.click(getByRole('button', { name: /Hear it: chorus \d, bar \d/ }));
   expect(onHear).toHaveBeenCalledWith(findings[0]!.where.bars[0]);
-  rerender(<Findings findings={[]} bars={8} onHear={onHear} />);
+  fireEvent.click(getAllByRole('button', { name: 'Drill it' })[0]!);
+  expect(onDrill).toHaveBeenCalledTimes(1);
+  rerender(<Findings findings={[]} bars={8} onHear={onHear} onDrill={onDrill} />);
   expect(container.textContent).toContain('No finding has the counts to be certain');
 });
 
 test('a card says what is selected, why and by what rule; the fix is heard at a press', () => {
   const [onClose, onHear, onFix] = [jest.fn(), jest.fn(), jest.fn()];
-  const cards = (selection: Selection) => render(<SelectionCard report={report} selection={selection} place="Chorus 1, bar 1" onClose={onClose} onHear={onHear} onFix={onFix} />);
+  const cards = (selection: Selection) => render(<SelectionCard report={report} selection={selection} place="Chorus 1, bar 1" onClose={onClose} onHear={onHear} onFix={onFix} onPhrase={jest.fn()} />);
   const note = cards({ kind: 'note', index: 0 });
   for (const words of ['What it is', 'Why it matters', 'By the rule']) expect(note.container.textContent).toContain(words);
   fireEvent.click(note.getByRole('button', { name: /close/ }));

@@ -10,7 +10,7 @@ import { findingsIn, framed, judgeTake, type Case, type Judgement } from '@/core
 import { keepEdits } from './reviewServer';
 
 export type ReviewTake = {
-  readonly id: string; readonly number: number; readonly title: string; readonly tempo: number; readonly choruses: number; readonly chartText: string;
+  readonly id: string; readonly chartId: string | null; readonly number: number; readonly title: string; readonly tempo: number; readonly choruses: number; readonly chartText: string;
   readonly plan: PlanWords; readonly pace: Pace | null; readonly offsetSec: number; readonly soundGone: boolean; readonly when: string; readonly source: string; readonly dropOut: DropOut | null;
 };
 export type ReviewData = {

@@ -7,9 +7,11 @@ import { usePreferences } from './preferences';
 /** Keys of the screens that are not the player's to change. */
 const FIXED = [
   ['Review', [
-    ['Space', 'play and pause'], ['← →', 'note'], ['C', 'change'], ['F', 'figure'], ['P', 'phrase'], ['R', 'chorus'], ['Shift', 'with those: back'], ['↑ ↓', 'the same place a chorus away'], ['Enter', 'hear it'], ['X', 'hear the one-note fix'], ['L', 'loop its bars'], ['1 2 3', 'hear a finding'], ['Esc', 'let go'],
+    ['Space', 'play and pause'], ['← →', 'note'], ['C', 'change'], ['F', 'figure'], ['P', 'phrase'], ['R', 'chorus'], ['Shift', 'with those: back'], ['↑ ↓', 'the same place a chorus away'], ['Enter', 'hear it'], ['X', 'hear the one-note fix'], ['L', 'loop its bars'], ['1 2 3', 'hear a finding'], ['W', 'drill the first one'], ['Esc', 'let go'],
     ['D', 'draw by pitch or height'], ['Z', 'four bars, wide'], ['V', 'next view'], ['B', 'stand back'], ['− +', 'slower, faster'], ['T U K', 'take, band, click on or off'],
   ]],
+  ['Today', [['Space', 'start what is due'], ['2 … 5', 'the others'], ['T', 'the last take'], ['G', 'something to be ready for']]],
+  ['Progress', [['↑ ↓', 'row'], ['V', 'next view'], ['D', 'drill it']]],
   ['Stand back', [['Space', 'next change, with sound (the pedal’s press)'], ['Backspace', 'back to the full picture (hold)'], ['L', 'loop two bars (double)']]],
   ['Correct', [
     ['Enter', 'take the likelier reading'], ['O', 'the other one'], ['N', 'next doubt'], ['↑ ↓', 'a half step'], ['Del', 'take out'], ['A', 'add'], ['S', 'split'], ['M', 'join with the next'], ['G', 'ghost'], ['[ ]', 'start'], ['{ }', 'end'], ['< >', 'move'], ['Ctrl Z Y', 'undo, redo'],

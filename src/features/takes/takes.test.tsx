@@ -15,7 +15,7 @@ globalThis.fetch = () => new Promise(() => undefined);
 const TAKE: StoredTake = {
   id: 'a', chartId: null, title: 'T', number: 4, state: 'ready', source: 'file', chartText: '| C7 | F7 |', tempo: 119.6, pace: null, dropOut: null, drillId: null, choruses: 2, plan: { id: 'outline' }, rate: 44_100, bits: 24, frames: 1, offsetSec: 0, device: null, latencySec: null, soundGoneAt: null, createdAt: Date.now(),
 };
-const LINE: TakeLine = { met: 2, judged: 3, heard: 1, segments: 4, key: 'C major', measures: { kinds: [], tones: [], approaches: [] }, findings: [{ kind: 'landing-late', title: 'Late' }], profile: { beats: 16, notes: [[0, 1, 0], [1, 2, 3], [4, 4.5, 2]], gates: [[4, 'target'], [8, 'rest'], [12, 'target-late']] } };
+const LINE: TakeLine = { met: 2, judged: 3, heard: 1, segments: 4, key: 'C major', measures: { places: {}, kinds: [], tones: [], approaches: [] }, findings: [{ kind: 'landing-late', title: 'Late' }], profile: { beats: 16, notes: [[0, 1, 0], [1, 2, 3], [4, 4.5, 2]], gates: [[4, 'target'], [8, 'rest'], [12, 'target-late']] } };
 
 test('a line of the list says what was counted, its tempo whole, and when', () => {
   const row = takeRow(TAKE, LINE);

@@ -37,7 +37,7 @@ export function TodayScreen({ view, charts }: Props) {
         <Link href="/diary" className="hidden hover:text-ink sm:inline">diary</Link>
       </>
     }>
-      <div className="mx-4 pt-6 pb-8 sm:mx-8 sm:pt-9">
+      <div className="mx-4 pt-4 pb-8 sm:mx-8 sm:pt-6">
         <div className="max-w-[1160px]">
           <p className="text-[17px] leading-7 text-soft sm:text-xl">{goal ? <>{capital(goal.words)} is {inDays(goal.days)}. <button type="button" className="text-dim underline hover:text-ink" onClick={() => setSetting(true)}>change</button>{first && ' Due first:'}</> : <><button type="button" className="underline hover:text-ink" onClick={() => setSetting(true)}>Name something to be ready for</button>, and by when.{first && ' Due first:'}</>}</p>
           {first ? (
@@ -52,16 +52,16 @@ export function TodayScreen({ view, charts }: Props) {
           ) : <Nothing played={last !== null} />}
         </div>
         {last && (
-          <div className="mt-8">
+          <div className="mt-6">
             <p className="mb-1 text-sm text-dim"><Link href={`/takes/${last.id}`} className="hover:text-ink">take {last.number}, {last.title}{last.choruses > 1 && `, ${last.choruses} choruses`}</Link></p>
             <Choruses count={last.choruses}><TakeProfile profile={last.profile} width={1216} /></Choruses>
           </div>
         )}
-        <div className="mt-9 grid gap-x-8 gap-y-8 md:grid-cols-2 lg:grid-cols-3">
+        <div className="mt-7 grid gap-x-8 gap-y-8 md:grid-cols-2 lg:grid-cols-3">
           <Column name={first ? 'Also due' : 'Due'}>
             {also.length === 0 && <p className="py-3 text-soft">{first ? 'Nothing else today.' : 'Nothing is due.'}</p>}
             {also.map((item, index) => (
-              <Link key={item.href} href={item.href} className="group grid grid-cols-[32px_minmax(0,1fr)] border-b border-line py-2.5">
+              <Link key={item.href} href={item.href} className="group grid grid-cols-[32px_minmax(0,1fr)] border-b border-line py-2">
                 <kbd className="key mt-0.5 h-5 !min-w-[22px] justify-self-start !px-1">{index + 2}</kbd><span><b className="text-[17px] group-hover:underline"><ChordWords text={item.name} /></b><br /><span className="text-soft">{[item.where, item.bold ? `last ${item.bold}` : item.words].filter(Boolean).join(', ')}</span></span>
               </Link>
             ))}
@@ -69,15 +69,15 @@ export function TodayScreen({ view, charts }: Props) {
           </Column>
           <Column name="Since last week">
             {since.length === 0 && <p className="py-3 text-soft">Two weeks with takes in them, and this says what moved.</p>}
-            {since.map(({ title, words }) => <p key={title} className="border-b border-line py-2.5"><b className="text-[17px]"><ChordWords text={title} /></b><br /><span className="text-soft">{words}</span></p>)}
+            {since.map(({ title, words }) => <p key={title} className="border-b border-line py-2"><b className="text-[17px]"><ChordWords text={title} /></b><br /><span className="text-soft">{words}</span></p>)}
             {since.length > 0 && <p className="py-2"><Link href="/progress" className="text-[15px] text-dim hover:text-ink">all of it under Progress</Link></p>}
           </Column>
           <Column name={goal ? (tunes.length === 1 ? 'The tune' : `The ${NUMERALS[tunes.length] ?? tunes.length} tunes`) : 'Your tunes'}>
             {tunes.length === 0 && <p className="py-3 text-soft">Tunes you have played stand here.</p>}
             {tunes.map((tune) => (
-              <Link key={tune.chart} href={`/progress?tune=${encodeURIComponent(tune.title)}`} className="group block border-b border-line py-2.5">
+              <Link key={tune.chart} href={`/progress?tune=${encodeURIComponent(tune.title)}`} className="group block border-b border-line py-2">
                 <b className="text-[17px] group-hover:underline">{tune.title}</b><br /><span className="text-soft">{tune.takes === 0 ? `${tune.of} kinds of change, not played yet` : `${tune.held} of ${tune.of} kinds of change held at ${tune.tempo}${tune.takes === 1 ? ', from 1 take' : ''}`}</span>
-                <span className="mt-1.5 flex flex-wrap gap-1" aria-hidden="true">{Array.from({ length: tune.of }, (_, kind) => <i key={kind} className={`h-2 w-[26px] ${kind < tune.held ? 'bg-[var(--h0)]' : 'bg-line'}`} />)}</span>
+                <span className="mt-1.5 flex gap-1" aria-hidden="true">{Array.from({ length: tune.of }, (_, kind) => <i key={kind} className={`h-2 max-w-[26px] min-w-[8px] flex-1 ${kind < tune.held ? 'bg-[var(--h0)]' : 'bg-line'}`} />)}</span>
               </Link>
             ))}
             {spread.length > 1 && <p className="py-2 text-sm leading-5 text-dim">{spread.filter(({ titles }) => titles.length > 0).slice(0, 4).map(({ day, titles }) => `${day} ${titles.join(' and ')}`).join('; ')}</p>}

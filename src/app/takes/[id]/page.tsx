@@ -14,8 +14,8 @@ export default async function TakePage({ params, searchParams }: Props) {
   const { cut, view, at } = await searchParams;
   const stored = await takeOrNothing((await params).id);
   if (stored?.state !== 'ready') notFound();
-  const { id, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, dropOut } = stored;
-  const take = { id, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, dropOut, soundGone: stored.soundGoneAt !== null, when: takeMoment(stored.createdAt) };
+  const { id, chartId, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, dropOut } = stored;
+  const take = { id, chartId, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, dropOut, soundGone: stored.soundGoneAt !== null, when: takeMoment(stored.createdAt) };
   const kin = (await kinOf(stored)).map((one) => ({ id: one.id, number: one.number, when: takeMoment(one.createdAt), tempo: Math.round(one.tempo * 10) / 10 }));
   return <ReviewPage key={`${id} ${offsetSec} ${JSON.stringify(plan)}`} take={take} kin={kin} cut={cut === '1'} view={view} at={at} />;
 }
