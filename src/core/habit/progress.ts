@@ -64,12 +64,13 @@ function verdictOf(rows: readonly WeekRate[]): Pick<Course, 'verdict' | 'differe
   return { verdict, difference, between };
 }
 
+/** The latest landings at each tempo decide, so many at least: what was not held a month ago may be held now. */
 function heldAt(dated: readonly Dated[]): number | null {
   const tempi = new Map<number, { met: number; of: number }>();
-  for (const { tempo, met, of } of dated) {
+  for (const { tempo, met, of } of [...dated].reverse()) {
     const rounded = Math.round(tempo);
     const row = tempi.get(rounded) ?? { met: 0, of: 0 };
-    tempi.set(rounded, { met: row.met + met, of: row.of + of });
+    if (row.of < FEWEST) tempi.set(rounded, { met: row.met + met, of: row.of + of });
   }
   const held = [...tempi].filter(([, { met, of }]) => of >= FEWEST && met / of >= HELD).map(([tempo]) => tempo);
   return held.length === 0 ? null : Math.max(...held);

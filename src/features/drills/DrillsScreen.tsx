@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { readChart } from '@/core/chart';
-import { CATALOGUE, DRILL_KINDS, OWN_EXAMPLES, readOwnWords, ruleWords, type DrillKind } from '@/core/drill';
+import { CATALOGUE, OWN_EXAMPLES, readOwnWords, ruleWords, type DrillKind } from '@/core/drill';
 import { fastestPassed } from '@/core/habit';
 import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
 import { typeset } from '@/core/practise';
@@ -14,21 +14,11 @@ import { ChoiceSetting } from '@/ui/Field';
 import { Shell } from '../shell/Shell';
 import { useKeys } from '../shell/useKeys';
 import { takeUp } from './drillServer';
+import { GROUPS } from './groups';
 
 export type DrillsChart = { readonly id: string; readonly title: string; readonly text: string };
 type Item = { readonly drill: StoredDrill; readonly runs: readonly StoredRun[]; /** Days until it is due; none or fewer is now. */ readonly days: number };
 type Props = { charts: readonly DrillsChart[]; items: readonly Item[]; chartId: string | null };
-
-/** The ladder of a chart, rung by rung, and everything else there is, by what it trains. */
-const GROUPS: readonly (readonly [string, readonly DrillKind[]])[] = [
-  ['The ladder', ['ladder-roots', 'ladder-thirds', 'ladder-fifths', 'ladder-sevenths', 'one-target', 'chord-tones', 'nearest-note']],
-  ['Into the target', ['third-from-below', 'third-from-above', 'fifth-from-flat-five', 'fifth-from-above', 'root-from-below', 'root-from-above', 'seventh-from-below', 'seventh-from-above', 'target-from-below', 'slides-into-tones', 'blue-third', 'enclosures', 'double-chromatic']],
-  ['Arpeggios and scales', ['arpeggios', 'scale-runs', 'arpeggio-up-scale-down', 'scale-up-arpeggio-down', 'skips', 'threes', 'descending-fours']],
-  ['What the plan plays', ['plan-only', 'home-tell-tale', 'minor-dominant', 'superimposed']],
-  ['Phrases', ['start-on-two', 'start-on-three', 'start-on-four', 'leave-space', 'end-at-rest', 'through-the-change', 'same-motif', 'own-phrase', 'no-two-alike', 'call-and-answer']],
-  ['Time', ['anticipate', 'upbeats', 'in-time', 'chords-and-line']],
-  ['Neck and height', ['one-position', 'next-position', 'low-and-high', 'on-the-ground', 'height-low', 'height-high', 'height-free', 'step-out-come-home']],
-];
 
 /** What comes back, and everything that can be taken up over a chart. */
 export function DrillsScreen({ charts, items, chartId }: Props) {
@@ -127,6 +117,3 @@ function OwnWords({ chart, onGo }: { chart: DrillsChart; onGo: (words: string) =
     </form>
   );
 }
-
-/** Every drill stands in one group. */
-export const UNGROUPED = DRILL_KINDS.filter((kind) => !GROUPS.some(([, kinds]) => kinds.includes(kind)));
