@@ -43,6 +43,7 @@ for (const theme of ['dusk', 'noon']) {
   if (theme === 'dusk') {
     await page.goto(base + '/takes', { waitUntil: 'networkidle' });
     await shoot('takes');
+    await shootPractice(page, shoot);
     await shootReview(page, shoot);
     await page.goto(base + '/settings', { waitUntil: 'networkidle' });
     await page.getByRole('button', { name: 'Measure with clicks' }).click();
@@ -90,9 +91,6 @@ await gone.close();
 // phone on a stand
 const phone = await visit('dusk', { width: 390, height: 844 });
 const small = await phone.newPage();
-await small.goto(`${base}/study/${lamplight.id}?at=8`, { waitUntil: 'load' });
-await small.waitForTimeout(600);
-await small.screenshot({ path: path.join(folder, 'study-phone-dusk.png') });
 await small.goto(`${base}/record?chart=${lamplight.id}`, { waitUntil: 'networkidle' });
 await small.getByRole('button', { name: /Count me in/ }).click();
 await playing(small, 'bar 9 of');
@@ -151,12 +149,23 @@ async function shootCharts(page, shoot, theme) {
   if (theme === 'dusk') {
     await open('/charts');
     await shoot('library');
-    await open(`/study/${lamplight.id}?at=9&view=place`);
-    await shoot('place');
-  } else {
-    await page.setViewportSize({ width: 1000, height: 1180 });
-    await open(`/study/${lamplight.id}/sheet`);
-    await shoot('sheet');
-    await page.setViewportSize({ width: 1280, height: 800 });
   }
+}
+
+/** What is due, a drill in the middle of an attempt, and the weeks behind it. */
+async function shootPractice(page, shoot) {
+  await page.goto(base + '/', { waitUntil: 'networkidle' });
+  await shoot('today');
+  await page.goto(`${base}/progress?tune=${encodeURIComponent('Lamplight Quarry')}`, { waitUntil: 'networkidle' });
+  await shoot('progress');
+  const { drills } = await (await fetch(`${base}/api/drills`)).json();
+  await page.goto(`${base}/drills/${drills.find(({ drill }) => drill.name.includes('F7')).id}`, { waitUntil: 'networkidle' });
+  await page.getByRole('heading', { level: 1 }).click();
+  await page.keyboard.press('Space');
+  await page.getByText(/[5-9] of \d+ \w+ so far/).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(600);
+  await shoot('drill');
+  // stopped in the middle: the attempt goes
+  await page.keyboard.press('Space');
+  await page.getByText(/an attempt, about/).waitFor();
 }
