@@ -8,11 +8,11 @@ export type DemoDrill = { readonly chart: DemoChart; readonly into?: string; rea
 
 export const DEMO_DRILLS: readonly DemoDrill[] = [
   { chart: 'lamplight', into: 'F7', kind: 'ladder-thirds', span: [9, 10], tempo: 96, sittings: [
-    { daysAgo: 5, hour: 20, misses: [4, 2, 1] }, { daysAgo: 4, hour: 8, misses: [3, 2, 1] },
+    { daysAgo: 5, hour: 20, misses: [4, 2, 1] }, { daysAgo: 4, hour: 8, misses: [3, 2] },
   ] },
   { chart: 'lamplight', kind: 'enclosures', span: [7, 9], tempo: 96, sittings: [] },
-  { chart: 'ferry', kind: 'minor-dominant', span: [1, 4], tempo: 96, sittings: [{ daysAgo: 7, hour: 19, misses: [2, 0] }] },
-  { chart: 'orchard', kind: 'ladder-roots', span: [1, 8], tempo: 112, sittings: [{ daysAgo: 9, hour: 12, misses: [1, 0] }] },
+  { chart: 'ferry', kind: 'minor-dominant', span: [1, 4], tempo: 96, sittings: [{ daysAgo: 3, hour: 19, misses: [2, 0] }] },
+  { chart: 'orchard', kind: 'ladder-roots', span: [1, 8], tempo: 112, sittings: [{ daysAgo: 3, hour: 8, misses: [1, 0] }] },
 ];
 
 /** What the player wrote on a day. */

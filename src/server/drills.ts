@@ -1,5 +1,5 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm';
-import { readChart, type Chart } from '@/core/chart';
+import { changesOf, readChart, timelineOf, type Chart } from '@/core/chart';
 import { corrected, playedFrom } from '@/core/correct';
 import { drillFor, drillOf, drillOfFinding, judgeDrill, readOwnWords, type Drill, type Gate } from '@/core/drill';
 import { afterSitting, climbed, DAY_MS, ladderTo, SLOWEST, type Climb, type Ladder, type Memory, type Try } from '@/core/habit';
@@ -97,15 +97,26 @@ async function drillFrom(body: NewDrillBody): Promise<Made> {
   const chart = readable(text);
   const plan: PlanWords = body.plan ?? { id: 'scale-per-chord' };
   if ('kind' in body) {
-    const { kind, span, phrase } = body;
+    const { kind, phrase, change } = body;
+    const span = body.span ?? (change === undefined ? undefined : aroundChange(chart, change));
     if (span && (span[0] > span[1] || span[1] > chart.bars.length)) throw new Failure(422, { code: 'drill.bars', message: `Bars from 1 to ${chart.bars.length} are meant.` });
-    return { chartId: id, title, origin: null, drill: drillFor({ kind, chart, tempo: body.tempo ?? chart.tempo ?? 100, plan, ...(span ? { span } : {}), ...(phrase ? { phrase } : {}) }) };
+    const drill = drillFor({ kind, chart, tempo: body.tempo ?? chart.tempo ?? 100, plan, ...(span ? { span } : {}), ...(phrase ? { phrase } : {}) });
+    return { chartId: id, title, origin: null, drill: change === undefined ? drill : { ...drill, name: nameFor(drill.name, ` into ${change.split('→')[1]}`) } };
   }
   const read = readOwnWords(body.words, chart.bars.length);
   if (!read.ok) throw new Failure(422, read.problems[0]);
   const { rule, span, tempo = body.tempo ?? chart.tempo ?? 100 } = read.value;
   const name = body.words.trim().replace(/\s+/g, ' ').slice(0, 80);
   return { chartId: id, title, origin: null, drill: drillOf({ kind: 'own', name: name.charAt(0).toUpperCase() + name.slice(1), reason: 'You asked for it.', rule }, { chart, tempo, plan, ...(span ? { span } : {}) }) };
+}
+
+/** The bars of the first place where one chord goes to another. */
+function aroundChange(chart: Chart, kind: string): [number, number] {
+  const timeline = timelineOf(chart, 100);
+  const found = changesOf(timeline, 2).find(({ from, to }) => `${from.symbol}→${to.symbol}` === kind);
+  if (!found) throw new Failure(422, { code: 'drill.change', message: 'This change is not in the chart any more.' });
+  const bar = found.bar + 1;
+  return found.at % timeline.formBeats > timeline.bars[found.bar]!.start + 1e-6 || bar === 1 ? [bar, Math.min(chart.bars.length, bar + (bar === 1 ? 1 : 0))] : [bar - 1, bar];
 }
 
 /** What a finding asks for; it is named by its kind and place, as the order may have changed since it was read. */

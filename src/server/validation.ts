@@ -88,7 +88,7 @@ export function planInAddress(text: string | undefined): PlanWords | null {
 
 /** A drill to take up: of the catalogue, in the player's words, or what a finding of a take asks for. */
 export type NewDrillBody =
-  | { chartId: string; kind: DrillKind; span?: [number, number]; tempo?: number; plan?: PlanWords; phrase?: Motif }
+  | { chartId: string; kind: DrillKind; span?: [number, number]; /** A kind of change, in the place of bars: where it is. */ change?: string; tempo?: number; plan?: PlanWords; phrase?: Motif }
   | { chartId: string; words: string; tempo?: number; plan?: PlanWords }
   | { takeId: string; finding: { kind: string; change?: string; chord?: string } };
 const tempo = Joi.number().min(30).max(320);
@@ -96,7 +96,7 @@ const numbers = Joi.array().items(Joi.number().min(-48).max(64)).min(1).max(64).
 export const newDrillBody = Joi.alternatives<NewDrillBody>(
   Joi.object({ takeId: idSchema, finding: Joi.object({ kind: Joi.string().max(40).required(), change: Joi.string().max(60), chord: Joi.string().max(24) }).required() }),
   Joi.object({ chartId: idSchema, words: Joi.string().max(400).required(), tempo, plan: planBody }),
-  Joi.object({ chartId: idSchema, kind: Joi.string().valid(...DRILL_KINDS).required(), span: Joi.array().ordered(bar.required(), bar.required()), tempo, plan: planBody, phrase: Joi.object<Motif>({ gaps: numbers, moves: numbers }) }),
+  Joi.object({ chartId: idSchema, kind: Joi.string().valid(...DRILL_KINDS).required(), span: Joi.array().ordered(bar.required(), bar.required()), change: Joi.string().max(60), tempo, plan: planBody, phrase: Joi.object<Motif>({ gaps: numbers, moves: numbers }) }),
 ).required();
 
 export type DrillChangeBody = { away?: boolean; goal?: number; up?: number; down?: number; tempo?: number };

@@ -46,7 +46,8 @@ export function LiveDrill({ session, stage, ladder, tries, before, minutes, atte
     }>
       <div className="mx-4 grid grow gap-x-14 gap-y-4 pt-3 sm:mx-8 lg:grid-cols-[minmax(0,1fr)_328px]">
         <div className="min-w-0">
-          <Sentence now={now} stage={stage} />
+          <div className="hidden sm:block"><Sentence now={now} stage={stage} /></div>
+          <div className="sm:hidden"><PhoneSentence now={now} stage={stage} /></div>
           <p className="mt-2 text-[24px] leading-9 text-soft sm:mt-5 sm:text-[32px] sm:leading-10" data-testid="so-far">
             {beat < 0 && before ? <><span className="text-dim">Before:</span> <b className="text-ink">{before.run.met} of {before.run.of}</b>{before.climb === 'up' ? `, up to ${drill.tempo}` : before.climb === 'down' ? `, a little slower: ${drill.tempo}` : before.run.passed ? ', passed' : ''}</>
               : count.of === 0 ? ruleWords(drill.rule) : <><b className="text-ink">{count.met} of {count.of}</b> {thing} so far{count.left > 0 && `, ${count.left} ${count.left === 1 ? 'change' : 'changes'} to come`}</>}
@@ -56,8 +57,9 @@ export function LiveDrill({ session, stage, ladder, tries, before, minutes, atte
           <LadderPicture ladder={ladder} tries={tries} thing={thing} of={size.places} running={beat < 0 ? null : count.met} />
           <p className="mt-3 text-xl leading-7 text-soft"><b className="text-ink">{words.bold}</b><br />{words.soft}</p>
         </aside>
-        <div className="min-w-0 lg:col-span-2"><PassStrip stage={stage} places={count.places} beat={beat < 0 ? null : at} /></div>
-        <p className="pb-4 text-[19px] leading-8 text-soft lg:col-span-2">{before && beat >= 0 && beat < SAID_UNTIL ? <><span className="text-dim">The attempt before:</span> <b className="text-ink">{before.run.met} of {before.run.of}</b>{before.run.passed ? ', passed.' : ', not yet.'} </> : null}The next attempt starts by itself after a bar of count-in. Keep your hands on the guitar.</p>
+        <div className="hidden min-w-0 sm:block lg:col-span-2"><PassStrip stage={stage} places={count.places} beat={beat < 0 ? null : at} /></div>
+        <div className="min-w-0 sm:hidden"><PassStrip stage={stage} places={count.places} beat={beat < 0 ? null : at} narrow /></div>
+        <p className="hidden pb-4 text-[19px] leading-8 text-soft sm:block lg:col-span-2">{before && beat >= 0 && beat < SAID_UNTIL ? <><span className="text-dim">The attempt before:</span> <b className="text-ink">{before.run.met} of {before.run.of}</b>{before.run.passed ? ', passed.' : ', not yet.'} </> : null}The next attempt starts by itself after a bar of count-in. Keep your hands on the guitar.</p>
       </div>
     </Shell>
   );
@@ -82,6 +84,26 @@ function Sentence({ now, stage }: { now: NowPlaying; stage: DrillStage }) {
       <ChordSvg x={496} y={220} symbol={symbolOf(now.next)} size={fitted(symbolOf(now.next), 156, 320)} fill="var(--soft)" />
       {aims[0] && !counting && aim(0, aims[0].words, aims[0].names)}
       {aims[1] && aim(500, counting ? 'begin on' : 'then', aims[1].names)}
+    </svg>
+  );
+}
+
+/** The same on a stand: the chord as wide as the phone, the count and the next chord under it. */
+function PhoneSentence({ now, stage }: { now: NowPlaying; stage: DrillStage }) {
+  const counting = now.countIn !== null;
+  const aims = [aimOver(stage, now.now), aimOver(stage, now.next)] as const;
+  const label = (x: number, y: number, text: string) => <text x={x} y={y} fontSize={17} style={{ fill: 'var(--dim)' }}>{text}</text>;
+  const names = (x: number, y: number, said: readonly string[] | undefined) => <text x={x} y={y} fontSize={46} fontWeight={640}>{said?.join(' ')}</text>;
+  return (
+    <svg viewBox="0 0 358 430" className="w-full" role="img" aria-label={counting ? `count-in ${now.countIn}, first ${symbolOf(now.next)}` : `${symbolOf(now.now)}, ${now.beatsUntil} beats until ${symbolOf(now.next)}`}>
+      {label(0, 16, counting ? 'count-in' : 'now')}
+      {counting ? <text x={-4} y={148} fontSize={168} fontWeight={640} style={{ fill: 'var(--now)' }}>{now.countIn}</text> : <ChordSvg x={-4} y={148} symbol={symbolOf(now.now)} size={fitted(symbolOf(now.now), 168, 350)} />}
+      {aims[0] && !counting && <>{label(0, 200, aims[0].words)}{names(aims[0].words.length * 8.2 + 8, 206, aims[0].names)}</>}
+      {!counting && label(0, 252, 'beats')}
+      {!counting && <text x={-2} y={348} fontSize={now.beatsUntil > 9 ? 76 : 108} fontWeight={640} style={{ fill: 'var(--now)' }}>{now.beatsUntil}</text>}
+      {label(110, 252, counting ? 'first' : 'next')}
+      <ChordSvg x={108} y={348} symbol={symbolOf(now.next)} size={fitted(symbolOf(now.next), 108, 240)} fill="var(--soft)" />
+      {aims[1] && <>{label(110, 398, counting ? 'begin on' : 'then')}{names(counting ? 192 : 156, 404, aims[1].names)}</>}
     </svg>
   );
 }

@@ -37,6 +37,7 @@ function Row({ row: { from, name, course, word, detail, advice }, thisWeek, chos
     <tr className={`cursor-pointer border-t border-line align-middle ${chosen ? 'bg-row' : ''}`} onClick={onChoose} aria-current={chosen ? 'true' : undefined}>
       <th scope="row" className={`py-1 pr-3 font-normal ${chosen ? 'border-l-[3px] border-now pl-3' : 'border-l-[3px] border-transparent pl-3'}`}>
         <button type="button" className="text-left whitespace-nowrap" onClick={onChoose}>{from !== null ? <><span className="text-xl text-soft"><ChordSymbol symbol={from} /></span> <span className="mx-1.5 text-[15px] text-soft">to</span> <span className="text-2xl font-[640]"><ChordSymbol symbol={name} /></span></> : <b className="text-[19px]">{name}</b>}</button>
+        <span className="block text-sm leading-4 text-soft lg:hidden">{word}</span>
       </th>
       <td className="hidden pr-3 text-[14px] sm:table-cell">{weeks.map(({ week }, index) => <span key={week} className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'font-[640] text-ink' : 'text-dim'}`}>{weekName(week, thisWeek)}</span>)}</td>
       <td className="pr-6 text-right text-[15px]">{weeks.map(({ week, met, of }, index) => <span key={week} className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'text-soft' : 'text-dim'}`}><b className={index === weeks.length - 1 ? 'text-ink' : 'font-normal text-soft'}>{met}</b> of {of}</span>)}</td>
@@ -47,7 +48,7 @@ function Row({ row: { from, name, course, word, detail, advice }, thisWeek, chos
             const y = top + index * ROW + ROW / 2;
             const last = index === weeks.length - 1;
             const colour = last ? 'var(--h0)' : index === weeks.length - 2 ? 'var(--h2)' : index === weeks.length - 3 ? 'var(--h3)' : 'var(--h4)';
-            return <g key={week}><line x1={interval[0] * AXIS} y1={y} x2={interval[1] * AXIS} y2={y} stroke={colour} strokeWidth={last ? 3 : 2} strokeLinecap="round" vectorEffect="non-scaling-stroke" /><circle cx={(met / of) * AXIS} cy={y} r={last ? 6.5 : 5} fill={colour} /></g>;
+            return <g key={week}><line x1={interval[0] * AXIS} y1={y} x2={interval[1] * AXIS} y2={y} stroke={colour} strokeWidth={last ? 3 : 2} strokeLinecap="round" vectorEffect="non-scaling-stroke" /><line data-point x1={(met / of) * AXIS} y1={y} x2={(met / of) * AXIS + 0.01} y2={y} stroke={colour} strokeWidth={last ? 13 : 10} strokeLinecap="round" vectorEffect="non-scaling-stroke" /></g>;
           })}
         </svg>
       </td>

@@ -28,7 +28,7 @@ export function ProgressScreen({ tune, titles, chosen, thisWeek, chartId, drills
   const row = rows[Math.min(at, rows.length - 1)];
   const drill = () => {
     if (!chartId || sight !== 'changes' || !row?.from) return router.push(`/drills${chartId ? `?chart=${chartId}` : ''}`);
-    void ask<{ id: string }>('/api/drills', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ chartId, kind: 'one-target' }) }).then(({ id }) => router.push(`/drills/${id}`)).catch((error: Error) => setTrouble(error.message));
+    void ask<{ id: string }>('/api/drills', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ chartId, kind: 'one-target', change: row.id }) }).then(({ id }) => router.push(`/drills/${id}`)).catch((error: Error) => setTrouble(error.message));
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -44,14 +44,14 @@ export function ProgressScreen({ tune, titles, chosen, thisWeek, chartId, drills
   return (
     <Shell place="Progress" side={<Link href="/diary" className="hover:text-ink">Diary</Link>} footer={
       <>
-        <span>{sight === 'weeks' ? 'Minutes of takes and attempts that were kept' : 'Lines are the range the true share lies in 9 times in 10; more landings make them shorter'}</span>
+        <span>{sight === 'weeks' ? 'Minutes of takes; attempts at drills stand in the diary' : 'Lines are the range the true share lies in 9 times in 10; more landings make them shorter'}</span>
         <span className="ml-auto hidden items-center gap-4 md:flex"><span><kbd className="key">↑</kbd> <kbd className="key">↓</kbd> row</span><span><kbd className="key">V</kbd> next view</span><button type="button" className="hover:text-ink" onClick={drill}><kbd className="key">D</kbd> drill it</button></span>
       </>
     }>
       <div className="mx-4 pt-1 pb-8 sm:mx-8">
         <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-dim">
           <label className="flex items-center gap-2"><span className="sr-only">Tune</span><select className="field !py-0.5 font-[560] text-ink" value={chosen ?? ''} onChange={(event) => router.push(event.target.value === '' ? '/progress?tune=' : `/progress?tune=${encodeURIComponent(event.target.value)}`)}><option value="">Every tune</option>{titles.map((title) => <option key={title} value={title}>{title}</option>)}</select></label>
-          <span>third or seventh at the change, or within a beat of it</span><span>{tune.takes} {tune.takes === 1 ? 'take' : 'takes'}, {Math.round(tune.minutes)} minutes</span>
+          <span>third or seventh at the change, or within a beat of it</span><span>{tune.takes} {tune.takes === 1 ? 'take' : 'takes'}, {Math.round(tune.minutes)} {Math.round(tune.minutes) === 1 ? 'minute' : 'minutes'}</span>
         </p>
         {enough ? (
           <>

@@ -32,7 +32,8 @@ export function TodayScreen({ view, charts }: Props) {
   return (
     <Shell place="Today" footer={
       <>
-        {last ? <><b className="text-ink">Take {last.number}</b><span>{last.when}; ticks are the changes, tall where you met the target</span><Link href={`/takes/${last.id}`} className="hidden hover:text-ink sm:inline"><kbd className="key">T</kbd> open its review</Link></> : <span>Nothing has been recorded yet.</span>}
+        <span className="sm:hidden"><span className="font-[640] text-now">press</span> start</span>
+        {last ? <><b className="text-ink">Take {last.number}</b><span className="hidden lg:inline">{last.when}; ticks are the changes, tall where you met the target</span><Link href={`/takes/${last.id}`} className="hidden hover:text-ink sm:inline"><kbd className="key">T</kbd> open its review</Link></> : <span>Nothing has been recorded yet.</span>}
         <span className="ml-auto hidden md:inline">{view.minutesThisWeek} {view.minutesThisWeek === 1 ? 'minute' : 'minutes'} this week</span>
         <Link href="/diary" className="hidden hover:text-ink sm:inline">diary</Link>
       </>
@@ -80,7 +81,7 @@ export function TodayScreen({ view, charts }: Props) {
                 <span className="mt-1.5 flex gap-1" aria-hidden="true">{Array.from({ length: tune.of }, (_, kind) => <i key={kind} className={`h-2 max-w-[26px] min-w-[8px] flex-1 ${kind < tune.held ? 'bg-[var(--h0)]' : 'bg-line'}`} />)}</span>
               </Link>
             ))}
-            {spread.length > 1 && <p className="py-2 text-sm leading-5 text-dim">{spread.filter(({ titles }) => titles.length > 0).slice(0, 4).map(({ day, titles }) => `${day} ${titles.join(' and ')}`).join('; ')}</p>}
+            {spread.length > 1 && <p className="py-2 text-sm leading-5 text-dim">{spread.filter(({ titles }) => titles.length > 0).slice(0, 2).map(({ day, titles }) => `${day} ${titles.join(' and ')}`).join('; ')}</p>}
           </Column>
         </div>
       </div>

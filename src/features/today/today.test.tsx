@@ -60,11 +60,11 @@ test('the picture of progress is a table too: counts of every week, a word, and 
   const rows = changeRows(progress);
   const { getAllByRole, container } = render(<Courses rows={rows} thisWeek={progress.weeks[3]!.week} chosen={0} onChoose={() => undefined} what="Kinds of change" />);
   const [, first, second] = getAllByRole('row');
-  expect(first!.textContent).toMatch(/3 weeks ago2 weeks agolast weekthis week5 of 189 of 1814 of 1817 of 18/);
+  expect(first!.textContent).toMatch(/Better3 weeks ago2 weeks agolast weekthis week5 of 189 of 1814 of 1817 of 18/);
   expect(first!.textContent).toContain('Better+67 points, between +36 and +83');
   expect(first!.textContent).toMatch(/96$/);
   expect(second!.textContent).toContain('4 weeks the same');
-  expect(container.querySelectorAll('circle')).toHaveLength(8);
+  expect(container.querySelectorAll('[data-point]')).toHaveLength(8);
   expect(approachRows(progress).map(({ name }) => name)).toEqual(['Enclosure']);
   expect([weekName(5, 5), weekName(4, 5), weekName(1, 5)]).toEqual(['this week', 'last week', '4 weeks ago']);
 });
