@@ -1,8 +1,9 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm';
-import { changesOf, readChart, timelineOf, type Chart } from '@/core/chart';
+import { changesOf, harmonyOf, readChart, timelineOf, transposeText, type Chart } from '@/core/chart';
 import { corrected, playedFrom } from '@/core/correct';
-import { drillFor, drillOf, drillOfFinding, judgeDrill, readOwnWords, type Drill, type Gate } from '@/core/drill';
+import { CATALOGUE, drillFor, drillOf, drillOfFinding, judgeDrill, readOwnWords, type Drill, type Gate } from '@/core/drill';
 import { afterSitting, climbed, DAY_MS, ladderTo, SLOWEST, type Climb, type Ladder, type Memory, type Try } from '@/core/habit';
+import { keyName } from '@/core/music';
 import { planKey, type PlanWords } from '@/core/plan';
 import { beatsToSeconds, certain } from '@/core/vocabulary';
 import { chartById } from './charts';
@@ -93,6 +94,7 @@ type Made = { readonly chartId: string | null; readonly title: string; readonly 
 
 async function drillFrom(body: NewDrillBody): Promise<Made> {
   if ('takeId' in body) return drillFromFinding(body);
+  if ('drillId' in body) return drillInKey(body.drillId, body.by);
   const { id, title, text } = await chartById(body.chartId);
   const chart = readable(text);
   const plan: PlanWords = body.plan ?? { id: 'scale-per-chord' };
@@ -108,6 +110,19 @@ async function drillFrom(body: NewDrillBody): Promise<Made> {
   const { rule, span, tempo = body.tempo ?? chart.tempo ?? 100 } = read.value;
   const name = body.words.trim().replace(/\s+/g, ' ').slice(0, 80);
   return { chartId: id, title, origin: null, drill: drillOf({ kind: 'own', name: name.charAt(0).toUpperCase() + name.slice(1), reason: 'You asked for it.', rule }, { chart, tempo, plan, ...(span ? { span } : {}) }) };
+}
+
+/** The same drill so many half steps higher: its bars moved and respelled, its ladder begun anew where the hand already is. */
+async function drillInKey(id: string, by: number): Promise<Made> {
+  const { chartId, title, drill, ladder } = await drillById(id);
+  const moved = transposeText(drill.chartText, { by });
+  if (!moved.ok) throw new Failure(422, moved.problems[0]);
+  const chart = readable(moved.value);
+  const key = chart.key ?? harmonyOf(chart, timelineOf(chart, 100)).regions[0]?.key;
+  // a home scale by name would be the old key's
+  const { home: _home, ...plan } = drill.plan;
+  const name = drill.kind === 'own' ? drill.name.split(', in ')[0]! : CATALOGUE[drill.kind].name;
+  return { chartId, title, origin: null, start: ladder.rungs[ladder.at]!, drill: { ...drill, name: key ? `${name}, in ${keyName(key)}` : name, chartText: moved.value, plan } };
 }
 
 /** The bars of the first place where one chord goes to another. */

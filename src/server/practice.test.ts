@@ -103,6 +103,10 @@ test('drills from the catalogue and in words; put away and taken up; another goa
   expect((await takeUpDrill({ chartId, kind: 'one-target', change: 'Bb7→Eb7' })).drill.span).toEqual([1, 2]);
   expect(await refused(takeUpDrill({ chartId, kind: 'one-target', change: 'C7→F7' }))).toBe('drill.change');
   expect(await refused(takeUpDrill({ chartId: 'none', kind: 'ladder-thirds' }))).toBe('not-found');
+  const higher = await takeUpDrill({ drillId: thirds.id, by: 5 });
+  expect(higher.drill).toMatchObject({ name: 'Thirds at every change, in Eb major', span: [3, 4], tempo: 88 });
+  expect(higher.drill.chartText).toContain('| Eb7 C7 | Fm7 Bb7 |');
+  expect((await takeUpDrill({ drillId: higher.id, by: -5 })).drill.chartText).toBe(thirds.drill.chartText);
   await changeDrill(thirds.id, { away: true });
   expect((await listDrills()).map(({ id, away }) => [id === thirds.id, away])).toContainEqual([true, true]);
   expect((await today()).items.map(({ drill }) => drill.id)).toContain(own.id);

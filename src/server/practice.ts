@@ -18,6 +18,7 @@ export const ownOffset = (at = Date.now()): number => -new Date(at).getTimezoneO
 const DRILL_MINUTES = 4;
 const TAKE_MINUTES = 5;
 const REST_AFTER = 25;
+const USUAL_MINUTES = 30;
 const MOST_TAKES = 400;
 
 type Judged = { readonly take: StoredTake; readonly line: TakeLine };
@@ -77,6 +78,7 @@ function tuneOf(chart: StoredChart, found: readonly Judged[]): Tune {
 
 export type DueItem = { readonly drill: StoredDrill; readonly runs: readonly StoredRun[] };
 export type Today = {
+  /** The minutes there are today. */ readonly minutes: number;
   readonly goal: StoredGoal | null; /** Days left to the goal. */ readonly daysLeft: number | null; readonly spread: readonly GoalDay[];
   readonly steps: readonly Step[]; readonly items: readonly DueItem[];
   readonly tunes: readonly Tune[]; readonly last: Judged | null; readonly minutesThisWeek: number;
@@ -84,19 +86,19 @@ export type Today = {
 };
 
 /** Everything the first screen of the day shows. */
-export async function today(now = Date.now()): Promise<Today> {
+export async function today(now = Date.now(), minutes?: number): Promise<Today> {
   const [goal, charts, all, found] = [await readGoal(), await listCharts(), (await listDrills()).filter(({ away }) => !away), await solos()];
   const runs = await latestRuns(all.map(({ id }) => id));
   const tunes = charts.map((chart) => tuneOf(chart, found));
   const wanted = goal ? tunes.filter(({ chart }) => goal.charts.includes(chart)) : tunes.filter(({ takes: played }) => played > 0);
   const dueTunes = wanted.map(({ chart, lastPlayed, held, of }): DueTune => ({ chart, lastPlayed, minutes: TAKE_MINUTES, held, of }));
   const steps = sessionOf({
-    minutes: goal?.minutes ?? 30, now, restAfter: REST_AFTER, goal, tunes: dueTunes,
+    minutes: minutes ?? goal?.minutes ?? USUAL_MINUTES, now, restAfter: REST_AFTER, goal, tunes: dueTunes,
     drills: all.map(({ id, chartId, dueAt, memory }) => ({ id, chart: chartId, dueAt, minutes: DRILL_MINUTES, still: stillThere(memory, now) })),
   });
   const daysLeft = goal ? daysBetween(now, goal.date) : null;
   return {
-    goal, daysLeft, spread: goal && daysLeft !== null && daysLeft >= 0 ? spreadGoal(goal, dueTunes, daysLeft) : [], steps, now,
+    minutes: minutes ?? goal?.minutes ?? USUAL_MINUTES, goal, daysLeft, spread: goal && daysLeft !== null && daysLeft >= 0 ? spreadGoal(goal, dueTunes, daysLeft) : [], steps, now,
     items: all.map((drill) => ({ drill, runs: runs.get(drill.id) ?? [] })), tunes: goal ? wanted : wanted.slice(0, 3), last: found[0] ?? null,
     minutesThisWeek: await minutesSince(weekStart(weekOf(now, ownOffset(now)), ownOffset(now))), progress: progressOf(found.map(asPlayed), ownOffset(now)),
   };

@@ -90,10 +90,12 @@ export function planInAddress(text: string | undefined): PlanWords | null {
 export type NewDrillBody =
   | { chartId: string; kind: DrillKind; span?: [number, number]; /** A kind of change, in the place of bars: where it is. */ change?: string; tempo?: number; plan?: PlanWords; phrase?: Motif }
   | { chartId: string; words: string; tempo?: number; plan?: PlanWords }
+  | { drillId: string; /** Half steps up. */ by: number }
   | { takeId: string; finding: { kind: string; change?: string; chord?: string } };
 const tempo = Joi.number().min(30).max(320);
 const numbers = Joi.array().items(Joi.number().min(-48).max(64)).min(1).max(64).required();
 export const newDrillBody = Joi.alternatives<NewDrillBody>(
+  Joi.object({ drillId: idSchema, by: Joi.number().integer().min(-11).max(11).invalid(0).required() }),
   Joi.object({ takeId: idSchema, finding: Joi.object({ kind: Joi.string().max(40).required(), change: Joi.string().max(60), chord: Joi.string().max(24) }).required() }),
   Joi.object({ chartId: idSchema, words: Joi.string().max(400).required(), tempo, plan: planBody }),
   Joi.object({ chartId: idSchema, kind: Joi.string().valid(...DRILL_KINDS).required(), span: Joi.array().ordered(bar.required(), bar.required()), change: Joi.string().max(60), tempo, plan: planBody, phrase: Joi.object<Motif>({ gaps: numbers, moves: numbers }) }),

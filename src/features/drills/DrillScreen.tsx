@@ -6,7 +6,7 @@ import { ruleWords } from '@/core/drill';
 import { ladderWords, sinceArrival, type Try } from '@/core/habit';
 import type { StoredDrill, StoredRun } from '@/server/drills';
 import { ChordWords } from '@/ui/ChordWords';
-import { NumberSetting } from '@/ui/Field';
+import { NumberSetting, Setting } from '@/ui/Field';
 import { typeset } from '@/core/practise';
 import { Cautions } from '../shell/Cautions';
 import { DeviceChooser } from '../shell/DeviceChooser';
@@ -18,7 +18,7 @@ import type { Keys } from '../shell/pedal';
 import { useRest } from '../shell/useRest';
 import { useRigState } from '../shell/useRig';
 import { Waiting } from '../shell/Waiting';
-import { changeDrill } from './drillServer';
+import { changeDrill, takeUp } from './drillServer';
 import { countedThing, sittingWords, stageOf } from './drillView';
 import { Example } from './Example';
 import { LadderPicture } from './LadderPicture';
@@ -117,6 +117,9 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
             <NumberSetting name="Now at" value={tempo} low={40} high={320} onChange={(wanted) => change({ tempo: wanted })} />
             <NumberSetting name="Up after" value={drill.ladder.up} low={1} high={5} unit="passes in a row" onChange={(up) => change({ up })} />
             <NumberSetting name="Down after" value={drill.ladder.down} low={1} high={5} unit="misses in a row" onChange={(down) => change({ down })} />
+            <Setting name="Another key"><select className="field w-full !py-1 font-[580] text-ink" aria-label="Another key" value="0" onChange={(event) => void takeUp({ drillId: drill.id, by: Number(event.target.value) }).then(({ id }) => router.push(`/drills/${id}`)).catch((error: Error) => setFailed(error.message))}>
+              <option value="0">as it is</option>{KEYS.map(([by, words]) => <option key={by} value={by}>{words}</option>)}
+            </select></Setting>
           </section>
           <section className="mt-5 border-t border-line pt-2" aria-label="You">
             <h2 className="heading">You</h2>
@@ -134,6 +137,9 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
     </Shell>
   );
 }
+
+/** Where a drill may go: round in fourths first, as it is practised. */
+const KEYS: readonly (readonly [number, string])[] = [[5, 'a fourth up'], [-5, 'a fourth down'], [1, 'a half step up'], [-1, 'a half step down'], [2, 'a whole step up'], [-2, 'a whole step down'], [3, 'a minor third up'], [-3, 'a minor third down'], [4, 'a major third up'], [-4, 'a major third down'], [6, 'a tritone away']];
 
 const level = (by: 1 | -1): void => prefer({ bandLevel: Math.max(0, Math.min(1, Math.round(preferences().bandLevel * 20 + by) / 20)) });
 

@@ -66,7 +66,7 @@ export function TodayScreen({ view, charts }: Props) {
                 <kbd className="key mt-0.5 h-5 !min-w-[22px] justify-self-start !px-1">{index + 2}</kbd><span><b className="text-[17px] group-hover:underline"><ChordWords text={item.name} /></b><br /><span className="text-soft">{[item.where, item.bold ? `last ${item.bold}` : item.words].filter(Boolean).join(', ')}</span></span>
               </Link>
             ))}
-            {view.rests > 0 && <p className="py-2 text-sm text-dim">{view.minutes} minutes in all, {view.rests === 1 ? 'one rest' : `${view.rests} rests`} among them</p>}
+            <p className="flex flex-wrap items-center gap-x-2 py-2 text-sm text-dim"><label className="flex items-center gap-2">There are <select className="border-b border-line bg-transparent text-soft" value={view.given} onChange={(event) => router.push(`/?minutes=${event.target.value}`)}>{[...new Set([10, 20, 30, 45, 60, 90, view.given])].sort((a, b) => a - b).map((minutes) => <option key={minutes} value={minutes}>{minutes} minutes</option>)}</select></label>{view.minutes > 0 && <span>this takes {view.minutes}{view.rests > 0 && `, ${view.rests === 1 ? 'a rest' : `${view.rests} rests`} among them`}</span>}</p>
           </Column>
           <Column name="Since last week">
             {since.length === 0 && <p className="py-3 text-soft">Two weeks with takes in them, and this says what moved.</p>}

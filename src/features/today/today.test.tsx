@@ -26,7 +26,7 @@ const drill: StoredDrill = { id: 'd1', chartId: 'c1', title: 'Lamplight Quarry',
 const run = (met: number, tempo = 72): StoredRun => ({ id: `${met}`, takeId: null, sitting: 's', tempo, met, of: 11, passed: met >= 9, seconds: 60, gates: [], at: NOW });
 const tune = { chart: 'c2', title: 'Tin Orchard', held: 2, of: 9, tempo: 72, takes: 1, lastPlayed: NOW - 6.5 * DAY_MS };
 const today = (change: Partial<Today> = {}): Today => ({
-  goal: null, daysLeft: null, spread: [], steps: [{ kind: 'drill', id: 'd1', minutes: 4, why: 'due' }, { kind: 'rest', minutes: 3 }, { kind: 'take', chart: 'c2', minutes: 5, why: 'goal' }], items: [{ drill, runs: [run(11)] }], tunes: [tune], last: null, minutesThisWeek: 41.4, progress, now: NOW, ...change,
+  minutes: 30, goal: null, daysLeft: null, spread: [], steps: [{ kind: 'drill', id: 'd1', minutes: 4, why: 'due' }, { kind: 'rest', minutes: 3 }, { kind: 'take', chart: 'c2', minutes: 5, why: 'goal' }], items: [{ drill, runs: [run(11)] }], tunes: [tune], last: null, minutesThisWeek: 41.4, progress, now: NOW, ...change,
 });
 
 test('one thing first, with what the last time was and what the next has to bring', () => {

@@ -8,7 +8,7 @@ import type { Profile } from '@/ui/form/TakeProfile';
 export type TodayItem = { readonly href: string; readonly name: string; readonly where: string; readonly words: string; readonly bold: string | null; readonly minutes: number };
 export type TodayView = {
   readonly goal: { readonly words: string; readonly days: number; readonly day: string; readonly charts: readonly string[]; readonly minutes: number } | null;
-  readonly first: TodayItem | null; readonly also: readonly TodayItem[]; readonly minutes: number; readonly rests: number;
+  readonly first: TodayItem | null; readonly also: readonly TodayItem[]; readonly minutes: number; /** The minutes there are. */ readonly given: number; readonly rests: number;
   readonly since: readonly { readonly title: string; readonly words: string }[];
   readonly tunes: readonly Tune[];
   readonly last: { readonly id: string; readonly number: number; readonly title: string; readonly when: string; readonly choruses: number; readonly profile: Profile } | null;
@@ -26,7 +26,7 @@ export function todayView(today: Today, moment: (at: number) => string): TodayVi
   const { goal, last } = today;
   return {
     goal: goal && today.daysLeft !== null && today.daysLeft >= 0 ? { words: goal.words, days: today.daysLeft, day: goal.day, charts: goal.charts, minutes: goal.minutes } : null,
-    first, also: rest.slice(0, MOST_ALSO), minutes: today.steps.reduce((sum, { minutes }) => sum + minutes, 0), rests: today.steps.filter(({ kind }) => kind === 'rest').length,
+    first, also: rest.slice(0, MOST_ALSO), minutes: today.steps.reduce((sum, { minutes }) => sum + minutes, 0), given: today.minutes, rests: today.steps.filter(({ kind }) => kind === 'rest').length,
     since: sinceLastWeek(today.progress), tunes: today.tunes,
     last: last && { id: last.take.id, number: last.take.number, title: last.take.title, when: moment(last.take.createdAt), choruses: last.take.choruses, profile: last.line.profile },
     minutesThisWeek: Math.round(today.minutesThisWeek),
