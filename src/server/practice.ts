@@ -1,5 +1,5 @@
 import { and, desc, eq, gte, isNotNull, isNull } from 'drizzle-orm';
-import { timelineOf, readChart, changesOf } from '@/core/chart';
+import { changesOf, readChart, timelineOf, type Pace } from '@/core/chart';
 import { DAY_MS, dayOf, diaryOf, progressOf, sessionOf, spreadGoal, stillThere, weekOf, weekStart, type DiaryDay, type Done, type DueTune, type GoalDay, type Played, type Progress, type Step } from '@/core/habit';
 import { secondsToBeats } from '@/core/vocabulary';
 import { listCharts, type StoredChart } from './charts';
@@ -37,7 +37,12 @@ export const playedSeconds = ({ frames, rate, choruses, tempo, chartText }: Stor
 
 const asPlayed = ({ take, line }: Judged): Played => ({ id: take.id, at: take.createdAt, tempo: take.tempo, seconds: playedSeconds(take), measures: line.measures, key: line.key });
 
-export type TuneProgress = { readonly title: string; readonly progress: Progress; readonly takes: number; readonly minutes: number; /** First and last take of the tune, to be heard one after the other. */ readonly ends: readonly [string, string] | null };
+/** A take at one end of the weeks, with all that is needed to hear it. */
+export type TakeEnd = { readonly id: string; readonly number: number; readonly at: number; readonly when: string; readonly chartText: string; readonly tempo: number; readonly pace: Pace | null; readonly offsetSec: number; readonly choruses: number };
+
+export type TuneProgress = { readonly title: string; readonly progress: Progress; readonly takes: number; readonly minutes: number; /** First and last take of the tune, to be heard one after the other. */ readonly ends: readonly [TakeEnd, TakeEnd] | null };
+
+const asEnd = ({ id, number, createdAt, chartText, tempo, pace, offsetSec, choruses }: StoredTake, moment: (at: number) => string): TakeEnd => ({ id, number, at: createdAt, when: moment(createdAt), chartText, tempo, pace, offsetSec, choruses });
 
 /** Tunes that were played, the latest first. */
 export async function tunesPlayed(): Promise<string[]> {
@@ -45,14 +50,14 @@ export async function tunesPlayed(): Promise<string[]> {
 }
 
 /** How one tune went over the weeks; all of them where none is named. */
-export async function progressFor(title: string | null): Promise<TuneProgress> {
+export async function progressFor(title: string | null, moment: (at: number) => string = (at) => new Date(at).toISOString()): Promise<TuneProgress> {
   const found = await solos(title ?? undefined);
   const played = found.map(asPlayed);
   const sounding = found.filter(({ take }) => take.frames > 0 && take.soundGoneAt === null);
   const [last, first] = [sounding[0]?.take, sounding[sounding.length - 1]?.take];
   return {
     title: title ?? 'Every tune', progress: progressOf(played, ownOffset()), takes: played.length, minutes: played.reduce((sum, { seconds }) => sum + seconds, 0) / 60,
-    ends: first && last && first.id !== last.id && first.chartText === last.chartText ? [first.id, last.id] : null,
+    ends: first && last && first.id !== last.id && first.chartText === last.chartText ? [asEnd(first, moment), asEnd(last, moment)] : null,
   };
 }
 

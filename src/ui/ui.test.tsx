@@ -90,6 +90,15 @@ test('a row draws its notes, gates and phrases; a note and a place can be chosen
   expect(lanes).toHaveLength(2);
 });
 
+test('where the band rested is written over the lane, in its own chorus only', () => {
+  const report = analyse({ chart, tempo: 120, plan: { id: 'scale-per-chord' }, choruses: 2, notes: [{ midi: 65, onsetBeat: 0, durationBeats: 2 }] });
+  const plan = planOf({ id: 'scale-per-chord' }, harmonyOf(chart, timeline), timeline);
+  const take = takeOnForm(report, marksOf(report, plan, chart, 120), () => ({}), [[timeline.formBeats, timeline.formBeats * 2]]);
+  const drawing = svg(<FormRow row={formRows(timeline)[0]!} width={872} formBeats={timeline.formBeats} choruses={[0, 1]} take={take} />);
+  expect([...drawing.querySelectorAll('text')].filter(({ textContent }) => textContent === 'band rests')).toHaveLength(1);
+  expect(drawing.querySelectorAll('[data-band-rests]')).toHaveLength(1);
+});
+
 test('the neck shows tones pale and targets ringed, spelled as told', () => {
   const { container, getByRole } = render(<Neck from={5} to={8} tones={[0, 3, 7, 10]} targets={[9]} nameOf={(pc) => ['C', 'D♭', 'D', 'E♭', 'E', 'F', 'G♭', 'G', 'A♭', 'A', 'B♭', 'B'][pc]!} />);
   expect(getByRole('img').getAttribute('aria-label')).toBe('Frets 5 to 8: A to land on');

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { typeset } from '@/core/practise';
 import { fastestPassed } from '@/core/habit';
 import { ProgressScreen } from '@/features/progress/ProgressScreen';
+import { takeMoment } from '@/features/takes/moment';
 import { listCharts } from '@/server/charts';
 import { drillItems } from '@/server/drills';
 import { progressFor, presentWeek, tunesPlayed } from '@/server/practice';
@@ -16,7 +17,7 @@ export default async function ProgressPage({ searchParams }: { searchParams: Pro
   const chosen = tune === undefined ? (titles[0] ?? null) : titles.includes(tune) ? tune : null;
   const drills = (await drillItems()).filter(({ drill, runs }) => runs.length > 0 && (chosen === null || drill.title === chosen));
   return (
-    <ProgressScreen key={chosen ?? ''} tune={await progressFor(chosen)} titles={titles} chosen={chosen} thisWeek={presentWeek()} chartId={(await listCharts()).find(({ title }) => title === chosen)?.id ?? null}
+    <ProgressScreen key={chosen ?? ''} tune={await progressFor(chosen, takeMoment)} titles={titles} chosen={chosen} thisWeek={presentWeek()} chartId={(await listCharts()).find(({ title }) => title === chosen)?.id ?? null}
       drills={drills.map(({ drill, runs }) => ({ id: drill.id, name: typeset(drill.drill.name), title: drill.title, fastest: fastestPassed(runs), now: drill.ladder.rungs[drill.ladder.at]!, tries: runs.length }))} />
   );
 }

@@ -5,7 +5,7 @@ import { changesOf, harmonyOf, isOnStrongBeat, readChart, soundingAt, timelineOf
 import { bandOver } from '../../../tests/corpora/band';
 import { analyse } from '../analyse';
 import { transcribe } from '../transcribe';
-import { arrange, bandFeel, BAND_FEELS, improvise, lineupOf, offBeat, perform, pluckString, type BandEvent } from './index';
+import { arrange, bandFeel, bandRests, BAND_FEELS, improvise, lineupOf, offBeat, perform, pluckString, type BandEvent } from './index';
 import { voiceLed } from './keys/voicing';
 import { seededRandom } from '../vocabulary';
 import { readChord } from '../music';
@@ -119,6 +119,9 @@ test('the band drops out on chosen choruses and bars, and nothing rings into the
   expect(band.filter(({ beat }) => silent(beat))).toEqual([]);
   expect(band.filter((event) => 'beats' in event && silent(event.beat + event.beats - 0.01))).toEqual([]);
   expect(band.some(({ beat }) => beat >= 96 && beat < 100)).toBe(true);
+  // the same stretches as a review draws them, neighbours joined
+  expect(bandRests(timeline, 3, { choruses: [2], bars: [4] })).toEqual([[12, 16], [48, 96], [108, 112]]);
+  expect(bandRests(timeline, 3, {})).toEqual([]);
   const clicks = (click: 'two-and-four' | 'one' | 'every') => arrange({ ...request, click }).filter(({ part, beat }) => part === 'click' && beat >= 0).map(({ beat }) => beat);
   expect(clicks('two-and-four').slice(0, 3)).toEqual([1, 3, 5]);
   expect(clicks('one')).toEqual(Array.from({ length: 36 }, (_, bar) => bar * 4));

@@ -8,6 +8,7 @@ import { Shell } from '../shell/Shell';
 import { ask } from '@/audio/keep/serverTakes';
 import { Courses } from './Courses';
 import { Covered } from './Covered';
+import { ThenAndNow } from './ThenAndNow';
 import { Weeks } from './Weeks';
 import { approachRows, changeRows, saidOf, SIGHTS, toneRows, type Sight } from './progressView';
 
@@ -65,7 +66,7 @@ export function ProgressScreen({ tune, titles, chosen, thisWeek, chartId, drills
                 <section aria-label="Its drills"><h2 className="heading border-b border-line">Its drills</h2>
                   <ul>{drills.map((one) => <li key={one.id} className="border-b border-line"><Link href={`/drills/${one.id}`} className="group grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 py-2"><b className="font-[580] group-hover:underline"><ChordWords text={one.name} /></b><span className="text-soft">{one.fastest === null ? `now at ${one.now}` : <>passed at <b className="text-ink">{one.fastest}</b></>}, {one.tries} {one.tries === 1 ? 'attempt' : 'attempts'}</span></Link></li>)}</ul></section>
               )}
-              {tune.ends && <section aria-label="Then and now"><h2 className="heading border-b border-line">Then and now</h2><p className="py-2 text-soft">The same bars, the first take and the latest: <Link className="underline hover:text-ink" href={`/takes/${tune.ends[1]}?view=compare`}>hear them side by side</Link>.</p></section>}
+              {tune.ends && <ThenAndNow ends={tune.ends} change={sight === 'changes' ? (row?.id ?? null) : null} />}
             </div>
           </>
         ) : (
