@@ -13,9 +13,9 @@ const COMMANDS: Record<string, () => Promise<Command>> = {
   drill: async () => (await import('./commands/drill')).drillCommand,
   band: async () => (await import('./commands/band')).bandCommand,
   play: async () => (await import('./commands/play')).playCommand,
-  export: async () => (await import('./commands/kept')).exportCommand,
-  backup: async () => (await import('./commands/kept')).backupCommand,
-  restore: async () => (await import('./commands/kept')).restoreCommand,
+  export: async () => (await import('./commands/export')).exportCommand,
+  backup: async () => (await import('./commands/backup')).backupCommand,
+  restore: async () => (await import('./commands/restore')).restoreCommand,
 };
 
 const USAGE = `wander: hear a solo, hold it against the chords, say what each note did
@@ -37,7 +37,8 @@ const USAGE = `wander: hear a solo, hold it against the chords, say what each no
       [--bars 9-12] [--tempo-step 4] [--key-step 5] [--drop-out 2,4] [--json]    loops, rising tempo, moving keys, choruses alone; --json prints what is played
   wander play chart.txt --tempo 96 --plan outline --seed 7 [--profile profile.json] --out take.wav --truth truth.json
   wander export TAKE --format midi|musicxml|csv|json|wav [--out file]    a take by its number or address; csv: its notes, with --changes its changes
-  wander backup out.zip  ·  wander restore in.zip    all that is kept: charts, takes with sound, words, settings
+  wander backup out.zip
+  wander restore in.zip    all that is kept: charts, takes with sound, words, settings
 
 Results go to the standard output, messages to the standard error. Exit: 0 done, 2 bad input, 1 failure.
 `;

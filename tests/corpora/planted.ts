@@ -24,6 +24,8 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
     improvise({ chart, tempo, choruses, plan: { id }, seed, profile: { ...GOOD, ...profile } });
 
   const goodPlayer = (seed: number): PlayedNote[] => play(seed);
+  /** The same over the whole neck: no one place holds it. */
+  const widePlayer = (seed: number): PlayedNote[] => play(seed, { lowest: 42, highest: 82 });
 
   /** The pitch of a pitch class nearest to another. */
   const near = (to: number, pc: number): number => to + modulo(pc - to + 6, 12) - 6;
@@ -139,5 +141,5 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
     { kind: 'tone-never-played', notes: (seed) => play(seed).map((note) => (isOver(note, weak.never.chord) && modulo(note.midi, 12) === weak.never.pc ? { ...note, midi: note.midi - 2 } : note)) },
     { kind: 'starts-alike', notes: (seed) => inPhrases(play(seed, { breathe: 0.8 }), (phrase) => { const from = phrase.findIndex((note) => Math.abs(modulo(note.onsetBeat, 4) - 1.5) < 0.2); return from < 0 ? [] : phrase.slice(from); }) },
   ];
-  return { chart, tempo, choruses, goodPlayer, planted };
+  return { chart, tempo, choruses, goodPlayer, widePlayer, planted };
 }

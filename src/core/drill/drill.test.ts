@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { analyse } from '../analyse';
 import { LIBRARY, readChart, timelineOf } from '../chart';
 import { fitsOneLocation, pathOf } from '../neck';
-import { findingsOf } from '../practise';
+import { findingsOf, type FindingKind } from '../practise';
 import { improvise } from '../band';
 import { certain } from '../vocabulary';
 import { attemptSize, CATALOGUE, DRILL_KINDS, drillFor, drillOf, drillOfFinding, exampleOf, failingOf, judgeDrill, OWN_EXAMPLES, readOwnWords, ruleWords, shapeOf, type Rule } from './index';
@@ -11,6 +11,9 @@ const BLUES = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | Bb7 |\n| Eb7 | Eb7
 const TUNE = certain(readChart('key: Eb\n| Ebmaj7 | C7b9 | Fm7 | Bb7 |\n| Gm7 C7 | Fm7 Bb7 | Ebmaj7 | Bb7 |'));
 const MINOR = certain(readChart('key: Am\n| Am7 | Dm7 | Bm7b5 E7b9 | Am6 |'));
 const CHARTS = { blues: BLUES, tune: TUNE, minor: MINOR };
+
+/** Every kind of finding that is no praise (2-theory, "Findings"). */
+const KINDS: readonly FindingKind[] = ['target-missed', 'tone-missed', 'still-on-old-chord', 'change-ignored', 'landing-late', 'root-only', 'leaps-into-changes', 'turns-late', 'turns-early', 'no-approaches', 'approach-one-side', 'approach-unresolved', 'no-enclosures', 'tone-never-played', 'home-scale-only', 'outline-only', 'narrow-range', 'one-position', 'starts-on-one', 'starts-alike', 'no-space', 'phrases-too-short', 'never-crosses-changes', 'ends-asking', 'no-motif', 'same-shape', 'rushes', 'drags', 'uneven', 'no-upbeats', 'one-rhythm', 'scale-running', 'leaps-only', 'one-direction', 'stays-outside', 'stays-on-ground', 'step-out-lost', 'lost-place', 'handover-late', 'chord-hit-wrong'];
 
 // Example lines are made by one part and judged by another: the analysis, which knows nothing of how they were made.
 test.each(DRILL_KINDS)('%s: on every form there is a line that passes, under the hand, another for every seed', (kind) => {
@@ -77,6 +80,8 @@ test('every finding that can be drilled gives a drill of its bars at its tempo, 
     expect([finding.kind, exampleOf(drill, 2, 2) !== null]).toEqual([finding.kind, true]);
   }
   expect(drillOfFinding({ ...findings[0]!, kind: 'improved' }, BLUES, plan)).toBeNull();
+  // every kind but praise has one, and its own rule
+  for (const kind of KINDS) expect([kind, ruleWords(drillOfFinding({ ...findings[0]!, kind }, BLUES, plan)!.rule)]).toEqual([kind, expect.stringMatching(/\.$/)]);
 });
 
 test('the ladder has an example on every form of the library', () => {

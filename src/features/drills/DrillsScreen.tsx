@@ -31,7 +31,7 @@ export function DrillsScreen({ charts, items, chartId }: Props) {
   const due = open.filter(({ days }) => days <= 0);
   const go = (body: Parameters<typeof takeUp>[0]) => { setTrouble(null); takeUp(body).then(({ id }) => router.push(`/drills/${id}`)).catch((error: Error) => setTrouble(error.message)); };
   const first = due[0] ?? open[0];
-  useKeys({ press: () => { if (first) router.push(`/drills/${first.drill.id}`); } });
+  useKeys({ press: () => { if (first) router.push(`/drills/${first.drill.id}`); } }, true);
   const known = new Map(open.filter(({ drill }) => drill.chartId === chosen).map((item) => [item.drill.drill.kind as string, item]));
   return (
     <Shell place="Drills" footer={<><span>{first ? <><span className="font-[640] text-now">press</span> {due[0] ? 'the first one due' : 'the next one'}: <ChordWords text={typeset(first.drill.drill.name)} /></> : 'Take one up below, or from a finding in a review.'}</span><span className="ml-auto hidden sm:inline">{open.length} {open.length === 1 ? 'drill comes' : 'drills come'} back, {due.length} due today</span></>}>

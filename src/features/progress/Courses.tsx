@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { weekName, MOST_WEEKS, type CourseRow } from './progressView';
 
@@ -33,8 +34,10 @@ function Row({ row: { from, name, course, word, detail, advice }, thisWeek, chos
   const weeks = course.weeks.length <= MOST_WEEKS ? course.weeks : [course.weeks[0]!, ...course.weeks.slice(1 - MOST_WEEKS)];
   const height = Math.max(64, weeks.length * ROW + 12);
   const top = (height - weeks.length * ROW) / 2;
+  const here = useRef<HTMLTableRowElement>(null);
+  useEffect(() => { if (chosen) here.current?.scrollIntoView?.({ block: 'nearest' }); }, [chosen]);
   return (
-    <tr className={`cursor-pointer border-t border-line align-middle ${chosen ? 'bg-row' : ''}`} onClick={onChoose} aria-current={chosen ? 'true' : undefined}>
+    <tr ref={here} className={`scroll-mt-4 scroll-mb-20 cursor-pointer border-t border-line align-middle ${chosen ? 'bg-row' : ''}`} onClick={onChoose} aria-current={chosen ? 'true' : undefined}>
       <th scope="row" className={`py-1 pr-3 font-normal ${chosen ? 'border-l-[3px] border-now pl-3' : 'border-l-[3px] border-transparent pl-3'}`}>
         <button type="button" className="text-left whitespace-nowrap" onClick={onChoose}>{from !== null ? <><span className="text-xl text-soft"><ChordSymbol symbol={from} /></span> <span className="mx-1.5 text-[15px] text-soft">to</span> <span className="text-2xl font-[640]"><ChordSymbol symbol={name} /></span></> : <b className="text-[19px]">{name}</b>}</button>
         <span className="block text-sm leading-4 text-soft lg:hidden">{word}</span>

@@ -1,11 +1,18 @@
 'use client';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { listenToKeys, listenToMidi, type Keys } from './pedal';
 import { usePreferences } from './preferences';
 
-/** The keys and pedals of a screen while it is shown. */
-export function useKeys(keys: Keys): void {
-  const { bindings, midi } = usePreferences();
+/** Keys a page is scrolled with, which pedals may send too. */
+const SCROLLING = /^(?:Arrow|Page)/;
+
+/**
+ * The keys and pedals of a screen while it is shown.
+ * @param scrolls on a long page the keys that scroll it are not taken for the pedal
+ */
+export function useKeys(keys: Keys, scrolls = false): void {
+  const { bindings: all, midi } = usePreferences();
+  const bindings = useMemo(() => (scrolls ? { ...all, press: all.press.filter((key) => !SCROLLING.test(key)) } : all), [all, scrolls]);
   const latest = useRef(keys);
   useEffect(() => { latest.current = keys; });
   useEffect(() => listenToKeys(bindings, () => latest.current), [bindings]);
