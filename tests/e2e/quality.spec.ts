@@ -30,7 +30,9 @@ for (const theme of ['dusk', 'noon'])
 test('every screen holds on a phone: nothing wider than it', async ({ page, request, baseURL }) => {
   const take = await makeTake(request, baseURL!);
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', ...['', '?view=boards', '?view=correct&at=note-3', '?view=compare', '?view=words', '?view=far', '?at=change-2'].map((view) => `/takes/${take}${view}`)]) {
+  const made = await request.post('/api/drills', { headers: { origin: baseURL! }, data: { chartId: await makeChart(request, baseURL!, 'title: On a stand\n| Dm7 | G7 |\n'), kind: 'enclosures' } });
+  const drill = ((await made.json()) as { id: string }).id;
+  for (const path of ['/', '/drills', `/drills/${drill}`, '/progress', '/diary', ...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', ...['', '?view=boards', '?view=correct&at=note-3', '?view=compare', '?view=words', '?view=far', '?at=change-2'].map((view) => `/takes/${take}${view}`)]) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);

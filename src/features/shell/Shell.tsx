@@ -11,7 +11,7 @@ type Props = { place: (typeof PLACES)[number][0] | 'Settings'; side?: ReactNode;
 export function Shell({ place, side, footer, children }: Props) {
   return (
     <div className="flex min-h-dvh flex-col">
-      <header className="mx-4 flex h-14 shrink-0 items-center gap-5 overflow-x-auto text-soft [scrollbar-width:none] sm:mx-8 sm:gap-6 sm:overflow-visible">
+      <header className="relative mx-4 flex h-14 shrink-0 items-center gap-5 overflow-x-auto text-soft [scrollbar-width:none] sm:mx-8 sm:gap-6 sm:overflow-visible">
         <Link href="/" className="mr-2 hidden font-[680] text-ink lg:block">Idle Wander</Link>
         <nav aria-label="Screens" className="flex gap-3.5 lg:gap-6">
           {PLACES.map(([name, href]) => (
