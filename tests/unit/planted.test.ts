@@ -9,8 +9,8 @@ const BLUES = playersOn('lamplight', 96, 6, { into: 'F7', ignored: { chord: 'G7'
 const SONG = playersOn('orchard', 132, 3, { into: 'Bb7', ignored: { chord: 'C7b9', pc: 4 }, never: { chord: 'Fm7', pc: 0 } });
 const MINOR = playersOn('ferry', 116, 5, { into: 'C7b9', ignored: { chord: 'C7b9', pc: 4 }, never: { chord: 'Fm7', pc: 0 } });
 
-/** The weaknesses that the figure of the tests counts: those a clean stand-in has none of by its nature. */
-const FIGURED = ['target-missed', 'tone-missed', 'still-on-old-chord', 'landing-late', 'root-only', 'leaps-into-changes', 'turns-late', 'turns-early', 'home-scale-only', 'outline-only', 'narrow-range', 'one-position', 'starts-on-one', 'no-space', 'phrases-too-short', 'rushes', 'drags', 'uneven', 'no-upbeats', 'scale-running', 'leaps-only', 'one-direction', 'stays-outside', 'lost-place', 'step-out-lost', 'chord-hit-wrong', 'handover-late'];
+/** The weaknesses a clean stand-in has none of by its nature. That a line can lie in one place of the neck is true of seven of its twenty lines, whoever plays them. */
+const FIGURED = ['target-missed', 'tone-missed', 'still-on-old-chord', 'landing-late', 'root-only', 'leaps-into-changes', 'turns-late', 'turns-early', 'home-scale-only', 'outline-only', 'narrow-range', 'starts-on-one', 'no-space', 'phrases-too-short', 'rushes', 'drags', 'uneven', 'no-upbeats', 'scale-running', 'leaps-only', 'one-direction', 'stays-outside', 'lost-place', 'step-out-lost', 'chord-hit-wrong', 'handover-late'];
 
 const findings = ({ chart, tempo, choruses }: typeof BLUES, notes: PlayedNote[]) => findingsOf({ chart, tempo, plan, report: analyse({ chart, tempo, notes, plan, choruses }) }).map(({ kind }) => kind);
 
