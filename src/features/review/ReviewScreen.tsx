@@ -73,7 +73,8 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
   const lit = useMemo(() => (kind === null ? drawn : { ...drawn, gates: drawn.gates.map((gate) => (`${report.changes[gate.index]!.from}→${report.changes[gate.index]!.to}` === kind ? gate : { ...gate, word: '' })) }), [drawn, kind, report]);
   const shown = useMemo(() => shownFindings(findings), [findings]);
   const doors = useMemo(() => (view === 'far' ? doorsOf(report, timeline) : []), [report, timeline, view]);
-  const opening = openingWords(report, findings);
+  // the sentence over the form weighs every chord: nobody waits for it while notes are corrected
+  const opening = view === 'form' ? openingWords(report, findings) : null;
   const current = selection && selection.index < countIn(selection, report) ? selection : null;
   const span = current ? spanOf(current, report, timeline) : null;
   const chosen = current ? noteOf(current, report) : null;
@@ -193,7 +194,7 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
         </div>
         {cut && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-soft">The input went away during this take. What was played until then is kept and judged.</p>}
         {data.certainty !== null && data.certainty < DOUBTFUL && <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-ink">This hardly sounds like a played line: a voice, drums or the band may have been heard instead. Take what follows with doubt; a lead into the input, or the microphone nearer to the guitar, helps.</p>}
-        {view === 'form' && (
+        {opening && (
           <>
             {trouble && <p role="alert" className="mb-3 border-l-[3px] border-now pl-4 text-lg">{trouble}</p>}
             <h1 className="mb-4 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8"><ChordWords text={opening.soft} /><br /><b className="font-[620] text-ink"><ChordWords text={opening.bold} /></b></h1>

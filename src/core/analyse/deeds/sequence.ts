@@ -13,9 +13,7 @@ export type Run = { readonly first: number; readonly last: number };
 export function sequencesOf(line: Line, belongings: readonly Belonging[], grounds: readonly Ground[]): Run[] {
   const runs: Run[] = [];
   const linked = line.map((note, place) => isLinked(note, line[place + 1]));
-  const climbs = new Map<Scale, Int16Array>();
-  const climbOf = (scale: Scale) => climbs.get(scale) ?? climbs.set(scale, stepsUp(line, scale)).get(scale)!;
-  const ways = grounds.map(({ bareScale, keyScale, home }) => [...new Set([bareScale, keyScale, home])].map(climbOf));
+  const ways = climbsOf(line, grounds);
   let reached = -1;
   for (let first = 0; first + 2 < line.length; first++) {
     const climb = ways[belongings[first]!.sounding.stretch.index]!;
@@ -46,14 +44,31 @@ function longestFrom(steps: Int16Array, linked: readonly boolean[], first: numbe
   return statements >= 3 ? first + statements * size - 1 : -1;
 }
 
+/** The line in steps of every scale that a ground knows it by; grounds whose scales hold the same tones share one. */
+function climbsOf(line: Line, grounds: readonly Ground[]): readonly (readonly Int16Array[])[] {
+  const climbs = new Map<string, Int16Array>();
+  const climbOf = (scale: Scale): Int16Array => {
+    const tones = scale.pcs.join();
+    const known = climbs.get(tones);
+    if (known) return known;
+    const made = stepsUp(line, scale);
+    climbs.set(tones, made);
+    return made;
+  };
+  return grounds.map(({ bareScale, keyScale, home }) => [...new Set([bareScale, keyScale, home].map(climbOf))]);
+}
+
 /** A note that is not in the scale. */
 const FOREIGN = -0x8000;
 
 /** The notes of a line in steps of a scale, counted from its lowest octave. */
 function stepsUp(line: Line, scale: Scale): Int16Array {
   const { places, size } = ladderOf(scale);
-  return Int16Array.from(line, ({ pitch }) => {
+  const steps = new Int16Array(line.length);
+  for (let at = 0; at < line.length; at++) {
+    const { pitch } = line[at]!;
     const place = places[modulo(pitch, 12)]!;
-    return place < 0 ? FOREIGN : Math.floor(pitch / 12) * size + place;
-  });
+    steps[at] = place < 0 ? FOREIGN : Math.floor(pitch / 12) * size + place;
+  }
+  return steps;
 }
