@@ -124,7 +124,7 @@ const DIARY_DAYS = 28;
 /** A take in half a sentence: what was met, and what to practise. */
 function saidOf({ met, judged, findings }: TakeLine): string {
   const first = findings.find(({ kind }) => kind !== 'improved' && kind !== 'kept');
-  return `${met} of ${judged} changes met${first ? `; ${first.title.charAt(0).toLowerCase()}${first.title.slice(1)}` : ''}`;
+  return `${met} of ${judged} changes met${first ? `; next: ${first.title}` : ''}`;
 }
 
 /** The diary of four weeks up to a moment. */

@@ -2,6 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../../playwright.config';
 import { alive, expect, listen, makeChart, rigOf, test } from '../support/browser';
+import { makeTake } from '../support/takes';
 
 const CHART = 'title: Little Turn\nkey: Bb\ntempo: 208\nfeel: swing\n\n| Cm7 | F7 |\n';
 const STAND_IN = { kind: 'stand-in', character: 'steady', delayMs: 0 };
@@ -126,4 +127,29 @@ test('a finding in a review becomes a drill; bad drills are refused with a reaso
   expect((await bad({ takeId: 'none', finding: { kind: 'target-missed' } }))[0]).toBe(404);
   await page.goto('/drills/nothing-here');
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+});
+
+test('Progress: rows by keys, then and now heard one after the other, and a kind of change becomes a drill', async ({ request, baseURL }) => {
+  for (const seed of [4, 9]) await makeTake(request, baseURL!, (one) => one, seed);
+  await withStandIn(baseURL!, async (page, complaints) => {
+    await page.goto('/progress?tune=Short%20Walk');
+    await alive(page);
+    const rows = page.getByRole('table').getByRole('row');
+    await expect(rows.nth(1)).toHaveAttribute('aria-current', 'true');
+    await page.keyboard.press('ArrowDown');
+    await expect(rows.nth(2)).toHaveAttribute('aria-current', 'true');
+    const both = page.getByRole('region', { name: 'Then and now' });
+    await both.getByRole('button', { name: 'one after the other' }).click();
+    const buttons = both.locator('li button');
+    await expect(buttons.nth(0)).toHaveAttribute('aria-pressed', 'true', { timeout: 15_000 });
+    await expect(buttons.nth(1)).toHaveAttribute('aria-pressed', 'true', { timeout: 20_000 });
+    await expect(buttons.nth(0)).toHaveAttribute('aria-pressed', 'false');
+    await page.getByRole('tab', { name: 'Weeks' }).click();
+    await expect(page.getByRole('region', { name: 'Places on the neck' })).toBeVisible();
+    await page.getByRole('tab', { name: 'Kinds of change' }).click();
+    await page.keyboard.press('d');
+    await expect(page).toHaveURL(/\/drills\//);
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('into');
+    expect(complaints()).toEqual([]);
+  });
 });

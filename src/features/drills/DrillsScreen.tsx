@@ -78,9 +78,9 @@ function ItemRow({ item: { drill, runs, days } }: { item: Item }) {
   const tempo = drill.ladder.rungs[drill.ladder.at]!;
   return (
     <Link href={`/drills/${drill.id}`} className="group grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 py-2.5 hover:text-ink">
-      <b className="text-[17px] group-hover:underline"><ChordWords text={typeset(drill.drill.name)} /></b><b className="text-xl">{tempo}</b>
+      <b className="text-[17px] group-hover:underline"><ChordWords text={typeset(drill.drill.name)} /></b><b className="text-right text-xl">{tempo}</b>
       <span className="text-[15px] text-soft">{drill.title}, {last ? `last ${last.met} of ${last.of}` : 'first try'}</span>
-      <span className={`text-[15px] ${days <= 0 && !drill.away ? 'font-[640] text-now' : 'text-dim'}`}>{drill.away ? 'away' : days <= 0 ? 'due' : days === 1 ? 'tomorrow' : `in ${days} days`}</span>
+      <span className={`text-right text-[15px] ${days <= 0 && !drill.away ? 'font-[640] text-now' : 'text-dim'}`}>{drill.away ? 'away' : days <= 0 ? 'due' : days === 1 ? 'tomorrow' : `in ${days} days`}</span>
     </Link>
   );
 }

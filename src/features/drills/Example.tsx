@@ -15,6 +15,8 @@ import { useHearing } from '../shell/useHearing';
 import type { DrillStage } from './drillView';
 
 const WIDTH = 800;
+/** On a phone, where a row of the other width would be too small to read. */
+const PHONE = 400;
 const MOST_ROWS = 3;
 
 /** One line that passes: on the form, on the neck, and to be heard. Another one for every seed. */
@@ -40,10 +42,14 @@ export function Example({ stage }: { stage: DrillStage }) {
         <button type="button" className="text-[15px] text-soft underline hover:text-ink" onClick={() => setSeed(seed + 1)}>another</button>
         {state.trouble && <span role="alert" className="text-ink">{state.trouble}</span>}
       </h2>
-      {rows.map((row) => (
-        <svg key={row.index} viewBox={`0 0 ${WIDTH} ${HEAD + LANE + 10}`} className="mb-1 w-full" role="img" aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number} of the example: ${shown.report.notes.filter(({ onsetBeat }) => onsetBeat >= row.start && onsetBeat < row.end).map(({ interval }) => interval ?? 'rest').join(' ')}`}>
-          <FormRow row={row} width={WIDTH} formBeats={timeline.formBeats} choruses={[0]} take={shown.drawn} cursor={cursor} />
-        </svg>
+      {([[WIDTH, 'hidden sm:block'], [PHONE, 'sm:hidden']] as const).map(([width, shownOn]) => (
+        <div key={width} className={shownOn}>
+          {rows.map((row) => (
+            <svg key={row.index} viewBox={`0 0 ${width} ${HEAD + LANE + 10}`} className="mb-1 w-full" role="img" aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number} of the example: ${shown.report.notes.filter(({ onsetBeat }) => onsetBeat >= row.start && onsetBeat < row.end).map(({ interval }) => interval ?? 'rest').join(' ')}`}>
+              <FormRow row={row} width={width} formBeats={timeline.formBeats} choruses={[0]} take={shown.drawn} cursor={cursor} />
+            </svg>
+          ))}
+        </div>
       ))}
       {timeline.bars.length > MOST_ROWS * 4 && <p className="text-sm text-dim">and so on to bar {timeline.bars.length}</p>}
       <OnNeck report={shown.report} instrument={instrumentOf(guitar)} leftHanded={guitar.leftHanded} beat={cursor} />

@@ -11,7 +11,7 @@ type Props = { place: (typeof PLACES)[number][0] | 'Settings'; side?: ReactNode;
 export function Shell({ place, side, footer, children }: Props) {
   return (
     <div className="flex min-h-dvh flex-col">
-      <header className="relative mx-4 flex h-14 shrink-0 items-center gap-5 overflow-x-auto text-soft [scrollbar-width:none] sm:mx-8 sm:gap-6 sm:overflow-visible">
+      <header className="relative mx-4 print:hidden flex h-14 shrink-0 items-center gap-5 overflow-x-auto text-soft [scrollbar-width:none] sm:mx-8 sm:gap-6 sm:overflow-visible">
         <Link href="/" className="mr-2 hidden font-[680] text-ink lg:block">Idle Wander</Link>
         <nav aria-label="Screens" className="flex gap-3.5 lg:gap-6">
           {PLACES.map(([name, href]) => (
@@ -22,7 +22,7 @@ export function Shell({ place, side, footer, children }: Props) {
         <div className="ml-auto flex shrink-0 items-center gap-3.5 text-sm text-dim sm:gap-4">{side}<Link href="/settings" aria-current={place === 'Settings' ? 'page' : undefined} className={place === 'Settings' ? 'border-y-2 border-t-transparent border-b-now py-1 font-semibold text-ink' : 'border-y-2 border-transparent py-1 hover:text-ink'}>Settings</Link><KeyList /><ThemeSwitch /></div>
       </header>
       <main className="flex grow flex-col">{children}</main>
-      {footer && <footer className="sticky bottom-0 z-10 flex min-h-14 shrink-0 flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-panel px-4 py-2 text-[15px] text-soft sm:px-8">{footer}</footer>}
+      {footer && <footer className="sticky bottom-0 print:hidden z-10 flex min-h-14 shrink-0 flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-panel px-4 py-2 text-[15px] text-soft sm:px-8">{footer}</footer>}
     </div>
   );
 }
