@@ -5,7 +5,7 @@ import { secondsToBeats } from '@/core/vocabulary';
 import { listCharts, type StoredChart } from './charts';
 import { database, write } from './db/client';
 import { diaryWords, drillRuns, drills, takeLines, takes } from './db/schema';
-import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drills';
+import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drillRows';
 import { readGoal, type StoredGoal } from './goal';
 import { judgedLines } from './takeRows';
 import type { TakeLine } from './takeLines';

@@ -17,9 +17,9 @@ import { closeDatabase, migrateDatabase } from './db/client';
 import { Failure } from './failure';
 import { kinOf, reviewOf, reviewResponse } from './reviews';
 import { exportTake, importArchive, importLine, type ExportFormat } from './takeFiles';
-import { findLines, takeFacets, type TakeFilter } from './takeLines';
+import { findLines, takeFacets } from './takeLines';
 import { beginTake, finishTake, takeById } from './takes';
-import { takesQuery } from './validation';
+import { takesQuery, type TakeFilter } from './validation';
 
 const CHART = 'title: Kept\nkey: Bb\ntempo: 120\n\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |\n';
 const RATE = 8_000;

@@ -9,6 +9,7 @@ import { certain } from '@/core/vocabulary';
 import { database, type Transaction } from './db/client';
 import { takeLines, takes, takeWords } from './db/schema';
 import { asTake, type StoredTake } from './takes';
+import type { TakeFilter } from './validation';
 
 /** What the list shows of a take: its counts, and its walk drawn small as [onset, end, height] and [beat, mark]. */
 export type TakeLine = {
@@ -50,12 +51,6 @@ export async function keepLine(tx: Transaction, take: StoredTake, line: TakeLine
 }
 
 export type ListedTake = { readonly take: StoredTake; /** Null where it has to be judged first. */ readonly line: TakeLine | null; readonly stars: number };
-
-/** What takes are chosen by; what is left out chooses nothing. Tempo and time are from–to, both included. */
-export type TakeFilter = {
-  readonly text?: string; readonly title?: string; readonly plan?: string; readonly key?: string; readonly finding?: string;
-  readonly slowest?: number; readonly fastest?: number; readonly since?: number; readonly until?: number; readonly stars?: number;
-};
 
 const field = (path: string) => sql`json_extract(${takeLines.json}, ${path})`;
 

@@ -6,9 +6,7 @@ import { editsSchema, NOTES_SCHEMA, notesSchema, wordsSchema } from '@/core/form
 import { HEIGHT_INTENTS, PLAN_IDS, planFromWords, RUNGS, type PlanWords, type Where } from '@/core/plan';
 import type { Pace } from '@/core/chart';
 import type { Transcription } from '@/core/transcribe';
-import type { TakeFilter } from './takeLines';
-
-export const idSchema = Joi.string().pattern(/^[A-Za-z0-9_-]{1,40}$/).required();
+import { idSchema } from './ids';
 
 export type ChartBody = { text: string };
 /** The text may be wrong as a chart: it is kept while it is being typed. Only its size is limited. */
@@ -63,6 +61,12 @@ export const wordsBody = Joi.object<WordsBody>({ words: wordsSchema.required() }
 /** How a line that was written elsewhere is held against a chart of ours. */
 export type ImportQuery = { chart: string; tempo: number; name: string };
 export const importQuery = Joi.object<ImportQuery>({ chart: idSchema, tempo: Joi.number().min(20).max(400).required(), name: Joi.string().min(1).max(120).required() });
+
+/** What takes are chosen by; what is left out chooses nothing. Tempo and time are from–to, both included. */
+export type TakeFilter = {
+  readonly text?: string; readonly title?: string; readonly plan?: string; readonly key?: string; readonly finding?: string;
+  readonly slowest?: number; readonly fastest?: number; readonly since?: number; readonly until?: number; readonly stars?: number;
+};
 
 /** What the list of takes is asked for, as an address has it. */
 export type TakesQuery = TakeFilter & { from: number; most: number };

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { readChart } from '@/core/chart';
 import { DrillsScreen } from '@/features/drills/DrillsScreen';
 import { listCharts } from '@/server/charts';
-import { drillItems } from '@/server/drills';
+import { drillItems } from '@/server/drillRows';
 
 export const metadata: Metadata = { title: 'Drills' };
 

@@ -4,7 +4,7 @@ import { fastestPassed } from '@/core/habit';
 import { ProgressScreen } from '@/features/progress/ProgressScreen';
 import { takeMoment } from '@/features/takes/moment';
 import { listCharts } from '@/server/charts';
-import { drillItems } from '@/server/drills';
+import { drillItems } from '@/server/drillRows';
 import { progressFor, presentWeek, tunesPlayed } from '@/server/practice';
 
 export const metadata: Metadata = { title: 'Progress' };

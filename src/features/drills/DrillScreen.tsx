@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { ruleWords } from '@/core/drill';
 import { ladderWords, sinceArrival, type Try } from '@/core/habit';
-import type { StoredDrill, StoredRun } from '@/server/drills';
+import type { StoredDrill, StoredRun } from '@/server/drillRows';
 import { ChordWords } from '@/ui/ChordWords';
 import { NumberSetting, Setting } from '@/ui/Field';
 import { typeset } from '@/core/practise';

@@ -8,7 +8,7 @@ import { fastestPassed } from '@/core/habit';
 import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
 import { typeset } from '@/core/practise';
 import { accepted } from '@/core/vocabulary';
-import type { StoredDrill, StoredRun } from '@/server/drills';
+import type { StoredDrill, StoredRun } from '@/server/drillRows';
 import { ChordWords } from '@/ui/ChordWords';
 import { ChoiceSetting } from '@/ui/Field';
 import { Shell } from '../shell/Shell';

@@ -1,5 +1,6 @@
 import { ask } from '@/audio/keep/serverTakes';
-import type { RunOutcome, StoredDrill } from '@/server/drills';
+import type { StoredDrill } from '@/server/drillRows';
+import type { RunOutcome } from '@/server/drills';
 import type { DrillChangeBody, NewDrillBody } from '@/server/validation';
 
 const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });

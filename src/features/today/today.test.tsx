@@ -5,7 +5,7 @@ import { readChart } from '@/core/chart';
 import { drillFor } from '@/core/drill';
 import { DAY_MS, ladderTo, progressOf, type Played } from '@/core/habit';
 import { certain } from '@/core/vocabulary';
-import type { StoredDrill, StoredRun } from '@/server/drills';
+import type { StoredDrill, StoredRun } from '@/server/drillRows';
 import type { Today } from '@/server/practice';
 import { Courses } from '../progress/Courses';
 import { approachRows, changeRows, weekName } from '../progress/progressView';

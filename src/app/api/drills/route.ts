@@ -1,5 +1,6 @@
 import { readJson } from '@/server/body';
-import { listDrills, takeUpDrill } from '@/server/drills';
+import { listDrills } from '@/server/drillRows';
+import { takeUpDrill } from '@/server/drills';
 import { respond } from '@/server/respond';
 import { newDrillBody } from '@/server/validation';
 

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { DrillScreen } from '@/features/drills/DrillScreen';
-import { drillById, dueBeside, runsOf } from '@/server/drills';
+import { drillById, dueBeside, runsOf } from '@/server/drillRows';
 import { Failure } from '@/server/failure';
 import { knownId } from '@/server/ids';
 import { endsOf } from '@/server/practice';

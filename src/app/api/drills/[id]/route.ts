@@ -1,5 +1,6 @@
 import { readJson } from '@/server/body';
-import { changeDrill, drillById, runsOf } from '@/server/drills';
+import { drillById, runsOf } from '@/server/drillRows';
+import { changeDrill } from '@/server/drills';
 import { knownId } from '@/server/ids';
 import { respond } from '@/server/respond';
 import { drillChangeBody } from '@/server/validation';

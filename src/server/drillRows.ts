@@ -1,0 +1,64 @@
+import { asc, desc, eq, inArray } from 'drizzle-orm';
+import type { Drill, Gate } from '@/core/drill';
+import { DAY_MS, type Ladder, type Memory, type Try } from '@/core/habit';
+import { database } from './db/client';
+import { drillRuns, drills } from './db/schema';
+import { notFound } from './failure';
+
+/** What a drill came from, for people to read. */
+export type DrillOrigin = { readonly takeId: string; readonly take: number; readonly sentence: string };
+/** What is remembered after the latest sitting, and what was before it: attempts that come later in the same sitting are graded with it. */
+export type Remembered = { readonly sitting: string; readonly before: Memory | null; readonly now: Memory };
+
+export type StoredDrill = {
+  readonly id: string; readonly chartId: string | null; readonly title: string; readonly drill: Drill; readonly origin: DrillOrigin | null; readonly ladder: Ladder; readonly memory: Memory | null;
+  readonly dueAt: number; readonly away: boolean; readonly createdAt: number;
+};
+/** An attempt with what was heard at each place. */
+export type StoredRun = Try & { readonly id: string; readonly takeId: string | null; readonly sitting: string; readonly seconds: number; readonly gates: readonly Gate[]; readonly at: number };
+
+type Row = typeof drills.$inferSelect;
+export const asDrill = (row: Row): StoredDrill => {
+  const { drill, origin } = row.json as { drill: Drill; origin: DrillOrigin | null };
+  const { id, chartId, title, dueAt, createdAt } = row;
+  return { id, chartId, title, drill, origin, ladder: row.ladder as Ladder, memory: (row.memory as Remembered | null)?.now ?? null, dueAt, away: row.awayAt !== null, createdAt };
+};
+export const asRun = ({ id, takeId, sitting, tempo, met, of, passed, seconds, json, createdAt }: typeof drillRuns.$inferSelect): StoredRun => ({ id, takeId, sitting, tempo, met, of, passed, seconds, gates: json as Gate[], at: createdAt });
+
+/** All drills that come back, the longest due first. */
+export async function listDrills(): Promise<StoredDrill[]> {
+  return (await database().select().from(drills).orderBy(asc(drills.dueAt), asc(drills.createdAt))).map(asDrill);
+}
+
+export type DrillItem = { readonly drill: StoredDrill; /** Newest first. */ readonly runs: readonly StoredRun[]; /** Whole days until it is due; none or fewer is now. */ readonly days: number };
+
+/** Every drill with its attempts, the longest due first. */
+export async function drillItems(now = Date.now()): Promise<DrillItem[]> {
+  const all = await listDrills();
+  const runs = await latestRuns(all.map(({ id }) => id));
+  return all.map((drill) => ({ drill, runs: runs.get(drill.id) ?? [], days: Math.ceil((drill.dueAt - now) / DAY_MS) }));
+}
+
+/** What is due besides one drill, the longest due first. */
+export async function dueBeside(id: string, now = Date.now()): Promise<StoredDrill | null> {
+  return (await listDrills()).find((one) => one.id !== id && !one.away && one.dueAt <= now) ?? null;
+}
+
+export async function drillById(id: string): Promise<StoredDrill> {
+  const [row] = await database().select().from(drills).where(eq(drills.id, id));
+  if (!row) throw notFound('drill');
+  return asDrill(row);
+}
+
+/** Attempts at a drill in order of time. */
+export async function runsOf(drillId: string): Promise<StoredRun[]> {
+  return (await database().select().from(drillRuns).where(eq(drillRuns.drillId, drillId)).orderBy(asc(drillRuns.createdAt), asc(drillRuns.id))).map(asRun);
+}
+
+/** The latest attempts of several drills, newest first. */
+export async function latestRuns(ids: readonly string[]): Promise<Map<string, StoredRun[]>> {
+  const found = new Map<string, StoredRun[]>(ids.map((id) => [id, []]));
+  if (ids.length === 0) return found;
+  for (const row of await database().select().from(drillRuns).where(inArray(drillRuns.drillId, [...ids])).orderBy(desc(drillRuns.createdAt), desc(drillRuns.id))) found.get(row.drillId)!.push(asRun(row));
+  return found;
+}
