@@ -33,7 +33,7 @@ function gatesOf(rule: Rule, report: Report, chart: Chart, timeline: Timeline): 
     case 'range': return rangeGates(report, timeline, rule.semitones);
     case 'height': return bars(report, timeline, (indices) => { const heights = indices.map((index) => report.notes[index]!.height); return (rule.most === undefined || heights.every((height) => height <= rule.most!)) && (rule.least === undefined || heights.some((height) => height >= rule.least!)); });
     case 'upbeats': return bars(report, timeline, (indices) => indices.filter((index) => isUpbeat(report.notes[index]!.onsetBeat)).length * 2 >= indices.length);
-    case 'start': return phrases(report, (phrase) => startsOn(phrase, rule.beat, timeline));
+    case 'start': return rule.turn ? inTurn(report, rule.beat, timeline) : phrases(report, (phrase) => startsOn(phrase, rule.beat, timeline));
     case 'space': return spaced(report.phrases, rule.bars * beatsPerBar(chart.meter));
   }
 }
@@ -181,11 +181,17 @@ function inTime({ notes, time }: Report, { tempo }: Timeline, indices: readonly 
 const isUpbeat = (beat: Beats): boolean => Math.abs(beat - Math.floor(beat) - 0.5) <= 0.22;
 
 /** Rule of the drill, common practice, no source: within a fifth of a beat counts as that beat. */
-function startsOn({ startBeat }: Phrase, beat: number, timeline: Timeline): boolean {
+function startsOn({ startBeat }: Pick<Phrase, 'startBeat'>, beat: number, timeline: Timeline): boolean {
   const { bar, beatInBar } = placeOf(timeline, startBeat + 0.2);
   const length = timeline.bars[bar]!.end - timeline.bars[bar]!.start;
   const away = Math.abs(beatInBar - 0.2 - (beat - 1));
   return Math.min(away, length - away) <= 0.2 + 1e-6;
+}
+
+/** Beat after beat round the bar; a phrase that came elsewhere is missed, and the next is held against where it should have gone on. */
+function inTurn(report: Report, first: number, timeline: Timeline): Gate[] {
+  const beats = beatsPerBar(timeline.bars[0]!.meter);
+  return phrases(report, () => false).map(({ beat }, index) => ({ beat, met: startsOn({ startBeat: beat }, ((first - 1 + index) % beats) + 1, timeline) }));
 }
 
 function spaced(phrases: readonly Phrase[], least: Beats): Gate[] {

@@ -13,7 +13,7 @@ export type Recipe = {
   readonly chromatic?: true | 'only';
   readonly rhythm: 'eighths' | 'quarters' | 'changes' | 'anticipate' | 'offbeats' | 'phrases';
   /** For phrases: the beat they begin on, from 1, how long they are and the rest after them, in bars. */
-  readonly phrase?: { readonly beat: number; readonly bars: number; readonly rest: number };
+  readonly phrase?: { readonly beat: number; readonly bars: number; readonly rest: number; /** Each phrase a beat later than the one before, round the bar. */ readonly turn?: true };
   /** Four notes that move by step, up an arpeggio, or in threes of the scale. */
   readonly shape?: 'arpeggio' | 'run' | 'thirds';
   /** The lowest fret of the one place it is played in. */
@@ -91,6 +91,7 @@ export const CATALOGUE = {
   'start-on-two': entry({ name: 'Begin every phrase on two', reason: 'Not every thought begins on one.', rule: { kind: 'start', beat: 2 }, recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 2, bars: 1, rest: 1 } } }),
   'start-on-three': entry({ name: 'Begin every phrase on three', reason: 'Half a bar late, and through the next change.', rule: { kind: 'start', beat: 3 }, recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 3, bars: 1, rest: 1 } } }),
   'start-on-four': entry({ name: 'Begin every phrase on four', reason: 'A pickup into every bar.', rule: { kind: 'start', beat: 4 }, recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 4, bars: 1, rest: 1 } } }),
+  'start-in-turn': entry({ name: 'Begin on every beat in turn', reason: 'No place in the bar is the only one to begin.', rule: { kind: 'start', beat: 1, turn: true }, recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 1, bars: 1, rest: 1, turn: true } } }),
   'leave-space': entry({ name: 'Leave two bars of space', reason: 'What was played is heard in the rest after it.', rule: { kind: 'space', bars: 2 }, recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 1, bars: 1, rest: 3 } } }),
   'one-position': entry({ name: 'One place through the whole form', reason: 'Every chord lies under the hand where it is.', rule: { kind: 'place' }, recipe: { land: ['third', 'seventh', 'chord'], material: 'chord', rhythm: 'eighths', place: 5 } }),
   'next-position': entry({ name: 'The next place up', reason: 'What one place can say, the next one says again.', rule: { kind: 'place', from: 8 }, recipe: { land: ['third', 'seventh', 'chord'], material: 'chord', rhythm: 'eighths', place: 8 } }),

@@ -51,7 +51,7 @@ function recipeOf({ kind, rule }: Drill): Recipe {
   if (kind !== 'own') return recipe;
   switch (rule.kind) {
     case 'land': return { ...recipe, land: rule.tones, ...(rule.led ? { lead: [rule.led.map((one) => -one)] } : {}), ...(rule.early ? { rhythm: 'anticipate' as const } : {}) };
-    case 'start': return { ...recipe, phrase: { beat: rule.beat, bars: 1, rest: 1 } };
+    case 'start': return { ...recipe, phrase: { beat: rule.beat, bars: 1, rest: 1, ...(rule.turn ? { turn: true as const } : {}) } };
     case 'space': return { ...recipe, phrase: { beat: 1, bars: 1, rest: rule.bars + 1 } };
     case 'place': return rule.from === undefined ? recipe : { ...recipe, place: rule.from };
     case 'home': return { ...recipe, out: rule.every };
@@ -98,11 +98,11 @@ function rhythmOf(scene: Scene): [number, number][] {
       return every(0.5).filter(([beat]) => !pushed.has(beat) || beat === 0).flatMap(([beat]): [number, number][] => (pushed.has(beat + 0.5) && beat + 0.5 < end ? [[beat, 1.2]] : Number.isInteger(beat) && !pushed.has(beat + 0.5) ? [[beat, pushed.has(beat + 1) ? 0.45 : 0.9]] : []));
     }
     case 'phrases': {
-      const { beat, bars, rest } = recipe.phrase!;
+      const { beat, bars, rest, turn } = recipe.phrase!;
       // a phrase leaves a beat and a half before the next one, which it ends on where it comes to rest
       const length = Math.min(bars * bar - 0.5, (bars + rest) * bar - (recipe.rests ? 2.5 : 1.5));
       const notes: [number, number][] = [];
-      for (let from = beat - 1; from < end - 0.5; from += Math.ceil(bars + rest) * bar) for (let step = 0; step / 2 < length - (rest >= 1 ? (beat - 1) / 2 : 0) && from + step / 2 < end; step++) notes.push([from + step / 2, 0.47]);
+      for (let from = beat - 1, number = 0; from < end - 0.5; number++, from = beat - 1 + number * Math.ceil(bars + rest) * bar + (turn ? number % bar : 0)) for (let step = 0; step / 2 < length - (rest >= 1 ? (beat - 1) / 2 : 0) && from + step / 2 < end; step++) notes.push([from + step / 2, 0.47]);
       return notes;
     }
   }

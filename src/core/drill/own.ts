@@ -7,7 +7,7 @@ export type OwnWords = { readonly rule: Rule; readonly span?: readonly [number, 
 /** What may be said, for help beside the field. */
 export const OWN_EXAMPLES = [
   'land on the third or the seventh, bars 9-12, at 72', 'land on the fifth from a half step below', 'land on the root early', 'slide into chord tones', 'enclose the target', 'chord tones only', 'only the plan',
-  'join by step', 'arpeggio in every bar', 'pattern of threes', 'arpeggio up, scale down', 'start on 2', 'start on the and of 3', 'leave 2 bars', 'one motif', 'call and answer', 'end at rest', 'through every change',
+  'join by step', 'arpeggio in every bar', 'pattern of threes', 'arpeggio up, scale down', 'start on 2', 'start on the and of 3', 'start on every beat in turn', 'leave 2 bars', 'one motif', 'call and answer', 'end at rest', 'through every change',
   'one place', 'place from fret 7', 'on the upbeats', 'out every 4 bars', '1 bar of chords, 1 bar of line', 'no higher than colours', 'in time within 25 ms',
 ] as const;
 
@@ -36,6 +36,7 @@ const READERS: readonly Reader[] = [
   [/^(?:a )?(?:scale run|run of the scale|scale)s?(?: in every bar)?$/, () => ({ kind: 'shape', shapes: ['scale-run'] })],
   [/^(?:a )?pattern(?: of (skips|threes|fours))?(?: in every bar)?$/, ([, cell]) => ({ kind: 'shape', shapes: ['sequence'], ...(cell ? { cell: { skips: 2, threes: 3, fours: 4 }[cell] as 2 | 3 | 4 } : {}) })],
   [/^(?:start|begin)(?: every phrase)? on (?:beat )?(the and of )?(one|two|three|four|\d)$/, ([, and, beat]) => ({ kind: 'start', beat: count(beat!) + (and ? 0.5 : 0) })],
+  [/^(?:start|begin) on every beat in turn$/, () => ({ kind: 'start', beat: 1, turn: true })],
   [/^leave (a|one|two|three|four|\d) bars?(?: of space| of nothing)?$/, ([, bars]) => (count(bars!) >= 1 && count(bars!) <= 8 ? { kind: 'space', bars: count(bars!) } : null)],
   [/^one motif$|^same motif$/, () => ({ kind: 'motif' })],
   [/^no two (?:phrases )?alike$/, () => ({ kind: 'vary' })],

@@ -36,8 +36,8 @@ export type Rule =
   | { readonly kind: 'time'; readonly withinMs: number }
   /** In every four bars more than so many semitones from the lowest note to the highest. */
   | { readonly kind: 'range'; readonly semitones: Semitones }
-  /** Each phrase begins on this beat of the bar, from 1; `2.5` is the second half of beat 2. */
-  | { readonly kind: 'start'; readonly beat: number }
+  /** Each phrase begins on this beat of the bar, from 1; `2.5` is the second half of beat 2. `turn`: the next one a beat later, round the bar. */
+  | { readonly kind: 'start'; readonly beat: number; readonly turn?: true }
   /** After each phrase so many bars of nothing. */
   | { readonly kind: 'space'; readonly bars: number }
   /** Over each chord: nothing that one place of the neck does not hold, with all that was played before it. */
@@ -84,7 +84,7 @@ export function ruleWords(rule: Rule): string {
     case 'range': return `In every four bars more than ${rule.semitones === 12 ? 'an octave' : `${rule.semitones} half steps`} from lowest to highest.`;
     case 'height': return rule.most !== undefined ? ['Only chord tones.', 'Chord tones and colours, no higher.', 'Nothing outside the scale.'][rule.most] ?? 'Anything.' : `In every bar once ${['on the ground', 'a colour or higher', 'off the chord', 'leading in', 'outside'][rule.least ?? 0]}.`;
     case 'upbeats': return 'At least half of every bar’s notes on the upbeats.';
-    case 'start': return `Every phrase begins on ${Number.isInteger(rule.beat) ? `beat ${rule.beat}` : `the and of ${Math.floor(rule.beat)}`}.`;
+    case 'start': return rule.turn ? 'The first phrase begins on beat 1, the next on 2, and so on round the bar.' : `Every phrase begins on ${Number.isInteger(rule.beat) ? `beat ${rule.beat}` : `the and of ${Math.floor(rule.beat)}`}.`;
     case 'space': return `${['No bar', 'A bar', 'Two bars', 'Three bars', 'Four bars'][rule.bars] ?? 'Many bars'} of nothing after every phrase.`;
   }
 }
