@@ -120,6 +120,8 @@ test('a backing of the player’s own: its tempo is heard, confirmed and played 
     await page.getByRole('heading', { level: 1 }).click();
     await page.keyboard.press('Space');
     await expect(status(page)).toHaveText('Recording', { timeout: 20_000 });
+    // a take that is stopped before its first note is no take
+    await expect(page.getByTestId('bar')).toHaveText('bar 2 of 4', { timeout: 10_000 });
     await page.keyboard.press('Space');
     await expect(page.getByText(/^Take \d+ kept$/)).toBeVisible({ timeout: 30_000 });
   } finally {
