@@ -13,7 +13,7 @@ import { drillById, listDrills, runsOf, type StoredDrill } from './drillRows';
 import { addRun, changeDrill, takeUpDrill } from './drills';
 import { Failure } from './failure';
 import { readGoal, writeGoal } from './goal';
-import { diary, keepDiary, progressFor, today, tunesPlayed } from './practice';
+import { diary, endsOf, keepDiary, progressFor, today, tunesPlayed } from './practice';
 import { reviewOf } from './reviews';
 import { findLines } from './takeLines';
 import { beginTake, finishTake } from './takes';
@@ -72,7 +72,10 @@ test('from a finding to its drill, up the ladder, and back on its day', async ()
   }
   const above = drill.ladder.rungs[drill.ladder.at + 1]!;
   expect(climbs).toEqual([`met stay ${begun}`, `met up ${above}`, `not met stay ${above}`, `met stay ${above}`]);
-  expect(await runsOf(drill.id)).toHaveLength(4);
+  const attempts = await runsOf(drill.id);
+  expect(attempts).toHaveLength(4);
+  // the first and the latest can be heard, one after the other
+  expect(await endsOf(drill.id)).toEqual([attempts[0]!.takeId, attempts[3]!.takeId]);
   const after = await drillById(drill.id);
   expect(after.memory?.reps).toBe(1); // four attempts, one sitting
   expect((after.dueAt - Date.now()) / DAY_MS).toBeGreaterThan(0.5);

@@ -1,10 +1,10 @@
-import { and, desc, eq, gte, isNotNull, isNull } from 'drizzle-orm';
+import { and, desc, eq, gt, gte, isNull } from 'drizzle-orm';
 import { changesOf, readChart, timelineOf, type Pace } from '@/core/chart';
 import { DAY_MS, dayOf, diaryOf, progressOf, sessionOf, spreadGoal, stillThere, weekOf, weekStart, type DiaryDay, type Done, type DueTune, type GoalDay, type Played, type Progress, type Step } from '@/core/habit';
 import { secondsToBeats } from '@/core/vocabulary';
 import { listCharts, type StoredChart } from './charts';
 import { database, write } from './db/client';
-import { diaryWords, drillRuns, drills, takeLines, takes } from './db/schema';
+import { diaryWords, drillRuns, drills, takes } from './db/schema';
 import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drillRows';
 import { readGoal, type StoredGoal } from './goal';
 import { judgedLines } from './takeRows';
@@ -153,7 +153,7 @@ export async function keepDiary(day: string, text: string): Promise<{ day: strin
 
 /** Attempts that have sound, of a drill: the first and the last, to be heard one after the other. */
 export async function endsOf(drillId: string): Promise<readonly [string, string] | null> {
-  const rows = await database().select({ id: takes.id }).from(takes).innerJoin(takeLines, eq(takeLines.takeId, takes.id)).where(and(eq(takes.drillId, drillId), isNotNull(takes.drillId), isNull(takes.soundGoneAt))).orderBy(takes.createdAt);
+  const rows = await database().select({ id: takes.id }).from(takes).where(and(eq(takes.drillId, drillId), eq(takes.state, 'ready'), gt(takes.frames, 0), isNull(takes.soundGoneAt))).orderBy(takes.createdAt);
   const [first, last] = [rows[0]?.id, rows[rows.length - 1]?.id];
   return first && last && first !== last ? [first, last] : null;
 }

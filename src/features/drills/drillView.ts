@@ -1,7 +1,7 @@
 import type { PlayedNote } from '@/core/analyse';
 import { changesOf, harmonyOf, placeOf, readChart, timelineOf, type Chart, type Timeline } from '@/core/chart';
 import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill } from '@/core/drill';
-import { ladderWords, type Climb, type Ladder, type Try } from '@/core/habit';
+import type { Climb, Ladder, Try } from '@/core/habit';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planFromWords, planOf, type Plan } from '@/core/plan';
 import { intervalWord, typeset } from '@/core/practise';
@@ -92,11 +92,4 @@ export function sittingWords(tries: readonly Try[], climb: Climb | null, ladder:
   if (here > first) return { soft, bold: `You go to ${here}.` };
   if (here < first) return { soft, bold: `A little slower next time: ${here}.` };
   return { soft, bold: passes > 0 ? `Once more at ${here} next time.` : `${here} stays; the same again.` };
-}
-
-/** The line under a due drill: what was last, and what comes next. */
-export function dueWords(ladder: Ladder, tries: readonly Try[], size: AttemptSize): string {
-  const last = tries[tries.length - 1];
-  const { bold, soft } = ladderWords(ladder, tries, { met: size.pass, of: size.places });
-  return last ? `Last time ${last.met} of ${last.of}; ${bold} ${soft}` : `First try. ${bold} ${soft}`;
 }

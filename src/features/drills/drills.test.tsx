@@ -6,7 +6,7 @@ import { DRILL_KINDS, drillFor, exampleOf } from '@/core/drill';
 import { ladderTo, type Try } from '@/core/habit';
 import { readChord } from '@/core/music';
 import { certain } from '@/core/vocabulary';
-import { aimOver, countedThing, countSoFar, dueWords, shownSpan, sittingWords, stageOf } from './drillView';
+import { aimOver, countedThing, countSoFar, shownSpan, sittingWords, stageOf } from './drillView';
 import { LadderPicture } from './LadderPicture';
 import { PassStrip } from './PassStrip';
 import { UNGROUPED } from './groups';
@@ -52,8 +52,6 @@ test('what a sitting came to, and what comes next', () => {
   expect(sittingWords([tried(88, 3), tried(88, 4)], 'down', ladder).bold).toBe('A little slower next time: 80.');
   expect(sittingWords([tried(80, 3)], 'stay', ladder).bold).toBe('80 stays; the same again.');
   expect(sittingWords([tried(80, 11)], 'learnt', ladder).bold).toBe('It is learnt at this tempo.');
-  expect(dueWords(ladder, [tried(80, 10)], stage.size)).toBe('Last time 10 of 11; 9 of 11 twice in a row moves you up to 88. One is in.');
-  expect(dueWords(ladder, [], stage.size)).toMatch(/^First try\./);
 });
 
 test('the ladder shows attempts on their rungs, passed and not, for eyes and for readers', () => {
