@@ -1,10 +1,8 @@
 import { asc, eq } from 'drizzle-orm';
-import { readChart } from '@/core/chart';
 import { corrected, playedFrom } from '@/core/correct';
 import { judgeDrill } from '@/core/drill';
 import { afterSitting, climbed, ladderTo, SLOWEST, type Climb, type Ladder } from '@/core/habit';
 import { planKey } from '@/core/plan';
-import { beatsToSeconds, certain } from '@/core/vocabulary';
 import { editsOf, heardIn } from './corrections';
 import { write } from './db/client';
 import { drillRuns, drills } from './db/schema';
@@ -12,7 +10,7 @@ import { drillFrom } from './drillFrom';
 import { asDrill, asRun, drillById, type Remembered, type StoredDrill, type StoredRun } from './drillRows';
 import { Failure } from './failure';
 import { newId } from './ids';
-import { takeById } from './takes';
+import { playedSeconds, takeById } from './takes';
 import type { DrillChangeBody, NewDrillBody, RunBody } from './validation';
 
 /** Takes a drill up. The same over the same bars is taken up again where it was left. */
@@ -33,13 +31,13 @@ export async function takeUpDrill(body: NewDrillBody): Promise<StoredDrill> {
 
 /** Puts a drill away or takes it up again; changes how it climbs. */
 export async function changeDrill(id: string, { away, goal, up, down, tempo }: DrillChangeBody): Promise<StoredDrill> {
-  const { ladder, drill } = await drillById(id);
+  const { ladder, drill, origin } = await drillById(id);
   const next = goal === undefined ? ladder : ladderTo({ goal, start: ladder.rungs[ladder.at]!, up: ladder.up, down: ladder.down });
   const stands = tempo === undefined ? next : atTempo(next, tempo);
   return write(async (tx) => {
     const [row] = await tx.update(drills).set({
       ladder: { ...stands, up: up ?? stands.up, down: down ?? stands.down },
-      ...(goal === undefined ? {} : { json: { drill: { ...drill, tempo: goal }, origin: (await drillById(id)).origin } }), ...(away === undefined ? {} : { awayAt: away ? Date.now() : null }),
+      ...(goal === undefined ? {} : { json: { drill: { ...drill, tempo: goal }, origin } }), ...(away === undefined ? {} : { awayAt: away ? Date.now() : null }),
     }).where(eq(drills.id, id)).returning();
     return asDrill(row!);
   });
@@ -66,13 +64,11 @@ export async function addRun(drillId: string, { takeId, sitting }: RunBody): Pro
   if (take.drillId !== drillId) throw new Failure(422, { code: 'run.other', message: 'This take is no attempt at this drill.' });
   const notes = playedFrom(corrected(heard.notes, await editsOf(takeId)), take.pace ?? take.tempo, take.offsetSec);
   const { met, of, passed, gates } = judgeDrill({ ...stored.drill, tempo: take.tempo }, notes, take.choruses);
-  const chart = certain(readChart(stored.drill.chartText));
-  const beats = chart.bars.length * take.choruses * 4;
   return write(async (tx) => {
     const [counted] = await tx.select().from(drillRuns).where(eq(drillRuns.takeId, takeId));
     const [before] = await tx.select().from(drills).where(eq(drills.id, drillId));
     if (counted) return { run: asRun(counted), climb: 'stay', drill: asDrill(before!) };
-    const [row] = await tx.insert(drillRuns).values({ id: newId(), drillId, takeId, sitting, tempo: take.tempo, met, of, passed, seconds: take.frames > 0 ? take.frames / take.rate : beatsToSeconds(beats, take.tempo), json: gates, createdAt: Math.max(take.createdAt, 0) }).returning();
+    const [row] = await tx.insert(drillRuns).values({ id: newId(), drillId, takeId, sitting, tempo: take.tempo, met, of, passed, seconds: playedSeconds(take), json: gates, createdAt: Math.max(take.createdAt, 0) }).returning();
     const all = (await tx.select().from(drillRuns).where(eq(drillRuns.drillId, drillId)).orderBy(asc(drillRuns.createdAt), asc(drillRuns.id))).map(asRun);
     const { ladder, climb } = climbed(before!.ladder as Ladder, all);
     const memory = before!.memory as Remembered | null;

@@ -1,7 +1,6 @@
 import { and, desc, eq, gt, gte, isNull } from 'drizzle-orm';
 import { changesOf, readChart, timelineOf, type Pace } from '@/core/chart';
 import { DAY_MS, dayOf, diaryOf, progressOf, sessionOf, spreadGoal, stillThere, weekOf, weekStart, type DiaryDay, type Done, type DueTune, type GoalDay, type Played, type Progress, type Step } from '@/core/habit';
-import { secondsToBeats } from '@/core/vocabulary';
 import { listCharts, type StoredChart } from './charts';
 import { database, write } from './db/client';
 import { diaryWords, drillRuns, drills, takes } from './db/schema';
@@ -9,7 +8,7 @@ import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './dril
 import { readGoal, type StoredGoal } from './goal';
 import { judgedLines } from './takeRows';
 import type { TakeLine } from './takeLines';
-import { asTake, type StoredTake } from './takes';
+import { asTake, playedSeconds, type StoredTake } from './takes';
 
 /** Minutes the player's own time is ahead of UTC: the program runs on the player's machine. */
 export const ownOffset = (at = Date.now()): number => -new Date(at).getTimezoneOffset();
@@ -28,12 +27,6 @@ async function solos(title?: string): Promise<Judged[]> {
   const { lines } = await judgedLines({ from: 0, most: MOST_TAKES, ...(title === undefined ? {} : { title }) });
   return lines;
 }
-
-export const playedSeconds = ({ frames, rate, choruses, tempo, chartText }: StoredTake): number => {
-  if (frames > 0) return frames / rate;
-  const read = readChart(chartText);
-  return read.ok ? (timelineOf(read.value, tempo).formBeats * choruses) / secondsToBeats(1, tempo) : 0;
-};
 
 const asPlayed = ({ take, line }: Judged): Played => ({ id: take.id, at: take.createdAt, tempo: take.tempo, seconds: playedSeconds(take), measures: line.measures, key: line.key });
 

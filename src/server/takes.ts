@@ -1,7 +1,8 @@
 import { and, desc, eq, isNull, max, sum } from 'drizzle-orm';
 import type { DropOut } from '@/core/band';
-import { readChart, type Pace } from '@/core/chart';
+import { readChart, timelineOf, type Pace } from '@/core/chart';
 import { planFromWords, type PlanWords } from '@/core/plan';
+import { beatsToSeconds } from '@/core/vocabulary';
 import { chartById } from './charts';
 import { database, write } from './db/client';
 import { audioChunks, charts, notes, reports, takes } from './db/schema';
@@ -28,6 +29,13 @@ export async function takeById(id: string): Promise<StoredTake> {
   const [take] = await database().select().from(takes).where(eq(takes.id, id));
   if (!take) throw notFound('take');
   return asTake(take);
+}
+
+/** How long a take was played: its sound, or its form where it never had any. */
+export function playedSeconds({ frames, rate, choruses, tempo, chartText }: StoredTake): number {
+  if (frames > 0) return frames / rate;
+  const read = readChart(chartText);
+  return read.ok ? beatsToSeconds(timelineOf(read.value, tempo).formBeats * choruses, tempo) : 0;
 }
 
 /** A take by the number people say. */

@@ -8,10 +8,11 @@ import { ruleWords } from '@/core/drill';
 import { nowPlaying, type NowPlaying } from '@/ui/stage/nowPlaying';
 import { Shell } from '../shell/Shell';
 import { usePreferences } from '../shell/preferences';
+import { useBeat, useSession } from '../shell/useSession';
 import { aimOver, countedThing, passAt, type DrillStage } from './drillView';
 import { LadderPicture } from './LadderPicture';
 import { PassStrip } from './PassStrip';
-import { useBeat, useLiveCount, useSessionState } from './useSitting';
+import { useLiveCount } from './useSitting';
 
 type Props = {
   session: TakeSession; stage: DrillStage; ladder: Ladder; tries: readonly Try[]; before: RunOutcome | null; minutes: number; attempt: number; title: string;
@@ -23,7 +24,7 @@ const SAID_UNTIL = 8;
 
 /** A running attempt: the chord now and next with what to play of it, how it goes, and the ladder. Quiet: a mark at each change, no sound, no red. */
 export function LiveDrill({ session, stage, ladder, tries, before, minutes, attempt, title, onStop, onTempo }: Props) {
-  const state = useSessionState(session);
+  const state = useSession(session);
   const beat = useBeat(session);
   const count = useLiveCount(session, stage, Math.min(beat, session.endBeat));
   const { restMinutes } = usePreferences();

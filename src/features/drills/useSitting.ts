@@ -7,7 +7,7 @@ import { Corner } from '@/audio/corner';
 import { DrillRunner } from '@/audio/drillRunner';
 import { newTakeId } from '@/audio/keep/serverTakes';
 import { Rig } from '@/audio/rig/rig';
-import { TakeSession, type SessionState } from '@/audio/takeSession';
+import { TakeSession } from '@/audio/takeSession';
 import type { StoredDrill } from '@/server/drillRows';
 import type { RunOutcome } from '@/server/drills';
 import { preferences } from '../shell/preferences';
@@ -84,23 +84,6 @@ function runnerOf(frame: Frame, corner: Corner): DrillRunner<RunOutcome> {
       return !over;
     },
   });
-}
-
-const IDLE: SessionState = { phase: 'idle' };
-const nothing = () => () => undefined;
-export const useSessionState = (session: TakeSession | null): SessionState => useSyncExternalStore(session?.subscribe ?? nothing, session?.getState ?? (() => IDLE), () => IDLE);
-
-/** The beat the attempt is in, whole beats: a change of beat is a change of state. */
-export function useBeat(session: TakeSession): number {
-  const [beat, setBeat] = useState(() => Math.floor(session.position()));
-  useEffect(() => {
-    let id = requestAnimationFrame(function tick() {
-      setBeat(Math.floor(session.position() + 1e-3));
-      id = requestAnimationFrame(tick);
-    });
-    return () => cancelAnimationFrame(id);
-  }, [session]);
-  return beat + 1e-3;
 }
 
 /** How the running attempt goes: judged anew with every beat and every note. */

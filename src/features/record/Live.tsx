@@ -8,6 +8,7 @@ import { LevelBar } from '../shell/DeviceChooser';
 import { HELP, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
 import { useLevel } from '../shell/useRig';
+import { everyFrame, useBeat } from '../shell/useSession';
 import type { Settings } from './settings';
 import { Stage } from './Stage';
 import { ChordWords } from '@/ui/ChordWords';
@@ -55,22 +56,6 @@ function Worry({ rig, running }: { rig: Rig; running: boolean }) {
   if (!running) return null;
   const words = highest < -60 ? 'Nothing comes in. Look at the volume, the lead and the chosen input; the take can still be stopped.' : clipped > 3 ? 'Too loud: the tops of the notes are cut off. Turn the gain down.' : null;
   return words && <p role="alert" className="mx-4 border-l-[3px] border-now pl-4 text-xl text-ink sm:mx-8">{words}</p>;
-}
-
-/** Calls for every frame the browser draws, until told to stop. */
-function everyFrame(work: () => void): () => void {
-  let id = requestAnimationFrame(function tick() {
-    work();
-    id = requestAnimationFrame(tick);
-  });
-  return () => cancelAnimationFrame(id);
-}
-
-/** The beat the take is in, from the audio clock; a change of beat is a change of state, a change of place in it is none. */
-function useBeat(session: TakeSession): number {
-  const [beat, setBeat] = useState(() => Math.floor(session.position()));
-  useEffect(() => everyFrame(() => setBeat(Math.floor(session.position() + 1e-3))), [session]);
-  return beat + 1e-3;
 }
 
 function Meter({ rig }: { rig: Rig }) {

@@ -8,12 +8,13 @@ import { backing, type OwnBacking } from '@/audio/band/backings';
 import type { DeviceChoice } from '@/audio/rig/device';
 import { Rig } from '@/audio/rig/rig';
 import { Corner } from '@/audio/corner';
-import { scoreOf, TakeSession, type SessionState } from '@/audio/takeSession';
+import { scoreOf, TakeSession } from '@/audio/takeSession';
 import { Cautions } from '../shell/Cautions';
 import { prefer, preferences, usePreferences, type Help } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
 import { useKeys } from '../shell/useKeys';
 import { useRigState } from '../shell/useRig';
+import { useSession } from '../shell/useSession';
 import type { Keys } from '../shell/pedal';
 import { movingChannel } from '../shell/channels';
 import { Finished, useResult } from './Finished';
@@ -187,10 +188,4 @@ function useWarmBand(corner: Corner, settings: Settings, chart: RecordChart, on:
     }, SETTLED_MS);
     return () => clearTimeout(timer);
   }, [corner, settings, chart, on]);
-}
-
-const IDLE: SessionState = { phase: 'idle' };
-const nothing = () => () => undefined;
-function useSession(session: TakeSession | null): SessionState {
-  return useSyncExternalStore(session?.subscribe ?? nothing, session?.getState ?? (() => IDLE), () => IDLE);
 }
