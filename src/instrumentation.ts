@@ -1,8 +1,11 @@
 /** Runs once when the server starts: the database is brought up to date before the first request. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const { migrateDatabase } = await import('./server/db/client');
+  const { isFileDatabase, databaseFile, migrateDatabase } = await import('./server/db/client');
   await migrateDatabase();
-  const { tidySound } = await import('./server/settings');
-  await tidySound();
+  if (!isFileDatabase()) return;
+  const { lockForServing } = await import('./server/db/serverLock');
+  if (!(await lockForServing(databaseFile()))) {
+    console.warn(`Another Idle Wander is running on ${databaseFile()}. Both work on the same takes.`);
+  }
 }

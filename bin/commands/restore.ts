@@ -12,5 +12,5 @@ export async function restoreCommand(args: string[]): Promise<void> {
     throw (error as NodeJS.ErrnoException).code === 'ENOENT' ? new BadInput(`${file} cannot be read: ENOENT.`) : error;
   }));
   if (values.json) printJson({ ok: true, before });
-  else process.stderr.write(`Restored. What was there before is in ${before}.\n`);
+  else process.stderr.write(`Restored.${before === null ? '' : ` What was there before is in ${before}.`}\n`);
 }

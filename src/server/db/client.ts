@@ -40,6 +40,9 @@ export function write<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
   return next;
 }
 
+/** Whether the database is a file of this machine, and not on a server elsewhere. */
+export const isFileDatabase = (): boolean => (process.env.DATABASE_URL ?? DEFAULT_DATABASE).startsWith('file:');
+
 const migrations = (): string => path.resolve('drizzle');
 
 /** The file all is kept in. Only a file can be backed up from here; a database elsewhere has its own keeper. */
@@ -67,7 +70,7 @@ export async function migrateFile(file: string, folder = migrations()): Promise<
 /** Brings the database to the newest schema; forward only. */
 export async function migrateDatabase(folder = migrations()): Promise<void> {
   const { client, db } = state().connection;
-  if ((process.env.DATABASE_URL ?? DEFAULT_DATABASE).startsWith('file:')) await client.execute('PRAGMA journal_mode = WAL');
+  if (isFileDatabase()) await client.execute('PRAGMA journal_mode = WAL');
   await client.execute('PRAGMA foreign_keys = ON');
   await migrate(db, { migrationsFolder: folder });
 }

@@ -1,0 +1,2 @@
+export { backUp } from './backUp';
+export { restore } from './restore';
