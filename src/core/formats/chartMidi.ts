@@ -1,7 +1,8 @@
-import { parseMidi, writeMidi, type MidiData, type MidiEvent } from 'midi-file';
+import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
 import { accepted, refused, type Outcome } from '../vocabulary';
 import { isCompound, type Chart } from '../chart';
 import { readChord } from '../music';
+import { COUNTS_FRAMES, readMidiFile } from './midiFile';
 import { chartTextOf, type PlacedChord, type WrittenMeasure } from './chartText';
 import { fifthsOf } from './musicxml/write';
 
@@ -50,15 +51,11 @@ const MINOR = ['Abm', 'Ebm', 'Bbm', 'Fm', 'Cm', 'Gm', 'Dm', 'Am', 'Em', 'Bm', 'F
 
 /** Chart text from the markers of a MIDI file: those that read as chords, by meter; a marker in brackets names a section. */
 export function readChartMidi(bytes: Uint8Array): Outcome<string> {
-  let midi: MidiData;
-  try {
-    midi = parseMidi(bytes);
-  } catch (error) {
-    return refused({ code: 'midi.unreadable', message: `This is not a MIDI file: ${(error as Error).message}.` });
-  }
-  const ticks = midi.header.ticksPerBeat;
-  if (!ticks) return refused({ code: 'midi.smpte', message: 'This MIDI file counts frames, not beats.', suggestion: 'Save it with ticks per quarter note.' });
-  const events = midi.tracks.flatMap((track) => {
+  const file = readMidiFile(bytes);
+  if (!file.ok) return file;
+  const ticks = file.value.header.ticksPerBeat;
+  if (!ticks) return refused(COUNTS_FRAMES);
+  const events = file.value.tracks.flatMap((track) => {
     let at = 0;
     return track.map((event) => ({ at: (at += event.deltaTime) / ticks, event }));
   }).sort((a, b) => a.at - b.at);

@@ -36,13 +36,14 @@ const SHIFT = 1e6;
 export function pathOf(given: readonly NeckNote[], { instrument = STANDARD_INSTRUMENT, stretch = true }: PathOptions = {}): Outcome<NeckPath> {
   const order = given.map((_, index) => index).sort((a, b) => given[a]!.onsetBeat - given[b]!.onsetBeat || given[a]!.midi - given[b]!.midi);
   const notes = order.map((index) => given[index]!);
-  const asGiven = (touches: readonly Touch[]): Touch[] => given.map((_, index) => touches[order.indexOf(index)]!);
+  const places = new Map(order.map((index, place) => [index, place]));
+  const asGiven = (touches: readonly Touch[]): Touch[] => given.map((_, index) => touches[places.get(index)!]!);
   const choices: Place[][] = [];
   for (const [place, note] of notes.entries()) {
     const index = order[place]!;
-    const places = pinnedPlaces(note, instrument);
-    if (places.length === 0) return refused(unreachable(note, index, instrument));
-    choices.push(places);
+    const reached = pinnedPlaces(note, instrument);
+    if (reached.length === 0) return refused(unreachable(note, index, instrument));
+    choices.push(reached);
   }
   const fingered = notes.some((note) => note.finger !== undefined && note.finger > 0);
   const locations = fingered ? allLocations(instrument.frets) : easyLocations(instrument.frets, stretch);
@@ -80,6 +81,9 @@ function unreachable(note: NeckNote, index: number, instrument: Instrument): Pro
   };
 }
 
+/** Six strings, and a doubled note or two. */
+const MOST_STRUCK = 8;
+
 /** A way to play one event (the notes of one onset) in one location. */
 type Grip = { readonly location: number; readonly touches: readonly Touch[]; readonly own: number };
 type Node = { readonly grip: Grip; readonly cost: number; readonly from: Node | null };
@@ -96,8 +100,9 @@ function walk(notes: readonly NeckNote[], choices: readonly (readonly Place[])[]
     }
   }
   const best = nodes?.reduce((least, node) => (node.cost < least.cost ? node : least)) ?? null;
-  const path: Touch[] = [];
-  for (let node = best; node; node = node.from) path.unshift(...node.grip.touches);
+  const grips: Grip[] = [];
+  for (let node = best; node; node = node.from) grips.push(node.grip);
+  const path = grips.reverse().flatMap(({ touches }) => touches);
   return { path, shifts: Math.floor((best?.cost ?? 0) / SHIFT) };
 }
 
@@ -111,8 +116,12 @@ function eventsOf(notes: readonly NeckNote[]): [number, number][] {
   return events;
 }
 
-/** Strings of a chord are tried one note after another; where its notes cannot have a string each, they may share one. */
+/**
+ * Strings of a chord are tried one note after another; where its notes cannot have a string each, they may share one. Ways multiply with
+ * every note, so more notes than a hand can strike at once have no grip.
+ */
 function gripsOf(notes: readonly NeckNote[], choices: readonly (readonly Place[])[], locations: readonly Location[]): Grip[] {
+  if (notes.length > MOST_STRUCK) return [];
   const grips = locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, true));
   return grips.length > 0 ? grips : locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, false));
 }

@@ -37,11 +37,14 @@ function draftsOf(notes: readonly PlayedNote[], tempo: BeatsPerMinute): Draft[] 
 /** Rule: "Event: notes whose struck onsets lie within 50 ms of the event's first, each starting before any of the others has ended". */
 function groupEvents(drafts: readonly Draft[], windows: Windows): Draft[][] {
   const groups: Draft[][] = [];
+  // the first end in the group so far
+  let ends = -Infinity;
   for (const draft of drafts) {
     const group = groups[groups.length - 1];
-    const joins = group && draft.onset - group[0]!.onset <= windows.event + EPSILON && group.every((other) => draft.onset < other.end - EPSILON);
+    const joins = group && draft.onset - group[0]!.onset <= windows.event + EPSILON && draft.onset < ends - EPSILON;
     if (joins) group.push(draft);
     else groups.push([draft]);
+    ends = joins ? Math.min(ends, draft.end) : draft.end;
   }
   return groups;
 }

@@ -52,17 +52,26 @@ const afterTheGlide = (plateaus: readonly Plateau[]): readonly Plateau[] =>
 const longest = (plateaus: readonly Plateau[]): Plateau =>
   plateaus.reduce((best, plateau) => (plateau.to - plateau.from > best.to - best.from ? plateau : best));
 
+/** A string does not ring longer; what a curve says after that is not looked at. */
+const LONGEST_RING: Seconds = 60;
+
 /** The curve every 5 ms, linear between its points and held beyond them. */
 function sample(curve: BendCurve, length: Seconds): Cents[] {
-  const count = Math.max(2, Math.round(length / STEP_SECONDS));
-  return Array.from({ length: count }, (_, index) => valueAt(curve, index * STEP_SECONDS));
+  const count = Math.max(2, Math.round(Math.min(length, LONGEST_RING) / STEP_SECONDS));
+  let after = 0;
+  return Array.from({ length: count }, (_, index) => {
+    const time = index * STEP_SECONDS;
+    while (after < curve.length && curve[after]![0] < time) after++;
+    return between(curve[after - 1], curve[after], time);
+  });
 }
 
-function valueAt(curve: BendCurve, time: Seconds): Cents {
-  const after = curve.findIndex(([at]) => at >= time);
-  if (after < 0) return curve[curve.length - 1]![1];
-  if (after === 0) return curve[0]![1];
-  const [[t0, c0], [t1, c1]] = [curve[after - 1]!, curve[after]!];
+type Point = BendCurve[number];
+
+/** The cents at a time from the points before and after it. */
+function between(before: Point | undefined, next: Point | undefined, time: Seconds): Cents {
+  if (!before || !next) return (before ?? next)?.[1] ?? 0;
+  const [[t0, c0], [t1, c1]] = [before, next];
   return t1 === t0 ? c1 : c0 + ((c1 - c0) * (time - t0)) / (t1 - t0);
 }
 
