@@ -14,7 +14,7 @@ const CORE_ROOMS = {
   align: ['vocabulary', 'sound'],
   analyse: ['vocabulary', 'music', 'chart', 'plan'],
   practise: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse'],
-  formats: ['vocabulary', 'music', 'chart', 'analyse', 'practise', 'correct'],
+  formats: ['vocabulary', 'music', 'chart', 'plan', 'analyse', 'practise', 'correct'],
   correct: ['vocabulary', 'chart', 'analyse'],
   drill: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse', 'practise'],
   habit: ['vocabulary', 'music', 'analyse', 'practise'],

@@ -1,8 +1,11 @@
 import type { NextConfig } from 'next';
+import { LIMITS } from './src/server/limits';
 
 const WORKER_POLICY = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'";
 
 const config: NextConfig = {
+  // the framework cuts off longer bodies on their way through the request guard
+  experimental: { proxyClientMaxBodySize: LIMITS.importBytes + 1024 },
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,

@@ -13,6 +13,14 @@ export async function bundleCommandLine() {
   });
 }
 
+/** The thread that takes are judged in: a plain file beside the server, which the framework's bundler leaves alone. */
+export async function bundleJudging() {
+  await build({
+    entryPoints: [path.join(root, 'src/server/judging/judging.worker.ts')], outfile: path.join(root, 'dist/server/judging.worker.mjs'), bundle: true, platform: 'node', format: 'esm',
+    target: 'node20', packages: 'external', alias: { '@': path.join(root, 'src') }, logLevel: 'error',
+  });
+}
+
 /** A script of this folder that needs the core and the server, as one file under dist/scripts. */
 export async function bundleScript(name) {
   await build({
@@ -38,6 +46,7 @@ export function copyStretcher() {
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
   await bundleCommandLine();
+  await bundleJudging();
   await bundleWorklet();
   copyStretcher();
 }

@@ -22,7 +22,8 @@ if (!buildIsFresh()) {
   console.log('Building…');
   run('npm', ['run', 'build']);
 }
-const { bundleScript } = await import('./bundle.mjs');
+const { bundleJudging, bundleScript } = await import('./bundle.mjs');
+await bundleJudging();
 await bundleScript('seed-demo');
 run('node', ['dist/scripts/seed-demo.mjs']);
 

@@ -3,6 +3,10 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const { isFileDatabase, databaseFile, migrateDatabase } = await import('./server/db/client');
   await migrateDatabase();
+  const { judgingThread } = await import('./server/judging/judgingThread');
+  judgingThread().warm();
+  const { startRetention } = await import('./server/retention');
+  startRetention();
   if (!isFileDatabase()) return;
   const { lockForServing } = await import('./server/db/serverLock');
   if (!(await lockForServing(databaseFile()))) {

@@ -280,7 +280,7 @@ export class TakeSession {
 
   /** Ends the take and keeps it. @param cut the device went away by itself */
   async stop(cut: boolean): Promise<void> {
-    if (this.state.phase === 'waiting' || this.state.phase === 'opening') return this.discard();
+    if (this.state.phase === 'waiting' || this.state.phase === 'opening') return void this.discard();
     if (this.state.phase !== 'running') return;
     this.become({ phase: 'finishing', what: 'Keeping the last notes' });
     const { keeper, listener } = this;
@@ -300,17 +300,19 @@ export class TakeSession {
     }
   }
 
-  /** Ends the take and throws it away. */
-  async discard(): Promise<void> {
+  /** Ends the take and puts it in the trash. @returns whether it can be brought back */
+  async discard(): Promise<boolean> {
     const { keeper } = this;
-    this.abandon();
-    await keeper?.discard().catch(() => undefined);
+    this.silence();
+    this.startAnyway?.();
+    this.listener?.close();
     this.become({ phase: 'idle' });
+    return (await keeper?.discard().catch(() => false)) ?? false;
   }
 
-  /** Throws a finished take away after all. */
-  async throwAway(): Promise<void> {
-    await this.keeper?.discard().catch(() => undefined);
+  /** Puts a finished take in the trash after all. @returns whether it can be brought back */
+  async throwAway(): Promise<boolean> {
+    return (await this.keeper?.discard().catch(() => false)) ?? false;
   }
 
   private silence(): void {

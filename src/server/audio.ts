@@ -68,20 +68,6 @@ export type Space = { /** Bytes that sound takes in the database, and takes that
 export async function spaceUsed(): Promise<Space> {
   const [row] = await database().select({
     soundBytes: sql<number>`coalesce(sum(length(${audioChunks.pcm})), 0)`, takes: sql<number>`count(distinct ${audioChunks.takeId})`, seconds: sql<number>`coalesce(sum(1.0 * ${audioChunks.frames} / ${takes.rate}), 0)`,
-  }).from(audioChunks).innerJoin(takes, eq(takes.id, audioChunks.takeId));
+  }).from(audioChunks).innerJoin(takes, eq(takes.id, audioChunks.takeId)).where(and(isNull(takes.soundGoneAt), isNull(takes.removedAt)));
   return { soundBytes: Number(row?.soundBytes ?? 0), takes: Number(row?.takes ?? 0), seconds: Number(row?.seconds ?? 0) };
-}
-
-const DAY_MS = 86_400_000;
-
-/** Lets go of the sound of ready takes older than so many days; notes and reports stay. */
-export function letSoundGo(days: number, now = Date.now()): Promise<number> {
-  return write(async (tx) => {
-    const old = await tx.select({ id: takes.id }).from(takes).where(and(eq(takes.state, 'ready'), isNull(takes.soundGoneAt), lte(takes.createdAt, now - days * DAY_MS)));
-    for (const { id } of old) {
-      await tx.delete(audioChunks).where(eq(audioChunks.takeId, id));
-      await tx.update(takes).set({ soundGoneAt: now }).where(eq(takes.id, id));
-    }
-    return old.length;
-  });
 }

@@ -24,8 +24,7 @@ type Judged = { readonly take: StoredTake; readonly line: TakeLine };
 
 /** Solos with what counts of them, newest first; those an older engine judged are judged anew. */
 async function solos(title?: string): Promise<Judged[]> {
-  const { lines } = await judgedLines({ from: 0, most: MOST_TAKES, ...(title === undefined ? {} : { title }) });
-  return lines;
+  return judgedLines({ from: 0, most: MOST_TAKES, ...(title === undefined ? {} : { title }) });
 }
 
 const asPlayed = ({ take, line }: Judged): Played => ({ id: take.id, at: take.createdAt, tempo: take.tempo, seconds: playedSeconds(take), measures: line.measures, key: line.key });
@@ -39,7 +38,7 @@ const asEnd = ({ id, number, createdAt, chartText, tempo, pace, offsetSec, choru
 
 /** Tunes that were played, the latest first. */
 export async function tunesPlayed(): Promise<string[]> {
-  return [...new Set((await database().select({ title: takes.title }).from(takes).where(and(eq(takes.state, 'ready'), isNull(takes.drillId))).orderBy(desc(takes.createdAt))).map(({ title }) => title))];
+  return [...new Set((await database().select({ title: takes.title }).from(takes).where(and(eq(takes.state, 'ready'), isNull(takes.removedAt), isNull(takes.drillId))).orderBy(desc(takes.createdAt))).map(({ title }) => title))];
 }
 
 /** How one tune went over the weeks; all of them where none is named. */
@@ -146,7 +145,7 @@ export async function keepDiary(day: string, text: string): Promise<{ day: strin
 
 /** Attempts that have sound, of a drill: the first and the last, to be heard one after the other. */
 export async function endsOf(drillId: string): Promise<readonly [string, string] | null> {
-  const rows = await database().select({ id: takes.id }).from(takes).where(and(eq(takes.drillId, drillId), eq(takes.state, 'ready'), gt(takes.frames, 0), isNull(takes.soundGoneAt))).orderBy(takes.createdAt);
+  const rows = await database().select({ id: takes.id }).from(takes).where(and(eq(takes.drillId, drillId), eq(takes.state, 'ready'), isNull(takes.removedAt), gt(takes.frames, 0), isNull(takes.soundGoneAt))).orderBy(takes.createdAt);
   const [first, last] = [rows[0]?.id, rows[rows.length - 1]?.id];
   return first && last && first !== last ? [first, last] : null;
 }

@@ -10,7 +10,7 @@ import type { Edit } from '@/core/correct';
 import { readLineMusicXml, readMidi, readReport, readWav, unpackTake } from '@/core/formats';
 import { certain } from '@/core/vocabulary';
 import { toPcm24 } from '@/audio/pcm';
-import { checksumOf, letSoundGo, storeChunk } from './audio';
+import { checksumOf, storeChunk } from './audio';
 import { createChart } from './charts';
 import { keepEdits, keepWords } from './corrections';
 import { closeDatabase, migrateDatabase } from './db/client';
@@ -19,6 +19,7 @@ import { kinOf, reviewOf, reviewResponse } from './reviews';
 import { exportTake, importArchive, importLine, type ExportFormat } from './takeFiles';
 import { findLines, takeFacets } from './takeLines';
 import { beginTake, finishTake, takeById } from './takes';
+import { removeOldSound } from './trash';
 import { takesQuery, type TakeFilter } from './validation';
 
 const CHART = 'title: Kept\nkey: Bb\ntempo: 120\n\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |\n';
@@ -133,7 +134,7 @@ test('a line written elsewhere becomes a take without sound; what is no line or 
 
 test('sound that was let go is not in the archive; the rest is', async () => {
   const id = await take();
-  await letSoundGo(0, Date.now() + 1000);
+  await removeOldSound(0, Date.now() + 1000);
   const { sound, take: document } = certain(unpackTake(await bytesOf(id, 'archive')));
   expect([sound, document.heard.notes.length > 10]).toEqual([null, true]);
 });

@@ -2,18 +2,19 @@ import { and, desc, eq, isNull, lt, ne, sql } from 'drizzle-orm';
 import { ENGINE_VERSION, type GateMark, type Report } from '@/core/analyse';
 import type { Edit, SecondsNote, TakeWords } from '@/core/correct';
 import { planKey, type PlanWords } from '@/core/plan';
-import { praiseOf, type Finding, type FindingsRequest } from '@/core/practise';
-import { findingsIn, framed, judgeTake, reportOf, type Case } from '@/core/review';
+import type { Finding } from '@/core/practise';
+import type { Case } from '@/core/review';
 import { database, write } from './db/client';
-import { reports, takes } from './db/schema';
+import { reports, takes, type TakeTrouble } from './db/schema';
 import { editsOf, heardIn, wordsOf } from './corrections';
-import { notFound } from './failure';
+import { Failure, notFound } from './failure';
+import type { EarlierCase, JudgedTake } from './judging/judgeRequest';
+import { CannotJudge, judgingThread } from './judging/judgingThread';
 import { keepLine, lineOf } from './takeLines';
 import { asTake, takeById, type StoredTake } from './takes';
 
 /** Everything a review shows: derived, and kept only to be quick. */
 export type Review = { readonly take: StoredTake; readonly heard: readonly SecondsNote[]; readonly edits: readonly Edit[]; readonly words: TakeWords; readonly report: Report; readonly findings: readonly Finding[]; readonly marks: readonly GateMark[]; /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty: number | null };
-type Kept = Pick<Review, 'report' | 'findings' | 'marks'>;
 
 /** The review of a take by its plan; made anew where the engine is newer than what is kept. */
 export async function reviewOf(takeId: string): Promise<Review> {
@@ -47,9 +48,9 @@ export async function reviewResponse(take: StoredTake): Promise<Response | Revie
 }
 
 /** What was judged before; it is derived, by this program and from what it checked: where it is not this engine's it is simply made anew. */
-async function keptOf(take: StoredTake, plan: PlanWords): Promise<Kept | null> {
+async function keptOf(take: StoredTake, plan: PlanWords): Promise<JudgedTake | null> {
   const [kept] = await database().select().from(reports).where(and(eq(reports.takeId, take.id), eq(reports.planId, planKey(plan))));
-  const stored = kept?.json as Kept | undefined;
+  const stored = kept?.json as JudgedTake | undefined;
   const isCurrent = kept?.engineVersion === ENGINE_VERSION && kept.offsetSec === take.offsetSec && stored?.report?.schema === 'idle-wander/report@1' && Array.isArray(stored.findings);
   return isCurrent && stored ? stored : null;
 }
@@ -57,21 +58,35 @@ async function keptOf(take: StoredTake, plan: PlanWords): Promise<Kept | null> {
 /** So many takes of the same form before this one are what it may have bettered. */
 const LOOK_BACK = 4;
 
-/** The take's own findings, what it did better than the takes before it first. */
-async function judge(take: StoredTake): Promise<Kept> {
-  const one = (await caseOf(take, take.plan))!;
-  const own = judgeTake(one);
-  const before = [];
-  for (const earlier of await earlierTakes(take)) before.push(await heardBy(earlier, take.plan));
-  const { report, marks } = own;
-  // one thing that went well, then what to practise
-  const praise = praiseOf([...before.flatMap((one) => one ?? []), { chart: own.chart, tempo: take.tempo, plan: own.plan, report }]).slice(0, 1);
-  return { report, findings: [...praise, ...findingsIn(one, own)], marks };
+/**
+ * Judges a take in a thread of its own. A take that cannot be judged is written down as such, so that it is not tried again by this
+ * engine: its sound and notes stay, and it can be removed.
+ */
+async function judge(take: StoredTake): Promise<JudgedTake> {
+  const own = await caseOf(take, take.plan);
+  if (!own) throw notFound('take');
+  if (take.trouble?.engineVersion === ENGINE_VERSION) throw unjudged(take.trouble.message);
+  const earlier: EarlierCase[] = [];
+  for (const before of await earlierTakes(take)) {
+    const one = before.trouble ? null : await caseOf(before, take.plan);
+    if (one) earlier.push({ one, report: (await keptOf(before, take.plan))?.report ?? null });
+  }
+  try {
+    return await judgingThread().judge({ own, earlier });
+  } catch (error) {
+    if (!(error instanceof CannotJudge)) throw error;
+    const trouble: TakeTrouble = { engineVersion: ENGINE_VERSION, message: error.message };
+    await write(async (tx) => void (await tx.update(takes).set({ trouble }).where(eq(takes.id, take.id))));
+    throw unjudged(trouble.message);
+  }
 }
+
+const unjudged = (why: string): Failure =>
+  new Failure(422, { code: 'take.unjudged', message: `This take cannot be judged. ${why}`, suggestion: 'Its sound and notes are safe: export it, or remove it.' });
 
 /** Takes of the same chart text played before, oldest first. */
 async function earlierTakes({ chartText, number }: StoredTake): Promise<StoredTake[]> {
-  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), isNull(takes.drillId), lt(takes.number, number))).orderBy(desc(takes.number)).limit(LOOK_BACK);
+  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), isNull(takes.removedAt), isNull(takes.drillId), lt(takes.number, number))).orderBy(desc(takes.number)).limit(LOOK_BACK);
   return rows.map(asTake).reverse();
 }
 
@@ -82,17 +97,10 @@ async function caseOf(take: StoredTake, plan: PlanWords): Promise<Case | null> {
   return heard && { chartText, tempo, pace, choruses, plan, offsetSec, heard: heard.notes, edits: await editsOf(take.id) };
 }
 
-async function heardBy(take: StoredTake, plan: PlanWords): Promise<FindingsRequest | null> {
-  const one = await caseOf(take, plan);
-  if (!one) return null;
-  const kept = await keptOf(take, plan);
-  return { ...framed(one), tempo: take.tempo, report: kept?.report ?? reportOf(one) };
-}
-
 const MOST_KIN = 60;
 
 /** Other takes of the same form, newest first: what a take can be held beside. */
 export async function kinOf({ id, chartText }: StoredTake): Promise<StoredTake[]> {
-  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), isNull(takes.drillId), ne(takes.id, id))).orderBy(desc(takes.number)).limit(MOST_KIN);
+  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), isNull(takes.removedAt), isNull(takes.drillId), ne(takes.id, id))).orderBy(desc(takes.number)).limit(MOST_KIN);
   return rows.map(asTake);
 }

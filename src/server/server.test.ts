@@ -10,7 +10,7 @@ import { readWav } from '@/core/formats';
 import { transcribe } from '@/core/transcribe';
 import { certain } from '@/core/vocabulary';
 import { toPcm16, toPcm24 } from '@/audio/pcm';
-import { checksumOf, letSoundGo, pcmRange, soundStored, spaceUsed, storeChunk } from './audio';
+import { checksumOf, pcmRange, soundStored, spaceUsed, storeChunk } from './audio';
 import { readBytes, readJson } from './body';
 import { chartById, createChart, deleteChart, listCharts, restoreVersion, updateChart, versionsOf } from './charts';
 import { closeDatabase, database, migrateDatabase, write } from './db/client';
@@ -19,7 +19,9 @@ import { Failure } from './failure';
 import { reviewOf } from './reviews';
 import { readSoundSettings, writeSoundSettings } from './settings';
 import { findLines, lineOf } from './takeLines';
-import { amendTake, beginTake, deleteTake, finishTake, interruptedTakes, listTakes, takeById } from './takes';
+import { amendTake, beginTake, finishTake, interruptedTakes, listTakes, takeById } from './takes';
+import { clockIsSteady, applyRetention } from './retention';
+import { deleteTake, emptyTrash, readTrash, removeOldSound, removeTake, restoreSound, restoreTake } from './trash';
 import { chartBody, finishBody, newTakeBody, planInAddress } from './validation';
 import { readRange, wavHeader, wavResponse } from './wavStream';
 
@@ -151,6 +153,56 @@ test('a removed take takes its sound, notes and reports along', async () => {
   for (const table of ['takes', 'audio_chunks', 'notes', 'reports']) expect([table, Number((await database().all<{ n: number }>(sql.raw(`select count(*) as n from ${table}`)))[0]!.n)]).toEqual([table, 0]);
 });
 
+test('a removed take lies in the trash for thirty days, out of every list, and comes back as it was', async () => {
+  const id = await wholeTake();
+  await reviewOf(id);
+  const now = Date.now();
+  expect(await removeTake(id, now)).toEqual({ recoverable: true });
+  expect(await listTakes()).toEqual([]);
+  expect((await findLines({}, 0, 10)).total).toBe(0);
+  expect(await failure(takeById(id))).toEqual([404, 'not-found']);
+  expect((await readTrash()).takes).toMatchObject([{ id, number: 1, title: 'Kept', removedAt: now }]);
+  await emptyTrash(undefined, now + 29 * 86_400_000);
+  expect((await restoreTake(id)).removedAt).toBeNull();
+  expect((await reviewOf(id)).report.summary.notes).toBeGreaterThan(0);
+  await removeTake(id, now);
+  expect(await emptyTrash(undefined, now + 31 * 86_400_000)).toEqual({ takes: 1 });
+  expect(await failure(restoreTake(id))).toEqual([404, 'not-found']);
+});
+
+test('a recording that was stopped before anything was played is deleted; one that was played can be brought back and finished', async () => {
+  const short = await begin();
+  await amendTake(short.id, { offsetSec: 2 });
+  await send(short.id, 0, toPcm16(new Float32Array(RATE * 2)));
+  expect(await removeTake(short.id)).toEqual({ recoverable: false });
+  const { id } = await begin();
+  await send(id, 0, toPcm16(new Float32Array(RATE)));
+  expect(await removeTake(id)).toEqual({ recoverable: true });
+  expect(await interruptedTakes()).toEqual([]);
+  await restoreTake(id);
+  expect((await interruptedTakes()).map((take) => take.id)).toEqual([id]);
+});
+
+test('a clock that jumped deletes nothing until it has run steadily for a week', async () => {
+  const id = await wholeTake();
+  await writeSoundSettings({ keepDays: 365 });
+  const DAY = 86_400_000;
+  const start = Date.now();
+  expect(await clockIsSteady(start)).toBe(false);
+  for (let day = 1; day < 7; day++) expect(await clockIsSteady(start + day * DAY)).toBe(false);
+  expect(await clockIsSteady(start + 7 * DAY)).toBe(true);
+  const ahead = start + 4_000 * DAY;
+  await applyRetention(ahead);
+  await applyRetention(ahead + DAY);
+  expect((await takeById(id)).soundGoneAt).toBeNull();
+  expect(await clockIsSteady(start + 8 * DAY)).toBe(false);
+  // a clock that stays wrong puts the sound in the trash, from where it comes back
+  for (let day = 0; day <= 8; day++) await applyRetention(ahead + day * DAY);
+  expect((await takeById(id)).soundGoneAt).not.toBeNull();
+  expect([(await readTrash()).sound.takes, await restoreSound()]).toEqual([1, 1]);
+  expect((await takeById(id)).soundGoneAt).toBeNull();
+});
+
 test('the sound comes back as it was kept, whole and in any range', async () => {
   const { id } = await begin();
   const samples = Float32Array.from({ length: 50 }, (_, n) => Math.round(Math.sin(n) * 30_000) / 32_768);
@@ -199,8 +251,9 @@ test('a take begun while the server was away is begun once, on the chart it was 
 test('old sound is let go where the player says so; notes and reviews stay', async () => {
   const id = await wholeTake();
   await reviewOf(id);
-  expect(await letSoundGo(30)).toBe(0);
-  expect(await letSoundGo(30, Date.now() + 31 * 86_400_000)).toBe(1);
+  expect(await removeOldSound(30)).toBe(0);
+  expect(await removeOldSound(30, Date.now() + 31 * 86_400_000)).toBe(1);
+  await emptyTrash(0, Date.now() + 32 * 86_400_000);
   expect((await spaceUsed()).soundBytes).toBe(0);
   expect((await reviewOf(id)).take.soundGoneAt).not.toBeNull();
 });

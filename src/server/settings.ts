@@ -1,8 +1,8 @@
 import { eq } from 'drizzle-orm';
 import Joi from 'joi';
-import { letSoundGo } from './audio';
 import { database, write } from './db/client';
 import { settings } from './db/schema';
+import { removeOldSound } from './trash';
 
 /** What the player decides for all takes. */
 export type SoundSettings = { /** Days that sound is kept; null for ever. */ readonly keepDays: number | null };
@@ -17,14 +17,11 @@ export async function readSoundSettings(): Promise<SoundSettings> {
   return error ? FOR_EVER : value;
 }
 
-/** Keeps them, and does at once what they say. @returns how many takes lost their sound */
+/** Stores them, and puts in the trash what they no longer keep. @returns how many takes lost their sound */
 export async function writeSoundSettings(value: SoundSettings): Promise<number> {
-  await write(async (tx) => void (await tx.insert(settings).values({ name: NAME, json: value }).onConflictDoUpdate({ target: settings.name, set: { json: value } })));
-  return tidySound();
-}
-
-/** Lets go of what is older than the player keeps: at every start, and when the setting changes. */
-export async function tidySound(): Promise<number> {
-  const { keepDays } = await readSoundSettings();
-  return keepDays === null ? 0 : letSoundGo(keepDays);
+  await write(async (tx) => {
+    const row = { name: NAME, json: value };
+    await tx.insert(settings).values(row).onConflictDoUpdate({ target: settings.name, set: { json: value } });
+  });
+  return value.keepDays === null ? 0 : removeOldSound(value.keepDays);
 }

@@ -1,5 +1,5 @@
 import { max } from 'drizzle-orm';
-import { readChart, timelineOf } from '@/core/chart';
+import { readChart, timelineOf, type Chart } from '@/core/chart';
 import { corrected, playedFrom, wordsText } from '@/core/correct';
 import { ARCHIVE_LIMITS, changesCsv, NOTES_SCHEMA, notesCsv, packTake, readLineMusicXml, readMidi, readWav, TAKE_SCHEMA, toMono, unpackTake, writeLineMidi, writeLineMusicXml, type LineSheet, type TakeDocument } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
@@ -82,8 +82,10 @@ export async function importArchive(bytes: Uint8Array): Promise<{ id: string; nu
   const unpacked = unpackTake(bytes);
   if (!unpacked.ok) throw unreadable(unpacked.problems[0]);
   const { take, sound } = unpacked.value;
-  checkFrame(take.chartText, take.plan as PlanWords);
-  return storeWhole(take, sound === null ? null : pcmOf(sound));
+  const chart = checkFrame(take.chartText, take.plan);
+  const pcm = sound === null ? null : pcmOf(sound);
+  checkTimes(take, chart, pcm);
+  return storeWhole(take, pcm);
 }
 
 /** A line written elsewhere as a take without sound. */
@@ -109,11 +111,27 @@ export async function importLine(bytes: Uint8Array, { chart: chartId, tempo, nam
 
 const unreadable = (problem: Problem): Failure => new Failure(422, problem);
 
-function checkFrame(chartText: string, plan: PlanWords): void {
+function checkFrame(chartText: string, plan: PlanWords): Chart {
   const chart = readChart(chartText);
   if (!chart.ok) throw new Failure(422, { ...chart.problems[0], message: `The chart of this take cannot be read. ${chart.problems[0].message}` });
   const read = planFromWords(plan);
   if (!read.ok) throw new Failure(422, read.problems[0]);
+  return chart.value;
+}
+
+/** Notes may lie in the count-in, and ring a while after the last bar. */
+const SLACK_SECONDS = 60;
+
+/** Refuses notes that lie outside the take: nobody played them, and judging them has no end. */
+function checkTimes({ heard, tempo, choruses, offsetSec }: TakeDocument, chart: Chart, sound: Pcm | null): void {
+  const played = beatsToSeconds(timelineOf(chart, tempo).formBeats * choruses, tempo) + Math.max(0, offsetSec);
+  const end = Math.max(played, sound ? sound.samples.length / sound.rate : 0) + SLACK_SECONDS;
+  const outside = heard.notes.findIndex((note) => note.onsetSec < -SLACK_SECONDS || note.offsetSec > end);
+  if (outside < 0) return;
+  throw new Failure(422, {
+    code: 'archive.times', path: `take.json: heard.notes.${outside}`,
+    message: `Note ${outside + 1} lies outside the take, which lasts ${Math.round(end - SLACK_SECONDS)} seconds.`,
+  });
 }
 
 type Pcm = { readonly rate: number; readonly samples: Float32Array };

@@ -57,7 +57,7 @@ const field = (path: string) => sql`json_extract(${takeLines.json}, ${path})`;
 function wanted(filter: TakeFilter): SQL | undefined {
   const like = filter.text ? `%${filter.text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%` : null;
   return and(
-    eq(takes.state, 'ready'),
+    eq(takes.state, 'ready'), isNull(takes.removedAt),
     // attempts at a drill are found with their drill; among solos they would be noise
     isNull(takes.drillId),
     like ? or(sql`lower(${takes.title}) like ${like} escape '\\'`, sql`${takeWords.search} like ${like} escape '\\'`) : undefined,
@@ -87,8 +87,8 @@ export type TakeFacets = { readonly titles: readonly string[]; readonly plans: r
 
 /** What there is to choose by. */
 export async function takeFacets(): Promise<TakeFacets> {
-  const all = await database().select({ title: takes.title }).from(takes).where(eq(takes.state, 'ready')).groupBy(takes.title).orderBy(takes.title);
-  const plans = await database().select({ plan: sql<string>`json_extract(${takes.plan}, '$.id')` }).from(takes).where(eq(takes.state, 'ready')).groupBy(sql`1`);
+  const all = await database().select({ title: takes.title }).from(takes).where(and(eq(takes.state, 'ready'), isNull(takes.removedAt))).groupBy(takes.title).orderBy(takes.title);
+  const plans = await database().select({ plan: sql<string>`json_extract(${takes.plan}, '$.id')` }).from(takes).where(and(eq(takes.state, 'ready'), isNull(takes.removedAt))).groupBy(sql`1`);
   const keys = await database().select({ key: sql<string | null>`${field('$.key')}` }).from(takeLines).groupBy(sql`1`).orderBy(sql`1`);
   const findings = await database().all<{ kind: string; count: number }>(sql`select json_extract(value, '$.kind') as kind, count(*) as count from ${takeLines}, json_each(${takeLines.json}, '$.findings') group by 1 order by 2 desc`);
   return { titles: all.map(({ title }) => title), plans: plans.map(({ plan }) => plan), keys: keys.flatMap(({ key }) => (key ? [key] : [])), findings };

@@ -1,17 +1,36 @@
+import { Failure } from './failure';
 import { reviewOf } from './reviews';
-import { findLines, lineOf, type TakeLine } from './takeLines';
+import { findLines, lineOf, type ListedTake, type TakeLine } from './takeLines';
 import type { StoredTake } from './takes';
 import type { TakesQuery } from './validation';
 
 export type JudgedLine = { readonly take: StoredTake; readonly line: TakeLine; readonly stars: number };
 
-/** A stretch of the list of takes; a take whose line is of an older engine is judged first. */
-export async function judgedLines({ from, most, ...filter }: TakesQuery): Promise<{ total: number; lines: JudgedLine[] }> {
+/** A take of the list with its line, or with the reason why it has none: one bad take never hides the others. */
+export type TakeListEntry = Omit<JudgedLine, 'line'> & { readonly line: TakeLine | null; readonly trouble: string | null };
+
+/** Part of the list of takes; a take whose line is of an older engine is judged first. */
+export async function listedTakes({ from, most, ...filter }: TakesQuery): Promise<{ total: number; entries: TakeListEntry[] }> {
   const { total, listed } = await findLines(filter, from, most);
-  const lines: JudgedLine[] = [];
-  for (const { take, line, stars } of listed) {
-    const review = line === null ? await reviewOf(take.id) : null;
-    lines.push({ take, line: line ?? lineOf(take, review!.report, review!.marks, review!.findings), stars });
+  const entries: TakeListEntry[] = [];
+  for (const one of listed) entries.push(await entryOf(one));
+  return { total, entries };
+}
+
+async function entryOf({ take, line, stars }: ListedTake): Promise<TakeListEntry> {
+  if (line) return { take, line, stars, trouble: null };
+  try {
+    const { report, marks, findings } = await reviewOf(take.id);
+    return { take, line: lineOf(take, report, marks, findings), stars, trouble: null };
+  } catch (error) {
+    if (!(error instanceof Failure)) console.error(error);
+    const trouble = error instanceof Failure ? error.problem.message : 'This take cannot be read.';
+    return { take, line: null, stars, trouble };
   }
-  return { total, lines };
+}
+
+/** The takes of a part of the list that can be judged. */
+export async function judgedLines(query: TakesQuery): Promise<JudgedLine[]> {
+  const { entries } = await listedTakes(query);
+  return entries.flatMap(({ take, line, stars }) => (line ? [{ take, line, stars }] : []));
 }

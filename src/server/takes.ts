@@ -1,6 +1,9 @@
 import { and, desc, eq, isNull, max, sum } from 'drizzle-orm';
+import Joi from 'joi';
+import { ENGINE_VERSION } from '@/core/analyse';
 import type { DropOut } from '@/core/band';
 import { readChart, timelineOf, type Pace } from '@/core/chart';
+import { dropOutSchema, paceSchema, planSchema } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
 import { beatsToSeconds } from '@/core/vocabulary';
 import { chartById } from './charts';
@@ -12,21 +15,36 @@ import type { FinishBody, NewTakeBody } from './validation';
 
 export type StoredTake = Omit<typeof takes.$inferSelect, 'plan' | 'pace' | 'dropOut'> & { plan: PlanWords; pace: Pace | null; dropOut: DropOut | null };
 
-/** A row as the rest of the program knows it. */
-export const asTake = (row: typeof takes.$inferSelect): StoredTake => ({ ...row, plan: row.plan as PlanWords, pace: row.pace as Pace | null, dropOut: row.dropOut as DropOut | null });
+const storedSchema = Joi.object<Pick<StoredTake, 'plan' | 'pace' | 'dropOut'>>({
+  plan: planSchema.required(),
+  pace: paceSchema.allow(null).required(),
+  dropOut: dropOutSchema.allow(null).required(),
+});
+
+/** Stands in where a stored plan cannot be read: every other part of the take is still there. */
+const NO_PLAN: PlanWords = { id: 'scale-per-chord' };
+
+/** A row as the rest of the program knows it. One whose documents cannot be read is shown, and said to be damaged. */
+export function asTake(row: typeof takes.$inferSelect): StoredTake {
+  const { plan, pace, dropOut } = row;
+  const { error, value } = storedSchema.validate({ plan, pace, dropOut }, { convert: false });
+  if (!error) return { ...row, ...value };
+  const trouble = { engineVersion: ENGINE_VERSION, message: `Its settings cannot be read: ${error.message}.` };
+  return { ...row, plan: NO_PLAN, pace: null, dropOut: null, trouble };
+}
 
 /** Ready solos, newest first; attempts at a drill are found with their drill. */
 export async function listTakes(): Promise<StoredTake[]> {
-  return (await database().select().from(takes).where(and(eq(takes.state, 'ready'), isNull(takes.drillId))).orderBy(desc(takes.createdAt))).map(asTake);
+  return (await database().select().from(takes).where(and(eq(takes.state, 'ready'), isNull(takes.removedAt), isNull(takes.drillId))).orderBy(desc(takes.createdAt))).map(asTake);
 }
 
 /** Takes that were cut off: sound is there, an end is not. */
 export async function interruptedTakes(): Promise<StoredTake[]> {
-  return (await database().select().from(takes).where(eq(takes.state, 'recording')).orderBy(desc(takes.createdAt))).map(asTake);
+  return (await database().select().from(takes).where(and(eq(takes.state, 'recording'), isNull(takes.removedAt))).orderBy(desc(takes.createdAt))).map(asTake);
 }
 
 export async function takeById(id: string): Promise<StoredTake> {
-  const [take] = await database().select().from(takes).where(eq(takes.id, id));
+  const [take] = await database().select().from(takes).where(and(eq(takes.id, id), isNull(takes.removedAt)));
   if (!take) throw notFound('take');
   return asTake(take);
 }
@@ -40,7 +58,7 @@ export function playedSeconds({ frames, rate, choruses, tempo, chartText }: Stor
 
 /** A take by the number people say. */
 export async function takeByNumber(number: number): Promise<StoredTake> {
-  const [take] = await database().select().from(takes).where(eq(takes.number, number));
+  const [take] = await database().select().from(takes).where(and(eq(takes.number, number), isNull(takes.removedAt)));
   if (!take) throw notFound('take');
   return asTake(take);
 }
@@ -100,17 +118,9 @@ export function finishTake(id: string, { frames, offsetSec, transcription }: Fin
 export async function amendTake(id: string, change: { offsetSec?: number; plan?: PlanWords }): Promise<StoredTake> {
   if (change.plan) checkPlan(change.plan);
   return write(async (tx) => {
-    const [take] = await tx.update(takes).set(change).where(eq(takes.id, id)).returning();
+    const [take] = await tx.update(takes).set({ ...change, trouble: null }).where(eq(takes.id, id)).returning();
     if (!take) throw notFound('take');
     await tx.delete(reports).where(eq(reports.takeId, id));
     return asTake(take);
-  });
-}
-
-/** Removes a take with its sound, notes and reports. */
-export function deleteTake(id: string): Promise<void> {
-  return write(async (tx) => {
-    const [gone] = await tx.delete(takes).where(eq(takes.id, id)).returning({ id: takes.id });
-    if (!gone) throw notFound('take');
   });
 }

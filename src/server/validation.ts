@@ -2,8 +2,8 @@ import Joi from 'joi';
 import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
 import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drill';
-import { editsSchema, NOTES_SCHEMA, notesSchema, wordsSchema } from '@/core/formats';
-import { HEIGHT_INTENTS, PLAN_IDS, planFromWords, RUNGS, type PlanWords, type Where } from '@/core/plan';
+import { dropOutSchema, editsSchema, NOTES_SCHEMA, notesSchema, paceSchema, planSchema, wordsSchema } from '@/core/formats';
+import { PLAN_IDS, planFromWords, type PlanWords } from '@/core/plan';
 import type { Pace } from '@/core/chart';
 import type { Transcription } from '@/core/transcribe';
 import { idSchema } from './ids';
@@ -15,17 +15,7 @@ export const chartBody = Joi.object<ChartBody>({ text: Joi.string().allow('').ma
 export type RestoreBody = { version: string };
 export const restoreBody = Joi.object<RestoreBody>({ version: idSchema });
 
-const degreeWord = Joi.string().max(6);
-const rung = Joi.string().valid(...RUNGS);
-/** What a school leaves to the player; scales and degrees are read where the plan is. */
-const settings = {
-  id: Joi.string().valid(...PLAN_IDS).required(), home: Joi.string().max(60), target: rung, degrees: Joi.string().max(60), aims: Joi.array().items(degreeWord).max(7), mode: Joi.string().max(40), tonicSix: Joi.boolean(),
-};
 const bar = Joi.number().integer().min(1).max(512);
-const where = Joi.object<Where>({ chord: Joi.string().max(24), degree: Joi.string().max(12), section: Joi.string().max(40), chorus: Joi.number().integer().min(1).max(100), bars: Joi.array().ordered(bar.required(), bar.required()) }).min(1);
-export const planBody = Joi.object<PlanWords>({
-  ...settings, parts: Joi.array().items(Joi.object({ where: where.required(), plan: Joi.object(settings).required() })).max(24), heights: Joi.array().items(Joi.string().valid(...HEIGHT_INTENTS)).max(100), ladder: Joi.array().items(rung).max(4), overlay: Joi.string().allow('').max(8_192),
-});
 
 export type NewTakeBody = {
   /** Made where the take is recorded, so that it can begin while the server is away; the same take is begun once. */
@@ -34,13 +24,12 @@ export type NewTakeBody = {
   /** What was played where it is not the chart as it stands: some bars, moving keys, or the chart as it was when the take began. */
   chartText?: string; title?: string; pace?: Pace; bits?: 16 | 24; device?: string; latencySec?: number; createdAt?: number; dropOut?: DropOut; /** The drill this is an attempt at. */ drillId?: string;
 };
-const counted = Joi.array().items(Joi.number().integer().min(1).max(1000)).max(1000);
 export const newTakeBody = Joi.object<NewTakeBody>({
-  chartId: idSchema, tempo: Joi.number().min(20).max(400).required(), choruses: Joi.number().integer().min(1).max(100).required(), plan: planBody.required(),
+  chartId: idSchema, tempo: Joi.number().min(20).max(400).required(), choruses: Joi.number().integer().min(1).max(100).required(), plan: planSchema.required(),
   rate: Joi.number().integer().min(4_000).max(384_000).required(), source: Joi.string().valid('microphone', 'file', 'stand-in').required(),
   id: idSchema.optional(), chartText: Joi.string().max(65_536), title: Joi.string().min(1).max(120), bits: Joi.number().valid(16, 24), device: Joi.string().allow('').max(200), latencySec: Joi.number().min(-0.2).max(1),
-  pace: Joi.object<Pace>({ passBeats: Joi.number().greater(0).max(10_000).required(), tempi: Joi.array().items(Joi.number().min(20).max(400)).min(1).max(100).required() }), createdAt: Joi.number().integer().min(0),
-  drillId: idSchema.optional(), dropOut: Joi.object<DropOut>({ choruses: counted, bars: counted }),
+  pace: paceSchema, createdAt: Joi.number().integer().min(0),
+  drillId: idSchema.optional(), dropOut: dropOutSchema,
 });
 
 export type FinishBody = { frames: number; offsetSec: number; transcription: Transcription };
@@ -77,13 +66,13 @@ export const takesQuery = Joi.object<TakesQuery>({
 });
 
 export type PatchTakeBody = { offsetSec?: number; plan?: PlanWords };
-export const patchTakeBody = Joi.object<PatchTakeBody>({ offsetSec: Joi.number().min(-600).max(600), plan: planBody }).or('offsetSec', 'plan');
+export const patchTakeBody = Joi.object<PatchTakeBody>({ offsetSec: Joi.number().min(-600).max(600), plan: planSchema }).or('offsetSec', 'plan');
 
 /** A plan in an address: what cannot be read is simply not there. */
 export function planInAddress(text: string | undefined): PlanWords | null {
   if (text === undefined || text.length > 8_192) return null;
   try {
-    const { error, value } = planBody.validate(JSON.parse(text), { convert: false });
+    const { error, value } = planSchema.validate(JSON.parse(text), { convert: false });
     return error || !planFromWords(value).ok ? null : value;
   } catch {
     return null;
@@ -101,8 +90,8 @@ const numbers = Joi.array().items(Joi.number().min(-48).max(64)).min(1).max(64).
 export const newDrillBody = Joi.alternatives<NewDrillBody>(
   Joi.object({ drillId: idSchema, by: Joi.number().integer().min(-11).max(11).invalid(0).required() }),
   Joi.object({ takeId: idSchema, finding: Joi.object({ kind: Joi.string().max(40).required(), change: Joi.string().max(60), chord: Joi.string().max(24) }).required() }),
-  Joi.object({ chartId: idSchema, words: Joi.string().max(400).required(), tempo, plan: planBody }),
-  Joi.object({ chartId: idSchema, kind: Joi.string().valid(...DRILL_KINDS).required(), span: Joi.array().ordered(bar.required(), bar.required()), change: Joi.string().max(60), tempo, plan: planBody, phrase: Joi.object<Motif>({ gaps: numbers, moves: numbers }) }),
+  Joi.object({ chartId: idSchema, words: Joi.string().max(400).required(), tempo, plan: planSchema }),
+  Joi.object({ chartId: idSchema, kind: Joi.string().valid(...DRILL_KINDS).required(), span: Joi.array().ordered(bar.required(), bar.required()), change: Joi.string().max(60), tempo, plan: planSchema, phrase: Joi.object<Motif>({ gaps: numbers, moves: numbers }) }),
 ).required();
 
 export type DrillChangeBody = { away?: boolean; goal?: number; up?: number; down?: number; tempo?: number };

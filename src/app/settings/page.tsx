@@ -2,9 +2,10 @@ import type { Metadata } from 'next';
 import { SettingsScreen } from '@/features/settings/SettingsScreen';
 import { spaceUsed } from '@/server/audio';
 import { readSoundSettings } from '@/server/settings';
+import { readTrash } from '@/server/trash';
 
 export const metadata: Metadata = { title: 'Settings' };
 
 export default async function Settings() {
-  return <SettingsScreen keepDays={(await readSoundSettings()).keepDays} space={await spaceUsed()} />;
+  return <SettingsScreen keepDays={(await readSoundSettings()).keepDays} space={await spaceUsed()} trash={await readTrash()} />;
 }

@@ -1,10 +1,10 @@
 import { takeRow } from '@/features/takes/takeRow';
 import type { Rows } from '@/features/takes/TakesScreen';
-import { judgedLines } from '@/server/takeRows';
+import { listedTakes } from '@/server/takeRows';
 import type { TakesQuery } from '@/server/validation';
 
 /** Rows of the list of takes as the screen shows them. */
 export async function rowsOf(query: TakesQuery): Promise<Rows> {
-  const { total, lines } = await judgedLines(query);
-  return { total, from: query.from, rows: lines.map(({ take, line, stars }) => takeRow(take, line, stars)) };
+  const { total, entries } = await listedTakes(query);
+  return { total, from: query.from, rows: entries.map(takeRow) };
 }

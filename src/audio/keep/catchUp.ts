@@ -11,9 +11,15 @@ export async function catchUp(shelf: TakeShelf, server: TakeServer, running: (id
   for (const local of await shelf.list()) {
     if (running(local.id)) continue;
     try {
-      if (await sendRest(local, shelf, server)) await shelf.remove(local.id);
+      const whole = await sendRest(local, shelf, server);
+      if (local.discarded) await server.discard(local.id);
+      if (whole || local.discarded) await shelf.remove(local.id);
       else cut.push(local.id);
     } catch (error) {
+      if (local.discarded && error instanceof Refused) {
+        await shelf.remove(local.id);
+        continue;
+      }
       // the server would not have it whatever comes: it stays here, and nothing is lost by asking again another day
       if (!(error instanceof Refused)) throw error;
     }

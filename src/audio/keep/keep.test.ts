@@ -19,7 +19,7 @@ class Shelf implements TakeShelf {
   full = false;
   private check(): void { if (this.full) throw new DOMException('full', 'QuotaExceededError'); }
   async begin(take: LocalTake) { this.check(); this.takes.set(take.id, take); }
-  async amend(id: string, change: object) { this.check(); this.takes.set(id, { ...this.takes.get(id)!, ...change }); }
+  async amend(id: string, change: object) { this.check(); const before = this.takes.get(id); if (before) this.takes.set(id, { ...before, ...change }); }
   async put(id: string, sequence: number, chunk: LocalChunk) { this.check(); this.chunks.set(`${id} ${sequence}`, chunk); }
   async chunk(id: string, sequence: number) { return this.chunks.get(`${id} ${sequence}`); }
   async count(id: string) { let count = 0; while (this.chunks.has(`${id} ${count}`)) count++; return count; }
@@ -32,6 +32,7 @@ class Server implements TakeServer {
   begun = new Map<string, NewTake>();
   chunks = new Map<string, string[]>();
   finished = new Map<string, Ending>();
+  trashed = new Map<string, number>();
   offsets: number[] = [];
   away = false;
   asked = 0;
@@ -46,7 +47,7 @@ class Server implements TakeServer {
     have.push(checksum);
   }
   async finish(id: string, ending: Ending) { this.answer(); this.finished.set(id, ending); }
-  async discard(id: string) { this.answer(); this.begun.delete(id); this.chunks.delete(id); }
+  async discard(id: string) { this.answer(); const had = this.begun.has(id) && this.chunks.get(id)!.length > 0; this.begun.delete(id); if (had) this.trashed.set(id, this.chunks.get(id)!.length); return had; }
   async next(id: string) { this.answer(); return this.finished.has(id) || !this.begun.has(id) ? null : this.chunks.get(id)!.length; }
 }
 
@@ -130,12 +131,12 @@ test('cut off without an end: what was kept is brought to the server, with its o
   expect(server.chunks.get('t')).toHaveLength(4);
 });
 
-test('thrown away is gone in both places; cut off before half a second, there is nothing to offer', async () => {
+test('thrown away it is in the trash, whole, and gone here; cut off before half a second, there is nothing to offer', async () => {
   const kept = keeper();
   play(kept, 2);
-  await until(() => server.chunks.get('t')?.length === 2);
-  await kept.discard();
-  expect([shelf.takes.size, shelf.chunks.size, server.begun.size]).toEqual([0, 0, 0]);
+  kept.add(new Float32Array(10));
+  expect(await kept.discard()).toBe(true);
+  expect([shelf.takes.size, shelf.chunks.size, server.begun.size, server.trashed.get('t')]).toEqual([0, 0, 0, 3]);
   await shelf.begin(LOCAL);
   expect([await catchUp(shelf, server), shelf.takes.size]).toEqual([[], 0]);
 });
@@ -148,6 +149,16 @@ test('thrown away just as it ends, it does not come back at the next visit', asy
   await ended;
   await new Promise((done) => setTimeout(done, 20));
   expect([await catchUp(shelf, server), server.begun.size, shelf.takes.size]).toEqual([[], 0, 0]);
+});
+
+test('thrown away while the server is away, the next visit brings it into the trash', async () => {
+  server.away = true;
+  const kept = keeper();
+  play(kept, 2);
+  expect(await kept.discard()).toBe(false);
+  server.away = false;
+  expect(await catchUp(shelf, server)).toEqual([]);
+  expect([shelf.takes.size, server.trashed.get('t')]).toEqual([0, 2]);
 });
 
 test('what the server will not have is said at the end, and kept here', async () => {

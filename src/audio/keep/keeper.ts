@@ -7,6 +7,8 @@ import { Refused, type TakeServer } from './serverTakes';
 export const CHUNK_SECONDS = 0.5;
 const FIRST_WAIT_MS = 250;
 const LONGEST_WAIT_MS = 4_000;
+/** A take that is thrown away is sent for so long; the rest goes with the next visit. */
+const DISCARD_PATIENCE_MS = 2_000;
 
 /** How safe a running take is: seconds that only this computer has, and whether even its storage is full. */
 export type Safety = { readonly waitingSeconds: number; readonly serverAnswers: boolean; readonly storageTrouble: boolean; /** Why the server will have no more of it; null where it will. */ readonly refused: string | null };
@@ -175,14 +177,22 @@ export class TakeKeeper {
     return Promise.race([told, this.wait(patienceMs).then(() => false)]).finally(() => void told.catch(() => undefined));
   }
 
-  /** Throws the take away, here and on the server. */
-  async discard(): Promise<void> {
+  /**
+   * Puts the take in the server's trash, with all of it that there is. Where the server is away, the next visit does it.
+   * @returns whether it can be brought back
+   */
+  async discard(): Promise<boolean> {
+    const { id } = this.local;
+    if (this.pendingFrames > 0) this.cutChunk();
+    await this.shelving;
+    await this.onShelf((own) => own.amend(id, { discarded: true }));
+    this.send();
+    await Promise.race([this.sending, this.wait(DISCARD_PATIENCE_MS)]);
     this.stopped = true;
     this.wake?.();
-    await this.shelving;
-    await this.sending;
-    await this.onShelf((own) => own.remove(this.local.id));
-    if (this.begun) await this.server.discard(this.local.id).catch(() => undefined);
+    const recoverable = this.begun ? await this.server.discard(id).catch((error: unknown) => (error instanceof Refused ? false : null)) : null;
+    if (recoverable !== null || this.cut === 0) await this.onShelf((own) => own.remove(id));
+    return recoverable === true;
   }
 
   /** Lets go without an end: what was kept is offered again. */

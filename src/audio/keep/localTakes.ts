@@ -6,7 +6,7 @@ import type { NewTake } from './serverTakes';
 export type Ending = { readonly frames: number; readonly offsetSec: number; readonly transcription: Transcription };
 
 /** A take in this browser's own storage, until the server has all of it. */
-export type LocalTake = { readonly id: string; readonly take: NewTake; readonly title: string; readonly beganAt: number; readonly offsetSec: number; readonly ending: Ending | null };
+export type LocalTake = { readonly id: string; readonly take: NewTake; readonly title: string; readonly beganAt: number; readonly offsetSec: number; readonly ending: Ending | null; /** Thrown away by the player: it goes into the server's trash. */ readonly discarded?: boolean };
 export type LocalChunk = { readonly pcm: Uint8Array<ArrayBuffer>; readonly checksum: string };
 
 interface Shelf extends DBSchema {
@@ -17,7 +17,7 @@ interface Shelf extends DBSchema {
 /** Where a recording is kept first. Every write is done when its promise is: what was kept survives the tab and the browser. */
 export interface TakeShelf {
   begin(take: LocalTake): Promise<void>;
-  amend(id: string, change: Partial<Pick<LocalTake, 'offsetSec' | 'ending'>>): Promise<void>;
+  amend(id: string, change: Partial<Pick<LocalTake, 'offsetSec' | 'ending' | 'discarded'>>): Promise<void>;
   put(id: string, sequence: number, chunk: LocalChunk): Promise<void>;
   chunk(id: string, sequence: number): Promise<LocalChunk | undefined>;
   /** How many chunks there are from `from` on without a gap. */

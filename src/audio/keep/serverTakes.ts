@@ -28,7 +28,8 @@ export interface TakeServer {
   amend(id: string, change: { offsetSec: number }): Promise<void>;
   put(id: string, sequence: number, chunk: LocalChunk): Promise<void>;
   finish(id: string, ending: Ending): Promise<void>;
-  discard(id: string): Promise<void>;
+  /** Puts a take in the trash. @returns whether it can be brought back: one in which nothing was played is deleted */
+  discard(id: string): Promise<boolean>;
   /** The chunk that comes next, or null where the take is finished or gone. */
   next(id: string): Promise<number | null>;
 }
@@ -43,7 +44,13 @@ export async function ask<T>(path: string, init: RequestInit = {}): Promise<T> {
 
 const json = (method: string, body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 
-export const discardTake = (id: string): Promise<void> => ask(`/api/takes/${id}`, { method: 'DELETE', keepalive: true });
+/** Puts a take in the trash. @returns whether it can be brought back */
+export const discardTake = async (id: string): Promise<boolean> =>
+  (await ask<{ recoverable: boolean }>(`/api/takes/${id}`, { method: 'DELETE', keepalive: true })).recoverable;
+const deleteTake = (id: string): Promise<unknown> => ask(`/api/takes/${id}?permanently=1`, { method: 'DELETE', keepalive: true });
+/** Brings a take back out of the trash. */
+export const restoreTake = async (id: string): Promise<{ id: string; state: string }> =>
+  (await ask<{ take: { id: string; state: string } }>(`/api/takes/${id}/restore`, { method: 'POST' })).take;
 export const amendTake = (id: string, change: { offsetSec?: number; plan?: PlanWords }): Promise<unknown> => changing(id, `/api/takes/${id}`, json('PATCH', change));
 export const finishTake = (id: string, frames: number, offsetSec: number, transcription: Transcription): Promise<unknown> =>
   ask(`/api/takes/${id}/finish`, json('POST', { frames, offsetSec, transcription }));
@@ -107,7 +114,7 @@ export async function keepTake(take: NewTake, samples: Float32Array, offsetSec: 
     await finishTake(id, samples.length, offsetSec, transcription);
     return id;
   } catch (error) {
-    await discardTake(id).catch(() => undefined);
+    await deleteTake(id).catch(() => undefined);
     throw error;
   }
 }

@@ -11,9 +11,13 @@ export const NOTES_SCHEMA = 'idle-wander/notes@1';
 const MOST_NOTES = 250_000;
 
 const finite = Joi.number().min(-1e6).max(1e6);
+/** A bend may be long, but no string rings for ten minutes, and none bends by four octaves. */
+const bendPoint = Joi.array()
+  .ordered(Joi.number().min(-1).max(600).required(), Joi.number().min(-4_800).max(4_800).required())
+  .length(2);
 const pitched = {
-  midi: Joi.number().min(0).max(127).required(), cents: finite.optional(), confidence: Joi.number().min(0).max(1).optional(), level: finite.optional(),
-  bend: Joi.array().items(Joi.array().ordered(finite.required(), finite.required()).length(2)).max(10_000).optional(),
+  midi: Joi.number().min(0).max(127).required(), cents: Joi.number().min(-4_800).max(4_800).optional(), confidence: Joi.number().min(0).max(1).optional(), level: finite.optional(),
+  bend: Joi.array().items(bendPoint).max(10_000).optional(),
   slide: Joi.object({ fromMidi: Joi.number().min(0).max(127).required(), seconds: Joi.number().min(0).max(60).required() }).unknown().optional(),
 };
 const inSeconds = Joi.object({ ...pitched, onsetSec: finite.required(), offsetSec: finite.greater(Joi.ref('onsetSec')).required() }).unknown();

@@ -5,13 +5,15 @@ import type { Pace } from '../chart';
 import { accepted, refused, type Outcome, type Seconds } from '../vocabulary';
 import { editsSchema, wordsSchema } from './edits';
 import { notesSchema } from './notes';
+import { dropOutSchema, paceSchema, planSchema } from './plan';
+import type { PlanWords } from '../plan';
 
 export const TAKE_SCHEMA = 'idle-wander/take@1';
 
 /** A take as a document: everything but its sound. */
 export type TakeDocument = {
   readonly schema: typeof TAKE_SCHEMA;
-  readonly title: string; readonly chartText: string; readonly tempo: number; readonly choruses: number; readonly plan: Record<string, unknown>; readonly pace: Pace | null;
+  readonly title: string; readonly chartText: string; readonly tempo: number; readonly choruses: number; readonly plan: PlanWords; readonly pace: Pace | null;
   readonly offsetSec: Seconds; readonly source: 'microphone' | 'file' | 'stand-in'; readonly device: string | null; readonly latencySec: Seconds | null; readonly createdAt: number;
   readonly dropOut?: { readonly choruses?: readonly number[]; readonly bars?: readonly number[] };
   readonly heard: { readonly schema?: string; readonly notes: readonly SecondsNote[] } & Record<string, unknown>;
@@ -23,17 +25,20 @@ export const ARCHIVE_LIMITS = { bytes: 512 * 1024 * 1024, documentBytes: 16 * 10
 
 const schema = Joi.object<TakeDocument>({
   schema: Joi.string().valid(TAKE_SCHEMA).required(), title: Joi.string().min(1).max(120).required(), chartText: Joi.string().max(65_536).required(),
-  tempo: Joi.number().min(20).max(400).required(), choruses: Joi.number().integer().min(1).max(100).required(), plan: Joi.object().required(),
-  pace: Joi.object({ passBeats: Joi.number().greater(0).max(10_000).required(), tempi: Joi.array().items(Joi.number().min(20).max(400)).min(1).max(100).required() }).allow(null).required(),
+  tempo: Joi.number().min(20).max(400).required(), choruses: Joi.number().integer().min(1).max(100).required(), plan: planSchema.required(),
+  pace: paceSchema.allow(null).required(),
   offsetSec: Joi.number().min(-600).max(600).required(), source: Joi.string().valid('microphone', 'file', 'stand-in').required(), device: Joi.string().allow('', null).max(200).required(),
   latencySec: Joi.number().min(-0.2).max(1).allow(null).required(), createdAt: Joi.number().integer().min(0).required(),
-  dropOut: Joi.object({ choruses: Joi.array().items(Joi.number().integer().min(1)).max(1000), bars: Joi.array().items(Joi.number().integer().min(1)).max(1000) }),
+  dropOut: dropOutSchema,
   heard: notesSchema.required(), edits: editsSchema.required(), words: wordsSchema.required(),
 });
 
+/** A ZIP counts years from 1980 to 2099; a clock may have said otherwise. A day from either end is inside in every time zone. */
+const [ZIP_FIRST, ZIP_LAST] = [Date.UTC(1980, 0, 2), Date.UTC(2099, 11, 30)];
+
 /** A take in one file: a ZIP of `take.json` and, where there is one, `sound.wav`. */
 export const packTake = (take: TakeDocument, sound: Uint8Array | null): Uint8Array =>
-  zipSync({ 'take.json': [strToU8(JSON.stringify(take, null, 1)), { level: 6 }], ...(sound ? { 'sound.wav': [sound, { level: 0 }] } : {}) }, { mtime: new Date(take.createdAt) });
+  zipSync({ 'take.json': [strToU8(JSON.stringify(take, null, 1)), { level: 6 }], ...(sound ? { 'sound.wav': [sound, { level: 0 }] } : {}) }, { mtime: new Date(Math.min(ZIP_LAST, Math.max(ZIP_FIRST, take.createdAt))) });
 
 /** Opens such a file. Names inside are looked up, never followed as paths; what would unpack to more than the limits is not unpacked. */
 export function unpackTake(bytes: Uint8Array): Outcome<{ take: TakeDocument; sound: Uint8Array | null }> {

@@ -86,9 +86,12 @@ function readData(view: DataView, at: number, size: number, format: Format): Out
   return accepted({ rate, channels: audio, bits, float: tag === IEEE_FLOAT });
 }
 
-/** Samples that are not numbers count as silence: one bad value must not poison a take. */
+/** Full scale is 1; a float beyond this is no sound. */
+const LOUDEST = 1_000;
+
+/** Samples that are not numbers, or beyond all sense, count as silence: one bad value must not poison a take. */
 function sampleReader(view: DataView, tag: number, bits: number): (at: number) => number {
-  const finite = (value: number) => (Number.isFinite(value) ? value : 0);
+  const finite = (value: number) => (Math.abs(value) <= LOUDEST ? value : 0);
   if (tag === IEEE_FLOAT) return bits === 32 ? (at) => finite(view.getFloat32(at, true)) : (at) => finite(view.getFloat64(at, true));
   if (bits === 8) return (at) => (view.getUint8(at) - 128) / 128;
   if (bits === 16) return (at) => view.getInt16(at, true) / 32_768;

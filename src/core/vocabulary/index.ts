@@ -3,3 +3,4 @@ export * from './outcome';
 export * from './random';
 export { nearestOf } from './nearest';
 export { lazily, once } from './lazy';
+export { createStore, type Store } from './store';

@@ -10,6 +10,7 @@ import { TAKE_LOCK } from '@/audio/takeLock';
 import { hearFile } from '@/audio/workers';
 import { useKeys } from '../shell/useKeys';
 import { Far } from '../shell/Far';
+import { sayTrashed } from '../shell/trash';
 
 export type InterruptedTake = { readonly id: string; readonly title: string; readonly seconds: number; readonly offsetSec: number; readonly tempo: number; readonly choruses: number; readonly chartText: string; readonly when: string };
 type Heard = { readonly frames: number; readonly transcription: Transcription };
@@ -47,10 +48,10 @@ export function useTakeElsewhere(): boolean | null {
   return elsewhere;
 }
 
-type Props = { take: InterruptedTake; onKept: (id: string) => void; onGone: (id: string) => void; onLater: () => void };
+type Props = { take: InterruptedTake; onKept: (id: string) => void; onGone: (id: string) => void; onLater: () => void; onBack: (take: { id: string; state: string }) => void };
 
 /** A take that was cut off: what there is of it, heard and drawn, and what becomes of it is the player's word. */
-export function Interrupted({ take, onKept, onGone, onLater }: Props) {
+export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
   const [heard, setHeard] = useState<Heard | null>(null);
   const [share, setShare] = useState(0);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -80,9 +81,10 @@ export function Interrupted({ take, onKept, onGone, onLater }: Props) {
     }
   };
   const throwAway = async () => {
-    await discardTake(take.id).catch(() => undefined);
+    const recoverable = await discardTake(take.id).catch(() => false);
     await forget().catch(() => undefined);
     onGone(take.id);
+    if (recoverable) sayTrashed(take.id, onBack);
   };
   const hearEnd = () => {
     const player = (audio.current ??= new Audio(`/api/takes/${take.id}/audio`));

@@ -12,6 +12,7 @@ import { scoreOf, TakeSession } from '@/audio/takeSession';
 import { Cautions } from '../shell/Cautions';
 import { prefer, preferences, usePreferences, type Help } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
+import { sayTrashed } from '../shell/trash';
 import { useKeys } from '../shell/useKeys';
 import { useRigState } from '../shell/useRig';
 import { useSession } from '../shell/useSession';
@@ -39,7 +40,8 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
   const prefs = usePreferences();
   const [settings, setSettings] = useState<Settings>(() => defaultSettings(charts, chartId, plan));
   const open = useCallback((id: string, note = '') => router.push(`/takes/${id}${note}`), [router]);
-  const { corner, rig, flow } = useCorner(open);
+  const back = useCallback((take: { id: string; state: string }) => (take.state === 'ready' ? open(take.id) : router.refresh()), [open, router]);
+  const { corner, rig, flow } = useCorner(open, back);
   const { scene, session, finished, rolling, trouble } = useSyncExternalStore(flow.subscribe, flow.getState, flow.getState);
   const state = useSession(session);
   const rigState = useRigState(rig);
@@ -99,7 +101,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
       }
       case 'silent': return { press: () => { flow.throwAway(); again(); }, hold: () => flow.throwAway() };
       case 'finished': return { press: rolling ? () => flow.stay() : again, hold: () => flow.throwAway(), discard: () => flow.throwAway(), review: () => { if (finished?.kept) open(finished.id); }, ...(rolling || !result?.loop ? {} : { double: loop, loop }) };
-      case 'live': return state.phase === 'running' ? { press: () => void session?.stop(false), hold: () => void session?.discard(), discard: () => void session?.discard(), ...mixKeys } : state.phase === 'opening' ? { hold: () => void session?.discard(), discard: () => void session?.discard() } : {};
+      case 'live': return state.phase === 'running' ? { press: () => void session?.stop(false), hold: () => flow.discardRunning(), discard: () => flow.discardRunning(), ...mixKeys } : state.phase === 'opening' ? { hold: () => void session?.discard(), discard: () => void session?.discard() } : {};
       case 'setup': return { press: again, ...mixKeys };
     }
   };
@@ -110,7 +112,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
   }, [session, prefs.bandLevel, prefs.levels]);
 
   if (bring.state.phase === 'working') return <Working work={bring.state} onCancel={bring.cancel} />;
-  if (cut) return <Interrupted key={cut.id} take={cut} onKept={open} onGone={(id) => setDecided([...decided, id])} onLater={() => setDecided([...decided, cut.id])} />;
+  if (cut) return <Interrupted key={cut.id} take={cut} onKept={open} onGone={(id) => setDecided([...decided, id])} onBack={(one) => { setDecided((now) => now.filter((id) => id !== one.id)); back(one); }} onLater={() => setDecided([...decided, cut.id])} />;
   switch (scene) {
     case 'no-input':
       return (
@@ -147,7 +149,7 @@ const toggle = (part: 'drums' | 'bass' | 'chords') => {
 };
 
 /** The corner of this visit: its rig stays open from take to take, and everything is let go when the screen is left. */
-function useCorner(open: (id: string, note?: string) => void): { corner: Corner; rig: Rig; flow: RecordFlow } {
+function useCorner(open: (id: string, note?: string) => void, back: (take: { id: string; state: string }) => void): { corner: Corner; rig: Rig; flow: RecordFlow } {
   const [{ corner, flow }] = useState(() => {
     const made = new Corner(new Rig());
     return {
@@ -162,6 +164,7 @@ function useCorner(open: (id: string, note?: string) => void): { corner: Corner;
         makeSession: (settings) => new TakeSession(settings, made),
         afterTake: () => preferences().afterTake,
         review: (id, cut) => open(id, cut ? '?cut=1' : ''),
+        trashed: (id) => sayTrashed(id, back),
       }),
     };
   });

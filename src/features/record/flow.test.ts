@@ -20,8 +20,8 @@ class Take {
   left = 10;
   async prepare() { this.asked.push('prepare'); }
   async start() { this.become({ phase: 'opening', what: '' }); }
-  async discard() { this.asked.push('discard'); this.become({ phase: 'idle' }); }
-  async throwAway() { this.asked.push('throwAway'); }
+  async discard() { this.asked.push('discard'); this.become({ phase: 'idle' }); return true; }
+  async throwAway() { this.asked.push('throwAway'); return true; }
   leave() { this.asked.push('leave'); }
 }
 
@@ -30,14 +30,15 @@ let takes: Take[];
 let after: AfterTake;
 let opens: boolean;
 let reviews: [string, boolean][];
+let trashed: string[];
 let flow: RecordFlow;
 beforeEach(() => {
   jest.useFakeTimers();
-  [takes, after, opens, reviews] = [[], 'roll', true, []];
+  [takes, after, opens, reviews, trashed] = [[], 'roll', true, [], []];
   flow = new RecordFlow({
     openInput: async () => opens,
     makeSession: () => { const take = new Take(`take ${takes.length + 1}`); takes.push(take); return take as unknown as TakeSession; },
-    afterTake: () => after, review: (id, cut) => reviews.push([id, cut]),
+    afterTake: () => after, review: (id, cut) => reviews.push([id, cut]), trashed: (id) => trashed.push(id),
   });
 });
 afterEach(() => void jest.useRealTimers());
@@ -46,6 +47,19 @@ const played = async () => {
   takes.at(-1)!.become({ phase: 'running' });
 };
 const done = (take: Take, change = {}) => take.become({ phase: 'done', takeId: take.id, cut: false, kept: true, notes: 9, ...change } as SessionState);
+
+test('a take that is thrown away, running or over, can be brought back', async () => {
+  await played();
+  flow.discardRunning();
+  await jest.advanceTimersByTimeAsync(0);
+  expect([flow.state.scene, trashed]).toEqual(['setup', ['take 1']]);
+  after = 'stay' as AfterTake;
+  await played();
+  takes.at(-1)!.become({ phase: 'finishing', what: '' });
+  flow.throwAway();
+  await jest.advanceTimersByTimeAsync(0);
+  expect([flow.state.scene, trashed]).toEqual(['setup', ['take 1', 'take 2']]);
+});
 
 test('a take is counted in, ends, and the next is counted in behind its result, which stays until bar 1', async () => {
   await played();

@@ -27,6 +27,8 @@ export type World = {
   readonly makeSession: (settings: TakeSettings) => TakeSession;
   readonly afterTake: () => AfterTake;
   readonly review: (id: string, cut: boolean) => void;
+  /** A take lies in the trash and can be brought back. */
+  readonly trashed: (id: string) => void;
 };
 
 /** The next take is made ready so long before this one ends: early enough to be there, late enough not to take time from the playing. */
@@ -207,12 +209,25 @@ export class RecordFlow {
     if (session && session !== this.ended) void session.discard();
   }
 
-  /** Throws the take that has just ended away. */
+  /** Puts the take that has just ended in the trash. */
   throwAway(): void {
     this.stay();
-    void this.ended?.throwAway();
+    const { ended } = this;
+    if (ended) this.trash(ended, () => ended.throwAway());
     this.ended = null;
     this.become({ finished: null, scene: 'setup' });
+  }
+
+  /** Stops the running take and puts it in the trash. */
+  discardRunning(): void {
+    const { session } = this.state;
+    if (session) this.trash(session, () => session.discard());
+  }
+
+  private trash({ id }: TakeSession, work: () => Promise<boolean>): void {
+    void work().then((recoverable) => {
+      if (recoverable) this.world.trashed(id);
+    });
   }
 
   /** Leaves the result, or the input that could not be opened, for the setup. */

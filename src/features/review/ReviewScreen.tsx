@@ -15,6 +15,7 @@ import { ChordWords } from '@/ui/ChordWords';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { takeOnForm, type Gesture } from '@/ui/form/takeOnForm';
 import { Shell } from '../shell/Shell';
+import { trashTake } from '../shell/trash';
 import type { Kin } from './CompareView';
 import { Findings } from './Findings';
 import { FormPicture, type DrawBy } from './FormPicture';
@@ -213,7 +214,7 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
         {view === 'compare' && <CompareView data={{ ...data, edits: corrections.edits }} judgement={judgement} kin={kin} onHear={playFrom} />}
         {view === 'words' && (
           <>
-            <WordsView takeId={take.id} title={`${take.title}, take ${take.number}`} words={words} onWords={setWords} keeping={keeping} soundGone={take.soundGone} selection={current} place={remarkPlace(current, span, timeline)} nameOfBar={(bar) => placeText(timeline, barStart(timeline, bar))} beatOfBar={(bar) => barStart(timeline, bar)} onHear={playFrom} />
+            <WordsView takeId={take.id} title={`${take.title}, take ${take.number}`} words={words} onWords={setWords} keeping={keeping} soundGone={take.soundGone} selection={current} place={remarkPlace(current, span, timeline)} nameOfBar={(bar) => placeText(timeline, barStart(timeline, bar))} beatOfBar={(bar) => barStart(timeline, bar)} onHear={playFrom} onRemove={() => void trashTake(take.id, () => router.push('/takes'), ({ id }) => router.push(`/takes/${id}`))} />
             <div className="mt-8">{picture(true)}</div>
           </>
         )}

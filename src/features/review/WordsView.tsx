@@ -8,7 +8,7 @@ type Props = {
   takeId: string; title: string; words: TakeWords; onWords: (words: TakeWords) => void; keeping: 'kept' | 'keeping' | 'failed'; soundGone: boolean;
   /** Where a new remark belongs: the bar or the phrase that is selected. */
   place: { readonly bar?: number; readonly phraseBeat?: number; readonly words: string } | null;
-  nameOfBar: (throughBar: number) => string; onHear: (beat: number) => void; beatOfBar: (bar: number) => number; selection: Selection | null;
+  nameOfBar: (throughBar: number) => string; onHear: (beat: number) => void; beatOfBar: (bar: number) => number; selection: Selection | null; onRemove: () => void;
 };
 
 const FILES: readonly (readonly [string, string, string])[] = [
@@ -17,7 +17,7 @@ const FILES: readonly (readonly [string, string, string])[] = [
 ];
 
 /** The player’s own words on a take, and ways to take it along. */
-export function WordsView({ takeId, title, words, onWords, keeping, soundGone, place, nameOfBar, onHear, beatOfBar }: Props) {
+export function WordsView({ takeId, title, words, onWords, keeping, soundGone, place, nameOfBar, onHear, beatOfBar, onRemove }: Props) {
   const [text, setText] = useState('');
   const [tag, setTag] = useState('');
   const [busy, setBusy] = useState<string | null>(null);
@@ -64,11 +64,12 @@ export function WordsView({ takeId, title, words, onWords, keeping, soundGone, p
           ))}
         </ul>
       </section>
-      <section aria-label="Take it along">
-        <h2 className="text-[25px] leading-8 font-[620]">Take it along</h2>
+      <section aria-label="Export">
+        <h2 className="text-[25px] leading-8 font-[620]">Export</h2>
         <ul className="mt-3">
           {FILES.map(([format, name, what]) => (format === 'wav' && soundGone ? null : <li key={format} className="border-t border-line py-2"><a className="font-[580] text-now hover:underline" href={`/api/takes/${takeId}/export?format=${format}`} download>{name}</a><br /><span className="text-[15px] text-dim">{what}</span></li>))}
           <li className="border-t border-line py-2"><span className="flex gap-5"><button type="button" className="font-[580] text-now hover:underline" onClick={() => void picture('svg')}>Picture as SVG</button><button type="button" className="font-[580] text-now hover:underline" onClick={() => void picture('png')}>as PNG</button><button type="button" className="font-[580] text-now hover:underline" onClick={() => window.print()}>Print</button></span><span className="text-[15px] text-dim" role="status">{busy === 'failed' ? 'The picture could not be made.' : busy ? 'Drawing it.' : 'the form with everything on it, as it is drawn now'}</span></li>
+          <li className="border-t border-line py-2"><button type="button" className="font-[580] text-now hover:underline" onClick={onRemove}>Remove this take</button><br /><span className="text-[15px] text-dim">into the trash, for thirty days</span></li>
         </ul>
       </section>
     </div>

@@ -3,6 +3,7 @@ import { useTheme } from 'next-themes';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { readTuning, STANDARD_TUNING, TUNINGS, writeTuning } from '@/core/neck';
 import type { Space } from '@/server/audio';
+import type { Trash } from '@/server/trash';
 import { Rig } from '@/audio/rig/rig';
 import { ChoiceSetting, LevelSetting, NumberSetting, Setting } from '@/ui/Field';
 import { keepGuitar, useGuitar } from '@/ui/instrument';
@@ -14,9 +15,10 @@ import { useDevices, useRigState } from '../shell/useRig';
 import { KeysAndPedal } from './KeysAndPedal';
 import { LatencySection } from './LatencySection';
 import { SpaceSection } from './SpaceSection';
+import { TrashSection } from './TrashSection';
 
 /** Devices, latency, tuner, keys and what is kept: everything as you go, nothing to save. */
-export function SettingsScreen({ keepDays, space }: { keepDays: number | null; space: Space }) {
+export function SettingsScreen({ keepDays, space, trash }: { keepDays: number | null; space: Space; trash: Trash }) {
   const [rig] = useState(() => new Rig());
   useEffect(() => () => void rig.close(), [rig]);
   return (
@@ -25,7 +27,7 @@ export function SettingsScreen({ keepDays, space }: { keepDays: number | null; s
       <div className="mx-4 grid gap-x-8 gap-y-6 pt-4 pb-8 sm:mx-8 md:grid-cols-2 lg:grid-cols-3">
         <div className="grid min-w-0 content-start gap-y-6"><Section name="Sound"><Sound rig={rig} /></Section><Section name="Latency"><LatencySection rig={rig} /></Section></div>
         <div className="grid min-w-0 content-start gap-y-6"><Section name="Tuner"><Tuner rig={rig} /></Section><Section name="Guitar"><GuitarFields /></Section></div>
-        <div className="grid min-w-0 content-start gap-y-6"><Section name="Pedal and keys"><KeysAndPedal /></Section><Section name="Takes"><Takes /></Section><Section name="Space"><SpaceSection keepDays={keepDays} space={space} /></Section><Section name="Look"><Look /></Section><Section name="Cautions"><CautionWords /></Section></div>
+        <div className="grid min-w-0 content-start gap-y-6"><Section name="Pedal and keys"><KeysAndPedal /></Section><Section name="Takes"><Takes /></Section><Section name="Space"><SpaceSection keepDays={keepDays} space={space} /></Section><Section name="Trash"><TrashSection trash={trash} /></Section><Section name="Look"><Look /></Section><Section name="Cautions"><CautionWords /></Section></div>
       </div>
     </Shell>
   );

@@ -22,7 +22,7 @@ export function SpaceSection({ keepDays, space: first }: { keepDays: number | nu
       const { gone, space: now } = await ask<{ gone: number; space: Space }>('/api/settings/sound', { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ keepDays: wanted }) });
       setDays(wanted);
       setSpace(now);
-      setWords(gone > 0 ? `The sound of ${gone} ${gone === 1 ? 'take' : 'takes'} was let go.` : '');
+      setWords(gone > 0 ? `The sound of ${gone} ${gone === 1 ? 'take' : 'takes'} is in the trash.` : '');
     } catch {
       setWords('The server does not answer; nothing was changed.');
     }
@@ -34,7 +34,7 @@ export function SpaceSection({ keepDays, space: first }: { keepDays: number | nu
       <p className="grid grid-cols-[118px_minmax(0,1fr)] gap-x-3 py-[3px] text-soft"><span className="text-dim">Sound kept</span><span><b className="text-ink">{size(space.soundBytes)}</b>, {length(space.seconds)} in {space.takes} {space.takes === 1 ? 'take' : 'takes'}</span></p>
       <ChoiceSetting name="Keep it" value={value} choices={DAYS.includes(value) ? choices : [...choices, [value, `${days} days`] as const]} onChange={(one) => { const wanted = one === '' ? null : Number(one); if (wanted === null || (days !== null && wanted >= days)) void put(wanted); else setAsked(wanted); }} />
       {asked !== undefined && asked !== null && (
-        <p role="alert" className="mt-1 border-l-[3px] border-now pl-3 leading-6 text-soft">Sound older than {WORDS[String(asked) as (typeof DAYS)[number]] ?? `${asked} days`} goes now and cannot be brought back; notes and reviews stay. <button type="button" className="font-[580] text-now hover:underline" onClick={() => void put(asked)}>Let it go</button> <button type="button" className="ml-2 hover:text-ink hover:underline" onClick={() => setAsked(undefined)}>leave it</button></p>
+        <p role="alert" className="mt-1 border-l-[3px] border-now pl-3 leading-6 text-soft">Sound older than {WORDS[String(asked) as (typeof DAYS)[number]] ?? `${asked} days`} goes into the trash now and is deleted after thirty days; notes and reviews stay. <button type="button" className="font-[580] text-now hover:underline" onClick={() => void put(asked)}>Remove it</button> <button type="button" className="ml-2 hover:text-ink hover:underline" onClick={() => setAsked(undefined)}>Cancel</button></p>
       )}
       <p role="status" className="leading-5 text-soft">{words || 'Lossless; notes and reviews stay whatever you choose.'}</p>
     </>

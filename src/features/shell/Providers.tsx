@@ -2,6 +2,7 @@
 import { getNonce, setNonce } from 'get-nonce';
 import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
+import { Toasts } from '@/ui/toast/Toasts';
 
 /** Theme and the nonce that style elements made at run time must carry. */
 export function Providers({ nonce, children }: { nonce: string; children: ReactNode }) {
@@ -10,6 +11,7 @@ export function Providers({ nonce, children }: { nonce: string; children: ReactN
   return (
     <ThemeProvider attribute="data-theme" themes={['dusk', 'noon']} defaultTheme="dusk" enableSystem={false} nonce={nonce} disableTransitionOnChange>
       {children}
+      <Toasts />
     </ThemeProvider>
   );
 }

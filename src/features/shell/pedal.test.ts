@@ -69,6 +69,38 @@ test('a MIDI pedal is a pedal', () => {
   expect([[0xb0, 64, 127], [0xb3, 67, 0], [0x90, 60, 90], [0x90, 60, 0], [0x80, 60, 10], [0xc0, 5], [0xb0, 1, 90], [0xf8]].map(midiPedal)).toEqual([true, false, true, false, false, 'tap', null, null]);
 });
 
+test('a key-up that another window had is no hold; nor is a key that a foot rests on', () => {
+  key('keydown', ' ');
+  window.dispatchEvent(new Event('blur'));
+  jest.advanceTimersByTime(1_000);
+  key('keyup', ' ');
+  key('keydown', 'ArrowRight');
+  jest.advanceTimersByTime(60_000);
+  expect(calls).toEqual([]);
+  key('keyup', 'ArrowRight');
+  expect(calls).toEqual([]);
+  tap('ArrowRight');
+  expect(calls).toEqual(['press']);
+});
+
+test('a pedal closed at rest throws nothing away, is recognised, and then read the other way round; other keys are as they were', () => {
+  const told: string[] = [];
+  stop();
+  stop = listenToKeys(DEFAULT_BINDINGS, () => keys, () => void told.push('reversed'));
+  const step = (ms = 300) => { key('keyup', 'PageDown'); jest.advanceTimersByTime(ms); key('keydown', 'PageDown'); };
+  key('keydown', 'PageDown');
+  for (const rest of [8_000, 20_000]) {
+    jest.advanceTimersByTime(rest);
+    step();
+  }
+  expect([calls, told]).toEqual([['press'], ['reversed']]);
+  jest.advanceTimersByTime(30_000);
+  step(900);
+  jest.advanceTimersByTime(5_000);
+  tap(' ');
+  expect(calls).toEqual(['press', 'hold', 'press']);
+});
+
 test('after listening has stopped nothing comes', () => {
   stop();
   tap(' ');

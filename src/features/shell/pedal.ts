@@ -7,30 +7,93 @@ const DOUBLE_MS = 350;
 export type Pedal = { readonly press?: () => void; readonly hold?: () => void; readonly double?: () => void };
 export type Keys = Pedal & Partial<Record<Exclude<Action, 'press'>, () => void>>;
 
-/** Tells press, double press and hold apart. A press waits for a second one only where a double does something. */
-export class PedalReader {
-  private timer: ReturnType<typeof setTimeout> | null = null;
-  private down = false;
-  private held = false;
-  private waiting: ReturnType<typeof setTimeout> | null = null;
-  constructor(private readonly pedal: () => Pedal) {}
+/**
+ * A key that is down for longer than this is not held on purpose: a foot rests on it, its key-up went to another window, or it is a pedal
+ * whose switch is closed at rest.
+ */
+const LONGEST_HOLD_MS = 3_000;
+/** So long a pedal of that kind is up when it is pressed. */
+const LONGEST_TAP_MS = 1_000;
+/** As often it must look like one before it is read as one. */
+const SURE_OF_REVERSED = 2;
 
-  press(): void {
-    if (this.down) return;
-    this.down = true;
-    this.held = false;
-    this.timer = setTimeout(() => {
-      this.held = true;
-      this.forgetPress();
-      this.pedal().hold?.();
-    }, HOLD_MS);
+/** What is known of one key or pedal. */
+type Switch = { downAt: number | null; upAt: number; likelyReversed: number; reversed: boolean };
+
+/**
+ * Tells press, double press and hold apart, by when the key is let go: a key whose key-up never comes does nothing. A press waits for a
+ * second one only where a double does something. A pedal whose switch is closed at rest is recognised and read the other way round.
+ */
+export class PedalReader {
+  private readonly switches = new Map<string, Switch>();
+  private waiting: ReturnType<typeof setTimeout> | null = null;
+
+  /**
+   * @param pedal what it does now
+   * @param onReversed told once for each pedal that is read the other way round from now on
+   */
+  constructor(
+    private readonly pedal: () => Pedal,
+    private readonly onReversed: () => void = () => undefined,
+    private readonly now: () => number = () => Date.now(),
+  ) {}
+
+  /** A key goes down; repeats of the same key count once. */
+  press(key: string): void {
+    const one = this.switchOf(key);
+    if (one.reversed) return this.letGo(one);
+    if (one.downAt !== null) return;
+    const up = this.now() - one.upAt;
+    if (one.likelyReversed > 0 && up > LONGEST_TAP_MS) one.likelyReversed = 0;
+    one.downAt = this.now();
   }
 
-  release(): void {
-    if (!this.down) return;
-    this.down = false;
-    if (this.timer) clearTimeout(this.timer);
-    if (this.held) return;
+  release(key: string): void {
+    const one = this.switchOf(key);
+    if (one.reversed) {
+      one.downAt = this.now();
+      return;
+    }
+    if (one.downAt === null) return;
+    if (this.now() - one.downAt > LONGEST_HOLD_MS) this.suspect(one);
+    else this.letGo(one);
+    one.upAt = this.now();
+    if (!one.reversed) one.downAt = null;
+  }
+
+  /** The window lost the keyboard: key-ups that come later belong to nobody. */
+  forget(): void {
+    for (const one of this.switches.values()) one.downAt = null;
+    this.forgetPress();
+  }
+
+  private switchOf(key: string): Switch {
+    const known = this.switches.get(key) ?? { downAt: null, upAt: -Infinity, likelyReversed: 0, reversed: false };
+    this.switches.set(key, known);
+    return known;
+  }
+
+  private suspect(one: Switch): void {
+    one.likelyReversed++;
+    if (one.likelyReversed < SURE_OF_REVERSED) return;
+    one.reversed = true;
+    // this key-up was the pedal being pressed
+    one.downAt = this.now();
+    this.onReversed();
+  }
+
+  private letGo(one: Switch): void {
+    if (one.downAt === null) return;
+    const held = this.now() - one.downAt;
+    one.downAt = null;
+    if (held > LONGEST_HOLD_MS) return;
+    if (held >= HOLD_MS) {
+      this.forgetPress();
+      this.pedal().hold?.();
+    } else this.tap();
+  }
+
+  private tap(): void {
     const { press, double } = this.pedal();
     if (!double) return press?.();
     if (this.waiting) {
@@ -49,7 +112,6 @@ export class PedalReader {
   }
 
   close(): void {
-    if (this.timer) clearTimeout(this.timer);
     this.forgetPress();
   }
 }
@@ -59,10 +121,11 @@ const TAKEN = 'input, select, textarea, button, a, [role=slider], [role=dialog],
 /**
  * Listens to pedal, keys and MIDI pedals; typing in a field is left alone, and a key on a button is the button's.
  * @param keys asked anew at each stroke: what they do depends on the moment
+ * @param onReversed told when a pedal turns out to be closed at rest, and is read the other way round
  * @returns how to stop listening
  */
-export function listenToKeys(bindings: Bindings, keys: () => Keys): () => void {
-  const pedal = new PedalReader(keys);
+export function listenToKeys(bindings: Bindings, keys: () => Keys, onReversed?: () => void): () => void {
+  const pedal = new PedalReader(keys, onReversed);
   const actionFor = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return null;
     const target = event.target instanceof HTMLElement ? event.target.closest(TAKEN) : null;
@@ -73,7 +136,7 @@ export function listenToKeys(bindings: Bindings, keys: () => Keys): () => void {
     if (action === null) return;
     if (action === 'press') {
       event.preventDefault();
-      if (!event.repeat) pedal.press();
+      if (!event.repeat) pedal.press(event.key);
       return;
     }
     const work = keys()[action];
@@ -81,15 +144,18 @@ export function listenToKeys(bindings: Bindings, keys: () => Keys): () => void {
     event.preventDefault();
     work();
   };
-  const onUp = (event: KeyboardEvent) => { if (bindings.press.includes(event.key)) pedal.release(); };
-  const onMidi = (event: Event) => ((event as CustomEvent<boolean>).detail ? pedal.press() : pedal.release());
+  const onUp = (event: KeyboardEvent) => { if (bindings.press.includes(event.key)) pedal.release(event.key); };
+  const onBlur = () => pedal.forget();
+  const onMidi = (event: Event) => ((event as CustomEvent<boolean>).detail ? pedal.press(MIDI_PEDAL) : pedal.release(MIDI_PEDAL));
   window.addEventListener('keydown', onDown);
   window.addEventListener('keyup', onUp);
+  window.addEventListener('blur', onBlur);
   window.addEventListener(MIDI_PEDAL, onMidi);
   return () => {
     pedal.close();
     window.removeEventListener('keydown', onDown);
     window.removeEventListener('keyup', onUp);
+    window.removeEventListener('blur', onBlur);
     window.removeEventListener(MIDI_PEDAL, onMidi);
   };
 }

@@ -1,7 +1,11 @@
 'use client';
 import { useEffect, useMemo, useRef } from 'react';
 import { listenToKeys, listenToMidi, type Keys } from './pedal';
+import { notify } from '@/ui/toast/toasts';
 import { usePreferences } from './preferences';
+
+const sayReversed = () =>
+  notify('This pedal is closed at rest. From now on it is read the other way round: pressing it counts as a press.');
 
 /** Keys a page is scrolled with, which pedals may send too. */
 const SCROLLING = /^(?:Arrow|Page)/;
@@ -15,7 +19,7 @@ export function useKeys(keys: Keys, scrolls = false): void {
   const bindings = useMemo(() => (scrolls ? { ...all, press: all.press.filter((key) => !SCROLLING.test(key)) } : all), [all, scrolls]);
   const latest = useRef(keys);
   useEffect(() => { latest.current = keys; });
-  useEffect(() => listenToKeys(bindings, () => latest.current), [bindings]);
+  useEffect(() => listenToKeys(bindings, () => latest.current, sayReversed), [bindings]);
   useEffect(() => {
     if (!midi) return;
     let stop: (() => void) | null = null;

@@ -6,13 +6,20 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { ask, askAhead } from '@/audio/keep/serverTakes';
 import { PLANS, type PlanId } from '@/core/plan';
 import { Shell } from '../shell/Shell';
+import { trashTake } from '../shell/trash';
 import { BringIn } from './BringIn';
 import { findingWords } from './findingWords';
 import { TakeProfile, type Profile } from '@/ui/form/TakeProfile';
 
 export type TakeRow = {
   readonly id: string; readonly number: number; readonly title: string; readonly when: string; readonly planId: PlanId; readonly tempo: number;
-  readonly met: number; readonly judged: number; readonly heard: number; readonly segments: number; readonly profile: Profile; readonly stars: number;
+  readonly stars: number;
+  /** What the list shows of it; null where it cannot be judged, and why. */
+  readonly line: TakeRowLine | null;
+  readonly trouble: string | null;
+};
+export type TakeRowLine = {
+  readonly met: number; readonly judged: number; readonly heard: number; readonly segments: number; readonly profile: Profile;
   readonly key: string; readonly findings: readonly { readonly kind: string; readonly title: string }[];
 };
 export type Rows = { readonly total: number; readonly from: number; readonly rows: readonly TakeRow[] };
@@ -65,7 +72,7 @@ function List({ total, rowAt, need }: { total: number; rowAt: (index: number) =>
     <ul ref={box} className="relative" style={{ height: list.getTotalSize() }} aria-label={`${total} takes`}>
       {shown.map(({ index, start }) => {
         const take = rowAt(index);
-        return <li key={index} aria-setsize={total} aria-posinset={index + 1} className="absolute inset-x-0" style={{ height: ROW, transform: `translateY(${start - margin}px)` }}>{take ? <Row take={take} /> : <div className="h-full border-t border-line" aria-hidden="true" />}</li>;
+        return <li key={index} aria-setsize={total} aria-posinset={index + 1} className="absolute inset-x-0" style={{ height: ROW, transform: `translateY(${start - margin}px)` }}>{take?.line ? <Row take={take} line={take.line} /> : take ? <TroubledRow take={take} /> : <div className="h-full border-t border-line" aria-hidden="true" />}</li>;
       })}
     </ul>
   );
@@ -125,14 +132,16 @@ function Choose({ filter, facets, onChange }: { filter: Filter; facets: Facets; 
 }
 
 function opening(takes: readonly TakeRow[]) {
-  const latest = takes[0]!;
-  const first = takes.findLast((take) => take.title === latest.title)!;
-  if (first === latest) return <>{latest.title}: <b className="font-[620] text-ink">{latest.heard} of {latest.segments} chords are heard with the band muted.</b></>;
-  return <>In take {first.number}, {first.heard} of {first.segments} chords of {latest.title} came through without the band, <b className="font-[620] text-ink">in the last one {latest.heard} of {latest.segments}.</b></>;
+  const judged = takes.flatMap((take) => (take.line ? [{ ...take, line: take.line }] : []));
+  const [latest] = judged;
+  if (!latest) return 'No take here can be judged.';
+  const first = judged.findLast((take) => take.title === latest.title) ?? latest;
+  if (first === latest) return <>{latest.title}: <b className="font-[620] text-ink">{latest.line.heard} of {latest.line.segments} chords are heard with the band muted.</b></>;
+  return <>In take {first.number}, {first.line.heard} of {first.line.segments} chords of {latest.title} came through without the band, <b className="font-[620] text-ink">in the last one {latest.line.heard} of {latest.line.segments}.</b></>;
 }
 
 /** A row asks for the page when it is pointed at or reached, and for the take itself when it is pressed: by the click both are on their way. */
-function Row({ take }: { take: TakeRow }) {
+function Row({ take, line }: { take: TakeRow; line: TakeRowLine }) {
   const router = useRouter();
   const href = `/takes/${take.id}`;
   const ahead = () => router.prefetch(href);
@@ -140,11 +149,28 @@ function Row({ take }: { take: TakeRow }) {
     <Link href={href} prefetch={false} onPointerEnter={ahead} onFocus={ahead} onPointerDown={() => askAhead(take.id)} onClick={() => askAhead(take.id)} className="grid h-full grid-cols-[44px_minmax(0,1fr)_auto] items-center gap-x-4 border-t border-line hover:bg-row sm:grid-cols-[44px_216px_minmax(0,1fr)_128px_150px_72px]">
       <span className="text-2xl font-[560] text-soft">{take.number}</span>
       <span className="min-w-0 leading-5"><b className="block truncate font-[560] text-ink">{take.title}{take.stars > 0 && <span className="ml-2 text-sm text-now" aria-label={`${take.stars} stars`}>{'★'.repeat(take.stars)}</span>}</b><span className="block truncate text-sm text-dim">{take.when}, {PLANS[take.planId].short}</span></span>
-      <span className="hidden sm:block"><TakeProfile profile={take.profile} /></span>
-      <Count value={take.met} of={take.judged} name="changes met on time" />
-      <span className="hidden sm:block"><Count value={take.heard} of={take.segments} name="chords heard with the band muted" /></span>
+      <span className="hidden sm:block"><TakeProfile profile={line.profile} /></span>
+      <Count value={line.met} of={line.judged} name="changes met on time" />
+      <span className="hidden sm:block"><Count value={line.heard} of={line.segments} name="chords heard with the band muted" /></span>
       <span className="hidden text-right text-[22px] font-[560] text-soft sm:block">{take.tempo}</span>
     </Link>
+  );
+}
+
+/** A take that cannot be judged: what is wrong, and the way to be rid of it. */
+function TroubledRow({ take }: { take: TakeRow }) {
+  const router = useRouter();
+  const reload = () => router.refresh();
+  return (
+    <div className="flex h-full items-center gap-x-4 border-t border-line">
+      <span className="w-11 text-2xl font-[560] text-soft">{take.number}</span>
+      <span className="min-w-0 grow leading-5">
+        <b className="block truncate font-[560] text-ink">{take.title}</b>
+        <span className="block truncate text-sm text-soft">{take.trouble}</span>
+      </span>
+      <a className="text-soft hover:text-ink hover:underline" href={`/api/takes/${take.id}/export?format=archive`} download>Export</a>
+      <button type="button" className="quiet" onClick={() => void trashTake(take.id, reload, reload)}>Remove<span className="sr-only"> take {take.number}</span></button>
+    </div>
   );
 }
 

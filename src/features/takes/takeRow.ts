@@ -1,7 +1,9 @@
-import type { StoredTake } from '@/server/takes';
-import type { TakeLine } from '@/server/takeLines';
+import type { TakeListEntry } from '@/server/takeRows';
 import { takeMoment } from './moment';
 import type { TakeRow } from './TakesScreen';
 
 /** One line of the list for a take. */
-export const takeRow = (take: StoredTake, line: TakeLine, stars = 0): TakeRow => ({ id: take.id, number: take.number, title: take.title, when: takeMoment(take.createdAt), planId: take.plan.id, tempo: Math.round(take.tempo), ...line, stars });
+export function takeRow({ take, line, stars, trouble }: TakeListEntry): TakeRow {
+  const { id, number, title, createdAt, plan, tempo } = take;
+  return { id, number, title, when: takeMoment(createdAt), planId: plan.id, tempo: Math.round(tempo), stars, trouble, line };
+}

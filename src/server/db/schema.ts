@@ -1,6 +1,9 @@
 import { sql } from 'drizzle-orm';
 import { type AnySQLiteColumn, blob, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
+/** What stopped a take from being judged. A newer engine tries again. */
+export type TakeTrouble = { readonly engineVersion: number; readonly message: string };
+
 const createdAt = () => integer().notNull().default(sql`(unixepoch() * 1000)`);
 
 /** Charts as text: what the player typed is what is kept. */
@@ -50,8 +53,12 @@ export const takes = sqliteTable('takes', {
   dropOut: text({ mode: 'json' }),
   /** The drill this was an attempt at; null for a solo. */
   drillId: text().references((): AnySQLiteColumn => drills.id, { onDelete: 'set null' }),
-  /** When the sound was let go to make room; notes and reports stay. */
+  /** When the sound was put in the trash to make room; notes and reports stay, and the sound itself for thirty days. */
   soundGoneAt: integer(),
+  /** When the take was put in the trash; null where it was not. */
+  removedAt: integer(),
+  /** Why this take cannot be judged, and by which engine; null where it can, or was not tried. */
+  trouble: text({ mode: 'json' }).$type<TakeTrouble>(),
   createdAt: createdAt(),
 }, (table) => [index('takes_by_time').on(table.createdAt), index('takes_by_state').on(table.state, table.createdAt)]);
 

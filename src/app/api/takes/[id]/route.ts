@@ -3,7 +3,8 @@ import { readJson } from '@/server/body';
 import { knownId } from '@/server/ids';
 import { respond } from '@/server/respond';
 import { reviewOf, reviewResponse } from '@/server/reviews';
-import { amendTake, deleteTake, takeById } from '@/server/takes';
+import { amendTake, takeById } from '@/server/takes';
+import { deleteTake, removeTake } from '@/server/trash';
 import { patchTakeBody } from '@/server/validation';
 
 type Context = { params: Promise<{ id: string }> };
@@ -22,8 +23,11 @@ export const PATCH = (request: Request, context: Context): Promise<Response> =>
     return take.state === 'ready' ? reviewOf(take.id) : { take };
   });
 
-export const DELETE = (_: Request, context: Context): Promise<Response> =>
+/** Puts a take in the trash; with `?permanently=1` it is deleted. */
+export const DELETE = (request: Request, context: Context): Promise<Response> =>
   respond(async () => {
-    await deleteTake(await idOf(context));
-    return new Response(null, { status: 204 });
+    const id = await idOf(context);
+    if (new URL(request.url).searchParams.get('permanently') !== '1') return removeTake(id);
+    await deleteTake(id);
+    return { recoverable: false };
   });

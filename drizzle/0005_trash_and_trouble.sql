@@ -1,0 +1,2 @@
+ALTER TABLE `takes` ADD `removed_at` integer;--> statement-breakpoint
+ALTER TABLE `takes` ADD `trouble` text;
