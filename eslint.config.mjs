@@ -26,14 +26,26 @@ const core = (rooms) => ({ element: { type: 'core', captured: { room: rooms } } 
 const layer = (...types) => types.map((type) => ({ element: { type } }));
 
 const corePolicies = Object.entries(CORE_ROOMS).map(([room, uses]) => ({
-  from: core(room), allow: { to: [room, ...uses].map((name) => core(name)) },
+  from: core(room),
+  allow: { to: [room, ...uses].map((name) => core(name)) },
 }));
 
 /** Nothing outside a room reaches past its list of public names. */
 const deepImports = Object.keys(CORE_ROOMS).map((room) => `@/core/${room}/*`);
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'dist/**', 'node_modules/**', 'public/**', 'next-env.d.ts', 'test-results/**', '.tmp/**', 'coverage/**'] },
+  {
+    ignores: [
+      '.next/**',
+      'dist/**',
+      'node_modules/**',
+      'public/**',
+      'next-env.d.ts',
+      'test-results/**',
+      '.tmp/**',
+      'coverage/**',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     files: ['src/**/*.{ts,tsx}', 'bin/**/*.ts', 'scripts/**/*.ts'],
@@ -55,30 +67,65 @@ export default tseslint.config(
       ],
     },
     rules: {
-      'boundaries/dependencies': ['error', {
-        default: 'disallow',
-        policies: [
-          ...corePolicies,
-          { from: layer('ui'), allow: { to: layer('ui', 'core') } },
-          { from: layer('workers'), allow: { to: layer('workers', 'core') } },
-          { from: layer('audio'), allow: { to: layer('audio', 'workers', 'core') } },
-          { from: layer('server'), allow: { to: layer('server', 'core') } },
-          // features never import one another; all stand in the shell
-          { from: layer('feature'), allow: { to: [...layer('ui', 'audio', 'workers', 'core', 'server'), { element: { type: 'feature', captured: { screen: 'shell' } } }, { element: { type: 'feature', captured: { screen: '{{ from.element.captured.screen }}' } } }] } },
-          { from: layer('app'), allow: { to: layer('app', 'feature', 'ui', 'server', 'core') } },
-          { from: layer('command'), allow: { to: layer('command', 'core', 'server') } },
-          { from: layer('script'), allow: { to: layer('script', 'core', 'server', 'audio') } },
-        ],
-      }],
-      'no-restricted-imports': ['error', { patterns: [{ group: deepImports, message: 'Import a room by its index: @/core/<room>.' }] }],
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          policies: [
+            ...corePolicies,
+            { from: layer('ui'), allow: { to: layer('ui', 'core') } },
+            { from: layer('workers'), allow: { to: layer('workers', 'core') } },
+            { from: layer('audio'), allow: { to: layer('audio', 'workers', 'core') } },
+            { from: layer('server'), allow: { to: layer('server', 'core') } },
+            // features never import one another; all stand in the shell
+            {
+              from: layer('feature'),
+              allow: {
+                to: [
+                  ...layer('ui', 'audio', 'workers', 'core', 'server'),
+                  { element: { type: 'feature', captured: { screen: 'shell' } } },
+                  {
+                    element: { type: 'feature', captured: { screen: '{{ from.element.captured.screen }}' } },
+                  },
+                ],
+              },
+            },
+            { from: layer('app'), allow: { to: layer('app', 'feature', 'ui', 'server', 'core') } },
+            { from: layer('command'), allow: { to: layer('command', 'core', 'server') } },
+            { from: layer('script'), allow: { to: layer('script', 'core', 'server', 'audio') } },
+          ],
+        },
+      ],
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: deepImports, message: 'Import a room by its index: @/core/<room>.' }] },
+      ],
     },
   },
   {
     // what a screen computes in the browser must not carry the database with it: only types come from the server
     files: ['src/features/**/*.{ts,tsx}'],
-    rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [{ group: ['@/server/*'], allowTypeImports: true, message: 'Screens take only types from the server.' }, { group: deepImports, message: 'Import a room by its index.' }] }] },
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['@/server/*'],
+              allowTypeImports: true,
+              message: 'Screens take only types from the server.',
+            },
+            { group: deepImports, message: 'Import a room by its index.' },
+          ],
+        },
+      ],
+    },
   },
-  { files: ['src/**/*.tsx', 'src/features/**/*.ts'], plugins: { 'react-hooks': reactHooks }, rules: reactHooks.configs.recommended.rules },
+  {
+    files: ['src/**/*.tsx', 'src/features/**/*.ts'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: reactHooks.configs.recommended.rules,
+  },
   {
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],

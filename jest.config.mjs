@@ -5,9 +5,23 @@ export default {
   testEnvironmentOptions: { globalsCleanup: 'off' },
   maxWorkers: '100%',
   globalSetup: '<rootDir>/tests/support/bundleJudging.mjs',
-  testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}', '<rootDir>/bin/**/*.test.ts', '<rootDir>/tests/unit/**/*.test.ts'],
+  testMatch: [
+    '<rootDir>/src/**/*.test.{ts,tsx}',
+    '<rootDir>/bin/**/*.test.ts',
+    '<rootDir>/tests/unit/**/*.test.ts',
+  ],
   transform: {
-    '^.+\\.tsx?$': ['<rootDir>/tests/support/quickGlobals.mjs', { module: { type: 'es6' }, jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } }],
+    '^.+\\.tsx?$': [
+      '<rootDir>/tests/support/quickGlobals.mjs',
+      {
+        module: { type: 'es6' },
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } },
+        },
+      },
+    ],
   },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },

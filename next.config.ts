@@ -11,11 +11,16 @@ const config: NextConfig = {
   devIndicators: false,
   async headers() {
     const common = [
-      { key: 'x-content-type-options', value: 'nosniff' }, { key: 'referrer-policy', value: 'no-referrer' },
-      { key: 'permissions-policy', value: 'microphone=(self), camera=(), geolocation=()' }, { key: 'cross-origin-opener-policy', value: 'same-origin' },
+      { key: 'x-content-type-options', value: 'nosniff' },
+      { key: 'referrer-policy', value: 'no-referrer' },
+      { key: 'permissions-policy', value: 'microphone=(self), camera=(), geolocation=()' },
+      { key: 'cross-origin-opener-policy', value: 'same-origin' },
     ];
     // a worker obeys the policy of its own file's answer
-    return [{ source: '/:path*', headers: common }, { source: '/_next/static/:path*', headers: [{ key: 'content-security-policy', value: WORKER_POLICY }] }];
+    return [
+      { source: '/:path*', headers: common },
+      { source: '/_next/static/:path*', headers: [{ key: 'content-security-policy', value: WORKER_POLICY }] },
+    ];
   },
 };
 

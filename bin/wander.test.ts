@@ -13,7 +13,10 @@ import { importLine } from '@/server/takeFiles';
 let folder = '';
 const at = (name: string): string => path.join(folder, name);
 const wander = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync('node', ['bin/wander', ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
+  const { status, stdout, stderr } = spawnSync('node', ['bin/wander', ...args], {
+    encoding: 'utf8',
+    maxBuffer: 64 * 1024 * 1024,
+  });
   return { status, stdout, stderr, json: <T>() => JSON.parse(stdout) as T };
 };
 
@@ -26,97 +29,292 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 test('theory: chord and scale, as JSON and as words', () => {
   expect(wander('theory', 'chord', 'Ebm7b5/Bbb', '--json').json()).toEqual({
-    root: 'Eb', bass: 'Bbb', tones: [{ interval: '1', pc: 3, name: 'Eb' }, { interval: 'b3', pc: 6, name: 'Gb' }, { interval: 'b5', pc: 9, name: 'Bbb' }, { interval: 'b7', pc: 1, name: 'Db' }], colours: [],
+    root: 'Eb',
+    bass: 'Bbb',
+    tones: [
+      { interval: '1', pc: 3, name: 'Eb' },
+      { interval: 'b3', pc: 6, name: 'Gb' },
+      { interval: 'b5', pc: 9, name: 'Bbb' },
+      { interval: 'b7', pc: 1, name: 'Db' },
+    ],
+    colours: [],
   });
-  expect(wander('theory', 'scale', 'F melodic minor', '--json').json()).toEqual({ pcs: [5, 7, 8, 10, 0, 2, 4], names: ['F', 'G', 'Ab', 'Bb', 'C', 'D', 'E'] });
+  expect(wander('theory', 'scale', 'F melodic minor', '--json').json()).toEqual({
+    pcs: [5, 7, 8, 10, 0, 2, 4],
+    names: ['F', 'G', 'Ab', 'Bb', 'C', 'D', 'E'],
+  });
   expect(wander('theory', 'chord', 'C7').stdout).toContain('root: C');
 });
 
 test('chart check: bars, or errors with line, column and a suggestion, on both outputs', () => {
-  expect(wander('chart', 'check', at('chart.txt'), '--json').json<{ bars: unknown[] }>().bars).toHaveLength(4);
+  expect(wander('chart', 'check', at('chart.txt'), '--json').json<{ bars: unknown[] }>().bars).toHaveLength(
+    4,
+  );
   writeFileSync(at('bad.txt'), '| C | F7b |\n');
   const bad = wander('chart', 'check', at('bad.txt'), '--json');
   expect(bad.status).toBe(2);
-  expect(bad.json()).toMatchObject({ ok: false, errors: [{ line: 1, column: 9, bar: 2, suggestion: 'F7b9' }] });
+  expect(bad.json()).toMatchObject({
+    ok: false,
+    errors: [{ line: 1, column: 9, bar: 2, suggestion: 'F7b9' }],
+  });
   expect(bad.stderr).toContain('bar 2, line 1, column 9');
 });
 
 test('chart convert: out and in again as MusicXML and MIDI; chart transpose: by key and by semitones', () => {
   for (const name of ['chart.musicxml', 'chart.mid']) {
     expect(wander('chart', 'convert', at('chart.txt'), '--out', at(name)).status).toBe(0);
-    const back = wander('chart', 'check', at(name), '--json').json<{ title: string; bars: { chords: { chord: string }[] }[] }>();
-    expect([back.title, back.bars.map((bar) => bar.chords[0]!.chord)]).toEqual(['T', ['Dm7', 'G7', 'Cmaj7', 'Cmaj7']]);
+    const back = wander('chart', 'check', at(name), '--json').json<{
+      title: string;
+      bars: { chords: { chord: string }[] }[];
+    }>();
+    expect([back.title, back.bars.map((bar) => bar.chords[0]!.chord)]).toEqual([
+      'T',
+      ['Dm7', 'G7', 'Cmaj7', 'Cmaj7'],
+    ]);
     expect(wander('chart', 'convert', at(name), '--to', 'text').stdout).toContain('| Dm7 | G7 | Cmaj7 |');
   }
-  expect(wander('chart', 'transpose', at('chart.txt'), '--to', 'Eb').stdout).toBe('title: T\nkey: Eb\ntempo: 160\n| Fm7 | Bb7 | Ebmaj7 | % |\n');
-  expect(wander('chart', 'transpose', at('chart.txt'), '--by', '-1', '--json').json()).toMatchObject({ ok: true, key: 'B major' });
+  expect(wander('chart', 'transpose', at('chart.txt'), '--to', 'Eb').stdout).toBe(
+    'title: T\nkey: Eb\ntempo: 160\n| Fm7 | Bb7 | Ebmaj7 | % |\n',
+  );
+  expect(wander('chart', 'transpose', at('chart.txt'), '--by', '-1', '--json').json()).toMatchObject({
+    ok: true,
+    key: 'B major',
+  });
   expect(wander('chart', 'transpose', at('chart.txt'), 'Eb').stdout).toContain('| Fm7 | Bb7 |');
-  expect(wander('chart', 'convert', at('chart.txt'), 'musicxml', '--json').json()).toMatchObject({ ok: true, format: 'musicxml' });
+  expect(wander('chart', 'convert', at('chart.txt'), 'musicxml', '--json').json()).toMatchObject({
+    ok: true,
+    format: 'musicxml',
+  });
 });
 
 test('study: one entry a chord, by function and by plan', () => {
-  const study = wander('study', at('chart.txt'), '--plan', 'outline', '--home', 'A minor pentatonic', '--json').json<{ key: string; chords: Record<string, unknown>[] }>();
+  const study = wander(
+    'study',
+    at('chart.txt'),
+    '--plan',
+    'outline',
+    '--home',
+    'A minor pentatonic',
+    '--json',
+  ).json<{ key: string; chords: Record<string, unknown>[] }>();
   expect(study.key).toBe('C major');
   expect(study.chords).toHaveLength(4);
   expect(study.chords[1]).toMatchObject({
-    bar: 2, beat: 4, chord: 'G7', key: 'C major', degree: 'V', scale: 'G mixolydian', guideTones: [{ interval: '3', pc: 11, name: 'B' }, { interval: 'b7', pc: 5, name: 'F' }],
-    tellTale: [{ interval: '3', pc: 11, name: 'B' }, { interval: 'b7', pc: 5, name: 'F' }], targets: [{ interval: '3', pc: 11, name: 'B' }, { interval: 'b7', pc: 5, name: 'F' }],
-    material: [{ interval: '1', pc: 7, name: 'G' }, { interval: '3', pc: 11, name: 'B' }, { interval: '5', pc: 2, name: 'D' }, { interval: 'b7', pc: 5, name: 'F' }],
-    tensions: [{ interval: '9', pc: 9, name: 'A' }, { interval: '6', pc: 4, name: 'E' }],
+    bar: 2,
+    beat: 4,
+    chord: 'G7',
+    key: 'C major',
+    degree: 'V',
+    scale: 'G mixolydian',
+    guideTones: [
+      { interval: '3', pc: 11, name: 'B' },
+      { interval: 'b7', pc: 5, name: 'F' },
+    ],
+    tellTale: [
+      { interval: '3', pc: 11, name: 'B' },
+      { interval: 'b7', pc: 5, name: 'F' },
+    ],
+    targets: [
+      { interval: '3', pc: 11, name: 'B' },
+      { interval: 'b7', pc: 5, name: 'F' },
+    ],
+    material: [
+      { interval: '1', pc: 7, name: 'G' },
+      { interval: '3', pc: 11, name: 'B' },
+      { interval: '5', pc: 2, name: 'D' },
+      { interval: 'b7', pc: 5, name: 'F' },
+    ],
+    tensions: [
+      { interval: '9', pc: 9, name: 'A' },
+      { interval: '6', pc: 4, name: 'E' },
+    ],
   });
-  for (const { scale } of study.chords) expect(wander('theory', 'scale', String(scale), '--json').status).toBe(0);
+  for (const { scale } of study.chords)
+    expect(wander('theory', 'scale', String(scale), '--json').status).toBe(0);
   expect(wander('study', at('chart.txt')).stdout).toContain('Dm7         ii');
 });
 
 test('neck: chord, scale and path', () => {
-  const { shapes } = wander('neck', 'chord', 'Cm7', '--position', '3', '--json').json<{ shapes: { frets: (number | null)[]; fingers: (number | null)[]; tones: (string | null)[] }[] }>();
+  const { shapes } = wander('neck', 'chord', 'Cm7', '--position', '3', '--json').json<{
+    shapes: { frets: (number | null)[]; fingers: (number | null)[]; tones: (string | null)[] }[];
+  }>();
   expect(shapes[0]!.frets).toHaveLength(6);
   expect(shapes.map((shape) => shape.frets.map((fret) => fret ?? 'x').join(' '))).toContain('x 3 5 3 4 3');
-  const { places, path: up } = wander('neck', 'scale', 'F dorian', '--position', '5', '--json').json<{ places: { string: number; fret: number; name: string }[]; path: unknown[] }>();
-  expect([places.some((place) => place.string === 1 && place.fret === 4 && place.name === 'Ab'), up.length > 12]).toEqual([true, true]);
-  writeFileSync(at('line.json'), '{"notes":[{"onsetBeat":0,"durationBeats":1,"midi":60,"string":3},{"onsetBeat":1,"durationBeats":1,"midi":62}]}');
-  expect(wander('neck', 'path', at('line.json'), '--json').json()).toEqual({ path: [{ string: 3, fret: 5, finger: 1 }, { string: 3, fret: 7, finger: 3 }], shifts: 0 });
-  expect(wander('neck', 'path', at('line.json'), '--tuning', 'D2 A2 D3 F#3 A3 D4', '--json').json<{ path: { fret: number }[] }>().path[0]!.fret).toBe(6);
+  const { places, path: up } = wander('neck', 'scale', 'F dorian', '--position', '5', '--json').json<{
+    places: { string: number; fret: number; name: string }[];
+    path: unknown[];
+  }>();
+  expect([
+    places.some((place) => place.string === 1 && place.fret === 4 && place.name === 'Ab'),
+    up.length > 12,
+  ]).toEqual([true, true]);
+  writeFileSync(
+    at('line.json'),
+    '{"notes":[{"onsetBeat":0,"durationBeats":1,"midi":60,"string":3},{"onsetBeat":1,"durationBeats":1,"midi":62}]}',
+  );
+  expect(wander('neck', 'path', at('line.json'), '--json').json()).toEqual({
+    path: [
+      { string: 3, fret: 5, finger: 1 },
+      { string: 3, fret: 7, finger: 3 },
+    ],
+    shifts: 0,
+  });
+  expect(
+    wander('neck', 'path', at('line.json'), '--tuning', 'D2 A2 D3 F#3 A3 D4', '--json').json<{
+      path: { fret: number }[];
+    }>().path[0]!.fret,
+  ).toBe(6);
 });
 
 test('play, transcribe and analyse: the whole chain on the command line', () => {
-  expect(wander('play', at('chart.txt'), '--plan', 'outline', '--seed', '7', '--choruses', '2', '--out', at('take.wav'), '--truth', at('truth.json')).status).toBe(0);
-  const truth = JSON.parse(readFileSync(at('truth.json'), 'utf8')) as { notes: { onsetSec: number; midi: number }[] };
-  const heard = wander('transcribe', at('take.wav'), '--json', '--frames').json<{ schema: string; notes: { onsetSec: number; midi: number }[]; frames: { hopSec: number; midi: (number | null)[] }; tuning: { a4: number } }>();
+  expect(
+    wander(
+      'play',
+      at('chart.txt'),
+      '--plan',
+      'outline',
+      '--seed',
+      '7',
+      '--choruses',
+      '2',
+      '--out',
+      at('take.wav'),
+      '--truth',
+      at('truth.json'),
+    ).status,
+  ).toBe(0);
+  const truth = JSON.parse(readFileSync(at('truth.json'), 'utf8')) as {
+    notes: { onsetSec: number; midi: number }[];
+  };
+  const heard = wander('transcribe', at('take.wav'), '--json', '--frames').json<{
+    schema: string;
+    notes: { onsetSec: number; midi: number }[];
+    frames: { hopSec: number; midi: (number | null)[] };
+    tuning: { a4: number };
+  }>();
   expect(heard.schema).toBe('idle-wander/notes@1');
-  expect(truth.notes.filter((note) => heard.notes.some((other) => Math.abs(other.onsetSec - note.onsetSec) < 0.05 && other.midi === note.midi)).length / truth.notes.length).toBeGreaterThan(0.95);
+  expect(
+    truth.notes.filter((note) =>
+      heard.notes.some(
+        (other) => Math.abs(other.onsetSec - note.onsetSec) < 0.05 && other.midi === note.midi,
+      ),
+    ).length / truth.notes.length,
+  ).toBeGreaterThan(0.95);
   expect(heard.frames.midi.length * heard.frames.hopSec).toBeGreaterThan(11);
-  const [fromSound, fromTruth] = ['take.wav', 'truth.json'].map((file) => wander('analyse', at(file), '--chart', at('chart.txt'), '--tempo', '160', '--plan', 'outline', '--json').json<{ changes: { landing: { interval: string } }[]; findings: unknown[] }>());
-  expect(fromSound!.changes.map((change) => change.landing.interval)).toEqual(fromTruth!.changes.map((change) => change.landing.interval));
+  const [fromSound, fromTruth] = ['take.wav', 'truth.json'].map((file) =>
+    wander(
+      'analyse',
+      at(file),
+      '--chart',
+      at('chart.txt'),
+      '--tempo',
+      '160',
+      '--plan',
+      'outline',
+      '--json',
+    ).json<{ changes: { landing: { interval: string } }[]; findings: unknown[] }>(),
+  );
+  expect(fromSound!.changes.map((change) => change.landing.interval)).toEqual(
+    fromTruth!.changes.map((change) => change.landing.interval),
+  );
   expect(Array.isArray(fromSound!.findings)).toBe(true);
   expect(wander('analyse', at('truth.json'), '--chart', at('chart.txt')).stdout).toContain('Targets met at');
-  const late = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--offset', '-0.1', '--json').json<{ notes: { onsetBeat: number }[] }>();
-  const early = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{ notes: { onsetBeat: number }[] }>();
+  const late = wander(
+    'analyse',
+    at('truth.json'),
+    '--chart',
+    at('chart.txt'),
+    '--offset',
+    '-0.1',
+    '--json',
+  ).json<{ notes: { onsetBeat: number }[] }>();
+  const early = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{
+    notes: { onsetBeat: number }[];
+  }>();
   expect(late.notes[0]!.onsetBeat - early.notes[0]!.onsetBeat).toBeCloseTo((0.1 * 160) / 60);
 }, 60_000);
 
 test('analyse: the page says what to practise, every change, and what it rests on', () => {
   const { stdout, status } = wander('analyse', at('truth.json'), '--chart', at('chart.txt'));
   expect(status).toBe(0);
-  for (const title of ['WHAT TO PRACTISE', 'CHANGES   ● target', 'CHANGE BY CHANGE', 'PHRASES', 'WHAT YOU USED OVER EACH CHORD', 'HOW YOU GOT THERE', 'WOULD THE CHORDS BE HEARD WITH THE BAND MUTED?', 'TIME AND LINE', 'CHORUS BY CHORUS']) expect(stdout).toContain(`\n${title}`);
-  const { changes } = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{ changes: unknown[] }>();
+  for (const title of [
+    'WHAT TO PRACTISE',
+    'CHANGES   ● target',
+    'CHANGE BY CHANGE',
+    'PHRASES',
+    'WHAT YOU USED OVER EACH CHORD',
+    'HOW YOU GOT THERE',
+    'WOULD THE CHORDS BE HEARD WITH THE BAND MUTED?',
+    'TIME AND LINE',
+    'CHORUS BY CHORUS',
+  ])
+    expect(stdout).toContain(`\n${title}`);
+  const { changes } = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{
+    changes: unknown[];
+  }>();
   expect(stdout.match(/^ +\d+:\d\d /gm)).toHaveLength(changes.length);
   for (const line of stdout.split('\n')) expect(line.length).toBeLessThanOrEqual(110);
 });
 
 test('analyse: earlier takes are counted in; an offset may be found from the take', () => {
-  const together = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--before', at('truth.json'), '--before', at('truth.json'), '--json').json<{ findings: { kind: string; of: number; sentence: string }[] }>();
-  const alone = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{ findings: { kind: string; of: number; sentence: string }[]; tooFew: unknown[] }>();
+  const together = wander(
+    'analyse',
+    at('truth.json'),
+    '--chart',
+    at('chart.txt'),
+    '--before',
+    at('truth.json'),
+    '--before',
+    at('truth.json'),
+    '--json',
+  ).json<{ findings: { kind: string; of: number; sentence: string }[] }>();
+  const alone = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{
+    findings: { kind: string; of: number; sentence: string }[];
+    tooFew: unknown[];
+  }>();
   expect(together.findings.length).toBeGreaterThan(0);
   for (const { sentence } of together.findings) expect(sentence).toMatch(/^In 3 takes: /);
-  expect(wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--before', `${at('truth.json')}@80`, '--json').status).toBe(0);
-  expect(wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--before', `${at('truth.json')}@8`).stderr).toContain('--before takes a number from 20 to 400');
-  for (const one of alone.findings) expect(together.findings.some(({ kind, of }) => kind === one.kind && of >= one.of)).toBe(true);
-  writeFileSync(at('late.json'), JSON.stringify({ notes: Array.from({ length: 24 }, (_, index) => ({ onsetSec: index * 0.1875 + 0.012, offsetSec: index * 0.1875 + 0.18, midi: 60 + (index % 5) })) }));
-  const { alignment } = wander('analyse', at('late.json'), '--chart', at('chart.txt'), '--offset', 'auto', '--json').json<{ alignment: { estimatedMs: number; appliedMs: number } }>();
+  expect(
+    wander(
+      'analyse',
+      at('truth.json'),
+      '--chart',
+      at('chart.txt'),
+      '--before',
+      `${at('truth.json')}@80`,
+      '--json',
+    ).status,
+  ).toBe(0);
+  expect(
+    wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--before', `${at('truth.json')}@8`)
+      .stderr,
+  ).toContain('--before takes a number from 20 to 400');
+  for (const one of alone.findings)
+    expect(together.findings.some(({ kind, of }) => kind === one.kind && of >= one.of)).toBe(true);
+  writeFileSync(
+    at('late.json'),
+    JSON.stringify({
+      notes: Array.from({ length: 24 }, (_, index) => ({
+        onsetSec: index * 0.1875 + 0.012,
+        offsetSec: index * 0.1875 + 0.18,
+        midi: 60 + (index % 5),
+      })),
+    }),
+  );
+  const { alignment } = wander(
+    'analyse',
+    at('late.json'),
+    '--chart',
+    at('chart.txt'),
+    '--offset',
+    'auto',
+    '--json',
+  ).json<{ alignment: { estimatedMs: number; appliedMs: number } }>();
   expect([Math.round(alignment.estimatedMs), Math.round(alignment.appliedMs)]).toEqual([12, 12]);
   const far = wander('analyse', at('late.json'), '--chart', at('chart.txt'), '--offset', '-0.04', '--json');
-  expect(far.stderr).toContain('52 ms behind the beat. Nothing was moved; if that is latency, give --offset 0.012.');
+  expect(far.stderr).toContain(
+    '52 ms behind the beat. Nothing was moved; if that is latency, give --offset 0.012.',
+  );
 });
 
 test('analyse: what cannot be judged is refused with its place', () => {
@@ -129,22 +327,52 @@ test('analyse: what cannot be judged is refused with its place', () => {
 
 test('analyse: superimposed changes are judged beside the written ones', () => {
   writeFileSync(at('over.txt'), '| Abm7 | Db7 | Cmaj7 | % |\n');
-  const both = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--overlay', at('over.txt'), '--json').json<{ changes: { to: string }[]; overlay: { changes: { to: string }[] } }>();
+  const both = wander(
+    'analyse',
+    at('truth.json'),
+    '--chart',
+    at('chart.txt'),
+    '--overlay',
+    at('over.txt'),
+    '--json',
+  ).json<{ changes: { to: string }[]; overlay: { changes: { to: string }[] } }>();
   expect([both.changes[0]!.to, both.overlay.changes[0]!.to]).toEqual(['G7', 'Db7']);
   writeFileSync(at('over.txt'), '| Abm7 |\n');
-  expect(wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--overlay', at('over.txt')).stderr).toContain('An overlay covers the same bars');
+  expect(
+    wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--overlay', at('over.txt')).stderr,
+  ).toContain('An overlay covers the same bars');
 });
 
 test('band: a WAV of the form', () => {
-  expect(wander('band', at('chart.txt'), '--tempo', '160', '--choruses', '2', '--out', at('band.wav')).status).toBe(0);
+  expect(
+    wander('band', at('chart.txt'), '--tempo', '160', '--choruses', '2', '--out', at('band.wav')).status,
+  ).toBe(0);
   expect(readFileSync(at('band.wav')).length).toBe(44 + 2 * Math.ceil((12 + 1.5) * 44_100));
 });
 
 test.each([
-  ['no command', []], ['an unknown command', ['dance']], ['a file that is not there', ['transcribe', '/nowhere.wav']], ['no file', ['transcribe']], ['an option that is none', ['theory', 'chord', 'C', '--loud']], ['a chord that is none', ['theory', 'chord', 'H7']],
-  ['a scale that is none', ['theory', 'scale', 'C wobbly']], ['no chart', ['analyse', 'x.json']], ['a plan that is none', ['analyse', 'x.json', '--chart', 'CHART', '--plan', 'magic']], ['a tempo out of range', ['band', 'CHART', '--tempo', '9', '--out', '/tmp/x.wav']],
-  ['nothing to write', ['band', 'CHART']], ['a chart that is a sound', ['transcribe', 'CHART']], ['choruses that are no number', ['band', 'CHART', '--choruses', 'many', '--out', 'x']], ['a format that is none', ['chart', 'convert', 'CHART', '--to', 'papyrus']], ['nowhere to transpose to', ['chart', 'transpose', 'CHART']], ['strings out of order', ['neck', 'chord', 'C', '--tuning', 'E4 B3 G3 D3 A2 E2']], ['a neck of nothing', ['neck', 'fly']], ['notes that are none', ['neck', 'path', 'CHART']], ['a target that is none', ['study', 'CHART', '--plan', 'single-target', '--target', 'ninth']],
-  ['a drill that is none', ['drill', 'CHART', '--kind', 'sprint']], ['bars that are not there', ['drill', 'CHART', '--bars', '3-999']], ['a place that cannot be written', ['band', 'CHART', '--out', '/nowhere/x.wav']],
+  ['no command', []],
+  ['an unknown command', ['dance']],
+  ['a file that is not there', ['transcribe', '/nowhere.wav']],
+  ['no file', ['transcribe']],
+  ['an option that is none', ['theory', 'chord', 'C', '--loud']],
+  ['a chord that is none', ['theory', 'chord', 'H7']],
+  ['a scale that is none', ['theory', 'scale', 'C wobbly']],
+  ['no chart', ['analyse', 'x.json']],
+  ['a plan that is none', ['analyse', 'x.json', '--chart', 'CHART', '--plan', 'magic']],
+  ['a tempo out of range', ['band', 'CHART', '--tempo', '9', '--out', '/tmp/x.wav']],
+  ['nothing to write', ['band', 'CHART']],
+  ['a chart that is a sound', ['transcribe', 'CHART']],
+  ['choruses that are no number', ['band', 'CHART', '--choruses', 'many', '--out', 'x']],
+  ['a format that is none', ['chart', 'convert', 'CHART', '--to', 'papyrus']],
+  ['nowhere to transpose to', ['chart', 'transpose', 'CHART']],
+  ['strings out of order', ['neck', 'chord', 'C', '--tuning', 'E4 B3 G3 D3 A2 E2']],
+  ['a neck of nothing', ['neck', 'fly']],
+  ['notes that are none', ['neck', 'path', 'CHART']],
+  ['a target that is none', ['study', 'CHART', '--plan', 'single-target', '--target', 'ninth']],
+  ['a drill that is none', ['drill', 'CHART', '--kind', 'sprint']],
+  ['bars that are not there', ['drill', 'CHART', '--bars', '3-999']],
+  ['a place that cannot be written', ['band', 'CHART', '--out', '/nowhere/x.wav']],
 ])('%s: exit 2, a message, nothing on the standard output', (_, args) => {
   const { status, stdout, stderr } = wander(...args.map((arg) => (arg === 'CHART' ? at('chart.txt') : arg)));
   expect(status).toBe(2);
@@ -154,20 +382,47 @@ test.each([
 
 test('drill: what to do, a line that passes it, and an attempt held against its rule', () => {
   expect(wander('drill', '--list').stdout.trim().split('\n').length).toBeGreaterThan(20);
-  const { status, json } = wander('drill', at('chart.txt'), '--kind', 'ladder-thirds', '--tempo', '72', '--json');
-  const drill = json<{ words: string; tempo: number; example: { onsetBeat: number; durationBeats: number; midi: number }[] }>();
+  const { status, json } = wander(
+    'drill',
+    at('chart.txt'),
+    '--kind',
+    'ladder-thirds',
+    '--tempo',
+    '72',
+    '--json',
+  );
+  const drill = json<{
+    words: string;
+    tempo: number;
+    example: { onsetBeat: number; durationBeats: number; midi: number }[];
+  }>();
   expect([status, drill.words, drill.tempo]).toEqual([0, 'Land on the third at every change.', 72]);
   writeFileSync(at('attempt.json'), JSON.stringify({ notes: drill.example }));
-  const judged = (kind: string) => wander('drill', at('chart.txt'), '--kind', kind, '--tempo', '72', '--notes', at('attempt.json'), '--json').json<{ passed: boolean; met: number; of: number }>();
+  const judged = (kind: string) =>
+    wander(
+      'drill',
+      at('chart.txt'),
+      '--kind',
+      kind,
+      '--tempo',
+      '72',
+      '--notes',
+      at('attempt.json'),
+      '--json',
+    ).json<{ passed: boolean; met: number; of: number }>();
   expect(judged('ladder-thirds')).toMatchObject({ passed: true });
   expect(judged('ladder-roots')).toMatchObject({ passed: false });
 });
 
 test('a profile is checked field by field', () => {
   writeFileSync(at('profile.json'), '{"meet": 2}');
-  expect(wander('play', at('chart.txt'), '--profile', at('profile.json'), '--truth', at('t.json')).stderr).toContain('"meet" must be less than or equal to 1');
+  expect(
+    wander('play', at('chart.txt'), '--profile', at('profile.json'), '--truth', at('t.json')).stderr,
+  ).toContain('"meet" must be less than or equal to 1');
   writeFileSync(at('profile.json'), '{"meet": 1, "changes": {"G7": 0}}');
-  expect(wander('play', at('chart.txt'), '--profile', at('profile.json'), '--truth', at('t.json')).status).toBe(0);
+  expect(
+    wander('play', at('chart.txt'), '--profile', at('profile.json'), '--truth', at('t.json')).status,
+  ).toBe(0);
 });
 
 test('a silent recording is no failure, but is said', () => {
@@ -181,24 +436,53 @@ test('a silent recording is no failure, but is said', () => {
 
 test('what is kept: a take out in five formats, all of it backed up and restored from another folder', async () => {
   const env = { ...process.env, DATABASE_URL: `file:${at('kept.db')}` };
-  const kept = (...args: string[]) => spawnSync('node', [path.resolve('bin/wander'), ...args], { encoding: 'buffer', env, cwd: folder });
+  const kept = (...args: string[]) =>
+    spawnSync('node', [path.resolve('bin/wander'), ...args], { encoding: 'buffer', env, cwd: folder });
   const made = kept('backup', 'empty.zip');
   expect(made.stderr.toString()).toContain('All that is kept is in');
   process.env.DATABASE_URL = env.DATABASE_URL;
   const chart = certain(readChart(readFileSync(at('chart.txt'), 'utf8')));
-  const line = writeLineMusicXml({ chart, timeline: timelineOf(chart, 160), tempo: 160, title: 'Line', choruses: 1, swing: null, notes: [{ onsetBeat: 0, durationBeats: 1, midi: 62 }, { onsetBeat: 1, durationBeats: 1, midi: 65 }] });
-  const { id } = await importLine(new TextEncoder().encode(line), { chart: (await createChart(readFileSync(at('chart.txt'), 'utf8'))).id, tempo: 160, name: 'Brought in' });
+  const line = writeLineMusicXml({
+    chart,
+    timeline: timelineOf(chart, 160),
+    tempo: 160,
+    title: 'Line',
+    choruses: 1,
+    swing: null,
+    notes: [
+      { onsetBeat: 0, durationBeats: 1, midi: 62 },
+      { onsetBeat: 1, durationBeats: 1, midi: 65 },
+    ],
+  });
+  const { id } = await importLine(new TextEncoder().encode(line), {
+    chart: (await createChart(readFileSync(at('chart.txt'), 'utf8'))).id,
+    tempo: 160,
+    name: 'Brought in',
+  });
   closeDatabase();
-  const exported = (format: string, ...more: string[]) => kept('export', '1', '--format', format, ...more).stdout;
-  expect(readMidi(new Uint8Array(exported('midi')))).toMatchObject({ ok: true, value: [{ midi: 62 }, { midi: 65 }] });
+  const exported = (format: string, ...more: string[]) =>
+    kept('export', '1', '--format', format, ...more).stdout;
+  expect(readMidi(new Uint8Array(exported('midi')))).toMatchObject({
+    ok: true,
+    value: [{ midi: 62 }, { midi: 65 }],
+  });
   expect(exported('musicxml').toString()).toContain('<score-partwise');
   expect(exported('csv').toString().split('\n')[0]).toContain('interval');
   expect(exported('csv', '--changes').toString().split('\n')[0]).toContain('from');
-  expect((JSON.parse(kept('export', `/takes/${id}`, '--format', 'json').stdout.toString()) as { notes: unknown[] }).notes).toHaveLength(2);
-  const refused = (...args: string[]) => { const { status, stderr } = kept(...args); return [status, stderr.toString().trim().split('\n').pop()]; };
+  expect(
+    (JSON.parse(kept('export', `/takes/${id}`, '--format', 'json').stdout.toString()) as { notes: unknown[] })
+      .notes,
+  ).toHaveLength(2);
+  const refused = (...args: string[]) => {
+    const { status, stderr } = kept(...args);
+    return [status, stderr.toString().trim().split('\n').pop()];
+  };
   expect(refused('export', '1', '--format', 'wav')).toEqual([2, expect.stringContaining('sound')]);
   expect(refused('export', '9', '--format', 'midi')).toEqual([2, expect.stringContaining('does not exist')]);
-  expect(refused('export', '1', '--format', 'doc')).toEqual([2, expect.stringContaining('midi, musicxml, csv, json, wav')]);
+  expect(refused('export', '1', '--format', 'doc')).toEqual([
+    2,
+    expect.stringContaining('midi, musicxml, csv, json, wav'),
+  ]);
   expect(refused('restore', 'nowhere.zip')).toEqual([2, expect.stringContaining('cannot be read')]);
   expect(kept('restore', 'empty.zip', '--json').status).toBe(0);
   expect(refused('export', '1', '--format', 'midi')).toEqual([2, expect.stringContaining('does not exist')]);

@@ -51,8 +51,11 @@ async function main(): Promise<void> {
     return;
   }
   const command = COMMANDS[name];
-  if (!command) throw new BadInput(`There is no command “${name}”. Commands: ${Object.keys(COMMANDS).join(', ')}.`);
-  await (await command())(args);
+  if (!command)
+    throw new BadInput(`There is no command “${name}”. Commands: ${Object.keys(COMMANDS).join(', ')}.`);
+  await (
+    await command()
+  )(args);
 }
 
 try {

@@ -8,24 +8,47 @@ const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 /** bin/wander.ts with one chunk a command: it starts nearly as fast as Node itself. */
 export async function bundleCommandLine() {
   await build({
-    entryPoints: [path.join(root, 'bin/wander.ts')], outdir: path.join(root, 'dist/cli'), bundle: true, splitting: true, outExtension: { '.js': '.mjs' }, platform: 'node', format: 'esm',
-    target: 'node20', packages: 'external', alias: { '@': path.join(root, 'src') }, logLevel: 'error',
+    entryPoints: [path.join(root, 'bin/wander.ts')],
+    outdir: path.join(root, 'dist/cli'),
+    bundle: true,
+    splitting: true,
+    outExtension: { '.js': '.mjs' },
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    alias: { '@': path.join(root, 'src') },
+    logLevel: 'error',
   });
 }
 
 /** The thread that takes are judged in: a plain file beside the server, which the framework's bundler leaves alone. */
 export async function bundleJudging() {
   await build({
-    entryPoints: [path.join(root, 'src/server/judging/judging.worker.ts')], outfile: path.join(root, 'dist/server/judging.worker.mjs'), bundle: true, platform: 'node', format: 'esm',
-    target: 'node20', packages: 'external', alias: { '@': path.join(root, 'src') }, logLevel: 'error',
+    entryPoints: [path.join(root, 'src/server/judging/judging.worker.ts')],
+    outfile: path.join(root, 'dist/server/judging.worker.mjs'),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    alias: { '@': path.join(root, 'src') },
+    logLevel: 'error',
   });
 }
 
 /** A script of this folder that needs the core and the server, as one file under dist/scripts. */
 export async function bundleScript(name) {
   await build({
-    entryPoints: [path.join(root, `scripts/${name}.ts`)], outfile: path.join(root, `dist/scripts/${name}.mjs`), bundle: true, platform: 'node', format: 'esm',
-    target: 'node20', packages: 'external', alias: { '@': path.join(root, 'src') }, logLevel: 'error',
+    entryPoints: [path.join(root, `scripts/${name}.ts`)],
+    outfile: path.join(root, `dist/scripts/${name}.mjs`),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    alias: { '@': path.join(root, 'src') },
+    logLevel: 'error',
   });
 }
 
@@ -33,15 +56,22 @@ export async function bundleScript(name) {
 export async function bundleWorklet() {
   mkdirSync(path.join(root, 'public/worklets'), { recursive: true });
   await build({
-    entryPoints: [path.join(root, 'src/audio/rig/capture.worklet.ts')], outfile: path.join(root, 'public/worklets/capture.js'), bundle: true, format: 'esm',
-    target: 'es2022', logLevel: 'error',
+    entryPoints: [path.join(root, 'src/audio/rig/capture.worklet.ts')],
+    outfile: path.join(root, 'public/worklets/capture.js'),
+    bundle: true,
+    format: 'esm',
+    target: 'es2022',
+    logLevel: 'error',
   });
 }
 
 /** The time stretcher brings its own worklet and finds it by its own address: it is served as it came. */
 export function copyStretcher() {
   mkdirSync(path.join(root, 'public/stretch'), { recursive: true });
-  copyFileSync(path.join(root, 'node_modules/signalsmith-stretch/SignalsmithStretch.mjs'), path.join(root, 'public/stretch/SignalsmithStretch.mjs'));
+  copyFileSync(
+    path.join(root, 'node_modules/signalsmith-stretch/SignalsmithStretch.mjs'),
+    path.join(root, 'public/stretch/SignalsmithStretch.mjs'),
+  );
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {

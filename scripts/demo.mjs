@@ -27,7 +27,9 @@ await bundleJudging();
 await bundleScript('seed-demo');
 run('node', ['dist/scripts/seed-demo.mjs']);
 
-const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], { stdio: ['ignore', 'pipe', 'inherit'] });
+const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], {
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
 server.stdout.on('data', (text) => {
   if (String(text).includes('Ready')) console.log(`\nIdle Wander is at http://127.0.0.1:${port}\n`);
 });

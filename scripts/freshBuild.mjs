@@ -11,7 +11,14 @@ export function newest(place) {
   return readdirSync(place).reduce((latest, name) => Math.max(latest, newest(path.join(place, name))), 0);
 }
 
-const SOURCES = ['src', 'drizzle', 'next.config.ts', 'postcss.config.mjs', 'package-lock.json', 'scripts/bundle.mjs'];
+const SOURCES = [
+  'src',
+  'drizzle',
+  'next.config.ts',
+  'postcss.config.mjs',
+  'package-lock.json',
+  'scripts/bundle.mjs',
+];
 
 /** Is the production build newer than everything it is made from? */
 export const buildIsFresh = () => changed('.next/BUILD_ID') >= Math.max(...SOURCES.map(newest));

@@ -25,13 +25,27 @@ export async function libraryBench(): Promise<void> {
   const charts = await Promise.all(texts.map((text) => createChart(text)));
   const started = Date.now();
   let last = '';
-  for (let number = 0; number < TAKES; number++) last = await generated(charts[number % charts.length]!.id, texts[number % texts.length]!, number);
+  for (let number = 0; number < TAKES; number++)
+    last = await generated(charts[number % charts.length]!.id, texts[number % texts.length]!, number);
   closeDatabase();
   console.log(`${TAKES} takes made in ${((Date.now() - started) / 1000).toFixed(0)} s`);
-  const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], { stdio: 'ignore', env: { ...process.env, NODE_ENV: 'production' } });
+  const server = spawn(
+    'node',
+    ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)],
+    { stdio: 'ignore', env: { ...process.env, NODE_ENV: 'production' } },
+  );
   try {
     await answers();
-    for (const path of ['/', '/charts', '/takes', '/api/takes/lines?from=500', `/takes/${last}`, '/record', '/settings']) console.log(`${path.replace(last, '…').padEnd(20)} ${await timed(path)}`);
+    for (const path of [
+      '/',
+      '/charts',
+      '/takes',
+      '/api/takes/lines?from=500',
+      `/takes/${last}`,
+      '/record',
+      '/settings',
+    ])
+      console.log(`${path.replace(last, '…').padEnd(20)} ${await timed(path)}`);
   } finally {
     server.kill();
   }
@@ -39,19 +53,59 @@ export async function libraryBench(): Promise<void> {
 
 async function generated(chartId: string, text: string, seed: number): Promise<string> {
   const chart = certain(readChart(text));
-  const played = improvise({ chart, tempo: TEMPO, choruses: 2, plan: { id: 'scale-per-chord' }, seed, profile: { meet: 0.3 + (seed % 7) / 10 } });
-  const notes = played.map(({ onsetBeat, durationBeats, midi }) => ({ onsetSec: (onsetBeat * 60) / TEMPO + 1, offsetSec: ((onsetBeat + durationBeats) * 60) / TEMPO + 1, midi, cents: 0, attack: 'pick' as const, level: -20, confidence: 0.9 }));
-  const { id } = await beginTake({ chartId, tempo: TEMPO, choruses: 2, plan: { id: 'scale-per-chord' }, rate: 8_000, source: 'stand-in', bits: 24 });
+  const played = improvise({
+    chart,
+    tempo: TEMPO,
+    choruses: 2,
+    plan: { id: 'scale-per-chord' },
+    seed,
+    profile: { meet: 0.3 + (seed % 7) / 10 },
+  });
+  const notes = played.map(({ onsetBeat, durationBeats, midi }) => ({
+    onsetSec: (onsetBeat * 60) / TEMPO + 1,
+    offsetSec: ((onsetBeat + durationBeats) * 60) / TEMPO + 1,
+    midi,
+    cents: 0,
+    attack: 'pick' as const,
+    level: -20,
+    confidence: 0.9,
+  }));
+  const { id } = await beginTake({
+    chartId,
+    tempo: TEMPO,
+    choruses: 2,
+    plan: { id: 'scale-per-chord' },
+    rate: 8_000,
+    source: 'stand-in',
+    bits: 24,
+  });
   const pcm = toPcm24(new Float32Array(8_000));
   await storeChunk(id, 0, pcm, checksumOf(pcm));
-  await finishTake(id, { frames: 8_000, offsetSec: 1, transcription: { schema: 'idle-wander/notes@1', notes, tuning: { a4: 440 }, durationSec: 60, playingLevel: -20, certainty: 1 } });
+  await finishTake(id, {
+    frames: 8_000,
+    offsetSec: 1,
+    transcription: {
+      schema: 'idle-wander/notes@1',
+      notes,
+      tuning: { a4: 440 },
+      durationSec: 60,
+      playingLevel: -20,
+      certainty: 1,
+    },
+  });
   await reviewOf(id);
   return id;
 }
 
 async function answers(): Promise<void> {
   for (let tries = 0; tries < 100; tries++) {
-    if (await fetch(`http://127.0.0.1:${PORT}/api/charts`).then((response) => response.ok, () => false)) return;
+    if (
+      await fetch(`http://127.0.0.1:${PORT}/api/charts`).then(
+        (response) => response.ok,
+        () => false,
+      )
+    )
+      return;
     await new Promise((done) => setTimeout(done, 200));
   }
   throw new Error('the server does not answer: build it first');

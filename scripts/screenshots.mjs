@@ -13,7 +13,14 @@ const lamplight = charts.find((chart) => chart.title === 'Lamplight Quarry');
 
 const browser = await chromium.launch({
   executablePath: findChromium(),
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--autoplay-policy=no-user-gesture-required'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--autoplay-policy=no-user-gesture-required',
+  ],
 });
 // the chart of the editor's picture: one chord is being mended
 const typing = lamplight.text.replace(/F7 {2}\|/, 'F7b |');
@@ -21,14 +28,24 @@ const takes = await (await fetch(`${base}/api/takes`)).json();
 const review = `/takes/${takes.find((take) => take.title === 'Lamplight Quarry').id}`;
 
 // the stand-in sits in the player's place, its latency measured
-const rig = { device: { kind: 'stand-in', character: 'bebop-student', delayMs: 23 }, cautionsSeen: true, afterTake: 'roll' };
+const rig = {
+  device: { kind: 'stand-in', character: 'bebop-student', delayMs: 23 },
+  cautionsSeen: true,
+  afterTake: 'roll',
+};
 async function visit(theme, size = { width: 1280, height: 800 }, change = {}) {
   const context = await browser.newContext({ viewport: size });
-  await context.addInitScript(([name, prefs]) => {
-    localStorage.setItem('theme', name);
-    localStorage.setItem('idle-wander-rig', prefs);
-    localStorage.setItem('idle-wander-latencies', JSON.stringify({ 'stand-in 23 44100': 0.0233, 'stand-in 23 48000': 0.0233 }));
-  }, [theme, JSON.stringify({ ...rig, ...change })]);
+  await context.addInitScript(
+    ([name, prefs]) => {
+      localStorage.setItem('theme', name);
+      localStorage.setItem('idle-wander-rig', prefs);
+      localStorage.setItem(
+        'idle-wander-latencies',
+        JSON.stringify({ 'stand-in 23 44100': 0.0233, 'stand-in 23 48000': 0.0233 }),
+      );
+    },
+    [theme, JSON.stringify({ ...rig, ...change })],
+  );
   return context;
 }
 const playing = (page, bar) => page.getByTestId('bar').filter({ hasText: bar }).waitFor({ timeout: 60_000 });
@@ -69,7 +86,10 @@ for (const theme of ['dusk', 'noon']) {
     // the pictures leave no take behind
     await page.keyboard.press('Backspace');
   } else await page.keyboard.press('Backspace');
-  await page.getByRole('button', { name: /Count me in|change the setup/ }).first().waitFor({ timeout: 20_000 });
+  await page
+    .getByRole('button', { name: /Count me in|change the setup/ })
+    .first()
+    .waitFor({ timeout: 20_000 });
   await context.close();
 }
 
@@ -102,7 +122,8 @@ await phone.close();
 await browser.close();
 // what was recorded for the pictures goes again
 const known = new Set(takes.map(({ id }) => id));
-for (const { id } of await (await fetch(`${base}/api/takes`)).json()) if (!known.has(id)) await fetch(`${base}/api/takes/${id}`, { method: 'DELETE', headers: { origin: base } });
+for (const { id } of await (await fetch(`${base}/api/takes`)).json())
+  if (!known.has(id)) await fetch(`${base}/api/takes/${id}`, { method: 'DELETE', headers: { origin: base } });
 
 /** A review with its notes drawn. */
 async function reviewed(page, query) {
@@ -113,7 +134,10 @@ async function reviewed(page, query) {
 /** A change with its one-note fix drawn by pitch, the boards, a note under the hand, two takes, and the view from two metres away. */
 async function shootReview(page, shoot) {
   const { report } = await (await fetch(`${base}/api${review}`)).json();
-  await reviewed(page, `?at=change-${report.changes.findIndex(({ fix }, index) => fix !== null && index > 3) + 1}`);
+  await reviewed(
+    page,
+    `?at=change-${report.changes.findIndex(({ fix }, index) => fix !== null && index > 3) + 1}`,
+  );
   await page.keyboard.press('d');
   await page.waitForTimeout(300);
   await shoot('review-pitch');
@@ -135,7 +159,10 @@ async function shootReview(page, shoot) {
 
 /** The editor with an error, the library, Study by two schools, one place, and the sheet. */
 async function shootCharts(page, shoot, theme) {
-  const open = async (place) => { await page.goto(base + place, { waitUntil: 'load' }); await page.waitForTimeout(600); };
+  const open = async (place) => {
+    await page.goto(base + place, { waitUntil: 'load' });
+    await page.waitForTimeout(600);
+  };
   await open(`/charts/${lamplight.id}`);
   await page.getByRole('textbox', { name: 'Chart text' }).fill(typing);
   await page.getByTestId('chart-problem').waitFor();
@@ -156,10 +183,14 @@ async function shootCharts(page, shoot, theme) {
 async function shootPractice(page, shoot) {
   await page.goto(base + '/', { waitUntil: 'networkidle' });
   await shoot('today');
-  await page.goto(`${base}/progress?tune=${encodeURIComponent('Lamplight Quarry')}`, { waitUntil: 'networkidle' });
+  await page.goto(`${base}/progress?tune=${encodeURIComponent('Lamplight Quarry')}`, {
+    waitUntil: 'networkidle',
+  });
   await shoot('progress');
   const { drills } = await (await fetch(`${base}/api/drills`)).json();
-  await page.goto(`${base}/drills/${drills.find(({ drill }) => drill.name.includes('F7')).id}`, { waitUntil: 'networkidle' });
+  await page.goto(`${base}/drills/${drills.find(({ drill }) => drill.name.includes('F7')).id}`, {
+    waitUntil: 'networkidle',
+  });
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('Space');
   await page.getByText(/[5-9] of \d+ \w+ so far/).waitFor({ timeout: 60_000 });

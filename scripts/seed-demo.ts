@@ -33,7 +33,13 @@ async function seed(): Promise<void> {
   for (const [index, [name, text]] of Object.entries(DEMO_CHARTS).entries()) {
     const { id } = await createChart(text);
     ids[name as DemoChart] = id;
-    await write(async (tx) => void (await tx.update(charts).set({ createdAt: now - 28 * DAY + index }).where(eq(charts.id, id))));
+    await write(
+      async (tx) =>
+        void (await tx
+          .update(charts)
+          .set({ createdAt: now - 28 * DAY + index })
+          .where(eq(charts.id, id))),
+    );
   }
   for (const [index, take] of DEMO_TAKES.entries()) {
     const heard = await playTake(take, ids[take.chart], now);
@@ -41,24 +47,44 @@ async function seed(): Promise<void> {
   }
   for (const drill of DEMO_DRILLS) await practise(drill, ids[drill.chart], now);
   for (const [daysAgo, text] of DEMO_WORDS) await keepDiary(dateOf(now - daysAgo * DAY), text);
-  await writeGoal({ words: DEMO_GOAL.words, minutes: DEMO_GOAL.minutes, charts: DEMO_GOAL.charts.map((chart) => ids[chart]), day: dateOf(thursdayAfter(now + 6 * DAY)) });
+  await writeGoal({
+    words: DEMO_GOAL.words,
+    minutes: DEMO_GOAL.minutes,
+    charts: DEMO_GOAL.charts.map((chart) => ids[chart]),
+    day: dateOf(thursdayAfter(now + 6 * DAY)),
+  });
 }
 
 /** A date in the time of this computer, as ISO 8601 writes it. */
-const dateOf = (at: number): string => { const date = new Date(at); return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`; };
+const dateOf = (at: number): string => {
+  const date = new Date(at);
+  return `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}-${String(date.getDate()).padStart(2, '0')}`;
+};
 const THURSDAY = 4;
 const thursdayAfter = (at: number): number => at + ((THURSDAY - new Date(at).getDay() + 7) % 7) * DAY;
 
 /** Takes a drill up, from a finding where one asks for it, and plays its sittings. */
 async function practise(demo: DemoDrill, chartId: string, now: number): Promise<void> {
   const { kind, span, tempo, into, sittings } = demo;
-  const { id } = (into ? await fromFinding(chartId, into) : null) ?? (await takeUpDrill({ chartId, kind, span: [...span], tempo }));
+  const { id } =
+    (into ? await fromFinding(chartId, into) : null) ??
+    (await takeUpDrill({ chartId, kind, span: [...span], tempo }));
   for (const [number, { daysAgo, hour, misses }] of sittings.entries()) {
     for (const [attempt, missed] of misses.entries()) {
       const { drill, ladder, title } = await drillById(id);
       const at = new Date(now - daysAgo * DAY).setHours(hour, 5 + attempt * 2, 0, 0);
       const pace = ladder.rungs[ladder.at]!;
-      const takeId = await playAttempt({ ...drill, tempo: pace }, { chartId, title: `${drill.name}, ${title}`, drillId: id, at, seed: 1 + attempt + number * 7, missed });
+      const takeId = await playAttempt(
+        { ...drill, tempo: pace },
+        {
+          chartId,
+          title: `${drill.name}, ${title}`,
+          drillId: id,
+          at,
+          seed: 1 + attempt + number * 7,
+          missed,
+        },
+      );
       await addRun(id, { takeId, sitting: `demo-${id.slice(0, 8)}-${number}` });
     }
   }
@@ -68,21 +94,49 @@ async function practise(demo: DemoDrill, chartId: string, now: number): Promise<
 
 async function fromFinding(chartId: string, into: string) {
   for (const { id } of (await listTakes()).filter((take) => take.chartId === chartId)) {
-    const found = (await reviewOf(id)).findings.find(({ kind, where }) => kind === 'target-missed' && where.change?.endsWith(`→${into}`));
+    const found = (await reviewOf(id)).findings.find(
+      ({ kind, where }) => kind === 'target-missed' && where.change?.endsWith(`→${into}`),
+    );
     if (found) return takeUpDrill({ takeId: id, finding: { kind: found.kind, change: found.where.change! } });
   }
   return null;
 }
 
-type Attempt = { readonly chartId: string; readonly title: string; readonly drillId: string; readonly at: number; readonly seed: number; readonly missed: number };
+type Attempt = {
+  readonly chartId: string;
+  readonly title: string;
+  readonly drillId: string;
+  readonly at: number;
+  readonly seed: number;
+  readonly missed: number;
+};
 
 /** An example of the drill with so many of its places missed, played, recorded and heard. */
-async function playAttempt(drill: Drill, { chartId, title, drillId, at, seed: number, missed }: Attempt): Promise<string> {
+async function playAttempt(
+  drill: Drill,
+  { chartId, title, drillId, at, seed: number, missed }: Attempt,
+): Promise<string> {
   const { passes } = attemptSize(drill);
   const line = exampleOf(drill, number, passes)!;
-  const places = judgeDrill(drill, line, passes).gates.map(({ beat }) => beat).filter((_, index, all) => index % Math.max(1, Math.floor(all.length / Math.max(1, missed))) === 1).slice(0, missed);
-  const notes = line.map((note) => (places.some((beat) => Math.abs(note.onsetBeat - beat) < 0.3) ? { ...note, midi: note.midi + 1 } : note));
-  const take = await beginTake({ chartId, chartText: drill.chartText, title, tempo: drill.tempo, choruses: passes, plan: drill.plan, rate: RATE, source: 'stand-in', drillId, createdAt: at });
+  const places = judgeDrill(drill, line, passes)
+    .gates.map(({ beat }) => beat)
+    .filter((_, index, all) => index % Math.max(1, Math.floor(all.length / Math.max(1, missed))) === 1)
+    .slice(0, missed);
+  const notes = line.map((note) =>
+    places.some((beat) => Math.abs(note.onsetBeat - beat) < 0.3) ? { ...note, midi: note.midi + 1 } : note,
+  );
+  const take = await beginTake({
+    chartId,
+    chartText: drill.chartText,
+    title,
+    tempo: drill.tempo,
+    choruses: passes,
+    plan: drill.plan,
+    rate: RATE,
+    source: 'stand-in',
+    drillId,
+    createdAt: at,
+  });
   await record(take.id, notes, drill.tempo, number);
   return take.id;
 }
@@ -91,17 +145,31 @@ async function playAttempt(drill: Drill, { chartId, title, drillId, at, seed: nu
 async function playTake(demo: DemoTake, chartId: string, now: number): Promise<number> {
   const { tempo, choruses, seed: number, profile } = demo;
   const plan = { id: demo.plan };
-  const notes = improvise({ chart: certain(readChart(DEMO_CHARTS[demo.chart])), tempo, choruses, plan, seed: number, profile });
+  const notes = improvise({
+    chart: certain(readChart(DEMO_CHARTS[demo.chart])),
+    tempo,
+    choruses,
+    plan,
+    seed: number,
+    profile,
+  });
   const take = await beginTake({ chartId, tempo, choruses, plan, rate: RATE, source: 'stand-in' });
   const heard = await record(take.id, notes, tempo, number);
   const at = new Date(now - demo.daysAgo * DAY).setHours(demo.hour, 20 + (number % 35), 0, 0);
-  await write(async (tx) => void (await tx.update(takes).set({ createdAt: at }).where(eq(takes.id, take.id))));
+  await write(
+    async (tx) => void (await tx.update(takes).set({ createdAt: at }).where(eq(takes.id, take.id))),
+  );
   await reviewOf(take.id);
   return heard;
 }
 
 /** Notes as sound, kept chunk by chunk and heard, as a take is. @returns how many notes were heard */
-async function record(id: string, notes: readonly PlayedNote[], tempo: number, number: number): Promise<number> {
+async function record(
+  id: string,
+  notes: readonly PlayedNote[],
+  tempo: number,
+  number: number,
+): Promise<number> {
   const samples = perform({ notes, tempo, rate: RATE, seed: number, leadSeconds: LEAD_SECONDS });
   const transcriber = new Transcriber(RATE);
   for (let at = 0, sequence = 0; at < samples.length; at += RATE, sequence++) {

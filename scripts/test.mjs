@@ -15,7 +15,9 @@ function step(name, command, args, env = {}) {
   console.log(`\n== ${name}`);
   const started = Date.now();
   const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
-  console.log(`== ${name}: ${status === 0 ? 'passed' : 'failed'} in ${((Date.now() - started) / 1000).toFixed(0)} s`);
+  console.log(
+    `== ${name}: ${status === 0 ? 'passed' : 'failed'} in ${((Date.now() - started) / 1000).toFixed(0)} s`,
+  );
   return status === 0;
 }
 
@@ -38,9 +40,23 @@ function runner(name, command, args, report, read, env) {
 
 check('lint and boundaries', 'npx', ['eslint', '.']);
 check('types', 'npm', ['run', '--silent', 'types']);
-runner('unit tests', 'npx', ['jest', '--json', '--outputFile=.tmp/unit.json'], '.tmp/unit.json', (report) => [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites], { NODE_OPTIONS: '--experimental-vm-modules --no-warnings' });
+runner(
+  'unit tests',
+  'npx',
+  ['jest', '--json', '--outputFile=.tmp/unit.json'],
+  '.tmp/unit.json',
+  (report) => [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites],
+  { NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
+);
 if (!buildIsFresh()) check('build', 'npm', ['run', '--silent', 'build']);
-runner('browser tests', 'npx', ['playwright', 'test'], '.tmp/e2e.json', ({ stats }) => [stats.expected + stats.flaky, stats.unexpected], { CHROMIUM: findChromium() });
+runner(
+  'browser tests',
+  'npx',
+  ['playwright', 'test'],
+  '.tmp/e2e.json',
+  ({ stats }) => [stats.expected + stats.flaky, stats.unexpected],
+  { CHROMIUM: findChromium() },
+);
 
 console.log(`\n${count.passed} passed, ${count.failed} failed`);
 process.exit(count.failed > 0 || count.passed === 0 ? 1 : 0);

@@ -4,15 +4,36 @@ import { harmonyOf, timelineOf } from '@/core/chart';
 import { overlayOf, planOf } from '@/core/plan';
 import { findingsOver, marksOf, onTheNeck } from '@/core/practise';
 import { BadInput, valueOf } from './exit';
-import { argumentsOf, chartFrom, numberFrom, onlyFile, planFrom, printJson, readFile, tempoFrom, wholeFrom } from './input';
+import {
+  argumentsOf,
+  chartFrom,
+  numberFrom,
+  onlyFile,
+  planFrom,
+  printJson,
+  readFile,
+  tempoFrom,
+  wholeFrom,
+} from './input';
 import { page } from '../analysisPage';
 import { hear } from './transcribe';
 
 /** `analyse take.wav|notes.json|line.mid --chart chart.txt`: the report. */
 export function analyseCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
-    chart: { type: 'string' }, tempo: { type: 'string' }, offset: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' }, target: { type: 'string' }, degrees: { type: 'string' }, mode: { type: 'string' }, overlay: { type: 'string' }, before: { type: 'string', multiple: true },
-    choruses: { type: 'string' }, tuning: { type: 'string' }, json: { type: 'boolean' },
+    chart: { type: 'string' },
+    tempo: { type: 'string' },
+    offset: { type: 'string' },
+    plan: { type: 'string' },
+    home: { type: 'string' },
+    target: { type: 'string' },
+    degrees: { type: 'string' },
+    mode: { type: 'string' },
+    overlay: { type: 'string' },
+    before: { type: 'string', multiple: true },
+    choruses: { type: 'string' },
+    tuning: { type: 'string' },
+    json: { type: 'boolean' },
   });
   const file = onlyFile(positionals, 'the take: WAV, notes JSON or MIDI');
   if (values.chart === undefined) throw new BadInput('Name the chart: --chart chart.txt.');
@@ -20,31 +41,66 @@ export function analyseCommand(args: string[]): void {
   const tempo = tempoFrom(values.tempo, chart);
   const auto = values.offset === 'auto';
   const offset = auto ? 0 : numberFrom(values.offset, 'offset', -3600, 3600, 0);
-  const choruses = values.choruses === undefined ? undefined : wholeFrom(values.choruses, 'choruses', 1, 1000);
+  const choruses =
+    values.choruses === undefined ? undefined : wholeFrom(values.choruses, 'choruses', 1, 1000);
   const notes = notesFrom(file, tempo, offset, values.tuning);
-  if (offset > 0 && notes.length > 0 && notes.every((note) => note.onsetBeat + note.durationBeats <= 0)) throw new BadInput(`--offset ${offset} lies past the end of the take: no note is left. Its last one ends ${lastEnd(notes, tempo, offset)} s in.`);
+  if (offset > 0 && notes.length > 0 && notes.every((note) => note.onsetBeat + note.durationBeats <= 0))
+    throw new BadInput(
+      `--offset ${offset} lies past the end of the take: no note is left. Its last one ends ${lastEnd(notes, tempo, offset)} s in.`,
+    );
   const plan = planFrom(values);
   const request = { chart, tempo, notes, plan, choruses };
-  const { report, alignment } = auto ? analyseAligned(request) : { report: analyse(request), alignment: null };
+  const { report, alignment } = auto
+    ? analyseAligned(request)
+    : { report: analyse(request), alignment: null };
   const earlier = (values.before ?? []).map((given) => {
     const { path, tempo: own } = beforeFrom(given, tempo);
-    return { chart, tempo: own, plan, report: analyse({ chart, plan, tempo: own, notes: notesFrom(path, own, offset, values.tuning) }) };
+    return {
+      chart,
+      tempo: own,
+      plan,
+      report: analyse({ chart, plan, tempo: own, notes: notesFrom(path, own, offset, values.tuning) }),
+    };
   });
   const found = findingsOver([...earlier, { chart, tempo, plan, report }]);
   // superimposed changes are judged beside the written ones, by the same plan
-  const laid = values.overlay === undefined ? null : analyse({ chart: valueOf(overlayOf(chart, readFile(values.overlay).toString('utf8'))), tempo, notes, plan, choruses });
-  if (Math.abs(report.time.offsetMs ?? 0) > MOST_UNASKED_MS) process.stderr.write(`The notes lie ${Math.abs(Math.round(report.time.offsetMs!))} ms ${report.time.offsetMs! > 0 ? 'behind' : 'ahead of'} the beat. Nothing was moved; if that is latency, give --offset ${(offset + report.time.offsetMs! / 1000).toFixed(3)}.\n`);
+  const laid =
+    values.overlay === undefined
+      ? null
+      : analyse({
+          chart: valueOf(overlayOf(chart, readFile(values.overlay).toString('utf8'))),
+          tempo,
+          notes,
+          plan,
+          choruses,
+        });
+  if (Math.abs(report.time.offsetMs ?? 0) > MOST_UNASKED_MS)
+    process.stderr.write(
+      `The notes lie ${Math.abs(Math.round(report.time.offsetMs!))} ms ${report.time.offsetMs! > 0 ? 'behind' : 'ahead of'} the beat. Nothing was moved; if that is latency, give --offset ${(offset + report.time.offsetMs! / 1000).toFixed(3)}.\n`,
+    );
   const timeline = timelineOf(chart, tempo);
   const gates = () => marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo);
-  if (values.json) printJson({ ...report, ...found, neck: onTheNeck(report), ...(alignment ? { alignment } : {}), ...(laid ? { overlay: laid } : {}) });
+  if (values.json)
+    printJson({
+      ...report,
+      ...found,
+      neck: onTheNeck(report),
+      ...(alignment ? { alignment } : {}),
+      ...(laid ? { overlay: laid } : {}),
+    });
   else process.stdout.write(page(chart, tempo, report, found, gates(), onTheNeck(report)));
 }
 
 function notesFrom(file: string, tempo: number, offset: number, tuning?: string): PlayedNote[] {
   const bytes = readFile(file);
   const start = bytes.subarray(0, 4).toString('latin1');
-  if (start === 'MThd') return valueOf(readMidi(bytes)).map((note) => ({ ...note, onsetBeat: note.onsetBeat - (offset * tempo) / 60 }));
-  if (/^\s*[{[]/.test(bytes.subarray(0, 64).toString('utf8'))) return toBeats(valueOf(readNotes(bytes.toString('utf8'))), tempo, offset);
+  if (start === 'MThd')
+    return valueOf(readMidi(bytes)).map((note) => ({
+      ...note,
+      onsetBeat: note.onsetBeat - (offset * tempo) / 60,
+    }));
+  if (/^\s*[{[]/.test(bytes.subarray(0, 64).toString('utf8')))
+    return toBeats(valueOf(readNotes(bytes.toString('utf8'))), tempo, offset);
   return toBeats(hear(file, tuning).transcription, tempo, offset);
 }
 
@@ -55,4 +111,8 @@ function beforeFrom(given: string, tempo: number): { readonly path: string; read
 }
 
 const lastEnd = (notes: readonly PlayedNote[], tempo: number, offset: number): string =>
-  (notes.reduce((last, note) => Math.max(last, note.onsetBeat + note.durationBeats), -Infinity) * 60 / tempo + offset).toFixed(1);
+  (
+    (notes.reduce((last, note) => Math.max(last, note.onsetBeat + note.durationBeats), -Infinity) * 60) /
+      tempo +
+    offset
+  ).toFixed(1);

@@ -8,17 +8,33 @@ import { argumentsOf, numberFrom, onlyFile, printJson, readFile, writeFile } fro
 
 /** `chart check|convert|transpose FILE`. */
 export function chartCommand(args: string[]): void {
-  const { values, positionals } = argumentsOf(args, { json: { type: 'boolean' }, to: { type: 'string' }, by: { type: 'string' }, out: { type: 'string' } });
+  const { values, positionals } = argumentsOf(args, {
+    json: { type: 'boolean' },
+    to: { type: 'string' },
+    by: { type: 'string' },
+    out: { type: 'string' },
+  });
   const [what, ...files] = positionals;
   if (what === 'check') return check(onlyFile(files, 'the chart'), values.json ?? false);
   // where it is to go may also stand as a second word: chart transpose chart.txt Eb, chart convert chart.txt chart.mid
   const [file, second, ...more] = files;
-  if (what === 'convert') return convert(onlyFile(more.length > 0 || file === undefined ? files : [file], 'the chart: text, MusicXML or MIDI'), values.to ?? (second && FORMATS[second] ? second : undefined), values.out ?? (second && !FORMATS[second] ? second : undefined), values.json ?? false);
+  if (what === 'convert')
+    return convert(
+      onlyFile(more.length > 0 || file === undefined ? files : [file], 'the chart: text, MusicXML or MIDI'),
+      values.to ?? (second && FORMATS[second] ? second : undefined),
+      values.out ?? (second && !FORMATS[second] ? second : undefined),
+      values.json ?? false,
+    );
   if (what === 'transpose') {
     const where = second === undefined ? {} : /^[+-]?\d+$/.test(second) ? { by: second } : { to: second };
-    return transpose(onlyFile(more.length > 0 || file === undefined ? files : [file], 'the chart'), { ...values, ...where });
+    return transpose(onlyFile(more.length > 0 || file === undefined ? files : [file], 'the chart'), {
+      ...values,
+      ...where,
+    });
   }
-  throw new BadInput('Say chart check chart.txt, chart convert chart.txt --to musicxml or chart transpose chart.txt --to Eb.');
+  throw new BadInput(
+    'Say chart check chart.txt, chart convert chart.txt --to musicxml or chart transpose chart.txt --to Eb.',
+  );
 }
 
 /** The bars as they are played, or every error with its place and a suggestion. */
@@ -42,24 +58,56 @@ function textOf(file: string): Outcome<string> {
   return /^\s*</.test(text) || text.startsWith('PK') ? readMusicXml(text) : accepted(text);
 }
 
-const FORMATS: Record<string, string> = { text: 'text', txt: 'text', musicxml: 'musicxml', xml: 'musicxml', midi: 'midi', mid: 'midi' };
+const FORMATS: Record<string, string> = {
+  text: 'text',
+  txt: 'text',
+  musicxml: 'musicxml',
+  xml: 'musicxml',
+  midi: 'midi',
+  mid: 'midi',
+};
 
 function convert(file: string, to: string | undefined, out: string | undefined, json: boolean): void {
   const named = to ?? (out === undefined ? undefined : path.extname(out).slice(1).toLowerCase());
   const format = named === undefined ? undefined : FORMATS[named];
-  if (!format) throw new BadInput(`${named === undefined ? 'Say what to convert to' : `“${named}” is not a chart format`}: --to text, --to musicxml or --to midi.`);
+  if (!format)
+    throw new BadInput(
+      `${named === undefined ? 'Say what to convert to' : `“${named}” is not a chart format`}: --to text, --to musicxml or --to midi.`,
+    );
   const text = valueOf(textOf(file));
   const chart = valueOf(readChart(text));
   // read from another format, a chart keeps the repeats it had there
-  const content = format === 'midi' ? writeChartMidi(chart) : format === 'musicxml' ? writeMusicXml(chart) : text;
+  const content =
+    format === 'midi' ? writeChartMidi(chart) : format === 'musicxml' ? writeMusicXml(chart) : text;
   if (out !== undefined) writeFile(out, content);
-  if (json) printJson({ ok: true, format, ...(out === undefined ? { content: typeof content === 'string' ? content : Buffer.from(content).toString('base64') } : { out }) });
+  if (json)
+    printJson({
+      ok: true,
+      format,
+      ...(out === undefined
+        ? { content: typeof content === 'string' ? content : Buffer.from(content).toString('base64') }
+        : { out }),
+    });
   else if (out === undefined) process.stdout.write(content);
 }
 
-function transpose(file: string, values: { readonly to?: string | undefined; readonly by?: string | undefined; readonly out?: string | undefined; readonly json?: boolean | undefined }): void {
-  if ((values.to === undefined) === (values.by === undefined)) throw new BadInput('Say where to: --to Eb, or --by 3 semitones.');
-  const text = valueOf(transposeText(valueOf(textOf(file)), values.to === undefined ? { by: numberFrom(values.by, 'by', -24, 24) } : { to: values.to }));
+function transpose(
+  file: string,
+  values: {
+    readonly to?: string | undefined;
+    readonly by?: string | undefined;
+    readonly out?: string | undefined;
+    readonly json?: boolean | undefined;
+  },
+): void {
+  if ((values.to === undefined) === (values.by === undefined))
+    throw new BadInput('Say where to: --to Eb, or --by 3 semitones.');
+  const text = valueOf(
+    transposeText(
+      valueOf(textOf(file)),
+      values.to === undefined ? { by: numberFrom(values.by, 'by', -24, 24) } : { to: values.to },
+    ),
+  );
   if (values.out !== undefined) writeFile(values.out, text);
   if (values.json) printJson({ ok: true, text, ...describe(valueOf(readChart(text))) });
   else if (values.out === undefined) process.stdout.write(text);
@@ -68,10 +116,24 @@ function transpose(file: string, values: { readonly to?: string | undefined; rea
 function describe(chart: Chart) {
   const meter = `${chart.meter.upper}/${chart.meter.lower}`;
   return {
-    title: chart.title, key: chart.key ? keyName(chart.key) : null, meter, tempo: chart.tempo, feel: chart.feel, pickup: chart.pickup,
+    title: chart.title,
+    key: chart.key ? keyName(chart.key) : null,
+    meter,
+    tempo: chart.tempo,
+    feel: chart.feel,
+    pickup: chart.pickup,
     bars: chart.bars.map((bar, index) => ({
-      bar: index + 1, line: bar.line, column: bar.column, section: bar.section, key: bar.key ? keyName(bar.key) : null, meter: `${bar.meter.upper}/${bar.meter.lower}`,
-      chords: bar.cells.map((cell) => ({ chord: cell.chord?.symbol ?? 'N.C.', beat: cell.start.valueOf(), beats: cell.beats.valueOf() })),
+      bar: index + 1,
+      line: bar.line,
+      column: bar.column,
+      section: bar.section,
+      key: bar.key ? keyName(bar.key) : null,
+      meter: `${bar.meter.upper}/${bar.meter.lower}`,
+      chords: bar.cells.map((cell) => ({
+        chord: cell.chord?.symbol ?? 'N.C.',
+        beat: cell.start.valueOf(),
+        beats: cell.beats.valueOf(),
+      })),
     })),
   };
 }

@@ -9,8 +9,12 @@ export class BadInput extends Error {}
 export function sentence(problem: Problem): string {
   const place = [
     problem.bar === undefined ? '' : `bar ${problem.bar}`,
-    problem.line === undefined ? '' : `line ${problem.line}`, problem.column === undefined ? '' : `column ${problem.column}`, problem.path ?? '',
-  ].filter(Boolean).join(', ');
+    problem.line === undefined ? '' : `line ${problem.line}`,
+    problem.column === undefined ? '' : `column ${problem.column}`,
+    problem.path ?? '',
+  ]
+    .filter(Boolean)
+    .join(', ');
   return `${place ? `${place}: ` : ''}${problem.message}${problem.suggestion ? ` Try: ${problem.suggestion}` : ''}`;
 }
 

@@ -3,34 +3,79 @@ import { improvise, perform, type Profile } from '@/core/band';
 import { writeWav, NOTES_SCHEMA } from '@/core/formats';
 import { beatsToSeconds } from '@/core/vocabulary';
 import { BadInput } from './exit';
-import { argumentsOf, chartFrom, numberFrom, onlyFile, planFrom, readFile, tempoFrom, wholeFrom, writeFile } from './input';
+import {
+  argumentsOf,
+  chartFrom,
+  numberFrom,
+  onlyFile,
+  planFrom,
+  readFile,
+  tempoFrom,
+  wholeFrom,
+  writeFile,
+} from './input';
 
 const RATE = 44_100;
 const chance = Joi.number().min(0).max(1);
 const profileSchema = Joi.object<Partial<Profile>>({
-  meet: chance, early: chance, late: chance, approach: chance, breathe: chance, density: chance, outside: chance,
-  changes: Joi.object().pattern(Joi.string().max(40), chance), biasMs: Joi.number().min(-200).max(200), spreadMs: Joi.number().min(0).max(200),
-  swing: Joi.number().min(0.5).max(0.8), lowest: Joi.number().integer().min(36).max(90), highest: Joi.number().integer().min(40).max(96),
+  meet: chance,
+  early: chance,
+  late: chance,
+  approach: chance,
+  breathe: chance,
+  density: chance,
+  outside: chance,
+  changes: Joi.object().pattern(Joi.string().max(40), chance),
+  biasMs: Joi.number().min(-200).max(200),
+  spreadMs: Joi.number().min(0).max(200),
+  swing: Joi.number().min(0.5).max(0.8),
+  lowest: Joi.number().integer().min(36).max(90),
+  highest: Joi.number().integer().min(40).max(96),
 });
 
 /** `play chart.txt --out take.wav --truth truth.json`: the stand-in player's solo and what it truly played. */
 export function playCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
-    tempo: { type: 'string' }, plan: { type: 'string' }, home: { type: 'string' }, target: { type: 'string' }, degrees: { type: 'string' }, mode: { type: 'string' }, seed: { type: 'string' }, profile: { type: 'string' }, choruses: { type: 'string' },
-    lead: { type: 'string' }, out: { type: 'string' }, truth: { type: 'string' },
+    tempo: { type: 'string' },
+    plan: { type: 'string' },
+    home: { type: 'string' },
+    target: { type: 'string' },
+    degrees: { type: 'string' },
+    mode: { type: 'string' },
+    seed: { type: 'string' },
+    profile: { type: 'string' },
+    choruses: { type: 'string' },
+    lead: { type: 'string' },
+    out: { type: 'string' },
+    truth: { type: 'string' },
   });
-  if (values.out === undefined && values.truth === undefined) throw new BadInput('Name what to write: --out take.wav, --truth truth.json, or both.');
+  if (values.out === undefined && values.truth === undefined)
+    throw new BadInput('Name what to write: --out take.wav, --truth truth.json, or both.');
   const chart = chartFrom(onlyFile(positionals, 'the chart text'));
   const tempo = tempoFrom(values.tempo, chart);
   const seed = wholeFrom(values.seed, 'seed', 0, 2 ** 31, 1);
   const leadSeconds = numberFrom(values.lead, 'lead', 0, 60, 0);
   const notes = improvise({
-    chart, tempo, seed, plan: planFrom(values), choruses: wholeFrom(values.choruses, 'choruses', 1, 100, 1), profile: profileFrom(values.profile),
+    chart,
+    tempo,
+    seed,
+    plan: planFrom(values),
+    choruses: wholeFrom(values.choruses, 'choruses', 1, 100, 1),
+    profile: profileFrom(values.profile),
   });
-  if (values.out !== undefined) writeFile(values.out, writeWav([perform({ notes, tempo, rate: RATE, seed, leadSeconds })], RATE));
+  if (values.out !== undefined)
+    writeFile(values.out, writeWav([perform({ notes, tempo, rate: RATE, seed, leadSeconds })], RATE));
   const seconds = (beat: number) => Math.round((leadSeconds + beatsToSeconds(beat, tempo)) * 1e5) / 1e5;
-  const truth = notes.map((note) => ({ onsetSec: seconds(note.onsetBeat), offsetSec: seconds(note.onsetBeat + note.durationBeats), midi: note.midi }));
-  if (values.truth !== undefined) writeFile(values.truth, `${JSON.stringify({ schema: NOTES_SCHEMA, tempo, leadSeconds, notes: truth })}\n`);
+  const truth = notes.map((note) => ({
+    onsetSec: seconds(note.onsetBeat),
+    offsetSec: seconds(note.onsetBeat + note.durationBeats),
+    midi: note.midi,
+  }));
+  if (values.truth !== undefined)
+    writeFile(
+      values.truth,
+      `${JSON.stringify({ schema: NOTES_SCHEMA, tempo, leadSeconds, notes: truth })}\n`,
+    );
   process.stderr.write(`${notes.length} notes\n`);
 }
 
@@ -45,6 +90,7 @@ function profileFrom(path: string | undefined): Partial<Profile> {
   }
   const { error, value } = profileSchema.validate(json);
   if (error) throw new BadInput(`${path}: ${error.message}.`);
-  if (value.lowest !== undefined && value.highest !== undefined && value.highest - value.lowest < 12) throw new BadInput(`${path}: "lowest" and "highest" lie less than an octave apart.`);
+  if (value.lowest !== undefined && value.highest !== undefined && value.highest - value.lowest < 12)
+    throw new BadInput(`${path}: "lowest" and "highest" lie less than an octave apart.`);
   return value;
 }

@@ -8,9 +8,13 @@ import { onWhatIsKept } from './kept';
 export async function restoreCommand(args: string[]): Promise<void> {
   const { values, positionals } = argumentsOf(args, { json: { type: 'boolean' } });
   const file = path.resolve(onlyFile(positionals, 'the ZIP to restore from'));
-  const { before } = await onWhatIsKept(() => restore(file).catch((error: unknown) => {
-    throw (error as NodeJS.ErrnoException).code === 'ENOENT' ? new BadInput(`${file} cannot be read: ENOENT.`) : error;
-  }));
+  const { before } = await onWhatIsKept(() =>
+    restore(file).catch((error: unknown) => {
+      throw (error as NodeJS.ErrnoException).code === 'ENOENT'
+        ? new BadInput(`${file} cannot be read: ENOENT.`)
+        : error;
+    }),
+  );
   if (values.json) printJson({ ok: true, before });
   else process.stderr.write(`Restored.${before === null ? '' : ` What was there before is in ${before}.`}\n`);
 }

@@ -6,15 +6,26 @@ import { argumentsOf, printJson } from './input';
 export function theoryCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, { json: { type: 'boolean' } });
   const [what, text, ...more] = positionals;
-  if ((what !== 'chord' && what !== 'scale') || text === undefined || more.length > 0) throw new BadInput('Say theory chord "Ebm7b5" or theory scale "F melodic minor".');
+  if ((what !== 'chord' && what !== 'scale') || text === undefined || more.length > 0)
+    throw new BadInput('Say theory chord "Ebm7b5" or theory scale "F melodic minor".');
   const result = what === 'chord' ? chordFacts(text) : scaleFacts(text);
   if (values.json) printJson(result);
-  else process.stdout.write(`${Object.entries(result).map(([name, value]) => `${name}: ${plain(value)}`).join('\n')}\n`);
+  else
+    process.stdout.write(
+      `${Object.entries(result)
+        .map(([name, value]) => `${name}: ${plain(value)}`)
+        .join('\n')}\n`,
+    );
 }
 
 function chordFacts(symbol: string) {
   const chord = valueOf(readChord(symbol));
-  return { root: noteName(chord.root), bass: noteName(chord.bass), tones: toneList(chord.tones), colours: toneList(chord.colours) };
+  return {
+    root: noteName(chord.root),
+    bass: noteName(chord.bass),
+    tones: toneList(chord.tones),
+    colours: toneList(chord.colours),
+  };
 }
 
 function scaleFacts(name: string) {
@@ -23,4 +34,10 @@ function scaleFacts(name: string) {
 }
 
 const plain = (value: unknown): string =>
-  Array.isArray(value) ? value.map((one: unknown) => (typeof one === 'object' && one !== null ? Object.values(one).join(' ') : String(one))).join(', ') : String(value);
+  Array.isArray(value)
+    ? value
+        .map((one: unknown) =>
+          typeof one === 'object' && one !== null ? Object.values(one).join(' ') : String(one),
+        )
+        .join(', ')
+    : String(value);

@@ -8,7 +8,13 @@ const form = (id: string): string => {
 
 /** The demo's charts, from the library of forms. The first three are the scenario's. */
 export const DEMO_CHARTS = {
-  lamplight: form('lamplight'), ferry: form('ferry'), orchard: form('orchard'), weir: form('weir'), platform: form('platform'), lantern: form('lantern'), gravel: form('gravel'),
+  lamplight: form('lamplight'),
+  ferry: form('ferry'),
+  orchard: form('orchard'),
+  weir: form('weir'),
+  platform: form('platform'),
+  lantern: form('lantern'),
+  gravel: form('gravel'),
 };
 
 export type DemoChart = keyof typeof DEMO_CHARTS;

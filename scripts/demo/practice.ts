@@ -2,17 +2,48 @@ import type { DrillKind } from '../../src/core/drill';
 import type { DemoChart } from './charts';
 
 /** Attempts at one sitting: how many places each of them missed. The tempo is wherever the ladder stands. */
-export type DemoSitting = { readonly daysAgo: number; readonly hour: number; readonly misses: readonly number[] };
+export type DemoSitting = {
+  readonly daysAgo: number;
+  readonly hour: number;
+  readonly misses: readonly number[];
+};
 /** A drill of the demo: of the last finding about one change, or of the catalogue. */
-export type DemoDrill = { readonly chart: DemoChart; readonly into?: string; readonly kind: DrillKind; readonly span: readonly [number, number]; readonly tempo: number; readonly sittings: readonly DemoSitting[] };
+export type DemoDrill = {
+  readonly chart: DemoChart;
+  readonly into?: string;
+  readonly kind: DrillKind;
+  readonly span: readonly [number, number];
+  readonly tempo: number;
+  readonly sittings: readonly DemoSitting[];
+};
 
 export const DEMO_DRILLS: readonly DemoDrill[] = [
-  { chart: 'lamplight', into: 'F7', kind: 'ladder-thirds', span: [9, 10], tempo: 96, sittings: [
-    { daysAgo: 5, hour: 20, misses: [4, 2, 1] }, { daysAgo: 4, hour: 8, misses: [3, 2] },
-  ] },
+  {
+    chart: 'lamplight',
+    into: 'F7',
+    kind: 'ladder-thirds',
+    span: [9, 10],
+    tempo: 96,
+    sittings: [
+      { daysAgo: 5, hour: 20, misses: [4, 2, 1] },
+      { daysAgo: 4, hour: 8, misses: [3, 2] },
+    ],
+  },
   { chart: 'lamplight', kind: 'enclosures', span: [7, 9], tempo: 96, sittings: [] },
-  { chart: 'ferry', kind: 'minor-dominant', span: [1, 4], tempo: 96, sittings: [{ daysAgo: 3, hour: 19, misses: [2, 0] }] },
-  { chart: 'orchard', kind: 'ladder-roots', span: [1, 8], tempo: 112, sittings: [{ daysAgo: 3, hour: 8, misses: [1, 0] }] },
+  {
+    chart: 'ferry',
+    kind: 'minor-dominant',
+    span: [1, 4],
+    tempo: 96,
+    sittings: [{ daysAgo: 3, hour: 19, misses: [2, 0] }],
+  },
+  {
+    chart: 'orchard',
+    kind: 'ladder-roots',
+    span: [1, 8],
+    tempo: 112,
+    sittings: [{ daysAgo: 3, hour: 8, misses: [1, 0] }],
+  },
 ];
 
 /** What the player wrote on a day. */
@@ -22,4 +53,8 @@ export const DEMO_WORDS: readonly (readonly [daysAgo: number, text: string])[] =
   [1, 'The turnaround held twice. G7 next.'],
 ];
 
-export const DEMO_GOAL = { words: 'Thursday’s jam', minutes: 30, charts: ['lamplight', 'ferry', 'orchard'] as const satisfies readonly DemoChart[] };
+export const DEMO_GOAL = {
+  words: 'Thursday’s jam',
+  minutes: 30,
+  charts: ['lamplight', 'ferry', 'orchard'] as const satisfies readonly DemoChart[],
+};

@@ -6,8 +6,16 @@ import { examplesOf } from './examples';
 
 /** Writes the examples of takes `from` … `to` (half-open) into a file: one row of 32-bit floats each, its label first. */
 const [file, from, to] = [process.argv[2]!, Number(process.argv[3]), Number(process.argv[4])];
-const guitars = await Promise.all((['acoustic', 'electric', 'nylon'] as Instrument[]).map(async (name): Promise<Source> => ({ name, guitar: (await loadGuitar(name)).filter(({ share }) => share === 'tune') })));
-const programs = (Object.keys(PROGRAMS) as (keyof typeof PROGRAMS)[]).map((program): Source => ({ name: program, program }));
+const guitars = await Promise.all(
+  (['acoustic', 'electric', 'nylon'] as Instrument[]).map(async (name): Promise<Source> => ({
+    name,
+    guitar: (await loadGuitar(name)).filter(({ share }) => share === 'tune'),
+  })),
+);
+const programs = (Object.keys(PROGRAMS) as (keyof typeof PROGRAMS)[]).map((program): Source => ({
+  name: program,
+  program,
+}));
 /** Real guitars most, then other plucked strings so that no one timbre is learnt by heart. */
 const sourceOf = (seed: number): Source => {
   const turn = seed % 20;
@@ -28,6 +36,9 @@ for (let seed = from; seed < to; seed++) {
   rows += found.examples.length;
   reached += found.reached;
   truth += found.truth;
-  if (seed % 20 === 19) console.log(`${seed + 1 - from} takes, ${rows} claims (${found.examples[0]?.features.length} features), ${positive} hold; ${((100 * reached) / truth).toFixed(2)} % of ${truth} notes within reach`);
+  if (seed % 20 === 19)
+    console.log(
+      `${seed + 1 - from} takes, ${rows} claims (${found.examples[0]?.features.length} features), ${positive} hold; ${((100 * reached) / truth).toFixed(2)} % of ${truth} notes within reach`,
+    );
 }
 closeSync(out);

@@ -10,22 +10,39 @@ const SAME_PITCH = 0.45;
 const NEAR_PITCH = 0.75;
 
 /** What may be heard when a true note begins: the pitch to be found, and how far it moves soon after, where either answer will do. */
-function pitchToHear(take: LabelledTake, note: TrueNote): { pitch: number; low: number; high: number; arrives: number } {
-  if (note.slide && note.attack === 'slide') return { pitch: note.pitch, low: note.pitch, high: note.pitch, arrives: note.onset };
+function pitchToHear(
+  take: LabelledTake,
+  note: TrueNote,
+): { pitch: number; low: number; high: number; arrives: number } {
+  if (note.slide && note.attack === 'slide')
+    return { pitch: note.pitch, low: note.pitch, high: note.pitch, arrives: note.onset };
   const string = take.strings.reduce((best, other) => (cost(other, note) < cost(best, note) ? other : best));
-  const at = (seconds: number) => (cost(string, note) > 20 ? note.pitch : string.midi + (centsAt(string.curve, note.onset - string.at + seconds) + (take.detune ?? 0)) / 100);
+  const at = (seconds: number) =>
+    cost(string, note) > 20
+      ? note.pitch
+      : string.midi + (centsAt(string.curve, note.onset - string.at + seconds) + (take.detune ?? 0)) / 100;
   const pitch = at(note.slide ? 0.035 : 0.05);
   const moving = note.slide ? [at(0), note.pitch] : [pitch, at(0.09)];
-  return { pitch, low: Math.min(...moving), high: Math.max(...moving), arrives: note.slide ? note.onset + (string.curve?.at(-1)?.[0] ?? 0) : note.onset };
+  return {
+    pitch,
+    low: Math.min(...moving),
+    high: Math.max(...moving),
+    arrives: note.slide ? note.onset + (string.curve?.at(-1)?.[0] ?? 0) : note.onset,
+  };
 }
 
-const cost = (string: { at: number; midi: number }, note: TrueNote): number => Math.abs(string.at - note.onset) * 1000 + Math.abs(string.midi - note.pitch);
+const cost = (string: { at: number; midi: number }, note: TrueNote): number =>
+  Math.abs(string.at - note.onset) * 1000 + Math.abs(string.midi - note.pitch);
 
 /** Every claim of a take with its label. */
 export function examplesOf(take: LabelledTake): { examples: Example[]; reached: number; truth: number } {
   const moments: { frame: number; claims: readonly { midi: number; features: Float64Array }[] }[] = [];
   transcribe(take.samples, take.rate, { asked: ({ frame }, claims) => void moments.push({ frame, claims }) });
-  const wanted = take.truth.map((note) => ({ onset: note.onset, ...pitchToHear(take, note), settled: note.pitch }));
+  const wanted = take.truth.map((note) => ({
+    onset: note.onset,
+    ...pitchToHear(take, note),
+    settled: note.pitch,
+  }));
   const reached = new Set<number>();
   const examples = moments.flatMap(({ frame, claims }) => {
     const time = frame * FRAME_SECONDS;
@@ -38,13 +55,19 @@ export function examplesOf(take: LabelledTake): { examples: Example[]; reached: 
           reached.add(index);
         } else if (label !== 0) return;
         else if (late <= NEARLY && away <= NEAR_PITCH) label = 2;
-        else if (late <= ON_TIME && claim.midi > low - SAME_PITCH && claim.midi < high + SAME_PITCH) label = 2;
+        else if (late <= ON_TIME && claim.midi > low - SAME_PITCH && claim.midi < high + SAME_PITCH)
+          label = 2;
         // the arrival of a slide into the note may be believed or not: what follows the glide settles it
-        else if (time > onset && time < arrives + ON_TIME && Math.abs(claim.midi - settled) < NEAR_PITCH && arrives > onset) label = 2;
+        else if (
+          time > onset &&
+          time < arrives + ON_TIME &&
+          Math.abs(claim.midi - settled) < NEAR_PITCH &&
+          arrives > onset
+        )
+          label = 2;
       });
       return { features: claim.features, label };
     });
   });
   return { examples, reached: reached.size, truth: take.truth.length };
 }
-

@@ -5,7 +5,12 @@ import { gaussian, seededRandom } from '@/core/vocabulary';
  * Fits the judge to collected examples by gradient descent with Adam (Kingma and Ba, ICLR 2015) on the cross-entropy, and writes it
  * as JSON. A tenth of the takes, of every source, is kept aside: the network that does best on them is written.
  */
-const [out, hiddenText, epochsText, ...files] = process.argv.slice(2) as [string, string, string, ...string[]];
+const [out, hiddenText, epochsText, ...files] = process.argv.slice(2) as [
+  string,
+  string,
+  string,
+  ...string[],
+];
 const hidden = hiddenText.split(',').map(Number);
 const epochs = Number(epochsText);
 const random = seededRandom(Number(process.env.SEED ?? 1));
@@ -21,7 +26,8 @@ files.reduce((at, file) => {
   data.set(new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4), at);
   return at + bytes.length / 4;
 }, 0);
-for (let at = 0; at < data.length; at++) if (at % ROW > 1) data[at] = Math.max(-LIMIT, Math.min(LIMIT, data[at]!));
+for (let at = 0; at < data.length; at++)
+  if (at % ROW > 1) data[at] = Math.max(-LIMIT, Math.min(LIMIT, data[at]!));
 const rows = Array.from({ length: data.length / ROW }, (_, row) => row * ROW).filter((at) => data[at] !== 2);
 const isAside = (at: number) => (data[at + 1]! * 7919) % 101 < 10;
 const train = rows.filter((at) => !isAside(at));
@@ -38,12 +44,34 @@ for (let f = 0; f < WIDTH; f++) {
 }
 
 const sizes = [WIDTH, ...hidden, 1];
-type Part = { readonly rows: number; readonly columns: number; w: Float32Array; b: Float32Array; gw: Float32Array; gb: Float32Array; mw: Float32Array; vw: Float32Array; mb: Float32Array; vb: Float32Array };
+type Part = {
+  readonly rows: number;
+  readonly columns: number;
+  w: Float32Array;
+  b: Float32Array;
+  gw: Float32Array;
+  gb: Float32Array;
+  mw: Float32Array;
+  vw: Float32Array;
+  mb: Float32Array;
+  vb: Float32Array;
+};
 const parts: Part[] = sizes.slice(1).map((rows, index) => {
   const columns = sizes[index]!;
   const w = Float32Array.from({ length: rows * columns }, () => gaussian(random) * Math.sqrt(2 / columns));
   const same = () => new Float32Array(rows * columns);
-  return { rows, columns, w, b: new Float32Array(rows), gw: same(), gb: new Float32Array(rows), mw: same(), vw: same(), mb: new Float32Array(rows), vb: new Float32Array(rows) };
+  return {
+    rows,
+    columns,
+    w,
+    b: new Float32Array(rows),
+    gw: same(),
+    gb: new Float32Array(rows),
+    mw: same(),
+    vw: same(),
+    mb: new Float32Array(rows),
+    vb: new Float32Array(rows),
+  };
 });
 const values = sizes.map((size) => new Float32Array(size));
 const errors = sizes.map((size) => new Float32Array(size));
@@ -79,7 +107,8 @@ function backward(probability: number, label: number): void {
         below[column]! += e * w[base + column]!;
       }
     }
-    if (depth > 0) for (let column = 0; column < columns; column++) if (input[column]! < 0) below[column]! *= LEAK;
+    if (depth > 0)
+      for (let column = 0; column < columns; column++) if (input[column]! < 0) below[column]! *= LEAK;
   }
 }
 
@@ -102,7 +131,8 @@ function adam(rate: number, decay: number): void {
   }
 }
 
-const loss = (probability: number, label: number) => -Math.log(Math.max(1e-9, label ? probability : 1 - probability));
+const loss = (probability: number, label: number) =>
+  -Math.log(Math.max(1e-9, label ? probability : 1 - probability));
 function judgeAside(): { loss: number; missed: number; invented: number; held: number } {
   let [sum, missed, invented, held] = [0, 0, 0, 0];
   for (const at of aside) {
@@ -144,6 +174,8 @@ for (let epoch = 0; epoch < epochs; epoch++) {
     best = result.loss;
     chosen = pack();
   }
-  console.log(`epoch ${epoch + 1}: loss ${(sum / train.length).toFixed(5)}, aside ${result.loss.toFixed(5)}, missed ${result.missed} and invented ${result.invented} of ${result.held}${better ? ' *' : ''}`);
+  console.log(
+    `epoch ${epoch + 1}: loss ${(sum / train.length).toFixed(5)}, aside ${result.loss.toFixed(5)}, missed ${result.missed} and invented ${result.invented} of ${result.held}${better ? ' *' : ''}`,
+  );
 }
 writeFileSync(out, JSON.stringify({ sizes, packed: chosen }));

@@ -1,4 +1,10 @@
-import { CONDITIONS, isSingleLine, recordedTake, soundfontTake, type Condition } from '../../tests/corpora/conditions';
+import {
+  CONDITIONS,
+  isSingleLine,
+  recordedTake,
+  soundfontTake,
+  type Condition,
+} from '../../tests/corpora/conditions';
 import { loadGuitar, type Instrument } from '../../tests/corpora/guitarSamples';
 import type { LabelledTake } from '../../tests/corpora/line';
 import { soundfontMissing } from '../../tests/corpora/soundfontSet';
@@ -10,7 +16,14 @@ import { transcribe } from '../../src/core/transcribe';
 const own: Peer & { withBand: (take: LabelledTake) => ReportedNote[] } = {
   name: 'Idle Wander',
   notes: (samples, rate) => reported(transcribe(samples, rate).notes),
-  withBand: (take) => reported(transcribe(take.samples, take.rate, take.backing ? { backing: { samples: take.backing, rate: take.rate } } : {}).notes),
+  withBand: (take) =>
+    reported(
+      transcribe(
+        take.samples,
+        take.rate,
+        take.backing ? { backing: { samples: take.backing, rate: take.rate } } : {},
+      ).notes,
+    ),
 };
 const PEERS: readonly Peer[] = [pitchy, plainAutocorrelation];
 const INSTRUMENTS: readonly Instrument[] = ['acoustic', 'electric', 'nylon'];
@@ -19,11 +32,25 @@ const PROGRAMS = ['nylonString', 'steelString', 'jazz', 'clean'] as const;
 type Named = { readonly name: string; readonly takesOf: (condition: Condition) => LabelledTake[] };
 
 async function sets(): Promise<Named[]> {
-  const guitars = await Promise.all(INSTRUMENTS.map(async (name) => (await loadGuitar(name)).filter(({ share }) => share === 'decide')));
-  const recorded: Named = { name: 'recorded notes', takesOf: (condition) => guitars.flatMap((guitar, index) => SEEDS.map((seed) => recordedTake(condition, guitar, 7000 + seed + 100 * index))) };
+  const guitars = await Promise.all(
+    INSTRUMENTS.map(async (name) => (await loadGuitar(name)).filter(({ share }) => share === 'decide')),
+  );
+  const recorded: Named = {
+    name: 'recorded notes',
+    takesOf: (condition) =>
+      guitars.flatMap((guitar, index) =>
+        SEEDS.map((seed) => recordedTake(condition, guitar, 7000 + seed + 100 * index)),
+      ),
+  };
   const missing = soundfontMissing();
   if (missing) console.log(`The soundfont set is left out: ${missing}.`);
-  const soundfont: Named = { name: 'soundfont', takesOf: (condition) => PROGRAMS.flatMap((program, index) => SEEDS.map((seed) => soundfontTake(condition, program, 7000 + seed + 100 * index))) };
+  const soundfont: Named = {
+    name: 'soundfont',
+    takesOf: (condition) =>
+      PROGRAMS.flatMap((program, index) =>
+        SEEDS.map((seed) => soundfontTake(condition, program, 7000 + seed + 100 * index)),
+      ),
+  };
   return missing ? [recorded] : [recorded, soundfont];
 }
 
@@ -34,8 +61,12 @@ const ms = (value: number) => (1000 * value).toFixed(0);
 /** One table: every condition of both sets, this engine beside general-purpose trackers on the same files. */
 export async function earsTable(): Promise<void> {
   for (const set of await sets()) {
-    console.log(`\nEars, ${set.name}: samples and lines kept for deciding; note F1 in per cent, onset within 50 ms, pitch within 50 cents\n`);
-    console.log(`| condition | F1 | precision | recall | octaves off | onset ms, median | 95th | cents | × real time | ${PEERS.map(({ name }) => `${name} F1`).join(' | ')} |`);
+    console.log(
+      `\nEars, ${set.name}: samples and lines kept for deciding; note F1 in per cent, onset within 50 ms, pitch within 50 cents\n`,
+    );
+    console.log(
+      `| condition | F1 | precision | recall | octaves off | onset ms, median | 95th | cents | × real time | ${PEERS.map(({ name }) => `${name} F1`).join(' | ')} |`,
+    );
     console.log(`| --- |${' ---: |'.repeat(8 + PEERS.length)}`);
     const single: number[][] = [];
     const speeds: number[][] = [];
@@ -51,11 +82,18 @@ export async function earsTable(): Promise<void> {
       const [ours, ...peers] = tallies as [Tally, ...Tally[]];
       if (isSingleLine(condition)) single.push(tallies.map(({ f1 }) => f1));
       speeds.push(tallies.map(({ seconds, spent }) => seconds / spent));
-      console.log(`| ${condition.name} | ${percent(ours.f1)} | ${percent(ours.precision)} | ${percent(ours.recall)} | ${ours.octaves} | ${ms(quantile(ours.onsetErrors, 0.5))} | ${ms(quantile(ours.onsetErrors, 0.95))} | ${quantile(ours.centErrors, 0.5).toFixed(1)} | ${(ours.seconds / ours.spent).toFixed(0)} | ${peers.map(({ f1 }) => percent(f1)).join(' | ')} |`);
+      console.log(
+        `| ${condition.name} | ${percent(ours.f1)} | ${percent(ours.precision)} | ${percent(ours.recall)} | ${ours.octaves} | ${ms(quantile(ours.onsetErrors, 0.5))} | ${ms(quantile(ours.onsetErrors, 0.95))} | ${quantile(ours.centErrors, 0.5).toFixed(1)} | ${(ours.seconds / ours.spent).toFixed(0)} | ${peers.map(({ f1 }) => percent(f1)).join(' | ')} |`,
+      );
     }
-    const mean = (rows: number[][], column: number) => rows.reduce((sum, row) => sum + row[column]!, 0) / rows.length;
-    console.log(`| **single lines, mean** | **${percent(mean(single, 0))}** |  |  |  |  |  |  | ${mean(speeds, 0).toFixed(0)} | ${PEERS.map((_, index) => percent(mean(single, index + 1))).join(' | ')} |`);
-    console.log(`\nWorst single-line condition: ${percent(Math.min(...single.map(([ours]) => ours!)))}. Speed of the peers: ${PEERS.map(({ name }, index) => `${name} ${mean(speeds, index + 1).toFixed(0)} ×`).join(', ')}.`);
+    const mean = (rows: number[][], column: number) =>
+      rows.reduce((sum, row) => sum + row[column]!, 0) / rows.length;
+    console.log(
+      `| **single lines, mean** | **${percent(mean(single, 0))}** |  |  |  |  |  |  | ${mean(speeds, 0).toFixed(0)} | ${PEERS.map((_, index) => percent(mean(single, index + 1))).join(' | ')} |`,
+    );
+    console.log(
+      `\nWorst single-line condition: ${percent(Math.min(...single.map(([ours]) => ours!)))}. Speed of the peers: ${PEERS.map(({ name }, index) => `${name} ${mean(speeds, index + 1).toFixed(0)} ×`).join(', ')}.`,
+    );
   }
 }
 
@@ -64,7 +102,9 @@ export async function neuralTable(): Promise<void> {
   const peer = await neuralPeer();
   if (!peer) return;
   for (const set of await sets()) {
-    console.log(`\nEars beside ${peer.name}, ${set.name}: one take a condition, note F1 in per cent\n\n| condition | Idle Wander | ${peer.name} |\n| --- | ---: | ---: |`);
+    console.log(
+      `\nEars beside ${peer.name}, ${set.name}: one take a condition, note F1 in per cent\n\n| condition | Idle Wander | ${peer.name} |\n| --- | ---: | ---: |`,
+    );
     const single: [number, number][] = [];
     let [seconds, spent] = [0, 0];
     for (const condition of CONDITIONS) {
@@ -79,6 +119,8 @@ export async function neuralTable(): Promise<void> {
       console.log(`| ${condition.name} | ${percent(ours.f1)} | ${percent(theirs.f1)} |`);
     }
     const mean = (column: 0 | 1) => single.reduce((sum, row) => sum + row[column], 0) / single.length;
-    console.log(`| **single lines, mean** | **${percent(mean(0))}** | ${percent(mean(1))} |\n\n${peer.name}: ${(seconds / spent).toFixed(2)} × real time.`);
+    console.log(
+      `| **single lines, mean** | **${percent(mean(0))}** | ${percent(mean(1))} |\n\n${peer.name}: ${(seconds / spent).toFixed(2)} × real time.`,
+    );
   }
 }

@@ -4,7 +4,10 @@ import type { ReactNode } from 'react';
 import { Providers } from '@/features/shell/Providers';
 import './globals.css';
 
-export const metadata: Metadata = { title: { default: 'Idle Wander', template: '%s · Idle Wander' }, description: 'Hear what your solo did to the chords.' };
+export const metadata: Metadata = {
+  title: { default: 'Idle Wander', template: '%s · Idle Wander' },
+  description: 'Hear what your solo did to the chords.',
+};
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
 export default async function Layout({ children }: { children: ReactNode }) {

@@ -6,8 +6,17 @@ export default function NotFound() {
     <Shell place="Takes">
       <div className="mx-4 mt-16 sm:mx-8">
         <h1 className="text-[64px] leading-[72px] font-[640] tracking-tight">Nothing lives here.</h1>
-        <p className="mt-3 max-w-3xl text-2xl text-soft">This chart or take does not exist, or has been removed.</p>
-        <p className="mt-8 flex gap-4"><Link className="go" href="/charts">Open the charts</Link><Link className="quiet" href="/takes">All takes</Link></p>
+        <p className="mt-3 max-w-3xl text-2xl text-soft">
+          This chart or take does not exist, or has been removed.
+        </p>
+        <p className="mt-8 flex gap-4">
+          <Link className="go" href="/charts">
+            Open the charts
+          </Link>
+          <Link className="quiet" href="/takes">
+            All takes
+          </Link>
+        </p>
       </div>
     </Shell>
   );

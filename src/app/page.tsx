@@ -9,8 +9,16 @@ export const metadata: Metadata = { title: 'Today' };
 export const dynamic = 'force-dynamic';
 
 /** Minutes that may be asked for: what is no such number is as if nothing had been asked. */
-const minutesIn = (text: string | undefined): number | undefined => { const minutes = Number(text); return Number.isInteger(minutes) && minutes >= 5 && minutes <= 240 ? minutes : undefined; };
+const minutesIn = (text: string | undefined): number | undefined => {
+  const minutes = Number(text);
+  return Number.isInteger(minutes) && minutes >= 5 && minutes <= 240 ? minutes : undefined;
+};
 
 export default async function TodayPage({ searchParams }: { searchParams: Promise<{ minutes?: string }> }) {
-  return <TodayScreen view={todayView(await today(undefined, minutesIn((await searchParams).minutes)), takeMoment)} charts={(await listCharts()).map(({ id, title }) => ({ id, title }))} />;
+  return (
+    <TodayScreen
+      view={todayView(await today(undefined, minutesIn((await searchParams).minutes)), takeMoment)}
+      charts={(await listCharts()).map(({ id, title }) => ({ id, title }))}
+    />
+  );
 }

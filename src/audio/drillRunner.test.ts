@@ -10,21 +10,54 @@ class Told {
   discarded = 0;
   left = 0;
   private readonly listeners = new Set<() => void>();
-  subscribe = (listener: () => void) => { this.listeners.add(listener); return () => this.listeners.delete(listener); };
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
   getState = () => this.state;
-  become(state: SessionState) { this.state = state; for (const listener of this.listeners) listener(); }
-  start = () => { this.become({ phase: 'running' }); return Promise.resolve(); };
-  discard = () => { this.discarded++; this.become({ phase: 'idle' }); return Promise.resolve(); };
-  leave = () => { this.left++; };
+  become(state: SessionState) {
+    this.state = state;
+    for (const listener of this.listeners) listener();
+  }
+  start = () => {
+    this.become({ phase: 'running' });
+    return Promise.resolve();
+  };
+  discard = () => {
+    this.discarded++;
+    this.become({ phase: 'idle' });
+    return Promise.resolve();
+  };
+  leave = () => {
+    this.left++;
+  };
 }
 
 function world(change: Partial<DrillWorld<string>> = {}) {
   const sessions: Told[] = [];
   const runner = new DrillRunner<string>({
-    openInput: () => Promise.resolve(true), settings: (attempt) => ({ seed: attempt }) as unknown as TakeSettings, count: (id) => Promise.resolve(`counted ${id}`), goesOn: (counted) => counted.length < 3,
-    makeSession: () => { const session = new Told(); sessions.push(session); return session as unknown as TakeSession; }, ...change,
+    openInput: () => Promise.resolve(true),
+    settings: (attempt) => ({ seed: attempt }) as unknown as TakeSettings,
+    count: (id) => Promise.resolve(`counted ${id}`),
+    goesOn: (counted) => counted.length < 3,
+    makeSession: () => {
+      const session = new Told();
+      sessions.push(session);
+      return session as unknown as TakeSession;
+    },
+    ...change,
   });
-  const done = async (takeId: string, more: { kept?: boolean; cut?: boolean } = {}) => { sessions[sessions.length - 1]!.become({ phase: 'done', takeId, cut: false, kept: true, notes: 9, ...more }); await jest.advanceTimersByTimeAsync(0); };
+  const done = async (takeId: string, more: { kept?: boolean; cut?: boolean } = {}) => {
+    sessions[sessions.length - 1]!.become({
+      phase: 'done',
+      takeId,
+      cut: false,
+      kept: true,
+      notes: 9,
+      ...more,
+    });
+    await jest.advanceTimersByTimeAsync(0);
+  };
   return { runner, sessions, done };
 }
 
@@ -38,7 +71,10 @@ test('attempt after attempt by itself, until enough were counted', async () => {
     await jest.advanceTimersByTimeAsync(RESULT_MS);
   }
   expect(sessions).toHaveLength(3);
-  expect(runner.getState()).toMatchObject({ scene: 'done', counted: [{ takeId: 'a', outcome: 'counted a' }, { takeId: 'b' }, { takeId: 'c' }] });
+  expect(runner.getState()).toMatchObject({
+    scene: 'done',
+    counted: [{ takeId: 'a', outcome: 'counted a' }, { takeId: 'b' }, { takeId: 'c' }],
+  });
   // once more is a new sitting; what was counted before is not forgotten
   await runner.start();
   expect(runner.getState().counted).toEqual([]);
@@ -55,7 +91,11 @@ test('stopping throws the running attempt away and keeps what was counted', asyn
   await jest.advanceTimersByTimeAsync(RESULT_MS);
   runner.stop();
   await jest.advanceTimersByTimeAsync(10_000);
-  expect([runner.getState().scene, runner.getState().counted.length, sessions.length]).toEqual(['done', 1, 3]);
+  expect([runner.getState().scene, runner.getState().counted.length, sessions.length]).toEqual([
+    'done',
+    1,
+    3,
+  ]);
 });
 
 test('another tempo begins the attempt anew', async () => {
@@ -63,7 +103,11 @@ test('another tempo begins the attempt anew', async () => {
   await runner.start();
   runner.again();
   await jest.advanceTimersByTimeAsync(0);
-  expect([sessions.length, sessions[0]!.discarded, runner.getState().session === (sessions[1] as unknown as TakeSession)]).toEqual([2, 1, true]);
+  expect([
+    sessions.length,
+    sessions[0]!.discarded,
+    runner.getState().session === (sessions[1] as unknown as TakeSession),
+  ]).toEqual([2, 1, true]);
   // what is told of the first one is not listened to any more
   sessions[0]!.become({ phase: 'failed', trouble: 'device', message: 'gone' });
   expect(runner.getState().trouble).toBeNull();

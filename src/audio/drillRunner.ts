@@ -58,7 +58,8 @@ export class DrillRunner<T> {
   async start(): Promise<void> {
     this.stopTimer();
     this.stopping = false;
-    if (this.state.scene === 'done') this.become({ counted: [], before: [...this.state.before, ...this.state.counted] });
+    if (this.state.scene === 'done')
+      this.become({ counted: [], before: [...this.state.before, ...this.state.counted] });
     const turn = ++this.turn;
     this.become({ trouble: null });
     const opened = await this.world.openInput();
@@ -73,20 +74,41 @@ export class DrillRunner<T> {
   private follow(session: TakeSession, state: SessionState): void {
     if (session !== this.state.session) return;
     switch (state.phase) {
-      case 'waiting': return this.become({ scene: 'waiting' });
-      case 'running': return this.become({ scene: 'live' });
-      case 'finishing': return this.become({ scene: 'counting' });
-      case 'silent': return this.become({ scene: 'done', session: null, trouble: 'Nothing was heard. Look at the input and its level.' });
-      case 'failed': return this.become({ scene: this.state.counted.length > 0 ? 'done' : 'ready', session: null, trouble: state.message });
-      case 'idle': return this.become({ scene: this.state.counted.length > 0 ? 'done' : 'ready', session: null });
-      case 'done': return void this.count(state.takeId, state.kept, state.cut);
-      case 'opening': return;
+      case 'waiting':
+        return this.become({ scene: 'waiting' });
+      case 'running':
+        return this.become({ scene: 'live' });
+      case 'finishing':
+        return this.become({ scene: 'counting' });
+      case 'silent':
+        return this.become({
+          scene: 'done',
+          session: null,
+          trouble: 'Nothing was heard. Look at the input and its level.',
+        });
+      case 'failed':
+        return this.become({
+          scene: this.state.counted.length > 0 ? 'done' : 'ready',
+          session: null,
+          trouble: state.message,
+        });
+      case 'idle':
+        return this.become({ scene: this.state.counted.length > 0 ? 'done' : 'ready', session: null });
+      case 'done':
+        return void this.count(state.takeId, state.kept, state.cut);
+      case 'opening':
+        return;
     }
   }
 
   private async count(takeId: string, kept: boolean, cut: boolean): Promise<void> {
     const turn = this.turn;
-    if (!kept) return this.become({ scene: 'done', session: null, trouble: 'The server is away: this attempt is safe on this computer, but it is not counted.' });
+    if (!kept)
+      return this.become({
+        scene: 'done',
+        session: null,
+        trouble: 'The server is away: this attempt is safe on this computer, but it is not counted.',
+      });
     try {
       const outcome = await this.world.count(takeId);
       if (turn !== this.turn) return;
@@ -95,7 +117,12 @@ export class DrillRunner<T> {
       this.become({ counted, session: null, scene: over ? 'done' : 'counting' });
       if (!over) this.timer = setTimeout(() => void this.start(), RESULT_MS);
     } catch (error) {
-      if (turn === this.turn) this.become({ scene: 'done', session: null, trouble: error instanceof Error ? error.message : 'This attempt could not be counted.' });
+      if (turn === this.turn)
+        this.become({
+          scene: 'done',
+          session: null,
+          trouble: error instanceof Error ? error.message : 'This attempt could not be counted.',
+        });
     }
   }
 

@@ -2,7 +2,8 @@
 export function toPcm16(samples: Float32Array): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(samples.length * 2);
   const view = new DataView(bytes.buffer);
-  for (let n = 0; n < samples.length; n++) view.setInt16(n * 2, Math.max(-32_768, Math.min(32_767, Math.round(samples[n]! * 32_768))), true);
+  for (let n = 0; n < samples.length; n++)
+    view.setInt16(n * 2, Math.max(-32_768, Math.min(32_767, Math.round(samples[n]! * 32_768))), true);
   return bytes;
 }
 
@@ -20,7 +21,10 @@ export function toPcm24(samples: Float32Array): Uint8Array<ArrayBuffer> {
 
 /** The samples a 24-bit PCM holds. */
 export function fromPcm24(bytes: Uint8Array): Float32Array {
-  return Float32Array.from({ length: Math.floor(bytes.length / 3) }, (_, n) => ((bytes[n * 3]! | (bytes[n * 3 + 1]! << 8) | (bytes[n * 3 + 2]! << 16)) << 8) / 2_147_483_648);
+  return Float32Array.from(
+    { length: Math.floor(bytes.length / 3) },
+    (_, n) => ((bytes[n * 3]! | (bytes[n * 3 + 1]! << 8) | (bytes[n * 3 + 2]! << 16)) << 8) / 2_147_483_648,
+  );
 }
 
 export async function sha256(bytes: Uint8Array<ArrayBuffer>): Promise<string> {

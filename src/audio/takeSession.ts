@@ -1,6 +1,14 @@
 import type { ChordInstrument, Character, ClickBeats, DropOut } from '@/core/band';
 import type { PlayedNote } from '@/core/analyse';
-import { beatAt, beatsPerBar, routeOf, secondsAt, timelineOf, type Route, type RouteWords } from '@/core/chart';
+import {
+  beatAt,
+  beatsPerBar,
+  routeOf,
+  secondsAt,
+  timelineOf,
+  type Route,
+  type RouteWords,
+} from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
 import { certain, type Beats } from '@/core/vocabulary';
 import type { Score } from '@/workers/bandProtocol';
@@ -20,9 +28,20 @@ import { LiveListener, studio } from './workers';
 
 /** What a take is to be: what is played over, how, with which band, and by which plan it is judged. */
 export type TakeSettings = {
-  readonly chartId: string; readonly chartText: string; readonly title: string; readonly route: RouteWords; readonly countInBars: number;
-  readonly plan: PlanWords; readonly seed: number;
-  readonly band: { readonly level: number; readonly levels: Levels; readonly click: ClickBeats; readonly dropOut: DropOut; readonly chords: ChordInstrument };
+  readonly chartId: string;
+  readonly chartText: string;
+  readonly title: string;
+  readonly route: RouteWords;
+  readonly countInBars: number;
+  readonly plan: PlanWords;
+  readonly seed: number;
+  readonly band: {
+    readonly level: number;
+    readonly levels: Levels;
+    readonly click: ClickBeats;
+    readonly dropOut: DropOut;
+    readonly chords: ChordInstrument;
+  };
   /** The player's own backing in the band's place. */
   readonly backing?: OwnBacking;
   /** The drill this is an attempt at, and what the stand-in player would play of it. */
@@ -38,7 +57,13 @@ export type SessionState =
   | { readonly phase: 'running' }
   | { readonly phase: 'finishing'; readonly what: string }
   /** `kept` where the server has it; else it is safe on this computer and goes there later. */
-  | { readonly phase: 'done'; readonly takeId: string; readonly cut: boolean; readonly kept: boolean; readonly notes: number }
+  | {
+      readonly phase: 'done';
+      readonly takeId: string;
+      readonly cut: boolean;
+      readonly kept: boolean;
+      readonly notes: number;
+    }
   | { readonly phase: 'silent'; readonly takeId: string }
   | { readonly phase: 'failed'; readonly trouble: Trouble; readonly message: string };
 
@@ -48,12 +73,28 @@ const MOST_GAP_FRAMES = 2 ** 20;
 /** The server is waited for so long at the end of a take; then it is caught up with later. */
 const PATIENCE_MS = 4_000;
 /** The score of a take: everything that decides what its band plays. */
-export function scoreOf({ band, countInBars, seed }: Pick<TakeSettings, 'band' | 'countInBars' | 'seed'>, { text, choruses, pace }: Route): Score {
-  return { chartText: text, choruses, pace, countInBars, seed, click: band.click, dropOut: band.dropOut, chords: band.chords };
+export function scoreOf(
+  { band, countInBars, seed }: Pick<TakeSettings, 'band' | 'countInBars' | 'seed'>,
+  { text, choruses, pace }: Route,
+): Score {
+  return {
+    chartText: text,
+    choruses,
+    pace,
+    countInBars,
+    seed,
+    click: band.click,
+    dropOut: band.dropOut,
+    chords: band.chords,
+  };
 }
 
 /** What a take needs before its count-in. */
-type Prepared = { readonly player: BandPlayer; readonly shelf: TakeShelf | null; readonly solo: Float32Array | null };
+type Prepared = {
+  readonly player: BandPlayer;
+  readonly shelf: TakeShelf | null;
+  readonly solo: Float32Array | null;
+};
 
 /**
  * One take from the press of a key to its end: device, band, capture, keeping and listening on one audio clock.
@@ -83,7 +124,10 @@ export class TakeSession {
   private readonly countIn: Beats;
   readonly endBeat: Beats;
 
-  constructor(private readonly settings: TakeSettings, private readonly corner: Corner) {
+  constructor(
+    private readonly settings: TakeSettings,
+    private readonly corner: Corner,
+  ) {
     this.route = certain(routeOf(settings.chartText, settings.route));
     const { chart, choruses, pace } = this.route;
     this.endBeat = timelineOf(chart, pace.tempi[0]!).formBeats * choruses;
@@ -108,7 +152,10 @@ export class TakeSession {
   /** Beats since bar 1 as the player hears them; negative in the count-in. */
   position(): Beats {
     if (!this.context || !Number.isFinite(this.beatZero)) return -this.countIn;
-    return beatAt(this.route.pace, this.context.currentTime - this.beatZero - (this.context.outputLatency || 0));
+    return beatAt(
+      this.route.pace,
+      this.context.currentTime - this.beatZero - (this.context.outputLatency || 0),
+    );
   }
 
   get safety(): Safety | null {
@@ -138,7 +185,11 @@ export class TakeSession {
     this.listener = listener;
     const player = new BandPlayer(context, source, levels, level, (samples) => listener.backing(samples));
     this.player = player;
-    const [shelf, solo] = await Promise.all([this.corner.storage(), device.hands ? this.soloOf(rate) : null, player.prepare()]);
+    const [shelf, solo] = await Promise.all([
+      this.corner.storage(),
+      device.hands ? this.soloOf(rate) : null,
+      player.prepare(),
+    ]);
     if (this.ended) this.silence();
     return { player, shelf, solo };
   }
@@ -150,7 +201,11 @@ export class TakeSession {
     const { rig } = this.corner;
     try {
       this.release = await takeLock();
-      if (!this.release) return this.fail('second-take', 'Another take is being recorded in another tab. Finish that one first.');
+      if (!this.release)
+        return this.fail(
+          'second-take',
+          'Another take is being recorded in another tab. Finish that one first.',
+        );
       const { context, device } = rig;
       if (!context || !device) return this.giveUp('device', 'The input is not open.');
       const rate = context.sampleRate;
@@ -158,34 +213,83 @@ export class TakeSession {
       if (!device.hands && !(await this.somethingComesIn())) return;
       if (this.ended) return;
       this.latency = rig.latency;
-      this.keeper = new TakeKeeper({ id: this.id, take: this.newTake(rate, device.label), title: this.settings.title, beganAt: Date.now(), offsetSec: 0, ending: null }, shelf, HTTP_SERVER);
+      this.keeper = new TakeKeeper(
+        {
+          id: this.id,
+          take: this.newTake(rate, device.label),
+          title: this.settings.title,
+          beganAt: Date.now(),
+          offsetSec: 0,
+          ending: null,
+        },
+        shelf,
+        HTTP_SERVER,
+      );
       rig.listenAnew();
       this.beatZero = player.start(context.currentTime + LEAD_SECONDS);
       if (solo && device.hands) this.play(solo, device.hands);
       const stopHearing = rig.hear((block) => this.hear(block));
-      const stopWatching = rig.subscribe(() => { if (rig.state.phase !== 'open') void this.stop(true); });
-      this.deafen = () => { stopHearing(); stopWatching(); };
+      const stopWatching = rig.subscribe(() => {
+        if (rig.state.phase !== 'open') void this.stop(true);
+      });
+      this.deafen = () => {
+        stopHearing();
+        stopWatching();
+      };
       this.become({ phase: 'running' });
     } catch (error) {
       if (this.ended) return;
-      this.giveUp(error instanceof ServerRefusal ? 'server' : 'band', error instanceof ServerRefusal ? error.message : 'The band could not be made. Try again; where it stays so, load the page anew.');
+      this.giveUp(
+        error instanceof ServerRefusal ? 'server' : 'band',
+        error instanceof ServerRefusal
+          ? error.message
+          : 'The band could not be made. Try again; where it stays so, load the page anew.',
+      );
     }
   }
 
   private async source(context: AudioContext): Promise<BackingSource> {
     const band = await this.corner.band(context.sampleRate).source(scoreOf(this.settings, this.route));
     const { backing } = this.settings;
-    return backing ? fileSource(band, await decoded(backing.bytes, context), Math.round(backing.barOneSec * context.sampleRate)) : band;
+    return backing
+      ? fileSource(
+          band,
+          await decoded(backing.bytes, context),
+          Math.round(backing.barOneSec * context.sampleRate),
+        )
+      : band;
   }
 
   private newTake(rate: number, device: string): NewTake {
-    const { chartId, plan, title, band: { dropOut } } = this.settings;
+    const {
+      chartId,
+      plan,
+      title,
+      band: { dropOut },
+    } = this.settings;
     const alone = (dropOut.choruses?.length ?? 0) + (dropOut.bars?.length ?? 0) > 0 ? { dropOut } : {};
     const { text, choruses, pace } = this.route;
     const steps = pace.tempi.length > 1 ? { pace } : {};
-    const tempo = pace.tempi.length > 1 ? Math.round((60 * this.endBeat) / secondsAt(pace, this.endBeat) * 100) / 100 : pace.tempi[0]!;
+    const tempo =
+      pace.tempi.length > 1
+        ? Math.round(((60 * this.endBeat) / secondsAt(pace, this.endBeat)) * 100) / 100
+        : pace.tempi[0]!;
     return {
-      chartId, chartText: text, title, tempo, choruses, plan, rate, bits: 24, source: this.corner.rig.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone', device, latencySec: this.latency.seconds, createdAt: Date.now(), ...steps, ...alone, ...(this.settings.drill ? { drillId: this.settings.drill.id } : {}),
+      chartId,
+      chartText: text,
+      title,
+      tempo,
+      choruses,
+      plan,
+      rate,
+      bits: 24,
+      source: this.corner.rig.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone',
+      device,
+      latencySec: this.latency.seconds,
+      createdAt: Date.now(),
+      ...steps,
+      ...alone,
+      ...(this.settings.drill ? { drillId: this.settings.drill.id } : {}),
     };
   }
 
@@ -194,8 +298,30 @@ export class TakeSession {
     const character: Character = choice?.kind === 'stand-in' ? choice.character : 'steady';
     const { text, choruses, pace } = this.route;
     const notes = this.settings.drill?.standIn;
-    if (notes) return studio({ type: 'line', notes, chartText: text, tempo: pace.tempi[0]!, pace, choruses, rate, seed: this.settings.seed, leadSeconds: 0 });
-    return studio({ type: 'solo', chartText: text, tempo: pace.tempi[0]!, pace, choruses, rate, seed: this.settings.seed, plan: this.settings.plan, character, leadSeconds: 0 });
+    if (notes)
+      return studio({
+        type: 'line',
+        notes,
+        chartText: text,
+        tempo: pace.tempi[0]!,
+        pace,
+        choruses,
+        rate,
+        seed: this.settings.seed,
+        leadSeconds: 0,
+      });
+    return studio({
+      type: 'solo',
+      chartText: text,
+      tempo: pace.tempi[0]!,
+      pace,
+      choruses,
+      rate,
+      seed: this.settings.seed,
+      plan: this.settings.plan,
+      character,
+      leadSeconds: 0,
+    });
   }
 
   private play(samples: Float32Array, hands: AudioNode): void {
@@ -241,7 +367,8 @@ export class TakeSession {
     }
     this.fillGap(frame - this.firstFrame - this.kept);
     this.keep(samples);
-    const end = this.beatZero + secondsAt(this.route.pace, this.endBeat) + this.latency.seconds + TAIL_SECONDS;
+    const end =
+      this.beatZero + secondsAt(this.route.pace, this.endBeat) + this.latency.seconds + TAIL_SECONDS;
     if (this.context && (frame + samples.length) / this.context.sampleRate >= end) void this.stop(false);
   }
 
@@ -270,7 +397,9 @@ export class TakeSession {
   drawn(onsetSec: number): void {
     const { context, firstFrame } = this;
     if (!context || firstFrame === null) return;
-    requestAnimationFrame(() => this.drawnAfter.push(context.currentTime - firstFrame / context.sampleRate - onsetSec));
+    requestAnimationFrame(() =>
+      this.drawnAfter.push(context.currentTime - firstFrame / context.sampleRate - onsetSec),
+    );
   }
 
   /** Where beat 0 lies in the recording, in seconds. */
@@ -294,9 +423,18 @@ export class TakeSession {
       const transcription = await listener.finish();
       const kept = await keeper.finish({ offsetSec: this.offset(), transcription }, PATIENCE_MS);
       const notes = transcription.notes.length;
-      this.become(notes === 0 && kept ? { phase: 'silent', takeId: this.id } : { phase: 'done', takeId: this.id, cut, kept, notes });
+      this.become(
+        notes === 0 && kept
+          ? { phase: 'silent', takeId: this.id }
+          : { phase: 'done', takeId: this.id, cut, kept, notes },
+      );
     } catch (error) {
-      this.fail('server', error instanceof ServerRefusal ? error.message : 'The take could not be finished. What was recorded is safe and is offered again here.');
+      this.fail(
+        'server',
+        error instanceof ServerRefusal
+          ? error.message
+          : 'The take could not be finished. What was recorded is safe and is offered again here.',
+      );
     }
   }
 
@@ -336,7 +474,9 @@ export class TakeSession {
 
   /** Seconds until the last bar is over; Infinity before the count-in. */
   get left(): number {
-    return this.context && Number.isFinite(this.beatZero) ? this.beatZero + secondsAt(this.route.pace, this.endBeat) - this.context.currentTime : Infinity;
+    return this.context && Number.isFinite(this.beatZero)
+      ? this.beatZero + secondsAt(this.route.pace, this.endBeat) - this.context.currentTime
+      : Infinity;
   }
 
   /** The page goes away: what was kept is offered again. */

@@ -12,7 +12,11 @@ export async function studio(request: StudioRequest, signal?: AbortSignal): Prom
 }
 
 /** Tempo and bar 1 of a recording, as the machine hears them; null where nothing pulses. */
-export async function pulseIn(samples: Float32Array, rate: number, signal?: AbortSignal): Promise<Pulse | null> {
+export async function pulseIn(
+  samples: Float32Array,
+  rate: number,
+  signal?: AbortSignal,
+): Promise<Pulse | null> {
   const reply = await studioReply({ type: 'pulse', samples, rate }, signal);
   return 'pulse' in reply ? reply.pulse : null;
 }
@@ -20,22 +24,29 @@ export async function pulseIn(samples: Float32Array, rate: number, signal?: Abor
 function studioReply(request: StudioRequest | PulseRequest, signal?: AbortSignal): Promise<StudioReply> {
   const worker = new Worker(new URL('../workers/studio.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<StudioReply>((resolve, reject) => {
-    worker.onmessage = ({ data }: MessageEvent<StudioReply>) => ('refused' in data ? reject(new Error(data.refused)) : resolve(data));
+    worker.onmessage = ({ data }: MessageEvent<StudioReply>) =>
+      'refused' in data ? reject(new Error(data.refused)) : resolve(data);
     worker.onerror = (event) => reject(new Error(event.message || 'This could not be made to sound.'));
     signal?.addEventListener('abort', () => reject(new DOMException('cancelled', 'AbortError')));
     worker.postMessage(request);
   }).finally(() => worker.terminate());
 }
 
-const listenWorker = () => new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' });
-const tell = (worker: Worker, request: ListenRequest, transfer: Transferable[] = []) => worker.postMessage(request, transfer);
+const listenWorker = () =>
+  new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' });
+const tell = (worker: Worker, request: ListenRequest, transfer: Transferable[] = []) =>
+  worker.postMessage(request, transfer);
 
 /** Listens to a take while it is recorded. */
 export class LiveListener {
   private readonly worker = listenWorker();
   /** @param onLive hears of notes while they sound */
-  constructor(rate: number, private readonly onLive: (notes: readonly ProvisionalNote[]) => void) {
-    this.worker.onmessage = ({ data }: MessageEvent<ListenReply>) => data.type === 'live' && this.onLive(data.notes);
+  constructor(
+    rate: number,
+    private readonly onLive: (notes: readonly ProvisionalNote[]) => void,
+  ) {
+    this.worker.onmessage = ({ data }: MessageEvent<ListenReply>) =>
+      data.type === 'live' && this.onLive(data.notes);
     tell(this.worker, { type: 'begin', rate, backing: { rate } });
   }
   /** The band's next stretch, mono: it must keep ahead of what is recorded. */
@@ -47,7 +58,8 @@ export class LiveListener {
   }
   finish(): Promise<Transcription> {
     return new Promise<Transcription>((resolve, reject) => {
-      this.worker.onmessage = ({ data }: MessageEvent<ListenReply>) => data.type === 'notes' && resolve(data.transcription);
+      this.worker.onmessage = ({ data }: MessageEvent<ListenReply>) =>
+        data.type === 'notes' && resolve(data.transcription);
       this.worker.onerror = (event) => reject(new Error(event.message || 'The take could not be heard.'));
       tell(this.worker, { type: 'finish' });
     }).finally(() => this.close());
@@ -57,10 +69,18 @@ export class LiveListener {
   }
 }
 
-export type HeardFile = { readonly transcription: Transcription; readonly rate: number; readonly samples: Float32Array };
+export type HeardFile = {
+  readonly transcription: Transcription;
+  readonly rate: number;
+  readonly samples: Float32Array;
+};
 
 /** Reads and hears a WAV file; `progress` runs from 0 to 1; aborting ends the work at once. */
-export function hearFile(bytes: ArrayBuffer, progress: (share: number) => void, signal: AbortSignal): Promise<HeardFile> {
+export function hearFile(
+  bytes: ArrayBuffer,
+  progress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<HeardFile> {
   const worker = listenWorker();
   return new Promise<HeardFile>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<ListenReply>) => {

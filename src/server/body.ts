@@ -30,10 +30,18 @@ export async function readBytes(request: Request, most: number): Promise<Uint8Ar
 }
 
 const tooLarge = (most: number): Failure =>
-  new Failure(413, { code: 'body.too-large', message: `This is larger than the ${Math.round(most / 1024)} kB that can be sent here at once.`, suggestion: 'Send less at once.' });
+  new Failure(413, {
+    code: 'body.too-large',
+    message: `This is larger than the ${Math.round(most / 1024)} kB that can be sent here at once.`,
+    suggestion: 'Send less at once.',
+  });
 
 /** A JSON body that fits a schema; unknown fields are refused with their name. */
-export async function readJson<T>(request: Request, schema: Joi.Schema<T>, most: number = LIMITS.jsonBytes): Promise<T> {
+export async function readJson<T>(
+  request: Request,
+  schema: Joi.Schema<T>,
+  most: number = LIMITS.jsonBytes,
+): Promise<T> {
   const bytes = await readBytes(request, most);
   let json: unknown;
   try {
@@ -44,7 +52,11 @@ export async function readJson<T>(request: Request, schema: Joi.Schema<T>, most:
   const { error, value } = schema.validate(json, { convert: false });
   if (error) {
     const detail = error.details[0];
-    throw new Failure(422, { code: 'body.shape', message: `The request is not as it should be: ${detail?.message ?? error.message}.`, path: detail?.path.join('.') ?? '' });
+    throw new Failure(422, {
+      code: 'body.shape',
+      message: `The request is not as it should be: ${detail?.message ?? error.message}.`,
+      path: detail?.path.join('.') ?? '',
+    });
   }
   return value;
 }

@@ -7,7 +7,8 @@ import { newId } from './ids';
 
 export type StoredChart = typeof charts.$inferSelect;
 
-export const listCharts = (): Promise<StoredChart[]> => database().select().from(charts).orderBy(charts.createdAt);
+export const listCharts = (): Promise<StoredChart[]> =>
+  database().select().from(charts).orderBy(charts.createdAt);
 
 export async function chartById(id: string): Promise<StoredChart> {
   const [chart] = await database().select().from(charts).where(eq(charts.id, id));
@@ -17,7 +18,10 @@ export async function chartById(id: string): Promise<StoredChart> {
 
 export function createChart(text: string): Promise<StoredChart> {
   return write(async (tx) => {
-    const [chart] = await tx.insert(charts).values({ id: newId(), title: titleOf(text), text }).returning();
+    const [chart] = await tx
+      .insert(charts)
+      .values({ id: newId(), title: titleOf(text), text })
+      .returning();
     return chart!;
   });
 }
@@ -35,12 +39,22 @@ export function updateChart(id: string, text: string, always = false): Promise<S
     const [before] = await tx.select().from(charts).where(eq(charts.id, id));
     if (!before) throw notFound('chart');
     if (before.text !== text && (always || Date.now() - before.updatedAt >= STOOD_MS)) {
-      await tx.insert(chartVersions).values({ id: newId(), chartId: id, text: before.text, createdAt: before.updatedAt });
-      const kept = await tx.select({ id: chartVersions.id }).from(chartVersions).where(eq(chartVersions.chartId, id)).orderBy(desc(chartVersions.createdAt));
+      await tx
+        .insert(chartVersions)
+        .values({ id: newId(), chartId: id, text: before.text, createdAt: before.updatedAt });
+      const kept = await tx
+        .select({ id: chartVersions.id })
+        .from(chartVersions)
+        .where(eq(chartVersions.chartId, id))
+        .orderBy(desc(chartVersions.createdAt));
       const old = kept.slice(MOST_VERSIONS).map((version) => version.id);
       if (old.length > 0) await tx.delete(chartVersions).where(inArray(chartVersions.id, old));
     }
-    const [chart] = await tx.update(charts).set({ text, title: titleOf(text), updatedAt: Date.now() }).where(eq(charts.id, id)).returning();
+    const [chart] = await tx
+      .update(charts)
+      .set({ text, title: titleOf(text), updatedAt: Date.now() })
+      .where(eq(charts.id, id))
+      .returning();
     return chart!;
   });
 }
@@ -49,11 +63,18 @@ export type ChartVersion = { readonly id: string; readonly text: string; readonl
 
 /** What a chart said before, newest first. */
 export const versionsOf = (chartId: string): Promise<ChartVersion[]> =>
-  database().select({ id: chartVersions.id, text: chartVersions.text, createdAt: chartVersions.createdAt }).from(chartVersions).where(eq(chartVersions.chartId, chartId)).orderBy(desc(chartVersions.createdAt));
+  database()
+    .select({ id: chartVersions.id, text: chartVersions.text, createdAt: chartVersions.createdAt })
+    .from(chartVersions)
+    .where(eq(chartVersions.chartId, chartId))
+    .orderBy(desc(chartVersions.createdAt));
 
 /** Turns a chart back to an earlier text; what it said until now stays as a version. */
 export async function restoreVersion(chartId: string, versionId: string): Promise<StoredChart> {
-  const [version] = await database().select().from(chartVersions).where(and(eq(chartVersions.id, versionId), eq(chartVersions.chartId, chartId)));
+  const [version] = await database()
+    .select()
+    .from(chartVersions)
+    .where(and(eq(chartVersions.id, versionId), eq(chartVersions.chartId, chartId)));
   if (!version) throw notFound('version');
   return updateChart(chartId, version.text, true);
 }

@@ -5,7 +5,10 @@ import { notes, reports, takeEdits, takeLines, takes, takeWords } from './db/sch
 import { Failure, notFound } from './failure';
 
 /** What was heard in a take, as it came in: checked then, and never changed. */
-export type HeardTake = { readonly notes: readonly SecondsNote[]; readonly certainty?: number } & Record<string, unknown>;
+export type HeardTake = { readonly notes: readonly SecondsNote[]; readonly certainty?: number } & Record<
+  string,
+  unknown
+>;
 
 export async function heardIn(takeId: string): Promise<HeardTake | null> {
   const [row] = await database().select({ json: notes.json }).from(notes).where(eq(notes.takeId, takeId));
@@ -13,7 +16,10 @@ export async function heardIn(takeId: string): Promise<HeardTake | null> {
 }
 
 export async function editsOf(takeId: string): Promise<readonly Edit[]> {
-  const [row] = await database().select({ json: takeEdits.json }).from(takeEdits).where(eq(takeEdits.takeId, takeId));
+  const [row] = await database()
+    .select({ json: takeEdits.json })
+    .from(takeEdits)
+    .where(eq(takeEdits.takeId, takeId));
   return (row?.json as Edit[] | undefined) ?? [];
 }
 
@@ -22,7 +28,8 @@ export function keepEdits(takeId: string, edits: readonly Edit[]): Promise<{ edi
   return write(async (tx) => {
     const [take] = await tx.select({ state: takes.state }).from(takes).where(eq(takes.id, takeId));
     if (!take) throw notFound('take');
-    if (take.state !== 'ready') throw new Failure(409, { code: 'take.open', message: 'This take is not finished yet.' });
+    if (take.state !== 'ready')
+      throw new Failure(409, { code: 'take.open', message: 'This take is not finished yet.' });
     const values = { takeId, json: edits, updatedAt: Date.now() };
     await tx.insert(takeEdits).values(values).onConflictDoUpdate({ target: takeEdits.takeId, set: values });
     await tx.delete(reports).where(eq(reports.takeId, takeId));
@@ -32,7 +39,10 @@ export function keepEdits(takeId: string, edits: readonly Edit[]): Promise<{ edi
 }
 
 export async function wordsOf(takeId: string): Promise<TakeWords> {
-  const [row] = await database().select({ json: takeWords.json }).from(takeWords).where(eq(takeWords.takeId, takeId));
+  const [row] = await database()
+    .select({ json: takeWords.json })
+    .from(takeWords)
+    .where(eq(takeWords.takeId, takeId));
   return (row?.json as TakeWords | undefined) ?? NO_WORDS;
 }
 

@@ -9,7 +9,13 @@ import { reviewOf } from './reviews';
 import type { NewDrillBody } from './validation';
 
 /** A drill that is not kept yet. */
-export type Made = { readonly chartId: string | null; readonly title: string; readonly drill: Drill; readonly origin: DrillOrigin | null; /** Where the ladder begins, where that is not three quarters of the goal. */ readonly start?: number };
+export type Made = {
+  readonly chartId: string | null;
+  readonly title: string;
+  readonly drill: Drill;
+  readonly origin: DrillOrigin | null;
+  /** Where the ladder begins, where that is not three quarters of the goal. */ readonly start?: number;
+};
 
 /** The drill a player asked for: of the catalogue, in words, of a finding, or one there is in another key. */
 export async function drillFrom(body: NewDrillBody): Promise<Made> {
@@ -21,15 +27,42 @@ export async function drillFrom(body: NewDrillBody): Promise<Made> {
   if ('kind' in body) {
     const { kind, phrase, change } = body;
     const span = body.span ?? (change === undefined ? undefined : aroundChange(chart, change));
-    if (span && (span[0] > span[1] || span[1] > chart.bars.length)) throw new Failure(422, { code: 'drill.bars', message: `Bars from 1 to ${chart.bars.length} are meant.` });
-    const drill = drillFor({ kind, chart, tempo: body.tempo ?? chart.tempo ?? 100, plan, ...(span ? { span } : {}), ...(phrase ? { phrase } : {}) });
-    return { chartId: id, title, origin: null, drill: change === undefined ? drill : { ...drill, name: nameFor(drill.name, ` into ${change.split('→')[1]}`) } };
+    if (span && (span[0] > span[1] || span[1] > chart.bars.length))
+      throw new Failure(422, {
+        code: 'drill.bars',
+        message: `Bars from 1 to ${chart.bars.length} are meant.`,
+      });
+    const drill = drillFor({
+      kind,
+      chart,
+      tempo: body.tempo ?? chart.tempo ?? 100,
+      plan,
+      ...(span ? { span } : {}),
+      ...(phrase ? { phrase } : {}),
+    });
+    return {
+      chartId: id,
+      title,
+      origin: null,
+      drill:
+        change === undefined
+          ? drill
+          : { ...drill, name: nameFor(drill.name, ` into ${change.split('→')[1]}`) },
+    };
   }
   const read = readOwnWords(body.words, chart.bars.length);
   if (!read.ok) throw new Failure(422, read.problems[0]);
   const { rule, span, tempo = body.tempo ?? chart.tempo ?? 100 } = read.value;
   const name = body.words.trim().replace(/\s+/g, ' ').slice(0, 80);
-  return { chartId: id, title, origin: null, drill: drillOf({ kind: 'own', name: name.charAt(0).toUpperCase() + name.slice(1), reason: 'You asked for it.', rule }, { chart, tempo, plan, ...(span ? { span } : {}) }) };
+  return {
+    chartId: id,
+    title,
+    origin: null,
+    drill: drillOf(
+      { kind: 'own', name: name.charAt(0).toUpperCase() + name.slice(1), reason: 'You asked for it.', rule },
+      { chart, tempo, plan, ...(span ? { span } : {}) },
+    ),
+  };
 }
 
 /** The same drill so many half steps higher: its bars moved and respelled, its ladder begun anew where the hand already is. */
@@ -42,35 +75,69 @@ async function drillInKey(id: string, by: number): Promise<Made> {
   // a home scale by name would be the old key's
   const { home: _home, ...plan } = drill.plan;
   const name = drill.kind === 'own' ? drill.name.split(', in ')[0]! : CATALOGUE[drill.kind].name;
-  return { chartId, title, origin: null, start: ladder.rungs[ladder.at]!, drill: { ...drill, name: key ? `${name}, in ${keyName(key)}` : name, chartText: moved.value, plan } };
+  return {
+    chartId,
+    title,
+    origin: null,
+    start: ladder.rungs[ladder.at]!,
+    drill: { ...drill, name: key ? `${name}, in ${keyName(key)}` : name, chartText: moved.value, plan },
+  };
 }
 
 /** The bars of the first place where one chord goes to another. */
 function aroundChange(chart: Chart, kind: string): [number, number] {
   const timeline = timelineOf(chart, 100);
   const found = changesOf(timeline, 2).find(({ from, to }) => `${from.symbol}→${to.symbol}` === kind);
-  if (!found) throw new Failure(422, { code: 'drill.change', message: 'This change is not in the chart any more.' });
+  if (!found)
+    throw new Failure(422, { code: 'drill.change', message: 'This change is not in the chart any more.' });
   const bar = found.bar + 1;
-  return found.at % timeline.formBeats > timeline.bars[found.bar]!.start + 1e-6 || bar === 1 ? [bar, Math.min(chart.bars.length, bar + (bar === 1 ? 1 : 0))] : [bar - 1, bar];
+  return found.at % timeline.formBeats > timeline.bars[found.bar]!.start + 1e-6 || bar === 1
+    ? [bar, Math.min(chart.bars.length, bar + (bar === 1 ? 1 : 0))]
+    : [bar - 1, bar];
 }
 
 /** What a finding asks for; it is named by its kind and place, as the order may have changed since it was read. */
-async function drillFromFinding({ takeId, finding: { kind, change: into, chord: over } }: Extract<NewDrillBody, { takeId: string }>): Promise<Made> {
+async function drillFromFinding({
+  takeId,
+  finding: { kind, change: into, chord: over },
+}: Extract<NewDrillBody, { takeId: string }>): Promise<Made> {
   const { take, findings } = await reviewOf(takeId);
-  const finding = findings.find((one) => one.kind === kind && one.where.change === into && one.where.chord === over);
+  const finding = findings.find(
+    (one) => one.kind === kind && one.where.change === into && one.where.chord === over,
+  );
   const drill = finding && drillOfFinding(finding, readable(take.chartText), take.plan);
-  if (!finding || !drill) throw new Failure(422, { code: 'drill.none', message: 'This finding asks for no drill of its own.' });
+  if (!finding || !drill)
+    throw new Failure(422, { code: 'drill.none', message: 'This finding asks for no drill of its own.' });
   const { change, chord } = finding.where;
   const where = change ? ` into ${change.split('→')[1]}` : chord ? ` over ${chord}` : '';
   // a finding says how slowly to begin; where it was missed is where it has to hold
-  return { chartId: take.chartId, title: take.title, start: drill.tempo, drill: { ...drill, name: nameFor(drill.name, where), tempo: Math.max(drill.tempo, Math.round(take.tempo)) }, origin: { takeId, take: take.number, sentence: finding.sentence } };
+  return {
+    chartId: take.chartId,
+    title: take.title,
+    start: drill.tempo,
+    drill: {
+      ...drill,
+      name: nameFor(drill.name, where),
+      tempo: Math.max(drill.tempo, Math.round(take.tempo)),
+    },
+    origin: { takeId, take: take.number, sentence: finding.sentence },
+  };
 }
 
 /** “Thirds at every change” into one chord is “Thirds into F7”. */
-const nameFor = (name: string, where: string): string => (where === '' ? name : name.includes(' at every change') ? name.replace(' at every change', where) : `${name},${where}`);
+const nameFor = (name: string, where: string): string =>
+  where === ''
+    ? name
+    : name.includes(' at every change')
+      ? name.replace(' at every change', where)
+      : `${name},${where}`;
 
 function readable(text: string): Chart {
   const read = readChart(text);
-  if (!read.ok) throw new Failure(422, { ...read.problems[0], message: `This chart cannot be played yet. ${read.problems[0].message}` });
+  if (!read.ok)
+    throw new Failure(422, {
+      ...read.problems[0],
+      message: `This chart cannot be played yet. ${read.problems[0].message}`,
+    });
   return read.value;
 }

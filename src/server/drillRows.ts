@@ -11,32 +11,90 @@ export type DrillOrigin = { readonly takeId: string; readonly take: number; read
 export type Remembered = { readonly sitting: string; readonly before: Memory | null; readonly now: Memory };
 
 export type StoredDrill = {
-  readonly id: string; readonly chartId: string | null; readonly title: string; readonly drill: Drill; readonly origin: DrillOrigin | null; readonly ladder: Ladder; readonly memory: Memory | null;
-  readonly dueAt: number; readonly away: boolean; readonly createdAt: number;
+  readonly id: string;
+  readonly chartId: string | null;
+  readonly title: string;
+  readonly drill: Drill;
+  readonly origin: DrillOrigin | null;
+  readonly ladder: Ladder;
+  readonly memory: Memory | null;
+  readonly dueAt: number;
+  readonly away: boolean;
+  readonly createdAt: number;
 };
 /** An attempt with what was heard at each place. */
-export type StoredRun = Try & { readonly id: string; readonly takeId: string | null; readonly sitting: string; readonly seconds: number; readonly gates: readonly Gate[]; readonly at: number };
+export type StoredRun = Try & {
+  readonly id: string;
+  readonly takeId: string | null;
+  readonly sitting: string;
+  readonly seconds: number;
+  readonly gates: readonly Gate[];
+  readonly at: number;
+};
 
 type Row = typeof drills.$inferSelect;
 export const asDrill = (row: Row): StoredDrill => {
   const { drill, origin } = row.json as { drill: Drill; origin: DrillOrigin | null };
   const { id, chartId, title, dueAt, createdAt } = row;
-  return { id, chartId, title, drill, origin, ladder: row.ladder as Ladder, memory: (row.memory as Remembered | null)?.now ?? null, dueAt, away: row.awayAt !== null, createdAt };
+  return {
+    id,
+    chartId,
+    title,
+    drill,
+    origin,
+    ladder: row.ladder as Ladder,
+    memory: (row.memory as Remembered | null)?.now ?? null,
+    dueAt,
+    away: row.awayAt !== null,
+    createdAt,
+  };
 };
-export const asRun = ({ id, takeId, sitting, tempo, met, of, passed, seconds, json, createdAt }: typeof drillRuns.$inferSelect): StoredRun => ({ id, takeId, sitting, tempo, met, of, passed, seconds, gates: json as Gate[], at: createdAt });
+export const asRun = ({
+  id,
+  takeId,
+  sitting,
+  tempo,
+  met,
+  of,
+  passed,
+  seconds,
+  json,
+  createdAt,
+}: typeof drillRuns.$inferSelect): StoredRun => ({
+  id,
+  takeId,
+  sitting,
+  tempo,
+  met,
+  of,
+  passed,
+  seconds,
+  gates: json as Gate[],
+  at: createdAt,
+});
 
 /** All drills that come back, the longest due first. */
 export async function listDrills(): Promise<StoredDrill[]> {
-  return (await database().select().from(drills).orderBy(asc(drills.dueAt), asc(drills.createdAt))).map(asDrill);
+  return (await database().select().from(drills).orderBy(asc(drills.dueAt), asc(drills.createdAt))).map(
+    asDrill,
+  );
 }
 
-export type DrillItem = { readonly drill: StoredDrill; /** Newest first. */ readonly runs: readonly StoredRun[]; /** Whole days until it is due; none or fewer is now. */ readonly days: number };
+export type DrillItem = {
+  readonly drill: StoredDrill;
+  /** Newest first. */ readonly runs: readonly StoredRun[];
+  /** Whole days until it is due; none or fewer is now. */ readonly days: number;
+};
 
 /** Every drill with its attempts, the longest due first. */
 export async function drillItems(now = Date.now()): Promise<DrillItem[]> {
   const all = await listDrills();
   const runs = await latestRuns(all.map(({ id }) => id));
-  return all.map((drill) => ({ drill, runs: runs.get(drill.id) ?? [], days: Math.ceil((drill.dueAt - now) / DAY_MS) }));
+  return all.map((drill) => ({
+    drill,
+    runs: runs.get(drill.id) ?? [],
+    days: Math.ceil((drill.dueAt - now) / DAY_MS),
+  }));
 }
 
 /** What is due besides one drill, the longest due first. */
@@ -52,13 +110,24 @@ export async function drillById(id: string): Promise<StoredDrill> {
 
 /** Attempts at a drill in order of time. */
 export async function runsOf(drillId: string): Promise<StoredRun[]> {
-  return (await database().select().from(drillRuns).where(eq(drillRuns.drillId, drillId)).orderBy(asc(drillRuns.createdAt), asc(drillRuns.id))).map(asRun);
+  return (
+    await database()
+      .select()
+      .from(drillRuns)
+      .where(eq(drillRuns.drillId, drillId))
+      .orderBy(asc(drillRuns.createdAt), asc(drillRuns.id))
+  ).map(asRun);
 }
 
 /** The latest attempts of several drills, newest first. */
 export async function latestRuns(ids: readonly string[]): Promise<Map<string, StoredRun[]>> {
   const found = new Map<string, StoredRun[]>(ids.map((id) => [id, []]));
   if (ids.length === 0) return found;
-  for (const row of await database().select().from(drillRuns).where(inArray(drillRuns.drillId, [...ids])).orderBy(desc(drillRuns.createdAt), desc(drillRuns.id))) found.get(row.drillId)!.push(asRun(row));
+  for (const row of await database()
+    .select()
+    .from(drillRuns)
+    .where(inArray(drillRuns.drillId, [...ids]))
+    .orderBy(desc(drillRuns.createdAt), desc(drillRuns.id)))
+    found.get(row.drillId)!.push(asRun(row));
   return found;
 }

@@ -24,29 +24,62 @@ export async function takeUpDrill(body: NewDrillBody): Promise<StoredDrill> {
       const [row] = await tx.update(drills).set({ awayAt: null }).where(eq(drills.id, known.id)).returning();
       return asDrill(row!);
     }
-    const [row] = await tx.insert(drills).values({ id: newId(), chartId, title, key, json: { drill, origin }, ladder: ladderTo({ goal: drill.tempo, ...(start === undefined ? {} : { start }) }), dueAt: Date.now() }).returning();
+    const [row] = await tx
+      .insert(drills)
+      .values({
+        id: newId(),
+        chartId,
+        title,
+        key,
+        json: { drill, origin },
+        ladder: ladderTo({ goal: drill.tempo, ...(start === undefined ? {} : { start }) }),
+        dueAt: Date.now(),
+      })
+      .returning();
     return asDrill(row!);
   });
 }
 
 /** Puts a drill away or takes it up again; changes how it climbs. */
-export async function changeDrill(id: string, { away, goal, up, down, tempo }: DrillChangeBody): Promise<StoredDrill> {
+export async function changeDrill(
+  id: string,
+  { away, goal, up, down, tempo }: DrillChangeBody,
+): Promise<StoredDrill> {
   const { ladder, drill, origin } = await drillById(id);
-  const next = goal === undefined ? ladder : ladderTo({ goal, start: ladder.rungs[ladder.at]!, up: ladder.up, down: ladder.down });
+  const next =
+    goal === undefined
+      ? ladder
+      : ladderTo({ goal, start: ladder.rungs[ladder.at]!, up: ladder.up, down: ladder.down });
   const stands = tempo === undefined ? next : atTempo(next, tempo);
   return write(async (tx) => {
-    const [row] = await tx.update(drills).set({
-      ladder: { ...stands, up: up ?? stands.up, down: down ?? stands.down },
-      ...(goal === undefined ? {} : { json: { drill: { ...drill, tempo: goal }, origin } }), ...(away === undefined ? {} : { awayAt: away ? Date.now() : null }),
-    }).where(eq(drills.id, id)).returning();
+    const [row] = await tx
+      .update(drills)
+      .set({
+        ladder: { ...stands, up: up ?? stands.up, down: down ?? stands.down },
+        ...(goal === undefined ? {} : { json: { drill: { ...drill, tempo: goal }, origin } }),
+        ...(away === undefined ? {} : { awayAt: away ? Date.now() : null }),
+      })
+      .where(eq(drills.id, id))
+      .returning();
     return asDrill(row!);
   });
 }
 
 /** The rung nearest to a tempo, lower ones made where there are none. */
 function atTempo(ladder: Ladder, tempo: number): Ladder {
-  const wide = tempo < ladder.rungs[0]! && tempo >= SLOWEST ? ladderTo({ goal: ladder.rungs[ladder.rungs.length - 1]!, start: tempo, up: ladder.up, down: ladder.down }) : ladder;
-  const at = wide.rungs.reduce((best, rung, index) => (Math.abs(rung - tempo) < Math.abs(wide.rungs[best]! - tempo) ? index : best), 0);
+  const wide =
+    tempo < ladder.rungs[0]! && tempo >= SLOWEST
+      ? ladderTo({
+          goal: ladder.rungs[ladder.rungs.length - 1]!,
+          start: tempo,
+          up: ladder.up,
+          down: ladder.down,
+        })
+      : ladder;
+  const at = wide.rungs.reduce(
+    (best, rung, index) => (Math.abs(rung - tempo) < Math.abs(wide.rungs[best]! - tempo) ? index : best),
+    0,
+  );
   return { ...wide, at };
 }
 
@@ -60,21 +93,57 @@ export async function addRun(drillId: string, { takeId, sitting }: RunBody): Pro
   const stored = await drillById(drillId);
   const take = await takeById(takeId);
   const heard = await heardIn(takeId);
-  if (take.state !== 'ready' || !heard) throw new Failure(409, { code: 'take.open', message: 'This attempt is not finished yet.' });
-  if (take.drillId !== drillId) throw new Failure(422, { code: 'run.other', message: 'This take is no attempt at this drill.' });
-  const notes = playedFrom(corrected(heard.notes, await editsOf(takeId)), take.pace ?? take.tempo, take.offsetSec);
+  if (take.state !== 'ready' || !heard)
+    throw new Failure(409, { code: 'take.open', message: 'This attempt is not finished yet.' });
+  if (take.drillId !== drillId)
+    throw new Failure(422, { code: 'run.other', message: 'This take is no attempt at this drill.' });
+  const notes = playedFrom(
+    corrected(heard.notes, await editsOf(takeId)),
+    take.pace ?? take.tempo,
+    take.offsetSec,
+  );
   const { met, of, passed, gates } = judgeDrill({ ...stored.drill, tempo: take.tempo }, notes, take.choruses);
   return write(async (tx) => {
     const [counted] = await tx.select().from(drillRuns).where(eq(drillRuns.takeId, takeId));
     const [before] = await tx.select().from(drills).where(eq(drills.id, drillId));
     if (counted) return { run: asRun(counted), climb: 'stay', drill: asDrill(before!) };
-    const [row] = await tx.insert(drillRuns).values({ id: newId(), drillId, takeId, sitting, tempo: take.tempo, met, of, passed, seconds: playedSeconds(take), json: gates, createdAt: Math.max(take.createdAt, 0) }).returning();
-    const all = (await tx.select().from(drillRuns).where(eq(drillRuns.drillId, drillId)).orderBy(asc(drillRuns.createdAt), asc(drillRuns.id))).map(asRun);
+    const [row] = await tx
+      .insert(drillRuns)
+      .values({
+        id: newId(),
+        drillId,
+        takeId,
+        sitting,
+        tempo: take.tempo,
+        met,
+        of,
+        passed,
+        seconds: playedSeconds(take),
+        json: gates,
+        createdAt: Math.max(take.createdAt, 0),
+      })
+      .returning();
+    const all = (
+      await tx
+        .select()
+        .from(drillRuns)
+        .where(eq(drillRuns.drillId, drillId))
+        .orderBy(asc(drillRuns.createdAt), asc(drillRuns.id))
+    ).map(asRun);
     const { ladder, climb } = climbed(before!.ladder as Ladder, all);
     const memory = before!.memory as Remembered | null;
     const base = memory?.sitting === sitting ? memory.before : (memory?.now ?? null);
-    const { memory: now, dueAt } = afterSitting(ladder, base, all.filter((one) => one.sitting === sitting), Math.max(row!.createdAt, base?.lastReview ?? 0));
-    const [after] = await tx.update(drills).set({ ladder, memory: { sitting, before: base, now } satisfies Remembered, dueAt }).where(eq(drills.id, drillId)).returning();
+    const { memory: now, dueAt } = afterSitting(
+      ladder,
+      base,
+      all.filter((one) => one.sitting === sitting),
+      Math.max(row!.createdAt, base?.lastReview ?? 0),
+    );
+    const [after] = await tx
+      .update(drills)
+      .set({ ladder, memory: { sitting, before: base, now } satisfies Remembered, dueAt })
+      .where(eq(drills.id, drillId))
+      .returning();
     return { run: asRun(row!), climb, drill: asDrill(after!) };
   });
 }

@@ -19,7 +19,9 @@ const LEVEL = 5;
 function integers(pcm: Uint8Array, bits: number): Int32Array {
   const view = new DataView(pcm.buffer, pcm.byteOffset, pcm.byteLength);
   const width = bits / 8;
-  return Int32Array.from({ length: pcm.length / width }, (_, n) => (bits === 16 ? view.getInt16(n * 2, true) : (view.getInt8(n * 3 + 2) << 16) | view.getUint16(n * 3, true)));
+  return Int32Array.from({ length: pcm.length / width }, (_, n) =>
+    bits === 16 ? view.getInt16(n * 2, true) : (view.getInt8(n * 3 + 2) << 16) | view.getUint16(n * 3, true),
+  );
 }
 
 /**
@@ -33,8 +35,22 @@ export async function encodeFlac(pcm: Uint8Array, rate: number, bits: number): P
   if (encoder === 0) throw new Error('FLAC: no encoder');
   const pieces: Buffer[] = [];
   try {
-    if (flac.init_encoder_stream(encoder, (data) => void pieces.push(Buffer.from(data)), () => undefined) !== 0) throw new Error('FLAC: the encoder did not begin');
-    if (!flac.FLAC__stream_encoder_process_interleaved(encoder, samples as Int32Array<ArrayBuffer>, samples.length)) throw new Error('FLAC: not encoded');
+    if (
+      flac.init_encoder_stream(
+        encoder,
+        (data) => void pieces.push(Buffer.from(data)),
+        () => undefined,
+      ) !== 0
+    )
+      throw new Error('FLAC: the encoder did not begin');
+    if (
+      !flac.FLAC__stream_encoder_process_interleaved(
+        encoder,
+        samples as Int32Array<ArrayBuffer>,
+        samples.length,
+      )
+    )
+      throw new Error('FLAC: not encoded');
     flac.FLAC__stream_encoder_finish(encoder);
   } finally {
     flac.FLAC__stream_encoder_delete(encoder);
@@ -56,7 +72,13 @@ export async function decodeFlac(stream: Uint8Array, bits: number): Promise<Buff
       place += piece.length;
       return { buffer: new Uint8Array(piece), readDataLength: piece.length, error: false };
     };
-    const state = flac.init_decoder_stream(decoder, read, ([channel]) => void pieces.push(narrowed(channel!, bits)), (_, message) => void (trouble = String(message)), () => undefined);
+    const state = flac.init_decoder_stream(
+      decoder,
+      read,
+      ([channel]) => void pieces.push(narrowed(channel!, bits)),
+      (_, message) => void (trouble = String(message)),
+      () => undefined,
+    );
     if (state !== 0) throw new Error('FLAC: the decoder did not begin');
     flac.FLAC__stream_decoder_process_until_end_of_stream(decoder);
     flac.FLAC__stream_decoder_finish(decoder);
@@ -71,6 +93,7 @@ export async function decodeFlac(stream: Uint8Array, bits: number): Promise<Buff
 function narrowed(bytes: Uint8Array, bits: number): Buffer {
   if (bits === 16) return Buffer.from(bytes);
   const out = Buffer.alloc((bytes.length / 4) * 3);
-  for (let n = 0; n < bytes.length / 4; n++) for (let byte = 0; byte < 3; byte++) out[n * 3 + byte] = bytes[n * 4 + byte]!;
+  for (let n = 0; n < bytes.length / 4; n++)
+    for (let byte = 0; byte < 3; byte++) out[n * 3 + byte] = bytes[n * 4 + byte]!;
   return out;
 }

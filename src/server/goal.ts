@@ -5,7 +5,10 @@ import { settings } from './db/schema';
 import { goalBody, type GoalBody } from './validation';
 
 /** What the player is getting ready for, and how many minutes a day there are for it. */
-export type StoredGoal = Goal & { /** The date in the player's own time. */ readonly day: string; readonly minutes: number };
+export type StoredGoal = Goal & {
+  /** The date in the player's own time. */ readonly day: string;
+  readonly minutes: number;
+};
 
 const NAME = 'goal';
 
@@ -16,10 +19,22 @@ export async function readGoal(): Promise<StoredGoal | null> {
   const [kept] = await database().select().from(settings).where(eq(settings.name, NAME));
   const { error, value } = goalBody.validate(kept?.json);
   if (error || !value || 'none' in value) return null;
-  return { words: value.words, day: value.day, date: endOf(value.day), charts: value.charts, minutes: value.minutes };
+  return {
+    words: value.words,
+    day: value.day,
+    date: endOf(value.day),
+    charts: value.charts,
+    minutes: value.minutes,
+  };
 }
 
 export async function writeGoal(goal: GoalBody): Promise<StoredGoal | null> {
-  await write(async (tx) => void (await tx.insert(settings).values({ name: NAME, json: goal }).onConflictDoUpdate({ target: settings.name, set: { json: goal } })));
+  await write(
+    async (tx) =>
+      void (await tx
+        .insert(settings)
+        .values({ name: NAME, json: goal })
+        .onConflictDoUpdate({ target: settings.name, set: { json: goal } })),
+  );
   return readGoal();
 }

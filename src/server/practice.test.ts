@@ -22,8 +22,13 @@ import { newDrillBody } from './validation';
 const CHART = 'title: Kept\nkey: Bb\ntempo: 96\n\n| Bb7 | Eb7 | Bb7 G7 | Cm7 F7 |\n';
 let folder = '';
 let databases = 0;
-beforeAll(() => { folder = mkdtempSync(path.join(tmpdir(), 'wander-practice-')); });
-afterAll(() => { closeDatabase(); rmSync(folder, { recursive: true, force: true }); });
+beforeAll(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'wander-practice-'));
+});
+afterAll(() => {
+  closeDatabase();
+  rmSync(folder, { recursive: true, force: true });
+});
 beforeEach(async () => {
   closeDatabase();
   process.env.DATABASE_URL = `file:${folder}/${databases++}.db`;
@@ -31,34 +36,114 @@ beforeEach(async () => {
 });
 
 type Beat = { readonly onsetBeat: number; readonly durationBeats: number; readonly midi: number };
-type Made = { chartId: string; notes: readonly Beat[]; tempo: number; choruses: number; chartText?: string; drillId?: string; at?: number };
-async function take({ chartId, notes, tempo, choruses, chartText, drillId, at = Date.now() }: Made): Promise<string> {
-  const { id } = await beginTake({ chartId, tempo, choruses, plan: { id: 'scale-per-chord' }, rate: 8000, source: 'file', bits: 24, createdAt: at, ...(chartText ? { chartText } : {}), ...(drillId ? { drillId } : {}) });
+type Made = {
+  chartId: string;
+  notes: readonly Beat[];
+  tempo: number;
+  choruses: number;
+  chartText?: string;
+  drillId?: string;
+  at?: number;
+};
+async function take({
+  chartId,
+  notes,
+  tempo,
+  choruses,
+  chartText,
+  drillId,
+  at = Date.now(),
+}: Made): Promise<string> {
+  const { id } = await beginTake({
+    chartId,
+    tempo,
+    choruses,
+    plan: { id: 'scale-per-chord' },
+    rate: 8000,
+    source: 'file',
+    bits: 24,
+    createdAt: at,
+    ...(chartText ? { chartText } : {}),
+    ...(drillId ? { drillId } : {}),
+  });
   const seconds = (beat: number) => (beat * 60) / tempo + 1;
-  const heard = notes.map(({ onsetBeat, durationBeats, midi }) => ({ onsetSec: seconds(onsetBeat), offsetSec: seconds(onsetBeat + durationBeats), midi: Math.round(midi), cents: 0, attack: 'pick' as const, level: -20, confidence: 0.95 }));
+  const heard = notes.map(({ onsetBeat, durationBeats, midi }) => ({
+    onsetSec: seconds(onsetBeat),
+    offsetSec: seconds(onsetBeat + durationBeats),
+    midi: Math.round(midi),
+    cents: 0,
+    attack: 'pick' as const,
+    level: -20,
+    confidence: 0.95,
+  }));
   const { storeChunk, checksumOf } = await import('./audio');
   const pcm = new Uint8Array(8000 * 3);
   await storeChunk(id, 0, pcm, checksumOf(pcm));
-  await finishTake(id, { frames: 8000, offsetSec: 1, transcription: { schema: 'idle-wander/notes@1', notes: heard, tuning: { a4: 440 }, durationSec: 4, playingLevel: -20, certainty: 1 } });
+  await finishTake(id, {
+    frames: 8000,
+    offsetSec: 1,
+    transcription: {
+      schema: 'idle-wander/notes@1',
+      notes: heard,
+      tuning: { a4: 440 },
+      durationSec: 4,
+      playingLevel: -20,
+      certainty: 1,
+    },
+  });
   return id;
 }
-const attempt = (stored: StoredDrill, good: boolean, at: number, tempo = stored.ladder.rungs[stored.ladder.at]!): Promise<string> => {
+const attempt = (
+  stored: StoredDrill,
+  good: boolean,
+  at: number,
+  tempo = stored.ladder.rungs[stored.ladder.at]!,
+): Promise<string> => {
   const line = exampleOf({ ...stored.drill, tempo } as Drill, 1, 2)!;
-  return take({ chartId: stored.chartId!, notes: good ? line : line.map((note) => ({ ...note, midi: note.midi + 6 })), tempo, choruses: 2, chartText: stored.drill.chartText, drillId: stored.id, at });
+  return take({
+    chartId: stored.chartId!,
+    notes: good ? line : line.map((note) => ({ ...note, midi: note.midi + 6 })),
+    tempo,
+    choruses: 2,
+    chartText: stored.drill.chartText,
+    drillId: stored.id,
+    at,
+  });
 };
-const refused = async (work: Promise<unknown>): Promise<string> => work.then(() => 'done', (error: unknown) => (error instanceof Failure ? error.problem.code : String(error)));
+const refused = async (work: Promise<unknown>): Promise<string> =>
+  work.then(
+    () => 'done',
+    (error: unknown) => (error instanceof Failure ? error.problem.code : String(error)),
+  );
 
 test('from a finding to its drill, up the ladder, and back on its day', async () => {
   const chartId = (await createChart(CHART)).id;
-  const notes = improvise({ chart: certain(readChart(CHART)), tempo: 96, choruses: 12, plan: { id: 'scale-per-chord' }, seed: 4, profile: { meet: 0.96, early: 0, late: 0, changes: { F7: 0.02 } } });
+  const notes = improvise({
+    chart: certain(readChart(CHART)),
+    tempo: 96,
+    choruses: 12,
+    plan: { id: 'scale-per-chord' },
+    seed: 4,
+    profile: { meet: 0.96, early: 0, late: 0, changes: { F7: 0.02 } },
+  });
   const solo = await take({ chartId, notes, tempo: 96, choruses: 12 });
   const { findings } = await reviewOf(solo);
-  const index = findings.findIndex(({ kind, where }) => kind === 'target-missed' && where.change === 'Cm7→F7');
+  const index = findings.findIndex(
+    ({ kind, where }) => kind === 'target-missed' && where.change === 'Cm7→F7',
+  );
   const drill = await takeUpDrill({ takeId: solo, finding: { kind: 'target-missed', change: 'Cm7→F7' } });
-  expect(drill).toMatchObject({ title: 'Kept', chartId, away: false, origin: { takeId: solo, take: 1, sentence: findings[index]!.sentence }, drill: { kind: 'one-target', name: 'Third or seventh into F7' } });
+  expect(drill).toMatchObject({
+    title: 'Kept',
+    chartId,
+    away: false,
+    origin: { takeId: solo, take: 1, sentence: findings[index]!.sentence },
+    drill: { kind: 'one-target', name: 'Third or seventh into F7' },
+  });
   expect(drill.dueAt).toBeLessThanOrEqual(Date.now());
   // the same again is the same one
-  expect((await takeUpDrill({ takeId: solo, finding: { kind: 'target-missed', change: 'Cm7→F7' } })).id).toBe(drill.id);
+  expect((await takeUpDrill({ takeId: solo, finding: { kind: 'target-missed', change: 'Cm7→F7' } })).id).toBe(
+    drill.id,
+  );
 
   const sitting = 'sitting-1';
   const begun = drill.ladder.rungs[drill.ladder.at]!;
@@ -66,12 +151,19 @@ test('from a finding to its drill, up the ladder, and back on its day', async ()
   for (const [minute, good] of [true, true, false, true].entries()) {
     const takeId = await attempt(await drillById(drill.id), good, Date.now() + minute * 1000 - 60_000);
     const outcome = await addRun(drill.id, { takeId, sitting });
-    climbs.push(`${outcome.run.passed ? 'met' : 'not met'} ${outcome.climb} ${outcome.drill.ladder.rungs[outcome.drill.ladder.at]}`);
+    climbs.push(
+      `${outcome.run.passed ? 'met' : 'not met'} ${outcome.climb} ${outcome.drill.ladder.rungs[outcome.drill.ladder.at]}`,
+    );
     // told twice, counted once
     expect((await addRun(drill.id, { takeId, sitting })).run).toEqual(outcome.run);
   }
   const above = drill.ladder.rungs[drill.ladder.at + 1]!;
-  expect(climbs).toEqual([`met stay ${begun}`, `met up ${above}`, `not met stay ${above}`, `met stay ${above}`]);
+  expect(climbs).toEqual([
+    `met stay ${begun}`,
+    `met up ${above}`,
+    `not met stay ${above}`,
+    `met stay ${above}`,
+  ]);
   const attempts = await runsOf(drill.id);
   expect(attempts).toHaveLength(4);
   // the first and the latest can be heard, one after the other
@@ -88,9 +180,22 @@ test('from a finding to its drill, up the ladder, and back on its day', async ()
 test('a take that is no attempt, or not finished, is not counted', async () => {
   const chartId = (await createChart(CHART)).id;
   const drill = await takeUpDrill({ chartId, kind: 'ladder-roots' });
-  const solo = await take({ chartId, notes: [{ onsetBeat: 0, durationBeats: 1, midi: 58 }], tempo: 96, choruses: 1 });
+  const solo = await take({
+    chartId,
+    notes: [{ onsetBeat: 0, durationBeats: 1, midi: 58 }],
+    tempo: 96,
+    choruses: 1,
+  });
   expect(await refused(addRun(drill.id, { takeId: solo, sitting: 's' }))).toBe('run.other');
-  const open = await beginTake({ chartId, tempo: 72, choruses: 1, plan: { id: 'outline' }, rate: 8000, source: 'file', drillId: drill.id });
+  const open = await beginTake({
+    chartId,
+    tempo: 72,
+    choruses: 1,
+    plan: { id: 'outline' },
+    rate: 8000,
+    source: 'file',
+    drillId: drill.id,
+  });
   expect(await refused(addRun(drill.id, { takeId: open.id, sitting: 's' }))).toBe('take.open');
   expect(await refused(addRun('nothing', { takeId: solo, sitting: 's' }))).toBe('not-found');
 });
@@ -99,16 +204,31 @@ test('drills from the catalogue and in words; put away and taken up; another goa
   const chartId = (await createChart(CHART)).id;
   const thirds = await takeUpDrill({ chartId, kind: 'ladder-thirds', span: [3, 4], tempo: 88 });
   expect(thirds.drill).toMatchObject({ span: [3, 4], tempo: 88 });
-  const own = await takeUpDrill({ chartId, words: 'land on the third from a half step below, bars 4, at 60' });
-  expect(own.drill).toMatchObject({ kind: 'own', span: [4, 4], tempo: 60, rule: { kind: 'land', tones: ['third'], led: [-1] } });
+  const own = await takeUpDrill({
+    chartId,
+    words: 'land on the third from a half step below, bars 4, at 60',
+  });
+  expect(own.drill).toMatchObject({
+    kind: 'own',
+    span: [4, 4],
+    tempo: 60,
+    rule: { kind: 'land', tones: ['third'], led: [-1] },
+  });
   expect(await refused(takeUpDrill({ chartId, words: 'play well' }))).toBe('drill.words');
   expect(await refused(takeUpDrill({ chartId, kind: 'ladder-thirds', span: [3, 9] }))).toBe('drill.bars');
-  expect((await takeUpDrill({ chartId, kind: 'one-target', change: 'Cm7→F7' })).drill).toMatchObject({ span: [4, 4], name: 'Third or seventh into F7' });
+  expect((await takeUpDrill({ chartId, kind: 'one-target', change: 'Cm7→F7' })).drill).toMatchObject({
+    span: [4, 4],
+    name: 'Third or seventh into F7',
+  });
   expect((await takeUpDrill({ chartId, kind: 'one-target', change: 'Bb7→Eb7' })).drill.span).toEqual([1, 2]);
   expect(await refused(takeUpDrill({ chartId, kind: 'one-target', change: 'C7→F7' }))).toBe('drill.change');
   expect(await refused(takeUpDrill({ chartId: 'none', kind: 'ladder-thirds' }))).toBe('not-found');
   const higher = await takeUpDrill({ drillId: thirds.id, by: 5 });
-  expect(higher.drill).toMatchObject({ name: 'Thirds at every change, in Eb major', span: [3, 4], tempo: 88 });
+  expect(higher.drill).toMatchObject({
+    name: 'Thirds at every change, in Eb major',
+    span: [3, 4],
+    tempo: 88,
+  });
   expect(higher.drill.chartText).toContain('| Eb7 C7 | Fm7 Bb7 |');
   expect((await takeUpDrill({ drillId: higher.id, by: -5 })).drill.chartText).toBe(thirds.drill.chartText);
   await changeDrill(thirds.id, { away: true });
@@ -120,15 +240,35 @@ test('drills from the catalogue and in words; put away and taken up; another goa
   expect([ladder.rungs[ladder.at], ladder.up]).toEqual([44, 3]);
   expect((await changeDrill(thirds.id, { goal: 132 })).ladder.rungs.at(-1)).toBe(132);
   const shape = (body: unknown) => newDrillBody.validate(body).error === undefined;
-  expect([shape({ chartId, kind: 'ladder-thirds' }), shape({ chartId, kind: 'nothing' }), shape({ takeId: 'a' }), shape({ chartId, words: 'x'.repeat(500) }), shape({ chartId, kind: 'own-phrase', phrase: { gaps: [0.5], moves: [2] } })]).toEqual([true, false, false, false, true]);
+  expect([
+    shape({ chartId, kind: 'ladder-thirds' }),
+    shape({ chartId, kind: 'nothing' }),
+    shape({ takeId: 'a' }),
+    shape({ chartId, words: 'x'.repeat(500) }),
+    shape({ chartId, kind: 'own-phrase', phrase: { gaps: [0.5], moves: [2] } }),
+  ]).toEqual([true, false, false, false, true]);
 });
 
 test('Today: what is due, what a goal asks for, and the minutes of this week', async () => {
   const chartId = (await createChart(CHART)).id;
   const other = (await createChart(CHART.replace('Kept', 'Other'))).id;
-  expect(await today()).toMatchObject({ goal: null, steps: [], items: [], tunes: [], last: null, minutesThisWeek: 0 });
+  expect(await today()).toMatchObject({
+    goal: null,
+    steps: [],
+    items: [],
+    tunes: [],
+    last: null,
+    minutesThisWeek: 0,
+  });
   await takeUpDrill({ chartId, kind: 'ladder-thirds' });
-  const notes = improvise({ chart: certain(readChart(CHART)), tempo: 96, choruses: 3, plan: { id: 'scale-per-chord' }, seed: 4, profile: { meet: 1, early: 0, late: 0 } });
+  const notes = improvise({
+    chart: certain(readChart(CHART)),
+    tempo: 96,
+    choruses: 3,
+    plan: { id: 'scale-per-chord' },
+    seed: 4,
+    profile: { meet: 1, early: 0, late: 0 },
+  });
   await take({ chartId, notes, tempo: 96, choruses: 3, at: Date.now() - 60_000 });
   const day = new Date(Date.now() + 9 * DAY_MS).toISOString().slice(0, 10);
   await writeGoal({ words: 'the jam on Thursday', day, charts: [chartId, other], minutes: 20 });
@@ -152,7 +292,13 @@ test('the diary fills itself and keeps the player’s words', async () => {
   await addRun(drill.id, { takeId: await attempt(drill, true, Date.now() - 5000), sitting: 's' });
   const { days } = await diary();
   expect(days).toHaveLength(1);
-  expect(days[0]!.lines[0]).toMatchObject({ kind: 'drill', name: 'Thirds at every change', title: 'Kept', tries: 1, passes: 1 });
+  expect(days[0]!.lines[0]).toMatchObject({
+    kind: 'drill',
+    name: 'Thirds at every change',
+    title: 'Kept',
+    tries: 1,
+    passes: 1,
+  });
   await keepDiary(days[0]!.day, 'Slow is fine.');
   expect((await diary()).words).toEqual({ [days[0]!.day]: 'Slow is fine.' });
   await keepDiary(days[0]!.day, ' ');

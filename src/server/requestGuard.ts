@@ -2,16 +2,23 @@
 const OWN_NAMES = new Set(['127.0.0.1', 'localhost', '[::1]']);
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
-export type GuardedRequest = { readonly method: string; readonly host: string | null; readonly origin: string | null; readonly site: string | null };
+export type GuardedRequest = {
+  readonly method: string;
+  readonly host: string | null;
+  readonly origin: string | null;
+  readonly site: string | null;
+};
 
 /**
  * Why a request must not be served, or null. Asked before any routing.
  * @param request `site` is Sec-Fetch-Site
  */
 export function refusal({ method, host, origin, site }: GuardedRequest): string | null {
-  if (host === null || !OWN_NAMES.has(nameOf(host))) return 'This address is not the one Idle Wander answers to. Open it at 127.0.0.1.';
+  if (host === null || !OWN_NAMES.has(nameOf(host)))
+    return 'This address is not the one Idle Wander answers to. Open it at 127.0.0.1.';
   if (SAFE_METHODS.has(method)) return null;
-  if (origin === null || !isOwnOrigin(origin, host)) return 'This request came from another page and was not carried out.';
+  if (origin === null || !isOwnOrigin(origin, host))
+    return 'This request came from another page and was not carried out.';
   return site === 'cross-site' ? 'This request came from another site and was not carried out.' : null;
 }
 

@@ -8,6 +8,15 @@ export async function respond(work: () => Promise<Response | object>): Promise<R
   } catch (error) {
     if (error instanceof Failure) return Response.json({ error: error.problem }, { status: error.status });
     console.error(error);
-    return Response.json({ error: { code: 'server', message: 'Something went wrong here; nothing was changed.', suggestion: 'Try again.' } }, { status: 500 });
+    return Response.json(
+      {
+        error: {
+          code: 'server',
+          message: 'Something went wrong here; nothing was changed.',
+          suggestion: 'Try again.',
+        },
+      },
+      { status: 500 },
+    );
   }
 }

@@ -19,7 +19,10 @@ const BACK_MS = HOUR_MS;
 const STEADY_MS = 7 * DAY_MS;
 
 type Clock = { readonly lastSeen: number; readonly steadySince: number };
-const clockSchema = Joi.object<Clock>({ lastSeen: Joi.number().required(), steadySince: Joi.number().required() });
+const clockSchema = Joi.object<Clock>({
+  lastSeen: Joi.number().required(),
+  steadySince: Joi.number().required(),
+});
 const NAME = 'clock';
 
 /** Looks at the clock and writes down what it said. @returns whether it has run steadily long enough to delete by it */
@@ -30,7 +33,10 @@ export async function clockIsSteady(now = Date.now()): Promise<boolean> {
   const clock: Clock = { lastSeen: now, steadySince: jumped ? now : before.steadySince };
   await write(async (tx) => {
     const values = { name: NAME, json: clock };
-    await tx.insert(settings).values(values).onConflictDoUpdate({ target: settings.name, set: { json: clock } });
+    await tx
+      .insert(settings)
+      .values(values)
+      .onConflictDoUpdate({ target: settings.name, set: { json: clock } });
   });
   return now - clock.steadySince >= STEADY_MS;
 }

@@ -26,8 +26,13 @@ const CHART = 'title: Kept\nkey: Bb\ntempo: 120\n\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |\
 const RATE = 8_000;
 let folder = '';
 let databases = 0;
-beforeAll(() => { folder = mkdtempSync(path.join(tmpdir(), 'wander-')); });
-afterAll(() => { closeDatabase(); rmSync(folder, { recursive: true, force: true }); });
+beforeAll(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'wander-'));
+});
+afterAll(() => {
+  closeDatabase();
+  rmSync(folder, { recursive: true, force: true });
+});
 beforeEach(async () => {
   closeDatabase();
   process.env.DATABASE_URL = `file:${folder}/${databases++}.db`;
@@ -37,28 +42,83 @@ beforeEach(async () => {
 type Made = { chart?: string; tempo?: number; plan?: string; seed?: number; meet?: number };
 
 /** A take with sound and the notes that were truly played in it. */
-async function take({ chart = CHART, tempo = 120, plan = 'outline', seed = 2, meet = 1 }: Made = {}): Promise<string> {
-  const notes = improvise({ chart: certain(readChart(chart)), tempo, choruses: 2, plan: { id: 'outline' }, seed, profile: { meet } });
+async function take({
+  chart = CHART,
+  tempo = 120,
+  plan = 'outline',
+  seed = 2,
+  meet = 1,
+}: Made = {}): Promise<string> {
+  const notes = improvise({
+    chart: certain(readChart(chart)),
+    tempo,
+    choruses: 2,
+    plan: { id: 'outline' },
+    seed,
+    profile: { meet },
+  });
   const samples = perform({ notes, tempo, rate: RATE, seed });
-  const { id } = await beginTake({ chartId: (await createChart(chart)).id, tempo, choruses: 2, plan: { id: plan as 'outline' }, rate: RATE, source: 'file', bits: 24 });
+  const { id } = await beginTake({
+    chartId: (await createChart(chart)).id,
+    tempo,
+    choruses: 2,
+    plan: { id: plan as 'outline' },
+    rate: RATE,
+    source: 'file',
+    bits: 24,
+  });
   const pcm = toPcm24(samples.subarray(0, RATE * 4));
   await storeChunk(id, 0, pcm, checksumOf(pcm));
   const seconds = (beat: number) => (beat * 60) / tempo + 0.5;
-  const heard = notes.map(({ onsetBeat, durationBeats, midi }) => ({ onsetSec: seconds(onsetBeat), offsetSec: seconds(onsetBeat + durationBeats), midi: Math.round(midi), cents: 0, attack: 'pick' as const, level: -20, confidence: 0.95 }));
-  await finishTake(id, { frames: RATE * 4, offsetSec: 0.5, transcription: { schema: 'idle-wander/notes@1', notes: heard, tuning: { a4: 440 }, durationSec: 4, playingLevel: -20, certainty: 1 } });
+  const heard = notes.map(({ onsetBeat, durationBeats, midi }) => ({
+    onsetSec: seconds(onsetBeat),
+    offsetSec: seconds(onsetBeat + durationBeats),
+    midi: Math.round(midi),
+    cents: 0,
+    attack: 'pick' as const,
+    level: -20,
+    confidence: 0.95,
+  }));
+  await finishTake(id, {
+    frames: RATE * 4,
+    offsetSec: 0.5,
+    transcription: {
+      schema: 'idle-wander/notes@1',
+      notes: heard,
+      tuning: { a4: 440 },
+      durationSec: 4,
+      playingLevel: -20,
+      certainty: 1,
+    },
+  });
   return id;
 }
 
-const refused = async (work: Promise<unknown>): Promise<string> => work.then(() => '', (error: unknown) => { if (error instanceof Failure) return error.problem.code; throw error; });
-const bytesOf = async (id: string, format: ExportFormat): Promise<Uint8Array> => new Uint8Array(await (await exportTake(id, format)).arrayBuffer());
+const refused = async (work: Promise<unknown>): Promise<string> =>
+  work.then(
+    () => '',
+    (error: unknown) => {
+      if (error instanceof Failure) return error.problem.code;
+      throw error;
+    },
+  );
+const bytesOf = async (id: string, format: ExportFormat): Promise<Uint8Array> =>
+  new Uint8Array(await (await exportTake(id, format)).arrayBuffer());
 
 test('edits lie over what was heard, the report follows them, and without them it is as it was', async () => {
   const id = await take();
   const before = await reviewOf(id);
-  const edits: Edit[] = [{ kind: 'delete', id: 'h0' }, { kind: 'pitch', id: 'h3', midi: before.heard[3]!.midi + 1 }];
+  const edits: Edit[] = [
+    { kind: 'delete', id: 'h0' },
+    { kind: 'pitch', id: 'h3', midi: before.heard[3]!.midi + 1 },
+  ];
   expect(await keepEdits(id, edits)).toEqual({ edits: 2 });
   const after = await reviewOf(id);
-  expect([after.report.summary.notes, after.heard, after.edits]).toEqual([before.report.summary.notes - 1, before.heard, edits]);
+  expect([after.report.summary.notes, after.heard, after.edits]).toEqual([
+    before.report.summary.notes - 1,
+    before.heard,
+    edits,
+  ]);
   await keepEdits(id, []);
   expect((await reviewOf(id)).report).toEqual(before.report);
   expect(await refused(keepEdits('none', []))).toBe('not-found');
@@ -77,24 +137,54 @@ test('every number of a review is that of the command line on the same notes', a
   const { report, heard } = await reviewOf(id);
   writeFileSync(`${folder}/notes.json`, JSON.stringify({ notes: heard }));
   writeFileSync(`${folder}/chart.txt`, CHART);
-  const said = execFileSync('bin/wander', ['analyse', `${folder}/notes.json`, '--chart', `${folder}/chart.txt`, '--tempo', '120', '--offset', '0.5', '--plan', 'outline', '--choruses', '2', '--json'], { encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '' } });
+  const said = execFileSync(
+    'bin/wander',
+    [
+      'analyse',
+      `${folder}/notes.json`,
+      '--chart',
+      `${folder}/chart.txt`,
+      '--tempo',
+      '120',
+      '--offset',
+      '0.5',
+      '--plan',
+      'outline',
+      '--choruses',
+      '2',
+      '--json',
+    ],
+    { encoding: 'utf8', env: { ...process.env, NODE_OPTIONS: '' } },
+  );
   const { findings: _findings, ...own } = JSON.parse(said) as Report & { findings: unknown };
   const same = JSON.parse(JSON.stringify(report)) as Record<string, unknown>;
-  for (const part of Object.keys(same)) expect([part, own[part as keyof typeof own]]).toEqual([part, same[part]]);
+  for (const part of Object.keys(same))
+    expect([part, own[part as keyof typeof own]]).toEqual([part, same[part]]);
 }, 60_000);
 
 test('what is saved reads back: notes as MIDI and MusicXML, the report as JSON and CSV, sound as it was', async () => {
   const id = await take();
   const { report, heard } = await reviewOf(id);
-  for (const read of [certain(readMidi(await bytesOf(id, 'midi'))), certain(readLineMusicXml(new TextDecoder().decode(await bytesOf(id, 'musicxml'))))]) {
+  for (const read of [
+    certain(readMidi(await bytesOf(id, 'midi'))),
+    certain(readLineMusicXml(new TextDecoder().decode(await bytesOf(id, 'musicxml')))),
+  ]) {
     const lead = Math.round(read[0]!.onsetBeat - ((heard[0]!.onsetSec - 0.5) * 120) / 60);
     expect(read.map(({ midi }) => midi)).toEqual(heard.map(({ midi }) => midi));
-    read.forEach((note, index) => expect(note.onsetBeat - lead).toBeCloseTo(((heard[index]!.onsetSec - 0.5) * 120) / 60, 1));
+    read.forEach((note, index) =>
+      expect(note.onsetBeat - lead).toBeCloseTo(((heard[index]!.onsetSec - 0.5) * 120) / 60, 1),
+    );
   }
   expect(readReport(JSON.parse(new TextDecoder().decode(await bytesOf(id, 'json')))).ok).toBe(true);
-  const [notes, changes] = (await Promise.all((['notes-csv', 'changes-csv'] as const).map((format) => bytesOf(id, format)))).map((bytes) => new TextDecoder().decode(bytes).trim().split('\r\n'));
+  const [notes, changes] = (
+    await Promise.all((['notes-csv', 'changes-csv'] as const).map((format) => bytesOf(id, format)))
+  ).map((bytes) => new TextDecoder().decode(bytes).trim().split('\r\n'));
   expect([notes!.length, changes!.length]).toEqual([report.notes.length + 1, report.changes.length + 1]);
-  expect(changes![1]!.split(',').slice(1, 6)).toEqual([1, report.changes[0]!.bar, report.changes[0]!.beat, report.changes[0]!.from, report.changes[0]!.to].map(String));
+  expect(changes![1]!.split(',').slice(1, 6)).toEqual(
+    [1, report.changes[0]!.bar, report.changes[0]!.beat, report.changes[0]!.from, report.changes[0]!.to].map(
+      String,
+    ),
+  );
   expect(certain(readWav(await bytesOf(id, 'wav'))).channels[0]).toHaveLength(RATE * 4);
   const named = (await exportTake(id, 'midi')).headers.get('content-disposition');
   expect(named).toBe('attachment; filename="Kept take 1.mid"');
@@ -111,7 +201,12 @@ test('a take in one file opens elsewhere as the same take: sound, notes, edits a
   await migrateDatabase();
   const { id: there, number } = await importArchive(archive);
   const other = await reviewOf(there);
-  expect([number, other.edits, other.words, other.heard]).toEqual([1, review.edits, review.words, review.heard]);
+  expect([number, other.edits, other.words, other.heard]).toEqual([
+    1,
+    review.edits,
+    review.words,
+    review.heard,
+  ]);
   expect(other.report).toEqual(review.report);
   expect(Buffer.from(await bytesOf(there, 'wav')).equals(Buffer.from(wav))).toBe(true);
 });
@@ -122,13 +217,21 @@ test('a line written elsewhere becomes a take without sound; what is no line or 
   for (const format of ['midi', 'musicxml'] as const) {
     const line = await importLine(await bytesOf(id, format), { chart, tempo: 120, name: 'Borrowed' });
     const { take: stored, report } = await reviewOf(line.id);
-    expect([stored.title, stored.soundGoneAt !== null, report.summary.notes]).toEqual(['Borrowed', true, (await reviewOf(id)).report.summary.notes]);
+    expect([stored.title, stored.soundGoneAt !== null, report.summary.notes]).toEqual([
+      'Borrowed',
+      true,
+      (await reviewOf(id)).report.summary.notes,
+    ]);
     expect(await refused(exportTake(line.id, 'wav'))).toBe('take.sound-gone');
   }
   const text = (words: string) => new TextEncoder().encode(words);
-  expect(await refused(importLine(text('<nothing/>'), { chart, tempo: 120, name: 'x' }))).toMatch(/^musicxml\./);
+  expect(await refused(importLine(text('<nothing/>'), { chart, tempo: 120, name: 'x' }))).toMatch(
+    /^musicxml\./,
+  );
   expect(await refused(importLine(text('MThd broken'), { chart, tempo: 120, name: 'x' }))).toMatch(/^midi\./);
-  expect(await refused(importLine(await bytesOf(id, 'midi'), { chart: 'none', tempo: 120, name: 'x' }))).toBe('not-found');
+  expect(await refused(importLine(await bytesOf(id, 'midi'), { chart: 'none', tempo: 120, name: 'x' }))).toBe(
+    'not-found',
+  );
   expect(await refused(importArchive(text('PK nothing')))).toBe('archive.unreadable');
 });
 
@@ -141,10 +244,15 @@ test('sound that was let go is not in the archive; the rest is', async () => {
 
 test('takes are chosen by tune, plan, key, tempo, date, finding, stars and words', async () => {
   const other = CHART.replace('Kept', 'Other').replace('key: Bb', 'key: Eb');
-  const [first, second, third] = [await take(), await take({ chart: other, tempo: 90, plan: 'scale-per-chord', seed: 3 }), await take({ seed: 4, meet: 0 })];
+  const [first, second, third] = [
+    await take(),
+    await take({ chart: other, tempo: 90, plan: 'scale-per-chord', seed: 3 }),
+    await take({ seed: 4, meet: 0 }),
+  ];
   for (const id of [first, second, third]) await reviewOf(id);
   await keepWords(second, { stars: 4, tags: ['Rainy'], remarks: [] });
-  const found = async (filter: TakeFilter) => (await findLines(filter, 0, 10)).listed.map(({ take: { id } }) => id);
+  const found = async (filter: TakeFilter) =>
+    (await findLines(filter, 0, 10)).listed.map(({ take: { id } }) => id);
   expect(await found({})).toEqual([third, second, first]);
   expect(await found({ title: 'Other' })).toEqual([second]);
   expect(await found({ plan: 'outline' })).toEqual([third, first]);
@@ -153,11 +261,18 @@ test('takes are chosen by tune, plan, key, tempo, date, finding, stars and words
   expect(await found({ text: 'RAIN' })).toEqual([second]);
   expect(await found({ text: '%' })).toEqual([]);
   expect([await found({ stars: 4 }), await found({ stars: 5 })]).toEqual([[second], []]);
-  expect([await found({ since: Date.now() + 1000 }), (await found({ until: Date.now() + 1000 })).length]).toEqual([[], 3]);
+  expect([
+    await found({ since: Date.now() + 1000 }),
+    (await found({ until: Date.now() + 1000 })).length,
+  ]).toEqual([[], 3]);
   const facets = await takeFacets();
-  expect([facets.titles, [...facets.plans].sort()]).toEqual([['Kept', 'Other'], ['outline', 'scale-per-chord']]);
+  expect([facets.titles, [...facets.plans].sort()]).toEqual([
+    ['Kept', 'Other'],
+    ['outline', 'scale-per-chord'],
+  ]);
   for (const key of facets.keys) expect((await found({ key })).length).toBeGreaterThan(0);
-  for (const { kind, count } of facets.findings) expect([kind, (await found({ finding: kind })).length]).toEqual([kind, count]);
+  for (const { kind, count } of facets.findings)
+    expect([kind, (await found({ finding: kind })).length]).toEqual([kind, count]);
   expect(facets.findings.length).toBeGreaterThan(0);
   expect((await kinOf(await takeById(third))).map(({ id }) => id)).toEqual([first]);
   expect(takesQuery.validate({ finding: "x' or 1" }).error).toBeDefined();

@@ -14,7 +14,17 @@ import { keepLine, lineOf } from './takeLines';
 import { asTake, takeById, type StoredTake } from './takes';
 
 /** Everything a review shows: derived, and kept only to be quick. */
-export type Review = { readonly take: StoredTake; readonly heard: readonly SecondsNote[]; readonly edits: readonly Edit[]; readonly words: TakeWords; readonly report: Report; readonly findings: readonly Finding[]; readonly marks: readonly GateMark[]; /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty: number | null };
+export type Review = {
+  readonly take: StoredTake;
+  readonly heard: readonly SecondsNote[];
+  readonly edits: readonly Edit[];
+  readonly words: TakeWords;
+  readonly report: Report;
+  readonly findings: readonly Finding[];
+  readonly marks: readonly GateMark[];
+  /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty:
+    number | null;
+};
 
 /** The review of a take by its plan; made anew where the engine is newer than what is kept. */
 export async function reviewOf(takeId: string): Promise<Review> {
@@ -23,13 +33,28 @@ export async function reviewOf(takeId: string): Promise<Review> {
   const stored = await keptOf(take, take.plan);
   const transcription = await heardIn(takeId);
   const edits = await editsOf(takeId);
-  const own = { take, heard: transcription?.notes ?? [], edits, words: await wordsOf(takeId), certainty: transcription?.certainty ?? null };
+  const own = {
+    take,
+    heard: transcription?.notes ?? [],
+    edits,
+    words: await wordsOf(takeId),
+    certainty: transcription?.certainty ?? null,
+  };
   if (stored) return { ...own, ...stored };
   if (!transcription) throw notFound('take');
   const made = await judge(take);
-  const values = { takeId, planId: planKey(take.plan), engineVersion: ENGINE_VERSION, offsetSec: take.offsetSec, json: made };
+  const values = {
+    takeId,
+    planId: planKey(take.plan),
+    engineVersion: ENGINE_VERSION,
+    offsetSec: take.offsetSec,
+    json: made,
+  };
   await write(async (tx) => {
-    await tx.insert(reports).values(values).onConflictDoUpdate({ target: [reports.takeId, reports.planId], set: values });
+    await tx
+      .insert(reports)
+      .values(values)
+      .onConflictDoUpdate({ target: [reports.takeId, reports.planId], set: values });
     await keepLine(tx, take, lineOf(take, made.report, made.marks, made.findings));
   });
   return { ...own, ...made };
@@ -40,18 +65,45 @@ export async function reviewOf(takeId: string): Promise<Review> {
  * them out again takes longer than all the rest.
  */
 export async function reviewResponse(take: StoredTake): Promise<Response | Review> {
-  const [kept] = await database().select({ engineVersion: reports.engineVersion, offsetSec: reports.offsetSec, text: sql<string>`${reports.json}` }).from(reports).where(and(eq(reports.takeId, take.id), eq(reports.planId, planKey(take.plan))));
-  if (kept?.engineVersion !== ENGINE_VERSION || kept.offsetSec !== take.offsetSec || !kept.text.startsWith('{"report":{"schema":"idle-wander/report@1"')) return reviewOf(take.id);
+  const [kept] = await database()
+    .select({
+      engineVersion: reports.engineVersion,
+      offsetSec: reports.offsetSec,
+      text: sql<string>`${reports.json}`,
+    })
+    .from(reports)
+    .where(and(eq(reports.takeId, take.id), eq(reports.planId, planKey(take.plan))));
+  if (
+    kept?.engineVersion !== ENGINE_VERSION ||
+    kept.offsetSec !== take.offsetSec ||
+    !kept.text.startsWith('{"report":{"schema":"idle-wander/report@1"')
+  )
+    return reviewOf(take.id);
   const transcription = await heardIn(take.id);
-  const own = JSON.stringify({ take, heard: transcription?.notes ?? [], edits: await editsOf(take.id), words: await wordsOf(take.id), certainty: transcription?.certainty ?? null });
-  return new Response(`${own.slice(0, -1)},${kept.text.slice(1)}`, { headers: { 'content-type': 'application/json' } });
+  const own = JSON.stringify({
+    take,
+    heard: transcription?.notes ?? [],
+    edits: await editsOf(take.id),
+    words: await wordsOf(take.id),
+    certainty: transcription?.certainty ?? null,
+  });
+  return new Response(`${own.slice(0, -1)},${kept.text.slice(1)}`, {
+    headers: { 'content-type': 'application/json' },
+  });
 }
 
 /** What was judged before; it is derived, by this program and from what it checked: where it is not this engine's it is simply made anew. */
 async function keptOf(take: StoredTake, plan: PlanWords): Promise<JudgedTake | null> {
-  const [kept] = await database().select().from(reports).where(and(eq(reports.takeId, take.id), eq(reports.planId, planKey(plan))));
+  const [kept] = await database()
+    .select()
+    .from(reports)
+    .where(and(eq(reports.takeId, take.id), eq(reports.planId, planKey(plan))));
   const stored = kept?.json as JudgedTake | undefined;
-  const isCurrent = kept?.engineVersion === ENGINE_VERSION && kept.offsetSec === take.offsetSec && stored?.report?.schema === 'idle-wander/report@1' && Array.isArray(stored.findings);
+  const isCurrent =
+    kept?.engineVersion === ENGINE_VERSION &&
+    kept.offsetSec === take.offsetSec &&
+    stored?.report?.schema === 'idle-wander/report@1' &&
+    Array.isArray(stored.findings);
   return isCurrent && stored ? stored : null;
 }
 
@@ -82,11 +134,28 @@ async function judge(take: StoredTake): Promise<JudgedTake> {
 }
 
 const unjudged = (why: string): Failure =>
-  new Failure(422, { code: 'take.unjudged', message: `This take cannot be judged. ${why}`, suggestion: 'Its sound and notes are safe: export it, or remove it.' });
+  new Failure(422, {
+    code: 'take.unjudged',
+    message: `This take cannot be judged. ${why}`,
+    suggestion: 'Its sound and notes are safe: export it, or remove it.',
+  });
 
 /** Takes of the same chart text played before, oldest first. */
 async function earlierTakes({ chartText, number }: StoredTake): Promise<StoredTake[]> {
-  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), isNull(takes.removedAt), isNull(takes.drillId), lt(takes.number, number))).orderBy(desc(takes.number)).limit(LOOK_BACK);
+  const rows = await database()
+    .select()
+    .from(takes)
+    .where(
+      and(
+        eq(takes.state, 'ready'),
+        eq(takes.chartText, chartText),
+        isNull(takes.removedAt),
+        isNull(takes.drillId),
+        lt(takes.number, number),
+      ),
+    )
+    .orderBy(desc(takes.number))
+    .limit(LOOK_BACK);
   return rows.map(asTake).reverse();
 }
 
@@ -94,13 +163,37 @@ async function earlierTakes({ chartText, number }: StoredTake): Promise<StoredTa
 async function caseOf(take: StoredTake, plan: PlanWords): Promise<Case | null> {
   const heard = await heardIn(take.id);
   const { chartText, tempo, pace, choruses, offsetSec } = take;
-  return heard && { chartText, tempo, pace, choruses, plan, offsetSec, heard: heard.notes, edits: await editsOf(take.id) };
+  return (
+    heard && {
+      chartText,
+      tempo,
+      pace,
+      choruses,
+      plan,
+      offsetSec,
+      heard: heard.notes,
+      edits: await editsOf(take.id),
+    }
+  );
 }
 
 const MOST_KIN = 60;
 
 /** Other takes of the same form, newest first: what a take can be held beside. */
 export async function kinOf({ id, chartText }: StoredTake): Promise<StoredTake[]> {
-  const rows = await database().select().from(takes).where(and(eq(takes.state, 'ready'), eq(takes.chartText, chartText), isNull(takes.removedAt), isNull(takes.drillId), ne(takes.id, id))).orderBy(desc(takes.number)).limit(MOST_KIN);
+  const rows = await database()
+    .select()
+    .from(takes)
+    .where(
+      and(
+        eq(takes.state, 'ready'),
+        eq(takes.chartText, chartText),
+        isNull(takes.removedAt),
+        isNull(takes.drillId),
+        ne(takes.id, id),
+      ),
+    )
+    .orderBy(desc(takes.number))
+    .limit(MOST_KIN);
   return rows.map(asTake);
 }

@@ -5,8 +5,12 @@ import { settings } from './db/schema';
 import { removeOldSound } from './trash';
 
 /** What the player decides for all takes. */
-export type SoundSettings = { /** Days that sound is kept; null for ever. */ readonly keepDays: number | null };
-export const soundSettings = Joi.object<SoundSettings>({ keepDays: Joi.number().integer().min(1).max(3_650).allow(null).required() });
+export type SoundSettings = {
+  /** Days that sound is kept; null for ever. */ readonly keepDays: number | null;
+};
+export const soundSettings = Joi.object<SoundSettings>({
+  keepDays: Joi.number().integer().min(1).max(3_650).allow(null).required(),
+});
 
 const NAME = 'sound';
 const FOR_EVER: SoundSettings = { keepDays: null };
@@ -21,7 +25,10 @@ export async function readSoundSettings(): Promise<SoundSettings> {
 export async function writeSoundSettings(value: SoundSettings): Promise<number> {
   await write(async (tx) => {
     const row = { name: NAME, json: value };
-    await tx.insert(settings).values(row).onConflictDoUpdate({ target: settings.name, set: { json: value } });
+    await tx
+      .insert(settings)
+      .values(row)
+      .onConflictDoUpdate({ target: settings.name, set: { json: value } });
   });
   return value.keepDays === null ? 0 : removeOldSound(value.keepDays);
 }

@@ -1,7 +1,23 @@
 import { max } from 'drizzle-orm';
 import { readChart, timelineOf, type Chart } from '@/core/chart';
 import { corrected, playedFrom, wordsText } from '@/core/correct';
-import { ARCHIVE_LIMITS, changesCsv, NOTES_SCHEMA, notesCsv, packTake, readLineMusicXml, readMidi, readWav, TAKE_SCHEMA, toMono, unpackTake, writeLineMidi, writeLineMusicXml, type LineSheet, type TakeDocument } from '@/core/formats';
+import {
+  ARCHIVE_LIMITS,
+  changesCsv,
+  NOTES_SCHEMA,
+  notesCsv,
+  packTake,
+  readLineMusicXml,
+  readMidi,
+  readWav,
+  TAKE_SCHEMA,
+  toMono,
+  unpackTake,
+  writeLineMidi,
+  writeLineMusicXml,
+  type LineSheet,
+  type TakeDocument,
+} from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
 import type { PlayedNote } from '@/core/analyse';
 import { beatsToSeconds, certain, type Problem } from '@/core/vocabulary';
@@ -18,19 +34,39 @@ import { takeById, type StoredTake } from './takes';
 import type { ImportQuery } from './validation';
 import { wavHeader, wavResponse } from './wavStream';
 
-const FORMATS = { midi: ['audio/midi', 'mid'], musicxml: ['application/vnd.recordare.musicxml+xml', 'musicxml'], 'notes-csv': ['text/csv; charset=utf-8', 'notes.csv'], 'changes-csv': ['text/csv; charset=utf-8', 'changes.csv'], json: ['application/json', 'json'], wav: ['audio/wav', 'wav'], archive: ['application/zip', 'zip'] } as const;
+const FORMATS = {
+  midi: ['audio/midi', 'mid'],
+  musicxml: ['application/vnd.recordare.musicxml+xml', 'musicxml'],
+  'notes-csv': ['text/csv; charset=utf-8', 'notes.csv'],
+  'changes-csv': ['text/csv; charset=utf-8', 'changes.csv'],
+  json: ['application/json', 'json'],
+  wav: ['audio/wav', 'wav'],
+  archive: ['application/zip', 'zip'],
+} as const;
 export type ExportFormat = keyof typeof FORMATS;
 export const isExportFormat = (format: string): format is ExportFormat => Object.hasOwn(FORMATS, format);
 
 /** Letters, digits and spaces of a title: a name any file system takes. */
-const fileName = ({ title, number }: StoredTake, ending: string): string => `${title.normalize('NFKD').replace(/[^A-Za-z0-9 -]/g, '').trim() || 'take'} take ${number}.${ending}`;
+const fileName = ({ title, number }: StoredTake, ending: string): string =>
+  `${
+    title
+      .normalize('NFKD')
+      .replace(/[^A-Za-z0-9 -]/g, '')
+      .trim() || 'take'
+  } take ${number}.${ending}`;
 
 /** A ready take as a download. */
 export async function exportTake(id: string, format: ExportFormat): Promise<Response> {
   const take = await takeById(id);
-  if (take.state !== 'ready') throw new Failure(409, { code: 'take.open', message: 'This take is not finished yet.' });
+  if (take.state !== 'ready')
+    throw new Failure(409, { code: 'take.open', message: 'This take is not finished yet.' });
   const [type, ending] = FORMATS[format];
-  const headers = { 'content-type': type, 'content-disposition': `attachment; filename="${fileName(take, ending)}"`, 'x-content-type-options': 'nosniff', 'cache-control': 'private, no-cache' };
+  const headers = {
+    'content-type': type,
+    'content-disposition': `attachment; filename="${fileName(take, ending)}"`,
+    'x-content-type-options': 'nosniff',
+    'cache-control': 'private, no-cache',
+  };
   if (format === 'wav') {
     if (take.soundGoneAt !== null) throw soundGone();
     const sound = wavResponse(take, null);
@@ -40,19 +76,35 @@ export async function exportTake(id: string, format: ExportFormat): Promise<Resp
   return new Response(await bodyOf(take, format), { headers });
 }
 
-const soundGone = () => new Failure(410, { code: 'take.sound-gone', message: 'The sound of this take was let go to make room.', suggestion: 'Its notes and its report can still be saved.' });
+const soundGone = () =>
+  new Failure(410, {
+    code: 'take.sound-gone',
+    message: 'The sound of this take was let go to make room.',
+    suggestion: 'Its notes and its report can still be saved.',
+  });
 
 async function bodyOf(take: StoredTake, format: Exclude<ExportFormat, 'wav'>): Promise<BodyInit> {
-  if (format === 'archive') return Buffer.from(packTake(await documentOf(take), take.soundGoneAt === null && take.frames > 0 ? await soundOf(take) : null));
+  if (format === 'archive')
+    return Buffer.from(
+      packTake(
+        await documentOf(take),
+        take.soundGoneAt === null && take.frames > 0 ? await soundOf(take) : null,
+      ),
+    );
   const { report } = await reviewOf(take.id);
   const chart = certain(readChart(take.chartText));
   const timeline = timelineOf(chart, take.tempo);
   switch (format) {
-    case 'json': return JSON.stringify(report);
-    case 'notes-csv': return notesCsv(report, timeline);
-    case 'changes-csv': return changesCsv(report);
-    case 'midi': return Buffer.from(writeLineMidi(await sheetOf(take, report.time.swing)));
-    case 'musicxml': return writeLineMusicXml(await sheetOf(take, report.time.swing));
+    case 'json':
+      return JSON.stringify(report);
+    case 'notes-csv':
+      return notesCsv(report, timeline);
+    case 'changes-csv':
+      return changesCsv(report);
+    case 'midi':
+      return Buffer.from(writeLineMidi(await sheetOf(take, report.time.swing)));
+    case 'musicxml':
+      return writeLineMusicXml(await sheetOf(take, report.time.swing));
   }
 }
 
@@ -60,14 +112,56 @@ async function sheetOf(take: StoredTake, swing: number | null): Promise<LineShee
   const heard = corrected((await heardIn(take.id))?.notes ?? [], await editsOf(take.id));
   const chart = certain(readChart(take.chartText));
   const walk = take.pace ?? take.tempo;
-  const ghosts = playedFrom(heard.filter(({ ghost }) => ghost).map(({ ghost: _ghost, ...note }) => note), walk, take.offsetSec).map((note) => ({ ...note, ghost: true as const }));
-  return { chart, timeline: timelineOf(chart, take.tempo), tempo: take.tempo, title: `${take.title}, take ${take.number}`, notes: [...playedFrom(heard, walk, take.offsetSec), ...ghosts], choruses: take.choruses, swing };
+  const ghosts = playedFrom(
+    heard.filter(({ ghost }) => ghost).map(({ ghost: _ghost, ...note }) => note),
+    walk,
+    take.offsetSec,
+  ).map((note) => ({ ...note, ghost: true as const }));
+  return {
+    chart,
+    timeline: timelineOf(chart, take.tempo),
+    tempo: take.tempo,
+    title: `${take.title}, take ${take.number}`,
+    notes: [...playedFrom(heard, walk, take.offsetSec), ...ghosts],
+    choruses: take.choruses,
+    swing,
+  };
 }
 
 async function documentOf(take: StoredTake): Promise<TakeDocument> {
-  const { title, chartText, tempo, choruses, plan, pace, offsetSec, source, device, latencySec, createdAt, dropOut } = take;
+  const {
+    title,
+    chartText,
+    tempo,
+    choruses,
+    plan,
+    pace,
+    offsetSec,
+    source,
+    device,
+    latencySec,
+    createdAt,
+    dropOut,
+  } = take;
   const heard = (await heardIn(take.id)) ?? { schema: NOTES_SCHEMA, notes: [] };
-  return { schema: TAKE_SCHEMA, title, chartText, tempo, choruses, plan, pace, offsetSec, source, device, latencySec, createdAt, ...(dropOut ? { dropOut } : {}), heard, edits: await editsOf(take.id), words: await wordsOf(take.id) };
+  return {
+    schema: TAKE_SCHEMA,
+    title,
+    chartText,
+    tempo,
+    choruses,
+    plan,
+    pace,
+    offsetSec,
+    source,
+    device,
+    latencySec,
+    createdAt,
+    ...(dropOut ? { dropOut } : {}),
+    heard,
+    edits: await editsOf(take.id),
+    words: await wordsOf(take.id),
+  };
 }
 
 async function soundOf(take: StoredTake): Promise<Uint8Array> {
@@ -78,7 +172,11 @@ async function soundOf(take: StoredTake): Promise<Uint8Array> {
 
 /** A take as another copy of this program saved it; it gets a number of its own here. */
 export async function importArchive(bytes: Uint8Array): Promise<{ id: string; number: number }> {
-  if (bytes.length > ARCHIVE_LIMITS.bytes) throw new Failure(413, { code: 'archive.too-large', message: 'This archive is larger than a take can be.' });
+  if (bytes.length > ARCHIVE_LIMITS.bytes)
+    throw new Failure(413, {
+      code: 'archive.too-large',
+      message: 'This archive is larger than a take can be.',
+    });
   const unpacked = unpackTake(bytes);
   if (!unpacked.ok) throw unreadable(unpacked.problems[0]);
   const { take, sound } = unpacked.value;
@@ -89,7 +187,10 @@ export async function importArchive(bytes: Uint8Array): Promise<{ id: string; nu
 }
 
 /** A line written elsewhere as a take without sound. */
-export async function importLine(bytes: Uint8Array, { chart: chartId, tempo, name }: ImportQuery): Promise<{ id: string; number: number }> {
+export async function importLine(
+  bytes: Uint8Array,
+  { chart: chartId, tempo, name }: ImportQuery,
+): Promise<{ id: string; number: number }> {
   const isMidi = bytes[0] === 0x4d && bytes[1] === 0x54 && bytes[2] === 0x68 && bytes[3] === 0x64;
   const read = isMidi ? readMidi(bytes) : readLineMusicXml(new TextDecoder().decode(bytes));
   if (!read.ok) throw unreadable(read.problems[0]);
@@ -97,23 +198,53 @@ export async function importLine(bytes: Uint8Array, { chart: chartId, tempo, nam
   const chart = certain(readChart(stored.text));
   const { formBeats, bars } = timelineOf(chart, tempo);
   const line: readonly PlayedNote[] = read.value;
-  if (line.length === 0) throw new Failure(422, { code: 'line.empty', message: 'There is no note in this file.' });
+  if (line.length === 0)
+    throw new Failure(422, { code: 'line.empty', message: 'There is no note in this file.' });
   const last = line[line.length - 1]!.onsetBeat;
   const choruses = Math.max(1, Math.min(100, Math.ceil((last + 1e-6) / formBeats)));
   const lead = Math.max(0, Math.ceil(-line[0]!.onsetBeat / bars[0]!.end)) * bars[0]!.end;
   const seconds = (beat: number) => Math.round(beatsToSeconds(beat + lead, tempo) * 1e5) / 1e5;
-  const heard = { schema: NOTES_SCHEMA, notes: line.map(({ onsetBeat, durationBeats, ...rest }) => ({ ...rest, confidence: 1, onsetSec: seconds(onsetBeat), offsetSec: seconds(onsetBeat + durationBeats) })) };
-  return storeWhole({
-    schema: TAKE_SCHEMA, title: name, chartText: stored.text, tempo, choruses, plan: { id: 'scale-per-chord' }, pace: null, offsetSec: seconds(0), source: 'file', device: null, latencySec: null, createdAt: Date.now(),
-    heard, edits: [], words: { stars: 0, tags: [], remarks: [] },
-  }, null, chartId);
+  const heard = {
+    schema: NOTES_SCHEMA,
+    notes: line.map(({ onsetBeat, durationBeats, ...rest }) => ({
+      ...rest,
+      confidence: 1,
+      onsetSec: seconds(onsetBeat),
+      offsetSec: seconds(onsetBeat + durationBeats),
+    })),
+  };
+  return storeWhole(
+    {
+      schema: TAKE_SCHEMA,
+      title: name,
+      chartText: stored.text,
+      tempo,
+      choruses,
+      plan: { id: 'scale-per-chord' },
+      pace: null,
+      offsetSec: seconds(0),
+      source: 'file',
+      device: null,
+      latencySec: null,
+      createdAt: Date.now(),
+      heard,
+      edits: [],
+      words: { stars: 0, tags: [], remarks: [] },
+    },
+    null,
+    chartId,
+  );
 }
 
 const unreadable = (problem: Problem): Failure => new Failure(422, problem);
 
 function checkFrame(chartText: string, plan: PlanWords): Chart {
   const chart = readChart(chartText);
-  if (!chart.ok) throw new Failure(422, { ...chart.problems[0], message: `The chart of this take cannot be read. ${chart.problems[0].message}` });
+  if (!chart.ok)
+    throw new Failure(422, {
+      ...chart.problems[0],
+      message: `The chart of this take cannot be read. ${chart.problems[0].message}`,
+    });
   const read = planFromWords(plan);
   if (!read.ok) throw new Failure(422, read.problems[0]);
   return chart.value;
@@ -123,13 +254,19 @@ function checkFrame(chartText: string, plan: PlanWords): Chart {
 const SLACK_SECONDS = 60;
 
 /** Refuses notes that lie outside the take: nobody played them, and judging them has no end. */
-function checkTimes({ heard, tempo, choruses, offsetSec }: TakeDocument, chart: Chart, sound: Pcm | null): void {
-  const played = beatsToSeconds(timelineOf(chart, tempo).formBeats * choruses, tempo) + Math.max(0, offsetSec);
+function checkTimes(
+  { heard, tempo, choruses, offsetSec }: TakeDocument,
+  chart: Chart,
+  sound: Pcm | null,
+): void {
+  const played =
+    beatsToSeconds(timelineOf(chart, tempo).formBeats * choruses, tempo) + Math.max(0, offsetSec);
   const end = Math.max(played, sound ? sound.samples.length / sound.rate : 0) + SLACK_SECONDS;
   const outside = heard.notes.findIndex((note) => note.onsetSec < -SLACK_SECONDS || note.offsetSec > end);
   if (outside < 0) return;
   throw new Failure(422, {
-    code: 'archive.times', path: `take.json: heard.notes.${outside}`,
+    code: 'archive.times',
+    path: `take.json: heard.notes.${outside}`,
     message: `Note ${outside + 1} lies outside the take, which lasts ${Math.round(end - SLACK_SECONDS)} seconds.`,
   });
 }
@@ -146,7 +283,11 @@ const CHUNK_SECONDS = 4;
 const FULL = 2 ** 23;
 
 /** Takes a whole take in: all of it, or nothing. */
-async function storeWhole(take: TakeDocument, sound: Pcm | null, chartId: string | null = null): Promise<{ id: string; number: number }> {
+async function storeWhole(
+  take: TakeDocument,
+  sound: Pcm | null,
+  chartId: string | null = null,
+): Promise<{ id: string; number: number }> {
   const id = newId();
   const rate = sound?.rate ?? 44_100;
   const size = Math.round(rate * CHUNK_SECONDS);
@@ -154,20 +295,62 @@ async function storeWhole(take: TakeDocument, sound: Pcm | null, chartId: string
   for (let from = 0; sound && from < sound.samples.length; from += size) {
     const part = sound.samples.subarray(from, from + size);
     const pcm = Buffer.alloc(part.length * 3);
-    part.forEach((value, n) => pcm.writeIntLE(Math.max(-FULL, Math.min(FULL - 1, Math.round(value * FULL))), n * 3, 3));
-    chunks.push({ takeId: id, sequence: chunks.length, frames: part.length, firstFrame: from, checksum: checksumOf(pcm), codec: 'flac', pcm: await encodeFlac(pcm, rate, 24) });
+    part.forEach((value, n) =>
+      pcm.writeIntLE(Math.max(-FULL, Math.min(FULL - 1, Math.round(value * FULL))), n * 3, 3),
+    );
+    chunks.push({
+      takeId: id,
+      sequence: chunks.length,
+      frames: part.length,
+      firstFrame: from,
+      checksum: checksumOf(pcm),
+      codec: 'flac',
+      pcm: await encodeFlac(pcm, rate, 24),
+    });
   }
-  const { title, chartText, tempo, choruses, plan, pace, offsetSec, source, device, latencySec, createdAt, dropOut = null } = take;
+  const {
+    title,
+    chartText,
+    tempo,
+    choruses,
+    plan,
+    pace,
+    offsetSec,
+    source,
+    device,
+    latencySec,
+    createdAt,
+    dropOut = null,
+  } = take;
   return write(async (tx) => {
     const [last] = await tx.select({ number: max(takes.number) }).from(takes);
     const number = (last?.number ?? 0) + 1;
     await tx.insert(takes).values({
-      id, chartId, title, number, state: 'ready', source, chartText, tempo, choruses, plan, pace, rate, bits: 24, frames: sound?.samples.length ?? 0, offsetSec, device, latencySec, dropOut,
-      createdAt: Math.min(createdAt, Date.now()), soundGoneAt: sound ? null : Date.now(),
+      id,
+      chartId,
+      title,
+      number,
+      state: 'ready',
+      source,
+      chartText,
+      tempo,
+      choruses,
+      plan,
+      pace,
+      rate,
+      bits: 24,
+      frames: sound?.samples.length ?? 0,
+      offsetSec,
+      device,
+      latencySec,
+      dropOut,
+      createdAt: Math.min(createdAt, Date.now()),
+      soundGoneAt: sound ? null : Date.now(),
     });
     await tx.insert(notes).values({ takeId: id, json: take.heard });
     if (take.edits.length > 0) await tx.insert(takeEdits).values({ takeId: id, json: take.edits });
-    if (take.words.stars > 0 || take.words.tags.length > 0 || take.words.remarks.length > 0) await tx.insert(takeWords).values({ takeId: id, json: take.words, search: wordsText(take.words) });
+    if (take.words.stars > 0 || take.words.tags.length > 0 || take.words.remarks.length > 0)
+      await tx.insert(takeWords).values({ takeId: id, json: take.words, search: wordsText(take.words) });
     for (const chunk of chunks) await tx.insert(audioChunks).values(chunk);
     return { id, number };
   });

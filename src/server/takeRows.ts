@@ -7,10 +7,17 @@ import type { TakesQuery } from './validation';
 export type JudgedLine = { readonly take: StoredTake; readonly line: TakeLine; readonly stars: number };
 
 /** A take of the list with its line, or with the reason why it has none: one bad take never hides the others. */
-export type TakeListEntry = Omit<JudgedLine, 'line'> & { readonly line: TakeLine | null; readonly trouble: string | null };
+export type TakeListEntry = Omit<JudgedLine, 'line'> & {
+  readonly line: TakeLine | null;
+  readonly trouble: string | null;
+};
 
 /** Part of the list of takes; a take whose line is of an older engine is judged first. */
-export async function listedTakes({ from, most, ...filter }: TakesQuery): Promise<{ total: number; entries: TakeListEntry[] }> {
+export async function listedTakes({
+  from,
+  most,
+  ...filter
+}: TakesQuery): Promise<{ total: number; entries: TakeListEntry[] }> {
   const { total, listed } = await findLines(filter, from, most);
   const entries: TakeListEntry[] = [];
   for (const one of listed) entries.push(await entryOf(one));

@@ -39,7 +39,11 @@ export function removeTake(id: string, now = Date.now()): Promise<{ recoverable:
       .where(eq(audioChunks.takeId, id));
     const played = Number(stored?.frames ?? 0) / take.rate - take.offsetSec;
     const recoverable = take.state === 'ready' || played >= WORTH_KEEPING_SECONDS;
-    if (recoverable) await tx.update(takes).set({ removedAt: take.removedAt ?? now }).where(eq(takes.id, id));
+    if (recoverable)
+      await tx
+        .update(takes)
+        .set({ removedAt: take.removedAt ?? now })
+        .where(eq(takes.id, id));
     else await tx.delete(takes).where(eq(takes.id, id));
     return { recoverable };
   });
@@ -89,7 +93,11 @@ export async function readTrash(): Promise<Trash> {
 /** Puts the sound of ready takes older than so many days in the trash; notes and reports stay. */
 export function removeOldSound(days: number, now = Date.now()): Promise<number> {
   return write(async (tx) => {
-    const isOld = and(eq(takes.state, 'ready'), isNull(takes.soundGoneAt), lte(takes.createdAt, now - days * DAY_MS));
+    const isOld = and(
+      eq(takes.state, 'ready'),
+      isNull(takes.soundGoneAt),
+      lte(takes.createdAt, now - days * DAY_MS),
+    );
     const gone = await tx.update(takes).set({ soundGoneAt: now }).where(isOld).returning({ id: takes.id });
     return gone.length;
   });

@@ -2,43 +2,96 @@
 import { useState, type ReactNode } from 'react';
 
 /** A setting on one line: its name dim at the left, what it is at the right. */
-export function Setting({ name, children, wide = false }: { name: string; children: ReactNode; wide?: boolean }) {
-  return <label className={`grid items-center gap-x-3 py-[3px] text-soft ${wide ? 'grid-cols-[minmax(0,1fr)]' : 'grid-cols-[118px_minmax(0,1fr)]'}`}><span className="text-dim">{name}</span>{children}</label>;
+export function Setting({
+  name,
+  children,
+  wide = false,
+}: {
+  name: string;
+  children: ReactNode;
+  wide?: boolean;
+}) {
+  return (
+    <label
+      className={`grid items-center gap-x-3 py-[3px] text-soft ${wide ? 'grid-cols-[minmax(0,1fr)]' : 'grid-cols-[118px_minmax(0,1fr)]'}`}
+    >
+      <span className="text-dim">{name}</span>
+      {children}
+    </label>
+  );
 }
 
-type NumberProps = { name: string; value: number; low: number; high: number; onChange: (value: number) => void; unit?: string };
+type NumberProps = {
+  name: string;
+  value: number;
+  low: number;
+  high: number;
+  onChange: (value: number) => void;
+  unit?: string;
+};
 
 /** A whole number that may be typed anyhow: what is none is as it was, what is too much is as much as can be. */
 export function NumberSetting({ name, value, low, high, onChange, unit }: NumberProps) {
   const [text, setText] = useState<string | null>(null);
   const commit = () => {
     const number = Math.round(Number((text ?? '').replace('−', '-')));
-    if (text !== null && text.trim() !== '' && Number.isFinite(number)) onChange(Math.max(low, Math.min(high, number)));
+    if (text !== null && text.trim() !== '' && Number.isFinite(number))
+      onChange(Math.max(low, Math.min(high, number)));
     setText(null);
   };
   return (
     <Setting name={name}>
       <span className="flex items-center gap-2">
-        <input className="field w-20 !py-1 font-[620] text-ink" aria-label={name} inputMode="numeric" value={text ?? String(value)} onChange={(event) => setText(event.target.value)} onBlur={commit} onKeyDown={(event) => { if (event.key === 'Enter') commit(); }} />
+        <input
+          className="field w-20 !py-1 font-[620] text-ink"
+          aria-label={name}
+          inputMode="numeric"
+          value={text ?? String(value)}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={commit}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') commit();
+          }}
+        />
         {unit && <span className="text-dim">{unit}</span>}
       </span>
     </Setting>
   );
 }
 
-type ChoiceProps<T extends string> = { name: string; value: T; choices: readonly (readonly [T, string])[]; onChange: (value: T) => void };
+type ChoiceProps<T extends string> = {
+  name: string;
+  value: T;
+  choices: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+};
 
 export function ChoiceSetting<T extends string>({ name, value, choices, onChange }: ChoiceProps<T>) {
   return (
     <Setting name={name}>
-      <select className="field w-full min-w-0 !py-1 font-[580] text-ink" aria-label={name} value={value} onChange={(event) => onChange(event.target.value as T)}>
-        {choices.map(([one, words]) => <option key={one} value={one}>{words}</option>)}
+      <select
+        className="field w-full min-w-0 !py-1 font-[580] text-ink"
+        aria-label={name}
+        value={value}
+        onChange={(event) => onChange(event.target.value as T)}
+      >
+        {choices.map(([one, words]) => (
+          <option key={one} value={one}>
+            {words}
+          </option>
+        ))}
       </select>
     </Setting>
   );
 }
 
-type LevelProps = { name: string; value: number; onChange: (value: number) => void; most?: number; mute?: string };
+type LevelProps = {
+  name: string;
+  value: number;
+  onChange: (value: number) => void;
+  most?: number;
+  mute?: string;
+};
 
 /** A level with its figure; with `mute` its name is a switch that brings it back to where it was. */
 export function LevelSetting({ name, value, onChange, most = 1, mute }: LevelProps) {
@@ -49,9 +102,31 @@ export function LevelSetting({ name, value, onChange, most = 1, mute }: LevelPro
   };
   return (
     <div className="grid grid-cols-[118px_minmax(0,1fr)_52px] items-center gap-x-3 py-[3px]">
-      {mute ? <button type="button" aria-pressed={value > 0} onClick={toggle} className={`text-left ${value > 0 ? 'text-soft' : 'text-dim line-through'}`}>{name} <kbd className="key ml-1">{mute}</kbd></button> : <span className="text-dim">{name}</span>}
-      <input type="range" aria-label={`${name} level`} min={0} max={most} step={0.05} value={value} onChange={(event) => onChange(Number(event.target.value))} className="w-full accent-(--h2)" />
-      <span className="text-right font-[580] text-ink">{value === 0 ? 'off' : `${Math.round(value * 100)} %`}</span>
+      {mute ? (
+        <button
+          type="button"
+          aria-pressed={value > 0}
+          onClick={toggle}
+          className={`text-left ${value > 0 ? 'text-soft' : 'text-dim line-through'}`}
+        >
+          {name} <kbd className="key ml-1">{mute}</kbd>
+        </button>
+      ) : (
+        <span className="text-dim">{name}</span>
+      )}
+      <input
+        type="range"
+        aria-label={`${name} level`}
+        min={0}
+        max={most}
+        step={0.05}
+        value={value}
+        onChange={(event) => onChange(Number(event.target.value))}
+        className="w-full accent-(--h2)"
+      />
+      <span className="text-right font-[580] text-ink">
+        {value === 0 ? 'off' : `${Math.round(value * 100)} %`}
+      </span>
     </div>
   );
 }

@@ -5,39 +5,112 @@ const WIDTH = 736;
 const GAP = 31;
 const PILL = 28;
 
-type Props = { from: number; to: number; tones: readonly number[]; targets: readonly number[]; nameOf: (pc: number) => string; /** Open strings from the highest down. */ tuning?: Tuning; leftHanded?: boolean };
+type Props = {
+  from: number;
+  to: number;
+  tones: readonly number[];
+  targets: readonly number[];
+  nameOf: (pc: number) => string;
+  /** Open strings from the highest down. */ tuning?: Tuning;
+  leftHanded?: boolean;
+};
 
 /**
  * A few frets of the neck, low string at the bottom, true spacing: tones sounding now pale, notes to land on ringed, and an arrow where a tone
  * under the hand leads into one by a half step.
  */
-export function Neck({ from, to, tones, targets, nameOf, tuning = STANDARD_TUNING, leftHanded = false }: Props) {
+export function Neck({
+  from,
+  to,
+  tones,
+  targets,
+  nameOf,
+  tuning = STANDARD_TUNING,
+  leftHanded = false,
+}: Props) {
   const [low, high] = [fretDistance(from - 1), fretDistance(to)];
   const across = (fret: number) => ((fretDistance(fret) - low) / (high - low)) * WIDTH;
   const x = (fret: number) => Math.round((leftHanded ? WIDTH - across(fret) : across(fret)) * 10) / 10;
-  const centre = (place: Place): [number, number] => [(x(place.fret - 1) + x(place.fret)) / 2, (place.string - 1) * GAP + 24];
+  const centre = (place: Place): [number, number] => [
+    (x(place.fret - 1) + x(place.fret)) / 2,
+    (place.string - 1) * GAP + 24,
+  ];
   const bottom = (tuning.length - 1) * GAP + 24;
-  const here = placesOf(tones.filter((pc) => !targets.includes(pc)), from, to, tuning);
+  const here = placesOf(
+    tones.filter((pc) => !targets.includes(pc)),
+    from,
+    to,
+    tuning,
+  );
   const goals = placesOf(targets, from, to, tuning);
-  const leads = goals.flatMap((goal) => here.filter((place) => place.string === goal.string && Math.abs(place.fret - goal.fret) === 1).map((place) => ({ place, goal })));
+  const leads = goals.flatMap((goal) =>
+    here
+      .filter((place) => place.string === goal.string && Math.abs(place.fret - goal.fret) === 1)
+      .map((place) => ({ place, goal })),
+  );
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${bottom + 56}`} className="w-full" role="img" aria-label={`Frets ${from} to ${to}: ${targets.map(nameOf).join(', ') || 'no note'} to land on`}>
+    <svg
+      viewBox={`0 0 ${WIDTH} ${bottom + 56}`}
+      className="w-full"
+      role="img"
+      aria-label={`Frets ${from} to ${to}: ${targets.map(nameOf).join(', ') || 'no note'} to land on`}
+    >
       {Array.from({ length: to - from + 2 }, (_, index) => from - 1 + index).map((fret) => (
         <g key={fret}>
           <line x1={x(fret)} y1={24} x2={x(fret)} y2={bottom} stroke="var(--line)" strokeWidth={1.5} />
-          {fret >= from && <text x={(x(fret - 1) + x(fret)) / 2} y={bottom + 48} fontSize={18} fontWeight={560} textAnchor="middle" style={{ fill: 'var(--soft)' }}>{fret}</text>}
+          {fret >= from && (
+            <text
+              x={(x(fret - 1) + x(fret)) / 2}
+              y={bottom + 48}
+              fontSize={18}
+              fontWeight={560}
+              textAnchor="middle"
+              style={{ fill: 'var(--soft)' }}
+            >
+              {fret}
+            </text>
+          )}
         </g>
       ))}
-      {tuning.map((_, index) => <line key={index} x1={0} y1={24 + index * GAP} x2={WIDTH} y2={24 + index * GAP} stroke="var(--dim)" strokeWidth={1 + index * 0.18} />)}
+      {tuning.map((_, index) => (
+        <line
+          key={index}
+          x1={0}
+          y1={24 + index * GAP}
+          x2={WIDTH}
+          y2={24 + index * GAP}
+          stroke="var(--dim)"
+          strokeWidth={1 + index * 0.18}
+        />
+      ))}
       {leads.map(({ place, goal }) => {
         const [[start, cy], [end]] = [centre(place), centre(goal)];
         const way = Math.sign(end - start);
         const tip = end - way * 29;
-        return <path key={`${place.string}-${place.fret}-${goal.fret}`} d={`M${start + way * 20} ${cy}H${tip}m${-way * 9} -6l${way * 9} 6l${-way * 9} 6`} stroke="var(--now)" strokeWidth={3} fill="none" />;
+        return (
+          <path
+            key={`${place.string}-${place.fret}-${goal.fret}`}
+            d={`M${start + way * 20} ${cy}H${tip}m${-way * 9} -6l${way * 9} 6l${-way * 9} 6`}
+            stroke="var(--now)"
+            strokeWidth={3}
+            fill="none"
+          />
+        );
       })}
       {here.map((place) => {
         const [cx, cy] = centre(place);
-        return <Pill key={`${place.string}-${place.fret}`} x={cx - 20} y={cy} width={40} height={PILL} tier={2} label={nameOf(place.midi % 12)} size={17} />;
+        return (
+          <Pill
+            key={`${place.string}-${place.fret}`}
+            x={cx - 20}
+            y={cy}
+            width={40}
+            height={PILL}
+            tier={2}
+            label={nameOf(place.midi % 12)}
+            size={17}
+          />
+        );
       })}
       {goals.map((place) => {
         const [cx, cy] = centre(place);
@@ -45,7 +118,16 @@ export function Neck({ from, to, tones, targets, nameOf, tuning = STANDARD_TUNIN
           <g key={`${place.string}-${place.fret}`}>
             <circle cx={cx} cy={cy} r={16.5} fill="var(--h0)" />
             <circle cx={cx} cy={cy} r={19.5} fill="none" stroke="var(--now)" strokeWidth={3} />
-            <text x={cx} y={cy + 6.5} fontSize={19} fontWeight={700} textAnchor="middle" style={{ fill: 'var(--on)' }}>{nameOf(place.midi % 12)}</text>
+            <text
+              x={cx}
+              y={cy + 6.5}
+              fontSize={19}
+              fontWeight={700}
+              textAnchor="middle"
+              style={{ fill: 'var(--on)' }}
+            >
+              {nameOf(place.midi % 12)}
+            </text>
           </g>
         );
       })}

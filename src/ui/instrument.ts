@@ -3,9 +3,19 @@ import { useSyncExternalStore } from 'react';
 import { readTuning, STANDARD_TUNING, withCapo, writeTuning, type Instrument } from '@/core/neck';
 
 /** The player's guitar, as it is kept in this browser. */
-export type Guitar = { readonly tuning: string; readonly frets: number; readonly capo: number; readonly leftHanded: boolean };
+export type Guitar = {
+  readonly tuning: string;
+  readonly frets: number;
+  readonly capo: number;
+  readonly leftHanded: boolean;
+};
 
-export const STANDARD_GUITAR: Guitar = { tuning: writeTuning(STANDARD_TUNING), frets: 22, capo: 0, leftHanded: false };
+export const STANDARD_GUITAR: Guitar = {
+  tuning: writeTuning(STANDARD_TUNING),
+  frets: 22,
+  capo: 0,
+  leftHanded: false,
+};
 const KEY = 'idle-wander-guitar';
 const listeners = new Set<() => void>();
 let held: Guitar | null = null;
@@ -13,11 +23,15 @@ let held: Guitar | null = null;
 /** What is kept is read with care: anything that is no guitar is the standard one. */
 function read(): Guitar {
   try {
-    const { tuning, frets, capo, leftHanded } = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Guitar>;
+    const { tuning, frets, capo, leftHanded } = JSON.parse(
+      localStorage.getItem(KEY) ?? '{}',
+    ) as Partial<Guitar>;
     const sound = typeof tuning === 'string' && readTuning(tuning).ok;
     return {
-      tuning: sound ? tuning : STANDARD_GUITAR.tuning, frets: Number.isInteger(frets) && frets! >= 19 && frets! <= 24 ? frets! : 22,
-      capo: Number.isInteger(capo) && capo! >= 0 && capo! <= 11 ? capo! : 0, leftHanded: leftHanded === true,
+      tuning: sound ? tuning : STANDARD_GUITAR.tuning,
+      frets: Number.isInteger(frets) && frets! >= 19 && frets! <= 24 ? frets! : 22,
+      capo: Number.isInteger(capo) && capo! >= 0 && capo! <= 11 ? capo! : 0,
+      leftHanded: leftHanded === true,
     };
   } catch {
     return STANDARD_GUITAR;
@@ -40,7 +54,12 @@ const subscribe = (listener: () => void) => {
 };
 
 /** The player's guitar; the standard one until the page is alive. */
-export const useGuitar = (): Guitar => useSyncExternalStore(subscribe, () => (held ??= read()), () => STANDARD_GUITAR);
+export const useGuitar = (): Guitar =>
+  useSyncExternalStore(
+    subscribe,
+    () => (held ??= read()),
+    () => STANDARD_GUITAR,
+  );
 
 /** The instrument the hand finds: frets count from the capo. */
 export function instrumentOf({ tuning, frets, capo }: Guitar): Instrument {

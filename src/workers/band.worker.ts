@@ -2,7 +2,11 @@ import { instrumentsAt } from './bank';
 import { Bandstand } from './bandstand';
 import type { BandRequest } from './bandProtocol';
 
-const stand = new Bandstand(instrumentsAt, (reply) => self.postMessage(reply, { transfer: reply.type === 'window' ? Object.values(reply.parts).map(({ buffer }) => buffer) : [] }));
+const stand = new Bandstand(instrumentsAt, (reply) =>
+  self.postMessage(reply, {
+    transfer: reply.type === 'window' ? Object.values(reply.parts).map(({ buffer }) => buffer) : [],
+  }),
+);
 let queue = Promise.resolve();
 self.onmessage = ({ data }: MessageEvent<BandRequest>) => {
   queue = queue.then(() => stand.handle(data));

@@ -3,8 +3,14 @@ import type { Pace } from '@/core/chart';
 
 /** Everything that decides what the band plays in a take: the same score is the same sound. */
 export type Score = {
-  readonly chartText: string; readonly choruses: number; readonly pace: Pace; readonly countInBars: number; readonly seed: number;
-  readonly click: ClickBeats; readonly dropOut: DropOut; readonly chords: ChordInstrument;
+  readonly chartText: string;
+  readonly choruses: number;
+  readonly pace: Pace;
+  readonly countInBars: number;
+  readonly seed: number;
+  readonly click: ClickBeats;
+  readonly dropOut: DropOut;
+  readonly chords: ChordInstrument;
 };
 
 export type BandRequest =
@@ -16,6 +22,10 @@ export type BandRequest =
 
 export type Parts = Readonly<Record<BandPart, Float32Array>>;
 export type BandReply =
-  | { readonly type: 'arranged'; /** Samples before bar 1 and in all. */ readonly lead: number; readonly length: number }
+  | {
+      readonly type: 'arranged';
+      /** Samples before bar 1 and in all. */ readonly lead: number;
+      readonly length: number;
+    }
   | { readonly type: 'window'; readonly from: number; readonly parts: Parts }
   | { readonly type: 'refused'; readonly message: string };

@@ -1,18 +1,40 @@
-import { arrange, bandFeel, BAND_PARTS, ENDING_BEATS, lineupOf, renderPart, type Instruments, type RenderRequest } from '@/core/band';
+import {
+  arrange,
+  bandFeel,
+  BAND_PARTS,
+  ENDING_BEATS,
+  lineupOf,
+  renderPart,
+  type Instruments,
+  type RenderRequest,
+} from '@/core/band';
 import { beatsPerBar, readChart, secondsAt, timelineOf } from '@/core/chart';
 import { certain } from '@/core/vocabulary';
 import type { BandReply, BandRequest, Parts, Score } from './bandProtocol';
 
 /** Samples of a score: before bar 1, and to the end of its last chord. */
-export function arranged(score: Score, rate: number): { readonly request: RenderRequest; readonly lead: number; readonly length: number } {
+export function arranged(
+  score: Score,
+  rate: number,
+): { readonly request: RenderRequest; readonly lead: number; readonly length: number } {
   const { chartText, choruses, pace, countInBars, seed, click, dropOut, chords } = score;
   const chart = certain(readChart(chartText));
   const [tempo] = pace.tempi as [number];
   const events = arrange({ chart, tempo, choruses, seed, countInBars, click, dropOut });
   const leadSeconds = -secondsAt(pace, -countInBars * beatsPerBar(chart.meter));
   const beats = timelineOf(chart, tempo).formBeats * choruses + ENDING_BEATS;
-  const request = { events, lineup: lineupOf(bandFeel(chart), tempo, chords), rate, leadSeconds, secondsAt: (beat: number) => secondsAt(pace, beat) };
-  return { request, lead: Math.round(leadSeconds * rate), length: Math.ceil((leadSeconds + secondsAt(pace, beats)) * rate) };
+  const request = {
+    events,
+    lineup: lineupOf(bandFeel(chart), tempo, chords),
+    rate,
+    leadSeconds,
+    secondsAt: (beat: number) => secondsAt(pace, beat),
+  };
+  return {
+    request,
+    lead: Math.round(leadSeconds * rate),
+    length: Math.ceil((leadSeconds + secondsAt(pace, beats)) * rate),
+  };
 }
 
 /** The take that plays, the one made ready, the one being chosen, and one to spare. */
@@ -24,7 +46,10 @@ export class Bandstand {
   private rate = 0;
   private readonly scores = new Map<number, RenderRequest>();
 
-  constructor(private readonly instrumentsAt: (rate: number) => Promise<Instruments>, private readonly reply: (reply: BandReply) => void) {}
+  constructor(
+    private readonly instrumentsAt: (rate: number) => Promise<Instruments>,
+    private readonly reply: (reply: BandReply) => void,
+  ) {}
 
   async handle(request: BandRequest): Promise<void> {
     try {
@@ -42,7 +67,9 @@ export class Bandstand {
         case 'window': {
           const [instruments, current] = [await this.instruments, this.scores.get(request.id)];
           if (!instruments || !current) throw new Error('a window of no score');
-          const parts = Object.fromEntries(BAND_PARTS.map((part) => [part, renderPart(instruments, current, part, request)])) as Parts;
+          const parts = Object.fromEntries(
+            BAND_PARTS.map((part) => [part, renderPart(instruments, current, part, request)]),
+          ) as Parts;
           return this.reply({ type: 'window', from: request.from, parts });
         }
       }

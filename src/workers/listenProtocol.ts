@@ -14,5 +14,10 @@ export type ListenReply =
   | { readonly type: 'live'; readonly notes: readonly ProvisionalNote[] }
   | { readonly type: 'progress'; readonly share: number }
   | { readonly type: 'notes'; readonly transcription: Transcription }
-  | { readonly type: 'file-notes'; readonly transcription: Transcription; readonly rate: number; readonly samples: Float32Array }
+  | {
+      readonly type: 'file-notes';
+      readonly transcription: Transcription;
+      readonly rate: number;
+      readonly samples: Float32Array;
+    }
   | { readonly type: 'refused'; readonly problem: Problem };

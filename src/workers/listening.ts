@@ -13,7 +13,10 @@ export class Listening {
   async handle(request: ListenRequest): Promise<void> {
     switch (request.type) {
       case 'begin':
-        this.transcriber = new Transcriber(request.rate, { live: true, ...(request.backing ? { backing: request.backing } : {}) });
+        this.transcriber = new Transcriber(request.rate, {
+          live: true,
+          ...(request.backing ? { backing: request.backing } : {}),
+        });
         return;
       case 'backing':
         return this.transcriber?.pushBacking(request.samples);

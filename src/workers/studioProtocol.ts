@@ -11,23 +11,41 @@ export type StudioRequest = {
   readonly choruses: number;
   readonly rate: number;
   readonly seed: number;
-} & (
+} &
   /** The band over a chart as the editor and the library let it be heard. */
-  | { readonly type: 'band'; readonly countInBars: number; readonly pace?: Pace }
-  | { readonly type: 'solo'; readonly plan: PlanWords; readonly profile?: Partial<Profile>; readonly character?: Character; readonly pace?: Pace; readonly leadSeconds: number }
-  /** Notes as a plucked string plays them: what a take without its sound is heard by. */
-  | { readonly type: 'line'; readonly notes: readonly PlayedNote[]; readonly pace?: Pace; readonly leadSeconds: number }
-  | { readonly type: 'study'; readonly what: StudyAsk }
-);
+  (
+    | { readonly type: 'band'; readonly countInBars: number; readonly pace?: Pace }
+    | {
+        readonly type: 'solo';
+        readonly plan: PlanWords;
+        readonly profile?: Partial<Profile>;
+        readonly character?: Character;
+        readonly pace?: Pace;
+        readonly leadSeconds: number;
+      }
+    /** Notes as a plucked string plays them: what a take without its sound is heard by. */
+    | {
+        readonly type: 'line';
+        readonly notes: readonly PlayedNote[];
+        readonly pace?: Pace;
+        readonly leadSeconds: number;
+      }
+    | { readonly type: 'study'; readonly what: StudyAsk }
+  );
 
 /** What Study lets be heard. Bars count from 1; `stretch` is a chord of the form. */
 export type StudyAsk =
   | { readonly kind: 'chord'; readonly stretch: number }
   | { readonly kind: 'scale'; readonly stretch: number; readonly plan: PlanWords }
   | { readonly kind: 'thread' }
-  | { readonly kind: 'plans'; readonly bars: readonly [number, number]; readonly plans: readonly PlanWords[] };
+  | {
+      readonly kind: 'plans';
+      readonly bars: readonly [number, number];
+      readonly plans: readonly PlanWords[];
+    };
 
 /** Asks for the pulse of a recording: its tempo and bar 1. */
 export type PulseRequest = { readonly type: 'pulse'; readonly samples: Float32Array; readonly rate: number };
 
-export type StudioReply = { readonly samples: Float32Array } | { readonly pulse: Pulse | null } | { readonly refused: string };
+export type StudioReply =
+  { readonly samples: Float32Array } | { readonly pulse: Pulse | null } | { readonly refused: string };

@@ -3,7 +3,8 @@ import { gaussian, seededRandom } from '@/core/vocabulary';
 /** What a take goes through between the string and the file. Each keeps length and rate, and is seeded. */
 export type Effect = (samples: Float32Array, rate: number, seed: number) => Float32Array;
 
-export const rms = (samples: Float32Array): number => Math.sqrt(samples.reduce((sum, value) => sum + value * value, 0) / Math.max(1, samples.length));
+export const rms = (samples: Float32Array): number =>
+  Math.sqrt(samples.reduce((sum, value) => sum + value * value, 0) / Math.max(1, samples.length));
 
 const scaleTo = (samples: Float32Array, level: number): Float32Array => {
   const now = rms(samples) || 1;
@@ -11,12 +12,24 @@ const scaleTo = (samples: Float32Array, level: number): Float32Array => {
 };
 
 /** A valve-like curve: even and odd harmonics, compression. */
-export const drive: Effect = (samples) => scaleTo(samples.map((value) => Math.tanh(value * 9 + 0.25) - Math.tanh(0.25)), 0.12);
+export const drive: Effect = (samples) =>
+  scaleTo(
+    samples.map((value) => Math.tanh(value * 9 + 0.25) - Math.tanh(0.25)),
+    0.12,
+  );
 
 /** Hard clipping after a low-cut, then a cabinet's low-pass. */
 export const distortion: Effect = (samples, rate) => {
   const cut = onePole(samples, 150, rate, true);
-  return scaleTo(onePole(cut.map((value) => Math.max(-1, Math.min(1, value * 60))), 3500, rate, false), 0.12);
+  return scaleTo(
+    onePole(
+      cut.map((value) => Math.max(-1, Math.min(1, value * 60))),
+      3500,
+      rate,
+      false,
+    ),
+    0.12,
+  );
 };
 
 function onePole(samples: Float32Array, cutoff: number, rate: number, high: boolean): Float32Array {
@@ -36,21 +49,33 @@ export function roomTaps(rate: number, seed: number, seconds: number): (readonly
   const taps: [number, number][] = [[0, 1]];
   for (let count = 0; count < 260; count++) {
     const at = 0.006 + seconds * random() ** 1.4;
-    taps.push([Math.round(at * rate), (random() < 0.5 ? -1 : 1) * 0.22 * Math.exp((-6.9 * at) / seconds) * (0.4 + random())]);
+    taps.push([
+      Math.round(at * rate),
+      (random() < 0.5 ? -1 : 1) * 0.22 * Math.exp((-6.9 * at) / seconds) * (0.4 + random()),
+    ]);
   }
   return taps;
 }
 
 export function convolve(samples: Float32Array, taps: readonly (readonly [number, number])[]): Float32Array {
   const out = new Float32Array(samples.length);
-  for (const [delay, gain] of taps) for (let n = delay; n < out.length; n++) out[n]! += samples[n - delay]! * gain;
+  for (const [delay, gain] of taps)
+    for (let n = delay; n < out.length; n++) out[n]! += samples[n - delay]! * gain;
   return out;
 }
 
 /** Mains at 50 Hz with its odd and even harmonics, 34 dB under the playing. */
 export const hum: Effect = (samples, rate) => {
   const level = rms(samples) * 10 ** (-34 / 20) * Math.SQRT2;
-  return samples.map((value, n) => value + [1, 0.5, 0.7, 0.25, 0.4, 0.2].reduce((sum, part, index) => sum + part * Math.sin((2 * Math.PI * 50 * (index + 1) * n) / rate + index), 0) * level);
+  return samples.map(
+    (value, n) =>
+      value +
+      [1, 0.5, 0.7, 0.25, 0.4, 0.2].reduce(
+        (sum, part, index) => sum + part * Math.sin((2 * Math.PI * 50 * (index + 1) * n) / rate + index),
+        0,
+      ) *
+        level,
+  );
 };
 
 /** White noise 36 dB under the playing. */
@@ -62,7 +87,12 @@ export const hiss: Effect = (samples, _rate, seed) => {
 
 /** A telephone's microphone: 250–3600 Hz, gain control with a fast attack and a slow release, eight-bit companding. */
 export const phone: Effect = (samples, rate) => {
-  const band = onePole(onePole(onePole(onePole(samples, 250, rate, true), 250, rate, true), 3600, rate, false), 3600, rate, false);
+  const band = onePole(
+    onePole(onePole(onePole(samples, 250, rate, true), 250, rate, true), 3600, rate, false),
+    3600,
+    rate,
+    false,
+  );
   let envelope = 0.01;
   const controlled = band.map((value) => {
     const level = Math.abs(value);
@@ -71,7 +101,7 @@ export const phone: Effect = (samples, rate) => {
   });
   return controlled.map((value) => {
     const limited = Math.max(-1, Math.min(1, value));
-    const companded = Math.sign(limited) * Math.log1p(255 * Math.abs(limited)) / Math.log(256);
+    const companded = (Math.sign(limited) * Math.log1p(255 * Math.abs(limited))) / Math.log(256);
     const step = Math.round(companded * 127) / 127;
     return (Math.sign(step) * (256 ** Math.abs(step) - 1)) / 255;
   });
@@ -84,7 +114,14 @@ export const quiet: Effect = (samples, _rate, seed) => {
 };
 
 /** Adds another signal at a level against the playing, in decibels, as a loudspeaker in a room would bring it. */
-export function leak(samples: Float32Array, band: Float32Array, rate: number, seed: number, decibels: number, delaySeconds = 0.035): Float32Array {
+export function leak(
+  samples: Float32Array,
+  band: Float32Array,
+  rate: number,
+  seed: number,
+  decibels: number,
+  delaySeconds = 0.035,
+): Float32Array {
   const speaker = onePole(onePole(band, 90, rate, true), 6000, rate, false);
   const heard = convolve(speaker, roomTaps(rate, seed, 0.25));
   const level = (rms(samples) * 10 ** (decibels / 20)) / (rms(heard) || 1);
@@ -99,7 +136,11 @@ export const voice: Effect = (samples, rate, seed) => {
   const gain = 10 ** ((random() * 20 - 10) / 20);
   const low = onePole(samples, corner, rate, false);
   const shelved = samples.map((value, n) => low[n]! + (value - low[n]!) * gain);
-  const [centre, q, lift] = [150 * 2 ** (4 * random()), 0.7 + 1.5 * random(), 10 ** ((random() * 18 - 9) / 20) - 1];
+  const [centre, q, lift] = [
+    150 * 2 ** (4 * random()),
+    0.7 + 1.5 * random(),
+    10 ** ((random() * 18 - 9) / 20) - 1,
+  ];
   const [w, alpha] = [(2 * Math.PI * centre) / rate, Math.sin((2 * Math.PI * centre) / rate) / (2 * q)];
   let [x1, x2, y1, y2] = [0, 0, 0, 0];
   return shelved.map((x) => {

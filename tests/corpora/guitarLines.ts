@@ -3,7 +3,11 @@ import type { GuitarSample } from './guitarSamples';
 import type { ScoredNote } from '../score/notes';
 
 /** A line strung from recorded notes, with the truth of what sounds. */
-export type LabelledLine = { readonly samples: Float32Array; readonly rate: number; readonly truth: readonly ScoredNote[] };
+export type LabelledLine = {
+  readonly samples: Float32Array;
+  readonly rate: number;
+  readonly truth: readonly ScoredNote[];
+};
 
 export type LineOptions = {
   readonly notes: number;
@@ -21,14 +25,22 @@ export type LineOptions = {
  * Strings samples of one guitar into a single line: each note is damped when the next is struck, as one finger-stopped string would be.
  * Seeded: the same seed gives the same samples.
  */
-export function stringLine(guitar: readonly GuitarSample[], options: LineOptions, seed: number): LabelledLine {
+export function stringLine(
+  guitar: readonly GuitarSample[],
+  options: LineOptions,
+  seed: number,
+): LabelledLine {
   const random = seededRandom(seed);
   const rate = guitar[0]!.rate;
-  const usable = guitar.filter((sample) => sample.rate === rate && sample.midi >= options.lowest && sample.midi <= options.highest);
+  const usable = guitar.filter(
+    (sample) => sample.rate === rate && sample.midi >= options.lowest && sample.midi <= options.highest,
+  );
   const plan = planLine(usable, options, random);
   const length = Math.ceil((plan[plan.length - 1]!.at + 1.5) * rate);
   const samples = new Float32Array(length);
-  plan.forEach(({ sample, at, gain }, index) => lay(samples, sample, at, plan[index + 1]?.at ?? at + 1.2, gain, options.damping ?? 0.012));
+  plan.forEach(({ sample, at, gain }, index) =>
+    lay(samples, sample, at, plan[index + 1]?.at ?? at + 1.2, gain, options.damping ?? 0.012),
+  );
   return { samples, rate, truth: plan.map(({ sample, at }) => ({ onset: at, pitch: sample.pitch })) };
 }
 
@@ -54,7 +66,14 @@ function nextSample(usable: readonly GuitarSample[], from: GuitarSample, random:
 }
 
 /** Adds a note from its onset to the next one, then damped. */
-function lay(into: Float32Array, sample: GuitarSample, at: number, until: number, gain: number, damping: number): void {
+function lay(
+  into: Float32Array,
+  sample: GuitarSample,
+  at: number,
+  until: number,
+  gain: number,
+  damping: number,
+): void {
   const start = Math.round((at - sample.onset) * sample.rate);
   const stop = Math.round(until * sample.rate);
   const damp = Math.max(1, Math.round(damping * sample.rate));

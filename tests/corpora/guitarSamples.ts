@@ -25,7 +25,9 @@ export async function loadGuitar(instrument: Instrument): Promise<GuitarSample[]
   const decoder = new MPEGDecoder();
   await decoder.ready;
   const samples: GuitarSample[] = [];
-  for (const file of readdirSync(folder).filter((name) => name.endsWith('.mp3')).sort()) {
+  for (const file of readdirSync(folder)
+    .filter((name) => name.endsWith('.mp3'))
+    .sort()) {
     const name = file.replace('.mp3', '');
     const midi = 12 * (Number(name.slice(-1)) + 1) + NAMES.indexOf(name.slice(0, -1));
     const { channelData, sampleRate } = decoder.decode(readFileSync(`${folder}/${file}`));
@@ -34,29 +36,46 @@ export async function loadGuitar(instrument: Instrument): Promise<GuitarSample[]
     await decoder.reset();
   }
   decoder.free();
-  return samples.sort((a, b) => a.midi - b.midi).map((sample, index) => ({ ...sample, share: index % 2 ? 'decide' : 'tune' }));
+  return samples
+    .sort((a, b) => a.midi - b.midi)
+    .map((sample, index) => ({ ...sample, share: index % 2 ? 'decide' : 'tune' }));
 }
 
 function mono(channels: readonly Float32Array[]): Float32Array {
-  return channels[0]!.map((_, index) => channels.reduce((sum, channel) => sum + channel[index]!, 0) / channels.length);
+  return channels[0]!.map(
+    (_, index) => channels.reduce((sum, channel) => sum + channel[index]!, 0) / channels.length,
+  );
 }
 
 /** Onset: where the 2-ms energy first passes 5 % of its peak. Pitch: autocorrelation peak over 0.15–0.6 s, near the nominal. */
-function measure(samples: Float32Array, rate: number, midi: number): Pick<GuitarSample, 'samples' | 'onset' | 'pitch'> | null {
+function measure(
+  samples: Float32Array,
+  rate: number,
+  midi: number,
+): Pick<GuitarSample, 'samples' | 'onset' | 'pitch'> | null {
   const block = Math.round(rate * 0.002);
   const energies: number[] = [];
-  for (let at = 0; at + block <= Math.min(samples.length, rate); at += block) energies.push(samples.subarray(at, at + block).reduce((sum, value) => sum + value * value, 0));
+  for (let at = 0; at + block <= Math.min(samples.length, rate); at += block)
+    energies.push(samples.subarray(at, at + block).reduce((sum, value) => sum + value * value, 0));
   const peak = Math.max(...energies.slice(0, 200));
   const first = energies.findIndex((energy) => energy > peak * 0.05) * block;
   // where a finger noise stands before the note the onset is a matter of opinion: such samples are left out
   const clear = energies.findIndex((energy) => energy > peak * 0.4) * block - first <= rate * 0.03;
   if (first < 0 || !clear || samples.length < first + rate * 0.7) return null;
   const start = Math.max(0, first - Math.round(rate * 0.005));
-  const pitch = pitchNear(samples.subarray(first + Math.round(rate * 0.15), first + Math.round(rate * 0.6)), rate, midi);
+  const pitch = pitchNear(
+    samples.subarray(first + Math.round(rate * 0.15), first + Math.round(rate * 0.6)),
+    rate,
+    midi,
+  );
   if (pitch === null) return null;
   let loudest = 0;
   for (const value of samples) loudest = Math.max(loudest, Math.abs(value));
-  return { samples: samples.slice(start).map((value) => (value / loudest) * 0.5), onset: (first - start) / rate, pitch };
+  return {
+    samples: samples.slice(start).map((value) => (value / loudest) * 0.5),
+    onset: (first - start) / rate,
+    pitch,
+  };
 }
 
 /** Plain time-domain normalised autocorrelation within ±1.5 semitones of the nominal pitch: independent of the engine under test. */

@@ -26,10 +26,20 @@ export type TrueNote = {
 };
 
 /** What is rendered, and what is true of it. Ghost strokes are rendered and are no notes. */
-export type Line = { readonly strings: readonly StringNote[]; readonly truth: readonly TrueNote[]; readonly seconds: number; readonly ghosts: readonly number[] };
+export type Line = {
+  readonly strings: readonly StringNote[];
+  readonly truth: readonly TrueNote[];
+  readonly seconds: number;
+  readonly ghosts: readonly number[];
+};
 
 /** A take with its labels. */
-export type LabelledTake = Line & { readonly detune?: number; readonly samples: Float32Array; readonly rate: number; readonly backing?: Float32Array };
+export type LabelledTake = Line & {
+  readonly detune?: number;
+  readonly samples: Float32Array;
+  readonly rate: number;
+  readonly backing?: Float32Array;
+};
 
 /** Where a curve stands, in cents. */
 export function centsAt(curve: StringNote['curve'], seconds: number): number {

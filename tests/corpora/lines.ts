@@ -3,7 +3,15 @@ import type { Line, StringNote, TrueNote } from './line';
 
 export type LineKind = keyof typeof KINDS;
 type Range = { readonly lowest: number; readonly highest: number };
-type Writer = { readonly random: Random; readonly strings: StringNote[]; readonly truth: TrueNote[]; readonly ghosts: number[]; at: number; midi: number; readonly range: Range };
+type Writer = {
+  readonly random: Random;
+  readonly strings: StringNote[];
+  readonly truth: TrueNote[];
+  readonly ghosts: number[];
+  at: number;
+  midi: number;
+  readonly range: Range;
+};
 
 /** The lines of the proving ground. Each is invented; what it asks of an ear is in its name. */
 const KINDS = {
@@ -35,10 +43,23 @@ export const LINE_KINDS = Object.keys(KINDS) as LineKind[];
  */
 export function writeLine(kind: LineKind, seed: number, range: Range = { lowest: 43, highest: 81 }): Line {
   const random = seededRandom(seed * 7919 + kind.length * 104729);
-  const writer: Writer = { random, strings: [], truth: [], ghosts: [], at: 0.3, midi: Math.round((range.lowest + range.highest) / 2), range };
+  const writer: Writer = {
+    random,
+    strings: [],
+    truth: [],
+    ghosts: [],
+    at: 0.3,
+    midi: Math.round((range.lowest + range.highest) / 2),
+    range,
+  };
   KINDS[kind](writer);
   const truth = [...writer.truth].sort((a, b) => a.onset - b.onset || a.pitch - b.pitch);
-  return { strings: [...writer.strings].sort((a, b) => a.at - b.at), truth, ghosts: writer.ghosts, seconds: writer.at + 1.2 };
+  return {
+    strings: [...writer.strings].sort((a, b) => a.at - b.at),
+    truth,
+    ghosts: writer.ghosts,
+    seconds: writer.at + 1.2,
+  };
 }
 
 const NOTES = 26;
@@ -52,33 +73,73 @@ function walk({ random, midi, range }: Writer): number {
     const next = midi + step;
     if (step !== 0 && next >= range.lowest && next <= range.highest) return next;
   }
-  return Math.min(range.highest, Math.max(range.lowest, midi > (range.lowest + range.highest) / 2 ? midi - 2 : midi + 2));
+  return Math.min(
+    range.highest,
+    Math.max(range.lowest, midi > (range.lowest + range.highest) / 2 ? midi - 2 : midi + 2),
+  );
 }
 
 /** Adds a plain picked note; returns when the next may begin. */
-function play(writer: Writer, seconds: number, options: { ring?: number; more?: Partial<StringNote>; truth?: Partial<TrueNote> } = {}): void {
+function play(
+  writer: Writer,
+  seconds: number,
+  options: { ring?: number; more?: Partial<StringNote>; truth?: Partial<TrueNote> } = {},
+): void {
   const { at, midi, random } = writer;
-  writer.strings.push({ at, until: at + seconds + (options.ring ?? 0), midi, gain: humanLevel(random), attack: 'pick', ...options.more });
-  writer.truth.push({ onset: at, offset: at + seconds + (options.ring ?? 0), pitch: midi, attack: 'pick', ...options.truth });
+  writer.strings.push({
+    at,
+    until: at + seconds + (options.ring ?? 0),
+    midi,
+    gain: humanLevel(random),
+    attack: 'pick',
+    ...options.more,
+  });
+  writer.truth.push({
+    onset: at,
+    offset: at + seconds + (options.ring ?? 0),
+    pitch: midi,
+    attack: 'pick',
+    ...options.truth,
+  });
   writer.at += seconds;
 }
 
-type LineShape = { readonly gaps: readonly number[]; readonly range?: Range; readonly repeat?: number; readonly ring?: number; readonly alternate?: boolean; /** Share of its time that a note is let sound. */ readonly short?: number };
+type LineShape = {
+  readonly gaps: readonly number[];
+  readonly range?: Range;
+  readonly repeat?: number;
+  readonly ring?: number;
+  readonly alternate?: boolean;
+  /** Share of its time that a note is let sound. */ readonly short?: number;
+};
 
 function line({ gaps, range, repeat = 0.05, ring, alternate, short }: LineShape) {
   return (given: Writer): void => {
-    const writer = range ? { ...given, range: meet(given.range, range), midi: Math.round((range.lowest + range.highest) / 2) } : given;
+    const writer = range
+      ? { ...given, range: meet(given.range, range), midi: Math.round((range.lowest + range.highest) / 2) }
+      : given;
     for (let note = 0; note < NOTES; note++) {
       if (note > 0 && writer.random() >= repeat) writer.midi = walk(writer);
       const gap = alternate ? gaps[note % gaps.length]! : pick(writer.random, gaps);
       const seconds = gap * humanTiming(writer.random);
-      play(writer, seconds, short ? { ring: -seconds * short } : ring === undefined ? {} : { ring: ring * (0.6 + 0.8 * writer.random()) });
+      play(
+        writer,
+        seconds,
+        short
+          ? { ring: -seconds * short }
+          : ring === undefined
+            ? {}
+            : { ring: ring * (0.6 + 0.8 * writer.random()) },
+      );
     }
     given.at = writer.at;
   };
 }
 
-const meet = (a: Range, b: Range): Range => ({ lowest: Math.max(a.lowest, b.lowest), highest: Math.max(a.lowest + 7, Math.min(a.highest, b.highest)) });
+const meet = (a: Range, b: Range): Range => ({
+  lowest: Math.max(a.lowest, b.lowest),
+  highest: Math.max(a.lowest + 7, Math.min(a.highest, b.highest)),
+});
 
 /** Groups of two to four on one string: the first picked, the others hammered or pulled. */
 function legato(writer: Writer): void {
@@ -103,15 +164,45 @@ function slides(writer: Writer): void {
     if (kind < 0.4) {
       const from = pick(writer.random, [-3, -2, -1, 1, 2]);
       const takes = 0.05 + 0.04 * writer.random();
-      play(writer, 0.35 + 0.2 * writer.random(), { more: { curve: [[0, from * 100], [0.02, from * 100], [0.02 + takes, 0]] }, truth: { slide: { fromMidi: writer.midi + from } } });
+      play(writer, 0.35 + 0.2 * writer.random(), {
+        more: {
+          curve: [
+            [0, from * 100],
+            [0.02, from * 100],
+            [0.02 + takes, 0],
+          ],
+        },
+        truth: { slide: { fromMidi: writer.midi + from } },
+      });
     } else if (kind < 0.7) {
-      const [first, held, takes] = [writer.midi, 0.28 + 0.15 * writer.random(), 0.06 + 0.05 * writer.random()];
+      const [first, held, takes] = [
+        writer.midi,
+        0.28 + 0.15 * writer.random(),
+        0.06 + 0.05 * writer.random(),
+      ];
       const step = pick(writer.random, [3, 4, 5, 7]) * (first > 62 ? -1 : 1);
       const seconds = held + takes + 0.3 + 0.2 * writer.random();
       const { at } = writer;
-      writer.strings.push({ at, until: at + seconds, midi: first, gain: humanLevel(writer.random), attack: 'pick', curve: [[0, 0], [held, 0], [held + takes, step * 100]] });
+      writer.strings.push({
+        at,
+        until: at + seconds,
+        midi: first,
+        gain: humanLevel(writer.random),
+        attack: 'pick',
+        curve: [
+          [0, 0],
+          [held, 0],
+          [held + takes, step * 100],
+        ],
+      });
       writer.truth.push({ onset: at, offset: at + held + takes / 2, pitch: first, attack: 'pick' });
-      writer.truth.push({ onset: at + held + takes, offset: at + seconds, pitch: first + step, attack: 'slide', slide: { fromMidi: first } });
+      writer.truth.push({
+        onset: at + held + takes,
+        offset: at + seconds,
+        pitch: first + step,
+        attack: 'slide',
+        slide: { fromMidi: first },
+      });
       writer.at += seconds;
       writer.midi = first + step;
     } else play(writer, 0.25 + 0.2 * writer.random());
@@ -125,12 +216,38 @@ function bends(writer: Writer): void {
     const [kind, amount] = [writer.random(), pick(writer.random, [100, 200, 200, 300])];
     const [wait, takes] = [0.08 + 0.12 * writer.random(), 0.1 + 0.12 * writer.random()];
     const truth = { bend: { cents: amount } };
-    if (kind < 0.35) play(writer, wait + takes + 0.4, { more: { curve: [[0, 0], [wait, 0], [wait + takes, amount]] }, truth: { ...truth, pitch: writer.midi + amount / 100 } });
+    if (kind < 0.35)
+      play(writer, wait + takes + 0.4, {
+        more: {
+          curve: [
+            [0, 0],
+            [wait, 0],
+            [wait + takes, amount],
+          ],
+        },
+        truth: { ...truth, pitch: writer.midi + amount / 100 },
+      });
     else if (kind < 0.5) {
       const [held, back] = [0.15 + 0.1 * writer.random(), 0.12 + 0.08 * writer.random()];
-      const curve: [number, number][] = [[0, 0], [wait, 0], [wait + takes, amount], [wait + takes + held, amount], [wait + takes + held + back, 0]];
+      const curve: [number, number][] = [
+        [0, 0],
+        [wait, 0],
+        [wait + takes, amount],
+        [wait + takes + held, amount],
+        [wait + takes + held + back, 0],
+      ];
       play(writer, wait + takes + held + back + 0.4, { more: { curve }, truth });
-    } else if (kind < 0.65) play(writer, 0.25 + 0.15 + 0.4, { more: { curve: [[0, amount], [0.25, amount], [0.4, 0]] }, truth });
+    } else if (kind < 0.65)
+      play(writer, 0.25 + 0.15 + 0.4, {
+        more: {
+          curve: [
+            [0, amount],
+            [0.25, amount],
+            [0.4, 0],
+          ],
+        },
+        truth,
+      });
     else play(writer, 0.25 + 0.2 * writer.random());
   }
 }
@@ -143,10 +260,17 @@ function vibrato(writer: Writer): void {
       play(writer, 0.3 + 0.3 * writer.random());
       continue;
     }
-    const [hz, cents, seconds] = [4.5 + 2 * writer.random(), 20 + 30 * writer.random(), 0.8 + 0.4 * writer.random()];
+    const [hz, cents, seconds] = [
+      4.5 + 2 * writer.random(),
+      20 + 30 * writer.random(),
+      0.8 + 0.4 * writer.random(),
+    ];
     const curve = Array.from({ length: Math.ceil(seconds * 100) }, (_, index): [number, number] => {
       const time = index / 100;
-      return [time, time < 0.2 ? 0 : cents * Math.min(1, (time - 0.2) / 0.15) * Math.sin(2 * Math.PI * hz * (time - 0.2))];
+      return [
+        time,
+        time < 0.2 ? 0 : cents * Math.min(1, (time - 0.2) / 0.15) * Math.sin(2 * Math.PI * hz * (time - 0.2)),
+      ];
     });
     play(writer, seconds, { more: { curve }, truth: { vibrato: { hz, cents } } });
   }
@@ -160,7 +284,13 @@ function ghosts(writer: Writer): void {
     play(writer, gap);
     if (writer.random() < 0.55) {
       const at = writer.at;
-      writer.strings.push({ at, until: at + 0.02, midi: writer.midi, gain: 0.4 * humanLevel(writer.random), attack: 'ghost' });
+      writer.strings.push({
+        at,
+        until: at + 0.02,
+        midi: writer.midi,
+        gain: 0.4 * humanLevel(writer.random),
+        attack: 'ghost',
+      });
       writer.ghosts.push(at);
       writer.at += 0.12 + 0.1 * writer.random();
     }
@@ -169,7 +299,16 @@ function ghosts(writer: Writer): void {
 
 /** Intervals that lie under the hand, from the lower note; fifths and octaves are there because they are hard. */
 const DOUBLE_STOPS = [3, 4, 5, 5, 7, 8, 9, 12, 6, 10];
-const STABS = [[4, 3], [3, 4], [5, 4], [5, 5], [4, 6], [3, 5], [7, 9], [4, 5]];
+const STABS = [
+  [4, 3],
+  [3, 4],
+  [5, 4],
+  [5, 5],
+  [4, 6],
+  [3, 5],
+  [7, 9],
+  [4, 5],
+];
 
 /** @param share how many of the events sound several notes */
 function chords(voices: 2 | 3, share = 0.8) {
@@ -187,7 +326,13 @@ function chords(voices: 2 | 3, share = 0.8) {
         pitch += step;
         if (pitch > writer.range.highest + 7) break;
         const later = at + spread * random();
-        writer.strings.push({ at: later, until: at + gap, midi: pitch, gain: humanLevel(random), attack: 'pick' });
+        writer.strings.push({
+          at: later,
+          until: at + gap,
+          midi: pitch,
+          gain: humanLevel(random),
+          attack: 'pick',
+        });
         writer.truth.push({ onset: later, offset: at + gap, pitch, attack: 'pick' });
       }
     }

@@ -6,7 +6,12 @@ import { centsAt, type Line, type StringNote } from './line';
  * Renders a line from recorded notes of one guitar: each note is the nearest sample played at the rate that brings it to its pitch,
  * following its curve. Seeded; the same line gives the same samples.
  */
-export function renderRecorded(line: Line, guitar: readonly GuitarSample[], seed: number, detuneCents = 0): { samples: Float32Array; rate: number } {
+export function renderRecorded(
+  line: Line,
+  guitar: readonly GuitarSample[],
+  seed: number,
+  detuneCents = 0,
+): { samples: Float32Array; rate: number } {
   const rate = guitar[0]!.rate;
   const out = new Float32Array(Math.ceil(line.seconds * rate));
   const random = seededRandom(seed);
@@ -18,7 +23,9 @@ export function renderRecorded(line: Line, guitar: readonly GuitarSample[], seed
 }
 
 function nearest(guitar: readonly GuitarSample[], midi: number): GuitarSample {
-  return guitar.reduce((best, sample) => (Math.abs(sample.midi - midi) < Math.abs(best.midi - midi) ? sample : best));
+  return guitar.reduce((best, sample) =>
+    Math.abs(sample.midi - midi) < Math.abs(best.midi - midi) ? sample : best,
+  );
 }
 
 const DAMPING = 0.012;
@@ -26,7 +33,13 @@ const DAMPING = 0.012;
 const PAST_PICK = 0.05;
 const LEGATO_FADE = 0.006;
 
-function lay(out: Float32Array, sample: GuitarSample, note: StringNote, before: StringNote | undefined, detuneCents: number): void {
+function lay(
+  out: Float32Array,
+  sample: GuitarSample,
+  note: StringNote,
+  before: StringNote | undefined,
+  detuneCents: number,
+): void {
   const { rate } = sample;
   const legato = note.attack === 'hammer' || note.attack === 'pull';
   const gain = legato && before ? before.gain * 0.75 : note.gain;
@@ -34,7 +47,11 @@ function lay(out: Float32Array, sample: GuitarSample, note: StringNote, before: 
   const first = Math.round((note.at - (legato ? 0 : sample.onset)) * rate);
   const stop = Math.round(note.until * rate);
   const damp = Math.round((legatoFollows(note) ? LEGATO_FADE : DAMPING) * rate);
-  for (let place = first; place < Math.min(out.length, stop + damp) && position < sample.samples.length - 3; place++) {
+  for (
+    let place = first;
+    place < Math.min(out.length, stop + damp) && position < sample.samples.length - 3;
+    place++
+  ) {
     const time = place / rate - note.at;
     const fadeIn = legato ? Math.min(1, Math.max(0, time / LEGATO_FADE)) : 1;
     const fadeOut = place < stop ? 1 : 1 - (place - stop) / damp;
@@ -46,14 +63,21 @@ function lay(out: Float32Array, sample: GuitarSample, note: StringNote, before: 
 const legatoFollows = (note: StringNote): boolean => note.attack === 'hammer' || note.attack === 'pull';
 
 /** A muted stroke: the pick's noise and a string that a hand stops within a few milliseconds. */
-function layGhost(out: Float32Array, sample: GuitarSample, note: StringNote, rate: number, random: Random): void {
+function layGhost(
+  out: Float32Array,
+  sample: GuitarSample,
+  note: StringNote,
+  rate: number,
+  random: Random,
+): void {
   const first = Math.round((note.at - sample.onset) * rate);
   let low = 0;
   for (let n = 0; n < 0.05 * rate; n++) {
     const time = n / rate - sample.onset;
     const fade = time < 0 ? 1 : Math.exp(-time / 0.009);
     low += (gaussian(random) - low) * 0.25;
-    if (first + n >= 0 && first + n < out.length) out[first + n]! += (sample.samples[n]! + low * 0.15 * (time < 0 ? 0 : 1)) * note.gain * fade;
+    if (first + n >= 0 && first + n < out.length)
+      out[first + n]! += (sample.samples[n]! + low * 0.15 * (time < 0 ? 0 : 1)) * note.gain * fade;
   }
 }
 
@@ -61,6 +85,11 @@ function layGhost(out: Float32Array, sample: GuitarSample, note: StringNote, rat
 function cubic(samples: Float32Array, position: number): number {
   const at = Math.floor(position);
   const t = position - at;
-  const [a, b, c, d] = [samples[Math.max(0, at - 1)]!, samples[at]!, samples[at + 1] ?? 0, samples[at + 2] ?? 0];
+  const [a, b, c, d] = [
+    samples[Math.max(0, at - 1)]!,
+    samples[at]!,
+    samples[at + 1] ?? 0,
+    samples[at + 2] ?? 0,
+  ];
   return b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
 }

@@ -1,6 +1,18 @@
 import type { PlayedNote } from '@/core/analyse';
 import { availableTensions, beatsPerBar, harmonyOf, strongBeats, timelineOf, type Chart } from '@/core/chart';
-import { hasTone, intervalOver, isAdjacentIn, isChange, pitchClass, rootPc, scaleOn, semitonesAboveRoot, toneByRole, type Chord, type Scale } from '@/core/music';
+import {
+  hasTone,
+  intervalOver,
+  isAdjacentIn,
+  isChange,
+  pitchClass,
+  rootPc,
+  scaleOn,
+  semitonesAboveRoot,
+  toneByRole,
+  type Chord,
+  type Scale,
+} from '@/core/music';
 import { cellAt, planOf, type PlanChoice } from '@/core/plan';
 import { modulo } from '@/core/vocabulary';
 
@@ -10,22 +22,54 @@ import { modulo } from '@/core/vocabulary';
  */
 
 export type ReadNote = {
-  onset: number; end: number; pitch: number; pc: number; event: number; top: boolean; grace: boolean; from?: number;
-  chord: string | null; interval: string | null; tier: string; height: number; function: string; target?: number; flags: string[];
+  onset: number;
+  end: number;
+  pitch: number;
+  pc: number;
+  event: number;
+  top: boolean;
+  grace: boolean;
+  from?: number;
+  chord: string | null;
+  interval: string | null;
+  tier: string;
+  height: number;
+  function: string;
+  target?: number;
+  flags: string[];
 };
 export type Read = {
   notes: ReadNote[];
   figures: string[];
-  landings: { beat: number; note: number | null; timing: string; verdict: string; rest: boolean; resolution?: number; connection: string | null; fix: number | null }[];
+  landings: {
+    beat: number;
+    note: number | null;
+    timing: string;
+    verdict: string;
+    rest: boolean;
+    resolution?: number;
+    connection: string | null;
+    fix: number | null;
+  }[];
   phrases: { start: number; end: number; ending: string; crossed: number; pickup: number }[];
-  coverage: { chord: string; count: number; byInterval: Record<string, { count: number; beats: number; strong: number }>; missing: string[] }[];
+  coverage: {
+    chord: string;
+    count: number;
+    byInterval: Record<string, { count: number; beats: number; strong: number }>;
+    missing: string[];
+  }[];
   muted: { beat: number; chord: string; verdict: string }[];
 };
 
 const E = 1e-6;
 type Place = { at: number; chorus: number; start: number; end: number; chord: Chord | null };
 
-export function secondReading(request: { chart: Chart; tempo: number; notes: readonly PlayedNote[]; plan: PlanChoice }): Read {
+export function secondReading(request: {
+  chart: Chart;
+  tempo: number;
+  notes: readonly PlayedNote[];
+  plan: PlanChoice;
+}): Read {
   const { chart, tempo } = request;
   const form = timelineOf(chart, tempo);
   const harmony = harmonyOf(chart, form);
@@ -33,33 +77,70 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
   const ms = (value: number) => (value / 1000) * (tempo / 60);
   const on = Math.max(0.12, ms(60));
   const tol = Math.min(on, 0.25);
-  const notes: ReadNote[] = request.notes.map((note) => ({
-    onset: note.onsetBeat, end: note.onsetBeat + note.durationBeats, pitch: note.midi, pc: modulo(note.midi, 12), event: -1, top: false, grace: false, chord: null, interval: null, tier: '', height: 0, function: '', flags: [],
-  })).sort((a, b) => a.onset - b.onset || a.pitch - b.pitch);
+  const notes: ReadNote[] = request.notes
+    .map((note) => ({
+      onset: note.onsetBeat,
+      end: note.onsetBeat + note.durationBeats,
+      pitch: note.midi,
+      pc: modulo(note.midi, 12),
+      event: -1,
+      top: false,
+      grace: false,
+      chord: null,
+      interval: null,
+      tier: '',
+      height: 0,
+      function: '',
+      flags: [],
+    }))
+    .sort((a, b) => a.onset - b.onset || a.pitch - b.pitch);
 
   // events: struck within 50 ms of the first, each before any of the others has ended
   const groups: ReadNote[][] = [];
   for (const note of notes) {
     const group = groups[groups.length - 1];
-    if (group && note.onset - group[0]!.onset <= ms(50) + E && group.every((other) => note.onset < other.end - E)) group.push(note);
+    if (
+      group &&
+      note.onset - group[0]!.onset <= ms(50) + E &&
+      group.every((other) => note.onset < other.end - E)
+    )
+      group.push(note);
     else groups.push([note]);
   }
   // graces: short, gap of at most 30 ms, to a longer note 1–3 semitones away; chains of them before one longer note
   const short = (note: ReadNote) => note.end - note.onset < Math.min(0.2, ms(90)) - E;
   const struck = new Map(notes.map((note) => [note, note.onset]));
-  const mayLead = (a: ReadNote, b: ReadNote) => Math.abs(a.pitch - b.pitch) >= 1 && Math.abs(a.pitch - b.pitch) <= 3 && struck.get(b)! - a.end <= ms(30) + E;
+  const mayLead = (a: ReadNote, b: ReadNote) =>
+    Math.abs(a.pitch - b.pitch) >= 1 &&
+    Math.abs(a.pitch - b.pitch) <= 3 &&
+    struck.get(b)! - a.end <= ms(30) + E;
   for (let index = groups.length - 1; index > 0; index--) {
     const last = groups[index - 1]!;
     if (last.length !== 1 || last[0]!.grace || !short(last[0]!)) continue;
-    const main = groups[index]!.find((note) => !note.grace && mayLead(last[0]!, note) && note.end - struck.get(note)! > last[0]!.end - last[0]!.onset + E);
+    const main = groups[index]!.find(
+      (note) =>
+        !note.grace &&
+        mayLead(last[0]!, note) &&
+        note.end - struck.get(note)! > last[0]!.end - last[0]!.onset + E,
+    );
     if (!main) continue;
     const chain = [last[0]!];
-    for (let back = index - 2; back >= 0 && groups[back]!.length === 1 && short(groups[back]![0]!) && mayLead(groups[back]![0]!, chain[0]!); back--) chain.unshift(groups[back]![0]!);
+    for (
+      let back = index - 2;
+      back >= 0 &&
+      groups[back]!.length === 1 &&
+      short(groups[back]![0]!) &&
+      mayLead(groups[back]![0]!, chain[0]!);
+      back--
+    )
+      chain.unshift(groups[back]![0]!);
     for (const grace of chain) grace.grace = true;
     main.onset = chain[0]!.onset;
     main.from = notes.indexOf(chain[0]!);
   }
-  const events = groups.map((group) => group.filter((note) => !note.grace)).filter((group) => group.length > 0);
+  const events = groups
+    .map((group) => group.filter((note) => !note.grace))
+    .filter((group) => group.length > 0);
   let event = 0;
   for (const group of groups) {
     for (const note of group) note.event = event;
@@ -75,17 +156,29 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
   const until = choruses * form.formBeats;
   const walk: Place[] = [];
   for (let chorus = 0; chorus <= choruses; chorus++)
-    for (const stretch of form.stretches) walk.push({ at: stretch.index, chorus, start: stretch.start + chorus * form.formBeats, end: stretch.end + chorus * form.formBeats, chord: stretch.chord });
+    for (const stretch of form.stretches)
+      walk.push({
+        at: stretch.index,
+        chorus,
+        start: stretch.start + chorus * form.formBeats,
+        end: stretch.end + chorus * form.formBeats,
+        chord: stretch.chord,
+      });
   const barAt = (beat: number) => {
     const inForm = modulo(Math.max(0, beat), form.formBeats);
     const bar = form.bars.filter((one) => one.start <= inForm + 1e-9).pop()!;
     return { meter: bar.meter, beats: beatsPerBar(bar.meter), start: Math.max(0, beat) - inForm + bar.start };
   };
-  const strong = (beat: number) => Math.abs(beat - Math.round(beat)) <= on + E && strongBeats(barAt(wrapped(beat)).meter).includes(wrapped(beat) - Math.round(barAt(wrapped(beat)).start));
+  const strong = (beat: number) =>
+    Math.abs(beat - Math.round(beat)) <= on + E &&
+    strongBeats(barAt(wrapped(beat)).meter).includes(wrapped(beat) - Math.round(barAt(wrapped(beat)).start));
   const wrapped = (beat: number) => modulo(Math.round(beat), form.formBeats);
   const onBeat = (beat: number) => Math.abs(beat - Math.round(beat)) <= on + E;
   const soundingIndex = (beat: number): number => {
-    const index = Math.max(0, walk.findIndex((one) => beat < one.end - 1e-9));
+    const index = Math.max(
+      0,
+      walk.findIndex((one) => beat < one.end - 1e-9),
+    );
     if (walk[index]!.chord) return index;
     let [from, to] = [index, index];
     while (from > 0 && !walk[from - 1]!.chord) from--;
@@ -98,7 +191,11 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
   const bare = (place: Place): Scale => reading(place)?.scale ?? home(place);
   const inScale = (place: Place, pc: number) => {
     const own = reading(place);
-    return own ? own.scale.pcs.includes(pc) || own.chord.tones.some((tone) => tone.pc === pc) || own.chord.colours.some((tone) => tone.pc === pc) : home(place).pcs.includes(pc);
+    return own
+      ? own.scale.pcs.includes(pc) ||
+          own.chord.tones.some((tone) => tone.pc === pc) ||
+          own.chord.colours.some((tone) => tone.pc === pc)
+      : home(place).pcs.includes(pc);
   };
   const base = (place: Place, pc: number): 'chord' | 'colour' | 'scale' | 'outside' => {
     const own = reading(place);
@@ -115,12 +212,22 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     if (now.chorus >= choruses || !before.chord || !now.chord || !isChange(before.chord, now.chord)) continue;
     let end = index + 1;
     while (walk[end] && walk[end]!.chord && !isChange(walk[end - 1]!.chord!, walk[end]!.chord!)) end++;
-    changes.push({ place: index, at: now.start, until: Math.min(until, walk[end]?.start ?? until), from: before.chord, to: now.chord });
+    changes.push({
+      place: index,
+      at: now.start,
+      until: Math.min(until, walk[end]?.start ?? until),
+      from: before.chord,
+      to: now.chord,
+    });
   }
 
   // which chord each line note belongs to
-  const linked = (place: number, gap = 1) => place >= 0 && place + 1 < line.length && line[place + 1]!.onset - line[place]!.end <= gap + E;
-  const alone = (place: number, at: number) => !line.some((other, where) => where !== place && other.onset > line[place]!.onset && other.onset < at + 0.5 - E);
+  const linked = (place: number, gap = 1) =>
+    place >= 0 && place + 1 < line.length && line[place + 1]!.onset - line[place]!.end <= gap + E;
+  const alone = (place: number, at: number) =>
+    !line.some(
+      (other, where) => where !== place && other.onset > line[place]!.onset && other.onset < at + 0.5 - E,
+    );
   const reach = Math.min(1.1, Math.max(0.6, ms(250)));
   const inReach = (note: ReadNote, at: number) => at - note.onset <= reach + E && at - note.onset > on + E;
   const anticipates = line.map(() => false);
@@ -129,15 +236,24 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     const own = soundingIndex(note.onset + tol);
     const change = changes.find(({ at }) => inReach(note, at));
     if (change) {
-      const fits = ['chord', 'colour'].includes(base(walk[change.place]!, note.pc)) && !hasTone(change.from, note.pc);
-      const rings = note.end >= change.at + 0.25 - E && !line.some((other) => Math.abs(other.onset - change.at) <= on + E);
-      if (fits && (rings || alone(place, change.at))) { anticipates[place] = true; return change.place; }
+      const fits =
+        ['chord', 'colour'].includes(base(walk[change.place]!, note.pc)) && !hasTone(change.from, note.pc);
+      const rings =
+        note.end >= change.at + 0.25 - E &&
+        !line.some((other) => Math.abs(other.onset - change.at) <= on + E);
+      if (fits && (rings || alone(place, change.at))) {
+        anticipates[place] = true;
+        return change.place;
+      }
     }
     return own;
   });
   // landings need their voices; lead-ins need landings on the change
   const onAt = (change: Change) => {
-    const near = line.map((note, place) => ({ place, off: Math.abs(note.onset - change.at) })).filter(({ off }) => off <= on + E).sort((a, b) => a.off - b.off);
+    const near = line
+      .map((note, place) => ({ place, off: Math.abs(note.onset - change.at) }))
+      .filter(({ off }) => off <= on + E)
+      .sort((a, b) => a.off - b.off);
     return near.find(({ place }) => events[place]!.some((note) => hasTone(change.to, note.pc))) ?? near[0];
   };
   for (const change of changes) {
@@ -145,21 +261,35 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     if (!landing || !events[landing.place]!.some((note) => hasTone(change.to, note.pc))) continue;
     const presentStart = walk[change.place - 1]!.start;
     let first = landing.place;
-    while (first > 0 && linked(first - 1) && line[first - 1]!.onset >= change.at - 2 - E && line[first - 1]!.onset + tol >= presentStart - E && inScale(walk[change.place]!, line[first - 1]!.pc)) first--;
+    while (
+      first > 0 &&
+      linked(first - 1) &&
+      line[first - 1]!.onset >= change.at - 2 - E &&
+      line[first - 1]!.onset + tol >= presentStart - E &&
+      inScale(walk[change.place]!, line[first - 1]!.pc)
+    )
+      first--;
     const run = Array.from({ length: landing.place - first }, (_, index) => first + index);
     const foreign = run.filter((place) => !inScale(walk[change.place - 1]!, line[place]!.pc)).length;
-    if (run.length > 0 && foreign * 2 >= run.length) for (const place of run) { belongs[place] = change.place; leadIns[place] = true; }
+    if (run.length > 0 && foreign * 2 >= run.length)
+      for (const place of run) {
+        belongs[place] = change.place;
+        leadIns[place] = true;
+      }
   }
   const at = (place: number) => walk[belongs[place]!]!;
   const isTone = (place: number) => base(at(place), line[place]!.pc) === 'chord';
-  const isTarget = (place: number) => cellAt(plan, at(place).at, at(place).chorus).targets.includes(line[place]!.pc);
+  const isTarget = (place: number) =>
+    cellAt(plan, at(place).at, at(place).chorus).targets.includes(line[place]!.pc);
   const step = (from: number, to: number) => line[to]!.pitch - line[from]!.pitch;
   const joined = (place: number) => linked(place, 0.5);
 
   // sequences: a cell of 2–4 notes stated at least three times, moved each time by one step of the chord-scale, key or home scale
   const inSequence = line.map(() => false);
   const scaleStep = (scale: Scale, from: number, to: number): number | null => {
-    const all = Array.from({ length: 128 }, (_, pitch) => pitch).filter((pitch) => scale.pcs.includes(pitch % 12));
+    const all = Array.from({ length: 128 }, (_, pitch) => pitch).filter((pitch) =>
+      scale.pcs.includes(pitch % 12),
+    );
     const [a, b] = [all.indexOf(from), all.indexOf(to)];
     return a < 0 || b < 0 ? null : b - a;
   };
@@ -170,12 +300,21 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
           let statements = 1;
           for (;;) {
             const start = first + statements * size;
-            const whole = start + size <= line.length && Array.from({ length: size }, (_, index) => index).every((index) => linked(start + index - 1) && scaleStep(scale, line[start + index - size]!.pitch, line[start + index]!.pitch) === way);
+            const whole =
+              start + size <= line.length &&
+              Array.from({ length: size }, (_, index) => index).every(
+                (index) =>
+                  linked(start + index - 1) &&
+                  scaleStep(scale, line[start + index - size]!.pitch, line[start + index]!.pitch) === way,
+              );
             if (!whole) break;
             statements++;
           }
-          const cellLinked = Array.from({ length: size - 1 }, (_, index) => index).every((index) => linked(first + index));
-          if (statements >= 3 && cellLinked) for (let place = first; place < first + statements * size; place++) inSequence[place] = true;
+          const cellLinked = Array.from({ length: size - 1 }, (_, index) => index).every((index) =>
+            linked(first + index),
+          );
+          if (statements >= 3 && cellLinked)
+            for (let place = first; place < first + statements * size; place++) inSequence[place] = true;
         }
   function keyScale(place: number): Scale {
     const own = reading(at(place));
@@ -212,11 +351,17 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     const way = step(target - 1, target);
     if (Math.abs(way) !== 1) return;
     const members: number[] = [];
-    for (let place = target - 1; place >= 0 && joined(place) && step(place, place + 1) === way && !isTone(place); place--) members.unshift(place);
+    for (
+      let place = target - 1;
+      place >= 0 && joined(place) && step(place, place + 1) === way && !isTone(place);
+      place--
+    )
+      members.unshift(place);
     if (members.length >= 2) figures.push({ kind: 'double-chromatic', members, target });
   });
   const wide = [...figures];
-  const memberOf = (place: number, kind: string) => wide.find((figure) => figure.kind === kind && figure.members.includes(place));
+  const memberOf = (place: number, kind: string) =>
+    wide.find((figure) => figure.kind === kind && figure.members.includes(place));
   const suspended = (place: number) => {
     if (!isTone(place) || !joined(place) || place + 1 >= line.length || !isTone(place + 1)) return null;
     const note = line[place]!;
@@ -225,36 +370,68 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     const move = step(place, place + 1);
     return Math.abs(move) === 1 || Math.abs(move) === 2 ? (move < 0 ? 'suspension' : 'retardation') : null;
   };
-  const leads = (place: number, most: number) => joined(place) && isTone(place + 1) && Math.abs(step(place, place + 1)) >= 1 && Math.abs(step(place, place + 1)) <= most;
+  const leads = (place: number, most: number) =>
+    joined(place) &&
+    isTone(place + 1) &&
+    Math.abs(step(place, place + 1)) >= 1 &&
+    Math.abs(step(place, place + 1)) <= most;
 
   line.forEach((note, place) => {
     const here = at(place);
     const own = base(here, note.pc);
     note.chord = here.chord?.symbol ?? null;
-    const set = (name: string, tier: string, target?: number) => { note.function = name; note.tier = tier; if (target !== undefined) note.target = target; };
+    const set = (name: string, tier: string, target?: number) => {
+      note.function = name;
+      note.tier = tier;
+      if (target !== undefined) note.target = target;
+    };
     const toward = () => (step(place, place + 1) > 0 ? 'approach-below' : 'approach-above');
     const led = own === 'outside' ? 'approach' : own;
     if (own === 'chord') {
       const held = suspended(place);
       const member = memberOf(place, 'enclosure');
-      if (held) { set(held, 'chord', place + 1); figures.push({ kind: held, members: [place], target: place + 1 }); }
-      else set(anticipates[place] ? 'anticipation' : isTarget(place) ? 'target' : 'chord-tone', 'chord', member?.target);
+      if (held) {
+        set(held, 'chord', place + 1);
+        figures.push({ kind: held, members: [place], target: place + 1 });
+      } else
+        set(
+          anticipates[place] ? 'anticipation' : isTarget(place) ? 'target' : 'chord-tone',
+          'chord',
+          member?.target,
+        );
       return;
     }
     const member = memberOf(place, 'enclosure') ?? memberOf(place, 'double-chromatic');
     if (member) return set(member.kind, led, member.target);
-    if (!inScale(here, note.pc) && leads(place, 1)) { set(toward(), led, place + 1); figures.push({ kind: note.function, members: [place], target: place + 1 }); return; }
+    if (!inScale(here, note.pc) && leads(place, 1)) {
+      set(toward(), led, place + 1);
+      figures.push({ kind: note.function, members: [place], target: place + 1 });
+      return;
+    }
     const both = place > 0 && joined(place - 1) && joined(place);
     const near = (other: number) => {
       const distance = Math.abs(step(place, other));
-      return distance >= 1 && (distance <= 2 || (distance === 3 && isAdjacentIn(home(here), note.pc, line[other]!.pc)));
+      return (
+        distance >= 1 &&
+        (distance <= 2 || (distance === 3 && isAdjacentIn(home(here), note.pc, line[other]!.pc)))
+      );
     };
     if (both && step(place - 1, place) * step(place, place + 1) > 0 && near(place - 1) && near(place + 1)) {
       const tight = Math.abs(step(place - 1, place)) === 1 && Math.abs(step(place, place + 1)) === 1;
       return set('passing', own === 'outside' && tight ? 'approach' : own);
     }
-    if (both && step(place - 1, place + 1) === 0 && Math.abs(step(place, place + 1)) <= 2 && step(place, place + 1) !== 0) return set('neighbour', led);
-    if (leads(place, 2)) { set(toward(), led, place + 1); figures.push({ kind: note.function, members: [place], target: place + 1 }); return; }
+    if (
+      both &&
+      step(place - 1, place + 1) === 0 &&
+      Math.abs(step(place, place + 1)) <= 2 &&
+      step(place, place + 1) !== 0
+    )
+      return set('neighbour', led);
+    if (leads(place, 2)) {
+      set(toward(), led, place + 1);
+      figures.push({ kind: note.function, members: [place], target: place + 1 });
+      return;
+    }
     return set(own, own);
   });
 
@@ -263,18 +440,40 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     const own = reading(place);
     if (!own || home(place).kind !== 'blues') return false;
     const over = modulo(pc - modulo(harmonyTonic(place), 12), 12);
-    return [3, 6, 10].includes(over) && !hasTone(own.chord, pc) && own.chord.tones.some((tone) => ['third', 'fifth', 'seventh'].includes(tone.role) && tone.pc === modulo(pc + 1, 12));
+    return (
+      [3, 6, 10].includes(over) &&
+      !hasTone(own.chord, pc) &&
+      own.chord.tones.some(
+        (tone) => ['third', 'fifth', 'seventh'].includes(tone.role) && tone.pc === modulo(pc + 1, 12),
+      )
+    );
   };
-  function harmonyTonic(place: Place): number { return pitchClass(reading(place)!.key.tonic); }
-  const placeOfVoice = (note: ReadNote): Place => (line[note.event] ? at(note.event) : walk[soundingIndex(note.onset + tol)]!);
+  function harmonyTonic(place: Place): number {
+    return pitchClass(reading(place)!.key.tonic);
+  }
+  const placeOfVoice = (note: ReadNote): Place =>
+    line[note.event] ? at(note.event) : walk[soundingIndex(note.onset + tol)]!;
   for (const note of notes) {
     const here = placeOfVoice(note);
     note.chord = here.chord?.symbol ?? null;
     note.interval = here.chord ? intervalOver(here.chord, note.pc) : null;
     const own = base(here, note.pc);
-    if (note.grace) { note.function = 'grace'; note.tier = own === 'outside' ? 'approach' : own; }
-    else if (!note.top) { note.function = own === 'chord' ? (cellAt(plan, here.at, here.chorus).targets.includes(note.pc) ? 'target' : 'chord-tone') : own; note.tier = own; }
-    if (isBlue(here, note.pc)) { note.flags.push('blue'); if (HEIGHTS[note.tier]! > 2) note.tier = 'scale'; }
+    if (note.grace) {
+      note.function = 'grace';
+      note.tier = own === 'outside' ? 'approach' : own;
+    } else if (!note.top) {
+      note.function =
+        own === 'chord'
+          ? cellAt(plan, here.at, here.chorus).targets.includes(note.pc)
+            ? 'target'
+            : 'chord-tone'
+          : own;
+      note.tier = own;
+    }
+    if (isBlue(here, note.pc)) {
+      note.flags.push('blue');
+      if (HEIGHTS[note.tier]! > 2) note.tier = 'scale';
+    }
     note.height = HEIGHTS[note.tier]!;
   }
 
@@ -286,11 +485,15 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     return own === 'chord' ? 'chord-tone' : own;
   };
   const ORDER = ['target', 'chord-tone', 'colour', 'scale', 'outside'];
-  const bestVoice = (change: Change, voices: readonly ReadNote[]) => [...voices].sort((a, b) => ORDER.indexOf(rank(change, a)) - ORDER.indexOf(rank(change, b)) || b.pitch - a.pitch)[0]!;
+  const bestVoice = (change: Change, voices: readonly ReadNote[]) =>
+    [...voices].sort(
+      (a, b) => ORDER.indexOf(rank(change, a)) - ORDER.indexOf(rank(change, b)) || b.pitch - a.pitch,
+    )[0]!;
   const targetNear = (change: Change, pitch: number): number | null => {
     const place = walk[change.place]!;
     const { targets } = cellAt(plan, place.at, place.chorus);
-    for (let distance = 0; distance < 12; distance++) for (const way of [distance, -distance]) if (targets.includes(modulo(pitch + way, 12))) return way;
+    for (let distance = 0; distance < 12; distance++)
+      for (const way of [distance, -distance]) if (targets.includes(modulo(pitch + way, 12))) return way;
     return null;
   };
   const landings = changes.map((change) => {
@@ -299,21 +502,49 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     const there = onAt(change);
     if (there) found = { place: there.place, note: voicesAt(there.place), timing: 'on' };
     if (!found) {
-      const early = line.findLastIndex((note, place) => inReach(note, change.at) && ((anticipates[place] && belongs[place] === change.place) || (hasTone(change.from, note.pc) && hasTone(change.to, note.pc) && alone(place, change.at))));
+      const early = line.findLastIndex(
+        (note, place) =>
+          inReach(note, change.at) &&
+          ((anticipates[place] && belongs[place] === change.place) ||
+            (hasTone(change.from, note.pc) && hasTone(change.to, note.pc) && alone(place, change.at))),
+      );
       if (early >= 0) found = { place: early, note: voicesAt(early), timing: 'early' };
     }
     if (!found) {
       const late = change.at + Math.min(0.5, (change.until - change.at) / 2);
-      const held = events.findLastIndex((voices) => voices.some((note) => note.onset < change.at - E && note.end >= late - E));
-      if (held >= 0) found = { place: held, note: bestVoice(change, events[held]!.filter((note) => note.end >= late - E)), timing: 'held' };
+      const held = events.findLastIndex((voices) =>
+        voices.some((note) => note.onset < change.at - E && note.end >= late - E),
+      );
+      if (held >= 0)
+        found = {
+          place: held,
+          note: bestVoice(
+            change,
+            events[held]!.filter((note) => note.end >= late - E),
+          ),
+          timing: 'held',
+        };
     }
     if (!found) {
-      const late = line.findIndex((note) => note.onset > change.at && note.onset <= change.at + 1 + E && note.onset < change.until - on - E);
+      const late = line.findIndex(
+        (note) =>
+          note.onset > change.at && note.onset <= change.at + 1 + E && note.onset < change.until - on - E,
+      );
       if (late >= 0) found = { place: late, note: voicesAt(late), timing: 'late' };
     }
     if (!found) {
-      const sounds = notes.some((note) => !note.grace && note.onset < change.at + 1 && note.end > change.at - 1);
-      return { beat: change.at, note: null, timing: 'none', verdict: 'none', rest: !sounds, connection: null, fix: null };
+      const sounds = notes.some(
+        (note) => !note.grace && note.onset < change.at + 1 && note.end > change.at - 1,
+      );
+      return {
+        beat: change.at,
+        note: null,
+        timing: 'none',
+        verdict: 'none',
+        rest: !sounds,
+        connection: null,
+        fix: null,
+      };
     }
     const verdict = rank(change, found.note);
     let resolution: number | undefined;
@@ -329,17 +560,49 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     const before = line[found.place - 1];
     const moved = found.timing === 'held' ? 0 : before ? found.note.pitch - before.pitch : null;
     const fresh = found.timing !== 'held' && (!before || line[found.place]!.onset - before.end > 1 + E);
-    const kind = fresh ? 'fresh' : moved === 0 ? 'common' : Math.abs(moved!) <= 2 ? 'step' : Math.abs(moved!) <= 4 ? 'skip' : 'leap';
+    const kind = fresh
+      ? 'fresh'
+      : moved === 0
+        ? 'common'
+        : Math.abs(moved!) <= 2
+          ? 'step'
+          : Math.abs(moved!) <= 4
+            ? 'skip'
+            : 'leap';
     const origin = found.timing === 'held' ? line[found.place]! : before;
     const nearest = origin ? targetNear(change, origin.pitch) : null;
     const place = walk[change.place]!;
-    const metLate = resolution !== undefined && cellAt(plan, place.at, place.chorus).targets.includes(line[resolution]!.pc);
-    const fix = verdict !== 'target' && !metLate && nearest !== null && Math.abs(nearest) <= 4 && origin!.pitch + nearest >= 40 && origin!.pitch + nearest <= 86 ? origin!.pitch + nearest : null;
-    return { beat: change.at, note: idx(found.note), timing: found.timing, verdict, rest: false, connection: kind, fix, ...(resolution === undefined ? {} : { resolution: idx(line[resolution]!) }) };
+    const metLate =
+      resolution !== undefined && cellAt(plan, place.at, place.chorus).targets.includes(line[resolution]!.pc);
+    const fix =
+      verdict !== 'target' &&
+      !metLate &&
+      nearest !== null &&
+      Math.abs(nearest) <= 4 &&
+      origin!.pitch + nearest >= 40 &&
+      origin!.pitch + nearest <= 86
+        ? origin!.pitch + nearest
+        : null;
+    return {
+      beat: change.at,
+      note: idx(found.note),
+      timing: found.timing,
+      verdict,
+      rest: false,
+      connection: kind,
+      fix,
+      ...(resolution === undefined ? {} : { resolution: idx(line[resolution]!) }),
+    };
   });
 
   // phrases
-  const gaps = line.slice(1).map((_, index) => Math.min(...events[index + 1]!.map((one) => one.onset)) - Math.min(...events[index]!.map((one) => one.onset)));
+  const gaps = line
+    .slice(1)
+    .map(
+      (_, index) =>
+        Math.min(...events[index + 1]!.map((one) => one.onset)) -
+        Math.min(...events[index]!.map((one) => one.onset)),
+    );
   const short2 = gaps.filter((gap) => gap <= 2 + E);
   const pulse = middle(short2.length < 3 ? gaps : short2) ?? 1;
   const starts: number[] = [];
@@ -347,9 +610,12 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
   events.forEach((voices, place) => {
     const onset = Math.min(...voices.map((note) => note.onset));
     const before = events[place - 1];
-    const length = before ? Math.max(...before.map((note) => note.end)) - Math.min(...before.map((note) => note.onset)) : 0;
+    const length = before
+      ? Math.max(...before.map((note) => note.end)) - Math.min(...before.map((note) => note.onset))
+      : 0;
     const rest = Math.max(0.75, ms(300), Math.min(2 * pulse, 0.75 * barAt(onset).beats));
-    if (!before || onset - sounded >= rest - E || (length >= 2 - E && length >= 3 * pulse - E)) starts.push(place);
+    if (!before || onset - sounded >= rest - E || (length >= 2 - E && length >= 3 * pulse - E))
+      starts.push(place);
     sounded = Math.max(sounded, ...voices.map((note) => note.end));
   });
   const phrases = starts.map((first, index) => {
@@ -358,40 +624,83 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     const start = Math.min(...inside.map((note) => note.onset));
     const end = Math.max(...inside.map((note) => note.end));
     const bar = barAt(start);
-    const toNext = start < 0 ? Math.ceil(start / bar.beats - E) * bar.beats - start : start - bar.start < on ? 0 : bar.start + bar.beats - start;
-    return { start, end, first, last, ending: ending(last), crossed: changes.filter((change) => change.at > start + E && change.at < end - E).length, pickup: toNext > on + E && toNext <= 2 + E ? toNext : 0 };
+    const toNext =
+      start < 0
+        ? Math.ceil(start / bar.beats - E) * bar.beats - start
+        : start - bar.start < on
+          ? 0
+          : bar.start + bar.beats - start;
+    return {
+      start,
+      end,
+      first,
+      last,
+      ending: ending(last),
+      crossed: changes.filter((change) => change.at > start + E && change.at < end - E).length,
+      pickup: toNext > on + E && toNext <= 2 + E ? toNext : 0,
+    };
   });
   function ending(place: number): string {
     const note = line[place]!;
     const { chord } = at(place);
     if (!chord) return 'asks';
-    const is = (...roles: ('root' | 'third' | 'fifth' | 'sixth' | 'seventh')[]) => roles.some((role) => toneByRole(chord, role)?.pc === note.pc);
+    const is = (...roles: ('root' | 'third' | 'fifth' | 'sixth' | 'seventh')[]) =>
+      roles.some((role) => toneByRole(chord, role)?.pc === note.pc);
     const settled = note.end - note.onset >= 1 - E || strong(note.onset);
     const tonic = ['I', 'i'].includes(reading(at(place))!.degree);
     if (settled && (is('root', 'third') || (tonic && is('fifth', 'sixth')))) return 'home';
-    return is('seventh', 'fifth') || [2, 9, 11].includes(semitonesAboveRoot(chord, note.pc)) ? 'floats' : 'asks';
+    return is('seventh', 'fifth') || [2, 9, 11].includes(semitonesAboveRoot(chord, note.pc))
+      ? 'floats'
+      : 'asks';
   }
 
   // flags that need figures, landings and phrases
-  const landedPlaces = landings.filter(({ timing }) => timing === 'on').map(({ note }) => notes[note!]!.event);
+  const landedPlaces = landings
+    .filter(({ timing }) => timing === 'on')
+    .map(({ note }) => notes[note!]!.event);
   line.forEach((note, place) => {
     const mine = figures.filter((figure) => figure.members.includes(place));
     const opensBar = (target: number) => {
       const phrase = phrases.find((one) => target >= one.first && target <= one.last)!;
       const bar = barAt(phrase.start);
-      const full = phrase.start < on ? Math.min(0, Math.ceil(phrase.start / bar.beats - E) * bar.beats) : phrase.start - bar.start <= on + E ? bar.start : bar.start + bar.beats;
+      const full =
+        phrase.start < on
+          ? Math.min(0, Math.ceil(phrase.start / bar.beats - E) * bar.beats)
+          : phrase.start - bar.start <= on + E
+            ? bar.start
+            : bar.start + bar.beats;
       return Math.abs(line[target]!.onset - full) <= on + E;
     };
-    if (mine.some(({ target }) => landedPlaces.includes(target) || opensBar(target))) note.flags.push('pickup');
+    if (mine.some(({ target }) => landedPlaces.includes(target) || opensBar(target)))
+      note.flags.push('pickup');
     if (leadIns[place]) note.flags.push('lead-in');
     const next = line[place + 1];
-    if (mine.length > 0 || (note.tier !== 'chord' && next && linked(place) && isTone(place + 1) && Math.abs(step(place, place + 1)) <= 2)) note.flags.push('resolved');
+    if (
+      mine.length > 0 ||
+      (note.tier !== 'chord' &&
+        next &&
+        linked(place) &&
+        isTone(place + 1) &&
+        Math.abs(step(place, place + 1)) <= 2)
+    )
+      note.flags.push('resolved');
   });
 
   // coverage: count where it belongs, time where it sounds
   const entries: (Read['coverage'][number] & { key: string; at: number })[] = [];
-  const keyOf = (index: number) => `${harmony.readings[index]!.chord.symbol} over ${harmony.readings[index]!.scale.name}`;
-  harmony.readings.forEach((own, index) => { if (own && !entries.some(({ key }) => key === keyOf(index))) entries.push({ key: keyOf(index), at: index, chord: own.chord.symbol, count: 0, byInterval: {}, missing: [] }); });
+  const keyOf = (index: number) =>
+    `${harmony.readings[index]!.chord.symbol} over ${harmony.readings[index]!.scale.name}`;
+  harmony.readings.forEach((own, index) => {
+    if (own && !entries.some(({ key }) => key === keyOf(index)))
+      entries.push({
+        key: keyOf(index),
+        at: index,
+        chord: own.chord.symbol,
+        count: 0,
+        byInterval: {},
+        missing: [],
+      });
+  });
   for (const note of notes) {
     if (note.grace) continue;
     const own = line[note.event] ? belongs[note.event]! : soundingIndex(note.onset + tol);
@@ -399,15 +708,30 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
       const place = walk[index]!;
       if (!place.chord) return;
       const entry = entries.find(({ key }) => key === keyOf(place.at))!;
-      const cell = (entry.byInterval[intervalOver(place.chord, note.pc)] ??= { count: 0, beats: 0, strong: 0 });
+      const cell = (entry.byInterval[intervalOver(place.chord, note.pc)] ??= {
+        count: 0,
+        beats: 0,
+        strong: 0,
+      });
       cell.beats += beats;
-      if (counts) { entry.count++; cell.count++; if (strong(note.onset)) cell.strong++; }
+      if (counts) {
+        entry.count++;
+        cell.count++;
+        if (strong(note.onset)) cell.strong++;
+      }
     };
     const end = Math.min(note.end, until);
     let [index, from] = [own, note.onset];
     for (;;) {
       let next = index + 1;
-      while (walk[next] && walk[next]!.start < end - E && walk[next]!.chord && walk[index]!.chord && !isChange(walk[next - 1]!.chord!, walk[next]!.chord!)) next++;
+      while (
+        walk[next] &&
+        walk[next]!.start < end - E &&
+        walk[next]!.chord &&
+        walk[index]!.chord &&
+        !isChange(walk[next - 1]!.chord!, walk[next]!.chord!)
+      )
+        next++;
       const to = walk[next] && walk[next]!.start < end - E ? walk[next]!.start : end;
       add(index, Math.max(0, to - from), index === own);
       if (to >= end - E) break;
@@ -416,34 +740,99 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
   }
   for (const entry of entries) {
     const { chord } = harmony.readings[entry.at]!;
-    entry.missing = [...new Set(cellAt(plan, entry.at, 0).material.filter((pc) => entry.byInterval[intervalOver(chord, pc)] === undefined).map((pc) => intervalOver(chord, pc)))];
+    entry.missing = [
+      ...new Set(
+        cellAt(plan, entry.at, 0)
+          .material.filter((pc) => entry.byInterval[intervalOver(chord, pc)] === undefined)
+          .map((pc) => intervalOver(chord, pc)),
+      ),
+    ];
   }
 
   // the muted band
-  type Candidate = { symbol: string; root: number; tones: Map<number, number>; scale: Set<number>; altered?: string };
+  type Candidate = {
+    symbol: string;
+    root: number;
+    tones: Map<number, number>;
+    scale: Set<number>;
+    altered?: string;
+  };
   const tonesOf = (chord: Chord) => {
     const gains = new Map<number, number>();
     for (const tone of chord.tones) {
-      const gain = tone.role === 'third' || tone.role === 'sus' ? 1 : tone.role === 'seventh' || tone.role === 'sixth' ? 0.8 : tone.role === 'root' ? 0.6 : tone.role === 'fifth' ? (tone.semitones === 7 ? 0.5 : 0.8) : 0;
+      const gain =
+        tone.role === 'third' || tone.role === 'sus'
+          ? 1
+          : tone.role === 'seventh' || tone.role === 'sixth'
+            ? 0.8
+            : tone.role === 'root'
+              ? 0.6
+              : tone.role === 'fifth'
+                ? tone.semitones === 7
+                  ? 0.5
+                  : 0.8
+                : 0;
       gains.set(tone.pc, gain);
     }
     return gains;
   };
   const candidates: Candidate[] = [];
-  const addCandidate = (one: Candidate) => { if (!candidates.some((other) => other.root === one.root && [...other.tones.keys()].sort().join() === [...one.tones.keys()].sort().join())) candidates.push(one); };
-  const scaleSet = (index: number) => new Set(Array.from({ length: 12 }, (_, pc) => pc).filter((pc) => inScale({ at: index, chorus: 0, start: 0, end: 0, chord: form.stretches[index]!.chord }, pc)));
+  const addCandidate = (one: Candidate) => {
+    if (
+      !candidates.some(
+        (other) =>
+          other.root === one.root &&
+          [...other.tones.keys()].sort().join() === [...one.tones.keys()].sort().join(),
+      )
+    )
+      candidates.push(one);
+  };
+  const scaleSet = (index: number) =>
+    new Set(
+      Array.from({ length: 12 }, (_, pc) => pc).filter((pc) =>
+        inScale({ at: index, chorus: 0, start: 0, end: 0, chord: form.stretches[index]!.chord }, pc),
+      ),
+    );
   const chords = harmony.readings.flatMap((own, index) => (own ? [{ chord: own.chord, index }] : []));
-  const from = (root: number, steps: readonly number[], gains: readonly number[]) => new Map(steps.map((semis, index) => [modulo(root + semis, 12), gains[index]!]));
-  for (const { chord, index } of chords) addCandidate({ symbol: chord.symbol, root: rootPc(chord), tones: tonesOf(chord), scale: scaleSet(index) });
+  const from = (root: number, steps: readonly number[], gains: readonly number[]) =>
+    new Map(steps.map((semis, index) => [modulo(root + semis, 12), gains[index]!]));
+  for (const { chord, index } of chords)
+    addCandidate({
+      symbol: chord.symbol,
+      root: rootPc(chord),
+      tones: tonesOf(chord),
+      scale: scaleSet(index),
+    });
   for (const { chord, index } of chords) {
     const root = rootPc(chord);
     const [third, seventh] = [toneByRole(chord, 'third')?.semitones, toneByRole(chord, 'seventh')?.semitones];
     if (third === 4 && seventh === 10) {
-      const altered = (toneByRole(chord, 'fifth')?.semitones ?? 7) !== 7 || chord.altered || chord.colours.some((tone) => ['b9', '#9', 'b13'].includes(tone.interval));
-      addCandidate({ symbol: `tritone ${root}`, root: modulo(root + 6, 12), tones: from(root + 6, [0, 4, 7, 10], [0.6, 1, 0.5, 0.8]), scale: new Set([0, 2, 4, 6, 7, 9, 10].map((step7) => modulo(root + 6 + step7, 12))), ...(altered ? { altered: chord.symbol } : {}) });
+      const altered =
+        (toneByRole(chord, 'fifth')?.semitones ?? 7) !== 7 ||
+        chord.altered ||
+        chord.colours.some((tone) => ['b9', '#9', 'b13'].includes(tone.interval));
+      addCandidate({
+        symbol: `tritone ${root}`,
+        root: modulo(root + 6, 12),
+        tones: from(root + 6, [0, 4, 7, 10], [0.6, 1, 0.5, 0.8]),
+        scale: new Set([0, 2, 4, 6, 7, 9, 10].map((step7) => modulo(root + 6 + step7, 12))),
+        ...(altered ? { altered: chord.symbol } : {}),
+      });
     }
-    if (third === 4 && seventh === 11 && toneByRole(chord, 'fifth')?.semitones === 7) addCandidate({ symbol: `relative ${root}`, root: modulo(root + 9, 12), tones: from(root + 9, [0, 3, 7, 10], [0.6, 1, 0.5, 0.8]), scale: scaleSet(index) });
-    if (third === 3 && seventh === 10 && toneByRole(chord, 'fifth')?.semitones === 7) addCandidate({ symbol: `relative ${root}`, root: modulo(root + 3, 12), tones: from(root + 3, [0, 4, 7, 11], [0.6, 1, 0.5, 0.8]), scale: scaleSet(index) });
+    if (third === 4 && seventh === 11 && toneByRole(chord, 'fifth')?.semitones === 7)
+      addCandidate({
+        symbol: `relative ${root}`,
+        root: modulo(root + 9, 12),
+        tones: from(root + 9, [0, 3, 7, 10], [0.6, 1, 0.5, 0.8]),
+        scale: scaleSet(index),
+      });
+    if (third === 3 && seventh === 10 && toneByRole(chord, 'fifth')?.semitones === 7)
+      addCandidate({
+        symbol: `relative ${root}`,
+        root: modulo(root + 3, 12),
+        tones: from(root + 3, [0, 4, 7, 11], [0.6, 1, 0.5, 0.8]),
+        scale: scaleSet(index),
+      });
   }
   const muted: Read['muted'] = [];
   for (let index = 0; index < walk.length; index++) {
@@ -452,7 +841,12 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
     const before = walk[index - 1];
     if (before && before.chorus === place.chorus && before.chord?.symbol === place.chord.symbol) continue;
     let last = index;
-    while (walk[last + 1] && walk[last + 1]!.chorus === place.chorus && walk[last + 1]!.chord?.symbol === place.chord.symbol) last++;
+    while (
+      walk[last + 1] &&
+      walk[last + 1]!.chorus === place.chorus &&
+      walk[last + 1]!.chord?.symbol === place.chord.symbol
+    )
+      last++;
     const [start, end] = [place.start, walk[last]!.end];
     const landed = landings.find(({ beat }) => Math.abs(beat - start) < E)?.note ?? null;
     const weights: { pc: number; weight: number }[] = [];
@@ -460,27 +854,67 @@ export function secondReading(request: { chart: Chart; tempo: number; notes: rea
       const own = line[note.event] ? belongs[note.event]! : soundingIndex(note.onset + tol);
       const inside = Math.min(note.end, end) - Math.max(note.onset, start);
       if (note.grace || note.flags.includes('blue') || inside <= E || own > last) continue;
-      if (note.tier !== 'chord' && (['passing', 'neighbour'].includes(note.function) || note.target !== undefined)) continue;
+      if (
+        note.tier !== 'chord' &&
+        (['passing', 'neighbour'].includes(note.function) || note.target !== undefined)
+      )
+        continue;
       const factor = landed === idx(note) ? 1.5 : own < index ? 0.6 : 1;
       weights.push({ pc: note.pc, weight: Math.min(inside, 1) * (onBeat(note.onset) ? 1 : 0.6) * factor });
     }
     const total = weights.reduce((sum, { weight }) => sum + weight, 0);
-    const gain = (tones: Map<number, number>, scale: Set<number>) => (total > 0 ? weights.reduce((sum, { pc, weight }) => sum + weight * (tones.get(pc) ?? (scale.has(pc) ? 0 : -0.5)), 0) / total : 0);
+    const gain = (tones: Map<number, number>, scale: Set<number>) =>
+      total > 0
+        ? weights.reduce(
+            (sum, { pc, weight }) => sum + weight * (tones.get(pc) ?? (scale.has(pc) ? 0 : -0.5)),
+            0,
+          ) / total
+        : 0;
     const truth = tonesOf(place.chord);
-    const others = candidates.filter((one) => !(one.root === rootPc(place.chord!) && one.symbol === place.chord!.symbol) && [...one.tones.keys()].filter((pc) => truth.has(pc)).length < 3 && one.altered !== place.chord!.symbol);
+    const others = candidates.filter(
+      (one) =>
+        !(one.root === rootPc(place.chord!) && one.symbol === place.chord!.symbol) &&
+        [...one.tones.keys()].filter((pc) => truth.has(pc)).length < 3 &&
+        one.altered !== place.chord!.symbol,
+    );
     const best = others.length ? Math.max(...others.map((one) => gain(one.tones, one.scale))) : 0;
     const margin = gain(truth, scaleSet(place.at)) - best;
-    muted.push({ beat: start, chord: place.chord.symbol, verdict: total < 0.5 - E ? 'silent' : margin >= 0.05 - E ? 'heard' : margin >= -0.05 - E ? 'unclear' : 'not-heard' });
+    muted.push({
+      beat: start,
+      chord: place.chord.symbol,
+      verdict:
+        total < 0.5 - E
+          ? 'silent'
+          : margin >= 0.05 - E
+            ? 'heard'
+            : margin >= -0.05 - E
+              ? 'unclear'
+              : 'not-heard',
+    });
   }
   return {
-    notes, landings, muted, coverage: entries.map(({ chord, count, byInterval, missing }) => ({ chord, count, byInterval, missing })),
-    figures: figures.map(({ kind, members, target }) => `${kind} ${members.map((place) => idx(line[place]!)).join(' ')} → ${idx(line[target]!)}`),
-    phrases: phrases.map(({ start, end, ending: ends, crossed, pickup }) => ({ start, end, ending: ends, crossed, pickup })),
+    notes,
+    landings,
+    muted,
+    coverage: entries.map(({ chord, count, byInterval, missing }) => ({ chord, count, byInterval, missing })),
+    figures: figures.map(
+      ({ kind, members, target }) =>
+        `${kind} ${members.map((place) => idx(line[place]!)).join(' ')} → ${idx(line[target]!)}`,
+    ),
+    phrases: phrases.map(({ start, end, ending: ends, crossed, pickup }) => ({
+      start,
+      end,
+      ending: ends,
+      crossed,
+      pickup,
+    })),
   };
 }
 
 const middle = (values: readonly number[]): number | null => {
   const sorted = [...values].sort((a, b) => a - b);
   if (sorted.length === 0) return null;
-  return sorted.length % 2 ? sorted[(sorted.length - 1) / 2]! : (sorted[sorted.length / 2 - 1]! + sorted[sorted.length / 2]!) / 2;
+  return sorted.length % 2
+    ? sorted[(sorted.length - 1) / 2]!
+    : (sorted[sorted.length / 2 - 1]! + sorted[sorted.length / 2]!) / 2;
 };

@@ -13,18 +13,36 @@ const SOUNDFONT = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
 const RATE = 44_100;
 
 /** General MIDI programs, counted from 0 (General MIDI 1 sound set). */
-export const PROGRAMS = { nylonString: 24, steelString: 25, jazz: 26, clean: 27, muted: 28, overdriven: 29, distorted: 30, harpsichord: 6, harp: 46, banjo: 105 } as const;
+export const PROGRAMS = {
+  nylonString: 24,
+  steelString: 25,
+  jazz: 26,
+  clean: 27,
+  muted: 28,
+  overdriven: 29,
+  distorted: 30,
+  harpsichord: 6,
+  harp: 46,
+  banjo: 105,
+} as const;
 
 /** What is missing for this set, in words; null where everything is there. */
 export function soundfontMissing(): string | null {
   if (!existsSync(SOUNDFONT)) return `${SOUNDFONT} is not installed (Debian package fluid-soundfont-gm)`;
-  for (const [tool, flag] of [['fluidsynth', '--version'], ['sox', '--version']] as const)
+  for (const [tool, flag] of [
+    ['fluidsynth', '--version'],
+    ['sox', '--version'],
+  ] as const)
     if (spawnSync(tool, [flag]).status !== 0) return `${tool} is not installed (Debian package of that name)`;
   return null;
 }
 
 /** Renders a line with a soundfont, each string on its own channel, bends and slides by pitch wheel. Muted strokes are very short soft notes of the muted guitar. */
-export function renderSoundfont(line: Line, program: number, detuneCents = 0): { samples: Float32Array; rate: number } {
+export function renderSoundfont(
+  line: Line,
+  program: number,
+  detuneCents = 0,
+): { samples: Float32Array; rate: number } {
   return render(midiOf(line, program, detuneCents), line.seconds);
 }
 
@@ -32,7 +50,11 @@ export function renderSoundfont(line: Line, program: number, detuneCents = 0): {
 export function sox(samples: Float32Array, rate: number, effects: readonly string[]): Float32Array {
   const raw = Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength);
   const format = ['-t', 'f32', '-r', String(rate), '-c', '1'];
-  const out = execFileSync('sox', ['-D', ...format, '-', ...format, '-', ...effects], { input: raw, maxBuffer: 1 << 28, stdio: ['pipe', 'pipe', 'ignore'] });
+  const out = execFileSync('sox', ['-D', ...format, '-', ...format, '-', ...effects], {
+    input: raw,
+    maxBuffer: 1 << 28,
+    stdio: ['pipe', 'pipe', 'ignore'],
+  });
   return new Float32Array(out.buffer.slice(out.byteOffset, out.byteOffset + out.byteLength));
 }
 
@@ -66,27 +88,51 @@ export function writeTimed(timed: readonly Timed[]): Uint8Array {
     last = Math.max(last, tick);
   }
   track.push({ deltaTime: 0, meta: true, type: 'endOfTrack' });
-  return Uint8Array.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: TICKS_PER_SECOND }, tracks: [track] }));
+  return Uint8Array.from(
+    writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: TICKS_PER_SECOND }, tracks: [track] }),
+  );
 }
 
 /** Program and a pitch wheel of ±12 semitones (registered parameter 0). */
 function setUp(channel: number, program: number): Timed[] {
-  const control = (controllerType: number, value: number): Timed => ({ tick: 0, event: { deltaTime: 0, type: 'controller', channel, controllerType, value } as MidiEvent });
-  return [{ tick: 0, event: { deltaTime: 0, type: 'programChange', channel, programNumber: program } as MidiEvent }, control(101, 0), control(100, 0), control(6, WHEEL_SEMITONES), control(38, 0)];
+  const control = (controllerType: number, value: number): Timed => ({
+    tick: 0,
+    event: { deltaTime: 0, type: 'controller', channel, controllerType, value } as MidiEvent,
+  });
+  return [
+    { tick: 0, event: { deltaTime: 0, type: 'programChange', channel, programNumber: program } as MidiEvent },
+    control(101, 0),
+    control(100, 0),
+    control(6, WHEEL_SEMITONES),
+    control(38, 0),
+  ];
 }
 
 function legatoAfter(strings: readonly StringNote[], index: number): StringNote[] {
   const after: StringNote[] = [];
-  for (let next = index + 1; next < strings.length && (strings[next]!.attack === 'hammer' || strings[next]!.attack === 'pull'); next++) after.push(strings[next]!);
+  for (
+    let next = index + 1;
+    next < strings.length && (strings[next]!.attack === 'hammer' || strings[next]!.attack === 'pull');
+    next++
+  )
+    after.push(strings[next]!);
   return after;
 }
 
 /** Hammered and pulled notes are the same string at another pitch: a step of the wheel within 6 ms. */
-function noteEvents(note: StringNote, legato: readonly StringNote[], channel: number, detuneCents: number): Timed[] {
+function noteEvents(
+  note: StringNote,
+  legato: readonly StringNote[],
+  channel: number,
+  detuneCents: number,
+): Timed[] {
   const until = legato.at(-1)?.until ?? note.until;
   const from = Math.round(note.at * TICKS_PER_SECOND);
   const to = Math.round(until * TICKS_PER_SECOND);
-  const velocity = Math.max(20, Math.min(127, Math.round((note.attack === 'ghost' ? 60 : 88) * Math.sqrt(note.gain))));
+  const velocity = Math.max(
+    20,
+    Math.min(127, Math.round((note.attack === 'ghost' ? 60 : 88) * Math.sqrt(note.gain))),
+  );
   const events: Timed[] = [
     { tick: from, event: { deltaTime: 0, type: 'noteOn', channel, noteNumber: note.midi, velocity } },
     { tick: to, event: { deltaTime: 0, type: 'noteOff', channel, noteNumber: note.midi, velocity: 0 } },
@@ -113,7 +159,30 @@ export function render(midi: Uint8Array, seconds: number): { samples: Float32Arr
   if (!existsSync(wav)) {
     const [source, partial] = [join(folder, `${name}.mid`), join(folder, `${name}.part.wav`)];
     writeFileSync(source, midi);
-    execFileSync('fluidsynth', ['-ni', '-q', '-R', '0', '-C', '0', '-g', '0.6', '-r', String(RATE), '-T', 'wav', '-O', 'float', '-F', partial, SOUNDFONT, source], { stdio: 'ignore' });
+    execFileSync(
+      'fluidsynth',
+      [
+        '-ni',
+        '-q',
+        '-R',
+        '0',
+        '-C',
+        '0',
+        '-g',
+        '0.6',
+        '-r',
+        String(RATE),
+        '-T',
+        'wav',
+        '-O',
+        'float',
+        '-F',
+        partial,
+        SOUNDFONT,
+        source,
+      ],
+      { stdio: 'ignore' },
+    );
     renameSync(partial, wav);
   }
   const samples = toMono(certain(readWav(new Uint8Array(readFileSync(wav)))));

@@ -9,9 +9,26 @@ import { renderRecorded } from './recordedSet';
 import { PROGRAMS, renderSoundfont } from './soundfontSet';
 
 /** Where the notes of a varied take come from. */
-export type Source = { readonly name: string } & ({ readonly guitar: readonly GuitarSample[] } | { readonly program: keyof typeof PROGRAMS });
+export type Source = { readonly name: string } & (
+  { readonly guitar: readonly GuitarSample[] } | { readonly program: keyof typeof PROGRAMS }
+);
 
-const COMMON: readonly LineKind[] = ['fast', 'swing', 'staccato', 'plucked', 'ringing', 'repeated', 'ghosts', 'legato', 'slides', 'bends', 'mixed', 'mixed', 'dyads', 'stabs'];
+const COMMON: readonly LineKind[] = [
+  'fast',
+  'swing',
+  'staccato',
+  'plucked',
+  'ringing',
+  'repeated',
+  'ghosts',
+  'legato',
+  'slides',
+  'bends',
+  'mixed',
+  'mixed',
+  'dyads',
+  'stabs',
+];
 
 /** A take to learn from: any line through any chain of effects, seeded. */
 export function variedTake(source: Source, seed: number): LabelledTake {
@@ -19,11 +36,20 @@ export function variedTake(source: Source, seed: number): LabelledTake {
   const kind = random() < 0.5 ? pick(random, LINE_KINDS) : pick(random, COMMON);
   const pitches = 'guitar' in source ? source.guitar.map(({ midi }) => midi) : [40, 81];
   const high = kind === 'high' || random() < 0.15 ? 88 : 81;
-  const line = writeLine(kind, seed, { lowest: random() < 0.1 ? 36 : Math.max(40, Math.min(...pitches) - 2), highest: Math.min(high, Math.max(...pitches) + (high === 88 ? 7 : 3)) });
+  const line = writeLine(kind, seed, {
+    lowest: random() < 0.1 ? 36 : Math.max(40, Math.min(...pitches) - 2),
+    highest: Math.min(high, Math.max(...pitches) + (high === 88 ? 7 : 3)),
+  });
   const detune = random() < 0.3 ? (random() * 2 - 1) * 45 : 0;
-  const strings = random() < 0.4 ? line.strings.map((string) => ({ ...string, gain: string.gain * 10 ** (gaussian(random) * 0.15) })) : line.strings;
+  const strings =
+    random() < 0.4
+      ? line.strings.map((string) => ({ ...string, gain: string.gain * 10 ** (gaussian(random) * 0.15) }))
+      : line.strings;
   const played = { ...line, strings };
-  const dry = 'guitar' in source ? renderRecorded(played, source.guitar, seed, detune) : renderSoundfont(played, PROGRAMS[source.program], detune);
+  const dry =
+    'guitar' in source
+      ? renderRecorded(played, source.guitar, seed, detune)
+      : renderSoundfont(played, PROGRAMS[source.program], detune);
   const chain: Effect[] = [];
   if (random() < 0.6) chain.push(voice);
   if (random() < 0.32) chain.push(random() < 0.25 ? drive : random() < 0.6 ? amplifier : distortion);
@@ -36,8 +62,19 @@ export function variedTake(source: Source, seed: number): LabelledTake {
   const wet = chain.reduce((samples, effect, index) => effect(samples, dry.rate, seed + index), dry.samples);
   const band = random();
   const level = -12 - 14 * random();
-  const samples = band < 0.1 ? leak(wet, ownBand(line.seconds, seed), dry.rate, seed, level) : band < 0.2 ? leak(wet, soundfontBand(line.seconds, seed), dry.rate, seed, level) : wet;
-  return { ...line, truth: line.truth.map((note) => ({ ...note, pitch: note.pitch + detune / 100 })), samples, rate: dry.rate, detune };
+  const samples =
+    band < 0.1
+      ? leak(wet, ownBand(line.seconds, seed), dry.rate, seed, level)
+      : band < 0.2
+        ? leak(wet, soundfontBand(line.seconds, seed), dry.rate, seed, level)
+        : wet;
+  return {
+    ...line,
+    truth: line.truth.map((note) => ({ ...note, pitch: note.pitch + detune / 100 })),
+    samples,
+    rate: dry.rate,
+    detune,
+  };
 }
 
 /** From a warm edge to a hard clip, after a shelf and before a cabinet. */
@@ -47,7 +84,11 @@ const amplifier: Effect = (samples, rate, seed) => {
   const loudest = samples.reduce((most, value) => Math.max(most, Math.abs(value)), 1e-6);
   const shaped = samples.map((value) => {
     const driven = (value / loudest) * gain * 2 + bias;
-    return (hard < 0.5 ? Math.tanh(driven) - Math.tanh(bias) : Math.max(-1, Math.min(1, driven)) - Math.max(-1, Math.min(1, bias))) * 0.3;
+    return (
+      (hard < 0.5
+        ? Math.tanh(driven) - Math.tanh(bias)
+        : Math.max(-1, Math.min(1, driven)) - Math.max(-1, Math.min(1, bias))) * 0.3
+    );
   });
   return voice(shaped, rate, seed + 5);
 };
@@ -78,6 +119,15 @@ export function madeGuitar(seed: number): GuitarSample[] {
     const midi = 38 + 3 * index;
     const samples = pluckString({ midi, rate: 44_100, held: 3, release: 0.1, force, at, decay }, random);
     const loudest = samples.reduce((most, value) => Math.max(most, Math.abs(value)), 1e-6);
-    return { instrument: 'electric', name: `made ${midi}`, midi, pitch: midi, rate: 44_100, share: 'tune', samples: samples.map((value) => (value / loudest) * 0.5), onset: 0 };
+    return {
+      instrument: 'electric',
+      name: `made ${midi}`,
+      midi,
+      pitch: midi,
+      rate: 44_100,
+      share: 'tune',
+      samples: samples.map((value) => (value / loudest) * 0.5),
+      onset: 0,
+    };
   });
 }

@@ -9,22 +9,53 @@ import { scoreNotes } from '../score/notes';
 import { browserWithMicrophone, expect, listen, makeChart, rigOf, test } from '../support/browser';
 import { alignment } from '../support/alignment';
 
-const CHART = 'title: Lamplight Quarry\nkey: Bb\ntempo: 152\nfeel: swing\n\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
+const CHART =
+  'title: Lamplight Quarry\nkey: Bb\ntempo: 152\nfeel: swing\n\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
 const TEMPO = 152;
 const LEAD = 0.3;
 
 // the audio of this test is real time on one clock: a starved machine gets a second try
 test.describe.configure({ retries: 2 });
 
-test('a take through the microphone: its sound kept, its notes found, its landings those of the truth', async ({ request, baseURL }) => {
+test('a take through the microphone: its sound kept, its notes found, its landings those of the truth', async ({
+  request,
+  baseURL,
+}) => {
   mkdirSync('.tmp', { recursive: true });
-  const [chartFile, wav, truthFile] = ['chart.txt', 'solo.wav', 'truth.json'].map((name) => path.resolve('.tmp', name)) as [string, string, string];
-  execFileSync('node', ['-e', `require('fs').writeFileSync(${JSON.stringify(chartFile)}, ${JSON.stringify(CHART)})`]);
-  execFileSync('node', ['bin/wander', 'play', chartFile, '--tempo', String(TEMPO), '--plan', 'scale-per-chord', '--seed', '5', '--choruses', '1', '--lead', String(LEAD), '--out', wav, '--truth', truthFile]);
+  const [chartFile, wav, truthFile] = ['chart.txt', 'solo.wav', 'truth.json'].map((name) =>
+    path.resolve('.tmp', name),
+  ) as [string, string, string];
+  execFileSync('node', [
+    '-e',
+    `require('fs').writeFileSync(${JSON.stringify(chartFile)}, ${JSON.stringify(CHART)})`,
+  ]);
+  execFileSync('node', [
+    'bin/wander',
+    'play',
+    chartFile,
+    '--tempo',
+    String(TEMPO),
+    '--plan',
+    'scale-per-chord',
+    '--seed',
+    '5',
+    '--choruses',
+    '1',
+    '--lead',
+    String(LEAD),
+    '--out',
+    wav,
+    '--truth',
+    truthFile,
+  ]);
   const chartId = await makeChart(request, baseURL!, CHART);
   const browser = await browserWithMicrophone(wav);
   try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: baseURL!, permissions: ['microphone'] });
+    const context = await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      baseURL: baseURL!,
+      permissions: ['microphone'],
+    });
     await context.addInitScript(rigOf({}));
     const page = await context.newPage();
     const complaints = listen(page);
@@ -52,12 +83,20 @@ test('a take through the microphone: its sound kept, its notes found, its landin
     expect(d.exactShare).toBeGreaterThanOrEqual(0.6);
     // the fake microphone does not hear the band: the take is lined up by hand, as a player would with the buttons below it
     const offsetSec = LEAD + d.offset / kept.rate;
-    const amended = await request.patch(`/api/takes/${id}`, { data: { offsetSec }, headers: { origin: baseURL! } });
+    const amended = await request.patch(`/api/takes/${id}`, {
+      data: { offsetSec },
+      headers: { origin: baseURL! },
+    });
     const { report, marks } = (await amended.json()) as { report: Report; marks: string[] };
-    compare(report, truthFile, (seconds) => seconds + (d.offsetAt(seconds * kept.rate) - d.offset) / kept.rate);
+    compare(
+      report,
+      truthFile,
+      (seconds) => seconds + (d.offsetAt(seconds * kept.rate) - d.offset) / kept.rate,
+    );
     expect(marks).toHaveLength(report.changes.length);
     await page.reload();
-    if (process.env.SHOTS) await page.screenshot({ path: path.join(process.env.SHOTS, 'recorded-review.png') });
+    if (process.env.SHOTS)
+      await page.screenshot({ path: path.join(process.env.SHOTS, 'recorded-review.png') });
     expect(complaints()).toEqual([]);
   } finally {
     await browser.close();
@@ -66,15 +105,35 @@ test('a take through the microphone: its sound kept, its notes found, its landin
 
 /** At least 90 % of the true notes within 50 ms and 50 cents, and at least 90 % of the landings as the truth's own analysis has them. */
 function compare(report: Report, truthFile: string, captured: (seconds: number) => number): void {
-  const truth: PlayedNote[] = toBeats(certain(readNotes(readFileSync(truthFile, 'utf8'))), TEMPO, LEAD).map((note) => ({ ...note, onsetBeat: ((captured((note.onsetBeat * 60) / TEMPO + LEAD) - LEAD) * TEMPO) / 60 }));
-  const seconds = (note: { onsetBeat: number; midi: number }) => ({ onset: (note.onsetBeat * 60) / TEMPO, pitch: note.midi });
+  const truth: PlayedNote[] = toBeats(certain(readNotes(readFileSync(truthFile, 'utf8'))), TEMPO, LEAD).map(
+    (note) => ({
+      ...note,
+      onsetBeat: ((captured((note.onsetBeat * 60) / TEMPO + LEAD) - LEAD) * TEMPO) / 60,
+    }),
+  );
+  const seconds = (note: { onsetBeat: number; midi: number }) => ({
+    onset: (note.onsetBeat * 60) / TEMPO,
+    pitch: note.midi,
+  });
   const score = scoreNotes(truth.map(seconds), report.notes.map(seconds));
-  const own = analyse({ chart: certain(readChart(CHART)), tempo: TEMPO, notes: truth, choruses: 1, plan: { id: 'scale-per-chord' } });
+  const own = analyse({
+    chart: certain(readChart(CHART)),
+    tempo: TEMPO,
+    notes: truth,
+    choruses: 1,
+    plan: { id: 'scale-per-chord' },
+  });
   const same = own.changes.filter((change, index) => {
     const { landing } = report.changes[index]!;
-    return landing.interval === change.landing.interval && landing.timing === change.landing.timing && landing.verdict === change.landing.verdict;
+    return (
+      landing.interval === change.landing.interval &&
+      landing.timing === change.landing.timing &&
+      landing.verdict === change.landing.verdict
+    );
   });
-  console.log(`notes found ${(score.recall * 100).toFixed(1)} % of ${truth.length}, landings equal ${same.length} of ${own.changes.length}`);
+  console.log(
+    `notes found ${(score.recall * 100).toFixed(1)} % of ${truth.length}, landings equal ${same.length} of ${own.changes.length}`,
+  );
   expect(score.recall).toBeGreaterThanOrEqual(0.9);
   expect(same.length / own.changes.length).toBeGreaterThanOrEqual(0.9);
 }

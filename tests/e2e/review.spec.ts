@@ -6,8 +6,13 @@ import { certain } from '@/core/vocabulary';
 import { expect, test } from '../support/browser';
 import { makeTake } from '../support/takes';
 
-type Review = { report: Report; heard: { onsetSec: number; offsetSec: number; midi: number }[]; edits: unknown[] };
-const reviewOf = async (page: Page, id: string): Promise<Review> => (await (await page.request.get(`/api/takes/${id}`)).json()) as Review;
+type Review = {
+  report: Report;
+  heard: { onsetSec: number; offsetSec: number; midi: number }[];
+  edits: unknown[];
+};
+const reviewOf = async (page: Page, id: string): Promise<Review> =>
+  (await (await page.request.get(`/api/takes/${id}`)).json()) as Review;
 const selected = (page: Page) => page.getByRole('region', { name: 'Selected' });
 
 async function open(page: Page, id: string, query = ''): Promise<void> {
@@ -15,12 +20,22 @@ async function open(page: Page, id: string, query = ''): Promise<void> {
   await expect(page.locator('footer').getByRole('button', { name: /Play the take/ })).toBeVisible();
 }
 
-test('the whole screen by keys alone: every selection has an address, and the address leads back to it', async ({ page, request, baseURL }) => {
+test('the whole screen by keys alone: every selection has an address, and the address leads back to it', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await makeTake(request, baseURL!);
   const { report } = await reviewOf(page, id);
   await open(page, id);
   const at = () => new URL(page.url()).searchParams.get('at');
-  for (const [key, kind] of [['ArrowRight', 'note'], ['c', 'change'], ['p', 'phrase'], ['r', 'chorus'], ...(report.figures.length > 0 ? [['f', 'figure']] : [])] as const) {
+  for (const [key, kind] of [
+    ['ArrowRight', 'note'],
+    ['c', 'change'],
+    ['p', 'phrase'],
+    ['r', 'chorus'],
+    ...(report.figures.length > 0 ? [['f', 'figure']] : []),
+  ] as const) {
     await page.keyboard.press(key!);
     await expect(selected(page)).toBeVisible();
     expect(at()).toMatch(new RegExp(`^${kind}-\\d+$`));
@@ -36,7 +51,11 @@ test('the whole screen by keys alone: every selection has an address, and the ad
   await page.goto(`/takes/${id}?at=${first}`);
   await expect(selected(page)).toHaveText(words!);
   // drawn by pitch, then four bars wide, and back
-  const lanes = () => page.locator('[data-testid="form"] svg').first().evaluate((svg) => Number(svg.getAttribute('viewBox')!.split(' ')[3]));
+  const lanes = () =>
+    page
+      .locator('[data-testid="form"] svg')
+      .first()
+      .evaluate((svg) => Number(svg.getAttribute('viewBox')!.split(' ')[3]));
   await expect(page.locator('[data-lane]')).toHaveCount(0);
   await page.keyboard.press('d');
   await expect(page.locator('[data-lane="0"]').first()).toBeAttached();
@@ -53,7 +72,11 @@ test('the whole screen by keys alone: every selection has an address, and the ad
   await expect(page.getByTestId('stand-back')).toBeVisible();
 });
 
-test('two metres away: the pedal goes from change to change with sound, holds back, and loops', async ({ page, request, baseURL }) => {
+test('two metres away: the pedal goes from change to change with sound, holds back, and loops', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await makeTake(request, baseURL!);
   const { report } = await reviewOf(page, id);
   await page.goto(`/takes/${id}?view=far`, { waitUntil: 'networkidle' });
@@ -70,8 +93,15 @@ test('two metres away: the pedal goes from change to change with sound, holds ba
   await expect(page.locator('footer').getByRole('button', { name: /Play the take/ })).toBeVisible();
 });
 
-test('a correction is judged at once, kept by itself, and undone; what was heard stays', async ({ page, request, baseURL }) => {
-  const id = await makeTake(request, baseURL!, (one) => ({ ...one, notes: one.notes.map((note, index) => (index === 5 ? { ...note, confidence: 0.5 } : note)) }));
+test('a correction is judged at once, kept by itself, and undone; what was heard stays', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  const id = await makeTake(request, baseURL!, (one) => ({
+    ...one,
+    notes: one.notes.map((note, index) => (index === 5 ? { ...note, confidence: 0.5 } : note)),
+  }));
   const before = await reviewOf(page, id);
   await open(page, id, '?view=correct&at=note-3');
   await page.keyboard.press('ArrowRight');
@@ -102,23 +132,40 @@ test('a correction is judged at once, kept by itself, and undone; what was heard
 const LISTEN = `window.handed = []; { const start = AudioBufferSourceNode.prototype.start; AudioBufferSourceNode.prototype.start = function (when, offset, length) { window.handed.push({ when, rate: this.buffer.sampleRate, samples: this.buffer.getChannelData(0).slice() }); return start.call(this, when, offset, length); }; }`;
 
 /** Pitch of the loudest stretch, by autocorrelation, in hertz; and seconds of the first attack. */
-const measured = (page: Page, from: number, to: number) => page.evaluate(([a, b]) => {
-  const { samples, rate } = (window as unknown as { handed: { samples: Float32Array; rate: number }[] }).handed.at(-1)!;
-  const [first, last] = [Math.round(a! * rate), Math.round(b! * rate)];
-  const part = samples.subarray(first, last);
-  let best = { lag: 0, sum: -Infinity };
-  const n = Math.min(part.length, 8192) - 700;
-  for (let lag = Math.round(rate / 1200); lag < Math.min(700, Math.round(rate / 70)); lag++) {
-    let [sum, energy] = [0, 0];
-    for (let at = 0; at < n; at++) { sum += part[at]! * part[at + lag]!; energy += part[at + lag]! ** 2; }
-    const score = sum / Math.sqrt(energy + 1e-9);
-    if (score > best.sum * 1.02) best = { lag, sum: score };
-  }
-  const loud = samples.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
-  return { hz: rate / best.lag, attack: samples.findIndex((value) => Math.abs(value) > 0.25 * loud) / rate, length: samples.length / rate };
-}, [from, to] as const);
+const measured = (page: Page, from: number, to: number) =>
+  page.evaluate(
+    ([a, b]) => {
+      const { samples, rate } = (
+        window as unknown as { handed: { samples: Float32Array; rate: number }[] }
+      ).handed.at(-1)!;
+      const [first, last] = [Math.round(a! * rate), Math.round(b! * rate)];
+      const part = samples.subarray(first, last);
+      let best = { lag: 0, sum: -Infinity };
+      const n = Math.min(part.length, 8192) - 700;
+      for (let lag = Math.round(rate / 1200); lag < Math.min(700, Math.round(rate / 70)); lag++) {
+        let [sum, energy] = [0, 0];
+        for (let at = 0; at < n; at++) {
+          sum += part[at]! * part[at + lag]!;
+          energy += part[at + lag]! ** 2;
+        }
+        const score = sum / Math.sqrt(energy + 1e-9);
+        if (score > best.sum * 1.02) best = { lag, sum: score };
+      }
+      const loud = samples.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
+      return {
+        hz: rate / best.lag,
+        attack: samples.findIndex((value) => Math.abs(value) > 0.25 * loud) / rate,
+        length: samples.length / rate,
+      };
+    },
+    [from, to] as const,
+  );
 
-test('half speed: twice as long at the same pitch; the fix moves one note and nothing else; the cursor is where the sound is', async ({ page, request, baseURL }) => {
+test('half speed: twice as long at the same pitch; the fix moves one note and nothing else; the cursor is where the sound is', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await makeTake(request, baseURL!);
   const { heard, report } = await reviewOf(page, id);
   await page.addInitScript(LISTEN);
@@ -136,13 +183,20 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
     const place = () => Number(/translate\(([\d.]+)/.exec(line.getAttribute('transform') ?? '')?.[1] ?? NaN);
     await new Promise((done) => setTimeout(done, 300));
     const marks: [number, number][] = [];
-    while (performance.now() - context < 2300) { await new Promise((done) => requestAnimationFrame(done)); if (line.getAttribute('visibility') === 'visible') marks.push([performance.now(), place()]); }
+    while (performance.now() - context < 2300) {
+      await new Promise((done) => requestAnimationFrame(done));
+      if (line.getAttribute('visibility') === 'visible') marks.push([performance.now(), place()]);
+    }
     return marks;
   });
   const beatWidth = (872 - 20) / 17;
   const [start] = drift;
-  const off = drift.map(([time, x]) => Math.abs((x - start![1]) / beatWidth * (60 / 180) - (time - start![0]) / 1000));
-  console.log(`cursor against the clock: at most ${(Math.max(...off) * 1000).toFixed(0)} ms over ${drift.length} frames`);
+  const off = drift.map(([time, x]) =>
+    Math.abs(((x - start![1]) / beatWidth) * (60 / 180) - (time - start![0]) / 1000),
+  );
+  console.log(
+    `cursor against the clock: at most ${(Math.max(...off) * 1000).toFixed(0)} ms over ${drift.length} frames`,
+  );
   expect(drift.length).toBeGreaterThan(20);
   expect(off.sort((a, b) => a - b)[Math.floor(off.length * 0.95)]!).toBeLessThan(0.02);
   await page.keyboard.press('Space');
@@ -150,7 +204,9 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
   await page.locator('footer').getByLabel('Speed').selectOption('0.5');
   await page.getByRole('heading', { level: 1 }).click();
   const at = heard[0]!.onsetSec;
-  await page.evaluate(() => { (window as unknown as { handed: unknown[] }).handed.length = 0; });
+  await page.evaluate(() => {
+    (window as unknown as { handed: unknown[] }).handed.length = 0;
+  });
   await page.goto(`/takes/${id}?at=note-1`);
   await expect(selected(page)).toBeVisible();
   await page.locator('footer').getByLabel('Speed').selectOption('0.5');
@@ -158,7 +214,10 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
   await page.keyboard.press('Enter');
   await expect.poll(handed, { timeout: 15_000 }).toBeGreaterThan(0);
   const first = report.notes[0]!;
-  const slow = await page.evaluate(() => { const one = (window as unknown as { handed: { samples: Float32Array; rate: number }[] }).handed[0]!; return one.samples.length / one.rate; });
+  const slow = await page.evaluate(() => {
+    const one = (window as unknown as { handed: { samples: Float32Array; rate: number }[] }).handed[0]!;
+    return one.samples.length / one.rate;
+  });
   expect(slow).toBeCloseTo(10.02, 1); // five seconds of the take
   const halved = await measured(page, 0.05, Math.max(0.3, (heard[0]!.offsetSec - at) * 2 - 0.05));
   expect(Math.abs(12 * Math.log2(halved.hz / plain.hz)) % 12).toBeLessThan(0.35);
@@ -171,13 +230,33 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
   await expect(selected(page)).toContainText('One-note fix');
   await page.keyboard.press('x');
   await expect.poll(handed, { timeout: 15_000 }).toBeGreaterThan(0);
-  const patched = await page.evaluate(() => { const one = (window as unknown as { handed: { samples: Float32Array; rate: number }[] }).handed[0]!; return [...one.samples.filter((_, n) => n % 4 === 0)]; });
-  await page.evaluate(() => { (window as unknown as { handed: unknown[] }).handed.length = 0; });
+  const patched = await page.evaluate(() => {
+    const one = (window as unknown as { handed: { samples: Float32Array; rate: number }[] }).handed[0]!;
+    return [...one.samples.filter((_, n) => n % 4 === 0)];
+  });
+  await page.evaluate(() => {
+    (window as unknown as { handed: unknown[] }).handed.length = 0;
+  });
   // the same bars as they were played differ in that note alone
   const fix = report.changes[missed]!.fix!;
   const note = report.notes[fix.noteIndex]!;
   const from = Math.max(-4, note.onsetBeat - 4);
-  const own = await page.evaluate(async ({ take, start, count }) => { const context = new AudioContext(); const buffer = await context.decodeAudioData(await (await fetch(`/api/takes/${take}/audio`)).arrayBuffer()); const first = Math.max(0, Math.round(start * context.sampleRate)); return [...buffer.getChannelData(0).slice(first, first + count * 4).filter((_, n) => n % 4 === 0)]; }, { take: id, start: (from * 60) / 180, count: patched.length });
+  const own = await page.evaluate(
+    async ({ take, start, count }) => {
+      const context = new AudioContext();
+      const buffer = await context.decodeAudioData(
+        await (await fetch(`/api/takes/${take}/audio`)).arrayBuffer(),
+      );
+      const first = Math.max(0, Math.round(start * context.sampleRate));
+      return [
+        ...buffer
+          .getChannelData(0)
+          .slice(first, first + count * 4)
+          .filter((_, n) => n % 4 === 0),
+      ];
+    },
+    { take: id, start: (from * 60) / 180, count: patched.length },
+  );
   const differs = patched.flatMap((value, n) => (Math.abs(value - own[n]!) > 1e-4 ? [n] : []));
   const step = 4 / 44_100;
   const begins = ((note.onsetBeat - from) * 60) / 180 - (from < 0 ? 0 : 0);
@@ -186,7 +265,11 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
   expect(differs[differs.length - 1]! * step).toBeLessThan(begins + (note.durationBeats * 60) / 180 + 0.25);
 });
 
-test('words are kept, a take is found by them, saved as MIDI and as a picture, and held beside another', async ({ page, request, baseURL }) => {
+test('words are kept, a take is found by them, saved as MIDI and as a picture, and held beside another', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const [other, id] = [await makeTake(request, baseURL!, undefined, 8), await makeTake(request, baseURL!)];
   await open(page, id, '?view=words&at=change-2');
   await page.getByRole('button', { name: '4 stars' }).click();
@@ -198,8 +281,15 @@ test('words are kept, a take is found by them, saved as MIDI and as a picture, a
   const midi = page.waitForEvent('download');
   await page.getByRole('link', { name: 'MIDI', exact: true }).click();
   const heard = (await reviewOf(page, id)).heard.map((note) => note.midi);
-  expect(certain(readMidi(new Uint8Array(readFileSync(await (await midi).path())))).map((note) => note.midi).sort()).toEqual([...heard].sort());
-  for (const [name, begins] of [['Picture as SVG', '<svg'], ['as PNG', '\u0089PNG']] as const) {
+  expect(
+    certain(readMidi(new Uint8Array(readFileSync(await (await midi).path()))))
+      .map((note) => note.midi)
+      .sort(),
+  ).toEqual([...heard].sort());
+  for (const [name, begins] of [
+    ['Picture as SVG', '<svg'],
+    ['as PNG', '\u0089PNG'],
+  ] as const) {
     const picture = page.waitForEvent('download');
     await page.getByRole('button', { name }).click();
     const bytes = readFileSync(await (await picture).path());
@@ -212,19 +302,28 @@ test('words are kept, a take is found by them, saved as MIDI and as a picture, a
   await page.getByRole('searchbox').fill('sunlit');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('No take is like this');
   await open(page, id, '?view=compare');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('you met a target in', { timeout: 10_000 });
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('you met a target in', {
+    timeout: 10_000,
+  });
   await expect(page.getByRole('region', { name: 'What differs' }).getByRole('row')).toHaveCount(8);
   await page.getByRole('region', { name: 'Judge it otherwise' }).getByLabel('Plan').selectOption('outline');
   await expect(page.getByText('otherwise').first()).toBeVisible();
   expect(other).not.toBe(id);
 });
 
-test('a line from elsewhere is brought in and reviewed without sound; a broken file says what is wrong', async ({ page, request, baseURL, allowConsole }) => {
+test('a line from elsewhere is brought in and reviewed without sound; a broken file says what is wrong', async ({
+  page,
+  request,
+  baseURL,
+  allowConsole,
+}) => {
   allowConsole(/422/); // the browser notes the refusal itself
   const id = await makeTake(request, baseURL!);
   const midi = await (await request.get(`/api/takes/${id}/export?format=midi`)).body();
   await page.goto('/takes');
-  await page.locator('input[type="file"]').setInputFiles({ name: 'Borrowed line.mid', mimeType: 'audio/midi', buffer: midi });
+  await page
+    .locator('input[type="file"]')
+    .setInputFiles({ name: 'Borrowed line.mid', mimeType: 'audio/midi', buffer: midi });
   await expect(page.getByRole('dialog')).toContainText('Hold it against a chart');
   await page.getByRole('dialog').getByLabel('Tempo').fill('180');
   await page.getByRole('button', { name: 'Bring it in' }).click();
@@ -232,6 +331,12 @@ test('a line from elsewhere is brought in and reviewed without sound; a broken f
   await expect(page.getByText('Borrowed line')).toBeVisible();
   await expect(page.getByText('its sound is gone: notes are plucked')).toBeVisible();
   await page.goto('/takes');
-  await page.locator('input[type="file"]').setInputFiles({ name: 'broken.zip', mimeType: 'application/zip', buffer: Buffer.from('PK nothing at all') });
+  await page
+    .locator('input[type="file"]')
+    .setInputFiles({
+      name: 'broken.zip',
+      mimeType: 'application/zip',
+      buffer: Buffer.from('PK nothing at all'),
+    });
   await expect(page.getByText('This is not an archive of a take.')).toBeVisible();
 });

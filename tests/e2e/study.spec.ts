@@ -1,12 +1,19 @@
 import { alive, expect, makeChart, test } from '../support/browser';
 
-const CHART = 'title: Read first\nkey: Bb\ntempo: 160\nfeel: swing\n\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
+const CHART =
+  'title: Read first\nkey: Bb\ntempo: 160\nfeel: swing\n\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
 
-test('Study reads the form, follows the keys and keeps its place in the address', async ({ page, request, baseURL }) => {
+test('Study reads the form, follows the keys and keeps its place in the address', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await makeChart(request, baseURL!, CHART);
   await page.goto(`/study/${id}`);
   await alive(page);
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Your home scale lacks four of the five thirds.');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(
+    'Your home scale lacks four of the five thirds.',
+  );
   const chosen = page.getByRole('region', { name: 'Selected chord' });
   await expect(chosen).toContainText('In a blues the tonic carries its own minor seventh');
   for (let presses = 0; presses < 4; presses++) await page.keyboard.press('ArrowRight');
@@ -20,14 +27,21 @@ test('Study reads the form, follows the keys and keeps its place in the address'
   await page.reload();
   await alive(page);
   await expect(chosen).toContainText('bar 5');
-  await expect(page.getByRole('button', { name: 'outline', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'outline', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
 });
 
 test('a mixed plan goes with the player to the take', async ({ page, request, baseURL }) => {
   const id = await makeChart(request, baseURL!, CHART);
   await page.goto(`/study/${id}`);
   await alive(page);
-  await page.getByRole('region', { name: 'Plan for the next take' }).getByRole('combobox').first().selectOption('degree');
+  await page
+    .getByRole('region', { name: 'Plan for the next take' })
+    .getByRole('combobox')
+    .first()
+    .selectOption('degree');
   await page.getByRole('button', { name: 'major–minor blend' }).click();
   await expect(page.getByRole('button', { name: 'Remove Major–minor blend on every I' })).toBeVisible();
   await page.keyboard.press('Escape');
@@ -62,7 +76,11 @@ test('one place, shapes, and another guitar', async ({ page, request, baseURL })
   await expect(page.getByText('strings 5 6 7')).toBeVisible();
 });
 
-test('the player’s own reading stands, everything follows, and it is kept', async ({ page, request, baseURL }) => {
+test('the player’s own reading stands, everything follows, and it is kept', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const id = await makeChart(request, baseURL!, 'title: Two ways\nkey: C\n\n| Cmaj7 | A7 | Dm7 | G7 |\n');
   await page.goto(`/study/${id}?at=1`);
   await alive(page);
@@ -82,8 +100,16 @@ test('the player’s own reading stands, everything follows, and it is kept', as
   await expect(chosen).toContainText('that chord’s own dominant');
 });
 
-test('everything Study shows can be heard on a key, and stops on the same one', async ({ page, request, baseURL }) => {
-  const id = await makeChart(request, baseURL!, 'title: Heard\nkey: C\ntempo: 200\n| Dm7 | G7 | Cmaj7 | % |\n');
+test('everything Study shows can be heard on a key, and stops on the same one', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  const id = await makeChart(
+    request,
+    baseURL!,
+    'title: Heard\nkey: C\ntempo: 200\n| Dm7 | G7 | Cmaj7 | % |\n',
+  );
   await page.goto(`/study/${id}`);
   await alive(page);
   const said = page.locator('footer').getByRole('status');
@@ -95,7 +121,11 @@ test('everything Study shows can be heard on a key, and stops on the same one', 
   }
 });
 
-test('a chart that cannot be read yet leads to its editor; sheets print on white', async ({ page, request, baseURL }) => {
+test('a chart that cannot be read yet leads to its editor; sheets print on white', async ({
+  page,
+  request,
+  baseURL,
+}) => {
   const wrong = await makeChart(request, baseURL!, 'title: Torn\n| C | H7 |\n');
   await page.goto(`/study/${wrong}`);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Torn cannot be read yet.');

@@ -17,11 +17,22 @@ function fileOf(name: string, samples: Float32Array): string {
 }
 
 function soloFile(): string {
-  const notes = improvise({ chart: certain(readChart(SHORT_CHART)), tempo: 180, choruses: 3, plan: { id: 'outline' }, seed: 8 });
+  const notes = improvise({
+    chart: certain(readChart(SHORT_CHART)),
+    tempo: 180,
+    choruses: 3,
+    plan: { id: 'outline' },
+    seed: 8,
+  });
   return fileOf('troubles.wav', perform({ notes, tempo: 180, rate: RATE, seed: 8 }));
 }
 
-async function openRecord(browser: Browser, baseURL: string, chart: string, permissions: string[] = ['microphone']): Promise<Page> {
+async function openRecord(
+  browser: Browser,
+  baseURL: string,
+  chart: string,
+  permissions: string[] = ['microphone'],
+): Promise<Page> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL, permissions });
   await context.addInitScript(rigOf({}));
   const page = await context.newPage();
@@ -32,7 +43,9 @@ async function openRecord(browser: Browser, baseURL: string, chart: string, perm
 
 const start = async (page: Page) => {
   await page.keyboard.press('Space');
-  await expect(page.locator('footer').getByRole('status').first()).toHaveText('Recording', { timeout: 15_000 });
+  await expect(page.locator('footer').getByRole('status').first()).toHaveText('Recording', {
+    timeout: 15_000,
+  });
 };
 const trouble = (page: Page) => page.getByRole('alert').filter({ hasText: /\w/ }).first();
 
@@ -46,7 +59,9 @@ test('the microphone refused: said plainly, the other ways in stay open', async 
     await expect(page.getByRole('button', { name: /^2 A recording/ })).toBeVisible();
     // under its number the stand-in sits down in the player's place, and the choice is remembered
     await page.keyboard.press('3');
-    await expect(page.locator('footer').getByRole('status').first()).toHaveText('Recording', { timeout: 20_000 });
+    await expect(page.locator('footer').getByRole('status').first()).toHaveText('Recording', {
+      timeout: 20_000,
+    });
     await page.keyboard.press('Backspace');
     await expect(page.getByRole('button', { name: /Count me in/ })).toBeVisible();
     await expect(page.getByLabel('Input', { exact: true })).toHaveValue('stand-in:steady');
@@ -55,7 +70,10 @@ test('the microphone refused: said plainly, the other ways in stay open', async 
   }
 });
 
-test('an input that gives nothing is told before the count-in; played all the same, the take is offered to be thrown away', async ({ request, baseURL }) => {
+test('an input that gives nothing is told before the count-in; played all the same, the take is offered to be thrown away', async ({
+  request,
+  baseURL,
+}) => {
   const chart = await makeChart(request, baseURL!, SHORT_CHART);
   const browser = await browserWithMicrophone(fileOf('silence.wav', new Float32Array(RATE * 20)));
   try {
@@ -70,7 +88,9 @@ test('an input that gives nothing is told before the count-in; played all the sa
     const before = ((await (await request.get('/api/takes')).json()) as unknown[]).length;
     await page.getByRole('button', { name: /throw it away, try again/ }).click();
     await expect(page.getByRole('button', { name: /Count me in/ })).toBeVisible();
-    await expect.poll(async () => ((await (await request.get('/api/takes')).json()) as unknown[]).length).toBe(before - 1);
+    await expect
+      .poll(async () => ((await (await request.get('/api/takes')).json()) as unknown[]).length)
+      .toBe(before - 1);
     expect((await (await request.get('/api/takes')).json()) as unknown[]).toHaveLength(before - 1);
   } finally {
     await browser.close();
@@ -102,7 +122,9 @@ test('the input unplugged midway: what was played is kept and judged', async ({ 
 test('an input plugged in again is listened to again by itself', async ({ baseURL }) => {
   const browser = await browserWithMicrophone(soloFile());
   try {
-    const page = await (await browser.newContext({ baseURL: baseURL!, permissions: ['microphone'] })).newPage();
+    const page = await (
+      await browser.newContext({ baseURL: baseURL!, permissions: ['microphone'] })
+    ).newPage();
     await page.addInitScript(() => {
       const ask = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
       navigator.mediaDevices.getUserMedia = async (constraints) => {
@@ -115,7 +137,9 @@ test('an input plugged in again is listened to again by itself', async ({ baseUR
     await page.getByRole('button', { name: 'Listen to the input' }).click();
     const level = page.getByText(/dBFS/);
     await expect(level).toBeVisible({ timeout: 10_000 });
-    await page.evaluate(() => (window as unknown as { track: MediaStreamTrack }).track.dispatchEvent(new Event('ended')));
+    await page.evaluate(() =>
+      (window as unknown as { track: MediaStreamTrack }).track.dispatchEvent(new Event('ended')),
+    );
     await expect(page.getByText('It was unplugged.')).toBeVisible();
     await page.evaluate(() => navigator.mediaDevices.dispatchEvent(new Event('devicechange')));
     await expect(level).toBeVisible({ timeout: 10_000 });
@@ -145,7 +169,10 @@ test('two takes at once: the second tab says so and the first goes on', async ({
   }
 });
 
-test('the tab closed while recording: the next start offers what is safe, and it becomes a review', async ({ request, baseURL }) => {
+test('the tab closed while recording: the next start offers what is safe, and it becomes a review', async ({
+  request,
+  baseURL,
+}) => {
   const chart = await makeChart(request, baseURL!, SHORT_CHART);
   const browser = await browserWithMicrophone(soloFile());
   try {

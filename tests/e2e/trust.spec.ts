@@ -2,13 +2,28 @@ import http from 'node:http';
 import { expect, test } from '../support/browser';
 
 /** A request with any Host and Origin, as a page elsewhere could make a browser send it. */
-function send(base: string, method: string, path: string, headers: Record<string, string>, body = ''): Promise<number> {
+function send(
+  base: string,
+  method: string,
+  path: string,
+  headers: Record<string, string>,
+  body = '',
+): Promise<number> {
   const { hostname, port } = new URL(base);
   return new Promise((resolve, reject) => {
-    const request = http.request({ hostname, port, method, path, headers: { ...headers, 'content-length': String(Buffer.byteLength(body)) } }, (response) => {
-      response.resume();
-      resolve(response.statusCode ?? 0);
-    });
+    const request = http.request(
+      {
+        hostname,
+        port,
+        method,
+        path,
+        headers: { ...headers, 'content-length': String(Buffer.byteLength(body)) },
+      },
+      (response) => {
+        response.resume();
+        resolve(response.statusCode ?? 0);
+      },
+    );
     request.on('error', reject);
     request.end(body);
   });
@@ -16,9 +31,12 @@ function send(base: string, method: string, path: string, headers: Record<string
 
 test('a foreign Host is turned away before any routing', async ({ baseURL }) => {
   for (const path of ['/', '/charts', '/api/charts', '/nowhere', '/worklets/capture.js', '/icon.svg'])
-    for (const host of ['evil.example', 'evil.example:3217', '192.168.1.5', '127.0.0.1.evil.example']) expect([path, host, await send(baseURL!, 'GET', path, { host })]).toEqual([path, host, 403]);
+    for (const host of ['evil.example', 'evil.example:3217', '192.168.1.5', '127.0.0.1.evil.example'])
+      expect([path, host, await send(baseURL!, 'GET', path, { host })]).toEqual([path, host, 403]);
   expect(await send(baseURL!, 'GET', '/api/charts', { host: new URL(baseURL!).host })).toBe(200);
-  expect(await send(baseURL!, 'GET', '/api/charts', { host: `localhost:${new URL(baseURL!).port}` })).toBe(200);
+  expect(await send(baseURL!, 'GET', '/api/charts', { host: `localhost:${new URL(baseURL!).port}` })).toBe(
+    200,
+  );
 });
 
 test('a state-changing request needs its own Origin', async ({ baseURL }) => {
@@ -26,9 +44,13 @@ test('a state-changing request needs its own Origin', async ({ baseURL }) => {
   const json = { host, 'content-type': 'application/json' };
   const body = JSON.stringify({ text: '| C |' });
   expect(await send(baseURL!, 'POST', '/api/charts', json, body)).toBe(403);
-  expect(await send(baseURL!, 'POST', '/api/charts', { ...json, origin: 'http://evil.example' }, body)).toBe(403);
+  expect(await send(baseURL!, 'POST', '/api/charts', { ...json, origin: 'http://evil.example' }, body)).toBe(
+    403,
+  );
   expect(await send(baseURL!, 'POST', '/api/charts', { ...json, origin: 'null' }, body)).toBe(403);
-  expect(await send(baseURL!, 'DELETE', '/api/takes/anything', { host, origin: 'http://127.0.0.1:1' })).toBe(403);
+  expect(await send(baseURL!, 'DELETE', '/api/takes/anything', { host, origin: 'http://127.0.0.1:1' })).toBe(
+    403,
+  );
   expect(await send(baseURL!, 'POST', '/api/charts', { ...json, origin: `http://${host}` }, body)).toBe(201);
 });
 
@@ -36,12 +58,24 @@ test('uploads are limited before they are read', async ({ baseURL }) => {
   const { host } = new URL(baseURL!);
   const own = { host, origin: `http://${host}` };
   expect(await send(baseURL!, 'POST', '/api/charts', own, `{"text":"${'x'.repeat(300_000)}"}`)).toBe(413);
-  expect(await send(baseURL!, 'PUT', '/api/takes/none/chunks/0', { ...own, 'x-checksum': '0'.repeat(64) }, 'x'.repeat(1024 * 1024 + 2))).toBe(413);
+  expect(
+    await send(
+      baseURL!,
+      'PUT',
+      '/api/takes/none/chunks/0',
+      { ...own, 'x-checksum': '0'.repeat(64) },
+      'x'.repeat(1024 * 1024 + 2),
+    ),
+  ).toBe(413);
   expect(await send(baseURL!, 'POST', '/api/charts', own, '{"text": 5}')).toBe(422);
   expect(await send(baseURL!, 'POST', '/api/charts', own, 'not json')).toBe(400);
 });
 
-test('a strict policy stands on every page, and an id that does not exist has a way out', async ({ page, request, allowConsole }) => {
+test('a strict policy stands on every page, and an id that does not exist has a way out', async ({
+  page,
+  request,
+  allowConsole,
+}) => {
   allowConsole(/404/);
   const response = await page.goto('/takes/doesnotexist');
   expect(response!.status()).toBe(404);
@@ -53,7 +87,12 @@ test('a strict policy stands on every page, and an id that does not exist has a 
   await page.getByRole('link', { name: 'Open the charts' }).click();
   await expect(page).toHaveURL(/\/charts$/);
   expect((await page.goto('/study/doesnotexist'))!.status()).toBe(404);
-  for (const path of ['/api/charts/nope', '/api/takes/nope', '/api/takes/nope/audio', '/api/takes/..%2F..%2Fetc']) {
+  for (const path of [
+    '/api/charts/nope',
+    '/api/takes/nope',
+    '/api/takes/nope/audio',
+    '/api/takes/..%2F..%2Fetc',
+  ]) {
     const answer = await request.get(path);
     expect([path, answer.status()]).toEqual([path, 404]);
   }

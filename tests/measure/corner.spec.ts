@@ -11,19 +11,46 @@ import { browserWithMicrophone, expect, makeChart, rigOf, SHORT_CHART, test } fr
 import { OwnServer } from '../support/ownServer';
 
 const STAND_IN = { kind: 'stand-in', character: 'bebop-student', delayMs: 23 };
-const CHART = 'title: Long Walk\nkey: Bb\ntempo: 96\nfeel: swing\n\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
-const PLAIN = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--autoplay-policy=no-user-gesture-required'];
+const CHART =
+  'title: Long Walk\nkey: Bb\ntempo: 96\nfeel: swing\n\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
+const PLAIN = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--autoplay-policy=no-user-gesture-required',
+];
 const plain = () => chromium.launch({ executablePath: CHROMIUM, args: PLAIN });
 
-async function corner(browser: Browser, baseURL: string, chart: string, rig: Record<string, unknown>): Promise<Page> {
-  const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 }, permissions: ['microphone'] });
+async function corner(
+  browser: Browser,
+  baseURL: string,
+  chart: string,
+  rig: Record<string, unknown>,
+): Promise<Page> {
+  const context = await browser.newContext({
+    baseURL,
+    viewport: { width: 1280, height: 800 },
+    permissions: ['microphone'],
+  });
   await context.addInitScript(rigOf({ ...rig }));
   const page = await context.newPage();
   await page.goto(`/record?chart=${chart}`);
   // a take that an earlier measurement cut off is not this one's business
   const ready = page.getByRole('button', { name: /Count me in/ });
   const offer = page.getByRole('button', { name: /throw it away/ });
-  while (await ready.or(offer).first().waitFor().then(() => offer.isVisible())) { await offer.click(); await page.waitForTimeout(500); }
+  while (
+    await ready
+      .or(offer)
+      .first()
+      .waitFor()
+      .then(() => offer.isVisible())
+  ) {
+    await offer.click();
+    await page.waitForTimeout(500);
+  }
   await page.getByRole('heading', { level: 1 }).click();
   return page;
 }
@@ -35,9 +62,20 @@ const choruses = async (page: Page, count: number) => {
 const status = (page: Page) => page.locator('footer').getByRole('status').first();
 
 /** Resident memory of the largest renderer of this browser: page, workers and worklet together. Linux. */
-const rendererMegabytes = (): number => Math.max(0, ...execSync('ps -eo rss,args').toString().split('\n').filter((line) => line.includes('--type=renderer')).map((line) => Number.parseInt(line, 10) / 1024));
+const rendererMegabytes = (): number =>
+  Math.max(
+    0,
+    ...execSync('ps -eo rss,args')
+      .toString()
+      .split('\n')
+      .filter((line) => line.includes('--type=renderer'))
+      .map((line) => Number.parseInt(line, 10) / 1024),
+  );
 
-test('@quick from the end of a take to the count-in of the next, hands free', async ({ request, baseURL }) => {
+test('@quick from the end of a take to the count-in of the next, hands free', async ({
+  request,
+  baseURL,
+}) => {
   const chart = await makeChart(request, baseURL!, SHORT_CHART);
   const browser = await plain();
   const page = await corner(browser, baseURL!, chart, { device: STAND_IN, afterTake: 'roll' });
@@ -50,10 +88,16 @@ test('@quick from the end of a take to the count-in of the next, hands free', as
     const ended = Date.now();
     await expect(page.locator('[data-counting="true"]')).toBeVisible({ timeout: 10_000 });
     waits.push(Date.now() - ended);
-    await page.getByText(/^Take \d+ kept$/).waitFor({ timeout: 10_000 }).then(() => results.push(Date.now() - ended)).catch(() => undefined);
+    await page
+      .getByText(/^Take \d+ kept$/)
+      .waitFor({ timeout: 10_000 })
+      .then(() => results.push(Date.now() - ended))
+      .catch(() => undefined);
     await expect(status(page)).toHaveText('Recording', { timeout: 20_000 });
   }
-  console.log(`end of take to count-in of the next: ${waits.join(', ')} ms; to its result on the screen ${results.join(', ')} ms`);
+  console.log(
+    `end of take to count-in of the next: ${waits.join(', ')} ms; to its result on the screen ${results.join(', ')} ms`,
+  );
   expect(Math.max(...waits)).toBeLessThan(1_500);
   await browser.close();
 });
@@ -87,15 +131,23 @@ test('@quick five minutes: from the last note to the finished review', async ({ 
   await page.waitForTimeout(seconds * 1000);
   let [stopped, asked, answered] = [0, 0, 0];
   page.on('request', (request) => void (request.url().endsWith('/finish') && (asked = Date.now() - stopped)));
-  page.on('response', (response) => void (response.url().endsWith('/finish') && (answered = Date.now() - stopped)));
+  page.on(
+    'response',
+    (response) => void (response.url().endsWith('/finish') && (answered = Date.now() - stopped)),
+  );
   stopped = Date.now();
   await page.keyboard.press('Space');
   await page.getByText(/^Take \d+ kept$/).waitFor({ timeout: 30_000 });
-  console.log(`stop to finished review after ${seconds} s: ${Date.now() - stopped} ms (notes heard ${asked}, server answered ${answered})`);
+  console.log(
+    `stop to finished review after ${seconds} s: ${Date.now() - stopped} ms (notes heard ${asked}, server answered ${answered})`,
+  );
   await browser.close();
 });
 
-test('@long ten minutes with the main thread half busy: nothing late, nothing dropped', async ({ request, baseURL }) => {
+test('@long ten minutes with the main thread half busy: nothing late, nothing dropped', async ({
+  request,
+  baseURL,
+}) => {
   test.setTimeout(900_000);
   const chart = await makeChart(request, baseURL!, CHART);
   const browser = await plain();
@@ -103,23 +155,48 @@ test('@long ten minutes with the main thread half busy: nothing late, nothing dr
   await choruses(page, 21);
   await page.keyboard.press('Space');
   await expect(status(page)).toHaveText('Recording', { timeout: 60_000 });
-  await page.evaluate(() => void setInterval(() => { const until = performance.now() + 50; while (performance.now() < until); }, 100));
+  await page.evaluate(
+    () =>
+      void setInterval(() => {
+        const until = performance.now() + 50;
+        while (performance.now() < until);
+      }, 100),
+  );
   await page.waitForTimeout(600_000);
   const facts = page.locator('[data-late]');
-  const [late, gaps, ahead] = await Promise.all(['data-late', 'data-gaps', 'data-ahead'].map((name) => facts.getAttribute(name)));
-  console.log(`ten minutes, main thread 50 % busy: ${late} late windows, ${gaps} dropouts, least ahead ${ahead} s`);
+  const [late, gaps, ahead] = await Promise.all(
+    ['data-late', 'data-gaps', 'data-ahead'].map((name) => facts.getAttribute(name)),
+  );
+  console.log(
+    `ten minutes, main thread 50 % busy: ${late} late windows, ${gaps} dropouts, least ahead ${ahead} s`,
+  );
   expect([late, gaps]).toEqual(['0', '0']);
   await browser.close();
 });
 
 test('@long thirty minutes: the memory of the tab', async ({ request, baseURL }) => {
   test.setTimeout(2_400_000);
-  const notes = improvise({ chart: certain(readChart(CHART)), tempo: 96, choruses: 2, plan: { id: 'scale-per-chord' }, seed: 21 });
+  const notes = improvise({
+    chart: certain(readChart(CHART)),
+    tempo: 96,
+    choruses: 2,
+    plan: { id: 'scale-per-chord' },
+    seed: 21,
+  });
   mkdirSync('.tmp', { recursive: true });
   const file = path.resolve('.tmp/round.wav');
   writeFileSync(file, writeWav([perform({ notes, tempo: 96, rate: 44_100, seed: 21 })], 44_100));
   const chart = await makeChart(request, baseURL!, CHART);
-  const browser = await chromium.launch({ executablePath: CHROMIUM, args: [...PLAIN, '--enable-precise-memory-info', '--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-audio-capture=${file}`] });
+  const browser = await chromium.launch({
+    executablePath: CHROMIUM,
+    args: [
+      ...PLAIN,
+      '--enable-precise-memory-info',
+      '--use-fake-ui-for-media-stream',
+      '--use-fake-device-for-media-stream',
+      `--use-file-for-fake-audio-capture=${file}`,
+    ],
+  });
   const page = await corner(browser, baseURL!, chart, { afterTake: 'stay' });
   await page.getByLabel('Tempo').fill('60');
   await choruses(page, 40);
@@ -132,7 +209,9 @@ test('@long thirty minutes: the memory of the tab', async ({ request, baseURL })
     await page.waitForTimeout(60_000);
     await session.send('HeapProfiler.collectGarbage');
     const { usedSize } = (await session.send('Runtime.getHeapUsage')) as { usedSize: number };
-    told.push(`${minute} min: page ${(usedSize / 1e6).toFixed(1)} MB of heap; the tab with its workers ${rendererMegabytes().toFixed(0)} MB`);
+    told.push(
+      `${minute} min: page ${(usedSize / 1e6).toFixed(1)} MB of heap; the tab with its workers ${rendererMegabytes().toFixed(0)} MB`,
+    );
     console.log(told[told.length - 1]);
   }
   await page.keyboard.press('Space');
@@ -140,9 +219,18 @@ test('@long thirty minutes: the memory of the tab', async ({ request, baseURL })
   await browser.close();
 });
 
-test('@kill twenty tabs killed at random moments: no take lost, at most two seconds missing', async ({ request, baseURL }) => {
+test('@kill twenty tabs killed at random moments: no take lost, at most two seconds missing', async ({
+  request,
+  baseURL,
+}) => {
   test.setTimeout(900_000);
-  const notes = improvise({ chart: certain(readChart(SHORT_CHART)), tempo: 180, choruses: 4, plan: { id: 'outline' }, seed: 8 });
+  const notes = improvise({
+    chart: certain(readChart(SHORT_CHART)),
+    tempo: 180,
+    choruses: 4,
+    plan: { id: 'outline' },
+    seed: 8,
+  });
   const file = path.resolve('.tmp/kill.wav');
   mkdirSync('.tmp', { recursive: true });
   writeFileSync(file, writeWav([perform({ notes, tempo: 180, rate: 44_100, seed: 8 })], 44_100));
@@ -161,7 +249,13 @@ test('@kill twenty tabs killed at random moments: no take lost, at most two seco
     const next = await page.context().newPage();
     await next.goto(`/record?chart=${chart}`);
     const offer = next.getByRole('alert').filter({ hasText: 'Your last take was cut off.' });
-    if (!(await offer.waitFor({ timeout: 15_000 }).then(() => true, () => false))) lost++;
+    if (
+      !(await offer.waitFor({ timeout: 15_000 }).then(
+        () => true,
+        () => false,
+      ))
+    )
+      lost++;
     else {
       const seconds = Number(/(\d+) seconds? of it/.exec((await offer.textContent())!)![1]);
       worst = Math.max(worst, (killed - began) / 1000 - (seconds + 1));
@@ -170,7 +264,9 @@ test('@kill twenty tabs killed at random moments: no take lost, at most two seco
     }
     await browser.close();
   }
-  console.log(`20 killed tabs: ${lost} takes lost, at least ${worst.toFixed(2)} s missing at worst (whole seconds are offered)`);
+  console.log(
+    `20 killed tabs: ${lost} takes lost, at least ${worst.toFixed(2)} s missing at worst (whole seconds are offered)`,
+  );
   expect([lost, worst < 2]).toEqual([0, true]);
 });
 
@@ -178,7 +274,11 @@ test('@kill the server killed twenty times at random moments of takes: every fra
   test.setTimeout(1_200_000);
   const server = new OwnServer(3403, '.tmp/kills.db');
   await server.start();
-  const made = await fetch(`${server.url}/api/charts`, { method: 'POST', headers: { origin: server.url, 'content-type': 'application/json' }, body: JSON.stringify({ text: SHORT_CHART }) });
+  const made = await fetch(`${server.url}/api/charts`, {
+    method: 'POST',
+    headers: { origin: server.url, 'content-type': 'application/json' },
+    body: JSON.stringify({ text: SHORT_CHART }),
+  });
   const { id } = (await made.json()) as { id: string };
   const browser = await plain();
   const page = await corner(browser, server.url, id, { device: STAND_IN, afterTake: 'stay' });
@@ -192,9 +292,14 @@ test('@kill the server killed twenty times at random moments of takes: every fra
       await page.waitForTimeout(Math.random() * 1_500);
       await server.start();
       await expect(page.getByText(/^Take \d+ kept$/)).toBeVisible({ timeout: 60_000 });
-      const takes = (await (await fetch(`${server.url}/api/takes`)).json()) as { id: string; state: string; frames: number }[];
+      const takes = (await (await fetch(`${server.url}/api/takes`)).json()) as {
+        id: string;
+        state: string;
+        frames: number;
+      }[];
       expect(takes).toHaveLength(round + 1);
-      const bytes = (await (await fetch(`${server.url}/api/takes/${takes[0]!.id}/audio`)).arrayBuffer()).byteLength;
+      const bytes = (await (await fetch(`${server.url}/api/takes/${takes[0]!.id}/audio`)).arrayBuffer())
+        .byteLength;
       if (takes[0]!.state === 'ready' && bytes === 44 + 3 * takes[0]!.frames) whole++;
     }
     console.log(`server killed 20 times: ${whole} of 20 takes whole, every chunk by its checksum`);

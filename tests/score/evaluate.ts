@@ -3,11 +3,22 @@ import type { HeardNote } from '@/core/transcribe';
 import { matchNotes } from './notes';
 
 /** A note as any transcriber reports it; pitch as a MIDI number with its fraction. */
-export type ReportedNote = { readonly onset: number; readonly offset?: number; readonly pitch: number; readonly bend?: number; readonly slide?: boolean; readonly vibrato?: boolean };
+export type ReportedNote = {
+  readonly onset: number;
+  readonly offset?: number;
+  readonly pitch: number;
+  readonly bend?: number;
+  readonly slide?: boolean;
+  readonly vibrato?: boolean;
+};
 
 /** What our own ears say, in the scorer's words. */
 export const reported = (notes: readonly HeardNote[]): ReportedNote[] =>
-  notes.map((note) => ({ onset: note.onsetSec, offset: note.offsetSec, pitch: note.midi + note.cents / 100 }));
+  notes.map((note) => ({
+    onset: note.onsetSec,
+    offset: note.offsetSec,
+    pitch: note.midi + note.cents / 100,
+  }));
 
 /** Counts that can be added over takes. */
 export class Tally {
@@ -23,9 +34,15 @@ export class Tally {
   seconds = 0;
   spent = 0;
 
-  get precision(): number { return this.heard ? this.matched / this.heard : 1; }
-  get recall(): number { return this.truth ? this.matched / this.truth : 1; }
-  get f1(): number { return this.heard + this.truth ? (2 * this.matched) / (this.heard + this.truth) : 1; }
+  get precision(): number {
+    return this.heard ? this.matched / this.heard : 1;
+  }
+  get recall(): number {
+    return this.truth ? this.matched / this.truth : 1;
+  }
+  get f1(): number {
+    return this.heard + this.truth ? (2 * this.matched) / (this.heard + this.truth) : 1;
+  }
 
   add(take: LabelledTake, notes: readonly ReportedNote[], spentSeconds: number): readonly [number, number][] {
     const pairs = matchNotes(take.truth, notes);
@@ -34,21 +51,34 @@ export class Tally {
     this.matched += pairs.length;
     this.seconds += take.seconds;
     this.spent += spentSeconds;
-    const [foundTruth, usedHeard] = [new Set(pairs.map(([truth]) => truth)), new Set(pairs.map(([, heard]) => heard))];
+    const [foundTruth, usedHeard] = [
+      new Set(pairs.map(([truth]) => truth)),
+      new Set(pairs.map(([, heard]) => heard)),
+    ];
     for (const [truth, heard] of pairs) {
       this.onsetErrors.push(Math.abs(notes[heard]!.onset - take.truth[truth]!.onset));
       this.centErrors.push(100 * Math.abs(notes[heard]!.pitch - take.truth[truth]!.pitch));
     }
-    this.octaves += notes.filter((note, index) => !usedHeard.has(index) && take.truth.some((truth, at) => !foundTruth.has(at) && isOctaveOff(truth, note))).length;
+    this.octaves += notes.filter(
+      (note, index) =>
+        !usedHeard.has(index) &&
+        take.truth.some((truth, at) => !foundTruth.has(at) && isOctaveOff(truth, note)),
+    ).length;
     this.ghosts += take.ghosts.length;
-    this.ghostsHeard += take.ghosts.filter((at) => notes.some((note, index) => !usedHeard.has(index) && Math.abs(note.onset - at) < 0.05)).length;
+    this.ghostsHeard += take.ghosts.filter((at) =>
+      notes.some((note, index) => !usedHeard.has(index) && Math.abs(note.onset - at) < 0.05),
+    ).length;
     return pairs;
   }
 }
 
 const isOctaveOff = (truth: TrueNote, note: ReportedNote): boolean => {
   const apart = Math.abs(truth.pitch - note.pitch);
-  return Math.abs(truth.onset - note.onset) <= 0.05 && apart > 1 && Math.abs(apart - 12 * Math.round(apart / 12)) <= 0.5;
+  return (
+    Math.abs(truth.onset - note.onset) <= 0.05 &&
+    apart > 1 &&
+    Math.abs(apart - 12 * Math.round(apart / 12)) <= 0.5
+  );
 };
 
 export function quantile(values: readonly number[], share: number): number {
@@ -69,7 +99,11 @@ export function countFrames(take: LabelledTake, track: Float64Array, hop: number
   held.forEach((string, index) => {
     const next = held[index + 1];
     const until = Math.min(string.until, next?.at ?? Infinity) - 0.01;
-    for (let frame = Math.ceil((string.at + 0.03) / hop); frame * hop < until && frame < track.length; frame++) {
+    for (
+      let frame = Math.ceil((string.at + 0.03) / hop);
+      frame * hop < until && frame < track.length;
+      frame++
+    ) {
       const pitch = string.midi + (centsAt(string.curve, frame * hop - string.at) + (take.detune ?? 0)) / 100;
       const away = Math.abs(track[frame]! - pitch);
       count.asked++;

@@ -11,18 +11,40 @@ const INSTRUMENTS: readonly Instrument[] = ['acoustic', 'electric', 'nylon'];
 const PROGRAM_NAMES: readonly (keyof typeof PROGRAMS)[] = ['nylonString', 'steelString', 'jazz', 'clean'];
 
 type Gesture = 'bend' | 'slide' | 'vibrato';
-type Outcome = { byCondition: Map<string, Tally>; frames: FrameCount; gestures: Record<Gesture, { truth: number; heard: number; both: number }>; bendErrors: number[] };
-const blank = (): Outcome => ({ byCondition: new Map(), frames: { asked: 0, right: 0, octaves: 0 }, gestures: { bend: { truth: 0, heard: 0, both: 0 }, slide: { truth: 0, heard: 0, both: 0 }, vibrato: { truth: 0, heard: 0, both: 0 } }, bendErrors: [] });
+type Outcome = {
+  byCondition: Map<string, Tally>;
+  frames: FrameCount;
+  gestures: Record<Gesture, { truth: number; heard: number; both: number }>;
+  bendErrors: number[];
+};
+const blank = (): Outcome => ({
+  byCondition: new Map(),
+  frames: { asked: 0, right: 0, octaves: 0 },
+  gestures: {
+    bend: { truth: 0, heard: 0, both: 0 },
+    slide: { truth: 0, heard: 0, both: 0 },
+    vibrato: { truth: 0, heard: 0, both: 0 },
+  },
+  bendErrors: [],
+});
 
 function hear(take: LabelledTake, condition: Condition, outcome: Outcome, framesCount: boolean): void {
   const started = performance.now();
-  const transcriber = new Transcriber(take.rate, take.backing ? { backing: { samples: take.backing, rate: take.rate } } : {});
+  const transcriber = new Transcriber(
+    take.rate,
+    take.backing ? { backing: { samples: take.backing, rate: take.rate } } : {},
+  );
   transcriber.push(take.samples);
-  const { transcription: { notes }, track, frameSeconds } = transcriber.finishWithTrack();
+  const {
+    transcription: { notes },
+    track,
+    frameSeconds,
+  } = transcriber.finishWithTrack();
   const tally = outcome.byCondition.get(condition.name) ?? new Tally();
   outcome.byCondition.set(condition.name, tally);
   const pairs = tally.add(take, reported(notes), (performance.now() - started) / 1000);
-  if (framesCount) countFrames({ ...take, detune: condition.detune ?? 0 }, track, frameSeconds, outcome.frames);
+  if (framesCount)
+    countFrames({ ...take, detune: condition.detune ?? 0 }, track, frameSeconds, outcome.frames);
   if (!isSingleLine(condition)) return;
   for (const kind of ['bend', 'slide', 'vibrato'] as const) {
     const count = outcome.gestures[kind];
@@ -30,42 +52,93 @@ function hear(take: LabelledTake, condition: Condition, outcome: Outcome, frames
     count.heard += notes.filter((note) => note[kind]).length;
     for (const [truth, heard] of pairs) if (take.truth[truth]![kind] && notes[heard]![kind]) count.both++;
   }
-  for (const [truth, heard] of pairs) if (take.truth[truth]!.bend && notes[heard]!.bend) outcome.bendErrors.push(Math.abs(reach(notes[heard]!.bend!) - amount(take.truth[truth]!)));
+  for (const [truth, heard] of pairs)
+    if (take.truth[truth]!.bend && notes[heard]!.bend)
+      outcome.bendErrors.push(Math.abs(reach(notes[heard]!.bend!) - amount(take.truth[truth]!)));
 }
 
-const reach = (bend: readonly (readonly [number, number])[]): number => Math.max(...bend.map(([, cents]) => cents)) - Math.min(...bend.map(([, cents]) => cents));
+const reach = (bend: readonly (readonly [number, number])[]): number =>
+  Math.max(...bend.map(([, cents]) => cents)) - Math.min(...bend.map(([, cents]) => cents));
 const amount = (note: TrueNote): number => note.bend!.cents;
 
 /** All in per cent; `lowest` the single-line conditions from the worst up. */
-export type Measured = { mean: number; worst: number; dyads: number; stabs: number; ghosts: number; bleed: number; frames: number; octaves: number; gestures: number; bend: number; slide: number; vibrato: number; bendWithin: number; speed: number; lowest: string };
+export type Measured = {
+  mean: number;
+  worst: number;
+  dyads: number;
+  stabs: number;
+  ghosts: number;
+  bleed: number;
+  frames: number;
+  octaves: number;
+  gestures: number;
+  bend: number;
+  slide: number;
+  vibrato: number;
+  bendWithin: number;
+  speed: number;
+  lowest: string;
+};
 
 function measured(outcome: Outcome): Measured {
   const f1 = (name: string) => 100 * outcome.byCondition.get(name)!.f1;
-  const single = CONDITIONS.filter(isSingleLine).map(({ name }): [number, string] => [f1(name), name]).sort(([a], [b]) => a - b);
+  const single = CONDITIONS.filter(isSingleLine)
+    .map(({ name }): [number, string] => [f1(name), name])
+    .sort(([a], [b]) => a - b);
   const ghosts = outcome.byCondition.get('ghosts')!;
-  const f1Of = (counts: { truth: number; heard: number; both: number }[]) => (200 * counts.reduce((sum, { both }) => sum + both, 0)) / counts.reduce((sum, { truth, heard }) => sum + truth + heard, 0);
+  const f1Of = (counts: { truth: number; heard: number; both: number }[]) =>
+    (200 * counts.reduce((sum, { both }) => sum + both, 0)) /
+    counts.reduce((sum, { truth, heard }) => sum + truth + heard, 0);
   const { bend, slide, vibrato } = outcome.gestures;
   const { asked, right, octaves } = outcome.frames;
   const tallies = [...outcome.byCondition.values()];
   return {
-    mean: single.reduce((sum, [value]) => sum + value, 0) / single.length, worst: single[0]![0], dyads: f1('dyads'), stabs: f1('stabs'),
-    ghosts: (100 * ghosts.ghostsHeard) / ghosts.ghosts, bleed: f1('plucked') - f1('band given'), frames: (100 * right) / asked, octaves: (100 * octaves) / asked,
-    gestures: f1Of([bend, slide, vibrato]), bend: f1Of([bend]), slide: f1Of([slide]), vibrato: f1Of([vibrato]),
+    mean: single.reduce((sum, [value]) => sum + value, 0) / single.length,
+    worst: single[0]![0],
+    dyads: f1('dyads'),
+    stabs: f1('stabs'),
+    ghosts: (100 * ghosts.ghostsHeard) / ghosts.ghosts,
+    bleed: f1('plucked') - f1('band given'),
+    frames: (100 * right) / asked,
+    octaves: (100 * octaves) / asked,
+    gestures: f1Of([bend, slide, vibrato]),
+    bend: f1Of([bend]),
+    slide: f1Of([slide]),
+    vibrato: f1Of([vibrato]),
     bendWithin: (100 * outcome.bendErrors.filter((error) => error <= 20).length) / outcome.bendErrors.length,
-    speed: tallies.reduce((sum, { seconds }) => sum + seconds, 0) / tallies.reduce((sum, { spent }) => sum + spent, 0),
-    lowest: single.slice(0, 4).map(([value, name]) => `${name} ${value.toFixed(1)}`).join(', '),
+    speed:
+      tallies.reduce((sum, { seconds }) => sum + seconds, 0) /
+      tallies.reduce((sum, { spent }) => sum + spent, 0),
+    lowest: single
+      .slice(0, 4)
+      .map(([value, name]) => `${name} ${value.toFixed(1)}`)
+      .join(', '),
   };
 }
 
 /** Where strings are let ring several sound at once: a single pitch a frame says nothing there. */
-const hasOnePitch = (condition: Condition): boolean => isSingleLine(condition) && condition.kind !== 'ringing';
+const hasOnePitch = (condition: Condition): boolean =>
+  isSingleLine(condition) && condition.kind !== 'ringing';
 
 const outcome = blank();
 if (process.argv[2] === 'recorded') {
-  const guitars = await Promise.all(INSTRUMENTS.map(async (name) => (await loadGuitar(name)).filter(({ share }) => share === 'decide')));
-  for (const condition of CONDITIONS) guitars.forEach((guitar, index) => hear(recordedTake(condition, guitar, 9001 + 100 * index), condition, outcome, hasOnePitch(condition)));
+  const guitars = await Promise.all(
+    INSTRUMENTS.map(async (name) => (await loadGuitar(name)).filter(({ share }) => share === 'decide')),
+  );
+  for (const condition of CONDITIONS)
+    guitars.forEach((guitar, index) =>
+      hear(recordedTake(condition, guitar, 9001 + 100 * index), condition, outcome, hasOnePitch(condition)),
+    );
 } else {
   // the steel and nylon strings of this soundfont ring on for a second after they are let go: several pitches at once
-  for (const condition of CONDITIONS) PROGRAM_NAMES.forEach((name, index) => hear(soundfontTake(condition, name, 9001 + 100 * index), condition, outcome, hasOnePitch(condition) && (name === 'jazz' || name === 'clean')));
+  for (const condition of CONDITIONS)
+    PROGRAM_NAMES.forEach((name, index) =>
+      hear(
+        soundfontTake(condition, name, 9001 + 100 * index),
+        condition,
+        outcome,
+        hasOnePitch(condition) && (name === 'jazz' || name === 'clean'),
+      ),
+    );
 }
 process.stdout.write(JSON.stringify(measured(outcome)));

@@ -5,14 +5,33 @@ import { resample } from '@/core/sound';
 import type { ReportedNote } from './evaluate';
 
 /** What is used of the neural transcriber and of what it runs on; neither is a dependency, so their types are written here. */
-type Tensors = { setBackend(name: string): Promise<boolean>; ready(): Promise<void>; loadGraphModel(handler: { load(): Promise<unknown> }): Promise<unknown> };
+type Tensors = {
+  setBackend(name: string): Promise<boolean>;
+  ready(): Promise<void>;
+  loadGraphModel(handler: { load(): Promise<unknown> }): Promise<unknown>;
+};
 type Found = { pitchMidi: number; startTimeSeconds: number; durationSeconds: number };
 type Transcriber = {
-  BasicPitch: new (model: Promise<unknown>) => { evaluateModel(samples: Float32Array, found: (frames: number[][], onsets: number[][]) => void, progress: () => void): Promise<void> };
-  outputToNotesPoly(frames: number[][], onsets: number[][], onset: number, frame: number, least: number): unknown;
+  BasicPitch: new (model: Promise<unknown>) => {
+    evaluateModel(
+      samples: Float32Array,
+      found: (frames: number[][], onsets: number[][]) => void,
+      progress: () => void,
+    ): Promise<void>;
+  };
+  outputToNotesPoly(
+    frames: number[][],
+    onsets: number[][],
+    onset: number,
+    frame: number,
+    least: number,
+  ): unknown;
   noteFramesToTime(notes: unknown): Found[];
 };
-export type SlowPeer = { readonly name: string; readonly notes: (samples: Float32Array, rate: number) => Promise<ReportedNote[]> };
+export type SlowPeer = {
+  readonly name: string;
+  readonly notes: (samples: Float32Array, rate: number) => Promise<ReportedNote[]>;
+};
 
 const RATE = 22_050;
 const PACKAGE = '@spotify/basic-pitch';
@@ -34,16 +53,31 @@ export async function neuralPeer(): Promise<SlowPeer | null> {
   const { BasicPitch, outputToNotesPoly, noteFramesToTime } = require(PACKAGE) as Transcriber;
   await tensors.setBackend('cpu');
   await tensors.ready();
-  const stored = JSON.parse(readFileSync(path.join(folder, 'model/model.json'), 'utf8')) as { weightsManifest: { weights: unknown }[] };
+  const stored = JSON.parse(readFileSync(path.join(folder, 'model/model.json'), 'utf8')) as {
+    weightsManifest: { weights: unknown }[];
+  };
   const bytes = readFileSync(path.join(folder, 'model/group1-shard1of1.bin'));
   const weightData = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length);
-  const model = tensors.loadGraphModel({ load: () => Promise.resolve({ ...stored, weightSpecs: stored.weightsManifest[0]!.weights, weightData }) });
+  const model = tensors.loadGraphModel({
+    load: () => Promise.resolve({ ...stored, weightSpecs: stored.weightsManifest[0]!.weights, weightData }),
+  });
   return {
     name: 'basic-pitch',
     notes: async (samples, rate) => {
       const [frames, onsets]: [number[][], number[][]] = [[], []];
-      await new BasicPitch(model).evaluateModel(resample(samples, rate, RATE), (f, o) => { frames.push(...f); onsets.push(...o); }, () => undefined);
-      return noteFramesToTime(outputToNotesPoly(frames, onsets, 0.5, 0.3, 5)).map((note) => ({ onset: note.startTimeSeconds, offset: note.startTimeSeconds + note.durationSeconds, pitch: note.pitchMidi }));
+      await new BasicPitch(model).evaluateModel(
+        resample(samples, rate, RATE),
+        (f, o) => {
+          frames.push(...f);
+          onsets.push(...o);
+        },
+        () => undefined,
+      );
+      return noteFramesToTime(outputToNotesPoly(frames, onsets, 0.5, 0.3, 5)).map((note) => ({
+        onset: note.startTimeSeconds,
+        offset: note.startTimeSeconds + note.durationSeconds,
+        pitch: note.pitchMidi,
+      }));
     },
   };
 }

@@ -3,22 +3,44 @@
  * one-to-one by a maximum matching; where offsets are asked too, within 50 ms or a fifth of the true note's length, whichever is more.
  */
 export type ScoredNote = { readonly onset: number; readonly pitch: number; readonly offset?: number };
-export type Score = { readonly matched: number; readonly precision: number; readonly recall: number; readonly f1: number };
+export type Score = {
+  readonly matched: number;
+  readonly precision: number;
+  readonly recall: number;
+  readonly f1: number;
+};
 
 export const ONSET_TOLERANCE = 0.05;
 export const PITCH_TOLERANCE = 0.5;
 
-export function scoreNotes(truth: readonly ScoredNote[], heard: readonly ScoredNote[], withOffsets = false): Score {
+export function scoreNotes(
+  truth: readonly ScoredNote[],
+  heard: readonly ScoredNote[],
+  withOffsets = false,
+): Score {
   const matched = matchNotes(truth, heard, withOffsets).length;
   const precision = heard.length ? matched / heard.length : truth.length ? 0 : 1;
   const recall = truth.length ? matched / truth.length : heard.length ? 0 : 1;
-  return { matched, precision, recall, f1: precision + recall ? (2 * precision * recall) / (precision + recall) : 0 };
+  return {
+    matched,
+    precision,
+    recall,
+    f1: precision + recall ? (2 * precision * recall) / (precision + recall) : 0,
+  };
 }
 
 /** Maximum bipartite matching by augmenting paths (Kuhn). Pairs of indices into truth and heard. */
-export function matchNotes(truth: readonly ScoredNote[], heard: readonly ScoredNote[], withOffsets = false): [number, number][] {
+export function matchNotes(
+  truth: readonly ScoredNote[],
+  heard: readonly ScoredNote[],
+  withOffsets = false,
+): [number, number][] {
   const owner = new Map<number, number>();
-  const near = truth.map((note) => heard.flatMap((other, index) => (isHit(note, other) && (!withOffsets || endsWith(note, other)) ? [index] : [])));
+  const near = truth.map((note) =>
+    heard.flatMap((other, index) =>
+      isHit(note, other) && (!withOffsets || endsWith(note, other)) ? [index] : [],
+    ),
+  );
   const augment = (at: number, seen: Set<number>): boolean => {
     for (const other of near[at]!) {
       if (seen.has(other)) continue;
@@ -36,8 +58,10 @@ export function matchNotes(truth: readonly ScoredNote[], heard: readonly ScoredN
 }
 
 const isHit = (a: ScoredNote, b: ScoredNote): boolean =>
-  Math.abs(a.onset - b.onset) <= ONSET_TOLERANCE + 1e-9 && Math.abs(a.pitch - b.pitch) <= PITCH_TOLERANCE + 1e-9;
+  Math.abs(a.onset - b.onset) <= ONSET_TOLERANCE + 1e-9 &&
+  Math.abs(a.pitch - b.pitch) <= PITCH_TOLERANCE + 1e-9;
 
 const OFFSET_SHARE = 0.2;
 const endsWith = (truth: ScoredNote, heard: ScoredNote): boolean =>
-  Math.abs(truth.offset! - (heard.offset ?? Infinity)) <= Math.max(ONSET_TOLERANCE, OFFSET_SHARE * (truth.offset! - truth.onset)) + 1e-9;
+  Math.abs(truth.offset! - (heard.offset ?? Infinity)) <=
+  Math.max(ONSET_TOLERANCE, OFFSET_SHARE * (truth.offset! - truth.onset)) + 1e-9;

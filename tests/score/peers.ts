@@ -2,7 +2,10 @@ import { PitchDetector } from 'pitchy';
 import type { ReportedNote } from './evaluate';
 
 /** A general-purpose tracker as it comes from the registry, with the plainest way from its answer to notes. */
-export type Peer = { readonly name: string; readonly notes: (samples: Float32Array, rate: number) => ReportedNote[] };
+export type Peer = {
+  readonly name: string;
+  readonly notes: (samples: Float32Array, rate: number) => ReportedNote[];
+};
 
 const WINDOW = 2048;
 const HOP = 256;
@@ -27,27 +30,32 @@ export const pitchy: Peer = {
 /** Time-domain autocorrelation with a parabola: the plain reference that every textbook begins with (Rabiner, IEEE TASSP 1977). */
 export const plainAutocorrelation: Peer = {
   name: 'autocorrelation',
-  notes: (samples, rate) => segmented(samples, rate, (window) => {
-    const step = Math.max(1, Math.round(rate / 11_025));
-    const [low, high] = [Math.floor(rate / step / 1400), Math.ceil(rate / step / 65)];
-    const count = Math.floor(WINDOW / step) - high;
-    let [best, most, energy] = [0, 0, 0];
-    for (let n = 0; n < count; n++) energy += window[n * step]! ** 2;
-    for (let lag = low; lag <= high; lag++) {
-      let [cross, other] = [0, 0];
-      for (let n = 0; n < count; n++) {
-        cross += window[n * step]! * window[(n + lag) * step]!;
-        other += window[(n + lag) * step]! ** 2;
+  notes: (samples, rate) =>
+    segmented(samples, rate, (window) => {
+      const step = Math.max(1, Math.round(rate / 11_025));
+      const [low, high] = [Math.floor(rate / step / 1400), Math.ceil(rate / step / 65)];
+      const count = Math.floor(WINDOW / step) - high;
+      let [best, most, energy] = [0, 0, 0];
+      for (let n = 0; n < count; n++) energy += window[n * step]! ** 2;
+      for (let lag = low; lag <= high; lag++) {
+        let [cross, other] = [0, 0];
+        for (let n = 0; n < count; n++) {
+          cross += window[n * step]! * window[(n + lag) * step]!;
+          other += window[(n + lag) * step]! ** 2;
+        }
+        const r = cross / Math.sqrt(energy * other || 1);
+        if (r > most + 0.02) [best, most] = [lag, r];
       }
-      const r = cross / Math.sqrt(energy * other || 1);
-      if (r > most + 0.02) [best, most] = [lag, r];
-    }
-    return most >= SURE - 0.05 && best > 0 ? 69 + 12 * Math.log2(rate / step / best / 440) : null;
-  }),
+      return most >= SURE - 0.05 && best > 0 ? 69 + 12 * Math.log2(rate / step / best / 440) : null;
+    }),
 };
 
 /** Stretches of one pitch become notes; a rise of level by 6 dB within 30 ms, a step of 60 cents or a silence ends one. */
-function segmented(samples: Float32Array, rate: number, pitchOf: (window: Float32Array) => number | null): ReportedNote[] {
+function segmented(
+  samples: Float32Array,
+  rate: number,
+  pitchOf: (window: Float32Array) => number | null,
+): ReportedNote[] {
   const notes: { onset: number; offset: number; pitches: number[] }[] = [];
   const levels: number[] = [];
   let current: (typeof notes)[number] | null = null;
@@ -69,5 +77,9 @@ function segmented(samples: Float32Array, rate: number, pitchOf: (window: Float3
     } else current = { onset: time, offset: time, pitches: [pitch] };
   }
   if (current && current.offset - current.onset >= SHORTEST) notes.push(current);
-  return notes.map(({ onset, offset, pitches }) => ({ onset, offset, pitch: pitches.sort((a, b) => a - b)[pitches.length >> 1]! }));
+  return notes.map(({ onset, offset, pitches }) => ({
+    onset,
+    offset,
+    pitch: pitches.sort((a, b) => a - b)[pitches.length >> 1]!,
+  }));
 }

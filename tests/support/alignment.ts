@@ -30,12 +30,23 @@ export function alignment(kept: Float32Array, played: Float32Array): Alignment {
   follow(middle, PIECE);
   follow(middle - PIECE, -PIECE);
   pieces.sort((a, b) => a.at - b.at);
-  const offsetAt = (sample: number) => (pieces.findLast((piece) => piece.at <= sample) ?? pieces[0])?.offset ?? first;
-  return { offsetAt, offset: pieces[0]?.offset ?? first, exactShare: pieces.filter((piece) => piece.same).length / Math.max(1, pieces.length) };
+  const offsetAt = (sample: number) =>
+    (pieces.findLast((piece) => piece.at <= sample) ?? pieces[0])?.offset ?? first;
+  return {
+    offsetAt,
+    offset: pieces[0]?.offset ?? first,
+    exactShare: pieces.filter((piece) => piece.same).length / Math.max(1, pieces.length),
+  };
 }
 
 /** The offset within reach of one where a window of the piece correlates best; of near equals the one to the bit. */
-function bestOffset(kept: Float32Array, played: Float32Array, at: number, near: number, reach: number): number {
+function bestOffset(
+  kept: Float32Array,
+  played: Float32Array,
+  at: number,
+  near: number,
+  reach: number,
+): number {
   const size = 2048;
   let best = { offset: near, score: -1 };
   for (let offset = near - reach; offset <= near + reach; offset++) {
@@ -55,6 +66,7 @@ function bestOffset(kept: Float32Array, played: Float32Array, at: number, near: 
 }
 
 function isSame(played: Float32Array, kept: Float32Array, a: number, b: number): boolean {
-  for (let n = 0; n < PIECE; n++) if (!(Math.abs((played[a + n] ?? 0) - (kept[b + n] ?? 0)) <= SIXTEEN_BIT_STEP)) return false;
+  for (let n = 0; n < PIECE; n++)
+    if (!(Math.abs((played[a + n] ?? 0) - (kept[b + n] ?? 0)) <= SIXTEEN_BIT_STEP)) return false;
   return true;
 }

@@ -1,4 +1,11 @@
-import { chromium, expect, test as base, type APIRequestContext, type Browser, type Page } from '@playwright/test';
+import {
+  chromium,
+  expect,
+  test as base,
+  type APIRequestContext,
+  type Browser,
+  type Page,
+} from '@playwright/test';
 import { CHROMIUM } from '../../playwright.config';
 
 /** Console messages a test has said it expects. */
@@ -20,24 +27,42 @@ export { expect };
 
 export function listen(page: Page, allowed: RegExp[] = []): () => string[] {
   const heard: string[] = [];
-  page.on('console', (message) => { if (['error', 'warning'].includes(message.type())) heard.push(message.text()); });
+  page.on('console', (message) => {
+    if (['error', 'warning'].includes(message.type())) heard.push(message.text());
+  });
   page.on('pageerror', (error) => heard.push(error.message));
   return () => heard.filter((text) => !allowed.some((pattern) => pattern.test(text)));
 }
 
 /** A browser whose microphone plays a WAV file (44.1 kHz, mono, 16 bit, with a silent tail), or refuses. */
 export function browserWithMicrophone(file: string | null): Promise<Browser> {
-  const fake = file === null
-    ? ['--use-fake-device-for-media-stream', '--deny-permission-prompts']
-    : ['--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-audio-capture=${file}%noloop`];
+  const fake =
+    file === null
+      ? ['--use-fake-device-for-media-stream', '--deny-permission-prompts']
+      : [
+          '--use-fake-ui-for-media-stream',
+          '--use-fake-device-for-media-stream',
+          `--use-file-for-fake-audio-capture=${file}%noloop`,
+        ];
   return chromium.launch({
     executablePath: CHROMIUM,
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required', ...fake],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--autoplay-policy=no-user-gesture-required',
+      ...fake,
+    ],
   });
 }
 
 /** Preferences of this computer, as an init script: for tests that want the review at once, or the stand-in in the player's place. */
-export const rigOf = (change: Record<string, unknown>): string => `localStorage.getItem('idle-wander-rig') ?? localStorage.setItem('idle-wander-rig', ${JSON.stringify(JSON.stringify({ cautionsSeen: true, afterTake: 'review', ...change }))})`;
+export const rigOf = (change: Record<string, unknown>): string =>
+  `localStorage.getItem('idle-wander-rig') ?? localStorage.setItem('idle-wander-rig', ${JSON.stringify(JSON.stringify({ cautionsSeen: true, afterTake: 'review', ...change }))})`;
 
 /** Makes a chart over the interface's own API. */
 export async function makeChart(request: APIRequestContext, baseURL: string, text: string): Promise<string> {
@@ -47,6 +72,8 @@ export async function makeChart(request: APIRequestContext, baseURL: string, tex
 }
 
 /** Waits until the page answers keys: before that the theme switch names neither theme. */
-export const alive = (page: Page): Promise<void> => expect(page.getByRole('button', { name: /^(?:Noon|Dusk) theme$/ })).toBeVisible();
+export const alive = (page: Page): Promise<void> =>
+  expect(page.getByRole('button', { name: /^(?:Noon|Dusk) theme$/ })).toBeVisible();
 
-export const SHORT_CHART = 'title: Short Walk\nkey: Bb\ntempo: 180\nfeel: swing\n\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |\n';
+export const SHORT_CHART =
+  'title: Short Walk\nkey: Bb\ntempo: 180\nfeel: swing\n\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |\n';

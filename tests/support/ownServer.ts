@@ -5,15 +5,32 @@ import { rmSync } from 'node:fs';
 export class OwnServer {
   private child: ChildProcess | null = null;
   readonly url: string;
-  constructor(private readonly port: number, private readonly file: string) {
+  constructor(
+    private readonly port: number,
+    private readonly file: string,
+  ) {
     this.url = `http://127.0.0.1:${port}`;
     for (const suffix of ['', '-wal', '-shm']) rmSync(`${file}${suffix}`, { force: true });
   }
 
   async start(): Promise<void> {
-    this.child = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)], { stdio: 'ignore', detached: true, env: { ...process.env, DATABASE_URL: `file:./${this.file}`, NEXT_TELEMETRY_DISABLED: '1' } });
+    this.child = spawn(
+      'node',
+      ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)],
+      {
+        stdio: 'ignore',
+        detached: true,
+        env: { ...process.env, DATABASE_URL: `file:./${this.file}`, NEXT_TELEMETRY_DISABLED: '1' },
+      },
+    );
     for (let tries = 0; tries < 150; tries++) {
-      if (await fetch(`${this.url}/api/charts`).then((response) => response.ok, () => false)) return;
+      if (
+        await fetch(`${this.url}/api/charts`).then(
+          (response) => response.ok,
+          () => false,
+        )
+      )
+        return;
       await new Promise((done) => setTimeout(done, 100));
     }
     throw new Error('the server did not start');
@@ -22,7 +39,11 @@ export class OwnServer {
   /** SIGKILL to it and all it started: nothing is finished or flushed. */
   kill(): void {
     if (this.child?.pid) {
-      try { process.kill(-this.child.pid, 'SIGKILL'); } catch { /* it is gone already */ }
+      try {
+        process.kill(-this.child.pid, 'SIGKILL');
+      } catch {
+        /* it is gone already */
+      }
     }
     this.child = null;
   }

@@ -3,13 +3,22 @@ import path from 'node:path';
 import { expect, test } from '@jest/globals';
 
 const read = (file: string): string => readFileSync(file, 'utf8');
-const pages = ['README.md', ...readdirSync('docs').filter((name) => name.endsWith('.md')).map((name) => `docs/${name}`)];
+const pages = [
+  'README.md',
+  ...readdirSync('docs')
+    .filter((name) => name.endsWith('.md'))
+    .map((name) => `docs/${name}`),
+];
 
 test('every link of the documents leads somewhere', () => {
   for (const page of pages)
     for (const [, target] of read(page).matchAll(/\]\(([^)#]+)\)/g)) {
       if (/^https?:/.test(target!)) continue;
-      expect([page, target, existsSync(path.join(path.dirname(page), target!))]).toEqual([page, target, true]);
+      expect([page, target, existsSync(path.join(path.dirname(page), target!))]).toEqual([
+        page,
+        target,
+        true,
+      ]);
     }
 });
 
@@ -17,23 +26,32 @@ test('every picture is linked from the README, and there are under twenty', () =
   const pictures = readdirSync('docs/screenshots');
   expect(pictures.length).toBeGreaterThan(5);
   expect(pictures.length).toBeLessThan(20);
-  for (const picture of pictures) expect([picture, read('README.md').includes(`docs/screenshots/${picture}`)]).toEqual([picture, true]);
+  for (const picture of pictures)
+    expect([picture, read('README.md').includes(`docs/screenshots/${picture}`)]).toEqual([picture, true]);
 });
 
 test('every npm command the documents name exists', () => {
   const { scripts } = JSON.parse(read('package.json')) as { scripts: Record<string, string> };
   for (const page of pages)
-    for (const [, run, bare] of read(page).matchAll(/`npm (?:run ([\w:]+)|(test))/g)) expect([page, run ?? bare, (run ?? bare)! in scripts]).toEqual([page, run ?? bare, true]);
+    for (const [, run, bare] of read(page).matchAll(/`npm (?:run ([\w:]+)|(test))/g))
+      expect([page, run ?? bare, (run ?? bare)! in scripts]).toEqual([page, run ?? bare, true]);
 });
 
 test('every command of the command line is in its usage', () => {
   const usage = read('bin/wander.ts');
-  for (const file of readdirSync('bin/commands').filter((name) => !['exit.ts', 'input.ts', 'kept.ts'].includes(name))) expect(usage).toContain(`wander ${file.replace('.ts', '')}`);
+  for (const file of readdirSync('bin/commands').filter(
+    (name) => !['exit.ts', 'input.ts', 'kept.ts'].includes(name),
+  ))
+    expect(usage).toContain(`wander ${file.replace('.ts', '')}`);
 });
 
 test('versions are pinned exactly', () => {
-  const { dependencies, devDependencies } = JSON.parse(read('package.json')) as Record<string, Record<string, string>>;
-  for (const [name, version] of Object.entries({ ...dependencies, ...devDependencies })) expect([name, /^\d+\.\d+\.\d+/.test(version)]).toEqual([name, true]);
+  const { dependencies, devDependencies } = JSON.parse(read('package.json')) as Record<
+    string,
+    Record<string, string>
+  >;
+  for (const [name, version] of Object.entries({ ...dependencies, ...devDependencies }))
+    expect([name, /^\d+\.\d+\.\d+/.test(version)]).toEqual([name, true]);
 });
 
 test('what ships is under a permissive licence', () => {

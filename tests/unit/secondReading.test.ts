@@ -5,7 +5,13 @@ import { secondReading } from '../corpora/secondReading';
 import { seededLine } from '../corpora/seededLines';
 
 const SEEDS = 224;
-const PLANS: readonly PlanId[] = ['outline', 'scale-per-chord', 'home-tell-tale', 'home-scale', 'single-target'];
+const PLANS: readonly PlanId[] = [
+  'outline',
+  'scale-per-chord',
+  'home-tell-tale',
+  'home-scale',
+  'single-target',
+];
 const round = (value: number): number => Math.round(value * 1e4) / 1e4;
 
 /** Agreement of two lists, place by place, and the first places where they part. */
@@ -16,7 +22,8 @@ class Tally {
   compare(where: string, own: unknown, other: unknown): void {
     this.all++;
     if (JSON.stringify(own) === JSON.stringify(other)) this.same++;
-    else if (this.parted.length < 3) this.parted.push(`${where}: ${JSON.stringify(own)}, read again ${JSON.stringify(other)}`);
+    else if (this.parted.length < 3)
+      this.parted.push(`${where}: ${JSON.stringify(own)}, read again ${JSON.stringify(other)}`);
   }
 }
 
@@ -31,22 +38,113 @@ test(`${SEEDS} seeded lines over fifteen forms, in eight manners, at nine tempos
     const read = secondReading({ chart, tempo, notes, plan });
     own.notes.forEach((note, index) => {
       const other = read.notes[index]!;
-      const target = other.target === undefined ? null : read.notes.findIndex((one) => one.top && !one.grace && one.event === other.target);
-      tally('notes').compare(`${name}, note ${index}`, [note.chord, note.interval, note.tier, note.height, note.event, note.top, note.from ?? null, note.targetIndex ?? null, [...note.flags].sort()], [other.chord, other.interval, other.tier, other.height, other.event, other.top, other.from ?? null, target, [...other.flags].sort()]);
+      const target =
+        other.target === undefined
+          ? null
+          : read.notes.findIndex((one) => one.top && !one.grace && one.event === other.target);
+      tally('notes').compare(
+        `${name}, note ${index}`,
+        [
+          note.chord,
+          note.interval,
+          note.tier,
+          note.height,
+          note.event,
+          note.top,
+          note.from ?? null,
+          note.targetIndex ?? null,
+          [...note.flags].sort(),
+        ],
+        [
+          other.chord,
+          other.interval,
+          other.tier,
+          other.height,
+          other.event,
+          other.top,
+          other.from ?? null,
+          target,
+          [...other.flags].sort(),
+        ],
+      );
       tally('function').compare(`${name}, note ${index}`, note.function, other.function);
     });
-    const figures = own.figures.map(({ kind, noteIndices, targetIndex }) => `${kind} ${noteIndices.join(' ')} → ${targetIndex}`);
-    for (const figure of new Set([...figures, ...read.figures])) tally('figures').compare(name, figures.includes(figure) && figure, read.figures.includes(figure) && figure);
+    const figures = own.figures.map(
+      ({ kind, noteIndices, targetIndex }) => `${kind} ${noteIndices.join(' ')} → ${targetIndex}`,
+    );
+    for (const figure of new Set([...figures, ...read.figures]))
+      tally('figures').compare(
+        name,
+        figures.includes(figure) && figure,
+        read.figures.includes(figure) && figure,
+      );
     own.changes.forEach(({ beat, landing, connection, fix }, index) => {
       const other = read.landings[index]!;
-      tally('landings').compare(`${name}, beat ${beat}`, [landing.noteIndex, landing.timing, landing.verdict, landing.rest ?? false, landing.resolutionIndex ?? null, connection.kind, fix?.toMidi ?? null], [other.note, other.timing, other.verdict, other.rest, other.resolution ?? null, other.connection, other.fix]);
+      tally('landings').compare(
+        `${name}, beat ${beat}`,
+        [
+          landing.noteIndex,
+          landing.timing,
+          landing.verdict,
+          landing.rest ?? false,
+          landing.resolutionIndex ?? null,
+          connection.kind,
+          fix?.toMidi ?? null,
+        ],
+        [
+          other.note,
+          other.timing,
+          other.verdict,
+          other.rest,
+          other.resolution ?? null,
+          other.connection,
+          other.fix,
+        ],
+      );
     });
-    tally('phrases').compare(name, own.phrases.map((one) => [round(one.startBeat), round(one.endBeat), one.end, one.changesCrossed, round(one.pickupBeats)]), read.phrases.map((one) => [round(one.start), round(one.end), one.ending, one.crossed, round(one.pickup)]));
-    const covered = (list: readonly { chord: string; count: number; byInterval: Readonly<Record<string, { count: number; beats: number; strong: number }>>; missing: readonly string[] }[]) =>
-      list.map(({ chord, count, byInterval, missing }) => [chord, count, Object.entries(byInterval).map(([interval, cell]) => [interval, cell.count, round(cell.beats), cell.strong].join(' ')).sort(), [...missing].sort()]);
+    tally('phrases').compare(
+      name,
+      own.phrases.map((one) => [
+        round(one.startBeat),
+        round(one.endBeat),
+        one.end,
+        one.changesCrossed,
+        round(one.pickupBeats),
+      ]),
+      read.phrases.map((one) => [
+        round(one.start),
+        round(one.end),
+        one.ending,
+        one.crossed,
+        round(one.pickup),
+      ]),
+    );
+    const covered = (
+      list: readonly {
+        chord: string;
+        count: number;
+        byInterval: Readonly<Record<string, { count: number; beats: number; strong: number }>>;
+        missing: readonly string[];
+      }[],
+    ) =>
+      list.map(({ chord, count, byInterval, missing }) => [
+        chord,
+        count,
+        Object.entries(byInterval)
+          .map(([interval, cell]) => [interval, cell.count, round(cell.beats), cell.strong].join(' '))
+          .sort(),
+        [...missing].sort(),
+      ]);
     tally('coverage').compare(name, covered(own.coverage), covered(read.coverage));
-    own.mutedBand.segments.forEach(({ beat, chord, verdict }, index) => tally('muted band').compare(`${name}, beat ${beat}`, [chord, verdict], [read.muted[index]!.chord, read.muted[index]!.verdict]));
+    own.mutedBand.segments.forEach(({ beat, chord, verdict }, index) =>
+      tally('muted band').compare(
+        `${name}, beat ${beat}`,
+        [chord, verdict],
+        [read.muted[index]!.chord, read.muted[index]!.verdict],
+      ),
+    );
   }
-  for (const [part, { same, all, parted }] of Object.entries(tallies)) expect([part, same / all >= 0.999, parted]).toEqual([part, true, parted]);
+  for (const [part, { same, all, parted }] of Object.entries(tallies))
+    expect([part, same / all >= 0.999, parted]).toEqual([part, true, parted]);
   expect(tallies.notes!.all).toBeGreaterThan(5000);
 }, 240_000);

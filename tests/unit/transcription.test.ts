@@ -15,15 +15,25 @@ const LINES: Record<string, LineOptions> = {
 };
 const INSTRUMENTS: Instrument[] = ['acoustic', 'electric', 'nylon'];
 const guitars = {} as Record<Instrument, GuitarSample[]>;
-beforeAll(async () => { for (const instrument of INSTRUMENTS) guitars[instrument] = await loadGuitar(instrument); }, 60_000);
+beforeAll(async () => {
+  for (const instrument of INSTRUMENTS) guitars[instrument] = await loadGuitar(instrument);
+}, 60_000);
 
 const f1 = (line: LabelledLine, rate = line.rate, samples = line.samples): number =>
-  scoreNotes(line.truth, transcribe(samples, rate, { tuning: 440 }).notes.map((note) => ({ onset: note.onsetSec, pitch: note.midi + note.cents / 100 }))).f1;
+  scoreNotes(
+    line.truth,
+    transcribe(samples, rate, { tuning: 440 }).notes.map((note) => ({
+      onset: note.onsetSec,
+      pitch: note.midi + note.cents / 100,
+    })),
+  ).f1;
 
 test('clean lines of recorded notes: at least 93 % of notes on every guitar', () => {
   const scores: number[] = [];
   for (const instrument of INSTRUMENTS) {
-    const own = Object.values(LINES).map((options, index) => f1(stringLine(guitars[instrument], options, 100 + index)));
+    const own = Object.values(LINES).map((options, index) =>
+      f1(stringLine(guitars[instrument], options, 100 + index)),
+    );
     const mean = own.reduce((sum, score) => sum + score, 0) / own.length;
     console.log(`${instrument}: ${own.map((score) => (score * 100).toFixed(1)).join(' ')}`);
     expect({ instrument, enough: mean >= 0.93 }).toEqual({ instrument, enough: true });
@@ -33,13 +43,24 @@ test('clean lines of recorded notes: at least 93 % of notes on every guitar', ()
 }, 120_000);
 
 test('a note that rings 150 ms into the next: the new one begins at its attack, and what the two share is nobody’s', () => {
-  for (const instrument of INSTRUMENTS) expect([instrument, f1(stringLine(guitars[instrument], { ...LINES.middle!, notes: 30, damping: 0.15 }, 31)) >= 0.95]).toEqual([instrument, true]);
+  for (const instrument of INSTRUMENTS)
+    expect([
+      instrument,
+      f1(stringLine(guitars[instrument], { ...LINES.middle!, notes: 30, damping: 0.15 }, 31)) >= 0.95,
+    ]).toEqual([instrument, true]);
 }, 60_000);
 
 test('any usual sample rate, and a quiet input', () => {
   const line = stringLine(guitars.acoustic, { ...LINES.middle!, notes: 20 }, 7);
-  for (const rate of [16_000, 22_050, 48_000, 96_000]) expect([rate, f1(line, rate, resample(line.samples, line.rate, rate)) >= 0.95]).toEqual([rate, true]);
-  expect(f1(line, line.rate, line.samples.map((value) => value * 0.02))).toBeGreaterThanOrEqual(0.95);
+  for (const rate of [16_000, 22_050, 48_000, 96_000])
+    expect([rate, f1(line, rate, resample(line.samples, line.rate, rate)) >= 0.95]).toEqual([rate, true]);
+  expect(
+    f1(
+      line,
+      line.rate,
+      line.samples.map((value) => value * 0.02),
+    ),
+  ).toBeGreaterThanOrEqual(0.95);
 }, 60_000);
 
 test('fed in blocks of any size it hears the same as at once', () => {
@@ -47,7 +68,8 @@ test('fed in blocks of any size it hears the same as at once', () => {
   const whole = transcribe(line.samples, line.rate);
   for (const size of [128, 2048, 44_100]) {
     const transcriber = new Transcriber(line.rate);
-    for (let at = 0; at < line.samples.length; at += size) transcriber.push(line.samples.subarray(at, at + size));
+    for (let at = 0; at < line.samples.length; at += size)
+      transcriber.push(line.samples.subarray(at, at + size));
     expect(transcriber.finish()).toEqual(whole);
   }
 }, 60_000);
@@ -64,7 +86,12 @@ test('a take of minutes is concluded while it goes on: the same notes as at once
   const heard = transcriber.finish();
   expect(most).toBeLessThan(42);
   expect(heard).toEqual(transcribe(line.samples, line.rate));
-  expect(scoreNotes(line.truth, heard.notes.map((note) => ({ onset: note.onsetSec, pitch: note.midi + note.cents / 100 }))).f1).toBeGreaterThan(0.97);
+  expect(
+    scoreNotes(
+      line.truth,
+      heard.notes.map((note) => ({ onset: note.onsetSec, pitch: note.midi + note.cents / 100 })),
+    ).f1,
+  ).toBeGreaterThan(0.97);
 }, 120_000);
 
 test('an instrument 25 cents flat is heard flat against 440, and in tune against itself', () => {
@@ -80,7 +107,10 @@ test('silence and noise are no notes; a rate that is none is refused', () => {
   expect(transcribe(new Float32Array(44_100), 44_100).notes).toEqual([]);
   expect(transcribe(new Float32Array(0), 44_100).notes).toEqual([]);
   let state = 1;
-  const hiss = Float32Array.from({ length: 88_200 }, () => ((state = (state * 16807) % 2147483647) / 2147483647 - 0.5) * 0.01);
+  const hiss = Float32Array.from(
+    { length: 88_200 },
+    () => ((state = (state * 16807) % 2147483647) / 2147483647 - 0.5) * 0.01,
+  );
   expect(transcribe(hiss, 44_100).notes.length).toBeLessThanOrEqual(2);
   expect(() => new Transcriber(0)).toThrow(RangeError);
 });
@@ -93,7 +123,12 @@ test('a note that rises two semitones while it rings is one note with a bend, se
     if (time < 0) return 0;
     const midi = 62 + 2 * Math.max(0, Math.min(1, (time - 0.2) / 0.2));
     phase += (2 * Math.PI * 440 * 2 ** ((midi - 69) / 12)) / rate;
-    return [1, 0.5, 0.3, 0.2].reduce((sum, level, index) => sum + level * Math.sin(phase * (index + 1)), 0) * 0.2 * Math.exp(-time * 1.2) * Math.min(1, time / 0.003);
+    return (
+      [1, 0.5, 0.3, 0.2].reduce((sum, level, index) => sum + level * Math.sin(phase * (index + 1)), 0) *
+      0.2 *
+      Math.exp(-time * 1.2) *
+      Math.min(1, time / 0.003)
+    );
   });
   const { notes } = transcribe(tone, rate, { tuning: 440 });
   expect(notes).toHaveLength(1);

@@ -6,5 +6,5 @@ export const metadata: Metadata = { title: 'Diary' };
 export const dynamic = 'force-dynamic';
 
 export default async function DiaryPage() {
-  return <DiaryScreen {...(await diaryWeeks())} />;
+  return <DiaryScreen {...await diaryWeeks()} />;
 }

@@ -7,7 +7,15 @@ import { drillItems } from '@/server/drillRows';
 export const metadata: Metadata = { title: 'Drills' };
 
 export default async function DrillsPage({ searchParams }: { searchParams: Promise<{ chart?: string }> }) {
-  const charts = (await listCharts()).filter(({ text }) => readChart(text).ok).map(({ id, title, text }) => ({ id, title, text }));
+  const charts = (await listCharts())
+    .filter(({ text }) => readChart(text).ok)
+    .map(({ id, title, text }) => ({ id, title, text }));
   const { chart } = await searchParams;
-  return <DrillsScreen charts={charts} chartId={charts.find(({ id }) => id === chart)?.id ?? null} items={await drillItems()} />;
+  return (
+    <DrillsScreen
+      charts={charts}
+      chartId={charts.find(({ id }) => id === chart)?.id ?? null}
+      items={await drillItems()}
+    />
+  );
 }

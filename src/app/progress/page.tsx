@@ -15,9 +15,25 @@ export default async function ProgressPage({ searchParams }: { searchParams: Pro
   const titles = await tunesPlayed();
   // the tune played last, unless another one, or every one, was asked for
   const chosen = tune === undefined ? (titles[0] ?? null) : titles.includes(tune) ? tune : null;
-  const drills = (await drillItems()).filter(({ drill, runs }) => runs.length > 0 && (chosen === null || drill.title === chosen));
+  const drills = (await drillItems()).filter(
+    ({ drill, runs }) => runs.length > 0 && (chosen === null || drill.title === chosen),
+  );
   return (
-    <ProgressScreen key={chosen ?? ''} tune={await progressFor(chosen, takeMoment)} titles={titles} chosen={chosen} thisWeek={presentWeek()} chartId={(await listCharts()).find(({ title }) => title === chosen)?.id ?? null}
-      drills={drills.map(({ drill, runs }) => ({ id: drill.id, name: typeset(drill.drill.name), title: drill.title, fastest: fastestPassed(runs), now: drill.ladder.rungs[drill.ladder.at]!, tries: runs.length }))} />
+    <ProgressScreen
+      key={chosen ?? ''}
+      tune={await progressFor(chosen, takeMoment)}
+      titles={titles}
+      chosen={chosen}
+      thisWeek={presentWeek()}
+      chartId={(await listCharts()).find(({ title }) => title === chosen)?.id ?? null}
+      drills={drills.map(({ drill, runs }) => ({
+        id: drill.id,
+        name: typeset(drill.drill.name),
+        title: drill.title,
+        fastest: fastestPassed(runs),
+        now: drill.ladder.rungs[drill.ladder.at]!,
+        tries: runs.length,
+      }))}
+    />
   );
 }

@@ -14,13 +14,32 @@ export const metadata: Metadata = { title: 'Record' };
 
 export default async function RecordPage({ searchParams }: Props) {
   const { chart, plan } = await searchParams;
-  const charts = (await listCharts()).filter(({ text }) => readChart(text).ok).map(({ id, title, text }) => ({ id, title, text }));
+  const charts = (await listCharts())
+    .filter(({ text }) => readChart(text).ok)
+    .map(({ id, title, text }) => ({ id, title, text }));
   const first = charts.find((one) => one.id === chart) ?? charts[0];
   if (!first) return <NothingToPlay />;
-  const cut = await Promise.all((await interruptedTakes()).map(async (take) => ({
-    id: take.id, title: take.title, offsetSec: take.offsetSec, tempo: take.tempo, choruses: take.choruses, chartText: take.chartText, when: takeMoment(take.createdAt), seconds: Math.floor(((await soundStored(take.id)).frames) / take.rate),
-  })));
-  return <RecordScreen key={first.id} charts={charts} chartId={first.id} plan={planInAddress(plan)} interrupted={cut.filter(({ seconds, offsetSec }) => seconds > Math.max(0, offsetSec))} />;
+  const cut = await Promise.all(
+    (await interruptedTakes()).map(async (take) => ({
+      id: take.id,
+      title: take.title,
+      offsetSec: take.offsetSec,
+      tempo: take.tempo,
+      choruses: take.choruses,
+      chartText: take.chartText,
+      when: takeMoment(take.createdAt),
+      seconds: Math.floor((await soundStored(take.id)).frames / take.rate),
+    })),
+  );
+  return (
+    <RecordScreen
+      key={first.id}
+      charts={charts}
+      chartId={first.id}
+      plan={planInAddress(plan)}
+      interrupted={cut.filter(({ seconds, offsetSec }) => seconds > Math.max(0, offsetSec))}
+    />
+  );
 }
 
 function NothingToPlay() {
@@ -29,7 +48,11 @@ function NothingToPlay() {
       <div className="mx-4 mt-16 sm:mx-8">
         <h1 className="text-[64px] leading-[72px] font-[640] tracking-tight">No chart to play over.</h1>
         <p className="mt-3 text-2xl text-soft">Write one first: a few bars between bar lines will do.</p>
-        <p className="mt-8"><Link className="go" href="/charts">Open the charts</Link></p>
+        <p className="mt-8">
+          <Link className="go" href="/charts">
+            Open the charts
+          </Link>
+        </p>
       </div>
     </Shell>
   );

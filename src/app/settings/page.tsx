@@ -7,5 +7,11 @@ import { readTrash } from '@/server/trash';
 export const metadata: Metadata = { title: 'Settings' };
 
 export default async function Settings() {
-  return <SettingsScreen keepDays={(await readSoundSettings()).keepDays} space={await spaceUsed()} trash={await readTrash()} />;
+  return (
+    <SettingsScreen
+      keepDays={(await readSoundSettings()).keepDays}
+      space={await spaceUsed()}
+      trash={await readTrash()}
+    />
+  );
 }

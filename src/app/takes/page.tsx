@@ -12,9 +12,16 @@ export const metadata: Metadata = { title: 'Takes' };
 const FIRST = 24;
 
 export default async function Takes({ searchParams }: Props) {
-  const asked = Object.fromEntries(Object.entries(await searchParams).filter((entry): entry is [string, string] => typeof entry[1] === 'string'));
+  const asked = Object.fromEntries(
+    Object.entries(await searchParams).filter(
+      (entry): entry is [string, string] => typeof entry[1] === 'string',
+    ),
+  );
   // an address that cannot be read chooses nothing
-  const { error, value } = takesQuery.validate({ ...asked, from: 0, most: FIRST }, { convert: true, stripUnknown: true });
+  const { error, value } = takesQuery.validate(
+    { ...asked, from: 0, most: FIRST },
+    { convert: true, stripUnknown: true },
+  );
   const query = error ? { from: 0, most: FIRST } : value;
   const first = await rowsOf(query);
   const { from: _from, most: _most, ...filter } = query;

@@ -1,11 +1,23 @@
 import { openDB, type DBSchema } from 'idb';
 
 /** A backing track of the player's own: kept in this browser, played in the band's place. */
-export type OwnBacking = { readonly id: string; readonly chartId: string; readonly name: string; readonly tempo: number; /** Where its bar 1 begins. */ readonly barOneSec: number; readonly bytes: ArrayBuffer };
+export type OwnBacking = {
+  readonly id: string;
+  readonly chartId: string;
+  readonly name: string;
+  readonly tempo: number;
+  /** Where its bar 1 begins. */ readonly barOneSec: number;
+  readonly bytes: ArrayBuffer;
+};
 export type BackingName = Omit<OwnBacking, 'bytes'>;
 
-interface Shelf extends DBSchema { backings: { key: string; value: OwnBacking } }
-const shelf = () => openDB<Shelf>('idle-wander-backings', 1, { upgrade: (made) => void made.createObjectStore('backings', { keyPath: 'id' }) });
+interface Shelf extends DBSchema {
+  backings: { key: string; value: OwnBacking };
+}
+const shelf = () =>
+  openDB<Shelf>('idle-wander-backings', 1, {
+    upgrade: (made) => void made.createObjectStore('backings', { keyPath: 'id' }),
+  });
 
 export async function listBackings(): Promise<BackingName[]> {
   const db = await shelf();

@@ -14,7 +14,11 @@ const FADE = 0.02;
 export type Levels = Readonly<Record<BandPart, number>>;
 
 /** How well the band kept ahead of the clock. */
-export type Punctuality = { /** Windows that were handed over after their time, and by how much at most, in seconds. */ readonly late: number; readonly latest: number; /** The least time a window was early. */ readonly leastAhead: number };
+export type Punctuality = {
+  /** Windows that were handed over after their time, and by how much at most, in seconds. */ readonly late: number;
+  readonly latest: number;
+  /** The least time a window was early. */ readonly leastAhead: number;
+};
 
 /**
  * Plays a backing on the context that records: windows are rendered ahead and started at their exact frame, so that what is heard depends on the audio
@@ -34,7 +38,13 @@ export class BandPlayer {
   private stopped = false;
 
   /** @param onWindow is told every window before it sounds, as one mono signal */
-  constructor(private readonly context: AudioContext, private readonly source: BackingSource, private levels: Levels, level: number, private readonly onWindow: (samples: Float32Array) => void) {
+  constructor(
+    private readonly context: AudioContext,
+    private readonly source: BackingSource,
+    private levels: Levels,
+    level: number,
+    private readonly onWindow: (samples: Float32Array) => void,
+  ) {
     this.master = new GainNode(context, { gain: level });
     this.master.connect(context.destination);
     for (const part of BAND_PARTS) {
@@ -59,17 +69,19 @@ export class BandPlayer {
     if (from >= this.source.length) return false;
     this.nextWindow++;
     const to = Math.min(this.source.length, from + this.windowFrames);
-    this.ready.push(this.source.window(from, to).then((parts) => {
-      this.onWindow(mixed(parts, this.levels));
-      const buffers: Partial<Record<BandPart, AudioBuffer>> = {};
-      for (const part of BAND_PARTS) {
-        if (parts[part].every((value) => value === 0)) continue;
-        const buffer = this.context.createBuffer(1, to - from, this.context.sampleRate);
-        buffer.copyToChannel(parts[part] as Float32Array<ArrayBuffer>, 0);
-        buffers[part] = buffer;
-      }
-      return { at: from, buffers };
-    }));
+    this.ready.push(
+      this.source.window(from, to).then((parts) => {
+        this.onWindow(mixed(parts, this.levels));
+        const buffers: Partial<Record<BandPart, AudioBuffer>> = {};
+        for (const part of BAND_PARTS) {
+          if (parts[part].every((value) => value === 0)) continue;
+          const buffer = this.context.createBuffer(1, to - from, this.context.sampleRate);
+          buffer.copyToChannel(parts[part] as Float32Array<ArrayBuffer>, 0);
+          buffers[part] = buffer;
+        }
+        return { at: from, buffers };
+      }),
+    );
     return true;
   }
 
@@ -88,7 +100,12 @@ export class BandPlayer {
     this.feeding = true;
     try {
       for (;;) {
-        if (this.ready.length === 0 && (this.nextWindow * this.windowFrames) / this.context.sampleRate + this.begins > this.context.currentTime + AHEAD) return;
+        if (
+          this.ready.length === 0 &&
+          (this.nextWindow * this.windowFrames) / this.context.sampleRate + this.begins >
+            this.context.currentTime + AHEAD
+        )
+          return;
         if (this.ready.length === 0 && !this.renderNext()) return;
         const { at, buffers } = await this.ready[0]!;
         if (this.stopped) return;
@@ -106,13 +123,20 @@ export class BandPlayer {
     const when = this.begins + at / this.context.sampleRate;
     const ahead = when - this.context.currentTime;
     const { late, latest, leastAhead } = this.punctuality;
-    this.punctuality = { late: late + (ahead < 0 ? 1 : 0), latest: Math.max(latest, -ahead), leastAhead: Math.min(leastAhead, ahead) };
+    this.punctuality = {
+      late: late + (ahead < 0 ? 1 : 0),
+      latest: Math.max(latest, -ahead),
+      leastAhead: Math.min(leastAhead, ahead),
+    };
     for (const part of BAND_PARTS) {
       const buffer = buffers[part];
       if (!buffer) continue;
       const node = new AudioBufferSourceNode(this.context, { buffer });
       node.connect(this.gains[part]);
-      node.onended = () => { node.disconnect(); this.playing.delete(node); };
+      node.onended = () => {
+        node.disconnect();
+        this.playing.delete(node);
+      };
       node.start(when);
       this.playing.add(node);
     }
@@ -123,7 +147,8 @@ export class BandPlayer {
   }
   setLevels(levels: Levels): void {
     this.levels = levels;
-    for (const part of BAND_PARTS) this.gains[part].gain.setTargetAtTime(levels[part], this.context.currentTime, FADE);
+    for (const part of BAND_PARTS)
+      this.gains[part].gain.setTargetAtTime(levels[part], this.context.currentTime, FADE);
   }
 
   /** Falls silent at once, without a click. */

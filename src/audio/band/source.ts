@@ -14,7 +14,9 @@ export interface BackingSource {
  * the order they were asked.
  */
 export class BandWorker {
-  private readonly worker = new Worker(new URL('../../workers/band.worker.ts', import.meta.url), { type: 'module' });
+  private readonly worker = new Worker(new URL('../../workers/band.worker.ts', import.meta.url), {
+    type: 'module',
+  });
   private readonly waiting: { resolve: (reply: BandReply) => void; reject: (error: Error) => void }[] = [];
 
   constructor(rate: number) {
@@ -50,7 +52,8 @@ export class BandWorker {
     const arranged = await this.ask({ type: 'score', id, score });
     if (arranged.type !== 'arranged') throw new Error('the band answered out of turn');
     return {
-      lead: arranged.lead, length: arranged.length,
+      lead: arranged.lead,
+      length: arranged.length,
       window: async (from, to) => {
         const reply = await this.ask({ type: 'window', id, from, to });
         if (reply.type !== 'window') throw new Error('the band answered out of turn');
@@ -71,11 +74,13 @@ export class BandWorker {
  */
 export function fileSource(band: BackingSource, samples: Float32Array, barOne: number): BackingSource {
   return {
-    lead: band.lead, length: band.length,
+    lead: band.lead,
+    length: band.length,
     window: async (from, to) => {
       const { click } = await band.window(from, to);
       const chords = new Float32Array(to - from);
-      for (let n = Math.max(0, band.lead - from); n < chords.length; n++) chords[n] = samples[from + n - band.lead + barOne] ?? 0;
+      for (let n = Math.max(0, band.lead - from); n < chords.length; n++)
+        chords[n] = samples[from + n - band.lead + barOne] ?? 0;
       return { drums: new Float32Array(to - from), bass: new Float32Array(to - from), chords, click };
     },
   };

@@ -6,7 +6,11 @@ import { Refused, type TakeServer } from './serverTakes';
  * hear of. What it has wholly is removed here. Takes that still run are left alone.
  * @returns ids of takes that were cut off: they are whole on the server as far as they go, and wait for the player
  */
-export async function catchUp(shelf: TakeShelf, server: TakeServer, running: (id: string) => boolean = () => false): Promise<string[]> {
+export async function catchUp(
+  shelf: TakeShelf,
+  server: TakeServer,
+  running: (id: string) => boolean = () => false,
+): Promise<string[]> {
   const cut: string[] = [];
   for (const local of await shelf.list()) {
     if (running(local.id)) continue;
@@ -28,7 +32,11 @@ export async function catchUp(shelf: TakeShelf, server: TakeServer, running: (id
 }
 
 /** True where the server has the whole take. */
-async function sendRest({ id, take, ending, offsetSec }: LocalTake, shelf: TakeShelf, server: TakeServer): Promise<boolean> {
+async function sendRest(
+  { id, take, ending, offsetSec }: LocalTake,
+  shelf: TakeShelf,
+  server: TakeServer,
+): Promise<boolean> {
   const kept = await shelf.count(id);
   if (kept === 0 && !ending) return true; // cut off before half a second of it was there
   await server.begin({ ...take, id });

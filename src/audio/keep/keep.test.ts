@@ -8,7 +8,16 @@ import { Refused, type NewTake, type TakeServer } from './serverTakes';
 
 const RATE = 1_000;
 const CHUNK = RATE * CHUNK_SECONDS;
-const TAKE: NewTake = { chartId: 'c', chartText: '| C7 |', tempo: 100, choruses: 1, plan: { id: 'outline' }, rate: RATE, bits: 24, source: 'microphone' };
+const TAKE: NewTake = {
+  chartId: 'c',
+  chartText: '| C7 |',
+  tempo: 100,
+  choruses: 1,
+  plan: { id: 'outline' },
+  rate: RATE,
+  bits: 24,
+  source: 'microphone',
+};
 const LOCAL: LocalTake = { id: 't', take: TAKE, title: 'T', beganAt: 0, offsetSec: 0, ending: null };
 const ENDING = { offsetSec: 0.5, transcription: { notes: [] } as unknown as Ending['transcription'] };
 
@@ -17,14 +26,37 @@ class Shelf implements TakeShelf {
   takes = new Map<string, LocalTake>();
   chunks = new Map<string, LocalChunk>();
   full = false;
-  private check(): void { if (this.full) throw new DOMException('full', 'QuotaExceededError'); }
-  async begin(take: LocalTake) { this.check(); this.takes.set(take.id, take); }
-  async amend(id: string, change: object) { this.check(); const before = this.takes.get(id); if (before) this.takes.set(id, { ...before, ...change }); }
-  async put(id: string, sequence: number, chunk: LocalChunk) { this.check(); this.chunks.set(`${id} ${sequence}`, chunk); }
-  async chunk(id: string, sequence: number) { return this.chunks.get(`${id} ${sequence}`); }
-  async count(id: string) { let count = 0; while (this.chunks.has(`${id} ${count}`)) count++; return count; }
-  async list() { return [...this.takes.values()]; }
-  async remove(id: string) { this.takes.delete(id); for (const key of [...this.chunks.keys()]) if (key.startsWith(`${id} `)) this.chunks.delete(key); }
+  private check(): void {
+    if (this.full) throw new DOMException('full', 'QuotaExceededError');
+  }
+  async begin(take: LocalTake) {
+    this.check();
+    this.takes.set(take.id, take);
+  }
+  async amend(id: string, change: object) {
+    this.check();
+    const before = this.takes.get(id);
+    if (before) this.takes.set(id, { ...before, ...change });
+  }
+  async put(id: string, sequence: number, chunk: LocalChunk) {
+    this.check();
+    this.chunks.set(`${id} ${sequence}`, chunk);
+  }
+  async chunk(id: string, sequence: number) {
+    return this.chunks.get(`${id} ${sequence}`);
+  }
+  async count(id: string) {
+    let count = 0;
+    while (this.chunks.has(`${id} ${count}`)) count++;
+    return count;
+  }
+  async list() {
+    return [...this.takes.values()];
+  }
+  async remove(id: string) {
+    this.takes.delete(id);
+    for (const key of [...this.chunks.keys()]) if (key.startsWith(`${id} `)) this.chunks.delete(key);
+  }
 }
 
 /** The server as lists; away when told to be, and strict about order as the real one is. */
@@ -36,9 +68,21 @@ class Server implements TakeServer {
   offsets: number[] = [];
   away = false;
   asked = 0;
-  private answer(): void { this.asked++; if (this.away) throw new TypeError('no answer'); }
-  async begin(take: NewTake & { id: string }) { this.answer(); if (!this.begun.has(take.id)) { this.begun.set(take.id, take); this.chunks.set(take.id, []); } }
-  async amend(_: string, { offsetSec }: { offsetSec: number }) { this.answer(); this.offsets.push(offsetSec); }
+  private answer(): void {
+    this.asked++;
+    if (this.away) throw new TypeError('no answer');
+  }
+  async begin(take: NewTake & { id: string }) {
+    this.answer();
+    if (!this.begun.has(take.id)) {
+      this.begun.set(take.id, take);
+      this.chunks.set(take.id, []);
+    }
+  }
+  async amend(_: string, { offsetSec }: { offsetSec: number }) {
+    this.answer();
+    this.offsets.push(offsetSec);
+  }
   async put(id: string, sequence: number, { pcm, checksum }: LocalChunk) {
     this.answer();
     const have = this.chunks.get(id)!;
@@ -46,18 +90,41 @@ class Server implements TakeServer {
     expect(checksumOf(pcm)).toBe(checksum);
     have.push(checksum);
   }
-  async finish(id: string, ending: Ending) { this.answer(); this.finished.set(id, ending); }
-  async discard(id: string) { this.answer(); const had = this.begun.has(id) && this.chunks.get(id)!.length > 0; this.begun.delete(id); if (had) this.trashed.set(id, this.chunks.get(id)!.length); return had; }
-  async next(id: string) { this.answer(); return this.finished.has(id) || !this.begun.has(id) ? null : this.chunks.get(id)!.length; }
+  async finish(id: string, ending: Ending) {
+    this.answer();
+    this.finished.set(id, ending);
+  }
+  async discard(id: string) {
+    this.answer();
+    const had = this.begun.has(id) && this.chunks.get(id)!.length > 0;
+    this.begun.delete(id);
+    if (had) this.trashed.set(id, this.chunks.get(id)!.length);
+    return had;
+  }
+  async next(id: string) {
+    this.answer();
+    return this.finished.has(id) || !this.begun.has(id) ? null : this.chunks.get(id)!.length;
+  }
 }
 
 let shelf: Shelf;
 let server: Server;
-beforeEach(() => { shelf = new Shelf(); server = new Server(); });
+beforeEach(() => {
+  shelf = new Shelf();
+  server = new Server();
+});
 const quick = () => new Promise<void>((done) => setTimeout(done, 1));
-const keeper = (own: TakeShelf | null = shelf) => new TakeKeeper(LOCAL, own, server, (ms) => (ms >= 1_000 ? new Promise((done) => setTimeout(done, 60)) : quick()));
-const play = (into: TakeKeeper, chunks: number) => { for (let n = 0; n < chunks * 5; n++) into.add(new Float32Array(CHUNK / 5).fill((n % 7) / 10)); };
-const until = async (done: () => boolean) => { for (let n = 0; n < 400 && !done(); n++) await quick(); expect(done()).toBe(true); };
+const keeper = (own: TakeShelf | null = shelf) =>
+  new TakeKeeper(LOCAL, own, server, (ms) =>
+    ms >= 1_000 ? new Promise((done) => setTimeout(done, 60)) : quick(),
+  );
+const play = (into: TakeKeeper, chunks: number) => {
+  for (let n = 0; n < chunks * 5; n++) into.add(new Float32Array(CHUNK / 5).fill((n % 7) / 10));
+};
+const until = async (done: () => boolean) => {
+  for (let n = 0; n < 400 && !done(); n++) await quick();
+  expect(done()).toBe(true);
+};
 
 test('every half second is in the browser’s storage and on the server while the take goes on; the end brings the rest and clears up', async () => {
   const kept = keeper();
@@ -65,9 +132,17 @@ test('every half second is in the browser’s storage and on the server while th
   play(kept, 3);
   kept.add(new Float32Array(10));
   await until(() => server.chunks.get('t')?.length === 3 && shelf.chunks.size === 3);
-  expect([server.offsets, kept.safety]).toEqual([[0.25], { waitingSeconds: 0, serverAnswers: true, storageTrouble: false, refused: null }]);
+  expect([server.offsets, kept.safety]).toEqual([
+    [0.25],
+    { waitingSeconds: 0, serverAnswers: true, storageTrouble: false, refused: null },
+  ]);
   expect(await kept.finish(ENDING, 2_000)).toBe(true);
-  expect([server.chunks.get('t')!.length, server.finished.get('t')?.frames, shelf.takes.size, shelf.chunks.size]).toEqual([4, 3 * CHUNK + 10, 0, 0]);
+  expect([
+    server.chunks.get('t')!.length,
+    server.finished.get('t')?.frames,
+    shelf.takes.size,
+    shelf.chunks.size,
+  ]).toEqual([4, 3 * CHUNK + 10, 0, 0]);
 });
 
 test('the server away from the beginning: recording goes on here, says so, and the next start brings everything', async () => {
@@ -83,7 +158,12 @@ test('the server away from the beginning: recording goes on here, says so, and t
   expect(shelf.takes.get('t')?.ending?.frames).toBe(8 * CHUNK);
   server.away = false;
   expect(await catchUp(shelf, server)).toEqual([]);
-  expect([server.begun.get('t')?.chartText, server.chunks.get('t')!.length, server.finished.get('t')?.frames, shelf.takes.size]).toEqual(['| C7 |', 8, 8 * CHUNK, 0]);
+  expect([
+    server.begun.get('t')?.chartText,
+    server.chunks.get('t')!.length,
+    server.finished.get('t')?.frames,
+    shelf.takes.size,
+  ]).toEqual(['| C7 |', 8, 8 * CHUNK, 0]);
 });
 
 test('the server goes and comes back in the middle: every chunk arrives once and in order', async () => {
@@ -136,7 +216,9 @@ test('thrown away it is in the trash, whole, and gone here; cut off before half 
   play(kept, 2);
   kept.add(new Float32Array(10));
   expect(await kept.discard()).toBe(true);
-  expect([shelf.takes.size, shelf.chunks.size, server.begun.size, server.trashed.get('t')]).toEqual([0, 0, 0, 3]);
+  expect([shelf.takes.size, shelf.chunks.size, server.begun.size, server.trashed.get('t')]).toEqual([
+    0, 0, 0, 3,
+  ]);
   await shelf.begin(LOCAL);
   expect([await catchUp(shelf, server), shelf.takes.size]).toEqual([[], 0]);
 });
@@ -162,7 +244,9 @@ test('thrown away while the server is away, the next visit brings it into the tr
 });
 
 test('what the server will not have is said at the end, and kept here', async () => {
-  server.begin = async () => { throw new Refused({ code: 'chart', message: 'This chart cannot be played.' }); };
+  server.begin = async () => {
+    throw new Refused({ code: 'chart', message: 'This chart cannot be played.' });
+  };
   const kept = keeper();
   play(kept, 1);
   await until(() => kept.safety.refused === 'This chart cannot be played.');

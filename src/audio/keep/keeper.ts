@@ -11,7 +11,12 @@ const LONGEST_WAIT_MS = 4_000;
 const DISCARD_PATIENCE_MS = 2_000;
 
 /** How safe a running take is: seconds that only this computer has, and whether even its storage is full. */
-export type Safety = { readonly waitingSeconds: number; readonly serverAnswers: boolean; readonly storageTrouble: boolean; /** Why the server will have no more of it; null where it will. */ readonly refused: string | null };
+export type Safety = {
+  readonly waitingSeconds: number;
+  readonly serverAnswers: boolean;
+  readonly storageTrouble: boolean;
+  /** Why the server will have no more of it; null where it will. */ readonly refused: string | null;
+};
 
 /**
  * Keeps a take while it is recorded: chunk by chunk in the browser's storage, then on the server, each acknowledged. Where one of the two
@@ -39,7 +44,8 @@ export class TakeKeeper {
     private readonly local: LocalTake,
     private readonly shelf: TakeShelf | null,
     private readonly server: TakeServer,
-    private readonly wait: (ms: number) => Promise<void> = (ms) => new Promise((done) => setTimeout(done, ms)),
+    private readonly wait: (ms: number) => Promise<void> = (ms) =>
+      new Promise((done) => setTimeout(done, ms)),
   ) {
     this.chunkFrames = Math.round(local.take.rate * CHUNK_SECONDS);
     this.shelfFails = shelf === null;
@@ -48,7 +54,12 @@ export class TakeKeeper {
   }
 
   get safety(): Safety {
-    return { waitingSeconds: Math.max(0, this.cut - this.sent) * CHUNK_SECONDS, serverAnswers: this.answers, storageTrouble: this.shelfFails, refused: this.refusal?.message ?? null };
+    return {
+      waitingSeconds: Math.max(0, this.cut - this.sent) * CHUNK_SECONDS,
+      serverAnswers: this.answers,
+      storageTrouble: this.shelfFails,
+      refused: this.refusal?.message ?? null,
+    };
   }
 
   /** Where beat 0 lies is known from the first block on. */
@@ -105,7 +116,10 @@ export class TakeKeeper {
         this.answers = true;
         wait = FIRST_WAIT_MS;
       } catch (error) {
-        if (error instanceof Refused) { this.refusal = error; return; }
+        if (error instanceof Refused) {
+          this.refusal = error;
+          return;
+        }
         this.answers = false;
         await Promise.race([this.wait(wait), new Promise<void>((done) => (this.wake = done))]);
         wait = Math.min(LONGEST_WAIT_MS, wait * 2);
@@ -127,7 +141,9 @@ export class TakeKeeper {
       if (this.offsetSec === offsetSec) this.offsetSec = null;
       return true;
     }
-    const chunk = this.inMemory.get(this.sent) ?? (this.shelf && (await this.shelf.chunk(id, this.sent).catch(() => undefined)));
+    const chunk =
+      this.inMemory.get(this.sent) ??
+      (this.shelf && (await this.shelf.chunk(id, this.sent).catch(() => undefined)));
     if (!chunk) return false;
     await this.server.put(id, this.sent, chunk);
     this.inMemory.delete(this.sent);
@@ -174,7 +190,9 @@ export class TakeKeeper {
       }
       return false;
     })();
-    return Promise.race([told, this.wait(patienceMs).then(() => false)]).finally(() => void told.catch(() => undefined));
+    return Promise.race([told, this.wait(patienceMs).then(() => false)]).finally(
+      () => void told.catch(() => undefined),
+    );
   }
 
   /**
@@ -190,7 +208,9 @@ export class TakeKeeper {
     await Promise.race([this.sending, this.wait(DISCARD_PATIENCE_MS)]);
     this.stopped = true;
     this.wake?.();
-    const recoverable = this.begun ? await this.server.discard(id).catch((error: unknown) => (error instanceof Refused ? false : null)) : null;
+    const recoverable = this.begun
+      ? await this.server.discard(id).catch((error: unknown) => (error instanceof Refused ? false : null))
+      : null;
     if (recoverable !== null || this.cut === 0) await this.onShelf((own) => own.remove(id));
     return recoverable === true;
   }

@@ -3,10 +3,22 @@ import type { Transcription } from '@/core/transcribe';
 import type { NewTake } from './serverTakes';
 
 /** The end of a take, as the server is told it. */
-export type Ending = { readonly frames: number; readonly offsetSec: number; readonly transcription: Transcription };
+export type Ending = {
+  readonly frames: number;
+  readonly offsetSec: number;
+  readonly transcription: Transcription;
+};
 
 /** A take in this browser's own storage, until the server has all of it. */
-export type LocalTake = { readonly id: string; readonly take: NewTake; readonly title: string; readonly beganAt: number; readonly offsetSec: number; readonly ending: Ending | null; /** Thrown away by the player: it goes into the server's trash. */ readonly discarded?: boolean };
+export type LocalTake = {
+  readonly id: string;
+  readonly take: NewTake;
+  readonly title: string;
+  readonly beganAt: number;
+  readonly offsetSec: number;
+  readonly ending: Ending | null;
+  /** Thrown away by the player: it goes into the server's trash. */ readonly discarded?: boolean;
+};
 export type LocalChunk = { readonly pcm: Uint8Array<ArrayBuffer>; readonly checksum: string };
 
 interface Shelf extends DBSchema {
@@ -69,7 +81,11 @@ export class IndexedShelf implements TakeShelf {
   }
   async remove(id: string): Promise<void> {
     const tx = this.db.transaction(['takes', 'chunks'], 'readwrite');
-    await Promise.all([tx.objectStore('takes').delete(id), tx.objectStore('chunks').delete(allOf(id)), tx.done]);
+    await Promise.all([
+      tx.objectStore('takes').delete(id),
+      tx.objectStore('chunks').delete(allOf(id)),
+      tx.done,
+    ]);
   }
 }
 

@@ -17,7 +17,13 @@ export type PlayerSource = {
 };
 
 export type Levels = { readonly take: number; readonly band: number; readonly click: number };
-export type PlayerState = { readonly phase: 'idle' | 'loading' | 'playing'; readonly speed: number; readonly levels: Levels; readonly loop: readonly [Beats, Beats] | null; readonly trouble: string | null };
+export type PlayerState = {
+  readonly phase: 'idle' | 'loading' | 'playing';
+  readonly speed: number;
+  readonly levels: Levels;
+  readonly loop: readonly [Beats, Beats] | null;
+  readonly trouble: string | null;
+};
 /** One note of the take moved by so many semitones: the one-note fix, heard. */
 export type Patch = { readonly onsetSec: Seconds; readonly offsetSec: Seconds; readonly semitones: number };
 
@@ -35,7 +41,12 @@ const TICK_MS = 120;
 const START: Seconds = 0.06;
 const CLICK: Seconds = 0.03;
 
-type Piece = { readonly when: Seconds; readonly until: Seconds; readonly from: Seconds; readonly speed: number };
+type Piece = {
+  readonly when: Seconds;
+  readonly until: Seconds;
+  readonly from: Seconds;
+  readonly speed: number;
+};
 type Part = 'take' | 'band';
 
 /**
@@ -43,7 +54,13 @@ type Part = 'take' | 'band';
  * clock, and where the sound is now is read from that clock, the output's own delay counted: the cursor cannot drift from the ear.
  */
 export class TakePlayer {
-  private state: PlayerState = { phase: 'idle', speed: 1, levels: { take: 1, band: 0, click: 0 }, loop: null, trouble: null };
+  private state: PlayerState = {
+    phase: 'idle',
+    speed: 1,
+    levels: { take: 1, band: 0, click: 0 },
+    loop: null,
+    trouble: null,
+  };
   private readonly listeners = new Set<() => void>();
   private context: AudioContext | null = null;
   private gains: Record<Part | 'click', GainNode> | null = null;
@@ -87,14 +104,18 @@ export class TakePlayer {
     const now = context.currentTime - (context.outputLatency || 0);
     const piece = this.pieces.findLast(({ when }) => when <= now) ?? this.pieces[0];
     if (!piece) return this.resting;
-    return beatAt(this.source.pace, piece.from + Math.max(0, Math.min(now, piece.until) - piece.when) * piece.speed - this.source.offsetSec);
+    return beatAt(
+      this.source.pace,
+      piece.from + Math.max(0, Math.min(now, piece.until) - piece.when) * piece.speed - this.source.offsetSec,
+    );
   }
 
   private sound(part: Part): Promise<Float32Array> {
     const { context } = this;
     let sound = this.sounds.get(part);
     if (!sound) {
-      sound = part === 'take' ? this.source.take(context!, this.notes) : this.source.band(context!.sampleRate);
+      sound =
+        part === 'take' ? this.source.take(context!, this.notes) : this.source.band(context!.sampleRate);
       this.sounds.set(part, sound);
       sound.catch(() => this.sounds.delete(part));
     }
@@ -118,14 +139,18 @@ export class TakePlayer {
     return (this.context = context);
   }
 
-  async play(from: Beats = this.resting, loop: readonly [Beats, Beats] | null = this.state.loop): Promise<void> {
+  async play(
+    from: Beats = this.resting,
+    loop: readonly [Beats, Beats] | null = this.state.loop,
+  ): Promise<void> {
     const turn = this.begin(loop);
     const context = this.open();
     try {
       await context.resume();
       await Promise.all(this.parts().map((part) => this.sound(part)));
     } catch {
-      if (turn === this.turn) this.become({ phase: 'idle', trouble: 'The sound of this take could not be opened.' });
+      if (turn === this.turn)
+        this.become({ phase: 'idle', trouble: 'The sound of this take could not be opened.' });
       return;
     }
     if (turn !== this.turn) return;
@@ -146,21 +171,31 @@ export class TakePlayer {
       await context.resume();
       const samples = await this.sound('take');
       const { sampleRate } = context;
-      const [start, end] = [this.secondsOf(from), this.secondsOf(to)].map((seconds) => Math.max(0, Math.round(seconds * sampleRate))) as [number, number];
+      const [start, end] = [this.secondsOf(from), this.secondsOf(to)].map((seconds) =>
+        Math.max(0, Math.round(seconds * sampleRate)),
+      ) as [number, number];
       const part = samples.slice(start, end);
       const at = Math.round(patch.onsetSec * sampleRate) - start;
       const length = Math.min(part.length - at, Math.round((patch.offsetSec - patch.onsetSec) * sampleRate));
-      if (at >= 0 && length > 0) fadeIn(part, await stretched(part.slice(at, at + length), sampleRate, { semitones: patch.semitones }), at, Math.round(0.006 * sampleRate));
+      if (at >= 0 && length > 0)
+        fadeIn(
+          part,
+          await stretched(part.slice(at, at + length), sampleRate, { semitones: patch.semitones }),
+          at,
+          Math.round(0.006 * sampleRate),
+        );
       if (turn !== this.turn) return;
       const when = context.currentTime + START;
       this.put(part, 'take', when, 0, part.length / sampleRate);
-      if (this.state.levels.band > 0) this.put(await this.sound('band'), 'band', when, start / sampleRate, part.length / sampleRate);
+      if (this.state.levels.band > 0)
+        this.put(await this.sound('band'), 'band', when, start / sampleRate, part.length / sampleRate);
       this.pieces = [{ when, until: when + part.length / sampleRate, from: start / sampleRate, speed: 1 }];
       this.next = { from: Infinity, when: when + part.length / sampleRate };
       this.become({ phase: 'playing' });
       this.timer = setInterval(() => void this.schedule(turn), TICK_MS);
     } catch {
-      if (turn === this.turn) this.become({ phase: 'idle', trouble: 'This note could not be moved to be heard.' });
+      if (turn === this.turn)
+        this.become({ phase: 'idle', trouble: 'This note could not be moved to be heard.' });
     }
   }
 
@@ -177,7 +212,9 @@ export class TakePlayer {
     this.pieces = this.pieces.filter(({ until }) => until > context.currentTime - 1);
     this.playing = this.playing.slice(-40);
     while (this.next.when < context.currentTime + (this.state.speed === 1 ? AHEAD : SLOWED_AHEAD)) {
-      const end = state.loop ? this.secondsOf(this.state.loop?.[1] ?? source.endBeat) : this.secondsOf(source.endBeat) + 1;
+      const end = state.loop
+        ? this.secondsOf(this.state.loop?.[1] ?? source.endBeat)
+        : this.secondsOf(source.endBeat) + 1;
       if (this.next.from >= end - 1e-4) {
         if (!this.state.loop || this.next.from === Infinity) {
           if (context.currentTime > this.next.when + 0.05) this.pause(true);
@@ -201,12 +238,22 @@ export class TakePlayer {
   private async lay(from: Seconds, length: Seconds, speed: number, turn: number): Promise<void> {
     const context = this.context!;
     const { sampleRate } = context;
-    const made = await Promise.all(this.parts().map(async (part): Promise<[Part, Float32Array, Seconds]> => {
-      const samples = await this.sound(part);
-      if (speed === 1) return [part, samples, from];
-      const first = Math.max(0, Math.round(from * sampleRate));
-      return [part, await stretched(samples.slice(first, Math.round((from + length + SEAM * speed) * sampleRate)), sampleRate, { speed }), 0];
-    }));
+    const made = await Promise.all(
+      this.parts().map(async (part): Promise<[Part, Float32Array, Seconds]> => {
+        const samples = await this.sound(part);
+        if (speed === 1) return [part, samples, from];
+        const first = Math.max(0, Math.round(from * sampleRate));
+        return [
+          part,
+          await stretched(
+            samples.slice(first, Math.round((from + length + SEAM * speed) * sampleRate)),
+            sampleRate,
+            { speed },
+          ),
+          0,
+        ];
+      }),
+    );
     if (turn !== this.turn) return;
     const when = Math.max(this.next.when, context.currentTime + 0.01);
     const lasts = length / speed;
@@ -221,7 +268,10 @@ export class TakePlayer {
     const context = this.context!;
     const { sampleRate } = context;
     const first = Math.max(0, Math.round(offset * sampleRate));
-    const slice = samples.subarray(first, Math.min(samples.length, first + Math.round((lasts + SEAM) * sampleRate)));
+    const slice = samples.subarray(
+      first,
+      Math.min(samples.length, first + Math.round((lasts + SEAM) * sampleRate)),
+    );
     if (slice.length === 0) return;
     const buffer = new AudioBuffer({ length: slice.length, numberOfChannels: 1, sampleRate });
     buffer.copyToChannel(slice as Float32Array<ArrayBuffer>, 0);
@@ -238,9 +288,12 @@ export class TakePlayer {
   }
 
   private clicks(from: Seconds, length: Seconds, speed: number, when: Seconds): void {
-    if (this.state.levels.click <= 0) { this.clicked = Math.ceil(beatAt(this.source.pace, from + length - this.source.offsetSec) - 1e-6); return; }
+    if (this.state.levels.click <= 0) {
+      this.clicked = Math.ceil(beatAt(this.source.pace, from + length - this.source.offsetSec) - 1e-6);
+      return;
+    }
     const context = this.context!;
-    for (;; this.clicked++) {
+    for (; ; this.clicked++) {
       const at = this.secondsOf(this.clicked);
       if (at >= from + length - 1e-6) return;
       if (at < from - 1e-6) continue;
@@ -262,7 +315,13 @@ export class TakePlayer {
     this.making = false;
     if (this.timer) clearInterval(this.timer);
     this.timer = null;
-    for (const node of this.playing) { try { node.stop(); } catch { /* not begun, or over */ } }
+    for (const node of this.playing) {
+      try {
+        node.stop();
+      } catch {
+        /* not begun, or over */
+      }
+    }
     this.playing = [];
     this.pieces = [];
   }
@@ -281,14 +340,18 @@ export class TakePlayer {
 
   /** Where playing is to go on from. */
   seek(beat: Beats): void {
-    if (this.state.phase === 'idle') { this.resting = beat; this.become({}); }
-    else void this.play(beat);
+    if (this.state.phase === 'idle') {
+      this.resting = beat;
+      this.become({});
+    } else void this.play(beat);
   }
 
   setSpeed(speed: number): void {
     const { phase } = this.state;
     const beat = this.beat;
-    this.become({ speed: Math.max(SPEEDS[0], Math.min(SPEEDS[SPEEDS.length - 1]!, Math.round(speed * 100) / 100)) });
+    this.become({
+      speed: Math.max(SPEEDS[0], Math.min(SPEEDS[SPEEDS.length - 1]!, Math.round(speed * 100) / 100)),
+    });
     if (phase !== 'idle') void this.play(beat);
   }
 
@@ -305,7 +368,8 @@ export class TakePlayer {
     const beat = this.beat;
     const { phase } = this.state;
     this.become({ levels });
-    for (const part of ['take', 'band', 'click'] as const) this.gains?.[part].gain.setTargetAtTime(levels[part], this.context!.currentTime, 0.01);
+    for (const part of ['take', 'band', 'click'] as const)
+      this.gains?.[part].gain.setTargetAtTime(levels[part], this.context!.currentTime, 0.01);
     // a part that was silent is not on the clock yet
     const joins = (['take', 'band', 'click'] as const).some((part) => before[part] === 0 && levels[part] > 0);
     if (joins && phase === 'playing') void this.play(beat);

@@ -4,16 +4,43 @@ import { studio } from '../workers';
 import type { PlayerSource } from './takePlayer';
 
 export type TakeToHear = {
-  readonly id: string; readonly chartText: string; readonly tempo: number; readonly pace: Pace; readonly choruses: number; readonly offsetSec: Seconds; readonly soundGone: boolean; readonly endBeat: Beats;
+  readonly id: string;
+  readonly chartText: string;
+  readonly tempo: number;
+  readonly pace: Pace;
+  readonly choruses: number;
+  readonly offsetSec: Seconds;
+  readonly soundGone: boolean;
+  readonly endBeat: Beats;
 };
 
 /** A take's sound from the server, or its notes plucked; the band as it accompanies such a form, made when it is first asked for. */
-export function sourceOf({ id, chartText, tempo, pace, choruses, offsetSec, soundGone, endBeat }: TakeToHear): PlayerSource {
+export function sourceOf({
+  id,
+  chartText,
+  tempo,
+  pace,
+  choruses,
+  offsetSec,
+  soundGone,
+  endBeat,
+}: TakeToHear): PlayerSource {
   const asked = { chartText, tempo, choruses, seed: 1 };
   return {
-    pace, offsetSec, endBeat, plucked: soundGone,
+    pace,
+    offsetSec,
+    endBeat,
+    plucked: soundGone,
     take: async (context, notes) => {
-      if (soundGone) return studio({ ...asked, type: 'line', notes, pace, leadSeconds: offsetSec, rate: context.sampleRate });
+      if (soundGone)
+        return studio({
+          ...asked,
+          type: 'line',
+          notes,
+          pace,
+          leadSeconds: offsetSec,
+          rate: context.sampleRate,
+        });
       const answer = await fetch(`/api/takes/${id}/audio`);
       if (!answer.ok) throw new Error('no sound');
       return (await context.decodeAudioData(await answer.arrayBuffer())).getChannelData(0);

@@ -1,11 +1,34 @@
-import { AGREEING, clappedLatency, clickSound, clickTimes, delayOfClick, latencyOf, LONGEST_DELAY, strokesOf, type Clapped, type Latency } from '@/core/align';
+import {
+  AGREEING,
+  clappedLatency,
+  clickSound,
+  clickTimes,
+  delayOfClick,
+  latencyOf,
+  LONGEST_DELAY,
+  strokesOf,
+  type Clapped,
+  type Latency,
+} from '@/core/align';
 import type { Rig } from './rig';
 
 export type CalibrationState =
   | { readonly phase: 'idle' }
-  | { readonly phase: 'clicking'; /** Delays so far in seconds, null where a click was not heard. */ readonly delays: readonly (number | null)[]; readonly latency: Latency | null }
+  | {
+      readonly phase: 'clicking';
+      /** Delays so far in seconds, null where a click was not heard. */ readonly delays: readonly (
+        number | null
+      )[];
+      readonly latency: Latency | null;
+    }
   | { readonly phase: 'clapping'; readonly count: number; readonly of: number }
-  | { readonly phase: 'found'; readonly seconds: number; readonly by: 'clicks' | 'claps'; readonly delays: readonly (number | null)[]; readonly withinSeconds: number }
+  | {
+      readonly phase: 'found';
+      readonly seconds: number;
+      readonly by: 'clicks' | 'claps';
+      readonly delays: readonly (number | null)[];
+      readonly withinSeconds: number;
+    }
   | { readonly phase: 'failed'; readonly message: string; readonly delays: readonly (number | null)[] };
 
 const MOST_CLICKS = 32;
@@ -30,7 +53,8 @@ class Memory {
   read(from: number, length: number): Float32Array {
     const out = new Float32Array(length);
     for (const { frame, samples } of this.blocks)
-      for (let n = Math.max(0, from - frame); n < samples.length && frame + n < from + length; n++) out[frame + n - from] = samples[n]!;
+      for (let n = Math.max(0, from - frame); n < samples.length && frame + n < from + length; n++)
+        out[frame + n - from] = samples[n]!;
     return out;
   }
   get end(): number {
@@ -67,7 +91,8 @@ export class Calibrator {
   async click(): Promise<void> {
     this.cancel();
     const { context, device } = this.rig;
-    if (!context || !device) return this.become({ phase: 'failed', message: 'Open an input first.', delays: [] });
+    if (!context || !device)
+      return this.become({ phase: 'failed', message: 'Open an input first.', delays: [] });
     const rate = context.sampleRate;
     const memory = new Memory(2 * rate);
     const stopHearing = this.rig.hear(({ frame, samples }) => memory.add(frame, samples));
@@ -75,7 +100,11 @@ export class Calibrator {
     const sound = context.createBuffer(1, clickSound(rate).length, rate);
     sound.copyToChannel(clickSound(rate) as Float32Array<ArrayBuffer>, 0);
     let stopped = false;
-    this.stopAll = () => { stopped = true; stopHearing(); out.disconnect(); };
+    this.stopAll = () => {
+      stopped = true;
+      stopHearing();
+      out.disconnect();
+    };
     const delays: (number | null)[] = [];
     let gain = FIRST_GAIN;
     this.become({ phase: 'clicking', delays, latency: null });
@@ -92,33 +121,55 @@ export class Calibrator {
       while (!stopped && memory.end < frame + wanted && performance.now() < until) await pause(20);
       if (stopped) return;
       delays.push(delayOfClick(memory.read(frame, wanted), rate));
-      if (delays.slice(-QUIET_CLICKS).length === QUIET_CLICKS && delays.slice(-QUIET_CLICKS).every((delay) => delay === null)) gain = Math.min(1, gain * 1.6);
+      if (
+        delays.slice(-QUIET_CLICKS).length === QUIET_CLICKS &&
+        delays.slice(-QUIET_CLICKS).every((delay) => delay === null)
+      )
+        gain = Math.min(1, gain * 1.6);
       const latency = latencyOf(delays);
       this.become({ phase: 'clicking', delays: [...delays], latency });
       if (latency?.agreed) {
         this.stopAll();
-        return this.become({ phase: 'found', seconds: latency.seconds, by: 'clicks', delays: [...delays], withinSeconds: latency.withinSeconds });
+        return this.become({
+          phase: 'found',
+          seconds: latency.seconds,
+          by: 'clicks',
+          delays: [...delays],
+          withinSeconds: latency.withinSeconds,
+        });
       }
       await pause(1000 * Math.max(0, gaps[index + 1]! - gaps[index]! - HEARD_AFTER));
       if (stopped) return;
     }
     this.stopAll();
     const heard = delays.filter((delay) => delay !== null).length;
-    this.become({ phase: 'failed', delays: [...delays], message: heard < AGREEING ? 'The clicks were not heard. Turn the output up, hold the headphones against the pickup or microphone, or lay a cable from output to input.' : 'The clicks do not agree with each other: something else sounds, or the device changes its delay. Keep the strings still and try again.' });
+    this.become({
+      phase: 'failed',
+      delays: [...delays],
+      message:
+        heard < AGREEING
+          ? 'The clicks were not heard. Turn the output up, hold the headphones against the pickup or microphone, or lay a cable from output to input.'
+          : 'The clicks do not agree with each other: something else sounds, or the device changes its delay. Keep the strings still and try again.',
+    });
   }
 
   /** Clicks to clap or strum along with: for headphones that no microphone hears. */
   async clap(): Promise<void> {
     this.cancel();
     const { context, device } = this.rig;
-    if (!context || !device) return this.become({ phase: 'failed', message: 'Open an input first.', delays: [] });
+    if (!context || !device)
+      return this.become({ phase: 'failed', message: 'Open an input first.', delays: [] });
     const rate = context.sampleRate;
     const pieces: { frame: number; samples: Float32Array }[] = [];
     const stopHearing = this.rig.hear(({ frame, samples }) => pieces.push({ frame, samples }));
     const out = new GainNode(context, { gain: 0.3 });
     out.connect(context.destination);
     let stopped = false;
-    this.stopAll = () => { stopped = true; stopHearing(); out.disconnect(); };
+    this.stopAll = () => {
+      stopped = true;
+      stopHearing();
+      out.disconnect();
+    };
     const sound = context.createBuffer(1, clickSound(rate).length, rate);
     sound.copyToChannel(clickSound(rate) as Float32Array<ArrayBuffer>, 0);
     const start = context.currentTime + 0.2;
@@ -130,17 +181,38 @@ export class Calibrator {
     }
     const end = times[times.length - 1]! + LONGEST_DELAY + 0.1;
     while (!stopped && context.currentTime < end) {
-      this.become({ phase: 'clapping', count: times.filter((time) => time <= context.currentTime).length, of: times.length });
+      this.become({
+        phase: 'clapping',
+        count: times.filter((time) => time <= context.currentTime).length,
+        of: times.length,
+      });
       await pause(100);
     }
     if (stopped) return;
     this.stopAll();
     const first = pieces[0]?.frame ?? 0;
     const all = new Float32Array(pieces.reduce((sum, { samples }) => sum + samples.length, 0));
-    for (const { frame, samples } of pieces) if (frame - first + samples.length <= all.length) all.set(samples, frame - first);
-    const found: Clapped | null = clappedLatency(strokesOf(all, rate), times.slice(CLAP_LEAD).map((time) => time - first / rate));
-    if (!found || found.spreadSeconds > MOST_SCATTER) return this.become({ phase: 'failed', delays: [], message: found ? `The claps lie ${Math.round(found.spreadSeconds * 1000)} ms apart from each other: too far to say. Try again, right with the click.` : 'Too few claps were heard. Clap near the microphone, or strike muted strings, once with every click after the first four.' });
-    this.become({ phase: 'found', seconds: found.seconds, by: 'claps', delays: [], withinSeconds: found.spreadSeconds });
+    for (const { frame, samples } of pieces)
+      if (frame - first + samples.length <= all.length) all.set(samples, frame - first);
+    const found: Clapped | null = clappedLatency(
+      strokesOf(all, rate),
+      times.slice(CLAP_LEAD).map((time) => time - first / rate),
+    );
+    if (!found || found.spreadSeconds > MOST_SCATTER)
+      return this.become({
+        phase: 'failed',
+        delays: [],
+        message: found
+          ? `The claps lie ${Math.round(found.spreadSeconds * 1000)} ms apart from each other: too far to say. Try again, right with the click.`
+          : 'Too few claps were heard. Clap near the microphone, or strike muted strings, once with every click after the first four.',
+      });
+    this.become({
+      phase: 'found',
+      seconds: found.seconds,
+      by: 'claps',
+      delays: [],
+      withinSeconds: found.spreadSeconds,
+    });
   }
 
   /** To the loudspeakers, and where the device is simulated into its cable too. */

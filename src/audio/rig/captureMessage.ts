@@ -1,5 +1,9 @@
 /** One block from the capture worklet: the chosen channel, the context frame its first sample was heard at, and the peak of every channel. */
-export type CaptureBlock = { readonly frame: number; readonly samples: Float32Array; readonly peaks: readonly number[] };
+export type CaptureBlock = {
+  readonly frame: number;
+  readonly samples: Float32Array;
+  readonly peaks: readonly number[];
+};
 
 /** Which channel of an input is listened to, from 0; or all of them together. */
 export type Channel = number | 'mix';

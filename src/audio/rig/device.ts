@@ -3,7 +3,11 @@ import type { CaptureBlock, Channel } from './captureMessage';
 
 /** What the player comes in through: an input of this computer, or the stand-in player, who sits in the list like one. */
 export type DeviceChoice =
-  | { readonly kind: 'input'; /** Null for the browser's default. */ readonly deviceId: string | null; readonly channel: Channel }
+  | {
+      readonly kind: 'input';
+      /** Null for the browser's default. */ readonly deviceId: string | null;
+      readonly channel: Channel;
+    }
   /** `delayMs` is the round trip of its imagined interface: what a calibration should find. */
   | { readonly kind: 'stand-in'; readonly character: Character; readonly delayMs: number };
 
@@ -38,5 +42,10 @@ export type InputInfo = { readonly deviceId: string; readonly label: string };
 /** Inputs or outputs the browser tells of; without leave to listen their names are empty. */
 export async function listDevices(kind: 'audioinput' | 'audiooutput'): Promise<InputInfo[]> {
   const all = (await navigator.mediaDevices?.enumerateDevices?.()) ?? [];
-  return all.filter((one) => one.kind === kind && one.deviceId !== '').map(({ deviceId, label }) => ({ deviceId, label: label || (kind === 'audioinput' ? 'Unnamed input' : 'Unnamed output') }));
+  return all
+    .filter((one) => one.kind === kind && one.deviceId !== '')
+    .map(({ deviceId, label }) => ({
+      deviceId,
+      label: label || (kind === 'audioinput' ? 'Unnamed input' : 'Unnamed output'),
+    }));
 }

@@ -12,7 +12,8 @@ const NOTE_GAP_SECONDS = 0.15;
 /** Does the open input give anything, be it only its own noise? Answers as soon as it does. @param givenUp asks whether anybody still wants to know */
 export async function isAlive(rig: Rig, givenUp: () => boolean): Promise<boolean> {
   const until = Date.now() + LOOK_MS;
-  while (rig.highest < DEAD && Date.now() < until && !givenUp()) await new Promise((done) => setTimeout(done, LOOK_EVERY_MS));
+  while (rig.highest < DEAD && Date.now() < until && !givenUp())
+    await new Promise((done) => setTimeout(done, LOOK_EVERY_MS));
   return rig.highest >= DEAD;
 }
 
@@ -24,11 +25,20 @@ export function twoNotes(rig: Rig): { readonly done: Promise<void>; readonly eno
     let last = -1;
     const stopHearing = rig.hear(() => {
       const now = rig.context?.currentTime ?? 0;
-      if (rig.level > NOTE && now - last > NOTE_GAP_SECONDS) { notes++; last = now; }
+      if (rig.level > NOTE && now - last > NOTE_GAP_SECONDS) {
+        notes++;
+        last = now;
+      }
       if (notes >= NOTES_WANTED) enough();
     });
-    const stopWatching = rig.subscribe(() => { if (rig.state.phase !== 'open') enough(); });
-    enough = () => { stopHearing(); stopWatching(); resolve(); };
+    const stopWatching = rig.subscribe(() => {
+      if (rig.state.phase !== 'open') enough();
+    });
+    enough = () => {
+      stopHearing();
+      stopWatching();
+      resolve();
+    };
   });
   return { done, enough: () => enough() };
 }

@@ -7,7 +7,11 @@ function all(): Record<string, number> {
   try {
     const read: unknown = JSON.parse(localStorage.getItem(NAME) ?? '{}');
     if (typeof read !== 'object' || read === null || Array.isArray(read)) return {};
-    return Object.fromEntries(Object.entries(read).filter(([, value]) => typeof value === 'number' && value >= LEAST && value <= MOST));
+    return Object.fromEntries(
+      Object.entries(read).filter(
+        ([, value]) => typeof value === 'number' && value >= LEAST && value <= MOST,
+      ),
+    );
   } catch {
     return {}; // what is kept cannot be read: it is measured anew
   }

@@ -8,7 +8,13 @@ import { openStandIn } from './standInDevice';
 export type RigState =
   | { readonly phase: 'closed' }
   | { readonly phase: 'opening' }
-  | { readonly phase: 'open'; readonly label: string; readonly channels: number; readonly refusals: readonly string[]; readonly rate: number }
+  | {
+      readonly phase: 'open';
+      readonly label: string;
+      readonly channels: number;
+      readonly refusals: readonly string[];
+      readonly rate: number;
+    }
   /** The device went away: unplugged, or taken by another program. */
   | { readonly phase: 'lost'; readonly label: string }
   | { readonly phase: 'trouble'; readonly trouble: InputTrouble };
@@ -57,7 +63,10 @@ export class Rig {
 
   /** Level of what is listened to, in dBFS. */
   get level(): number {
-    const chosen = this.channel === 'mix' ? Math.max(SILENCE, ...this.levels) : (this.levels[this.channel] ?? this.levels[0] ?? SILENCE);
+    const chosen =
+      this.channel === 'mix'
+        ? Math.max(SILENCE, ...this.levels)
+        : (this.levels[this.channel] ?? this.levels[0] ?? SILENCE);
     return chosen;
   }
 
@@ -74,7 +83,8 @@ export class Rig {
     const { context, device } = this;
     const found = device ? latencyFor(device.key) : null;
     if (found !== null) return { seconds: found, measured: true };
-    if (device?.hands && this.choice?.kind === 'stand-in') return { seconds: this.choice.delayMs / 1000, measured: false };
+    if (device?.hands && this.choice?.kind === 'stand-in')
+      return { seconds: this.choice.delayMs / 1000, measured: false };
     return { seconds: context ? context.baseLatency + (context.outputLatency || 0) : 0, measured: false };
   }
 
@@ -85,7 +95,12 @@ export class Rig {
       return true;
     }
     const turn = ++this.turn;
-    if (this.state.phase === 'open' && this.choice?.kind === 'input' && choice.kind === 'input' && this.choice.deviceId === choice.deviceId) {
+    if (
+      this.state.phase === 'open' &&
+      this.choice?.kind === 'input' &&
+      choice.kind === 'input' &&
+      this.choice.deviceId === choice.deviceId
+    ) {
       this.device?.choose(choice.channel);
       this.choice = choice;
       this.listenAnew();
@@ -101,7 +116,10 @@ export class Rig {
       // nothing is monitored through the page, so room against dropouts is worth more than a quick answer; the delay is known and counted
       const context = (this.context ??= new AudioContext({ latencyHint: 'playback' }));
       await context.resume();
-      const device = choice.kind === 'input' ? await openMicrophone(context, choice.deviceId, choice.channel) : await openStandIn(context, choice.character, choice.delayMs);
+      const device =
+        choice.kind === 'input'
+          ? await openMicrophone(context, choice.deviceId, choice.channel)
+          : await openStandIn(context, choice.character, choice.delayMs);
       if (turn !== this.turn) {
         device.close();
         return false;
@@ -109,7 +127,13 @@ export class Rig {
       device.onBlock = (block) => this.take(block);
       device.onEnded = () => this.lose(device);
       this.device = device;
-      this.become({ phase: 'open', label: device.label, channels: device.channels, refusals: device.refusals, rate: context.sampleRate });
+      this.become({
+        phase: 'open',
+        label: device.label,
+        channels: device.channels,
+        refusals: device.refusals,
+        rate: context.sampleRate,
+      });
       return true;
     } catch (error) {
       if (turn !== this.turn) return false;
@@ -124,7 +148,8 @@ export class Rig {
     if (block.samples.some((value) => Math.abs(value) >= CLIPPED)) this.clipped++;
     const { state } = this;
     // how many channels there truly are is known when they sound
-    if (state.phase === 'open' && block.peaks.length > state.channels) this.become({ ...state, channels: block.peaks.length });
+    if (state.phase === 'open' && block.peaks.length > state.channels)
+      this.become({ ...state, channels: block.peaks.length });
     for (const ear of this.ears) ear(block);
   }
 
@@ -143,7 +168,12 @@ export class Rig {
     if (choice?.kind !== 'input') return;
     const look = async () => {
       const stillLost = () => this.state.phase === 'lost' && this.turn === turn;
-      const isBack = stillLost() && (await listDevices('audioinput')).some((input) => input.label === label && (choice.deviceId === null || input.deviceId === choice.deviceId));
+      const isBack =
+        stillLost() &&
+        (await listDevices('audioinput')).some(
+          (input) =>
+            input.label === label && (choice.deviceId === null || input.deviceId === choice.deviceId),
+        );
       if (stillLost() && !isBack) return;
       media.removeEventListener('devicechange', look);
       if (isBack && stillLost()) await this.open(choice);

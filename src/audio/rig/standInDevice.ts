@@ -7,20 +7,36 @@ const LONGEST_DELAY = 1;
 const HISS = 0.00025;
 
 /** The stand-in player as a device: what its hands play, and what is sent through its cable, is heard after its delay. */
-export async function openStandIn(context: AudioContext, character: Character, delayMs: number): Promise<Device> {
+export async function openStandIn(
+  context: AudioContext,
+  character: Character,
+  delayMs: number,
+): Promise<Device> {
   await context.audioWorklet.addModule('/worklets/capture.js');
   const hands = new GainNode(context);
   const cable = new GainNode(context);
   const delay = new DelayNode(context, { maxDelayTime: LONGEST_DELAY, delayTime: delayMs / 1000 });
-  const worklet = new AudioWorkletNode(context, 'capture', { numberOfInputs: 1, numberOfOutputs: 0, channelCount: 1, channelCountMode: 'explicit' });
+  const worklet = new AudioWorkletNode(context, 'capture', {
+    numberOfInputs: 1,
+    numberOfOutputs: 0,
+    channelCount: 1,
+    channelCountMode: 'explicit',
+  });
   const hiss = hissOf(context);
   hands.connect(delay);
   cable.connect(delay);
   delay.connect(worklet);
   hiss.connect(worklet);
   const device: Device = {
-    key: `stand-in ${delayMs} ${context.sampleRate}`, label: `Stand-in player, ${CHARACTERS[character].name}`, channels: 1, refusals: [], hands, cable,
-    onBlock: () => undefined, onEnded: () => undefined, choose: () => undefined,
+    key: `stand-in ${delayMs} ${context.sampleRate}`,
+    label: `Stand-in player, ${CHARACTERS[character].name}`,
+    channels: 1,
+    refusals: [],
+    hands,
+    cable,
+    onBlock: () => undefined,
+    onEnded: () => undefined,
+    choose: () => undefined,
     close: () => {
       worklet.port.onmessage = null;
       hiss.stop();

@@ -26,13 +26,22 @@ export function strokesOf(samples: Float32Array, rate: Hz): Seconds[] {
   for (let frame = 1; frame < frames.length; frame++) {
     const value = frames[frame]!;
     const at = (frame * size) / rate;
-    if (value > RISE * floor && value > 0.12 * loudest && at - (strokes[strokes.length - 1] ?? -1) > LEAST_GAP) strokes.push(at);
+    if (
+      value > RISE * floor &&
+      value > 0.12 * loudest &&
+      at - (strokes[strokes.length - 1] ?? -1) > LEAST_GAP
+    )
+      strokes.push(at);
     floor = Math.max(loudest * 0.02, value > floor ? floor + 0.3 * (value - floor) : floor * 0.985);
   }
   return strokes;
 }
 
-export type Clapped = { readonly seconds: Seconds; /** Half of the claps lie this near to the median. */ readonly spreadSeconds: Seconds; readonly count: number };
+export type Clapped = {
+  readonly seconds: Seconds;
+  /** Half of the claps lie this near to the median. */ readonly spreadSeconds: Seconds;
+  readonly count: number;
+};
 
 /**
  * Latency by clapping or strumming along, for headphones that no microphone hears: the median of strokes against their clicks. It holds the
@@ -41,10 +50,16 @@ export type Clapped = { readonly seconds: Seconds; /** Half of the claps lie thi
  */
 export function clappedLatency(strokes: readonly Seconds[], clicks: readonly Seconds[]): Clapped | null {
   const delays = clicks.flatMap((click) => {
-    const near = strokes.filter((stroke) => stroke - click >= EARLIEST && stroke - click <= LATEST).map((stroke) => stroke - click);
+    const near = strokes
+      .filter((stroke) => stroke - click >= EARLIEST && stroke - click <= LATEST)
+      .map((stroke) => stroke - click);
     return near.length > 0 ? [near.reduce((best, one) => (Math.abs(one) < Math.abs(best) ? one : best))] : [];
   });
   const middle = median(delays);
   if (middle === null || delays.length < FEWEST) return null;
-  return { seconds: middle, spreadSeconds: median(delays.map((delay) => Math.abs(delay - middle)))!, count: delays.length };
+  return {
+    seconds: middle,
+    spreadSeconds: median(delays.map((delay) => Math.abs(delay - middle)))!,
+    count: delays.length,
+  };
 }

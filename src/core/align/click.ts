@@ -15,7 +15,10 @@ export function clickSound(rate: Hz): Float32Array {
   const rise = (SWEEP.to - SWEEP.from) / SWEEP.seconds;
   return Float32Array.from({ length }, (_, n) => {
     const time = n / rate;
-    return Math.sin(2 * Math.PI * (SWEEP.from * time + (rise / 2) * time * time)) * (0.5 - 0.5 * Math.cos((2 * Math.PI * n) / (length - 1)));
+    return (
+      Math.sin(2 * Math.PI * (SWEEP.from * time + (rise / 2) * time * time)) *
+      (0.5 - 0.5 * Math.cos((2 * Math.PI * n) / (length - 1)))
+    );
   });
 }
 

@@ -61,7 +61,12 @@ function correlation(heard: Float32Array, click: Float32Array, count: number): F
   return Float64Array.from({ length: count }, (_, lag) => Math.abs(out[2 * lag]!));
 }
 
-export type Latency = { readonly seconds: Seconds; readonly withinSeconds: Seconds; readonly agreed: boolean; /** Clicks heard. */ readonly heard: number };
+export type Latency = {
+  readonly seconds: Seconds;
+  readonly withinSeconds: Seconds;
+  readonly agreed: boolean;
+  /** Clicks heard. */ readonly heard: number;
+};
 
 /**
  * What the delays of clicks say together: their median, and whether the last `AGREEING` agree with each other.
@@ -74,5 +79,10 @@ export function latencyOf(delays: readonly (Seconds | null)[]): Latency | null {
   const middle = median(last);
   if (middle === null) return null;
   const within = Math.max(...last) - Math.min(...last);
-  return { seconds: middle, withinSeconds: within, agreed: last.length === AGREEING && within <= AGREE_WITHIN, heard: found.length };
+  return {
+    seconds: middle,
+    withinSeconds: within,
+    agreed: last.length === AGREEING && within <= AGREE_WITHIN,
+    heard: found.length,
+  };
 }

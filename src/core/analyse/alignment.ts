@@ -11,10 +11,20 @@ export const MOST_UNASKED_MS = 30;
  * Analyses a take whose offset nobody gave: the grid is estimated from the take, taken out up to 30 ms, and reported.
  * Rule: 4-architecture, "Audio path and time": "the residual is estimated from the take itself and shown, never silently applied beyond 30 ms".
  */
-export function analyseAligned(request: AnalysisRequest): { readonly report: Report; readonly alignment: Alignment } {
+export function analyseAligned(request: AnalysisRequest): {
+  readonly report: Report;
+  readonly alignment: Alignment;
+} {
   const report = analyse(request);
   const estimatedMs = report.time.offsetMs;
-  if (estimatedMs === null || Math.abs(estimatedMs) > MOST_UNASKED_MS || Math.abs(estimatedMs) < 1) return { report, alignment: { estimatedMs, appliedMs: 0 } };
+  if (estimatedMs === null || Math.abs(estimatedMs) > MOST_UNASKED_MS || Math.abs(estimatedMs) < 1)
+    return { report, alignment: { estimatedMs, appliedMs: 0 } };
   const shift = secondsToBeats(estimatedMs / 1000, request.tempo);
-  return { report: analyse({ ...request, notes: request.notes.map((note) => ({ ...note, onsetBeat: note.onsetBeat - shift })) }), alignment: { estimatedMs, appliedMs: estimatedMs } };
+  return {
+    report: analyse({
+      ...request,
+      notes: request.notes.map((note) => ({ ...note, onsetBeat: note.onsetBeat - shift })),
+    }),
+    alignment: { estimatedMs, appliedMs: estimatedMs },
+  };
 }

@@ -3,7 +3,15 @@ export { analyseAligned, MOST_UNASKED_MS, type Alignment } from './alignment';
 export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type FigureReport } from './report';
 export type { Summary } from './whole/summary';
 export type { NoteReport } from './deeds/noteReport';
-export { gateMark, type ChangeReport, type GateMark, type Landing, type Timing, type Verdict, type Connection } from './changes/landings';
+export {
+  gateMark,
+  type ChangeReport,
+  type GateMark,
+  type Landing,
+  type Timing,
+  type Verdict,
+  type Connection,
+} from './changes/landings';
 export type { ChordCoverage, IntervalCount } from './whole/coverage';
 export type { FunctionCoverage, WholeCoverage } from './whole/coverageWhole';
 export type { MissedDoor } from './changes/doors';

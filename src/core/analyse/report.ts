@@ -6,7 +6,12 @@ import { answersOf } from './phrases/answers';
 import { arcOf, type ChorusArc } from './whole/arc';
 import { belongingsOf, type Scene } from './chord/belonging';
 import { coverageOf, type ChordCoverage } from './whole/coverage';
-import { coverageByFunction, coverageOverall, type FunctionCoverage, type WholeCoverage } from './whole/coverageWhole';
+import {
+  coverageByFunction,
+  coverageOverall,
+  type FunctionCoverage,
+  type WholeCoverage,
+} from './whole/coverageWhole';
 import { missedDoors, type MissedDoor } from './changes/doors';
 import { hear, type Heard } from './notes/events';
 import { byMember, Walk, type FigureKind } from './deeds/figures';
@@ -36,9 +41,25 @@ import { EPSILON, windowsAt } from './notes/windows';
 /** Raised whenever the same notes would get another report, or what is kept beside it another shape: what older engines stored is made anew. */
 export const ENGINE_VERSION = 5;
 
-export type EventReport = { readonly index: number; readonly onsetBeat: Beats; readonly noteIndices: readonly number[]; readonly kind: 'single' | 'dyad' | 'chord'; readonly name?: string };
-export type FigureReport = { readonly kind: FigureKind; readonly noteIndices: readonly number[]; readonly targetIndex: number; readonly resolved: true };
-export type ShapeReport = { readonly kind: ShapeKind; readonly noteIndices: readonly number[]; readonly name: string; readonly relation?: IntervalName };
+export type EventReport = {
+  readonly index: number;
+  readonly onsetBeat: Beats;
+  readonly noteIndices: readonly number[];
+  readonly kind: 'single' | 'dyad' | 'chord';
+  readonly name?: string;
+};
+export type FigureReport = {
+  readonly kind: FigureKind;
+  readonly noteIndices: readonly number[];
+  readonly targetIndex: number;
+  readonly resolved: true;
+};
+export type ShapeReport = {
+  readonly kind: ShapeKind;
+  readonly noteIndices: readonly number[];
+  readonly name: string;
+  readonly relation?: IntervalName;
+};
 
 export type Report = {
   readonly schema: 'idle-wander/report@1';
@@ -86,43 +107,95 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   const windows = windowsAt(tempo);
   const plan = planOf(choice, harmony, timeline);
   // where the number of choruses is told, what begins after the last one is no part of the take
-  const inside = given === undefined ? notes : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats);
+  const inside =
+    given === undefined
+      ? notes
+      : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats);
   const heard = hear(inside, tempo, windows);
   const choruses = given ?? chorusesOf(timeline, heard);
-  const scene: Scene = { timeline, windows, line: heard.line, grounds: groundsOf(timeline, harmony), changes: changesOf(timeline, choruses) };
+  const scene: Scene = {
+    timeline,
+    windows,
+    line: heard.line,
+    grounds: groundsOf(timeline, harmony),
+    changes: changesOf(timeline, choruses),
+  };
   const belongings = belongingsOf(scene, heard.events);
   const walk = new Walk(scene, belongings);
-  const { deeds, figures } = deedsOf(walk, (place) => cellAt(plan, belongings[place]!.sounding.stretch.index, belongings[place]!.sounding.chorus).targets.includes(scene.line[place]!.pc));
+  const { deeds, figures } = deedsOf(walk, (place) =>
+    cellAt(
+      plan,
+      belongings[place]!.sounding.stretch.index,
+      belongings[place]!.sounding.chorus,
+    ).targets.includes(scene.line[place]!.pc),
+  );
   const judged = { scene, events: heard.events, voices: heard.voices, belongings, plan };
   const changes = landingsOf(judged);
   const phrases = phrasesOf(scene, heard.events, belongings);
-  const context: NoteContext = { scene, plan, heard, belongings, deeds, figures: byMember(figures), walk, pickups: pickupTargets(scene, heard, changes, phrases), until: choruses * timeline.formBeats };
+  const context: NoteContext = {
+    scene,
+    plan,
+    heard,
+    belongings,
+    deeds,
+    figures: byMember(figures),
+    walk,
+    pickups: pickupTargets(scene, heard, changes, phrases),
+    until: choruses * timeline.formBeats,
+  };
   const notesJudged = heard.voices.map((voice) => judgeNote(context, voice));
   const noteReports = notesJudged.map(({ note }) => note);
   const indexOf = (place: number) => scene.line[place]!.index;
   const moved = once(() => movedShapesOf(scene.line));
-  const figureReports = figures.map(({ kind, members, target }): FigureReport => ({ kind, noteIndices: members.map(indexOf), targetIndex: indexOf(target), resolved: true }));
+  const figureReports = figures.map(({ kind, members, target }): FigureReport => ({
+    kind,
+    noteIndices: members.map(indexOf),
+    targetIndex: indexOf(target),
+    resolved: true,
+  }));
   const muted = once(() => mutedBandOf(scene, notesJudged, changes, choruses));
   const handed = once(() => handoversOf(scene, heard.events, choruses));
   // notes, figures and landings are what every screen draws; the rest is worked out for the board that shows it
   return lazily<Report>({
-    schema: () => 'idle-wander/report@1', notes: () => noteReports, events: () => heard.events.map((event) => eventReport(event, belongings[event.index]!)),
+    schema: () => 'idle-wander/report@1',
+    notes: () => noteReports,
+    events: () => heard.events.map((event) => eventReport(event, belongings[event.index]!)),
     figures: () => figureReports,
-    shapes: () => shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
+    shapes: () =>
+      shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
     changes: () => changes,
-    coverage: () => coverageOf(scene, plan, notesJudged), coverageByFunction: () => coverageByFunction(scene, notesJudged), coverageOverall: () => coverageOverall(scene, notesJudged),
-    phrases: () => answering(phrases, timeline), stepOuts: () => stepOutsOf(walk, deeds, scene.line.map(({ index }) => noteReports[index]!.height), moved()),
-    place: () => placesLost(scene, heard.events, choruses), time: () => timingOf(scene, heard.events), line: () => lineShapeOf(scene), arc: () => arcOf(scene, notesJudged, choruses),
-    mutedBand: () => muted().mutedBand, heardBy: () => muted().heardBy, turnings: () => turningsOf(changes),
-    missedDoors: () => missedDoors(judged, changes), thirds: () => thirdsPalette(scene, notesJudged),
-    bars: () => handed().bars, handovers: () => handed().handovers, summary: () => summaryOf(timeline, plan, notesJudged, changes, figureReports, choruses),
+    coverage: () => coverageOf(scene, plan, notesJudged),
+    coverageByFunction: () => coverageByFunction(scene, notesJudged),
+    coverageOverall: () => coverageOverall(scene, notesJudged),
+    phrases: () => answering(phrases, timeline),
+    stepOuts: () =>
+      stepOutsOf(
+        walk,
+        deeds,
+        scene.line.map(({ index }) => noteReports[index]!.height),
+        moved(),
+      ),
+    place: () => placesLost(scene, heard.events, choruses),
+    time: () => timingOf(scene, heard.events),
+    line: () => lineShapeOf(scene),
+    arc: () => arcOf(scene, notesJudged, choruses),
+    mutedBand: () => muted().mutedBand,
+    heardBy: () => muted().heardBy,
+    turnings: () => turningsOf(changes),
+    missedDoors: () => missedDoors(judged, changes),
+    thirds: () => thirdsPalette(scene, notesJudged),
+    bars: () => handed().bars,
+    handovers: () => handed().handovers,
+    summary: () => summaryOf(timeline, plan, notesJudged, changes, figureReports, choruses),
   });
 }
 
 /** Phrases with the one each answers. */
 function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
   const answers = answersOf(phrases, timeline);
-  return phrases.map((phrase, index) => (answers[index] === null ? phrase : { ...phrase, answers: answers[index]! }));
+  return phrases.map((phrase, index) =>
+    answers[index] === null ? phrase : { ...phrase, answers: answers[index]! },
+  );
 }
 
 /** The form repeats until the last onset. */
@@ -134,5 +207,12 @@ function eventReport(event: Heard['events'][number], { chord }: Belonging): Even
   const pitches = pitchesIn(event);
   const kind = pitches === 1 ? 'single' : pitches === 2 ? 'dyad' : 'chord';
   const name = kind === 'chord' ? hitName(event, chord) : null;
-  return { index, onsetBeat: onset, noteIndices: voices.length === 1 ? [voices[0]!.index] : voices.map((voice) => voice.index).sort((a, b) => a - b), kind, ...(name === null ? {} : { name }) };
+  return {
+    index,
+    onsetBeat: onset,
+    noteIndices:
+      voices.length === 1 ? [voices[0]!.index] : voices.map((voice) => voice.index).sort((a, b) => a - b),
+    kind,
+    ...(name === null ? {} : { name }),
+  };
 }

@@ -28,40 +28,88 @@ export type ArrangeRequest = {
 };
 
 /** What the band plays: count-in, drums, bass and chords for so many choruses, and a last chord to end on. Same seed, same band. */
-export function arrange({ chart, tempo, choruses, seed = 1, countInBars = 1, click = 'off', dropOut = {}, ends = true }: ArrangeRequest): BandEvent[] {
+export function arrange({
+  chart,
+  tempo,
+  choruses,
+  seed = 1,
+  countInBars = 1,
+  click = 'off',
+  dropOut = {},
+  ends = true,
+}: ArrangeRequest): BandEvent[] {
   const timeline = timelineOf(chart, tempo);
   const tune = { timeline, harmony: harmonyOf(chart, timeline), choruses };
   const feel = bandFeel(chart);
   // each part has its own numbers: another fill does not change the bass
   const part = (nth: number) => seededRandom(seed * 31 + nth);
-  const band = [...drumming(tune, feel, part(1)), ...bassLine(tune, feel, part(2)), ...comping(tune, feel, part(3)), ...(ends ? ending(tune) : [])];
-  const events = [...countIn(beatsPerBar(chart.meter), countInBars), ...clicks(timeline, choruses, click), ...droppedOut(band, timeline, dropOut)];
+  const band = [
+    ...drumming(tune, feel, part(1)),
+    ...bassLine(tune, feel, part(2)),
+    ...comping(tune, feel, part(3)),
+    ...(ends ? ending(tune) : []),
+  ];
+  const events = [
+    ...countIn(beatsPerBar(chart.meter), countInBars),
+    ...clicks(timeline, choruses, click),
+    ...droppedOut(band, timeline, dropOut),
+  ];
   return events.sort((a, b) => a.beat - b.beat);
 }
 
-const clickAt = (beat: Beats, accent: boolean): BandEvent => ({ part: 'click', drum: accent ? 'click-accent' : 'click', beat, loudness: accent ? 0.8 : 0.6 });
+const clickAt = (beat: Beats, accent: boolean): BandEvent => ({
+  part: 'click',
+  drum: accent ? 'click-accent' : 'click',
+  beat,
+  loudness: accent ? 0.8 : 0.6,
+});
 
 /** Clicks, the first of each bar accented. */
 function countIn(beats: number, bars: number): BandEvent[] {
-  return Array.from({ length: beats * bars }, (_, index) => clickAt(index - beats * bars, index % beats === 0));
+  return Array.from({ length: beats * bars }, (_, index) =>
+    clickAt(index - beats * bars, index % beats === 0),
+  );
 }
 
 function clicks({ bars, formBeats }: Timeline, choruses: number, which: ClickBeats): BandEvent[] {
   if (which === 'off') return [];
-  const wanted = (place: number) => (which === 'every' ? true : which === 'one' ? place === 0 : place % 2 === 1);
-  return Array.from({ length: choruses }, (_, chorus) => bars.flatMap(({ start, end }) =>
-    Array.from({ length: Math.round(end - start) }, (_, place) => place).filter(wanted).map((place) => clickAt(chorus * formBeats + start + place, which === 'every' && place === 0)))).flat();
+  const wanted = (place: number) =>
+    which === 'every' ? true : which === 'one' ? place === 0 : place % 2 === 1;
+  return Array.from({ length: choruses }, (_, chorus) =>
+    bars.flatMap(({ start, end }) =>
+      Array.from({ length: Math.round(end - start) }, (_, place) => place)
+        .filter(wanted)
+        .map((place) => clickAt(chorus * formBeats + start + place, which === 'every' && place === 0)),
+    ),
+  ).flat();
 }
 
 /** Is the player without the band at a beat? */
-const aloneAt = ({ bars, formBeats }: Pick<Timeline, 'bars' | 'formBeats'>, { choruses = [], bars: silent = [] }: DropOut) => (beat: Beats): boolean => {
-  const chorus = Math.floor(beat / formBeats + 1e-9);
-  const inForm = beat - chorus * formBeats;
-  return choruses.includes(chorus + 1) || silent.some((bar) => bars[bar - 1] !== undefined && inForm >= bars[bar - 1]!.start - 1e-6 && inForm < bars[bar - 1]!.end - 1e-6);
-};
+const aloneAt =
+  (
+    { bars, formBeats }: Pick<Timeline, 'bars' | 'formBeats'>,
+    { choruses = [], bars: silent = [] }: DropOut,
+  ) =>
+  (beat: Beats): boolean => {
+    const chorus = Math.floor(beat / formBeats + 1e-9);
+    const inForm = beat - chorus * formBeats;
+    return (
+      choruses.includes(chorus + 1) ||
+      silent.some(
+        (bar) =>
+          bars[bar - 1] !== undefined &&
+          inForm >= bars[bar - 1]!.start - 1e-6 &&
+          inForm < bars[bar - 1]!.end - 1e-6,
+      )
+    );
+  };
 
 /** The stretches where the band rests, from beat to beat of the take, neighbours joined. */
-export function bandRests(timeline: Timeline, choruses: number, dropOut: DropOut): (readonly [Beats, Beats])[] {
+export function bandRests(
+  timeline: Timeline,
+  choruses: number,
+  dropOut: DropOut,
+): (readonly [Beats, Beats])[] {
   const alone = aloneAt(timeline, dropOut);
   const rests: [Beats, Beats][] = [];
   for (let chorus = 0; chorus < choruses; chorus++) {
@@ -77,13 +125,20 @@ export function bandRests(timeline: Timeline, choruses: number, dropOut: DropOut
 }
 
 /** Leaves out what begins in the silent choruses and bars, and cuts what would ring into them. */
-function droppedOut(events: readonly BandEvent[], { bars, formBeats }: Timeline, { choruses = [], bars: silent = [] }: DropOut): BandEvent[] {
+function droppedOut(
+  events: readonly BandEvent[],
+  { bars, formBeats }: Timeline,
+  { choruses = [], bars: silent = [] }: DropOut,
+): BandEvent[] {
   if (choruses.length === 0 && silent.length === 0) return [...events];
   const alone = aloneAt({ bars, formBeats }, { choruses, bars: silent });
-  return events.filter(({ beat }) => beat < 0 || !alone(beat)).map((event) => {
-    if (!('beats' in event)) return event;
-    const barEnd = (Math.floor(event.beat) + 1);
-    for (let beat = barEnd; beat < event.beat + event.beats; beat++) if (alone(beat)) return { ...event, beats: beat - event.beat };
-    return event;
-  });
+  return events
+    .filter(({ beat }) => beat < 0 || !alone(beat))
+    .map((event) => {
+      if (!('beats' in event)) return event;
+      const barEnd = Math.floor(event.beat) + 1;
+      for (let beat = barEnd; beat < event.beat + event.beats; beat++)
+        if (alone(beat)) return { ...event, beats: beat - event.beat };
+      return event;
+    });
 }

@@ -17,9 +17,22 @@ export function ending({ timeline, choruses }: Tune): BandEvent[] {
   if (!chord) return [];
   const beat = choruses * timeline.formBeats;
   return [
-    { part: 'bass', beat, beats: ENDING_BEATS * 0.9, midi: nearest(pitchClass(chord.bass), 34), loudness: 0.82 },
-    ...voiceLed(chord, AT_REST).map((midi): BandEvent => ({ part: 'chords', beat, beats: ENDING_BEATS * 0.9, midi, loudness: 0.6 })),
-    { part: 'drums', drum: 'kick', beat, loudness: 0.5 }, { part: 'drums', drum: 'crash', beat, loudness: 0.36 },
+    {
+      part: 'bass',
+      beat,
+      beats: ENDING_BEATS * 0.9,
+      midi: nearest(pitchClass(chord.bass), 34),
+      loudness: 0.82,
+    },
+    ...voiceLed(chord, AT_REST).map((midi): BandEvent => ({
+      part: 'chords',
+      beat,
+      beats: ENDING_BEATS * 0.9,
+      midi,
+      loudness: 0.6,
+    })),
+    { part: 'drums', drum: 'kick', beat, loudness: 0.5 },
+    { part: 'drums', drum: 'crash', beat, loudness: 0.36 },
   ];
 }
 

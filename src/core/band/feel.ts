@@ -2,13 +2,26 @@ import { beatsPerBar, isCompound, type Chart } from '../chart';
 
 /** The ways this band can play time. */
 export type BandFeel = 'swing' | 'shuffle' | 'straight' | 'bossa' | 'ballad' | 'funk' | 'waltz' | 'five';
-export const BAND_FEELS: readonly BandFeel[] = ['swing', 'shuffle', 'straight', 'bossa', 'ballad', 'funk', 'waltz', 'five'];
+export const BAND_FEELS: readonly BandFeel[] = [
+  'swing',
+  'shuffle',
+  'straight',
+  'bossa',
+  'ballad',
+  'funk',
+  'waltz',
+  'five',
+];
 
 /** Slower than this a swinging drummer takes the brushes (common practice, no source). */
 const BRUSHES_BELOW = 100;
 
 /** Who is on the stand. `chords` is the player's choice, the rest follows the feel. */
-export type Lineup = { readonly bass: 'upright' | 'electric'; readonly chords: 'piano' | 'electric-piano' | 'nylon-guitar' | 'electric-guitar'; readonly drums: 'sticks' | 'brushes' };
+export type Lineup = {
+  readonly bass: 'upright' | 'electric';
+  readonly chords: 'piano' | 'electric-piano' | 'nylon-guitar' | 'electric-guitar';
+  readonly drums: 'sticks' | 'brushes';
+};
 export type ChordInstrument = 'keys' | 'guitar';
 
 /** Where the off-beat eighth falls in its beat: 0.5 is even, 2/3 a triplet. Swing evens out as it gets faster (common practice, no source). */
@@ -28,15 +41,22 @@ export function bandFeel(chart: Chart): BandFeel {
   if (/bossa|latin|samba/.test(feel)) return 'bossa';
   if (/funk|sixteenth|16/.test(feel)) return 'funk';
   if (/straight|even|rock|pop|folk/.test(feel)) return 'straight';
-  if (/shuffle/.test(feel) || (/blues/.test(feel) && !/swing/.test(feel)) || isCompound(chart.meter)) return 'shuffle';
+  if (/shuffle/.test(feel) || (/blues/.test(feel) && !/swing/.test(feel)) || isCompound(chart.meter))
+    return 'shuffle';
   if (/ballad|slow/.test(feel)) return beats === 3 ? 'waltz' : 'ballad';
-  if (/swing|jazz|waltz|five/.test(feel) || feel === '') return beats === 3 ? 'waltz' : beats === 5 ? 'five' : beats === 4 || feel !== '' ? 'swing' : 'straight';
+  if (/swing|jazz|waltz|five/.test(feel) || feel === '')
+    return beats === 3 ? 'waltz' : beats === 5 ? 'five' : beats === 4 || feel !== '' ? 'swing' : 'straight';
   return 'straight';
 }
 
 export function lineupOf(feel: BandFeel, tempo: number, chords: ChordInstrument = 'keys'): Lineup {
-  const acoustic = feel === 'swing' || feel === 'ballad' || feel === 'waltz' || feel === 'five' || feel === 'bossa';
+  const acoustic =
+    feel === 'swing' || feel === 'ballad' || feel === 'waltz' || feel === 'five' || feel === 'bossa';
   const slow = feel === 'ballad' || ((feel === 'swing' || feel === 'waltz') && tempo < BRUSHES_BELOW);
   const keys = acoustic ? 'piano' : 'electric-piano';
-  return { bass: acoustic ? 'upright' : 'electric', chords: chords === 'keys' ? keys : feel === 'bossa' ? 'nylon-guitar' : 'electric-guitar', drums: slow ? 'brushes' : 'sticks' };
+  return {
+    bass: acoustic ? 'upright' : 'electric',
+    chords: chords === 'keys' ? keys : feel === 'bossa' ? 'nylon-guitar' : 'electric-guitar',
+    drums: slow ? 'brushes' : 'sticks',
+  };
 }

@@ -1,6 +1,21 @@
-export { arrange, bandRests, CLICK_BEATS, type ArrangeRequest, type ClickBeats, type DropOut } from './arrange';
+export {
+  arrange,
+  bandRests,
+  CLICK_BEATS,
+  type ArrangeRequest,
+  type ClickBeats,
+  type DropOut,
+} from './arrange';
 export { BAND_PARTS, type BandEvent, type BandPart } from './events';
-export { BAND_FEELS, bandFeel, lineupOf, offBeat, type BandFeel, type ChordInstrument, type Lineup } from './feel';
+export {
+  BAND_FEELS,
+  bandFeel,
+  lineupOf,
+  offBeat,
+  type BandFeel,
+  type ChordInstrument,
+  type Lineup,
+} from './feel';
 export { Instruments } from './instruments';
 export { renderBand, renderPart, softened, type Mix, type RenderRequest, type Window } from './render';
 export { ENDING_BEATS } from './ending';

@@ -4,13 +4,34 @@ import type { Drum } from './events';
 import type { Lineup } from './feel';
 
 /** General MIDI programs of the bank that ships with the application (MIDI Manufacturers Association, General MIDI 1). */
-const PROGRAMS: Record<Lineup['bass'] | Lineup['chords'], number> = { upright: 32, electric: 33, piano: 0, 'electric-piano': 4, 'nylon-guitar': 24, 'electric-guitar': 26 };
+const PROGRAMS: Record<Lineup['bass'] | Lineup['chords'], number> = {
+  upright: 32,
+  electric: 33,
+  piano: 0,
+  'electric-piano': 4,
+  'nylon-guitar': 24,
+  'electric-guitar': 26,
+};
 const KITS: Record<Lineup['drums'], number> = { sticks: 0, brushes: 40 };
 
 /** Keys of the General MIDI percussion map, and how long each stroke is let ring. In the brush kit the snares are taps and sweeps. */
 const DRUM_KEYS: Record<Drum, readonly [key: number, seconds: Seconds]> = {
-  ride: [51, 2], 'ride-bell': [53, 2], crash: [49, 2.8], hat: [42, 0.3], 'hat-open': [46, 0.9], 'hat-foot': [44, 0.3], kick: [36, 0.5], snare: [38, 0.5], rim: [37, 0.3],
-  'brush-tap': [38, 0.5], 'brush-sweep': [40, 0.6], 'tom-high': [48, 0.9], 'tom-low': [45, 1], shaker: [82, 0.2], click: [76, 0.25], 'click-accent': [76, 0.25],
+  ride: [51, 2],
+  'ride-bell': [53, 2],
+  crash: [49, 2.8],
+  hat: [42, 0.3],
+  'hat-open': [46, 0.9],
+  'hat-foot': [44, 0.3],
+  kick: [36, 0.5],
+  snare: [38, 0.5],
+  rim: [37, 0.3],
+  'brush-tap': [38, 0.5],
+  'brush-sweep': [40, 0.6],
+  'tom-high': [48, 0.9],
+  'tom-low': [45, 1],
+  shaker: [82, 0.2],
+  click: [76, 0.25],
+  'click-accent': [76, 0.25],
 };
 
 const RELEASE: Seconds = 0.35;
@@ -23,7 +44,12 @@ const MOST_SAMPLES = 6_000_000;
 const LAYERS = 20;
 const TOUCH = 0.6;
 
-export type Note = { readonly instrument: keyof typeof PROGRAMS; readonly midi: Midi; readonly held: Seconds; readonly loudness: number };
+export type Note = {
+  readonly instrument: keyof typeof PROGRAMS;
+  readonly midi: Midi;
+  readonly held: Seconds;
+  readonly loudness: number;
+};
 export type Stroke = { readonly kit: Lineup['drums']; readonly drum: Drum; readonly loudness: number };
 
 /**
@@ -34,7 +60,10 @@ export class Instruments {
   private readonly kept = new Map<string, Float32Array>();
   private samples = 0;
 
-  private constructor(private readonly sampler: SpessaSynthProcessor, private readonly rate: Hz) {}
+  private constructor(
+    private readonly sampler: SpessaSynthProcessor,
+    private readonly rate: Hz,
+  ) {}
 
   /** @param bank a SoundFont 2 file: `public/band/` has the one that ships */
   static async load(bank: ArrayBuffer, rate: Hz): Promise<Instruments> {
@@ -47,13 +76,17 @@ export class Instruments {
   note({ instrument, midi, held, loudness }: Note): Float32Array {
     // fiftieths of a second and twentieths of loudness cannot be told apart, and make most notes the same
     const seconds = Math.max(0.04, Math.round(held * 50) / 50);
-    return this.once(`${instrument} ${midi} ${seconds}`, loudness, (velocity) => this.play(MELODIC, PROGRAMS[instrument], midi, velocity, seconds, RELEASE));
+    return this.once(`${instrument} ${midi} ${seconds}`, loudness, (velocity) =>
+      this.play(MELODIC, PROGRAMS[instrument], midi, velocity, seconds, RELEASE),
+    );
   }
 
   stroke({ kit, drum, loudness }: Stroke): Float32Array {
     const [key, seconds] = DRUM_KEYS[drum];
     const program = drum === 'click' || drum === 'click-accent' ? KITS.sticks : KITS[kit];
-    return this.once(`${program} ${drum}`, loudness, (velocity) => this.play(DRUMS, program, drum === 'click' ? key + 1 : key, velocity, seconds, 0));
+    return this.once(`${program} ${drum}`, loudness, (velocity) =>
+      this.play(DRUMS, program, drum === 'click' ? key + 1 : key, velocity, seconds, 0),
+    );
   }
 
   private once(name: string, loudness: number, make: (velocity: number) => Float32Array): Float32Array {
@@ -72,7 +105,14 @@ export class Instruments {
     return sound;
   }
 
-  private play(channel: number, program: number, key: Midi, velocity: number, held: Seconds, release: Seconds): Float32Array {
+  private play(
+    channel: number,
+    program: number,
+    key: Midi,
+    velocity: number,
+    held: Seconds,
+    release: Seconds,
+  ): Float32Array {
     const { sampler, rate } = this;
     sampler.stopAllChannels(true);
     sampler.programChange(channel, program);
@@ -80,7 +120,7 @@ export class Instruments {
     const letGo = Math.floor(held * rate);
     const [left, right] = [new Float32Array(length), new Float32Array(length)];
     sampler.noteOn(channel, key, velocity);
-    for (let at = 0; at < length; ) {
+    for (let at = 0; at < length;) {
       const to = Math.min(length, at + BLOCK, at < letGo ? letGo : length);
       sampler.process(left, right, at, to - at);
       at = to;

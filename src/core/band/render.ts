@@ -20,7 +20,15 @@ export type Window = { readonly from: Samples; readonly to: Samples };
 
 /** What brings each instrument to its place beside the others: bass about 4 dB over chords and drums, by RMS over a chorus. */
 const LEVEL: Record<Lineup['bass'] | Lineup['chords'] | Lineup['drums'] | 'click', number> = {
-  upright: 1.3, electric: 1.5, piano: 2.4, 'electric-piano': 1.7, 'nylon-guitar': 2.4, 'electric-guitar': 2, sticks: 2.6, brushes: 2.6, click: 2.4,
+  upright: 1.3,
+  electric: 1.5,
+  piano: 2.4,
+  'electric-piano': 1.7,
+  'nylon-guitar': 2.4,
+  'electric-guitar': 2,
+  sticks: 2.6,
+  brushes: 2.6,
+  click: 2.4,
 };
 
 const levelOf = (lineup: Lineup, part: BandPart): number => LEVEL[part === 'click' ? 'click' : lineup[part]];
@@ -28,28 +36,53 @@ const levelOf = (lineup: Lineup, part: BandPart): number => LEVEL[part === 'clic
 const LONGEST: Seconds = 3.2;
 
 /** One part of the band over a window; windows laid end to end are the whole part. */
-export function renderPart(instruments: Instruments, request: RenderRequest, part: BandPart, { from, to }: Window): Float32Array {
+export function renderPart(
+  instruments: Instruments,
+  request: RenderRequest,
+  part: BandPart,
+  { from, to }: Window,
+): Float32Array {
   const out = new Float32Array(to - from);
   for (const event of request.events) {
     if (event.part !== part) continue;
     const seconds = request.secondsAt(event.beat);
     const at = Math.round((request.leadSeconds + seconds) * request.rate) - from;
-    const longest = (LONGEST + ('beats' in event ? request.secondsAt(event.beat + event.beats) - seconds : 0)) * request.rate;
+    const longest =
+      (LONGEST + ('beats' in event ? request.secondsAt(event.beat + event.beats) - seconds : 0)) *
+      request.rate;
     if (at >= out.length || at + longest < 0) continue;
     add(out, soundOf(instruments, request, event, seconds), at, levelOf(request.lineup, part));
   }
   return out;
 }
 
-function soundOf(instruments: Instruments, { lineup, secondsAt }: RenderRequest, event: BandEvent, seconds: Seconds): Float32Array {
-  if ('drum' in event) return instruments.stroke({ kit: lineup.drums, drum: event.drum, loudness: event.loudness });
-  return instruments.note({ instrument: event.part === 'bass' ? lineup.bass : lineup.chords, midi: event.midi, held: secondsAt(event.beat + event.beats) - seconds, loudness: event.loudness });
+function soundOf(
+  instruments: Instruments,
+  { lineup, secondsAt }: RenderRequest,
+  event: BandEvent,
+  seconds: Seconds,
+): Float32Array {
+  if ('drum' in event)
+    return instruments.stroke({ kit: lineup.drums, drum: event.drum, loudness: event.loudness });
+  return instruments.note({
+    instrument: event.part === 'bass' ? lineup.bass : lineup.chords,
+    midi: event.midi,
+    held: secondsAt(event.beat + event.beats) - seconds,
+    loudness: event.loudness,
+  });
 }
 
 /** The band as one mono signal, its parts at their levels: 1 as arranged, 0 silent. */
-export function renderBand(instruments: Instruments, request: RenderRequest, seconds: Seconds, mix: Mix = {}): Float32Array {
+export function renderBand(
+  instruments: Instruments,
+  request: RenderRequest,
+  seconds: Seconds,
+  mix: Mix = {},
+): Float32Array {
   const out = new Float32Array(Math.ceil((request.leadSeconds + seconds) * request.rate));
-  for (const part of BAND_PARTS) if ((mix[part] ?? 1) > 0) add(out, renderPart(instruments, request, part, { from: 0, to: out.length }), 0, mix[part] ?? 1);
+  for (const part of BAND_PARTS)
+    if ((mix[part] ?? 1) > 0)
+      add(out, renderPart(instruments, request, part, { from: 0, to: out.length }), 0, mix[part] ?? 1);
   return softened(out);
 }
 
@@ -67,7 +100,8 @@ export function softened(samples: Float32Array): Float32Array {
   const room = 1 - STRAIGHT_TO;
   for (let n = 0; n < samples.length; n++) {
     const size = Math.abs(samples[n]!);
-    if (size > STRAIGHT_TO) samples[n] = Math.sign(samples[n]!) * (STRAIGHT_TO + room * Math.tanh((size - STRAIGHT_TO) / room));
+    if (size > STRAIGHT_TO)
+      samples[n] = Math.sign(samples[n]!) * (STRAIGHT_TO + room * Math.tanh((size - STRAIGHT_TO) / room));
   }
   return samples;
 }

@@ -6,17 +6,29 @@ import { voiceLed } from './keys/voicing';
 import type { BandEvent } from './events';
 
 /** Something to be heard: a band's chords, and a guitar's line over them, in beats. */
-export type StudySound = { readonly events: readonly BandEvent[]; readonly line: readonly PlayedNote[]; readonly beats: Beats };
+export type StudySound = {
+  readonly events: readonly BandEvent[];
+  readonly line: readonly PlayedNote[];
+  readonly beats: Beats;
+};
 
 const LOUD = 0.62;
 
 /** Root in the bass and the chord's tones in a keyboard's middle. */
-function held(chord: Chord, beat: Beats, beats: Beats, hand: readonly Midi[] = [57, 60, 64, 67]): { events: BandEvent[]; hand: Midi[] } {
+function held(
+  chord: Chord,
+  beat: Beats,
+  beats: Beats,
+  hand: readonly Midi[] = [57, 60, 64, 67],
+): { events: BandEvent[]; hand: Midi[] } {
   const voiced = voiceLed(chord, hand);
   const bass = 36 + modulo(rootPc(chord) - 36, 12);
   return {
     hand: voiced,
-    events: [{ part: 'bass', beat, beats, midi: bass < 40 ? bass + 12 : bass, loudness: 0.7 }, ...voiced.map((midi): BandEvent => ({ part: 'chords', beat, beats, midi, loudness: LOUD }))],
+    events: [
+      { part: 'bass', beat, beats, midi: bass < 40 ? bass + 12 : bass, loudness: 0.7 },
+      ...voiced.map((midi): BandEvent => ({ part: 'chords', beat, beats, midi, loudness: LOUD })),
+    ],
   };
 }
 
@@ -37,7 +49,11 @@ export function scaleSound(chord: Chord, scale: Pick<Scale, 'pcs'>, target: Pitc
   const up = [...scale.pcs].map((pc) => from + modulo(pc - from, 12)).sort((a, b) => a - b);
   const notes = [...up, from + 12, ...[...up].reverse()];
   const end = target === null ? [] : [from + modulo(target - from, 12)];
-  const line = [...notes, ...end].map((midi, index, all): PlayedNote => ({ onsetBeat: index * 0.5, durationBeats: index === all.length - 1 ? 2 : 0.5, midi }));
+  const line = [...notes, ...end].map((midi, index, all): PlayedNote => ({
+    onsetBeat: index * 0.5,
+    durationBeats: index === all.length - 1 ? 2 : 0.5,
+    midi,
+  }));
   const beats = line.length * 0.5 + 2;
   return { events: held(chord, 0, beats).events, line, beats };
 }
@@ -50,8 +66,15 @@ export function threadSound(chart: Chart): StudySound {
   timeline.stretches.forEach(({ chord, start, end }, index) => {
     const stop = stops[index];
     if (!chord || !stop) return;
-    events.push({ part: 'bass', beat: start, beats: (end - start) * 0.9, midi: 40 + modulo(rootPc(chord) - 40, 12), loudness: 0.6 });
-    for (const { midi } of stop) events.push({ part: 'chords', beat: start, beats: end - start, midi, loudness: LOUD });
+    events.push({
+      part: 'bass',
+      beat: start,
+      beats: (end - start) * 0.9,
+      midi: 40 + modulo(rootPc(chord) - 40, 12),
+      loudness: 0.6,
+    });
+    for (const { midi } of stop)
+      events.push({ part: 'chords', beat: start, beats: end - start, midi, loudness: LOUD });
   });
   return { events, line: [], beats: timeline.formBeats };
 }

@@ -6,7 +6,14 @@ import { isOnStrongBeat, soundingAt, type BarSpan, type Harmony, type Timeline }
 export type Tune = { readonly timeline: Timeline; readonly harmony: Harmony; readonly choruses: number };
 
 /** A chord as the band meets it: absolute beats, and the chord that follows. */
-export type Stop = { readonly chord: Chord; readonly next: Chord | null; readonly start: Beats; readonly end: Beats; readonly scale: readonly number[]; /** The next chord is bar 1 again. */ readonly home: boolean };
+export type Stop = {
+  readonly chord: Chord;
+  readonly next: Chord | null;
+  readonly start: Beats;
+  readonly end: Beats;
+  readonly scale: readonly number[];
+  /** The next chord is bar 1 again. */ readonly home: boolean;
+};
 
 /** The chords of all choruses in order; silence where the chart says N.C. */
 export function stopsOf({ timeline, harmony, choruses }: Tune): Stop[] {
@@ -17,7 +24,11 @@ export function stopsOf({ timeline, harmony, choruses }: Tune): Stop[] {
       const following = timeline.stretches[(index + 1) % timeline.stretches.length]!;
       if (!stretch.chord) return;
       stops.push({
-        chord: stretch.chord, next: following.chord, start: stretch.start + offset, end: stretch.end + offset, scale: harmony.readings[index]!.scale.pcs,
+        chord: stretch.chord,
+        next: following.chord,
+        start: stretch.start + offset,
+        end: stretch.end + offset,
+        scale: harmony.readings[index]!.scale.pcs,
         home: index === timeline.stretches.length - 1,
       });
     });
@@ -25,7 +36,14 @@ export function stopsOf({ timeline, harmony, choruses }: Tune): Stop[] {
 }
 
 /** A bar of one chorus in absolute beats. */
-export type Bar = { readonly start: Beats; readonly end: Beats; readonly span: BarSpan; readonly chorus: number; /** The last bar of the form, and of a section (or of eight bars). */ readonly last: boolean; readonly section: boolean };
+export type Bar = {
+  readonly start: Beats;
+  readonly end: Beats;
+  readonly span: BarSpan;
+  readonly chorus: number;
+  /** The last bar of the form, and of a section (or of eight bars). */ readonly last: boolean;
+  readonly section: boolean;
+};
 
 /** Bars of all choruses with the beats they hold. */
 export function barsOf({ timeline, choruses }: Tune): Bar[] {
@@ -33,11 +51,17 @@ export function barsOf({ timeline, choruses }: Tune): Bar[] {
     timeline.bars.map((span) => {
       const last = span.index === timeline.bars.length - 1;
       return {
-        start: span.start + chorus * timeline.formBeats, end: span.end + chorus * timeline.formBeats, span, chorus, last,
+        start: span.start + chorus * timeline.formBeats,
+        end: span.end + chorus * timeline.formBeats,
+        span,
+        chorus,
+        last,
         section: last || timeline.bars[span.index + 1]?.section !== span.section || span.index % 8 === 7,
       };
-    }));
+    }),
+  );
 }
 
 export const isStrong = (timeline: Timeline, beat: Beats): boolean => isOnStrongBeat(timeline, beat, 0.01);
-export const chordAt = ({ timeline }: Tune, beat: Beats): Chord | null => soundingAt(timeline, beat).stretch.chord;
+export const chordAt = ({ timeline }: Tune, beat: Beats): Chord | null =>
+  soundingAt(timeline, beat).stretch.chord;

@@ -3,7 +3,16 @@ import { stepInKey } from './degree';
 
 /** Modes of the same tonic that chords are borrowed from, the likeliest first. */
 const LENDERS: Record<'major' | 'minor', readonly string[]> = {
-  major: ['natural minor', 'mixolydian', 'dorian', 'phrygian', 'harmonic minor', 'harmonic major', 'melodic minor', 'lydian'],
+  major: [
+    'natural minor',
+    'mixolydian',
+    'dorian',
+    'phrygian',
+    'harmonic minor',
+    'harmonic major',
+    'melodic minor',
+    'lydian',
+  ],
   minor: ['dorian', 'melodic minor', 'phrygian', 'major', 'mixolydian', 'lydian'],
 };
 
@@ -14,7 +23,12 @@ const LENDERS: Record<'major' | 'minor', readonly string[]> = {
 export function borrowedFrom(chord: Chord, key: Key, degree: string): string | null {
   if (degree.includes('/') || degree.startsWith('subV')) return null;
   const step = stepInKey(chord, key);
-  if (key.minor && (step === 0 || step === 7 || step === 11) && (isDominant(chord) || chord.quality !== 'major' || step === 7)) return null;
+  if (
+    key.minor &&
+    (step === 0 || step === 7 || step === 11) &&
+    (isDominant(chord) || chord.quality !== 'major' || step === 7)
+  )
+    return null;
   if (chord.quality === 'diminished-seventh' || chord.quality === 'augmented') return null;
   const tones = chord.tones.filter((tone) => tone.role !== 'bass').map((tone) => tone.pc);
   const holds = (kind: string) => tones.every((pc) => scaleOn(key.tonic, kind).pcs.includes(pc));
@@ -22,4 +36,3 @@ export function borrowedFrom(chord: Chord, key: Key, degree: string): string | n
   const kind = LENDERS[key.minor ? 'minor' : 'major'].find(holds);
   return kind ? scaleOn(key.tonic, kind).name : null;
 }
-

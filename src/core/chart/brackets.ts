@@ -13,7 +13,11 @@ function runsOf(stretches: readonly Stretch[], readings: readonly (Reading | nul
   stretches.forEach(({ chord }, index) => {
     const last = runs[runs.length - 1];
     if (!chord) return;
-    const same = last && last.to === index && rootPc(last.chord) === rootPc(chord) && last.chord.quality === chord.quality;
+    const same =
+      last &&
+      last.to === index &&
+      rootPc(last.chord) === rootPc(chord) &&
+      last.chord.quality === chord.quality;
     if (same) runs[runs.length - 1] = { ...last, to: index + 1 };
     else runs.push({ chord, degree: readings[index]!.degree, from: index, to: index + 1 });
   });
@@ -21,7 +25,10 @@ function runsOf(stretches: readonly Stretch[], readings: readonly (Reading | nul
 }
 
 const prepares = (two: Run, five: Run): boolean =>
-  ['minor', 'half-diminished'].includes(two.chord.quality) && isDominant(five.chord) && (rootPc(two.chord) + 5) % 12 === rootPc(five.chord) && two.to === five.from;
+  ['minor', 'half-diminished'].includes(two.chord.quality) &&
+  isDominant(five.chord) &&
+  (rootPc(two.chord) + 5) % 12 === rootPc(five.chord) &&
+  two.to === five.from;
 
 /** ii–V: a minor or half-diminished chord and the dominant a fourth up, wherever they aim. */
 function twoFives(runs: readonly Run[]): Bracket[] {
@@ -38,7 +45,11 @@ const LEADS_HOME = ['V', 'subV'];
  * Turnarounds: three chords or more in the last two bars before a section or the form comes round to its tonic, from I (or iii) to V (or its
  * substitute). Common practice, no source.
  */
-function turnarounds(stretches: readonly Stretch[], readings: readonly (Reading | null)[], ends: readonly number[]): Bracket[] {
+function turnarounds(
+  stretches: readonly Stretch[],
+  readings: readonly (Reading | null)[],
+  ends: readonly number[],
+): Bracket[] {
   return ends.flatMap((end) => {
     const lastBar = stretches[end - 1]!.bar;
     const from = stretches.findIndex(({ bar }) => bar === lastBar - 1);
@@ -46,7 +57,9 @@ function turnarounds(stretches: readonly Stretch[], readings: readonly (Reading 
     const next = readings[end % readings.length];
     if (from < 0 || inside.length < 3 || inside.some((reading) => reading === null)) return [];
     const home = next && ['I', 'i'].includes(next.degree);
-    return home && OPENS.includes(inside[0]!.degree) && LEADS_HOME.includes(inside[inside.length - 1]!.degree) ? [{ kind: 'turnaround' as const, from, to: end }] : [];
+    return home && OPENS.includes(inside[0]!.degree) && LEADS_HOME.includes(inside[inside.length - 1]!.degree)
+      ? [{ kind: 'turnaround' as const, from, to: end }]
+      : [];
   });
 }
 
@@ -54,7 +67,11 @@ function turnarounds(stretches: readonly Stretch[], readings: readonly (Reading 
  * Brackets over the form.
  * @param sections the section of each stretch: a turnaround may end each
  */
-export function bracketsOf(stretches: readonly Stretch[], readings: readonly (Reading | null)[], sections: readonly (string | null)[]): Bracket[] {
+export function bracketsOf(
+  stretches: readonly Stretch[],
+  readings: readonly (Reading | null)[],
+  sections: readonly (string | null)[],
+): Bracket[] {
   const ends = stretches.flatMap(({ bar }, index) => {
     const next = stretches[index + 1];
     return !next || (next.bar !== bar && sections[index] !== sections[index + 1]) ? [index + 1] : [];

@@ -33,7 +33,11 @@ export type Bar = {
 };
 
 /** A bar as written, with the repeat signs around it. */
-export type WrittenBar = Bar & { readonly opens: boolean; readonly closes: boolean; readonly ending: number | null };
+export type WrittenBar = Bar & {
+  readonly opens: boolean;
+  readonly closes: boolean;
+  readonly ending: number | null;
+};
 
 /** A chart: the form that is played round and round, exactly as written. */
 export type Chart = {

@@ -1,7 +1,23 @@
 import { modulo } from '../vocabulary';
 import {
-  degreeName, degreeSemitones, fifthOf, hasColour, isDominant, isMinorish, letterIndex, pitchClass, rootPc, SCALE_KINDS, scaleFromDegrees, scaleNotes,
-  scaleOn, toneByRole, type Chord, type Degree, type Scale, type SpelledNote,
+  degreeName,
+  degreeSemitones,
+  fifthOf,
+  hasColour,
+  isDominant,
+  isMinorish,
+  letterIndex,
+  pitchClass,
+  rootPc,
+  SCALE_KINDS,
+  scaleFromDegrees,
+  scaleNotes,
+  scaleOn,
+  toneByRole,
+  type Chord,
+  type Degree,
+  type Scale,
+  type SpelledNote,
 } from '../music';
 import { fallsAFifth, isBareMajor, restsInBlues, stepInKey } from './degree';
 import { hasMajorFour, holdsFlatTwo, isBareVamp, type Context } from './context';
@@ -24,7 +40,8 @@ export function chordScale(context: Context, degree: string): Scale {
 const servesAsDominant = (context: Context, degree: string): boolean =>
   isBareMajor(context.chord) && (degree === 'V' || degree.startsWith('V/'));
 
-const written = (chord: Chord, semitones: number): boolean => hasColour(chord, modulo(rootPc(chord) + semitones, 12));
+const written = (chord: Chord, semitones: number): boolean =>
+  hasColour(chord, modulo(rootPc(chord) + semitones, 12));
 
 /** Altered dominants and sus chords, read before their function. */
 function byAlteration(chord: Chord): string | null {
@@ -32,7 +49,8 @@ function byAlteration(chord: Chord): string | null {
   if (chord.quality !== 'dominant') return null;
   const [flatNine, sharpNine, flatThirteen] = [written(chord, 1), written(chord, 3), written(chord, 8)];
   const sharpFive = fifthOf(chord) === 1;
-  if (chord.altered || (sharpFive && (flatNine || sharpNine)) || (sharpNine && flatThirteen)) return 'altered';
+  if (chord.altered || (sharpFive && (flatNine || sharpNine)) || (sharpNine && flatThirteen))
+    return 'altered';
   if (flatNine && flatThirteen) return 'fifth mode of harmonic minor';
   if (sharpFive) return 'whole tone';
   if (flatThirteen) return 'mixolydian b6';
@@ -75,7 +93,8 @@ function dominantRow(context: Context, degree: string): string {
   if (key.minor && step === 5 && !fallsAFifth(context)) return 'mixolydian';
   if (step === 10) return fallsAFifth(context) ? 'mixolydian' : 'lydian dominant';
   // V/x by x; the player may have named x
-  if (fallsAFifth(context) || context.resolvesToMinor !== undefined) return (context.resolvesToMinor ?? isMinorish(next)) ? toMinor(chord) : 'mixolydian';
+  if (fallsAFifth(context) || context.resolvesToMinor !== undefined)
+    return (context.resolvesToMinor ?? isMinorish(next)) ? toMinor(chord) : 'mixolydian';
   return step === 0 ? 'mixolydian' : 'lydian dominant';
 }
 
@@ -110,15 +129,20 @@ function minorRow(context: Context): string | null {
  */
 function fallback({ chord, key }: Context): Scale {
   const notes = new Map<number, SpelledNote>();
-  for (const note of scaleNotes(scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'))) notes.set(letterIndex(note), note);
+  for (const note of scaleNotes(scaleOn(key.tonic, key.minor ? 'natural minor' : 'major')))
+    notes.set(letterIndex(note), note);
   for (const tone of chord.tones) notes.set(letterIndex(tone.note), tone.note);
   const root = letterIndex(chord.root);
   const degrees = [...notes.values()]
     .map((note) => degreeAbove(chord.root, note, modulo(letterIndex(note) - root, 7) + 1))
     .sort((a, b) => a.number - b.number);
   const pcs = degrees.map(degreeSemitones).join(' ');
-  const named = SCALE_KINDS.find((kind) => scaleOn(chord.root, kind).degrees.map(degreeSemitones).join(' ') === pcs);
-  return named ? scaleOn(chord.root, named) : scaleFromDegrees(chord.root, degrees.map(degreeName).join(' '), degrees);
+  const named = SCALE_KINDS.find(
+    (kind) => scaleOn(chord.root, kind).degrees.map(degreeSemitones).join(' ') === pcs,
+  );
+  return named
+    ? scaleOn(chord.root, named)
+    : scaleFromDegrees(chord.root, degrees.map(degreeName).join(' '), degrees);
 }
 
 function degreeAbove(root: SpelledNote, note: SpelledNote, number: number): Degree {

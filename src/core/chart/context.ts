@@ -31,7 +31,10 @@ export const isBareVamp = ({ region }: Context): boolean => new Set(region.map(r
 
 /** Does the region hold a major chord on its fourth degree? It makes the tonic minor Dorian. */
 export const hasMajorFour = ({ region, key }: Context): boolean =>
-  region.some((chord) => rootPc(chord) === modulo(pitchClass(key.tonic) + 5, 12) && toneByRole(chord, 'third')?.semitones === 4);
+  region.some(
+    (chord) =>
+      rootPc(chord) === modulo(pitchClass(key.tonic) + 5, 12) && toneByRole(chord, 'third')?.semitones === 4,
+  );
 
 export const holdsFlatTwo = ({ region, key }: Context): boolean =>
   region.some((chord) => hasTone(chord, modulo(pitchClass(key.tonic) + 1, 12)));

@@ -5,7 +5,8 @@ import type { Context } from './context';
 const NUMERALS = ['I', 'bII', 'II', 'bIII', 'III', 'IV', 'bV', 'V', 'bVI', 'VI', 'bVII', 'VII'];
 
 /** Semitones of a chord's root above the tonic. */
-export const stepInKey = (chord: Chord, key: Key): number => modulo(rootPc(chord) - pitchClass(key.tonic), 12);
+export const stepInKey = (chord: Chord, key: Key): number =>
+  modulo(rootPc(chord) - pitchClass(key.tonic), 12);
 
 /** Roman numeral by root and third alone, counted from the major scale of the tonic, in minor too. */
 export function numeral(chord: Chord, key: Key): string {
@@ -16,10 +17,12 @@ export function numeral(chord: Chord, key: Key): string {
 }
 
 /** The next chord with another root lies a fourth up. */
-export const fallsAFifth = ({ chord, next }: Context): boolean => modulo(rootPc(next) - rootPc(chord), 12) === 5;
+export const fallsAFifth = ({ chord, next }: Context): boolean =>
+  modulo(rootPc(next) - rootPc(chord), 12) === 5;
 
 /** A bare major triad: it may serve as a dominant. */
-export const isBareMajor = (chord: Chord): boolean => chord.quality === 'major' && !toneByRole(chord, 'sixth', 'seventh');
+export const isBareMajor = (chord: Chord): boolean =>
+  chord.quality === 'major' && !toneByRole(chord, 'sixth', 'seventh');
 
 /**
  * The function of a chord as a Roman numeral without quality.
@@ -30,7 +33,8 @@ export function degreeOf(context: Context): string {
   const { chord, key } = context;
   if (isDominant(chord)) return dominantDegree(context);
   if (isBareMajor(chord) && actsAsSecondary(context)) return secondary('V', context);
-  if (chord.quality === 'diminished-seventh' || chord.quality === 'diminished') return diminishedDegree(context);
+  if (chord.quality === 'diminished-seventh' || chord.quality === 'diminished')
+    return diminishedDegree(context);
   return numeral(chord, key);
 }
 
@@ -41,7 +45,8 @@ function dominantDegree(context: Context): string {
   if (restsInBlues(context)) return numeral(chord, key);
   if (step === 10) return numeral(chord, key);
   if (fallsAFifth(context)) return secondary('V', context);
-  if (slipsHome(context) && chord.quality === 'dominant' && step !== 0 && step !== 5) return secondary('subV', context);
+  if (slipsHome(context) && chord.quality === 'dominant' && step !== 0 && step !== 5)
+    return secondary('subV', context);
   return numeral(chord, key);
 }
 

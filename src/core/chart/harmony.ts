@@ -23,17 +23,37 @@ export function harmonyOf(chart: Chart, timeline: Timeline): Harmony {
   const sections = stretches.map(({ bar }) => timeline.bars[bar]!.section);
   const regions = keyRegions(stretches, sections);
   const keys = regions.flatMap(({ key, from, to }) => Array<Key>(to - from).fill(key));
-  const character = characterOf(chart, stretches, chart.key ?? keys[0] ?? { tonic: { letter: 'C', alter: 0 }, minor: false });
+  const character = characterOf(
+    chart,
+    stretches,
+    chart.key ?? keys[0] ?? { tonic: { letter: 'C', alter: 0 }, minor: false },
+  );
   const readings = stretches.map((stretch, index) => {
     if (!stretch.chord) return null;
     const key = keys[index]!;
-    const context: Context = { chord: stretch.chord, key, next: nextRoot(stretches, index), character, region: chordsIn(stretches, keys, key) };
+    const context: Context = {
+      chord: stretch.chord,
+      key,
+      next: nextRoot(stretches, index),
+      character,
+      region: chordsIn(stretches, keys, key),
+    };
     return readingOf(context, overrideAt(chart.overrides, stretches, index));
   });
-  return { readings, homeScales: keys.map((key) => homeScaleOf(key, character)), character, regions, brackets: bracketsOf(stretches, readings, sections) };
+  return {
+    readings,
+    homeScales: keys.map((key) => homeScaleOf(key, character)),
+    character,
+    regions,
+    brackets: bracketsOf(stretches, readings, sections),
+  };
 }
 
-function overrideAt(overrides: readonly Override[], stretches: readonly Stretch[], index: number): Override | null {
+function overrideAt(
+  overrides: readonly Override[],
+  stretches: readonly Stretch[],
+  index: number,
+): Override | null {
   if (overrides.length === 0) return null;
   const { bar } = stretches[index]!;
   const nth = index - stretches.findIndex((one) => one.bar === bar) + 1;
@@ -54,11 +74,13 @@ const chordsIn = (stretches: readonly Stretch[], keys: readonly Key[], key: Key)
 
 function characterOf(chart: Chart, stretches: readonly Stretch[], key: Key): Character {
   const chords = stretches.flatMap(({ chord }) => (chord ? [chord] : []));
-  const on = (semitones: number) => chords.filter((chord) => rootPc(chord) === modulo(pitchClass(key.tonic) + semitones, 12));
+  const on = (semitones: number) =>
+    chords.filter((chord) => rootPc(chord) === modulo(pitchClass(key.tonic) + semitones, 12));
   const vamp = new Set(chords.map(rootPc)).size === 1;
   const dominantVamp = vamp && chords.every(isDominant);
   const [ones, fours] = [on(0), on(5)];
-  const dominantThroughout = (all: Chord[]) => all.length > 0 && all.every((chord) => chord.quality === 'dominant');
+  const dominantThroughout = (all: Chord[]) =>
+    all.length > 0 && all.every((chord) => chord.quality === 'dominant');
   const byFeel = /\bblues\b/.test(chart.feel ?? '');
   const blues = byFeel || (!key.minor && dominantThroughout(ones) && dominantThroughout(fours));
   return { blues, minorBlues: byFeel && key.minor, dominantVamp, vamp };

@@ -4,12 +4,21 @@ import type { Meter } from './chart';
 import { readOverride, type Override } from './override';
 
 /** What header lines say. A field is undefined until a line says it. */
-export type Header = { title?: string; key?: Key; meter?: Meter; tempo?: number; feel?: string; pickup?: number; reading?: Override };
+export type Header = {
+  title?: string;
+  key?: Key;
+  meter?: Meter;
+  tempo?: number;
+  feel?: string;
+  pickup?: number;
+  reading?: Override;
+};
 
 const FIELD = /\b(title|key|meter|tempo|feel|pickup|reading)\s*:/g;
 
 /** Does the line hold header fields? A title takes the rest of its line. */
-export const isHeader = (line: string): boolean => /^\s*(?:title|key|meter|tempo|feel|pickup|reading)\s*:/.test(line);
+export const isHeader = (line: string): boolean =>
+  /^\s*(?:title|key|meter|tempo|feel|pickup|reading)\s*:/.test(line);
 
 /** Reads `key: Bb   tempo: 96`; problems carry their column in the line. */
 export function readHeader(line: string): { header: Header; problems: Problem[] } {
@@ -22,7 +31,12 @@ export function readHeader(line: string): { header: Header; problems: Problem[] 
     const from = field.index + field[0].length;
     const raw = line.slice(from, fields[index + 1]?.index ?? line.length);
     const problem = setField(header, field[1] ?? '', raw.trim());
-    if (problem) problems.push({ ...problem, column: from + raw.length - raw.trimStart().length + 1, length: Math.max(1, raw.trim().length) });
+    if (problem)
+      problems.push({
+        ...problem,
+        column: from + raw.length - raw.trimStart().length + 1,
+        length: Math.max(1, raw.trim().length),
+      });
   });
   return { header, problems };
 }
@@ -34,15 +48,18 @@ function setField(header: Header, name: string, value: string): Problem | null {
     header.key = key.value;
   } else if (name === 'meter') {
     const found = /^(\d{1,2})\/(1|2|4|8|16)$/.exec(value);
-    if (!found || Number(found[1]) < 1) return problem('meter', `“${value}” is not a meter like 4/4, 3/4 or 6/8.`, '4/4');
+    if (!found || Number(found[1]) < 1)
+      return problem('meter', `“${value}” is not a meter like 4/4, 3/4 or 6/8.`, '4/4');
     header.meter = { upper: Number(found[1]), lower: Number(found[2]) };
   } else if (name === 'tempo') {
     const tempo = Number(value);
-    if (!(tempo >= 20 && tempo <= 400)) return problem('tempo', `“${value}” is not a tempo from 20 to 400 beats a minute.`, '120');
+    if (!(tempo >= 20 && tempo <= 400))
+      return problem('tempo', `“${value}” is not a tempo from 20 to 400 beats a minute.`, '120');
     header.tempo = tempo;
   } else if (name === 'pickup') {
     const beats = Number(value);
-    if (value === '' || !(beats >= 0 && beats <= 16)) return problem('pickup', `“${value}” is not a number of pickup beats.`, '1');
+    if (value === '' || !(beats >= 0 && beats <= 16))
+      return problem('pickup', `“${value}” is not a number of pickup beats.`, '1');
     header.pickup = beats;
   } else if (name === 'reading') {
     const reading = readOverride(value);

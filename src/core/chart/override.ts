@@ -1,8 +1,22 @@
 import { accepted, modulo, refused, type Outcome } from '../vocabulary';
-import { noteAtDegree, noteName, pitchClass, readScale, rootPc, type Chord, type Key, type Scale } from '../music';
+import {
+  noteAtDegree,
+  noteName,
+  pitchClass,
+  readScale,
+  rootPc,
+  type Chord,
+  type Key,
+  type Scale,
+} from '../music';
 
 /** A player's own reading of one chord: its degree, its scale or both. */
-export type Override = { readonly bar: number; readonly nth: number; readonly degree: string | null; /** As written, without its root. */ readonly scale: string | null };
+export type Override = {
+  readonly bar: number;
+  readonly nth: number;
+  readonly degree: string | null;
+  /** As written, without its root. */ readonly scale: string | null;
+};
 
 const NUMERAL = '(?:b|#)?(?:VII|VI|IV|V|III|II|I|vii|vi|iv|v|iii|ii|i)';
 const DEGREE = new RegExp(`^(?:${NUMERAL}|(?:V|vii|ii|subV)/${NUMERAL}|subV)$`);
@@ -15,9 +29,12 @@ export function readOverride(text: string): Outcome<Override> {
   const found = /^(\d{1,4})(?:\.(\d{1,2}))?\s*=\s*([^,]*?)\s*(?:,\s*(.+?))?\s*$/.exec(text);
   const degree = found?.[3] ?? '';
   const scale = found?.[4] ?? null;
-  const wrong = (message: string) => refused({ code: 'chart.reading', message, suggestion: '8 = V/ii, mixolydian' });
-  if (!found || (degree === '' && scale === null)) return wrong('A reading is written as bar = degree, scale: reading: 8 = V/ii, mixolydian.');
-  if (degree !== '' && !DEGREE.test(degree)) return wrong(`“${degree}” is not a degree like ii, V/ii, subV or bVII.`);
+  const wrong = (message: string) =>
+    refused({ code: 'chart.reading', message, suggestion: '8 = V/ii, mixolydian' });
+  if (!found || (degree === '' && scale === null))
+    return wrong('A reading is written as bar = degree, scale: reading: 8 = V/ii, mixolydian.');
+  if (degree !== '' && !DEGREE.test(degree))
+    return wrong(`“${degree}” is not a degree like ii, V/ii, subV or bVII.`);
   const read = scale === null ? null : readScale(`C ${scale}`);
   if (read && !read.ok) return wrong(`“${scale}” is not a scale. Write its name or its degrees.`);
   return accepted({ bar: Number(found[1]), nth: Number(found[2] ?? 1), degree: degree || null, scale });
@@ -48,7 +65,9 @@ export function impliedKey(degree: string, chord: Chord, key: Key): Key {
   const down = modulo(-numeralStep(degree), 12);
   const tonic = modulo(rootPc(chord) + down, 12);
   if (tonic === pitchClass(key.tonic)) return key;
-  const number = Number({ 0: 1, 1: 7, 2: 7, 3: 6, 4: 6, 5: 5, 6: 5, 7: 4, 8: 3, 9: 3, 10: 2, 11: 2 }[modulo(-down, 12)] ?? 1);
+  const number = Number(
+    { 0: 1, 1: 7, 2: 7, 3: 6, 4: 6, 5: 5, 6: 5, 7: 4, 8: 3, 9: 3, 10: 2, 11: 2 }[modulo(-down, 12)] ?? 1,
+  );
   const plain = noteAtDegree(chord.root, { number: modulo(1 - number, 7) + 1, alter: 0 });
   const alter = modulo(tonic - pitchClass(plain) + 6, 12) - 6;
   return { tonic: { letter: plain.letter, alter: plain.alter + alter }, minor: key.minor };

@@ -6,7 +6,8 @@ export type Pace = { readonly passBeats: Beats; readonly tempi: readonly BeatsPe
 /** One tempo throughout. */
 export const steady = (tempo: BeatsPerMinute): Pace => ({ passBeats: 1, tempi: [tempo] });
 
-const passAt = ({ passBeats, tempi }: Pace, beat: Beats): number => Math.max(0, Math.min(tempi.length - 1, Math.floor(beat / passBeats + 1e-9)));
+const passAt = ({ passBeats, tempi }: Pace, beat: Beats): number =>
+  Math.max(0, Math.min(tempi.length - 1, Math.floor(beat / passBeats + 1e-9)));
 
 export const tempoAt = (pace: Pace, beat: Beats): BeatsPerMinute => pace.tempi[passAt(pace, beat)]!;
 
@@ -14,7 +15,8 @@ export const tempoAt = (pace: Pace, beat: Beats): BeatsPerMinute => pace.tempi[p
 export function secondsAt(pace: Pace, beat: Beats): Seconds {
   const pass = passAt(pace, beat);
   let seconds = 0;
-  for (let before = 0; before < pass; before++) seconds += beatsToSeconds(pace.passBeats, pace.tempi[before]!);
+  for (let before = 0; before < pass; before++)
+    seconds += beatsToSeconds(pace.passBeats, pace.tempi[before]!);
   return seconds + beatsToSeconds(beat - pass * pace.passBeats, pace.tempi[pass]!);
 }
 
@@ -23,7 +25,8 @@ export function beatAt(pace: Pace, seconds: Seconds): Beats {
   let from = 0;
   for (let pass = 0; pass < pace.tempi.length - 1; pass++) {
     const lasts = beatsToSeconds(pace.passBeats, pace.tempi[pass]!);
-    if (seconds < from + lasts) return pass * pace.passBeats + secondsToBeats(seconds - from, pace.tempi[pass]!);
+    if (seconds < from + lasts)
+      return pass * pace.passBeats + secondsToBeats(seconds - from, pace.tempi[pass]!);
     from += lasts;
   }
   const last = pace.tempi.length - 1;

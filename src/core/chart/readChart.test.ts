@@ -3,7 +3,12 @@ import fc from 'fast-check';
 import { certain, type Problem } from '../vocabulary';
 import { beatsPerBar, readChart, writeChart } from './index';
 
-const bars = (text: string): string => certain(readChart(text)).bars.map((bar) => bar.cells.map((cell) => `${cell.chord?.symbol ?? 'N.C.'}:${cell.beats.toFraction()}`).join(' ')).join(' | ');
+const bars = (text: string): string =>
+  certain(readChart(text))
+    .bars.map((bar) =>
+      bar.cells.map((cell) => `${cell.chord?.symbol ?? 'N.C.'}:${cell.beats.toFraction()}`).join(' '),
+    )
+    .join(' | ');
 const problem = (text: string): Problem => {
   const read = readChart(text);
   if (read.ok) throw new Error('was read');
@@ -25,17 +30,39 @@ test.each([
 ])('%s', (text, expected) => expect(bars(text)).toBe(expected));
 
 test('headers, sections and their keys', () => {
-  const chart = certain(readChart('title: A: B\nkey: F   tempo: 120  feel: Swing\npickup: 1\n[A]\n| F |\n[B]\nkey: Am\n| Am |\n[A]\n| F |\n'));
+  const chart = certain(
+    readChart(
+      'title: A: B\nkey: F   tempo: 120  feel: Swing\npickup: 1\n[A]\n| F |\n[B]\nkey: Am\n| Am |\n[A]\n| F |\n',
+    ),
+  );
   expect([chart.title, chart.tempo, chart.feel, chart.pickup]).toEqual(['A: B', 120, 'swing', 1]);
-  expect(chart.bars.map((bar) => [bar.section, bar.key?.tonic.letter, bar.key?.minor])).toEqual([['A', 'F', false], ['B', 'A', true], ['A', 'F', false]]);
+  expect(chart.bars.map((bar) => [bar.section, bar.key?.tonic.letter, bar.key?.minor])).toEqual([
+    ['A', 'F', false],
+    ['B', 'A', true],
+    ['A', 'F', false],
+  ]);
 });
 
 test('beats of a bar: the dotted unit in compound meters', () => {
-  expect([[4, 4], [3, 4], [5, 4], [6, 8], [9, 8], [12, 8], [7, 8]].map(([upper, lower]) => beatsPerBar({ upper: upper!, lower: lower! }))).toEqual([4, 3, 5, 2, 3, 4, 7]);
+  expect(
+    [
+      [4, 4],
+      [3, 4],
+      [5, 4],
+      [6, 8],
+      [9, 8],
+      [12, 8],
+      [7, 8],
+    ].map(([upper, lower]) => beatsPerBar({ upper: upper!, lower: lower! })),
+  ).toEqual([4, 3, 5, 2, 3, 4, 7]);
 });
 
 test.each([
-  ['a wrong chord', 'key: C\n| C7 | F7b | G7 |', { code: 'chord.unknown', line: 2, column: 10, bar: 2, suggestion: 'F7b9' }],
+  [
+    'a wrong chord',
+    'key: C\n| C7 | F7b | G7 |',
+    { code: 'chord.unknown', line: 2, column: 10, bar: 2, suggestion: 'F7b9' },
+  ],
   ['an unclosed repeat', '| C |\n|: F | G |', { code: 'chart.repeat-unclosed', line: 2, bar: 2 }],
   ['a repeat never opened', '| C :| F |', { code: 'chart.repeat-unopened', bar: 1 }],
   ['an ending without a repeat', '| C |1. F | G |', { code: 'chart.ending-stray', line: 1, bar: 2 }],
@@ -65,23 +92,54 @@ test('10,000 bars and 5 MB of text are refused at once, with a way out', () => {
 
 test('all problems are told, in order', () => {
   const read = readChart('| Cq | F |\n| G | Hm |');
-  expect(read.ok ? [] : read.problems.map((one) => [one.line, one.bar])).toEqual([[1, 1], [2, 4]]);
+  expect(read.ok ? [] : read.problems.map((one) => [one.line, one.bar])).toEqual([
+    [1, 1],
+    [2, 4],
+  ]);
 });
 
 const symbol = fc.constantFrom('C', 'Bb7', 'F#m7b5', 'Ebmaj7', 'G7alt', 'Dm', 'N.C.', 'A7/C#');
-const bar = fc.oneof(fc.constant('%'), fc.array(symbol, { minLength: 1, maxLength: 4 }).map((all) => all.join(' ')), fc.tuple(symbol, symbol).map(([a, b]) => `${a} . . ${b}`));
+const bar = fc.oneof(
+  fc.constant('%'),
+  fc.array(symbol, { minLength: 1, maxLength: 4 }).map((all) => all.join(' ')),
+  fc.tuple(symbol, symbol).map(([a, b]) => `${a} . . ${b}`),
+);
 
 test('chart text to form and back is stable', () => {
-  fc.assert(fc.property(fc.array(bar, { minLength: 1, maxLength: 12 }), fc.constantFrom('C', 'Bbm', 'F#'), (all, key) => {
-    if (all[0] === '%') all[0] = 'C';
-    const text = `title: T\nkey: ${key}\n[A]\n| ${all.join(' | ')} |\n[B]\nkey: G\n| C |`;
-    const once = writeChart(certain(readChart(text)));
-    expect(writeChart(certain(readChart(once)))).toBe(once);
-  }));
+  fc.assert(
+    fc.property(
+      fc.array(bar, { minLength: 1, maxLength: 12 }),
+      fc.constantFrom('C', 'Bbm', 'F#'),
+      (all, key) => {
+        if (all[0] === '%') all[0] = 'C';
+        const text = `title: T\nkey: ${key}\n[A]\n| ${all.join(' | ')} |\n[B]\nkey: G\n| C |`;
+        const once = writeChart(certain(readChart(text)));
+        expect(writeChart(certain(readChart(once)))).toBe(once);
+      },
+    ),
+  );
 });
 
 test('whatever is typed is read or refused, never thrown', () => {
-  const word = fc.constantFrom('|', ':|', '|:', '%', 'C7', 'Bb', '.', '1.', '2.', '[A]', 'key:', 'meter: 3/4', '\n', 'N.C.', 'xyz', '||', ' ');
+  const word = fc.constantFrom(
+    '|',
+    ':|',
+    '|:',
+    '%',
+    'C7',
+    'Bb',
+    '.',
+    '1.',
+    '2.',
+    '[A]',
+    'key:',
+    'meter: 3/4',
+    '\n',
+    'N.C.',
+    'xyz',
+    '||',
+    ' ',
+  );
   fc.assert(fc.property(fc.array(word, { maxLength: 40 }), (words) => void readChart(words.join(' '))));
   fc.assert(fc.property(fc.string({ maxLength: 200 }), (text) => void readChart(text)));
 });

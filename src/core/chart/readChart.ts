@@ -19,7 +19,9 @@ export function readChart(text: string): Outcome<Chart> {
 }
 
 const tooLong = (length: number): Problem => ({
-  code: 'chart.too-long', line: 1, column: 1,
+  code: 'chart.too-long',
+  line: 1,
+  column: 1,
   message: `This text is ${length.toLocaleString('en')} characters long; a chart holds at most ${CHART_LIMITS.characters.toLocaleString('en')}.`,
   suggestion: 'Paste the chart alone, without the words around it.',
 });
@@ -28,8 +30,20 @@ const tooLong = (length: number): Problem => ({
 class Reading {
   private readonly problems: Problem[] = [];
   private readonly written: WrittenBar[] = [];
-  private head: { title: string; key: Key | null; tempo: number | null; feel: string | null; pickup: number; meter: Meter } = {
-    title: '', key: null, tempo: null, feel: null, pickup: 0, meter: { upper: 4, lower: 4 },
+  private head: {
+    title: string;
+    key: Key | null;
+    tempo: number | null;
+    feel: string | null;
+    pickup: number;
+    meter: Meter;
+  } = {
+    title: '',
+    key: null,
+    tempo: null,
+    feel: null,
+    pickup: 0,
+    meter: { upper: 4, lower: 4 },
   };
   private readonly overrides: (Override & { readonly line: number })[] = [];
   private meter: Meter | null = null;
@@ -58,10 +72,19 @@ class Reading {
     this.problems.push(...unfolded.problems);
     if (this.written.length === 0 && this.problems.length === 0) this.problems.push(empty);
     this.problems.push(...misplaced(this.overrides, unfolded.bars));
-    if (unfolded.bars.length > CHART_LIMITS.bars) return refused(tooManyBars(unfolded.bars.map((bar) => ({ ...bar }))));
-    const [first, ...others] = [...this.problems].sort((a, b) => (a.line ?? 0) - (b.line ?? 0) || (a.column ?? 0) - (b.column ?? 0));
+    if (unfolded.bars.length > CHART_LIMITS.bars)
+      return refused(tooManyBars(unfolded.bars.map((bar) => ({ ...bar }))));
+    const [first, ...others] = [...this.problems].sort(
+      (a, b) => (a.line ?? 0) - (b.line ?? 0) || (a.column ?? 0) - (b.column ?? 0),
+    );
     if (first) return refused(first, ...others);
-    return accepted({ ...this.head, bars: unfolded.bars, written: this.written, overrides: this.overrides.map(({ line: _line, ...override }) => override), text });
+    return accepted({
+      ...this.head,
+      bars: unfolded.bars,
+      written: this.written,
+      overrides: this.overrides.map(({ line: _line, ...override }) => override),
+      text,
+    });
   }
 
   private header(line: string, number: number): void {
@@ -85,8 +108,12 @@ class Reading {
   private noBars(line: string, number: number, from: number): void {
     const column = from + line.slice(from).length - line.slice(from).trimStart().length + 1;
     this.problems.push({
-      code: 'chart.no-bars', line: number, column, length: line.trim().length,
-      message: 'This line has no bar lines, and is no header.', suggestion: `| ${line.slice(from).trim()} |`,
+      code: 'chart.no-bars',
+      line: number,
+      column,
+      length: line.trim().length,
+      message: 'This line has no bar lines, and is no header.',
+      suggestion: `| ${line.slice(from).trim()} |`,
     });
   }
 
@@ -99,7 +126,13 @@ class Reading {
       const read = repeats ? this.bar(bar, number, piece.column) : readCells(words, meter, number);
       this.problems.push(...read.problems.map((problem) => ({ ...problem, bar })));
       const built: Bar = {
-        cells: read.cells, meter, section: this.section, key: this.sectionKey ?? this.head.key, repeats, line: number, column: words[0]?.column ?? piece.column,
+        cells: read.cells,
+        meter,
+        section: this.section,
+        key: this.sectionKey ?? this.head.key,
+        repeats,
+        line: number,
+        column: words[0]?.column ?? piece.column,
       };
       this.written.push({ ...built, opens: piece.opens, closes: piece.closes, ending: piece.ending });
     }
@@ -109,22 +142,52 @@ class Reading {
   private bar(bar: number, line: number, column: number): { cells: Bar['cells']; problems: Problem[] } {
     const before = this.written[this.written.length - 1];
     if (before) return { cells: before.cells, problems: [] };
-    return { cells: [], problems: [{ code: 'chart.nothing-to-repeat', line, column: column + 1, length: 1, bar, message: '% repeats the bar before it, and this is the first bar.' }] };
+    return {
+      cells: [],
+      problems: [
+        {
+          code: 'chart.nothing-to-repeat',
+          line,
+          column: column + 1,
+          length: 1,
+          bar,
+          message: '% repeats the bar before it, and this is the first bar.',
+        },
+      ],
+    };
   }
 }
 
 /** Readings of chords that are not there. */
-const misplaced = (overrides: readonly (Override & { readonly line: number })[], bars: readonly Bar[]): Problem[] =>
-  overrides.filter(({ bar, nth }) => !bars[bar - 1]?.cells[nth - 1]?.chord).map(({ bar, nth, line }) => ({
-    code: 'chart.reading', line, column: 1, message: `There is no chord ${nth} in bar ${bar}: this reading stands for nothing.`, suggestion: 'Name a bar of the form as it is played, or delete the line.',
-  }));
+const misplaced = (
+  overrides: readonly (Override & { readonly line: number })[],
+  bars: readonly Bar[],
+): Problem[] =>
+  overrides
+    .filter(({ bar, nth }) => !bars[bar - 1]?.cells[nth - 1]?.chord)
+    .map(({ bar, nth, line }) => ({
+      code: 'chart.reading',
+      line,
+      column: 1,
+      message: `There is no chord ${nth} in bar ${bar}: this reading stands for nothing.`,
+      suggestion: 'Name a bar of the form as it is played, or delete the line.',
+    }));
 
-const empty: Problem = { code: 'chart.empty', line: 1, column: 1, message: 'There are no bars here yet.', suggestion: '| C7 | F7 | C7 | % |' };
+const empty: Problem = {
+  code: 'chart.empty',
+  line: 1,
+  column: 1,
+  message: 'There are no bars here yet.',
+  suggestion: '| C7 | F7 | C7 | % |',
+};
 
 function tooManyBars(bars: readonly Bar[]): Problem {
   const past = bars[CHART_LIMITS.bars];
   return {
-    code: 'chart.too-many-bars', line: past?.line ?? 1, column: past?.column ?? 1, bar: CHART_LIMITS.bars + 1,
+    code: 'chart.too-many-bars',
+    line: past?.line ?? 1,
+    column: past?.column ?? 1,
+    bar: CHART_LIMITS.bars + 1,
     message: `This chart has ${bars.length.toLocaleString('en')} bars; ${CHART_LIMITS.bars} are the most a form can have here.`,
     suggestion: 'Write one form: it repeats by itself for as many choruses as you play.',
   };
@@ -144,7 +207,13 @@ function splitBars(line: string, from: number): Piece[] {
     const numbered = /^\s*([1-9])\.\s*(?=\S)/.exec(raw);
     const skip = numbered?.[0].length ?? 0;
     if (raw.trim() !== '')
-      pieces.push({ text: raw.slice(skip), column: at + skip + 1, opens, closes: bar?.[0].startsWith(':') ?? false, ending: numbered ? Number(numbered[1]) : null });
+      pieces.push({
+        text: raw.slice(skip),
+        column: at + skip + 1,
+        opens,
+        closes: bar?.[0].startsWith(':') ?? false,
+        ending: numbered ? Number(numbered[1]) : null,
+      });
     else if (bar?.[0].startsWith(':') && pieces.length > 0) pieces[pieces.length - 1]!.closes = true;
     if (raw.trim() !== '' || bar) opens = bar?.[0].endsWith(':') ?? false;
     at = end + (bar?.[0].length ?? 0);

@@ -33,9 +33,17 @@ export function readingOf(context: Context, override: Override | null): Reading 
   const lender = restsInBlues(context) || isRelatedTwo(context) ? null : borrowedFrom(chord, key, degree);
   const own = override !== null;
   return {
-    chord, key, degree, scale, borrowedFrom: own && override.degree ? null : lender, overridden: own,
+    chord,
+    key,
+    degree,
+    scale,
+    borrowedFrom: own && override.degree ? null : lender,
+    overridden: own,
     reason: own ? 'You read it so.' : reasonOf(context, degree, lender),
-    runnerUp: own && degree !== found ? { degree: found, reason: reasonOf(context, found, lender) } : runnerUpOf(context, degree),
+    runnerUp:
+      own && degree !== found
+        ? { degree: found, reason: reasonOf(context, found, lender) }
+        : runnerUpOf(context, degree),
   };
 }
 

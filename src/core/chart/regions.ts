@@ -1,4 +1,14 @@
-import { isDominant, isMinorish, noteName, pitchClass, rootPc, sameKey, type Chord, type Key, type SpelledNote } from '../music';
+import {
+  isDominant,
+  isMinorish,
+  noteName,
+  pitchClass,
+  rootPc,
+  sameKey,
+  type Chord,
+  type Key,
+  type SpelledNote,
+} from '../music';
 import { costIn, edgeGain, isBluesKey, isHome, type Step } from './keyCost';
 import type { Stretch } from './timeline';
 
@@ -15,7 +25,20 @@ export type Region = {
 };
 
 const TONICS: readonly SpelledNote[] = (
-  [['C', 0], ['D', -1], ['D', 0], ['E', -1], ['E', 0], ['F', 0], ['G', -1], ['G', 0], ['A', -1], ['A', 0], ['B', -1], ['B', 0]] as const
+  [
+    ['C', 0],
+    ['D', -1],
+    ['D', 0],
+    ['E', -1],
+    ['E', 0],
+    ['F', 0],
+    ['G', -1],
+    ['G', 0],
+    ['A', -1],
+    ['A', 0],
+    ['B', -1],
+    ['B', 0],
+  ] as const
 ).map(([letter, alter]) => ({ letter, alter }));
 
 /** Moving to another key costs as much as a few strange chords; less where a section begins. */
@@ -49,10 +72,12 @@ export function keyRegions(stretches: readonly Stretch[], sections: readonly (st
 type Candidate = { readonly key: Key; readonly blues: boolean };
 
 function candidates(chords: readonly Chord[]): Candidate[] {
-  const all = TONICS.flatMap((plain, pc) => [false, true].map((minor) => {
-    const key = { tonic: chords.find((chord) => rootPc(chord) === pc)?.root ?? plain, minor };
-    return { key, blues: isBluesKey(chords, key) };
-  }));
+  const all = TONICS.flatMap((plain, pc) =>
+    [false, true].map((minor) => {
+      const key = { tonic: chords.find((chord) => rootPc(chord) === pc)?.root ?? plain, minor };
+      return { key, blues: isBluesKey(chords, key) };
+    }),
+  );
   // a key whose tonic is never heard is a last resort
   const heard = all.filter(({ key, blues }) => chords.some((chord) => isHome(chord, key, blues)));
   return heard.length > 0 ? heard : all;
@@ -74,13 +99,21 @@ function stepsOf(stretches: readonly Stretch[]): (Step | null)[] {
     const before = neighbour(index, -1, chord);
     const next = neighbour(index, 1, chord);
     return {
-      chord, bars: Math.min(2, Math.max(0.5, (end - start) / 4)), next: next.chord, afterNext: neighbour(next.at, 1, next.chord).chord,
-      before: before.chord, beforeThat: neighbour(before.at, -1, before.chord).chord,
+      chord,
+      bars: Math.min(2, Math.max(0.5, (end - start) / 4)),
+      next: next.chord,
+      afterNext: neighbour(next.at, 1, next.chord).chord,
+      before: before.chord,
+      beforeThat: neighbour(before.at, -1, before.chord).chord,
     };
   });
 }
 
-function walk(steps: readonly (Step | null)[], keys: readonly Candidate[], sections: readonly (string | null)[]): Key[] {
+function walk(
+  steps: readonly (Step | null)[],
+  keys: readonly Candidate[],
+  sections: readonly (string | null)[],
+): Key[] {
   const single = loneRoot(steps);
   if (single) return steps.map(() => single);
   const first = steps.find((step) => step !== null);
@@ -91,15 +124,25 @@ function walk(steps: readonly (Step | null)[], keys: readonly Candidate[], secti
     const move = index === 0 ? Infinity : sections[index] !== sections[index - 1] ? MOVE_AT_SECTION : MOVE;
     const arrivals = keys.map((_, place) => cheapestWay(costs, keys, place, move));
     from.push(arrivals.map((arrival) => arrival.from));
-    costs = keys.map(({ key, blues }, place) => arrivals[place]!.cost + (step ? costIn(step, key, blues) : 0));
+    costs = keys.map(
+      ({ key, blues }, place) => arrivals[place]!.cost + (step ? costIn(step, key, blues) : 0),
+    );
   });
   const last = [...steps].reverse().find((step) => step !== null)!;
   // the form is a loop: a walk that ends in another key than it began in moves once more
   const ends = costs.map((cost, place) => {
     const path = pathTo(from, place);
-    return { path, cost: cost - edgeGain(last.chord, keys[place]!.key, keys[place]!.blues) + (path[0] === place ? 0 : MOVE_AT_SECTION) };
+    return {
+      path,
+      cost:
+        cost -
+        edgeGain(last.chord, keys[place]!.key, keys[place]!.blues) +
+        (path[0] === place ? 0 : MOVE_AT_SECTION),
+    };
   });
-  return ends.reduce((best, one) => (one.cost < best.cost ? one : best)).path.map((place) => keys[place]!.key);
+  return ends
+    .reduce((best, one) => (one.cost < best.cost ? one : best))
+    .path.map((place) => keys[place]!.key);
 }
 
 function pathTo(from: readonly (readonly number[])[], end: number): number[] {
@@ -109,10 +152,16 @@ function pathTo(from: readonly (readonly number[])[], end: number): number[] {
 }
 
 /** Into one key from whichever it costs least to come from. */
-function cheapestWay(costs: readonly number[], keys: readonly Candidate[], to: number, move: number): { from: number; cost: number } {
+function cheapestWay(
+  costs: readonly number[],
+  keys: readonly Candidate[],
+  to: number,
+  move: number,
+): { from: number; cost: number } {
   let best = { from: to, cost: costs[to]! };
   costs.forEach((cost, from) => {
-    const total = cost + move + (from !== to && areRelative(keys[from]!.key, keys[to]!.key) ? TO_RELATIVE : 0);
+    const total =
+      cost + move + (from !== to && areRelative(keys[from]!.key, keys[to]!.key) ? TO_RELATIVE : 0);
     if (from !== to && total < best.cost) best = { from, cost: total };
   });
   return best;
@@ -124,11 +173,23 @@ const areRelative = (a: Key, b: Key): boolean =>
 /** A vamp on one root is in its own key. */
 function loneRoot(steps: readonly (Step | null)[]): Key | null {
   const chords = steps.flatMap((step) => (step ? [step.chord] : []));
-  return chords.length > 0 && new Set(chords.map(rootPc)).size === 1 ? { tonic: chords[0]!.root, minor: isMinorish(chords[0]!) && !isDominant(chords[0]!) } : null;
+  return chords.length > 0 && new Set(chords.map(rootPc)).size === 1
+    ? { tonic: chords[0]!.root, minor: isMinorish(chords[0]!) && !isDominant(chords[0]!) }
+    : null;
 }
 
-function regionOf(steps: readonly (Step | null)[], keys: readonly Candidate[], key: Key, from: number, to: number, written: boolean): Region {
-  const costs = keys.map((one) => ({ key: one.key, cost: steps.slice(from, to).reduce((sum, step) => sum + (step ? costIn(step, one.key, one.blues) : 0), 0) }));
+function regionOf(
+  steps: readonly (Step | null)[],
+  keys: readonly Candidate[],
+  key: Key,
+  from: number,
+  to: number,
+  written: boolean,
+): Region {
+  const costs = keys.map((one) => ({
+    key: one.key,
+    cost: steps.slice(from, to).reduce((sum, step) => sum + (step ? costIn(step, one.key, one.blues) : 0), 0),
+  }));
   const own = costs.find((one) => sameKey(one.key, key))?.cost ?? 0;
   const [other] = costs.filter((one) => !sameKey(one.key, key)).sort((a, b) => a.cost - b.cost);
   const runnerUp = other && other.cost < own + NEAR ? other.key : null;
@@ -138,6 +199,14 @@ function regionOf(steps: readonly (Step | null)[], keys: readonly Candidate[], k
 }
 
 function cadenceReason(steps: readonly (Step | null)[], key: Key, name: string): string {
-  const home = steps.find((step) => step && rootPc(step.chord) === pitchClass(key.tonic) && isDominant(step.before) && (rootPc(step.before) + 5) % 12 === rootPc(step.chord));
-  return home ? `${home.before.symbol} comes home to ${home.chord.symbol}: ${name}.` : `Most of these chords belong to ${name}.`;
+  const home = steps.find(
+    (step) =>
+      step &&
+      rootPc(step.chord) === pitchClass(key.tonic) &&
+      isDominant(step.before) &&
+      (rootPc(step.before) + 5) % 12 === rootPc(step.chord),
+  );
+  return home
+    ? `${home.before.symbol} comes home to ${home.chord.symbol}: ${name}.`
+    : `Most of these chords belong to ${name}.`;
 }

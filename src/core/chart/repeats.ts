@@ -44,7 +44,13 @@ function blockFrom(written: readonly WrittenBar[], from: number): readonly Writt
   let end = close + 1;
   if (written[end]?.ending != null) {
     const { line, section } = written[end]!;
-    while (end < written.length && !written[end]!.opens && written[end]!.line === line && written[end]!.section === section) end++;
+    while (
+      end < written.length &&
+      !written[end]!.opens &&
+      written[end]!.line === line &&
+      written[end]!.section === section
+    )
+      end++;
   }
   return written.slice(from, end);
 }
@@ -64,16 +70,31 @@ function playBlock(block: readonly WrittenBar[]): Bar[] {
 const plain = ({ opens: _opens, closes: _closes, ending: _ending, ...bar }: WrittenBar): Bar => bar;
 
 const unclosed = (bar: WrittenBar, index: number): Problem => ({
-  code: 'chart.repeat-unclosed', line: bar.line, column: bar.column, length: 1, bar: index + 1,
-  message: `The repeat that opens at bar ${index + 1} is never closed.`, suggestion: 'End its last bar with :|',
+  code: 'chart.repeat-unclosed',
+  line: bar.line,
+  column: bar.column,
+  length: 1,
+  bar: index + 1,
+  message: `The repeat that opens at bar ${index + 1} is never closed.`,
+  suggestion: 'End its last bar with :|',
 });
 
 const stray = (bar: WrittenBar, index: number): Problem => ({
-  code: 'chart.repeat-unopened', line: bar.line, column: bar.column, length: 1, bar: index + 1,
-  message: `Bar ${index + 1} closes a repeat that was never opened.`, suggestion: 'Start the repeat with |:',
+  code: 'chart.repeat-unopened',
+  line: bar.line,
+  column: bar.column,
+  length: 1,
+  bar: index + 1,
+  message: `Bar ${index + 1} closes a repeat that was never opened.`,
+  suggestion: 'Start the repeat with |:',
 });
 
 const strayEnding = (bar: WrittenBar, index: number): Problem => ({
-  code: 'chart.ending-stray', line: bar.line, column: bar.column, length: 1, bar: index + 1,
-  message: `Bar ${index + 1} is ending ${bar.ending} of a repeat that was never opened.`, suggestion: 'Start the repeat with |: and close its first ending with :|',
+  code: 'chart.ending-stray',
+  line: bar.line,
+  column: bar.column,
+  length: 1,
+  bar: index + 1,
+  message: `Bar ${index + 1} is ending ${bar.ending} of a repeat that was never opened.`,
+  suggestion: 'Start the repeat with |: and close its first ending with :|',
 });

@@ -23,7 +23,12 @@ export type RouteWords = {
 };
 
 /** A route as it is played and judged: a chart with so many choruses, and its pace. */
-export type Route = { readonly text: string; readonly chart: Chart; readonly choruses: number; readonly pace: Pace };
+export type Route = {
+  readonly text: string;
+  readonly chart: Chart;
+  readonly choruses: number;
+  readonly pace: Pace;
+};
 
 export const TEMPO_LIMITS = [40, 320] as const;
 
@@ -31,18 +36,36 @@ export const TEMPO_LIMITS = [40, 320] as const;
  * Works a route out. Where the key moves the passes are written out one after another, since no two have the same chords; else the form is
  * played so many times.
  */
-export function routeOf(text: string, { bars, passes, tempo, tempoStep = 0, keyStep = 0 }: RouteWords): Outcome<Route> {
+export function routeOf(
+  text: string,
+  { bars, passes, tempo, tempoStep = 0, keyStep = 0 }: RouteWords,
+): Outcome<Route> {
   const read = readChart(text);
   if (!read.ok) return read;
   const whole = read.value;
   if (bars && !(bars[0] >= 1 && bars[0] <= bars[1] && bars[1] <= whole.bars.length))
-    return refused({ code: 'route.bars', message: `Bars ${bars[0]} to ${bars[1]} are not in this form of ${whole.bars.length}.`, suggestion: `1 to ${whole.bars.length}` });
-  const round = bars && (bars[0] > 1 || bars[1] < whole.bars.length) ? passage(whole, bars[0], bars[1]) : whole;
-  const tempi = Array.from({ length: passes }, (_, pass) => Math.max(TEMPO_LIMITS[0], Math.min(TEMPO_LIMITS[1], tempo + pass * tempoStep)));
-  const pace: Pace = { passBeats: timelineOf(round, tempo).formBeats, tempi: tempoStep === 0 ? [tempo] : tempi };
-  if (keyStep % 12 === 0 || passes === 1) return accepted({ text: round === whole ? text : round.text, chart: round, choruses: passes, pace });
+    return refused({
+      code: 'route.bars',
+      message: `Bars ${bars[0]} to ${bars[1]} are not in this form of ${whole.bars.length}.`,
+      suggestion: `1 to ${whole.bars.length}`,
+    });
+  const round =
+    bars && (bars[0] > 1 || bars[1] < whole.bars.length) ? passage(whole, bars[0], bars[1]) : whole;
+  const tempi = Array.from({ length: passes }, (_, pass) =>
+    Math.max(TEMPO_LIMITS[0], Math.min(TEMPO_LIMITS[1], tempo + pass * tempoStep)),
+  );
+  const pace: Pace = {
+    passBeats: timelineOf(round, tempo).formBeats,
+    tempi: tempoStep === 0 ? [tempo] : tempi,
+  };
+  if (keyStep % 12 === 0 || passes === 1)
+    return accepted({ text: round === whole ? text : round.text, chart: round, choruses: passes, pace });
   if (round.bars.length * passes > CHART_LIMITS.bars)
-    return refused({ code: 'route.long', message: `${passes} passes in moving keys are ${round.bars.length * passes} bars; ${CHART_LIMITS.bars} can be written out.`, suggestion: 'Play fewer passes.' });
+    return refused({
+      code: 'route.long',
+      message: `${passes} passes in moving keys are ${round.bars.length * passes} bars; ${CHART_LIMITS.bars} can be written out.`,
+      suggestion: 'Play fewer passes.',
+    });
   const moved = movedThrough(round, passes, keyStep);
   return accepted({ text: moved.text, chart: moved, choruses: 1, pace });
 }
@@ -50,12 +73,26 @@ export function routeOf(text: string, { bars, passes, tempo, tempoStep = 0, keyS
 /** All passes as one form, each a section in its own key. */
 function movedThrough(round: Chart, passes: number, keyStep: Semitones): Chart {
   const parts = Array.from({ length: passes }, (_, pass) => {
-    const chart = pass === 0 ? round : certain(readChart(certain(transposeText(round.text, { by: pass * keyStep }))));
+    const chart =
+      pass === 0 ? round : certain(readChart(certain(transposeText(round.text, { by: pass * keyStep }))));
     const key = chart.key ?? harmonyOf(chart, timelineOf(chart, 120)).regions[0]!.key;
     const named = (section: string | null) => `${section ? `${section} ` : ''}${pass + 1} in ${keyName(key)}`;
-    return { key, overrides: chart.overrides.map((one) => ({ ...one, bar: one.bar + pass * round.bars.length })), bars: chart.bars.map((bar) => ({ ...bar, section: named(bar.section), key: bar.key && bar.key !== chart.key ? bar.key : key })) };
+    return {
+      key,
+      overrides: chart.overrides.map((one) => ({ ...one, bar: one.bar + pass * round.bars.length })),
+      bars: chart.bars.map((bar) => ({
+        ...bar,
+        section: named(bar.section),
+        key: bar.key && bar.key !== chart.key ? bar.key : key,
+      })),
+    };
   });
   // the first pass states its key as the chart's, so that every later one is written out
-  const whole = { ...round, key: parts[0]!.key, overrides: parts.flatMap((part) => part.overrides), bars: parts.flatMap((part) => part.bars) };
+  const whole = {
+    ...round,
+    key: parts[0]!.key,
+    overrides: parts.flatMap((part) => part.overrides),
+    bars: parts.flatMap((part) => part.bars),
+  };
   return certain(readChart(writeChart(whole)));
 }

@@ -13,7 +13,8 @@ export function availableTensions(chord: Chord, scale: Scale): Set<PitchClass> {
   const root = rootPc(chord);
   if (isDominant(chord)) for (const step of [1, 3, 6, 8]) add(modulo(root + step, 12));
   if (!toneByRole(chord, 'sixth', 'seventh') && chord.quality !== 'power')
-    for (const degree of scale.degrees) if (degree.number === 7) add(modulo(root + degreeSemitones(degree), 12));
+    for (const degree of scale.degrees)
+      if (degree.number === 7) add(modulo(root + degreeSemitones(degree), 12));
   for (const tone of chord.tones) tensions.delete(tone.pc);
   return tensions;
 }

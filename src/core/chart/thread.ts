@@ -55,8 +55,12 @@ export function guideThread(chords: readonly (Chord | null)[]): ThreadStop[] {
     const next = midis[(index + 1) % midis.length] ?? null;
     if (!own || !tones) return null;
     const round = index === midis.length - 1;
-    const move = (voice: 0 | 1): number | null => (!next ? null : round ? roundTo(own, next, voice) : next[voice] - own[voice]);
-    return [{ tone: tones[0], midi: own[0], toNext: move(0) }, { tone: tones[1], midi: own[1], toNext: move(1) }] as const;
+    const move = (voice: 0 | 1): number | null =>
+      !next ? null : round ? roundTo(own, next, voice) : next[voice] - own[voice];
+    return [
+      { tone: tones[0], midi: own[0], toNext: move(0) },
+      { tone: tones[1], midi: own[1], toNext: move(1) },
+    ] as const;
   });
 }
 
@@ -78,10 +82,18 @@ function open(a: ChordTone, b: ChordTone): Laid {
 
 function handOver(before: readonly [Midi, Midi], a: ChordTone, b: ChordTone): Laid {
   const near = (from: Midi, tone: ChordTone) => from + modulo(tone.pc - from + 5, 12) - 5;
-  const ways: Laid[] = [[a, b], [b, a]].map(([upper, lower]) => ({ midi: [near(before[0], upper!), near(before[1], lower!)], tones: [upper!, lower!] }));
+  const ways: Laid[] = [
+    [a, b],
+    [b, a],
+  ].map(([upper, lower]) => ({
+    midi: [near(before[0], upper!), near(before[1], lower!)],
+    tones: [upper!, lower!],
+  }));
   const cost = ({ midi }: Laid) => {
     const moves = [Math.abs(midi[0] - before[0]), Math.abs(midi[1] - before[1])];
-    return moves[0]! + moves[1]! - 0.1 * moves.filter((move) => move === 1).length + (midi[0] === midi[1] ? 6 : 0);
+    return (
+      moves[0]! + moves[1]! - 0.1 * moves.filter((move) => move === 1).length + (midi[0] === midi[1] ? 6 : 0)
+    );
   };
   return cost(ways[1]!) < cost(ways[0]!) ? ways[1]! : ways[0]!;
 }

@@ -14,10 +14,21 @@ export type Stretch = {
 };
 
 /** One bar laid on the form. */
-export type BarSpan = { readonly index: number; readonly start: Beats; readonly end: Beats; readonly meter: Meter; readonly section: string | null };
+export type BarSpan = {
+  readonly index: number;
+  readonly start: Beats;
+  readonly end: Beats;
+  readonly meter: Meter;
+  readonly section: string | null;
+};
 
 /** A stretch in a chorus: absolute beats from bar 1 of the first chorus. `chorus` counts from 0. */
-export type Sounding = { readonly stretch: Stretch; readonly chorus: number; readonly start: Beats; readonly end: Beats };
+export type Sounding = {
+  readonly stretch: Stretch;
+  readonly chorus: number;
+  readonly start: Beats;
+  readonly end: Beats;
+};
 
 /** The form laid out in beats, and the way between beats, bars, choruses and seconds. */
 export type Timeline = {
@@ -38,8 +49,12 @@ export function timelineOf(chart: Chart, tempo: BeatsPerMinute): Timeline {
     bars.push({ index, start, end, meter: bar.meter, section: bar.section });
     for (const cell of bar.cells)
       stretches.push({
-        index: stretches.length, chord: cell.chord, bar: index, key: bar.key,
-        start: start + cell.start.valueOf(), end: start + cell.start.add(cell.beats).valueOf(),
+        index: stretches.length,
+        chord: cell.chord,
+        bar: index,
+        key: bar.key,
+        start: start + cell.start.valueOf(),
+        end: start + cell.start.add(cell.beats).valueOf(),
       });
     start = end;
   }
@@ -47,7 +62,8 @@ export function timelineOf(chart: Chart, tempo: BeatsPerMinute): Timeline {
 }
 
 /** Which chorus a beat lies in, from 0; count-in and pickup count as the first. */
-export const chorusAt = (timeline: Timeline, beat: Beats): number => Math.max(0, Math.floor(beat / timeline.formBeats));
+export const chorusAt = (timeline: Timeline, beat: Beats): number =>
+  Math.max(0, Math.floor(beat / timeline.formBeats));
 
 /** The stretch that sounds at a beat; before beat 0 it is the first of the form. */
 export function soundingAt(timeline: Timeline, beat: Beats): Sounding {
@@ -79,7 +95,9 @@ function sounding(timeline: Timeline, index: number, chorus: number): Sounding {
 /** The stretch after a sounding one; the form is a loop. */
 export function soundingAfter(timeline: Timeline, now: Sounding): Sounding {
   const next = now.stretch.index + 1;
-  return next < timeline.stretches.length ? sounding(timeline, next, now.chorus) : sounding(timeline, 0, now.chorus + 1);
+  return next < timeline.stretches.length
+    ? sounding(timeline, next, now.chorus)
+    : sounding(timeline, 0, now.chorus + 1);
 }
 
 /** A beat's place in the form: bar from 0, beat in the bar from 0, and the chorus from 0. */
@@ -105,7 +123,8 @@ export function isOnStrongBeat(timeline: Timeline, beat: Beats, window: Beats): 
   return strongBeats(bar.meter).includes(Math.round(inForm - bar.start));
 }
 
-export const isOnBeat = (beat: Beats, window: Beats): boolean => Math.abs(beat - Math.round(beat)) <= window + 1e-9;
+export const isOnBeat = (beat: Beats, window: Beats): boolean =>
+  Math.abs(beat - Math.round(beat)) <= window + 1e-9;
 
 /** A change of chord in the walk through the form; `until` is the next change or N.C. */
 export type Change = {
@@ -129,15 +148,25 @@ export function changesOf(timeline: Timeline, choruses: number): Change[] {
   const walk: Sounding[] = [];
   for (let chorus = 0; chorus < choruses; chorus++)
     for (const stretch of timeline.stretches) walk.push(sounding(timeline, stretch.index, chorus));
-  const borders = walk.flatMap((now, place) => (place > 0 && isBorder(walk[place - 1]!.stretch.chord, now.stretch.chord) ? [{ now, before: walk[place - 1]!.stretch.chord }] : []));
+  const borders = walk.flatMap((now, place) =>
+    place > 0 && isBorder(walk[place - 1]!.stretch.chord, now.stretch.chord)
+      ? [{ now, before: walk[place - 1]!.stretch.chord }]
+      : [],
+  );
   const end = choruses * timeline.formBeats;
   const changes: Change[] = [];
   borders.forEach(({ now, before }, place) => {
     const to = now.stretch.chord;
     if (!before || !to) return;
     changes.push({
-      index: changes.length, chorus: now.chorus, bar: now.stretch.bar, at: now.start, until: borders[place + 1]?.now.start ?? end,
-      from: before, to, stretch: now.stretch,
+      index: changes.length,
+      chorus: now.chorus,
+      bar: now.stretch.bar,
+      at: now.start,
+      until: borders[place + 1]?.now.start ?? end,
+      from: before,
+      to,
+      stretch: now.stretch,
     });
   });
   return changes;
@@ -147,5 +176,7 @@ export function changesOf(timeline: Timeline, choruses: number): Change[] {
 const isBorder = (before: Chord | null, now: Chord | null): boolean =>
   before && now ? isChange(before, now) : before !== now;
 
-export const beatToSeconds = (timeline: Timeline, beat: Beats): Seconds => beatsToSeconds(beat, timeline.tempo);
-export const secondsToBeat = (timeline: Timeline, seconds: Seconds): Beats => secondsToBeats(seconds, timeline.tempo);
+export const beatToSeconds = (timeline: Timeline, beat: Beats): Seconds =>
+  beatsToSeconds(beat, timeline.tempo);
+export const secondsToBeat = (timeline: Timeline, seconds: Seconds): Beats =>
+  secondsToBeats(seconds, timeline.tempo);

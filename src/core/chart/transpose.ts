@@ -1,5 +1,17 @@
 import { accepted, modulo, refused, type Outcome, type Semitones } from '../vocabulary';
-import { above, keyName, letterIndex, moveSymbol, noteName, pitchClass, readChord, readKey, readNote, type Key, type SpelledNote } from '../music';
+import {
+  above,
+  keyName,
+  letterIndex,
+  moveSymbol,
+  noteName,
+  pitchClass,
+  readChord,
+  readKey,
+  readNote,
+  type Key,
+  type SpelledNote,
+} from '../music';
 import { harmonyOf } from './harmony';
 import { readChart } from './readChart';
 import { timelineOf } from './timeline';
@@ -24,7 +36,12 @@ export function transposeText(text: string, destination: Destination): Outcome<s
   const steps = letterIndex(goal.value) - letterIndex(home.tonic);
   const semitones = pitchClass(goal.value) - pitchClass(home.tonic);
   const move = (note: SpelledNote) => simple(above(note, steps, semitones), note);
-  return accepted(text.split('\n').map((line) => moveLine(line, move)).join('\n'));
+  return accepted(
+    text
+      .split('\n')
+      .map((line) => moveLine(line, move))
+      .join('\n'),
+  );
 }
 
 function goalOf(home: Key, destination: Destination): Outcome<SpelledNote> {
@@ -35,7 +52,11 @@ function goalOf(home: Key, destination: Destination): Outcome<SpelledNote> {
   const key = readKey(destination.to);
   if (!key.ok) return key;
   if (key.value.minor !== home.minor && /m|maj/.test(destination.to))
-    return refused({ code: 'transpose.mode', message: `This chart is in ${keyName(home)}; it can be moved to another key, not from major to minor.`, suggestion: noteName(key.value.tonic) + (home.minor ? 'm' : '') });
+    return refused({
+      code: 'transpose.mode',
+      message: `This chart is in ${keyName(home)}; it can be moved to another key, not from major to minor.`,
+      suggestion: noteName(key.value.tonic) + (home.minor ? 'm' : ''),
+    });
   return accepted(key.value.tonic);
 }
 
@@ -43,13 +64,22 @@ function goalOf(home: Key, destination: Destination): Outcome<SpelledNote> {
 function simple(note: SpelledNote, before: SpelledNote): SpelledNote {
   if (Math.abs(note.alter) < 2 || Math.abs(before.alter) > 1) return note;
   const plain = above(note, note.alter > 0 ? 1 : -1, 0);
-  return { letter: plain.letter, alter: modulo(pitchClass(note) - pitchClass({ letter: plain.letter, alter: 0 }) + 6, 12) - 6 };
+  return {
+    letter: plain.letter,
+    alter: modulo(pitchClass(note) - pitchClass({ letter: plain.letter, alter: 0 }) + 6, 12) - 6,
+  };
 }
 
 function moveLine(line: string, move: (note: SpelledNote) => SpelledNote): string {
   if (/^\s*(?:title|feel|reading)\s*:/.test(line)) return line;
-  const keyed = line.replace(/(\bkey\s*:\s*)([A-G](?:bb?|##?|♭♭?|♯♯?)?)/u, (_, head: string, tonic: string) => head + moveSymbol(tonic, move));
+  const keyed = line.replace(
+    /(\bkey\s*:\s*)([A-G](?:bb?|##?|♭♭?|♯♯?)?)/u,
+    (_, head: string, tonic: string) => head + moveSymbol(tonic, move),
+  );
   if (!keyed.includes('|')) return keyed;
   const from = /^\s*\[[^\]|]*\]/.exec(keyed)?.[0].length ?? 0;
-  return keyed.slice(0, from) + keyed.slice(from).replace(/[^\s|]+/gu, (word) => (readChord(word).ok ? moveSymbol(word, move) : word));
+  return (
+    keyed.slice(0, from) +
+    keyed.slice(from).replace(/[^\s|]+/gu, (word) => (readChord(word).ok ? moveSymbol(word, move) : word))
+  );
 }

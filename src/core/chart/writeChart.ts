@@ -32,7 +32,8 @@ function barLines(chart: Chart): string[] {
     if (previous === null || bar.section !== previous.section) {
       flush();
       if (bar.section !== null) lines.push(`[${bar.section}]`);
-      if (bar.section !== null && bar.key && bar.key !== chart.key) lines.push(`key: ${shortKey(keyName(bar.key))}`);
+      if (bar.section !== null && bar.key && bar.key !== chart.key)
+        lines.push(`key: ${shortKey(keyName(bar.key))}`);
     }
     const name = `${bar.meter.upper}/${bar.meter.lower}`;
     if (name !== meter) {

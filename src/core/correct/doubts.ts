@@ -3,7 +3,11 @@ import type { CorrectedNote, NoteId } from './edits';
 
 /** What a doubtful note may have been, and how likely: two readings, the likelier first. `midi` null: nothing was played there. */
 export type Reading = { readonly midi: Midi | null; readonly belief: number };
-export type Doubt = { readonly id: NoteId; readonly why: 'octave' | 'between' | 'faint'; readonly readings: readonly [Reading, Reading] };
+export type Doubt = {
+  readonly id: NoteId;
+  readonly why: 'octave' | 'between' | 'faint';
+  readonly readings: readonly [Reading, Reading];
+};
 
 /** Notes believed less are asked about. */
 const SURE = 0.8;
@@ -23,18 +27,46 @@ export function doubtsOf(notes: readonly CorrectedNote[]): Doubt[] {
     if (note.edited || note.ghost || note.sure) return [];
     const sure = note.confidence ?? 1;
     const octave = octaveDoubt(notes, index);
-    if (octave !== null) return [{ id: note.id, why: 'octave', readings: ranked({ midi: note.midi, belief: sure * 0.6 }, { midi: octave, belief: 1 - sure * 0.6 }), sure: sure * 0.6 }];
+    if (octave !== null)
+      return [
+        {
+          id: note.id,
+          why: 'octave',
+          readings: ranked({ midi: note.midi, belief: sure * 0.6 }, { midi: octave, belief: 1 - sure * 0.6 }),
+          sure: sure * 0.6,
+        },
+      ];
     const cents = note.cents ?? 0;
     if (Math.abs(cents) >= BETWEEN && !note.bend) {
       const belief = 1 - Math.abs(cents) / 100;
-      return [{ id: note.id, why: 'between', readings: ranked({ midi: note.midi, belief }, { midi: note.midi + Math.sign(cents), belief: 1 - belief }), sure: Math.min(sure, belief) }];
+      return [
+        {
+          id: note.id,
+          why: 'between',
+          readings: ranked(
+            { midi: note.midi, belief },
+            { midi: note.midi + Math.sign(cents), belief: 1 - belief },
+          ),
+          sure: Math.min(sure, belief),
+        },
+      ];
     }
-    return sure < SURE ? [{ id: note.id, why: 'faint', readings: ranked({ midi: note.midi, belief: sure }, { midi: null, belief: 1 - sure }), sure }] : [];
+    return sure < SURE
+      ? [
+          {
+            id: note.id,
+            why: 'faint',
+            readings: ranked({ midi: note.midi, belief: sure }, { midi: null, belief: 1 - sure }),
+            sure,
+          },
+        ]
+      : [];
   });
   return asked.sort((a, b) => a.sure - b.sure).map(({ sure: _sure, ...doubt }) => doubt);
 }
 
-const ranked = (a: Reading, b: Reading): readonly [Reading, Reading] => (b.belief > a.belief ? [b, a] : [a, b]);
+const ranked = (a: Reading, b: Reading): readonly [Reading, Reading] =>
+  b.belief > a.belief ? [b, a] : [a, b];
 
 /** The octave that would fit the line, where this one leaps out of it and is not surely believed. */
 function octaveDoubt(notes: readonly CorrectedNote[], index: number): Midi | null {

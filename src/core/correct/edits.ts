@@ -2,7 +2,10 @@ import type { PlayedNote } from '../analyse';
 import type { Midi, Seconds } from '../vocabulary';
 
 /** A note as it was heard, in seconds of the take. */
-export type SecondsNote = Omit<PlayedNote, 'onsetBeat' | 'durationBeats'> & { readonly onsetSec: Seconds; readonly offsetSec: Seconds };
+export type SecondsNote = Omit<PlayedNote, 'onsetBeat' | 'durationBeats'> & {
+  readonly onsetSec: Seconds;
+  readonly offsetSec: Seconds;
+};
 
 /** A note's name for as long as its take lives: `h` and its place among what was heard, or whatever an edit called it. */
 export type NoteId = string;
@@ -10,7 +13,13 @@ export type NoteId = string;
 /** One step of a player's hand over what was heard. What was heard stays as it is underneath. */
 export type Edit =
   | { readonly kind: 'delete'; readonly id: NoteId }
-  | { readonly kind: 'add'; readonly id: NoteId; readonly onsetSec: Seconds; readonly offsetSec: Seconds; readonly midi: Midi }
+  | {
+      readonly kind: 'add';
+      readonly id: NoteId;
+      readonly onsetSec: Seconds;
+      readonly offsetSec: Seconds;
+      readonly midi: Midi;
+    }
   | { readonly kind: 'pitch'; readonly id: NoteId; readonly midi: Midi }
   | { readonly kind: 'time'; readonly id: NoteId; readonly onsetSec: Seconds; readonly offsetSec: Seconds }
   | { readonly kind: 'split'; readonly id: NoteId; readonly atSec: Seconds; readonly newId: NoteId }
@@ -21,7 +30,12 @@ export type Edit =
   | { readonly kind: 'sure'; readonly id: NoteId };
 
 /** A note after all edits. */
-export type CorrectedNote = SecondsNote & { readonly id: NoteId; readonly edited?: true; readonly ghost?: true; /** Said to be right by the player. */ readonly sure?: true };
+export type CorrectedNote = SecondsNote & {
+  readonly id: NoteId;
+  readonly edited?: true;
+  readonly ghost?: true;
+  /** Said to be right by the player. */ readonly sure?: true;
+};
 
 export const SHORTEST: Seconds = 0.02;
 export const MOST_EDITS = 20_000;
@@ -49,24 +63,50 @@ function named(heard: readonly SecondsNote[]): readonly CorrectedNote[] {
 
 function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
   if (edit.kind === 'add') {
-    if (!notes.has(edit.id) && edit.offsetSec - edit.onsetSec >= SHORTEST) notes.set(edit.id, { id: edit.id, onsetSec: edit.onsetSec, offsetSec: edit.offsetSec, midi: edit.midi, confidence: 1, edited: true });
+    if (!notes.has(edit.id) && edit.offsetSec - edit.onsetSec >= SHORTEST)
+      notes.set(edit.id, {
+        id: edit.id,
+        onsetSec: edit.onsetSec,
+        offsetSec: edit.offsetSec,
+        midi: edit.midi,
+        confidence: 1,
+        edited: true,
+      });
     return;
   }
   const note = notes.get(edit.id);
   if (!note) return;
-  const put = (change: Partial<CorrectedNote>) => notes.set(edit.id, { ...note, confidence: 1, edited: true, ...change });
+  const put = (change: Partial<CorrectedNote>) =>
+    notes.set(edit.id, { ...note, confidence: 1, edited: true, ...change });
   switch (edit.kind) {
-    case 'delete': notes.delete(edit.id); return;
-    case 'pitch': notes.set(edit.id, repitched(note, edit.midi)); return;
-    case 'time': if (edit.offsetSec - edit.onsetSec >= SHORTEST) put({ onsetSec: edit.onsetSec, offsetSec: edit.offsetSec }); return;
-    case 'split': split(notes, note, edit.atSec, edit.newId); return;
-    case 'merge': merge(notes, note, edit.withId); return;
+    case 'delete':
+      notes.delete(edit.id);
+      return;
+    case 'pitch':
+      notes.set(edit.id, repitched(note, edit.midi));
+      return;
+    case 'time':
+      if (edit.offsetSec - edit.onsetSec >= SHORTEST)
+        put({ onsetSec: edit.onsetSec, offsetSec: edit.offsetSec });
+      return;
+    case 'split':
+      split(notes, note, edit.atSec, edit.newId);
+      return;
+    case 'merge':
+      merge(notes, note, edit.withId);
+      return;
     case 'ghost': {
       const { ghost: _ghost, ...plain } = note;
-      notes.set(edit.id, { ...plain, confidence: 1, edited: true, ...(edit.ghost ? { ghost: true as const } : {}) });
+      notes.set(edit.id, {
+        ...plain,
+        confidence: 1,
+        edited: true,
+        ...(edit.ghost ? { ghost: true as const } : {}),
+      });
       return;
     }
-    case 'sure': notes.set(edit.id, { ...note, confidence: 1, sure: true });
+    case 'sure':
+      notes.set(edit.id, { ...note, confidence: 1, sure: true });
   }
 }
 
@@ -82,7 +122,13 @@ function split(notes: Map<NoteId, CorrectedNote>, note: CorrectedNote, atSec: Se
   const at = atSec - note.onsetSec;
   const before = bend?.filter(([time]) => time < at);
   const { bend: _bend, ...first } = note;
-  notes.set(note.id, { ...first, ...(before && before.length > 1 ? { bend: before } : {}), offsetSec: atSec, confidence: 1, edited: true });
+  notes.set(note.id, {
+    ...first,
+    ...(before && before.length > 1 ? { bend: before } : {}),
+    offsetSec: atSec,
+    confidence: 1,
+    edited: true,
+  });
   notes.set(newId, { ...second, id: newId, onsetSec: atSec, confidence: 1, edited: true });
 }
 
@@ -92,19 +138,32 @@ function merge(notes: Map<NoteId, CorrectedNote>, note: CorrectedNote, withId: N
   if (!other || other === note) return;
   const [first, last] = note.onsetSec <= other.onsetSec ? [note, other] : [other, note];
   notes.delete(last.id);
-  notes.set(first.id, { ...first, offsetSec: Math.max(first.offsetSec, last.offsetSec), confidence: 1, edited: true });
+  notes.set(first.id, {
+    ...first,
+    offsetSec: Math.max(first.offsetSec, last.offsetSec),
+    confidence: 1,
+    edited: true,
+  });
 }
 
 /** An edit in words, for “undo …”. @param name the pitch of the note it was made to */
 export function editWords(edit: Edit, name: string): string {
   switch (edit.kind) {
-    case 'delete': return `${name} taken out`;
-    case 'add': return `${name} put in`;
-    case 'pitch': return `now ${name}`;
-    case 'time': return `${name} moved`;
-    case 'split': return `${name} split`;
-    case 'merge': return `${name} joined`;
-    case 'ghost': return edit.ghost ? `${name} a ghost` : `${name} a note again`;
-    case 'sure': return `${name} as heard`;
+    case 'delete':
+      return `${name} taken out`;
+    case 'add':
+      return `${name} put in`;
+    case 'pitch':
+      return `now ${name}`;
+    case 'time':
+      return `${name} moved`;
+    case 'split':
+      return `${name} split`;
+    case 'merge':
+      return `${name} joined`;
+    case 'ghost':
+      return edit.ghost ? `${name} a ghost` : `${name} a note again`;
+    case 'sure':
+      return `${name} as heard`;
   }
 }

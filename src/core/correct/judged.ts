@@ -10,7 +10,11 @@ export type NamedNote = PlayedNote & { readonly id: NoteId };
 const EARLIEST = -8;
 
 /** Corrected notes as the analysis takes them, in beats: ghosts and what lies before the count-in are no part of the line. */
-export function playedFrom(notes: readonly CorrectedNote[], pace: BeatsPerMinute | Pace, offsetSec: Seconds): NamedNote[] {
+export function playedFrom(
+  notes: readonly CorrectedNote[],
+  pace: BeatsPerMinute | Pace,
+  offsetSec: Seconds,
+): NamedNote[] {
   const walk = typeof pace === 'number' ? steady(pace) : pace;
   const key = `${walk.passBeats} ${walk.tempi.join(' ')} ${offsetSec}`;
   const played: NamedNote[] = [];
@@ -45,13 +49,20 @@ export function reportPlaces(report: Report, played: readonly NamedNote[]): Note
   return report.notes.map((note) => {
     // nearly all are in the same order
     const same = sorted[next];
-    if (same && same.onsetBeat === note.onsetBeat && Math.round(same.midi) === Math.round(note.midi)) return sorted[next++]!.id;
-    while (from < sorted.length && sorted[from]!.onsetBeat + sorted[from]!.durationBeats < note.onsetBeat - 8) from++;
+    if (same && same.onsetBeat === note.onsetBeat && Math.round(same.midi) === Math.round(note.midi))
+      return sorted[next++]!.id;
+    while (from < sorted.length && sorted[from]!.onsetBeat + sorted[from]!.durationBeats < note.onsetBeat - 8)
+      from++;
     let [best, least] = [sorted[from]!, Infinity];
-    for (let index = from; index < sorted.length && sorted[index]!.onsetBeat <= note.onsetBeat + 1e-6; index++) {
+    for (
+      let index = from;
+      index < sorted.length && sorted[index]!.onsetBeat <= note.onsetBeat + 1e-6;
+      index++
+    ) {
       const one = sorted[index]!;
       const inside = note.onsetBeat < one.onsetBeat + one.durationBeats - 1e-9;
-      const away = Math.abs(one.midi - note.midi) + (note.onsetBeat - one.onsetBeat) * 4 + (inside ? 0 : 1000);
+      const away =
+        Math.abs(one.midi - note.midi) + (note.onsetBeat - one.onsetBeat) * 4 + (inside ? 0 : 1000);
       if (away < least) {
         [best, least] = [one, away];
         next = index + 1;

@@ -23,10 +23,21 @@ export function exampleOf(drill: Drill, seed: number, choruses = 1): PlayedNote[
   const harmony = harmonyOf(chart, timeline);
   const plan = planOf(certain(planFromWords(drill.plan)), harmony, timeline);
   const recipe = recipeOf(drill);
-  const scene: Scene = { chart, timeline, plan, harmony, recipe, end: choruses * timeline.formBeats, choruses };
+  const scene: Scene = {
+    chart,
+    timeline,
+    plan,
+    harmony,
+    recipe,
+    end: choruses * timeline.formBeats,
+    choruses,
+  };
   for (let tries = 0; tries < TRIES; tries++) {
     // a lead-in from below where one from above finds no line, and the other way round
-    const turned = recipe.chromatic === 'only' && tries % 2 === 1 ? { ...scene, recipe: { ...recipe, lead: recipe.lead!.map((steps) => steps.map((step) => -step)) } } : scene;
+    const turned =
+      recipe.chromatic === 'only' && tries % 2 === 1
+        ? { ...scene, recipe: { ...recipe, lead: recipe.lead!.map((steps) => steps.map((step) => -step)) } }
+        : scene;
     const line = lineOf(turned, seed + tries * 101);
     if (line && judgeDrill(drill, line, choruses).passed) return line;
   }
@@ -37,27 +48,57 @@ const TRIES = 8;
 
 function lineOf(scene: Scene, seed: number): PlayedNote[] | null {
   const { written, glide } = scene.recipe;
-  if (written) return writtenLine(scene, written, seed, (slots, from) => lineThrough(slots, pitchesOf(scene.recipe), from));
+  if (written)
+    return writtenLine(scene, written, seed, (slots, from) =>
+      lineThrough(slots, pitchesOf(scene.recipe), from),
+    );
   const line = lineThrough(slotsOf(scene), pitchesOf(scene.recipe), seed);
-  return line && glide ? line.map((note) => (landsOn(scene, note.onsetBeat) ? { ...note, slide: { fromMidi: note.midi - 1 - (seed % 2), seconds: 0.09 } } : note)) : line;
+  return line && glide
+    ? line.map((note) =>
+        landsOn(scene, note.onsetBeat)
+          ? { ...note, slide: { fromMidi: note.midi - 1 - (seed % 2), seconds: 0.09 } }
+          : note,
+      )
+    : line;
 }
 
 const landsOn = (scene: Scene, beat: number): boolean => Math.abs(beat - chordAt(scene, beat).start) < 1e-6;
 
 /** The recipe of the catalogue; for a drill of the player's own the one that its rule asks for. */
 function recipeOf({ kind, rule }: Drill): Recipe {
-  const { recipe } = CATALOGUE[kind === 'own' ? (nearestKind(rule) ?? 'chord-tones') : kind] as CatalogueEntry;
-  if (rule.kind === 'motif') return { ...recipe, written: { kind: 'motif', ...(rule.like ? { like: rule.like } : {}) } };
+  const { recipe } = CATALOGUE[
+    kind === 'own' ? (nearestKind(rule) ?? 'chord-tones') : kind
+  ] as CatalogueEntry;
+  if (rule.kind === 'motif')
+    return { ...recipe, written: { kind: 'motif', ...(rule.like ? { like: rule.like } : {}) } };
   if (kind !== 'own') return recipe;
   switch (rule.kind) {
-    case 'land': return { ...recipe, land: rule.tones, ...(rule.led ? { lead: [rule.led.map((one) => -one)] } : {}), ...(rule.early ? { rhythm: 'anticipate' as const } : {}) };
-    case 'start': return { ...recipe, phrase: { beat: rule.beat, bars: 1, rest: 1, ...(rule.turn ? { turn: true as const } : {}) } };
-    case 'space': return { ...recipe, phrase: { beat: 1, bars: 1, rest: rule.bars + 1 } };
-    case 'place': return rule.from === undefined ? recipe : { ...recipe, place: rule.from };
-    case 'home': return { ...recipe, out: rule.every };
-    case 'trade': return { ...recipe, written: { kind: 'trade', bars: rule.bars } };
-    case 'shape': return rule.cell === undefined ? recipe : { ...recipe, written: { kind: 'pattern', cell: rule.cell, way: rule.cell === 4 ? -1 : 1 } };
-    default: return recipe;
+    case 'land':
+      return {
+        ...recipe,
+        land: rule.tones,
+        ...(rule.led ? { lead: [rule.led.map((one) => -one)] } : {}),
+        ...(rule.early ? { rhythm: 'anticipate' as const } : {}),
+      };
+    case 'start':
+      return {
+        ...recipe,
+        phrase: { beat: rule.beat, bars: 1, rest: 1, ...(rule.turn ? { turn: true as const } : {}) },
+      };
+    case 'space':
+      return { ...recipe, phrase: { beat: 1, bars: 1, rest: rule.bars + 1 } };
+    case 'place':
+      return rule.from === undefined ? recipe : { ...recipe, place: rule.from };
+    case 'home':
+      return { ...recipe, out: rule.every };
+    case 'trade':
+      return { ...recipe, written: { kind: 'trade', bars: rule.bars } };
+    case 'shape':
+      return rule.cell === undefined
+        ? recipe
+        : { ...recipe, written: { kind: 'pattern', cell: rule.cell, way: rule.cell === 4 ? -1 : 1 } };
+    default:
+      return recipe;
   }
 }
 
@@ -66,9 +107,16 @@ function nearestKind(rule: Rule): DrillKind | undefined {
   const likeness = (kind: DrillKind): number => {
     const other = CATALOGUE[kind].rule as Rule;
     if (other.kind !== rule.kind) return -1;
-    const [own, theirs] = [rule, other].map((one) => Object.entries(one).map(([name, value]) => `${name} ${JSON.stringify(value)}`));
+    const [own, theirs] = [rule, other].map((one) =>
+      Object.entries(one).map(([name, value]) => `${name} ${JSON.stringify(value)}`),
+    );
     // a part that is there at all weighs more than its being the same
-    return own!.filter((part) => theirs!.includes(part)).length + 3 * Object.keys(rule).filter((name) => name in other).length - 3 * Object.keys(other).filter((name) => !(name in rule)).length + 100;
+    return (
+      own!.filter((part) => theirs!.includes(part)).length +
+      3 * Object.keys(rule).filter((name) => name in other).length -
+      3 * Object.keys(other).filter((name) => !(name in rule)).length +
+      100
+    );
   };
   const best = DRILL_KINDS.reduce((found, kind) => (likeness(kind) > likeness(found) ? kind : found));
   return likeness(best) < 0 ? undefined : best;
@@ -78,31 +126,64 @@ function pitchesOf({ place }: Recipe): Midi[] {
   const range = Array.from({ length: RANGE[1] - RANGE[0] + 1 }, (_, index) => RANGE[0] + index);
   if (place === undefined) return range;
   const all = Array.from({ length: 12 }, (_, pc) => pc);
-  return [...new Set(placesOf(all, place, place + 3, STANDARD_INSTRUMENT.tuning).map(({ midi }) => midi))].sort((a, b) => a - b);
+  return [
+    ...new Set(placesOf(all, place, place + 3, STANDARD_INSTRUMENT.tuning).map(({ midi }) => midi)),
+  ].sort((a, b) => a - b);
 }
 
 /** Where notes are to be struck, in order: beat and duration. */
 function rhythmOf(scene: Scene): [number, number][] {
   const { recipe, end, chart, timeline } = scene;
   const bar = beatsPerBar(chart.meter);
-  const every = (step: number, from = 0, length = step * 0.95): [number, number][] => Array.from({ length: Math.max(0, Math.ceil((end - from) / step - 1e-9)) }, (_, index) => [from + index * step, length]);
+  const every = (step: number, from = 0, length = step * 0.95): [number, number][] =>
+    Array.from({ length: Math.max(0, Math.ceil((end - from) / step - 1e-9)) }, (_, index) => [
+      from + index * step,
+      length,
+    ]);
   switch (recipe.rhythm) {
-    case 'quarters': return every(1);
-    case 'eighths': return every(0.5);
-    case 'offbeats': return every(1, 0.5, 0.45);
-    case 'changes': return timeline.stretches.map(({ start, end: until }): [number, number] => [start, (until - start) * 0.9]);
+    case 'quarters':
+      return every(1);
+    case 'eighths':
+      return every(0.5);
+    case 'offbeats':
+      return every(1, 0.5, 0.45);
+    case 'changes':
+      return timeline.stretches.map(({ start, end: until }): [number, number] => [
+        start,
+        (until - start) * 0.9,
+      ]);
     case 'anticipate': {
       const pushed = new Set<number>();
-      for (let chorus = 0; chorus * timeline.formBeats < end; chorus++) for (const { start } of timeline.stretches) pushed.add(Math.round((chorus * timeline.formBeats + start) * 2) / 2);
+      for (let chorus = 0; chorus * timeline.formBeats < end; chorus++)
+        for (const { start } of timeline.stretches)
+          pushed.add(Math.round((chorus * timeline.formBeats + start) * 2) / 2);
       // an eighth ahead of each change and held over it, quarters between
-      return every(0.5).filter(([beat]) => !pushed.has(beat) || beat === 0).flatMap(([beat]): [number, number][] => (pushed.has(beat + 0.5) && beat + 0.5 < end ? [[beat, 1.2]] : Number.isInteger(beat) && !pushed.has(beat + 0.5) ? [[beat, pushed.has(beat + 1) ? 0.45 : 0.9]] : []));
+      return every(0.5)
+        .filter(([beat]) => !pushed.has(beat) || beat === 0)
+        .flatMap(([beat]): [number, number][] =>
+          pushed.has(beat + 0.5) && beat + 0.5 < end
+            ? [[beat, 1.2]]
+            : Number.isInteger(beat) && !pushed.has(beat + 0.5)
+              ? [[beat, pushed.has(beat + 1) ? 0.45 : 0.9]]
+              : [],
+        );
     }
     case 'phrases': {
       const { beat, bars, rest, turn } = recipe.phrase!;
       // a phrase leaves a beat and a half before the next one, which it ends on where it comes to rest
       const length = Math.min(bars * bar - 0.5, (bars + rest) * bar - (recipe.rests ? 2.5 : 1.5));
       const notes: [number, number][] = [];
-      for (let from = beat - 1, number = 0; from < end - 0.5; number++, from = beat - 1 + number * Math.ceil(bars + rest) * bar + (turn ? number % bar : 0)) for (let step = 0; step / 2 < length - (rest >= 1 ? (beat - 1) / 2 : 0) && from + step / 2 < end; step++) notes.push([from + step / 2, 0.47]);
+      for (
+        let from = beat - 1, number = 0;
+        from < end - 0.5;
+        number++, from = beat - 1 + number * Math.ceil(bars + rest) * bar + (turn ? number % bar : 0)
+      )
+        for (
+          let step = 0;
+          step / 2 < length - (rest >= 1 ? (beat - 1) / 2 : 0) && from + step / 2 < end;
+          step++
+        )
+          notes.push([from + step / 2, 0.47]);
       return notes;
     }
   }
@@ -120,10 +201,32 @@ function slotsOf(scene: Scene): Slot[] {
     const cell = cellAt(scene.plan, at.stretch.index, at.chorus);
     const lands = early || Math.abs(beat - at.start) < 1e-6;
     const aims = tonesOf(chord, recipe.land);
-    if (recipe.out !== undefined && isOut(scene, beat)) return { beat, duration, pcs: nonEmpty(aboveTheScales(scene, beat), cell.material) };
-    if (recipe.high && Math.abs((beat % beatsPerBar(scene.chart.meter)) - 1.5) < 1e-6) return { beat, duration, pcs: nonEmpty(cell.material.filter((pc) => !tones.includes(pc) && !tones.includes((pc + 10) % 12)), cell.material.filter((pc) => !tones.includes(pc))) };
-    if (lands && aims.length > 0) return { beat, duration, pcs: recipe.material === 'plan' && !recipe.chromatic ? nonEmpty(aims.filter((pc) => cell.material.includes(pc)), aims) : aims };
-    return recipe.material === 'chord' ? { beat, duration, pcs: tones } : { beat, duration, pcs: nonEmpty(cell.material, tones), liked: tones };
+    if (recipe.out !== undefined && isOut(scene, beat))
+      return { beat, duration, pcs: nonEmpty(aboveTheScales(scene, beat), cell.material) };
+    if (recipe.high && Math.abs((beat % beatsPerBar(scene.chart.meter)) - 1.5) < 1e-6)
+      return {
+        beat,
+        duration,
+        pcs: nonEmpty(
+          cell.material.filter((pc) => !tones.includes(pc) && !tones.includes((pc + 10) % 12)),
+          cell.material.filter((pc) => !tones.includes(pc)),
+        ),
+      };
+    if (lands && aims.length > 0)
+      return {
+        beat,
+        duration,
+        pcs:
+          recipe.material === 'plan' && !recipe.chromatic
+            ? nonEmpty(
+                aims.filter((pc) => cell.material.includes(pc)),
+                aims,
+              )
+            : aims,
+      };
+    return recipe.material === 'chord'
+      ? { beat, duration, pcs: tones }
+      : { beat, duration, pcs: nonEmpty(cell.material, tones), liked: tones };
   });
   return shaped(led(settled(slots, scene), scene), scene);
 }
@@ -137,7 +240,11 @@ function isOut({ chart, recipe }: Scene, beat: number): boolean {
 /** Pitch classes that neither the chord-scale nor the home scale holds. */
 function aboveTheScales(scene: Scene, beat: number): number[] {
   const { stretch } = chordAt(scene, beat);
-  const inside = [...scene.harmony.readings[stretch.index]!.scale.pcs, ...scene.harmony.homeScales[stretch.index]!.pcs, ...(stretch.chord?.tones.map(({ pc }) => pc) ?? [])];
+  const inside = [
+    ...scene.harmony.readings[stretch.index]!.scale.pcs,
+    ...scene.harmony.homeScales[stretch.index]!.pcs,
+    ...(stretch.chord?.tones.map(({ pc }) => pc) ?? []),
+  ];
   return Array.from({ length: 12 }, (_, pc) => pc).filter((pc) => !inside.includes(pc));
 }
 
@@ -157,7 +264,8 @@ function settled(slots: readonly Slot[], scene: Scene): Slot[] {
   });
 }
 
-const nonEmpty = <T>(values: readonly T[], otherwise: readonly T[]): readonly T[] => (values.length > 0 ? values : otherwise);
+const nonEmpty = <T>(values: readonly T[], otherwise: readonly T[]): readonly T[] =>
+  values.length > 0 ? values : otherwise;
 
 /** Lays the lead-in before every landing on a change: the notes before it are bound to it by their steps. */
 function led(slots: readonly Slot[], scene: Scene): Slot[] {
@@ -171,7 +279,11 @@ function led(slots: readonly Slot[], scene: Scene): Slot[] {
     lead.forEach((steps, place) => {
       const at = index - lead.length + 1 + place;
       out[at] = { ...out[at]!, steps };
-      if (chromatic && at - 1 > 0) out[at - 1] = { ...out[at - 1]!, pcs: chromatic === 'only' ? outsideOf(scene, out[at - 1]!.beat) : all };
+      if (chromatic && at - 1 > 0)
+        out[at - 1] = {
+          ...out[at - 1]!,
+          pcs: chromatic === 'only' ? outsideOf(scene, out[at - 1]!.beat) : all,
+        };
     });
   });
   return out;

@@ -23,7 +23,11 @@ const LEAP = 5;
  * @param pitches the line may use, in order
  * @returns null where no line fits
  */
-export function lineThrough(slots: readonly Slot[], pitches: readonly Midi[], seed: number): PlayedNote[] | null {
+export function lineThrough(
+  slots: readonly Slot[],
+  pitches: readonly Midi[],
+  seed: number,
+): PlayedNote[] | null {
   const random = seededRandom(seed * 7919 + 17);
   const centre = pitches.reduce((sum, midi) => sum + midi, 0) / Math.max(1, pitches.length);
   let costs = new Map<Midi, number>();
@@ -32,9 +36,19 @@ export function lineThrough(slots: readonly Slot[], pitches: readonly Midi[], se
     const next = new Map<Midi, number>();
     const from = new Map<Midi, Midi>();
     for (const midi of pitches) {
-      if (!slot.pcs.includes(((midi % 12) + 12) % 12) || (slot.between && (midi < slot.between[0] || midi > slot.between[1]))) continue;
-      const own = Math.abs(midi - centre) * COST.centre + (slot.liked && !slot.liked.includes(((midi % 12) + 12) % 12) ? COST.unliked : 0) + random() * 0.9;
-      if (index === 0) { next.set(midi, own); continue; }
+      if (
+        !slot.pcs.includes(((midi % 12) + 12) % 12) ||
+        (slot.between && (midi < slot.between[0] || midi > slot.between[1]))
+      )
+        continue;
+      const own =
+        Math.abs(midi - centre) * COST.centre +
+        (slot.liked && !slot.liked.includes(((midi % 12) + 12) % 12) ? COST.unliked : 0) +
+        random() * 0.9;
+      if (index === 0) {
+        next.set(midi, own);
+        continue;
+      }
       for (const [before, cost] of costs) {
         const step = midi - before;
         if (slot.steps && !slot.steps.includes(step)) continue;
@@ -59,4 +73,5 @@ export function lineThrough(slots: readonly Slot[], pitches: readonly Midi[], se
   return line;
 }
 
-const moveCost = (size: number): number => (size === 0 ? COST.repeat : size <= 2 ? 0 : (size - 2) * COST.beyondStep + (size >= LEAP ? COST.leap : 0));
+const moveCost = (size: number): number =>
+  size === 0 ? COST.repeat : size <= 2 ? 0 : (size - 2) * COST.beyondStep + (size >= LEAP ? COST.leap : 0);

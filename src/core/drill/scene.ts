@@ -3,12 +3,26 @@ import type { Plan } from '../plan';
 import type { Recipe } from './catalogue';
 
 /** The bars an example is made over, so often, with everything that is known of their harmony. */
-export type Scene = { readonly chart: Chart; readonly timeline: Timeline; readonly plan: Plan; readonly harmony: Harmony; readonly recipe: Recipe; readonly end: number; readonly choruses: number };
+export type Scene = {
+  readonly chart: Chart;
+  readonly timeline: Timeline;
+  readonly plan: Plan;
+  readonly harmony: Harmony;
+  readonly recipe: Recipe;
+  readonly end: number;
+  readonly choruses: number;
+};
 
 /** The chord that sounds at a beat, and where it began and ends. */
 export function chordAt({ timeline }: Pick<Scene, 'timeline'>, beat: number) {
   const chorus = Math.max(0, Math.floor(beat / timeline.formBeats + 1e-9));
   const inForm = Math.max(0, beat - chorus * timeline.formBeats);
-  const stretch = timeline.stretches.findLast(({ start }) => start <= inForm + 1e-6) ?? timeline.stretches[0]!;
-  return { stretch, chorus, start: chorus * timeline.formBeats + stretch.start, end: chorus * timeline.formBeats + stretch.end };
+  const stretch =
+    timeline.stretches.findLast(({ start }) => start <= inForm + 1e-6) ?? timeline.stretches[0]!;
+  return {
+    stretch,
+    chorus,
+    start: chorus * timeline.formBeats + stretch.start,
+    end: chorus * timeline.formBeats + stretch.end,
+  };
 }

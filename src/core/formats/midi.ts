@@ -34,7 +34,12 @@ function notesOfTrack(track: readonly MidiEvent[], ticksPerBeat: number): Played
     else {
       const start = same.onsets[same.next];
       if (start !== undefined) same.next++;
-      if (start !== undefined && ticks > start) notes.push({ onsetBeat: start / ticksPerBeat, durationBeats: (ticks - start) / ticksPerBeat, midi: event.noteNumber });
+      if (start !== undefined && ticks > start)
+        notes.push({
+          onsetBeat: start / ticksPerBeat,
+          durationBeats: (ticks - start) / ticksPerBeat,
+          midi: event.noteNumber,
+        });
     }
   }
   return notes;

@@ -19,7 +19,10 @@ const codeOf = (bytes: Uint8Array): string => {
 test('a length of five bytes is refused, through charts and lines alike', () => {
   const endless = hex(`${HEADER} 4D54726B 00000008 00 FF 01 8F FFFFFF 78`);
   for (const read of [readMidiFile(endless), readMidi(endless), readChartMidi(endless)]) {
-    expect(read).toMatchObject({ ok: false, problems: [{ code: 'midi.unreadable', path: expect.stringMatching(/^byte \d+$/) }] });
+    expect(read).toMatchObject({
+      ok: false,
+      problems: [{ code: 'midi.unreadable', path: expect.stringMatching(/^byte \d+$/) }],
+    });
   }
 });
 
@@ -28,7 +31,11 @@ test.each<[string, Uint8Array, string]>([
   ['a note on and off by running status', track('00 90 40 40 10 40 00 00 FF 2F 00'), 'read'],
   ['a system exclusive event', track('00 F0 03 01 02 F7 00 FF 2F 00'), 'read'],
   ['a program change has one data byte', track('00 C0 05 00 FF 2F 00'), 'read'],
-  ['an unknown chunk is passed over', Uint8Array.from([...track('00 FF 2F 00'), ...hex('58585858 00000002 0102')]), 'read'],
+  [
+    'an unknown chunk is passed over',
+    Uint8Array.from([...track('00 FF 2F 00'), ...hex('58585858 00000002 0102')]),
+    'read',
+  ],
   ['no header', hex('00 01 02 03 04 05 06 07 08 09 0A 0B 0C 0D'), 'does not begin with a MIDI header'],
   ['a chunk longer than the file', hex(`${HEADER} 4D54726B 0000FFFF 00 FF 2F 00`), 'longer than the file'],
   ['an event longer than its track', track('00 FF 01 40 41'), 'longer than its track'],

@@ -36,14 +36,19 @@ export function readMidiFile(bytes: Uint8Array): Outcome<MidiData> {
 
 function unreadable(error: unknown): Problem {
   const where = error instanceof Malformed ? { path: `byte ${error.at}` } : {};
-  return { code: 'midi.unreadable', ...where, message: `This is not a MIDI file: ${(error as Error).message}.` };
+  return {
+    code: 'midi.unreadable',
+    ...where,
+    message: `This is not a MIDI file: ${(error as Error).message}.`,
+  };
 }
 
 function checkChunks(bytes: Uint8Array): void {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (bytes.length < 14 || nameAt(bytes, 0) !== 'MThd') throw new Malformed(0, 'it does not begin with a MIDI header');
+  if (bytes.length < 14 || nameAt(bytes, 0) !== 'MThd')
+    throw new Malformed(0, 'it does not begin with a MIDI header');
   let events = 0;
-  for (let at = 0; at < bytes.length; ) {
+  for (let at = 0; at < bytes.length;) {
     if (at + 8 > bytes.length) throw new Malformed(at, 'it breaks off in a chunk header');
     const end = at + 8 + view.getUint32(at + 4);
     if (end > bytes.length) throw new Malformed(at, 'a chunk is longer than the file');
@@ -74,7 +79,8 @@ function checkTrack(bytes: Uint8Array, from: number): number {
 }
 
 function afterSystemEvent(bytes: Uint8Array, at: number, status: number): number {
-  if (status !== 0xff && status !== 0xf0 && status !== 0xf7) throw new Malformed(at, `an event has the status ${status}`);
+  if (status !== 0xff && status !== 0xf0 && status !== 0xf7)
+    throw new Malformed(at, `an event has the status ${status}`);
   const { length, next } = lengthAt(bytes, status === 0xff ? at + 2 : at + 1);
   return next + length;
 }

@@ -16,17 +16,38 @@ const bendPoint = Joi.array()
   .ordered(Joi.number().min(-1).max(600).required(), Joi.number().min(-4_800).max(4_800).required())
   .length(2);
 const pitched = {
-  midi: Joi.number().min(0).max(127).required(), cents: Joi.number().min(-4_800).max(4_800).optional(), confidence: Joi.number().min(0).max(1).optional(), level: finite.optional(),
+  midi: Joi.number().min(0).max(127).required(),
+  cents: Joi.number().min(-4_800).max(4_800).optional(),
+  confidence: Joi.number().min(0).max(1).optional(),
+  level: finite.optional(),
   bend: Joi.array().items(bendPoint).max(10_000).optional(),
-  slide: Joi.object({ fromMidi: Joi.number().min(0).max(127).required(), seconds: Joi.number().min(0).max(60).required() }).unknown().optional(),
+  slide: Joi.object({
+    fromMidi: Joi.number().min(0).max(127).required(),
+    seconds: Joi.number().min(0).max(60).required(),
+  })
+    .unknown()
+    .optional(),
 };
-const inSeconds = Joi.object({ ...pitched, onsetSec: finite.required(), offsetSec: finite.greater(Joi.ref('onsetSec')).required() }).unknown();
-const inBeats = Joi.object({ ...pitched, onsetBeat: finite.required(), durationBeats: Joi.number().greater(0).max(1e6).required() }).unknown();
+const inSeconds = Joi.object({
+  ...pitched,
+  onsetSec: finite.required(),
+  offsetSec: finite.greater(Joi.ref('onsetSec')).required(),
+}).unknown();
+const inBeats = Joi.object({
+  ...pitched,
+  onsetBeat: finite.required(),
+  durationBeats: Joi.number().greater(0).max(1e6).required(),
+}).unknown();
 
 /** idle-wander/notes@1 (4-architecture, "Notes"); other fields of a note are let through. */
 export const notesSchema = Joi.object<NotesFile>({
   schema: Joi.string().valid(NOTES_SCHEMA).optional(),
-  notes: Joi.array().max(MOST_NOTES).required().items(Joi.alternatives().conditional('.onsetBeat', { is: Joi.exist(), then: inBeats, otherwise: inSeconds })),
+  notes: Joi.array()
+    .max(MOST_NOTES)
+    .required()
+    .items(
+      Joi.alternatives().conditional('.onsetBeat', { is: Joi.exist(), then: inBeats, otherwise: inSeconds }),
+    ),
 }).unknown();
 
 /** Reads notes JSON; a problem's `path` points into it. */
@@ -35,12 +56,20 @@ export function readNotes(text: string): Outcome<NotesFile> {
   try {
     json = JSON.parse(text);
   } catch (error) {
-    return refused({ code: 'notes.json', message: `This is not JSON: ${(error as Error).message}.`, suggestion: '{"notes":[{"onsetBeat":0,"durationBeats":1,"midi":60}]}' });
+    return refused({
+      code: 'notes.json',
+      message: `This is not JSON: ${(error as Error).message}.`,
+      suggestion: '{"notes":[{"onsetBeat":0,"durationBeats":1,"midi":60}]}',
+    });
   }
   const { error, value } = notesSchema.validate(json, { convert: false });
   if (!error) return accepted(value);
   const detail = error.details[0]!;
-  return refused({ code: 'notes.shape', path: detail.path.join('.'), message: `Notes are not as they should be: ${detail.message}.` });
+  return refused({
+    code: 'notes.shape',
+    path: detail.path.join('.'),
+    message: `Notes are not as they should be: ${detail.message}.`,
+  });
 }
 
 /**

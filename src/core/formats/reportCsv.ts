@@ -2,10 +2,18 @@ import type { Report } from '../analyse';
 import { placeOf, type Timeline } from '../chart';
 
 /** A line of CSV (RFC 4180): quoted where a comma, quote or line end stands in it. */
-const line = (cells: readonly (string | number | boolean | null | undefined)[]): string => cells.map((cell) => {
-  const text = cell === null || cell === undefined ? '' : typeof cell === 'number' ? String(Math.round(cell * 1e6) / 1e6) : String(cell);
-  return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
-}).join(',');
+const line = (cells: readonly (string | number | boolean | null | undefined)[]): string =>
+  cells
+    .map((cell) => {
+      const text =
+        cell === null || cell === undefined
+          ? ''
+          : typeof cell === 'number'
+            ? String(Math.round(cell * 1e6) / 1e6)
+            : String(cell);
+      return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
+    })
+    .join(',');
 
 const place = (timeline: Timeline, beat: number) => {
   if (beat < 0) return { chorus: 1, bar: 0, beat: beat + 1 };
@@ -15,18 +23,91 @@ const place = (timeline: Timeline, beat: number) => {
 
 /** Every note of a report, one a line; choruses, bars and beats from 1. */
 export function notesCsv(report: Report, timeline: Timeline): string {
-  const head = ['index', 'chorus', 'bar', 'beat', 'onset_beat', 'duration_beats', 'midi', 'chord', 'interval', 'height', 'tier', 'function', 'in_plan', 'target_index', 'flags'];
-  return [line(head), ...report.notes.map((note) => {
-    const at = place(timeline, note.onsetBeat);
-    return line([note.index, at.chorus, at.bar, at.beat, note.onsetBeat, note.durationBeats, note.midi, note.chord, note.interval, note.height, note.tier, note.function, note.inPlan, note.targetIndex, note.flags.join(' ')]);
-  })].join('\r\n') + '\r\n';
+  const head = [
+    'index',
+    'chorus',
+    'bar',
+    'beat',
+    'onset_beat',
+    'duration_beats',
+    'midi',
+    'chord',
+    'interval',
+    'height',
+    'tier',
+    'function',
+    'in_plan',
+    'target_index',
+    'flags',
+  ];
+  return (
+    [
+      line(head),
+      ...report.notes.map((note) => {
+        const at = place(timeline, note.onsetBeat);
+        return line([
+          note.index,
+          at.chorus,
+          at.bar,
+          at.beat,
+          note.onsetBeat,
+          note.durationBeats,
+          note.midi,
+          note.chord,
+          note.interval,
+          note.height,
+          note.tier,
+          note.function,
+          note.inPlan,
+          note.targetIndex,
+          note.flags.join(' '),
+        ]);
+      }),
+    ].join('\r\n') + '\r\n'
+  );
 }
 
 /** Every change of a report with its landing, one a line. */
 export function changesCsv(report: Report): string {
-  const head = ['index', 'chorus', 'bar', 'beat', 'from', 'to', 'verdict', 'interval', 'timing', 'at_rest', 'resolved_after_beats', 'connection', 'semitones', 'nearest_target', 'fix_to'];
-  return [line(head), ...report.changes.map((change) => line([
-    change.index, change.chorus, change.bar, change.beat, change.from, change.to, change.landing.verdict, change.landing.interval, change.landing.timing, change.landing.rest ?? false,
-    change.landing.resolvedAfterBeats, change.connection.kind, change.connection.semitones, change.connection.nearestTarget?.midi, change.fix?.toMidi,
-  ]))].join('\r\n') + '\r\n';
+  const head = [
+    'index',
+    'chorus',
+    'bar',
+    'beat',
+    'from',
+    'to',
+    'verdict',
+    'interval',
+    'timing',
+    'at_rest',
+    'resolved_after_beats',
+    'connection',
+    'semitones',
+    'nearest_target',
+    'fix_to',
+  ];
+  return (
+    [
+      line(head),
+      ...report.changes.map((change) =>
+        line([
+          change.index,
+          change.chorus,
+          change.bar,
+          change.beat,
+          change.from,
+          change.to,
+          change.landing.verdict,
+          change.landing.interval,
+          change.landing.timing,
+          change.landing.rest ?? false,
+          change.landing.resolvedAfterBeats,
+          change.connection.kind,
+          change.connection.semitones,
+          change.connection.nearestTarget?.midi,
+          change.fix?.toMidi,
+        ]),
+      ),
+    ].join('\r\n') + '\r\n'
+  );
 }

@@ -13,10 +13,22 @@ export const TAKE_SCHEMA = 'idle-wander/take@1';
 /** A take as a document: everything but its sound. */
 export type TakeDocument = {
   readonly schema: typeof TAKE_SCHEMA;
-  readonly title: string; readonly chartText: string; readonly tempo: number; readonly choruses: number; readonly plan: PlanWords; readonly pace: Pace | null;
-  readonly offsetSec: Seconds; readonly source: 'microphone' | 'file' | 'stand-in'; readonly device: string | null; readonly latencySec: Seconds | null; readonly createdAt: number;
+  readonly title: string;
+  readonly chartText: string;
+  readonly tempo: number;
+  readonly choruses: number;
+  readonly plan: PlanWords;
+  readonly pace: Pace | null;
+  readonly offsetSec: Seconds;
+  readonly source: 'microphone' | 'file' | 'stand-in';
+  readonly device: string | null;
+  readonly latencySec: Seconds | null;
+  readonly createdAt: number;
   readonly dropOut?: { readonly choruses?: readonly number[]; readonly bars?: readonly number[] };
-  readonly heard: { readonly schema?: string; readonly notes: readonly SecondsNote[] } & Record<string, unknown>;
+  readonly heard: { readonly schema?: string; readonly notes: readonly SecondsNote[] } & Record<
+    string,
+    unknown
+  >;
   readonly edits: readonly Edit[];
   readonly words: TakeWords;
 };
@@ -24,13 +36,22 @@ export type TakeDocument = {
 export const ARCHIVE_LIMITS = { bytes: 512 * 1024 * 1024, documentBytes: 16 * 1024 * 1024 } as const;
 
 const schema = Joi.object<TakeDocument>({
-  schema: Joi.string().valid(TAKE_SCHEMA).required(), title: Joi.string().min(1).max(120).required(), chartText: Joi.string().max(65_536).required(),
-  tempo: Joi.number().min(20).max(400).required(), choruses: Joi.number().integer().min(1).max(100).required(), plan: planSchema.required(),
+  schema: Joi.string().valid(TAKE_SCHEMA).required(),
+  title: Joi.string().min(1).max(120).required(),
+  chartText: Joi.string().max(65_536).required(),
+  tempo: Joi.number().min(20).max(400).required(),
+  choruses: Joi.number().integer().min(1).max(100).required(),
+  plan: planSchema.required(),
   pace: paceSchema.allow(null).required(),
-  offsetSec: Joi.number().min(-600).max(600).required(), source: Joi.string().valid('microphone', 'file', 'stand-in').required(), device: Joi.string().allow('', null).max(200).required(),
-  latencySec: Joi.number().min(-0.2).max(1).allow(null).required(), createdAt: Joi.number().integer().min(0).required(),
+  offsetSec: Joi.number().min(-600).max(600).required(),
+  source: Joi.string().valid('microphone', 'file', 'stand-in').required(),
+  device: Joi.string().allow('', null).max(200).required(),
+  latencySec: Joi.number().min(-0.2).max(1).allow(null).required(),
+  createdAt: Joi.number().integer().min(0).required(),
   dropOut: dropOutSchema,
-  heard: notesSchema.required(), edits: editsSchema.required(), words: wordsSchema.required(),
+  heard: notesSchema.required(),
+  edits: editsSchema.required(),
+  words: wordsSchema.required(),
 });
 
 /** A ZIP counts years from 1980 to 2099; a clock may have said otherwise. A day from either end is inside in every time zone. */
@@ -38,31 +59,63 @@ const [ZIP_FIRST, ZIP_LAST] = [Date.UTC(1980, 0, 2), Date.UTC(2099, 11, 30)];
 
 /** A take in one file: a ZIP of `take.json` and, where there is one, `sound.wav`. */
 export const packTake = (take: TakeDocument, sound: Uint8Array | null): Uint8Array =>
-  zipSync({ 'take.json': [strToU8(JSON.stringify(take, null, 1)), { level: 6 }], ...(sound ? { 'sound.wav': [sound, { level: 0 }] } : {}) }, { mtime: new Date(Math.min(ZIP_LAST, Math.max(ZIP_FIRST, take.createdAt))) });
+  zipSync(
+    {
+      'take.json': [strToU8(JSON.stringify(take, null, 1)), { level: 6 }],
+      ...(sound ? { 'sound.wav': [sound, { level: 0 }] } : {}),
+    },
+    { mtime: new Date(Math.min(ZIP_LAST, Math.max(ZIP_FIRST, take.createdAt))) },
+  );
 
 /** Opens such a file. Names inside are looked up, never followed as paths; what would unpack to more than the limits is not unpacked. */
 export function unpackTake(bytes: Uint8Array): Outcome<{ take: TakeDocument; sound: Uint8Array | null }> {
   let files: Record<string, Uint8Array>;
   let tooLarge = false;
   try {
-    files = unzipSync(bytes, { filter: ({ name, originalSize }) => {
-      const most = name === 'take.json' ? ARCHIVE_LIMITS.documentBytes : name === 'sound.wav' ? ARCHIVE_LIMITS.bytes : -1;
-      if (most >= 0 && originalSize > most) tooLarge = true;
-      return originalSize <= most;
-    } });
+    files = unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        const most =
+          name === 'take.json'
+            ? ARCHIVE_LIMITS.documentBytes
+            : name === 'sound.wav'
+              ? ARCHIVE_LIMITS.bytes
+              : -1;
+        if (most >= 0 && originalSize > most) tooLarge = true;
+        return originalSize <= most;
+      },
+    });
   } catch {
-    return refused({ code: 'archive.unreadable', message: 'This is not an archive of a take.', suggestion: 'Choose a .zip that a take was saved to.' });
+    return refused({
+      code: 'archive.unreadable',
+      message: 'This is not an archive of a take.',
+      suggestion: 'Choose a .zip that a take was saved to.',
+    });
   }
-  if (tooLarge) return refused({ code: 'archive.too-large', message: 'This archive holds more than a take can.' });
+  if (tooLarge)
+    return refused({ code: 'archive.too-large', message: 'This archive holds more than a take can.' });
   const document = files['take.json'];
-  if (!document) return refused({ code: 'archive.empty', message: 'There is no take in this archive.', suggestion: 'Choose a .zip that a take was saved to.' });
+  if (!document)
+    return refused({
+      code: 'archive.empty',
+      message: 'There is no take in this archive.',
+      suggestion: 'Choose a .zip that a take was saved to.',
+    });
   let json: unknown;
   try {
     json = JSON.parse(strFromU8(document));
   } catch (error) {
-    return refused({ code: 'archive.json', path: 'take.json', message: `The take in this archive cannot be read: ${(error as Error).message}.` });
+    return refused({
+      code: 'archive.json',
+      path: 'take.json',
+      message: `The take in this archive cannot be read: ${(error as Error).message}.`,
+    });
   }
   const { error, value } = schema.validate(json, { convert: false });
-  if (error) return refused({ code: 'archive.shape', path: `take.json: ${error.details[0]!.path.join('.')}`, message: `The take in this archive is not as it should be: ${error.details[0]!.message}.` });
+  if (error)
+    return refused({
+      code: 'archive.shape',
+      path: `take.json: ${error.details[0]!.path.join('.')}`,
+      message: `The take in this archive is not as it should be: ${error.details[0]!.message}.`,
+    });
   return accepted({ take: value, sound: files['sound.wav'] ?? null });
 }

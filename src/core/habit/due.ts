@@ -7,19 +7,37 @@ export const DAY_MS = 86_400_000;
 
 /** What the scheduler knows of a drill, as it is kept: plain numbers. */
 export type Memory = {
-  readonly due: Moment; readonly stability: number; readonly difficulty: number; readonly elapsedDays: number; readonly scheduledDays: number; readonly learningSteps: number;
-  readonly reps: number; readonly lapses: number; readonly state: 0 | 1 | 2 | 3; readonly lastReview: Moment | null;
+  readonly due: Moment;
+  readonly stability: number;
+  readonly difficulty: number;
+  readonly elapsedDays: number;
+  readonly scheduledDays: number;
+  readonly learningSteps: number;
+  readonly reps: number;
+  readonly lapses: number;
+  readonly state: 0 | 1 | 2 | 3;
+  readonly lastReview: Moment | null;
 };
 
 /**
  * Free spaced repetition (ts-fsrs, FSRS-6 with its default weights): nine in ten shall still pass when they come back. No chance in it, so
  * that the same practice gives the same days; nothing comes back within minutes, as attempts of one sitting are one review.
  */
-const scheduler = fsrs({ request_retention: 0.9, enable_fuzz: false, enable_short_term: false, maximum_interval: 120 });
+const scheduler = fsrs({
+  request_retention: 0.9,
+  enable_fuzz: false,
+  enable_short_term: false,
+  maximum_interval: 120,
+});
 
 /** How a sitting went, for the scheduler. */
 export type SittingGrade = 'again' | 'hard' | 'good' | 'easy';
-const RATING: Record<SittingGrade, Grade> = { again: Rating.Again, hard: Rating.Hard, good: Rating.Good, easy: Rating.Easy };
+const RATING: Record<SittingGrade, Grade> = {
+  again: Rating.Again,
+  hard: Rating.Hard,
+  good: Rating.Good,
+  easy: Rating.Easy,
+};
 
 /**
  * The grade of a sitting from its tries: nothing passed, again; passed only below where it began, or less than half of the tries, hard;
@@ -40,24 +58,46 @@ export function remembered(memory: Memory | null, grade: SittingGrade, now: Mome
 }
 
 /** The chance that a drill would still be passed now; 0 before it was ever practised. Source of the curve: FSRS-6, as ts-fsrs computes it. */
-export const stillThere = (memory: Memory | null, now: Moment): number => (memory ? scheduler.get_retrievability(cardOf(memory), new Date(now), false) : 0);
+export const stillThere = (memory: Memory | null, now: Moment): number =>
+  memory ? scheduler.get_retrievability(cardOf(memory), new Date(now), false) : 0;
 
 /** While a drill is still climbing it comes back within so many days, however well it went: there is more to learn than to keep. */
 const CLIMBING_DAYS = 3;
 
 /** What is remembered after a sitting, and when the drill comes back: by the scheduler once it is at the top, sooner before. */
-export function afterSitting({ rungs, at }: Ladder, memory: Memory | null, tries: readonly Try[], now: Moment): { readonly memory: Memory; readonly dueAt: Moment } {
+export function afterSitting(
+  { rungs, at }: Ladder,
+  memory: Memory | null,
+  tries: readonly Try[],
+  now: Moment,
+): { readonly memory: Memory; readonly dueAt: Moment } {
   const next = remembered(memory, gradeOf(tries), now);
   const top = at === rungs.length - 1 && tries.some(({ tempo, passed }) => passed && tempo === rungs[at]);
   return { memory: next, dueAt: top ? next.due : Math.min(next.due, now + CLIMBING_DAYS * DAY_MS) };
 }
 
 const memoryOf = (card: Card): Memory => ({
-  due: card.due.getTime(), stability: card.stability, difficulty: card.difficulty, elapsedDays: card.elapsed_days, scheduledDays: card.scheduled_days, learningSteps: card.learning_steps,
-  reps: card.reps, lapses: card.lapses, state: card.state as Memory['state'], lastReview: card.last_review ? card.last_review.getTime() : null,
+  due: card.due.getTime(),
+  stability: card.stability,
+  difficulty: card.difficulty,
+  elapsedDays: card.elapsed_days,
+  scheduledDays: card.scheduled_days,
+  learningSteps: card.learning_steps,
+  reps: card.reps,
+  lapses: card.lapses,
+  state: card.state as Memory['state'],
+  lastReview: card.last_review ? card.last_review.getTime() : null,
 });
 
 const cardOf = (memory: Memory): Card => ({
-  due: new Date(memory.due), stability: memory.stability, difficulty: memory.difficulty, elapsed_days: memory.elapsedDays, scheduled_days: memory.scheduledDays, learning_steps: memory.learningSteps,
-  reps: memory.reps, lapses: memory.lapses, state: memory.state, ...(memory.lastReview === null ? {} : { last_review: new Date(memory.lastReview) }),
+  due: new Date(memory.due),
+  stability: memory.stability,
+  difficulty: memory.difficulty,
+  elapsed_days: memory.elapsedDays,
+  scheduled_days: memory.scheduledDays,
+  learning_steps: memory.learningSteps,
+  reps: memory.reps,
+  lapses: memory.lapses,
+  state: memory.state,
+  ...(memory.lastReview === null ? {} : { last_review: new Date(memory.lastReview) }),
 });

@@ -20,12 +20,19 @@ export type Measures = {
 
 /** A landing still counts when its guide tone comes within a beat after the change. */
 const WITHIN_BEATS = 1;
-const ROLES: Record<TargetTone, readonly ToneRole[]> = { root: ['root'], third: ['third', 'sus'], fifth: ['fifth'], seventh: ['seventh', 'sixth'] };
+const ROLES: Record<TargetTone, readonly ToneRole[]> = {
+  root: ['root'],
+  third: ['third', 'sus'],
+  fifth: ['fifth'],
+  seventh: ['seventh', 'sixth'],
+};
 
 /** Counts of one take by kind of change, by tone, by approach. Changes at rest are left out: nobody was playing. */
 export function measuresOf(report: Report): Measures {
   const kinds = new Map<string, { from: string; to: string; met: number; of: number }>();
-  const tones = new Map<TargetTone, { met: number; of: number }>(TARGET_TONES.map((tone) => [tone, { met: 0, of: 0 }]));
+  const tones = new Map<TargetTone, { met: number; of: number }>(
+    TARGET_TONES.map((tone) => [tone, { met: 0, of: 0 }]),
+  );
   let fresh = 0;
   for (const { from, to, landing, connection } of report.changes) {
     if (landing.rest) continue;
@@ -36,7 +43,10 @@ export function measuresOf(report: Report): Measures {
     row.of++;
     if (!chord) continue;
     const landed = landing.noteIndex === null ? null : pitchClassOf(report.notes[landing.noteIndex]!.midi);
-    const resolved = landing.resolutionIndex === undefined || (landing.resolvedAfterBeats ?? Infinity) > WITHIN_BEATS ? null : pitchClassOf(report.notes[landing.resolutionIndex]!.midi);
+    const resolved =
+      landing.resolutionIndex === undefined || (landing.resolvedAfterBeats ?? Infinity) > WITHIN_BEATS
+        ? null
+        : pitchClassOf(report.notes[landing.resolutionIndex]!.midi);
     if (guideTones(chord).some(({ pc }) => pc === landed || pc === resolved)) row.met++;
     for (const tone of TARGET_TONES) {
       const own = toneByRole(chord, ...ROLES[tone]);
@@ -50,13 +60,25 @@ export function measuresOf(report: Report): Measures {
   const landings = new Set(report.changes.flatMap(({ landing }) => landing.noteIndex ?? []));
   const { rows } = approachTable({ ...into(report, landings) });
   return {
-    places: onTheNeck(report).positions, kinds: [...kinds.values()], tones: [...tones].filter(([, { of }]) => of > 0).map(([tone, rate]) => ({ tone, ...rate })),
-    approaches: APPROACHES.map((name) => { const row = rows.find((one) => one.name === name); return { name, met: Math.min(fresh, (row?.below ?? 0) + (row?.above ?? 0) + (row?.both ?? 0)), of: fresh }; }),
+    places: onTheNeck(report).positions,
+    kinds: [...kinds.values()],
+    tones: [...tones].filter(([, { of }]) => of > 0).map(([tone, rate]) => ({ tone, ...rate })),
+    approaches: APPROACHES.map((name) => {
+      const row = rows.find((one) => one.name === name);
+      return {
+        name,
+        met: Math.min(fresh, (row?.below ?? 0) + (row?.above ?? 0) + (row?.both ?? 0)),
+        of: fresh,
+      };
+    }),
   };
 }
 
 /** A report with only the figures that lead into landings. */
-const into = (report: Report, landings: ReadonlySet<number>): Report => ({ ...report, figures: report.figures.filter(({ targetIndex }) => landings.has(targetIndex)) });
+const into = (report: Report, landings: ReadonlySet<number>): Report => ({
+  ...report,
+  figures: report.figures.filter(({ targetIndex }) => landings.has(targetIndex)),
+});
 
 function chordOf(symbol: string): Chord | null {
   const read = readChord(symbol);

@@ -1,17 +1,46 @@
 import { DAY_MS, type Moment } from './due';
 
 /** What may be practised: a drill that comes back, or a tune that is to be played. */
-export type DueDrill = { readonly id: string; readonly chart: string | null; readonly dueAt: Moment; readonly minutes: number; /** The chance that it would still be passed, 0 to 1. */ readonly still: number };
-export type DueTune = { readonly chart: string; readonly lastPlayed: Moment | null; readonly minutes: number; /** Kinds of change that are held, of how many. */ readonly held: number; readonly of: number };
+export type DueDrill = {
+  readonly id: string;
+  readonly chart: string | null;
+  readonly dueAt: Moment;
+  readonly minutes: number;
+  /** The chance that it would still be passed, 0 to 1. */ readonly still: number;
+};
+export type DueTune = {
+  readonly chart: string;
+  readonly lastPlayed: Moment | null;
+  readonly minutes: number;
+  /** Kinds of change that are held, of how many. */ readonly held: number;
+  readonly of: number;
+};
 /** Something to be ready for: which tunes, by when. */
 export type Goal = { readonly words: string; readonly date: Moment; readonly charts: readonly string[] };
 
 export type Step =
-  | { readonly kind: 'drill'; readonly id: string; readonly minutes: number; readonly why: 'due' | 'goal' | 'new' | 'ahead' }
-  | { readonly kind: 'take'; readonly chart: string; readonly minutes: number; readonly why: 'goal' | 'not-played' }
+  | {
+      readonly kind: 'drill';
+      readonly id: string;
+      readonly minutes: number;
+      readonly why: 'due' | 'goal' | 'new' | 'ahead';
+    }
+  | {
+      readonly kind: 'take';
+      readonly chart: string;
+      readonly minutes: number;
+      readonly why: 'goal' | 'not-played';
+    }
   | { readonly kind: 'rest'; readonly minutes: number };
 
-export type SessionRequest = { readonly minutes: number; readonly drills: readonly DueDrill[]; readonly tunes: readonly DueTune[]; readonly goal: Goal | null; readonly now: Moment; /** Minutes of playing after which hands rest. */ readonly restAfter: number };
+export type SessionRequest = {
+  readonly minutes: number;
+  readonly drills: readonly DueDrill[];
+  readonly tunes: readonly DueTune[];
+  readonly goal: Goal | null;
+  readonly now: Moment;
+  /** Minutes of playing after which hands rest. */ readonly restAfter: number;
+};
 
 const REST_MINUTES = 3;
 /** A tune of the goal that was not played for so long is played today. */
@@ -23,7 +52,10 @@ const STALE_DAYS = 2;
  */
 export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: SessionRequest): Step[] {
   const wanted = goal && goal.date >= now ? new Set(goal.charts) : new Set<string>();
-  const open = [...drills].sort((a, b) => urgency(b, wanted, now) - urgency(a, wanted, now) || a.dueAt - b.dueAt || a.id.localeCompare(b.id));
+  const open = [...drills].sort(
+    (a, b) =>
+      urgency(b, wanted, now) - urgency(a, wanted, now) || a.dueAt - b.dueAt || a.id.localeCompare(b.id),
+  );
   const take = takeFor(tunes, wanted, now);
   const steps: Step[] = [];
   let left = minutes - (take && take.minutes <= minutes ? take.minutes : 0);
@@ -44,16 +76,35 @@ export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: Sess
     const isDue = ({ dueAt }: DueDrill) => dueAt <= now;
     const urgent = open.filter((one) => isDue(one) && fits(one));
     // what is not due yet fills what is left, as long as it belongs to the goal
-    const pool = urgent.length > 0 ? urgent : open.filter((one) => fits(one) && one.chart !== null && wanted.has(one.chart));
+    const pool =
+      urgent.length > 0
+        ? urgent
+        : open.filter((one) => fits(one) && one.chart !== null && wanted.has(one.chart));
     const next = pool.find(({ chart }) => chart !== last) ?? pool[0];
     if (!next) break;
     open.splice(open.indexOf(next), 1);
-    add({ kind: 'drill', id: next.id, minutes: next.minutes, why: !isDue(next) ? 'ahead' : next.still === 0 ? 'new' : next.chart !== null && wanted.has(next.chart) ? 'goal' : 'due' });
+    add({
+      kind: 'drill',
+      id: next.id,
+      minutes: next.minutes,
+      why: !isDue(next)
+        ? 'ahead'
+        : next.still === 0
+          ? 'new'
+          : next.chart !== null && wanted.has(next.chart)
+            ? 'goal'
+            : 'due',
+    });
     last = next.chart;
   }
   if (take && take.minutes <= minutes) {
     left += take.minutes;
-    add({ kind: 'take', chart: take.chart, minutes: take.minutes, why: wanted.has(take.chart) ? 'goal' : 'not-played' });
+    add({
+      kind: 'take',
+      chart: take.chart,
+      minutes: take.minutes,
+      why: wanted.has(take.chart) ? 'goal' : 'not-played',
+    });
   }
   return steps;
 }
@@ -63,13 +114,23 @@ const NEW = 0.1;
 
 /** What is nearest to being forgotten comes first; a day overdue counts like a tenth of that, the goal like two tenths. */
 const urgency = ({ still, dueAt, chart }: DueDrill, wanted: ReadonlySet<string>, now: Moment): number =>
-  (still === 0 ? NEW : 1 - still) + Math.max(0, (now - dueAt) / DAY_MS) * 0.1 + (chart !== null && wanted.has(chart) ? 0.2 : 0);
+  (still === 0 ? NEW : 1 - still) +
+  Math.max(0, (now - dueAt) / DAY_MS) * 0.1 +
+  (chart !== null && wanted.has(chart) ? 0.2 : 0);
 
 function takeFor(tunes: readonly DueTune[], wanted: ReadonlySet<string>, now: Moment): DueTune | null {
   const since = ({ lastPlayed }: DueTune) => (lastPlayed === null ? Infinity : (now - lastPlayed) / DAY_MS);
   const pool = tunes.filter((tune) => (wanted.size > 0 ? wanted.has(tune.chart) : tune.lastPlayed !== null));
   const stale = pool.filter((tune) => since(tune) >= STALE_DAYS);
-  const best = (stale.length > 0 ? stale : pool).reduce<DueTune | null>((found, tune) => (found === null || since(tune) > since(found) || (since(tune) === since(found) && share(tune) < share(found)) ? tune : found), null);
+  const best = (stale.length > 0 ? stale : pool).reduce<DueTune | null>(
+    (found, tune) =>
+      found === null ||
+      since(tune) > since(found) ||
+      (since(tune) === since(found) && share(tune) < share(found))
+        ? tune
+        : found,
+    null,
+  );
   return best;
 }
 
@@ -85,14 +146,19 @@ export function spreadGoal(goal: Goal, tunes: readonly DueTune[], days: number):
   const wanted = tunes.filter(({ chart }) => goal.charts.includes(chart));
   if (wanted.length === 0 || days < 0) return [];
   // what is open, and a little for what only has to be kept
-  const need = new Map(wanted.map((tune) => [tune.chart, tune.of === 0 ? 1 : 0.25 + (tune.of - tune.held) / tune.of]));
+  const need = new Map(
+    wanted.map((tune) => [tune.chart, tune.of === 0 ? 1 : 0.25 + (tune.of - tune.held) / tune.of]),
+  );
   const total = [...need.values()].reduce((sum, one) => sum + one, 0);
   const credit = new Map(wanted.map(({ chart }) => [chart, 0]));
   const each = Math.min(wanted.length, Math.max(1, Math.ceil(wanted.length / 2)));
   return Array.from({ length: days + 1 }, (_, day) => {
     if (day === days) return { day, charts: wanted.map(({ chart }) => chart) };
     for (const [chart, one] of need) credit.set(chart, credit.get(chart)! + (one / total) * each);
-    const chosen = [...credit].sort((a, b) => b[1] - a[1]).slice(0, each).map(([chart]) => chart);
+    const chosen = [...credit]
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, each)
+      .map(([chart]) => chart);
     for (const chart of chosen) credit.set(chart, credit.get(chart)! - 1);
     return { day, charts: chosen };
   });

@@ -6,7 +6,19 @@ import { drillOfFinding, judgeDrill, type Drill } from '../drill';
 import { planFromWords } from '../plan';
 import { findingsOf } from '../practise';
 import { certain, seededRandom } from '../vocabulary';
-import { afterSitting, climbed, DAY_MS, ladderTo, measuresOf, progressOf, stillThere, type Ladder, type Memory, type Played, type Try } from './index';
+import {
+  afterSitting,
+  climbed,
+  DAY_MS,
+  ladderTo,
+  measuresOf,
+  progressOf,
+  stillThere,
+  type Ladder,
+  type Memory,
+  type Played,
+  type Try,
+} from './index';
 
 const chart = certain(readChart(LIBRARY.find(({ id }) => id === 'lamplight')!.text));
 const plan = { id: 'scale-per-chord' as const };
@@ -19,20 +31,46 @@ const MONDAY = Date.UTC(2026, 10, 2, 18);
  */
 class Learner {
   private skill = 0.1;
-  constructor(private readonly learns: boolean, private seed: number) {}
-  private get meet(): number { return Math.min(0.97, this.skill); }
+  constructor(
+    private readonly learns: boolean,
+    private seed: number,
+  ) {}
+  private get meet(): number {
+    return Math.min(0.97, this.skill);
+  }
   take(choruses: number) {
-    return improvise({ chart, tempo: TEMPO, choruses, plan, seed: this.seed++, profile: { meet: 0.95, early: 0, late: 0, outside: 0, changes: { F7: this.meet } } });
+    return improvise({
+      chart,
+      tempo: TEMPO,
+      choruses,
+      plan,
+      seed: this.seed++,
+      profile: { meet: 0.95, early: 0, late: 0, outside: 0, changes: { F7: this.meet } },
+    });
   }
   try(drill: Drill, tempo: number, choruses: number) {
     const slower = (TEMPO - tempo) / TEMPO;
     const meet = Math.min(0.98, this.meet + slower * 1.1);
     if (this.learns) this.skill = Math.min(0.95, this.skill + 0.016);
-    return improvise({ chart: certain(readChart(drill.chartText)), tempo, choruses, plan: certain(planFromWords(drill.plan)), seed: this.seed++, profile: { meet, early: 0, late: 0, outside: 0, approach: 0 } });
+    return improvise({
+      chart: certain(readChart(drill.chartText)),
+      tempo,
+      choruses,
+      plan: certain(planFromWords(drill.plan)),
+      seed: this.seed++,
+      profile: { meet, early: 0, late: 0, outside: 0, approach: 0 },
+    });
   }
 }
 
-type Story = { readonly ladder: Ladder; readonly rungs: readonly number[]; readonly played: readonly Played[]; readonly asked: readonly (readonly string[])[]; readonly memory: Memory; /** Days after the four weeks until it is due. */ readonly days: number };
+type Story = {
+  readonly ladder: Ladder;
+  readonly rungs: readonly number[];
+  readonly played: readonly Played[];
+  readonly asked: readonly (readonly string[])[];
+  readonly memory: Memory;
+  /** Days after the four weeks until it is due. */ readonly days: number;
+};
 
 /** Four weeks: a take, the drill it asks for on the days it is due, a take again. */
 function fourWeeks(learner: Learner): Story {
@@ -50,8 +88,19 @@ function fourWeeks(learner: Learner): Story {
       const notes = learner.take(4);
       const report = analyse({ chart, tempo: TEMPO, plan, choruses: 4, notes });
       const findings = findingsOf({ chart, tempo: TEMPO, plan, report });
-      asked.push(findings.filter(({ kind, where }) => kind === 'target-missed' && where.change?.endsWith('→F7')).map(({ sentence }) => sentence));
-      played.push({ id: `${day}`, at: now, tempo: TEMPO, seconds: 120, key: 'Bb major', measures: measuresOf(report) });
+      asked.push(
+        findings
+          .filter(({ kind, where }) => kind === 'target-missed' && where.change?.endsWith('→F7'))
+          .map(({ sentence }) => sentence),
+      );
+      played.push({
+        id: `${day}`,
+        at: now,
+        tempo: TEMPO,
+        seconds: 120,
+        key: 'Bb major',
+        measures: measuresOf(report),
+      });
       drill ??= drillOfFinding(findings[0]!, chart, plan);
       ladder ??= ladderTo({ goal: drill!.tempo });
     }

@@ -1,11 +1,26 @@
 import { modulo, type PitchClass, type Semitones } from '../vocabulary';
-import { degreeName, degreeSemitones, intervalName, noteAtDegree, type Degree, type IntervalName } from './interval';
+import {
+  degreeName,
+  degreeSemitones,
+  intervalName,
+  noteAtDegree,
+  type Degree,
+  type IntervalName,
+} from './interval';
 import { noteName, pitchClass, type SpelledNote } from './spelling';
 
 /** The family a chord belongs to; the chord-scale table of 2-theory has a row for each. */
 export type Quality =
-  | 'major' | 'minor' | 'dominant' | 'sus' | 'half-diminished' | 'diminished-seventh' | 'diminished' | 'augmented'
-  | 'minor-major' | 'power';
+  | 'major'
+  | 'minor'
+  | 'dominant'
+  | 'sus'
+  | 'half-diminished'
+  | 'diminished-seventh'
+  | 'diminished'
+  | 'augmented'
+  | 'minor-major'
+  | 'power';
 
 /** The part a tone plays in its chord. */
 export type ToneRole = 'root' | 'third' | 'sus' | 'fifth' | 'sixth' | 'seventh' | 'bass' | 'tension';
@@ -60,7 +75,8 @@ export const toneByRole = (chord: Chord, ...roles: ToneRole[]): ChordTone | unde
 
 export const hasTone = (chord: Chord, pc: PitchClass): boolean => chord.tones.some((tone) => tone.pc === pc);
 
-export const hasColour = (chord: Chord, pc: PitchClass): boolean => chord.colours.some((tone) => tone.pc === pc);
+export const hasColour = (chord: Chord, pc: PitchClass): boolean =>
+  chord.colours.some((tone) => tone.pc === pc);
 
 /** The fifth as the symbol alters it: `-1`, `0` or `1` against the perfect fifth; null without one. */
 export function fifthOf(chord: Chord): number | null {
@@ -70,7 +86,8 @@ export function fifthOf(chord: Chord): number | null {
 
 /** The printed name of a pitch class over a chord (2-theory, "Coverage"). */
 export function intervalOver(chord: Chord, pc: PitchClass): IntervalName {
-  const has = (role: ToneRole, semitones: number) => chord.tones.some((t) => t.role === role && t.semitones === semitones);
+  const has = (role: ToneRole, semitones: number) =>
+    chord.tones.some((t) => t.role === role && t.semitones === semitones);
   return intervalName(pc - rootPc(chord), {
     majorThird: has('third', 4),
     flatFive: has('fifth', 6),
@@ -83,10 +100,21 @@ export function spellOver(chord: Chord, pc: PitchClass): SpelledNote {
   const own = [...chord.tones, ...chord.colours].find((tone) => tone.pc === pc);
   if (own) return own.note;
   const BY_NAME: Record<string, Degree> = {
-    '1': { number: 1, alter: 0 }, b9: { number: 2, alter: -1 }, '9': { number: 2, alter: 0 }, '#9': { number: 2, alter: 1 },
-    b3: { number: 3, alter: -1 }, '3': { number: 3, alter: 0 }, '4': { number: 4, alter: 0 }, '#11': { number: 4, alter: 1 },
-    b5: { number: 5, alter: -1 }, '5': { number: 5, alter: 0 }, '#5': { number: 5, alter: 1 }, b13: { number: 6, alter: -1 },
-    '6': { number: 6, alter: 0 }, b7: { number: 7, alter: -1 }, '7': { number: 7, alter: 0 },
+    '1': { number: 1, alter: 0 },
+    b9: { number: 2, alter: -1 },
+    '9': { number: 2, alter: 0 },
+    '#9': { number: 2, alter: 1 },
+    b3: { number: 3, alter: -1 },
+    '3': { number: 3, alter: 0 },
+    '4': { number: 4, alter: 0 },
+    '#11': { number: 4, alter: 1 },
+    b5: { number: 5, alter: -1 },
+    '5': { number: 5, alter: 0 },
+    '#5': { number: 5, alter: 1 },
+    b13: { number: 6, alter: -1 },
+    '6': { number: 6, alter: 0 },
+    b7: { number: 7, alter: -1 },
+    '7': { number: 7, alter: 0 },
   };
   return noteAtDegree(chord.root, BY_NAME[intervalOver(chord, pc)] ?? { number: 1, alter: 0 });
 }
@@ -113,7 +141,8 @@ export const isMinorish = (chord: Chord): boolean => toneByRole(chord, 'third')?
 /** Roots and tones compared after the readings; a foreign bass is left aside (2-theory: it is no change but a thin mark). */
 export function isChange(from: Chord, to: Chord): boolean {
   if (rootPc(from) !== rootPc(to)) return true;
-  const tones = (chord: Chord) => new Set(chord.tones.filter((tone) => tone.role !== 'bass').map((tone) => tone.pc));
+  const tones = (chord: Chord) =>
+    new Set(chord.tones.filter((tone) => tone.role !== 'bass').map((tone) => tone.pc));
   const [a, b] = [tones(from), tones(to)];
   const inside = (x: Set<number>, y: Set<number>) => [...x].every((pc) => y.has(pc));
   return !inside(a, b) && !inside(b, a);

@@ -8,8 +8,14 @@ import { above, noteName, pitchClass, readNote, type SpelledNote } from './spell
  * refused at its place. `·` in a token list stands for "longest first".
  */
 type Sketch = {
-  third: Degree | null; sus: Degree | null; fifth: Degree | null; sixth: boolean; seventh: Degree | null;
-  tensions: Degree[]; altered: boolean; quality: Quality;
+  third: Degree | null;
+  sus: Degree | null;
+  fifth: Degree | null;
+  sixth: boolean;
+  seventh: Degree | null;
+  tensions: Degree[];
+  altered: boolean;
+  quality: Quality;
 };
 
 const degree = (text: string): Degree => {
@@ -24,9 +30,48 @@ const ALTERATION = /^(?:b5|#5|b9|#9|#11|b13)/u;
 
 /** Spellings offered when a symbol is refused; the nearest by edits wins. */
 const OFFERED = [
-  '', 'maj7', 'm', 'm7', '7', '9', '11', '13', '6', '69', 'm6', 'm9', 'm11', 'm7b5', 'ø7', 'dim', 'dim7', 'aug', '+7', 'maj9', 'maj7#11',
-  'sus4', 'sus2', '7sus4', '9sus', '7b9sus', '7b9', '7#9', '7#11', '7b13', '7b5', '7#5', '7b9b13', '7alt', 'alt', 'mMaj7', 'm(maj7)',
-  'add9', 'add11', '5', '13b9', '7#5#9',
+  '',
+  'maj7',
+  'm',
+  'm7',
+  '7',
+  '9',
+  '11',
+  '13',
+  '6',
+  '69',
+  'm6',
+  'm9',
+  'm11',
+  'm7b5',
+  'ø7',
+  'dim',
+  'dim7',
+  'aug',
+  '+7',
+  'maj9',
+  'maj7#11',
+  'sus4',
+  'sus2',
+  '7sus4',
+  '9sus',
+  '7b9sus',
+  '7b9',
+  '7#9',
+  '7#11',
+  '7b13',
+  '7b5',
+  '7#5',
+  '7b9b13',
+  '7alt',
+  'alt',
+  'mMaj7',
+  'm(maj7)',
+  'add9',
+  'add11',
+  '5',
+  '13b9',
+  '7#5#9',
 ];
 
 /** One reading pass over the quality part; `at` counts characters taken. */
@@ -34,7 +79,9 @@ class Reader {
   at = 0;
   private open = 0;
   constructor(readonly text: string) {}
-  rest(): string { return this.text.slice(this.at); }
+  rest(): string {
+    return this.text.slice(this.at);
+  }
   take(pattern: RegExp): string | null {
     const found = pattern.exec(this.rest());
     if (!found || found[0] === '') return null;
@@ -43,11 +90,19 @@ class Reader {
   }
   /** Parentheses and commas only group: they are passed over, but must balance. */
   punctuation(): boolean {
-    if (this.take(/^\(/)) { this.open++; return true; }
-    if (this.open > 0 && this.take(/^\)/)) { this.open--; return true; }
+    if (this.take(/^\(/)) {
+      this.open++;
+      return true;
+    }
+    if (this.open > 0 && this.take(/^\)/)) {
+      this.open--;
+      return true;
+    }
     return this.open > 0 && this.take(/^,\s*/) !== null;
   }
-  done(): boolean { return this.at === this.text.length && this.open === 0; }
+  done(): boolean {
+    return this.at === this.text.length && this.open === 0;
+  }
 }
 
 /**
@@ -57,9 +112,13 @@ class Reader {
  */
 export function readChord(symbol: string): Outcome<Chord> {
   const root = readNote(symbol);
-  if (!root) return unknown(symbol, 0, `“${symbol}” does not start with a note name A to G.`, suggestRoot(symbol));
+  if (!root)
+    return unknown(symbol, 0, `“${symbol}” does not start with a note name A to G.`, suggestRoot(symbol));
   const slash = bassPlace(symbol);
-  const body = symbol.slice(root.length, slash ?? symbol.length).replaceAll('♭', 'b').replaceAll('♯', '#');
+  const body = symbol
+    .slice(root.length, slash ?? symbol.length)
+    .replaceAll('♭', 'b')
+    .replaceAll('♯', '#');
   const reader = new Reader(body);
   const sketch = readQuality(reader);
   if (!sketch || !reader.done()) return unknownQuality(symbol, root.length, reader, body);
@@ -67,7 +126,12 @@ export function readChord(symbol: string): Outcome<Chord> {
   if (slash !== null) {
     const read = readNote(symbol.slice(slash + 1));
     if (!read || slash + 1 + read.length !== symbol.length)
-      return unknown(symbol, slash + 1, `“${symbol.slice(slash + 1)}” is not a bass note.`, symbol.slice(0, slash));
+      return unknown(
+        symbol,
+        slash + 1,
+        `“${symbol.slice(slash + 1)}” is not a bass note.`,
+        symbol.slice(0, slash),
+      );
     bass = read.note;
   }
   return accepted(build(symbol, root.note, bass, sketch));
@@ -81,7 +145,14 @@ function bassPlace(symbol: string): number | null {
 
 function readQuality(reader: Reader): Sketch | null {
   const sketch: Sketch = {
-    third: degree('3'), sus: null, fifth: degree('5'), sixth: false, seventh: null, tensions: [], altered: false, quality: 'major',
+    third: degree('3'),
+    sus: null,
+    fifth: degree('5'),
+    sixth: false,
+    seventh: null,
+    tensions: [],
+    altered: false,
+    quality: 'major',
   };
   if (reader.take(/^(?:7?alt)/)) return asAltered(sketch);
   if (reader.take(/^5$/)) return { ...sketch, third: null, quality: 'power' };
@@ -92,7 +163,11 @@ function readQuality(reader: Reader): Sketch | null {
 
 function asAltered(sketch: Sketch): Sketch {
   return {
-    ...sketch, fifth: null, seventh: degree('b7'), altered: true, quality: 'dominant',
+    ...sketch,
+    fifth: null,
+    seventh: degree('b7'),
+    altered: true,
+    quality: 'dominant',
     tensions: ['b9', '#9', '#11', 'b13'].map(degree),
   };
 }
@@ -101,7 +176,12 @@ function asAltered(sketch: Sketch): Sketch {
 function readHead(reader: Reader, sketch: Sketch): boolean {
   if (reader.take(/^(?:dim|°|º|o)/u)) return diminish(reader, sketch);
   if (reader.take(/^ø7?/u)) {
-    Object.assign(sketch, { third: degree('b3'), fifth: degree('b5'), seventh: degree('b7'), quality: 'half-diminished' });
+    Object.assign(sketch, {
+      third: degree('b3'),
+      fifth: degree('b5'),
+      seventh: degree('b7'),
+      quality: 'half-diminished',
+    });
     if (reader.take(/^9/)) sketch.tensions.push(degree('9'));
     return true;
   }
@@ -118,9 +198,11 @@ function readHead(reader: Reader, sketch: Sketch): boolean {
   const major = reader.take(MAJOR_WORD);
   const extension = reader.take(/^(?:7|9|11|13)/);
   if (major && !extension && /[Δ△∆]/u.test(major)) extend(sketch, 7, true);
-  else if (major && !extension && sketch.quality === 'minor') return false; // “mmaj” alone says nothing
+  else if (major && !extension && sketch.quality === 'minor')
+    return false; // “mmaj” alone says nothing
   else if (extension) extend(sketch, Number(extension), major !== null);
-  if (extension && !major && sketch.fifth?.alter === 0 && reader.take(/^\+(?=$|\()/)) sketch.fifth = degree('#5');
+  if (extension && !major && sketch.fifth?.alter === 0 && reader.take(/^\+(?=$|\()/))
+    sketch.fifth = degree('#5');
   return true;
 }
 
@@ -170,7 +252,8 @@ function readTail(reader: Reader, sketch: Sketch): boolean {
 
 function alter(sketch: Sketch, altered: Degree): boolean {
   if (altered.number !== 5) {
-    if (altered.number === 2) sketch.tensions = sketch.tensions.filter((t) => t.number !== 2 || t.alter !== 0);
+    if (altered.number === 2)
+      sketch.tensions = sketch.tensions.filter((t) => t.number !== 2 || t.alter !== 0);
     sketch.tensions.push(altered);
     return true;
   }
@@ -178,14 +261,20 @@ function alter(sketch: Sketch, altered: Degree): boolean {
   sketch.fifth = altered;
   if (altered.alter < 0 && sketch.quality === 'minor' && sketch.seventh) sketch.quality = 'half-diminished';
   else if (altered.alter < 0 && sketch.quality === 'minor') sketch.quality = 'diminished';
-  else if (altered.alter > 0 && sketch.quality === 'major' && !sketch.seventh && !sketch.sixth) sketch.quality = 'augmented';
+  else if (altered.alter > 0 && sketch.quality === 'major' && !sketch.seventh && !sketch.sixth)
+    sketch.quality = 'augmented';
   return true;
 }
 
 function build(symbol: string, root: SpelledNote, bass: SpelledNote, sketch: Sketch): Chord {
   if (readsAsNineSus(root, bass, sketch)) return onItsFourth(symbol, bass, sketch);
   // an augmented triad with a major seventh written is a maj7♯5: it keeps the major row, its fifth tells it apart
-  const quality = sketch.quality === 'augmented' && sketch.seventh ? (sketch.seventh.alter < 0 ? 'dominant' : 'major') : sketch.quality;
+  const quality =
+    sketch.quality === 'augmented' && sketch.seventh
+      ? sketch.seventh.alter < 0
+        ? 'dominant'
+        : 'major'
+      : sketch.quality;
   const tones: ChordTone[] = [];
   const add = (role: ToneRole, at: Degree | null) => at && tones.push(chordTone(root, role, at));
   add('root', degree('1'));
@@ -203,14 +292,24 @@ function build(symbol: string, root: SpelledNote, bass: SpelledNote, sketch: Ske
 }
 
 const readsAsNineSus = (root: SpelledNote, bass: SpelledNote, sketch: Sketch): boolean =>
-  sketch.quality === 'minor' && sketch.seventh?.alter === -1 && sketch.fifth?.alter === 0 &&
+  sketch.quality === 'minor' &&
+  sketch.seventh?.alter === -1 &&
+  sketch.fifth?.alter === 0 &&
   pitchClass(bass) === pitchClass(above(root, 3, 5));
 
 /** Fm7/B♭ is heard as B♭9sus: what is written above the old root is counted from the bass. */
 function onItsFourth(symbol: string, bass: SpelledNote, sketch: Sketch): Chord {
-  const tones = ([['root', '1'], ['sus', '4'], ['fifth', '5'], ['seventh', 'b7']] as const).map(([role, at]) =>
-    chordTone(bass, role, degree(at)));
-  const carried = sketch.tensions.some((tension) => tension.number === 2 && tension.alter === 0) ? ['9', '13'] : ['9'];
+  const tones = (
+    [
+      ['root', '1'],
+      ['sus', '4'],
+      ['fifth', '5'],
+      ['seventh', 'b7'],
+    ] as const
+  ).map(([role, at]) => chordTone(bass, role, degree(at)));
+  const carried = sketch.tensions.some((tension) => tension.number === 2 && tension.alter === 0)
+    ? ['9', '13']
+    : ['9'];
   const colours = carried.map((at) => chordTone(bass, 'tension', degree(at)));
   return { symbol, quality: 'sus', root: bass, bass, tones, colours, altered: false };
 }
@@ -227,7 +326,10 @@ function foreignBass(root: SpelledNote, bass: SpelledNote): ChordTone {
 
 const unknown = (symbol: string, at: number, message: string, suggestion?: string): Outcome<Chord> =>
   refused({
-    code: 'chord.unknown', message, column: at + 1, length: Math.max(1, symbol.length - at),
+    code: 'chord.unknown',
+    message,
+    column: at + 1,
+    length: Math.max(1, symbol.length - at),
     ...(suggestion === undefined ? {} : { suggestion }),
   });
 

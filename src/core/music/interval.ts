@@ -16,7 +16,10 @@ export function readDegree(text: string): Degree | null {
   if (!found) return null;
   const marks = found[1] ?? '';
   const number = Number(found[2]);
-  return { number: number > 7 ? number - 7 : number, alter: /[b♭]/u.test(marks) ? -marks.length : marks.length };
+  return {
+    number: number > 7 ? number - 7 : number,
+    alter: /[b♭]/u.test(marks) ? -marks.length : marks.length,
+  };
 }
 
 export const degreeSemitones = (degree: Degree): Semitones =>
@@ -31,7 +34,11 @@ export const noteAtDegree = (root: SpelledNote, degree: Degree): SpelledNote =>
 const PRINTED: readonly IntervalName[] = ['1', 'b9', '9', 'b3', '3', '4', '#11', '5', 'b13', '6', 'b7', '7'];
 
 /** What the printing of an interval needs to know of the chord it stands over. */
-export type IntervalContext = { readonly majorThird: boolean; readonly flatFive: boolean; readonly sharpFive: boolean };
+export type IntervalContext = {
+  readonly majorThird: boolean;
+  readonly flatFive: boolean;
+  readonly sharpFive: boolean;
+};
 
 /**
  * The printed name of a semitone over a chord.

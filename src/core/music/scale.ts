@@ -48,15 +48,35 @@ const SCALES: Record<string, string> = {
 
 /** Other names the trade uses for the same notes. */
 const ALIASES: Record<string, string> = {
-  ionian: 'major', minor: 'natural minor', aeolian: 'natural minor', 'phrygian dominant': 'fifth mode of harmonic minor',
-  'locrian #2': 'locrian natural 2', 'locrian ♮2': 'locrian natural 2', 'super locrian': 'altered', superlocrian: 'altered',
-  'minor blues': 'blues', pentatonic: 'major pentatonic', 'mixolydian flat 6': 'mixolydian b6', 'lydian b7': 'lydian dominant',
-  'jazz minor': 'melodic minor', 'half-whole': 'half-whole diminished', 'whole-half': 'whole-half diminished',
-  'half whole diminished': 'half-whole diminished', 'whole half diminished': 'whole-half diminished',
-  'dominant diminished': 'half-whole diminished', diminished: 'whole-half diminished', 'sixth-diminished': 'major sixth-diminished',
-  'major sixth diminished': 'major sixth-diminished', 'minor sixth diminished': 'minor sixth-diminished',
-  'sixth diminished': 'major sixth-diminished', 'whole-tone': 'whole tone', wholetone: 'whole tone', maj: 'major', m: 'natural minor',
-  min: 'natural minor', 'lydian #5': 'lydian augmented',
+  ionian: 'major',
+  minor: 'natural minor',
+  aeolian: 'natural minor',
+  'phrygian dominant': 'fifth mode of harmonic minor',
+  'locrian #2': 'locrian natural 2',
+  'locrian ♮2': 'locrian natural 2',
+  'super locrian': 'altered',
+  superlocrian: 'altered',
+  'minor blues': 'blues',
+  pentatonic: 'major pentatonic',
+  'mixolydian flat 6': 'mixolydian b6',
+  'lydian b7': 'lydian dominant',
+  'jazz minor': 'melodic minor',
+  'half-whole': 'half-whole diminished',
+  'whole-half': 'whole-half diminished',
+  'half whole diminished': 'half-whole diminished',
+  'whole half diminished': 'whole-half diminished',
+  'dominant diminished': 'half-whole diminished',
+  diminished: 'whole-half diminished',
+  'sixth-diminished': 'major sixth-diminished',
+  'major sixth diminished': 'major sixth-diminished',
+  'minor sixth diminished': 'minor sixth-diminished',
+  'sixth diminished': 'major sixth-diminished',
+  'whole-tone': 'whole tone',
+  wholetone: 'whole tone',
+  maj: 'major',
+  m: 'natural minor',
+  min: 'natural minor',
+  'lydian #5': 'lydian augmented',
 };
 
 export const SCALE_KINDS = Object.keys(SCALES);
@@ -80,7 +100,8 @@ const certainDegree = (text: string): Degree => {
   return degree;
 };
 
-export const scaleNotes = (scale: Scale): SpelledNote[] => scale.degrees.map((degree) => noteAtDegree(scale.root, degree));
+export const scaleNotes = (scale: Scale): SpelledNote[] =>
+  scale.degrees.map((degree) => noteAtDegree(scale.root, degree));
 
 export const inScale = (scale: Scale, pc: PitchClass): boolean => scale.pcs.includes(pc);
 
@@ -114,19 +135,35 @@ export function readScale(text: string): Outcome<Scale> {
   const mode = /^(?:the )?fifth mode of (?:the )?([A-G]\S*) harmonic minor(?: scale)?$/iu.exec(trimmed);
   if (mode?.[1]) {
     const tonic = readNote(mode[1]);
-    if (tonic) return accepted(scaleOn(noteAtDegree(tonic.note, { number: 5, alter: 0 }), 'fifth mode of harmonic minor'));
+    if (tonic)
+      return accepted(
+        scaleOn(noteAtDegree(tonic.note, { number: 5, alter: 0 }), 'fifth mode of harmonic minor'),
+      );
   }
   const root = readNote(trimmed.charAt(0).toUpperCase() + trimmed.slice(1));
-  if (!root) return refused({ code: 'scale.root', message: `“${text}” does not start with a note name A to G.`, column: 1, suggestion: 'C major' });
+  if (!root)
+    return refused({
+      code: 'scale.root',
+      message: `“${text}” does not start with a note name A to G.`,
+      column: 1,
+      suggestion: 'C major',
+    });
   const rest = trimmed.slice(root.length).trim();
   if (/^[b♭#♯]*\d/u.test(rest)) return byDegrees(root.note, rest, text.indexOf(rest));
-  const word = rest.toLowerCase().replaceAll('♭', 'b').replaceAll('♯', '#').replace(/\s+scale$/, '').replace(/\s+/g, ' ');
+  const word = rest
+    .toLowerCase()
+    .replaceAll('♭', 'b')
+    .replaceAll('♯', '#')
+    .replace(/\s+scale$/, '')
+    .replace(/\s+/g, ' ');
   const kind = SCALES[word] ? word : ALIASES[word];
   if (!kind) {
     const nearest = nearestOf(word, [...SCALE_KINDS, ...Object.keys(ALIASES)]) ?? 'major';
     return refused({
-      code: 'scale.unknown', message: rest === '' ? `“${text}” names a root and no scale.` : `No scale is named “${rest}”.`,
-      column: trimmed.length - rest.length + 1, suggestion: `${noteName(root.note)} ${rest === '' ? 'major' : nearest}`,
+      code: 'scale.unknown',
+      message: rest === '' ? `“${text}” names a root and no scale.` : `No scale is named “${rest}”.`,
+      column: trimmed.length - rest.length + 1,
+      suggestion: `${noteName(root.note)} ${rest === '' ? 'major' : nearest}`,
     });
   }
   return accepted(scaleOn(root.note, kind));
@@ -137,7 +174,12 @@ function byDegrees(root: SpelledNote, text: string, offset: number): Outcome<Sca
   for (const found of text.matchAll(/\S+/g)) {
     const degree = readDegree(found[0]);
     if (!degree)
-      return refused({ code: 'scale.degree', message: `“${found[0]}” is not a degree from 1 to 13.`, column: offset + found.index + 1, suggestion: 'C 1 b3 4 5 6' });
+      return refused({
+        code: 'scale.degree',
+        message: `“${found[0]}” is not a degree from 1 to 13.`,
+        column: offset + found.index + 1,
+        suggestion: 'C 1 b3 4 5 6',
+      });
     degrees.push(degree);
   }
   return accepted(scaleFromDegrees(root, degrees.map(degreeName).join(' '), degrees));

@@ -14,7 +14,20 @@ export const pitchClass = (note: SpelledNote): PitchClass =>
   modulo((NATURAL[letterIndex(note)] ?? 0) + note.alter, 12);
 
 /** One plain name a pitch class, in flats: for notes without a chord or key to be spelled by. */
-export const FLAT_NAMES: readonly string[] = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
+export const FLAT_NAMES: readonly string[] = [
+  'C',
+  'Db',
+  'D',
+  'Eb',
+  'E',
+  'F',
+  'Gb',
+  'G',
+  'Ab',
+  'A',
+  'Bb',
+  'B',
+];
 
 /** Plain text with ASCII accidentals, as charts are typed: `Bb`, `F##`. */
 export const noteName = (note: SpelledNote): string =>

@@ -30,24 +30,53 @@ const SPAN_HIGH = 5;
  * Contract: 4-architecture, "neck chord": three strings or more, only chord tones and written colours, the guide tones always, a slash bass lowest,
  * at most four fingers. Where the list is cut, a shape with the root and one with each named colour stay in it.
  */
-export function chordShapes(chord: Chord, { instrument = STANDARD_INSTRUMENT, position, strings, most = 24 }: ShapeOptions = {}): ChordShape[] {
+export function chordShapes(
+  chord: Chord,
+  { instrument = STANDARD_INSTRUMENT, position, strings, most = 24 }: ShapeOptions = {},
+): ChordShape[] {
   const found = new Map<string, ChordShape & { worth: number }>();
-  const windows = position === undefined ? Array.from({ length: Math.min(13, instrument.frets - 3) }, (_, index) => index + 1) : [Math.max(1, position - 1), Math.max(1, position), position + 1];
-  const limit = position === undefined ? [1, instrument.frets] as const : [Math.max(1, position - 1), Math.min(instrument.frets, position + 4)] as const;
+  const windows =
+    position === undefined
+      ? Array.from({ length: Math.min(13, instrument.frets - 3) }, (_, index) => index + 1)
+      : [Math.max(1, position - 1), Math.max(1, position), position + 1];
+  const limit =
+    position === undefined
+      ? ([1, instrument.frets] as const)
+      : ([Math.max(1, position - 1), Math.min(instrument.frets, position + 4)] as const);
   for (const from of windows) {
     const span = from >= 7 ? SPAN_HIGH : SPAN;
-    for (const frets of gripsIn(chord, instrument, [Math.max(from, limit[0]), Math.min(from + span - 1, limit[1])], strings)) {
+    for (const frets of gripsIn(
+      chord,
+      instrument,
+      [Math.max(from, limit[0]), Math.min(from + span - 1, limit[1])],
+      strings,
+    )) {
       const id = frets.map((fret) => fret ?? 'x').join(' ');
       if (found.has(id)) continue;
       const shape = shapeOf(chord, instrument, frets);
-      if (shape) found.set(id, position === undefined ? shape : { ...shape, worth: shape.worth - 0.5 * Math.abs(lowestOf(frets) - position) });
+      if (shape)
+        found.set(
+          id,
+          position === undefined
+            ? shape
+            : { ...shape, worth: shape.worth - 0.5 * Math.abs(lowestOf(frets) - position) },
+        );
     }
   }
-  return kept(chord, [...found.values()].sort((a, b) => b.worth - a.worth), most);
+  return kept(
+    chord,
+    [...found.values()].sort((a, b) => b.worth - a.worth),
+    most,
+  );
 }
 
 /** Every grip in a window of frets that could be the chord: strings low to high. */
-function gripsIn(chord: Chord, { tuning }: Instrument, [from, to]: readonly [number, number], strings?: readonly number[]): (number | null)[][] {
+function gripsIn(
+  chord: Chord,
+  { tuning }: Instrument,
+  [from, to]: readonly [number, number],
+  strings?: readonly number[],
+): (number | null)[][] {
   const allowed = new Set([...chord.tones, ...chord.colours].map((tone) => tone.pc));
   const guides = guideTones(chord).map((tone) => tone.pc);
   const open = [...tuning].reverse();
@@ -62,13 +91,19 @@ function gripsIn(chord: Chord, { tuning }: Instrument, [from, to]: readonly [num
   const bass = chord.symbol.includes('/') ? pitchClass(chord.bass) : null;
   const extend = (grip: (number | null)[], missing: readonly PitchClass[], sounding: number): void => {
     const string = grip.length;
-    if (missing.length > options.length - string || sounding + options.length - string < FEWEST_STRINGS) return;
-    if (string === options.length) return void (missing.length === 0 && sounding >= FEWEST_STRINGS && grips.push(grip));
+    if (missing.length > options.length - string || sounding + options.length - string < FEWEST_STRINGS)
+      return;
+    if (string === options.length)
+      return void (missing.length === 0 && sounding >= FEWEST_STRINGS && grips.push(grip));
     for (const fret of options[string]!) {
       const pc = fret === null ? null : pitchClassOf(open[string]! + fret);
       // the lowest string that sounds carries a written bass
       if (pc !== null && sounding === 0 && bass !== null && !isSixNine(chord) && pc !== bass) continue;
-      extend([...grip, fret], pc === null ? missing : missing.filter((one) => one !== pc), sounding + (pc === null ? 0 : 1));
+      extend(
+        [...grip, fret],
+        pc === null ? missing : missing.filter((one) => one !== pc),
+        sounding + (pc === null ? 0 : 1),
+      );
     }
   };
   extend([], guides, 0);
@@ -78,22 +113,44 @@ function gripsIn(chord: Chord, { tuning }: Instrument, [from, to]: readonly [num
 /** `6/9` has a slash and no bass. */
 const isSixNine = (chord: Chord): boolean => /6\/9$/.test(chord.symbol);
 
-function shapeOf(chord: Chord, { tuning }: Instrument, frets: readonly (number | null)[]): (ChordShape & { worth: number }) | null {
+function shapeOf(
+  chord: Chord,
+  { tuning }: Instrument,
+  frets: readonly (number | null)[],
+): (ChordShape & { worth: number }) | null {
   const fingers = fingersOf(frets);
   if (!fingers) return null;
   const open = [...tuning].reverse();
   const pcs = frets.map((fret, string) => (fret === null ? null : pitchClassOf(open[string]! + fret)));
   const worth = worthOf(chord, frets, pcs, fingers);
-  return worth === null ? null : { frets: [...frets], fingers, tones: pcs.map((pc) => (pc === null ? null : intervalOver(chord, pc))), worth };
+  return worth === null
+    ? null
+    : {
+        frets: [...frets],
+        fingers,
+        tones: pcs.map((pc) => (pc === null ? null : intervalOver(chord, pc))),
+        worth,
+      };
 }
 
-const lowestOf = (frets: readonly (number | null)[]): number => Math.min(...frets.filter((fret): fret is number => fret !== null && fret > 0));
+const lowestOf = (frets: readonly (number | null)[]): number =>
+  Math.min(...frets.filter((fret): fret is number => fret !== null && fret > 0));
 
 /** Strings held down by one finger other than the index: hard to lay flat. */
-const lateBarres = (fingers: readonly (number | null)[]): number => [2, 3, 4].reduce((sum, finger) => sum + Math.max(0, fingers.filter((one) => one === finger).length - (finger === 3 ? 2 : 1)), 0);
+const lateBarres = (fingers: readonly (number | null)[]): number =>
+  [2, 3, 4].reduce(
+    (sum, finger) =>
+      sum + Math.max(0, fingers.filter((one) => one === finger).length - (finger === 3 ? 2 : 1)),
+    0,
+  );
 
 /** How good a grip is: whole, low in the hand, without holes or doubled guide tones. Our own weights; null where a hand cannot. */
-function worthOf(chord: Chord, frets: readonly (number | null)[], pcs: readonly (PitchClass | null)[], fingers: readonly (number | null)[]): number | null {
+function worthOf(
+  chord: Chord,
+  frets: readonly (number | null)[],
+  pcs: readonly (PitchClass | null)[],
+  fingers: readonly (number | null)[],
+): number | null {
   const fretted = frets.filter((fret): fret is number => fret !== null && fret > 0);
   const [low, high] = [Math.min(...fretted), Math.max(...fretted)];
   if (fretted.length > 0 && high - low + 1 > (low >= 7 ? SPAN_HIGH : SPAN)) return null;
@@ -109,8 +166,19 @@ function worthOf(chord: Chord, frets: readonly (number | null)[], pcs: readonly 
   const guides = guideTones(chord).map((tone) => tone.pc);
   const doubled = sounding.filter((pc) => guides.includes(pc)).length - guides.length;
   const lowest = sounding[0] === rootPc(chord) ? 3 : 0;
-  return 4 * tones + 3 * named + lowest - 1.5 * holes - 1.2 * doubled - 0.6 * Math.max(0, sounding.length - 5) - 0.15 * (fretted.length ? low : 0)
-    - 0.8 * Math.max(0, high - low - 2) - 0.4 * Math.max(0, ...fingers.map((finger) => finger ?? 0)) - 2 * Math.max(0, FEWEST_STRINGS + 1 - sounding.length) - 1.5 * lateBarres(fingers);
+  return (
+    4 * tones +
+    3 * named +
+    lowest -
+    1.5 * holes -
+    1.2 * doubled -
+    0.6 * Math.max(0, sounding.length - 5) -
+    0.15 * (fretted.length ? low : 0) -
+    0.8 * Math.max(0, high - low - 2) -
+    0.4 * Math.max(0, ...fingers.map((finger) => finger ?? 0)) -
+    2 * Math.max(0, FEWEST_STRINGS + 1 - sounding.length) -
+    1.5 * lateBarres(fingers)
+  );
 }
 
 /** The best, and where they are not among them the best with the root and with each named colour. */

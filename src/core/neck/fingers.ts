@@ -5,7 +5,9 @@
  * @returns a finger a string (0 open, null silent), or null where four fingers cannot hold it
  */
 export function fingersOf(frets: readonly (number | null)[]): (number | null)[] | null {
-  const used = [...new Set(frets.filter((fret): fret is number => fret !== null && fret > 0))].sort((a, b) => a - b);
+  const used = [...new Set(frets.filter((fret): fret is number => fret !== null && fret > 0))].sort(
+    (a, b) => a - b,
+  );
   const groups = used.flatMap((fret) => groupsAt(frets, fret));
   return groups.length > 4 ? null : assign(frets, groups, used[0] ?? 0);
 }
@@ -19,7 +21,11 @@ function groupsAt(frets: readonly (number | null)[], fret: number): Group[] {
     if (own !== fret) return;
     const last = groups[groups.length - 1];
     const from = last?.strings[last.strings.length - 1];
-    const clear = from !== undefined && frets.slice(from + 1, string).every((between) => between === null || between > fret || between === fret);
+    const clear =
+      from !== undefined &&
+      frets
+        .slice(from + 1, string)
+        .every((between) => between === null || between > fret || between === fret);
     if (last && clear) groups[groups.length - 1] = { fret, strings: [...last.strings, string] };
     else groups.push({ fret, strings: [string] });
   });
@@ -27,7 +33,11 @@ function groupsAt(frets: readonly (number | null)[], fret: number): Group[] {
 }
 
 /** Fingers in order of fret, on one fret from the low string up; each as near to a finger a fret as the others leave room for. */
-function assign(frets: readonly (number | null)[], groups: readonly Group[], lowest: number): (number | null)[] {
+function assign(
+  frets: readonly (number | null)[],
+  groups: readonly Group[],
+  lowest: number,
+): (number | null)[] {
   const fingers: (number | null)[] = frets.map((fret) => (fret === 0 ? 0 : null));
   let finger = 0;
   groups.forEach(({ fret, strings }, index) => {

@@ -12,16 +12,28 @@ export type Instrument = { readonly tuning: Tuning; readonly frets: number };
 export const STANDARD_INSTRUMENT: Instrument = { tuning: STANDARD_TUNING, frets: STANDARD_FRETS };
 
 /** With a capo its fret is the nut: frets count from it. */
-export const withCapo = ({ tuning, frets }: Instrument, capo: number): Instrument => ({ tuning: tuning.map((open) => open + capo), frets: frets - capo });
+export const withCapo = ({ tuning, frets }: Instrument, capo: number): Instrument => ({
+  tuning: tuning.map((open) => open + capo),
+  frets: frets - capo,
+});
 
 /** A place on the neck: string 1 is the highest, fret 0 the open string. */
 export type Place = { readonly string: number; readonly fret: number; readonly midi: Midi };
 
 /** Every place from one fret to another, inclusive, that sounds one of some pitch classes. */
-export function placesOf(pcs: readonly PitchClass[], from: number, to: number, tuning: Tuning = STANDARD_TUNING): Place[] {
+export function placesOf(
+  pcs: readonly PitchClass[],
+  from: number,
+  to: number,
+  tuning: Tuning = STANDARD_TUNING,
+): Place[] {
   return tuning.flatMap((open, index) =>
-    Array.from({ length: to - from + 1 }, (_, step) => ({ string: index + 1, fret: from + step, midi: open + from + step }))
-      .filter(({ midi }) => pcs.includes(pitchClassOf(midi))));
+    Array.from({ length: to - from + 1 }, (_, step) => ({
+      string: index + 1,
+      fret: from + step,
+      midi: open + from + step,
+    })).filter(({ midi }) => pcs.includes(pitchClassOf(midi))),
+  );
 }
 
 /** Every place that sounds a pitch, the lowest fret first. */

@@ -4,4 +4,13 @@ export { reachFrom } from './location';
 export { pathOf, bothWays, type NeckNote, type NeckPath, type PathOptions, type Touch } from './path';
 export { chordShapes, type ChordShape, type ShapeOptions } from './chordShapes';
 export { formsByStringSet, smallShapes, type SmallKind, type StringSet } from './smallShapes';
-export { fitsForm, fitsOneLocation, handovers, neighboursOf, stayThrough, underHand, type Handover, type Stop } from './underHand';
+export {
+  fitsForm,
+  fitsOneLocation,
+  handovers,
+  neighboursOf,
+  stayThrough,
+  underHand,
+  type Handover,
+  type Stop,
+} from './underHand';

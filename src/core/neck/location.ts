@@ -28,20 +28,62 @@ export function fingerAt(location: Location, fret: number): number | null {
 }
 
 const laid = (from: number, offsets: readonly (readonly [number, number] | null)[]): Location => ({
-  from, fingers: offsets.map((span) => (span ? ([from + span[0], from + span[1]] as const) : null)),
+  from,
+  fingers: offsets.map((span) => (span ? ([from + span[0], from + span[1]] as const) : null)),
 });
 
 /** A finger a fret, the fifth (and sixth) reached by the little finger or by the index: what a hand does unasked. */
 const EASY: Record<5 | 6, readonly (readonly (readonly [number, number])[])[]> = {
-  5: [[[0, 0], [1, 1], [2, 2], [3, 4]], [[0, 1], [2, 2], [3, 3], [4, 4]]],
-  6: [[[0, 1], [2, 2], [3, 3], [4, 5]], [[0, 0], [1, 1], [2, 2], [3, 4]], [[0, 1], [2, 2], [3, 3], [4, 4]]],
+  5: [
+    [
+      [0, 0],
+      [1, 1],
+      [2, 2],
+      [3, 4],
+    ],
+    [
+      [0, 1],
+      [2, 2],
+      [3, 3],
+      [4, 4],
+    ],
+  ],
+  6: [
+    [
+      [0, 1],
+      [2, 2],
+      [3, 3],
+      [4, 5],
+    ],
+    [
+      [0, 0],
+      [1, 1],
+      [2, 2],
+      [3, 4],
+    ],
+    [
+      [0, 1],
+      [2, 2],
+      [3, 3],
+      [4, 4],
+    ],
+  ],
 };
 /** Four frets, a finger each: the hand that would rather move than stretch. */
-const CLOSE = [[[0, 0], [1, 1], [2, 2], [3, 3]]] as const;
+const CLOSE = [
+  [
+    [0, 0],
+    [1, 1],
+    [2, 2],
+    [3, 3],
+  ],
+] as const;
 
 /** Every location a line may need on a neck, each with the layouts a hand takes by itself. */
 export function easyLocations(frets: number, stretch: boolean): Location[] {
-  return fretsFrom(frets).flatMap((from) => (stretch ? EASY[reachFrom(from) as 5 | 6] : CLOSE).map((offsets) => laid(from, offsets)));
+  return fretsFrom(frets).flatMap((from) =>
+    (stretch ? EASY[reachFrom(from) as 5 | 6] : CLOSE).map((offsets) => laid(from, offsets)),
+  );
 }
 
 /** Every location with every layout of fingers the rule allows: for lines whose fingers are given. */
@@ -62,11 +104,19 @@ function layouts(width: number): readonly Layout[] {
   const extend = (layout: Layout, from: number): void => {
     if (layout.length === 4) return void all.push(layout);
     extend([...layout, null], from);
-    for (let start = from; start < width; start++) for (const end of [start, start + 1]) if (end < width) extend([...layout, [start, end]], end);
+    for (let start = from; start < width; start++)
+      for (const end of [start, start + 1]) if (end < width) extend([...layout, [start, end]], end);
   };
   extend([], 0);
-  const inside = (small: Layout, large: Layout) => small.every((span, finger) => span === null || (large[finger] != null && span[0] >= large[finger]![0] && span[1] <= large[finger]![1]));
-  const widest = all.filter((one) => !all.some((other) => other !== one && inside(one, other) && !inside(other, one)));
+  const inside = (small: Layout, large: Layout) =>
+    small.every(
+      (span, finger) =>
+        span === null ||
+        (large[finger] != null && span[0] >= large[finger]![0] && span[1] <= large[finger]![1]),
+    );
+  const widest = all.filter(
+    (one) => !all.some((other) => other !== one && inside(one, other) && !inside(other, one)),
+  );
   made.set(width, widest);
   return widest;
 }

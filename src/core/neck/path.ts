@@ -4,7 +4,14 @@ import { allLocations, easyLocations, fingerAt, serves, type Location } from './
 import { pitchName } from './tuning';
 
 /** A note to be found on the neck; string, fret and finger are pins where they are given. */
-export type NeckNote = { readonly onsetBeat: Beats; readonly durationBeats?: Beats; readonly midi: Midi; readonly string?: number; readonly fret?: number; readonly finger?: number };
+export type NeckNote = {
+  readonly onsetBeat: Beats;
+  readonly durationBeats?: Beats;
+  readonly midi: Midi;
+  readonly string?: number;
+  readonly fret?: number;
+  readonly finger?: number;
+};
 
 /** Where a note lies: string 1 is the highest, finger 0 open, 1–4 index to little. */
 export type Touch = { readonly string: number; readonly fret: number; readonly finger: number };
@@ -18,13 +25,27 @@ export type NeckPath = {
   readonly noShift?: readonly Touch[];
 };
 
-export type PathOptions = { readonly instrument?: Instrument; /** False: four frets a location; the hand moves rather than stretch. */ readonly stretch?: boolean };
+export type PathOptions = {
+  readonly instrument?: Instrument;
+  /** False: four frets a location; the hand moves rather than stretch. */ readonly stretch?: boolean;
+};
 
 /**
  * What a hand finds hard, in one currency: our own weights, settled on the worked examples of the tests.
  * A shift is counted before all of these: the fewest shifts win, then the least cost.
  */
-const COST = { stretch: 0.7, skip: 0.45, sameFinger: 0.9, crossing: 0.12, shiftPerFret: 0.12, high: 0.03, openUpTheNeck: 1.2, indexLast: 0.01, unlike: 0.02, little: 0.15 };
+const COST = {
+  stretch: 0.7,
+  skip: 0.45,
+  sameFinger: 0.9,
+  crossing: 0.12,
+  shiftPerFret: 0.12,
+  high: 0.03,
+  openUpTheNeck: 1.2,
+  indexLast: 0.01,
+  unlike: 0.02,
+  little: 0.15,
+};
 const SHIFT = 1e6;
 
 /**
@@ -33,11 +54,17 @@ const SHIFT = 1e6;
  * @param given notes; those with one onset are struck together on strings of their own
  * @returns the path, or the note that no string reaches or whose pins sound another pitch
  */
-export function pathOf(given: readonly NeckNote[], { instrument = STANDARD_INSTRUMENT, stretch = true }: PathOptions = {}): Outcome<NeckPath> {
-  const order = given.map((_, index) => index).sort((a, b) => given[a]!.onsetBeat - given[b]!.onsetBeat || given[a]!.midi - given[b]!.midi);
+export function pathOf(
+  given: readonly NeckNote[],
+  { instrument = STANDARD_INSTRUMENT, stretch = true }: PathOptions = {},
+): Outcome<NeckPath> {
+  const order = given
+    .map((_, index) => index)
+    .sort((a, b) => given[a]!.onsetBeat - given[b]!.onsetBeat || given[a]!.midi - given[b]!.midi);
   const notes = order.map((index) => given[index]!);
   const places = new Map(order.map((index, place) => [index, place]));
-  const asGiven = (touches: readonly Touch[]): Touch[] => given.map((_, index) => touches[places.get(index)!]!);
+  const asGiven = (touches: readonly Touch[]): Touch[] =>
+    given.map((_, index) => touches[places.get(index)!]!);
   const choices: Place[][] = [];
   for (const [place, note] of notes.entries()) {
     const index = order[place]!;
@@ -48,15 +75,32 @@ export function pathOf(given: readonly NeckNote[], { instrument = STANDARD_INSTR
   const fingered = notes.some((note) => note.finger !== undefined && note.finger > 0);
   const locations = fingered ? allLocations(instrument.frets) : easyLocations(instrument.frets, stretch);
   const found = walk(notes, choices, locations, true);
-  if (!found) return refused({ code: 'neck.pins', message: 'These strings, frets and fingers cannot be played as they are given.', suggestion: 'Leave some of them out.' });
+  if (!found)
+    return refused({
+      code: 'neck.pins',
+      message: 'These strings, frets and fingers cannot be played as they are given.',
+      suggestion: 'Leave some of them out.',
+    });
   if (found.shifts === 0) return accepted({ ...found, path: asGiven(found.path) });
   const free = notes.map(({ onsetBeat, midi }) => ({ onsetBeat, midi }));
-  const still = walk(free, free.map((note) => placesSounding(Math.round(note.midi), instrument)), easyLocations(instrument.frets, stretch), false);
-  return accepted({ ...found, path: asGiven(found.path), ...(still ? { noShift: asGiven(still.path) } : {}) });
+  const still = walk(
+    free,
+    free.map((note) => placesSounding(Math.round(note.midi), instrument)),
+    easyLocations(instrument.frets, stretch),
+    false,
+  );
+  return accepted({
+    ...found,
+    path: asGiven(found.path),
+    ...(still ? { noShift: asGiven(still.path) } : {}),
+  });
 }
 
 /** Shift or stretch: two answers where teachers differ; one where the hand need do neither. */
-export function bothWays(notes: readonly NeckNote[], instrument: Instrument = STANDARD_INSTRUMENT): Outcome<{ readonly stretching: NeckPath; readonly shifting: NeckPath | null }> {
+export function bothWays(
+  notes: readonly NeckNote[],
+  instrument: Instrument = STANDARD_INSTRUMENT,
+): Outcome<{ readonly stretching: NeckPath; readonly shifting: NeckPath | null }> {
   const stretching = pathOf(notes, { instrument });
   if (!stretching.ok) return stretching;
   const shifting = pathOf(notes, { instrument, stretch: false });
@@ -66,17 +110,28 @@ export function bothWays(notes: readonly NeckNote[], instrument: Instrument = ST
 
 function pinnedPlaces(note: NeckNote, instrument: Instrument): Place[] {
   const { string, fret, finger } = note;
-  return placesSounding(Math.round(note.midi), instrument).filter((place) =>
-    (string === undefined || place.string === string) && (fret === undefined || place.fret === fret) && (finger === undefined || (finger === 0) === (place.fret === 0)));
+  return placesSounding(Math.round(note.midi), instrument).filter(
+    (place) =>
+      (string === undefined || place.string === string) &&
+      (fret === undefined || place.fret === fret) &&
+      (finger === undefined || (finger === 0) === (place.fret === 0)),
+  );
 }
 
 function unreachable(note: NeckNote, index: number, instrument: Instrument): Problem {
   const name = pitchName(Math.round(note.midi));
   const reachable = placesSounding(Math.round(note.midi), instrument);
   if (reachable.length === 0)
-    return { code: 'neck.range', path: `notes.${index}.midi`, message: `No string reaches ${name} on frets 0 to ${instrument.frets}.`, suggestion: 'Move it by an octave, or name another tuning.' };
+    return {
+      code: 'neck.range',
+      path: `notes.${index}.midi`,
+      message: `No string reaches ${name} on frets 0 to ${instrument.frets}.`,
+      suggestion: 'Move it by an octave, or name another tuning.',
+    };
   return {
-    code: 'neck.pin', path: `notes.${index}`, message: `What is given for note ${index + 1} does not sound ${name}.`,
+    code: 'neck.pin',
+    path: `notes.${index}`,
+    message: `What is given for note ${index + 1} does not sound ${name}.`,
     suggestion: reachable.map((place) => `string ${place.string}, fret ${place.fret}`).join('; or '),
   };
 }
@@ -88,14 +143,27 @@ const MOST_STRUCK = 8;
 type Grip = { readonly location: number; readonly touches: readonly Touch[]; readonly own: number };
 type Node = { readonly grip: Grip; readonly cost: number; readonly from: Node | null };
 
-function walk(notes: readonly NeckNote[], choices: readonly (readonly Place[])[], locations: readonly Location[], mayShift: boolean): { path: Touch[]; shifts: number } | null {
+function walk(
+  notes: readonly NeckNote[],
+  choices: readonly (readonly Place[])[],
+  locations: readonly Location[],
+  mayShift: boolean,
+): { path: Touch[]; shifts: number } | null {
   let nodes: Node[] | null = null;
   for (const event of eventsOf(notes)) {
     const grips = gripsOf(notes.slice(...event), choices.slice(...event), locations);
     // what no hand can strike at once is played one note after another
-    const parts: [number, number][] = grips.length > 0 || event[1] - event[0] === 1 ? [event] : Array.from({ length: event[1] - event[0] }, (_, step) => [event[0] + step, event[0] + step + 1]);
+    const parts: [number, number][] =
+      grips.length > 0 || event[1] - event[0] === 1
+        ? [event]
+        : Array.from({ length: event[1] - event[0] }, (_, step) => [event[0] + step, event[0] + step + 1]);
     for (const part of parts) {
-      nodes = advance(nodes, part === event ? grips : gripsOf(notes.slice(...part), choices.slice(...part), locations), locations, mayShift);
+      nodes = advance(
+        nodes,
+        part === event ? grips : gripsOf(notes.slice(...part), choices.slice(...part), locations),
+        locations,
+        mayShift,
+      );
       if (nodes.length === 0) return null;
     }
   }
@@ -120,21 +188,37 @@ function eventsOf(notes: readonly NeckNote[]): [number, number][] {
  * Strings of a chord are tried one note after another; where its notes cannot have a string each, they may share one. Ways multiply with
  * every note, so more notes than a hand can strike at once have no grip.
  */
-function gripsOf(notes: readonly NeckNote[], choices: readonly (readonly Place[])[], locations: readonly Location[]): Grip[] {
+function gripsOf(
+  notes: readonly NeckNote[],
+  choices: readonly (readonly Place[])[],
+  locations: readonly Location[],
+): Grip[] {
   if (notes.length > MOST_STRUCK) return [];
   const grips = locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, true));
-  return grips.length > 0 ? grips : locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, false));
+  return grips.length > 0
+    ? grips
+    : locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, false));
 }
 
-function gripsAt(notes: readonly NeckNote[], choices: readonly (readonly Place[])[], locations: readonly Location[], location: number, apart: boolean): Grip[] {
+function gripsAt(
+  notes: readonly NeckNote[],
+  choices: readonly (readonly Place[])[],
+  locations: readonly Location[],
+  location: number,
+  apart: boolean,
+): Grip[] {
   let grips: Grip[] = [{ location, touches: [], own: 0 }];
   notes.forEach((note, index) => {
-    grips = grips.flatMap((grip) => choices[index]!.flatMap((place) => {
-      if (apart && grip.touches.some((touch) => touch.string === place.string)) return [];
-      return fingersFor(note, place, locations[location]!).map((finger) => ({
-        ...grip, touches: [...grip.touches, { string: place.string, fret: place.fret, finger }], own: grip.own + placeCost(place, finger, locations[location]!),
-      }));
-    }));
+    grips = grips.flatMap((grip) =>
+      choices[index]!.flatMap((place) => {
+        if (apart && grip.touches.some((touch) => touch.string === place.string)) return [];
+        return fingersFor(note, place, locations[location]!).map((finger) => ({
+          ...grip,
+          touches: [...grip.touches, { string: place.string, fret: place.fret, finger }],
+          own: grip.own + placeCost(place, finger, locations[location]!),
+        }));
+      }),
+    );
   });
   return grips;
 }
@@ -150,13 +234,24 @@ function placeCost({ fret }: Place, finger: number, { from, fingers }: Location)
   if (fret === 0 || finger === 0) return from > 2 ? COST.openUpTheNeck : 0;
   const span = fingers[finger - 1]!;
   const home = finger === 4 ? span[0] : span[1];
-  return (span[0] !== span[1] && fret !== home ? COST.stretch + (finger === 4 ? COST.little : 0) : 0) + (from > 1 ? COST.indexLast * (fret - from) : 0) + COST.unlike * Math.abs(finger - Math.min(4, fret - from + 1)) + COST.high * Math.max(0, fret - 5);
+  return (
+    (span[0] !== span[1] && fret !== home ? COST.stretch + (finger === 4 ? COST.little : 0) : 0) +
+    (from > 1 ? COST.indexLast * (fret - from) : 0) +
+    COST.unlike * Math.abs(finger - Math.min(4, fret - from + 1)) +
+    COST.high * Math.max(0, fret - 5)
+  );
 }
 
-function advance(before: readonly Node[] | null, grips: readonly Grip[], locations: readonly Location[], mayShift: boolean): Node[] {
+function advance(
+  before: readonly Node[] | null,
+  grips: readonly Grip[],
+  locations: readonly Location[],
+  mayShift: boolean,
+): Node[] {
   if (!before) return grips.map((grip) => ({ grip, cost: grip.own, from: null }));
   const staying = new Map<number, Node[]>();
-  for (const node of before) staying.set(node.grip.location, [...(staying.get(node.grip.location) ?? []), node]);
+  for (const node of before)
+    staying.set(node.grip.location, [...(staying.get(node.grip.location) ?? []), node]);
   // a hand that moves forgets its string: of each place on the neck only the cheapest way in matters
   const leaving = new Map<number, Node>();
   for (const node of before) {
@@ -169,8 +264,14 @@ function advance(before: readonly Node[] | null, grips: readonly Grip[], locatio
     const offer = (from: Node, cost: number) => {
       if (!best || cost < best.cost) best = { grip, cost, from };
     };
-    for (const node of staying.get(grip.location) ?? []) offer(node, node.cost + moveCost(node.grip, grip) + grip.own);
-    if (mayShift) for (const [from, node] of leaving) offer(node, node.cost + SHIFT + COST.shiftPerFret * Math.abs(from - locations[grip.location]!.from) + grip.own);
+    for (const node of staying.get(grip.location) ?? [])
+      offer(node, node.cost + moveCost(node.grip, grip) + grip.own);
+    if (mayShift)
+      for (const [from, node] of leaving)
+        offer(
+          node,
+          node.cost + SHIFT + COST.shiftPerFret * Math.abs(from - locations[grip.location]!.from) + grip.own,
+        );
     return best ? [best as Node] : [];
   });
 }
@@ -179,6 +280,9 @@ function advance(before: readonly Node[] | null, grips: readonly Grip[], locatio
 function moveCost(before: Grip, after: Grip): number {
   const [a, b] = [before.touches[before.touches.length - 1]!, after.touches[0]!];
   const across = Math.abs(a.string - b.string);
-  const jump = a.finger !== 0 && a.finger === b.finger && (a.string !== b.string || a.fret !== b.fret) ? COST.sameFinger : 0;
+  const jump =
+    a.finger !== 0 && a.finger === b.finger && (a.string !== b.string || a.fret !== b.fret)
+      ? COST.sameFinger
+      : 0;
   return jump + COST.crossing * across + (across > 1 ? COST.skip * (across - 1) : 0);
 }

@@ -21,7 +21,8 @@ export const TUNINGS: Readonly<Record<string, string>> = {
 };
 
 /** A pitch with its octave, as in `Bb3`; middle C is C4 = MIDI 60. */
-export const pitchName = (midi: Midi): string => `${NAMES[((midi % 12) + 12) % 12]}${Math.floor(midi / 12) - 1}`;
+export const pitchName = (midi: Midi): string =>
+  `${NAMES[((midi % 12) + 12) % 12]}${Math.floor(midi / 12) - 1}`;
 
 /**
  * Reads open strings from low to high: `E2 A2 D3 G3 B3 E4`.
@@ -33,17 +34,33 @@ export function readTuning(text: string): Outcome<Tuning> {
   for (const word of words) {
     const midi = readPitch(word[0]);
     if (midi === null)
-      return refused({ code: 'tuning.pitch', column: word.index + 1, length: word[0].length, message: `“${word[0]}” is not a pitch with its octave.`, suggestion: 'E2 A2 D3 G3 B3 E4' });
+      return refused({
+        code: 'tuning.pitch',
+        column: word.index + 1,
+        length: word[0].length,
+        message: `“${word[0]}” is not a pitch with its octave.`,
+        suggestion: 'E2 A2 D3 G3 B3 E4',
+      });
     const before = open[open.length - 1];
     if (before !== undefined && midi < before)
       return refused({
-        code: 'tuning.order', column: word.index + 1, length: word[0].length, message: `Strings are named from low to high: ${word[0]} is lower than ${words[open.length - 1]![0]} before it.`,
-        suggestion: words.map((one) => one[0]).sort((a, b) => (readPitch(a) ?? 0) - (readPitch(b) ?? 0)).join(' '),
+        code: 'tuning.order',
+        column: word.index + 1,
+        length: word[0].length,
+        message: `Strings are named from low to high: ${word[0]} is lower than ${words[open.length - 1]![0]} before it.`,
+        suggestion: words
+          .map((one) => one[0])
+          .sort((a, b) => (readPitch(a) ?? 0) - (readPitch(b) ?? 0))
+          .join(' '),
       });
     open.push(midi);
   }
   if (open.length < FEWEST || open.length > MOST)
-    return refused({ code: 'tuning.strings', message: `A tuning names ${FEWEST} to ${MOST} strings; this names ${open.length}.`, suggestion: 'E2 A2 D3 G3 B3 E4' });
+    return refused({
+      code: 'tuning.strings',
+      message: `A tuning names ${FEWEST} to ${MOST} strings; this names ${open.length}.`,
+      suggestion: 'E2 A2 D3 G3 B3 E4',
+    });
   return accepted(open.reverse());
 }
 

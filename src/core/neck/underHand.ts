@@ -3,8 +3,11 @@ import { placesOf, STANDARD_INSTRUMENT, type Instrument, type Place } from './fr
 import { reachFrom } from './location';
 
 /** Every place of some tones within one location: five frets from its lowest, six from the seventh fret up. */
-export const underHand = (pcs: readonly PitchClass[], from: number, { tuning, frets }: Instrument = STANDARD_INSTRUMENT): Place[] =>
-  placesOf(pcs, from, Math.min(frets, from + reachFrom(from) - 1), tuning);
+export const underHand = (
+  pcs: readonly PitchClass[],
+  from: number,
+  { tuning, frets }: Instrument = STANDARD_INSTRUMENT,
+): Place[] => placesOf(pcs, from, Math.min(frets, from + reachFrom(from) - 1), tuning);
 
 /** One way from a tone under the hand to a target of the next chord, on one string. */
 export type Handover = {
@@ -22,7 +25,12 @@ const REACH = 2;
  * For every target in the location the present chord's tone nearest to it on its string, a half step before a whole step; a target that already
  * lies under a finger stays.
  */
-export function handovers(present: readonly PitchClass[], targets: readonly PitchClass[], from: number, instrument: Instrument = STANDARD_INSTRUMENT): Handover[] {
+export function handovers(
+  present: readonly PitchClass[],
+  targets: readonly PitchClass[],
+  from: number,
+  instrument: Instrument = STANDARD_INSTRUMENT,
+): Handover[] {
   const tones = underHand(present, from, instrument);
   return underHand(targets, from, instrument).flatMap((to) => {
     const near = tones
@@ -33,7 +41,10 @@ export function handovers(present: readonly PitchClass[], targets: readonly Pitc
 }
 
 /** Places a hand in shape reaches on each string: the shape's own, the fret below and the two above it. */
-export function neighboursOf(frets: readonly (number | null)[], { tuning, frets: last }: Instrument = STANDARD_INSTRUMENT): { readonly shape: readonly Place[]; readonly neighbours: readonly Place[] } {
+export function neighboursOf(
+  frets: readonly (number | null)[],
+  { tuning, frets: last }: Instrument = STANDARD_INSTRUMENT,
+): { readonly shape: readonly Place[]; readonly neighbours: readonly Place[] } {
   const open = [...tuning].reverse();
   const shape: Place[] = [];
   const neighbours: Place[] = [];
@@ -42,7 +53,8 @@ export function neighboursOf(frets: readonly (number | null)[], { tuning, frets:
     const string = open.length - low;
     const at = (where: number): Place => ({ string, fret: where, midi: open[low]! + where });
     shape.push(at(fret));
-    for (const step of [-1, 1, 2]) if (fret + step >= 0 && fret + step <= last) neighbours.push(at(fret + step));
+    for (const step of [-1, 1, 2])
+      if (fret + step >= 0 && fret + step <= last) neighbours.push(at(fret + step));
   });
   return { shape, neighbours };
 }
@@ -55,29 +67,58 @@ export type Stop = { readonly places: readonly Place[]; readonly thread: Place |
  * The thread runs on the middle strings where it can. Shortest path over the form, a half step cheaper than standing still is dear.
  * @param form targets of each chord in turn; an empty list where nothing is aimed at
  */
-export function stayThrough(form: readonly (readonly PitchClass[])[], from: number, instrument: Instrument = STANDARD_INSTRUMENT): Stop[] {
+export function stayThrough(
+  form: readonly (readonly PitchClass[])[],
+  from: number,
+  instrument: Instrument = STANDARD_INSTRUMENT,
+): Stop[] {
   const strings = instrument.tuning.length;
-  const middle = (place: Place) => place.string > Math.floor((strings - 3) / 2) && place.string <= Math.floor((strings - 3) / 2) + 4;
+  const middle = (place: Place) =>
+    place.string > Math.floor((strings - 3) / 2) && place.string <= Math.floor((strings - 3) / 2) + 4;
   const stops = form.map((pcs) => underHand(pcs, from, instrument));
   type Node = { place: Place | null; cost: number; before: Node | null };
   let nodes: Node[] = [{ place: null, cost: 0, before: null }];
   for (const places of stops) {
     const choices: (Place | null)[] = places.length > 0 ? places : [null];
-    nodes = choices.map((place) => nodes
-      .map((node) => ({ place: place ?? node.place, cost: node.cost + (place ? (middle(place) ? 0 : 1.5) + moveOf(node.place, place) : 0), before: node }))
-      .reduce((least, node) => (node.cost < least.cost ? node : least)));
+    nodes = choices.map((place) =>
+      nodes
+        .map((node) => ({
+          place: place ?? node.place,
+          cost: node.cost + (place ? (middle(place) ? 0 : 1.5) + moveOf(node.place, place) : 0),
+          before: node,
+        }))
+        .reduce((least, node) => (node.cost < least.cost ? node : least)),
+    );
   }
   const thread: (Place | null)[] = [];
-  for (let node: Node | null = nodes.reduce((least, one) => (one.cost < least.cost ? one : least)); node?.before; node = node.before) thread.unshift(node.place);
+  for (
+    let node: Node | null = nodes.reduce((least, one) => (one.cost < least.cost ? one : least));
+    node?.before;
+    node = node.before
+  )
+    thread.unshift(node.place);
   return stops.map((places, index) => ({ places, thread: places.length > 0 ? thread[index]! : null }));
 }
 
-const moveOf = (from: Place | null, to: Place): number => (from === null ? 0 : Math.abs(from.midi - to.midi) + 0.8 * Math.abs(from.string - to.string));
+const moveOf = (from: Place | null, to: Place): number =>
+  from === null ? 0 : Math.abs(from.midi - to.midi) + 0.8 * Math.abs(from.string - to.string);
 
 /** Does every chord of the form find at least one of its targets in this location? */
-export const fitsForm = (form: readonly (readonly PitchClass[])[], from: number, instrument: Instrument = STANDARD_INSTRUMENT): boolean =>
-  form.every((pcs) => pcs.length === 0 || underHand(pcs, from, instrument).length > 0);
+export const fitsForm = (
+  form: readonly (readonly PitchClass[])[],
+  from: number,
+  instrument: Instrument = STANDARD_INSTRUMENT,
+): boolean => form.every((pcs) => pcs.length === 0 || underHand(pcs, from, instrument).length > 0);
 
 /** Does one location hold all these pitches, open strings aside? */
-export const fitsOneLocation = (pitches: readonly number[], { tuning, frets }: Instrument = STANDARD_INSTRUMENT): boolean =>
-  Array.from({ length: frets }, (_, index) => index + 1).some((from) => pitches.every((midi) => tuning.some((open) => midi - open >= from && midi - open <= Math.min(frets, from + reachFrom(from) - 1))));
+export const fitsOneLocation = (
+  pitches: readonly number[],
+  { tuning, frets }: Instrument = STANDARD_INSTRUMENT,
+): boolean =>
+  Array.from({ length: frets }, (_, index) => index + 1).some((from) =>
+    pitches.every((midi) =>
+      tuning.some(
+        (open) => midi - open >= from && midi - open <= Math.min(frets, from + reachFrom(from) - 1),
+      ),
+    ),
+  );

@@ -21,7 +21,13 @@ export function landOn(present: Chord, next: Chord, targets: readonly PitchClass
       const semitones = modulo(pc - tone.pc + 6, 12) - 6;
       const cost = semitones === 0 ? 1.5 : Math.abs(semitones);
       if (best && best.cost <= cost) continue;
-      best = { pc, cost, name: noteName(spellOver(next, pc)), interval: intervalOver(next, pc), from: { name: noteName(tone.note), semitones } };
+      best = {
+        pc,
+        cost,
+        name: noteName(spellOver(next, pc)),
+        interval: intervalOver(next, pc),
+        from: { name: noteName(tone.note), semitones },
+      };
     }
   if (!best) return null;
   const { cost: _cost, ...landing } = best;

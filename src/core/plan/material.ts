@@ -1,6 +1,19 @@
 import { modulo, type PitchClass } from '../vocabulary';
 import {
-  degreeSemitones, guideTones, isDominant, isMinorish, noteAtDegree, noteName, readDegree, rootPc, scaleFromDegrees, scaleNotes, scaleOn, toneByRole, type Chord, type Scale,
+  degreeSemitones,
+  guideTones,
+  isDominant,
+  isMinorish,
+  noteAtDegree,
+  noteName,
+  readDegree,
+  rootPc,
+  scaleFromDegrees,
+  scaleNotes,
+  scaleOn,
+  toneByRole,
+  type Chord,
+  type Scale,
   type SpelledNote,
 } from '../music';
 import type { Reading } from '../chart';
@@ -9,7 +22,14 @@ import type { Reading } from '../chart';
 export type Shape = { readonly name: string; readonly pcs: readonly PitchClass[] };
 
 const asShape = (scale: Scale): Shape => ({ name: scale.name, pcs: scale.pcs });
-const onRoot = (root: SpelledNote, degrees: string): Shape => asShape(scaleFromDegrees(root, degrees, degrees.split(' ').map((text) => readDegree(text)!)));
+const onRoot = (root: SpelledNote, degrees: string): Shape =>
+  asShape(
+    scaleFromDegrees(
+      root,
+      degrees,
+      degrees.split(' ').map((text) => readDegree(text)!),
+    ),
+  );
 const guides = (chord: Chord): PitchClass[] => guideTones(chord).map((tone) => tone.pc);
 
 /** Minor pentatonic: 0 3 5 7 10 above its root. */
@@ -30,7 +50,11 @@ export function pentatonicFor({ chord, scale }: Reading): Shape {
     const pcs = PENTATONIC.map((step) => modulo(on + step, 12));
     if (!pcs.every((pc) => scale.pcs.includes(pc))) continue;
     const held = (wanted: readonly PitchClass[]) => wanted.filter((pc) => pcs.includes(pc)).length;
-    const worth = 100 * held(guides(chord)) + 10 * held(tones) + (third !== undefined && pcs.includes(third) ? 2 : 0) + (pcs.includes(root) ? 1 : 0);
+    const worth =
+      100 * held(guides(chord)) +
+      10 * held(tones) +
+      (third !== undefined && pcs.includes(third) ? 2 : 0) +
+      (pcs.includes(root) ? 1 : 0);
     if (!best || worth > best.worth) best = { on, pcs, worth };
   }
   if (!best) return fiveOf(chord, scale);
@@ -58,12 +82,15 @@ function fiveOf(chord: Chord, scale: Scale): Shape {
  * @param next the chord it moves to
  */
 export function sixthDiminishedFor({ chord }: Reading, next: Chord): Shape {
-  const on = (root: SpelledNote, minor: boolean) => asShape(scaleOn(root, `${minor ? 'minor' : 'major'} sixth-diminished`));
+  const on = (root: SpelledNote, minor: boolean) =>
+    asShape(scaleOn(root, `${minor ? 'minor' : 'major'} sixth-diminished`));
   const third = toneByRole(chord, 'third')?.note;
   const fifth = toneByRole(chord, 'fifth')?.note ?? noteAtDegree(chord.root, { number: 5, alter: 0 });
   if (chord.quality === 'half-diminished' && third) return on(third, true);
-  if (chord.quality.startsWith('diminished')) return on(noteAtDegree(chord.root, { number: 2, alter: -1 }), isMinorish(next));
-  if (isDominant(chord)) return modulo(rootPc(next) - rootPc(chord), 12) === 5 ? on(next.root, isMinorish(next)) : on(fifth, true);
+  if (chord.quality.startsWith('diminished'))
+    return on(noteAtDegree(chord.root, { number: 2, alter: -1 }), isMinorish(next));
+  if (isDominant(chord))
+    return modulo(rootPc(next) - rootPc(chord), 12) === 5 ? on(next.root, isMinorish(next)) : on(fifth, true);
   if (chord.quality === 'minor' && toneByRole(chord, 'seventh') && third) return on(third, false);
   return on(chord.root, isMinorish(chord));
 }
@@ -75,31 +102,55 @@ export function sixthDiminishedFor({ chord }: Reading, next: Chord): Shape {
  */
 export function borrowedShapesFor({ chord, scale }: Reading): readonly Shape[] {
   const on = (number: number, tones: number): Shape | null => stacked(scale, number, tones);
-  const shapes = isDominant(chord) ? [on(3, 4), on(7, 3), on(1, 3)] : chord.quality === 'major' ? [on(3, 4), on(6, 4)] : [on(3, 4)];
+  const shapes = isDominant(chord)
+    ? [on(3, 4), on(7, 3), on(1, 3)]
+    : chord.quality === 'major'
+      ? [on(3, 4), on(6, 4)]
+      : [on(3, 4)];
   const found = shapes.filter((shape): shape is Shape => shape !== null);
   return found.length > 0 ? found : [{ name: chord.symbol, pcs: chord.tones.map((tone) => tone.pc) }];
 }
 
 const TRIADS: Record<string, string> = { '4 7': '', '3 7': 'm', '3 6': 'dim', '4 8': 'aug' };
-const SEVENTHS: Record<string, string> = { '4 7 11': 'maj7', '3 7 10': 'm7', '4 7 10': '7', '3 6 10': 'm7b5', '3 6 9': 'dim7', '3 7 11': 'mMaj7', '4 8 11': 'maj7#5', '4 8 10': '7#5', '4 6 10': '7b5', '3 6 11': 'dim(maj7)' };
+const SEVENTHS: Record<string, string> = {
+  '4 7 11': 'maj7',
+  '3 7 10': 'm7',
+  '4 7 10': '7',
+  '3 6 10': 'm7b5',
+  '3 6 9': 'dim7',
+  '3 7 11': 'mMaj7',
+  '4 8 11': 'maj7#5',
+  '4 8 10': '7#5',
+  '4 6 10': '7b5',
+  '3 6 11': 'dim(maj7)',
+};
 
 /** Every other note of the scale from one of its degrees; null where the scale has no such degree or the stack has no name. */
 function stacked(scale: Scale, number: number, tones: number): Shape | null {
   const start = scale.degrees.findIndex((degree) => degree.number === number);
   if (start < 0 || scale.pcs.length !== 7) return null;
   const pcs = Array.from({ length: tones }, (_, index) => scale.pcs[(start + 2 * index) % 7]!);
-  const name = (tones === 3 ? TRIADS : SEVENTHS)[pcs.slice(1).map((pc) => modulo(pc - pcs[0]!, 12)).join(' ')];
+  const name = (tones === 3 ? TRIADS : SEVENTHS)[
+    pcs
+      .slice(1)
+      .map((pc) => modulo(pc - pcs[0]!, 12))
+      .join(' ')
+  ];
   return name === undefined ? null : { name: noteName(scaleNotes(scale)[start]!) + name, pcs };
 }
 
 /** The chord shape and, on its strings, the fret below and the two above: as pitch classes, each tone with −1, +1 and +2. */
-export const shapeAndNeighbours = (chord: Chord): PitchClass[] =>
-  [...new Set(chord.tones.flatMap(({ pc }) => [pc, modulo(pc - 1, 12), modulo(pc + 1, 12), modulo(pc + 2, 12)]))];
+export const shapeAndNeighbours = (chord: Chord): PitchClass[] => [
+  ...new Set(
+    chord.tones.flatMap(({ pc }) => [pc, modulo(pc - 1, 12), modulo(pc + 1, 12), modulo(pc + 2, 12)]),
+  ),
+];
 
 /** The same mode moved with each chord: Dorian under minor thirds, Mixolydian under dominants, unless one mode is named for all. */
 export function parallelModeFor(chord: Chord, mode?: string): Shape {
   if (mode !== undefined) return asShape(scaleOn(chord.root, mode));
-  if (chord.quality === 'half-diminished' || chord.quality === 'diminished') return asShape(scaleOn(chord.root, 'locrian'));
+  if (chord.quality === 'half-diminished' || chord.quality === 'diminished')
+    return asShape(scaleOn(chord.root, 'locrian'));
   if (chord.quality === 'diminished-seventh') return asShape(scaleOn(chord.root, 'whole-half diminished'));
   if (isMinorish(chord)) return asShape(scaleOn(chord.root, 'dorian'));
   return asShape(scaleOn(chord.root, isDominant(chord) || chord.quality === 'sus' ? 'mixolydian' : 'major'));

@@ -14,9 +14,21 @@ export function overlayOf(written: Chart, text: string): Outcome<Chart> {
   const place = own.findIndex((bar, index) => laid[index]?.end !== bar.end);
   if (place >= 0 || own.length !== laid.length)
     return refused({
-      code: 'overlay.bars', bar: place < 0 ? own.length + 1 : place + 1,
-      message: `An overlay covers the same bars as its chart: that has ${own.length} bars, this ${laid.length}.`, suggestion: 'Write % where a bar keeps its chord.',
+      code: 'overlay.bars',
+      bar: place < 0 ? own.length + 1 : place + 1,
+      message: `An overlay covers the same bars as its chart: that has ${own.length} bars, this ${laid.length}.`,
+      suggestion: 'Write % where a bar keeps its chord.',
     });
   const { key, tempo, feel } = written;
-  return accepted({ ...read.value, key, tempo, feel, bars: read.value.bars.map((bar, index) => ({ ...bar, key: written.bars[index]!.key, section: written.bars[index]!.section })) });
+  return accepted({
+    ...read.value,
+    key,
+    tempo,
+    feel,
+    bars: read.value.bars.map((bar, index) => ({
+      ...bar,
+      key: written.bars[index]!.key,
+      section: written.bars[index]!.section,
+    })),
+  });
 }

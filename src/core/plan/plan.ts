@@ -1,9 +1,29 @@
 import { modulo, type PitchClass } from '../vocabulary';
 import {
-  degreeSemitones, guideTones, hasTone, isDominant, isMinorish, noteAtDegree, pitchClass, readDegree, rootPc, scaleOn, toneByRole, type Chord, type Scale,
+  degreeSemitones,
+  guideTones,
+  hasTone,
+  isDominant,
+  isMinorish,
+  noteAtDegree,
+  pitchClass,
+  readDegree,
+  rootPc,
+  scaleOn,
+  toneByRole,
+  type Chord,
+  type Scale,
 } from '../music';
 import { tellTaleTones, type Harmony, type Reading, type Timeline } from '../chart';
-import { borrowedShapesFor, degreesFor, parallelModeFor, pentatonicFor, shapeAndNeighbours, sixthDiminishedFor, type Shape } from './material';
+import {
+  borrowedShapesFor,
+  degreesFor,
+  parallelModeFor,
+  pentatonicFor,
+  shapeAndNeighbours,
+  sixthDiminishedFor,
+  type Shape,
+} from './material';
 import { PLANS, type HeightIntent, type PlanId, type Rung } from './schools';
 import type { PlanChoice, PlanSettings, Where } from './settings';
 
@@ -32,10 +52,12 @@ export type Plan = {
 };
 
 /** The cell of a stretch in a chorus (from 0). */
-export const cellAt = (plan: Plan, stretch: number, chorus = 0): PlanCell => (plan.byChorus.get(chorus) ?? plan.cells)[stretch]!;
+export const cellAt = (plan: Plan, stretch: number, chorus = 0): PlanCell =>
+  (plan.byChorus.get(chorus) ?? plan.cells)[stretch]!;
 
 /** The height a chorus (from 0) is meant to float at. */
-export const heightIntent = (plan: Plan, chorus: number): HeightIntent => plan.heights[Math.min(chorus, plan.heights.length - 1)] ?? 'free';
+export const heightIntent = (plan: Plan, chorus: number): HeightIntent =>
+  plan.heights[Math.min(chorus, plan.heights.length - 1)] ?? 'free';
 
 /**
  * Material and targets for every stretch of the form.
@@ -45,34 +67,52 @@ export const heightIntent = (plan: Plan, chorus: number): HeightIntent => plan.h
  */
 export function planOf(choice: PlanChoice, harmony: Harmony, timeline?: Timeline): Plan {
   const homeScales = harmony.homeScales.map((home) => choice.home ?? home);
-  const cellsIn = (chorus: number | null): PlanCell[] => harmony.readings.map((reading, index) => {
-    const part = choice.parts?.findLast(({ where }) => isHere(where, reading, index, chorus, timeline));
-    const settings = part?.plan ?? choice;
-    return cellOf(settings, part?.plan.home ?? homeScales[index]!, harmony, index);
-  });
-  const own = new Set((choice.parts ?? []).flatMap(({ where }) => (where.chorus === undefined ? [] : [where.chorus - 1])));
+  const cellsIn = (chorus: number | null): PlanCell[] =>
+    harmony.readings.map((reading, index) => {
+      const part = choice.parts?.findLast(({ where }) => isHere(where, reading, index, chorus, timeline));
+      const settings = part?.plan ?? choice;
+      return cellOf(settings, part?.plan.home ?? homeScales[index]!, harmony, index);
+    });
+  const own = new Set(
+    (choice.parts ?? []).flatMap(({ where }) => (where.chorus === undefined ? [] : [where.chorus - 1])),
+  );
   return {
-    id: choice.id, homeScales, cells: cellsIn(null), byChorus: new Map([...own].map((chorus) => [chorus, cellsIn(chorus)])),
+    id: choice.id,
+    homeScales,
+    cells: cellsIn(null),
+    byChorus: new Map([...own].map((chorus) => [chorus, cellsIn(chorus)])),
     heights: choice.heights ?? [PLANS[choice.id].height],
   };
 }
 
-function isHere(where: Where, reading: Reading | null, index: number, chorus: number | null, timeline: Timeline | undefined): boolean {
+function isHere(
+  where: Where,
+  reading: Reading | null,
+  index: number,
+  chorus: number | null,
+  timeline: Timeline | undefined,
+): boolean {
   const stretch = timeline?.stretches[index];
   const bar = stretch ? stretch.bar + 1 : null;
   if (where.chorus !== undefined && where.chorus - 1 !== chorus) return false;
   if (where.chord !== undefined && where.chord !== reading?.chord.symbol) return false;
   if (where.degree !== undefined && where.degree !== reading?.degree) return false;
-  if (where.section !== undefined && (!stretch || timeline!.bars[stretch.bar]!.section !== where.section)) return false;
+  if (where.section !== undefined && (!stretch || timeline!.bars[stretch.bar]!.section !== where.section))
+    return false;
   return where.bars === undefined || (bar !== null && bar >= where.bars[0] && bar <= where.bars[1]);
 }
 
 function cellOf(settings: PlanSettings, home: Scale, harmony: Harmony, index: number): PlanCell {
   const reading = harmony.readings[index];
-  if (!reading) return { id: settings.id, material: home.pcs, targets: [], shapes: [{ name: home.name, pcs: home.pcs }] };
+  if (!reading)
+    return { id: settings.id, material: home.pcs, targets: [], shapes: [{ name: home.name, pcs: home.pcs }] };
   const six = settings.tonicSix ?? settings.id === 'sixth-diminished';
   const sung = six ? asSixth(reading) : reading;
-  return { id: settings.id, ...SCHOOLS[settings.id]({ settings, home, reading: sung, next: nextReading(harmony, index) }), ...(sung === reading ? {} : { tones: tonesOf(sung.chord) }) };
+  return {
+    id: settings.id,
+    ...SCHOOLS[settings.id]({ settings, home, reading: sung, next: nextReading(harmony, index) }),
+    ...(sung === reading ? {} : { tones: tonesOf(sung.chord) }),
+  };
 }
 
 /** The next chord with another root, with its reading; the form is a loop. */
@@ -95,15 +135,25 @@ function asSixth(reading: Reading): Reading {
   return { ...reading, chord: { ...chord, tones } };
 }
 
-type Ask = { readonly settings: PlanSettings; readonly home: Scale; readonly reading: Reading; readonly next: Reading };
+type Ask = {
+  readonly settings: PlanSettings;
+  readonly home: Scale;
+  readonly reading: Reading;
+  readonly next: Reading;
+};
 type Answer = Omit<PlanCell, 'id'>;
 
 const tonesOf = (chord: Chord): PitchClass[] => chord.tones.map((tone) => tone.pc);
 const guidesOf = (chord: Chord): PitchClass[] => guideTones(chord).map((tone) => tone.pc);
 const union = (...sets: (readonly PitchClass[])[]): PitchClass[] => [...new Set(sets.flat())];
-const shared = (pcs: readonly PitchClass[], chord: Chord): PitchClass[] => pcs.filter((pc) => hasTone(chord, pc));
+const shared = (pcs: readonly PitchClass[], chord: Chord): PitchClass[] =>
+  pcs.filter((pc) => hasTone(chord, pc));
 const scaleShape = ({ name, pcs }: Scale): Shape => ({ name, pcs });
-const over = (shapes: readonly Shape[], targets: readonly PitchClass[]): Answer => ({ material: union(...shapes.map((shape) => shape.pcs)), targets, shapes });
+const over = (shapes: readonly Shape[], targets: readonly PitchClass[]): Answer => ({
+  material: union(...shapes.map((shape) => shape.pcs)),
+  targets,
+  shapes,
+});
 
 /** Each school in the words of the table in 1-product. */
 const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
@@ -112,10 +162,20 @@ const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
     const one = singleTarget(reading, settings.target ?? 'third');
     return over([{ name: settings.target ?? 'third', pcs: [one] }], [one]);
   },
-  'home-scale': ({ home, reading: { key } }) => over([scaleShape(home)], [1, 3, 5].map((number) => pitchClass(noteAtDegree(key.tonic, { number, alter: number === 3 && key.minor ? -1 : 0 })))),
+  'home-scale': ({ home, reading: { key } }) =>
+    over(
+      [scaleShape(home)],
+      [1, 3, 5].map((number) =>
+        pitchClass(noteAtDegree(key.tonic, { number, alter: number === 3 && key.minor ? -1 : 0 })),
+      ),
+    ),
   'home-tell-tale': ({ home, reading: { chord } }) => {
     const telling = tellTaleTones(chord, home).map((tone) => tone.pc);
-    return { material: union(home.pcs, telling), targets: telling.length > 0 ? telling : guidesOf(chord), shapes: [scaleShape(home)] };
+    return {
+      material: union(home.pcs, telling),
+      targets: telling.length > 0 ? telling : guidesOf(chord),
+      shapes: [scaleShape(home)],
+    };
   },
   'scale-per-chord': ({ reading: { chord, scale } }) => over([scaleShape(scale)], guidesOf(chord)),
   'pentatonic-per-chord': ({ reading }) => {
@@ -128,18 +188,35 @@ const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
   },
   'major-minor-blend': ({ reading: { chord, key } }) => {
     const third = toneByRole(chord, 'third', 'sus');
-    return over([scaleShape(scaleOn(key.tonic, 'minor pentatonic')), scaleShape(scaleOn(key.tonic, 'major pentatonic'))], [third?.pc ?? rootPc(chord)]);
+    return over(
+      [
+        scaleShape(scaleOn(key.tonic, 'minor pentatonic')),
+        scaleShape(scaleOn(key.tonic, 'major pentatonic')),
+      ],
+      [third?.pc ?? rootPc(chord)],
+    );
   },
   'borrowed-shapes': ({ reading }) => {
     const shapes = borrowedShapesFor(reading);
     return over(shapes, shared(union(...shapes.map((shape) => shape.pcs)), reading.chord));
   },
   'minor-dominant': minorDominant,
-  'step-out': ({ reading: { chord, scale } }) => ({ material: scaleOn(chord.root, 'chromatic').pcs, targets: tonesOf(chord), shapes: [scaleShape(scale)] }),
-  'shape-neighbours': ({ reading: { chord } }) => ({ material: shapeAndNeighbours(chord), targets: tonesOf(chord), shapes: [{ name: chord.symbol, pcs: tonesOf(chord) }] }),
-  'parallel-mode': ({ settings, reading: { chord } }) => over([parallelModeFor(chord, settings.mode)], guidesOf(chord)),
+  'step-out': ({ reading: { chord, scale } }) => ({
+    material: scaleOn(chord.root, 'chromatic').pcs,
+    targets: tonesOf(chord),
+    shapes: [scaleShape(scale)],
+  }),
+  'shape-neighbours': ({ reading: { chord } }) => ({
+    material: shapeAndNeighbours(chord),
+    targets: tonesOf(chord),
+    shapes: [{ name: chord.symbol, pcs: tonesOf(chord) }],
+  }),
+  'parallel-mode': ({ settings, reading: { chord } }) =>
+    over([parallelModeFor(chord, settings.mode)], guidesOf(chord)),
   'by-degrees': ({ settings, reading }) => {
-    const aims = (settings.aims ?? []).flatMap((aim) => readDegree(aim) ?? []).map((degree) => modulo(rootPc(reading.chord) + degreeSemitones(degree), 12));
+    const aims = (settings.aims ?? [])
+      .flatMap((aim) => readDegree(aim) ?? [])
+      .map((degree) => modulo(rootPc(reading.chord) + degreeSemitones(degree), 12));
     return over([degreesFor(reading, settings.degrees)], aims.length > 0 ? aims : guidesOf(reading.chord));
   },
 };
@@ -147,7 +224,9 @@ const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
 /** 1 3 5 6 of the sixth chord that is played here; over a dominant or a diminished chord what its own tones share with the scale. */
 function sixthTargets(chord: Chord, shape: Shape): PitchClass[] {
   const tension = isDominant(chord) || chord.quality.startsWith('diminished');
-  return tension ? tonesOf(chord).filter((pc) => shape.pcs.includes(pc)) : [0, 2, 4, 6].map((place) => shape.pcs[place]!);
+  return tension
+    ? tonesOf(chord).filter((pc) => shape.pcs.includes(pc))
+    : [0, 2, 4, 6].map((place) => shape.pcs[place]!);
 }
 
 /**
@@ -161,20 +240,38 @@ function minorDominant({ settings, home, reading, next }: Ask): Answer {
   if (!dominant) return over([scaleShape(plain)], guidesOf(chord));
   const tonic = noteAtDegree(dominant.root, { number: 4, alter: 0 });
   const raised = modulo(pitchClass(tonic) - 1, 12);
-  return over([scaleShape(scaleOn(tonic, 'harmonic minor'))], hasTone(chord, raised) ? [raised] : guidesOf(chord));
+  return over(
+    [scaleShape(scaleOn(tonic, 'harmonic minor'))],
+    hasTone(chord, raised) ? [raised] : guidesOf(chord),
+  );
 }
 
 /** The dominant of a minor chord that sounds here or that this half-diminished chord prepares. */
 function dominantOf({ chord, key, degree }: Reading, next: Reading): Chord | null {
-  const toMinor = (five: Chord, goal: Chord, own: boolean) => (own && key.minor) || (modulo(rootPc(goal) - rootPc(five), 12) === 5 && isMinorish(goal));
-  const dominantSound = (one: Chord) => isDominant(one) || (one.quality === 'major' && !toneByRole(one, 'seventh', 'sixth'));
-  if (dominantSound(chord) && (degree === 'V' || degree.startsWith('V/')) && toMinor(chord, next.chord, degree === 'V')) return chord;
-  const prepares = chord.quality === 'half-diminished' && dominantSound(next.chord) && modulo(rootPc(next.chord) - rootPc(chord), 12) === 5;
+  const toMinor = (five: Chord, goal: Chord, own: boolean) =>
+    (own && key.minor) || (modulo(rootPc(goal) - rootPc(five), 12) === 5 && isMinorish(goal));
+  const dominantSound = (one: Chord) =>
+    isDominant(one) || (one.quality === 'major' && !toneByRole(one, 'seventh', 'sixth'));
+  if (
+    dominantSound(chord) &&
+    (degree === 'V' || degree.startsWith('V/')) &&
+    toMinor(chord, next.chord, degree === 'V')
+  )
+    return chord;
+  const prepares =
+    chord.quality === 'half-diminished' &&
+    dominantSound(next.chord) &&
+    modulo(rootPc(next.chord) - rootPc(chord), 12) === 5;
   return prepares && (next.degree.startsWith('V/') || (next.degree === 'V' && key.minor)) ? next.chord : null;
 }
 
 /** The chosen tone, or the root where the chord has none of it (a power chord has no third). */
 function singleTarget({ chord }: Reading, target: Rung): PitchClass {
-  const tone = { root: toneByRole(chord, 'root'), third: toneByRole(chord, 'third', 'sus'), fifth: toneByRole(chord, 'fifth'), seventh: toneByRole(chord, 'seventh', 'sixth') }[target];
+  const tone = {
+    root: toneByRole(chord, 'root'),
+    third: toneByRole(chord, 'third', 'sus'),
+    fifth: toneByRole(chord, 'fifth'),
+    seventh: toneByRole(chord, 'seventh', 'sixth'),
+  }[target];
   return (tone ?? chord.tones[0]!).pc;
 }

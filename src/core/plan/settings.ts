@@ -20,7 +20,13 @@ export type PlanSettings = {
 };
 
 /** Where a part of a mixed plan holds; all that is named must fit. Bars and choruses count from 1. */
-export type Where = { readonly chord?: string; readonly degree?: string; readonly section?: string; readonly chorus?: number; readonly bars?: readonly [number, number] };
+export type Where = {
+  readonly chord?: string;
+  readonly degree?: string;
+  readonly section?: string;
+  readonly chorus?: number;
+  readonly bars?: readonly [number, number];
+};
 
 /** A plan for the form: one school, or others per chord, section or chorus, and how high each chorus is meant to float. */
 export type PlanChoice = PlanSettings & {
@@ -34,21 +40,39 @@ export type PlanChoice = PlanSettings & {
 export function readPlanId(text: string): Outcome<PlanId> {
   if ((PLAN_IDS as string[]).includes(text)) return accepted(text as PlanId);
   return refused({
-    code: 'plan.unknown', message: `No plan is called “${text}”. Plans: ${PLAN_IDS.join(', ')}.`,
+    code: 'plan.unknown',
+    message: `No plan is called “${text}”. Plans: ${PLAN_IDS.join(', ')}.`,
     suggestion: nearestOf(text, PLAN_IDS) ?? 'outline',
   });
 }
 
 /** The words a player may set beside the school, checked: home scale, degrees, mode. */
-export function readPlanWords(words: { readonly home?: string | undefined; readonly degrees?: string | undefined; readonly mode?: string | undefined }): Outcome<Pick<PlanSettings, 'home' | 'degrees' | 'mode'>> {
+export function readPlanWords(words: {
+  readonly home?: string | undefined;
+  readonly degrees?: string | undefined;
+  readonly mode?: string | undefined;
+}): Outcome<Pick<PlanSettings, 'home' | 'degrees' | 'mode'>> {
   const home = words.home === undefined ? undefined : readScale(words.home);
   if (home && !home.ok) return home;
-  const wrong = words.degrees?.trim().split(/\s+/).find((degree) => !readDegree(degree));
+  const wrong = words.degrees
+    ?.trim()
+    .split(/\s+/)
+    .find((degree) => !readDegree(degree));
   if (words.degrees !== undefined && (wrong !== undefined || words.degrees.trim() === ''))
-    return refused({ code: 'plan.degrees', message: `“${wrong ?? ''}” is not a degree from 1 to 13.`, suggestion: '1 b3 4 5 6' });
+    return refused({
+      code: 'plan.degrees',
+      message: `“${wrong ?? ''}” is not a degree from 1 to 13.`,
+      suggestion: '1 b3 4 5 6',
+    });
   if (words.mode !== undefined && !SCALE_KINDS.includes(words.mode))
-    return refused({ code: 'plan.mode', message: `No mode is called “${words.mode}”.`, suggestion: nearestOf(words.mode, SCALE_KINDS) ?? 'dorian' });
+    return refused({
+      code: 'plan.mode',
+      message: `No mode is called “${words.mode}”.`,
+      suggestion: nearestOf(words.mode, SCALE_KINDS) ?? 'dorian',
+    });
   return accepted({
-    ...(home ? { home: home.value } : {}), ...(words.degrees === undefined ? {} : { degrees: words.degrees.trim() }), ...(words.mode === undefined ? {} : { mode: words.mode }),
+    ...(home ? { home: home.value } : {}),
+    ...(words.degrees === undefined ? {} : { degrees: words.degrees.trim() }),
+    ...(words.mode === undefined ? {} : { mode: words.mode }),
   });
 }

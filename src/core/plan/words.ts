@@ -20,7 +20,8 @@ const MOST_PARTS = 24;
 export function planFromWords(words: PlanWords): Outcome<PlanChoice> {
   const own = settingsFrom(words);
   if (!own.ok) return own;
-  if ((words.parts?.length ?? 0) > MOST_PARTS) return refused({ code: 'plan.parts', message: `A plan has at most ${MOST_PARTS} parts.` });
+  if ((words.parts?.length ?? 0) > MOST_PARTS)
+    return refused({ code: 'plan.parts', message: `A plan has at most ${MOST_PARTS} parts.` });
   const parts: { where: Where; plan: PlanSettings }[] = [];
   for (const [index, { where, plan }] of (words.parts ?? []).entries()) {
     const read = settingsFrom(plan);
@@ -28,19 +29,34 @@ export function planFromWords(words: PlanWords): Outcome<PlanChoice> {
     parts.push({ where, plan: read.value });
   }
   const { heights, ladder } = words;
-  return accepted({ ...own.value, ...(parts.length > 0 ? { parts } : {}), ...(heights ? { heights } : {}), ...(ladder ? { ladder } : {}) });
+  return accepted({
+    ...own.value,
+    ...(parts.length > 0 ? { parts } : {}),
+    ...(heights ? { heights } : {}),
+    ...(ladder ? { ladder } : {}),
+  });
 }
 
 function settingsFrom(words: SettingsWords): Outcome<PlanSettings> {
   const { id, target, aims, tonicSix } = words;
   const read = readPlanWords(words);
   if (!read.ok) return read;
-  return accepted({ id, ...read.value, ...(target ? { target } : {}), ...(aims ? { aims } : {}), ...(tonicSix === undefined ? {} : { tonicSix }) });
+  return accepted({
+    id,
+    ...read.value,
+    ...(target ? { target } : {}),
+    ...(aims ? { aims } : {}),
+    ...(tonicSix === undefined ? {} : { tonicSix }),
+  });
 }
 
 /** The same plan always writes the same: to tell plans apart. */
-export const planKey = (words: PlanWords): string => JSON.stringify(words, (_, value: unknown) =>
-  value && typeof value === 'object' && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value);
+export const planKey = (words: PlanWords): string =>
+  JSON.stringify(words, (_, value: unknown) =>
+    value && typeof value === 'object' && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : value,
+  );
 
 /** A plan in a few words for lists: `outline`, `scale per chord, 2 parts`. */
 export function planShort(words: PlanWords): string {

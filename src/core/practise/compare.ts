@@ -6,9 +6,22 @@ import { typeset } from './words';
 export type Compared = { readonly report: Report; readonly marks: readonly GateMark[] };
 
 /** Targets met on time at one change of the form, take by take; rests are not counted. */
-export type DoorRates = { readonly bar: number; readonly beat: number; readonly from: string; readonly to: string; readonly rates: readonly Rate[] };
+export type DoorRates = {
+  readonly bar: number;
+  readonly beat: number;
+  readonly from: string;
+  readonly to: string;
+  readonly rates: readonly Rate[];
+};
 /** The same by kind of change, with the difference of the last take to the first. */
-export type KindRates = { readonly from: string; readonly to: string; readonly rates: readonly Rate[]; readonly difference: number | null; readonly interval: readonly [number, number]; readonly word: 'better' | 'worse' | 'unclear' };
+export type KindRates = {
+  readonly from: string;
+  readonly to: string;
+  readonly rates: readonly Rate[];
+  readonly difference: number | null;
+  readonly interval: readonly [number, number];
+  readonly word: 'better' | 'worse' | 'unclear';
+};
 
 export type Comparison = {
   readonly kinds: readonly KindRates[];
@@ -45,50 +58,95 @@ function rateOf({ report, marks }: Compared, isHere: (change: Report['changes'][
 
 function kindsOf(takes: readonly Compared[]): KindRates[] {
   const found = new Map<string, { from: string; to: string }>();
-  for (const { report } of takes) for (const { from, to } of report.changes) found.set(`${from} ${to}`, { from, to });
+  for (const { report } of takes)
+    for (const { from, to } of report.changes) found.set(`${from} ${to}`, { from, to });
   return [...found.values()].map(({ from, to }) => {
     const rates = takes.map((take) => rateOf(take, (change) => change.from === from && change.to === to));
     const [before, after] = [rates[0]!, rates[rates.length - 1]!];
     const interval = newcombeInterval(before, after, NINE_IN_TEN);
-    const difference = before.of === 0 || after.of === 0 ? null : after.met / after.of - before.met / before.of;
-    return { from, to, rates, difference, interval, word: interval[0] > 0 ? 'better' : interval[1] < 0 ? 'worse' : 'unclear' };
+    const difference =
+      before.of === 0 || after.of === 0 ? null : after.met / after.of - before.met / before.of;
+    return {
+      from,
+      to,
+      rates,
+      difference,
+      interval,
+      word: interval[0] > 0 ? 'better' : interval[1] < 0 ? 'worse' : 'unclear',
+    };
   });
 }
 
 function doorsOf(takes: readonly Compared[], formBeats: number): DoorRates[] {
-  const inForm = (beat: number) => Math.round((beat - Math.floor(beat / formBeats + 1e-9) * formBeats) * 1000) / 1000;
+  const inForm = (beat: number) =>
+    Math.round((beat - Math.floor(beat / formBeats + 1e-9) * formBeats) * 1000) / 1000;
   const found = new Map<number, { bar: number; beat: number; from: string; to: string }>();
-  for (const { report } of takes) for (const { bar, beat, from, to } of report.changes) found.set(inForm(beat), { bar, beat: inForm(beat), from, to });
-  return [...found.values()].sort((a, b) => a.beat - b.beat).map((door) => ({ ...door, rates: takes.map((take) => rateOf(take, ({ beat }) => inForm(beat) === door.beat)) }));
+  for (const { report } of takes)
+    for (const { bar, beat, from, to } of report.changes)
+      found.set(inForm(beat), { bar, beat: inForm(beat), from, to });
+  return [...found.values()]
+    .sort((a, b) => a.beat - b.beat)
+    .map((door) => ({
+      ...door,
+      rates: takes.map((take) => rateOf(take, ({ beat }) => inForm(beat) === door.beat)),
+    }));
 }
 
 function numbersOf(takes: readonly Compared[]): Comparison['numbers'] {
   const row = (name: string, value: (take: Compared) => string) => ({ name, values: takes.map(value) });
   const share = (part: number, whole: number) => (whole > 0 ? `${Math.round((100 * part) / whole)} %` : '–');
   return [
-    row('heard, band muted', ({ report }) => `${report.mutedBand.segments.filter(({ verdict }) => verdict === 'heard').length} of ${report.mutedBand.segments.filter(({ verdict }) => verdict !== 'silent').length}`),
-    row('met on time', ({ marks }) => `${marks.filter((mark) => mark === 'target').length} of ${marks.filter((mark) => mark !== 'rest').length}`),
+    row(
+      'heard, band muted',
+      ({ report }) =>
+        `${report.mutedBand.segments.filter(({ verdict }) => verdict === 'heard').length} of ${report.mutedBand.segments.filter(({ verdict }) => verdict !== 'silent').length}`,
+    ),
+    row(
+      'met on time',
+      ({ marks }) =>
+        `${marks.filter((mark) => mark === 'target').length} of ${marks.filter((mark) => mark !== 'rest').length}`,
+    ),
     row('met late', ({ marks }) => `${marks.filter((mark) => mark === 'target-late').length}`),
     row('in the plan', ({ report }) => share(report.summary.notesInPlan, report.summary.notesJudged)),
     row('notes', ({ report }) => `${report.summary.notes}`),
     row('phrases', ({ report }) => `${report.phrases.length}`),
-    row('spread of time', ({ report }) => (report.time.spreadMs === null ? '–' : `${Math.round(report.time.spreadMs)} ms`)),
+    row('spread of time', ({ report }) =>
+      report.time.spreadMs === null ? '–' : `${Math.round(report.time.spreadMs)} ms`,
+    ),
   ];
 }
 
 /** The kind that changed most surely, then what changed the other way. */
 function sentenceOf(kinds: readonly KindRates[]): { soft: string; bold: string } {
   const counted = kinds.filter(({ difference }) => difference !== null);
-  if (counted.length === 0) return { soft: 'No change was played in both takes.', bold: 'There is nothing to hold against one another yet.' };
-  const moved = counted.find(({ word }) => word !== 'unclear') ?? counted.reduce((most, one) => (Math.abs(one.difference!) > Math.abs(most.difference!) ? one : most));
+  if (counted.length === 0)
+    return {
+      soft: 'No change was played in both takes.',
+      bold: 'There is nothing to hold against one another yet.',
+    };
+  const moved =
+    counted.find(({ word }) => word !== 'unclear') ??
+    counted.reduce((most, one) => (Math.abs(one.difference!) > Math.abs(most.difference!) ? one : most));
   const [before, after] = [moved.rates[0]!, moved.rates[moved.rates.length - 1]!];
-  const soft = typeset(`Into ${moved.to} you met a target in ${before.met} of ${before.of}, then in ${after.met} of ${after.of}.`);
+  const soft = typeset(
+    `Into ${moved.to} you met a target in ${before.met} of ${before.of}, then in ${after.met} of ${after.of}.`,
+  );
   const points = (value: number) => `${value >= 0 ? '+' : '−'}${Math.abs(Math.round(100 * value))}`;
   const range = `between ${points(moved.interval[0])} and ${points(moved.interval[1])}`;
-  const verdict = moved.difference === 0 ? 'No difference' : moved.word === 'unclear' ? `${points(moved.difference!)} points, ${range}: too few to call it a change` : `${points(moved.difference!)} points, ${range}: ${moved.word}`;
-  const other = counted.find((one) => one !== moved && Math.sign(one.difference!) === -Math.sign(moved.difference!) && one.difference !== 0);
+  const verdict =
+    moved.difference === 0
+      ? 'No difference'
+      : moved.word === 'unclear'
+        ? `${points(moved.difference!)} points, ${range}: too few to call it a change`
+        : `${points(moved.difference!)} points, ${range}: ${moved.word}`;
+  const other = counted.find(
+    (one) =>
+      one !== moved && Math.sign(one.difference!) === -Math.sign(moved.difference!) && one.difference !== 0,
+  );
   const left = other && { [-1]: 'more open', 1: 'fewer open' }[Math.sign(other.difference!)];
   const by = other ? Math.abs(other.rates[0]!.met - other.rates[other.rates.length - 1]!.met) : 0;
-  return { soft, bold: `${verdict}.${other && by > 0 ? typeset(` Into ${other.to} you left ${by === 1 ? 'one' : by} ${left}.`) : ''}` };
+  return {
+    soft,
+    bold: `${verdict}.${other && by > 0 ? typeset(` Into ${other.to} you left ${by === 1 ? 'one' : by} ${left}.`) : ''}`,
+  };
 }
-

@@ -1,4 +1,13 @@
-export { findingsOf, findingsOver, praiseOf, type DrillSpec, type Finding, type FindingKind, type Findings, type FindingsRequest } from './findings';
+export {
+  findingsOf,
+  findingsOver,
+  praiseOf,
+  type DrillSpec,
+  type Finding,
+  type FindingKind,
+  type Findings,
+  type FindingsRequest,
+} from './findings';
 export { oneGate, type GateChip, type GateGroup, type OneGate } from './oneGate';
 export { marksOf } from './marks';
 export { fingeredTake, onTheNeck, type OnTheNeck } from './onTheNeck';

@@ -8,6 +8,10 @@ export function marksOf(report: Report, plan: Plan, chart: Chart, tempo: number)
   return report.changes.map((change) => {
     const at = change.beat - Math.floor(change.beat / formBeats + 1e-9) * formBeats;
     const stretch = stretches.findLast((one) => one.start <= at + 1e-6) ?? stretches[0]!;
-    return gateMark(change.landing, (index) => cellAt(plan, stretch.index, change.chorus - 1).targets.includes(((Math.round(report.notes[index]!.midi) % 12) + 12) % 12));
+    return gateMark(change.landing, (index) =>
+      cellAt(plan, stretch.index, change.chorus - 1).targets.includes(
+        ((Math.round(report.notes[index]!.midi) % 12) + 12) % 12,
+      ),
+    );
   });
 }

@@ -2,11 +2,26 @@ import type { GateMark, Report } from '../analyse';
 import { intervalWord, times, typeset } from './words';
 
 /** A landing as it is shown on a gate: its interval, and what it became. */
-export type GateChip = { readonly interval: string | null; readonly height: number; readonly then?: { readonly interval: string; readonly height: number } };
-export type GateGroup = { readonly mark: GateMark; readonly count: number; readonly chips: readonly GateChip[] };
+export type GateChip = {
+  readonly interval: string | null;
+  readonly height: number;
+  readonly then?: { readonly interval: string; readonly height: number };
+};
+export type GateGroup = {
+  readonly mark: GateMark;
+  readonly count: number;
+  readonly chips: readonly GateChip[];
+};
 
 /** One kind of change over a whole take: what a player can take in between two takes. */
-export type OneGate = { readonly from: string; readonly to: string; /** Groups from the sky to the ground. */ readonly groups: readonly GateGroup[]; readonly soft: string; readonly bold: string; /** First bar of the form where it is, from 1. */ readonly bar: number };
+export type OneGate = {
+  readonly from: string;
+  readonly to: string;
+  /** Groups from the sky to the ground. */ readonly groups: readonly GateGroup[];
+  readonly soft: string;
+  readonly bold: string;
+  /** First bar of the form where it is, from 1. */ readonly bar: number;
+};
 
 const ORDER: readonly GateMark[] = ['rest', 'not-met', 'chord-tone', 'target-late', 'target'];
 const MOST_CHIPS = 3;
@@ -18,18 +33,42 @@ const MOST_CHIPS = 3;
  */
 export function oneGate(report: Report, marks: readonly GateMark[]): OneGate | null {
   const kinds = new Map<string, number[]>();
-  report.changes.forEach(({ from, to }, index) => { if (marks[index] !== 'rest') kinds.set(`${from} ${to}`, [...(kinds.get(`${from} ${to}`) ?? []), index]); });
-  const missed = (indices: readonly number[]) => indices.filter((index) => marks[index] === 'not-met' || marks[index] === 'chord-tone').length;
+  report.changes.forEach(({ from, to }, index) => {
+    if (marks[index] !== 'rest') kinds.set(`${from} ${to}`, [...(kinds.get(`${from} ${to}`) ?? []), index]);
+  });
+  const missed = (indices: readonly number[]) =>
+    indices.filter((index) => marks[index] === 'not-met' || marks[index] === 'chord-tone').length;
   // of two kinds missed equally often the one that was played more often had more chances to be met
-  const [worst] = [...kinds.values()].sort((a, b) => missed(b) - missed(a) || (missed(a) > 0 ? a.length - b.length : b.length - a.length));
+  const [worst] = [...kinds.values()].sort(
+    (a, b) => missed(b) - missed(a) || (missed(a) > 0 ? a.length - b.length : b.length - a.length),
+  );
   if (!worst) return null;
   const { from, to, bar } = report.changes[worst[0]!]!;
-  const groups = ORDER.map((mark) => ({ mark, of: worst.filter((index) => marks[index] === mark) })).filter(({ of }) => of.length > 0)
+  const groups = ORDER.map((mark) => ({ mark, of: worst.filter((index) => marks[index] === mark) }))
+    .filter(({ of }) => of.length > 0)
     .map(({ mark, of }) => ({ mark, count: of.length, chips: chipsOf(report, of) }));
   const met = worst.filter((index) => marks[index] === 'target' || marks[index] === 'target-late').length;
-  const tones = [...new Set(worst.filter((index) => marks[index] === 'target').map((index) => report.changes[index]!.landing.interval!))];
+  const tones = [
+    ...new Set(
+      worst
+        .filter((index) => marks[index] === 'target')
+        .map((index) => report.changes[index]!.landing.interval!),
+    ),
+  ];
   const what = tones.length === 1 ? `its ${intervalWord(tones[0]!)}` : 'a target';
-  return { from, to, groups, bar, soft: `Into ${typeset(to)} you met ${what}`, bold: met === worst.length ? `every time, ${met} of ${met}.` : met === 0 ? `not once in ${worst.length}.` : `${times(met)} in ${worst.length}.` };
+  return {
+    from,
+    to,
+    groups,
+    bar,
+    soft: `Into ${typeset(to)} you met ${what}`,
+    bold:
+      met === worst.length
+        ? `every time, ${met} of ${met}.`
+        : met === 0
+          ? `not once in ${worst.length}.`
+          : `${times(met)} in ${worst.length}.`,
+  };
 }
 
 function chipsOf(report: Report, indices: readonly number[]): GateChip[] {
@@ -38,6 +77,10 @@ function chipsOf(report: Report, indices: readonly number[]): GateChip[] {
     if (landing.noteIndex === null) return { interval: null, height: 4 };
     const { height } = report.notes[landing.noteIndex]!;
     const later = landing.resolutionIndex === undefined ? null : report.notes[landing.resolutionIndex]!;
-    return { interval: landing.interval, height, ...(later?.interval ? { then: { interval: later.interval, height: later.height } } : {}) };
+    return {
+      interval: landing.interval,
+      height,
+      ...(later?.interval ? { then: { interval: later.interval, height: later.height } } : {}),
+    };
   });
 }

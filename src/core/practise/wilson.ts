@@ -23,7 +23,10 @@ export type Rate = { readonly met: number; readonly of: number };
 export function newcombeInterval(before: Rate, after: Rate, z = 1.959964): readonly [number, number] {
   if (before.of === 0 || after.of === 0) return [-1, 1];
   const [p1, p2] = [after.met / after.of, before.met / before.of];
-  const [[l1, u1], [l2, u2]] = [wilsonInterval(after.met, after.of, z), wilsonInterval(before.met, before.of, z)];
+  const [[l1, u1], [l2, u2]] = [
+    wilsonInterval(after.met, after.of, z),
+    wilsonInterval(before.met, before.of, z),
+  ];
   const difference = p1 - p2;
   return [difference - Math.hypot(p1 - l1, u2 - p2), difference + Math.hypot(u1 - p1, p2 - l2)];
 }

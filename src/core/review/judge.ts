@@ -1,6 +1,16 @@
 import { analyse, type GateMark, type Report } from '../analyse';
 import { harmonyOf, readChart, timelineOf, type Chart, type Pace, type Timeline } from '../chart';
-import { corrected, doubtsOf, playedFrom, reportPlaces, type CorrectedNote, type Doubt, type Edit, type NoteId, type SecondsNote } from '../correct';
+import {
+  corrected,
+  doubtsOf,
+  playedFrom,
+  reportPlaces,
+  type CorrectedNote,
+  type Doubt,
+  type Edit,
+  type NoteId,
+  type SecondsNote,
+} from '../correct';
 import { planFromWords, planOf, type PlanChoice, type PlanWords } from '../plan';
 import { findingsOf, marksOf, type Finding } from '../practise';
 import { certain, type BeatsPerMinute, type Seconds } from '../vocabulary';
@@ -20,19 +30,30 @@ export type Case = {
 
 /** What is said of it. `places[i]` is the note that note i of the report was heard as. */
 export type Judgement = {
-  readonly chart: Chart; readonly timeline: Timeline; readonly plan: PlanChoice;
+  readonly chart: Chart;
+  readonly timeline: Timeline;
+  readonly plan: PlanChoice;
   readonly notes: readonly CorrectedNote[];
-  readonly report: Report; readonly marks: readonly GateMark[];
+  readonly report: Report;
+  readonly marks: readonly GateMark[];
   readonly places: readonly NoteId[];
   readonly doubts: readonly Doubt[];
 };
 
 /** The chart and the plan of a case, read. */
-export const framed = ({ chartText, plan }: Case): { chart: Chart; plan: PlanChoice } => ({ chart: certain(readChart(chartText)), plan: certain(planFromWords(plan)) });
+export const framed = ({ chartText, plan }: Case): { chart: Chart; plan: PlanChoice } => ({
+  chart: certain(readChart(chartText)),
+  plan: certain(planFromWords(plan)),
+});
 
 /** The report alone, of all notes. */
 export function reportOf(one: Case): Report {
-  return analyse({ ...framed(one), tempo: one.tempo, choruses: one.choruses, notes: playedFrom(corrected(one.heard, one.edits), one.pace ?? one.tempo, one.offsetSec) });
+  return analyse({
+    ...framed(one),
+    tempo: one.tempo,
+    choruses: one.choruses,
+    notes: playedFrom(corrected(one.heard, one.edits), one.pace ?? one.tempo, one.offsetSec),
+  });
 }
 
 /**
@@ -46,13 +67,38 @@ export function judgeTake(one: Case, { chart, plan } = framed(one)): Judgement {
   const { tempo, choruses } = one;
   const timeline = timelineOf(chart, tempo);
   const report = analyse({ chart, tempo, plan, choruses, notes: played });
-  return { chart, timeline, plan, notes, report, marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo), places: reportPlaces(report, played), doubts };
+  return {
+    chart,
+    timeline,
+    plan,
+    notes,
+    report,
+    marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo),
+    places: reportPlaces(report, played),
+    doubts,
+  };
 }
 
 /** What is found in a take, by the notes that are not in doubt (3-interface: “Findings use confident notes”). */
-export function findingsIn(one: Case, { chart, plan, notes, report, doubts }: Pick<Judgement, 'chart' | 'plan' | 'notes' | 'report' | 'doubts'>): Finding[] {
+export function findingsIn(
+  one: Case,
+  { chart, plan, notes, report, doubts }: Pick<Judgement, 'chart' | 'plan' | 'notes' | 'report' | 'doubts'>,
+): Finding[] {
   const { tempo, choruses } = one;
   const doubted = new Set(doubts.map(({ id }) => id));
-  const sure = doubted.size === 0 ? report : analyse({ chart, tempo, plan, choruses, notes: playedFrom(notes.filter(({ id }) => !doubted.has(id)), one.pace ?? tempo, one.offsetSec) });
+  const sure =
+    doubted.size === 0
+      ? report
+      : analyse({
+          chart,
+          tempo,
+          plan,
+          choruses,
+          notes: playedFrom(
+            notes.filter(({ id }) => !doubted.has(id)),
+            one.pace ?? tempo,
+            one.offsetSec,
+          ),
+        });
   return findingsOf({ chart, tempo, plan, report: sure });
 }

@@ -19,7 +19,10 @@ export class NormalisedDifference {
    * @param window integration window in samples
    * @param maxLag longest period in samples; window + maxLag samples are read
    */
-  constructor(readonly window: Samples, readonly maxLag: Samples) {
+  constructor(
+    readonly window: Samples,
+    readonly maxLag: Samples,
+  ) {
     this.span = window + maxLag;
     const size = 2 ** Math.ceil(Math.log2(this.span));
     this.fft = new FFT(size);

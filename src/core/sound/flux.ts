@@ -18,14 +18,20 @@ export class SpectralFlux {
    * @param size window in samples, a power of two
    * @param lag frames between the spectra compared
    */
-  constructor(readonly size: Samples, lag: number) {
+  constructor(
+    readonly size: Samples,
+    lag: number,
+  ) {
     this.fft = new FFT(size);
     this.windowed = new Float64Array(size);
     this.spectrum = new Float64Array(2 * size);
     // before the first frame there was silence: a take may begin on a note
     for (let frame = 0; frame < lag; frame++) this.history.push(new Float64Array(size / 2));
     this.spare = new Float64Array(size / 2);
-    this.taper = Float64Array.from({ length: size }, (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / size));
+    this.taper = Float64Array.from(
+      { length: size },
+      (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / size),
+    );
   }
 
   /** Mean rise per bin in log units against the frame `lag` before; frames come in order. */

@@ -21,7 +21,8 @@ export class HighPass {
     const out = new Float32Array(block.length);
     for (let n = 0; n < block.length; n++) {
       const x = block[n]!;
-      const y = this.b[0] * x + this.b[1] * this.x1 + this.b[2] * this.x2 - this.a[0] * this.y1 - this.a[1] * this.y2;
+      const y =
+        this.b[0] * x + this.b[1] * this.x1 + this.b[2] * this.x2 - this.a[0] * this.y1 - this.a[1] * this.y2;
       this.x2 = this.x1;
       this.x1 = x;
       this.y2 = this.y1;

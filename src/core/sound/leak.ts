@@ -28,7 +28,9 @@ const CHANCE = 3 * TAPS;
 export class LeakRemover {
   private readonly fft = new FFT(SIZE);
   private readonly bins: number;
-  private readonly taper = Float64Array.from({ length: SIZE }, (_, n) => Math.sin((Math.PI * (n + 0.5)) / SIZE));
+  private readonly taper = Float64Array.from({ length: SIZE }, (_, n) =>
+    Math.sin((Math.PI * (n + 0.5)) / SIZE),
+  );
   private readonly past: Float64Array[];
   private readonly filters: Float64Array;
   private readonly normal: Float64Array;
@@ -44,7 +46,10 @@ export class LeakRemover {
   private readonly fade: number;
 
   /** @param highest frequencies above this are left as they are */
-  constructor(private readonly rate: Hz, highest: Hz = 7000) {
+  constructor(
+    private readonly rate: Hz,
+    highest: Hz = 7000,
+  ) {
     this.bins = Math.min(SIZE / 2, Math.ceil((highest / rate) * SIZE));
     this.past = Array.from({ length: TAPS }, () => new Float64Array(2 * this.bins));
     this.filters = new Float64Array(2 * TAPS * this.bins);
@@ -62,7 +67,8 @@ export class LeakRemover {
     this.band = concat([this.band, band]);
     const out: Float32Array[] = [];
     let from = 0;
-    for (; from + SIZE <= Math.min(this.recording.length, this.band.length); from += HOP) out.push(...this.frame(from));
+    for (; from + SIZE <= Math.min(this.recording.length, this.band.length); from += HOP)
+      out.push(...this.frame(from));
     this.recording = this.recording.slice(from);
     this.band = this.band.slice(from);
     return concat(out);
@@ -140,10 +146,11 @@ export class LeakRemover {
     const { leftOver, averagePower, normal, cross, fade, re, im } = this;
     for (let k = 0; k < this.bins; k++) {
       leftOver[k] = (y[2 * k]! - explained[2 * k]!) ** 2 + (y[2 * k + 1]! - explained[2 * k + 1]!) ** 2;
-      averagePower[k]! += ((y[2 * k]! ** 2 + y[2 * k + 1]! ** 2) - averagePower[k]!) * 0.01;
+      averagePower[k]! += (y[2 * k]! ** 2 + y[2 * k + 1]! ** 2 - averagePower[k]!) * 0.01;
     }
     for (let k = 1; k < this.bins; k++) {
-      const around = (leftOver[k - 1]! + 2 * leftOver[k]! + (k + 1 < this.bins ? leftOver[k + 1]! : leftOver[k]!)) / 4;
+      const around =
+        (leftOver[k - 1]! + 2 * leftOver[k]! + (k + 1 < this.bins ? leftOver[k + 1]! : leftOver[k]!)) / 4;
       const weight = 1 / (around + FLOOR * averagePower[k]! + 1e-12);
       const yr = y[2 * k]!;
       const yi = y[2 * k + 1]!;
@@ -187,7 +194,12 @@ export class LeakRemover {
           let re = this.normal[square + 2 * (j * TAPS + i)]! + (i === j ? load : 0);
           let im = -this.normal[square + 2 * (j * TAPS + i) + 1]!;
           for (let m = 0; m < j; m++) {
-            const [ar, ai, br, bi] = [lower[2 * (i * TAPS + m)]!, lower[2 * (i * TAPS + m) + 1]!, lower[2 * (j * TAPS + m)]!, lower[2 * (j * TAPS + m) + 1]!];
+            const [ar, ai, br, bi] = [
+              lower[2 * (i * TAPS + m)]!,
+              lower[2 * (i * TAPS + m) + 1]!,
+              lower[2 * (j * TAPS + m)]!,
+              lower[2 * (j * TAPS + m) + 1]!,
+            ];
             re -= ar * br + ai * bi;
             im -= ai * br - ar * bi;
           }
@@ -266,7 +278,12 @@ export type Alignment = { readonly delay: Samples; readonly prominence: number }
  * How many samples later a signal arrives in a recording, by generalised cross-correlation with phase transform (Knapp and Carter,
  * IEEE TASSP 1976), over what is given of both. Prominence is the peak over the root mean square of the correlation.
  */
-export function alignmentOf(recording: Float32Array, signal: Float32Array, rate: Hz, [earliest, latest]: readonly [Seconds, Seconds] = [-4, 8]): Alignment {
+export function alignmentOf(
+  recording: Float32Array,
+  signal: Float32Array,
+  rate: Hz,
+  [earliest, latest]: readonly [Seconds, Seconds] = [-4, 8],
+): Alignment {
   const length = Math.max(recording.length, signal.length);
   const size = 2 ** Math.ceil(Math.log2(length + Math.max(-earliest, latest) * rate));
   const fft = new FFT(size);
@@ -285,7 +302,10 @@ export function alignmentOf(recording: Float32Array, signal: Float32Array, rate:
   const floor = (total / size) * 0.3 + 1e-12;
   for (let k = 0; k < size; k++) {
     const hz = (Math.min(k, size - k) * rate) / size;
-    const weight = hz > 80 && hz < 6000 ? 1 / (Math.hypot(a[2 * k]!, a[2 * k + 1]!) * (Math.hypot(b[2 * k]!, b[2 * k + 1]!) + floor) + 1e-12) : 0;
+    const weight =
+      hz > 80 && hz < 6000
+        ? 1 / (Math.hypot(a[2 * k]!, a[2 * k + 1]!) * (Math.hypot(b[2 * k]!, b[2 * k + 1]!) + floor) + 1e-12)
+        : 0;
     const re = (a[2 * k]! * b[2 * k]! + a[2 * k + 1]! * b[2 * k + 1]!) * weight;
     a[2 * k + 1] = (a[2 * k + 1]! * b[2 * k]! - a[2 * k]! * b[2 * k + 1]!) * weight;
     a[2 * k] = re;

@@ -35,7 +35,11 @@ export function steadyPitch(samples: Float32Array, rate: Hz): SteadyPitch | null
   let clarity = 0;
   for (let count = 1; count * period < samples.length * 0.6; count *= 2) {
     // each step knows the period twice as well, and looks around it by a little more than it can be off
-    const found = peakNear(samples, count * period, Math.max(2, (count === 1 ? 0.04 : 0.004) * count * period));
+    const found = peakNear(
+      samples,
+      count * period,
+      Math.max(2, (count === 1 ? 0.04 : 0.004) * count * period),
+    );
     if (found === null) break;
     if (count === 1) clarity = found.clarity;
     else if (found.clarity < 0.5 * clarity) break;
@@ -67,7 +71,8 @@ function coarsePeriod(samples: Float32Array, rate: Hz): Samples | null {
   for (let lag = shortest; lag < longest; lag++) best = Math.min(best, values[lag]!);
   if (best > DEEP) return null;
   for (let lag = shortest; lag < longest; lag++)
-    if (values[lag]! <= best + NEARLY && values[lag]! <= values[lag - 1]! && values[lag]! <= values[lag + 1]!) return (lag * rate) / COARSE;
+    if (values[lag]! <= best + NEARLY && values[lag]! <= values[lag - 1]! && values[lag]! <= values[lag + 1]!)
+      return (lag * rate) / COARSE;
   return null;
 }
 
@@ -83,7 +88,11 @@ function differenceOf(window: Samples, longest: Samples, samples: Float32Array):
 }
 
 /** The highest normalised square difference within `reach` of a lag, between samples by a parabola. */
-function peakNear(samples: Float32Array, lag: number, reach: number): { lag: number; clarity: number } | null {
+function peakNear(
+  samples: Float32Array,
+  lag: number,
+  reach: number,
+): { lag: number; clarity: number } | null {
   const from = Math.max(2, Math.floor(lag - reach));
   const to = Math.min(samples.length - 2, Math.ceil(lag + reach));
   let best = -1;

@@ -20,12 +20,16 @@ export class Resampler {
   private next = 0;
   private received = 0;
 
-  constructor(readonly from: Hz, readonly to: Hz) {
+  constructor(
+    readonly from: Hz,
+    readonly to: Hz,
+  ) {
     this.step = from / to;
     this.cutoff = Math.min(1, to / from) * 0.96;
     this.reach = Math.ceil(ZERO_CROSSINGS / this.cutoff);
     this.kernel = kaiserSinc();
-    this.phases = Number.isInteger(from) && Number.isInteger(to) ? to / greatestCommonDivisor(from, to) : Infinity;
+    this.phases =
+      Number.isInteger(from) && Number.isInteger(to) ? to / greatestCommonDivisor(from, to) : Infinity;
     this.heldFrom = -this.reach;
     this.held = new Float32Array(this.reach);
   }
@@ -54,7 +58,10 @@ export class Resampler {
     const out = new Float32Array(count);
     for (let n = 0; n < count; n++) out[n] = this.at(this.next + n, joined);
     this.next += count;
-    const keepFrom = Math.max(0, Math.min(joined.length, Math.floor(this.next * this.step) - this.reach - this.heldFrom));
+    const keepFrom = Math.max(
+      0,
+      Math.min(joined.length, Math.floor(this.next * this.step) - this.reach - this.heldFrom),
+    );
     this.held = joined.slice(keepFrom);
     this.heldFrom += keepFrom;
     return out;
@@ -76,7 +83,9 @@ export class Resampler {
     const phase = output % this.phases;
     const known = this.taps[phase];
     if (known) return known;
-    const taps = Float64Array.from({ length: 2 * this.reach }, (_, tap) => this.weight(Math.abs(fraction - (tap - this.reach + 1))));
+    const taps = Float64Array.from({ length: 2 * this.reach }, (_, tap) =>
+      this.weight(Math.abs(fraction - (tap - this.reach + 1))),
+    );
     if (this.phases <= MOST_PHASES) this.taps[phase] = taps;
     return taps;
   }
@@ -85,7 +94,9 @@ export class Resampler {
     const place = distance * this.cutoff * TABLE_STEPS;
     const whole = Math.floor(place);
     if (whole >= this.kernel.length - 1) return 0;
-    return this.cutoff * (this.kernel[whole]! + (this.kernel[whole + 1]! - this.kernel[whole]!) * (place - whole));
+    return (
+      this.cutoff * (this.kernel[whole]! + (this.kernel[whole + 1]! - this.kernel[whole]!) * (place - whole))
+    );
   }
 }
 
@@ -101,7 +112,8 @@ function kaiserSinc(): Float64Array {
   for (let index = 0; index < table.length; index++) {
     const x = index / TABLE_STEPS;
     const sinc = x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x);
-    table[index] = sinc * (bessel0(beta * Math.sqrt(Math.max(0, 1 - (x / ZERO_CROSSINGS) ** 2))) / bessel0(beta));
+    table[index] =
+      sinc * (bessel0(beta * Math.sqrt(Math.max(0, 1 - (x / ZERO_CROSSINGS) ** 2))) / bessel0(beta));
   }
   return table;
 }

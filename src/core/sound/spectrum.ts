@@ -13,7 +13,10 @@ export class SpectrumReader {
   private readonly spectrum: Float64Array;
 
   /** @param size length of the transform, a power of two */
-  constructor(readonly size: Samples, readonly rate: Hz) {
+  constructor(
+    readonly size: Samples,
+    readonly rate: Hz,
+  ) {
     this.fft = new FFT(size);
     this.padded = new Float64Array(size);
     this.spectrum = new Float64Array(2 * size);
@@ -27,7 +30,8 @@ export class SpectrumReader {
     for (let n = 0; n < length; n++) this.padded[n] = samples[n]! * window[n]!;
     this.fft.realTransform(this.spectrum, this.padded);
     const values = new Float64Array(this.size / 2);
-    for (let k = 0; k < values.length; k++) values[k] = (4 / length) * Math.sqrt(this.spectrum[2 * k]! ** 2 + this.spectrum[2 * k + 1]! ** 2);
+    for (let k = 0; k < values.length; k++)
+      values[k] = (4 / length) * Math.sqrt(this.spectrum[2 * k]! ** 2 + this.spectrum[2 * k + 1]! ** 2);
     return { values, binHz: this.rate / this.size };
   }
 
@@ -36,7 +40,10 @@ export class SpectrumReader {
     let window = this.windows.get(length);
     if (!window) {
       if (this.windows.size >= MOST_WINDOWS) this.windows.clear();
-      window = Float64Array.from({ length }, (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (n + 0.5)) / length));
+      window = Float64Array.from(
+        { length },
+        (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (n + 0.5)) / length),
+      );
       this.windows.set(length, window);
     }
     return window;

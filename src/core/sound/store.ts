@@ -15,7 +15,9 @@ export class SignalStore {
   private open = new Float32Array(CHUNK);
   private filled = 0;
 
-  get length(): Samples { return this.count * CHUNK + this.filled; }
+  get length(): Samples {
+    return this.count * CHUNK + this.filled;
+  }
 
   push(block: Float32Array): void {
     for (let at = 0; at < block.length;) {

@@ -8,7 +8,10 @@ import type { Start } from './strikes';
 export type Attack = 'pick' | 'hammer' | 'pull' | 'slide';
 
 /** How a note was come to: its attack, and the slide that led to it, if one did. */
-export type Approach = { readonly attack: Attack; readonly slide?: { readonly from: Midi; readonly seconds: Seconds } };
+export type Approach = {
+  readonly attack: Attack;
+  readonly slide?: { readonly from: Midi; readonly seconds: Seconds };
+};
 
 /** The single note before: where it stood. */
 export type Before = { readonly pitch: Midi };
@@ -23,13 +26,27 @@ const SLIDE_TAKES = framesOf(0.046);
 const WIDEST_HAMMER: Midi = 4.6;
 const LOOK_BACK = framesOf(0.26);
 /** A slide into a note: it has left the note before by then, and has arrived by then. */
-const GRACE = { earliest: framesOf(0.045), clearOfOld: framesOf(0.08), latest: framesOf(0.165), least: 0.45, widest: 4.2, quickest: framesOf(0.023), leap: 1.3 };
+const GRACE = {
+  earliest: framesOf(0.045),
+  clearOfOld: framesOf(0.08),
+  latest: framesOf(0.165),
+  least: 0.45,
+  widest: 4.2,
+  quickest: framesOf(0.023),
+  leap: 1.3,
+};
 
 /**
  * 2-theory, "Judged pitch", and 8-ears, "Slides"; the times a hand takes are common practice, no source.
  * @param settled where the note stands once it has arrived; @param before the note it follows on a single line, or null
  */
-export function approachOf(start: Start, settled: Midi, before: Before | null, track: PitchTrack, frames: readonly Frame[]): Approach {
+export function approachOf(
+  start: Start,
+  settled: Midi,
+  before: Before | null,
+  track: PitchTrack,
+  frames: readonly Frame[],
+): Approach {
   if (isPicked(start, frames)) {
     const slide = slideInto(start, settled, before, track);
     return slide ? { attack: 'pick', slide } : { attack: 'pick' };
@@ -39,13 +56,15 @@ export function approachOf(start: Start, settled: Midi, before: Before | null, t
   const extent = settled - before.pitch;
   if (step.takes >= SLIDE_TAKES && !step.glides) return { attack: 'pick' };
   if (step.takes < SLIDE_TAKES && Math.abs(extent) > WIDEST_HAMMER) return { attack: 'pick' };
-  if (step.takes >= SLIDE_TAKES) return { attack: 'slide', slide: { from: before.pitch, seconds: step.takes * FRAME_SECONDS } };
+  if (step.takes >= SLIDE_TAKES)
+    return { attack: 'slide', slide: { from: before.pitch, seconds: step.takes * FRAME_SECONDS } };
   return { attack: extent > 0 ? 'hammer' : 'pull' };
 }
 
 function isPicked({ frame, kind }: Start, frames: readonly Frame[]): boolean {
   let strength = 0;
-  for (let at = Math.max(0, frame - 3); at < Math.min(frames.length, frame + 4); at++) strength = Math.max(strength, frames[at]!.flux);
+  for (let at = Math.max(0, frame - 3); at < Math.min(frames.length, frame + 4); at++)
+    strength = Math.max(strength, frames[at]!.flux);
   return riseAt(frames, frame) >= PICKED_RISE || (kind === 'attack' && strength >= PICKED_STRENGTH);
 }
 
@@ -53,14 +72,24 @@ function isPicked({ frame, kind }: Start, frames: readonly Frame[]): boolean {
  * Frames between the last of the note before and the first of the new one, and whether the pitch was seen on its way; null where the
  * track does not lead from one to the other.
  */
-function stepFrom(from: Midi, to: Midi, at: number, track: PitchTrack): { takes: number; glides: boolean } | null {
+function stepFrom(
+  from: Midi,
+  to: Midi,
+  at: number,
+  track: PitchTrack,
+): { takes: number; glides: boolean } | null {
   if (Math.abs(to - from) < 0.6) return null;
   let leaving = -1;
-  for (let frame = Math.max(0, at - LOOK_BACK); frame < Math.min(track.length, at + framesOf(0.08)); frame++) {
+  for (
+    let frame = Math.max(0, at - LOOK_BACK);
+    frame < Math.min(track.length, at + framesOf(0.08));
+    frame++
+  ) {
     if (Math.abs(track[frame]! - from) < NEAR) leaving = frame;
     else if (leaving >= 0 && Math.abs(track[frame]! - to) < NEAR) {
       let between = 0;
-      for (let way = leaving + 1; way < frame; way++) if ((track[way]! - from) * (track[way]! - to) < 0) between++;
+      for (let way = leaving + 1; way < frame; way++)
+        if ((track[way]! - from) * (track[way]! - to) < 0) between++;
       return { takes: frame - leaving, glides: between >= 0.5 * (frame - leaving - 1) };
     }
   }
@@ -68,26 +97,53 @@ function stepFrom(from: Midi, to: Midi, at: number, track: PitchTrack): { takes:
 }
 
 /** A slide right after the pick: back from where the pitch arrives for as long as it moves away. */
-function slideInto(start: Start, settled: Midi, before: Before | null, track: PitchTrack): Approach['slide'] | null {
+function slideInto(
+  start: Start,
+  settled: Midi,
+  before: Before | null,
+  track: PitchTrack,
+): Approach['slide'] | null {
   let arrival = start.frame + 3;
   const latest = Math.min(track.length - 3, start.frame + GRACE.latest);
-  while (arrival < latest && !(Math.abs(track[arrival]! - settled) < NEAR && Math.abs(track[arrival + 2]! - settled) < NEAR)) arrival++;
-  if (arrival >= latest || arrival - start.frame < GRACE.earliest) return start.from === undefined ? null : merged(start.from, settled);
+  while (
+    arrival < latest &&
+    !(Math.abs(track[arrival]! - settled) < NEAR && Math.abs(track[arrival + 2]! - settled) < NEAR)
+  )
+    arrival++;
+  if (arrival >= latest || arrival - start.frame < GRACE.earliest)
+    return start.from === undefined ? null : merged(start.from, settled);
   let [leaving, away] = [arrival, 0];
   for (let frame = arrival - 1; frame > start.frame; frame--) {
     const now = track[frame]! - settled;
-    if (!(Math.abs(track[frame]! - track[frame + 1]!) < GRACE.leap) || now * away < 0 || Math.abs(now) < Math.abs(away) - 0.3) break;
+    if (
+      !(Math.abs(track[frame]! - track[frame + 1]!) < GRACE.leap) ||
+      now * away < 0 ||
+      Math.abs(now) < Math.abs(away) - 0.3
+    )
+      break;
     if (Math.abs(now) > Math.abs(away) + 0.02) leaving = frame;
     if (Math.abs(now) > Math.abs(away)) away = now;
   }
   const extent = Math.abs(away);
-  const lingers = before !== null && Math.abs(settled + away - before.pitch) < 0.5 && arrival - start.frame < GRACE.clearOfOld;
-  if (extent < GRACE.least || extent > GRACE.widest || arrival - leaving < GRACE.quickest || lingers) return start.from === undefined ? null : merged(start.from, settled);
-  return { from: settled + Math.sign(away) * Math.max(1, extent), seconds: (arrival - start.frame) * FRAME_SECONDS };
+  const lingers =
+    before !== null &&
+    Math.abs(settled + away - before.pitch) < 0.5 &&
+    arrival - start.frame < GRACE.clearOfOld;
+  if (extent < GRACE.least || extent > GRACE.widest || arrival - leaving < GRACE.quickest || lingers)
+    return start.from === undefined ? null : merged(start.from, settled);
+  return {
+    from: settled + Math.sign(away) * Math.max(1, extent),
+    seconds: (arrival - start.frame) * FRAME_SECONDS,
+  };
 }
 
 /** Two claims that were made one: the first tells where the slide came from. */
 function merged(from: Midi, settled: Midi): Approach['slide'] | null {
   const extent = from - settled;
-  return Math.abs(extent) < GRACE.least || Math.abs(extent) > GRACE.widest ? null : { from: settled + Math.sign(extent) * Math.max(1, Math.abs(extent)), seconds: GRACE.clearOfOld * FRAME_SECONDS };
+  return Math.abs(extent) < GRACE.least || Math.abs(extent) > GRACE.widest
+    ? null
+    : {
+        from: settled + Math.sign(extent) * Math.max(1, Math.abs(extent)),
+        seconds: GRACE.clearOfOld * FRAME_SECONDS,
+      };
 }

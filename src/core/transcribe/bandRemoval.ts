@@ -1,4 +1,13 @@
-import { alignmentOf, concat, LeakRemover, levelOf, resample, Resampler, SignalStore, SpectralFlux } from '../sound';
+import {
+  alignmentOf,
+  concat,
+  LeakRemover,
+  levelOf,
+  resample,
+  Resampler,
+  SignalStore,
+  SpectralFlux,
+} from '../sound';
 import type { Hz, Samples, Seconds } from '../vocabulary';
 import { framesOf, HOP, RATE, type Frame } from './frames';
 import { onsetsOf } from './onsets';
@@ -72,13 +81,24 @@ export class BandRemoval {
     const frames: Frame[] = [];
     const around = new Float32Array(FLUX_SIZE);
     const begin = this.backingFrame(from) - AROUND;
-    const last = Math.min(this.backingFrame(to) + AROUND, Math.floor((Math.min(this.backing.length, this.taken + this.shift) - FLUX_SIZE / 2) / HOP));
+    const last = Math.min(
+      this.backingFrame(to) + AROUND,
+      Math.floor((Math.min(this.backing.length, this.taken + this.shift) - FLUX_SIZE / 2) / HOP),
+    );
     for (let frame = begin; frame < last; frame++) {
       this.backing.read(frame * HOP - FLUX_SIZE / 2, around);
-      frames.push({ candidates: [], level: levelOf(around, FLUX_SIZE / 2 - HOP, 2 * HOP), flux: flux.next(around, 0) });
+      frames.push({
+        candidates: [],
+        level: levelOf(around, FLUX_SIZE / 2 - HOP, 2 * HOP),
+        flux: flux.next(around, 0),
+      });
     }
     const shift = begin - this.backingFrame(from);
-    return new Set(onsetsOf(frames).flatMap(({ frame }) => Array.from({ length: 2 * NEAR + 1 }, (_, n) => frame + shift - NEAR + n)));
+    return new Set(
+      onsetsOf(frames).flatMap(({ frame }) =>
+        Array.from({ length: 2 * NEAR + 1 }, (_, n) => frame + shift - NEAR + n),
+      ),
+    );
   }
 
   /** Nothing before this frame of the recording is asked for any more. */
@@ -106,7 +126,10 @@ export class BandRemoval {
     this.gathered = null;
     const played = new Float32Array(Math.min(start.length, this.backing.length));
     this.backing.read(0, played);
-    const [coarse, band] = [start, played].map((signal) => resample(signal, RATE, RATE / 2)) as [Float32Array, Float32Array];
+    const [coarse, band] = [start, played].map((signal) => resample(signal, RATE, RATE / 2)) as [
+      Float32Array,
+      Float32Array,
+    ];
     const { delay: half, prominence } = alignmentOf(coarse, band, RATE / 2);
     const delay = 2 * half;
     if (prominence < PROMINENT) return start;

@@ -28,7 +28,11 @@ export function candidatesOf(difference: Float64Array, minLag: number, rate: Hz)
   for (let lag = Math.max(2, Math.floor(minLag)); lag < difference.length - 1; lag++) {
     const value = difference[lag]!;
     if (value >= difference[lag - 1]! || value > difference[lag + 1]! || value > 0.9) continue;
-    const dip = { lag: lag + vertex(difference[lag - 1]!, value, difference[lag + 1]!), depth: value, weight: 0 };
+    const dip = {
+      lag: lag + vertex(difference[lag - 1]!, value, difference[lag + 1]!),
+      depth: value,
+      weight: 0,
+    };
     dips.push(dip);
     if (!deepest || dip.depth < deepest.depth) deepest = dip;
   }
@@ -36,11 +40,14 @@ export function candidatesOf(difference: Float64Array, minLag: number, rate: Hz)
   // dips that lie deeper than all before them are the only ones a threshold can choose
   let threshold = THRESHOLDS.length - 1;
   for (const dip of dips) {
-    while (threshold >= 0 && (threshold + 1) / THRESHOLDS.length > dip.depth) dip.weight += THRESHOLDS[threshold--]!;
+    while (threshold >= 0 && (threshold + 1) / THRESHOLDS.length > dip.depth)
+      dip.weight += THRESHOLDS[threshold--]!;
     if (threshold < 0) break;
   }
   for (; threshold >= 0; threshold--) deepest.weight += LAST_RESORT * THRESHOLDS[threshold]!;
-  return dips.filter((dip) => dip.weight > 1e-4).map((dip) => ({ midi: hzToMidi(rate / dip.lag), weight: dip.weight }));
+  return dips
+    .filter((dip) => dip.weight > 1e-4)
+    .map((dip) => ({ midi: hzToMidi(rate / dip.lag), weight: dip.weight }));
 }
 
 /** Offset of a parabola's lowest point through three neighbours. */
@@ -52,7 +59,11 @@ function vertex(before: number, at: number, after: number): number {
 const SAME_CENTS = 0.4;
 
 /** Joins the candidates of two windows; those within 40 cents are one. */
-export function joinCandidates(long: readonly Candidate[], short: readonly Candidate[], shortShare: number): Candidate[] {
+export function joinCandidates(
+  long: readonly Candidate[],
+  short: readonly Candidate[],
+  shortShare: number,
+): Candidate[] {
   const joined = long.map(({ midi, weight }) => ({ midi, weight: weight * (1 - shortShare) }));
   for (const { midi, weight } of short) {
     const same = joined.find((other) => Math.abs(other.midi - midi) < SAME_CENTS);

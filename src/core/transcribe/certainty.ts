@@ -19,7 +19,14 @@ export class Certainty {
   private notes = { count: 0, belief: 0 };
 
   /** Counts the frames of a stretch from one to another; what sounds beside them is told too. */
-  add(sounds: readonly Sound[], track: PitchTrack, frames: readonly Frame[], playing: Decibels, from: number, to: number): void {
+  add(
+    sounds: readonly Sound[],
+    track: PitchTrack,
+    frames: readonly Frame[],
+    playing: Decibels,
+    from: number,
+    to: number,
+  ): void {
     const covered = new Uint8Array(frames.length);
     const started = new Uint8Array(frames.length);
     for (const { start, end, began } of sounds) {
@@ -40,7 +47,13 @@ export class Certainty {
       if (move < STEADY) this.frames.steady++;
     }
     for (const { frame, rise } of onsetsOf(frames)) {
-      if (frame < from || frame >= to || rise <= 6 || frames[Math.min(frames.length - 1, frame + 5)]!.level <= playing - LOUD_ATTACK) continue;
+      if (
+        frame < from ||
+        frame >= to ||
+        rise <= 6 ||
+        frames[Math.min(frames.length - 1, frame + 5)]!.level <= playing - LOUD_ATTACK
+      )
+        continue;
       this.attacks.all++;
       if (started[frame]) this.attacks.answered++;
     }
@@ -51,9 +64,14 @@ export class Certainty {
     const { frames, attacks, notes } = this;
     if (notes.count === 0) return 0;
     const parts = [
-      frames.held / Math.max(1, frames.sounding), attacks.all ? attacks.answered / attacks.all : 1,
-      frames.pitched ? frames.steady / frames.pitched : 0.5, notes.belief / notes.count,
+      frames.held / Math.max(1, frames.sounding),
+      attacks.all ? attacks.answered / attacks.all : 1,
+      frames.pitched ? frames.steady / frames.pitched : 0.5,
+      notes.belief / notes.count,
     ];
-    return Math.round(Math.min(...parts) * parts.reduce((product, part) => product * part, 1) ** 0.25 * 1000) / 1000;
+    return (
+      Math.round(Math.min(...parts) * parts.reduce((product, part) => product * part, 1) ** 0.25 * 1000) /
+      1000
+    );
   }
 }

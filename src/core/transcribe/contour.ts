@@ -36,7 +36,9 @@ export function gestureOf(track: Float64Array, expected: Midi): Gesture | null {
   const vibrato = vibratoOf(pitches);
   const calm = vibrato ? smoothed(pitches, framesOf(1 / vibrato.hz)) : medianOfThree(pitches);
   const levels = plateausOf(calm, vibrato ? 0.3 : 0);
-  const withVibrato = vibrato ? { vibrato: { hz: Math.round(vibrato.hz * 10) / 10, cents: Math.round(vibrato.cents) } } : {};
+  const withVibrato = vibrato
+    ? { vibrato: { hz: Math.round(vibrato.hz * 10) / 10, cents: Math.round(vibrato.cents) } }
+    : {};
   if (levels.length === 0) {
     const pitch = lastHalf(calm);
     return Math.abs(pitch - expected) < BELONGS ? { pitch, ...withVibrato } : null;
@@ -44,14 +46,23 @@ export function gestureOf(track: Float64Array, expected: Midi): Gesture | null {
   const moves = runsOf(joinSame(levels), track).find((run) => belongs(run, expected));
   if (!moves) return null;
   const lasting = moves.filter((level) => level.to - level.from >= PLATEAU);
-  const settled = (lasting.length ? lasting : moves).reduce((best, level) => (level.to - level.from > best.to - best.from ? level : best));
+  const settled = (lasting.length ? lasting : moves).reduce((best, level) =>
+    level.to - level.from > best.to - best.from ? level : best,
+  );
   const pitch = vibrato ? median(Array.from(calm.subarray(settled.from, settled.to)))! : settled.pitch;
   if (moves.length < 2 || spread(moves) < LEAST_MOVE) return { pitch, ...withVibrato };
   const second = moves[1]!;
   // what has arrived so soon came by a slide, or the path was still on the note before
   if (second === settled && second.from * FRAME_SECONDS <= SLIDE_ARRIVES) return { pitch, ...withVibrato };
   if (spread(moves) > WIDEST_BEND) return { pitch, ...withVibrato };
-  return { pitch, bend: moves.flatMap(({ from, to, pitch: at }, index): [Seconds, Midi][] => [[index === 0 ? 0 : from * FRAME_SECONDS, at], [(to - 1) * FRAME_SECONDS, at]]), ...withVibrato };
+  return {
+    pitch,
+    bend: moves.flatMap(({ from, to, pitch: at }, index): [Seconds, Midi][] => [
+      [index === 0 ? 0 : from * FRAME_SECONDS, at],
+      [(to - 1) * FRAME_SECONDS, at],
+    ]),
+    ...withVibrato,
+  };
 }
 
 /** Plateaus that glides lead between; where the pitch leaps or is silent, another run begins. */
@@ -81,7 +92,10 @@ function glidesBetween(track: Float64Array, from: number, to: number): boolean {
 
 /** One of the plateaus is the pitch believed, or a glide between two of them goes through it. */
 function belongs(run: readonly Plateau[], expected: Midi): boolean {
-  return run.some(({ pitch }) => Math.abs(pitch - expected) < BELONGS) || run.slice(1).some(({ pitch }, index) => (pitch - expected) * (run[index]!.pitch - expected) < 0);
+  return (
+    run.some(({ pitch }) => Math.abs(pitch - expected) < BELONGS) ||
+    run.slice(1).some(({ pitch }, index) => (pitch - expected) * (run[index]!.pitch - expected) < 0)
+  );
 }
 
 /** Gaps filled by straight lines; the pick left out at the front takes the first pitch after it. Null where little has a pitch. */
@@ -94,7 +108,8 @@ function filled(track: Float64Array): Float64Array | null {
   pitches.fill(track[known[0]!]!, 0, known[0]! + 1);
   for (let index = 1; index < known.length; index++) {
     const [a, b] = [known[index - 1]!, known[index]!];
-    for (let frame = a + 1; frame <= b; frame++) pitches[frame] = track[a]! + ((track[b]! - track[a]!) * (frame - a)) / (b - a);
+    for (let frame = a + 1; frame <= b; frame++)
+      pitches[frame] = track[a]! + ((track[b]! - track[a]!) * (frame - a)) / (b - a);
   }
   return pitches;
 }
@@ -158,16 +173,29 @@ function joinSame(levels: readonly Plateau[]): Plateau[] {
     const last = joined.at(-1);
     if (last && Math.abs(last.pitch - level.pitch) < LEAST_MOVE * 0.75) {
       const [a, b] = [last.to - last.from, level.to - level.from];
-      joined[joined.length - 1] = { from: last.from, to: level.to, pitch: (last.pitch * a + level.pitch * b) / (a + b) };
+      joined[joined.length - 1] = {
+        from: last.from,
+        to: level.to,
+        pitch: (last.pitch * a + level.pitch * b) / (a + b),
+      };
     } else joined.push(level);
   }
   return joined;
 }
 
-const spread = (levels: readonly Plateau[]): number => Math.max(...levels.map(({ pitch }) => pitch)) - Math.min(...levels.map(({ pitch }) => pitch));
+const spread = (levels: readonly Plateau[]): number =>
+  Math.max(...levels.map(({ pitch }) => pitch)) - Math.min(...levels.map(({ pitch }) => pitch));
 const lastHalf = (pitches: Float64Array): Midi => median(Array.from(pitches.subarray(pitches.length >> 1)))!;
 
-const VIBRATO = { slowest: 3.2, fastest: 8.5, leastSeconds: 0.42, leastSwing: 0.06, leastCents: 9, widest: 1.2, agreement: 0.45 };
+const VIBRATO = {
+  slowest: 3.2,
+  fastest: 8.5,
+  leastSeconds: 0.42,
+  leastSwing: 0.06,
+  leastCents: 9,
+  widest: 1.2,
+  agreement: 0.45,
+};
 
 /**
  * A steady swing of the pitch between 3 and 8.5 times a second, by autocorrelation of what is left over its slow course (after Rossignol
@@ -185,11 +213,25 @@ function vibratoOf(pitches: Float64Array): { hz: Hz; cents: Cents } | null {
     const power = part.reduce((sum, value) => sum + value * value, 0) / part.length;
     const swing = Math.sqrt(2 * power);
     if (swing < VIBRATO.leastSwing || swing > VIBRATO.widest) continue;
-    for (let lag = framesOf(1 / VIBRATO.fastest); lag <= Math.min(framesOf(1 / VIBRATO.slowest), part.length - 8); lag++) {
+    for (
+      let lag = framesOf(1 / VIBRATO.fastest);
+      lag <= Math.min(framesOf(1 / VIBRATO.slowest), part.length - 8);
+      lag++
+    ) {
       const agreement = correlation(part, lag);
-      if (agreement < VIBRATO.agreement || agreement < correlation(part, lag - 1) || agreement < correlation(part, lag + 1)) continue;
+      if (
+        agreement < VIBRATO.agreement ||
+        agreement < correlation(part, lag - 1) ||
+        agreement < correlation(part, lag + 1)
+      )
+        continue;
       // twice the period agrees as well: the shorter is the swing
-      if (!best || agreement > best.agreement + 0.12) best = { hz: 1 / (lag * FRAME_SECONDS), cents: swingAt(pitches.subarray(from, from + part.length), lag) * 100, agreement };
+      if (!best || agreement > best.agreement + 0.12)
+        best = {
+          hz: 1 / (lag * FRAME_SECONDS),
+          cents: swingAt(pitches.subarray(from, from + part.length), lag) * 100,
+          agreement,
+        };
     }
   }
   return best && best.cents >= VIBRATO.leastCents && swingsBothWays(rest, best.hz) ? best : null;
@@ -198,7 +240,8 @@ function vibratoOf(pitches: Float64Array): { hz: Hz; cents: Cents } | null {
 /** Half the width of the swing of one period, by projection on its sine over whole periods. */
 function swingAt(pitches: Float64Array, period: number): Midi {
   const count = Math.floor(pitches.length / period) * period;
-  const slope = (pitches[count - 1]! - pitches[count - 1 - period]! + pitches[period]! - pitches[0]!) / (2 * period);
+  const slope =
+    (pitches[count - 1]! - pitches[count - 1 - period]! + pitches[period]! - pitches[0]!) / (2 * period);
   let [re, im] = [0, 0];
   for (let n = 0; n < count; n++) {
     const value = pitches[n]! - slope * n;

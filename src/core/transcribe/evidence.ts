@@ -1,5 +1,13 @@
 import { magnitudeNear, SpectrumReader, type Magnitudes, type SignalStore } from '../sound';
-import { hzToMidi, midiToHz, type Decibels, type Hz, type Midi, type Samples, type Seconds } from '../vocabulary';
+import {
+  hzToMidi,
+  midiToHz,
+  type Decibels,
+  type Hz,
+  type Midi,
+  type Samples,
+  type Seconds,
+} from '../vocabulary';
 import { FRAME_SECONDS, HOP, RATE, type Frame } from './frames';
 import type { Moment } from './moments';
 import type { PitchTrack } from './path';
@@ -37,7 +45,8 @@ const TRACK_AT: readonly Seconds[] = [-0.1, -0.06, -0.03, 0.03, 0.06, 0.1, 0.14]
 /** Ratios against almost nothing may run away; no feature means more than this. */
 const LIMIT = 4;
 const within = (feature: number): number => Math.max(-LIMIT, Math.min(LIMIT, feature));
-const compressed = (magnitude: number, reference: number): number => Math.log1p(magnitude / (FAINT * reference)) / Math.log1p(1 / FAINT);
+const compressed = (magnitude: number, reference: number): number =>
+  Math.log1p(magnitude / (FAINT * reference)) / Math.log1p(1 / FAINT);
 
 /** How long after a moment its sound is looked at: to the next clear moment, and not much past one of any kind. */
 export function lookAt(frame: number, next: number, soft: number): Samples {
@@ -49,7 +58,10 @@ export function lookAt(frame: number, next: number, soft: number): Samples {
 const KEYS = 4096;
 
 /** What the sound alone says of a moment: it depends on nothing that comes later than the look itself. */
-type Seen = { readonly newShare: number; readonly pitches: readonly { readonly midi: Midi; readonly features: Float32Array }[] };
+type Seen = {
+  readonly newShare: number;
+  readonly pitches: readonly { readonly midi: Midi; readonly features: Float32Array }[];
+};
 
 /**
  * Looks at the sound of moments, and remembers: most of it is done while a take is still being played, and not again at its end.
@@ -59,7 +71,10 @@ export class SightReader {
   private readonly reader = new SpectrumReader(TRANSFORM, RATE);
   private readonly seen = new Map<number, Seen>();
   /** @param frameAt a frame of the take: those 0.1 s after a moment must be there when it is looked at */
-  constructor(private readonly store: SignalStore, private readonly frameAt: (frame: number) => Frame | undefined) {}
+  constructor(
+    private readonly store: SignalStore,
+    private readonly frameAt: (frame: number) => Frame | undefined,
+  ) {}
 
   see(frame: number, length: Samples): Seen {
     const key = frame * KEYS + length;
@@ -75,9 +90,18 @@ export class SightReader {
 
   private look(frame: number, length: Samples): Seen {
     const at = frame * HOP;
-    const sight = new Sight(this.spectrum(at + AFTER_ATTACK, length), this.spectrum(at - BEFORE_ATTACK - length, length));
+    const sight = new Sight(
+      this.spectrum(at + AFTER_ATTACK, length),
+      this.spectrum(at - BEFORE_ATTACK - length, length),
+    );
     if (sight.loudest < 1e-7) return { newShare: 0, pitches: [] };
-    return { newShare: sight.newShare, pitches: this.pitchesAt(frame, sight).map((midi) => ({ midi, features: Float32Array.from(sight.features(midi)) })) };
+    return {
+      newShare: sight.newShare,
+      pitches: this.pitchesAt(frame, sight).map((midi) => ({
+        midi,
+        features: Float32Array.from(sight.features(midi)),
+      })),
+    };
   }
 
   private spectrum(from: Samples, length: Samples): Magnitudes {
@@ -90,11 +114,16 @@ export class SightReader {
     const pitches = sight.peaks().map((midi) => sight.refined(midi));
     for (const ahead of [0.03, 0.06, 0.1]) {
       const candidates = this.frameAt(frame + Math.round(ahead / FRAME_SECONDS))?.candidates ?? [];
-      for (const { midi, weight } of candidates.slice(0, 2)) if (weight > 0.05 && midi > LOWEST + 1) pitches.push(midi);
+      for (const { midi, weight } of candidates.slice(0, 2))
+        if (weight > 0.05 && midi > LOWEST + 1) pitches.push(midi);
     }
     const kept: Midi[] = [];
-    for (const midi of pitches) if (midi < HIGHEST_CLAIM && !kept.some((other) => Math.abs(other - midi) < 0.35)) kept.push(midi);
-    return kept.map((midi) => ({ midi, salience: sight.salience(sight.after, midi) })).sort((a, b) => b.salience - a.salience).map(({ midi }) => midi);
+    for (const midi of pitches)
+      if (midi < HIGHEST_CLAIM && !kept.some((other) => Math.abs(other - midi) < 0.35)) kept.push(midi);
+    return kept
+      .map((midi) => ({ midi, salience: sight.salience(sight.after, midi) }))
+      .sort((a, b) => b.salience - a.salience)
+      .map(({ midi }) => midi);
   }
 }
 
@@ -105,7 +134,13 @@ export class SightReader {
  */
 export class EvidenceReader {
   /** @param offset frame of the take at which `frames` and `track` begin */
-  constructor(private readonly sights: SightReader, private readonly frames: readonly Frame[], private readonly track: PitchTrack, private readonly playing: Decibels, private readonly offset = 0) {}
+  constructor(
+    private readonly sights: SightReader,
+    private readonly frames: readonly Frame[],
+    private readonly track: PitchTrack,
+    private readonly playing: Decibels,
+    private readonly offset = 0,
+  ) {}
 
   /**
    * @param previous and `next`: frames of the clear moments around, or the take's ends; @param soft the next moment of any kind: what
@@ -116,18 +151,45 @@ export class EvidenceReader {
     const seen = this.sights.see(moment.frame + this.offset, length);
     if (seen.pitches.length === 0) return [];
     const shared = this.sharedFeatures(moment, previous, next, soft, length, seen.newShare);
-    return seen.pitches.map(({ midi, features }, rank) => ({ midi, features: Float64Array.from([...shared, rank / 10, ...features, ...this.periodFeatures(moment.frame, midi)], within) }));
+    return seen.pitches.map(({ midi, features }, rank) => ({
+      midi,
+      features: Float64Array.from(
+        [...shared, rank / 10, ...features, ...this.periodFeatures(moment.frame, midi)],
+        within,
+      ),
+    }));
   }
 
-  private sharedFeatures(moment: Moment, previous: number, next: number, soft: number, length: Samples, newShare: number): number[] {
+  private sharedFeatures(
+    moment: Moment,
+    previous: number,
+    next: number,
+    soft: number,
+    length: Samples,
+    newShare: number,
+  ): number[] {
     const { frames } = this;
     const [low, high] = this.levels(moment.frame);
-    const weightAround = (from: Seconds, to: Seconds) => this.mean(moment.frame, from, to, (frame) => frame.candidates.reduce((sum, { weight }) => sum + weight, 0));
+    const weightAround = (from: Seconds, to: Seconds) =>
+      this.mean(moment.frame, from, to, (frame) =>
+        frame.candidates.reduce((sum, { weight }) => sum + weight, 0),
+      );
     const here = frames[moment.frame]!;
     return [
-      Math.log10(moment.strength + 0.003), moment.kind === 'step' ? 1 : 0, (high - low) / 20, (high - this.playing) / 20, (low - this.playing) / 20,
-      ...[moment.frame - previous, next - moment.frame, soft - moment.frame].map((gap) => Math.log10(Math.max(1, gap) * FRAME_SECONDS + 0.02)), length / LONGEST,
-      weightAround(-0.07, -0.02), weightAround(0.03, 0.09), weightAround(0.09, 0.15), newShare, here.level > -100 ? this.settling(moment.frame) : 0,
+      Math.log10(moment.strength + 0.003),
+      moment.kind === 'step' ? 1 : 0,
+      (high - low) / 20,
+      (high - this.playing) / 20,
+      (low - this.playing) / 20,
+      ...[moment.frame - previous, next - moment.frame, soft - moment.frame].map((gap) =>
+        Math.log10(Math.max(1, gap) * FRAME_SECONDS + 0.02),
+      ),
+      length / LONGEST,
+      weightAround(-0.07, -0.02),
+      weightAround(0.03, 0.09),
+      weightAround(0.09, 0.15),
+      newShare,
+      here.level > -100 ? this.settling(moment.frame) : 0,
       ...this.glideFeatures(moment.frame),
     ];
   }
@@ -136,8 +198,10 @@ export class EvidenceReader {
   private levels(at: number): [Decibels, Decibels] {
     // before the first frame there was silence
     let [low, high] = [at < 6 ? -100 : Infinity, -Infinity];
-    for (let frame = Math.max(0, at - 6); frame <= at; frame++) low = Math.min(low, this.frames[frame]!.level);
-    for (let frame = at; frame <= Math.min(this.frames.length - 1, at + 9); frame++) high = Math.max(high, this.frames[frame]!.level);
+    for (let frame = Math.max(0, at - 6); frame <= at; frame++)
+      low = Math.min(low, this.frames[frame]!.level);
+    for (let frame = at; frame <= Math.min(this.frames.length - 1, at + 9); frame++)
+      high = Math.max(high, this.frames[frame]!.level);
     return [Math.max(-100, low), Math.max(-100, high)];
   }
 
@@ -149,7 +213,11 @@ export class EvidenceReader {
 
   private mean(at: number, from: Seconds, to: Seconds, value: (frame: Frame) => number): number {
     let [sum, count] = [0, 0];
-    for (let frame = at + Math.round(from / FRAME_SECONDS); frame <= at + Math.round(to / FRAME_SECONDS); frame++) {
+    for (
+      let frame = at + Math.round(from / FRAME_SECONDS);
+      frame <= at + Math.round(to / FRAME_SECONDS);
+      frame++
+    ) {
       if (frame < 0 || frame >= this.frames.length) continue;
       sum += value(this.frames[frame]!);
       count++;
@@ -160,42 +228,79 @@ export class EvidenceReader {
   /** How the tracked pitch moves through the moment: how far, how long the move takes, how long the pitch before was held. */
   private glideFeatures(at: number): number[] {
     const glide = glideInto(this.track, at);
-    return [Math.max(-1, Math.min(1, glide.extent / 7)), Math.min(1, glide.seconds / 0.2), Math.min(1, glide.held / 0.4)];
+    return [
+      Math.max(-1, Math.min(1, glide.extent / 7)),
+      Math.min(1, glide.seconds / 0.2),
+      Math.min(1, glide.held / 0.4),
+    ];
   }
 
   private periodFeatures(at: number, midi: Midi): number[] {
-    const weightOf = (pitch: Midi) => (frame: Frame) => frame.candidates.reduce((sum, candidate) => sum + (Math.abs(candidate.midi - pitch) < 0.5 ? candidate.weight : 0), 0);
+    const weightOf = (pitch: Midi) => (frame: Frame) =>
+      frame.candidates.reduce(
+        (sum, candidate) => sum + (Math.abs(candidate.midi - pitch) < 0.5 ? candidate.weight : 0),
+        0,
+      );
     const features = [
-      this.mean(at, -0.1, -0.05, weightOf(midi)), this.mean(at, -0.05, -0.015, weightOf(midi)), this.mean(at, 0.015, 0.045, weightOf(midi)),
-      this.mean(at, 0.045, 0.09, weightOf(midi)), this.mean(at, 0.09, 0.15, weightOf(midi)),
-      this.mean(at, 0.03, 0.09, weightOf(midi + 12)), this.mean(at, 0.03, 0.09, weightOf(midi - 12)), this.mean(at, 0.03, 0.09, weightOf(midi + 19)), this.mean(at, 0.03, 0.09, weightOf(midi - 19)),
+      this.mean(at, -0.1, -0.05, weightOf(midi)),
+      this.mean(at, -0.05, -0.015, weightOf(midi)),
+      this.mean(at, 0.015, 0.045, weightOf(midi)),
+      this.mean(at, 0.045, 0.09, weightOf(midi)),
+      this.mean(at, 0.09, 0.15, weightOf(midi)),
+      this.mean(at, 0.03, 0.09, weightOf(midi + 12)),
+      this.mean(at, 0.03, 0.09, weightOf(midi - 12)),
+      this.mean(at, 0.03, 0.09, weightOf(midi + 19)),
+      this.mean(at, 0.03, 0.09, weightOf(midi - 19)),
     ];
     for (const ahead of TRACK_AT) {
       const pitch = this.track[at + Math.round(ahead / FRAME_SECONDS)];
       const away = pitch === undefined || Number.isNaN(pitch) ? NaN : pitch - midi;
-      features.push(Number.isNaN(away) ? 0 : Math.max(-1, Math.min(1, away / 4)), Number.isNaN(away) ? 0 : Math.exp(-((away / 0.4) ** 2)));
+      features.push(
+        Number.isNaN(away) ? 0 : Math.max(-1, Math.min(1, away / 4)),
+        Number.isNaN(away) ? 0 : Math.exp(-((away / 0.4) ** 2)),
+      );
     }
     return features;
   }
 }
 
 /** How a tracked pitch came to where it is: from the pitch held before, in semitones and seconds. */
-export function glideInto(track: PitchTrack, at: number): { extent: number; seconds: Seconds; held: Seconds } {
+export function glideInto(
+  track: PitchTrack,
+  at: number,
+): { extent: number; seconds: Seconds; held: Seconds } {
   const goal = middle(track, at + 1, at + 7);
   if (Number.isNaN(goal)) return { extent: 0, seconds: 0, held: 0 };
   let start = at;
-  while (start > 0 && at - start < 40 && (Number.isNaN(track[start]!) || Math.abs(track[start]! - goal) < 0.4)) start--;
+  while (
+    start > 0 &&
+    at - start < 40 &&
+    (Number.isNaN(track[start]!) || Math.abs(track[start]! - goal) < 0.4)
+  )
+    start--;
   const end = start;
-  while (start > 0 && end - start < 50 && !Number.isNaN(track[start - 4] ?? NaN) && Math.abs(track[start]! - track[start - 4]!) > 0.12) start -= 2;
+  while (
+    start > 0 &&
+    end - start < 50 &&
+    !Number.isNaN(track[start - 4] ?? NaN) &&
+    Math.abs(track[start]! - track[start - 4]!) > 0.12
+  )
+    start -= 2;
   const from = middle(track, start - 6, start);
   if (Number.isNaN(from)) return { extent: 0, seconds: 0, held: 0 };
   let held = start;
   while (held > 0 && start - held < 80 && Math.abs((track[held - 1] ?? NaN) - from) < 0.5) held--;
-  return { extent: goal - from, seconds: (end - start) * FRAME_SECONDS, held: (start - held) * FRAME_SECONDS };
+  return {
+    extent: goal - from,
+    seconds: (end - start) * FRAME_SECONDS,
+    held: (start - held) * FRAME_SECONDS,
+  };
 }
 
 function middle(track: PitchTrack, from: number, to: number): number {
-  const values = Array.from(track.subarray(Math.max(0, from), Math.max(0, to))).filter((value) => !Number.isNaN(value)).sort((a, b) => a - b);
+  const values = Array.from(track.subarray(Math.max(0, from), Math.max(0, to)))
+    .filter((value) => !Number.isNaN(value))
+    .sort((a, b) => a - b);
   return values.length ? values[values.length >> 1]! : NaN;
 }
 
@@ -209,10 +314,15 @@ class Sight {
   private readonly totals: { after: number; fresh: number };
   private readonly best: { after: number; fresh: number };
 
-  constructor(private readonly spectrum: Magnitudes, before: Magnitudes) {
+  constructor(
+    private readonly spectrum: Magnitudes,
+    before: Magnitudes,
+  ) {
     const [a, b] = [onGrid(spectrum), onGrid(before)];
     this.loudest = a.reduce((most, value) => Math.max(most, value), 0);
-    const fresh = a.map((value, cell) => Math.max(0, value - Math.max(b[cell - 1] ?? 0, b[cell]!, b[cell + 1] ?? 0)));
+    const fresh = a.map((value, cell) =>
+      Math.max(0, value - Math.max(b[cell - 1] ?? 0, b[cell]!, b[cell + 1] ?? 0)),
+    );
     const energy = (values: Float64Array) => values.reduce((sum, value) => sum + value * value, 0);
     this.totals = { after: energy(a), fresh: energy(fresh) };
     this.newShare = this.totals.after > 0 ? Math.sqrt(this.totals.fresh / this.totals.after) : 0;
@@ -259,10 +369,16 @@ class Sight {
     const peaks: { cell: number; sum: number }[] = [];
     for (let cell = LOWEST_CLAIM; cell < CLAIM_CELLS; cell++) {
       let top = sums[cell]! > 0;
-      for (let near = -CLAIMS.apart; near <= CLAIMS.apart && top; near++) top = near === 0 || (near < 0 ? sums[cell]! > (sums[cell + near] ?? 0) : sums[cell]! >= (sums[cell + near] ?? 0));
+      for (let near = -CLAIMS.apart; near <= CLAIMS.apart && top; near++)
+        top =
+          near === 0 ||
+          (near < 0 ? sums[cell]! > (sums[cell + near] ?? 0) : sums[cell]! >= (sums[cell + near] ?? 0));
       if (top) peaks.push({ cell, sum: sums[cell]! });
     }
-    return peaks.sort((x, y) => y.sum - x.sum).slice(0, count).map(({ cell }) => LOWEST + cell * CELL);
+    return peaks
+      .sort((x, y) => y.sum - x.sum)
+      .slice(0, count)
+      .map(({ cell }) => LOWEST + cell * CELL);
   }
 
   /** The pitch moved to where its first harmonics peak. */
@@ -273,7 +389,8 @@ class Sight {
       const hz = midiToHz(midi) * harmonic;
       let k = Math.round(hz / binHz);
       if (k < 2 || k >= values.length - 2) continue;
-      for (let tries = 0; tries < 4; tries++) k += values[k + 1]! > values[k]! ? 1 : values[k - 1]! > values[k]! ? -1 : 0;
+      for (let tries = 0; tries < 4; tries++)
+        k += values[k + 1]! > values[k]! ? 1 : values[k - 1]! > values[k]! ? -1 : 0;
       const [a, b, c] = [values[k - 1]!, values[k]!, values[k + 1]!];
       const bend = a - 2 * b + c;
       const peak = (k + (bend < 0 ? (a - c) / (2 * bend) : 0)) * binHz;
@@ -293,27 +410,40 @@ class Sight {
     const fresh = HARMONIC_CELLS.map((above) => peakAt(this.fresh, cell + above));
     const [overall, recent] = [this.sum(this.after, cell), this.sum(this.fresh, cell)];
     return [
-      ...own, ...own.map((value, index) => value - earlier[index]!), ...fresh,
-      ...HALF_CELLS.map((above) => peakAt(this.after, cell + above)), ...HALF_CELLS.map((above) => peakAt(this.fresh, cell + above)),
+      ...own,
+      ...own.map((value, index) => value - earlier[index]!),
+      ...fresh,
+      ...HALF_CELLS.map((above) => peakAt(this.after, cell + above)),
+      ...HALF_CELLS.map((above) => peakAt(this.fresh, cell + above)),
       ...THIRD_CELLS.map((above) => peakAt(this.after, cell + above)),
-      this.explained(this.raw.after, this.totals.after, cell), this.explained(this.raw.fresh, this.totals.fresh, cell),
-      overall / this.best.after, recent / this.best.fresh, overall / 5, recent / 5,
+      this.explained(this.raw.after, this.totals.after, cell),
+      this.explained(this.raw.fresh, this.totals.fresh, cell),
+      overall / this.best.after,
+      recent / this.best.fresh,
+      overall / 5,
+      recent / 5,
       ...NEIGHBOURS.map((step) => (overall - this.salience(this.after, midi + step)) / this.best.after),
-      ...NEIGHBOURS.slice(0, 8).map((step) => (recent - this.salience(this.fresh, midi + step)) / this.best.fresh),
-      (midi - 60) / 24, Math.log10(magnitudeNear(this.spectrum, midiToHz(midi)) + 1e-6) / 3 - Math.log10(this.loudest + 1e-6) / 3,
+      ...NEIGHBOURS.slice(0, 8).map(
+        (step) => (recent - this.salience(this.fresh, midi + step)) / this.best.fresh,
+      ),
+      (midi - 60) / 24,
+      Math.log10(magnitudeNear(this.spectrum, midiToHz(midi)) + 1e-6) / 3 -
+        Math.log10(this.loudest + 1e-6) / 3,
     ];
   }
 
   /** Share of the energy that lies on a pitch's harmonics. */
   private explained(values: Float64Array, total: number, cell: number): number {
     let sum = 0;
-    for (const above of HARMONIC_CELLS) for (let near = -2; near <= 2; near++) sum += (values[cell + above + near] ?? 0) ** 2;
+    for (const above of HARMONIC_CELLS)
+      for (let near = -2; near <= 2; near++) sum += (values[cell + above + near] ?? 0) ** 2;
     return total > 0 ? Math.min(1, sum / total) : 0;
   }
 }
 
 const cellOf = (midi: Midi): number => Math.round((midi - LOWEST) / CELL);
-const peakAt = (values: Float64Array, cell: number): number => Math.max(values[cell - 1] ?? 0, values[cell] ?? 0, values[cell + 1] ?? 0);
+const peakAt = (values: Float64Array, cell: number): number =>
+  Math.max(values[cell - 1] ?? 0, values[cell] ?? 0, values[cell + 1] ?? 0);
 
 const CELL_HZ: readonly Hz[] = Array.from({ length: CELLS }, (_, cell) => midiToHz(LOWEST + cell * CELL));
 const HALF_CELL = 2 ** (CELL / 24);
@@ -325,7 +455,8 @@ function onGrid({ values, binHz }: Magnitudes): Float64Array {
     const k = Math.floor(at);
     if (k + 1 >= values.length) return 0;
     let most = values[k]! + (values[k + 1]! - values[k]!) * (at - k);
-    for (let bin = Math.ceil(at / HALF_CELL); bin <= at * HALF_CELL && bin < values.length; bin++) most = Math.max(most, values[bin]!);
+    for (let bin = Math.ceil(at / HALF_CELL); bin <= at * HALF_CELL && bin < values.length; bin++)
+      most = Math.max(most, values[bin]!);
     return most;
   });
 }

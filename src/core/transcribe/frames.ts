@@ -1,4 +1,12 @@
-import { concat, HighPass, levelOf, NormalisedDifference, Resampler, SignalStore, SpectralFlux } from '../sound';
+import {
+  concat,
+  HighPass,
+  levelOf,
+  NormalisedDifference,
+  Resampler,
+  SignalStore,
+  SpectralFlux,
+} from '../sound';
 import type { Decibels, Hz, Midi, Samples, Seconds } from '../vocabulary';
 import { candidatesOf, joinCandidates, type Candidate } from './candidates';
 
@@ -10,7 +18,11 @@ export const FRAME_SECONDS: Seconds = HOP / RATE;
 export const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 
 /** What one frame holds. Frame i is centred on i · HOP / RATE seconds. */
-export type Frame = { readonly candidates: readonly Candidate[]; readonly level: Decibels; readonly flux: number };
+export type Frame = {
+  readonly candidates: readonly Candidate[];
+  readonly level: Decibels;
+  readonly flux: number;
+};
 
 /** Long window for low strings (61 Hz up), short one for quick changes (110 Hz up). */
 const LONG = { window: 620, maxLag: 362 };
@@ -46,7 +58,10 @@ export class FrameReader {
   private heldBright = new Float32Array(REACH);
 
   /** @param keep whether the signal is kept for later questions; without it under 20 kB are held, whatever the length of the take */
-  constructor(rate: Hz, private readonly keep = true) {
+  constructor(
+    rate: Hz,
+    private readonly keep = true,
+  ) {
     this.resampler = new Resampler(rate, RATE);
   }
 
@@ -90,8 +105,16 @@ export class FrameReader {
     const level = levelOf(samples, centre - LEVEL_SPAN / 2, LEVEL_SPAN);
     const flux = this.flux.next(samples, centre - FLUX.size / 2);
     if (level < QUIETEST) return { candidates: [], level, flux };
-    const long = candidatesOf(this.long.compute(samples, centre - (this.long.span >> 1)), RATE / HIGHEST, RATE);
-    const short = candidatesOf(this.short.compute(bright, centre - (this.short.span >> 1)), RATE / HIGHEST, RATE);
+    const long = candidatesOf(
+      this.long.compute(samples, centre - (this.long.span >> 1)),
+      RATE / HIGHEST,
+      RATE,
+    );
+    const short = candidatesOf(
+      this.short.compute(bright, centre - (this.short.span >> 1)),
+      RATE / HIGHEST,
+      RATE,
+    );
     return { candidates: joinCandidates(long, short, this.shortShare(long)), level, flux };
   }
 }

@@ -20,7 +20,13 @@ const WIDER_THAN_BENDS: Midi = 3.5;
 const SLIDE_AT_MOST = { narrow: framesOf(0.105), wide: framesOf(0.19) };
 const HELD = framesOf(0.14);
 /** A slide into a note has arrived by then. */
-const GRACE = { rise: 7, arrives: framesOf(0.165), widest: 3.8, quickest: framesOf(0.023), attack: framesOf(0.035) };
+const GRACE = {
+  rise: 7,
+  arrives: framesOf(0.165),
+  widest: 3.8,
+  quickest: framesOf(0.023),
+  attack: framesOf(0.035),
+};
 const PICKED: Decibels = 2.5;
 const SAME_ATTACK = framesOf(0.03);
 const STOOD = 5;
@@ -31,41 +37,72 @@ const ON_THE_WAY: Midi = 2.2;
  * Follows glides from one believed note into the next: a slide into a note and a bend are one note, a slide between held pitches two,
  * the second beginning where it arrives.
  */
-export function settleGlides(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[]): Strike[] {
+export function settleGlides(
+  strikes: readonly Strike[],
+  track: PitchTrack,
+  frames: readonly Frame[],
+): Strike[] {
   const settled: Strike[] = [];
-  const picks = onsetsOf(frames).filter(({ rise }) => rise >= PICKED).map(({ frame }) => frame);
+  const picks = onsetsOf(frames)
+    .filter(({ rise }) => rise >= PICKED)
+    .map(({ frame }) => frame);
   for (const one of strikes) {
     const last = settled.at(-1);
     const strike = fromItsPick(oneOnItsWay(one, track), last?.frame ?? 0, picks, frames);
     if (last && isTwice(last, strike)) {
-      if (strike.starts[0]!.belief > last.starts[0]!.belief) settled[settled.length - 1] = moved(strike, last.frame);
+      if (strike.starts[0]!.belief > last.starts[0]!.belief)
+        settled[settled.length - 1] = moved(strike, last.frame);
       continue;
     }
     const glide = last ? glideBetween(last, strike, track, frames) : null;
     if (!last || !glide) settled.push(strike);
     else if (glide.isNewNote) settled.push(moved(strike, glide.arrival));
-    else settled[settled.length - 1] = { ...last, starts: [joined(last.starts[0]!, strike.starts[0]!, glide.arrival)] };
+    else
+      settled[settled.length - 1] = {
+        ...last,
+        starts: [joined(last.starts[0]!, strike.starts[0]!, glide.arrival)],
+      };
   }
-  return settled.flatMap((strike, index) => [strike, ...slidesWithin(strike, settled[index + 1]?.frame ?? frames.length, track)]);
+  return settled.flatMap((strike, index) => [
+    strike,
+    ...slidesWithin(strike, settled[index + 1]?.frame ?? frames.length, track),
+  ]);
 }
 
 /** The start of a glide and its arrival may both have been believed to be the note that it led to. */
 const isTwice = (last: Strike, strike: Strike): boolean =>
-  last.starts.length === 1 && strike.starts.length === 1 && strike.frame - last.frame < SAME_NOTE && Math.abs(last.starts[0]!.midi - strike.starts[0]!.midi) < SAME_PITCH;
+  last.starts.length === 1 &&
+  strike.starts.length === 1 &&
+  strike.frame - last.frame < SAME_NOTE &&
+  Math.abs(last.starts[0]!.midi - strike.starts[0]!.midi) < SAME_PITCH;
 
-const moved = (strike: Strike, frame: number): Strike => ({ frame, starts: strike.starts.map((start): Start => ({ ...start, frame, kind: 'step' })) });
+const moved = (strike: Strike, frame: number): Strike => ({
+  frame,
+  starts: strike.starts.map((start): Start => ({ ...start, frame, kind: 'step' })),
+});
 
 /** A slide into the note is told where it came from; a bend is one note from its pick. */
 const joined = (first: Start, second: Start, arrival: number): Start => ({
-  ...first, belief: Math.max(first.belief, second.belief), ...(arrival - first.frame <= GRACE.arrives ? { midi: second.midi, from: first.from ?? first.midi } : {}),
+  ...first,
+  belief: Math.max(first.belief, second.belief),
+  ...(arrival - first.frame <= GRACE.arrives ? { midi: second.midi, from: first.from ?? first.midi } : {}),
 });
 
 /** While a string slides right after the pick nothing may be believed of it until it has arrived: it began at the pick all the same. */
-function fromItsPick(strike: Strike, last: number, picks: readonly number[], frames: readonly Frame[]): Strike {
+function fromItsPick(
+  strike: Strike,
+  last: number,
+  picks: readonly number[],
+  frames: readonly Frame[],
+): Strike {
   if (strike.starts.length > 1) return strike;
   const pick = picks.findLast((frame) => frame < strike.frame - SAME_ATTACK);
   if (pick === undefined || strike.frame - pick > GRACE.arrives || pick - last < SAME_NOTE) return strike;
-  if (!isStill(frames, pick + GRACE.attack, strike.frame) || !isUnsettledFrom(pick, strike.frame, strike.starts[0]!.midi, frames)) return strike;
+  if (
+    !isStill(frames, pick + GRACE.attack, strike.frame) ||
+    !isUnsettledFrom(pick, strike.frame, strike.starts[0]!.midi, frames)
+  )
+    return strike;
   return { frame: pick, starts: [{ ...strike.starts[0]!, frame: pick, kind: 'attack' }] };
 }
 
@@ -81,19 +118,39 @@ function oneOnItsWay(strike: Strike, track: PitchTrack): Strike {
     high = Math.max(high, pitch);
     count++;
   }
-  const runs = count > framesOf(0.07) && high - low > 0.6 && high - low < GRACE.widest + 1 && low < starts[1]!.midi && high > starts[0]!.midi;
+  const runs =
+    count > framesOf(0.07) &&
+    high - low > 0.6 &&
+    high - low < GRACE.widest + 1 &&
+    low < starts[1]!.midi &&
+    high > starts[0]!.midi;
   if (!runs) return strike;
   const best = starts[0]!.belief >= starts[1]!.belief ? starts[0]! : starts[1]!;
   return { frame: strike.frame, starts: [best] };
 }
 
 /** The glide that leads from one strike to the next, if one does: both of one string, the pitch never silent and never struck again. */
-function glideBetween(last: Strike, strike: Strike, track: PitchTrack, frames: readonly Frame[]): { arrival: number; isNewNote: boolean } | null {
-  if (last.starts.length > 1 || strike.starts.length > 1 || strike.frame - last.frame > framesOf(4)) return null;
+function glideBetween(
+  last: Strike,
+  strike: Strike,
+  track: PitchTrack,
+  frames: readonly Frame[],
+): { arrival: number; isNewNote: boolean } | null {
+  if (last.starts.length > 1 || strike.starts.length > 1 || strike.frame - last.frame > framesOf(4))
+    return null;
   const goal = strike.starts[0]!.midi;
-  const arrival = firstNear(track, goal, Math.max(last.frame + 2, strike.frame - SLIDE_AT_MOST.wide), strike.frame + SLIDE_AT_MOST.wide);
+  const arrival = firstNear(
+    track,
+    goal,
+    Math.max(last.frame + 2, strike.frame - SLIDE_AT_MOST.wide),
+    strike.frame + SLIDE_AT_MOST.wide,
+  );
   // where the path was held by what was believed first, the glide is seen in the period tracker alone
-  if (isUnsettled(last, arrival ?? strike.frame, goal, frames) && isStill(frames, last.frame + GRACE.attack, arrival ?? strike.frame)) return { arrival: arrival ?? strike.frame, isNewNote: false };
+  if (
+    isUnsettled(last, arrival ?? strike.frame, goal, frames) &&
+    isStill(frames, last.frame + GRACE.attack, arrival ?? strike.frame)
+  )
+    return { arrival: arrival ?? strike.frame, isNewNote: false };
   if (arrival === null) return null;
   const leaving = leavingOf(track, arrival, last.frame, goal);
   if (leaving === null) return null;
@@ -104,11 +161,16 @@ function glideBetween(last: Strike, strike: Strike, track: PitchTrack, frames: r
     return extent >= 0.4 && takes >= GRACE.quickest && still ? { arrival, isNewNote: false } : null;
   }
   if (extent < 0.6 || takes < QUICKEST || takes > LONGEST) return null;
-  if (riseAt(frames, strike.frame) >= STILL_RISE || strongest(frames, leaving + 2, arrival + 3) >= STILL_STRENGTH) return null;
+  if (
+    riseAt(frames, strike.frame) >= STILL_RISE ||
+    strongest(frames, leaving + 2, arrival + 3) >= STILL_STRENGTH
+  )
+    return null;
   return { arrival, isNewNote: isSlide(extent, takes) && leaving - last.frame >= HELD };
 }
 
-const isStill = (frames: readonly Frame[], from: number, arrival: number): boolean => strongest(frames, from, arrival + 3) < STILL_STRENGTH && riseWithin(frames, from, arrival + 6) < GRACE.rise;
+const isStill = (frames: readonly Frame[], from: number, arrival: number): boolean =>
+  strongest(frames, from, arrival + 3) < STILL_STRENGTH && riseWithin(frames, from, arrival + 6) < GRACE.rise;
 
 /** What was believed first is near the goal and the tracked pitch never stood on it: the string was on its way. */
 function isUnsettled(last: Strike, arrival: number, goal: Midi, frames: readonly Frame[]): boolean {
@@ -124,7 +186,8 @@ function isUnsettled(last: Strike, arrival: number, goal: Midi, frames: readonly
 function isUnsettledFrom(from: number, arrival: number, goal: Midi, frames: readonly Frame[]): boolean {
   let [run, last, nearer, seen, first] = [0, NaN, 0, 0, NaN];
   for (let frame = from + 2; frame < arrival; frame++) {
-    const pitch = frames[frame]!.candidates.find(({ midi }) => Math.abs(midi - goal) < GRACE.widest)?.midi ?? NaN;
+    const pitch =
+      frames[frame]!.candidates.find(({ midi }) => Math.abs(midi - goal) < GRACE.widest)?.midi ?? NaN;
     run = Math.abs(pitch - last) < 0.12 && Math.abs(pitch - goal) > NEAR ? run + 1 : 0;
     if (run >= STOOD) return false;
     if (!Number.isNaN(pitch)) {
@@ -137,7 +200,8 @@ function isUnsettledFrom(from: number, arrival: number, goal: Midi, frames: read
   return seen >= 5 && nearer >= 0.6 * seen && Math.abs(first - goal) > NEAR;
 }
 
-const isSlide = (extent: Midi, takes: number): boolean => extent >= NEW_NOTE && takes <= (extent >= WIDER_THAN_BENDS ? SLIDE_AT_MOST.wide : SLIDE_AT_MOST.narrow);
+const isSlide = (extent: Midi, takes: number): boolean =>
+  extent >= NEW_NOTE && takes <= (extent >= WIDER_THAN_BENDS ? SLIDE_AT_MOST.wide : SLIDE_AT_MOST.narrow);
 
 /** Slides between held pitches that nothing claimed: from plateau to plateau of the tracked pitch. */
 function slidesWithin(strike: Strike, next: number, track: PitchTrack): Strike[] {
@@ -148,22 +212,33 @@ function slidesWithin(strike: Strike, next: number, track: PitchTrack): Strike[]
     const before = levels[index]!;
     const takes = level.from - before.to + framesOf(0.03);
     const extent = Math.abs(level.pitch - before.pitch);
-    const returns = [levels[index - 1], levels[index + 2]].some((other, side) => other && Math.abs(other.pitch - (side === 0 ? level : before).pitch) < 0.6);
+    const returns = [levels[index - 1], levels[index + 2]].some(
+      (other, side) => other && Math.abs(other.pitch - (side === 0 ? level : before).pitch) < 0.6,
+    );
     // up and back again is a bend with its release
-    if (returns || !isSlide(extent, takes) || takes < QUICKEST || !isUnbroken(span, before.to, level.from)) return [];
+    if (returns || !isSlide(extent, takes) || takes < QUICKEST || !isUnbroken(span, before.to, level.from))
+      return [];
     const frame = strike.frame + level.from;
-    return [{ frame, starts: [{ frame, midi: level.pitch, belief: strike.starts[0]!.belief, kind: 'step' as const }] }];
+    return [
+      {
+        frame,
+        starts: [{ frame, midi: level.pitch, belief: strike.starts[0]!.belief, kind: 'step' as const }],
+      },
+    ];
   });
 }
 
 /** The pitch is there all the way, without a leap. */
 function isUnbroken(track: Float64Array, from: number, to: number): boolean {
-  for (let frame = Math.max(1, from); frame <= to; frame++) if (!(Math.abs(track[frame]! - track[frame - 1]!) < 1.6)) return false;
+  for (let frame = Math.max(1, from); frame <= to; frame++)
+    if (!(Math.abs(track[frame]! - track[frame - 1]!) < 1.6)) return false;
   return true;
 }
 
 function firstNear(track: PitchTrack, pitch: Midi, from: number, to: number): number | null {
-  for (let frame = from; frame < Math.min(to, track.length); frame++) if (Math.abs(track[frame]! - pitch) < NEAR && Math.abs((track[frame + 3] ?? NaN) - pitch) < NEAR) return frame;
+  for (let frame = from; frame < Math.min(to, track.length); frame++)
+    if (Math.abs(track[frame]! - pitch) < NEAR && Math.abs((track[frame + 3] ?? NaN) - pitch) < NEAR)
+      return frame;
   return null;
 }
 
@@ -177,7 +252,8 @@ function leavingOf(track: PitchTrack, arrival: number, earliest: number, goal: M
     if (Number.isNaN(pitch)) break;
     const now = Math.abs(pitch - goal);
     // right after an attack the first frames may still tell of the note before
-    if (Math.abs(pitch - track[frame + 1]!) > 1.6) return frame - earliest < GRACE.attack && leaving < arrival ? leaving : null;
+    if (Math.abs(pitch - track[frame + 1]!) > 1.6)
+      return frame - earliest < GRACE.attack && leaving < arrival ? leaving : null;
     if (now < away - 0.3) return null;
     if (now > away + 0.03) {
       leaving = frame;
@@ -190,7 +266,8 @@ function leavingOf(track: PitchTrack, arrival: number, earliest: number, goal: M
 
 function strongest(frames: readonly Frame[], from: number, to: number): number {
   let most = 0;
-  for (let frame = Math.max(0, from); frame < Math.min(frames.length, to); frame++) most = Math.max(most, frames[frame]!.flux);
+  for (let frame = Math.max(0, from); frame < Math.min(frames.length, to); frame++)
+    most = Math.max(most, frames[frame]!.flux);
   return most;
 }
 

@@ -1,8 +1,17 @@
 /** A small feed-forward network: weights of each layer, `rows` outputs by `columns` inputs, and its biases. */
-export type Layer = { readonly rows: number; readonly columns: number; readonly weights: Float32Array; readonly biases: Float32Array };
+export type Layer = {
+  readonly rows: number;
+  readonly columns: number;
+  readonly weights: Float32Array;
+  readonly biases: Float32Array;
+};
 
 /** What a feature is taken from and divided by before it meets the first layer. */
-export type Network = { readonly mean: Float32Array; readonly spread: Float32Array; readonly layers: readonly Layer[] };
+export type Network = {
+  readonly mean: Float32Array;
+  readonly spread: Float32Array;
+  readonly layers: readonly Layer[];
+};
 
 const LEAK = 0.1;
 const HOPELESS = -7;
@@ -26,7 +35,8 @@ function leaning({ mean, spread, layers }: Network, features: Float64Array): num
     const next = new Float64Array(layer.rows);
     for (let row = 0; row < layer.rows; row++) {
       let sum = layer.biases[row]!;
-      for (let column = 0; column < layer.columns; column++) sum += layer.weights[row * layer.columns + column]! * values[column]!;
+      for (let column = 0; column < layer.columns; column++)
+        sum += layer.weights[row * layer.columns + column]! * values[column]!;
       next[row] = last || sum > 0 ? sum : LEAK * sum;
     }
     values = next;
@@ -40,7 +50,14 @@ export function unpack({ sizes, packed }: { sizes: readonly number[]; packed: st
   let at = 0;
   const take = (count: number) => floats.subarray(at, (at += count));
   const [mean, spread] = [take(sizes[0]!), take(sizes[0]!)];
-  const layers = sizes.slice(1).map((rows, index): Layer => ({ rows, columns: sizes[index]!, weights: take(rows * sizes[index]!), biases: take(rows) }));
+  const layers = sizes
+    .slice(1)
+    .map((rows, index): Layer => ({
+      rows,
+      columns: sizes[index]!,
+      weights: take(rows * sizes[index]!),
+      biases: take(rows),
+    }));
   return { mean, spread, layers };
 }
 

@@ -20,7 +20,8 @@ export class PlayingLevel {
   /** In dBFS; −120 where nothing was counted. */
   get value(): Decibels {
     let left = Math.floor(this.total * SHARE);
-    for (let step = 0; step < this.counts.length; step++) if ((left -= this.counts[step]!) < 0) return SILENCE + step * STEP;
+    for (let step = 0; step < this.counts.length; step++)
+      if ((left -= this.counts[step]!) < 0) return SILENCE + step * STEP;
     return SILENCE;
   }
 }

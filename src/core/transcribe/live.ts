@@ -3,7 +3,12 @@ import { FRAME_SECONDS, framesOf, type Frame } from './frames';
 import { riseAt } from './onsets';
 
 /** A note as it seems while it sounds. The one that is heard at the end of the take takes its place. */
-export type ProvisionalNote = { readonly onsetSec: Seconds; readonly offsetSec: Seconds; readonly midi: Midi; readonly cents: Cents };
+export type ProvisionalNote = {
+  readonly onsetSec: Seconds;
+  readonly offsetSec: Seconds;
+  readonly midi: Midi;
+  readonly cents: Cents;
+};
 
 /** A pitch is shown once most of these last frames agree on it: 41 ms. */
 const SURE = 7;
@@ -57,7 +62,8 @@ export class LiveLine {
       growing.last = now;
       return true;
     }
-    const from = now - this.attack <= LOOK_BACK && this.attack > (growing?.from ?? -1) ? this.attack : now - AGREE;
+    const from =
+      now - this.attack <= LOOK_BACK && this.attack > (growing?.from ?? -1) ? this.attack : now - AGREE;
     this.growing = { from: Math.max(0, from), last: now, midi: pitch };
     return true;
   }
@@ -66,18 +72,34 @@ export class LiveLine {
   private isAttack(at: number): boolean {
     if (at < 3) return false;
     const flux = (index: number) => this.recent[index]?.flux ?? 0;
-    return flux(at) > STRUCK_STRENGTH && flux(at) >= flux(at - 1) && flux(at) >= flux(at - 2) && flux(at) > flux(at + 1) && flux(at) > flux(at + 2) && riseAt(this.recent, at) > STRUCK_RISE;
+    return (
+      flux(at) > STRUCK_STRENGTH &&
+      flux(at) >= flux(at - 1) &&
+      flux(at) >= flux(at - 2) &&
+      flux(at) > flux(at + 1) &&
+      flux(at) > flux(at + 2) &&
+      riseAt(this.recent, at) > STRUCK_RISE
+    );
   }
 
   /** The pitch most of the last frames agree on; null where they do not. */
   private agreed(): Midi | null {
-    const pitches = this.recent.slice(-SURE).flatMap(({ candidates: [best] }) => (best && best.weight >= CLEAR ? [best.midi] : []));
+    const pitches = this.recent
+      .slice(-SURE)
+      .flatMap(({ candidates: [best] }) => (best && best.weight >= CLEAR ? [best.midi] : []));
     const middle = median(pitches);
-    return middle !== null && pitches.filter((pitch) => Math.abs(pitch - middle) < NEAR).length >= AGREE ? middle : null;
+    return middle !== null && pitches.filter((pitch) => Math.abs(pitch - middle) < NEAR).length >= AGREE
+      ? middle
+      : null;
   }
 
   private written({ from, last, midi }: Growing): ProvisionalNote {
     const whole = Math.round(midi);
-    return { onsetSec: from * FRAME_SECONDS, offsetSec: (last + 1) * FRAME_SECONDS, midi: whole, cents: Math.round((midi - whole) * 100) };
+    return {
+      onsetSec: from * FRAME_SECONDS,
+      offsetSec: (last + 1) * FRAME_SECONDS,
+      midi: whole,
+      cents: Math.round((midi - whole) * 100),
+    };
   }
 }

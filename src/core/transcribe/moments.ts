@@ -4,7 +4,12 @@ import { attacksOf, onsetsOf } from './onsets';
 import type { PitchTrack } from './path';
 
 /** A place where a note may begin: an attack heard in the spectrum, or a step of the pitch. */
-export type Moment = { readonly frame: number; readonly kind: 'attack' | 'step'; readonly strength: number; /** Stands so far out that what sounds after it is surely another thing. */ readonly clear: boolean };
+export type Moment = {
+  readonly frame: number;
+  readonly kind: 'attack' | 'step';
+  readonly strength: number;
+  /** Stands so far out that what sounds after it is surely another thing. */ readonly clear: boolean;
+};
 
 const SIDE = framesOf(0.035);
 const GUARD = 2;
@@ -19,16 +24,23 @@ const LONGEST_GLIDE = framesOf(0.2);
  */
 export function momentsOf(frames: readonly Frame[], track: PitchTrack): Moment[] {
   const clear = new Set(onsetsOf(frames).map(({ frame }) => frame));
-  const moments: Moment[] = attacksOf(frames).map(({ frame, strength }) => ({ frame, kind: 'attack' as const, strength, clear: clear.has(frame) }));
+  const moments: Moment[] = attacksOf(frames).map(({ frame, strength }) => ({
+    frame,
+    kind: 'attack' as const,
+    strength,
+    clear: clear.has(frame),
+  }));
   for (const frame of stepsOf(track)) {
-    if (!moments.some((other) => Math.abs(other.frame - frame) <= SAME_PLACE)) moments.push({ frame, kind: 'step', strength: strongest(frames, frame), clear: true });
+    if (!moments.some((other) => Math.abs(other.frame - frame) <= SAME_PLACE))
+      moments.push({ frame, kind: 'step', strength: strongest(frames, frame), clear: true });
   }
   return moments.sort((a, b) => a.frame - b.frame);
 }
 
 function strongest(frames: readonly Frame[], at: number): number {
   let most = 0;
-  for (let frame = Math.max(0, at - 4); frame <= Math.min(frames.length - 1, at + 4); frame++) most = Math.max(most, frames[frame]!.flux);
+  for (let frame = Math.max(0, at - 4); frame <= Math.min(frames.length - 1, at + 4); frame++)
+    most = Math.max(most, frames[frame]!.flux);
   return most;
 }
 
@@ -66,12 +78,14 @@ function arrival(track: PitchTrack, around: number): number {
     end += 2;
   }
   if (target === null) return around;
-  for (let frame = around - SIDE; frame < end; frame++) if (Math.abs((track[frame] ?? NaN) - target) < ARRIVED) return Math.max(frame, 0);
+  for (let frame = around - SIDE; frame < end; frame++)
+    if (Math.abs((track[frame] ?? NaN) - target) < ARRIVED) return Math.max(frame, 0);
   return around;
 }
 
 function voiced(track: PitchTrack, from: number, to: number): number[] {
   const found: number[] = [];
-  for (let frame = Math.max(0, from); frame < Math.min(to, track.length); frame++) if (!Number.isNaN(track[frame]!)) found.push(track[frame]!);
+  for (let frame = Math.max(0, from); frame < Math.min(to, track.length); frame++)
+    if (!Number.isNaN(track[frame]!)) found.push(track[frame]!);
   return found;
 }

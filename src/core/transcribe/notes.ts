@@ -50,21 +50,36 @@ export type Sound = {
  * Strikes to sounds: each gets its pitch and gesture from the tracked pitch where one string sounds, from the spectrum where several
  * do; its end where it dies, is stopped or is followed on its string.
  */
-export function soundsOf(strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: Ringing): Sound[] {
+export function soundsOf(
+  strikes: readonly Strike[],
+  track: PitchTrack,
+  frames: readonly Frame[],
+  ringing: Ringing,
+): Sound[] {
   const sounds: Sound[] = [];
   let before: Before | null = null;
   strikes.forEach((struck, index) => {
     const next = strikes[index + 1]?.frame ?? frames.length;
-    const endIn = (among: Strike) => (start: Start) => endOf(start, among, index, strikes, track, frames, ringing);
+    const endIn = (among: Strike) => (start: Start) =>
+      endOf(start, among, index, strikes, track, frames, ringing);
     const strike = withoutFlashes(struck, next, endIn(struck));
     const isSingle = strike.starts.length === 1;
     for (const start of strike.starts) {
       const gesture = isSingle ? gestureAt(start, next, track) : { pitch: start.midi };
-      const approach: Approach = isSingle ? approachOf(start, gesture.pitch, before, track, frames) : { attack: 'pick' };
+      const approach: Approach = isSingle
+        ? approachOf(start, gesture.pitch, before, track, frames)
+        : { attack: 'pick' };
       const end = endIn(strike)(start);
       before = isSingle ? { pitch: gesture.bend?.at(-1)?.[1] ?? gesture.pitch } : null;
       if (end - start.frame < SHORTEST) continue;
-      sounds.push({ start, began: start.frame - (start.kind === 'attack' ? 1 : 0), end, gesture, approach, level: loudest(frames, start.frame, end) });
+      sounds.push({
+        start,
+        began: start.frame - (start.kind === 'attack' ? 1 : 0),
+        end,
+        gesture,
+        approach,
+        level: loudest(frames, start.frame, end),
+      });
     }
   });
   return sounds;
@@ -72,21 +87,36 @@ export function soundsOf(strikes: readonly Strike[], track: PitchTrack, frames: 
 
 function loudest(frames: readonly Frame[], from: number, to: number): Decibels {
   let level = SILENCE;
-  for (let frame = from; frame < Math.min(to, frames.length); frame++) level = Math.max(level, frames[frame]!.level);
+  for (let frame = from; frame < Math.min(to, frames.length); frame++)
+    level = Math.max(level, frames[frame]!.level);
   return level;
 }
 
 /** @param a4 frequency of A4 the pitches are counted from */
-export function noteOf({ start, end, gesture, approach: { attack, slide }, level }: Sound, a4: Hz): HeardNote {
+export function noteOf(
+  { start, end, gesture, approach: { attack, slide }, level }: Sound,
+  a4: Hz,
+): HeardNote {
   const shift: Midi = 12 * Math.log2(a4 / 440);
   const judged = gesture.pitch - shift;
   const midi = Math.round(judged);
   return {
-    onsetSec: round(Math.max(0, start.frame * FRAME_SECONDS - (start.kind === 'attack' ? PEAK_LATE : 0))), offsetSec: round(end * FRAME_SECONDS), midi, cents: Math.round((judged - midi) * 100),
-    ...(gesture.bend ? { bend: gesture.bend.map(([time, pitch]) => [round(time), Math.round((pitch - shift - midi) * 100)] as const) } : {}),
+    onsetSec: round(Math.max(0, start.frame * FRAME_SECONDS - (start.kind === 'attack' ? PEAK_LATE : 0))),
+    offsetSec: round(end * FRAME_SECONDS),
+    midi,
+    cents: Math.round((judged - midi) * 100),
+    ...(gesture.bend
+      ? {
+          bend: gesture.bend.map(
+            ([time, pitch]) => [round(time), Math.round((pitch - shift - midi) * 100)] as const,
+          ),
+        }
+      : {}),
     ...(slide ? { slide: { fromMidi: Math.round(slide.from - shift), seconds: round(slide.seconds) } } : {}),
     ...(gesture.vibrato ? { vibrato: gesture.vibrato } : {}),
-    attack, level: Math.round(level * 10) / 10, confidence: Math.round(start.belief * 1000) / 1000,
+    attack,
+    level: Math.round(level * 10) / 10,
+    confidence: Math.round(start.belief * 1000) / 1000,
   };
 }
 
@@ -101,23 +131,37 @@ function gestureAt(start: Start, next: number, track: PitchTrack): Gesture {
 function withoutFlashes(strike: Strike, next: number, endOf: (start: Start) => number): Strike {
   if (strike.starts.length < 2 || next - strike.frame <= FLASH + framesOf(0.03)) return strike;
   const surest = strike.starts.reduce((best, start) => (start.belief > best.belief ? start : best));
-  const starts = strike.starts.filter((start) => start === surest || start.belief >= SURE || endOf(start) - start.frame >= FLASH);
+  const starts = strike.starts.filter(
+    (start) => start === surest || start.belief >= SURE || endOf(start) - start.frame >= FLASH,
+  );
   return starts.length === strike.starts.length ? strike : { ...strike, starts };
 }
 
 /** Where the tracked pitch ends, or the next strike begins. */
 function voicedEnd(track: PitchTrack, from: number, to: number): number {
   let [last, frame] = [from, from];
-  for (; frame < to && frame - last <= GAP * (last === from ? 3 : 1); frame++) if (!Number.isNaN(track[frame]!)) last = frame;
+  for (; frame < to && frame - last <= GAP * (last === from ? 3 : 1); frame++)
+    if (!Number.isNaN(track[frame]!)) last = frame;
   return frame >= to && frame - last <= GAP ? to : last + 1;
 }
 
-function endOf(start: Start, strike: Strike, index: number, strikes: readonly Strike[], track: PitchTrack, frames: readonly Frame[], ringing: Ringing): number {
+function endOf(
+  start: Start,
+  strike: Strike,
+  index: number,
+  strikes: readonly Strike[],
+  track: PitchTrack,
+  frames: readonly Frame[],
+  ringing: Ringing,
+): number {
   const companions = strike.starts.filter((other) => other !== start).map(({ midi }) => midi);
   const next = strikes[index + 1]?.frame ?? frames.length;
   // where strings ring into one another nothing has a period: the string's own harmonics say when it ends
   const tracked = companions.length === 0 ? voicedEnd(track, start.frame, next) : 0;
-  let end = tracked - start.frame >= LEAST_TRACKED ? tracked : ringing.endWithin(start, Math.min(next, start.frame + framesOf(0.06)), next, companions);
+  let end =
+    tracked - start.frame >= LEAST_TRACKED
+      ? tracked
+      : ringing.endWithin(start, Math.min(next, start.frame + framesOf(0.06)), next, companions);
   for (let later = index + 1; later < strikes.length && end === strikes[later]!.frame; later++) {
     const struck = strikes[later]!.starts.map(({ midi }) => midi);
     if (strikes[later]!.frame - start.frame < framesOf(0.08) || !ringing.ringsPast(start, end, struck)) break;

@@ -1,4 +1,3 @@
-
 import { framesOf, type Frame } from './frames';
 
 /** An attack: the frame where it was struck and how strongly it stood out of its surroundings. */
@@ -28,7 +27,11 @@ function peaksOf(frames: readonly Frame[], threshold: typeof THRESHOLD, leastGap
     const strength = frames[frame]!.flux;
     if (strength < threshold.floor || !isPeak(frames, frame)) continue;
     if (strength < threshold.floor + threshold.factor * localMedian(frames, frame)) continue;
-    const onset = { frame: Math.min(frames.length - 1, frame + CORRECTION), strength, rise: riseAt(frames, frame) };
+    const onset = {
+      frame: Math.min(frames.length - 1, frame + CORRECTION),
+      strength,
+      rise: riseAt(frames, frame),
+    };
     const last = onsets[onsets.length - 1];
     if (last && onset.frame - last.frame < leastGap) {
       if (onset.strength > last.strength * 1.5) onsets[onsets.length - 1] = onset;
@@ -38,14 +41,24 @@ function peaksOf(frames: readonly Frame[], threshold: typeof THRESHOLD, leastGap
 }
 
 function isPeak(frames: readonly Frame[], at: number): boolean {
-  for (let frame = Math.max(0, at - PEAK_REACH); frame <= Math.min(frames.length - 1, at + PEAK_REACH); frame++)
-    if (frames[frame]!.flux > frames[at]!.flux || (frames[frame]!.flux === frames[at]!.flux && frame < at)) return false;
+  for (
+    let frame = Math.max(0, at - PEAK_REACH);
+    frame <= Math.min(frames.length - 1, at + PEAK_REACH);
+    frame++
+  )
+    if (frames[frame]!.flux > frames[at]!.flux || (frames[frame]!.flux === frames[at]!.flux && frame < at))
+      return false;
   return true;
 }
 
 function localMedian(frames: readonly Frame[], at: number): number {
   const around: number[] = [];
-  for (let frame = Math.max(0, at - MEDIAN_REACH); frame <= Math.min(frames.length - 1, at + MEDIAN_REACH); frame++) around.push(frames[frame]!.flux);
+  for (
+    let frame = Math.max(0, at - MEDIAN_REACH);
+    frame <= Math.min(frames.length - 1, at + MEDIAN_REACH);
+    frame++
+  )
+    around.push(frames[frame]!.flux);
   return around.sort((a, b) => a - b)[around.length >> 1]!;
 }
 
@@ -53,7 +66,9 @@ function localMedian(frames: readonly Frame[], at: number): number {
 export function riseAt(frames: readonly Frame[], at: number): number {
   // before the first frame there was silence
   let [low, high] = [at < RISE_BEFORE ? SILENT : Infinity, -Infinity];
-  for (let frame = Math.max(0, at - RISE_BEFORE); frame <= Math.min(frames.length - 1, at + 1); frame++) low = Math.min(low, frames[frame]!.level);
-  for (let frame = at; frame <= Math.min(frames.length - 1, at + RISE_AFTER); frame++) high = Math.max(high, frames[frame]!.level);
+  for (let frame = Math.max(0, at - RISE_BEFORE); frame <= Math.min(frames.length - 1, at + 1); frame++)
+    low = Math.min(low, frames[frame]!.level);
+  for (let frame = at; frame <= Math.min(frames.length - 1, at + RISE_AFTER); frame++)
+    high = Math.max(high, frames[frame]!.level);
   return high - low;
 }

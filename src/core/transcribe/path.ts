@@ -6,13 +6,38 @@ import { FRAME_SECONDS, type Frame } from './frames';
 export type PitchTrack = Float64Array;
 
 /** A pitch that is known to begin at a frame and may sound until another: a state of its own, where the period tracker is confused. */
-export type Known = { readonly from: number; readonly to: number; readonly midi: Midi; /** Surely struck at `from`: what sounds right after it is this or nothing. */ readonly struck: boolean };
+export type Known = {
+  readonly from: number;
+  readonly to: number;
+  readonly midi: Midi;
+  /** Surely struck at `from`: what sounds right after it is this or nothing. */ readonly struck: boolean;
+};
 
 const NEAR_ONSET = Math.round(0.06 / FRAME_SECONDS);
-const COST = { drift: 0.3, glidePerSemitone: 2.2, glideMost: 9, jumpNearOnset: 1.2, voicing: 3, voicingNearOnset: 0.8, silence: 1.5, least: 1e-4 };
+const COST = {
+  drift: 0.3,
+  glidePerSemitone: 2.2,
+  glideMost: 9,
+  jumpNearOnset: 1.2,
+  voicing: 3,
+  voicingNearOnset: 0.8,
+  silence: 1.5,
+  least: 1e-4,
+};
 /** Below this belief in any pitch a frame has none. */
 const SOME_PITCH = 0.06;
-const KNOWN = { cost: 2.6, later: 3.8, silence: 3.1, sounding: Math.round(0.25 / FRAME_SECONDS), elsewhere: 2.2, octaves: 3, farthest: 8, fresh: Math.round(0.075 / FRAME_SECONDS), reach: 0.8, most: 4 };
+const KNOWN = {
+  cost: 2.6,
+  later: 3.8,
+  silence: 3.1,
+  sounding: Math.round(0.25 / FRAME_SECONDS),
+  elsewhere: 2.2,
+  octaves: 3,
+  farthest: 8,
+  fresh: Math.round(0.075 / FRAME_SECONDS),
+  reach: 0.8,
+  most: 4,
+};
 /** States of a frame: without pitch, its candidates, what is known. */
 const WIDTH = 1 + MOST_CANDIDATES + KNOWN.most;
 
@@ -23,7 +48,12 @@ const WIDTH = 1 + MOST_CANDIDATES + KNOWN.most;
  * @param gate frames below this level have no pitch
  * @param known in order of their beginning
  */
-export function pathOf(frames: readonly Frame[], attacks: readonly { readonly frame: number }[], gate: Decibels, known: readonly Known[] = []): PitchTrack {
+export function pathOf(
+  frames: readonly Frame[],
+  attacks: readonly { readonly frame: number }[],
+  gate: Decibels,
+  known: readonly Known[] = [],
+): PitchTrack {
   const { length } = frames;
   const near = nearAttacks(length, attacks);
   const pitches = new Float64Array(length * WIDTH);
@@ -57,22 +87,39 @@ export function pathOf(frames: readonly Frame[], attacks: readonly { readonly fr
 }
 
 /** Writes a frame's states: the pitch of each (NaN for none) and what it costs. State 0 is unvoiced. */
-function layStates(frame: Frame, gate: Decibels, index: number, known: readonly Known[], first: number, pitches: Float64Array, at: number, own: Float64Array): number {
+function layStates(
+  frame: Frame,
+  gate: Decibels,
+  index: number,
+  known: readonly Known[],
+  first: number,
+  pitches: Float64Array,
+  at: number,
+  own: Float64Array,
+): number {
   pitches[at] = NaN;
   own[0] = 0;
   if (frame.level < gate) return 1;
   let [voiced, count, fresh] = [0, 1, false];
-  for (let one = first; one < known.length && known[one]!.from <= index; one++) fresh ||= isFresh(known[one]!, index);
+  for (let one = first; one < known.length && known[one]!.from <= index; one++)
+    fresh ||= isFresh(known[one]!, index);
   for (const { midi, weight } of frame.candidates) {
     voiced += weight;
     const stray = fresh && !isNearFresh(known, first, index, midi);
     const far = isFarFromKnown(known, first, index, midi);
     pitches[at + count] = midi;
-    own[count++] = -Math.log(Math.max(COST.least, weight)) + (stray ? KNOWN.elsewhere : 0) + (far ? KNOWN.octaves : 0);
+    own[count++] =
+      -Math.log(Math.max(COST.least, weight)) + (stray ? KNOWN.elsewhere : 0) + (far ? KNOWN.octaves : 0);
   }
   let begun = false;
-  for (let one = first; one < known.length && known[one]!.from <= index; one++) begun ||= index < known[one]!.to && index >= known[one]!.from + 2 && index < known[one]!.from + KNOWN.sounding;
-  own[0] = begun ? KNOWN.silence : voiced > SOME_PITCH ? Math.max(COST.silence, -Math.log(Math.max(0.02, 1 - voiced))) : 0;
+  for (let one = first; one < known.length && known[one]!.from <= index; one++)
+    begun ||=
+      index < known[one]!.to && index >= known[one]!.from + 2 && index < known[one]!.from + KNOWN.sounding;
+  own[0] = begun
+    ? KNOWN.silence
+    : voiced > SOME_PITCH
+      ? Math.max(COST.silence, -Math.log(Math.max(0.02, 1 - voiced)))
+      : 0;
   for (let one = first; one < known.length && known[one]!.from <= index && count < WIDTH; one++) {
     if (known[one]!.to <= index) continue;
     pitches[at + count] = known[one]!.midi;
@@ -81,10 +128,12 @@ function layStates(frame: Frame, gate: Decibels, index: number, known: readonly 
   return count;
 }
 
-const isFresh = ({ from, to, struck }: Known, index: number): boolean => struck && index < to && index >= from + 2 && index < from + KNOWN.fresh;
+const isFresh = ({ from, to, struck }: Known, index: number): boolean =>
+  struck && index < to && index >= from + 2 && index < from + KNOWN.fresh;
 
 function isNearFresh(known: readonly Known[], first: number, index: number, midi: Midi): boolean {
-  for (let one = first; one < known.length && known[one]!.from <= index; one++) if (isFresh(known[one]!, index) && Math.abs(known[one]!.midi - midi) < KNOWN.reach) return true;
+  for (let one = first; one < known.length && known[one]!.from <= index; one++)
+    if (isFresh(known[one]!, index) && Math.abs(known[one]!.midi - midi) < KNOWN.reach) return true;
   return false;
 }
 
@@ -103,7 +152,11 @@ function moveCost(from: Midi, to: Midi, nearAttack: boolean): number {
   const [voicedFrom, voicedTo] = [from === from, to === to];
   if (!voicedFrom && !voicedTo) return 0;
   if (!voicedFrom || !voicedTo) return nearAttack ? COST.voicingNearOnset : COST.voicing;
-  const glide = Math.min(COST.glideMost, Math.max(0, Math.abs(to - from) - COST.drift) * COST.glidePerSemitone + Math.min(Math.abs(to - from), COST.drift) * 0.5);
+  const glide = Math.min(
+    COST.glideMost,
+    Math.max(0, Math.abs(to - from) - COST.drift) * COST.glidePerSemitone +
+      Math.min(Math.abs(to - from), COST.drift) * 0.5,
+  );
   return nearAttack ? Math.min(glide, COST.jumpNearOnset) : glide;
 }
 
@@ -113,7 +166,12 @@ function nearAttacks(length: number, attacks: readonly { readonly frame: number 
   return near;
 }
 
-function retrace(length: number, pitches: Float64Array, back: Int8Array, lastCosts: Float64Array): PitchTrack {
+function retrace(
+  length: number,
+  pitches: Float64Array,
+  back: Int8Array,
+  lastCosts: Float64Array,
+): PitchTrack {
   const track = new Float64Array(length).fill(NaN);
   let state = lastCosts.indexOf(Math.min(...lastCosts));
   for (let index = length - 1; index >= 0; index--) {

@@ -36,7 +36,8 @@ export class RingingReader implements Ringing {
     const moved = (note: Sounding): Sounding => ({ frame: note.frame + offset, midi: note.midi });
     return {
       ringsPast: (note, strike, struck) => this.ringsPast(moved(note), strike + offset, struck),
-      endWithin: (note, from, to, others) => this.endWithin(moved(note), from + offset, to + offset, others) - offset,
+      endWithin: (note, from, to, others) =>
+        this.endWithin(moved(note), from + offset, to + offset, others) - offset,
     };
   }
 

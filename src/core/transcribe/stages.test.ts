@@ -23,9 +23,14 @@ const a4Of = (track: Float64Array): number => {
 
 // Each stage on frames written by hand, so that its rule is seen alone.
 
-const sure = (midi: number, level = -20, flux = 0.005): Frame => ({ candidates: [{ midi, weight: 0.9 }], level, flux });
+const sure = (midi: number, level = -20, flux = 0.005): Frame => ({
+  candidates: [{ midi, weight: 0.9 }],
+  level,
+  flux,
+});
 const silent: Frame = { candidates: [], level: -100, flux: 0 };
-const frames = (...stretches: [Frame, number][]): Frame[] => stretches.flatMap(([frame, count]) => Array.from({ length: count }, () => frame));
+const frames = (...stretches: [Frame, number][]): Frame[] =>
+  stretches.flatMap(([frame, count]) => Array.from({ length: count }, () => frame));
 const at = (frame: number, rise = 10, strength = 1): Onset => ({ frame, strength, rise });
 const seconds = (count: number) => count * FRAME_SECONDS;
 
@@ -43,7 +48,9 @@ test('candidates: a deep dip takes nearly all belief, a shorter period that is n
   const [only] = candidatesOf(dips(300, [100, 0.02]), 16, RATE);
   expect(only!.midi).toBeCloseTo(69 + 12 * Math.log2(RATE / 100 / 440), 2);
   expect(only!.weight).toBeGreaterThan(0.9);
-  const both = candidatesOf(dips(300, [100, 0.05], [200, 0.04]), 16, RATE).sort((a, b) => b.weight - a.weight);
+  const both = candidatesOf(dips(300, [100, 0.05], [200, 0.04]), 16, RATE).sort(
+    (a, b) => b.weight - a.weight,
+  );
   expect(both[0]!.midi).toBeCloseTo(only!.midi, 2);
 });
 
@@ -60,7 +67,14 @@ test('candidates: a dip between samples is placed by its parabola', () => {
 });
 
 test('two windows join what they agree on, and keep a bounded list', () => {
-  const joined = joinCandidates([{ midi: 60, weight: 0.8 }], [{ midi: 60.1, weight: 0.6 }, { midi: 72, weight: 0.2 }], 0.5);
+  const joined = joinCandidates(
+    [{ midi: 60, weight: 0.8 }],
+    [
+      { midi: 60.1, weight: 0.6 },
+      { midi: 72, weight: 0.2 },
+    ],
+    0.5,
+  );
   expect(joined.map(({ midi }) => Math.round(midi))).toEqual([60, 72]);
   expect(joined[0]!.weight).toBeCloseTo(0.7);
   const many = Array.from({ length: 20 }, (_, n) => ({ midi: 40 + 2 * n, weight: 0.01 * n }));
@@ -90,7 +104,14 @@ test('a rise is measured from the lowest just before to the highest just after',
 });
 
 test('the path stays on one pitch through a frame of doubt, and leaves it at an attack', () => {
-  const doubt: Frame = { candidates: [{ midi: 48, weight: 0.5 }, { midi: 60, weight: 0.4 }], level: -20, flux: 0 };
+  const doubt: Frame = {
+    candidates: [
+      { midi: 48, weight: 0.5 },
+      { midi: 60, weight: 0.4 },
+    ],
+    level: -20,
+    flux: 0,
+  };
   const track = pathOf(frames([sure(60), 20], [doubt, 2], [sure(60), 20]), [], -70);
   expect([...track].every((midi) => midi === 60)).toBe(true);
   const jump = pathOf(frames([sure(60), 20], [sure(67), 20]), [at(20)], -70);
@@ -102,22 +123,36 @@ test('the path has no pitch in silence or under the gate', () => {
   expect([track[5], track[20], track[35]].map(Number.isNaN)).toEqual([true, false, true]);
 });
 
-const trackOf = (...stretches: [number, number][]): Float64Array => Float64Array.from(stretches.flatMap(([midi, count]) => new Array<number>(count).fill(midi)));
-const glide = (from: number, to: number, count: number): [number, number][] => Array.from({ length: count }, (_, n) => [from + ((to - from) * (n + 1)) / (count + 1), 1]);
+const trackOf = (...stretches: [number, number][]): Float64Array =>
+  Float64Array.from(stretches.flatMap(([midi, count]) => new Array<number>(count).fill(midi)));
+const glide = (from: number, to: number, count: number): [number, number][] =>
+  Array.from({ length: count }, (_, n) => [from + ((to - from) * (n + 1)) / (count + 1), 1]);
 const framesIn = (time: number) => Math.round(time / FRAME_SECONDS);
 
 /** Every path through the states, by trying each: the oracle of the dynamic programme. */
 function bestByTrying(all: readonly Frame[]): number[] {
   const own = (frame: Frame): [number, number][] => {
     const voiced = frame.candidates.reduce((sum, { weight }) => sum + weight, 0);
-    return [[NaN, Math.max(1.5, -Math.log(Math.max(0.02, 1 - voiced)))], ...frame.candidates.map(({ midi, weight }): [number, number] => [midi, -Math.log(weight)])];
+    return [
+      [NaN, Math.max(1.5, -Math.log(Math.max(0.02, 1 - voiced)))],
+      ...frame.candidates.map(({ midi, weight }): [number, number] => [midi, -Math.log(weight)]),
+    ];
   };
-  const move = (a: number, b: number) => (Number.isNaN(a) ? (Number.isNaN(b) ? 0 : 3) : Number.isNaN(b) ? 3 : Math.min(9, Math.max(0, Math.abs(a - b) - 0.3) * 2.2 + Math.min(Math.abs(a - b), 0.3) * 0.5));
+  const move = (a: number, b: number) =>
+    Number.isNaN(a)
+      ? Number.isNaN(b)
+        ? 0
+        : 3
+      : Number.isNaN(b)
+        ? 3
+        : Math.min(9, Math.max(0, Math.abs(a - b) - 0.3) * 2.2 + Math.min(Math.abs(a - b), 0.3) * 0.5);
   let [best, least] = [[] as number[], Infinity];
   const walk = (index: number, taken: number[], cost: number): void => {
     if (cost >= least) return;
     if (index === all.length) [best, least] = [taken, cost];
-    else for (const [midi, price] of own(all[index]!)) walk(index + 1, [...taken, midi], cost + price + (index ? move(taken[index - 1]!, midi) : 0));
+    else
+      for (const [midi, price] of own(all[index]!))
+        walk(index + 1, [...taken, midi], cost + price + (index ? move(taken[index - 1]!, midi) : 0));
   };
   walk(0, [], 0);
   return best;
@@ -126,14 +161,23 @@ function bestByTrying(all: readonly Frame[]): number[] {
 test('the path is the cheapest of all paths', () => {
   const random = seededRandom(8);
   for (let round = 0; round < 12; round++) {
-    const all = Array.from({ length: 6 }, (): Frame => ({ level: -20, flux: 0, candidates: Array.from({ length: 3 }, () => ({ midi: 50 + Math.round(random() * 40) / 4, weight: 0.05 + 0.28 * random() })) }));
+    const all = Array.from({ length: 6 }, (): Frame => ({
+      level: -20,
+      flux: 0,
+      candidates: Array.from({ length: 3 }, () => ({
+        midi: 50 + Math.round(random() * 40) / 4,
+        weight: 0.05 + 0.28 * random(),
+      })),
+    }));
     expect([...pathOf(all, [], -70)]).toEqual(bestByTrying(all));
   }
 });
 
 test('a known pitch carries the path where the period tracker finds none, until it ends', () => {
   const nothing: Frame = { candidates: [{ midi: 41, weight: 0.08 }], level: -20, flux: 0 };
-  const track = pathOf(frames([nothing, 60]), [at(10)], -70, [{ from: 10, to: 40, midi: 67.1, struck: true }]);
+  const track = pathOf(frames([nothing, 60]), [at(10)], -70, [
+    { from: 10, to: 40, midi: 67.1, struck: true },
+  ]);
   expect([track[20], track[38]]).toEqual([67.1, 67.1]);
   expect(track[50]).not.toBe(67.1);
 });
@@ -147,7 +191,9 @@ test('a bend is one note, judged where it settles; its corners say how far it we
   expect(up.bend!.map(([, pitch]) => Math.round(pitch))).toEqual([60, 60, 62, 62]);
   expect(up.bend![1]![0]).toBeLessThan(up.bend![2]![0]);
   const released = gesture([60, 20], ...glide(60, 62, 20), [62, 30], ...glide(62, 60, 20), [60, 70])!;
-  expect([tenths(released.pitch), ...released.bend!.map(([, pitch]) => Math.round(pitch))]).toEqual([60, 60, 60, 62, 62, 60, 60]);
+  expect([tenths(released.pitch), ...released.bend!.map(([, pitch]) => Math.round(pitch))]).toEqual([
+    60, 60, 60, 62, 62, 60, 60,
+  ]);
 });
 
 test('a pitch that has arrived 145 ms after the pick is no bend; a steady one made no gesture', () => {
@@ -158,8 +204,19 @@ test('a pitch that has arrived 145 ms after the pick is no bend; a steady one ma
 });
 
 test('vibrato: rate and width of a steady swing, its middle the pitch; neither a bend nor intonation is one', () => {
-  const swing = (hz: number, cents: number) => gestureOf(Float64Array.from({ length: 200 }, (_, n) => 64 + (cents / 100) * Math.sin(2 * Math.PI * hz * n * FRAME_SECONDS)), 64)!;
-  for (const [hz, cents] of [[5, 30], [6.5, 50], [4.5, 20]] as const) {
+  const swing = (hz: number, cents: number) =>
+    gestureOf(
+      Float64Array.from(
+        { length: 200 },
+        (_, n) => 64 + (cents / 100) * Math.sin(2 * Math.PI * hz * n * FRAME_SECONDS),
+      ),
+      64,
+    )!;
+  for (const [hz, cents] of [
+    [5, 30],
+    [6.5, 50],
+    [4.5, 20],
+  ] as const) {
     const { vibrato, pitch, bend } = swing(hz, cents);
     expect(Math.abs(vibrato!.hz - hz)).toBeLessThan(0.4);
     expect(Math.abs(vibrato!.cents - cents)).toBeLessThan(8);
@@ -182,29 +239,52 @@ test('strikes: what is believed, each note once, what begins together as one', (
   expect(strikes.map(({ starts }) => starts.map(({ midi }) => midi))).toEqual([[60.1, 64.1], [67]]);
 });
 
-const strike = (frame: number, ...pitches: number[]): Strike => ({ frame, starts: pitches.map((midi) => ({ frame, midi, belief: 0.8, kind: 'step' as const })) });
+const strike = (frame: number, ...pitches: number[]): Strike => ({
+  frame,
+  starts: pitches.map((midi) => ({ frame, midi, belief: 0.8, kind: 'step' as const })),
+});
 const settle = (strikes: Strike[], ...stretches: [number, number][]) => {
   const track = trackOf(...stretches);
-  return settleGlides(strikes, track, frames([sure(60), track.length])).map(({ frame, starts }) => [frame, starts[0]!.midi]);
+  return settleGlides(strikes, track, frames([sure(60), track.length])).map(({ frame, starts }) => [
+    frame,
+    starts[0]!.midi,
+  ]);
 };
 
 test('a slide into a note and a bend are one note; a slide from a held pitch of three semitones or more is two', () => {
   expect(settle([strike(0, 57), strike(14, 59)], [57, 3], ...glide(57, 59, 12), [59, 60])).toEqual([[0, 59]]);
-  expect(settle([strike(0, 60), strike(60, 62)], [60, 40], ...glide(60, 62, 25), [62, 60])).toEqual([[0, 60]]);
+  expect(settle([strike(0, 60), strike(60, 62)], [60, 40], ...glide(60, 62, 25), [62, 60])).toEqual([
+    [0, 60],
+  ]);
   const held = settle([strike(0, 60), strike(42, 65)], [60, 45], ...glide(60, 65, 15), [65, 60]);
   expect(held.map(([, midi]) => midi)).toEqual([60, 65]);
   expect(Math.abs(held[1]![0]! - 60)).toBeLessThanOrEqual(2);
 });
 
 test('how a note was come to: picked, slid into, hammered, pulled, slid from a held note', () => {
-  const approach = (before: number | null, settled: number, at: number, rise: number, ...stretches: [number, number][]) => {
+  const approach = (
+    before: number | null,
+    settled: number,
+    at: number,
+    rise: number,
+    ...stretches: [number, number][]
+  ) => {
     const track = trackOf(...stretches);
     const levels = frames([sure(60, -30), at], [sure(60, -30 + rise), track.length - at]);
-    const { attack, slide } = approachOf({ frame: at, midi: settled, belief: 1, kind: 'step' }, settled, before === null ? null : { pitch: before }, track, levels);
+    const { attack, slide } = approachOf(
+      { frame: at, midi: settled, belief: 1, kind: 'step' },
+      settled,
+      before === null ? null : { pitch: before },
+      track,
+      levels,
+    );
     return slide ? [attack, Math.round(slide.from)] : [attack];
   };
   expect(approach(null, 60, 10, 20, [NaN, 12], [60, 60])).toEqual(['pick']);
-  expect(approach(null, 60, 10, 20, [NaN, 10], [58, 4], ...glide(58, 60, 10), [60, 60])).toEqual(['pick', 58]);
+  expect(approach(null, 60, 10, 20, [NaN, 10], [58, 4], ...glide(58, 60, 10), [60, 60])).toEqual([
+    'pick',
+    58,
+  ]);
   expect(approach(58, 60, 40, 0, [58, 40], [59, 2], [60, 60])).toEqual(['hammer']);
   expect(approach(60, 57, 40, 0, [60, 40], [58, 2], [57, 60])).toEqual(['pull']);
   expect(approach(60, 64, 54, 0, [60, 40], ...glide(60, 64, 16), [64, 60])).toEqual(['slide', 60]);
@@ -221,28 +301,45 @@ test('a hammer-on is no glide, nor is a pitch that was struck again', () => {
 
 test('moments: every attack and every step of the pitch, the step where it arrives', () => {
   const track = trackOf([60, 60], ...glide(60, 64, 8), [64, 60]);
-  const flux = frames([sure(60), track.length]).map((frame, index) => (index === 20 ? { ...frame, flux: 0.6 } : frame));
+  const flux = frames([sure(60), track.length]).map((frame, index) =>
+    index === 20 ? { ...frame, flux: 0.6 } : frame,
+  );
   const moments = momentsOf(flux, track);
   expect(moments.map(({ kind }) => kind)).toEqual(['attack', 'step']);
   expect(Math.abs(moments[1]!.frame - 68)).toBeLessThanOrEqual(3);
 });
 
 test('the judge: leaky rectifiers and a logistic end, as written out by hand', () => {
-  const floats = Float32Array.from([1, 0, 2, 1, /* layer 1: 2 × 2, biases */ 1, -1, 0.5, 2, 0.1, -0.2, /* layer 2: 1 × 2, bias */ 1.5, -0.5, 0.3]);
+  const floats = Float32Array.from([
+    1, 0, 2, 1, /* layer 1: 2 × 2, biases */ 1, -1, 0.5, 2, 0.1, -0.2, /* layer 2: 1 × 2, bias */ 1.5, -0.5,
+    0.3,
+  ]);
   const network = unpack({ sizes: [2, 2, 1], packed: Buffer.from(floats.buffer).toString('base64') });
   const [x, y] = [(3 - 1) / 2, (4 - 0) / 1];
   const leaky = (value: number) => (value > 0 ? value : 0.1 * value);
   const [a, b] = [leaky(x - y + 0.1), leaky(0.5 * x + 2 * y - 0.2)];
-  expect(judge([network], Float64Array.from([3, 4]))).toBeCloseTo(1 / (1 + Math.exp(-(1.5 * a - 0.5 * b + 0.3))), 5);
+  expect(judge([network], Float64Array.from([3, 4]))).toBeCloseTo(
+    1 / (1 + Math.exp(-(1.5 * a - 0.5 * b + 0.3))),
+    5,
+  );
 });
 
 test('the live line says a pitch once seven frames agree, from its attack on, and ends with it', () => {
   const live = new LiveLine();
-  const attack = frames([{ ...sure(62, -40), candidates: [] }, 20], [{ ...sure(62, -12), flux: 0.5 }, 1], [sure(62, -12), 30], [{ ...sure(62), candidates: [] }, 30], [sure(65), 20]);
+  const attack = frames(
+    [{ ...sure(62, -40), candidates: [] }, 20],
+    [{ ...sure(62, -12), flux: 0.5 }, 1],
+    [sure(62, -12), 30],
+    [{ ...sure(62), candidates: [] }, 30],
+    [sure(65), 20],
+  );
   const said = attack.map((frame) => live.push([frame]));
   const first = said.findIndex((notes) => notes.length > 0);
   expect(first).toBeLessThanOrEqual(20 + framesIn(0.05));
-  expect([said[first]![0]!.midi, Math.abs(said[first]![0]!.onsetSec - seconds(20)) < 0.012]).toEqual([62, true]);
+  expect([said[first]![0]!.midi, Math.abs(said[first]![0]!.onsetSec - seconds(20)) < 0.012]).toEqual([
+    62,
+    true,
+  ]);
   expect(said.slice(56, 80).flat()).toEqual([]);
   expect(said.at(-1)![0]!.midi).toBe(65);
 });

@@ -36,7 +36,11 @@ export type Stretch = {
 export type Ears = { readonly sights: SightReader; readonly ringing: RingingReader };
 
 /** What was heard in a stretch, in its own frames. */
-export type Heard = { readonly strikes: readonly Strike[]; readonly sounds: readonly Sound[]; readonly track: PitchTrack };
+export type Heard = {
+  readonly strikes: readonly Strike[];
+  readonly sounds: readonly Sound[];
+  readonly track: PitchTrack;
+};
 
 /** Told what the judge is asked at a moment, in frames of the stretch. */
 export type Asked = (moment: Moment, claims: readonly Claim[]) => void;
@@ -48,9 +52,15 @@ export type Bits<Result> = Generator<undefined, Result, undefined>;
  * Hears a stretch: asks at every moment what begins there, draws the one best path through what is believed, and reads the notes from it.
  * @param until moments from this frame on are left alone, for too little is known of what follows them
  */
-export function* hear(stretch: Stretch, { sights, ringing }: Ears, until = stretch.frames.length, asked?: Asked): Bits<Heard> {
+export function* hear(
+  stretch: Stretch,
+  { sights, ringing }: Ears,
+  until = stretch.frames.length,
+  asked?: Asked,
+): Bits<Heard> {
   const { from, frames, playing } = stretch;
-  if (playing <= SILENT_TAKE) return { strikes: [], sounds: [], track: new Float64Array(frames.length).fill(NaN) };
+  if (playing <= SILENT_TAKE)
+    return { strikes: [], sounds: [], track: new Float64Array(frames.length).fill(NaN) };
   const gate = Math.max(LOWEST_GATE, playing - GATE_UNDER_PLAYING);
   const first = pathOf(frames, onsetsOf(frames), gate);
   yield;
@@ -60,11 +70,21 @@ export function* hear(stretch: Stretch, { sights, ringing }: Ears, until = stret
     if (moment.frame >= until) break;
     const claims = evidence.claimsAt(moment, previous, next, soft);
     asked?.(moment, claims);
-    judged.push({ moment, claims: claims.map(({ midi, features }) => ({ midi, belief: judge(NETWORKS, features) })) });
+    judged.push({
+      moment,
+      claims: claims.map(({ midi, features }) => ({ midi, belief: judge(NETWORKS, features) })),
+    });
     yield;
   }
   const believed = strikesOf(judged, stretch.bandStrikes);
-  const known = believed.flatMap(({ starts }, index) => starts.map(({ frame, midi }) => ({ from: frame, to: believed[index + 1]?.frame ?? frames.length, midi, struck: riseAt(frames, frame) >= STRUCK_RISE })));
+  const known = believed.flatMap(({ starts }, index) =>
+    starts.map(({ frame, midi }) => ({
+      from: frame,
+      to: believed[index + 1]?.frame ?? frames.length,
+      midi,
+      struck: riseAt(frames, frame) >= STRUCK_RISE,
+    })),
+  );
   const track = pathOf(frames, believed, gate, known);
   yield;
   const strikes = settleGlides(believed, track, frames);
@@ -72,7 +92,10 @@ export function* hear(stretch: Stretch, { sights, ringing }: Ears, until = stret
 }
 
 /** Each moment with the clear moments around it and the next of any kind, in frames. */
-function among(moments: readonly Moment[], length: number): { moment: Moment; previous: number; next: number; soft: number }[] {
+function among(
+  moments: readonly Moment[],
+  length: number,
+): { moment: Moment; previous: number; next: number; soft: number }[] {
   const clear = moments.filter((moment) => moment.clear).map(({ frame }) => frame);
   let passed = 0;
   return moments.map((moment, index) => {

@@ -3,10 +3,19 @@ import { framesOf } from './frames';
 import type { Moment } from './moments';
 
 /** A claim with the judge's belief in it. */
-export type Judged = { readonly moment: Moment; readonly claims: readonly { readonly midi: Midi; readonly belief: number }[] };
+export type Judged = {
+  readonly moment: Moment;
+  readonly claims: readonly { readonly midi: Midi; readonly belief: number }[];
+};
 
 /** One note that begins. */
-export type Start = { readonly frame: number; readonly midi: Midi; readonly belief: number; readonly kind: Moment['kind']; /** Where it set out from, where two claims of one slide were made one. */ readonly from?: Midi };
+export type Start = {
+  readonly frame: number;
+  readonly midi: Midi;
+  readonly belief: number;
+  readonly kind: Moment['kind'];
+  /** Where it set out from, where two claims of one slide were made one. */ readonly from?: Midi;
+};
 
 /** What begins together: one note, or several strings struck at once. In order of pitch. */
 export type Strike = { readonly frame: number; readonly starts: readonly Start[] };
@@ -25,10 +34,21 @@ const SAME_PITCH: Midi = 0.75;
 export function strikesOf(judged: readonly Judged[], bandStrikes: ReadonlySet<number> = new Set()): Strike[] {
   const least = (frame: number) => (bandStrikes.has(frame) ? BELIEVED_BESIDE_BAND : BELIEVED);
   const believed = judged
-    .flatMap(({ moment, claims }) => claims.filter(({ belief }) => belief >= least(moment.frame)).map(({ midi, belief }): Start => ({ frame: moment.frame, midi, belief, kind: moment.kind })))
+    .flatMap(({ moment, claims }) =>
+      claims
+        .filter(({ belief }) => belief >= least(moment.frame))
+        .map(({ midi, belief }): Start => ({ frame: moment.frame, midi, belief, kind: moment.kind })),
+    )
     .sort((a, b) => b.belief - a.belief);
   const kept: Start[] = [];
-  for (const start of believed) if (!kept.some((other) => Math.abs(other.frame - start.frame) <= SAME_NOTE && Math.abs(other.midi - start.midi) < SAME_PITCH)) kept.push(start);
+  for (const start of believed)
+    if (
+      !kept.some(
+        (other) =>
+          Math.abs(other.frame - start.frame) <= SAME_NOTE && Math.abs(other.midi - start.midi) < SAME_PITCH,
+      )
+    )
+      kept.push(start);
   kept.sort((a, b) => a.frame - b.frame || a.midi - b.midi);
   const strikes: { frame: number; starts: Start[] }[] = [];
   for (const start of kept) {

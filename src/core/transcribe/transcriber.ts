@@ -82,11 +82,18 @@ export class Transcriber {
   private readonly sounds: Sound[] = [];
   private readonly tracks: Float32Array[] = [];
 
-  constructor(private readonly rate: Hz, private readonly options: TranscribeOptions = {}) {
-    if (!(rate >= 4_000 && rate <= 768_000)) throw new RangeError(`sample rate ${rate} Hz is not one that audio comes in`);
+  constructor(
+    private readonly rate: Hz,
+    private readonly options: TranscribeOptions = {},
+  ) {
+    if (!(rate >= 4_000 && rate <= 768_000))
+      throw new RangeError(`sample rate ${rate} Hz is not one that audio comes in`);
     this.reader = new FrameReader(options.backing ? RATE : rate);
     this.removal = options.backing ? new BandRemoval(rate, options.backing) : null;
-    this.ears = { sights: new SightReader(this.reader.signal, (frame) => this.frames[frame - this.first]), ringing: new RingingReader(this.reader.signal) };
+    this.ears = {
+      sights: new SightReader(this.reader.signal, (frame) => this.frames[frame - this.first]),
+      ringing: new RingingReader(this.reader.signal),
+    };
     this.liveReader = options.backing && options.live ? new FrameReader(rate, false) : null;
   }
 
@@ -96,7 +103,9 @@ export class Transcriber {
    */
   push(block: Float32Array): ProvisionalNote[] {
     this.samples += block.length;
-    const sound = block.every(Number.isFinite) ? block : block.map((value) => (Number.isFinite(value) ? value : 0));
+    const sound = block.every(Number.isFinite)
+      ? block
+      : block.map((value) => (Number.isFinite(value) ? value : 0));
     const frames = this.reader.push(this.removal ? this.removal.push(sound) : sound);
     for (const frame of frames) {
       this.add(frame);
@@ -117,19 +126,29 @@ export class Transcriber {
     for (const frame of this.reader.finish()) this.add(frame);
     if (this.concluding) toTheEnd(this.concluding);
     toTheEnd(this.conclude(this.known));
-    const asked = this.options.tuning === undefined || this.options.tuning === 'auto' ? null : this.options.tuning;
+    const asked =
+      this.options.tuning === undefined || this.options.tuning === 'auto' ? null : this.options.tuning;
     const a4 = asked ?? this.tuning.a4;
     return {
-      schema: 'idle-wander/notes@1', notes: this.sounds.map((sound) => noteOf(sound, a4)).sort((a, b) => a.onsetSec - b.onsetSec || a.midi - b.midi),
-      tuning: { a4: Math.round(a4 * 100) / 100 }, durationSec: this.samples / this.rate,
-      playingLevel: Math.max(SILENCE, Math.round(this.level.value * 10) / 10), certainty: this.certainty.value,
+      schema: 'idle-wander/notes@1',
+      notes: this.sounds
+        .map((sound) => noteOf(sound, a4))
+        .sort((a, b) => a.onsetSec - b.onsetSec || a.midi - b.midi),
+      tuning: { a4: Math.round(a4 * 100) / 100 },
+      durationSec: this.samples / this.rate,
+      playingLevel: Math.max(SILENCE, Math.round(this.level.value * 10) / 10),
+      certainty: this.certainty.value,
     };
   }
 
   /** The pitch track beside the notes, for the command line and for tests. */
   finishWithTrack(): { transcription: Transcription; track: PitchTrack; frameSeconds: Seconds } {
     const transcription = this.finish();
-    return { transcription, track: Float64Array.from(this.tracks.flatMap((part) => [...part])), frameSeconds: FRAME_SECONDS };
+    return {
+      transcription,
+      track: Float64Array.from(this.tracks.flatMap((part) => [...part])),
+      frameSeconds: FRAME_SECONDS,
+    };
   }
 
   /** How much of the take is still held, to be heard for good. */
@@ -148,7 +167,12 @@ export class Transcriber {
   }
 
   private stretch(from: number, to: number): Stretch {
-    return { from, frames: this.frames.slice(from - this.first, to - this.first), playing: this.level.value, ...(this.removal ? { bandStrikes: this.removal.attacks(from, to) } : {}) };
+    return {
+      from,
+      frames: this.frames.slice(from - this.first, to - this.first),
+      playing: this.level.value,
+      ...(this.removal ? { bandStrikes: this.removal.attacks(from, to) } : {}),
+    };
   }
 
   /**
@@ -157,7 +181,8 @@ export class Transcriber {
    */
   private plan(): void {
     this.looking ??= this.lookAhead(this.known);
-    if (this.mayConclude()) this.concluding ??= this.conclude(this.known - LOOK_BEHIND, this.concluded + PIECE);
+    if (this.mayConclude())
+      this.concluding ??= this.conclude(this.known - LOOK_BEHIND, this.concluded + PIECE);
   }
 
   /**
@@ -172,7 +197,11 @@ export class Transcriber {
 
   private mayConclude(): boolean {
     const held = this.known - LOOK_BEHIND - this.concluded;
-    return this.known >= ENOUGH && held >= PIECE + SEAM + AFTER && (this.level.value > SILENT_TAKE || held >= PATIENCE);
+    return (
+      this.known >= ENOUGH &&
+      held >= PIECE + SEAM + AFTER &&
+      (this.level.value > SILENT_TAKE || held >= PATIENCE)
+    );
   }
 
   /**
@@ -184,18 +213,35 @@ export class Transcriber {
     const from = this.concluded - stretch.from;
     const { asked } = this.options;
     const told: Parameters<Asked>[] = [];
-    const heard = yield* hear(stretch, this.ears, stretch.frames.length, asked && ((moment, claims) => told.push([moment, claims])));
+    const heard = yield* hear(
+      stretch,
+      this.ears,
+      stretch.frames.length,
+      asked && ((moment, claims) => told.push([moment, claims])),
+    );
     const to = target === undefined ? stretch.frames.length : seamNear(target - stretch.from, heard.strikes);
     this.keep(heard, stretch, from, to);
-    for (const [moment, claims] of told) if (moment.frame >= from && moment.frame < to) asked!({ ...moment, frame: moment.frame + stretch.from }, claims);
+    for (const [moment, claims] of told)
+      if (moment.frame >= from && moment.frame < to)
+        asked!({ ...moment, frame: moment.frame + stretch.from }, claims);
     this.concluded = stretch.from + to;
     this.forget(this.concluded - CONTEXT);
   }
 
-  private keep({ sounds, track }: Heard, { frames, playing, from: offset }: Stretch, from: number, to: number): void {
+  private keep(
+    { sounds, track }: Heard,
+    { frames, playing, from: offset }: Stretch,
+    from: number,
+    to: number,
+  ): void {
     for (const sound of sounds) {
       if (sound.start.frame < from || sound.start.frame >= to) continue;
-      this.sounds.push({ ...sound, start: { ...sound.start, frame: sound.start.frame + offset }, began: sound.began + offset, end: sound.end + offset });
+      this.sounds.push({
+        ...sound,
+        start: { ...sound.start, frame: sound.start.frame + offset },
+        began: sound.began + offset,
+        end: sound.end + offset,
+      });
     }
     this.tuning.add(track.subarray(from, to));
     this.certainty.add(sounds, track, frames, playing, from, to);
@@ -216,7 +262,11 @@ export class Transcriber {
 
 /** The middle of the widest gap between what begins around a frame: either side of it finds the same beginnings. */
 function seamNear(target: number, strikes: readonly Strike[]): number {
-  const begins = [target - SEAM, ...strikes.map(({ frame }) => frame).filter((frame) => Math.abs(frame - target) < SEAM), target + SEAM];
+  const begins = [
+    target - SEAM,
+    ...strikes.map(({ frame }) => frame).filter((frame) => Math.abs(frame - target) < SEAM),
+    target + SEAM,
+  ];
   let [seam, widest] = [target, 0];
   for (let index = 1; index < begins.length; index++) {
     const gap = begins[index]! - begins[index - 1]!;

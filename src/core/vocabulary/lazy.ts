@@ -6,10 +6,16 @@ export function lazily<T extends object>(parts: { readonly [K in keyof T]: () =>
   const value = {} as T;
   for (const name of Object.keys(parts) as (keyof T)[]) {
     Object.defineProperty(value, name, {
-      enumerable: true, configurable: true,
+      enumerable: true,
+      configurable: true,
       get() {
         const made = parts[name]();
-        Object.defineProperty(value, name, { value: made, enumerable: true, configurable: true, writable: false });
+        Object.defineProperty(value, name, {
+          value: made,
+          enumerable: true,
+          configurable: true,
+          writable: false,
+        });
         return made;
       },
     });

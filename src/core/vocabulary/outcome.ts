@@ -25,7 +25,10 @@ export type Outcome<T> =
 
 export const accepted = <T>(value: T): Outcome<T> => ({ ok: true, value });
 
-export const refused = (first: Problem, ...others: Problem[]): { ok: false; problems: [Problem, ...Problem[]] } => ({
+export const refused = (
+  first: Problem,
+  ...others: Problem[]
+): { ok: false; problems: [Problem, ...Problem[]] } => ({
   ok: false,
   problems: [first, ...others],
 });

@@ -47,5 +47,7 @@ export function median(values: readonly number[]): number | null {
   if (values.length === 0) return null;
   const sorted = Float64Array.from(values).sort();
   const middle = sorted.length >> 1;
-  return sorted.length % 2 ? (sorted[middle] ?? null) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
+  return sorted.length % 2
+    ? (sorted[middle] ?? null)
+    : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
 }

@@ -1,14 +1,36 @@
 import { expect, test } from '@jest/globals';
-import { certain, gaussian, hzToMidi, median, midiToHz, modulo, nearestOf, pick, pitchClassOf, refused, seededRandom, accepted, beatsToSeconds, secondsToBeats } from './index';
+import {
+  certain,
+  gaussian,
+  hzToMidi,
+  median,
+  midiToHz,
+  modulo,
+  nearestOf,
+  pick,
+  pitchClassOf,
+  refused,
+  seededRandom,
+  accepted,
+  beatsToSeconds,
+  secondsToBeats,
+} from './index';
 
 // MIDI Tuning: 69 = A4 = 440 Hz, equal temperament; E2 and E6 from the same formula.
 test('frequencies and MIDI numbers', () => {
-  expect([hzToMidi(440), hzToMidi(220), Math.round(midiToHz(40) * 100) / 100, Math.round(midiToHz(88) * 10) / 10, hzToMidi(432, 432)]).toEqual([69, 57, 82.41, 1318.5, 69]);
+  expect([
+    hzToMidi(440),
+    hzToMidi(220),
+    Math.round(midiToHz(40) * 100) / 100,
+    Math.round(midiToHz(88) * 10) / 10,
+    hzToMidi(432, 432),
+  ]).toEqual([69, 57, 82.41, 1318.5, 69]);
   expect([pitchClassOf(60.4), pitchClassOf(-1), modulo(-1, 12)]).toEqual([0, 11, 11]);
   expect([beatsToSeconds(2, 120), secondsToBeats(1, 90)]).toEqual([1, 1.5]);
 });
 
-test('the middle value', () => expect([median([3, 1, 2]), median([4, 1, 2, 3]), median([])]).toEqual([2, 2.5, null]));
+test('the middle value', () =>
+  expect([median([3, 1, 2]), median([4, 1, 2, 3]), median([])]).toEqual([2, 2.5, null]));
 
 test('a seed decides every draw; draws are even and normal', () => {
   const [a, b] = [seededRandom(5), seededRandom(5)];
@@ -22,7 +44,8 @@ test('a seed decides every draw; draws are even and normal', () => {
   expect(() => pick(random, [])).toThrow();
 });
 
-test('the nearest spelling by edits', () => expect([nearestOf('maj8', ['maj7', 'm7']), nearestOf('x', [])]).toEqual(['maj7', undefined]));
+test('the nearest spelling by edits', () =>
+  expect([nearestOf('maj8', ['maj7', 'm7']), nearestOf('x', [])]).toEqual(['maj7', undefined]));
 
 test('outcomes: the value or the thrown message', () => {
   expect(certain(accepted(3))).toBe(3);

@@ -7,7 +7,12 @@ import { chartEditor, showProblems, wordAt } from './editorView';
 
 /** Puts a whole text in place, as one step that can be undone. */
 export type ReplaceText = (text: string) => void;
-type Props = { text: string; problems: readonly Problem[]; onChange: (text: string) => void; replaceRef: { current: ReplaceText | null } };
+type Props = {
+  text: string;
+  problems: readonly Problem[];
+  onChange: (text: string) => void;
+  replaceRef: { current: ReplaceText | null };
+};
 
 /** The text editor, with what is wrong said below it and the way out on a key. */
 export function ChartEditor({ text, problems, onChange, replaceRef }: Props) {
@@ -20,12 +25,24 @@ export function ChartEditor({ text, problems, onChange, replaceRef }: Props) {
   }, [onChange, problems]);
   useEffect(() => {
     const editor = chartEditor({
-      parent: place.current!, text, nonce: getNonce(), onChange: (next) => latest.current.onChange(next), onAccept: () => accept(editor, latest.current.problems), onNext: () => toNext(editor, latest.current.problems),
+      parent: place.current!,
+      text,
+      nonce: getNonce(),
+      onChange: (next) => latest.current.onChange(next),
+      onAccept: () => accept(editor, latest.current.problems),
+      onNext: () => toNext(editor, latest.current.problems),
     });
     view.current = editor;
-    replaceRef.current = (next) => editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: next }, userEvent: 'input.replace' });
+    replaceRef.current = (next) =>
+      editor.dispatch({
+        changes: { from: 0, to: editor.state.doc.length, insert: next },
+        userEvent: 'input.replace',
+      });
     editor.dispatch({ effects: showProblems.of(latest.current.problems) });
-    return () => { replaceRef.current = null; editor.destroy(); };
+    return () => {
+      replaceRef.current = null;
+      editor.destroy();
+    };
     // the editor owns its text once it is made: another chart is another editor
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
@@ -42,7 +59,11 @@ function accept(view: EditorView, problems: readonly Problem[]): boolean {
   const problem = problems.find((one) => isReplacement(one) && wordAt(view.state, one));
   const word = problem ? wordAt(view.state, problem) : null;
   if (!problem || !word) return false;
-  view.dispatch({ changes: { ...word, insert: problem.suggestion! }, selection: { anchor: word.from + problem.suggestion!.length }, userEvent: 'input.complete' });
+  view.dispatch({
+    changes: { ...word, insert: problem.suggestion! },
+    selection: { anchor: word.from + problem.suggestion!.length },
+    userEvent: 'input.complete',
+  });
   view.focus();
   return true;
 }
@@ -58,7 +79,10 @@ function toNext(view: EditorView, problems: readonly Problem[]): boolean {
 }
 
 const isReplacement = (problem: Problem): boolean =>
-  problem.suggestion !== undefined && ['chord.unknown', 'key.unknown', 'chart.meter', 'chart.tempo', 'chart.pickup', 'chart.no-bars'].includes(problem.code);
+  problem.suggestion !== undefined &&
+  ['chord.unknown', 'key.unknown', 'chart.meter', 'chart.tempo', 'chart.pickup', 'chart.no-bars'].includes(
+    problem.code,
+  );
 
 function Trouble({ problems, onAccept }: { problems: readonly Problem[]; onAccept: () => void }) {
   const [first, ...others] = problems;
@@ -66,11 +90,25 @@ function Trouble({ problems, onAccept }: { problems: readonly Problem[]; onAccep
     <div role="status" aria-live="polite" className="mt-4">
       {first && (
         <div className="border-l-[3px] border-now py-0.5 pl-4 text-soft" data-testid="chart-problem">
-          <p><b className="text-ink">{first.bar === undefined ? '' : `Bar ${first.bar}: `}{first.message}</b></p>
-          <p>{first.line === undefined ? '' : `Line ${first.line}, column ${first.column ?? 1}.`}{others.length > 0 && ` ${others.length} more below it.`}</p>
-          {first.suggestion !== undefined && (isReplacement(first)
-            ? <button type="button" className="mt-2 flex items-baseline gap-3" onClick={onAccept}><kbd className="key">Tab</kbd><span className="text-[22px] font-[620] text-ink">{first.suggestion || 'nothing'}</span></button>
-            : <p className="mt-1">{first.suggestion}</p>)}
+          <p>
+            <b className="text-ink">
+              {first.bar === undefined ? '' : `Bar ${first.bar}: `}
+              {first.message}
+            </b>
+          </p>
+          <p>
+            {first.line === undefined ? '' : `Line ${first.line}, column ${first.column ?? 1}.`}
+            {others.length > 0 && ` ${others.length} more below it.`}
+          </p>
+          {first.suggestion !== undefined &&
+            (isReplacement(first) ? (
+              <button type="button" className="mt-2 flex items-baseline gap-3" onClick={onAccept}>
+                <kbd className="key">Tab</kbd>
+                <span className="text-[22px] font-[620] text-ink">{first.suggestion || 'nothing'}</span>
+              </button>
+            ) : (
+              <p className="mt-1">{first.suggestion}</p>
+            ))}
         </div>
       )}
     </div>

@@ -7,7 +7,15 @@ import { typeset } from '@/core/practise';
 import { ask } from '@/audio/keep/serverTakes';
 import type { ChartFile } from './moveChart';
 
-type Props = { id: string; chart: Chart; readable: boolean; hearing: boolean; onHear: () => void; onText: (text: string) => void; onTrouble: (message: string) => void };
+type Props = {
+  id: string;
+  chart: Chart;
+  readable: boolean;
+  hearing: boolean;
+  onHear: () => void;
+  onText: (text: string) => void;
+  onTrouble: (message: string) => void;
+};
 
 const MAJOR = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
 const MINOR = ['Cm', 'C#m', 'Dm', 'D#m', 'Ebm', 'Em', 'Fm', 'F#m', 'Gm', 'G#m', 'Am', 'Bbm', 'Bm'];
@@ -17,7 +25,11 @@ const real = (key: string): string => typeset(key).replace('m', ' minor');
 export function ChartTools({ id, chart, readable, hearing, onHear, onText, onTrouble }: Props) {
   const key = chart.key ?? harmonyOf(chart, timelineOf(chart, 120)).regions[0]?.key ?? null;
   const minor = key?.minor ?? false;
-  const own = key ? key.tonic.letter + (key.tonic.alter < 0 ? 'b'.repeat(-key.tonic.alter) : '#'.repeat(key.tonic.alter)) + (minor ? 'm' : '') : '';
+  const own = key
+    ? key.tonic.letter +
+      (key.tonic.alter < 0 ? 'b'.repeat(-key.tonic.alter) : '#'.repeat(key.tonic.alter)) +
+      (minor ? 'm' : '')
+    : '';
   const keys = minor ? MINOR : MAJOR;
   const transpose = (to: string) => {
     const moved = transposeText(chart.text, { to });
@@ -26,22 +38,59 @@ export function ChartTools({ id, chart, readable, hearing, onHear, onText, onTro
   };
   const save = async (format: ChartFile) => (await import('./moveChart')).saveChart(chart, format);
   return (
-    <div role="group" aria-label="Chart tools" className="mb-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-[15px] text-soft">
-      <button type="button" className="hover:text-ink" onClick={onHear} aria-pressed={hearing}><kbd className="key">H</kbd> {hearing ? 'stop' : 'hear it'}</button>
-      <label>key <select className="border-b border-line bg-transparent text-ink disabled:text-dim" disabled={!readable} value={own} onChange={(event) => transpose(event.target.value)} aria-label="Transpose to">
-        {[...new Set([own, ...keys])].map((one) => <option key={one} value={one}>{real(one)}</option>)}
-      </select></label>
+    <div
+      role="group"
+      aria-label="Chart tools"
+      className="mb-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-[15px] text-soft"
+    >
+      <button type="button" className="hover:text-ink" onClick={onHear} aria-pressed={hearing}>
+        <kbd className="key">H</kbd> {hearing ? 'stop' : 'hear it'}
+      </button>
+      <label>
+        key{' '}
+        <select
+          className="border-b border-line bg-transparent text-ink disabled:text-dim"
+          disabled={!readable}
+          value={own}
+          onChange={(event) => transpose(event.target.value)}
+          aria-label="Transpose to"
+        >
+          {[...new Set([own, ...keys])].map((one) => (
+            <option key={one} value={one}>
+              {real(one)}
+            </option>
+          ))}
+        </select>
+      </label>
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="hover:text-ink disabled:text-dim" disabled={!readable}>take it out</DropdownMenu.Trigger>
+        <DropdownMenu.Trigger className="hover:text-ink disabled:text-dim" disabled={!readable}>
+          take it out
+        </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content align="start" className="z-20 border border-line bg-panel py-1 text-ink">
-            {([['text', 'Chart text'], ['musicxml', 'MusicXML'], ['midi', 'MIDI markers']] as const).map(([format, name]) => (
-              <DropdownMenu.Item key={format} className="cursor-pointer px-4 py-1.5 outline-none data-highlighted:bg-row" onSelect={() => void save(format)}>{name}</DropdownMenu.Item>
+            {(
+              [
+                ['text', 'Chart text'],
+                ['musicxml', 'MusicXML'],
+                ['midi', 'MIDI markers'],
+              ] as const
+            ).map(([format, name]) => (
+              <DropdownMenu.Item
+                key={format}
+                className="cursor-pointer px-4 py-1.5 outline-none data-highlighted:bg-row"
+                onSelect={() => void save(format)}
+              >
+                {name}
+              </DropdownMenu.Item>
             ))}
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      {readable && <Link className="hover:text-ink" href={`/charts/${id}/print`}>print</Link>}
+      {readable && (
+        <Link className="hover:text-ink" href={`/charts/${id}/print`}>
+          print
+        </Link>
+      )}
       <Versions id={id} now={chart.text} onText={onText} />
     </div>
   );
@@ -67,19 +116,47 @@ function Versions({ id, now, onText }: { id: string; now: string; onText: (text:
       <Dialog.Trigger className="hover:text-ink">versions</Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-bg/70" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-30 max-h-[80dvh] w-[min(560px,calc(100vw-32px))] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-line bg-panel p-6" aria-describedby={undefined}>
+        <Dialog.Content
+          className="fixed top-1/2 left-1/2 z-30 max-h-[80dvh] w-[min(560px,calc(100vw-32px))] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-line bg-panel p-6"
+          aria-describedby={undefined}
+        >
           <Dialog.Title className="text-[25px] leading-8 font-[620]">Earlier versions</Dialog.Title>
-          {trouble && <p role="alert" className="mt-3 text-ink">{trouble}</p>}
-          {versions?.length === 0 && <p className="mt-3 text-soft">None yet. What stands here for a minute is kept when it is changed. Takes keep the chart they were played on, whatever becomes of it here.</p>}
+          {trouble && (
+            <p role="alert" className="mt-3 text-ink">
+              {trouble}
+            </p>
+          )}
+          {versions?.length === 0 && (
+            <p className="mt-3 text-soft">
+              None yet. What stands here for a minute is kept when it is changed. Takes keep the chart they
+              were played on, whatever becomes of it here.
+            </p>
+          )}
           <ul className="mt-3">
             {(versions ?? []).map((version) => (
               <li key={version.id} className="flex items-center gap-4 border-t border-line py-2">
-                <span className="min-w-0 grow"><b className="block font-[560]">{new Date(version.createdAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}</b><span className="block truncate font-mono text-sm text-dim">{firstOther(version.text, now)}</span></span>
-                <Dialog.Close className="quiet" onClick={() => onText(version.text)}>Turn back</Dialog.Close>
+                <span className="min-w-0 grow">
+                  <b className="block font-[560]">
+                    {new Date(version.createdAt).toLocaleString('en-GB', {
+                      day: 'numeric',
+                      month: 'long',
+                      hour: '2-digit',
+                      minute: '2-digit',
+                    })}
+                  </b>
+                  <span className="block truncate font-mono text-sm text-dim">
+                    {firstOther(version.text, now)}
+                  </span>
+                </span>
+                <Dialog.Close className="quiet" onClick={() => onText(version.text)}>
+                  Turn back
+                </Dialog.Close>
               </li>
             ))}
           </ul>
-          <div className="mt-5 flex justify-end"><Dialog.Close className="go">Done</Dialog.Close></div>
+          <div className="mt-5 flex justify-end">
+            <Dialog.Close className="go">Done</Dialog.Close>
+          </div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
@@ -89,5 +166,12 @@ function Versions({ id, now, onText }: { id: string; now: string; onText: (text:
 /** The first line in which a version differs from the text of now. */
 function firstOther(then: string, now: string): string {
   const lines = now.split('\n');
-  return then.split('\n').find((line, index) => line !== lines[index])?.trim() || then.trim().split('\n').pop() || '';
+  return (
+    then
+      .split('\n')
+      .find((line, index) => line !== lines[index])
+      ?.trim() ||
+    then.trim().split('\n').pop() ||
+    ''
+  );
 }

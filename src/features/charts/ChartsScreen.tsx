@@ -27,9 +27,17 @@ export function ChartsScreen({ library, chart }: Props) {
   if (read.ok && good?.text !== read.value.text) setGood(read.value);
   const [trouble, setTrouble] = useState<string | null>(null);
   const problems = useMemo(() => (read.ok ? [] : read.problems), [read]);
-  const save = useCallback(async (next: string) => {
-    await ask(`/api/charts/${chart.id}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ text: next }), keepalive: true });
-  }, [chart.id]);
+  const save = useCallback(
+    async (next: string) => {
+      await ask(`/api/charts/${chart.id}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ text: next }),
+        keepalive: true,
+      });
+    },
+    [chart.id],
+  );
   const { state, changed } = useAutosave(save);
   const create = useCallback(async () => {
     const made = await makeChart(NEW_CHART);
@@ -43,32 +51,98 @@ export function ChartsScreen({ library, chart }: Props) {
   const replace = useRef<ReplaceText | null>(null);
   const { state: hearing, hear } = useHearing();
   const listen = useCallback(() => {
-    if (good) void hear(`band ${good.text}`, (rate) => ({ type: 'band', chartText: good.text, tempo: good.tempo ?? 110, choruses: 1, countInBars: 0, rate, seed: 3 }));
+    if (good)
+      void hear(`band ${good.text}`, (rate) => ({
+        type: 'band',
+        chartText: good.text,
+        tempo: good.tempo ?? 110,
+        choruses: 1,
+        countInBars: 0,
+        rate,
+        seed: 3,
+      }));
   }, [good, hear]);
   useEffect(() => {
-    const unlessTyping = (work: () => void) => (event: KeyboardEvent) => { if (event.target instanceof HTMLElement && !event.target.closest('.cm-editor, input, select, [role=dialog], [role=menu]')) work(); };
-    return tinykeys(window, { '$mod+Enter': (event) => { event.preventDefault(); if (read.ok) study(); }, n: unlessTyping(() => void create()), h: unlessTyping(listen) });
+    const unlessTyping = (work: () => void) => (event: KeyboardEvent) => {
+      if (
+        event.target instanceof HTMLElement &&
+        !event.target.closest('.cm-editor, input, select, [role=dialog], [role=menu]')
+      )
+        work();
+    };
+    return tinykeys(window, {
+      '$mod+Enter': (event) => {
+        event.preventDefault();
+        if (read.ok) study();
+      },
+      n: unlessTyping(() => void create()),
+      h: unlessTyping(listen),
+    });
   }, [read.ok, study, create, listen]);
-  const sounding = hearing.phase === 'sounding' && good && good.written.length === good.bars.length ? 1 + timelineOf(good, 120).bars.findLastIndex((bar) => bar.start <= hearing.beat + 1e-6) : null;
-  const edit = (next: string) => { setText(next); changed(next); };
+  const sounding =
+    hearing.phase === 'sounding' && good && good.written.length === good.bars.length
+      ? 1 + timelineOf(good, 120).bars.findLastIndex((bar) => bar.start <= hearing.beat + 1e-6)
+      : null;
+  const edit = (next: string) => {
+    setText(next);
+    changed(next);
+  };
   const barsRead = good?.bars.length ?? 0;
   return (
-    <Shell place="Charts" footer={
-      <>
-        <b className="text-ink" role="status">{state.state === 'failed' ? `Not saved: ${state.why}` : state.state === 'waiting' ? 'Saving' : 'Saved'}</b>
-        <span>{read.ok ? `${barsRead} bars read` : `${problems.length} ${problems.length === 1 ? 'place' : 'places'} to mend`}</span>
-        <span className="ml-auto hidden sm:inline"><kbd className="key">Ctrl Z</kbd> undo</span>
-        {!read.ok && <span className="hidden sm:inline"><kbd className="key">F8</kbd> next problem</span>}
-        <button type="button" className="quiet" disabled={!read.ok} onClick={record}>Record over it</button>
-        <button type="button" className="go text-base" disabled={!read.ok} onClick={study}>Study this chart</button>
-        <span className="hidden sm:inline"><kbd className="key">Ctrl Enter</kbd></span>
-      </>
-    }>
+    <Shell
+      place="Charts"
+      footer={
+        <>
+          <b className="text-ink" role="status">
+            {state.state === 'failed'
+              ? `Not saved: ${state.why}`
+              : state.state === 'waiting'
+                ? 'Saving'
+                : 'Saved'}
+          </b>
+          <span>
+            {read.ok
+              ? `${barsRead} bars read`
+              : `${problems.length} ${problems.length === 1 ? 'place' : 'places'} to mend`}
+          </span>
+          <span className="ml-auto hidden sm:inline">
+            <kbd className="key">Ctrl Z</kbd> undo
+          </span>
+          {!read.ok && (
+            <span className="hidden sm:inline">
+              <kbd className="key">F8</kbd> next problem
+            </span>
+          )}
+          <button type="button" className="quiet" disabled={!read.ok} onClick={record}>
+            Record over it
+          </button>
+          <button type="button" className="go text-base" disabled={!read.ok} onClick={study}>
+            Study this chart
+          </button>
+          <span className="hidden sm:inline">
+            <kbd className="key">Ctrl Enter</kbd>
+          </span>
+        </>
+      }
+    >
       <div className="mx-4 grid grow gap-8 pt-4 pb-8 sm:mx-8 lg:grid-cols-[208px_408px_minmax(0,1fr)]">
-        <Library library={library} current={chart.id} title={read.ok ? read.value.title || 'Untitled' : null} onNew={() => void create()} />
+        <Library
+          library={library}
+          current={chart.id}
+          title={read.ok ? read.value.title || 'Untitled' : null}
+          onNew={() => void create()}
+        />
         <section aria-label="Chart text" className="order-3 lg:order-none">
           <h2 className="heading">Chart text</h2>
-          <div className="mt-3"><ChartEditor key={chart.id} text={chart.text} problems={problems} onChange={edit} replaceRef={replace} /></div>
+          <div className="mt-3">
+            <ChartEditor
+              key={chart.id}
+              text={chart.text}
+              problems={problems}
+              onChange={edit}
+              replaceRef={replace}
+            />
+          </div>
           <YouCanWrite />
         </section>
         <section aria-label="Typeset chart" className="min-w-0">
@@ -76,46 +150,97 @@ export function ChartsScreen({ library, chart }: Props) {
             <>
               <h1 className="text-[30px] leading-10 font-[640] tracking-tight">{good.title || 'Untitled'}</h1>
               <p className="mb-3 text-soft">{chartFacts(good).summary}</p>
-              <ChartTools id={chart.id} chart={good} readable={read.ok} hearing={hearing.phase !== 'silent'} onHear={listen} onText={(next) => replace.current?.(next)} onTrouble={setTrouble} />
-              {(trouble ?? hearing.trouble) && <p role="alert" className="mb-3 text-ink">{trouble ?? hearing.trouble}</p>}
+              <ChartTools
+                id={chart.id}
+                chart={good}
+                readable={read.ok}
+                hearing={hearing.phase !== 'silent'}
+                onHear={listen}
+                onText={(next) => replace.current?.(next)}
+                onTrouble={setTrouble}
+              />
+              {(trouble ?? hearing.trouble) && (
+                <p role="alert" className="mb-3 text-ink">
+                  {trouble ?? hearing.trouble}
+                </p>
+              )}
               <TypesetChart chart={good} wrongBar={problems[0]?.bar ?? null} soundingBar={sounding} />
               <ChartFactsList facts={chartFacts(good)} />
             </>
-          ) : <p className="text-soft">The chart appears here as soon as a bar can be read.</p>}
+          ) : (
+            <p className="text-soft">The chart appears here as soon as a bar can be read.</p>
+          )}
         </section>
       </div>
     </Shell>
   );
 }
 
-function Library({ library, current, title, onNew }: { library: readonly LibraryEntry[]; current: string; title: string | null; onNew: () => void }) {
+function Library({
+  library,
+  current,
+  title,
+  onNew,
+}: {
+  library: readonly LibraryEntry[];
+  current: string;
+  title: string | null;
+  onNew: () => void;
+}) {
   return (
     <nav aria-label="Library" className="order-last lg:order-none">
       <h2 className="heading">Library</h2>
       <ul>
         {library.map((entry) => (
           <li key={entry.id} className="border-t border-line">
-            <Link href={`/charts/${entry.id}`} aria-current={entry.id === current ? 'true' : undefined}
-              className={`relative block py-[9px] leading-[22px] ${entry.id === current ? 'pl-3 font-[640] text-ink before:absolute before:inset-y-[10px] before:left-0 before:w-1 before:bg-now' : 'text-soft hover:text-ink'}`}>
+            <Link
+              href={`/charts/${entry.id}`}
+              aria-current={entry.id === current ? 'true' : undefined}
+              className={`relative block py-[9px] leading-[22px] ${entry.id === current ? 'pl-3 font-[640] text-ink before:absolute before:inset-y-[10px] before:left-0 before:w-1 before:bg-now' : 'text-soft hover:text-ink'}`}
+            >
               {entry.id === current && title ? title : entry.title}
               <span className="block text-sm font-normal text-dim">{entry.summary}</span>
             </Link>
           </li>
         ))}
       </ul>
-      <button type="button" onClick={onNew} className="w-full border-t border-line py-[9px] text-left text-[15px] text-soft hover:text-ink"><kbd className="key">N</kbd>&ensp;new chart</button>
-      <Link href="/charts" className="block w-full border-t border-line py-[9px] text-[15px] text-soft hover:text-ink">forms to start from</Link>
+      <button
+        type="button"
+        onClick={onNew}
+        className="w-full border-t border-line py-[9px] text-left text-[15px] text-soft hover:text-ink"
+      >
+        <kbd className="key">N</kbd>&ensp;new chart
+      </button>
+      <Link
+        href="/charts"
+        className="block w-full border-t border-line py-[9px] text-[15px] text-soft hover:text-ink"
+      >
+        forms to start from
+      </Link>
     </nav>
   );
 }
 
 function YouCanWrite() {
-  const rows = [['%', 'the bar before, again'], ['Bb7 . . G7', 'one dot, one beat held'], ['[A]', 'starts a section'], ['|: … :|', 'repeats, with |1. |2.'], ['key: meter:', 'hold from there'], ['N.C.', 'no chord'], ['reading:', '8 = V/ii, altered']];
+  const rows = [
+    ['%', 'the bar before, again'],
+    ['Bb7 . . G7', 'one dot, one beat held'],
+    ['[A]', 'starts a section'],
+    ['|: … :|', 'repeats, with |1. |2.'],
+    ['key: meter:', 'hold from there'],
+    ['N.C.', 'no chord'],
+    ['reading:', '8 = V/ii, altered'],
+  ];
   return (
     <div className="mt-8 border-t border-line pt-2">
       <h2 className="heading">You can write</h2>
       <dl className="grid grid-cols-[7rem_1fr] font-mono text-[15px] leading-[24px] text-soft">
-        {rows.map(([sign, meaning]) => <div key={sign} className="contents"><dt>{sign}</dt><dd>{meaning}</dd></div>)}
+        {rows.map(([sign, meaning]) => (
+          <div key={sign} className="contents">
+            <dt>{sign}</dt>
+            <dd>{meaning}</dd>
+          </div>
+        ))}
       </dl>
     </div>
   );

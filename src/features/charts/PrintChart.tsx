@@ -11,10 +11,19 @@ export function PrintChart({ id, text }: { id: string; text: string }) {
   return (
     <main data-theme="noon" className="sheet min-h-dvh bg-white text-ink">
       <div className="mx-auto max-w-[860px] px-8 py-6">
-        <p className="no-print mb-4 flex gap-6 text-soft"><Link className="underline" href={`/charts/${id}`}>Back to the chart</Link><button type="button" className="underline" onClick={() => window.print()}>Print</button></p>
+        <p className="no-print mb-4 flex gap-6 text-soft">
+          <Link className="underline" href={`/charts/${id}`}>
+            Back to the chart
+          </Link>
+          <button type="button" className="underline" onClick={() => window.print()}>
+            Print
+          </button>
+        </p>
         <h1 className="text-[36px] leading-[44px] font-[640] tracking-tight">{chart.title || 'Untitled'}</h1>
         <p className="mb-6 text-lg text-soft">{chartFacts(chart).summary}</p>
-        <div className="print-wide"><TypesetChart chart={chart} wrongBar={null} /></div>
+        <div className="print-wide">
+          <TypesetChart chart={chart} wrongBar={null} />
+        </div>
       </div>
     </main>
   );

@@ -16,42 +16,98 @@ function rowsOf(written: readonly WrittenBar[]): Row[] {
   written.forEach((bar, index) => {
     const last = rows[rows.length - 1];
     const begins = index === 0 || bar.section !== written[index - 1]!.section;
-    if (!last || begins || last.bars.length === 4) rows.push({ section: begins ? bar.section : null, first: index, bars: [bar] });
+    if (!last || begins || last.bars.length === 4)
+      rows.push({ section: begins ? bar.section : null, first: index, bars: [bar] });
     else rows[rows.length - 1] = { ...last, bars: [...last.bars, bar] };
   });
   return rows;
 }
 
-type Props = { chart: Chart; /** Framed: an error points at it. */ wrongBar: number | null; /** Lit: it sounds. Counted from 1 as written. */ soundingBar?: number | null };
+type Props = {
+  chart: Chart;
+  /** Framed: an error points at it. */ wrongBar: number | null;
+  /** Lit: it sounds. Counted from 1 as written. */ soundingBar?: number | null;
+};
 
 /** The chart as a player would write it out: sections with their keys, repeats with endings, meters where they change. */
 export function TypesetChart({ chart, wrongBar, soundingBar = null }: Props) {
   const rows = rowsOf(chart.written);
   return (
     <figure>
-      <svg viewBox={`-6 -4 ${WIDTH + 14} ${rows.length * ROW + 8}`} className="w-full max-w-[550px]" role="img" aria-label={`${chart.title || 'Chart'}, ${chart.written.length} bars written, ${chart.bars.length} played`}>
+      <svg
+        viewBox={`-6 -4 ${WIDTH + 14} ${rows.length * ROW + 8}`}
+        className="w-full max-w-[550px]"
+        role="img"
+        aria-label={`${chart.title || 'Chart'}, ${chart.written.length} bars written, ${chart.bars.length} played`}
+      >
         {rows.map((row, place) => (
           <g key={row.first} transform={`translate(0 ${place * ROW})`}>
-            {row.section !== null && <text x={0} y={5} fontSize={13} fontWeight={640} style={{ fill: 'var(--now)' }}>{row.section}<tspan fontWeight={400} style={{ fill: 'var(--dim)' }}>{keyOf(chart, row.bars[0]!)}</tspan></text>}
+            {row.section !== null && (
+              <text x={0} y={5} fontSize={13} fontWeight={640} style={{ fill: 'var(--now)' }}>
+                {row.section}
+                <tspan fontWeight={400} style={{ fill: 'var(--dim)' }}>
+                  {keyOf(chart, row.bars[0]!)}
+                </tspan>
+              </text>
+            )}
             {row.bars.map((bar, index) => {
               const number = row.first + index + 1;
-              return <TypesetBar key={number} bar={bar} before={chart.written[number - 2] ?? null} after={chart.written[number] ?? null} number={number} x={index * BAR} wrong={wrongBar === number} sounding={soundingBar === number} first={index === 0} last={number === chart.written.length} ends={index === row.bars.length - 1} />;
+              return (
+                <TypesetBar
+                  key={number}
+                  bar={bar}
+                  before={chart.written[number - 2] ?? null}
+                  after={chart.written[number] ?? null}
+                  number={number}
+                  x={index * BAR}
+                  wrong={wrongBar === number}
+                  sounding={soundingBar === number}
+                  first={index === 0}
+                  last={number === chart.written.length}
+                  ends={index === row.bars.length - 1}
+                />
+              );
             })}
           </g>
         ))}
       </svg>
-      <div className="sr-only"><table>
-        <caption>Chords by bar, as played</caption>
-        <tbody>{chart.bars.map((bar, index) => <tr key={index}><th scope="row">Bar {index + 1}</th><td>{bar.cells.map((cell) => (cell.chord ? chordText(cell.chord.symbol) : 'no chord')).join(', ')}</td></tr>)}</tbody>
-      </table></div>
+      <div className="sr-only">
+        <table>
+          <caption>Chords by bar, as played</caption>
+          <tbody>
+            {chart.bars.map((bar, index) => (
+              <tr key={index}>
+                <th scope="row">Bar {index + 1}</th>
+                <td>
+                  {bar.cells
+                    .map((cell) => (cell.chord ? chordText(cell.chord.symbol) : 'no chord'))
+                    .join(', ')}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </figure>
   );
 }
 
 /** A section's own key, where it is not the chart's. */
-const keyOf = (chart: Chart, bar: WrittenBar): string => (bar.key && bar.key !== chart.key ? `   ${typeset(keyName(bar.key).replace(' major', ''))}` : '');
+const keyOf = (chart: Chart, bar: WrittenBar): string =>
+  bar.key && bar.key !== chart.key ? `   ${typeset(keyName(bar.key).replace(' major', ''))}` : '';
 
-type BarProps = { bar: WrittenBar; before: WrittenBar | null; after: WrittenBar | null; number: number; x: number; wrong: boolean; sounding: boolean; first: boolean; last: boolean; ends: boolean };
+type BarProps = {
+  bar: WrittenBar;
+  before: WrittenBar | null;
+  after: WrittenBar | null;
+  number: number;
+  x: number;
+  wrong: boolean;
+  sounding: boolean;
+  first: boolean;
+  last: boolean;
+  ends: boolean;
+};
 
 function TypesetBar({ bar, before, after, number, x, wrong, sounding, first, last, ends }: BarProps) {
   const moved = before !== null && !sameMeter(bar.meter, before.meter);
@@ -59,13 +115,25 @@ function TypesetBar({ bar, before, after, number, x, wrong, sounding, first, las
   return (
     <g transform={`translate(${x} 0)`}>
       {sounding && <rect x={1} y={14} width={BAR - 2} height={48} fill="var(--now)" opacity={0.2} />}
-      {bar.opens ? <RepeatOpens /> : <line x1={0} y1={14} x2={0} y2={62} stroke="var(--soft)" strokeWidth={first ? 2 : 1.5} />}
-      {ends && !bar.closes && !last && <line x1={BAR} y1={14} x2={BAR} y2={62} stroke="var(--soft)" strokeWidth={1.5} />}
+      {bar.opens ? (
+        <RepeatOpens />
+      ) : (
+        <line x1={0} y1={14} x2={0} y2={62} stroke="var(--soft)" strokeWidth={first ? 2 : 1.5} />
+      )}
+      {ends && !bar.closes && !last && (
+        <line x1={BAR} y1={14} x2={BAR} y2={62} stroke="var(--soft)" strokeWidth={1.5} />
+      )}
       {bar.closes ? <RepeatCloses /> : last && <EndLine />}
-      {bar.ending !== null && <Ending number={bar.ending} open={after?.ending == null && !bar.closes && after !== null} />}
+      {bar.ending !== null && (
+        <Ending number={bar.ending} open={after?.ending == null && !bar.closes && after !== null} />
+      )}
       {moved && <MeterSign meter={bar.meter} x={(bar.opens ? 14 : 0) + 12} />}
-      <text x={8} y={79} fontSize={12} style={{ fill: 'var(--dim)' }}>{number}</text>
-      {wrong && <rect x={5} y={10} width={BAR - 10} height={56} fill="none" stroke="var(--now)" strokeWidth={2} />}
+      <text x={8} y={79} fontSize={12} style={{ fill: 'var(--dim)' }}>
+        {number}
+      </text>
+      {wrong && (
+        <rect x={5} y={10} width={BAR - 10} height={56} fill="none" stroke="var(--now)" strokeWidth={2} />
+      )}
       {bar.repeats ? <RepeatSign /> : <BarChords bar={bar} left={left} />}
     </g>
   );
@@ -76,8 +144,12 @@ const sameMeter = (a: Meter, b: Meter): boolean => a.upper === b.upper && a.lowe
 function MeterSign({ meter, x }: { meter: Meter; x: number }) {
   return (
     <g fontSize={17} fontWeight={640} textAnchor="middle">
-      <text x={x} y={36} style={{ fill: 'var(--soft)' }}>{meter.upper}</text>
-      <text x={x} y={53} style={{ fill: 'var(--soft)' }}>{meter.lower}</text>
+      <text x={x} y={36} style={{ fill: 'var(--soft)' }}>
+        {meter.upper}
+      </text>
+      <text x={x} y={53} style={{ fill: 'var(--soft)' }}>
+        {meter.lower}
+      </text>
       {isCompound(meter) && <title>{`${meter.upper / 3} dotted beats`}</title>}
     </g>
   );
@@ -88,7 +160,8 @@ function RepeatOpens() {
     <g>
       <rect x={-1} y={14} width={4} height={48} fill="var(--soft)" />
       <line x1={7} y1={14} x2={7} y2={62} stroke="var(--soft)" strokeWidth={1.5} />
-      <circle cx={12.5} cy={31} r={2.6} fill="var(--soft)" /><circle cx={12.5} cy={45} r={2.6} fill="var(--soft)" />
+      <circle cx={12.5} cy={31} r={2.6} fill="var(--soft)" />
+      <circle cx={12.5} cy={45} r={2.6} fill="var(--soft)" />
     </g>
   );
 }
@@ -98,7 +171,8 @@ function RepeatCloses() {
     <g>
       <rect x={BAR - 3} y={14} width={4} height={48} fill="var(--soft)" />
       <line x1={BAR - 7} y1={14} x2={BAR - 7} y2={62} stroke="var(--soft)" strokeWidth={1.5} />
-      <circle cx={BAR - 12.5} cy={31} r={2.6} fill="var(--soft)" /><circle cx={BAR - 12.5} cy={45} r={2.6} fill="var(--soft)" />
+      <circle cx={BAR - 12.5} cy={31} r={2.6} fill="var(--soft)" />
+      <circle cx={BAR - 12.5} cy={45} r={2.6} fill="var(--soft)" />
     </g>
   );
 }
@@ -117,7 +191,9 @@ function Ending({ number, open }: { number: number; open: boolean }) {
   return (
     <g>
       <path d={`M2 12V2H${BAR - 3}${open ? '' : 'V12'}`} fill="none" stroke="var(--soft)" strokeWidth={1.5} />
-      <text x={8} y={13} fontSize={12} fontWeight={560} style={{ fill: 'var(--soft)' }}>{number}.</text>
+      <text x={8} y={13} fontSize={12} fontWeight={560} style={{ fill: 'var(--soft)' }}>
+        {number}.
+      </text>
     </g>
   );
 }
@@ -139,10 +215,21 @@ function BarChords({ bar, left }: { bar: WrittenBar; left: number }) {
   const room = BAR - 18 - left - (bar.closes ? 12 : 0);
   const symbolOf = (cell: WrittenBar['cells'][number]) => cell.chord?.symbol ?? 'N.C.';
   // one size a bar: the longest symbol in the shortest share decides
-  const fitting = Math.min(...bar.cells.map((cell) => ((cell.beats.valueOf() / beats) * room - 4) / chordWidth(symbolOf(cell))));
+  const fitting = Math.min(
+    ...bar.cells.map((cell) => ((cell.beats.valueOf() / beats) * room - 4) / chordWidth(symbolOf(cell))),
+  );
   const size = Math.max(12, Math.min(bar.cells.length > 1 ? 26 : 34, fitting));
   return bar.cells.map((cell) => {
     const symbol = symbolOf(cell);
-    return <ChordSvg key={`${cell.start.toFraction()}`} x={12 + left + (cell.start.valueOf() / beats) * room} y={50} symbol={symbol} size={size} fill={cell.chord ? 'var(--ink)' : 'var(--soft)'} />;
+    return (
+      <ChordSvg
+        key={`${cell.start.toFraction()}`}
+        x={12 + left + (cell.start.valueOf() / beats) * room}
+        y={50}
+        symbol={symbol}
+        size={size}
+        fill={cell.chord ? 'var(--ink)' : 'var(--soft)'}
+      />
+    );
   });
 }

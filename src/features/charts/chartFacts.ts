@@ -4,7 +4,14 @@ import { typeset } from '@/core/practise';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** What the machine reads in a chart, as short facts beside it. */
-export type ChartFacts = { readonly summary: string; readonly readAs: string; readonly home: string; readonly functions: readonly { chord: string; degree: string }[]; readonly changes: string; /** ii–Vs and turnarounds with their bars; empty without any. */ readonly brackets: string };
+export type ChartFacts = {
+  readonly summary: string;
+  readonly readAs: string;
+  readonly home: string;
+  readonly functions: readonly { chord: string; degree: string }[];
+  readonly changes: string;
+  /** ii–Vs and turnarounds with their bars; empty without any. */ readonly brackets: string;
+};
 
 export function chartFacts(chart: Chart): ChartFacts {
   const timeline = timelineOf(chart, chart.tempo ?? 120);
@@ -13,20 +20,48 @@ export function chartFacts(chart: Chart): ChartFacts {
   const key = typeset(first ? keyName(first.key) : 'C major');
   const { blues, minorBlues, vamp } = harmony.character;
   const seen = new Map<string, string>();
-  for (const reading of harmony.readings) if (reading && !seen.has(`${reading.chord.symbol} ${reading.degree}`)) seen.set(`${reading.chord.symbol} ${reading.degree}`, reading.degree);
+  for (const reading of harmony.readings)
+    if (reading && !seen.has(`${reading.chord.symbol} ${reading.degree}`))
+      seen.set(`${reading.chord.symbol} ${reading.degree}`, reading.degree);
   const perChorus = changesOf(timeline, 2).filter((change) => change.chorus === 1);
   const kinds = new Set(perChorus.map((change) => `${change.from.symbol} ${change.to.symbol}`)).size;
   const barOf = (stretch: number) => timeline.stretches[stretch]!.bar + 1;
-  const span = ({ from, to }: { from: number; to: number }) => (barOf(from) === barOf(to - 1) ? `${barOf(from)}` : `${barOf(from)}–${barOf(to - 1)}`);
-  const spans = (kind: 'ii-V' | 'turnaround') => harmony.brackets.filter((one) => one.kind === kind).map(span);
-  const said = (name: string, all: readonly string[]) => (all.length === 0 ? [] : [`${name} in ${all.length === 1 && !all[0]!.includes('–') ? 'bar' : 'bars'} ${all.slice(0, 6).join(', ')}${all.length > 6 ? ' and more' : ''}`]);
+  const span = ({ from, to }: { from: number; to: number }) =>
+    barOf(from) === barOf(to - 1) ? `${barOf(from)}` : `${barOf(from)}–${barOf(to - 1)}`;
+  const spans = (kind: 'ii-V' | 'turnaround') =>
+    harmony.brackets.filter((one) => one.kind === kind).map(span);
+  const said = (name: string, all: readonly string[]) =>
+    all.length === 0
+      ? []
+      : [
+          `${name} in ${all.length === 1 && !all[0]!.includes('–') ? 'bar' : 'bars'} ${all.slice(0, 6).join(', ')}${all.length > 6 ? ' and more' : ''}`,
+        ];
   const runnerUp = harmony.regions.length === 1 ? harmony.regions[0]!.runnerUp : null;
   return {
     brackets: [...said('ii–V', spans('ii-V')), ...said('turnaround', spans('turnaround'))].join('; '),
-    summary: [`${chart.bars.length} bars in ${key.replace(' major', '')}`, chart.feel, chart.tempo, chart.pickup > 0 && `pickup of ${chart.pickup} ${chart.pickup === 1 ? 'beat' : 'beats'}`].filter(Boolean).join(', '),
-    readAs: minorBlues ? `minor blues in ${key}` : blues ? `blues in ${key.split(' ')[0]}` : vamp ? `vamp on ${key.replace(' major', '')}` : `${key}${chart.key ? '' : `, found from its cadences${runnerUp ? `; ${typeset(keyName(runnerUp))} is near` : ''}`}`,
+    summary: [
+      `${chart.bars.length} bars in ${key.replace(' major', '')}`,
+      chart.feel,
+      chart.tempo,
+      chart.pickup > 0 && `pickup of ${chart.pickup} ${chart.pickup === 1 ? 'beat' : 'beats'}`,
+    ]
+      .filter(Boolean)
+      .join(', '),
+    readAs: minorBlues
+      ? `minor blues in ${key}`
+      : blues
+        ? `blues in ${key.split(' ')[0]}`
+        : vamp
+          ? `vamp on ${key.replace(' major', '')}`
+          : `${key}${chart.key ? '' : `, found from its cadences${runnerUp ? `; ${typeset(keyName(runnerUp))} is near` : ''}`}`,
     home: typeset(harmony.homeScales[0]?.name ?? ''),
-    functions: [...seen].map(([id, degree]) => ({ chord: id.slice(0, id.lastIndexOf(' ')), degree: intervalLabel(degree) })),
-    changes: perChorus.length === 0 ? 'none: one chord throughout' : `${perChorus.length} a chorus, ${kinds} ${kinds === 1 ? 'kind' : 'kinds'}`,
+    functions: [...seen].map(([id, degree]) => ({
+      chord: id.slice(0, id.lastIndexOf(' ')),
+      degree: intervalLabel(degree),
+    })),
+    changes:
+      perChorus.length === 0
+        ? 'none: one chord throughout'
+        : `${perChorus.length} a chorus, ${kinds} ${kinds === 1 ? 'kind' : 'kinds'}`,
   };
 }

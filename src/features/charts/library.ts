@@ -5,5 +5,9 @@ import type { LibraryEntry } from './ChartsScreen';
 /** One line of the library for a stored chart. */
 export function libraryEntry({ id, title, text }: { id: string; title: string; text: string }): LibraryEntry {
   const read = readChart(text);
-  return { id, title, summary: read.ok ? chartFacts(read.value).summary.split(',')[0]! : 'still being written' };
+  return {
+    id,
+    title,
+    summary: read.ok ? chartFacts(read.value).summary.split(',')[0]! : 'still being written',
+  };
 }

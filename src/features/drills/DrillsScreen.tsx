@@ -17,7 +17,11 @@ import { takeUp } from './drillServer';
 import { GROUPS } from './groups';
 
 export type DrillsChart = { readonly id: string; readonly title: string; readonly text: string };
-type Item = { readonly drill: StoredDrill; readonly runs: readonly StoredRun[]; /** Days until it is due; none or fewer is now. */ readonly days: number };
+type Item = {
+  readonly drill: StoredDrill;
+  readonly runs: readonly StoredRun[];
+  /** Days until it is due; none or fewer is now. */ readonly days: number;
+};
 type Props = { charts: readonly DrillsChart[]; items: readonly Item[]; chartId: string | null };
 
 /** What comes back, and everything that can be taken up over a chart. */
@@ -29,22 +33,78 @@ export function DrillsScreen({ charts, items, chartId }: Props) {
   const chart = charts.find(({ id }) => id === chosen);
   const open = items.filter(({ drill }) => !drill.away);
   const due = open.filter(({ days }) => days <= 0);
-  const go = (body: Parameters<typeof takeUp>[0]) => { setTrouble(null); takeUp(body).then(({ id }) => router.push(`/drills/${id}`)).catch((error: Error) => setTrouble(error.message)); };
+  const go = (body: Parameters<typeof takeUp>[0]) => {
+    setTrouble(null);
+    takeUp(body)
+      .then(({ id }) => router.push(`/drills/${id}`))
+      .catch((error: Error) => setTrouble(error.message));
+  };
   const first = due[0] ?? open[0];
-  useKeys({ press: () => { if (first) router.push(`/drills/${first.drill.id}`); } }, true);
-  const known = new Map(open.filter(({ drill }) => drill.chartId === chosen).map((item) => [item.drill.drill.kind as string, item]));
+  useKeys(
+    {
+      press: () => {
+        if (first) router.push(`/drills/${first.drill.id}`);
+      },
+    },
+    true,
+  );
+  const known = new Map(
+    open
+      .filter(({ drill }) => drill.chartId === chosen)
+      .map((item) => [item.drill.drill.kind as string, item]),
+  );
   return (
-    <Shell place="Drills" footer={<><span>{first ? <><span className="font-[640] text-now">press</span> {due[0] ? 'the first one due' : 'the next one'}: <ChordWords text={typeset(first.drill.drill.name)} /></> : 'Take one up below, or from a finding in a review.'}</span><span className="ml-auto hidden sm:inline">{open.length} {open.length === 1 ? 'drill comes' : 'drills come'} back, {due.length} due today</span></>}>
+    <Shell
+      place="Drills"
+      footer={
+        <>
+          <span>
+            {first ? (
+              <>
+                <span className="font-[640] text-now">press</span>{' '}
+                {due[0] ? 'the first one due' : 'the next one'}:{' '}
+                <ChordWords text={typeset(first.drill.drill.name)} />
+              </>
+            ) : (
+              'Take one up below, or from a finding in a review.'
+            )}
+          </span>
+          <span className="ml-auto hidden sm:inline">
+            {open.length} {open.length === 1 ? 'drill comes' : 'drills come'} back, {due.length} due today
+          </span>
+        </>
+      }
+    >
       <div className="mx-4 grid gap-x-14 gap-y-8 pt-4 pb-10 sm:mx-8 lg:grid-cols-[400px_minmax(0,1fr)]">
         <section aria-label="What comes back" className="min-w-0">
           <h1 className="text-[25px] leading-8 font-[640]">What comes back</h1>
-          {open.length === 0 && <p className="mt-3 text-lg leading-7 text-soft">Nothing yet. A finding in a review becomes a drill on one key; or take one up here.</p>}
+          {open.length === 0 && (
+            <p className="mt-3 text-lg leading-7 text-soft">
+              Nothing yet. A finding in a review becomes a drill on one key; or take one up here.
+            </p>
+          )}
           <ul className="mt-2">
-            {open.map((item) => <li key={item.drill.id} className="border-b border-line"><ItemRow item={item} /></li>)}
+            {open.map((item) => (
+              <li key={item.drill.id} className="border-b border-line">
+                <ItemRow item={item} />
+              </li>
+            ))}
           </ul>
           {items.length > open.length && (
-            <details className="mt-4 text-soft"><summary className="cursor-pointer text-[15px] text-dim">{items.length - open.length} put away</summary>
-              <ul>{items.filter(({ drill }) => drill.away).map((item) => <li key={item.drill.id} className="border-b border-line"><ItemRow item={item} /></li>)}</ul></details>
+            <details className="mt-4 text-soft">
+              <summary className="cursor-pointer text-[15px] text-dim">
+                {items.length - open.length} put away
+              </summary>
+              <ul>
+                {items
+                  .filter(({ drill }) => drill.away)
+                  .map((item) => (
+                    <li key={item.drill.id} className="border-b border-line">
+                      <ItemRow item={item} />
+                    </li>
+                  ))}
+              </ul>
+            </details>
           )}
         </section>
         <section aria-label="Take one up" className="min-w-0">
@@ -52,21 +112,55 @@ export function DrillsScreen({ charts, items, chartId }: Props) {
           {chart ? (
             <>
               <div className="mt-2 grid gap-x-8 sm:grid-cols-2">
-                <ChoiceSetting name="Over" value={chosen} choices={charts.map(({ id, title }) => [id, title] as const)} onChange={setChosen} />
-                <ChoiceSetting name="Plan" value={plan} choices={PLAN_IDS.map((id) => [id, PLANS[id].name] as const)} onChange={(id: PlanId) => setPlan(id)} />
+                <ChoiceSetting
+                  name="Over"
+                  value={chosen}
+                  choices={charts.map(({ id, title }) => [id, title] as const)}
+                  onChange={setChosen}
+                />
+                <ChoiceSetting
+                  name="Plan"
+                  value={plan}
+                  choices={PLAN_IDS.map((id) => [id, PLANS[id].name] as const)}
+                  onChange={(id: PlanId) => setPlan(id)}
+                />
               </div>
-              <OwnWords key={chart.id} chart={chart} onGo={(words) => go({ chartId: chart.id, words, plan: { id: plan } })} />
-              {trouble && <p role="alert" className="mt-2 border-l-[3px] border-now pl-4 text-ink">{trouble}</p>}
+              <OwnWords
+                key={chart.id}
+                chart={chart}
+                onGo={(words) => go({ chartId: chart.id, words, plan: { id: plan } })}
+              />
+              {trouble && (
+                <p role="alert" className="mt-2 border-l-[3px] border-now pl-4 text-ink">
+                  {trouble}
+                </p>
+              )}
               {GROUPS.map(([name, kinds]) => (
                 <section key={name} aria-label={name} className="mt-6">
                   <h3 className="heading border-b border-line">{name}</h3>
                   <ul className="grid gap-x-8 sm:grid-cols-2">
-                    {kinds.map((kind) => <li key={kind}><KindRow kind={kind} item={known.get(kind) ?? null} onGo={() => go({ chartId: chart.id, kind, plan: { id: plan } })} /></li>)}
+                    {kinds.map((kind) => (
+                      <li key={kind}>
+                        <KindRow
+                          kind={kind}
+                          item={known.get(kind) ?? null}
+                          onGo={() => go({ chartId: chart.id, kind, plan: { id: plan } })}
+                        />
+                      </li>
+                    ))}
                   </ul>
                 </section>
               ))}
             </>
-          ) : <p className="mt-3 text-lg text-soft">There is no chart to drill over. <Link className="underline" href="/charts">Write one</Link>, or take one from the library.</p>}
+          ) : (
+            <p className="mt-3 text-lg text-soft">
+              There is no chart to drill over.{' '}
+              <Link className="underline" href="/charts">
+                Write one
+              </Link>
+              , or take one from the library.
+            </p>
+          )}
         </section>
       </div>
     </Shell>
@@ -77,10 +171,22 @@ function ItemRow({ item: { drill, runs, days } }: { item: Item }) {
   const last = runs[0];
   const tempo = drill.ladder.rungs[drill.ladder.at]!;
   return (
-    <Link href={`/drills/${drill.id}`} className="group grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 py-2.5 hover:text-ink">
-      <b className="text-[17px] group-hover:underline"><ChordWords text={typeset(drill.drill.name)} /></b><b className="text-right text-xl">{tempo}</b>
-      <span className="text-[15px] text-soft">{drill.title}, {last ? `last ${last.met} of ${last.of}` : 'first try'}</span>
-      <span className={`text-right text-[15px] ${days <= 0 && !drill.away ? 'font-[640] text-now' : 'text-dim'}`}>{drill.away ? 'away' : days <= 0 ? 'due' : days === 1 ? 'tomorrow' : `in ${days} days`}</span>
+    <Link
+      href={`/drills/${drill.id}`}
+      className="group grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 py-2.5 hover:text-ink"
+    >
+      <b className="text-[17px] group-hover:underline">
+        <ChordWords text={typeset(drill.drill.name)} />
+      </b>
+      <b className="text-right text-xl">{tempo}</b>
+      <span className="text-[15px] text-soft">
+        {drill.title}, {last ? `last ${last.met} of ${last.of}` : 'first try'}
+      </span>
+      <span
+        className={`text-right text-[15px] ${days <= 0 && !drill.away ? 'font-[640] text-now' : 'text-dim'}`}
+      >
+        {drill.away ? 'away' : days <= 0 ? 'due' : days === 1 ? 'tomorrow' : `in ${days} days`}
+      </span>
     </Link>
   );
 }
@@ -89,8 +195,14 @@ function KindRow({ kind, item, onGo }: { kind: DrillKind; item: Item | null; onG
   const { name, rule } = CATALOGUE[kind];
   const best = item ? fastestPassed(item.runs) : null;
   return (
-    <button type="button" onClick={onGo} className="group grid w-full grid-cols-[minmax(0,1fr)_auto] gap-x-3 border-b border-line py-2 text-left">
-      <b className="font-[580] group-hover:underline"><ChordWords text={typeset(name)} /></b>
+    <button
+      type="button"
+      onClick={onGo}
+      className="group grid w-full grid-cols-[minmax(0,1fr)_auto] gap-x-3 border-b border-line py-2 text-left"
+    >
+      <b className="font-[580] group-hover:underline">
+        <ChordWords text={typeset(name)} />
+      </b>
       <span className="text-sm text-dim">{best !== null ? `passed at ${best}` : item ? 'taken up' : ''}</span>
       <span className="col-span-2 text-sm leading-5 text-soft">{ruleWords(rule)}</span>
     </button>
@@ -100,19 +212,67 @@ function KindRow({ kind, item, onGo }: { kind: DrillKind; item: Item | null; onG
 /** A drill in the player's own words, read while it is typed. */
 function OwnWords({ chart, onGo }: { chart: DrillsChart; onGo: (words: string) => void }) {
   const [text, setText] = useState('');
-  const bars = useMemo(() => { const read = readChart(chart.text); return read.ok ? read.value.bars.length : 1; }, [chart.text]);
+  const bars = useMemo(() => {
+    const read = readChart(chart.text);
+    return read.ok ? read.value.bars.length : 1;
+  }, [chart.text]);
   const read = useMemo(() => (text.trim() === '' ? accepted(null) : readOwnWords(text, bars)), [text, bars]);
   return (
-    <form className="mt-3" onSubmit={(event) => { event.preventDefault(); if (text.trim() !== '' && read.ok) onGo(text); }}>
-      <label className="heading" htmlFor="own-drill">Or in your own words</label>
+    <form
+      className="mt-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim() !== '' && read.ok) onGo(text);
+      }}
+    >
+      <label className="heading" htmlFor="own-drill">
+        Or in your own words
+      </label>
       <div className="flex flex-wrap gap-3">
-        <input id="own-drill" className="field min-w-0 flex-1" list="own-examples" placeholder={OWN_EXAMPLES[0]} value={text} onChange={(event) => setText(event.target.value)} aria-describedby="own-said" autoComplete="off" />
-        <button type="submit" className="quiet" disabled={text.trim() === '' || !read.ok}>Take it up</button>
+        <input
+          id="own-drill"
+          className="field min-w-0 flex-1"
+          list="own-examples"
+          placeholder={OWN_EXAMPLES[0]}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          aria-describedby="own-said"
+          autoComplete="off"
+        />
+        <button type="submit" className="quiet" disabled={text.trim() === '' || !read.ok}>
+          Take it up
+        </button>
       </div>
-      <datalist id="own-examples">{OWN_EXAMPLES.map((one) => <option key={one} value={one} />)}</datalist>
+      <datalist id="own-examples">
+        {OWN_EXAMPLES.map((one) => (
+          <option key={one} value={one} />
+        ))}
+      </datalist>
       <p id="own-said" role="status" className="mt-1 min-h-6 text-[15px] text-soft">
-        {!read.ok ? <>{read.problems[0].message}{read.problems[0].suggestion && <> Try: <button type="button" className="underline" onClick={() => setText(read.problems[0].suggestion!)}>{read.problems[0].suggestion}</button></>}</>
-          : read.value ? <>Heard as: <b className="text-ink">{ruleWords(read.value.rule)}</b>{read.value.span && ` Bars ${read.value.span.join('–')}.`}{read.value.tempo && ` At ${read.value.tempo}.`}</> : null}
+        {!read.ok ? (
+          <>
+            {read.problems[0].message}
+            {read.problems[0].suggestion && (
+              <>
+                {' '}
+                Try:{' '}
+                <button
+                  type="button"
+                  className="underline"
+                  onClick={() => setText(read.problems[0].suggestion!)}
+                >
+                  {read.problems[0].suggestion}
+                </button>
+              </>
+            )}
+          </>
+        ) : read.value ? (
+          <>
+            Heard as: <b className="text-ink">{ruleWords(read.value.rule)}</b>
+            {read.value.span && ` Bars ${read.value.span.join('–')}.`}
+            {read.value.tempo && ` At ${read.value.tempo}.`}
+          </>
+        ) : null}
       </p>
     </form>
   );

@@ -37,40 +37,138 @@ export function Example({ stage }: { stage: DrillStage }) {
   const cursor = sounding && state.phase === 'sounding' ? state.beat : null;
   return (
     <section aria-label="An example">
-      <h2 className="mb-1 flex flex-wrap items-baseline gap-x-4 gap-y-1"><span className="heading">One line that passes</span>
-        <button type="button" className="text-[15px] text-soft underline hover:text-ink" onClick={() => void hear(`${seed}`, (rate) => ({ type: 'line', notes: shown.line, chartText: drill.chartText, tempo: drill.tempo, choruses: 1, rate, seed, leadSeconds: 0 }))}>{sounding ? (state.phase === 'preparing' ? 'tuning up' : 'stop') : 'hear it'}</button>
-        <button type="button" className="text-[15px] text-soft underline hover:text-ink" onClick={() => setSeed(seed + 1)}>another</button>
-        {state.trouble && <span role="alert" className="text-ink">{state.trouble}</span>}
+      <h2 className="mb-1 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <span className="heading">One line that passes</span>
+        <button
+          type="button"
+          className="text-[15px] text-soft underline hover:text-ink"
+          onClick={() =>
+            void hear(`${seed}`, (rate) => ({
+              type: 'line',
+              notes: shown.line,
+              chartText: drill.chartText,
+              tempo: drill.tempo,
+              choruses: 1,
+              rate,
+              seed,
+              leadSeconds: 0,
+            }))
+          }
+        >
+          {sounding ? (state.phase === 'preparing' ? 'tuning up' : 'stop') : 'hear it'}
+        </button>
+        <button
+          type="button"
+          className="text-[15px] text-soft underline hover:text-ink"
+          onClick={() => setSeed(seed + 1)}
+        >
+          another
+        </button>
+        {state.trouble && (
+          <span role="alert" className="text-ink">
+            {state.trouble}
+          </span>
+        )}
       </h2>
-      {([[WIDTH, 'hidden sm:block'], [PHONE, 'sm:hidden']] as const).map(([width, shownOn]) => (
+      {(
+        [
+          [WIDTH, 'hidden sm:block'],
+          [PHONE, 'sm:hidden'],
+        ] as const
+      ).map(([width, shownOn]) => (
         <div key={width} className={shownOn}>
           {rows.map((row) => (
-            <svg key={row.index} viewBox={`0 0 ${width} ${HEAD + LANE + 10}`} className="mb-1 w-full" role="img" aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number} of the example: ${shown.report.notes.filter(({ onsetBeat }) => onsetBeat >= row.start && onsetBeat < row.end).map(({ interval }) => interval ?? 'rest').join(' ')}`}>
-              <FormRow row={row} width={width} formBeats={timeline.formBeats} choruses={[0]} take={shown.drawn} cursor={cursor} />
+            <svg
+              key={row.index}
+              viewBox={`0 0 ${width} ${HEAD + LANE + 10}`}
+              className="mb-1 w-full"
+              role="img"
+              aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number} of the example: ${shown.report.notes
+                .filter(({ onsetBeat }) => onsetBeat >= row.start && onsetBeat < row.end)
+                .map(({ interval }) => interval ?? 'rest')
+                .join(' ')}`}
+            >
+              <FormRow
+                row={row}
+                width={width}
+                formBeats={timeline.formBeats}
+                choruses={[0]}
+                take={shown.drawn}
+                cursor={cursor}
+              />
             </svg>
           ))}
         </div>
       ))}
-      {timeline.bars.length > MOST_ROWS * 4 && <p className="text-sm text-dim">and so on to bar {timeline.bars.length}</p>}
-      <OnNeck report={shown.report} instrument={instrumentOf(guitar)} leftHanded={guitar.leftHanded} beat={cursor} />
+      {timeline.bars.length > MOST_ROWS * 4 && (
+        <p className="text-sm text-dim">and so on to bar {timeline.bars.length}</p>
+      )}
+      <OnNeck
+        report={shown.report}
+        instrument={instrumentOf(guitar)}
+        leftHanded={guitar.leftHanded}
+        beat={cursor}
+      />
     </section>
   );
 }
 
 /** Where the line lies: the places of the bars that are heard, or of the first four. */
-function OnNeck({ report, instrument, leftHanded, beat }: { report: ReturnType<typeof judgeDrill>['report']; instrument: Instrument; leftHanded: boolean; beat: number | null }) {
+function OnNeck({
+  report,
+  instrument,
+  leftHanded,
+  beat,
+}: {
+  report: ReturnType<typeof judgeDrill>['report'];
+  instrument: Instrument;
+  leftHanded: boolean;
+  beat: number | null;
+}) {
   const notes = report.notes.filter(({ top }) => top);
-  const path = useMemo(() => pathOf(notes.map(({ onsetBeat, durationBeats, midi }) => ({ onsetBeat, durationBeats, midi: Math.round(midi) })), { instrument }), [notes, instrument]);
+  const path = useMemo(
+    () =>
+      pathOf(
+        notes.map(({ onsetBeat, durationBeats, midi }) => ({
+          onsetBeat,
+          durationBeats,
+          midi: Math.round(midi),
+        })),
+        { instrument },
+      ),
+    [notes, instrument],
+  );
   if (!path.ok) return null;
   const from = beat === null ? 0 : Math.floor(beat / 4) * 4;
   const marks = new Map<string, NeckMark>();
   notes.forEach((note, index) => {
     const place = path.value.path[index];
     if (!place || note.onsetBeat < from - 0.2 || note.onsetBeat >= from + (beat === null ? 16 : 4)) return;
-    marks.set(`${place.string} ${place.fret}`, { string: place.string, fret: place.fret, label: note.chord ? typeset(noteName(spellOver(certain(readChord(note.chord)), pitchClassOf(Math.round(note.midi))))) : '', look: note.height === 0 ? 'tone' : note.height <= 2 ? 'scale' : 'neighbour' });
+    marks.set(`${place.string} ${place.fret}`, {
+      string: place.string,
+      fret: place.fret,
+      label: note.chord
+        ? typeset(noteName(spellOver(certain(readChord(note.chord)), pitchClassOf(Math.round(note.midi)))))
+        : '',
+      look: note.height === 0 ? 'tone' : note.height <= 2 ? 'scale' : 'neighbour',
+    });
   });
   const frets = [...marks.values()].map(({ fret }) => fret).filter((fret) => fret > 0);
   if (frets.length === 0) return null;
   const low = Math.max(1, Math.min(...frets));
-  return <div className="mt-3 max-w-[520px]"><NeckMap tuning={instrument.tuning} from={low} to={Math.max(low + 4, ...frets)} marks={[...marks.values()]} leftHanded={leftHanded} width={520} gap={24} label={`The example on the neck, frets ${low} to ${Math.max(...frets)}`} size={12} /></div>;
+  return (
+    <div className="mt-3 max-w-[520px]">
+      <NeckMap
+        tuning={instrument.tuning}
+        from={low}
+        to={Math.max(low + 4, ...frets)}
+        marks={[...marks.values()]}
+        leftHanded={leftHanded}
+        width={520}
+        gap={24}
+        label={`The example on the neck, frets ${low} to ${Math.max(...frets)}`}
+        size={12}
+      />
+    </div>
+  );
 }

@@ -1,5 +1,13 @@
 import type { PlayedNote } from '@/core/analyse';
-import { changesOf, harmonyOf, placeOf, readChart, timelineOf, type Chart, type Timeline } from '@/core/chart';
+import {
+  changesOf,
+  harmonyOf,
+  placeOf,
+  readChart,
+  timelineOf,
+  type Chart,
+  type Timeline,
+} from '@/core/chart';
 import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill } from '@/core/drill';
 import type { Climb, Ladder, Try } from '@/core/habit';
 import { noteName, spellOver, type Chord } from '@/core/music';
@@ -9,17 +17,39 @@ import { certain, type Beats } from '@/core/vocabulary';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** A drill as it is played: its bars laid out at a tempo. */
-export type DrillStage = { readonly drill: Drill; readonly chart: Chart; readonly timeline: Timeline; readonly plan: Plan; readonly size: AttemptSize };
+export type DrillStage = {
+  readonly drill: Drill;
+  readonly chart: Chart;
+  readonly timeline: Timeline;
+  readonly plan: Plan;
+  readonly size: AttemptSize;
+};
 
 export function stageOf(drill: Drill, tempo: number): DrillStage {
   const chart = certain(readChart(drill.chartText));
   const timeline = timelineOf(chart, tempo);
-  return { drill: { ...drill, tempo }, chart, timeline, plan: planOf(certain(planFromWords(drill.plan)), harmonyOf(chart, timeline), timeline), size: attemptSize(drill, tempo) };
+  return {
+    drill: { ...drill, tempo },
+    chart,
+    timeline,
+    plan: planOf(certain(planFromWords(drill.plan)), harmonyOf(chart, timeline), timeline),
+    size: attemptSize(drill, tempo),
+  };
 }
 
 /** A place of the running pass as it is drawn: met, not met, or still to come. */
-export type Place = { readonly beat: Beats; readonly met: boolean | null; readonly label: string; readonly side: -1 | 0 | 1 };
-export type LiveCount = { readonly met: number; readonly of: number; readonly left: number; readonly places: readonly Place[] };
+export type Place = {
+  readonly beat: Beats;
+  readonly met: boolean | null;
+  readonly label: string;
+  readonly side: -1 | 0 | 1;
+};
+export type LiveCount = {
+  readonly met: number;
+  readonly of: number;
+  readonly left: number;
+  readonly places: readonly Place[];
+};
 
 /** Bars that one line can show with room for what was landed on. */
 const MOST_BARS = 16;
@@ -47,41 +77,82 @@ export function countSoFar(stage: DrillStage, notes: readonly PlayedNote[], unti
   const changes = changesOf(timeline, size.passes).map(({ at }) => at);
   const coming = (atChanges ? changes : []).filter((at) => at > until - SETTLED);
   const places = [
-    ...settled.filter(({ beat }) => beat >= from - 1e-6 && beat < to - 1e-6).map(({ beat, met }): Place => {
-      const landing = atChanges ? report.changes.find((change) => Math.abs(change.beat - beat) < 1e-6)?.landing : undefined;
-      return { beat: beat - from, met, label: landing?.interval ? intervalLabel(landing.interval) : '', side: landing?.timing === 'early' ? -1 : landing?.timing === 'late' ? 1 : 0 };
-    }),
-    ...coming.filter((at) => at >= from - 1e-6 && at < to - 1e-6).map((at): Place => ({ beat: at - from, met: null, label: '', side: 0 })),
+    ...settled
+      .filter(({ beat }) => beat >= from - 1e-6 && beat < to - 1e-6)
+      .map(({ beat, met }): Place => {
+        const landing = atChanges
+          ? report.changes.find((change) => Math.abs(change.beat - beat) < 1e-6)?.landing
+          : undefined;
+        return {
+          beat: beat - from,
+          met,
+          label: landing?.interval ? intervalLabel(landing.interval) : '',
+          side: landing?.timing === 'early' ? -1 : landing?.timing === 'late' ? 1 : 0,
+        };
+      }),
+    ...coming
+      .filter((at) => at >= from - 1e-6 && at < to - 1e-6)
+      .map((at): Place => ({ beat: at - from, met: null, label: '', side: 0 })),
   ];
-  return { met: settled.filter(({ met }) => met).length, of: settled.length, left: atChanges ? coming.length : 0, places };
+  return {
+    met: settled.filter(({ met }) => met).length,
+    of: settled.length,
+    left: atChanges ? coming.length : 0,
+    places,
+  };
 }
 
 /** What the rule asks over a chord, by name: `play its third A`; null where the rule names no tone. */
-export function aimOver({ drill }: DrillStage, chord: Chord | null): { readonly words: string; readonly names: readonly string[] } | null {
+export function aimOver(
+  { drill }: DrillStage,
+  chord: Chord | null,
+): { readonly words: string; readonly names: readonly string[] } | null {
   if (!chord || drill.rule.kind !== 'land' || drill.rule.tones.includes('chord')) return null;
   const tones = tonesOver(chord, drill.rule.tones);
   if (tones.length === 0) return null;
-  return { words: tones.length === 1 ? `play its ${intervalWord(tones[0]!.interval)}` : 'land on', names: tones.map(({ pc }) => typeset(noteName(spellOver(chord, pc)))) };
+  return {
+    words: tones.length === 1 ? `play its ${intervalWord(tones[0]!.interval)}` : 'land on',
+    names: tones.map(({ pc }) => typeset(noteName(spellOver(chord, pc)))),
+  };
 }
 
 /** The bar and chorus of a beat, for the words beside the picture. */
-export const passAt = ({ timeline, size }: DrillStage, beat: Beats): string => `pass ${Math.min(size.passes, placeOf(timeline, Math.max(0, beat)).chorus + 1)} of ${size.passes}`;
+export const passAt = ({ timeline, size }: DrillStage, beat: Beats): string =>
+  `pass ${Math.min(size.passes, placeOf(timeline, Math.max(0, beat)).chorus + 1)} of ${size.passes}`;
 
 /** The thing that is counted, in the plural. */
 export function countedThing({ rule }: Drill): string {
   switch (rule.kind) {
-    case 'land': return rule.tones.length === 1 && rule.tones[0] !== 'chord' ? `${rule.tones[0]}s` : 'landings';
-    case 'figure': return 'lead-ins';
-    case 'join': return 'joins';
-    case 'start': case 'space': case 'end': case 'cross': case 'motif': case 'vary': case 'answer': return 'phrases';
-    case 'material': case 'place': return 'chords';
-    case 'home': return 'arrivals';
-    default: return 'bars';
+    case 'land':
+      return rule.tones.length === 1 && rule.tones[0] !== 'chord' ? `${rule.tones[0]}s` : 'landings';
+    case 'figure':
+      return 'lead-ins';
+    case 'join':
+      return 'joins';
+    case 'start':
+    case 'space':
+    case 'end':
+    case 'cross':
+    case 'motif':
+    case 'vary':
+    case 'answer':
+      return 'phrases';
+    case 'material':
+    case 'place':
+      return 'chords';
+    case 'home':
+      return 'arrivals';
+    default:
+      return 'bars';
   }
 }
 
 /** What a sitting came to, in two lines, soft and bold. */
-export function sittingWords(tries: readonly Try[], climb: Climb | null, ladder: Ladder): { readonly soft: string; readonly bold: string } {
+export function sittingWords(
+  tries: readonly Try[],
+  climb: Climb | null,
+  ladder: Ladder,
+): { readonly soft: string; readonly bold: string } {
   const last = tries[tries.length - 1];
   if (!last) return { soft: 'No attempt was counted.', bold: 'Nothing is changed.' };
   const passes = tries.filter(({ passed }) => passed).length;

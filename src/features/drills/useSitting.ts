@@ -25,9 +25,15 @@ class Frame {
   sitting = newTakeId();
   standIn: StandIn = 'plays';
   constructor(public drill: StoredDrill) {}
-  take(drill: StoredDrill): void { this.drill = drill; }
-  letIt(standIn: StandIn): void { this.standIn = standIn; }
-  newSitting(): void { this.sitting = newTakeId(); }
+  take(drill: StoredDrill): void {
+    this.drill = drill;
+  }
+  letIt(standIn: StandIn): void {
+    this.standIn = standIn;
+  }
+  newSitting(): void {
+    this.sitting = newTakeId();
+  }
 }
 
 /** The drill in its corner: band, input, attempts. Everything is let go when the screen is left. */
@@ -41,13 +47,26 @@ export function useSitting(first: StoredDrill) {
     return { frame: own, rig: made.rig, corner: made, runner: runnerOf(own, made) };
   });
   const state = useSyncExternalStore(runner.subscribe, runner.getState, runner.getState);
-  useEffect(() => () => { runner.leave(); corner.close(); }, [runner, corner]);
+  useEffect(
+    () => () => {
+      runner.leave();
+      corner.close();
+    },
+    [runner, corner],
+  );
   const all = state.before.length + state.counted.length;
   const last = [...state.before, ...state.counted][all - 1]?.outcome.drill;
   // whichever is newer: what the last attempt made of it, or what the player set since
   const drill = last && changed < all ? last : stored;
-  const setDrill = (next: StoredDrill) => { frame.take(next); setStored(next); setChanged(all); };
-  const letStandIn = (does: StandIn) => { frame.letIt(does); setStandIn(does); };
+  const setDrill = (next: StoredDrill) => {
+    frame.take(next);
+    setStored(next);
+    setChanged(all);
+  };
+  const letStandIn = (does: StandIn) => {
+    frame.letIt(does);
+    setStandIn(does);
+  };
   return { drill, setDrill, standIn, setStandIn: letStandIn, runner, state, rig };
 }
 
@@ -60,14 +79,27 @@ function runnerOf(frame: Frame, corner: Corner): DrillRunner<RunOutcome> {
       return opened;
     },
     settings: (attempt) => {
-      const { drill: { id, chartId, title, drill, ladder }, standIn } = frame;
+      const {
+        drill: { id, chartId, title, drill, ladder },
+        standIn,
+      } = frame;
       const tempo = ladder.rungs[ladder.at] ?? ladderTo({ goal: drill.tempo }).rungs[0]!;
       const { size } = stageOf(drill, tempo);
       const { bandLevel, levels, chords, device } = preferences();
-      const line = device.kind === 'stand-in' ? (standIn === 'plays' ? exampleOf : failingOf)({ ...drill, tempo }, attempt + 1, size.passes) : null;
+      const line =
+        device.kind === 'stand-in'
+          ? (standIn === 'plays' ? exampleOf : failingOf)({ ...drill, tempo }, attempt + 1, size.passes)
+          : null;
       return {
-        chartId: chartId ?? 'none', chartText: drill.chartText, title: `${drill.name}, ${title}`.slice(0, 120), route: { passes: size.passes, tempo, tempoStep: 0, keyStep: 0 }, countInBars: 1, plan: drill.plan, seed: attempt + 1,
-        band: { level: bandLevel, levels, chords, click: 'off', dropOut: {} }, drill: { id, standIn: line },
+        chartId: chartId ?? 'none',
+        chartText: drill.chartText,
+        title: `${drill.name}, ${title}`.slice(0, 120),
+        route: { passes: size.passes, tempo, tempoStep: 0, keyStep: 0 },
+        countInBars: 1,
+        plan: drill.plan,
+        seed: attempt + 1,
+        band: { level: bandLevel, levels, chords, click: 'off', dropOut: {} },
+        drill: { id, standIn: line },
       };
     },
     makeSession: (settings) => new TakeSession(settings, corner),
@@ -92,7 +124,14 @@ export function useLiveCount(session: TakeSession, stage: DrillStage, beat: numb
   const last = heard.at(-1);
   const key = `${heard.length} ${last?.midi ?? ''} ${Math.floor(beat)}`;
   return useMemo(() => {
-    const notes = heard.map((note): PlayedNote => ({ onsetBeat: session.beatAt(note.onsetSec), durationBeats: Math.max(0.05, session.beatAt(note.offsetSec) - session.beatAt(note.onsetSec)), midi: note.midi, cents: note.cents })).filter(({ onsetBeat }) => onsetBeat > -1);
+    const notes = heard
+      .map((note): PlayedNote => ({
+        onsetBeat: session.beatAt(note.onsetSec),
+        durationBeats: Math.max(0.05, session.beatAt(note.offsetSec) - session.beatAt(note.onsetSec)),
+        midi: note.midi,
+        cents: note.cents,
+      }))
+      .filter(({ onsetBeat }) => onsetBeat > -1);
     return countSoFar(stage, notes, beat);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- a note that merely grows is not judged anew
   }, [key, stage, session]);

@@ -2,7 +2,13 @@ import { useEffect, useRef } from 'react';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { weekName, MOST_WEEKS, type CourseRow } from './progressView';
 
-type Props = { rows: readonly CourseRow[]; thisWeek: number; chosen: number; onChoose: (index: number) => void; what: string };
+type Props = {
+  rows: readonly CourseRow[];
+  thisWeek: number;
+  chosen: number;
+  onChoose: (index: number) => void;
+  what: string;
+};
 
 const AXIS = 432;
 const ROW = 18;
@@ -11,52 +17,186 @@ const ROW = 18;
 export function Courses({ rows, thisWeek, chosen, onChoose, what }: Props) {
   return (
     <table className="w-full border-collapse text-left">
-      <caption className="sr-only">{what}, by week: how many of how many, with the range the true share lies in nine times in ten</caption>
+      <caption className="sr-only">
+        {what}, by week: how many of how many, with the range the true share lies in nine times in ten
+      </caption>
       <thead>
         <tr className="align-bottom text-[15px] text-soft">
-          <th scope="col" className="pb-1.5 font-normal"><span className="sr-only">{what}</span></th>
-          <th scope="col" className="hidden pb-1.5 sm:table-cell"><span className="sr-only">Week</span></th>
-          <th scope="col" className="pb-1.5"><span className="sr-only">Met</span></th>
-          <th scope="col" className="pb-1.5 font-[560]"><span className="flex w-full justify-between sm:w-[432px]"><span className="-ml-3">none</span><span>half</span><span className="-mr-2">all</span></span></th>
-          <th scope="col" className="hidden pb-1.5 pl-12 font-[560] lg:table-cell">first week against the latest</th>
-          <th scope="col" className="hidden pb-1.5 text-right font-[560] md:table-cell">held at</th>
+          <th scope="col" className="pb-1.5 font-normal">
+            <span className="sr-only">{what}</span>
+          </th>
+          <th scope="col" className="hidden pb-1.5 sm:table-cell">
+            <span className="sr-only">Week</span>
+          </th>
+          <th scope="col" className="pb-1.5">
+            <span className="sr-only">Met</span>
+          </th>
+          <th scope="col" className="pb-1.5 font-[560]">
+            <span className="flex w-full justify-between sm:w-[432px]">
+              <span className="-ml-3">none</span>
+              <span>half</span>
+              <span className="-mr-2">all</span>
+            </span>
+          </th>
+          <th scope="col" className="hidden pb-1.5 pl-12 font-[560] lg:table-cell">
+            first week against the latest
+          </th>
+          <th scope="col" className="hidden pb-1.5 text-right font-[560] md:table-cell">
+            held at
+          </th>
         </tr>
       </thead>
       <tbody>
-        {rows.map((row, index) => <Row key={row.id} row={row} thisWeek={thisWeek} chosen={index === chosen} onChoose={() => onChoose(index)} />)}
+        {rows.map((row, index) => (
+          <Row
+            key={row.id}
+            row={row}
+            thisWeek={thisWeek}
+            chosen={index === chosen}
+            onChoose={() => onChoose(index)}
+          />
+        ))}
       </tbody>
     </table>
   );
 }
 
-function Row({ row: { from, name, course, word, detail, advice }, thisWeek, chosen, onChoose }: { row: CourseRow; thisWeek: number; chosen: boolean; onChoose: () => void }) {
+function Row({
+  row: { from, name, course, word, detail, advice },
+  thisWeek,
+  chosen,
+  onChoose,
+}: {
+  row: CourseRow;
+  thisWeek: number;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
   // the first week is what the latest is held against: it is always there
-  const weeks = course.weeks.length <= MOST_WEEKS ? course.weeks : [course.weeks[0]!, ...course.weeks.slice(1 - MOST_WEEKS)];
+  const weeks =
+    course.weeks.length <= MOST_WEEKS
+      ? course.weeks
+      : [course.weeks[0]!, ...course.weeks.slice(1 - MOST_WEEKS)];
   const height = Math.max(64, weeks.length * ROW + 12);
   const top = (height - weeks.length * ROW) / 2;
   const here = useRef<HTMLTableRowElement>(null);
-  useEffect(() => { if (chosen) here.current?.scrollIntoView?.({ block: 'nearest' }); }, [chosen]);
+  useEffect(() => {
+    if (chosen) here.current?.scrollIntoView?.({ block: 'nearest' });
+  }, [chosen]);
   return (
-    <tr ref={here} className={`scroll-mt-4 scroll-mb-20 cursor-pointer border-t border-line align-middle ${chosen ? 'bg-row' : ''}`} onClick={onChoose} aria-current={chosen ? 'true' : undefined}>
-      <th scope="row" className={`py-1 pr-3 font-normal ${chosen ? 'border-l-[3px] border-now pl-3' : 'border-l-[3px] border-transparent pl-3'}`}>
-        <button type="button" className="text-left whitespace-nowrap" onClick={onChoose}>{from !== null ? <><span className="text-xl text-soft"><ChordSymbol symbol={from} /></span> <span className="mx-1.5 text-[15px] text-soft">to</span> <span className="text-2xl font-[640]"><ChordSymbol symbol={name} /></span></> : <b className="text-[19px]">{name}</b>}</button>
+    <tr
+      ref={here}
+      className={`scroll-mt-4 scroll-mb-20 cursor-pointer border-t border-line align-middle ${chosen ? 'bg-row' : ''}`}
+      onClick={onChoose}
+      aria-current={chosen ? 'true' : undefined}
+    >
+      <th
+        scope="row"
+        className={`py-1 pr-3 font-normal ${chosen ? 'border-l-[3px] border-now pl-3' : 'border-l-[3px] border-transparent pl-3'}`}
+      >
+        <button type="button" className="text-left whitespace-nowrap" onClick={onChoose}>
+          {from !== null ? (
+            <>
+              <span className="text-xl text-soft">
+                <ChordSymbol symbol={from} />
+              </span>{' '}
+              <span className="mx-1.5 text-[15px] text-soft">to</span>{' '}
+              <span className="text-2xl font-[640]">
+                <ChordSymbol symbol={name} />
+              </span>
+            </>
+          ) : (
+            <b className="text-[19px]">{name}</b>
+          )}
+        </button>
         <span className="block text-sm leading-4 text-soft lg:hidden">{word}</span>
       </th>
-      <td className="hidden pr-3 text-[14px] sm:table-cell">{weeks.map(({ week }, index) => <span key={week} className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'font-[640] text-ink' : 'text-dim'}`}>{weekName(week, thisWeek)}</span>)}</td>
-      <td className="pr-6 text-right text-[15px]">{weeks.map(({ week, met, of }, index) => <span key={week} className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'text-soft' : 'text-dim'}`}><b className={index === weeks.length - 1 ? 'text-ink' : 'font-normal text-soft'}>{met}</b> of {of}</span>)}</td>
+      <td className="hidden pr-3 text-[14px] sm:table-cell">
+        {weeks.map(({ week }, index) => (
+          <span
+            key={week}
+            className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'font-[640] text-ink' : 'text-dim'}`}
+          >
+            {weekName(week, thisWeek)}
+          </span>
+        ))}
+      </td>
+      <td className="pr-6 text-right text-[15px]">
+        {weeks.map(({ week, met, of }, index) => (
+          <span
+            key={week}
+            className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'text-soft' : 'text-dim'}`}
+          >
+            <b className={index === weeks.length - 1 ? 'text-ink' : 'font-normal text-soft'}>{met}</b> of {of}
+          </span>
+        ))}
+      </td>
       <td className="w-full min-w-[120px] sm:w-[432px] sm:min-w-[432px]">
-        <svg viewBox={`0 0 ${AXIS} ${height}`} preserveAspectRatio="none" className="w-full" style={{ height }} aria-hidden="true">
-          {[0, 0.5, 1].map((at) => <line key={at} x1={at * AXIS} y1={0} x2={at * AXIS} y2={height} stroke="var(--line)" strokeDasharray={at === 0.5 ? '2 4' : undefined} vectorEffect="non-scaling-stroke" />)}
+        <svg
+          viewBox={`0 0 ${AXIS} ${height}`}
+          preserveAspectRatio="none"
+          className="w-full"
+          style={{ height }}
+          aria-hidden="true"
+        >
+          {[0, 0.5, 1].map((at) => (
+            <line
+              key={at}
+              x1={at * AXIS}
+              y1={0}
+              x2={at * AXIS}
+              y2={height}
+              stroke="var(--line)"
+              strokeDasharray={at === 0.5 ? '2 4' : undefined}
+              vectorEffect="non-scaling-stroke"
+            />
+          ))}
           {weeks.map(({ week, met, of, interval }, index) => {
             const y = top + index * ROW + ROW / 2;
             const last = index === weeks.length - 1;
-            const colour = last ? 'var(--h0)' : index === weeks.length - 2 ? 'var(--h2)' : index === weeks.length - 3 ? 'var(--h3)' : 'var(--h4)';
-            return <g key={week}><line x1={interval[0] * AXIS} y1={y} x2={interval[1] * AXIS} y2={y} stroke={colour} strokeWidth={last ? 3 : 2} strokeLinecap="round" vectorEffect="non-scaling-stroke" /><line data-point x1={(met / of) * AXIS} y1={y} x2={(met / of) * AXIS + 0.01} y2={y} stroke={colour} strokeWidth={last ? 13 : 10} strokeLinecap="round" vectorEffect="non-scaling-stroke" /></g>;
+            const colour = last
+              ? 'var(--h0)'
+              : index === weeks.length - 2
+                ? 'var(--h2)'
+                : index === weeks.length - 3
+                  ? 'var(--h3)'
+                  : 'var(--h4)';
+            return (
+              <g key={week}>
+                <line
+                  x1={interval[0] * AXIS}
+                  y1={y}
+                  x2={interval[1] * AXIS}
+                  y2={y}
+                  stroke={colour}
+                  strokeWidth={last ? 3 : 2}
+                  strokeLinecap="round"
+                  vectorEffect="non-scaling-stroke"
+                />
+                <line
+                  data-point
+                  x1={(met / of) * AXIS}
+                  y1={y}
+                  x2={(met / of) * AXIS + 0.01}
+                  y2={y}
+                  stroke={colour}
+                  strokeWidth={last ? 13 : 10}
+                  strokeLinecap="round"
+                  vectorEffect="non-scaling-stroke"
+                />
+              </g>
+            );
           })}
         </svg>
       </td>
-      <td className="hidden py-1 pl-12 lg:table-cell"><b className="text-[19px] leading-6">{word}</b>{detail && <span className="block text-[15px] leading-6 text-dim">{detail}</span>}{advice && <span className="block text-[15px] leading-5 text-soft">{advice}</span>}</td>
-      <td className="hidden pr-1 text-right text-[25px] font-[640] md:table-cell">{course.heldAt ?? <span className="text-[15px] font-normal text-dim">not yet</span>}</td>
+      <td className="hidden py-1 pl-12 lg:table-cell">
+        <b className="text-[19px] leading-6">{word}</b>
+        {detail && <span className="block text-[15px] leading-6 text-dim">{detail}</span>}
+        {advice && <span className="block text-[15px] leading-5 text-soft">{advice}</span>}
+      </td>
+      <td className="hidden pr-1 text-right text-[25px] font-[640] md:table-cell">
+        {course.heldAt ?? <span className="text-[15px] font-normal text-dim">not yet</span>}
+      </td>
     </tr>
   );
 }

@@ -8,7 +8,12 @@ import { ChordWords } from '@/ui/ChordWords';
 import { Shell } from '../shell/Shell';
 
 type Week = { readonly name: string; readonly days: readonly DiaryDay[]; readonly minutes: number };
-type Props = { weeks: readonly Week[]; words: Readonly<Record<string, string>>; today: string; goal: string | null };
+type Props = {
+  weeks: readonly Week[];
+  words: Readonly<Record<string, string>>;
+  today: string;
+  goal: string | null;
+};
 
 /** What was practised, day by day, filled in by itself; beside it the player’s own words. Prints a week a sheet. */
 export function DiaryScreen({ weeks, words, today, goal }: Props) {
@@ -22,15 +27,46 @@ export function DiaryScreen({ weeks, words, today, goal }: Props) {
   }, [sheet]);
   const shown = sheet === null ? weeks : weeks.filter((_, index) => index === sheet);
   return (
-    <Shell place="Progress" side={<Link href="/progress" className="no-print hover:text-ink">Progress</Link>} footer={<><span>What you did fills itself in; what you write is kept as you write it</span></>}>
+    <Shell
+      place="Progress"
+      side={
+        <Link href="/progress" className="no-print hover:text-ink">
+          Progress
+        </Link>
+      }
+      footer={
+        <>
+          <span>What you did fills itself in; what you write is kept as you write it</span>
+        </>
+      }
+    >
       <div className={`mx-4 pt-3 pb-10 sm:mx-8 ${sheet === null ? '' : 'sheet'}`}>
-        <h1 className="text-[40px] leading-[48px] font-[640] tracking-tight sm:text-[52px] sm:leading-[60px]">Diary</h1>
+        <h1 className="text-[40px] leading-[48px] font-[640] tracking-tight sm:text-[52px] sm:leading-[60px]">
+          Diary
+        </h1>
         {goal && <p className="mt-1 text-lg text-soft">{goal}</p>}
-        {weeks.every(({ days }) => days.length === 0) && <Day day={{ day: today, minutes: 0, lines: [] }} text={words[today] ?? ''} today={today} />}
+        {weeks.every(({ days }) => days.length === 0) && (
+          <Day day={{ day: today, minutes: 0, lines: [] }} text={words[today] ?? ''} today={today} />
+        )}
         {shown.map((week, index) => (
           <section key={week.name} aria-label={week.name} className="mt-6">
-            <h2 className="flex flex-wrap items-baseline gap-x-5 border-b-2 border-line pb-1 text-[21px] font-[640]">{week.name}<span className="text-base font-normal text-soft">{Math.round(week.minutes)} minutes on {week.days.length} {week.days.length === 1 ? 'day' : 'days'}</span><button type="button" className="no-print ml-auto text-[15px] font-normal text-soft underline hover:text-ink" onClick={() => setSheet(index)}>print this week</button></h2>
-            {week.days.map((day) => <Day key={day.day} day={day} text={words[day.day] ?? ''} today={today} />)}
+            <h2 className="flex flex-wrap items-baseline gap-x-5 border-b-2 border-line pb-1 text-[21px] font-[640]">
+              {week.name}
+              <span className="text-base font-normal text-soft">
+                {Math.round(week.minutes)} minutes on {week.days.length}{' '}
+                {week.days.length === 1 ? 'day' : 'days'}
+              </span>
+              <button
+                type="button"
+                className="no-print ml-auto text-[15px] font-normal text-soft underline hover:text-ink"
+                onClick={() => setSheet(index)}
+              >
+                print this week
+              </button>
+            </h2>
+            {week.days.map((day) => (
+              <Day key={day.day} day={day} text={words[day.day] ?? ''} today={today} />
+            ))}
           </section>
         ))}
       </div>
@@ -42,17 +78,64 @@ function Day({ day: { day, minutes, lines }, text, today }: { day: DiaryDay; tex
   const date = new Date(`${day}T12:00:00`);
   return (
     <article className="grid gap-x-8 gap-y-2 border-b border-line py-4 md:grid-cols-[150px_minmax(0,1fr)_minmax(0,360px)]">
-      <h3 className="text-soft"><b className="text-[19px] text-ink">{day === today ? 'Today' : date.toLocaleDateString('en-GB', { weekday: 'long' })}</b><br />{date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}{minutes > 0 && <><br />{Math.max(1, Math.round(minutes))} {Math.round(minutes) > 1 ? 'minutes' : 'minute'}</>}</h3>
-      <ul className="grid content-start gap-2">{lines.length === 0 && <li className="text-soft">Nothing recorded.</li>}{lines.map((line, index) => <li key={index}><Line line={line} /></li>)}</ul>
+      <h3 className="text-soft">
+        <b className="text-[19px] text-ink">
+          {day === today ? 'Today' : date.toLocaleDateString('en-GB', { weekday: 'long' })}
+        </b>
+        <br />
+        {date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}
+        {minutes > 0 && (
+          <>
+            <br />
+            {Math.max(1, Math.round(minutes))} {Math.round(minutes) > 1 ? 'minutes' : 'minute'}
+          </>
+        )}
+      </h3>
+      <ul className="grid content-start gap-2">
+        {lines.length === 0 && <li className="text-soft">Nothing recorded.</li>}
+        {lines.map((line, index) => (
+          <li key={index}>
+            <Line line={line} />
+          </li>
+        ))}
+      </ul>
       <Words day={day} text={text} />
     </article>
   );
 }
 
 function Line({ line }: { line: DiaryLine }) {
-  if (line.kind === 'take') return <><Link href={`/takes/${line.take}`} className="font-[600] hover:underline">{line.title}, take {line.number}</Link> <span className="text-soft">at {line.tempo}: <ChordWords text={typeset(line.said)} /></span></>;
+  if (line.kind === 'take')
+    return (
+      <>
+        <Link href={`/takes/${line.take}`} className="font-[600] hover:underline">
+          {line.title}, take {line.number}
+        </Link>{' '}
+        <span className="text-soft">
+          at {line.tempo}: <ChordWords text={typeset(line.said)} />
+        </span>
+      </>
+    );
   const { name, title, from, to, tries, passes, best } = line;
-  return <><Link href={`/drills/${line.drill}`} className="font-[600] hover:underline"><ChordWords text={typeset(name)} /></Link> <span className="text-soft">{title}, {from === to ? `at ${to}` : <>from {from} to <b className="text-ink">{to}</b></>}: {passes} of {tries} {tries === 1 ? 'attempt' : 'attempts'} passed, best {best.met} of {best.of} at {best.tempo}</span></>;
+  return (
+    <>
+      <Link href={`/drills/${line.drill}`} className="font-[600] hover:underline">
+        <ChordWords text={typeset(name)} />
+      </Link>{' '}
+      <span className="text-soft">
+        {title},{' '}
+        {from === to ? (
+          `at ${to}`
+        ) : (
+          <>
+            from {from} to <b className="text-ink">{to}</b>
+          </>
+        )}
+        : {passes} of {tries} {tries === 1 ? 'attempt' : 'attempts'} passed, best {best.met} of {best.of} at{' '}
+        {best.tempo}
+      </span>
+    </>
+  );
 }
 
 const KEEP_AFTER_MS = 600;
@@ -65,9 +148,22 @@ function Words({ day, text: first }: { day: string; text: string }) {
   const latest = useRef<string | null>(null);
   const keep = (value: string) => {
     latest.current = null;
-    void ask(`/api/diary/${day}`, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ text: value }) }).then(() => setState('kept')).catch(() => setState('failed'));
+    void ask(`/api/diary/${day}`, {
+      method: 'PUT',
+      keepalive: true,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ text: value }),
+    })
+      .then(() => setState('kept'))
+      .catch(() => setState('failed'));
   };
-  useEffect(() => () => { if (timer.current) clearTimeout(timer.current); if (latest.current !== null) keep(latest.current); }, []); // eslint-disable-line react-hooks/exhaustive-deps -- only when the page goes
+  useEffect(
+    () => () => {
+      if (timer.current) clearTimeout(timer.current);
+      if (latest.current !== null) keep(latest.current);
+    },
+    [],
+  ); // eslint-disable-line react-hooks/exhaustive-deps -- only when the page goes
   const change = (value: string) => {
     setText(value);
     setState('keeping');
@@ -77,9 +173,24 @@ function Words({ day, text: first }: { day: string; text: string }) {
   };
   return (
     <div>
-      <textarea aria-label={`Your words on ${day}`} className="field min-h-[60px] w-full resize-y !border-transparent !bg-transparent leading-6 hover:!border-line focus:!border-line focus:!bg-row print:hidden" rows={2} maxLength={4000} placeholder="In your words" value={text} onChange={(event) => change(event.target.value)} />
+      <textarea
+        aria-label={`Your words on ${day}`}
+        className="field min-h-[60px] w-full resize-y !border-transparent !bg-transparent leading-6 hover:!border-line focus:!border-line focus:!bg-row print:hidden"
+        rows={2}
+        maxLength={4000}
+        placeholder="In your words"
+        value={text}
+        onChange={(event) => change(event.target.value)}
+      />
       <p className="hidden whitespace-pre-wrap print:block">{text}</p>
-      {state === 'failed' && <p role="alert" className="text-sm">Not kept: the server does not answer. <button type="button" className="underline" onClick={() => keep(text)}>Try again</button></p>}
+      {state === 'failed' && (
+        <p role="alert" className="text-sm">
+          Not kept: the server does not answer.{' '}
+          <button type="button" className="underline" onClick={() => keep(text)}>
+            Try again
+          </button>
+        </p>
+      )}
     </div>
   );
 }

@@ -6,14 +6,24 @@ import { TakePlayer } from '@/audio/playback/takePlayer';
 import { sourceOf } from '@/audio/playback/takeSound';
 import type { TakeEnd } from '@/server/practice';
 
-type Props = { ends: readonly [TakeEnd, TakeEnd]; /** A kind of change of the form, `from→to`: its bars are heard; the first two where none is meant. */ change: string | null };
+type Props = {
+  ends: readonly [TakeEnd, TakeEnd];
+  /** A kind of change of the form, `from→to`: its bars are heard; the first two where none is meant. */ change:
+    string | null;
+};
 
 /** The bars before and after a change, first time they come. Bars count from 1. */
-function barsOf({ chartText }: TakeEnd, change: string | null): { readonly bars: readonly [number, number]; readonly span: readonly [Beats, Beats] } | null {
+function barsOf(
+  { chartText }: TakeEnd,
+  change: string | null,
+): { readonly bars: readonly [number, number]; readonly span: readonly [Beats, Beats] } | null {
   const read = readChart(chartText);
   if (!read.ok) return null;
   const timeline = timelineOf(read.value, 100);
-  const found = change === null ? undefined : changesOf(timeline, 1).find(({ from, to }) => `${from.symbol}→${to.symbol}` === change);
+  const found =
+    change === null
+      ? undefined
+      : changesOf(timeline, 1).find(({ from, to }) => `${from.symbol}→${to.symbol}` === change);
   const last = Math.min(timeline.bars.length, Math.max(2, (found?.bar ?? 1) + 1));
   const first = Math.max(1, last - 1);
   return { bars: [first, last], span: [timeline.bars[first - 1]!.start, timeline.bars[last - 1]!.end] };
@@ -28,23 +38,51 @@ export function ThenAndNow({ ends, change }: Props) {
 
 const TAIL_BEATS = 0.5;
 
-function Part({ ends, bars, span }: { ends: Props['ends']; bars: readonly [number, number]; span: readonly [Beats, Beats] }) {
-  const [players] = useState(() => ends.map((end) => new TakePlayer(sourceOf({ ...end, pace: end.pace ?? steady(end.tempo), soundGone: false, endBeat: span[1] + TAIL_BEATS }))));
+function Part({
+  ends,
+  bars,
+  span,
+}: {
+  ends: Props['ends'];
+  bars: readonly [number, number];
+  span: readonly [Beats, Beats];
+}) {
+  const [players] = useState(() =>
+    ends.map(
+      (end) =>
+        new TakePlayer(
+          sourceOf({
+            ...end,
+            pace: end.pace ?? steady(end.tempo),
+            soundGone: false,
+            endBeat: span[1] + TAIL_BEATS,
+          }),
+        ),
+    ),
+  );
   const [sounding, setSounding] = useState<number | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const queue = useRef<number[]>([]);
   useEffect(() => {
-    const stops = players.map((player, index) => player.subscribe(() => {
-      const { phase, trouble: what } = player.getState();
-      if (what) { queue.current = []; setTrouble(what); }
-      setSounding((now) => (phase === 'idle' ? (now === index ? null : now) : index));
-      if (phase === 'idle' && queue.current[0] === index) {
-        queue.current.shift();
-        const next = queue.current[0];
-        if (next !== undefined) void players[next]!.play(span[0], null);
-      }
-    }));
-    return () => { for (const stop of stops) stop(); for (const player of players) void player.close(); };
+    const stops = players.map((player, index) =>
+      player.subscribe(() => {
+        const { phase, trouble: what } = player.getState();
+        if (what) {
+          queue.current = [];
+          setTrouble(what);
+        }
+        setSounding((now) => (phase === 'idle' ? (now === index ? null : now) : index));
+        if (phase === 'idle' && queue.current[0] === index) {
+          queue.current.shift();
+          const next = queue.current[0];
+          if (next !== undefined) void players[next]!.play(span[0], null);
+        }
+      }),
+    );
+    return () => {
+      for (const stop of stops) stop();
+      for (const player of players) void player.close();
+    };
   }, [players, span]);
   const hear = (order: number[]) => {
     setTrouble(null);
@@ -57,9 +95,37 @@ function Part({ ends, bars, span }: { ends: Props['ends']; bars: readonly [numbe
   };
   const where = bars[0] === bars[1] ? `bar ${bars[0]}` : `bars ${bars[0]} and ${bars[1]}`;
   return (
-    <section aria-label="Then and now"><h2 className="heading border-b border-line">Then and now: {where}</h2>
-      <ul>{ends.map((end, index) => <li key={end.id} className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line py-1.5"><span><b className="font-[580]">{index === 0 ? 'Then' : 'Now'}</b> <span className="text-soft">take {end.number}, {end.when}, at {Math.round(end.tempo)}</span></span><button type="button" aria-pressed={sounding === index} className="quiet !py-1" onClick={() => hear([index])}>{sounding === index ? 'stop' : 'hear it'}</button></li>)}</ul>
-      <p className="flex flex-wrap gap-x-5 pt-2 text-[15px]"><button type="button" className="text-soft underline hover:text-ink" onClick={() => hear([0, 1])}>one after the other</button>{trouble && <span role="alert">{trouble}</span>}</p>
+    <section aria-label="Then and now">
+      <h2 className="heading border-b border-line">Then and now: {where}</h2>
+      <ul>
+        {ends.map((end, index) => (
+          <li
+            key={end.id}
+            className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 border-b border-line py-1.5"
+          >
+            <span>
+              <b className="font-[580]">{index === 0 ? 'Then' : 'Now'}</b>{' '}
+              <span className="text-soft">
+                take {end.number}, {end.when}, at {Math.round(end.tempo)}
+              </span>
+            </span>
+            <button
+              type="button"
+              aria-pressed={sounding === index}
+              className="quiet !py-1"
+              onClick={() => hear([index])}
+            >
+              {sounding === index ? 'stop' : 'hear it'}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <p className="flex flex-wrap gap-x-5 pt-2 text-[15px]">
+        <button type="button" className="text-soft underline hover:text-ink" onClick={() => hear([0, 1])}>
+          one after the other
+        </button>
+        {trouble && <span role="alert">{trouble}</span>}
+      </p>
     </section>
   );
 }

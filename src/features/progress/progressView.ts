@@ -1,29 +1,78 @@
-import { FEWEST, progressWords, type Course, type KindCourse, type Plateau, type Progress } from '@/core/habit';
+import {
+  FEWEST,
+  progressWords,
+  type Course,
+  type KindCourse,
+  type Plateau,
+  type Progress,
+} from '@/core/habit';
 import { typeset } from '@/core/practise';
 
 /** One row of the picture: what it is, its weeks, and what is said of it. */
-export type CourseRow = { readonly id: string; readonly from: string | null; readonly name: string; readonly course: Course; readonly word: string; readonly detail: string; readonly advice: string | null };
+export type CourseRow = {
+  readonly id: string;
+  readonly from: string | null;
+  readonly name: string;
+  readonly course: Course;
+  readonly word: string;
+  readonly detail: string;
+  readonly advice: string | null;
+};
 export type Sight = 'changes' | 'tones' | 'approaches' | 'weeks';
-export const SIGHTS: readonly (readonly [Sight, string])[] = [['changes', 'Kinds of change'], ['tones', 'Tones'], ['approaches', 'Ways in'], ['weeks', 'Weeks']];
+export const SIGHTS: readonly (readonly [Sight, string])[] = [
+  ['changes', 'Kinds of change'],
+  ['tones', 'Tones'],
+  ['approaches', 'Ways in'],
+  ['weeks', 'Weeks'],
+];
 
 /** The weeks that are drawn of each course, the last of them. */
 export const MOST_WEEKS = 4;
 
-const points = (share: number): string => `${share > 0 ? '+' : share < 0 ? '−' : ''}${Math.abs(Math.round(100 * share))}`;
-const ADVICE: Record<Plateau['advice'], string> = { slower: 'Try it slower.', smaller: 'Try two bars of it.', other: 'Try another way in.' };
+const points = (share: number): string =>
+  `${share > 0 ? '+' : share < 0 ? '−' : ''}${Math.abs(Math.round(100 * share))}`;
+const ADVICE: Record<Plateau['advice'], string> = {
+  slower: 'Try it slower.',
+  smaller: 'Try two bars of it.',
+  other: 'Try another way in.',
+};
 
-const WORDS: Record<Course['verdict'], string> = { better: 'Better', 'probably better': 'Probably better', 'as before': 'As before', 'probably worse': 'Probably less', worse: 'Less', 'too few to judge': 'Too few to judge', 'first week': 'First week' };
+const WORDS: Record<Course['verdict'], string> = {
+  better: 'Better',
+  'probably better': 'Probably better',
+  'as before': 'As before',
+  'probably worse': 'Probably less',
+  worse: 'Less',
+  'too few to judge': 'Too few to judge',
+  'first week': 'First week',
+};
 
 function row(id: string, from: string | null, name: string, course: Course): CourseRow {
   const { verdict, difference, between, weeks, plateau } = course;
   const last = weeks[weeks.length - 1];
-  const detail = difference === null || between === null ? (last && last.of < FEWEST ? `${last.of} so far; five at least` : '') : `${points(difference)} points, between ${points(between[0])} and ${points(between[1])}`;
-  return { id, from, name, course, word: plateau ? `${plateau.weeks} weeks the same` : WORDS[verdict], detail, advice: plateau ? ADVICE[plateau.advice] : null };
+  const detail =
+    difference === null || between === null
+      ? last && last.of < FEWEST
+        ? `${last.of} so far; five at least`
+        : ''
+      : `${points(difference)} points, between ${points(between[0])} and ${points(between[1])}`;
+  return {
+    id,
+    from,
+    name,
+    course,
+    word: plateau ? `${plateau.weeks} weeks the same` : WORDS[verdict],
+    detail,
+    advice: plateau ? ADVICE[plateau.advice] : null,
+  };
 }
 
-export const changeRows = ({ kinds }: Progress): CourseRow[] => kinds.map((kind: KindCourse) => row(`${kind.from}→${kind.to}`, kind.from, kind.to, kind));
-export const toneRows = ({ tones }: Progress): CourseRow[] => tones.map(({ name, ...course }) => row(name, null, `the ${name}`, course));
-export const approachRows = ({ approaches }: Progress): CourseRow[] => approaches.map(({ name, ...course }) => row(name, null, name, course));
+export const changeRows = ({ kinds }: Progress): CourseRow[] =>
+  kinds.map((kind: KindCourse) => row(`${kind.from}→${kind.to}`, kind.from, kind.to, kind));
+export const toneRows = ({ tones }: Progress): CourseRow[] =>
+  tones.map(({ name, ...course }) => row(name, null, `the ${name}`, course));
+export const approachRows = ({ approaches }: Progress): CourseRow[] =>
+  approaches.map(({ name, ...course }) => row(name, null, name, course));
 
 /** When a week was, seen from the latest one of the picture. */
 export function weekName(week: number, thisWeek: number): string {
@@ -31,4 +80,5 @@ export function weekName(week: number, thisWeek: number): string {
   return ago === 0 ? 'this week' : ago === 1 ? 'last week' : `${ago} weeks ago`;
 }
 
-export const saidOf = (progress: Progress): { readonly soft: string; readonly bold: string } => progressWords(progress, typeset);
+export const saidOf = (progress: Progress): { readonly soft: string; readonly bold: string } =>
+  progressWords(progress, typeset);

@@ -8,8 +8,19 @@ import { Far, type Way } from '../shell/Far';
 import type { FinishedTake, RecordFlow } from './flow';
 import { OneGatePicture } from './OneGatePicture';
 
-type Answer = { readonly take: { readonly number: number }; readonly report: Report; readonly marks: readonly GateMark[]; readonly findings: readonly Finding[] };
-export type Result = { readonly number: number; readonly gate: OneGate | null; readonly finding: string | null; readonly residualMs: number | null; readonly loop: readonly [number, number] | null };
+type Answer = {
+  readonly take: { readonly number: number };
+  readonly report: Report;
+  readonly marks: readonly GateMark[];
+  readonly findings: readonly Finding[];
+};
+export type Result = {
+  readonly number: number;
+  readonly gate: OneGate | null;
+  readonly finding: string | null;
+  readonly residualMs: number | null;
+  readonly loop: readonly [number, number] | null;
+};
 
 /** What the take says in one look; null until the server has judged it. */
 export function useResult(take: FinishedTake | null): Result | null {
@@ -18,45 +29,112 @@ export function useResult(take: FinishedTake | null): Result | null {
   useEffect(() => {
     if (id === null) return;
     let gone = false;
-    reviewAnswer<Answer>(id).then(({ take: { number }, report, marks, findings }) => {
-      if (!gone) setResult({ id, result: resultOf(number, report, marks, findings) });
-    }).catch(() => undefined);
-    return () => { gone = true; };
+    reviewAnswer<Answer>(id)
+      .then(({ take: { number }, report, marks, findings }) => {
+        if (!gone) setResult({ id, result: resultOf(number, report, marks, findings) });
+      })
+      .catch(() => undefined);
+    return () => {
+      gone = true;
+    };
   }, [id]);
   return result !== null && result.id === id ? result.result : null;
 }
 
 /** The gate, the first finding beside it, and the two bars that need it most. */
-export function resultOf(number: number, report: Report, marks: readonly GateMark[], findings: readonly Finding[]): Result {
+export function resultOf(
+  number: number,
+  report: Report,
+  marks: readonly GateMark[],
+  findings: readonly Finding[],
+): Result {
   const gate = oneGate(report, marks);
   const bars = Math.max(1, ...report.changes.map((change) => change.bar));
   const before = gate ? Math.max(1, gate.bar - 1) : 1;
   const finding = findings.find(({ weight }) => weight >= 0.05) ?? null;
-  return { number, gate, finding: finding?.sentence ?? null, residualMs: report.time.offsetMs, loop: gate ? [before, Math.min(bars, Math.max(before + 1, gate.bar))] : null };
+  return {
+    number,
+    gate,
+    finding: finding?.sentence ?? null,
+    residualMs: report.time.offsetMs,
+    loop: gate ? [before, Math.min(bars, Math.max(before + 1, gate.bar))] : null,
+  };
 }
 
 type Props = {
-  take: FinishedTake; result: Result | null;
+  take: FinishedTake;
+  result: Result | null;
   /** Where the next take comes by itself: how long until its bar 1. */
   next: Pick<RecordFlow, 'countdown' | 'isCounting'> | null;
-  again: Way; stay: Way; discard: Way; loop: Way | null; review: () => void; setup: () => void;
+  again: Way;
+  stay: Way;
+  discard: Way;
+  loop: Way | null;
+  review: () => void;
+  setup: () => void;
 };
 
 /** Between two takes: the answer, large; it stays while the next one is counted in. */
 export function Finished({ take, result, next, again, stay, discard, loop, review, setup }: Props) {
   const meta = (
     <>
-      <span>{result ? `Take ${result.number} kept` : take.kept || take.judging ? 'Take kept' : 'Kept on this computer; the server has it when it answers'}</span><span>{take.title}, {take.passes} {take.passes === 1 ? 'chorus' : 'choruses'} at {take.tempo}</span>
+      <span>
+        {result
+          ? `Take ${result.number} kept`
+          : take.kept || take.judging
+            ? 'Take kept'
+            : 'Kept on this computer; the server has it when it answers'}
+      </span>
+      <span>
+        {take.title}, {take.passes} {take.passes === 1 ? 'chorus' : 'choruses'} at {take.tempo}
+      </span>
       {take.cut && <span className="text-ink">the input went away; what was played is here</span>}
-      {result?.residualMs !== null && result !== null && Math.abs(result.residualMs) >= 1 && <span title="How the whole take lies against the grid once the latency is taken out: it may be your own time">{Math.abs(result.residualMs).toFixed(0)} ms {result.residualMs > 0 ? 'behind' : 'ahead of'} the grid</span>}
+      {result?.residualMs !== null && result !== null && Math.abs(result.residualMs) >= 1 && (
+        <span title="How the whole take lies against the grid once the latency is taken out: it may be your own time">
+          {Math.abs(result.residualMs).toFixed(0)} ms {result.residualMs > 0 ? 'behind' : 'ahead of'} the grid
+        </span>
+      )}
     </>
   );
   const gate = result?.gate ?? null;
-  const [soft, bold] = gate ? [gate.soft, gate.bold] : result ? ['No change was played', 'that could be judged.'] : take.judging ? ['Keeping the last notes,', 'one moment.'] : take.kept ? ['Judging it,', 'one moment.'] : ['The take is safe.', 'It is judged when the server answers.'];
+  const [soft, bold] = gate
+    ? [gate.soft, gate.bold]
+    : result
+      ? ['No change was played', 'that could be judged.']
+      : take.judging
+        ? ['Keeping the last notes,', 'one moment.']
+        : take.kept
+          ? ['Judging it,', 'one moment.']
+          : ['The take is safe.', 'It is judged when the server answers.'];
   return (
-    <Far meta={meta} soft={<ChordWords text={soft} />} bold={<ChordWords text={bold} />} beside={gate && <OneGatePicture gate={gate} />}
-      press={next ? stay : again} hold={discard} double={next ? undefined : loop ?? undefined} more={<>{take.kept && <button type="button" onClick={review} className="hover:text-ink"><kbd className="key mr-2">Enter</kbd>open the review</button>}{!next && <button type="button" onClick={setup} className="ml-6 hover:text-ink">change the setup</button>}</>}>
-      {result?.finding && <p className="mt-8 max-w-[820px] text-[24px] leading-9 text-soft"><ChordWords text={result.finding} /></p>}
+    <Far
+      meta={meta}
+      soft={<ChordWords text={soft} />}
+      bold={<ChordWords text={bold} />}
+      beside={gate && <OneGatePicture gate={gate} />}
+      press={next ? stay : again}
+      hold={discard}
+      double={next ? undefined : (loop ?? undefined)}
+      more={
+        <>
+          {take.kept && (
+            <button type="button" onClick={review} className="hover:text-ink">
+              <kbd className="key mr-2">Enter</kbd>open the review
+            </button>
+          )}
+          {!next && (
+            <button type="button" onClick={setup} className="ml-6 hover:text-ink">
+              change the setup
+            </button>
+          )}
+        </>
+      }
+    >
+      {result?.finding && (
+        <p className="mt-8 max-w-[820px] text-[24px] leading-9 text-soft">
+          <ChordWords text={result.finding} />
+        </p>
+      )}
       {next && <Countdown flow={next} />}
     </Far>
   );
@@ -73,8 +151,12 @@ function Countdown({ flow }: { flow: Pick<RecordFlow, 'countdown' | 'isCounting'
   const whole = Math.ceil(left);
   return (
     <div className="mt-auto pt-8" role="timer" data-counting={counting}>
-      <p className="text-[26px] leading-10 font-[580]">Again from the top in {whole} {whole === 1 ? 'second' : 'seconds'}</p>
-      <div className="mt-2 h-2 max-w-[760px] bg-line"><div className="h-2 bg-now" style={{ width: `${Math.round((left / of) * 100)}%` }} /></div>
+      <p className="text-[26px] leading-10 font-[580]">
+        Again from the top in {whole} {whole === 1 ? 'second' : 'seconds'}
+      </p>
+      <div className="mt-2 h-2 max-w-[760px] bg-line">
+        <div className="h-2 bg-now" style={{ width: `${Math.round((left / of) * 100)}%` }} />
+      </div>
     </div>
   );
 }

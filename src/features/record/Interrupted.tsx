@@ -12,7 +12,16 @@ import { useKeys } from '../shell/useKeys';
 import { Far } from '../shell/Far';
 import { sayTrashed } from '../shell/trash';
 
-export type InterruptedTake = { readonly id: string; readonly title: string; readonly seconds: number; readonly offsetSec: number; readonly tempo: number; readonly choruses: number; readonly chartText: string; readonly when: string };
+export type InterruptedTake = {
+  readonly id: string;
+  readonly title: string;
+  readonly seconds: number;
+  readonly offsetSec: number;
+  readonly tempo: number;
+  readonly choruses: number;
+  readonly chartText: string;
+  readonly when: string;
+};
 type Heard = { readonly frames: number; readonly transcription: Transcription };
 
 /**
@@ -21,7 +30,9 @@ type Heard = { readonly frames: number; readonly transcription: Transcription };
  */
 export function useCatchUp(onNews: () => void): void {
   const told = useRef(onNews);
-  useEffect(() => { told.current = onNews; });
+  useEffect(() => {
+    told.current = onNews;
+  });
   useEffect(() => {
     let gone = false;
     const look = async () => {
@@ -34,7 +45,9 @@ export function useCatchUp(onNews: () => void): void {
       }
     };
     void look().catch(() => undefined); // the server is away: the next visit asks again
-    return () => { gone = true; };
+    return () => {
+      gone = true;
+    };
   }, []);
 }
 
@@ -43,12 +56,21 @@ export function useTakeElsewhere(): boolean | null {
   const [elsewhere, setElsewhere] = useState<boolean | null>(null);
   useEffect(() => {
     const asked = navigator.locks?.query?.() ?? Promise.resolve({ held: [] });
-    void asked.then(({ held }) => setElsewhere((held ?? []).some(({ name }) => name === TAKE_LOCK)), () => setElsewhere(false));
+    void asked.then(
+      ({ held }) => setElsewhere((held ?? []).some(({ name }) => name === TAKE_LOCK)),
+      () => setElsewhere(false),
+    );
   }, []);
   return elsewhere;
 }
 
-type Props = { take: InterruptedTake; onKept: (id: string) => void; onGone: (id: string) => void; onLater: () => void; onBack: (take: { id: string; state: string }) => void };
+type Props = {
+  take: InterruptedTake;
+  onKept: (id: string) => void;
+  onGone: (id: string) => void;
+  onLater: () => void;
+  onBack: (take: { id: string; state: string }) => void;
+};
 
 /** A take that was cut off: what there is of it, heard and drawn, and what becomes of it is the player's word. */
 export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
@@ -60,14 +82,19 @@ export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
     const control = new AbortController();
     void (async () => {
       try {
-        const bytes = await (await fetch(`/api/takes/${take.id}/audio`, { signal: control.signal })).arrayBuffer();
+        const bytes = await (
+          await fetch(`/api/takes/${take.id}/audio`, { signal: control.signal })
+        ).arrayBuffer();
         const file = await hearFile(bytes, setShare, control.signal);
         setHeard({ frames: file.samples.length, transcription: file.transcription });
       } catch {
         if (!control.signal.aborted) setTrouble('It could not be read just now. It stays here.');
       }
     })();
-    return () => { control.abort(); audio.current?.pause(); };
+    return () => {
+      control.abort();
+      audio.current?.pause();
+    };
   }, [take.id]);
   const forget = async () => void (await (await IndexedShelf.open()).remove(take.id).catch(() => undefined));
   const keep = async () => {
@@ -92,22 +119,73 @@ export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
     player.currentTime = Math.max(0, take.seconds - (16 * 60) / take.tempo);
     void player.play().catch(() => undefined);
   };
-  const press = heard ? { words: 'keep it and review it', act: () => void keep() } : { words: 'later', act: onLater };
+  const press = heard
+    ? { words: 'keep it and review it', act: () => void keep() }
+    : { words: 'later', act: onLater };
   useKeys({ press: press.act, hold: () => void throwAway(), double: hearEnd });
   const [minutes, seconds] = [Math.floor(take.seconds / 60), take.seconds % 60];
-  const length = [minutes > 0 ? `${minutes} ${minutes === 1 ? 'minute' : 'minutes'}` : '', seconds > 0 || minutes === 0 ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}` : ''].filter(Boolean).join(' ');
+  const length = [
+    minutes > 0 ? `${minutes} ${minutes === 1 ? 'minute' : 'minutes'}` : '',
+    seconds > 0 || minutes === 0 ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}` : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
   return (
-    <Far alert meta={<><span>{take.title}, at {take.tempo}</span><span>{take.when}</span></>} soft="Your last take was cut off." bold={`${length} of it ${take.seconds === 1 && minutes === 0 ? 'is' : 'are'} safe.`}
-      press={press} hold={{ words: 'throw it away', act: () => void throwAway() }} double={{ words: 'hear the last four bars', act: hearEnd }} more={heard ? <button type="button" className="hover:text-ink" onClick={onLater}>decide later</button> : undefined}>
+    <Far
+      alert
+      meta={
+        <>
+          <span>
+            {take.title}, at {take.tempo}
+          </span>
+          <span>{take.when}</span>
+        </>
+      }
+      soft="Your last take was cut off."
+      bold={`${length} of it ${take.seconds === 1 && minutes === 0 ? 'is' : 'are'} safe.`}
+      press={press}
+      hold={{ words: 'throw it away', act: () => void throwAway() }}
+      double={{ words: 'hear the last four bars', act: hearEnd }}
+      more={
+        heard ? (
+          <button type="button" className="hover:text-ink" onClick={onLater}>
+            decide later
+          </button>
+        ) : undefined
+      }
+    >
       <Extent take={take} heard={heard} width={1216} className="hidden sm:block" />
       <Extent take={take} heard={heard} width={358} className="sm:hidden" />
-      <p role="status" className="mt-8 max-w-[1080px] text-[24px] leading-9 text-soft sm:text-[26px]">{trouble ?? (heard ? <><b className="text-ink">{heard.transcription.notes.length} {heard.transcription.notes.length === 1 ? 'note is' : 'notes are'} in it.</b> Nothing is thrown away unless you say so; what there is can be judged like any take.</> : `Listening to it, ${Math.round(share * 100)} %`)}</p>
+      <p role="status" className="mt-8 max-w-[1080px] text-[24px] leading-9 text-soft sm:text-[26px]">
+        {trouble ??
+          (heard ? (
+            <>
+              <b className="text-ink">
+                {heard.transcription.notes.length}{' '}
+                {heard.transcription.notes.length === 1 ? 'note is' : 'notes are'} in it.
+              </b>{' '}
+              Nothing is thrown away unless you say so; what there is can be judged like any take.
+            </>
+          ) : (
+            `Listening to it, ${Math.round(share * 100)} %`
+          ))}
+      </p>
     </Far>
   );
 }
 
 /** How far it got: choruses on a line, the notes that are there, and where it stopped. */
-function Extent({ take, heard, width: WIDTH, className }: { take: InterruptedTake; heard: Heard | null; width: number; className: string }) {
+function Extent({
+  take,
+  heard,
+  width: WIDTH,
+  className,
+}: {
+  take: InterruptedTake;
+  heard: Heard | null;
+  width: number;
+  className: string;
+}) {
   const { formBeats, bars } = timelineOf(certain(readChart(take.chartText)), take.tempo);
   const all = formBeats * take.choruses;
   const beatAt = (seconds: number) => ((seconds - take.offsetSec) * take.tempo) / 60;
@@ -117,17 +195,46 @@ function Extent({ take, heard, width: WIDTH, className }: { take: InterruptedTak
   const bar = bars.findLast(({ start }) => start <= stop - chorus * formBeats + 1e-6)!.index + 1;
   const late = x(stop) > WIDTH * 0.6;
   return (
-    <svg viewBox={`0 0 ${WIDTH} 204`} className={`mt-12 w-full ${className}`} role="img" aria-label={`Stopped in bar ${bar} of chorus ${chorus + 1} of ${take.choruses}`}>
+    <svg
+      viewBox={`0 0 ${WIDTH} 204`}
+      className={`mt-12 w-full ${className}`}
+      role="img"
+      aria-label={`Stopped in bar ${bar} of chorus ${chorus + 1} of ${take.choruses}`}
+    >
       {Array.from({ length: take.choruses }, (_, index) => (
-        <g key={index}><line x1={x(index * formBeats)} y1={8} x2={x(index * formBeats)} y2={160} stroke="var(--dim)" />{take.choruses <= WIDTH / 110 && <text x={x(index * formBeats) + 10} y={24} fontSize={20} style={{ fill: 'var(--dim)' }}>chorus {index + 1}</text>}</g>
+        <g key={index}>
+          <line x1={x(index * formBeats)} y1={8} x2={x(index * formBeats)} y2={160} stroke="var(--dim)" />
+          {take.choruses <= WIDTH / 110 && (
+            <text x={x(index * formBeats) + 10} y={24} fontSize={20} style={{ fill: 'var(--dim)' }}>
+              chorus {index + 1}
+            </text>
+          )}
+        </g>
       ))}
       <rect x={x(stop)} y={36} width={WIDTH - x(stop)} height={104} fill="var(--row)" />
       {heard?.transcription.notes.map((note, index) => {
         const [from, to] = [beatAt(note.onsetSec), beatAt(note.offsetSec)];
-        return to < 0 ? null : <rect key={index} x={x(from)} y={140 - Math.max(0, Math.min(96, (note.midi - 40) * 2))} width={Math.max(2, x(to) - x(from) - 1)} height={5} fill="var(--h0)" />;
+        return to < 0 ? null : (
+          <rect
+            key={index}
+            x={x(from)}
+            y={140 - Math.max(0, Math.min(96, (note.midi - 40) * 2))}
+            width={Math.max(2, x(to) - x(from) - 1)}
+            height={5}
+            fill="var(--h0)"
+          />
+        );
       })}
       <line x1={x(stop)} y1={2} x2={x(stop)} y2={168} stroke="var(--now)" strokeWidth={3} />
-      <text x={x(stop) + (late ? 1 : -1)} y={196} fontSize={WIDTH > 600 ? 22 : 17} textAnchor={late ? 'end' : 'start'} style={{ fill: 'var(--soft)' }}>stopped here, bar {bar} of chorus {chorus + 1}</text>
+      <text
+        x={x(stop) + (late ? 1 : -1)}
+        y={196}
+        fontSize={WIDTH > 600 ? 22 : 17}
+        textAnchor={late ? 'end' : 'start'}
+        style={{ fill: 'var(--soft)' }}
+      >
+        stopped here, bar {bar} of chorus {chorus + 1}
+      </text>
     </svg>
   );
 }

@@ -15,7 +15,14 @@ import { ChordWords } from '@/ui/ChordWords';
 import type { Result } from './Finished';
 import { useLiveLine } from './useLiveLine';
 
-type Props = { session: TakeSession; state: SessionState; settings: Settings; rig: Rig; title: string; /** What the take before this one said. */ before: Result | null };
+type Props = {
+  session: TakeSession;
+  state: SessionState;
+  settings: Settings;
+  rig: Rig;
+  title: string;
+  /** What the take before this one said. */ before: Result | null;
+};
 
 /** The last take's result stays readable over so many beats of the next. */
 const SAID_UNTIL = 8;
@@ -26,26 +33,66 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
   const { help, position } = usePreferences();
   const beat = useBeat(session);
   const plan = useMemo(() => certain(planFromWords(settings.plan)), [settings.plan]);
-  const follow = useCallback((draw: (beat: number) => void) => everyFrame(() => draw(Math.min(session.position(), session.endBeat - 0.001))), [session]);
+  const follow = useCallback(
+    (draw: (beat: number) => void) =>
+      everyFrame(() => draw(Math.min(session.position(), session.endBeat - 0.001))),
+    [session],
+  );
   const line = useLiveLine(session, plan);
   const waits = state.phase === 'opening' || state.phase === 'finishing' ? state.what : null;
-  const tempi = pace.tempi.length > 1 ? `${pace.tempi[0]} to ${pace.tempi[pace.tempi.length - 1]}` : pace.tempi[0];
+  const tempi =
+    pace.tempi.length > 1 ? `${pace.tempi[0]} to ${pace.tempi[pace.tempi.length - 1]}` : pace.tempi[0];
   return (
-    <Shell place="Record" side={<span className="hidden sm:inline">{title} · {tempi} · {choruses} {choruses === 1 ? 'chorus' : 'choruses'}</span>} footer={
-      <>
-        <button type="button" aria-label="Stop and keep the take" onClick={() => void session.stop(false)}><StopSign /></button>
-        <b className="text-ink" role="status">{waits ?? (beat < 0 ? 'Counting in' : 'Recording')}</b>
-        <span><span className="font-[640] text-now">press</span> stop and keep</span>
-        <span className="hidden sm:inline"><span className="font-[640] text-now">hold</span> throw it away</span>
-        <span className="hidden md:inline"><kbd className="key">H</kbd> {help === 0 ? 'hide help' : `help: ${HELP[help]}`}</span>
-        <Meter rig={rig} />
-        <Safe session={session} />
-        <Latency session={session} />
-      </>
-    }>
-      {before?.gate && beat < SAID_UNTIL && <p role="status" className="mx-4 -mb-8 text-[19px] leading-8 text-soft sm:mx-8"><span className="text-dim">Take {before.number}:</span> <ChordWords text={before.gate.soft} /> <b className="text-ink"><ChordWords text={before.gate.bold} /></b></p>}
+    <Shell
+      place="Record"
+      side={
+        <span className="hidden sm:inline">
+          {title} · {tempi} · {choruses} {choruses === 1 ? 'chorus' : 'choruses'}
+        </span>
+      }
+      footer={
+        <>
+          <button type="button" aria-label="Stop and keep the take" onClick={() => void session.stop(false)}>
+            <StopSign />
+          </button>
+          <b className="text-ink" role="status">
+            {waits ?? (beat < 0 ? 'Counting in' : 'Recording')}
+          </b>
+          <span>
+            <span className="font-[640] text-now">press</span> stop and keep
+          </span>
+          <span className="hidden sm:inline">
+            <span className="font-[640] text-now">hold</span> throw it away
+          </span>
+          <span className="hidden md:inline">
+            <kbd className="key">H</kbd> {help === 0 ? 'hide help' : `help: ${HELP[help]}`}
+          </span>
+          <Meter rig={rig} />
+          <Safe session={session} />
+          <Latency session={session} />
+        </>
+      }
+    >
+      {before?.gate && beat < SAID_UNTIL && (
+        <p role="status" className="mx-4 -mb-8 text-[19px] leading-8 text-soft sm:mx-8">
+          <span className="text-dim">Take {before.number}:</span> <ChordWords text={before.gate.soft} />{' '}
+          <b className="text-ink">
+            <ChordWords text={before.gate.bold} />
+          </b>
+        </p>
+      )}
       <Worry rig={rig} running={state.phase === 'running' && beat > 4} />
-      <Stage chart={chart} tempo={pace.tempi[0]!} choruses={choruses} plan={plan} beat={Math.min(beat, session.endBeat - 0.001)} follow={follow} line={line} help={help} position={position} />
+      <Stage
+        chart={chart}
+        tempo={pace.tempi[0]!}
+        choruses={choruses}
+        plan={plan}
+        beat={Math.min(beat, session.endBeat - 0.001)}
+        follow={follow}
+        line={line}
+        help={help}
+        position={position}
+      />
     </Shell>
   );
 }
@@ -54,13 +101,34 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
 function Worry({ rig, running }: { rig: Rig; running: boolean }) {
   const { highest, clipped } = useLevel(rig);
   if (!running) return null;
-  const words = highest < -60 ? 'Nothing comes in. Look at the volume, the lead and the chosen input; the take can still be stopped.' : clipped > 3 ? 'Too loud: the tops of the notes are cut off. Turn the gain down.' : null;
-  return words && <p role="alert" className="mx-4 border-l-[3px] border-now pl-4 text-xl text-ink sm:mx-8">{words}</p>;
+  const words =
+    highest < -60
+      ? 'Nothing comes in. Look at the volume, the lead and the chosen input; the take can still be stopped.'
+      : clipped > 3
+        ? 'Too loud: the tops of the notes are cut off. Turn the gain down.'
+        : null;
+  return (
+    words && (
+      <p role="alert" className="mx-4 border-l-[3px] border-now pl-4 text-xl text-ink sm:mx-8">
+        {words}
+      </p>
+    )
+  );
 }
 
 function Meter({ rig }: { rig: Rig }) {
   const { level, clipped } = useLevel(rig);
-  return <span className="ml-auto flex items-center gap-2.5"><span className="hidden sm:inline">input</span> <span className="w-24 sm:w-[120px]"><LevelBar level={level} clipped={clipped > 0} width={120} /></span> <span className="hidden w-20 text-right sm:inline">{level <= -100 ? 'silent' : `${String(level).replace('-', '−')} dBFS`}</span></span>;
+  return (
+    <span className="ml-auto flex items-center gap-2.5">
+      <span className="hidden sm:inline">input</span>{' '}
+      <span className="w-24 sm:w-[120px]">
+        <LevelBar level={level} clipped={clipped > 0} width={120} />
+      </span>{' '}
+      <span className="hidden w-20 text-right sm:inline">
+        {level <= -100 ? 'silent' : `${String(level).replace('-', '−')} dBFS`}
+      </span>
+    </span>
+  );
 }
 
 const LOOK_MS = 500;
@@ -73,13 +141,29 @@ function Safe({ session }: { session: TakeSession }) {
     const timer = setInterval(() => {
       const safety = session.safety;
       const waits = safety !== null && safety.waitingSeconds >= SAID_FROM_SECONDS;
-      setWords(session.bandFailed ? 'The band stopped: it could not be made further. The take goes on.' : safety?.refused ? `${safety.refused} Recording goes on in this browser.` : !safety || (!waits && !safety.storageTrouble) ? null
-        : waits && safety.storageTrouble ? `Storage is full and the server is away: ${Math.round(safety.waitingSeconds)} s are in memory only. Stop soon.`
-        : waits ? 'The server is away; recording goes on here and catches up.' : 'This browser’s storage is full; the server keeps the take.');
+      setWords(
+        session.bandFailed
+          ? 'The band stopped: it could not be made further. The take goes on.'
+          : safety?.refused
+            ? `${safety.refused} Recording goes on in this browser.`
+            : !safety || (!waits && !safety.storageTrouble)
+              ? null
+              : waits && safety.storageTrouble
+                ? `Storage is full and the server is away: ${Math.round(safety.waitingSeconds)} s are in memory only. Stop soon.`
+                : waits
+                  ? 'The server is away; recording goes on here and catches up.'
+                  : 'This browser’s storage is full; the server keeps the take.',
+      );
     }, LOOK_MS);
     return () => clearInterval(timer);
   }, [session]);
-  return words && <span role="status" className="basis-full text-ink sm:basis-auto">{words}</span>;
+  return (
+    words && (
+      <span role="status" className="basis-full text-ink sm:basis-auto">
+        {words}
+      </span>
+    )
+  );
 }
 
 /** The delay that is counted, and, for whoever asks, how long after its sound 19 notes of 20 were drawn. */
@@ -89,7 +173,11 @@ function Latency({ session }: { session: TakeSession }) {
   useEffect(() => {
     const timer = setInterval(() => {
       const punctual = session.punctuality;
-      setKept({ late: punctual?.late ?? 0, gaps: session.gaps, ahead: punctual && Number.isFinite(punctual.leastAhead) ? punctual.leastAhead.toFixed(2) : '' });
+      setKept({
+        late: punctual?.late ?? 0,
+        gaps: session.gaps,
+        ahead: punctual && Number.isFinite(punctual.leastAhead) ? punctual.leastAhead.toFixed(2) : '',
+      });
       const sorted = [...session.drawnAfter].sort((a, b) => a - b);
       setDrawn(sorted.length < 5 ? null : Math.round(sorted[Math.floor(0.95 * (sorted.length - 1))]! * 1000));
     }, LOOK_MS);
@@ -97,9 +185,23 @@ function Latency({ session }: { session: TakeSession }) {
   }, [session]);
   const { seconds, measured } = session.latency;
   const words = drawn === null ? undefined : `19 notes of 20 are drawn within ${drawn} ms of their sound`;
-  return <span className="hidden lg:inline" title={words} data-drawn-ms={drawn ?? undefined} data-late={kept.late} data-gaps={kept.gaps} data-ahead={kept.ahead}>Latency {Math.round(seconds * 1000)} ms, {measured ? 'measured' : 'not measured'}</span>;
+  return (
+    <span
+      className="hidden lg:inline"
+      title={words}
+      data-drawn-ms={drawn ?? undefined}
+      data-late={kept.late}
+      data-gaps={kept.gaps}
+      data-ahead={kept.ahead}
+    >
+      Latency {Math.round(seconds * 1000)} ms, {measured ? 'measured' : 'not measured'}
+    </span>
+  );
 }
 
 const StopSign = () => (
-  <svg width={32} height={32} aria-hidden="true"><circle cx={16} cy={16} r={15} fill="none" stroke="var(--now)" strokeWidth={2} /><path d="M11 11h10v10h-10z" fill="var(--now)" /></svg>
+  <svg width={32} height={32} aria-hidden="true">
+    <circle cx={16} cy={16} r={15} fill="none" stroke="var(--now)" strokeWidth={2} />
+    <path d="M11 11h10v10h-10z" fill="var(--now)" />
+  </svg>
 );

@@ -32,7 +32,12 @@ import { useRest } from '../shell/useRest';
 import { Waiting } from '../shell/Waiting';
 import { Working } from './Working';
 
-type Props = { charts: readonly RecordChart[]; chartId: string; plan?: PlanWords | null; interrupted: readonly InterruptedTake[] };
+type Props = {
+  charts: readonly RecordChart[];
+  chartId: string;
+  plan?: PlanWords | null;
+  interrupted: readonly InterruptedTake[];
+};
 
 /** From choosing to playing to the result and on to the next take: all of Record. */
 export function RecordScreen({ charts, chartId, plan = null, interrupted }: Props) {
@@ -40,34 +45,65 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
   const prefs = usePreferences();
   const [settings, setSettings] = useState<Settings>(() => defaultSettings(charts, chartId, plan));
   const open = useCallback((id: string, note = '') => router.push(`/takes/${id}${note}`), [router]);
-  const back = useCallback((take: { id: string; state: string }) => (take.state === 'ready' ? open(take.id) : router.refresh()), [open, router]);
+  const back = useCallback(
+    (take: { id: string; state: string }) => (take.state === 'ready' ? open(take.id) : router.refresh()),
+    [open, router],
+  );
   const { corner, rig, flow } = useCorner(open, back);
-  const { scene, session, finished, rolling, trouble } = useSyncExternalStore(flow.subscribe, flow.getState, flow.getState);
+  const { scene, session, finished, rolling, trouble } = useSyncExternalStore(
+    flow.subscribe,
+    flow.getState,
+    flow.getState,
+  );
   const state = useSession(session);
   const rigState = useRigState(rig);
   const result = useResult(finished);
   const [decided, setDecided] = useState<readonly string[]>([]);
   const fileInput = useRef<HTMLInputElement>(null);
   const chart = charts.find((one) => one.id === settings.chartId)!;
-  const route = useMemo(() => { const worked = routeFor(settings, chart.text); return worked.ok ? worked.value : null; }, [settings, chart.text]);
+  const route = useMemo(() => {
+    const worked = routeFor(settings, chart.text);
+    return worked.ok ? worked.value : null;
+  }, [settings, chart.text]);
   const choice = useMemo(() => certain(planFromWords(settings.plan)), [settings.plan]);
   const bring = useBring(settings, chart, route, open);
   useCatchUp(useCallback(() => router.refresh(), [router]));
   const rest = useRest(state.phase === 'running');
 
-  const start = useCallback(async (wanted: Settings) => {
-    const made = takeSettings(wanted, charts.find((one) => one.id === wanted.chartId)!, preferences(), flow.nextSeed());
-    if (!made.ok) return flow.say([made.problems[0].message, made.problems[0].suggestion && `Try: ${made.problems[0].suggestion}`].filter(Boolean).join(' '));
-    const own: OwnBacking | null = wanted.backingId === null ? null : await backing(wanted.backingId).catch(() => null);
-    await flow.start(own ? { ...made.value, backing: own } : made.value);
-  }, [charts, flow]);
+  const start = useCallback(
+    async (wanted: Settings) => {
+      const made = takeSettings(
+        wanted,
+        charts.find((one) => one.id === wanted.chartId)!,
+        preferences(),
+        flow.nextSeed(),
+      );
+      if (!made.ok)
+        return flow.say(
+          [made.problems[0].message, made.problems[0].suggestion && `Try: ${made.problems[0].suggestion}`]
+            .filter(Boolean)
+            .join(' '),
+        );
+      const own: OwnBacking | null =
+        wanted.backingId === null ? null : await backing(wanted.backingId).catch(() => null);
+      await flow.start(own ? { ...made.value, backing: own } : made.value);
+    },
+    [charts, flow],
+  );
   const again = () => void start(settings);
   useWarmBand(corner, settings, chart, scene === 'setup');
 
   const loop = () => {
     if (!result?.loop) return;
     const from = settings.bars?.[0] ?? 1;
-    const next: Settings = { ...settings, bars: [result.loop[0] + from - 1, result.loop[1] + from - 1], choruses: Math.max(4, settings.choruses), keyStep: 0, aloneBars: '', aloneChoruses: '' };
+    const next: Settings = {
+      ...settings,
+      bars: [result.loop[0] + from - 1, result.loop[1] + from - 1],
+      choruses: Math.max(4, settings.choruses),
+      keyStep: 0,
+      aloneBars: '',
+      aloneChoruses: '',
+    };
     setSettings(next);
     void start(next);
   };
@@ -75,7 +111,11 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     prefer({ device });
     again();
   };
-  const standIn: DeviceChoice = { kind: 'stand-in', character: prefs.device.kind === 'stand-in' ? prefs.device.character : 'steady', delayMs: 0 };
+  const standIn: DeviceChoice = {
+    kind: 'stand-in',
+    character: prefs.device.kind === 'stand-in' ? prefs.device.character : 'steady',
+    delayMs: 0,
+  };
   const chooseChannel = (channel: number | 'mix') => {
     const { device } = preferences();
     if (device.kind !== 'input') return;
@@ -84,25 +124,68 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
   };
 
   const elsewhere = useTakeElsewhere();
-  const cut = scene === 'setup' && bring.state.phase === 'idle' && elsewhere === false ? (interrupted.find(({ id }) => !decided.includes(id)) ?? null) : null;
+  const cut =
+    scene === 'setup' && bring.state.phase === 'idle' && elsewhere === false
+      ? (interrupted.find(({ id }) => !decided.includes(id)) ?? null)
+      : null;
   const mixKeys: Keys = {
-    louder: () => prefer({ bandLevel: Math.min(1, Math.round(preferences().bandLevel * 20 + 1) / 20) }), quieter: () => prefer({ bandLevel: Math.max(0, Math.round(preferences().bandLevel * 20 - 1) / 20) }),
-    drums: () => toggle('drums'), bass: () => toggle('bass'), chords: () => toggle('chords'), help: () => prefer({ help: ((preferences().help + 1) % 4) as Help }),
-    click: () => setSettings((now) => ({ ...now, click: CLICK_BEATS[(CLICK_BEATS.indexOf(now.click) + 1) % CLICK_BEATS.length]! })),
+    louder: () => prefer({ bandLevel: Math.min(1, Math.round(preferences().bandLevel * 20 + 1) / 20) }),
+    quieter: () => prefer({ bandLevel: Math.max(0, Math.round(preferences().bandLevel * 20 - 1) / 20) }),
+    drums: () => toggle('drums'),
+    bass: () => toggle('bass'),
+    chords: () => toggle('chords'),
+    help: () => prefer({ help: ((preferences().help + 1) % 4) as Help }),
+    click: () =>
+      setSettings((now) => ({
+        ...now,
+        click: CLICK_BEATS[(CLICK_BEATS.indexOf(now.click) + 1) % CLICK_BEATS.length]!,
+      })),
   };
   const keysOf = (): Keys => {
     // a cut-off take has keys of its own
     if (bring.state.phase === 'working' || cut) return {};
     switch (scene) {
-      case 'no-input': return { press: again, hold: () => flow.back(), double: () => comeInBy(standIn) };
+      case 'no-input':
+        return { press: again, hold: () => flow.back(), double: () => comeInBy(standIn) };
       case 'waiting': {
         const other = movingChannel(rig.levels, rig.channel);
-        return { press: () => (other === null ? session?.startAllTheSame() : chooseChannel(other)), hold: () => void session?.discard(), ...(other === null ? {} : { double: () => session?.startAllTheSame() }) };
+        return {
+          press: () => (other === null ? session?.startAllTheSame() : chooseChannel(other)),
+          hold: () => void session?.discard(),
+          ...(other === null ? {} : { double: () => session?.startAllTheSame() }),
+        };
       }
-      case 'silent': return { press: () => { flow.throwAway(); again(); }, hold: () => flow.throwAway() };
-      case 'finished': return { press: rolling ? () => flow.stay() : again, hold: () => flow.throwAway(), discard: () => flow.throwAway(), review: () => { if (finished?.kept) open(finished.id); }, ...(rolling || !result?.loop ? {} : { double: loop, loop }) };
-      case 'live': return state.phase === 'running' ? { press: () => void session?.stop(false), hold: () => flow.discardRunning(), discard: () => flow.discardRunning(), ...mixKeys } : state.phase === 'opening' ? { hold: () => void session?.discard(), discard: () => void session?.discard() } : {};
-      case 'setup': return { press: again, ...mixKeys };
+      case 'silent':
+        return {
+          press: () => {
+            flow.throwAway();
+            again();
+          },
+          hold: () => flow.throwAway(),
+        };
+      case 'finished':
+        return {
+          press: rolling ? () => flow.stay() : again,
+          hold: () => flow.throwAway(),
+          discard: () => flow.throwAway(),
+          review: () => {
+            if (finished?.kept) open(finished.id);
+          },
+          ...(rolling || !result?.loop ? {} : { double: loop, loop }),
+        };
+      case 'live':
+        return state.phase === 'running'
+          ? {
+              press: () => void session?.stop(false),
+              hold: () => flow.discardRunning(),
+              discard: () => flow.discardRunning(),
+              ...mixKeys,
+            }
+          : state.phase === 'opening'
+            ? { hold: () => void session?.discard(), discard: () => void session?.discard() }
+            : {};
+      case 'setup':
+        return { press: again, ...mixKeys };
     }
   };
   useKeys(keysOf());
@@ -112,33 +195,143 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
   }, [session, prefs.bandLevel, prefs.levels]);
 
   if (bring.state.phase === 'working') return <Working work={bring.state} onCancel={bring.cancel} />;
-  if (cut) return <Interrupted key={cut.id} take={cut} onKept={open} onGone={(id) => setDecided([...decided, id])} onBack={(one) => { setDecided((now) => now.filter((id) => id !== one.id)); back(one); }} onLater={() => setDecided([...decided, cut.id])} />;
+  if (cut)
+    return (
+      <Interrupted
+        key={cut.id}
+        take={cut}
+        onKept={open}
+        onGone={(id) => setDecided([...decided, id])}
+        onBack={(one) => {
+          setDecided((now) => now.filter((id) => id !== one.id));
+          back(one);
+        }}
+        onLater={() => setDecided([...decided, cut.id])}
+      />
+    );
   switch (scene) {
     case 'no-input':
       return (
         <>
-          <input ref={fileInput} type="file" accept="audio/*,.wav,.mp3,.flac,.ogg,.m4a" className="sr-only" tabIndex={-1} aria-label="A recording" onChange={(event) => { const chosen = event.target.files?.[0]; if (chosen) { flow.back(); bring.file(chosen, 0); } }} />
-          <NoInput trouble={rigState.phase === 'trouble' ? rigState.trouble : 'busy'} title={chart.title} onAgain={again} onDevice={(deviceId) => comeInBy({ kind: 'input', deviceId, channel: 'mix' })} onFile={() => fileInput.current?.click()} onStandIn={() => comeInBy(standIn)} onBack={() => flow.back()} />
+          <input
+            ref={fileInput}
+            type="file"
+            accept="audio/*,.wav,.mp3,.flac,.ogg,.m4a"
+            className="sr-only"
+            tabIndex={-1}
+            aria-label="A recording"
+            onChange={(event) => {
+              const chosen = event.target.files?.[0];
+              if (chosen) {
+                flow.back();
+                bring.file(chosen, 0);
+              }
+            }}
+          />
+          <NoInput
+            trouble={rigState.phase === 'trouble' ? rigState.trouble : 'busy'}
+            title={chart.title}
+            onAgain={again}
+            onDevice={(deviceId) => comeInBy({ kind: 'input', deviceId, channel: 'mix' })}
+            onFile={() => fileInput.current?.click()}
+            onStandIn={() => comeInBy(standIn)}
+            onBack={() => flow.back()}
+          />
         </>
       );
     case 'waiting':
-      return <Waiting rig={rig} title={chart.title} onChannel={chooseChannel} onStart={() => session?.startAllTheSame()} onBack={() => void session?.discard()} />;
+      return (
+        <Waiting
+          rig={rig}
+          title={chart.title}
+          onChannel={chooseChannel}
+          onStart={() => session?.startAllTheSame()}
+          onBack={() => void session?.discard()}
+        />
+      );
     case 'silent':
-      return <Silent onKeep={() => { if (finished) open(finished.id); }} onThrow={() => flow.throwAway()} />;
+      return (
+        <Silent
+          onKeep={() => {
+            if (finished) open(finished.id);
+          }}
+          onThrow={() => flow.throwAway()}
+        />
+      );
     case 'finished':
       return (
-        <Finished take={finished!} result={result} next={rolling ? flow : null} again={{ words: 'again from the top', act: again }} stay={{ words: 'stay and look', act: () => flow.stay() }} discard={{ words: 'throw this take away', act: () => flow.throwAway() }}
-          loop={result?.loop ? { words: `loop bars ${result.loop[0]} and ${result.loop[1]}`, act: loop } : null} review={() => { if (finished?.kept) open(finished.id); }} setup={() => flow.back()} />
+        <Finished
+          take={finished!}
+          result={result}
+          next={rolling ? flow : null}
+          again={{ words: 'again from the top', act: again }}
+          stay={{ words: 'stay and look', act: () => flow.stay() }}
+          discard={{ words: 'throw this take away', act: () => flow.throwAway() }}
+          loop={
+            result?.loop ? { words: `loop bars ${result.loop[0]} and ${result.loop[1]}`, act: loop } : null
+          }
+          review={() => {
+            if (finished?.kept) open(finished.id);
+          }}
+          setup={() => flow.back()}
+        />
       );
     case 'live':
-      if (session) return <Live session={session} state={state} settings={settings} rig={rig} title={chart.title} before={result} />;
+      if (session)
+        return (
+          <Live
+            session={session}
+            state={state}
+            settings={settings}
+            rig={rig}
+            title={chart.title}
+            before={result}
+          />
+        );
   }
-  const words = trouble ?? (bring.state.phase === 'failed' ? bring.state.message : rigState.phase === 'lost' ? `${rigState.label || 'The input'} went away. Plug it in again, or choose another.` : null);
+  const words =
+    trouble ??
+    (bring.state.phase === 'failed'
+      ? bring.state.message
+      : rigState.phase === 'lost'
+        ? `${rigState.label || 'The input'} went away. Plug it in again, or choose another.`
+        : null);
   return (
-    <Shell place="Record" footer={<><span><kbd className="key">Space</kbd> or pedal: count me in</span><span className="hidden sm:inline"><kbd className="key">?</kbd> every key</span><span className="sm:ml-auto">Start with the output low; headphones keep the band out of the microphone.</span></>}>
+    <Shell
+      place="Record"
+      footer={
+        <>
+          <span>
+            <kbd className="key">Space</kbd> or pedal: count me in
+          </span>
+          <span className="hidden sm:inline">
+            <kbd className="key">?</kbd> every key
+          </span>
+          <span className="sm:ml-auto">
+            Start with the output low; headphones keep the band out of the microphone.
+          </span>
+        </>
+      }
+    >
       <Cautions rest={rest} />
-      <Setup charts={charts} settings={settings} onChange={(next) => { flow.say(null); setSettings(next); }} onStart={again} rig={rig} onFile={bring.file} onStandIn={bring.standIn} trouble={words} />
-      {route && <div className="mx-4 pb-8 sm:mx-8"><FormPreview chart={route.chart} tempo={settings.tempo} plan={choice} /></div>}
+      <Setup
+        charts={charts}
+        settings={settings}
+        onChange={(next) => {
+          flow.say(null);
+          setSettings(next);
+        }}
+        onStart={again}
+        rig={rig}
+        onFile={bring.file}
+        onStandIn={bring.standIn}
+        trouble={words}
+      />
+      {route && (
+        <div className="mx-4 pb-8 sm:mx-8">
+          <FormPreview chart={route.chart} tempo={settings.tempo} plan={choice} />
+        </div>
+      )}
     </Shell>
   );
 }
@@ -149,7 +342,10 @@ const toggle = (part: 'drums' | 'bass' | 'chords') => {
 };
 
 /** The corner of this visit: its rig stays open from take to take, and everything is let go when the screen is left. */
-function useCorner(open: (id: string, note?: string) => void, back: (take: { id: string; state: string }) => void): { corner: Corner; rig: Rig; flow: RecordFlow } {
+function useCorner(
+  open: (id: string, note?: string) => void,
+  back: (take: { id: string; state: string }) => void,
+): { corner: Corner; rig: Rig; flow: RecordFlow } {
   const [{ corner, flow }] = useState(() => {
     const made = new Corner(new Rig());
     return {

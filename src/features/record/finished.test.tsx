@@ -14,16 +14,35 @@ import { OneGatePicture } from './OneGatePicture';
 afterEach(cleanup);
 const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |'));
 const plan = { id: 'outline' as const };
-const report = analyse({ chart, tempo: 120, notes: improvise({ chart, tempo: 120, choruses: 4, plan, seed: 3, profile: { meet: 0.3 } }), choruses: 4, plan });
-const marks = marksOf(report, planOf(plan, harmonyOf(chart, timelineOf(chart, 120)), timelineOf(chart, 120)), chart, 120);
+const report = analyse({
+  chart,
+  tempo: 120,
+  notes: improvise({ chart, tempo: 120, choruses: 4, plan, seed: 3, profile: { meet: 0.3 } }),
+  choruses: 4,
+  plan,
+});
+const marks = marksOf(
+  report,
+  planOf(plan, harmonyOf(chart, timelineOf(chart, 120)), timelineOf(chart, 120)),
+  chart,
+  120,
+);
 const result = resultOf(14, report, marks, findingsOf({ chart, tempo: 120, plan, report }));
 const way = (words: string, act = () => undefined) => ({ words, act });
 const TAKE = { id: 'a', title: 'Walk', passes: 4, tempo: 120, kept: true, cut: false, judging: false };
-const ways = { again: way('again from the top'), stay: way('stay and look'), discard: way('throw this take away'), review: () => undefined, setup: () => undefined };
+const ways = {
+  again: way('again from the top'),
+  stay: way('stay and look'),
+  discard: way('throw this take away'),
+  review: () => undefined,
+  setup: () => undefined,
+};
 
 test('the gate’s groups are all of its changes, and the two bars to loop lead into it', () => {
   const { gate } = result;
-  const of = report.changes.filter(({ from, to }, index) => from === gate!.from && to === gate!.to && marks[index] !== 'rest');
+  const of = report.changes.filter(
+    ({ from, to }, index) => from === gate!.from && to === gate!.to && marks[index] !== 'rest',
+  );
   expect(gate!.groups.reduce((sum, { count }) => sum + count, 0)).toBe(of.length);
   expect(result.loop![1] - result.loop![0]).toBe(1);
   expect(result.loop!.includes(gate!.bar)).toBe(true);
@@ -34,7 +53,16 @@ test('the gate’s groups are all of its changes, and the two bars to loop lead 
 test('while the next take comes, press stays; when it stays, press plays again and twice loops', () => {
   const stay = jest.fn<() => undefined>();
   const flow = { countdown: () => ({ left: 2.4, of: 4 }), isCounting: () => true };
-  render(<Finished take={TAKE} result={result} next={flow} {...ways} stay={way('stay and look', stay)} loop={way('loop bars 2 and 3')} />);
+  render(
+    <Finished
+      take={TAKE}
+      result={result}
+      next={flow}
+      {...ways}
+      stay={way('stay and look', stay)}
+      loop={way('loop bars 2 and 3')}
+    />,
+  );
   expect(screen.getByRole('timer').textContent).toContain('Again from the top in 3 seconds');
   fireEvent.click(screen.getByRole('button', { name: /stay and look/ }));
   expect(stay).toHaveBeenCalledTimes(1);
@@ -53,7 +81,17 @@ test('without the server the take is safe and says so', () => {
 
 test('a closed microphone leaves every other way open, under its number', () => {
   const standIn = jest.fn<() => void>();
-  render(<NoInput trouble="refused" title="Walk" onAgain={() => undefined} onDevice={() => undefined} onFile={() => undefined} onStandIn={standIn} onBack={() => undefined} />);
+  render(
+    <NoInput
+      trouble="refused"
+      title="Walk"
+      onAgain={() => undefined}
+      onDevice={() => undefined}
+      onFile={() => undefined}
+      onStandIn={standIn}
+      onBack={() => undefined}
+    />,
+  );
   expect(screen.getByRole('alert').textContent).toContain('The microphone stays closed.');
   fireEvent.keyDown(window, { key: '3' });
   expect(standIn).toHaveBeenCalledTimes(1);

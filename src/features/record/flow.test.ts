@@ -13,16 +13,35 @@ class Take {
   private listeners = new Set<() => void>();
   readonly route = certain(routeOf('tempo: 120\n| C7 | F7 |', { passes: 1, tempo: 120 }));
   constructor(readonly id: string) {}
-  subscribe = (listener: () => void) => { this.listeners.add(listener); return () => this.listeners.delete(listener); };
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
   getState = () => this.state;
   position = () => this.beat;
-  become(state: SessionState) { this.state = state; for (const listener of [...this.listeners]) listener(); }
+  become(state: SessionState) {
+    this.state = state;
+    for (const listener of [...this.listeners]) listener();
+  }
   left = 10;
-  async prepare() { this.asked.push('prepare'); }
-  async start() { this.become({ phase: 'opening', what: '' }); }
-  async discard() { this.asked.push('discard'); this.become({ phase: 'idle' }); return true; }
-  async throwAway() { this.asked.push('throwAway'); return true; }
-  leave() { this.asked.push('leave'); }
+  async prepare() {
+    this.asked.push('prepare');
+  }
+  async start() {
+    this.become({ phase: 'opening', what: '' });
+  }
+  async discard() {
+    this.asked.push('discard');
+    this.become({ phase: 'idle' });
+    return true;
+  }
+  async throwAway() {
+    this.asked.push('throwAway');
+    return true;
+  }
+  leave() {
+    this.asked.push('leave');
+  }
 }
 
 const SETTINGS = { title: 'T', countInBars: 1, route: { passes: 2, tempo: 120 } } as TakeSettings;
@@ -37,8 +56,14 @@ beforeEach(() => {
   [takes, after, opens, reviews, trashed] = [[], 'roll', true, [], []];
   flow = new RecordFlow({
     openInput: async () => opens,
-    makeSession: () => { const take = new Take(`take ${takes.length + 1}`); takes.push(take); return take as unknown as TakeSession; },
-    afterTake: () => after, review: (id, cut) => reviews.push([id, cut]), trashed: (id) => trashed.push(id),
+    makeSession: () => {
+      const take = new Take(`take ${takes.length + 1}`);
+      takes.push(take);
+      return take as unknown as TakeSession;
+    },
+    afterTake: () => after,
+    review: (id, cut) => reviews.push([id, cut]),
+    trashed: (id) => trashed.push(id),
   });
 });
 afterEach(() => void jest.useRealTimers());
@@ -46,7 +71,15 @@ const played = async () => {
   await flow.start(SETTINGS);
   takes.at(-1)!.become({ phase: 'running' });
 };
-const done = (take: Take, change = {}) => take.become({ phase: 'done', takeId: take.id, cut: false, kept: true, notes: 9, ...change } as SessionState);
+const done = (take: Take, change = {}) =>
+  take.become({
+    phase: 'done',
+    takeId: take.id,
+    cut: false,
+    kept: true,
+    notes: 9,
+    ...change,
+  } as SessionState);
 
 test('a take that is thrown away, running or over, can be brought back', async () => {
   await played();
@@ -65,7 +98,11 @@ test('a take is counted in, ends, and the next is counted in behind its result, 
   await played();
   expect(flow.state.scene).toBe('live');
   takes[0]!.become({ phase: 'finishing', what: '' });
-  expect([flow.state.scene, flow.state.rolling, flow.state.finished]).toEqual(['finished', true, { id: 'take 1', title: 'T', passes: 2, tempo: 120, kept: false, cut: false, judging: true }]);
+  expect([flow.state.scene, flow.state.rolling, flow.state.finished]).toEqual([
+    'finished',
+    true,
+    { id: 'take 1', title: 'T', passes: 2, tempo: 120, kept: false, cut: false, judging: true },
+  ]);
   expect(flow.countdown()).toEqual({ left: 2.7, of: 2.7 }); // 0.7 s alone, then a bar of four at 120
   await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
   expect(takes).toHaveLength(2);
@@ -75,7 +112,11 @@ test('a take is counted in, ends, and the next is counted in behind its result, 
   expect(flow.state.finished).toMatchObject({ kept: true, judging: false });
   await jest.advanceTimersByTimeAsync(2_000);
   // what was said of the last take can still be read over the first bars of this one
-  expect([flow.state.scene, flow.state.finished?.id, flow.state.session?.id]).toEqual(['live', 'take 1', 'take 2']);
+  expect([flow.state.scene, flow.state.finished?.id, flow.state.session?.id]).toEqual([
+    'live',
+    'take 1',
+    'take 2',
+  ]);
 });
 
 test('the next take is made ready while this one plays its last bars, and is the one that comes', async () => {
@@ -94,26 +135,40 @@ test('stay: nothing comes any more, whether the next was still to come or was be
   takes[0]!.become({ phase: 'finishing', what: '' });
   flow.stay();
   await jest.advanceTimersByTimeAsync(5_000);
-  expect([takes[1]!.asked, flow.state.scene, flow.state.rolling]).toEqual([['prepare', 'discard'], 'finished', false]);
+  expect([takes[1]!.asked, flow.state.scene, flow.state.rolling]).toEqual([
+    ['prepare', 'discard'],
+    'finished',
+    false,
+  ]);
   await played();
   takes[2]!.become({ phase: 'finishing', what: '' });
   await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
   takes[3]!.become({ phase: 'running' });
   flow.stay();
   await jest.advanceTimersByTimeAsync(5_000);
-  expect([takes[3]!.asked.slice(-1), flow.state.scene, flow.state.session]).toEqual([['discard'], 'finished', null]);
+  expect([takes[3]!.asked.slice(-1), flow.state.scene, flow.state.session]).toEqual([
+    ['discard'],
+    'finished',
+    null,
+  ]);
 });
 
 test('stay is heard even while the input is just being opened for the next take', async () => {
   await played();
   takes[0]!.become({ phase: 'finishing', what: '' });
   let letIn = (_: boolean) => undefined as void;
-  opens = new Promise<boolean>((done) => { letIn = done; }) as unknown as boolean;
+  opens = new Promise<boolean>((done) => {
+    letIn = done;
+  }) as unknown as boolean;
   await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
   flow.stay();
   letIn(true);
   await jest.advanceTimersByTimeAsync(5_000);
-  expect([flow.state.scene, flow.state.session, takes[1]!.asked]).toEqual(['finished', null, ['prepare', 'discard']]);
+  expect([flow.state.scene, flow.state.session, takes[1]!.asked]).toEqual([
+    'finished',
+    null,
+    ['prepare', 'discard'],
+  ]);
 });
 
 test('started again from a result, the screen never shows a result that is not there', async () => {

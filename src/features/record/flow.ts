@@ -4,9 +4,14 @@ import type { AfterTake } from '../shell/preferences';
 
 /** A take that is over: kept, or on its way there. */
 export type FinishedTake = {
-  readonly id: string; readonly title: string; readonly passes: number; readonly tempo: number;
+  readonly id: string;
+  readonly title: string;
+  readonly passes: number;
+  readonly tempo: number;
   /** False while only this computer has it. */
-  readonly kept: boolean; readonly cut: boolean; readonly judging: boolean;
+  readonly kept: boolean;
+  readonly cut: boolean;
+  readonly judging: boolean;
 };
 
 /** What the screen shows. */
@@ -98,7 +103,8 @@ export class RecordFlow {
     // the player may have thought better of it meanwhile
     if (turn !== this.turn || this.closed) return;
     if (!opened) return this.become({ scene: 'no-input', rolling: false, finished: null });
-    const session = this.upcoming?.settings === settings ? this.upcoming.session : this.world.makeSession(settings);
+    const session =
+      this.upcoming?.settings === settings ? this.upcoming.session : this.world.makeSession(settings);
     if (this.upcoming?.settings !== settings) this.dropUpcoming();
     this.upcoming = null;
     this.become(this.state.rolling ? { session } : { session, scene: 'live', finished: null });
@@ -114,7 +120,10 @@ export class RecordFlow {
         return this.become({ scene: 'waiting', rolling: false, finished: null });
       case 'running':
         this.readyEarly(session);
-        if (this.state.rolling) return this.later(Math.max(0, -1000 * secondsAt(session.route.pace, session.position())), () => this.become({ scene: 'live', rolling: false }));
+        if (this.state.rolling)
+          return this.later(Math.max(0, -1000 * secondsAt(session.route.pace, session.position())), () =>
+            this.become({ scene: 'live', rolling: false }),
+          );
         return this.become({ scene: 'live' });
       case 'finishing':
         return this.end(session);
@@ -122,14 +131,20 @@ export class RecordFlow {
         return this.become({ ...this.withoutTake(), trouble: state.message });
       case 'idle':
         return this.become(this.withoutTake());
-      case 'done': case 'silent': case 'opening':
+      case 'done':
+      case 'silent':
+      case 'opening':
         return;
     }
   }
 
   /** The running take is gone: back to the result it was counted in behind, else to the setup. A result that has been left is not gone back to. */
   private withoutTake(): Partial<FlowState> {
-    return { session: null, rolling: false, ...(this.state.scene === 'finished' ? {} : { scene: 'setup', finished: null }) };
+    return {
+      session: null,
+      rolling: false,
+      ...(this.state.scene === 'finished' ? {} : { scene: 'setup', finished: null }),
+    };
   }
 
   /** The take is over: its result is shown while it is being judged, and where the player rolls on the next one is made ready meanwhile. */
@@ -138,7 +153,20 @@ export class RecordFlow {
     const settings = this.last!;
     const rolls = this.world.afterTake() === 'roll';
     if (this.early) clearTimeout(this.early);
-    this.become({ scene: 'finished', session: null, rolling: rolls, finished: { id: session.id, title: settings.title, passes: settings.route.passes, tempo: settings.route.tempo, kept: false, cut: false, judging: true } });
+    this.become({
+      scene: 'finished',
+      session: null,
+      rolling: rolls,
+      finished: {
+        id: session.id,
+        title: settings.title,
+        passes: settings.route.passes,
+        tempo: settings.route.tempo,
+        kept: false,
+        cut: false,
+        judging: true,
+      },
+    });
     if (!rolls) return;
     const next = this.makeUpcoming();
     this.later(RESULT_ALONE_MS, () => void this.begin(next));
@@ -147,7 +175,12 @@ export class RecordFlow {
   private readyEarly(session: TakeSession): void {
     if (this.early) clearTimeout(this.early);
     if (this.world.afterTake() !== 'roll' || !Number.isFinite(session.left)) return;
-    this.early = setTimeout(() => { if (this.state.session === session && this.world.afterTake() === 'roll') this.makeUpcoming(); }, 1000 * Math.max(0, session.left - READY_BEFORE_SECONDS));
+    this.early = setTimeout(
+      () => {
+        if (this.state.session === session && this.world.afterTake() === 'roll') this.makeUpcoming();
+      },
+      1000 * Math.max(0, session.left - READY_BEFORE_SECONDS),
+    );
   }
 
   /** The same again with another band, made ready. */
@@ -170,7 +203,8 @@ export class RecordFlow {
     const { finished } = this.state;
     switch (state.phase) {
       case 'done':
-        if (finished?.id === state.takeId) this.become({ finished: { ...finished, kept: state.kept, cut: state.cut, judging: false } });
+        if (finished?.id === state.takeId)
+          this.become({ finished: { ...finished, kept: state.kept, cut: state.cut, judging: false } });
         if (state.cut) this.stay();
         if (this.world.afterTake() === 'review' && state.kept) this.world.review(state.takeId, state.cut);
         return;
@@ -189,7 +223,9 @@ export class RecordFlow {
   countdown(): { readonly left: number; readonly of: number } {
     const { session } = this.state;
     const { countInBars, route } = this.last!;
-    const countIn = session ? -secondsAt(session.route.pace, -countInBars * beatsPerBar(session.route.chart.meter)) : (countInBars * 4 * 60) / route.tempo;
+    const countIn = session
+      ? -secondsAt(session.route.pace, -countInBars * beatsPerBar(session.route.chart.meter))
+      : (countInBars * 4 * 60) / route.tempo;
     const of = RESULT_ALONE_MS / 1000 + countIn;
     return { left: session ? Math.max(0, -secondsAt(session.route.pace, session.position())) : of, of };
   }
@@ -249,4 +285,3 @@ export class RecordFlow {
     this.state.session?.leave();
   }
 }
-

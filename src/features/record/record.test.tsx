@@ -13,7 +13,10 @@ import { Stage } from './Stage';
 afterEach(cleanup);
 const TEXT = 'title: Lamp\nkey: Bb\ntempo: 96\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |';
 const chart = certain(readChart(TEXT));
-const CHARTS: RecordChart[] = [{ id: 'a', title: 'Lamp', text: TEXT }, { id: 'b', title: 'Waltz', text: 'title: Waltz\ntempo: 140\nmeter: 3/4\n| C |' }];
+const CHARTS: RecordChart[] = [
+  { id: 'a', title: 'Lamp', text: TEXT },
+  { id: 'b', title: 'Waltz', text: 'title: Waltz\ntempo: 140\nmeter: 3/4\n| C |' },
+];
 
 test('the stage says the chord now and the next for the ear, and where in the form it is', () => {
   render(<Stage chart={chart} tempo={96} choruses={2} plan={{ id: 'scale-per-chord' }} beat={9.2} />);
@@ -24,18 +27,32 @@ test('the stage says the chord now and the next for the ear, and where in the fo
 });
 
 test('in the count-in the first chord is named as the one to come', () => {
-  const { container } = render(<Stage chart={chart} tempo={96} choruses={1} plan={{ id: 'outline' }} beat={-2.5} />);
+  const { container } = render(
+    <Stage chart={chart} tempo={96} choruses={1} plan={{ id: 'outline' }} beat={-2.5} />,
+  );
   expect(screen.getByTestId('chord-next').textContent).toBe('B♭7');
-  expect([...container.querySelectorAll('text')].map((text) => text.textContent)).toEqual(expect.arrayContaining(['count-in', 'first', '3']));
+  expect([...container.querySelectorAll('text')].map((text) => text.textContent)).toEqual(
+    expect.arrayContaining(['count-in', 'first', '3']),
+  );
 });
 
 test('a long symbol is set smaller, so that it stays in its column', () => {
   const long = certain(readChart('| Bbm7b5 | Eb7 |'));
-  const { container } = render(<Stage chart={long} tempo={96} choruses={1} plan={{ id: 'outline' }} beat={0} />);
-  const sizes = [...container.querySelectorAll('svg text')].map((text) => Number(text.getAttribute('font-size')));
+  const { container } = render(
+    <Stage chart={long} tempo={96} choruses={1} plan={{ id: 'outline' }} beat={0} />,
+  );
+  const sizes = [...container.querySelectorAll('svg text')].map((text) =>
+    Number(text.getAttribute('font-size')),
+  );
   expect(Math.max(...sizes)).toBeLessThanOrEqual(256);
-  const { container: short } = render(<Stage chart={chart} tempo={96} choruses={1} plan={{ id: 'outline' }} beat={0} />);
-  expect(Math.max(...[...short.querySelectorAll('svg text')].map((text) => Number(text.getAttribute('font-size'))))).toBeGreaterThan(Math.min(...sizes));
+  const { container: short } = render(
+    <Stage chart={chart} tempo={96} choruses={1} plan={{ id: 'outline' }} beat={0} />,
+  );
+  expect(
+    Math.max(
+      ...[...short.querySelectorAll('svg text')].map((text) => Number(text.getAttribute('font-size'))),
+    ),
+  ).toBeGreaterThan(Math.min(...sizes));
 });
 
 test('the form preview writes the plan’s targets under each change', () => {
@@ -45,11 +62,28 @@ test('the form preview writes the plan’s targets under each change', () => {
 });
 
 const RIG = new Rig();
-function Held({ onStart = () => undefined, onFile = () => undefined, trouble = null }: { onStart?: () => void; onFile?: (file: File, barOneAt: number) => void; trouble?: string | null }) {
+function Held({
+  onStart = () => undefined,
+  onFile = () => undefined,
+  trouble = null,
+}: {
+  onStart?: () => void;
+  onFile?: (file: File, barOneAt: number) => void;
+  trouble?: string | null;
+}) {
   const [settings, setSettings] = useState<Settings>(() => defaultSettings(CHARTS, 'a', null));
   return (
     <>
-      <Setup charts={CHARTS} settings={settings} onChange={setSettings} onStart={onStart} onFile={onFile} onStandIn={() => undefined} rig={RIG} trouble={trouble} />
+      <Setup
+        charts={CHARTS}
+        settings={settings}
+        onChange={setSettings}
+        onStart={onStart}
+        onFile={onFile}
+        onStandIn={() => undefined}
+        rig={RIG}
+        trouble={trouble}
+      />
       <output>{JSON.stringify(settings)}</output>
     </>
   );
@@ -63,7 +97,13 @@ test('another chart brings its own tempo', () => {
   expect(settings()).toMatchObject({ chartId: 'b', tempo: 140 });
 });
 
-test.each([['500', 320], ['3', 40], ['77.6', 78], ['abc', 96], ['', 96]])('a tempo typed as “%s” becomes %i', (typed, tempo) => {
+test.each([
+  ['500', 320],
+  ['3', 40],
+  ['77.6', 78],
+  ['abc', 96],
+  ['', 96],
+])('a tempo typed as “%s” becomes %i', (typed, tempo) => {
   render(<Held />);
   const field = screen.getByLabelText('Tempo');
   fireEvent.change(field, { target: { value: typed } });
@@ -77,8 +117,13 @@ test('a recording chosen or dropped comes with where its bar 1 begins', () => {
   fireEvent.change(screen.getByLabelText(/Bar 1 begins at/), { target: { value: '1.25' } });
   const file = new File(['x'], 'take.wav', { type: 'audio/wav' });
   fireEvent.change(screen.getByLabelText('Recording'), { target: { files: [file] } });
-  fireEvent.drop(screen.getByRole('button', { name: 'Bring a recording' }).parentElement!, { dataTransfer: { files: [file] } });
-  expect(onFile.mock.calls).toEqual([[file, 1.25], [file, 1.25]]);
+  fireEvent.drop(screen.getByRole('button', { name: 'Bring a recording' }).parentElement!, {
+    dataTransfer: { files: [file] },
+  });
+  expect(onFile.mock.calls).toEqual([
+    [file, 1.25],
+    [file, 1.25],
+  ]);
 });
 
 test('trouble is an alert, and counting in is one press', () => {

@@ -9,45 +9,92 @@ import { preferences } from '../shell/preferences';
 import type { RecordChart, Settings } from './settings';
 import type { Work } from './Working';
 
-export type BringState = { readonly phase: 'idle' } | ({ readonly phase: 'working' } & Work) | { readonly phase: 'failed'; readonly message: string };
+export type BringState =
+  | { readonly phase: 'idle' }
+  | ({ readonly phase: 'working' } & Work)
+  | { readonly phase: 'failed'; readonly message: string };
 
 const MOST_BYTES = 600 * 1024 * 1024;
 const RATE = 44_100;
 const STAND_IN_LEAD = 0.5;
 
 /** The other ways in: a recording, or the stand-in player. Both go through the same ears as a microphone take. */
-export function useBring(settings: Settings, chart: RecordChart, route: Route | null, onDone: (takeId: string) => void) {
+export function useBring(
+  settings: Settings,
+  chart: RecordChart,
+  route: Route | null,
+  onDone: (takeId: string) => void,
+) {
   const [state, setState] = useState<BringState>({ phase: 'idle' });
   const abort = useRef<AbortController | null>(null);
 
-  const run = useCallback(async (title: string, source: NewTake['source'], offsetSec: number, samplesOf: (signal: AbortSignal, show: (what: string, share: number | null) => void) => Promise<HeardFile>) => {
-    const control = new AbortController();
-    abort.current = control;
-    const show = (what: string, share: number | null) => setState({ phase: 'working', title, what, share });
-    show('Reading', null);
-    try {
-      const { samples, rate, transcription } = await samplesOf(control.signal, show);
-      if (transcription.notes.length === 0) throw new ServerRefusal({ code: 'silent', message: 'No note was heard in this recording: it is silent, or holds no clear pitch.', suggestion: 'Choose another one.' });
-      show('Keeping it', null);
-      if (!route) return;
-      const { pace, choruses, text } = route;
-      const steps = pace.tempi.length > 1 ? { pace } : {};
-      const id = await keepTake({ chartId: chart.id, chartText: text, title: chart.title, tempo: Math.round(meanTempo(pace) * 100) / 100, choruses, plan: settings.plan, rate, bits: 24, source, ...steps }, samples, offsetSec, transcription);
-      if (control.signal.aborted) return;
-      onDone(id);
-    } catch (error) {
-      if (error instanceof DOMException && error.name === 'AbortError') setState({ phase: 'idle' });
-      else setState({ phase: 'failed', message: sentenceOf(error) });
-    }
-  }, [settings, chart, route, onDone]);
+  const run = useCallback(
+    async (
+      title: string,
+      source: NewTake['source'],
+      offsetSec: number,
+      samplesOf: (
+        signal: AbortSignal,
+        show: (what: string, share: number | null) => void,
+      ) => Promise<HeardFile>,
+    ) => {
+      const control = new AbortController();
+      abort.current = control;
+      const show = (what: string, share: number | null) => setState({ phase: 'working', title, what, share });
+      show('Reading', null);
+      try {
+        const { samples, rate, transcription } = await samplesOf(control.signal, show);
+        if (transcription.notes.length === 0)
+          throw new ServerRefusal({
+            code: 'silent',
+            message: 'No note was heard in this recording: it is silent, or holds no clear pitch.',
+            suggestion: 'Choose another one.',
+          });
+        show('Keeping it', null);
+        if (!route) return;
+        const { pace, choruses, text } = route;
+        const steps = pace.tempi.length > 1 ? { pace } : {};
+        const id = await keepTake(
+          {
+            chartId: chart.id,
+            chartText: text,
+            title: chart.title,
+            tempo: Math.round(meanTempo(pace) * 100) / 100,
+            choruses,
+            plan: settings.plan,
+            rate,
+            bits: 24,
+            source,
+            ...steps,
+          },
+          samples,
+          offsetSec,
+          transcription,
+        );
+        if (control.signal.aborted) return;
+        onDone(id);
+      } catch (error) {
+        if (error instanceof DOMException && error.name === 'AbortError') setState({ phase: 'idle' });
+        else setState({ phase: 'failed', message: sentenceOf(error) });
+      }
+    },
+    [settings, chart, route, onDone],
+  );
 
-  const file = useCallback((chosen: File, barOneAt: number) => {
-    if (chosen.size > MOST_BYTES) return setState({ phase: 'failed', message: `This file holds ${Math.round(chosen.size / 1024 / 1024)} MB; a take may hold ${MOST_BYTES / 1024 / 1024}. Cut it into takes.` });
-    void run(chosen.name, 'file', barOneAt, async (signal, show) => {
-      const bytes = await wavOf(await chosen.arrayBuffer());
-      return hearFile(bytes, (share) => show('Listening', share), signal);
-    });
-  }, [run]);
+  const file = useCallback(
+    (chosen: File, barOneAt: number) => {
+      if (chosen.size > MOST_BYTES)
+        return setState({
+          phase: 'failed',
+          message: `This file holds ${Math.round(chosen.size / 1024 / 1024)} MB; a take may hold ${MOST_BYTES / 1024 / 1024}. Cut it into takes.`,
+        });
+      void run(chosen.name, 'file', barOneAt, async (signal, show) => {
+        const bytes = await wavOf(await chosen.arrayBuffer());
+        return hearFile(bytes, (share) => show('Listening', share), signal);
+      });
+    },
+    [run],
+  );
 
   const standIn = useCallback(() => {
     void run('The stand-in player', 'stand-in', STAND_IN_LEAD, async (signal, show) => {
@@ -57,8 +104,26 @@ export function useBring(settings: Settings, chart: RecordChart, route: Route | 
       const { device } = preferences();
       const character = device.kind === 'stand-in' ? device.character : 'steady';
       const seed = Math.floor(Math.random() * 1e6);
-      const samples = await studio({ type: 'solo', chartText: text, tempo: pace.tempi[0]!, pace, choruses, rate: RATE, seed, plan: settings.plan, character, leadSeconds: STAND_IN_LEAD }, signal);
-      return hearFile(writeWav([samples], RATE).buffer as ArrayBuffer, (share) => show('Listening', share), signal);
+      const samples = await studio(
+        {
+          type: 'solo',
+          chartText: text,
+          tempo: pace.tempi[0]!,
+          pace,
+          choruses,
+          rate: RATE,
+          seed,
+          plan: settings.plan,
+          character,
+          leadSeconds: STAND_IN_LEAD,
+        },
+        signal,
+      );
+      return hearFile(
+        writeWav([samples], RATE).buffer as ArrayBuffer,
+        (share) => show('Listening', share),
+        signal,
+      );
     });
   }, [run, settings.plan, route]);
 
@@ -80,6 +145,9 @@ async function wavOf(bytes: ArrayBuffer): Promise<ArrayBuffer> {
 }
 
 function sentenceOf(error: unknown): string {
-  if (error instanceof ServerRefusal) return [error.problem.message, error.problem.suggestion].filter(Boolean).join(' ');
-  return error instanceof TypeError ? 'The server does not answer. Start it again, then try once more: nothing was kept.' : 'This could not be done; nothing was kept.';
+  if (error instanceof ServerRefusal)
+    return [error.problem.message, error.problem.suggestion].filter(Boolean).join(' ');
+  return error instanceof TypeError
+    ? 'The server does not answer. Start it again, then try once more: nothing was kept.'
+    : 'This could not be done; nothing was kept.';
 }

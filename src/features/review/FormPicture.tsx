@@ -4,7 +4,18 @@ import type { Timeline } from '@/core/chart';
 import type { Beats } from '@/core/vocabulary';
 import type { TakePlayer } from '@/audio/playback/takePlayer';
 import { FormRow } from '@/ui/form/FormRow';
-import { CLOSED_LANE, HEAD, LANE, lanesHeight, MOST_OPEN, PITCH_LANE, rowGeometry, ZOOMED_LANE, type FormRowProps, type LaneSpec } from '@/ui/form/geometry';
+import {
+  CLOSED_LANE,
+  HEAD,
+  LANE,
+  lanesHeight,
+  MOST_OPEN,
+  PITCH_LANE,
+  rowGeometry,
+  ZOOMED_LANE,
+  type FormRowProps,
+  type LaneSpec,
+} from '@/ui/form/geometry';
 import { formRows, type FormRowModel } from '@/ui/form/formRows';
 import type { TakeOnForm } from '@/ui/form/takeOnForm';
 import { useCursor } from './useTakePlayer';
@@ -18,23 +29,46 @@ const FIRST = 640;
 export type DrawBy = 'height' | 'pitch';
 
 type Props = {
-  timeline: Timeline; choruses: number; take: TakeOnForm; player: TakePlayer; drawBy: DrawBy;
+  timeline: Timeline;
+  choruses: number;
+  take: TakeOnForm;
+  player: TakePlayer;
+  drawBy: DrawBy;
   /** The chorus that is open where not all can be; from 0. */
   open: number;
-  selected: number | null; marked: readonly [Beats, Beats] | null; fix: FormRowProps['fix'];
+  selected: number | null;
+  marked: readonly [Beats, Beats] | null;
+  fix: FormRowProps['fix'];
   /** The row that fills the picture, opened wide; null for the whole form. */
   zoomed: number | null;
   /** Draws what is not in sight too: for pictures that are saved and printed. */
   whole?: boolean;
-  onNote: (index: number) => void; onBeat: (beat: Beats) => void; onChorus: (chorus: number) => void;
+  onNote: (index: number) => void;
+  onBeat: (beat: Beats) => void;
+  onChorus: (chorus: number) => void;
 };
 
 /** How the choruses of a row are drawn: all by height while they fit; else one open and the others closed. */
 export function lanesOf(choruses: number, drawBy: DrawBy, open: number, zoomed: boolean): LaneSpec[] {
   const all = Array.from({ length: choruses }, (_, chorus) => chorus);
-  if (drawBy === 'height' && choruses <= MOST_OPEN && !zoomed) return all.map((chorus) => ({ chorus, view: 'height', height: LANE }));
+  if (drawBy === 'height' && choruses <= MOST_OPEN && !zoomed)
+    return all.map((chorus) => ({ chorus, view: 'height', height: LANE }));
   const chosen = Math.max(0, Math.min(choruses - 1, open));
-  return all.map((chorus) => (chorus === chosen ? { chorus, view: drawBy, height: zoomed ? (drawBy === 'pitch' ? ZOOMED_LANE : 2 * LANE) : drawBy === 'pitch' ? PITCH_LANE : LANE } : { chorus, view: 'closed', height: CLOSED_LANE }));
+  return all.map((chorus) =>
+    chorus === chosen
+      ? {
+          chorus,
+          view: drawBy,
+          height: zoomed
+            ? drawBy === 'pitch'
+              ? ZOOMED_LANE
+              : 2 * LANE
+            : drawBy === 'pitch'
+              ? PITCH_LANE
+              : LANE,
+        }
+      : { chorus, view: 'closed', height: CLOSED_LANE },
+  );
 }
 
 /** The form, walked: one row per four bars, all choruses of it close below one another. Sections fold; a row can fill the picture. */
@@ -42,10 +76,21 @@ export const FormPicture = memo(function FormPicture(props: Props) {
   const { timeline, choruses, drawBy, open, zoomed, whole = false } = props;
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const rows = useMemo(() => formRows(timeline), [timeline]);
-  const lanes = useMemo(() => lanesOf(choruses, drawBy, open, zoomed !== null), [choruses, drawBy, open, zoomed]);
-  const sections = useMemo(() => rows.map((row) => timeline.bars.find((bar) => bar.start >= row.start - 1e-6)?.section ?? null), [rows, timeline]);
+  const lanes = useMemo(
+    () => lanesOf(choruses, drawBy, open, zoomed !== null),
+    [choruses, drawBy, open, zoomed],
+  );
+  const sections = useMemo(
+    () => rows.map((row) => timeline.bars.find((bar) => bar.start >= row.start - 1e-6)?.section ?? null),
+    [rows, timeline],
+  );
   const shown = rows.filter((row) => zoomed === null || row.index === zoomed);
-  const toggle = (name: string) => setFolded((now) => { const next = new Set(now); if (!next.delete(name)) next.add(name); return next; });
+  const toggle = (name: string) =>
+    setFolded((now) => {
+      const next = new Set(now);
+      if (!next.delete(name)) next.add(name);
+      return next;
+    });
   return (
     <div className="overflow-x-auto" data-testid="form">
       <div className="min-w-[720px]">
@@ -55,8 +100,26 @@ export const FormPicture = memo(function FormPicture(props: Props) {
           const isFolded = section !== null && folded.has(`${section}`) && zoomed === null;
           return (
             <div key={row.index}>
-              {begins && zoomed === null && <button type="button" aria-expanded={!isFolded} className="mb-0.5 text-sm text-dim hover:text-ink" onClick={() => toggle(section)}>{isFolded ? `${section}, folded: open it` : section}</button>}
-              {isFolded ? begins && <hr className="border-line" style={{ marginBottom: FOLDED }} /> : <Lazy height={HEAD + lanesHeight(lanes) + GAP} now={whole || zoomed !== null || row.index * (HEAD + lanesHeight(lanes) + GAP) < FIRST}><Row {...props} row={row} lanes={lanes} /></Lazy>}
+              {begins && zoomed === null && (
+                <button
+                  type="button"
+                  aria-expanded={!isFolded}
+                  className="mb-0.5 text-sm text-dim hover:text-ink"
+                  onClick={() => toggle(section)}
+                >
+                  {isFolded ? `${section}, folded: open it` : section}
+                </button>
+              )}
+              {isFolded ? (
+                begins && <hr className="border-line" style={{ marginBottom: FOLDED }} />
+              ) : (
+                <Lazy
+                  height={HEAD + lanesHeight(lanes) + GAP}
+                  now={whole || zoomed !== null || row.index * (HEAD + lanesHeight(lanes) + GAP) < FIRST}
+                >
+                  <Row {...props} row={row} lanes={lanes} />
+                </Lazy>
+              )}
             </div>
           );
         })}
@@ -71,25 +134,74 @@ function Lazy({ height, now, children }: { height: number; now: boolean; childre
   const [seen, setNear] = useState(false);
   const near = now || seen;
   useEffect(() => {
-    const watcher = new IntersectionObserver(([entry]) => { if (entry!.isIntersecting) setNear(true); }, { rootMargin: '900px' });
+    const watcher = new IntersectionObserver(
+      ([entry]) => {
+        if (entry!.isIntersecting) setNear(true);
+      },
+      { rootMargin: '900px' },
+    );
     watcher.observe(box.current!);
     return () => watcher.disconnect();
   }, []);
-  return <div ref={box} style={near ? undefined : { aspectRatio: `${WIDTH} / ${height}` }}>{near && children}</div>;
+  return (
+    <div ref={box} style={near ? undefined : { aspectRatio: `${WIDTH} / ${height}` }}>
+      {near && children}
+    </div>
+  );
 }
 
-const Row = memo(function Row({ row, lanes, timeline, take, player, selected, marked, fix, onNote, onBeat, onChorus }: Props & { row: FormRowModel; lanes: readonly LaneSpec[] }) {
+const Row = memo(function Row({
+  row,
+  lanes,
+  timeline,
+  take,
+  player,
+  selected,
+  marked,
+  fix,
+  onNote,
+  onBeat,
+  onChorus,
+}: Props & { row: FormRowModel; lanes: readonly LaneSpec[] }) {
   const height = HEAD + lanesHeight(lanes) + GAP;
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${height}`} className="block w-full" role="img" aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number} of the take; the landings table says the same`}>
-      <FormRow row={row} width={WIDTH} formBeats={timeline.formBeats} choruses={lanes.map(({ chorus }) => chorus)} lanes={lanes} take={take} selected={selected} marked={marked} fix={fix} onNote={onNote} onBeat={onBeat} onChorus={onChorus} />
+    <svg
+      viewBox={`0 0 ${WIDTH} ${height}`}
+      className="block w-full"
+      role="img"
+      aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number} of the take; the landings table says the same`}
+    >
+      <FormRow
+        row={row}
+        width={WIDTH}
+        formBeats={timeline.formBeats}
+        choruses={lanes.map(({ chorus }) => chorus)}
+        lanes={lanes}
+        take={take}
+        selected={selected}
+        marked={marked}
+        fix={fix}
+        onNote={onNote}
+        onBeat={onBeat}
+        onChorus={onChorus}
+      />
       <Cursor row={row} lanes={lanes} formBeats={timeline.formBeats} player={player} />
     </svg>
   );
 });
 
 /** The present moment; it is moved by hand, so that a frame draws one line and nothing else. */
-function Cursor({ row, lanes, formBeats, player }: { row: FormRowModel; lanes: readonly LaneSpec[]; formBeats: Beats; player: TakePlayer }) {
+function Cursor({
+  row,
+  lanes,
+  formBeats,
+  player,
+}: {
+  row: FormRowModel;
+  lanes: readonly LaneSpec[];
+  formBeats: Beats;
+  player: TakePlayer;
+}) {
   const line = useRef<SVGLineElement>(null);
   const { x } = rowGeometry(row, WIDTH);
   useCursor(player, (beat, playing) => {
@@ -103,5 +215,18 @@ function Cursor({ row, lanes, formBeats, player }: { row: FormRowModel; lanes: r
     line.current?.setAttribute('transform', `translate(${x(inForm).toFixed(1)} ${top})`);
     line.current?.setAttribute('y2', String(lanes[place]!.height - 1));
   });
-  return <line ref={line} x1={0} y1={-1} x2={0} y2={LANE} stroke="var(--now)" strokeWidth={3} visibility="hidden" pointerEvents="none" data-cursor={row.index} />;
+  return (
+    <line
+      ref={line}
+      x1={0}
+      y1={-1}
+      x2={0}
+      y2={LANE}
+      stroke="var(--now)"
+      strokeWidth={3}
+      visibility="hidden"
+      pointerEvents="none"
+      data-cursor={row.index}
+    />
+  );
 }

@@ -11,7 +11,13 @@ const WIDTH = 320;
 /** With more choruses a chip has no room: the gate alone says how each was met. */
 const MOST_CHIPS = 4;
 
-type Props = { report: Report; marks: readonly GateMark[]; kind: string | null; onKind: (kind: string | null) => void; /** One landing is looked at. */ onChange?: (index: number) => void };
+type Props = {
+  report: Report;
+  marks: readonly GateMark[];
+  kind: string | null;
+  onKind: (kind: string | null) => void;
+  /** One landing is looked at. */ onChange?: (index: number) => void;
+};
 
 /** Every landing on its own small gate: kinds of change down, choruses across. */
 export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) {
@@ -22,11 +28,32 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
   return (
     <section aria-label="Landings by change">
       <h2 className="heading border-t border-line pt-2">Landings by change</h2>
-      <svg viewBox={`0 0 ${WIDTH} ${height}`} className="mt-1 w-full" role="img" aria-label="Landings by change and chorus; the table below says the same">
+      <svg
+        viewBox={`0 0 ${WIDTH} ${height}`}
+        className="mt-1 w-full"
+        role="img"
+        aria-label="Landings by change and chorus; the table below says the same"
+      >
         {Array.from({ length: choruses }, (_, chorus) => (
           <g key={chorus}>
-            <text x={NAMES + (chorus + 0.5) * column} y={14} fontSize={13} textAnchor="middle" style={{ fill: 'var(--dim)' }}>{choruses > 4 ? chorus + 1 : `chorus ${chorus + 1}`}</text>
-            {chorus > 0 && <line x1={NAMES + chorus * column} y1={22} x2={NAMES + chorus * column} y2={height} stroke="var(--line)" />}
+            <text
+              x={NAMES + (chorus + 0.5) * column}
+              y={14}
+              fontSize={13}
+              textAnchor="middle"
+              style={{ fill: 'var(--dim)' }}
+            >
+              {choruses > 4 ? chorus + 1 : `chorus ${chorus + 1}`}
+            </text>
+            {chorus > 0 && (
+              <line
+                x1={NAMES + chorus * column}
+                y1={22}
+                x2={NAMES + chorus * column}
+                y2={height}
+                stroke="var(--line)"
+              />
+            )}
           </g>
         ))}
         {rows.map((row, place) => {
@@ -34,18 +61,55 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
           const id = `${row.from}→${row.to}`;
           return (
             <g key={id} onClick={() => onKind(kind === id ? null : id)} className="cursor-pointer">
-              {kind === id && <rect x={-8} y={y - ROW / 2} width={WIDTH + 8} height={ROW} fill="var(--row)" />}
+              {kind === id && (
+                <rect x={-8} y={y - ROW / 2} width={WIDTH + 8} height={ROW} fill="var(--row)" />
+              )}
               <ChordSvg x={0} y={y + 5} symbol={row.from} size={13} fill="var(--soft)" weight={560} />
               <ChordSvg x={46} y={y + 5} symbol={row.to} size={15} />
-              {choruses > MOST_CHIPS ? <GateLines gates={row.cells.flatMap((cell, chorus) => cell.map((index, among) => ({ x: NAMES + chorus * column + (among + 0.5) * (column / cell.length), mark: marks[index]! })))} from={y - 11} to={y + 11} scale={Math.min(0.8, column / 22)} /> : row.cells.map((cell, chorus) => cell.map((index, among) => {
-                const change = report.changes[index]!;
-                const slot = column / Math.max(1, cell.length);
-                const note = change.landing.noteIndex === null ? null : report.notes[change.landing.noteIndex]!;
-                return (
-                  <g key={index} onClick={onChange && ((event) => { event.stopPropagation(); onChange(index); })}><GateChip x={NAMES + chorus * column + (among + 0.5) * slot} y={y} mark={marks[index]!} timing={change.landing.timing} width={Math.min(22, Math.max(14, slot - 6))}
-                    tier={note ? tierOf(change.landing.verdict, note.height) : 4} label={intervalLabel(change.landing.interval)} /></g>
-                );
-              }))}
+              {choruses > MOST_CHIPS ? (
+                <GateLines
+                  gates={row.cells.flatMap((cell, chorus) =>
+                    cell.map((index, among) => ({
+                      x: NAMES + chorus * column + (among + 0.5) * (column / cell.length),
+                      mark: marks[index]!,
+                    })),
+                  )}
+                  from={y - 11}
+                  to={y + 11}
+                  scale={Math.min(0.8, column / 22)}
+                />
+              ) : (
+                row.cells.map((cell, chorus) =>
+                  cell.map((index, among) => {
+                    const change = report.changes[index]!;
+                    const slot = column / Math.max(1, cell.length);
+                    const note =
+                      change.landing.noteIndex === null ? null : report.notes[change.landing.noteIndex]!;
+                    return (
+                      <g
+                        key={index}
+                        onClick={
+                          onChange &&
+                          ((event) => {
+                            event.stopPropagation();
+                            onChange(index);
+                          })
+                        }
+                      >
+                        <GateChip
+                          x={NAMES + chorus * column + (among + 0.5) * slot}
+                          y={y}
+                          mark={marks[index]!}
+                          timing={change.landing.timing}
+                          width={Math.min(22, Math.max(14, slot - 6))}
+                          tier={note ? tierOf(change.landing.verdict, note.height) : 4}
+                          label={intervalLabel(change.landing.interval)}
+                        />
+                      </g>
+                    );
+                  }),
+                )
+              )}
             </g>
           );
         })}
@@ -56,21 +120,52 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
 }
 
 /** A landing is drawn by what it was over the new chord, which for a held note is not what it was over the old one. */
-const tierOf = (verdict: string, height: number): number => ({ target: 0, 'chord-tone': 0, colour: 1, scale: 2 })[verdict] ?? Math.max(3, height);
+const tierOf = (verdict: string, height: number): number =>
+  ({ target: 0, 'chord-tone': 0, colour: 1, scale: 2 })[verdict] ?? Math.max(3, height);
 
-function BoardTable({ report, marks, rows }: { report: Report; marks: readonly GateMark[]; rows: ReturnType<typeof landingsBoard> }) {
+function BoardTable({
+  report,
+  marks,
+  rows,
+}: {
+  report: Report;
+  marks: readonly GateMark[];
+  rows: ReturnType<typeof landingsBoard>;
+}) {
   return (
-    <div className="sr-only"><table>
-      <caption>Landings by change</caption>
-      <thead><tr><th scope="col">Change</th>{rows[0]?.cells.map((_, chorus) => <th key={chorus} scope="col">Chorus {chorus + 1}</th>)}</tr></thead>
-      <tbody>
-        {rows.map((row) => (
-          <tr key={`${row.from}→${row.to}`}>
-            <th scope="row">{chordText(row.from)} to {chordText(row.to)}</th>
-            {row.cells.map((cell, chorus) => <td key={chorus}>{cell.map((index) => `${intervalLabel(report.changes[index]!.landing.interval) || 'no note'} ${report.changes[index]!.landing.timing}, ${GATE_WORDS[marks[index]!]}`).join('; ')}</td>)}
+    <div className="sr-only">
+      <table>
+        <caption>Landings by change</caption>
+        <thead>
+          <tr>
+            <th scope="col">Change</th>
+            {rows[0]?.cells.map((_, chorus) => (
+              <th key={chorus} scope="col">
+                Chorus {chorus + 1}
+              </th>
+            ))}
           </tr>
-        ))}
-      </tbody>
-    </table></div>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={`${row.from}→${row.to}`}>
+              <th scope="row">
+                {chordText(row.from)} to {chordText(row.to)}
+              </th>
+              {row.cells.map((cell, chorus) => (
+                <td key={chorus}>
+                  {cell
+                    .map(
+                      (index) =>
+                        `${intervalLabel(report.changes[index]!.landing.interval) || 'no note'} ${report.changes[index]!.landing.timing}, ${GATE_WORDS[marks[index]!]}`,
+                    )
+                    .join('; ')}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }

@@ -14,24 +14,81 @@ const signed = (value: number) => `${value >= 0 ? '+' : '−'}${Math.abs(Math.ro
 /** How each eighth of the bar lies against the grid: tick the median, bar the middle half; early is up. */
 export function TimeBoard({ report }: { report: Report }) {
   const { byEighth, spreadMs, swing, offsetMs, upbeats } = report.time;
-  const facts = spreadMs === null ? 'nothing to measure' : `${signed(offsetMs ?? 0)} ms as a whole, plus is late; spread ${Math.round(spreadMs)} ms; ${swing === null ? 'swing: too few pairs' : `swing ${swing.toFixed(2)} : 1`}; ${Math.round((upbeats ?? 0) * 100)} % on upbeats`;
+  const facts =
+    spreadMs === null
+      ? 'nothing to measure'
+      : `${signed(offsetMs ?? 0)} ms as a whole, plus is late; spread ${Math.round(spreadMs)} ms; ${swing === null ? 'swing: too few pairs' : `swing ${swing.toFixed(2)} : 1`}; ${Math.round((upbeats ?? 0) * 100)} % on upbeats`;
   const name = ({ beat, and }: { beat: number; and: boolean }) => (and ? `${beat} and` : `${beat}`);
   const reach = Math.max(30, ...byEighth.flatMap(({ middleMs }) => middleMs.map(Math.abs)));
   const y = (ms: number) => 62 + (ms / reach) * 34;
   const column = 360 / Math.max(1, byEighth.length);
   return (
-    <Board name="Time" facts={facts} table={{ caption: 'Time by eighth', head: ['Eighth', 'Notes', 'Median, ms', 'Middle half, ms'], rows: byEighth.map((one) => [name(one), one.count, signed(one.medianMs), `${signed(one.middleMs[0])} to ${signed(one.middleMs[1])}`]) }}>
-      <svg viewBox="0 0 416 132" className="mt-2 w-full" role="img" aria-label="Deviation by eighth of the bar; the table says the same">
-        <text x={0} y={44} fontSize={13} style={{ fill: 'var(--soft)' }}>early</text><text x={0} y={88} fontSize={13} style={{ fill: 'var(--soft)' }}>late</text>
+    <Board
+      name="Time"
+      facts={facts}
+      table={{
+        caption: 'Time by eighth',
+        head: ['Eighth', 'Notes', 'Median, ms', 'Middle half, ms'],
+        rows: byEighth.map((one) => [
+          name(one),
+          one.count,
+          signed(one.medianMs),
+          `${signed(one.middleMs[0])} to ${signed(one.middleMs[1])}`,
+        ]),
+      }}
+    >
+      <svg
+        viewBox="0 0 416 132"
+        className="mt-2 w-full"
+        role="img"
+        aria-label="Deviation by eighth of the bar; the table says the same"
+      >
+        <text x={0} y={44} fontSize={13} style={{ fill: 'var(--soft)' }}>
+          early
+        </text>
+        <text x={0} y={88} fontSize={13} style={{ fill: 'var(--soft)' }}>
+          late
+        </text>
         <line x1={48} y1={62} x2={416} y2={62} stroke="var(--dim)" />
         {byEighth.map((one, place) => {
           const x = 52 + (place + 0.5) * column;
           return (
             <g key={place}>
-              <rect x={x - 5} y={y(one.middleMs[0])} width={10} height={Math.max(2, y(one.middleMs[1]) - y(one.middleMs[0]))} fill="var(--h3)" />
-              <line x1={x - 11} y1={y(one.medianMs)} x2={x + 11} y2={y(one.medianMs)} stroke="var(--h0)" strokeWidth={3.5} />
-              <text x={x} y={14} fontSize={14} fontWeight={640} textAnchor="middle" style={{ fill: 'var(--soft)' }}>{signed(one.medianMs)}</text>
-              <text x={x} y={124} fontSize={14} fontWeight={560} textAnchor="middle" style={{ fill: 'var(--soft)' }}>{one.and ? 'and' : one.beat}</text>
+              <rect
+                x={x - 5}
+                y={y(one.middleMs[0])}
+                width={10}
+                height={Math.max(2, y(one.middleMs[1]) - y(one.middleMs[0]))}
+                fill="var(--h3)"
+              />
+              <line
+                x1={x - 11}
+                y1={y(one.medianMs)}
+                x2={x + 11}
+                y2={y(one.medianMs)}
+                stroke="var(--h0)"
+                strokeWidth={3.5}
+              />
+              <text
+                x={x}
+                y={14}
+                fontSize={14}
+                fontWeight={640}
+                textAnchor="middle"
+                style={{ fill: 'var(--soft)' }}
+              >
+                {signed(one.medianMs)}
+              </text>
+              <text
+                x={x}
+                y={124}
+                fontSize={14}
+                fontWeight={560}
+                textAnchor="middle"
+                style={{ fill: 'var(--soft)' }}
+              >
+                {one.and ? 'and' : one.beat}
+              </text>
             </g>
           );
         })}
@@ -45,13 +102,46 @@ export function ApproachesBoard({ report }: { report: Report }) {
   const { rows, arrived, left } = approachTable(report);
   return (
     <section aria-label="Approaches">
-      <h2 className="flex flex-wrap items-baseline gap-x-3 text-[15px] text-dim"><b className="text-base text-ink">Approaches</b>{arrived} arrived, {left} chromatic {left === 1 ? 'note' : 'notes'} did not</h2>
+      <h2 className="flex flex-wrap items-baseline gap-x-3 text-[15px] text-dim">
+        <b className="text-base text-ink">Approaches</b>
+        {arrived} arrived, {left} chromatic {left === 1 ? 'note' : 'notes'} did not
+      </h2>
       <table className="mt-1 w-full text-left text-[15px]">
-        <thead><tr className="text-sm text-dim"><th scope="col" className="font-normal">Led in</th><th scope="col" className="w-16 text-right font-normal">below</th><th scope="col" className="w-16 text-right font-normal">above</th><th scope="col" className="w-16 text-right font-normal">both</th></tr></thead>
+        <thead>
+          <tr className="text-sm text-dim">
+            <th scope="col" className="font-normal">
+              Led in
+            </th>
+            <th scope="col" className="w-16 text-right font-normal">
+              below
+            </th>
+            <th scope="col" className="w-16 text-right font-normal">
+              above
+            </th>
+            <th scope="col" className="w-16 text-right font-normal">
+              both
+            </th>
+          </tr>
+        </thead>
         <tbody>
           {rows.map(({ name, below, above, both }) => (
-            <tr key={name} className="border-t border-line"><th scope="row" className="py-1 font-normal">{name}</th>
-              {[name === 'Enclosure' ? null : below, name === 'Enclosure' ? null : above, name === 'Enclosure' ? both : null].map((value, index) => <td key={index} className={`text-right ${value ? 'text-lg font-[640] text-ink' : 'text-dim'}`}>{value ?? ''}</td>)}</tr>
+            <tr key={name} className="border-t border-line">
+              <th scope="row" className="py-1 font-normal">
+                {name}
+              </th>
+              {[
+                name === 'Enclosure' ? null : below,
+                name === 'Enclosure' ? null : above,
+                name === 'Enclosure' ? both : null,
+              ].map((value, index) => (
+                <td
+                  key={index}
+                  className={`text-right ${value ? 'text-lg font-[640] text-ink' : 'text-dim'}`}
+                >
+                  {value ?? ''}
+                </td>
+              ))}
+            </tr>
           ))}
         </tbody>
       </table>
@@ -62,17 +152,50 @@ export function ApproachesBoard({ report }: { report: Report }) {
 /** How the line moves: its steps, and what it does at a stretch. */
 export function LineBoard({ report }: { report: Report }) {
   const { line } = report;
-  const moves: readonly (readonly [string, number])[] = [['the same note', line.repeats], ['a step', line.steps], ['a skip', line.skips], ['a leap', line.leaps]];
+  const moves: readonly (readonly [string, number])[] = [
+    ['the same note', line.repeats],
+    ['a step', line.steps],
+    ['a skip', line.skips],
+    ['a leap', line.leaps],
+  ];
   const most = Math.max(1, ...moves.map(([, count]) => count));
   return (
-    <Board name="Line" facts={`${line.rising} up, ${line.falling} down; turns ${line.directionChanges} times; longest run one way ${line.longestRun}; ${line.tiesAcrossBars} held over a bar line; ${line.slurred} slurred`}
-      table={{ caption: 'Moves of the line', head: ['Move by', 'Times'], rows: moves.map(([name, count]) => [name, count]) }}>
-      <svg viewBox="0 0 416 116" className="mt-2 w-full" role="img" aria-label="Moves of the line; the table says the same">
+    <Board
+      name="Line"
+      facts={`${line.rising} up, ${line.falling} down; turns ${line.directionChanges} times; longest run one way ${line.longestRun}; ${line.tiesAcrossBars} held over a bar line; ${line.slurred} slurred`}
+      table={{
+        caption: 'Moves of the line',
+        head: ['Move by', 'Times'],
+        rows: moves.map(([name, count]) => [name, count]),
+      }}
+    >
+      <svg
+        viewBox="0 0 416 116"
+        className="mt-2 w-full"
+        role="img"
+        aria-label="Moves of the line; the table says the same"
+      >
         {moves.map(([name, count], index) => (
           <g key={name}>
-            <text x={0} y={22 + index * 28} fontSize={15} style={{ fill: 'var(--ink)' }}>{name}</text>
-            <rect x={116} y={9 + index * 28} width={Math.max(1, (count / most) * 244)} height={17} fill={`var(--h${Math.min(2, index)})`} />
-            <text x={124 + (count / most) * 244} y={22 + index * 28} fontSize={14} fontWeight={640} style={{ fill: 'var(--soft)' }}>{count}</text>
+            <text x={0} y={22 + index * 28} fontSize={15} style={{ fill: 'var(--ink)' }}>
+              {name}
+            </text>
+            <rect
+              x={116}
+              y={9 + index * 28}
+              width={Math.max(1, (count / most) * 244)}
+              height={17}
+              fill={`var(--h${Math.min(2, index)})`}
+            />
+            <text
+              x={124 + (count / most) * 244}
+              y={22 + index * 28}
+              fontSize={14}
+              fontWeight={640}
+              style={{ fill: 'var(--soft)' }}
+            >
+              {count}
+            </text>
           </g>
         ))}
       </svg>
@@ -89,9 +212,28 @@ export function HeightBoard({ report, plan }: { report: Report; plan: PlanWords 
   const width = 752 / Math.max(1, arc.length);
   const words = ['chord tones', 'colour', 'scale', 'leading in', 'outside'];
   return (
-    <Board name="Height" facts={`share of the sounding time at each height, chorus by chorus${intents ? '; below, what the plan meant' : ''}`}
-      table={{ caption: 'Height by chorus', head: ['Chorus', ...words, 'Mean', 'Notes a bar', 'Loudness, dB', ...(intents ? ['Meant'] : [])], rows: arc.map((one, index) => [one.chorus, ...one.heights.map((share) => `${Math.round(share * 100)} %`), one.meanHeight === null ? '–' : one.meanHeight.toFixed(1), one.density.toFixed(1), one.loudness === null ? '–' : one.loudness.toFixed(0), ...(intents ? [INTENT[intents[index]!] ?? '–'] : [])]) }}>
-      <svg viewBox="0 0 752 150" className="mt-2 w-full" role="img" aria-label="Height by chorus; the table says the same">
+    <Board
+      name="Height"
+      facts={`share of the sounding time at each height, chorus by chorus${intents ? '; below, what the plan meant' : ''}`}
+      table={{
+        caption: 'Height by chorus',
+        head: ['Chorus', ...words, 'Mean', 'Notes a bar', 'Loudness, dB', ...(intents ? ['Meant'] : [])],
+        rows: arc.map((one, index) => [
+          one.chorus,
+          ...one.heights.map((share) => `${Math.round(share * 100)} %`),
+          one.meanHeight === null ? '–' : one.meanHeight.toFixed(1),
+          one.density.toFixed(1),
+          one.loudness === null ? '–' : one.loudness.toFixed(0),
+          ...(intents ? [INTENT[intents[index]!] ?? '–'] : []),
+        ]),
+      }}
+    >
+      <svg
+        viewBox="0 0 752 150"
+        className="mt-2 w-full"
+        role="img"
+        aria-label="Height by chorus; the table says the same"
+      >
         {arc.map((one, index) => {
           let top = 104;
           return (
@@ -100,10 +242,47 @@ export function HeightBoard({ report, plan }: { report: Report; plan: PlanWords 
                 const tall = share * 100;
                 top -= tall;
                 const [x, w] = [index * width + 4, Math.min(150, width - 12)];
-                return tall > 0.4 && (tier < 3 ? <rect key={tier} x={x} y={top} width={w} height={Math.max(0.5, tall - 1)} fill={`var(--h${tier})`} /> : <rect key={tier} x={x + 0.75} y={top + 0.75} width={w - 1.5} height={Math.max(0.5, tall - 2)} fill="var(--row)" stroke={`var(--h${tier})`} strokeWidth={1.5} strokeDasharray={tier === 4 ? '4 3' : undefined} />);
+                return (
+                  tall > 0.4 &&
+                  (tier < 3 ? (
+                    <rect
+                      key={tier}
+                      x={x}
+                      y={top}
+                      width={w}
+                      height={Math.max(0.5, tall - 1)}
+                      fill={`var(--h${tier})`}
+                    />
+                  ) : (
+                    <rect
+                      key={tier}
+                      x={x + 0.75}
+                      y={top + 0.75}
+                      width={w - 1.5}
+                      height={Math.max(0.5, tall - 2)}
+                      fill="var(--row)"
+                      stroke={`var(--h${tier})`}
+                      strokeWidth={1.5}
+                      strokeDasharray={tier === 4 ? '4 3' : undefined}
+                    />
+                  ))
+                );
               })}
-              <text x={index * width + 4} y={122} fontSize={14} fontWeight={560} style={{ fill: 'var(--soft)' }}>{one.chorus}{width > 90 && one.meanHeight !== null ? `: mean ${one.meanHeight.toFixed(1)}` : ''}</text>
-              {intents && <text x={index * width + 4} y={142} fontSize={14} style={{ fill: 'var(--dim)' }}>{INTENT[intents[index]!] ?? ''}</text>}
+              <text
+                x={index * width + 4}
+                y={122}
+                fontSize={14}
+                fontWeight={560}
+                style={{ fill: 'var(--soft)' }}
+              >
+                {one.chorus}
+                {width > 90 && one.meanHeight !== null ? `: mean ${one.meanHeight.toFixed(1)}` : ''}
+              </text>
+              {intents && (
+                <text x={index * width + 4} y={142} fontSize={14} style={{ fill: 'var(--dim)' }}>
+                  {INTENT[intents[index]!] ?? ''}
+                </text>
+              )}
             </g>
           );
         })}
@@ -118,57 +297,193 @@ export function NeckBoard({ report }: { report: Report }) {
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
   const places = useMemo(() => placesPlayed(report, instrument), [report, instrument]);
   if (places.length === 0) return null;
-  const [low, high] = [Math.max(0, Math.min(...places.map(({ fret }) => fret)) - 1), Math.max(...places.map(({ fret }) => fret), 4)];
+  const [low, high] = [
+    Math.max(0, Math.min(...places.map(({ fret }) => fret)) - 1),
+    Math.max(...places.map(({ fret }) => fret), 4),
+  ];
   const frets = high - low + 1;
   const column = 400 / frets;
   const most = Math.max(...places.map(({ beats }) => beats));
   const strings = instrument.tuning.length;
   const flip = (x: number) => (guitar.leftHanded ? 416 - x : x);
   return (
-    <Board name="On the neck" facts="likeliest fingering; size: time; figure: notes; pale: chord tones" table={{ caption: 'Places on the neck', head: ['Place', 'Notes', 'Beats', 'Chord tones'], rows: places.map(({ string, fret, count, beats, tones }) => [`string ${string}, fret ${fret}`, count, beats.toFixed(1), tones]) }}>
-      <svg viewBox={`0 0 416 ${strings * 32 + 40}`} className="mt-2 w-full" role="img" aria-label="Places on the neck; the table says the same">
-        {Array.from({ length: frets + 1 }, (_, index) => <line key={index} x1={flip(8 + index * column)} y1={16} x2={flip(8 + index * column)} y2={16 + (strings - 1) * 32} stroke="var(--line)" strokeWidth={1.5} />)}
-        {Array.from({ length: strings }, (_, string) => <line key={string} x1={8} y1={16 + string * 32} x2={408} y2={16 + string * 32} stroke="var(--dim)" strokeWidth={1 + string * 0.16} />)}
-        {Array.from({ length: frets }, (_, index) => (frets <= 12 || (low + index) % 2 === 1) && <text key={index} x={flip(8 + (index + 0.5) * column)} y={strings * 32 + 22} fontSize={14} textAnchor="middle" style={{ fill: 'var(--soft)' }}>{low + index}</text>)}
+    <Board
+      name="On the neck"
+      facts="likeliest fingering; size: time; figure: notes; pale: chord tones"
+      table={{
+        caption: 'Places on the neck',
+        head: ['Place', 'Notes', 'Beats', 'Chord tones'],
+        rows: places.map(({ string, fret, count, beats, tones }) => [
+          `string ${string}, fret ${fret}`,
+          count,
+          beats.toFixed(1),
+          tones,
+        ]),
+      }}
+    >
+      <svg
+        viewBox={`0 0 416 ${strings * 32 + 40}`}
+        className="mt-2 w-full"
+        role="img"
+        aria-label="Places on the neck; the table says the same"
+      >
+        {Array.from({ length: frets + 1 }, (_, index) => (
+          <line
+            key={index}
+            x1={flip(8 + index * column)}
+            y1={16}
+            x2={flip(8 + index * column)}
+            y2={16 + (strings - 1) * 32}
+            stroke="var(--line)"
+            strokeWidth={1.5}
+          />
+        ))}
+        {Array.from({ length: strings }, (_, string) => (
+          <line
+            key={string}
+            x1={8}
+            y1={16 + string * 32}
+            x2={408}
+            y2={16 + string * 32}
+            stroke="var(--dim)"
+            strokeWidth={1 + string * 0.16}
+          />
+        ))}
+        {Array.from(
+          { length: frets },
+          (_, index) =>
+            (frets <= 12 || (low + index) % 2 === 1) && (
+              <text
+                key={index}
+                x={flip(8 + (index + 0.5) * column)}
+                y={strings * 32 + 22}
+                fontSize={14}
+                textAnchor="middle"
+                style={{ fill: 'var(--soft)' }}
+              >
+                {low + index}
+              </text>
+            ),
+        )}
         {places.map(({ string, fret, count, beats, tones }) => {
           const [x, y] = [flip(8 + (fret - low + 0.5) * column), 16 + (string - 1) * 32];
           const r = Math.min(column / 2 - 1, 4 + 12 * Math.sqrt(beats / most));
-          return <g key={`${string} ${fret}`}><circle cx={x} cy={y} r={r} fill={tones * 2 >= count ? 'var(--h0)' : 'var(--h2)'} />{r >= 9 && <text x={x} y={y + 4.5} fontSize={12} fontWeight={640} textAnchor="middle" style={{ fill: 'var(--on)' }}>{count}</text>}</g>;
+          return (
+            <g key={`${string} ${fret}`}>
+              <circle cx={x} cy={y} r={r} fill={tones * 2 >= count ? 'var(--h0)' : 'var(--h2)'} />
+              {r >= 9 && (
+                <text
+                  x={x}
+                  y={y + 4.5}
+                  fontSize={12}
+                  fontWeight={640}
+                  textAnchor="middle"
+                  style={{ fill: 'var(--on)' }}
+                >
+                  {count}
+                </text>
+              )}
+            </g>
+          );
         })}
       </svg>
     </Board>
   );
 }
 
-type PlayedPlace = { readonly string: number; readonly fret: number; readonly count: number; readonly beats: number; readonly tones: number };
+type PlayedPlace = {
+  readonly string: number;
+  readonly fret: number;
+  readonly count: number;
+  readonly beats: number;
+  readonly tones: number;
+};
 
 function placesPlayed(report: Report, instrument: ReturnType<typeof instrumentOf>): PlayedPlace[] {
-  const found = new Map<string, { string: number; fret: number; count: number; beats: number; tones: number }>();
+  const found = new Map<
+    string,
+    { string: number; fret: number; count: number; beats: number; tones: number }
+  >();
   fingeredTake(report, instrument).touches.forEach((touch, index) => {
     if (!touch) return;
     const { string, fret } = touch;
     const note = report.notes[index]!;
     const one = found.get(`${string} ${fret}`) ?? { string, fret, count: 0, beats: 0, tones: 0 };
-    found.set(`${string} ${fret}`, { ...one, count: one.count + 1, beats: one.beats + note.durationBeats, tones: one.tones + (note.height === 0 ? 1 : 0) });
+    found.set(`${string} ${fret}`, {
+      ...one,
+      count: one.count + 1,
+      beats: one.beats + note.durationBeats,
+      tones: one.tones + (note.height === 0 ? 1 : 0),
+    });
   });
   return [...found.values()].sort((a, b) => a.string - b.string || a.fret - b.fret);
 }
 
 /** The same as coverage by chord, by the chord’s place in the key, and for the whole take. */
 export function FunctionBoard({ report }: { report: Report }) {
-  const intervals = [...new Set(report.coverageByFunction.flatMap(({ byInterval }) => Object.keys(byInterval)))];
-  const order = ['1', 'b9', '9', '#9', 'b3', 'n3', '3', '4', '#11', 'b5', 'n5', '5', '#5', 'b13', '6', 'n7', 'b7', '7'];
+  const intervals = [
+    ...new Set(report.coverageByFunction.flatMap(({ byInterval }) => Object.keys(byInterval))),
+  ];
+  const order = [
+    '1',
+    'b9',
+    '9',
+    '#9',
+    'b3',
+    'n3',
+    '3',
+    '4',
+    '#11',
+    'b5',
+    'n5',
+    '5',
+    '#5',
+    'b13',
+    '6',
+    'n7',
+    'b7',
+    '7',
+  ];
   intervals.sort((a, b) => order.indexOf(a) - order.indexOf(b));
   return (
     <section aria-label="Coverage by function">
-      <h2 className="text-[15px] text-dim"><b className="mr-3 text-base text-ink">By function</b>notes of each interval, by the chord’s place in the key</h2>
-      <div className="mt-1 overflow-x-auto"><table className="w-full text-right text-[15px]">
-        <thead><tr className="text-sm text-dim"><th scope="col" className="text-left font-normal">chord</th>{intervals.map((interval) => <th key={interval} scope="col" className="px-1 font-normal" title={intervalWord(interval)}>{intervalLabel(interval)}</th>)}</tr></thead>
-        <tbody>{report.coverageByFunction.map((row) => (
-          <tr key={row.function} className="border-t border-line"><th scope="row" className="py-1 text-left font-[620]">{intervalLabel(row.function)}</th>
-            {intervals.map((interval) => { const cell = row.byInterval[interval]; return <td key={interval} className={cell ? 'px-1 font-[560]' : 'px-1 text-dim'}>{cell?.count ?? '·'}</td>; })}</tr>
-        ))}</tbody>
-      </table></div>
+      <h2 className="text-[15px] text-dim">
+        <b className="mr-3 text-base text-ink">By function</b>notes of each interval, by the chord’s place in
+        the key
+      </h2>
+      <div className="mt-1 overflow-x-auto">
+        <table className="w-full text-right text-[15px]">
+          <thead>
+            <tr className="text-sm text-dim">
+              <th scope="col" className="text-left font-normal">
+                chord
+              </th>
+              {intervals.map((interval) => (
+                <th key={interval} scope="col" className="px-1 font-normal" title={intervalWord(interval)}>
+                  {intervalLabel(interval)}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {report.coverageByFunction.map((row) => (
+              <tr key={row.function} className="border-t border-line">
+                <th scope="row" className="py-1 text-left font-[620]">
+                  {intervalLabel(row.function)}
+                </th>
+                {intervals.map((interval) => {
+                  const cell = row.byInterval[interval];
+                  return (
+                    <td key={interval} className={cell ? 'px-1 font-[560]' : 'px-1 text-dim'}>
+                      {cell?.count ?? '·'}
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }
@@ -176,20 +491,62 @@ export function FunctionBoard({ report }: { report: Report }) {
 /** Where in the form phrases begin and end. */
 export function StartsBoard({ report, timeline }: { report: Report; timeline: Timeline }) {
   const perBar = timeline.bars.map((bar) => {
-    const within = (beat: number) => { const inForm = beat - Math.floor(beat / timeline.formBeats + 1e-9) * timeline.formBeats; return inForm >= bar.start - 1e-6 && inForm < bar.end - 1e-6; };
-    return { bar: bar.index + 1, starts: report.phrases.filter(({ startBeat }) => startBeat >= 0 && within(startBeat)).length, ends: report.phrases.filter(({ endBeat }) => within(Math.max(0, endBeat - 1e-6))).length };
+    const within = (beat: number) => {
+      const inForm = beat - Math.floor(beat / timeline.formBeats + 1e-9) * timeline.formBeats;
+      return inForm >= bar.start - 1e-6 && inForm < bar.end - 1e-6;
+    };
+    return {
+      bar: bar.index + 1,
+      starts: report.phrases.filter(({ startBeat }) => startBeat >= 0 && within(startBeat)).length,
+      ends: report.phrases.filter(({ endBeat }) => within(Math.max(0, endBeat - 1e-6))).length,
+    };
   });
   const most = Math.max(1, ...perBar.flatMap(({ starts, ends }) => [starts, ends]));
   const column = 752 / perBar.length;
   return (
-    <Board name="Where phrases begin and end" facts="up: begins in this bar; down: ends in it" table={{ caption: 'Phrases by bar of the form', head: ['Bar', 'Begin', 'End'], rows: perBar.map(({ bar, starts, ends }) => [bar, starts, ends]) }}>
-      <svg viewBox="0 0 752 112" className="mt-2 w-full" role="img" aria-label="Phrases by bar; the table says the same">
+    <Board
+      name="Where phrases begin and end"
+      facts="up: begins in this bar; down: ends in it"
+      table={{
+        caption: 'Phrases by bar of the form',
+        head: ['Bar', 'Begin', 'End'],
+        rows: perBar.map(({ bar, starts, ends }) => [bar, starts, ends]),
+      }}
+    >
+      <svg
+        viewBox="0 0 752 112"
+        className="mt-2 w-full"
+        role="img"
+        aria-label="Phrases by bar; the table says the same"
+      >
         <line x1={0} y1={50} x2={752} y2={50} stroke="var(--dim)" />
         {perBar.map(({ bar, starts, ends }, index) => (
           <g key={bar}>
-            <rect x={index * column + 3} y={50 - (starts / most) * 42} width={Math.max(2, column - 6)} height={(starts / most) * 42} fill="var(--h0)" />
-            <rect x={index * column + 3} y={51} width={Math.max(2, column - 6)} height={(ends / most) * 42} fill="var(--h2)" />
-            {(perBar.length <= 16 || index % 4 === 0) && <text x={index * column + column / 2} y={110} fontSize={12} textAnchor="middle" style={{ fill: 'var(--dim)' }}>{bar}</text>}
+            <rect
+              x={index * column + 3}
+              y={50 - (starts / most) * 42}
+              width={Math.max(2, column - 6)}
+              height={(starts / most) * 42}
+              fill="var(--h0)"
+            />
+            <rect
+              x={index * column + 3}
+              y={51}
+              width={Math.max(2, column - 6)}
+              height={(ends / most) * 42}
+              fill="var(--h2)"
+            />
+            {(perBar.length <= 16 || index % 4 === 0) && (
+              <text
+                x={index * column + column / 2}
+                y={110}
+                fontSize={12}
+                textAnchor="middle"
+                style={{ fill: 'var(--dim)' }}
+              >
+                {bar}
+              </text>
+            )}
           </g>
         ))}
       </svg>

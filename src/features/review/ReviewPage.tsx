@@ -11,7 +11,13 @@ import type { Kin } from './CompareView';
 import { ReviewScreen } from './ReviewScreen';
 import type { ReviewData, ReviewTake } from './useReview';
 
-type Props = { take: ReviewTake; kin: readonly Kin[]; cut: boolean; view?: string | undefined; at?: string | undefined };
+type Props = {
+  take: ReviewTake;
+  kin: readonly Kin[];
+  cut: boolean;
+  view?: string | undefined;
+  at?: string | undefined;
+};
 
 /**
  * Opens a review: the form stands at once, its notes come as data of their own. A long take is two megabytes of report, and those are
@@ -22,31 +28,85 @@ export function ReviewPage({ take, kin, cut, view, at }: Props) {
   const [attempt, setAttempt] = useState(0);
   useEffect(() => {
     let gone = false;
-    reviewAnswer<Omit<ReviewData, 'take'>>(take.id).then((review) => { if (!gone) setState({ data: { ...review, take } }); })
-      .catch((error: unknown) => { if (!gone) setState({ trouble: error instanceof ServerRefusal ? error.message : 'The server does not answer.' }); });
-    return () => { gone = true; };
+    reviewAnswer<Omit<ReviewData, 'take'>>(take.id)
+      .then((review) => {
+        if (!gone) setState({ data: { ...review, take } });
+      })
+      .catch((error: unknown) => {
+        if (!gone)
+          setState({
+            trouble: error instanceof ServerRefusal ? error.message : 'The server does not answer.',
+          });
+      });
+    return () => {
+      gone = true;
+    };
   }, [take, attempt]);
-  if (state && 'data' in state) return <ReviewScreen data={state.data} kin={kin} cut={cut} view={view} at={at} />;
-  return <Opening take={take} trouble={state?.trouble ?? null} onAgain={() => { setState(null); setAttempt(attempt + 1); }} />;
+  if (state && 'data' in state)
+    return <ReviewScreen data={state.data} kin={kin} cut={cut} view={view} at={at} />;
+  return (
+    <Opening
+      take={take}
+      trouble={state?.trouble ?? null}
+      onAgain={() => {
+        setState(null);
+        setAttempt(attempt + 1);
+      }}
+    />
+  );
 }
 
 /** Most takes are there sooner than a drawing of what is not there yet could be looked at. */
 const SOON_MS = 400;
 
 /** The form without its notes, while they come. */
-function Opening({ take, trouble, onAgain }: { take: ReviewTake; trouble: string | null; onAgain: () => void }) {
+function Opening({
+  take,
+  trouble,
+  onAgain,
+}: {
+  take: ReviewTake;
+  trouble: string | null;
+  onAgain: () => void;
+}) {
   const timeline = useMemo(() => timelineOf(certain(readChart(take.chartText)), take.tempo), [take]);
   const [waiting, setWaiting] = useState(false);
-  useEffect(() => { const timer = setTimeout(() => setWaiting(true), SOON_MS); return () => clearTimeout(timer); }, []);
+  useEffect(() => {
+    const timer = setTimeout(() => setWaiting(true), SOON_MS);
+    return () => clearTimeout(timer);
+  }, []);
   const rows = waiting ? formRows(timeline).slice(0, 3) : [];
   const lanes = Array.from({ length: Math.min(3, take.choruses) }, (_, chorus) => chorus);
   const height = HEAD + lanes.length * LANE + 8;
   return (
-    <Shell place="Takes" footer={<span className="text-dim">{take.title}, take {take.number}</span>}>
+    <Shell
+      place="Takes"
+      footer={
+        <span className="text-dim">
+          {take.title}, take {take.number}
+        </span>
+      }
+    >
       <div className="mx-4 pt-2 pb-6 sm:mx-8">
-        {trouble === null ? <p role="status" className="mb-10 text-[25px] leading-8 text-dim">Opening take {take.number}.</p>
-          : <p role="alert" className="mb-6 border-l-[3px] border-now pl-4 text-xl leading-8 text-ink">{trouble} <button type="button" className="quiet ml-3" onClick={onAgain}>Try again</button></p>}
-        <div className="max-w-[872px]" aria-hidden="true">{rows.map((row) => <svg key={row.index} viewBox={`0 0 872 ${height}`} className="block w-full"><FormRow row={row} width={872} formBeats={timeline.formBeats} choruses={lanes} take={null} /></svg>)}</div>
+        {trouble === null ? (
+          <p role="status" className="mb-10 text-[25px] leading-8 text-dim">
+            Opening take {take.number}.
+          </p>
+        ) : (
+          <p role="alert" className="mb-6 border-l-[3px] border-now pl-4 text-xl leading-8 text-ink">
+            {trouble}{' '}
+            <button type="button" className="quiet ml-3" onClick={onAgain}>
+              Try again
+            </button>
+          </p>
+        )}
+        <div className="max-w-[872px]" aria-hidden="true">
+          {rows.map((row) => (
+            <svg key={row.index} viewBox={`0 0 872 ${height}`} className="block w-full">
+              <FormRow row={row} width={872} formBeats={timeline.formBeats} choruses={lanes} take={null} />
+            </svg>
+          ))}
+        </div>
       </div>
     </Shell>
   );

@@ -14,31 +14,76 @@ import { beatsWord, figureName, ruleOf, whyOf } from './rules';
 import type { Selection } from './selection';
 
 export type FixAsked = { readonly noteIndex: number; readonly toMidi: number };
-type Props = { report: Report; selection: Selection; place: string; onClose: () => void; onHear: () => void; onFix: (fix: FixAsked) => void; /** Makes a drill of a phrase. */ onPhrase: (index: number) => void; canCorrect?: ReactNode };
+type Props = {
+  report: Report;
+  selection: Selection;
+  place: string;
+  onClose: () => void;
+  onHear: () => void;
+  onFix: (fix: FixAsked) => void;
+  /** Makes a drill of a phrase. */ onPhrase: (index: number) => void;
+  canCorrect?: ReactNode;
+};
 
 /** What is selected: what it is, what it did, why it matters, by what rule, and the smallest change that would have met the chord. */
 export function SelectionCard(props: Props) {
   const { selection, place, onClose, onHear } = props;
   return (
     <section aria-label="Selected" className="mb-4 border-t-2 border-now pt-2.5">
-      <div className="flex justify-between text-[15px] leading-6 text-soft"><h2>{place}</h2><button type="button" onClick={onClose} className="text-dim hover:text-ink"><kbd className="key">Esc</kbd> close</button></div>
+      <div className="flex justify-between text-[15px] leading-6 text-soft">
+        <h2>{place}</h2>
+        <button type="button" onClick={onClose} className="text-dim hover:text-ink">
+          <kbd className="key">Esc</kbd> close
+        </button>
+      </div>
       <div aria-live="polite">{bodyOf(props)}</div>
-      <p className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-[15px]"><button type="button" className="font-[580] text-now hover:underline" onClick={onHear}>Hear it <kbd className="key ml-1">Enter</kbd></button>{selection.kind === 'phrase' && <button type="button" className="text-soft hover:text-ink" onClick={() => props.onPhrase(selection.index)}>Practise it on every chord</button>}{selection.kind !== 'chorus' && props.canCorrect}</p>
+      <p className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-[15px]">
+        <button type="button" className="font-[580] text-now hover:underline" onClick={onHear}>
+          Hear it <kbd className="key ml-1">Enter</kbd>
+        </button>
+        {selection.kind === 'phrase' && (
+          <button
+            type="button"
+            className="text-soft hover:text-ink"
+            onClick={() => props.onPhrase(selection.index)}
+          >
+            Practise it on every chord
+          </button>
+        )}
+        {selection.kind !== 'chorus' && props.canCorrect}
+      </p>
     </section>
   );
 }
 
 function bodyOf(props: Props): ReactNode {
-  const { report, selection: { kind, index } } = props;
+  const {
+    report,
+    selection: { kind, index },
+  } = props;
   switch (kind) {
-    case 'note': return <NoteBody {...props} index={index} />;
-    case 'change': return <ChangeBody {...props} index={index} />;
+    case 'note':
+      return <NoteBody {...props} index={index} />;
+    case 'change':
+      return <ChangeBody {...props} index={index} />;
     case 'figure': {
       const figure = report.figures[index]!;
       return (
         <>
           <p className="mt-2.5 text-[36px] leading-[44px] font-[640]">{figureName(figure.kind)}</p>
-          <Facts facts={[['Notes', [...figure.noteIndices, figure.targetIndex].map((at) => noteNameIn(report, at)).join(' ')], ['Into', `${intervalLabel(report.notes[figure.targetIndex]!.interval)} of ${typeset(report.notes[figure.targetIndex]!.chord ?? 'no chord')}`], ['Rule', ruleOf({ ...report.notes[figure.noteIndices[0]!]!, function: figure.kind })]]} />
+          <Facts
+            facts={[
+              [
+                'Notes',
+                [...figure.noteIndices, figure.targetIndex].map((at) => noteNameIn(report, at)).join(' '),
+              ],
+              [
+                'Into',
+                `${intervalLabel(report.notes[figure.targetIndex]!.interval)} of ${typeset(report.notes[figure.targetIndex]!.chord ?? 'no chord')}`,
+              ],
+              ['Rule', ruleOf({ ...report.notes[figure.noteIndices[0]!]!, function: figure.kind })],
+            ]}
+          />
         </>
       );
     }
@@ -48,13 +93,31 @@ function bodyOf(props: Props): ReactNode {
       return (
         <>
           <p className="mt-2.5 text-[36px] leading-[44px] font-[640]">A phrase that {end}</p>
-          <Facts facts={[
-            ['Length', `${beatsWord(phrase.endBeat - phrase.startBeat)}, ${phrase.noteIndices.length} notes${phrase.pickupBeats > 0 ? `, a pickup of ${beatsWord(phrase.pickupBeats)}` : ''}`],
-            ['Against the changes', phrase.changesCrossed === 0 ? 'it crosses none' : `it crosses ${phrase.changesCrossed}`],
-            ['Its last note', phrase.endInterval === null ? 'over no chord' : `the ${intervalWord(phrase.endInterval)}`],
-            ...(phrase.motif === undefined ? [] : [['Motif', `${report.phrases.filter((other) => other.motif === phrase.motif).length} phrases share its shape`] as const]),
-            ...(phrase.answers === undefined ? [] : [['Answers', `phrase ${phrase.answers + 1}`] as const]),
-          ]} />
+          <Facts
+            facts={[
+              [
+                'Length',
+                `${beatsWord(phrase.endBeat - phrase.startBeat)}, ${phrase.noteIndices.length} notes${phrase.pickupBeats > 0 ? `, a pickup of ${beatsWord(phrase.pickupBeats)}` : ''}`,
+              ],
+              [
+                'Against the changes',
+                phrase.changesCrossed === 0 ? 'it crosses none' : `it crosses ${phrase.changesCrossed}`,
+              ],
+              [
+                'Its last note',
+                phrase.endInterval === null ? 'over no chord' : `the ${intervalWord(phrase.endInterval)}`,
+              ],
+              ...(phrase.motif === undefined
+                ? []
+                : [
+                    [
+                      'Motif',
+                      `${report.phrases.filter((other) => other.motif === phrase.motif).length} phrases share its shape`,
+                    ] as const,
+                  ]),
+              ...(phrase.answers === undefined ? [] : [['Answers', `phrase ${phrase.answers + 1}`] as const]),
+            ]}
+          />
         </>
       );
     }
@@ -65,7 +128,16 @@ function bodyOf(props: Props): ReactNode {
       return (
         <>
           <p className="mt-2.5 text-[36px] leading-[44px] font-[640]">Chorus {index + 1}</p>
-          <Facts facts={[['Targets', `${judged.filter(({ landing }) => landing.verdict === 'target').length} of ${judged.length} changes`], ['Notes a bar', arc ? `${round(arc.density)}` : '–'], ['Mean height', arc?.meanHeight === null || !arc ? '–' : `${round(arc.meanHeight)} of 4`]]} />
+          <Facts
+            facts={[
+              [
+                'Targets',
+                `${judged.filter(({ landing }) => landing.verdict === 'target').length} of ${judged.length} changes`,
+              ],
+              ['Notes a bar', arc ? `${round(arc.density)}` : '–'],
+              ['Mean height', arc?.meanHeight === null || !arc ? '–' : `${round(arc.meanHeight)} of 4`],
+            ]}
+          />
         </>
       );
     }
@@ -75,7 +147,20 @@ function bodyOf(props: Props): ReactNode {
 const round = (value: number): number => Math.round(value * 10) / 10;
 
 function Facts({ facts }: { facts: readonly (readonly [string, string])[] }) {
-  return <dl className="mt-1 text-[15px] leading-[21px]">{facts.filter(([, words]) => words).map(([name, words]) => <div key={name}><dt className="mt-2 text-sm font-[560] text-dim">{name}</dt><dd><ChordWords text={words} /></dd></div>)}</dl>;
+  return (
+    <dl className="mt-1 text-[15px] leading-[21px]">
+      {facts
+        .filter(([, words]) => words)
+        .map(([name, words]) => (
+          <div key={name}>
+            <dt className="mt-2 text-sm font-[560] text-dim">{name}</dt>
+            <dd>
+              <ChordWords text={words} />
+            </dd>
+          </div>
+        ))}
+    </dl>
+  );
 }
 
 function NoteBody({ report, index, onFix }: Props & { index: number }) {
@@ -84,8 +169,22 @@ function NoteBody({ report, index, onFix }: Props & { index: number }) {
   const change = report.changes.find(({ landing }) => landing.noteIndex === index);
   return (
     <>
-      <p className="mt-2.5 flex items-baseline gap-4"><span className="text-[64px] leading-[64px] font-[640]">{noteNameIn(report, index)}</span>{note.chord && <span className="text-xl font-[640]">{intervalLabel(note.interval)} of <ChordSymbol symbol={note.chord} /></span>}</p>
-      <Facts facts={[['What it is', words.is], ['What it did', words.did], ['Why it matters', whyOf(report, index)], ['By the rule', ruleOf(note)]]} />
+      <p className="mt-2.5 flex items-baseline gap-4">
+        <span className="text-[64px] leading-[64px] font-[640]">{noteNameIn(report, index)}</span>
+        {note.chord && (
+          <span className="text-xl font-[640]">
+            {intervalLabel(note.interval)} of <ChordSymbol symbol={note.chord} />
+          </span>
+        )}
+      </p>
+      <Facts
+        facts={[
+          ['What it is', words.is],
+          ['What it did', words.did],
+          ['Why it matters', whyOf(report, index)],
+          ['By the rule', ruleOf(note)],
+        ]}
+      />
       {change?.fix && <FixPart report={report} fix={change.fix} onFix={onFix} />}
     </>
   );
@@ -94,18 +193,69 @@ function NoteBody({ report, index, onFix }: Props & { index: number }) {
 function ChangeBody({ report, index, onFix }: Props & { index: number }) {
   const change = report.changes[index]!;
   const { landing, connection } = change;
-  const timing = { on: 'on the change', early: 'early', held: 'held over from before', late: 'late', none: '' }[landing.timing];
-  const landed = landing.noteIndex === null ? (landing.rest ? 'At rest: nothing sounded near it, so it is not counted.' : 'Nothing landed on it.') : `${noteNameIn(report, landing.noteIndex)}, the ${intervalWord(landing.interval ?? '')}, ${timing}.`;
-  const turned = change.turnedAtBeat === undefined ? '' : Math.abs(change.turnedAtBeat - change.beat) < 0.25 ? 'With the change.' : `${beatsWord(Math.abs(change.turnedAtBeat - change.beat))} ${change.turnedAtBeat > change.beat ? 'after' : 'before'} it.`;
+  const timing = {
+    on: 'on the change',
+    early: 'early',
+    held: 'held over from before',
+    late: 'late',
+    none: '',
+  }[landing.timing];
+  const landed =
+    landing.noteIndex === null
+      ? landing.rest
+        ? 'At rest: nothing sounded near it, so it is not counted.'
+        : 'Nothing landed on it.'
+      : `${noteNameIn(report, landing.noteIndex)}, the ${intervalWord(landing.interval ?? '')}, ${timing}.`;
+  const turned =
+    change.turnedAtBeat === undefined
+      ? ''
+      : Math.abs(change.turnedAtBeat - change.beat) < 0.25
+        ? 'With the change.'
+        : `${beatsWord(Math.abs(change.turnedAtBeat - change.beat))} ${change.turnedAtBeat > change.beat ? 'after' : 'before'} it.`;
   return (
     <>
-      <p className="mt-2.5 text-[40px] leading-[48px] font-[640]"><span className="text-[26px] text-soft"><ChordSymbol symbol={change.from} /> to </span><ChordSymbol symbol={change.to} /></p>
-      <Facts facts={[
-        ['Landing', landed], ['Verdict', { target: 'A target of the plan: met.', 'chord-tone': 'Another chord tone.', colour: 'A colour: not met.', scale: 'A scale tone: not met.', outside: 'Outside: not met.', none: '' }[landing.verdict]],
-        ['Then', landing.resolutionIndex === undefined ? '' : `the ${intervalWord(report.notes[landing.resolutionIndex]!.interval ?? '')}, ${beatsWord(landing.resolvedAfterBeats ?? 0)} after the change`],
-        ['Way in', connection.kind === null ? '' : { common: 'by the same note', step: 'by step', skip: 'by a skip', leap: 'by a leap', fresh: 'after a rest' }[connection.kind]],
-        ['Where the line turned', turned], ['Why it matters', landing.noteIndex === null ? '' : whyOf(report, landing.noteIndex)],
-      ]} />
+      <p className="mt-2.5 text-[40px] leading-[48px] font-[640]">
+        <span className="text-[26px] text-soft">
+          <ChordSymbol symbol={change.from} /> to{' '}
+        </span>
+        <ChordSymbol symbol={change.to} />
+      </p>
+      <Facts
+        facts={[
+          ['Landing', landed],
+          [
+            'Verdict',
+            {
+              target: 'A target of the plan: met.',
+              'chord-tone': 'Another chord tone.',
+              colour: 'A colour: not met.',
+              scale: 'A scale tone: not met.',
+              outside: 'Outside: not met.',
+              none: '',
+            }[landing.verdict],
+          ],
+          [
+            'Then',
+            landing.resolutionIndex === undefined
+              ? ''
+              : `the ${intervalWord(report.notes[landing.resolutionIndex]!.interval ?? '')}, ${beatsWord(landing.resolvedAfterBeats ?? 0)} after the change`,
+          ],
+          [
+            'Way in',
+            connection.kind === null
+              ? ''
+              : {
+                  common: 'by the same note',
+                  step: 'by step',
+                  skip: 'by a skip',
+                  leap: 'by a leap',
+                  fresh: 'after a rest',
+                }[connection.kind],
+          ],
+          ['Where the line turned', turned],
+          ['Why it matters', landing.noteIndex === null ? '' : whyOf(report, landing.noteIndex)],
+        ]}
+      />
       {change.fix && <FixPart report={report} fix={change.fix} onFix={onFix} />}
     </>
   );
@@ -120,19 +270,52 @@ function FixPart({ report, fix, onFix }: { report: Report; fix: FixAsked; onFix:
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
   const touches = useMemo(() => fingeredTake(report, instrument).touches, [report, instrument]);
   const place = touches[fix.noteIndex];
-  const to = place && (place.fret + by >= 0 && place.fret + by <= place.fret + 4 ? { string: place.string, fret: place.fret + by } : placesSounding(fix.toMidi, instrument).sort((a, b) => Math.abs(a.fret - place.fret) - Math.abs(b.fret - place.fret))[0]);
+  const to =
+    place &&
+    (place.fret + by >= 0 && place.fret + by <= place.fret + 4
+      ? { string: place.string, fret: place.fret + by }
+      : placesSounding(fix.toMidi, instrument).sort(
+          (a, b) => Math.abs(a.fret - place.fret) - Math.abs(b.fret - place.fret),
+        )[0]);
   const [a, b] = [noteNameIn(report, fix.noteIndex), noteNameIn(report, fix.noteIndex, fix.toMidi)];
   return (
     <div className="mt-4 border-t border-line pt-2">
       <h3 className="text-sm font-[620] text-now">One-note fix</h3>
-      <p className="text-[19px] leading-7"><b className="font-[640]">{a} to {b}</b>, {Math.abs(by) === 1 ? 'one fret' : `${Math.abs(by)} frets`} {by > 0 ? 'higher' : 'lower'}.</p>
+      <p className="text-[19px] leading-7">
+        <b className="font-[640]">
+          {a} to {b}
+        </b>
+        , {Math.abs(by) === 1 ? 'one fret' : `${Math.abs(by)} frets`} {by > 0 ? 'higher' : 'lower'}.
+      </p>
       {place && to && (
         <div className="mt-1 max-w-[300px]">
-          <NeckMap tuning={instrument.tuning} from={Math.max(1, Math.min(place.fret, to.fret) - 2)} to={Math.max(place.fret, to.fret) + 2} width={300} gap={17} size={11} leftHanded={guitar.leftHanded} label={`${a} on the ${typeset(stringName(instrument.tuning[place.string - 1]!))} string, fret ${place.fret}; ${b} at fret ${to.fret}`}
-            marks={[{ string: place.string, fret: place.fret, label: a, look: 'tone' }, { string: to.string, fret: to.fret, label: b, look: 'lacks' }]} arrows={place.string === to.string && Math.abs(place.fret - to.fret) > 1 ? [{ string: place.string, from: place.fret, to: to.fret }] : []} />
+          <NeckMap
+            tuning={instrument.tuning}
+            from={Math.max(1, Math.min(place.fret, to.fret) - 2)}
+            to={Math.max(place.fret, to.fret) + 2}
+            width={300}
+            gap={17}
+            size={11}
+            leftHanded={guitar.leftHanded}
+            label={`${a} on the ${typeset(stringName(instrument.tuning[place.string - 1]!))} string, fret ${place.fret}; ${b} at fret ${to.fret}`}
+            marks={[
+              { string: place.string, fret: place.fret, label: a, look: 'tone' },
+              { string: to.string, fret: to.fret, label: b, look: 'lacks' },
+            ]}
+            arrows={
+              place.string === to.string && Math.abs(place.fret - to.fret) > 1
+                ? [{ string: place.string, from: place.fret, to: to.fret }]
+                : []
+            }
+          />
         </div>
       )}
-      <p className="mt-1 text-[15px]"><button type="button" className="font-[580] text-now hover:underline" onClick={() => onFix(fix)}>Hear the fix <kbd className="key ml-1">X</kbd></button> <span className="text-dim">your own sound, that note moved</span></p>
+      <p className="mt-1 text-[15px]">
+        <button type="button" className="font-[580] text-now hover:underline" onClick={() => onFix(fix)}>
+          Hear the fix <kbd className="key ml-1">X</kbd>
+        </button>{' '}
+        <span className="text-dim">your own sound, that note moved</span>
+      </p>
     </div>
   );
 }

@@ -17,24 +17,95 @@ const percent = (value: number) => `${Math.round(value * 100)} %`;
 /** Play, where it is, how fast, how loud the band; what goes round. */
 export function Transport({ player, state, timeline, soundGone }: Props) {
   const place = useRef<HTMLElement>(null);
-  useCursor(player, (beat) => { const text = placeText(timeline, beat); if (place.current && place.current.textContent !== text) place.current.textContent = text; });
+  useCursor(player, (beat) => {
+    const text = placeText(timeline, beat);
+    if (place.current && place.current.textContent !== text) place.current.textContent = text;
+  });
   const { phase, speed, levels, loop } = state;
   return (
     <>
-      <button type="button" onClick={() => player.toggle()} aria-label={phase === 'idle' ? 'Play the take' : 'Pause'}><PlaySign playing={phase !== 'idle'} /></button>
-      <b className="w-[148px] text-ink" ref={place} role="status">{placeText(timeline, 0)}</b>
+      <button
+        type="button"
+        onClick={() => player.toggle()}
+        aria-label={phase === 'idle' ? 'Play the take' : 'Pause'}
+      >
+        <PlaySign playing={phase !== 'idle'} />
+      </button>
+      <b className="w-[148px] text-ink" ref={place} role="status">
+        {placeText(timeline, 0)}
+      </b>
       {phase === 'loading' && <span className="text-dim">opening the sound</span>}
-      {state.trouble && <span role="alert" className="text-ink">{state.trouble}</span>}
-      {soundGone && phase !== 'loading' && <span className="text-dim">its sound is gone: notes are plucked</span>}
-      {loop && <button type="button" className="text-now" onClick={() => player.setLoop(null)}>{placeText(timeline, loop[0]).replace('Chorus', 'loops from chorus')} <kbd className="key ml-1">L</kbd></button>}
-      <label className="hidden items-center gap-2 sm:flex">Band<input type="range" min={0} max={1} step={0.05} value={levels.band} aria-label="Band" aria-valuetext={percent(levels.band)} className="w-20 accent-[var(--now)]" onChange={(event) => player.setLevels({ band: Number(event.target.value) })} /></label>
-      <label className="hidden items-center gap-2 md:flex">Take<input type="range" min={0} max={1} step={0.05} value={levels.take} aria-label="Take" aria-valuetext={percent(levels.take)} className="w-16 accent-[var(--now)]" onChange={(event) => player.setLevels({ take: Number(event.target.value) })} /></label>
-      <label className="hidden items-center gap-2 sm:flex">Speed<select className="field !py-1" value={String(speed)} onChange={(event) => player.setSpeed(Number(event.target.value))}>{SPEEDS.map((one) => <option key={one} value={String(one)}>{percent(one)}</option>)}</select></label>
-      <label className="hidden items-center gap-1.5 lg:flex"><input type="checkbox" checked={levels.click > 0} onChange={(event) => player.setLevels({ click: event.target.checked ? 0.6 : 0 })} />click</label>
+      {state.trouble && (
+        <span role="alert" className="text-ink">
+          {state.trouble}
+        </span>
+      )}
+      {soundGone && phase !== 'loading' && (
+        <span className="text-dim">its sound is gone: notes are plucked</span>
+      )}
+      {loop && (
+        <button type="button" className="text-now" onClick={() => player.setLoop(null)}>
+          {placeText(timeline, loop[0]).replace('Chorus', 'loops from chorus')}{' '}
+          <kbd className="key ml-1">L</kbd>
+        </button>
+      )}
+      <label className="hidden items-center gap-2 sm:flex">
+        Band
+        <input
+          type="range"
+          min={0}
+          max={1}
+          step={0.05}
+          value={levels.band}
+          aria-label="Band"
+          aria-valuetext={percent(levels.band)}
+          className="w-20 accent-[var(--now)]"
+          onChange={(event) => player.setLevels({ band: Number(event.target.value) })}
+        />
+      </label>
+      <label className="hidden items-center gap-2 md:flex">
+        Take
+        <input
+          type="range"
+          min={0}
+          max={1}
+          step={0.05}
+          value={levels.take}
+          aria-label="Take"
+          aria-valuetext={percent(levels.take)}
+          className="w-16 accent-[var(--now)]"
+          onChange={(event) => player.setLevels({ take: Number(event.target.value) })}
+        />
+      </label>
+      <label className="hidden items-center gap-2 sm:flex">
+        Speed
+        <select
+          className="field !py-1"
+          value={String(speed)}
+          onChange={(event) => player.setSpeed(Number(event.target.value))}
+        >
+          {SPEEDS.map((one) => (
+            <option key={one} value={String(one)}>
+              {percent(one)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="hidden items-center gap-1.5 lg:flex">
+        <input
+          type="checkbox"
+          checked={levels.click > 0}
+          onChange={(event) => player.setLevels({ click: event.target.checked ? 0.6 : 0 })}
+        />
+        click
+      </label>
     </>
   );
 }
 
 const PlaySign = ({ playing }: { playing: boolean }) => (
-  <svg width={32} height={32} aria-hidden="true"><circle cx={16} cy={16} r={15} fill="var(--now)" stroke="var(--now)" strokeWidth={2} /><path d={playing ? 'M11 10h4v12h-4zM17 10h4v12h-4z' : 'M12.5 9.5 23 16 12.5 22.5z'} fill="var(--on)" /></svg>
+  <svg width={32} height={32} aria-hidden="true">
+    <circle cx={16} cy={16} r={15} fill="var(--now)" stroke="var(--now)" strokeWidth={2} />
+    <path d={playing ? 'M11 10h4v12h-4zM17 10h4v12h-4z' : 'M12.5 9.5 23 16 12.5 22.5z'} fill="var(--on)" />
+  </svg>
 );

@@ -3,13 +3,30 @@ import type { Timeline } from '@/core/chart';
 import { BARS_A_ROW } from '@/ui/form/formRows';
 
 /** A change of the form folded over its choruses. */
-export type Door = { readonly beat: number; readonly bar: number; readonly beatInBar: number; readonly to: string; readonly row: number; readonly changes: readonly number[] };
+export type Door = {
+  readonly beat: number;
+  readonly bar: number;
+  readonly beatInBar: number;
+  readonly to: string;
+  readonly row: number;
+  readonly changes: readonly number[];
+};
 /** The changes of the form in order, each with its landings of every chorus. */
 export function doorsOf(report: Report, timeline: Timeline): Door[] {
-  const found = new Map<number, { beat: number; bar: number; beatInBar: number; to: string; row: number; changes: number[] }>();
+  const found = new Map<
+    number,
+    { beat: number; bar: number; beatInBar: number; to: string; row: number; changes: number[] }
+  >();
   report.changes.forEach((change, index) => {
     const beat = Math.round((change.beat - (change.chorus - 1) * timeline.formBeats) * 1000) / 1000;
-    const door = found.get(beat) ?? { beat, bar: change.bar, beatInBar: beat - timeline.bars[change.bar - 1]!.start, to: change.to, row: Math.floor((change.bar - 1) / BARS_A_ROW), changes: [] };
+    const door = found.get(beat) ?? {
+      beat,
+      bar: change.bar,
+      beatInBar: beat - timeline.bars[change.bar - 1]!.start,
+      to: change.to,
+      row: Math.floor((change.bar - 1) / BARS_A_ROW),
+      changes: [],
+    };
     door.changes.push(index);
     found.set(beat, door);
   });

@@ -14,4 +14,5 @@ export function nameOver(chord: string | null, midi: number): string {
 }
 
 /** How a pitch prints over a chord. */
-export const intervalAt = (chord: string, midi: number): string => intervalOver(certain(readChord(chord)), pitchClassOf(midi));
+export const intervalAt = (chord: string, midi: number): string =>
+  intervalOver(certain(readChord(chord)), pitchClassOf(midi));

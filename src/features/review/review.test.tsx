@@ -20,18 +20,31 @@ afterEach(cleanup);
 const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
 const timeline = timelineOf(chart, 96);
 const plan = { id: 'scale-per-chord' as const };
-const notes = improvise({ chart, tempo: 96, choruses: 4, plan, seed: 2, profile: { changes: { F7: 0.05 }, early: 0, late: 0 } });
+const notes = improvise({
+  chart,
+  tempo: 96,
+  choruses: 4,
+  plan,
+  seed: 2,
+  profile: { changes: { F7: 0.05 }, early: 0, late: 0 },
+});
 const report = analyse({ chart, tempo: 96, notes, choruses: 4, plan });
 const marks = marksOf(report, planOf(plan, harmonyOf(chart, timeline)), chart, 96);
 const findings = findingsOf({ chart, tempo: 96, plan, report });
 
 test('the landings board says in a table what it draws, and a row can be chosen', () => {
   const onKind = jest.fn();
-  const { getByRole, container } = render(<LandingsBoard report={report} marks={marks} kind={null} onKind={onKind} />);
+  const { getByRole, container } = render(
+    <LandingsBoard report={report} marks={marks} kind={null} onKind={onKind} />,
+  );
   const rows = within(getByRole('table')).getAllByRole('row');
   expect(rows).toHaveLength(7);
   expect(rows[1]!.textContent).toContain('Cm7 to F7');
-  const said = rows.slice(1).flatMap((row) => within(row).getAllByRole('cell').flatMap((cell) => cell.textContent!.split('; ').filter(Boolean)));
+  const said = rows.slice(1).flatMap((row) =>
+    within(row)
+      .getAllByRole('cell')
+      .flatMap((cell) => cell.textContent!.split('; ').filter(Boolean)),
+  );
   expect(said).toHaveLength(report.changes.length);
   fireEvent.click(container.querySelector('g.cursor-pointer')!);
   expect(onKind).toHaveBeenCalledWith('Cm7→F7');
@@ -41,13 +54,19 @@ test('coverage: every count is there, and what was never played is ringed by nam
   const sparse = analyse({ chart, tempo: 96, notes: notes.slice(0, 12), choruses: 1, plan });
   const { getByRole, container } = render(<Coverage report={sparse} />);
   const table = getByRole('table');
-  for (const cover of sparse.coverage) for (const { count } of Object.values(cover.byInterval)) if (count > 0) expect(table.textContent).toContain(String(count));
-  expect(container.querySelectorAll('circle').length).toBe(sparse.coverage.reduce((sum, cover) => sum + cover.missing.length, 0));
+  for (const cover of sparse.coverage)
+    for (const { count } of Object.values(cover.byInterval))
+      if (count > 0) expect(table.textContent).toContain(String(count));
+  expect(container.querySelectorAll('circle').length).toBe(
+    sparse.coverage.reduce((sum, cover) => sum + cover.missing.length, 0),
+  );
 });
 
 test('findings are numbered and can be heard at their first bar; none is said plainly', () => {
   const [onHear, onDrill] = [jest.fn(), jest.fn()];
-  const { getAllByRole, getByRole, rerender, container } = render(<Findings findings={findings} bars={8} onHear={onHear} onDrill={onDrill} />);
+  const { getAllByRole, getByRole, rerender, container } = render(
+    <Findings findings={findings} bars={8} onHear={onHear} onDrill={onDrill} />,
+  );
   expect(getAllByRole('listitem').length).toBeGreaterThan(0);
   expect(getAllByRole('heading', { level: 3 })[0]!.textContent).toContain('over F');
   fireEvent.click(getByRole('button', { name: /Hear it: chorus \d, bar \d/ }));
@@ -60,9 +79,21 @@ test('findings are numbered and can be heard at their first bar; none is said pl
 
 test('a card says what is selected, why and by what rule; the fix is heard at a press', () => {
   const [onClose, onHear, onFix] = [jest.fn(), jest.fn(), jest.fn()];
-  const cards = (selection: Selection) => render(<SelectionCard report={report} selection={selection} place="Chorus 1, bar 1" onClose={onClose} onHear={onHear} onFix={onFix} onPhrase={jest.fn()} />);
+  const cards = (selection: Selection) =>
+    render(
+      <SelectionCard
+        report={report}
+        selection={selection}
+        place="Chorus 1, bar 1"
+        onClose={onClose}
+        onHear={onHear}
+        onFix={onFix}
+        onPhrase={jest.fn()}
+      />,
+    );
   const note = cards({ kind: 'note', index: 0 });
-  for (const words of ['What it is', 'Why it matters', 'By the rule']) expect(note.container.textContent).toContain(words);
+  for (const words of ['What it is', 'Why it matters', 'By the rule'])
+    expect(note.container.textContent).toContain(words);
   fireEvent.click(note.getByRole('button', { name: /close/ }));
   fireEvent.click(note.getByRole('button', { name: /Hear it/ }));
   expect([onClose.mock.calls.length, onHear.mock.calls.length]).toEqual([1, 1]);
@@ -73,20 +104,29 @@ test('a card says what is selected, why and by what rule; the fix is heard at a 
   fireEvent.click(change.getByRole('button', { name: /Hear the fix/ }));
   expect(onFix).toHaveBeenCalledWith(report.changes[missed]!.fix);
   cleanup();
-  for (const kind of ['figure', 'phrase', 'chorus'] as const) { expect(cards({ kind, index: 0 }).container.textContent!.length).toBeGreaterThan(40); cleanup(); }
+  for (const kind of ['figure', 'phrase', 'chorus'] as const) {
+    expect(cards({ kind, index: 0 }).container.textContent!.length).toBeGreaterThan(40);
+    cleanup();
+  }
 });
 
 test('the muted band is counted in words and said for the ear', () => {
   const { container } = render(<MutedBandBoard report={report} timeline={timeline} />);
   const judged = report.mutedBand.segments.filter((segment) => segment.verdict !== 'silent');
-  expect(container.querySelector('h2')!.textContent).toContain(`${judged.filter((segment) => segment.verdict === 'heard').length} of ${judged.length} heard`);
-  expect(container.querySelector('p.sr-only')!.textContent!.split('; ')).toHaveLength(report.mutedBand.segments.length);
+  expect(container.querySelector('h2')!.textContent).toContain(
+    `${judged.filter((segment) => segment.verdict === 'heard').length} of ${judged.length} heard`,
+  );
+  expect(container.querySelector('p.sr-only')!.textContent!.split('; ')).toHaveLength(
+    report.mutedBand.segments.length,
+  );
 });
 
 test('phrases: one line for each, cut where a chorus ends', () => {
   const { container } = render(<PhrasesBoard report={report} timeline={timeline} />);
   expect(container.querySelector('h2')!.textContent).toContain(`${report.phrases.length}:`);
-  expect(container.querySelectorAll('g[stroke="var(--h1)"]').length).toBeGreaterThanOrEqual(report.phrases.length);
+  expect(container.querySelectorAll('g[stroke="var(--h1)"]').length).toBeGreaterThanOrEqual(
+    report.phrases.length,
+  );
 });
 
 test('time: every eighth that was played with its median, as a picture and as a table', () => {

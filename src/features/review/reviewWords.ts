@@ -18,13 +18,16 @@ export function shownFindings(findings: readonly Finding[]): readonly Finding[] 
 /** The two sentences above the form: what came through, then the one thing to work on. */
 export function openingWords(report: Report, findings: readonly Finding[]): { soft: string; bold: string } {
   const { summary, mutedBand } = report;
-  if (summary.notes === 0) return { soft: 'No note was heard in this take.', bold: 'There is nothing to judge yet.' };
+  if (summary.notes === 0)
+    return { soft: 'No note was heard in this take.', bold: 'There is nothing to judge yet.' };
   const judged = mutedBand.segments.filter((segment) => segment.verdict !== 'silent');
   const heard = judged.filter((segment) => segment.verdict === 'heard').length;
   const late = summary.targetsMetLate > 0 ? `, ${summary.targetsMetLate} more late` : '';
   return {
     soft: `With the band muted ${heard} of ${judged.length} chords are still heard.`,
-    bold: (findings.find((finding) => !isPraise(finding)) ?? findings[0])?.sentence ?? `You met a target at ${summary.targetsMet} of ${summary.judgedChanges} changes${late}; nothing stands out as missed.`,
+    bold:
+      (findings.find((finding) => !isPraise(finding)) ?? findings[0])?.sentence ??
+      `You met a target at ${summary.targetsMet} of ${summary.judgedChanges} changes${late}; nothing stands out as missed.`,
   };
 }
 
@@ -33,28 +36,63 @@ export function noteWords(report: Report, index: number): { is: string; did: str
   const note = report.notes[index]!;
   const change = report.changes.find(({ landing }) => landing.noteIndex === index);
   const chord = note.chord === null ? 'no chord' : typeset(note.chord);
-  const place = { chord: 'a chord tone', colour: 'a colour tone', scale: 'a scale tone', approach: 'outside, leading in', outside: 'outside the chord and its scale' }[note.tier];
-  const is = note.interval === null ? 'It sounds over no chord.' : `The ${intervalWord(note.interval)} of ${chord}: ${place}.${note.flags.includes('blue') ? ' A blue note.' : ''}`;
-  const landed = change ? `It landed ${{ on: 'on', early: 'early for', held: 'over from before', late: 'late on', none: 'at' }[change.landing.timing]} the change from ${typeset(change.from)} to ${typeset(change.to)}. ` : '';
+  const place = {
+    chord: 'a chord tone',
+    colour: 'a colour tone',
+    scale: 'a scale tone',
+    approach: 'outside, leading in',
+    outside: 'outside the chord and its scale',
+  }[note.tier];
+  const is =
+    note.interval === null
+      ? 'It sounds over no chord.'
+      : `The ${intervalWord(note.interval)} of ${chord}: ${place}.${note.flags.includes('blue') ? ' A blue note.' : ''}`;
+  const landed = change
+    ? `It landed ${{ on: 'on', early: 'early for', held: 'over from before', late: 'late on', none: 'at' }[change.landing.timing]} the change from ${typeset(change.from)} to ${typeset(change.to)}. `
+    : '';
   const target = note.targetIndex === undefined ? null : report.notes[note.targetIndex]!;
-  const led = target ? `It led to the ${intervalLabel(target.interval)} of ${typeset(target.chord ?? '')}.` : '';
-  const deed = { 'chord-tone': '', target: 'It is one of the notes the plan aims at.', anticipation: 'It came ahead of its chord.', grace: 'A grace note.', passing: 'It passed between two neighbours.', neighbour: 'It stepped away and came back.' } as Record<string, string>;
-  const fix = change?.fix ? `${Math.abs(change.fix.toMidi - Math.round(note.midi)) === 1 ? 'One fret' : `${Math.abs(change.fix.toMidi - Math.round(note.midi))} semitones`} ${change.fix.toMidi > note.midi ? 'higher' : 'lower'} it would have met the change.` : null;
+  const led = target
+    ? `It led to the ${intervalLabel(target.interval)} of ${typeset(target.chord ?? '')}.`
+    : '';
+  const deed = {
+    'chord-tone': '',
+    target: 'It is one of the notes the plan aims at.',
+    anticipation: 'It came ahead of its chord.',
+    grace: 'A grace note.',
+    passing: 'It passed between two neighbours.',
+    neighbour: 'It stepped away and came back.',
+  } as Record<string, string>;
+  const fix = change?.fix
+    ? `${Math.abs(change.fix.toMidi - Math.round(note.midi)) === 1 ? 'One fret' : `${Math.abs(change.fix.toMidi - Math.round(note.midi))} semitones`} ${change.fix.toMidi > note.midi ? 'higher' : 'lower'} it would have met the change.`
+    : null;
   return { is, did: landed + (led || (deed[note.function] ?? '')), fix };
 }
 
-export type BoardRow = { readonly from: string; readonly to: string; readonly cells: readonly (readonly number[])[]; readonly met: number; readonly of: number };
+export type BoardRow = {
+  readonly from: string;
+  readonly to: string;
+  readonly cells: readonly (readonly number[])[];
+  readonly met: number;
+  readonly of: number;
+};
 
 /** Kinds of change against choruses, worst kind first; a cell holds the indices of its changes. */
 export function landingsBoard(report: Report, marks: readonly GateMark[]): BoardRow[] {
   const kinds = new Map<string, number[]>();
-  report.changes.forEach(({ from, to }, index) => kinds.set(`${from}→${to}`, [...(kinds.get(`${from}→${to}`) ?? []), index]));
-  return [...kinds].map(([kind, indices]) => {
-    const [from, to] = kind.split('→') as [string, string];
-    const judged = indices.filter((index) => marks[index] !== 'rest');
-    const met = judged.filter((index) => marks[index] === 'target' || marks[index] === 'target-late').length;
-    const cells = Array.from({ length: report.summary.choruses }, (_, chorus) => indices.filter((index) => report.changes[index]!.chorus === chorus + 1));
-    return { from, to, cells, met, of: judged.length };
-  }).sort((a, b) => (a.of ? a.met / a.of : 1) - (b.of ? b.met / b.of : 1));
+  report.changes.forEach(({ from, to }, index) =>
+    kinds.set(`${from}→${to}`, [...(kinds.get(`${from}→${to}`) ?? []), index]),
+  );
+  return [...kinds]
+    .map(([kind, indices]) => {
+      const [from, to] = kind.split('→') as [string, string];
+      const judged = indices.filter((index) => marks[index] !== 'rest');
+      const met = judged.filter(
+        (index) => marks[index] === 'target' || marks[index] === 'target-late',
+      ).length;
+      const cells = Array.from({ length: report.summary.choruses }, (_, chorus) =>
+        indices.filter((index) => report.changes[index]!.chorus === chorus + 1),
+      );
+      return { from, to, cells, met, of: judged.length };
+    })
+    .sort((a, b) => (a.of ? a.met / a.of : 1) - (b.of ? b.met / b.of : 1));
 }
-

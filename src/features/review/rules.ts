@@ -2,12 +2,23 @@ import type { NoteReport, Report } from '@/core/analyse';
 import { intervalWord, typeset } from '@/core/practise';
 
 const DEEDS: Record<string, string> = {
-  'chord-tone': 'A tone of the chord that sounds.', target: 'A tone of the chord, and one the plan aims at here.', anticipation: 'A tone of the next chord, struck ahead of it.',
-  grace: 'Shorter than a fifth of a beat and led at once into a longer note near by.', enclosure: 'Two linked notes on either side of a target, each at most a whole step from it, then the target.',
-  'double-chromatic': 'Two or more half steps one way into a target.', 'approach-below': 'A step below the target that follows it.', 'approach-above': 'A step above the target that follows it.',
-  suspension: 'A tone of the old chord held into one that lacks it, then down a step.', retardation: 'A tone of the old chord held into one that lacks it, then up a step.',
-  passing: 'Between two neighbours, a step from each.', neighbour: 'A step away from a note and back to it.', colour: 'A ninth, thirteenth or other colour of the chord.', scale: 'In the chord’s scale, but no tone or colour of the chord.',
-  approach: 'Outside the scale, a half step from what follows.', outside: 'In neither the chord’s scale nor the home scale, and it leads to nothing by a half step.',
+  'chord-tone': 'A tone of the chord that sounds.',
+  target: 'A tone of the chord, and one the plan aims at here.',
+  anticipation: 'A tone of the next chord, struck ahead of it.',
+  grace: 'Shorter than a fifth of a beat and led at once into a longer note near by.',
+  enclosure:
+    'Two linked notes on either side of a target, each at most a whole step from it, then the target.',
+  'double-chromatic': 'Two or more half steps one way into a target.',
+  'approach-below': 'A step below the target that follows it.',
+  'approach-above': 'A step above the target that follows it.',
+  suspension: 'A tone of the old chord held into one that lacks it, then down a step.',
+  retardation: 'A tone of the old chord held into one that lacks it, then up a step.',
+  passing: 'Between two neighbours, a step from each.',
+  neighbour: 'A step away from a note and back to it.',
+  colour: 'A ninth, thirteenth or other colour of the chord.',
+  scale: 'In the chord’s scale, but no tone or colour of the chord.',
+  approach: 'Outside the scale, a half step from what follows.',
+  outside: 'In neither the chord’s scale nor the home scale, and it leads to nothing by a half step.',
 };
 
 /** The rule by which a note got its name. */
@@ -20,14 +31,29 @@ export function whyOf(report: Report, index: number): string {
   if (change) {
     const to = typeset(change.to);
     switch (change.landing.verdict) {
-      case 'target': return `It tells ${to} from what came before: with the band muted the change is still heard.`;
-      case 'chord-tone': return `It belongs to ${to}, but other chords of the form share it: a third or a seventh would tell them apart.`;
-      case 'none': return '';
-      default: return change.landing.resolutionIndex === undefined ? `On it the ear goes on hearing ${typeset(change.from)}.` : `The ear waits until the ${intervalWord(report.notes[change.landing.resolutionIndex]!.interval ?? '')} of ${to} comes, ${beatsWord(change.landing.resolvedAfterBeats ?? 0)} in.`;
+      case 'target':
+        return `It tells ${to} from what came before: with the band muted the change is still heard.`;
+      case 'chord-tone':
+        return `It belongs to ${to}, but other chords of the form share it: a third or a seventh would tell them apart.`;
+      case 'none':
+        return '';
+      default:
+        return change.landing.resolutionIndex === undefined
+          ? `On it the ear goes on hearing ${typeset(change.from)}.`
+          : `The ear waits until the ${intervalWord(report.notes[change.landing.resolutionIndex]!.interval ?? '')} of ${to} comes, ${beatsWord(change.landing.resolvedAfterBeats ?? 0)} in.`;
     }
   }
-  if (note.targetIndex !== undefined) return 'It makes its target sound meant: tension, then the note it was for.';
-  return { 0: 'It spells the chord.', 1: 'It colours the chord without leaving it.', 2: 'It moves the line on and says little of the chord.', 3: 'It pulls to the note after it.', 4: 'It steps out: worth it where the line comes home.' }[note.height] ?? '';
+  if (note.targetIndex !== undefined)
+    return 'It makes its target sound meant: tension, then the note it was for.';
+  return (
+    {
+      0: 'It spells the chord.',
+      1: 'It colours the chord without leaving it.',
+      2: 'It moves the line on and says little of the chord.',
+      3: 'It pulls to the note after it.',
+      4: 'It steps out: worth it where the line comes home.',
+    }[note.height] ?? ''
+  );
 }
 
 /** A length as it is said: half a beat, a beat, 1.5 beats. */
@@ -36,5 +62,12 @@ export function beatsWord(beats: number): string {
   return round === 0.5 ? 'half a beat' : round === 1 ? 'a beat' : `${round} beats`;
 }
 
-const FIGURES: Record<string, string> = { enclosure: 'Enclosure', 'double-chromatic': 'Double chromatic', 'approach-below': 'Approach from below', 'approach-above': 'Approach from above', suspension: 'Suspension', retardation: 'Retardation' };
+const FIGURES: Record<string, string> = {
+  enclosure: 'Enclosure',
+  'double-chromatic': 'Double chromatic',
+  'approach-below': 'Approach from below',
+  'approach-above': 'Approach from above',
+  suspension: 'Suspension',
+  retardation: 'Retardation',
+};
 export const figureName = (kind: string): string => FIGURES[kind] ?? kind;

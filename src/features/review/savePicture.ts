@@ -5,7 +5,11 @@ const MARGIN = 32;
 export async function pictureOfForm(title: string): Promise<{ svg: string; width: number; height: number }> {
   const rows = [...document.querySelectorAll<SVGSVGElement>('[data-testid="form"] svg')];
   const style = getComputedStyle(document.documentElement);
-  const colour = (markup: string) => markup.replace(/var\((--[\w-]+)\)/g, (_, name: string) => style.getPropertyValue(name).trim() || 'currentColor');
+  const colour = (markup: string) =>
+    markup.replace(
+      /var\((--[\w-]+)\)/g,
+      (_, name: string) => style.getPropertyValue(name).trim() || 'currentColor',
+    );
   const ink = style.getPropertyValue('--ink').trim();
   const family = getComputedStyle(document.body).fontFamily;
   let y = 60;
@@ -24,16 +28,29 @@ export async function pictureOfForm(title: string): Promise<{ svg: string; width
 
 /** The page’s own faces with their files inside. */
 async function fontRules(): Promise<string> {
-  const faces = [...document.styleSheets].flatMap((sheet) => { try { return [...sheet.cssRules]; } catch { return []; } }).filter((rule): rule is CSSFontFaceRule => rule instanceof CSSFontFaceRule);
-  const rules = await Promise.all(faces.map(async (face) => {
-    const found = /url\("?([^")]+)"?\)/.exec(face.cssText);
-    if (!found || found[1]!.startsWith('data:')) return face.cssText;
-    if (/unicode-range/.test(face.cssText) && !/U\+0*0-00?FF|U\+0000/i.test(face.cssText)) return '';
-    const bytes = new Uint8Array(await (await fetch(new URL(found[1]!, (face.parentStyleSheet?.href ?? location.href)))).arrayBuffer());
-    let text = '';
-    for (let at = 0; at < bytes.length; at += 8192) text += String.fromCharCode(...bytes.subarray(at, at + 8192));
-    return face.cssText.replace(found[0], `url("data:font/woff2;base64,${btoa(text)}")`);
-  }));
+  const faces = [...document.styleSheets]
+    .flatMap((sheet) => {
+      try {
+        return [...sheet.cssRules];
+      } catch {
+        return [];
+      }
+    })
+    .filter((rule): rule is CSSFontFaceRule => rule instanceof CSSFontFaceRule);
+  const rules = await Promise.all(
+    faces.map(async (face) => {
+      const found = /url\("?([^")]+)"?\)/.exec(face.cssText);
+      if (!found || found[1]!.startsWith('data:')) return face.cssText;
+      if (/unicode-range/.test(face.cssText) && !/U\+0*0-00?FF|U\+0000/i.test(face.cssText)) return '';
+      const bytes = new Uint8Array(
+        await (await fetch(new URL(found[1]!, face.parentStyleSheet?.href ?? location.href))).arrayBuffer(),
+      );
+      let text = '';
+      for (let at = 0; at < bytes.length; at += 8192)
+        text += String.fromCharCode(...bytes.subarray(at, at + 8192));
+      return face.cssText.replace(found[0], `url("data:font/woff2;base64,${btoa(text)}")`);
+    }),
+  );
   return rules.join(' ').replaceAll('<', '&lt;');
 }
 
@@ -43,7 +60,11 @@ export async function savePicture(kind: 'svg' | 'png', title: string): Promise<v
   try {
     if (kind === 'svg') return download(address, `${title}.svg`);
     const image = new Image();
-    await new Promise<void>((done, fail) => { image.onload = () => done(); image.onerror = () => fail(new Error('not drawn')); image.src = address; });
+    await new Promise<void>((done, fail) => {
+      image.onload = () => done();
+      image.onerror = () => fail(new Error('not drawn'));
+      image.src = address;
+    });
     const canvas = document.createElement('canvas');
     [canvas.width, canvas.height] = [width * SCALE, height * SCALE];
     const context = canvas.getContext('2d')!;

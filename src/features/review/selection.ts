@@ -18,31 +18,64 @@ export function selectionFrom(text: string | null, report: Report): Selection | 
   return kind && index >= 0 && index < countOf(kind, report) ? { kind, index } : null;
 }
 
-const countOf = (kind: SelectionKind, report: Report): number => ({ note: report.notes.length, change: report.changes.length, figure: report.figures.length, phrase: report.phrases.length, chorus: report.summary.choruses })[kind];
+const countOf = (kind: SelectionKind, report: Report): number =>
+  ({
+    note: report.notes.length,
+    change: report.changes.length,
+    figure: report.figures.length,
+    phrase: report.phrases.length,
+    chorus: report.summary.choruses,
+  })[kind];
 
 /** The beats a selection lies in. */
-export function spanOf({ kind, index }: Selection, report: Report, timeline: Timeline): readonly [Beats, Beats] {
-  const noteSpan = (at: number): readonly [Beats, Beats] => [report.notes[at]!.onsetBeat, report.notes[at]!.onsetBeat + report.notes[at]!.durationBeats];
+export function spanOf(
+  { kind, index }: Selection,
+  report: Report,
+  timeline: Timeline,
+): readonly [Beats, Beats] {
+  const noteSpan = (at: number): readonly [Beats, Beats] => [
+    report.notes[at]!.onsetBeat,
+    report.notes[at]!.onsetBeat + report.notes[at]!.durationBeats,
+  ];
   switch (kind) {
-    case 'note': return noteSpan(index);
+    case 'note':
+      return noteSpan(index);
     case 'change': {
       const { beat } = report.changes[index]!;
-      return [beat, Math.min(report.changes[index + 1]?.beat ?? Infinity, beat + 4, report.summary.choruses * timeline.formBeats)];
+      return [
+        beat,
+        Math.min(
+          report.changes[index + 1]?.beat ?? Infinity,
+          beat + 4,
+          report.summary.choruses * timeline.formBeats,
+        ),
+      ];
     }
-    case 'figure': return [noteSpan(report.figures[index]!.noteIndices[0]!)[0], noteSpan(report.figures[index]!.targetIndex)[1]];
-    case 'phrase': return [report.phrases[index]!.startBeat, report.phrases[index]!.endBeat];
-    case 'chorus': return [index * timeline.formBeats, (index + 1) * timeline.formBeats];
+    case 'figure':
+      return [
+        noteSpan(report.figures[index]!.noteIndices[0]!)[0],
+        noteSpan(report.figures[index]!.targetIndex)[1],
+      ];
+    case 'phrase':
+      return [report.phrases[index]!.startBeat, report.phrases[index]!.endBeat];
+    case 'chorus':
+      return [index * timeline.formBeats, (index + 1) * timeline.formBeats];
   }
 }
 
 /** The note that stands for a selection: its card is shown, and correcting begins with it. */
 export function noteOf({ kind, index }: Selection, report: Report): number | null {
   switch (kind) {
-    case 'note': return index;
-    case 'change': return report.changes[index]!.landing.noteIndex;
-    case 'figure': return report.figures[index]!.targetIndex;
-    case 'phrase': return report.phrases[index]!.noteIndices[0] ?? null;
-    case 'chorus': return null;
+    case 'note':
+      return index;
+    case 'change':
+      return report.changes[index]!.landing.noteIndex;
+    case 'figure':
+      return report.figures[index]!.targetIndex;
+    case 'phrase':
+      return report.phrases[index]!.noteIndices[0] ?? null;
+    case 'chorus':
+      return null;
   }
 }
 
@@ -52,36 +85,74 @@ const EPSILON = 1e-6;
  * The next or previous thing of a kind from where the selection lies; the first or last where nothing is selected. It stays where it is at
  * either end.
  */
-export function stepped(now: Selection | null, kind: SelectionKind, by: 1 | -1, report: Report, timeline: Timeline): Selection | null {
+export function stepped(
+  now: Selection | null,
+  kind: SelectionKind,
+  by: 1 | -1,
+  report: Report,
+  timeline: Timeline,
+): Selection | null {
   const count = kind === 'note' ? report.notes.length : countOf(kind, report);
   if (count === 0) return now;
-  if (!now) return kind === 'chorus' ? { kind, index: by > 0 ? 0 : count - 1 } : stepped({ kind: 'chorus', index: by > 0 ? 0 : report.summary.choruses - 1 }, kind, by, report, timeline);
-  if (now.kind === kind && kind !== 'figure') return { kind, index: walk(now.index, by, kind, report, count) };
+  if (!now)
+    return kind === 'chorus'
+      ? { kind, index: by > 0 ? 0 : count - 1 }
+      : stepped(
+          { kind: 'chorus', index: by > 0 ? 0 : report.summary.choruses - 1 },
+          kind,
+          by,
+          report,
+          timeline,
+        );
+  if (now.kind === kind && kind !== 'figure')
+    return { kind, index: walk(now.index, by, kind, report, count) };
   const [from] = spanOf(now, report, timeline);
-  const inOrder = Array.from({ length: count }, (_, index) => ({ index, start: spanOf({ kind, index }, report, timeline)[0] })).sort((a, b) => a.start - b.start || a.index - b.index);
+  const inOrder = Array.from({ length: count }, (_, index) => ({
+    index,
+    start: spanOf({ kind, index }, report, timeline)[0],
+  })).sort((a, b) => a.start - b.start || a.index - b.index);
   if (now.kind === kind) {
     const place = inOrder.findIndex(({ index }) => index === now.index);
     return { kind, index: inOrder[Math.max(0, Math.min(count - 1, place + by))]!.index };
   }
-  const ahead = by > 0 ? inOrder.find(({ start }) => start > from - EPSILON) : inOrder.findLast(({ start }) => start < from + EPSILON);
+  const ahead =
+    by > 0
+      ? inOrder.find(({ start }) => start > from - EPSILON)
+      : inOrder.findLast(({ start }) => start < from + EPSILON);
   return { kind, index: (ahead ?? inOrder[by > 0 ? count - 1 : 0]!).index };
 }
 
 /** Graces are passed over: they have no place of their own on the form. */
 function walk(index: number, by: 1 | -1, kind: SelectionKind, report: Report, count: number): number {
-  for (let next = index + by; next >= 0 && next < count; next += by) if (kind !== 'note' || report.notes[next]!.function !== 'grace') return next;
+  for (let next = index + by; next >= 0 && next < count; next += by)
+    if (kind !== 'note' || report.notes[next]!.function !== 'grace') return next;
   return index;
 }
 
 /** The same place a chorus later or earlier: the note nearest to it. */
-export function acrossChoruses(now: Selection | null, by: 1 | -1, report: Report, timeline: Timeline): Selection | null {
+export function acrossChoruses(
+  now: Selection | null,
+  by: 1 | -1,
+  report: Report,
+  timeline: Timeline,
+): Selection | null {
   if (!now) return { kind: 'chorus', index: by > 0 ? 0 : report.summary.choruses - 1 };
-  if (now.kind === 'chorus') return { kind: 'chorus', index: Math.max(0, Math.min(report.summary.choruses - 1, now.index + by)) };
+  if (now.kind === 'chorus')
+    return { kind: 'chorus', index: Math.max(0, Math.min(report.summary.choruses - 1, now.index + by)) };
   const [from] = spanOf(now, report, timeline);
   const wanted = from + by * timeline.formBeats;
   if (wanted < -timeline.formBeats / 2 || wanted > report.summary.choruses * timeline.formBeats) return now;
   const kind = now.kind === 'change' ? 'change' : 'note';
-  const starts = kind === 'change' ? report.changes.map(({ beat }) => beat) : report.notes.map(({ onsetBeat, function: deed }) => (deed === 'grace' ? Infinity : onsetBeat));
+  const starts =
+    kind === 'change'
+      ? report.changes.map(({ beat }) => beat)
+      : report.notes.map(({ onsetBeat, function: deed }) => (deed === 'grace' ? Infinity : onsetBeat));
   if (starts.length === 0) return now;
-  return { kind, index: starts.reduce((best, start, index) => (Math.abs(start - wanted) < Math.abs(starts[best]! - wanted) ? index : best), 0) };
+  return {
+    kind,
+    index: starts.reduce(
+      (best, start, index) => (Math.abs(start - wanted) < Math.abs(starts[best]! - wanted) ? index : best),
+      0,
+    ),
+  };
 }

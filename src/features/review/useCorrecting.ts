@@ -6,15 +6,29 @@ import type { TakeOnForm } from '@/ui/form/takeOnForm';
 import type { Corrections, ReviewTake } from './useReview';
 
 export type CorrectProps = {
-  take: ReviewTake; judgement: Judgement; byId: ReadonlyMap<NoteId, CorrectedNote>; corrections: Corrections; drawn: TakeOnForm; player: TakePlayer;
+  take: ReviewTake;
+  judgement: Judgement;
+  byId: ReadonlyMap<NoteId, CorrectedNote>;
+  corrections: Corrections;
+  drawn: TakeOnForm;
+  player: TakePlayer;
   /** The note that is held, by its name. */
-  held: NoteId | null; onHold: (id: NoteId | null) => void;
+  held: NoteId | null;
+  onHold: (id: NoteId | null) => void;
 };
 
 const STEP_SEC = 0.01;
 
 /** What the hands can do to a note: used by the keys and by the buttons alike. */
-export function useCorrecting({ judgement, byId, corrections, held, onHold, player, take }: Omit<CorrectProps, 'drawn'>) {
+export function useCorrecting({
+  judgement,
+  byId,
+  corrections,
+  held,
+  onHold,
+  player,
+  take,
+}: Omit<CorrectProps, 'drawn'>) {
   const { doubts, notes } = judgement;
   const note = held === null ? undefined : byId.get(held);
   const doubt = doubts.find(({ id }) => id === held);
@@ -30,19 +44,41 @@ export function useCorrecting({ judgement, byId, corrections, held, onHold, play
     onHold(nextDoubt(note.id) ?? note.id);
   };
   const time = (start: number, end: number) => {
-    if (note && note.offsetSec + end - (note.onsetSec + start) >= SHORTEST) edit({ kind: 'time', id: note.id, onsetSec: note.onsetSec + start, offsetSec: note.offsetSec + end });
+    if (note && note.offsetSec + end - (note.onsetSec + start) >= SHORTEST)
+      edit({ kind: 'time', id: note.id, onsetSec: note.onsetSec + start, offsetSec: note.offsetSec + end });
   };
   return {
-    note, doubt,
+    note,
+    doubt,
     accept: () => doubt && read(doubt.readings[0]),
     other: () => doubt && read(doubt.readings[1]),
-    skip: () => onHold(doubts[(doubts.findIndex(({ id }) => id === held) + 1) % Math.max(1, doubts.length)]?.id ?? null),
-    previous: () => hold(at < 0 ? notes.length - 1 : at - 1), next: () => hold(at + 1),
-    pitch: (by: number) => note && edit({ kind: 'pitch', id: note.id, midi: Math.max(20, Math.min(108, note.midi + by)) }),
-    remove: () => { if (note) { edit({ kind: 'delete', id: note.id }); onHold(notes[at + 1]?.id ?? notes[at - 1]?.id ?? null); } },
-    start: (by: number) => time(by * STEP_SEC, 0), end: (by: number) => time(0, by * STEP_SEC), move: (by: number) => time(by * STEP_SEC, by * STEP_SEC),
-    split: () => { if (note) { const id = newId(); edit({ kind: 'split', id: note.id, atSec: (note.onsetSec + note.offsetSec) / 2, newId: id }); } },
-    merge: () => { const after = notes[at + 1]; if (note && after) edit({ kind: 'merge', id: note.id, withId: after.id }); },
+    skip: () =>
+      onHold(
+        doubts[(doubts.findIndex(({ id }) => id === held) + 1) % Math.max(1, doubts.length)]?.id ?? null,
+      ),
+    previous: () => hold(at < 0 ? notes.length - 1 : at - 1),
+    next: () => hold(at + 1),
+    pitch: (by: number) =>
+      note && edit({ kind: 'pitch', id: note.id, midi: Math.max(20, Math.min(108, note.midi + by)) }),
+    remove: () => {
+      if (note) {
+        edit({ kind: 'delete', id: note.id });
+        onHold(notes[at + 1]?.id ?? notes[at - 1]?.id ?? null);
+      }
+    },
+    start: (by: number) => time(by * STEP_SEC, 0),
+    end: (by: number) => time(0, by * STEP_SEC),
+    move: (by: number) => time(by * STEP_SEC, by * STEP_SEC),
+    split: () => {
+      if (note) {
+        const id = newId();
+        edit({ kind: 'split', id: note.id, atSec: (note.onsetSec + note.offsetSec) / 2, newId: id });
+      }
+    },
+    merge: () => {
+      const after = notes[at + 1];
+      if (note && after) edit({ kind: 'merge', id: note.id, withId: after.id });
+    },
     ghost: () => note && edit({ kind: 'ghost', id: note.id, ghost: !note.ghost }),
     add: () => {
       const walk = take.pace ?? steady(take.tempo);

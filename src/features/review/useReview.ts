@@ -3,25 +3,62 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { GateMark, Report } from '@/core/analyse';
 import type { DropOut } from '@/core/band';
 import { timelineOf, type Pace } from '@/core/chart';
-import { corrected, doubtsOf, playedFrom, reportPlaces, type CorrectedNote, type Edit, type NoteId, type SecondsNote, type TakeWords } from '@/core/correct';
+import {
+  corrected,
+  doubtsOf,
+  playedFrom,
+  reportPlaces,
+  type CorrectedNote,
+  type Edit,
+  type NoteId,
+  type SecondsNote,
+  type TakeWords,
+} from '@/core/correct';
 import type { PlanWords } from '@/core/plan';
 import type { Finding } from '@/core/practise';
 import { findingsIn, framed, judgeTake, type Case, type Judgement } from '@/core/review';
 import { keepEdits } from './reviewServer';
 
 export type ReviewTake = {
-  readonly id: string; readonly chartId: string | null; readonly number: number; readonly title: string; readonly tempo: number; readonly choruses: number; readonly chartText: string;
-  readonly plan: PlanWords; readonly pace: Pace | null; readonly offsetSec: number; readonly soundGone: boolean; readonly when: string; readonly source: string; readonly dropOut: DropOut | null;
+  readonly id: string;
+  readonly chartId: string | null;
+  readonly number: number;
+  readonly title: string;
+  readonly tempo: number;
+  readonly choruses: number;
+  readonly chartText: string;
+  readonly plan: PlanWords;
+  readonly pace: Pace | null;
+  readonly offsetSec: number;
+  readonly soundGone: boolean;
+  readonly when: string;
+  readonly source: string;
+  readonly dropOut: DropOut | null;
 };
 export type ReviewData = {
-  readonly take: ReviewTake; readonly heard: readonly SecondsNote[]; readonly edits: readonly Edit[]; readonly words: TakeWords;
-  readonly report: Report; readonly marks: readonly GateMark[]; readonly findings: readonly Finding[];
+  readonly take: ReviewTake;
+  readonly heard: readonly SecondsNote[];
+  readonly edits: readonly Edit[];
+  readonly words: TakeWords;
+  readonly report: Report;
+  readonly marks: readonly GateMark[];
+  readonly findings: readonly Finding[];
   /** How surely the take holds a played line; null where that was not asked. */
   readonly certainty: number | null;
 };
 
-export const caseOf = ({ take, heard }: Pick<ReviewData, 'take' | 'heard'>, edits: readonly Edit[]): Case => ({
-  chartText: take.chartText, tempo: take.tempo, pace: take.pace, choruses: take.choruses, plan: take.plan, offsetSec: take.offsetSec, heard, edits,
+export const caseOf = (
+  { take, heard }: Pick<ReviewData, 'take' | 'heard'>,
+  edits: readonly Edit[],
+): Case => ({
+  chartText: take.chartText,
+  tempo: take.tempo,
+  pace: take.pace,
+  choruses: take.choruses,
+  plan: take.plan,
+  offsetSec: take.offsetSec,
+  heard,
+  edits,
 });
 
 /** A judgement from what the server judged already: only what it did not send is worked out. */
@@ -30,8 +67,14 @@ function given(data: ReviewData): Judgement {
   const { chart, plan } = framed(one);
   const notes = corrected(one.heard, one.edits);
   return {
-    chart, plan, notes, timeline: timelineOf(chart, one.tempo), report: data.report, marks: data.marks,
-    places: reportPlaces(data.report, playedFrom(notes, one.pace ?? one.tempo, one.offsetSec)), doubts: doubtsOf(notes),
+    chart,
+    plan,
+    notes,
+    timeline: timelineOf(chart, one.tempo),
+    report: data.report,
+    marks: data.marks,
+    places: reportPlaces(data.report, playedFrom(notes, one.pace ?? one.tempo, one.offsetSec)),
+    doubts: doubtsOf(notes),
   };
 }
 
@@ -52,16 +95,27 @@ export type Corrections = {
 /**
  * A take under review: what was heard with the player's edits over it, judged anew here with every edit, and kept on the server by itself.
  */
-export function useReview(data: ReviewData): { judgement: Judgement; findings: readonly Finding[]; corrections: Corrections; byId: ReadonlyMap<NoteId, CorrectedNote> } {
+export function useReview(data: ReviewData): {
+  judgement: Judgement;
+  findings: readonly Finding[];
+  corrections: Corrections;
+  byId: ReadonlyMap<NoteId, CorrectedNote>;
+} {
   const [edits, setEdits] = useState(data.edits);
   const [undone, setUndone] = useState<readonly Edit[]>([]);
   const frame = useMemo(() => framed(caseOf(data, data.edits)), [data]);
-  const judgement = useMemo(() => (edits === data.edits ? given(data) : judgeTake(caseOf(data, edits), frame)), [data, edits, frame]);
+  const judgement = useMemo(
+    () => (edits === data.edits ? given(data) : judgeTake(caseOf(data, edits), frame)),
+    [data, edits, frame],
+  );
   const findings = useFindings(data, edits, judgement);
   const byId = useMemo(() => new Map(judgement.notes.map((note) => [note.id, note])), [judgement]);
   const { keeping, retry } = useKept(data.take.id, edits, data.edits);
   const counter = useRef(0);
-  const edit = useCallback((one: Edit) => { setEdits((before) => [...before, one]); setUndone([]); }, []);
+  const edit = useCallback((one: Edit) => {
+    setEdits((before) => [...before, one]);
+    setUndone([]);
+  }, []);
   const undo = useCallback(() => {
     const last = edits[edits.length - 1];
     if (!last) return;
@@ -75,17 +129,32 @@ export function useReview(data: ReviewData): { judgement: Judgement; findings: r
     setUndone(undone.slice(0, -1));
   }, [edits, undone]);
   const newId = useCallback(() => `a${Date.now().toString(36)}${(counter.current++).toString(36)}`, []);
-  return { judgement, findings, byId, corrections: { edits, undone, keeping, edit, undo, redo, retry, newId } };
+  return {
+    judgement,
+    findings,
+    byId,
+    corrections: { edits, undone, keeping, edit, undo, redo, retry, newId },
+  };
 }
 
 const FIND_AFTER_MS = 250;
 
 /** Findings follow a moment after the last edit: boards are right at once, and nobody reads a sentence between two key presses. */
 function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgement): readonly Finding[] {
-  const [found, setFound] = useState<{ edits: readonly Edit[]; findings: readonly Finding[] }>({ edits: data.edits, findings: data.findings });
+  const [found, setFound] = useState<{ edits: readonly Edit[]; findings: readonly Finding[] }>({
+    edits: data.edits,
+    findings: data.findings,
+  });
   useEffect(() => {
     if (edits === found.edits) return;
-    const timer = setTimeout(() => setFound({ edits, findings: edits === data.edits ? data.findings : findingsIn(caseOf(data, edits), judgement) }), FIND_AFTER_MS);
+    const timer = setTimeout(
+      () =>
+        setFound({
+          edits,
+          findings: edits === data.edits ? data.findings : findingsIn(caseOf(data, edits), judgement),
+        }),
+      FIND_AFTER_MS,
+    );
     return () => clearTimeout(timer);
   }, [data, edits, judgement, found.edits]);
   return found.findings;
@@ -107,18 +176,27 @@ export function useWarmedUp(data: ReviewData, wanted: boolean): void {
 }
 
 /** Keeps edits on the server a moment after the last one; what is not kept when the page goes is sent on its way. */
-function useKept(id: string, edits: readonly Edit[], first: readonly Edit[]): { keeping: Keeping; retry: () => void } {
-  const [state, setState] = useState<{ edits: readonly Edit[]; keeping: Keeping }>({ edits: first, keeping: 'kept' });
+function useKept(
+  id: string,
+  edits: readonly Edit[],
+  first: readonly Edit[],
+): { keeping: Keeping; retry: () => void } {
+  const [state, setState] = useState<{ edits: readonly Edit[]; keeping: Keeping }>({
+    edits: first,
+    keeping: 'kept',
+  });
   const [attempt, setAttempt] = useState(0);
   const latest = useRef({ edits, kept: first });
   useEffect(() => {
     latest.current.edits = edits;
     if (edits === latest.current.kept) return;
     const timer = setTimeout(() => {
-      keepEdits(id, edits).then(() => {
-        latest.current.kept = edits;
-        setState({ edits, keeping: 'kept' });
-      }).catch(() => setState({ edits, keeping: 'failed' }));
+      keepEdits(id, edits)
+        .then(() => {
+          latest.current.kept = edits;
+          setState({ edits, keeping: 'kept' });
+        })
+        .catch(() => setState({ edits, keeping: 'failed' }));
     }, KEEP_AFTER_MS);
     return () => clearTimeout(timer);
   }, [id, edits, attempt]);
@@ -130,7 +208,13 @@ function useKept(id: string, edits: readonly Edit[], first: readonly Edit[]): { 
       void keepEdits(id, now, true).catch(() => undefined);
     };
     window.addEventListener('pagehide', flush);
-    return () => { window.removeEventListener('pagehide', flush); flush(); };
+    return () => {
+      window.removeEventListener('pagehide', flush);
+      flush();
+    };
   }, [id]);
-  return { keeping: state.edits === edits ? state.keeping : 'keeping', retry: () => setAttempt((count) => count + 1) };
+  return {
+    keeping: state.edits === edits ? state.keeping : 'keeping',
+    retry: () => setAttempt((count) => count + 1),
+  };
 }

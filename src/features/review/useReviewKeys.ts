@@ -13,13 +13,20 @@ const nameOf = (event: KeyboardEvent): string => {
 /** The keys of a screen. Fields keep theirs; what is focused keeps Space and Enter. */
 export function useReviewKeys(keys: KeyMap): void {
   const latest = useRef(keys);
-  useEffect(() => { latest.current = keys; });
+  useEffect(() => {
+    latest.current = keys;
+  });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.altKey || document.querySelector('[role="dialog"]')) return;
       const name = nameOf(event);
       const target = event.target instanceof HTMLElement ? event.target : null;
-      if (target?.closest('textarea, select, input:not([type="checkbox"]):not([type="range"]), [contenteditable]')) return;
+      if (
+        target?.closest(
+          'textarea, select, input:not([type="checkbox"]):not([type="range"]), [contenteditable]',
+        )
+      )
+        return;
       if (target?.closest('input[type="range"]') && name.startsWith('Arrow')) return;
       if ((name === 'Space' || name === 'Enter') && target?.closest('button, a, summary, input')) return;
       const act = latest.current[name];

@@ -9,13 +9,30 @@ import { TakePlayer, type PlayerState } from '@/audio/playback/takePlayer';
 import type { ReviewTake } from './useReview';
 
 /** A take under the fingers: one player for as long as the page shows the take. */
-export function useTakePlayer(take: ReviewTake, { notes, timeline }: Judgement): { player: TakePlayer; state: PlayerState } {
+export function useTakePlayer(
+  take: ReviewTake,
+  { notes, timeline }: Judgement,
+): { player: TakePlayer; state: PlayerState } {
   const { id, chartText, tempo, choruses, offsetSec, soundGone, pace } = take;
   const [player] = useState(() => {
     const walk = pace ?? steady(tempo);
-    return new TakePlayer(sourceOf({ id, chartText, tempo, pace: walk, choruses, offsetSec, soundGone, endBeat: choruses * timeline.formBeats + 2, }));
+    return new TakePlayer(
+      sourceOf({
+        id,
+        chartText,
+        tempo,
+        pace: walk,
+        choruses,
+        offsetSec,
+        soundGone,
+        endBeat: choruses * timeline.formBeats + 2,
+      }),
+    );
   });
-  useEffect(() => player.hasNotes(playedFrom(notes, pace ?? steady(tempo), offsetSec)), [player, notes, pace, tempo, offsetSec]);
+  useEffect(
+    () => player.hasNotes(playedFrom(notes, pace ?? steady(tempo), offsetSec)),
+    [player, notes, pace, tempo, offsetSec],
+  );
   useEffect(() => () => void player.close(), [player]);
   const state = useSyncExternalStore(player.subscribe, player.getState, player.getState);
   return { player, state };
@@ -24,7 +41,9 @@ export function useTakePlayer(take: ReviewTake, { notes, timeline }: Judgement):
 /** Tells where the sound is, once a frame while it plays, and once whenever it stands still. */
 export function useCursor(player: TakePlayer, move: (beat: Beats, playing: boolean) => void): void {
   const latest = useRef(move);
-  useEffect(() => { latest.current = move; });
+  useEffect(() => {
+    latest.current = move;
+  });
   useEffect(() => {
     let frame = 0;
     const follow = () => {
@@ -32,9 +51,14 @@ export function useCursor(player: TakePlayer, move: (beat: Beats, playing: boole
       latest.current(player.beat, playing);
       frame = playing ? requestAnimationFrame(follow) : 0;
     };
-    const wake = () => { if (!frame) frame = requestAnimationFrame(follow); };
+    const wake = () => {
+      if (!frame) frame = requestAnimationFrame(follow);
+    };
     wake();
     const stop = player.subscribe(wake);
-    return () => { stop(); cancelAnimationFrame(frame); };
+    return () => {
+      stop();
+      cancelAnimationFrame(frame);
+    };
   }, [player]);
 }

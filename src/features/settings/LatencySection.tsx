@@ -17,30 +17,81 @@ export function LatencySection({ rig }: { rig: Rig }) {
   const [calibrator] = useState(() => new Calibrator(rig));
   const state = useSyncExternalStore(calibrator.subscribe, calibrator.getState, () => IDLE);
   useEffect(() => () => calibrator.cancel(), [calibrator]);
-  useEffect(() => { if (state.phase === 'found' && rig.device) keepLatency(rig.device.key, state.seconds); }, [state, rig]);
+  useEffect(() => {
+    if (state.phase === 'found' && rig.device) keepLatency(rig.device.key, state.seconds);
+  }, [state, rig]);
   const busy = state.phase === 'clicking' || state.phase === 'clapping';
   const known = rigState.phase === 'open' ? rig.latency : null;
   const run = async (how: 'click' | 'clap') => {
     if (await rig.open(device)) void calibrator[how]();
   };
   const delays = 'delays' in state ? state.delays : [];
-  const seconds = state.phase === 'found' ? state.seconds : state.phase === 'clicking' ? (state.latency?.seconds ?? null) : (known?.seconds ?? null);
+  const seconds =
+    state.phase === 'found'
+      ? state.seconds
+      : state.phase === 'clicking'
+        ? (state.latency?.seconds ?? null)
+        : (known?.seconds ?? null);
   return (
     <>
       <div className="flex items-end gap-4">
-        <b className="text-[64px] leading-[64px] font-[640]" data-testid="latency">{seconds === null ? '–' : ms(seconds)}</b>
-        <p role="status" className="pb-1 leading-6 text-soft">{words(state, known)}</p>
+        <b className="text-[64px] leading-[64px] font-[640]" data-testid="latency">
+          {seconds === null ? '–' : ms(seconds)}
+        </b>
+        <p role="status" className="pb-1 leading-6 text-soft">
+          {words(state, known)}
+        </p>
       </div>
       {delays.length > 0 && <Dots delays={delays} middle={seconds} />}
       {state.phase === 'clicking' && <Steps count={delays.length} of={Math.max(16, delays.length + 1)} />}
       {state.phase === 'clapping' && <Steps count={state.count} of={state.of} />}
-      <p className="mt-2 leading-6 text-soft">{busy && state.phase === 'clicking' ? <><b className="text-ink">Click {delays.length + 1}.</b> Hold the headphones against the pickup, or the microphone; keep the strings still.</> : state.phase === 'clapping' ? (state.count <= 4 ? <><b className="text-ink">Listen to four,</b> then clap, or strike muted strings, right with each click.</> : <b className="text-ink">Clap with every click.</b>) : 'A cable from output to input, or the loudspeaker into the microphone. With headphones nothing hears: clap along.'}</p>
+      <p className="mt-2 leading-6 text-soft">
+        {busy && state.phase === 'clicking' ? (
+          <>
+            <b className="text-ink">Click {delays.length + 1}.</b> Hold the headphones against the pickup, or
+            the microphone; keep the strings still.
+          </>
+        ) : state.phase === 'clapping' ? (
+          state.count <= 4 ? (
+            <>
+              <b className="text-ink">Listen to four,</b> then clap, or strike muted strings, right with each
+              click.
+            </>
+          ) : (
+            <b className="text-ink">Clap with every click.</b>
+          )
+        ) : (
+          'A cable from output to input, or the loudspeaker into the microphone. With headphones nothing hears: clap along.'
+        )}
+      </p>
       <p className="mt-3 flex flex-wrap gap-2.5">
-        {busy ? <button type="button" className="quiet text-ink" onClick={() => calibrator.cancel()}>Stop, keep the old one</button> : <>
-          <button type="button" className="quiet text-ink" onClick={() => void run('click')}>Measure with clicks</button>
-          <button type="button" className="quiet text-ink" onClick={() => void run('clap')}>Clap along</button>
-          {known?.measured && <button type="button" className="quiet" onClick={() => { if (rig.device) keepLatency(rig.device.key, null); calibrator.cancel(); void rig.open(device); }}>Forget it</button>}
-        </>}
+        {busy ? (
+          <button type="button" className="quiet text-ink" onClick={() => calibrator.cancel()}>
+            Stop, keep the old one
+          </button>
+        ) : (
+          <>
+            <button type="button" className="quiet text-ink" onClick={() => void run('click')}>
+              Measure with clicks
+            </button>
+            <button type="button" className="quiet text-ink" onClick={() => void run('clap')}>
+              Clap along
+            </button>
+            {known?.measured && (
+              <button
+                type="button"
+                className="quiet"
+                onClick={() => {
+                  if (rig.device) keepLatency(rig.device.key, null);
+                  calibrator.cancel();
+                  void rig.open(device);
+                }}
+              >
+                Forget it
+              </button>
+            )}
+          </>
+        )}
       </p>
     </>
   );
@@ -48,11 +99,36 @@ export function LatencySection({ rig }: { rig: Rig }) {
 
 function words(state: CalibrationState, known: { seconds: number; measured: boolean } | null) {
   switch (state.phase) {
-    case 'clicking': return state.latency ? <>ms so far; the clicks agree within <b className="text-ink">{ms(state.latency.withinSeconds)} ms</b></> : 'ms; listening for the first click';
-    case 'clapping': return 'ms; listening to your hands';
-    case 'found': return state.by === 'clicks' ? <>ms, kept for this device; {AGREEING} clicks agree within <b className="text-ink">{ms(state.withinSeconds)} ms</b></> : <>ms by your claps, which lie within <b className="text-ink">{ms(state.withinSeconds)} ms</b>; your own lean is in it</>;
-    case 'failed': return <span className="text-ink">{state.message}</span>;
-    case 'idle': return known === null ? 'Open the input to see what is counted.' : known.measured ? 'ms, measured for this device' : 'ms, as the browser says; not measured';
+    case 'clicking':
+      return state.latency ? (
+        <>
+          ms so far; the clicks agree within <b className="text-ink">{ms(state.latency.withinSeconds)} ms</b>
+        </>
+      ) : (
+        'ms; listening for the first click'
+      );
+    case 'clapping':
+      return 'ms; listening to your hands';
+    case 'found':
+      return state.by === 'clicks' ? (
+        <>
+          ms, kept for this device; {AGREEING} clicks agree within{' '}
+          <b className="text-ink">{ms(state.withinSeconds)} ms</b>
+        </>
+      ) : (
+        <>
+          ms by your claps, which lie within <b className="text-ink">{ms(state.withinSeconds)} ms</b>; your
+          own lean is in it
+        </>
+      );
+    case 'failed':
+      return <span className="text-ink">{state.message}</span>;
+    case 'idle':
+      return known === null
+        ? 'Open the input to see what is counted.'
+        : known.measured
+          ? 'ms, measured for this device'
+          : 'ms, as the browser says; not measured';
   }
 }
 
@@ -64,25 +140,57 @@ function Dots({ delays, middle }: { delays: readonly (number | null)[]; middle: 
   if (found.length === 0) return null;
   const centre = (middle ?? 0) * 1000;
   const half = Math.max(2, ...found.map((delay) => Math.abs(delay - centre))) * 1.15;
-  const x = (value: number) => Math.round((((value - centre) / half) * (WIDTH / 2 - 12) + WIDTH / 2) * 10) / 10;
+  const x = (value: number) =>
+    Math.round((((value - centre) / half) * (WIDTH / 2 - 12) + WIDTH / 2) * 10) / 10;
   const step = half > 40 ? 20 : half > 12 ? 5 : half > 5 ? 2 : 1;
-  const ticks = Array.from({ length: 41 }, (_, n) => (Math.round(centre / step) + n - 20) * step).filter((tick) => Math.abs(tick - centre) < half);
+  const ticks = Array.from({ length: 41 }, (_, n) => (Math.round(centre / step) + n - 20) * step).filter(
+    (tick) => Math.abs(tick - centre) < half,
+  );
   const height = new Map<number, number>();
   return (
-    <svg viewBox={`0 0 ${WIDTH} 76`} className="mt-3 w-full" role="img" aria-label={`${found.length} clicks heard, at ${Math.min(...found).toFixed(1)} to ${Math.max(...found).toFixed(1)} ms`}>
+    <svg
+      viewBox={`0 0 ${WIDTH} 76`}
+      className="mt-3 w-full"
+      role="img"
+      aria-label={`${found.length} clicks heard, at ${Math.min(...found).toFixed(1)} to ${Math.max(...found).toFixed(1)} ms`}
+    >
       <line x1={0} y1={46} x2={WIDTH} y2={46} stroke="var(--line)" />
-      {ticks.map((tick) => <g key={tick}><line x1={x(tick)} y1={46} x2={x(tick)} y2={52} stroke="var(--dim)" /><text x={x(tick)} y={70} fontSize={14} textAnchor="middle" style={{ fill: 'var(--dim)' }}>{tick}</text></g>)}
+      {ticks.map((tick) => (
+        <g key={tick}>
+          <line x1={x(tick)} y1={46} x2={x(tick)} y2={52} stroke="var(--dim)" />
+          <text x={x(tick)} y={70} fontSize={14} textAnchor="middle" style={{ fill: 'var(--dim)' }}>
+            {tick}
+          </text>
+        </g>
+      ))}
       <line x1={WIDTH / 2} y1={4} x2={WIDTH / 2} y2={46} stroke="var(--ink)" strokeWidth={2} />
       {found.map((delay, index) => {
         const place = Math.round(x(delay) / 9);
         const level = height.get(place) ?? 0;
         height.set(place, level + 1);
-        return <circle key={index} cx={x(delay)} cy={40 - Math.min(3, level) * 10} r={4} fill={index === found.length - 1 ? 'var(--h0)' : 'var(--h2)'} />;
+        return (
+          <circle
+            key={index}
+            cx={x(delay)}
+            cy={40 - Math.min(3, level) * 10}
+            r={4}
+            fill={index === found.length - 1 ? 'var(--h0)' : 'var(--h2)'}
+          />
+        );
       })}
     </svg>
   );
 }
 
 function Steps({ count, of }: { count: number; of: number }) {
-  return <div className="mt-2 flex gap-1" aria-hidden="true">{Array.from({ length: of }, (_, step) => <i key={step} className={`h-2 flex-1 ${step < count ? 'bg-soft' : step === count ? 'bg-now' : 'bg-line'}`} />)}</div>;
+  return (
+    <div className="mt-2 flex gap-1" aria-hidden="true">
+      {Array.from({ length: of }, (_, step) => (
+        <i
+          key={step}
+          className={`h-2 flex-1 ${step < count ? 'bg-soft' : step === count ? 'bg-now' : 'bg-line'}`}
+        />
+      ))}
+    </div>
+  );
 }

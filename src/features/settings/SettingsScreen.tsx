@@ -18,23 +18,77 @@ import { SpaceSection } from './SpaceSection';
 import { TrashSection } from './TrashSection';
 
 /** Devices, latency, tuner, keys and what is kept: everything as you go, nothing to save. */
-export function SettingsScreen({ keepDays, space, trash }: { keepDays: number | null; space: Space; trash: Trash }) {
+export function SettingsScreen({
+  keepDays,
+  space,
+  trash,
+}: {
+  keepDays: number | null;
+  space: Space;
+  trash: Trash;
+}) {
   const [rig] = useState(() => new Rig());
   useEffect(() => () => void rig.close(), [rig]);
   return (
-    <Shell place="Settings" footer={<><span>Kept as you go, on this computer.</span><span className="sm:ml-auto">Sound never leaves it.</span></>}>
+    <Shell
+      place="Settings"
+      footer={
+        <>
+          <span>Kept as you go, on this computer.</span>
+          <span className="sm:ml-auto">Sound never leaves it.</span>
+        </>
+      }
+    >
       <h1 className="sr-only">Settings</h1>
       <div className="mx-4 grid gap-x-8 gap-y-6 pt-4 pb-8 sm:mx-8 md:grid-cols-2 lg:grid-cols-3">
-        <div className="grid min-w-0 content-start gap-y-6"><Section name="Sound"><Sound rig={rig} /></Section><Section name="Latency"><LatencySection rig={rig} /></Section></div>
-        <div className="grid min-w-0 content-start gap-y-6"><Section name="Tuner"><Tuner rig={rig} /></Section><Section name="Guitar"><GuitarFields /></Section></div>
-        <div className="grid min-w-0 content-start gap-y-6"><Section name="Pedal and keys"><KeysAndPedal /></Section><Section name="Takes"><Takes /></Section><Section name="Space"><SpaceSection keepDays={keepDays} space={space} /></Section><Section name="Trash"><TrashSection trash={trash} /></Section><Section name="Look"><Look /></Section><Section name="Cautions"><CautionWords /></Section></div>
+        <div className="grid min-w-0 content-start gap-y-6">
+          <Section name="Sound">
+            <Sound rig={rig} />
+          </Section>
+          <Section name="Latency">
+            <LatencySection rig={rig} />
+          </Section>
+        </div>
+        <div className="grid min-w-0 content-start gap-y-6">
+          <Section name="Tuner">
+            <Tuner rig={rig} />
+          </Section>
+          <Section name="Guitar">
+            <GuitarFields />
+          </Section>
+        </div>
+        <div className="grid min-w-0 content-start gap-y-6">
+          <Section name="Pedal and keys">
+            <KeysAndPedal />
+          </Section>
+          <Section name="Takes">
+            <Takes />
+          </Section>
+          <Section name="Space">
+            <SpaceSection keepDays={keepDays} space={space} />
+          </Section>
+          <Section name="Trash">
+            <TrashSection trash={trash} />
+          </Section>
+          <Section name="Look">
+            <Look />
+          </Section>
+          <Section name="Cautions">
+            <CautionWords />
+          </Section>
+        </div>
       </div>
     </Shell>
   );
 }
 
 function Section({ name, children }: { name: string; children: ReactNode }) {
-  return <section aria-label={name} className="border-t border-line pt-3"><h2 className="mb-2 text-[19px] leading-7 font-[640]">{name}</h2>{children}</section>;
+  return (
+    <section aria-label={name} className="border-t border-line pt-3">
+      <h2 className="mb-2 text-[19px] leading-7 font-[640]">{name}</h2>
+      {children}
+    </section>
+  );
 }
 
 function Sound({ rig }: { rig: Rig }) {
@@ -45,11 +99,44 @@ function Sound({ rig }: { rig: Rig }) {
   return (
     <>
       <DeviceChooser rig={rig} />
-      <ChoiceSetting name="Output" value={outputId ?? ''} choices={[['', 'Default output'], ...named.map(({ deviceId, label }): [string, string] => [deviceId, label]), ...(outputId !== null && !named.some(({ deviceId }) => deviceId === outputId) ? [[outputId, 'An output that is not plugged in'] as [string, string]] : [])]}
-        onChange={(one) => { prefer({ outputId: one || null }); void rig.speakThrough(one).catch(() => undefined); }} />
-      <LevelSetting name="Band starts at" value={bandLevel} onChange={(value) => prefer({ bandLevel: value })} />
-      <p className="grid grid-cols-[118px_minmax(0,1fr)] gap-x-3 py-[3px] leading-5 text-soft"><span className="text-dim">Browser extras</span><span>{state.phase !== 'open' ? 'told when the input is open' : state.refusals.length > 0 ? <b className="text-ink">{state.refusals.join(' and ')} cannot be turned off here</b> : 'echo, noise and gain control are off'}</span></p>
-      {state.phase === 'open' && <p className="grid grid-cols-[118px_minmax(0,1fr)] gap-x-3 py-[3px] text-soft"><span className="text-dim">Runs at</span><span className="font-[580] text-ink">{(state.rate / 1000).toFixed(1)} kHz</span></p>}
+      <ChoiceSetting
+        name="Output"
+        value={outputId ?? ''}
+        choices={[
+          ['', 'Default output'],
+          ...named.map(({ deviceId, label }): [string, string] => [deviceId, label]),
+          ...(outputId !== null && !named.some(({ deviceId }) => deviceId === outputId)
+            ? [[outputId, 'An output that is not plugged in'] as [string, string]]
+            : []),
+        ]}
+        onChange={(one) => {
+          prefer({ outputId: one || null });
+          void rig.speakThrough(one).catch(() => undefined);
+        }}
+      />
+      <LevelSetting
+        name="Band starts at"
+        value={bandLevel}
+        onChange={(value) => prefer({ bandLevel: value })}
+      />
+      <p className="grid grid-cols-[118px_minmax(0,1fr)] gap-x-3 py-[3px] leading-5 text-soft">
+        <span className="text-dim">Browser extras</span>
+        <span>
+          {state.phase !== 'open' ? (
+            'told when the input is open'
+          ) : state.refusals.length > 0 ? (
+            <b className="text-ink">{state.refusals.join(' and ')} cannot be turned off here</b>
+          ) : (
+            'echo, noise and gain control are off'
+          )}
+        </span>
+      </p>
+      {state.phase === 'open' && (
+        <p className="grid grid-cols-[118px_minmax(0,1fr)] gap-x-3 py-[3px] text-soft">
+          <span className="text-dim">Runs at</span>
+          <span className="font-[580] text-ink">{(state.rate / 1000).toFixed(1)} kHz</span>
+        </p>
+      )}
     </>
   );
 }
@@ -60,9 +147,17 @@ function Tuner({ rig }: { rig: Rig }) {
   const guitar = useGuitar();
   const { device, reference } = usePreferences();
   const state = useRigState(rig);
-  const tuning = useMemo(() => { const read = readTuning(guitar.tuning); return read.ok ? read.value : STANDARD_TUNING; }, [guitar.tuning]);
+  const tuning = useMemo(() => {
+    const read = readTuning(guitar.tuning);
+    return read.ok ? read.value : STANDARD_TUNING;
+  }, [guitar.tuning]);
   const reading = useTuner(rig, tuning, reference, state.phase === 'open');
-  if (state.phase !== 'open') return <button type="button" className="quiet text-ink" onClick={() => void rig.open(device)}>Listen to the strings</button>;
+  if (state.phase !== 'open')
+    return (
+      <button type="button" className="quiet text-ink" onClick={() => void rig.open(device)}>
+        Listen to the strings
+      </button>
+    );
   return <TunerView reading={reading} tuning={tuning} a4={reference} />;
 }
 
@@ -80,13 +175,65 @@ function GuitarFields() {
   const known = Object.entries(TUNINGS).find(([, strings]) => strings === guitar.tuning)?.[1] ?? 'own';
   return (
     <>
-      <ChoiceSetting name="Tuning" value={known} choices={[...Object.entries(TUNINGS).map(([name, strings]) => [strings, name] as const), ['own', 'as written below']]} onChange={(one) => { if (one !== 'own') { keepGuitar({ ...guitar, tuning: one }); setText(null); } }} />
-      <Setting name="Strings"><input className="field w-full !py-1 font-mono" aria-label="Open strings, low to high" value={written} onChange={(event) => write(event.target.value)} onBlur={() => { if (read.ok) setText(null); }} aria-invalid={!read.ok} /></Setting>
-      {!read.ok && <p role="status" className="ml-[130px] text-sm leading-5 text-ink">{read.problems[0].message}</p>}
-      <ChoiceSetting name="Reference" value={String(reference)} choices={REFERENCES.map((hz) => [String(hz), `A = ${hz} Hz`] as const)} onChange={(hz) => prefer({ reference: Number(hz) })} />
-      <NumberSetting name="Capo" value={guitar.capo} low={0} high={11} onChange={(capo) => keepGuitar({ ...guitar, capo })} />
-      <NumberSetting name="Frets" value={guitar.frets} low={19} high={24} onChange={(frets) => keepGuitar({ ...guitar, frets })} />
-      <Setting name="Left-handed"><input type="checkbox" className="h-5 w-5 justify-self-start accent-(--h2)" checked={guitar.leftHanded} onChange={(event) => keepGuitar({ ...guitar, leftHanded: event.target.checked })} /></Setting>
+      <ChoiceSetting
+        name="Tuning"
+        value={known}
+        choices={[
+          ...Object.entries(TUNINGS).map(([name, strings]) => [strings, name] as const),
+          ['own', 'as written below'],
+        ]}
+        onChange={(one) => {
+          if (one !== 'own') {
+            keepGuitar({ ...guitar, tuning: one });
+            setText(null);
+          }
+        }}
+      />
+      <Setting name="Strings">
+        <input
+          className="field w-full !py-1 font-mono"
+          aria-label="Open strings, low to high"
+          value={written}
+          onChange={(event) => write(event.target.value)}
+          onBlur={() => {
+            if (read.ok) setText(null);
+          }}
+          aria-invalid={!read.ok}
+        />
+      </Setting>
+      {!read.ok && (
+        <p role="status" className="ml-[130px] text-sm leading-5 text-ink">
+          {read.problems[0].message}
+        </p>
+      )}
+      <ChoiceSetting
+        name="Reference"
+        value={String(reference)}
+        choices={REFERENCES.map((hz) => [String(hz), `A = ${hz} Hz`] as const)}
+        onChange={(hz) => prefer({ reference: Number(hz) })}
+      />
+      <NumberSetting
+        name="Capo"
+        value={guitar.capo}
+        low={0}
+        high={11}
+        onChange={(capo) => keepGuitar({ ...guitar, capo })}
+      />
+      <NumberSetting
+        name="Frets"
+        value={guitar.frets}
+        low={19}
+        high={24}
+        onChange={(frets) => keepGuitar({ ...guitar, frets })}
+      />
+      <Setting name="Left-handed">
+        <input
+          type="checkbox"
+          className="h-5 w-5 justify-self-start accent-(--h2)"
+          checked={guitar.leftHanded}
+          onChange={(event) => keepGuitar({ ...guitar, leftHanded: event.target.checked })}
+        />
+      </Setting>
     </>
   );
 }
@@ -95,15 +242,36 @@ function Takes() {
   const { afterTake, position } = usePreferences();
   return (
     <>
-      <ChoiceSetting name="After a take" value={afterTake} choices={AFTER_TAKE} onChange={(one) => prefer({ afterTake: one })} />
-      <NumberSetting name="Hand at fret" value={position} low={1} high={15} onChange={(one) => prefer({ position: one })} />
+      <ChoiceSetting
+        name="After a take"
+        value={afterTake}
+        choices={AFTER_TAKE}
+        onChange={(one) => prefer({ afterTake: one })}
+      />
+      <NumberSetting
+        name="Hand at fret"
+        value={position}
+        low={1}
+        high={15}
+        onChange={(one) => prefer({ position: one })}
+      />
     </>
   );
 }
 
 function Look() {
   const { theme, setTheme } = useTheme();
-  return <ChoiceSetting name="Theme" value={theme === 'noon' ? 'noon' : 'dusk'} choices={[['dusk', 'dusk'], ['noon', 'noon']]} onChange={setTheme} />;
+  return (
+    <ChoiceSetting
+      name="Theme"
+      value={theme === 'noon' ? 'noon' : 'dusk'}
+      choices={[
+        ['dusk', 'dusk'],
+        ['noon', 'noon'],
+      ]}
+      onChange={setTheme}
+    />
+  );
 }
 
 function CautionWords() {
@@ -111,8 +279,20 @@ function CautionWords() {
   return (
     <div className="leading-6 text-soft">
       <p>Headphones low first, then up to where the guitar sits in the band. Ears do not come back.</p>
-      <div className="my-1 max-w-[300px]"><NumberSetting name="Rest every" value={restMinutes} low={5} high={120} unit="minutes of playing" onChange={(one) => prefer({ restMinutes: one })} /></div>
-      <p>Warm up before wide stretches and fast repetition. Stop on pain, numbness or tingling, and see a doctor or physiotherapist.</p>
+      <div className="my-1 max-w-[300px]">
+        <NumberSetting
+          name="Rest every"
+          value={restMinutes}
+          low={5}
+          high={120}
+          unit="minutes of playing"
+          onChange={(one) => prefer({ restMinutes: one })}
+        />
+      </div>
+      <p>
+        Warm up before wide stretches and fast repetition. Stop on pain, numbness or tingling, and see a
+        doctor or physiotherapist.
+      </p>
     </div>
   );
 }

@@ -4,7 +4,8 @@ import { ask, restoreTake } from '@/audio/keep/serverTakes';
 import type { Trash } from '@/server/trash';
 
 const LISTED = 5;
-const day = (at: number): string => new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+const day = (at: number): string =>
+  new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
 const counted = (count: number): string => `${count} ${count === 1 ? 'take' : 'takes'}`;
 
 /** What was removed in the last thirty days: brought back one by one, or deleted. */
@@ -27,10 +28,17 @@ export function TrashSection({ trash: first }: { trash: Trash }) {
       return ask<Trash>('/api/trash');
     }, `Take ${number} is back.`);
   const bringSoundBack = () =>
-    run(async () => (await ask<{ trash: Trash }>('/api/trash', { method: 'POST' })).trash, 'The sound is back.');
+    run(
+      async () => (await ask<{ trash: Trash }>('/api/trash', { method: 'POST' })).trash,
+      'The sound is back.',
+    );
   const empty = () => run(() => ask<Trash>('/api/trash', { method: 'DELETE' }), 'The trash is empty.');
   if (trash.takes.length === 0 && trash.sound.takes === 0) {
-    return <p className="leading-6 text-soft">{words || 'Nothing in it.'} Removed takes stay here for thirty days.</p>;
+    return (
+      <p className="leading-6 text-soft">
+        {words || 'Nothing in it.'} Removed takes stay here for thirty days.
+      </p>
+    );
   }
   return (
     <>
@@ -40,7 +48,11 @@ export function TrashSection({ trash: first }: { trash: Trash }) {
             <span className="min-w-0 grow truncate text-soft">
               <b className="font-[580] text-ink">Take {number}</b>, {title}, {day(removedAt)}
             </span>
-            <button type="button" className="shrink-0 text-now hover:underline" onClick={() => void bringBack(id, number)}>
+            <button
+              type="button"
+              className="shrink-0 text-now hover:underline"
+              onClick={() => void bringBack(id, number)}
+            >
               Bring back<span className="sr-only"> take {number}</span>
             </button>
           </li>
@@ -51,7 +63,11 @@ export function TrashSection({ trash: first }: { trash: Trash }) {
             <span className="grow">
               Sound of {counted(trash.sound.takes)}, {Math.round(trash.sound.bytes / 1e6)} MB
             </span>
-            <button type="button" className="shrink-0 text-now hover:underline" onClick={() => void bringSoundBack()}>
+            <button
+              type="button"
+              className="shrink-0 text-now hover:underline"
+              onClick={() => void bringSoundBack()}
+            >
               Bring back<span className="sr-only"> the sound</span>
             </button>
           </li>
@@ -63,12 +79,20 @@ export function TrashSection({ trash: first }: { trash: Trash }) {
           <button type="button" className="font-[580] text-now hover:underline" onClick={() => void empty()}>
             Delete it
           </button>{' '}
-          <button type="button" className="ml-2 hover:text-ink hover:underline" onClick={() => setAsking(false)}>
+          <button
+            type="button"
+            className="ml-2 hover:text-ink hover:underline"
+            onClick={() => setAsking(false)}
+          >
             Cancel
           </button>
         </p>
       ) : (
-        <button type="button" className="mt-1 text-soft hover:text-ink hover:underline" onClick={() => setAsking(true)}>
+        <button
+          type="button"
+          className="mt-1 text-soft hover:text-ink hover:underline"
+          onClick={() => setAsking(true)}
+        >
           Empty the trash
         </button>
       )}

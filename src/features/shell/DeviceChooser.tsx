@@ -7,10 +7,16 @@ import { prefer, usePreferences } from './preferences';
 import { useDevices, useLevel, useRigState } from './useRig';
 
 const PLAYERS = Object.keys(CHARACTERS) as Character[];
-const valueOf = (device: DeviceChoice): string => (device.kind === 'stand-in' ? `stand-in:${device.character}` : `input:${device.deviceId ?? ''}`);
+const valueOf = (device: DeviceChoice): string =>
+  device.kind === 'stand-in' ? `stand-in:${device.character}` : `input:${device.deviceId ?? ''}`;
 
 function choiceOf(value: string, before: DeviceChoice): DeviceChoice {
-  if (value.startsWith('stand-in:')) return { kind: 'stand-in', character: value.slice('stand-in:'.length) as Character, delayMs: before.kind === 'stand-in' ? before.delayMs : 0 };
+  if (value.startsWith('stand-in:'))
+    return {
+      kind: 'stand-in',
+      character: value.slice('stand-in:'.length) as Character,
+      delayMs: before.kind === 'stand-in' ? before.delayMs : 0,
+    };
   return { kind: 'input', deviceId: value.slice('input:'.length) || null, channel: 'mix' };
 }
 
@@ -21,7 +27,9 @@ export function DeviceChooser({ rig }: { rig: Rig }) {
   const { inputs } = useDevices(state.phase);
   const named = inputs.filter(({ deviceId }) => deviceId !== 'default' && deviceId !== 'communications');
   const choices: [string, string][] = [
-    ['input:', 'Default input'], ...named.map(({ deviceId, label }): [string, string] => [`input:${deviceId}`, label]), ...PLAYERS.map((one): [string, string] => [`stand-in:${one}`, `Stand-in: ${CHARACTERS[one].name}`]),
+    ['input:', 'Default input'],
+    ...named.map(({ deviceId, label }): [string, string] => [`input:${deviceId}`, label]),
+    ...PLAYERS.map((one): [string, string] => [`stand-in:${one}`, `Stand-in: ${CHARACTERS[one].name}`]),
   ];
   const value = valueOf(device);
   if (!choices.some(([one]) => one === value)) choices.push([value, 'An input that is not plugged in']);
@@ -32,13 +40,39 @@ export function DeviceChooser({ rig }: { rig: Rig }) {
   const channels = state.phase === 'open' ? state.channels : 1;
   return (
     <>
-      <ChoiceSetting name="Input" value={value} choices={choices} onChange={(one) => choose(choiceOf(one, device))} />
+      <ChoiceSetting
+        name="Input"
+        value={value}
+        choices={choices}
+        onChange={(one) => choose(choiceOf(one, device))}
+      />
       {device.kind === 'input' && channels > 1 && (
-        <ChoiceSetting name="Channel" value={String(device.channel)} choices={[['mix', 'all together'], ...Array.from({ length: channels }, (_, index): [string, string] => [String(index), `input ${index + 1}`])]}
-          onChange={(one) => choose({ ...device, channel: one === 'mix' ? 'mix' : Number(one) })} />
+        <ChoiceSetting
+          name="Channel"
+          value={String(device.channel)}
+          choices={[
+            ['mix', 'all together'],
+            ...Array.from({ length: channels }, (_, index): [string, string] => [
+              String(index),
+              `input ${index + 1}`,
+            ]),
+          ]}
+          onChange={(one) => choose({ ...device, channel: one === 'mix' ? 'mix' : Number(one) })}
+        />
       )}
-      {device.kind === 'stand-in' && <p className="ml-[130px] text-sm leading-5 text-dim">{CHARACTERS[device.character].words}</p>}
-      {device.kind === 'stand-in' && <NumberSetting name="Its delay" value={device.delayMs} low={0} high={250} unit="ms" onChange={(delayMs) => choose({ ...device, delayMs })} />}
+      {device.kind === 'stand-in' && (
+        <p className="ml-[130px] text-sm leading-5 text-dim">{CHARACTERS[device.character].words}</p>
+      )}
+      {device.kind === 'stand-in' && (
+        <NumberSetting
+          name="Its delay"
+          value={device.delayMs}
+          low={0}
+          high={250}
+          unit="ms"
+          onChange={(delayMs) => choose({ ...device, delayMs })}
+        />
+      )}
       <InputFacts rig={rig} onOpen={() => void rig.open(device)} />
     </>
   );
@@ -52,19 +86,60 @@ function InputFacts({ rig, onOpen }: { rig: Rig; onOpen: () => void }) {
     return (
       <div className="grid grid-cols-[118px_minmax(0,1fr)] items-center gap-x-3 py-[3px]">
         <span className="text-dim">Level</span>
-        <span className="flex flex-wrap items-center gap-x-3"><button type="button" className="quiet !py-1 text-ink" onClick={onOpen}>Listen to the input</button>
-          {state.phase === 'lost' && <span role="alert" className="text-ink">It was unplugged.</span>}{state.phase === 'trouble' && <span role="alert" className="text-ink">{state.trouble === 'refused' ? 'The browser keeps it closed.' : state.trouble === 'none' ? 'It is not there.' : 'It is in use elsewhere.'}</span>}</span>
+        <span className="flex flex-wrap items-center gap-x-3">
+          <button type="button" className="quiet !py-1 text-ink" onClick={onOpen}>
+            Listen to the input
+          </button>
+          {state.phase === 'lost' && (
+            <span role="alert" className="text-ink">
+              It was unplugged.
+            </span>
+          )}
+          {state.phase === 'trouble' && (
+            <span role="alert" className="text-ink">
+              {state.trouble === 'refused'
+                ? 'The browser keeps it closed.'
+                : state.trouble === 'none'
+                  ? 'It is not there.'
+                  : 'It is in use elsewhere.'}
+            </span>
+          )}
+        </span>
       </div>
     );
-  const words = clipped > 0 ? 'Too loud: the tops are cut off. Turn the gain down.' : highest < -84 && state.phase === 'open' ? 'Nothing comes in. Look at the volume, the lead and the gain.' : highest > -60 && highest < -40 ? 'Very quiet. Turn the gain up if this was a note.' : null;
+  const words =
+    clipped > 0
+      ? 'Too loud: the tops are cut off. Turn the gain down.'
+      : highest < -84 && state.phase === 'open'
+        ? 'Nothing comes in. Look at the volume, the lead and the gain.'
+        : highest > -60 && highest < -40
+          ? 'Very quiet. Turn the gain up if this was a note.'
+          : null;
   return (
     <>
       <div className="grid grid-cols-[118px_minmax(0,1fr)_84px] items-center gap-x-3 py-[3px]">
-        <span className="text-dim">Level</span><LevelBar level={level} clipped={clipped > 0} />
-        <span className="text-right whitespace-nowrap text-soft">{level <= -100 ? 'silent' : `${String(level).replace('-', '−')} dBFS`}</span>
+        <span className="text-dim">Level</span>
+        <LevelBar level={level} clipped={clipped > 0} />
+        <span className="text-right whitespace-nowrap text-soft">
+          {level <= -100 ? 'silent' : `${String(level).replace('-', '−')} dBFS`}
+        </span>
       </div>
-      {words && <p role="status" className="ml-[130px] flex flex-wrap items-baseline gap-x-3 leading-5 text-ink">{words}{clipped > 0 && <button type="button" className="text-now hover:underline" onClick={() => rig.listenAnew()}>Listen anew</button>}</p>}
-      {state.phase === 'open' && state.refusals.length > 0 && <p role="status" className="ml-[130px] leading-5 text-ink">This browser does not turn off {state.refusals.join(' and ')}: notes may be swallowed. Another browser, or an interface, helps.</p>}
+      {words && (
+        <p role="status" className="ml-[130px] flex flex-wrap items-baseline gap-x-3 leading-5 text-ink">
+          {words}
+          {clipped > 0 && (
+            <button type="button" className="text-now hover:underline" onClick={() => rig.listenAnew()}>
+              Listen anew
+            </button>
+          )}
+        </p>
+      )}
+      {state.phase === 'open' && state.refusals.length > 0 && (
+        <p role="status" className="ml-[130px] leading-5 text-ink">
+          This browser does not turn off {state.refusals.join(' and ')}: notes may be swallowed. Another
+          browser, or an interface, helps.
+        </p>
+      )}
     </>
   );
 }
@@ -72,10 +147,23 @@ function InputFacts({ rig, onOpen }: { rig: Rig; onOpen: () => void }) {
 const LOUD = -6;
 
 /** Level over 60 dB; the last six are where a take should not live. */
-export function LevelBar({ level, clipped = false, width = 200 }: { level: number; clipped?: boolean; width?: number }) {
+export function LevelBar({
+  level,
+  clipped = false,
+  width = 200,
+}: {
+  level: number;
+  clipped?: boolean;
+  width?: number;
+}) {
   const x = (db: number) => Math.max(0, Math.min(1, (db + 60) / 60)) * width;
   return (
-    <svg viewBox={`0 0 ${width} 12`} className="w-full" role="img" aria-label={`Input level ${level <= -100 ? 'silent' : `${level} dBFS`}`}>
+    <svg
+      viewBox={`0 0 ${width} 12`}
+      className="w-full"
+      role="img"
+      aria-label={`Input level ${level <= -100 ? 'silent' : `${level} dBFS`}`}
+    >
       <rect y={2} width={width} height={8} fill="var(--line)" />
       <rect y={2} width={x(Math.min(level, LOUD))} height={8} fill="var(--h1)" />
       {level > LOUD && <rect x={x(LOUD)} y={2} width={x(level) - x(LOUD)} height={8} fill="var(--h0)" />}

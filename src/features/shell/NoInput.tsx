@@ -10,22 +10,60 @@ const WORDS: Record<InputTrouble, [string, string]> = {
   unsupported: ['This browser gives no sound to pages.', 'Come in another way.'],
 };
 
-type Props = { trouble: InputTrouble; title: string; onAgain: () => void; onDevice: (deviceId: string) => void; /** Where a recording may come in too. */ onFile?: () => void; onStandIn: () => void; onBack: () => void };
+type Props = {
+  trouble: InputTrouble;
+  title: string;
+  onAgain: () => void;
+  onDevice: (deviceId: string) => void;
+  /** Where a recording may come in too. */ onFile?: () => void;
+  onStandIn: () => void;
+  onBack: () => void;
+};
 
 /** The input could not be opened: every other way in, each under its number. */
 export function NoInput({ trouble, title, onAgain, onDevice, onFile, onStandIn, onBack }: Props) {
   const [inputs, setInputs] = useState<readonly InputInfo[]>([]);
   useEffect(() => {
-    const look = () => void listDevices('audioinput').then(setInputs).catch(() => undefined);
+    const look = () =>
+      void listDevices('audioinput')
+        .then(setInputs)
+        .catch(() => undefined);
     look();
     navigator.mediaDevices?.addEventListener?.('devicechange', look);
     return () => navigator.mediaDevices?.removeEventListener?.('devicechange', look);
   }, []);
   const ways = [
-    { name: trouble === 'refused' ? 'Open it' : 'Look again', words: trouble === 'refused' ? 'the sign at the left of the address line, then Microphone, Allow' : 'once it is plugged in and free', act: onAgain },
-    ...(trouble === 'refused' ? [] : inputs.slice(0, 2).map(({ deviceId, label }) => ({ name: label, words: 'another input of this computer', act: () => onDevice(deviceId) }))),
-    ...(onFile ? [{ name: 'A recording', words: 'any sound file this browser plays; it is judged like a take', act: onFile }] : []),
-    { name: 'The stand-in player', words: 'sits down in your place and improvises over the same form', act: onStandIn },
+    {
+      name: trouble === 'refused' ? 'Open it' : 'Look again',
+      words:
+        trouble === 'refused'
+          ? 'the sign at the left of the address line, then Microphone, Allow'
+          : 'once it is plugged in and free',
+      act: onAgain,
+    },
+    ...(trouble === 'refused'
+      ? []
+      : inputs
+          .slice(0, 2)
+          .map(({ deviceId, label }) => ({
+            name: label,
+            words: 'another input of this computer',
+            act: () => onDevice(deviceId),
+          }))),
+    ...(onFile
+      ? [
+          {
+            name: 'A recording',
+            words: 'any sound file this browser plays; it is judged like a take',
+            act: onFile,
+          },
+        ]
+      : []),
+    {
+      name: 'The stand-in player',
+      words: 'sits down in your place and improvises over the same form',
+      act: onStandIn,
+    },
   ];
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => ways[Number(event.key) - 1]?.act();
@@ -34,15 +72,33 @@ export function NoInput({ trouble, title, onAgain, onDevice, onFile, onStandIn, 
   });
   const [soft, bold] = WORDS[trouble];
   return (
-    <Far alert meta={<span>{title}, before the count-in</span>} soft={soft} bold={bold} press={{ words: 'ask the browser again', act: onAgain }} hold={{ words: 'back', act: onBack }} double={{ words: 'let the stand-in player sit in', act: onStandIn }}>
+    <Far
+      alert
+      meta={<span>{title}, before the count-in</span>}
+      soft={soft}
+      bold={bold}
+      press={{ words: 'ask the browser again', act: onAgain }}
+      hold={{ words: 'back', act: onBack }}
+      double={{ words: 'let the stand-in player sit in', act: onStandIn }}
+    >
       <ul className="mt-12 border-b border-line">
         {ways.map(({ name, words, act }, index) => (
           <li key={name} className="border-t border-line">
-            <button type="button" onClick={act} className="flex w-full flex-wrap items-baseline gap-x-7 py-3.5 text-left text-[22px] leading-9 hover:bg-row sm:text-[26px]"><kbd className="key !min-w-9 !py-2 !text-[18px]">{index + 1}</kbd><b>{name}</b><span className="text-soft">{words}</span></button>
+            <button
+              type="button"
+              onClick={act}
+              className="flex w-full flex-wrap items-baseline gap-x-7 py-3.5 text-left text-[22px] leading-9 hover:bg-row sm:text-[26px]"
+            >
+              <kbd className="key !min-w-9 !py-2 !text-[18px]">{index + 1}</kbd>
+              <b>{name}</b>
+              <span className="text-soft">{words}</span>
+            </button>
           </li>
         ))}
       </ul>
-      <p className="mt-7 text-[22px] text-soft">Your choice is remembered for this computer. Sound never leaves it.</p>
+      <p className="mt-7 text-[22px] text-soft">
+        Your choice is remembered for this computer. Sound never leaves it.
+      </p>
     </Far>
   );
 }

@@ -9,7 +9,14 @@ export function Providers({ nonce, children }: { nonce: string; children: ReactN
   // a document keeps the policy it came with: later answers of the server carry other nonces
   if (typeof window === 'undefined' || !getNonce()) setNonce(nonce);
   return (
-    <ThemeProvider attribute="data-theme" themes={['dusk', 'noon']} defaultTheme="dusk" enableSystem={false} nonce={nonce} disableTransitionOnChange>
+    <ThemeProvider
+      attribute="data-theme"
+      themes={['dusk', 'noon']}
+      defaultTheme="dusk"
+      enableSystem={false}
+      nonce={nonce}
+      disableTransitionOnChange
+    >
       {children}
       <Toasts />
     </ThemeProvider>

@@ -3,26 +3,70 @@ import type { ReactNode } from 'react';
 import { KeyList } from './KeyList';
 import { ThemeSwitch } from './ThemeSwitch';
 
-const PLACES = [['Today', '/'], ['Charts', '/charts'], ['Study', '/study'], ['Record', '/record'], ['Takes', '/takes'], ['Drills', '/drills'], ['Progress', '/progress']] as const;
+const PLACES = [
+  ['Today', '/'],
+  ['Charts', '/charts'],
+  ['Study', '/study'],
+  ['Record', '/record'],
+  ['Takes', '/takes'],
+  ['Drills', '/drills'],
+  ['Progress', '/progress'],
+] as const;
 
-type Props = { place: (typeof PLACES)[number][0] | 'Settings'; side?: ReactNode; footer?: ReactNode; children: ReactNode };
+type Props = {
+  place: (typeof PLACES)[number][0] | 'Settings';
+  side?: ReactNode;
+  footer?: ReactNode;
+  children: ReactNode;
+};
 
 /** The frame of every near screen: where you are above, what you can do now below. */
 export function Shell({ place, side, footer, children }: Props) {
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="relative mx-4 print:hidden flex h-14 shrink-0 items-center gap-5 overflow-x-auto text-soft [scrollbar-width:none] sm:mx-8 sm:gap-6 sm:overflow-visible">
-        <Link href="/" className="mr-2 hidden font-[680] text-ink lg:block">Idle Wander</Link>
+        <Link href="/" className="mr-2 hidden font-[680] text-ink lg:block">
+          Idle Wander
+        </Link>
         <nav aria-label="Screens" className="flex gap-3.5 lg:gap-6">
           {PLACES.map(([name, href]) => (
-            <Link key={name} href={href} aria-current={name === place ? 'page' : undefined}
-              className={name === place ? 'border-y-2 border-t-transparent border-b-now py-1 font-semibold text-ink' : 'border-y-2 border-transparent py-1 hover:text-ink'}>{name}</Link>
+            <Link
+              key={name}
+              href={href}
+              aria-current={name === place ? 'page' : undefined}
+              className={
+                name === place
+                  ? 'border-y-2 border-t-transparent border-b-now py-1 font-semibold text-ink'
+                  : 'border-y-2 border-transparent py-1 hover:text-ink'
+              }
+            >
+              {name}
+            </Link>
           ))}
         </nav>
-        <div className="ml-auto flex shrink-0 items-center gap-3.5 text-sm text-dim sm:gap-4">{side}<Link href="/settings" aria-current={place === 'Settings' ? 'page' : undefined} className={place === 'Settings' ? 'border-y-2 border-t-transparent border-b-now py-1 font-semibold text-ink' : 'border-y-2 border-transparent py-1 hover:text-ink'}>Settings</Link><KeyList /><ThemeSwitch /></div>
+        <div className="ml-auto flex shrink-0 items-center gap-3.5 text-sm text-dim sm:gap-4">
+          {side}
+          <Link
+            href="/settings"
+            aria-current={place === 'Settings' ? 'page' : undefined}
+            className={
+              place === 'Settings'
+                ? 'border-y-2 border-t-transparent border-b-now py-1 font-semibold text-ink'
+                : 'border-y-2 border-transparent py-1 hover:text-ink'
+            }
+          >
+            Settings
+          </Link>
+          <KeyList />
+          <ThemeSwitch />
+        </div>
       </header>
       <main className="flex grow flex-col">{children}</main>
-      {footer && <footer className="sticky bottom-0 print:hidden z-10 flex min-h-14 shrink-0 flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-panel px-4 py-2 text-[15px] text-soft sm:px-8">{footer}</footer>}
+      {footer && (
+        <footer className="sticky bottom-0 print:hidden z-10 flex min-h-14 shrink-0 flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-panel px-4 py-2 text-[15px] text-soft sm:px-8">
+          {footer}
+        </footer>
+      )}
     </div>
   );
 }

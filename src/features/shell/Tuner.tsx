@@ -5,7 +5,12 @@ import { stringName, type Tuning } from '@/core/neck';
 import { hzToMidi, median, midiToHz } from '@/core/vocabulary';
 import type { Rig } from '@/audio/rig/rig';
 
-export type Reading = { readonly string: number; readonly midi: number; readonly hz: number; readonly cents: number };
+export type Reading = {
+  readonly string: number;
+  readonly midi: number;
+  readonly hz: number;
+  readonly cents: number;
+};
 
 /** A string counts as in tune within this. */
 const IN_TUNE = 2;
@@ -18,7 +23,10 @@ const LASTS_MS = 1_200;
 /** The string a frequency is nearest to, and how far off it is. @param tuning open strings from the highest down, as MIDI numbers */
 export function nearestString(hz: number, tuning: Tuning, a4: number): Reading {
   const midi = hzToMidi(hz, a4);
-  const nearest = tuning.reduce((best, open, index) => (Math.abs(open - midi) < Math.abs(tuning[best]! - midi) ? index : best), 0);
+  const nearest = tuning.reduce(
+    (best, open, index) => (Math.abs(open - midi) < Math.abs(tuning[best]! - midi) ? index : best),
+    0,
+  );
   return { string: nearest + 1, midi: tuning[nearest]!, hz, cents: (midi - tuning[nearest]!) * 100 };
 }
 
@@ -52,7 +60,11 @@ export function useTuner(rig: Rig, tuning: Tuning, a4: number, on: boolean): Rea
         setReading(null);
       }
     });
-    return () => { stop(); past.current = []; setReading(null); };
+    return () => {
+      stop();
+      past.current = [];
+      setReading(null);
+    };
   }, [rig, tuning, a4, on]);
   return reading;
 }
@@ -69,28 +81,98 @@ export function TunerView({ reading, tuning, a4 }: { reading: Reading | null; tu
     setLastKey(key);
     setSeen({ ...seen, [reading.string]: Math.round(reading.cents) });
   }
-  const x = (cents: number) => WIDTH / 2 + Math.sign(cents) * Math.sqrt(Math.min(1, Math.abs(cents) / SPAN)) * (WIDTH / 2 - 6);
+  const x = (cents: number) =>
+    WIDTH / 2 + Math.sign(cents) * Math.sqrt(Math.min(1, Math.abs(cents) / SPAN)) * (WIDTH / 2 - 6);
   const tuned = reading !== null && Math.abs(reading.cents) <= IN_TUNE;
   const off = reading ? Math.abs(reading.cents) : 0;
   return (
     <div>
       <div className="flex min-h-[72px] items-end gap-4" role="status">
-        <span className={`text-[64px] leading-[64px] font-[640] ${reading ? 'text-ink' : 'text-line'}`}>{reading ? stringName(reading.midi) : '–'}</span>
+        <span className={`text-[64px] leading-[64px] font-[640] ${reading ? 'text-ink' : 'text-line'}`}>
+          {reading ? stringName(reading.midi) : '–'}
+        </span>
         <p className="pb-1 leading-6 text-soft">
-          {reading ? <>string {reading.string}, <b className="text-ink">{tuned ? 'in tune' : `${off < 10 ? off.toFixed(1) : Math.round(off)} cents ${reading.cents < 0 ? 'flat' : 'sharp'}`}</b><br />{reading.hz.toFixed(1)} Hz, wants {midiToHz(reading.midi, a4).toFixed(1)}</> : <>Play one open string<br />and let it ring.</>}
+          {reading ? (
+            <>
+              string {reading.string},{' '}
+              <b className="text-ink">
+                {tuned
+                  ? 'in tune'
+                  : `${off < 10 ? off.toFixed(1) : Math.round(off)} cents ${reading.cents < 0 ? 'flat' : 'sharp'}`}
+              </b>
+              <br />
+              {reading.hz.toFixed(1)} Hz, wants {midiToHz(reading.midi, a4).toFixed(1)}
+            </>
+          ) : (
+            <>
+              Play one open string
+              <br />
+              and let it ring.
+            </>
+          )}
         </p>
       </div>
-      <svg viewBox={`0 0 ${WIDTH} 76`} className="mt-2 w-full" role="img" aria-label={reading ? `${stringName(reading.midi)}, ${reading.cents.toFixed(0)} cents` : 'no pitch'}>
+      <svg
+        viewBox={`0 0 ${WIDTH} 76`}
+        className="mt-2 w-full"
+        role="img"
+        aria-label={reading ? `${stringName(reading.midi)}, ${reading.cents.toFixed(0)} cents` : 'no pitch'}
+      >
         <line x1={0} y1={28} x2={WIDTH} y2={28} stroke="var(--line)" />
-        {[-50, -20, -5, 5, 20, 50].map((cents) => <g key={cents}><line x1={x(cents)} y1={20} x2={x(cents)} y2={36} stroke="var(--dim)" /><text x={x(cents)} y={64} fontSize={13} textAnchor={cents === -50 ? 'start' : cents === 50 ? 'end' : 'middle'} style={{ fill: 'var(--dim)' }}>{cents > 0 ? `+${cents}` : `−${-cents}`}</text></g>)}
-        <line x1={WIDTH / 2} y1={8} x2={WIDTH / 2} y2={48} stroke={tuned ? 'var(--h0)' : 'var(--soft)'} strokeWidth={tuned ? 5 : 2} />
-        {reading && <line x1={x(reading.cents)} y1={2} x2={x(reading.cents)} y2={54} stroke="var(--now)" strokeWidth={6} />}
+        {[-50, -20, -5, 5, 20, 50].map((cents) => (
+          <g key={cents}>
+            <line x1={x(cents)} y1={20} x2={x(cents)} y2={36} stroke="var(--dim)" />
+            <text
+              x={x(cents)}
+              y={64}
+              fontSize={13}
+              textAnchor={cents === -50 ? 'start' : cents === 50 ? 'end' : 'middle'}
+              style={{ fill: 'var(--dim)' }}
+            >
+              {cents > 0 ? `+${cents}` : `−${-cents}`}
+            </text>
+          </g>
+        ))}
+        <line
+          x1={WIDTH / 2}
+          y1={8}
+          x2={WIDTH / 2}
+          y2={48}
+          stroke={tuned ? 'var(--h0)' : 'var(--soft)'}
+          strokeWidth={tuned ? 5 : 2}
+        />
+        {reading && (
+          <line
+            x1={x(reading.cents)}
+            y1={2}
+            x2={x(reading.cents)}
+            y2={54}
+            stroke="var(--now)"
+            strokeWidth={6}
+          />
+        )}
       </svg>
       <ol className="mt-1 flex justify-between pr-1" aria-label="Strings, low to high">
-        {[...tuning].map((midi, index) => ({ midi, string: index + 1 })).reverse().map(({ midi, string }) => (
-          <li key={string} className="w-12 leading-6"><span className={`text-[20px] font-[620] ${reading?.string === string ? 'text-now' : seen[string] !== undefined ? 'text-ink' : 'text-dim'}`}>{stringName(midi)}</span><br />
-            <span className="text-[15px] text-dim">{seen[string] === undefined ? '–' : seen[string] > 0 ? `+${seen[string]}` : String(seen[string]).replace('-', '−')}</span></li>
-        ))}
+        {[...tuning]
+          .map((midi, index) => ({ midi, string: index + 1 }))
+          .reverse()
+          .map(({ midi, string }) => (
+            <li key={string} className="w-12 leading-6">
+              <span
+                className={`text-[20px] font-[620] ${reading?.string === string ? 'text-now' : seen[string] !== undefined ? 'text-ink' : 'text-dim'}`}
+              >
+                {stringName(midi)}
+              </span>
+              <br />
+              <span className="text-[15px] text-dim">
+                {seen[string] === undefined
+                  ? '–'
+                  : seen[string] > 0
+                    ? `+${seen[string]}`
+                    : String(seen[string]).replace('-', '−')}
+              </span>
+            </li>
+          ))}
       </ol>
     </div>
   );

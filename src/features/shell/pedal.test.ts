@@ -8,23 +8,33 @@ const calls: string[] = [];
 let stop = () => {};
 let keys: Keys = {};
 const says = (word: string) => () => void calls.push(word);
-const key = (type: 'keydown' | 'keyup', name: string, target: EventTarget = document.body, init = {}) => target.dispatchEvent(new KeyboardEvent(type, { key: name, bubbles: true, cancelable: true, ...init }));
-const tap = (name: string) => { key('keydown', name); key('keyup', name); };
+const key = (type: 'keydown' | 'keyup', name: string, target: EventTarget = document.body, init = {}) =>
+  target.dispatchEvent(new KeyboardEvent(type, { key: name, bubbles: true, cancelable: true, ...init }));
+const tap = (name: string) => {
+  key('keydown', name);
+  key('keyup', name);
+};
 beforeEach(() => {
   jest.useFakeTimers();
   calls.length = 0;
   keys = { press: says('press'), hold: says('hold') };
   stop = listenToKeys(DEFAULT_BINDINGS, () => keys);
 });
-afterEach(() => { stop(); jest.useRealTimers(); });
-
-test.each([' ', 'PageUp', 'PageDown', 'ArrowRight'])('%s pressed and let go is a press; kept down, a hold and no press', (name) => {
-  tap(name);
-  key('keydown', name);
-  jest.advanceTimersByTime(800);
-  key('keyup', name);
-  expect(calls).toEqual(['press', 'hold']);
+afterEach(() => {
+  stop();
+  jest.useRealTimers();
 });
+
+test.each([' ', 'PageUp', 'PageDown', 'ArrowRight'])(
+  '%s pressed and let go is a press; kept down, a hold and no press',
+  (name) => {
+    tap(name);
+    key('keydown', name);
+    jest.advanceTimersByTime(800);
+    key('keyup', name);
+    expect(calls).toEqual(['press', 'hold']);
+  },
+);
 
 test('a double press is none of its two presses; without a second one the first counts a little later', () => {
   keys = { ...keys, double: says('double') };
@@ -50,7 +60,12 @@ test('what the keys do is asked at each stroke; an action that does nothing now 
 
 test('other keys, and keys in fields and on buttons, are not the pedal; nor are shortcuts', () => {
   const input = document.body.appendChild(document.createElement('input'));
-  for (const [name, target, init] of [['a', document.body, {}], [' ', input, {}], [' ', document.body.appendChild(document.createElement('button')), {}], [' ', document.body, { ctrlKey: true }]] as const) {
+  for (const [name, target, init] of [
+    ['a', document.body, {}],
+    [' ', input, {}],
+    [' ', document.body.appendChild(document.createElement('button')), {}],
+    [' ', document.body, { ctrlKey: true }],
+  ] as const) {
     key('keydown', name, target, init);
     key('keyup', name, target, init);
   }
@@ -66,7 +81,18 @@ test('a MIDI pedal is a pedal', () => {
   send(false);
   expect(calls).toEqual(['press', 'hold']);
   // controllers by the MIDI 1.0 specification: 64 hold pedal to 69, switches from 64 on
-  expect([[0xb0, 64, 127], [0xb3, 67, 0], [0x90, 60, 90], [0x90, 60, 0], [0x80, 60, 10], [0xc0, 5], [0xb0, 1, 90], [0xf8]].map(midiPedal)).toEqual([true, false, true, false, false, 'tap', null, null]);
+  expect(
+    [
+      [0xb0, 64, 127],
+      [0xb3, 67, 0],
+      [0x90, 60, 90],
+      [0x90, 60, 0],
+      [0x80, 60, 10],
+      [0xc0, 5],
+      [0xb0, 1, 90],
+      [0xf8],
+    ].map(midiPedal),
+  ).toEqual([true, false, true, false, false, 'tap', null, null]);
 });
 
 test('a key-up that another window had is no hold; nor is a key that a foot rests on', () => {
@@ -86,8 +112,16 @@ test('a key-up that another window had is no hold; nor is a key that a foot rest
 test('a pedal closed at rest throws nothing away, is recognised, and then read the other way round; other keys are as they were', () => {
   const told: string[] = [];
   stop();
-  stop = listenToKeys(DEFAULT_BINDINGS, () => keys, () => void told.push('reversed'));
-  const step = (ms = 300) => { key('keyup', 'PageDown'); jest.advanceTimersByTime(ms); key('keydown', 'PageDown'); };
+  stop = listenToKeys(
+    DEFAULT_BINDINGS,
+    () => keys,
+    () => void told.push('reversed'),
+  );
+  const step = (ms = 300) => {
+    key('keyup', 'PageDown');
+    jest.advanceTimersByTime(ms);
+    key('keydown', 'PageDown');
+  };
   key('keydown', 'PageDown');
   for (const rest of [8_000, 20_000]) {
     jest.advanceTimersByTime(rest);
@@ -118,8 +152,22 @@ test('every action has a key of its own; a key given away is taken from whoever 
 });
 
 test('what the browser kept is believed only where it can be read', () => {
-  for (const text of [null, '', 'x', '[]', '7', '{"bandLevel":9,"device":{"kind":"bagpipe"},"help":"x","bindings":{"press":[1]}}']) expect(readPreferences(text)).toEqual(DEFAULTS);
-  const kept = { ...DEFAULTS, bandLevel: 0.5, device: { kind: 'stand-in', character: 'outside', delayMs: 80 }, help: 2, bindings: bind(DEFAULT_BINDINGS, 'help', 'x') };
+  for (const text of [
+    null,
+    '',
+    'x',
+    '[]',
+    '7',
+    '{"bandLevel":9,"device":{"kind":"bagpipe"},"help":"x","bindings":{"press":[1]}}',
+  ])
+    expect(readPreferences(text)).toEqual(DEFAULTS);
+  const kept = {
+    ...DEFAULTS,
+    bandLevel: 0.5,
+    device: { kind: 'stand-in', character: 'outside', delayMs: 80 },
+    help: 2,
+    bindings: bind(DEFAULT_BINDINGS, 'help', 'x'),
+  };
   expect(readPreferences(JSON.stringify(kept))).toEqual(kept);
   expect(readBindings(undefined)).toEqual(DEFAULT_BINDINGS);
 });

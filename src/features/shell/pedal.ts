@@ -68,7 +68,12 @@ export class PedalReader {
   }
 
   private switchOf(key: string): Switch {
-    const known = this.switches.get(key) ?? { downAt: null, upAt: -Infinity, likelyReversed: 0, reversed: false };
+    const known = this.switches.get(key) ?? {
+      downAt: null,
+      upAt: -Infinity,
+      likelyReversed: 0,
+      reversed: false,
+    };
     this.switches.set(key, known);
     return known;
   }
@@ -144,9 +149,12 @@ export function listenToKeys(bindings: Bindings, keys: () => Keys, onReversed?: 
     event.preventDefault();
     work();
   };
-  const onUp = (event: KeyboardEvent) => { if (bindings.press.includes(event.key)) pedal.release(event.key); };
+  const onUp = (event: KeyboardEvent) => {
+    if (bindings.press.includes(event.key)) pedal.release(event.key);
+  };
   const onBlur = () => pedal.forget();
-  const onMidi = (event: Event) => ((event as CustomEvent<boolean>).detail ? pedal.press(MIDI_PEDAL) : pedal.release(MIDI_PEDAL));
+  const onMidi = (event: Event) =>
+    (event as CustomEvent<boolean>).detail ? pedal.press(MIDI_PEDAL) : pedal.release(MIDI_PEDAL);
   window.addEventListener('keydown', onDown);
   window.addEventListener('keyup', onUp);
   window.addEventListener('blur', onBlur);
@@ -176,20 +184,29 @@ export function midiPedal([status = 0, first = 0, second = 0]: readonly number[]
 }
 
 /** Listens to every MIDI input there is or will be, where the browser has Web MIDI and the player said yes. */
-export async function listenToMidi(): Promise<{ readonly inputs: () => string[]; readonly stop: () => void } | null> {
+export async function listenToMidi(): Promise<{
+  readonly inputs: () => string[];
+  readonly stop: () => void;
+} | null> {
   if (typeof navigator === 'undefined' || !('requestMIDIAccess' in navigator)) return null;
   const access = await navigator.requestMIDIAccess().catch(() => null);
   if (!access) return null;
   const send = (down: boolean) => window.dispatchEvent(new CustomEvent(MIDI_PEDAL, { detail: down }));
   const onMessage = ({ data }: MIDIMessageEvent) => {
     const meaning = midiPedal([...(data ?? [])]);
-    if (meaning === 'tap') { send(true); send(false); } else if (meaning !== null) send(meaning);
+    if (meaning === 'tap') {
+      send(true);
+      send(false);
+    } else if (meaning !== null) send(meaning);
   };
   const attach = () => access.inputs.forEach((input) => (input.onmidimessage = onMessage));
   attach();
   access.onstatechange = attach;
   return {
     inputs: () => [...access.inputs.values()].map(({ name }) => name ?? 'MIDI input'),
-    stop: () => { access.onstatechange = null; access.inputs.forEach((input) => (input.onmidimessage = null)); },
+    stop: () => {
+      access.onstatechange = null;
+      access.inputs.forEach((input) => (input.onmidimessage = null));
+    },
   };
 }

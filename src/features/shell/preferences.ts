@@ -9,29 +9,53 @@ import { DEFAULT_BINDINGS, readBindings, type Bindings } from './bindings';
 export const HELP = ['everything', 'no targets', 'no chord names', 'only the count'] as const;
 export type Help = 0 | 1 | 2 | 3;
 export type AfterTake = 'roll' | 'stay' | 'review';
-export const AFTER_TAKE: readonly (readonly [AfterTake, string])[] = [['roll', 'the next one is counted in'], ['stay', 'the result stays'], ['review', 'the review opens']];
+export const AFTER_TAKE: readonly (readonly [AfterTake, string])[] = [
+  ['roll', 'the next one is counted in'],
+  ['stay', 'the result stays'],
+  ['review', 'the review opens'],
+];
 
 /** What belongs to this computer: its devices, its ears and its keys. */
 export type Preferences = {
-  readonly device: DeviceChoice; readonly outputId: string | null;
-  readonly bandLevel: number; readonly levels: Levels; readonly chords: ChordInstrument;
-  readonly help: Help; readonly afterTake: AfterTake;
+  readonly device: DeviceChoice;
+  readonly outputId: string | null;
+  readonly bandLevel: number;
+  readonly levels: Levels;
+  readonly chords: ChordInstrument;
+  readonly help: Help;
+  readonly afterTake: AfterTake;
   /** Lowest fret of the neck shown while playing. */
   readonly position: number;
   /** The tuner's A above middle C, in Hz. */
   readonly reference: number;
-  readonly restMinutes: number; readonly bindings: Bindings; readonly midi: boolean; readonly cautionsSeen: boolean;
+  readonly restMinutes: number;
+  readonly bindings: Bindings;
+  readonly midi: boolean;
+  readonly cautionsSeen: boolean;
 };
 
 export const DEFAULTS: Preferences = {
-  device: { kind: 'input', deviceId: null, channel: 'mix' }, outputId: null,
+  device: { kind: 'input', deviceId: null, channel: 'mix' },
+  outputId: null,
   // low on purpose: nobody's ears should meet a full band by surprise
-  bandLevel: 0.3, levels: { drums: 1, bass: 1, chords: 1, click: 1 }, chords: 'keys', help: 0, afterTake: 'roll', position: 5, reference: 440, restMinutes: 25, bindings: DEFAULT_BINDINGS, midi: false, cautionsSeen: false,
+  bandLevel: 0.3,
+  levels: { drums: 1, bass: 1, chords: 1, click: 1 },
+  chords: 'keys',
+  help: 0,
+  afterTake: 'roll',
+  position: 5,
+  reference: 440,
+  restMinutes: 25,
+  bindings: DEFAULT_BINDINGS,
+  midi: false,
+  cautionsSeen: false,
 };
 
 const NAME = 'idle-wander-rig';
-const between = (value: unknown, low: number, high: number, otherwise: number): number => (typeof value === 'number' && value >= low && value <= high ? value : otherwise);
-const oneOf = <T>(value: unknown, choices: readonly T[], otherwise: T): T => (choices.includes(value as T) ? (value as T) : otherwise);
+const between = (value: unknown, low: number, high: number, otherwise: number): number =>
+  typeof value === 'number' && value >= low && value <= high ? value : otherwise;
+const oneOf = <T>(value: unknown, choices: readonly T[], otherwise: T): T =>
+  choices.includes(value as T) ? (value as T) : otherwise;
 
 /** Preferences out of whatever the browser kept: what cannot be read is as it was in the beginning. */
 export function readPreferences(text: string | null): Preferences {
@@ -44,18 +68,41 @@ export function readPreferences(text: string | null): Preferences {
   }
   const levels = (kept.levels ?? {}) as Record<string, unknown>;
   return {
-    device: readDevice(kept.device), outputId: typeof kept.outputId === 'string' ? kept.outputId : null,
-    bandLevel: between(kept.bandLevel, 0, 1, DEFAULTS.bandLevel), chords: oneOf(kept.chords, ['keys', 'guitar'], 'keys'),
-    levels: { drums: between(levels.drums, 0, 1.5, 1), bass: between(levels.bass, 0, 1.5, 1), chords: between(levels.chords, 0, 1.5, 1), click: between(levels.click, 0, 1.5, 1) },
-    help: oneOf(kept.help, [0, 1, 2, 3], 0), afterTake: oneOf(kept.afterTake, ['roll', 'stay', 'review'], 'roll'), position: between(kept.position, 1, 15, 5),
-    reference: between(kept.reference, 400, 480, 440), restMinutes: between(kept.restMinutes, 5, 120, 25), bindings: readBindings(kept.bindings), midi: kept.midi === true, cautionsSeen: kept.cautionsSeen === true,
+    device: readDevice(kept.device),
+    outputId: typeof kept.outputId === 'string' ? kept.outputId : null,
+    bandLevel: between(kept.bandLevel, 0, 1, DEFAULTS.bandLevel),
+    chords: oneOf(kept.chords, ['keys', 'guitar'], 'keys'),
+    levels: {
+      drums: between(levels.drums, 0, 1.5, 1),
+      bass: between(levels.bass, 0, 1.5, 1),
+      chords: between(levels.chords, 0, 1.5, 1),
+      click: between(levels.click, 0, 1.5, 1),
+    },
+    help: oneOf(kept.help, [0, 1, 2, 3], 0),
+    afterTake: oneOf(kept.afterTake, ['roll', 'stay', 'review'], 'roll'),
+    position: between(kept.position, 1, 15, 5),
+    reference: between(kept.reference, 400, 480, 440),
+    restMinutes: between(kept.restMinutes, 5, 120, 25),
+    bindings: readBindings(kept.bindings),
+    midi: kept.midi === true,
+    cautionsSeen: kept.cautionsSeen === true,
   };
 }
 
 function readDevice(kept: unknown): DeviceChoice {
   const { kind, deviceId, channel, character, delayMs } = (kept ?? {}) as Record<string, unknown>;
-  if (kind === 'stand-in') return { kind, character: typeof character === 'string' && character in CHARACTERS ? (character as Character) : 'steady', delayMs: between(delayMs, 0, 250, 0) };
-  return { kind: 'input', deviceId: typeof deviceId === 'string' ? deviceId : null, channel: typeof channel === 'number' && channel >= 0 && channel < 32 ? channel : 'mix' };
+  if (kind === 'stand-in')
+    return {
+      kind,
+      character:
+        typeof character === 'string' && character in CHARACTERS ? (character as Character) : 'steady',
+      delayMs: between(delayMs, 0, 250, 0),
+    };
+  return {
+    kind: 'input',
+    deviceId: typeof deviceId === 'string' ? deviceId : null,
+    channel: typeof channel === 'number' && channel >= 0 && channel < 32 ? channel : 'mix',
+  };
 }
 
 let current: Preferences | null = null;

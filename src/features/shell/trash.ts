@@ -25,7 +25,11 @@ async function bringBack(id: string, onBack: (take: { id: string; state: string 
 }
 
 /** Puts a finished take in the trash from its list or its review. */
-export async function trashTake(id: string, onGone: () => void, onBack: (take: { id: string }) => void): Promise<void> {
+export async function trashTake(
+  id: string,
+  onGone: () => void,
+  onBack: (take: { id: string }) => void,
+): Promise<void> {
   try {
     await discardTake(id);
     onGone();

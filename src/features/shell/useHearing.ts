@@ -3,7 +3,12 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { studio } from '@/audio/workers';
 import type { StudioRequest } from '@/workers/studioProtocol';
 
-export type HearingState = { readonly id: string | null; readonly phase: 'silent' | 'preparing' | 'sounding'; /** Beats since what is heard began. */ readonly beat: number; readonly trouble: string | null };
+export type HearingState = {
+  readonly id: string | null;
+  readonly phase: 'silent' | 'preparing' | 'sounding';
+  /** Beats since what is heard began. */ readonly beat: number;
+  readonly trouble: string | null;
+};
 
 const SILENT: HearingState = { id: null, phase: 'silent', beat: 0, trouble: null };
 const MOST_KEPT = 12;
@@ -30,43 +35,58 @@ export function useHearing() {
     setState(SILENT);
   }, []);
 
-  const hear = useCallback(async (id: string, request: (rate: number) => StudioRequest, countIn = 0) => {
-    const again = current.current === id;
-    stop();
-    if (again) return;
-    current.current = id;
-    const control = new AbortController();
-    asked.current = control;
-    try {
-      const audio = (context.current ??= new AudioContext());
-      await audio.resume();
-      let buffer = kept.current.get(id);
-      if (!buffer) {
-        setState({ id, phase: 'preparing', beat: 0, trouble: null });
-        const samples = await studio(request(audio.sampleRate), control.signal);
-        buffer = audio.createBuffer(1, Math.max(1, samples.length), audio.sampleRate);
-        buffer.getChannelData(0).set(samples);
-        if (kept.current.size >= MOST_KEPT) kept.current.delete(kept.current.keys().next().value!);
-        kept.current.set(id, buffer);
+  const hear = useCallback(
+    async (id: string, request: (rate: number) => StudioRequest, countIn = 0) => {
+      const again = current.current === id;
+      stop();
+      if (again) return;
+      current.current = id;
+      const control = new AbortController();
+      asked.current = control;
+      try {
+        const audio = (context.current ??= new AudioContext());
+        await audio.resume();
+        let buffer = kept.current.get(id);
+        if (!buffer) {
+          setState({ id, phase: 'preparing', beat: 0, trouble: null });
+          const samples = await studio(request(audio.sampleRate), control.signal);
+          buffer = audio.createBuffer(1, Math.max(1, samples.length), audio.sampleRate);
+          buffer.getChannelData(0).set(samples);
+          if (kept.current.size >= MOST_KEPT) kept.current.delete(kept.current.keys().next().value!);
+          kept.current.set(id, buffer);
+        }
+        if (control.signal.aborted) return;
+        const { tempo } = request(audio.sampleRate);
+        const node = new AudioBufferSourceNode(audio, { buffer });
+        node.connect(audio.destination);
+        const start = audio.currentTime + 0.05;
+        node.start(start);
+        source.current = node;
+        const beatNow = () =>
+          Math.max(0, ((audio.currentTime - start - (audio.outputLatency || 0)) * tempo) / 60 - countIn);
+        node.onended = () => {
+          if (source.current === node) stop();
+        };
+        setState({ id, phase: 'sounding', beat: 0, trouble: null });
+        timer.current = setInterval(
+          () => setState((before) => (before.id === id ? { ...before, beat: beatNow() } : before)),
+          60,
+        );
+      } catch (error) {
+        if (error instanceof DOMException && error.name === 'AbortError') return;
+        current.current = null;
+        setState({ ...SILENT, trouble: 'This could not be made to sound. Try again.' });
       }
-      if (control.signal.aborted) return;
-      const { tempo } = request(audio.sampleRate);
-      const node = new AudioBufferSourceNode(audio, { buffer });
-      node.connect(audio.destination);
-      const start = audio.currentTime + 0.05;
-      node.start(start);
-      source.current = node;
-      const beatNow = () => Math.max(0, ((audio.currentTime - start - (audio.outputLatency || 0)) * tempo) / 60 - countIn);
-      node.onended = () => { if (source.current === node) stop(); };
-      setState({ id, phase: 'sounding', beat: 0, trouble: null });
-      timer.current = setInterval(() => setState((before) => (before.id === id ? { ...before, beat: beatNow() } : before)), 60);
-    } catch (error) {
-      if (error instanceof DOMException && error.name === 'AbortError') return;
-      current.current = null;
-      setState({ ...SILENT, trouble: 'This could not be made to sound. Try again.' });
-    }
-  }, [stop]);
+    },
+    [stop],
+  );
 
-  useEffect(() => () => { stop(); void context.current?.close(); }, [stop]);
+  useEffect(
+    () => () => {
+      stop();
+      void context.current?.close();
+    },
+    [stop],
+  );
   return { state, hear, stop };
 }

@@ -6,7 +6,8 @@ const IDLE: SessionState = { phase: 'idle' };
 const nothing = () => () => undefined;
 
 /** Where a take is on its way; idle where there is none. */
-export const useSession = (session: TakeSession | null): SessionState => useSyncExternalStore(session?.subscribe ?? nothing, session?.getState ?? (() => IDLE), () => IDLE);
+export const useSession = (session: TakeSession | null): SessionState =>
+  useSyncExternalStore(session?.subscribe ?? nothing, session?.getState ?? (() => IDLE), () => IDLE);
 
 /** Calls for every frame the browser draws, until told to stop. */
 export function everyFrame(work: () => void): () => void {

@@ -15,7 +15,20 @@ export function FingeringView({ study, index, position, instrument, leftHanded }
   const [string, setString] = useState(Math.min(6, instrument.tuning.length));
   const [finger, setFinger] = useState(0);
   const { chord, plan } = study.cells[index]!;
-  const line = useMemo(() => (chord ? climb(plan.material, rootPc(chord), Math.min(string, instrument.tuning.length), finger, position, instrument) : []), [chord, plan.material, string, finger, position, instrument]);
+  const line = useMemo(
+    () =>
+      chord
+        ? climb(
+            plan.material,
+            rootPc(chord),
+            Math.min(string, instrument.tuning.length),
+            finger,
+            position,
+            instrument,
+          )
+        : [],
+    [chord, plan.material, string, finger, position, instrument],
+  );
   const answer = useMemo(() => (line.length > 0 ? bothWays(line, instrument) : null), [line, instrument]);
   if (!chord) return <p className="text-soft">No chord sounds here.</p>;
   const nameOf = (pc: number) => typeset(noteName(spellOver(chord, pc)));
@@ -23,48 +36,144 @@ export function FingeringView({ study, index, position, instrument, leftHanded }
     <div>
       <p className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[15px] text-soft">
         <span>from {nameOf(rootPc(chord))}</span>
-        <label>on string <select className="border-b border-line bg-transparent text-ink" value={string} onChange={(event) => setString(Number(event.target.value))}>{instrument.tuning.map((_, place) => <option key={place} value={place + 1}>{place + 1}</option>)}</select></label>
-        <label>starting with <select className="border-b border-line bg-transparent text-ink" value={finger} onChange={(event) => setFinger(Number(event.target.value))}>
-          <option value={0}>whichever finger</option><option value={1}>the index</option><option value={2}>the middle finger</option><option value={3}>the ring finger</option><option value={4}>the little finger</option>
-        </select></label>
+        <label>
+          on string{' '}
+          <select
+            className="border-b border-line bg-transparent text-ink"
+            value={string}
+            onChange={(event) => setString(Number(event.target.value))}
+          >
+            {instrument.tuning.map((_, place) => (
+              <option key={place} value={place + 1}>
+                {place + 1}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          starting with{' '}
+          <select
+            className="border-b border-line bg-transparent text-ink"
+            value={finger}
+            onChange={(event) => setFinger(Number(event.target.value))}
+          >
+            <option value={0}>whichever finger</option>
+            <option value={1}>the index</option>
+            <option value={2}>the middle finger</option>
+            <option value={3}>the ring finger</option>
+            <option value={4}>the little finger</option>
+          </select>
+        </label>
       </p>
-      {!answer?.ok ? <p role="alert" className="text-ink">{answer ? answer.problems[0].message : 'The root does not lie on this string.'}</p> : (
+      {!answer?.ok ? (
+        <p role="alert" className="text-ink">
+          {answer ? answer.problems[0].message : 'The root does not lie on this string.'}
+        </p>
+      ) : (
         <>
-          <Way title={answer.value.shifting ? `Reach: ${moves(answer.value.stretching)}` : moves(answer.value.stretching)} path={answer.value.stretching} line={line} instrument={instrument} leftHanded={leftHanded} nameOf={nameOf} />
-          {answer.value.shifting && <Way title={`Move instead of reaching: ${moves(answer.value.shifting)}`} path={answer.value.shifting} line={line} instrument={instrument} leftHanded={leftHanded} nameOf={nameOf} />}
+          <Way
+            title={
+              answer.value.shifting
+                ? `Reach: ${moves(answer.value.stretching)}`
+                : moves(answer.value.stretching)
+            }
+            path={answer.value.stretching}
+            line={line}
+            instrument={instrument}
+            leftHanded={leftHanded}
+            nameOf={nameOf}
+          />
+          {answer.value.shifting && (
+            <Way
+              title={`Move instead of reaching: ${moves(answer.value.shifting)}`}
+              path={answer.value.shifting}
+              line={line}
+              instrument={instrument}
+              leftHanded={leftHanded}
+              nameOf={nameOf}
+            />
+          )}
         </>
       )}
     </div>
   );
 }
 
-const moves = ({ shifts }: NeckPath): string => (shifts === 0 ? 'the hand stays' : `the hand moves ${shifts === 1 ? 'once' : `${shifts} times`}`);
+const moves = ({ shifts }: NeckPath): string =>
+  shifts === 0 ? 'the hand stays' : `the hand moves ${shifts === 1 ? 'once' : `${shifts} times`}`;
 
 /** Two octaves up from the root that lies on the string nearest the position; the first note is pinned to its string and finger. */
-function climb(pcs: readonly number[], root: number, string: number, finger: number, position: number, { tuning, frets }: Instrument): NeckNote[] {
+function climb(
+  pcs: readonly number[],
+  root: number,
+  string: number,
+  finger: number,
+  position: number,
+  { tuning, frets }: Instrument,
+): NeckNote[] {
   const open = tuning[string - 1]!;
-  const places = Array.from({ length: frets + 1 }, (_, fret) => fret).filter((fret) => (open + fret) % 12 === root && (finger === 0 || fret > 0));
+  const places = Array.from({ length: frets + 1 }, (_, fret) => fret).filter(
+    (fret) => (open + fret) % 12 === root && (finger === 0 || fret > 0),
+  );
   const fret = places.sort((a, b) => Math.abs(a - position) - Math.abs(b - position))[0];
   if (fret === undefined) return [];
   const start = open + fret;
   const highest = tuning[0]! + frets;
   const notes: NeckNote[] = [];
-  for (let midi = start; midi <= Math.min(highest, start + SPAN); midi++) if (pcs.includes(midi % 12)) notes.push({ onsetBeat: notes.length / 2, midi, ...(midi === start ? { string, ...(finger > 0 ? { finger } : {}) } : {}) });
+  for (let midi = start; midi <= Math.min(highest, start + SPAN); midi++)
+    if (pcs.includes(midi % 12))
+      notes.push({
+        onsetBeat: notes.length / 2,
+        midi,
+        ...(midi === start ? { string, ...(finger > 0 ? { finger } : {}) } : {}),
+      });
   return notes;
 }
 
-type WayProps = { title: string; path: NeckPath; line: readonly NeckNote[]; instrument: Instrument; leftHanded: boolean; nameOf: (pc: number) => string };
+type WayProps = {
+  title: string;
+  path: NeckPath;
+  line: readonly NeckNote[];
+  instrument: Instrument;
+  leftHanded: boolean;
+  nameOf: (pc: number) => string;
+};
 
 function Way({ title, path: { path }, line, instrument, leftHanded, nameOf }: WayProps) {
-  const marks = path.map(({ string, fret, finger }, place): NeckMark => ({ string, fret, label: String(finger), look: place === 0 || line[place]!.midi % 12 === line[0]!.midi % 12 ? 'lacks' : 'tone' }));
+  const marks = path.map(({ string, fret, finger }, place): NeckMark => ({
+    string,
+    fret,
+    label: String(finger),
+    look: place === 0 || line[place]!.midi % 12 === line[0]!.midi % 12 ? 'lacks' : 'tone',
+  }));
   const fretted = path.map(({ fret }) => fret).filter((fret) => fret > 0);
   const from = Math.max(1, Math.min(...fretted));
   return (
     <figure className="mb-5">
-      <figcaption className="heading">{title}<span className="ml-4 font-normal">figures are fingers; the root stands out</span></figcaption>
-      <NeckMap tuning={instrument.tuning} from={from} to={Math.max(from + 4, ...fretted)} marks={marks} leftHanded={leftHanded} width={860} gap={24} size={13} names
-        label={`Fingers for ${line.map(({ midi }) => nameOf(midi % 12)).join(' ')}`} />
-      <p className="mt-1 font-mono text-[13px] leading-5 text-dim">{path.map(({ string, finger }, place) => `${nameOf(line[place]!.midi % 12)} ${finger}${path[place - 1]?.string === string ? '' : ` on ${string}`}`).join('   ')}</p>
+      <figcaption className="heading">
+        {title}
+        <span className="ml-4 font-normal">figures are fingers; the root stands out</span>
+      </figcaption>
+      <NeckMap
+        tuning={instrument.tuning}
+        from={from}
+        to={Math.max(from + 4, ...fretted)}
+        marks={marks}
+        leftHanded={leftHanded}
+        width={860}
+        gap={24}
+        size={13}
+        names
+        label={`Fingers for ${line.map(({ midi }) => nameOf(midi % 12)).join(' ')}`}
+      />
+      <p className="mt-1 font-mono text-[13px] leading-5 text-dim">
+        {path
+          .map(
+            ({ string, finger }, place) =>
+              `${nameOf(line[place]!.midi % 12)} ${finger}${path[place - 1]?.string === string ? '' : ` on ${string}`}`,
+          )
+          .join('   ')}
+      </p>
     </figure>
   );
 }

@@ -7,7 +7,14 @@ import { nextChange, type Study } from './studyView';
 
 export type Layer = 'shape' | 'scale' | 'plan';
 
-type Props = { study: Study; index: number; position: number; instrument: Instrument; leftHanded: boolean; layer: Layer };
+type Props = {
+  study: Study;
+  index: number;
+  position: number;
+  instrument: Instrument;
+  leftHanded: boolean;
+  layer: Layer;
+};
 
 /**
  * Under one hand: the tones of the chord with their intervals, and where the next chord's targets lie: an arrow from the nearest tone, a ring where a
@@ -25,15 +32,42 @@ export function Handover({ study, index, position, instrument, leftHanded, layer
   const stays = arrows.filter(({ frets }) => frets === 0);
   const marks = new Map<string, NeckMark>();
   const put = (mark: NeckMark) => marks.set(`${mark.string} ${mark.fret}`, mark);
-  const wider = layer === 'scale' ? (cell.reading?.scale.pcs ?? []) : layer === 'plan' ? cell.plan.material : [];
-  for (const { string, fret } of underHand(wider, position, instrument)) put({ string, fret, label: '', look: 'scale' });
-  for (const { string, fret, midi } of underHand(targets, position, instrument)) put({ string, fret, label: next.chord ? typeset(noteName(spellOver(next.chord, midi % 12))) : '', look: 'target' });
+  const wider =
+    layer === 'scale' ? (cell.reading?.scale.pcs ?? []) : layer === 'plan' ? cell.plan.material : [];
+  for (const { string, fret } of underHand(wider, position, instrument))
+    put({ string, fret, label: '', look: 'scale' });
+  for (const { string, fret, midi } of underHand(targets, position, instrument))
+    put({
+      string,
+      fret,
+      label: next.chord ? typeset(noteName(spellOver(next.chord, midi % 12))) : '',
+      look: 'target',
+    });
   for (const { string, fret, midi } of underHand(tones, position, instrument))
-    put({ string, fret, label: intervalLabel(intervalOver(chord, midi % 12)), look: home.pcs.includes(midi % 12) ? 'tone' : 'lacks', ring: stays.some(({ to }) => to.string === string && to.fret === fret) });
-  const moves: NeckArrow[] = arrows.filter(({ frets }) => frets !== 0).map(({ from, to }) => ({ string: to.string, from: from.fret, to: to.fret }));
+    put({
+      string,
+      fret,
+      label: intervalLabel(intervalOver(chord, midi % 12)),
+      look: home.pcs.includes(midi % 12) ? 'tone' : 'lacks',
+      ring: stays.some(({ to }) => to.string === string && to.fret === fret),
+    });
+  const moves: NeckArrow[] = arrows
+    .filter(({ frets }) => frets !== 0)
+    .map(({ from, to }) => ({ string: to.string, from: from.fret, to: to.fret }));
   const last = Math.min(instrument.frets, position + (position >= 7 ? 5 : 4));
   return (
-    <NeckMap tuning={instrument.tuning} from={position} to={last} marks={[...marks.values()]} arrows={moves} leftHanded={leftHanded} width={600} gap={22} size={13} names
-      label={`Frets ${position} to ${last}: ${typeset(chord.symbol)}, then ${next.chord ? typeset(next.chord.symbol) : 'no chord'}`} />
+    <NeckMap
+      tuning={instrument.tuning}
+      from={position}
+      to={last}
+      marks={[...marks.values()]}
+      arrows={moves}
+      leftHanded={leftHanded}
+      width={600}
+      gap={22}
+      size={13}
+      names
+      label={`Frets ${position} to ${last}: ${typeset(chord.symbol)}, then ${next.chord ? typeset(next.chord.symbol) : 'no chord'}`}
+    />
   );
 }

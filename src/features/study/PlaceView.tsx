@@ -7,23 +7,54 @@ import { typeset } from '@/core/practise';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { counted, guidePcs, type Study, type StudyCell } from './studyView';
 
-type Props = { study: Study; position: number; instrument: Instrument; leftHanded: boolean; selected: number; barsARow: number; onSelect: (index: number) => void };
+type Props = {
+  study: Study;
+  position: number;
+  instrument: Instrument;
+  leftHanded: boolean;
+  selected: number;
+  barsARow: number;
+  onSelect: (index: number) => void;
+};
 
 /** The whole form under one hand: a window of the neck for every chord, and the path of one guide tone through them. */
 export function PlaceView({ study, position, instrument, leftHanded, selected, barsARow, onSelect }: Props) {
   const stops = threadAt(study, position, instrument);
-  const rows = Array.from({ length: Math.ceil(study.timeline.bars.length / barsARow) }, (_, row) => study.timeline.bars.slice(row * barsARow, (row + 1) * barsARow));
+  const rows = Array.from({ length: Math.ceil(study.timeline.bars.length / barsARow) }, (_, row) =>
+    study.timeline.bars.slice(row * barsARow, (row + 1) * barsARow),
+  );
   return (
     <div className="overflow-y-auto">
       {rows.map((bars, row) => (
-        <div key={bars[0]!.index} className="mb-2 grid gap-x-5" style={{ gridTemplateColumns: `repeat(${barsARow}, minmax(0, 1fr))` }}>
+        <div
+          key={bars[0]!.index}
+          className="mb-2 grid gap-x-5"
+          style={{ gridTemplateColumns: `repeat(${barsARow}, minmax(0, 1fr))` }}
+        >
           {bars.map((bar) => {
             const cells = study.cells.filter((cell) => cell.bar === bar.index + 1);
             return (
-              <div key={bar.index} className="grid gap-x-3" style={{ gridTemplateColumns: `repeat(${cells.length}, minmax(0, 1fr))` }}>
+              <div
+                key={bar.index}
+                className="grid gap-x-3"
+                style={{ gridTemplateColumns: `repeat(${cells.length}, minmax(0, 1fr))` }}
+              >
                 {cells.map((cell, place) => (
-                  <Window key={cell.index} cell={cell} study={study} stop={stops[cell.index]!} before={stops[cell.index - 1] ?? null} position={position} instrument={instrument} leftHanded={leftHanded}
-                    number={place === 0 ? bar.index + 1 : null} on={cell.index === selected} small={cells.length > 1} numbers={row === rows.length - 1 || barsARow === 1} onSelect={onSelect} />
+                  <Window
+                    key={cell.index}
+                    cell={cell}
+                    study={study}
+                    stop={stops[cell.index]!}
+                    before={stops[cell.index - 1] ?? null}
+                    position={position}
+                    instrument={instrument}
+                    leftHanded={leftHanded}
+                    number={place === 0 ? bar.index + 1 : null}
+                    on={cell.index === selected}
+                    small={cells.length > 1}
+                    numbers={row === rows.length - 1 || barsARow === 1}
+                    onSelect={onSelect}
+                  />
                 ))}
               </div>
             );
@@ -36,7 +67,11 @@ export function PlaceView({ study, position, instrument, leftHanded, selected, b
 
 /** Guide tones of every chord, in one place: the ring follows the cheapest path. */
 export const threadAt = (study: Study, position: number, instrument: Instrument): Stop[] =>
-  stayThrough(study.cells.map(({ chord }) => (chord ? guidePcs(chord) : [])), position, instrument);
+  stayThrough(
+    study.cells.map(({ chord }) => (chord ? guidePcs(chord) : [])),
+    position,
+    instrument,
+  );
 
 /** How the thread crosses the changes in one place: how many by one fret, and the widest move. */
 export function placeWords(study: Study, stops: readonly Stop[]): [string, string] {
@@ -46,37 +81,105 @@ export function placeWords(study: Study, stops: readonly Stop[]): [string, strin
     if (!cell.same && from && to) moves.push(Math.abs(to.midi - from.midi));
   });
   const missing = study.cells.filter((cell, index) => cell.chord && stops[index]!.places.length === 0).length;
-  if (missing > 0) return ['This place does not hold the whole form:', `over ${counted(missing)} ${missing === 1 ? 'chord' : 'chords'} neither third nor seventh lies under the hand.`];
+  if (missing > 0)
+    return [
+      'This place does not hold the whole form:',
+      `over ${counted(missing)} ${missing === 1 ? 'chord' : 'chords'} neither third nor seventh lies under the hand.`,
+    ];
   const near = moves.filter((move) => move <= 1).length;
-  return ['The whole form fits under one hand. Follow the ringed third or seventh:', `of ${counted(moves.length)} changes it crosses ${near === moves.length ? 'all' : counted(near)} by one fret or none, and never more than ${counted(Math.max(0, ...moves))}.`];
+  return [
+    'The whole form fits under one hand. Follow the ringed third or seventh:',
+    `of ${counted(moves.length)} changes it crosses ${near === moves.length ? 'all' : counted(near)} by one fret or none, and never more than ${counted(Math.max(0, ...moves))}.`,
+  ];
 }
 
 type WindowProps = {
-  cell: StudyCell; study: Study; stop: Stop; before: Stop | null; position: number; instrument: Instrument; leftHanded: boolean; number: number | null; on: boolean; small: boolean; numbers: boolean; onSelect: (index: number) => void;
+  cell: StudyCell;
+  study: Study;
+  stop: Stop;
+  before: Stop | null;
+  position: number;
+  instrument: Instrument;
+  leftHanded: boolean;
+  number: number | null;
+  on: boolean;
+  small: boolean;
+  numbers: boolean;
+  onSelect: (index: number) => void;
 };
 
-function Window({ cell, study, stop, before, position, instrument, leftHanded, number, on, small, numbers, onSelect }: WindowProps) {
+function Window({
+  cell,
+  study,
+  stop,
+  before,
+  position,
+  instrument,
+  leftHanded,
+  number,
+  on,
+  small,
+  numbers,
+  onSelect,
+}: WindowProps) {
   const { chord } = cell;
   const last = Math.min(instrument.frets, position + (position >= 7 ? 5 : 4));
   const home = study.plan.homeScales[cell.index]!;
   const marks = new Map<string, NeckMark>();
   const put = (mark: NeckMark) => marks.set(`${mark.string} ${mark.fret}`, mark);
-  for (const { string, fret } of underHand(cell.plan.material, position, instrument)) put({ string, fret, label: '', look: 'scale' });
+  for (const { string, fret } of underHand(cell.plan.material, position, instrument))
+    put({ string, fret, label: '', look: 'scale' });
   if (chord)
-    for (const { string, fret, midi } of underHand(chord.tones.map((tone) => tone.pc), position, instrument))
-      put({ string, fret, label: intervalLabel(intervalOver(chord, midi % 12)), look: home.pcs.includes(midi % 12) ? 'tone' : 'lacks', ring: stop.thread?.string === string && stop.thread.fret === fret });
+    for (const { string, fret, midi } of underHand(
+      chord.tones.map((tone) => tone.pc),
+      position,
+      instrument,
+    ))
+      put({
+        string,
+        fret,
+        label: intervalLabel(intervalOver(chord, midi % 12)),
+        look: home.pcs.includes(midi % 12) ? 'tone' : 'lacks',
+        ring: stop.thread?.string === string && stop.thread.fret === fret,
+      });
   const from = before?.thread;
   const moved = from && stop.thread && from.string === stop.thread.string && from.fret !== stop.thread.fret;
   const symbol = chord?.symbol ?? 'N.C.';
   const width = small ? 140 : 286;
   return (
-    <button type="button" onClick={() => onSelect(cell.index)} aria-current={on ? 'true' : undefined} className={`border-b-4 pb-1 text-left ${on ? 'border-now' : 'border-transparent'}`}>
+    <button
+      type="button"
+      onClick={() => onSelect(cell.index)}
+      aria-current={on ? 'true' : undefined}
+      className={`border-b-4 pb-1 text-left ${on ? 'border-now' : 'border-transparent'}`}
+    >
       <svg viewBox={`0 0 ${width} 30`} className="w-full" aria-hidden="true">
-        <ChordSvg x={0} y={22} symbol={symbol} size={Math.min(small ? 17 : 22, (width - 20) / chordWidth(symbol))} fill={cell.same ? 'var(--soft)' : 'var(--ink)'} />
-        {number !== null && <text x={width} y={21} fontSize={13} textAnchor="end" style={{ fill: 'var(--dim)' }}>{number}</text>}
+        <ChordSvg
+          x={0}
+          y={22}
+          symbol={symbol}
+          size={Math.min(small ? 17 : 22, (width - 20) / chordWidth(symbol))}
+          fill={cell.same ? 'var(--soft)' : 'var(--ink)'}
+        />
+        {number !== null && (
+          <text x={width} y={21} fontSize={13} textAnchor="end" style={{ fill: 'var(--dim)' }}>
+            {number}
+          </text>
+        )}
       </svg>
-      <NeckMap tuning={instrument.tuning} from={position} to={last} marks={[...marks.values()]} arrows={moved ? [{ string: from.string, from: from.fret, to: stop.thread!.fret }] : []} leftHanded={leftHanded}
-        width={width} gap={21} numbers={numbers} size={small ? 9.5 : 12} label={`${typeset(symbol)} at frets ${position} to ${last}`} />
+      <NeckMap
+        tuning={instrument.tuning}
+        from={position}
+        to={last}
+        marks={[...marks.values()]}
+        arrows={moved ? [{ string: from.string, from: from.fret, to: stop.thread!.fret }] : []}
+        leftHanded={leftHanded}
+        width={width}
+        gap={21}
+        numbers={numbers}
+        size={small ? 9.5 : 12}
+        label={`${typeset(symbol)} at frets ${position} to ${last}`}
+      />
     </button>
   );
 }

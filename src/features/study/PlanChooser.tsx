@@ -1,100 +1,274 @@
 'use client';
 import { useState } from 'react';
 import type { Chart } from '@/core/chart';
-import { DISAGREEMENTS, HEIGHT_INTENTS, PLAN_IDS, PLANS, RUNGS, type HeightIntent, type PlanId, type PlanWords, type Preset, type Where } from '@/core/plan';
+import {
+  DISAGREEMENTS,
+  HEIGHT_INTENTS,
+  PLAN_IDS,
+  PLANS,
+  RUNGS,
+  type HeightIntent,
+  type PlanId,
+  type PlanWords,
+  type Preset,
+  type Where,
+} from '@/core/plan';
 import { typeset } from '@/core/practise';
 import { OverlayDialog } from './OverlayDialog';
 
 type Scope = 'form' | 'degree' | 'chord' | 'section' | 'chorus';
-type Place = { readonly chord: string | null; readonly degree: string | null; readonly section: string | null };
-type Props = { plan: PlanWords; presets: readonly Preset[]; place: Place; chart: Chart; onChange: (plan: PlanWords) => void };
+type Place = {
+  readonly chord: string | null;
+  readonly degree: string | null;
+  readonly section: string | null;
+};
+type Props = {
+  plan: PlanWords;
+  presets: readonly Preset[];
+  place: Place;
+  chart: Chart;
+  onChange: (plan: PlanWords) => void;
+};
 
-const SETTABLE: Partial<Record<PlanId, 'target' | 'degrees' | 'mode'>> = { 'single-target': 'target', 'by-degrees': 'degrees', 'parallel-mode': 'mode' };
+const SETTABLE: Partial<Record<PlanId, 'target' | 'degrees' | 'mode'>> = {
+  'single-target': 'target',
+  'by-degrees': 'degrees',
+  'parallel-mode': 'mode',
+};
 
 /** The school for the next take, for the whole form or a part of it: why it is taught, and what it is bad at. */
 export function PlanChooser({ plan, presets, place, chart, onChange }: Props) {
   const [scope, setScope] = useState<Scope>('form');
   const where = whereOf(scope, place);
-  const own = where ? plan.parts?.find((part) => JSON.stringify(part.where) === JSON.stringify(where))?.plan.id : plan.id;
+  const own = where
+    ? plan.parts?.find((part) => JSON.stringify(part.where) === JSON.stringify(where))?.plan.id
+    : plan.id;
   const choose = (id: PlanId) => {
-    if (!where) return onChange({ ...(plan.parts ? { parts: plan.parts } : {}), ...(plan.heights ? { heights: plan.heights } : {}), ...(plan.tonicSix ? { tonicSix: true } : {}), ...(plan.overlay ? { overlay: plan.overlay } : {}), id });
+    if (!where)
+      return onChange({
+        ...(plan.parts ? { parts: plan.parts } : {}),
+        ...(plan.heights ? { heights: plan.heights } : {}),
+        ...(plan.tonicSix ? { tonicSix: true } : {}),
+        ...(plan.overlay ? { overlay: plan.overlay } : {}),
+        id,
+      });
     const others = (plan.parts ?? []).filter((part) => JSON.stringify(part.where) !== JSON.stringify(where));
     onChange({ ...plan, parts: [...others, { where, plan: { id } }] });
   };
-  const drop = (index: number) => onChange({ ...plan, parts: plan.parts!.filter((_, place) => place !== index) });
+  const drop = (index: number) =>
+    onChange({ ...plan, parts: plan.parts!.filter((_, place) => place !== index) });
   return (
     <section aria-label="Plan for the next take">
       <div className="flex items-baseline justify-between gap-2">
         <h2 className="heading">Plan for the next take</h2>
-        <label className="text-sm text-dim">for <select className="border-b border-line bg-transparent py-0.5 text-soft" value={scope} onChange={(event) => setScope(event.target.value as Scope)}>
-          <option value="form">the whole form</option>
-          {place.degree && <option value="degree">every {place.degree}</option>}
-          {place.chord && <option value="chord">every {typeset(place.chord)}</option>}
-          {place.section && <option value="section">section {place.section}</option>}
-          <option value="chorus">chorus 2</option>
-        </select></label>
+        <label className="text-sm text-dim">
+          for{' '}
+          <select
+            className="border-b border-line bg-transparent py-0.5 text-soft"
+            value={scope}
+            onChange={(event) => setScope(event.target.value as Scope)}
+          >
+            <option value="form">the whole form</option>
+            {place.degree && <option value="degree">every {place.degree}</option>}
+            {place.chord && <option value="chord">every {typeset(place.chord)}</option>}
+            {place.section && <option value="section">section {place.section}</option>}
+            <option value="chorus">chorus 2</option>
+          </select>
+        </label>
       </div>
-      <ul className="grid grid-cols-[128px_minmax(0,1fr)] border-t border-line pt-1 max-sm:grid-cols-2" aria-label="Schools">
+      <ul
+        className="grid grid-cols-[128px_minmax(0,1fr)] border-t border-line pt-1 max-sm:grid-cols-2"
+        aria-label="Schools"
+      >
         {PLAN_IDS.map((id) => (
-          <li key={id} className={`relative ${id === own ? 'before:absolute before:inset-y-1.5 before:left-0 before:w-1 before:bg-now' : ''}`}>
-            <button type="button" aria-pressed={id === own} onClick={() => choose(id)} title={PLANS[id].why} className={`w-full py-px pl-3 text-left text-[15px] leading-[23px] ${id === own ? 'font-[640] text-ink' : 'text-soft hover:text-ink'}`}>{PLANS[id].short}</button>
+          <li
+            key={id}
+            className={`relative ${id === own ? 'before:absolute before:inset-y-1.5 before:left-0 before:w-1 before:bg-now' : ''}`}
+          >
+            <button
+              type="button"
+              aria-pressed={id === own}
+              onClick={() => choose(id)}
+              title={PLANS[id].why}
+              className={`w-full py-px pl-3 text-left text-[15px] leading-[23px] ${id === own ? 'font-[640] text-ink' : 'text-soft hover:text-ink'}`}
+            >
+              {PLANS[id].short}
+            </button>
           </li>
         ))}
       </ul>
-      {own && <p className="mt-1.5 border-t border-line pt-1.5 text-[14.5px] leading-[19px] text-soft">{PLANS[own].why} <span className="text-dim">{PLANS[own].badAt}</span></p>}
+      {own && (
+        <p className="mt-1.5 border-t border-line pt-1.5 text-[14.5px] leading-[19px] text-soft">
+          {PLANS[own].why} <span className="text-dim">{PLANS[own].badAt}</span>
+        </p>
+      )}
       {own && !where && <Setting plan={plan} kind={SETTABLE[own]} onChange={onChange} />}
       <p className="flex flex-wrap gap-x-3 gap-y-1 pt-1.5 text-sm text-soft">
         {(plan.parts ?? []).map((part, index) => (
-          <button key={JSON.stringify(part.where)} type="button" className="hover:text-ink" onClick={() => drop(index)} aria-label={`Remove ${PLANS[part.plan.id].name} ${whereWords(part.where)}`}>
+          <button
+            key={JSON.stringify(part.where)}
+            type="button"
+            className="hover:text-ink"
+            onClick={() => drop(index)}
+            aria-label={`Remove ${PLANS[part.plan.id].name} ${whereWords(part.where)}`}
+          >
             {PLANS[part.plan.id].short} <b className="text-ink">{whereWords(part.where)}</b> ×
           </button>
         ))}
-        <label>try <select className="max-w-[168px] border-b border-line bg-transparent" value="" onChange={(event) => { const preset = presets[Number(event.target.value)]; if (preset) onChange(wordsOf(preset)); }} aria-label="Presets for this form">
-          <option value="">what suits this form</option>
-          {presets.map((preset, index) => <option key={preset.name} value={index}>{preset.name}</option>)}
-        </select></label>
-        <label className="flex items-center gap-1.5"><input type="checkbox" checked={plan.tonicSix ?? plan.id === 'sixth-diminished'} onChange={(event) => onChange({ ...plan, tonicSix: event.target.checked })} className="accent-(--now)" />tonic = 6</label>
-        <label title="How far above the chords the line is meant to float">height <select className="border-b border-line bg-transparent" value={plan.heights?.[0] ?? PLANS[plan.id].height} onChange={(event) => onChange({ ...plan, heights: [event.target.value as HeightIntent] })}>
-          {HEIGHT_INTENTS.map((height) => <option key={height} value={height}>{HEIGHTS[height]}</option>)}
-        </select></label>
+        <label>
+          try{' '}
+          <select
+            className="max-w-[168px] border-b border-line bg-transparent"
+            value=""
+            onChange={(event) => {
+              const preset = presets[Number(event.target.value)];
+              if (preset) onChange(wordsOf(preset));
+            }}
+            aria-label="Presets for this form"
+          >
+            <option value="">what suits this form</option>
+            {presets.map((preset, index) => (
+              <option key={preset.name} value={index}>
+                {preset.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={plan.tonicSix ?? plan.id === 'sixth-diminished'}
+            onChange={(event) => onChange({ ...plan, tonicSix: event.target.checked })}
+            className="accent-(--now)"
+          />
+          tonic = 6
+        </label>
+        <label title="How far above the chords the line is meant to float">
+          height{' '}
+          <select
+            className="border-b border-line bg-transparent"
+            value={plan.heights?.[0] ?? PLANS[plan.id].height}
+            onChange={(event) => onChange({ ...plan, heights: [event.target.value as HeightIntent] })}
+          >
+            {HEIGHT_INTENTS.map((height) => (
+              <option key={height} value={height}>
+                {HEIGHTS[height]}
+              </option>
+            ))}
+          </select>
+        </label>
         <OverlayDialog plan={plan} chart={chart} onChange={onChange} />
       </p>
     </section>
   );
 }
 
-const HEIGHTS: Record<HeightIntent, string> = { ground: 'on the ground', low: 'low', high: 'high', free: 'free' };
+const HEIGHTS: Record<HeightIntent, string> = {
+  ground: 'on the ground',
+  low: 'low',
+  high: 'high',
+  free: 'free',
+};
 
 /** What a school leaves to the player. */
-function Setting({ plan, kind, onChange }: { plan: PlanWords; kind: 'target' | 'degrees' | 'mode' | undefined; onChange: (plan: PlanWords) => void }) {
+function Setting({
+  plan,
+  kind,
+  onChange,
+}: {
+  plan: PlanWords;
+  kind: 'target' | 'degrees' | 'mode' | undefined;
+  onChange: (plan: PlanWords) => void;
+}) {
   if (!kind) return null;
   if (kind === 'degrees')
     return (
-      <label className="block pb-1 text-sm text-dim">Degrees <input className="field ml-1 w-40 py-0.5 font-mono text-sm" defaultValue={plan.degrees ?? ''} placeholder="1 b3 4 5 6"
-        onBlur={(event) => onChange({ ...plan, ...(event.target.value.trim() ? { degrees: event.target.value.trim() } : {}) })} /></label>
+      <label className="block pb-1 text-sm text-dim">
+        Degrees{' '}
+        <input
+          className="field ml-1 w-40 py-0.5 font-mono text-sm"
+          defaultValue={plan.degrees ?? ''}
+          placeholder="1 b3 4 5 6"
+          onBlur={(event) =>
+            onChange({
+              ...plan,
+              ...(event.target.value.trim() ? { degrees: event.target.value.trim() } : {}),
+            })
+          }
+        />
+      </label>
     );
   const thirdsFirst = plan.ladder?.[0] === 'third';
-  const options = kind === 'target' ? ['root', 'third', 'fifth', 'seventh'] : ['dorian', 'mixolydian', 'lydian', 'major', 'phrygian', 'natural minor'];
+  const options =
+    kind === 'target'
+      ? ['root', 'third', 'fifth', 'seventh']
+      : ['dorian', 'mixolydian', 'lydian', 'major', 'phrygian', 'natural minor'];
   const value = kind === 'target' ? (plan.target ?? 'third') : (plan.mode ?? '');
   return (
-    <label className="block pb-1 text-sm text-dim">{kind === 'target' ? 'Target' : 'Mode'} <select className="ml-1 border-b border-line bg-transparent text-soft" value={value}
-      onChange={(event) => { const { mode: _mode, ...rest } = plan; onChange(kind === 'target' ? { ...plan, target: event.target.value as 'third' } : event.target.value ? { ...plan, mode: event.target.value } : rest); }}>
-      {kind === 'mode' && <option value="">each chord its own</option>}
-      {options.map((option) => <option key={option} value={option}>{option}</option>)}
-    </select>
-      {kind === 'target' && <button type="button" className="ml-4 underline hover:text-ink" title={DISAGREEMENTS.ladder} onClick={() => onChange({ ...plan, ladder: thirdsFirst ? [...RUNGS] : ['third', 'root', 'seventh', 'fifth'] })}>{thirdsFirst ? 'thirds first' : 'roots first'}</button>}
+    <label className="block pb-1 text-sm text-dim">
+      {kind === 'target' ? 'Target' : 'Mode'}{' '}
+      <select
+        className="ml-1 border-b border-line bg-transparent text-soft"
+        value={value}
+        onChange={(event) => {
+          const { mode: _mode, ...rest } = plan;
+          onChange(
+            kind === 'target'
+              ? { ...plan, target: event.target.value as 'third' }
+              : event.target.value
+                ? { ...plan, mode: event.target.value }
+                : rest,
+          );
+        }}
+      >
+        {kind === 'mode' && <option value="">each chord its own</option>}
+        {options.map((option) => (
+          <option key={option} value={option}>
+            {option}
+          </option>
+        ))}
+      </select>
+      {kind === 'target' && (
+        <button
+          type="button"
+          className="ml-4 underline hover:text-ink"
+          title={DISAGREEMENTS.ladder}
+          onClick={() =>
+            onChange({ ...plan, ladder: thirdsFirst ? [...RUNGS] : ['third', 'root', 'seventh', 'fifth'] })
+          }
+        >
+          {thirdsFirst ? 'thirds first' : 'roots first'}
+        </button>
+      )}
     </label>
   );
 }
 
 const whereOf = (scope: Scope, place: Place): Where | null =>
-  scope === 'degree' && place.degree ? { degree: place.degree } : scope === 'chord' && place.chord ? { chord: place.chord } : scope === 'section' && place.section ? { section: place.section } : scope === 'chorus' ? { chorus: 2 } : null;
+  scope === 'degree' && place.degree
+    ? { degree: place.degree }
+    : scope === 'chord' && place.chord
+      ? { chord: place.chord }
+      : scope === 'section' && place.section
+        ? { section: place.section }
+        : scope === 'chorus'
+          ? { chorus: 2 }
+          : null;
 
 const whereWords = ({ degree, chord, section, chorus }: Where): string =>
-  degree !== undefined ? `on every ${degree}` : chord !== undefined ? `on every ${typeset(chord)}` : section !== undefined ? `in ${section}` : `in chorus ${chorus}`;
+  degree !== undefined
+    ? `on every ${degree}`
+    : chord !== undefined
+      ? `on every ${typeset(chord)}`
+      : section !== undefined
+        ? `in ${section}`
+        : `in chorus ${chorus}`;
 
 /** A preset's choice in words: presets name no home scale of their own. */
 function wordsOf({ choice }: Preset): PlanWords {
   const { home: _home, parts, ...rest } = choice;
-  return { ...rest, ...(parts ? { parts: parts.map(({ where, plan: { home: _own, ...plan } }) => ({ where, plan })) } : {}) };
+  return {
+    ...rest,
+    ...(parts ? { parts: parts.map(({ where, plan: { home: _own, ...plan } }) => ({ where, plan })) } : {}),
+  };
 }

@@ -7,9 +7,45 @@ import { intervalLabel } from '@/ui/intervalLabel';
 import { typeset } from '@/core/practise';
 import type { Fact, StudyCell } from './studyView';
 
-const DEGREES = ['I', 'i', 'bII', 'ii', 'II', 'bIII', 'iii', 'IV', 'iv', 'V', 'v', 'bVI', 'vi', 'VI', 'bVII', 'vii', 'V/ii', 'V/iii', 'V/IV', 'V/iv', 'V/V', 'V/vi', 'subV', 'subV/ii', 'subV/V', 'vii/ii', 'vii/V', 'vii/vi'];
+const DEGREES = [
+  'I',
+  'i',
+  'bII',
+  'ii',
+  'II',
+  'bIII',
+  'iii',
+  'IV',
+  'iv',
+  'V',
+  'v',
+  'bVI',
+  'vi',
+  'VI',
+  'bVII',
+  'vii',
+  'V/ii',
+  'V/iii',
+  'V/IV',
+  'V/iv',
+  'V/V',
+  'V/vi',
+  'subV',
+  'subV/ii',
+  'subV/V',
+  'vii/ii',
+  'vii/V',
+  'vii/vi',
+];
 
-type Props = { cell: StudyCell; facts: readonly Fact[]; /** Both null: the machine's own reading again. */ onRead: (degree: string | null, scale: string | null) => void };
+type Props = {
+  cell: StudyCell;
+  facts: readonly Fact[];
+  /** Both null: the machine's own reading again. */ onRead: (
+    degree: string | null,
+    scale: string | null,
+  ) => void;
+};
 
 /** The selected chord: what it is, why it is read so, and the player's own reading in its place. */
 export function ReadingCard({ cell, facts, onRead }: Props) {
@@ -17,22 +53,91 @@ export function ReadingCard({ cell, facts, onRead }: Props) {
   const { reading } = cell;
   return (
     <section aria-label="Selected chord" className="mt-3 border-t border-line pt-2">
-      <h2 className="flex items-baseline gap-2 text-lg font-[640]">{cell.chord ? <ChordSymbol symbol={cell.chord.symbol} /> : 'N.C.'}<span className="font-[520] text-soft">{cell.degree}</span><span className="ml-auto text-sm font-normal text-dim">{reading && `in ${typeset(noteName(reading.key.tonic))}${reading.key.minor ? ' minor' : ''}, `}bar {cell.bar}</span></h2>
-      {reading && <p className="text-[14.5px] leading-5 text-soft"><ChordWords text={typeset(reading.reason)} /></p>}
+      <h2 className="flex items-baseline gap-2 text-lg font-[640]">
+        {cell.chord ? <ChordSymbol symbol={cell.chord.symbol} /> : 'N.C.'}
+        <span className="font-[520] text-soft">{cell.degree}</span>
+        <span className="ml-auto text-sm font-normal text-dim">
+          {reading && `in ${typeset(noteName(reading.key.tonic))}${reading.key.minor ? ' minor' : ''}, `}bar{' '}
+          {cell.bar}
+        </span>
+      </h2>
+      {reading && (
+        <p className="text-[14.5px] leading-5 text-soft">
+          <ChordWords text={typeset(reading.reason)} />
+        </p>
+      )}
       <dl className="mt-1.5 grid grid-cols-[76px_minmax(0,1fr)] gap-x-2 gap-y-0.5 text-[14.5px] leading-5">
-        {facts.map(({ name, values }) => <div key={name} className="contents"><dt className="text-dim">{name}</dt><dd className="text-ink">{values.map(({ text, interval }, place) => <span key={place} className="mr-3 inline-block">{text}{interval !== undefined && <span className="ml-1 text-dim">{interval}</span>}</span>)}</dd></div>)}
+        {facts.map(({ name, values }) => (
+          <div key={name} className="contents">
+            <dt className="text-dim">{name}</dt>
+            <dd className="text-ink">
+              {values.map(({ text, interval }, place) => (
+                <span key={place} className="mr-3 inline-block">
+                  {text}
+                  {interval !== undefined && <span className="ml-1 text-dim">{interval}</span>}
+                </span>
+              ))}
+            </dd>
+          </div>
+        ))}
       </dl>
       {reading && (
         <p className="mt-1.5 flex flex-wrap items-baseline gap-x-3 text-[14.5px] text-soft">
-          {reading.runnerUp && <button type="button" className="hover:text-ink" title={typeset(reading.runnerUp.reason)} onClick={() => onRead(reading.runnerUp!.degree, null)}><kbd className="key">O</kbd> or {intervalLabel(reading.runnerUp.degree)}</button>}
-          {reading.overridden && <button type="button" className="underline hover:text-ink" onClick={() => onRead(null, null)}>as it was found</button>}
-          <button type="button" className="underline hover:text-ink" aria-expanded={own} onClick={() => setOwn(!own)}>read it my way</button>
+          {reading.runnerUp && (
+            <button
+              type="button"
+              className="hover:text-ink"
+              title={typeset(reading.runnerUp.reason)}
+              onClick={() => onRead(reading.runnerUp!.degree, null)}
+            >
+              <kbd className="key">O</kbd> or {intervalLabel(reading.runnerUp.degree)}
+            </button>
+          )}
+          {reading.overridden && (
+            <button type="button" className="underline hover:text-ink" onClick={() => onRead(null, null)}>
+              as it was found
+            </button>
+          )}
+          <button
+            type="button"
+            className="underline hover:text-ink"
+            aria-expanded={own}
+            onClick={() => setOwn(!own)}
+          >
+            read it my way
+          </button>
         </p>
       )}
       {reading && own && (
         <p className="mt-1 flex flex-wrap gap-2 text-sm text-dim">
-          <label>as <select className="field py-0.5" defaultValue={reading.degree} onChange={(event) => onRead(event.target.value, null)}>{[...new Set([reading.degree, ...DEGREES])].map((degree) => <option key={degree} value={degree}>{intervalLabel(degree)}</option>)}</select></label>
-          <label>scale <select className="field max-w-[176px] py-0.5" defaultValue={reading.scale.kind} onChange={(event) => onRead(null, event.target.value)}>{[...new Set([reading.scale.kind, ...SCALE_KINDS])].map((kind) => <option key={kind} value={kind}>{kind}</option>)}</select></label>
+          <label>
+            as{' '}
+            <select
+              className="field py-0.5"
+              defaultValue={reading.degree}
+              onChange={(event) => onRead(event.target.value, null)}
+            >
+              {[...new Set([reading.degree, ...DEGREES])].map((degree) => (
+                <option key={degree} value={degree}>
+                  {intervalLabel(degree)}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label>
+            scale{' '}
+            <select
+              className="field max-w-[176px] py-0.5"
+              defaultValue={reading.scale.kind}
+              onChange={(event) => onRead(null, event.target.value)}
+            >
+              {[...new Set([reading.scale.kind, ...SCALE_KINDS])].map((kind) => (
+                <option key={kind} value={kind}>
+                  {kind}
+                </option>
+              ))}
+            </select>
+          </label>
         </p>
       )}
     </section>

@@ -1,6 +1,14 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { chordShapes, formsByStringSet, neighboursOf, smallShapes, type ChordShape, type Instrument, type StringSet } from '@/core/neck';
+import {
+  chordShapes,
+  formsByStringSet,
+  neighboursOf,
+  smallShapes,
+  type ChordShape,
+  type Instrument,
+  type StringSet,
+} from '@/core/neck';
 import { intervalOver } from '@/core/music';
 import { typeset } from '@/core/practise';
 import { intervalLabel } from '@/ui/intervalLabel';
@@ -8,7 +16,14 @@ import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { FingeringView } from './FingeringView';
 import type { Study } from './studyView';
 
-const KINDS = { position: 'In this position', sets: 'Movable forms', triads: 'Triads', guides: 'Third and seventh', neighbours: 'Shape and neighbours', fingering: 'Fingering' } as const;
+const KINDS = {
+  position: 'In this position',
+  sets: 'Movable forms',
+  triads: 'Triads',
+  guides: 'Third and seventh',
+  neighbours: 'Shape and neighbours',
+  fingering: 'Fingering',
+} as const;
 type Kind = keyof typeof KINDS;
 
 type Props = { study: Study; index: number; position: number; instrument: Instrument; leftHanded: boolean };
@@ -19,11 +34,20 @@ export function ShapesView({ study, index, position, instrument, leftHanded }: P
   const { chord } = study.cells[index]!;
   const groups = useMemo((): { name: string; shapes: readonly ChordShape[] }[] => {
     if (!chord || kind === 'fingering') return [];
-    const bySet = (sets: readonly StringSet[]) => sets.map(({ strings, shapes }) => ({ name: `strings ${strings.join(' ')}`, shapes: shapes.slice(0, 6) }));
+    const bySet = (sets: readonly StringSet[]) =>
+      sets.map(({ strings, shapes }) => ({
+        name: `strings ${strings.join(' ')}`,
+        shapes: shapes.slice(0, 6),
+      }));
     if (kind === 'sets') return bySet(formsByStringSet(chord, 4, instrument));
     if (kind === 'triads') return bySet(smallShapes(chord, 'triad', instrument));
     if (kind === 'guides') return bySet(smallShapes(chord, 'guide tones', instrument));
-    return [{ name: `frets ${Math.max(1, position - 1)} to ${position + 4}`, shapes: chordShapes(chord, { instrument, position }).slice(0, kind === 'neighbours' ? 4 : 12) }];
+    return [
+      {
+        name: `frets ${Math.max(1, position - 1)} to ${position + 4}`,
+        shapes: chordShapes(chord, { instrument, position }).slice(0, kind === 'neighbours' ? 4 : 12),
+      },
+    ];
   }, [chord, instrument, kind, position]);
   if (!chord) return <p className="text-soft">No chord sounds here.</p>;
   const home = study.plan.homeScales[index]!;
@@ -31,16 +55,45 @@ export function ShapesView({ study, index, position, instrument, leftHanded }: P
     <div>
       <div role="group" aria-label="Which shapes" className="mb-4 flex flex-wrap gap-2">
         {(Object.keys(KINDS) as Kind[]).map((one) => (
-          <button key={one} type="button" aria-pressed={one === kind} onClick={() => setKind(one)} className={`rounded border px-3 py-1 text-[15px] ${one === kind ? 'border-now text-ink' : 'border-line text-soft hover:text-ink'}`}>{KINDS[one]}</button>
+          <button
+            key={one}
+            type="button"
+            aria-pressed={one === kind}
+            onClick={() => setKind(one)}
+            className={`rounded border px-3 py-1 text-[15px] ${one === kind ? 'border-now text-ink' : 'border-line text-soft hover:text-ink'}`}
+          >
+            {KINDS[one]}
+          </button>
         ))}
       </div>
-      {kind === 'fingering' && <FingeringView study={study} index={index} position={position} instrument={instrument} leftHanded={leftHanded} />}
+      {kind === 'fingering' && (
+        <FingeringView
+          study={study}
+          index={index}
+          position={position}
+          instrument={instrument}
+          leftHanded={leftHanded}
+        />
+      )}
       {groups.map(({ name, shapes }) => (
         <section key={name} className="mb-5" aria-label={name}>
           <h2 className="heading">{name}</h2>
-          {shapes.length === 0 ? <p className="text-soft">No grip of this kind lies here.</p> : (
+          {shapes.length === 0 ? (
+            <p className="text-soft">No grip of this kind lies here.</p>
+          ) : (
             <div className="grid grid-cols-2 gap-x-6 gap-y-4 pt-1 sm:grid-cols-4">
-              {shapes.map((shape) => <Grip key={shape.frets.join(' ')} shape={shape} instrument={instrument} leftHanded={leftHanded} withNeighbours={kind === 'neighbours'} symbol={typeset(chord.symbol)} isHome={(pc) => home.pcs.includes(pc)} nameOf={(pc) => intervalLabel(intervalOver(chord, pc))} />)}
+              {shapes.map((shape) => (
+                <Grip
+                  key={shape.frets.join(' ')}
+                  shape={shape}
+                  instrument={instrument}
+                  leftHanded={leftHanded}
+                  withNeighbours={kind === 'neighbours'}
+                  symbol={typeset(chord.symbol)}
+                  isHome={(pc) => home.pcs.includes(pc)}
+                  nameOf={(pc) => intervalLabel(intervalOver(chord, pc))}
+                />
+              ))}
             </div>
           )}
         </section>
@@ -49,17 +102,32 @@ export function ShapesView({ study, index, position, instrument, leftHanded }: P
   );
 }
 
-type GripProps = { shape: ChordShape; instrument: Instrument; leftHanded: boolean; withNeighbours: boolean; symbol: string; isHome: (pc: number) => boolean; nameOf: (pc: number) => string };
+type GripProps = {
+  shape: ChordShape;
+  instrument: Instrument;
+  leftHanded: boolean;
+  withNeighbours: boolean;
+  symbol: string;
+  isHome: (pc: number) => boolean;
+  nameOf: (pc: number) => string;
+};
 
 function Grip({ shape, instrument, leftHanded, withNeighbours, symbol, isHome, nameOf }: GripProps) {
   const strings = shape.frets.length;
   const { neighbours } = neighboursOf(shape.frets, instrument);
   const marks = new Map<string, NeckMark>();
-  if (withNeighbours) for (const { string, fret } of neighbours) marks.set(`${string} ${fret}`, { string, fret, label: '', look: 'scale' });
+  if (withNeighbours)
+    for (const { string, fret } of neighbours)
+      marks.set(`${string} ${fret}`, { string, fret, label: '', look: 'scale' });
   shape.frets.forEach((fret, low) => {
     if (fret === null) return;
     const pc = (instrument.tuning[strings - 1 - low]! + fret) % 12;
-    marks.set(`${strings - low} ${fret}`, { string: strings - low, fret, label: nameOf(pc), look: isHome(pc) ? 'tone' : 'lacks' });
+    marks.set(`${strings - low} ${fret}`, {
+      string: strings - low,
+      fret,
+      label: nameOf(pc),
+      look: isHome(pc) ? 'tone' : 'lacks',
+    });
   });
   const fretted = shape.frets.filter((fret): fret is number => fret !== null && fret > 0);
   const from = Math.max(1, Math.min(...fretted, 20) - (withNeighbours ? 1 : 0));
@@ -67,7 +135,17 @@ function Grip({ shape, instrument, leftHanded, withNeighbours, symbol, isHome, n
   const fingers = shape.fingers.map((finger) => (finger === null ? 'x' : finger)).join(' ');
   return (
     <figure>
-      <NeckMap tuning={instrument.tuning} from={from} to={to} marks={[...marks.values()]} leftHanded={leftHanded} width={240} gap={21} size={12} label={`${symbol}: frets ${shape.frets.map((fret) => fret ?? 'silent').join(' ')} from the low string`} />
+      <NeckMap
+        tuning={instrument.tuning}
+        from={from}
+        to={to}
+        marks={[...marks.values()]}
+        leftHanded={leftHanded}
+        width={240}
+        gap={21}
+        size={12}
+        label={`${symbol}: frets ${shape.frets.map((fret) => fret ?? 'silent').join(' ')} from the low string`}
+      />
       <figcaption className="mt-1 font-mono text-[13px] text-dim">fingers {fingers}</figcaption>
     </figure>
   );

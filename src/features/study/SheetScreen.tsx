@@ -20,15 +20,40 @@ export function SheetScreen({ chart: stored, plan, position }: Props) {
   return (
     <main data-theme="noon" className="sheet min-h-dvh bg-white text-ink">
       <div className="mx-auto max-w-[1000px] px-8 py-6">
-        <p className="no-print mb-4 flex gap-6 text-soft"><Link className="underline" href={`/study/${stored.id}`}>Back to Study</Link><button type="button" className="underline" onClick={() => window.print()}>Print</button></p>
+        <p className="no-print mb-4 flex gap-6 text-soft">
+          <Link className="underline" href={`/study/${stored.id}`}>
+            Back to Study
+          </Link>
+          <button type="button" className="underline" onClick={() => window.print()}>
+            Print
+          </button>
+        </p>
         <h1 className="text-[30px] leading-10 font-[640] tracking-tight">{study.meta[0]}</h1>
-        <p className="text-soft">{[...study.meta.slice(1), chart.feel, chart.tempo, planShort(plan)].filter(Boolean).join(' · ')}</p>
-        <section aria-label="Thread" className="sheet-form mt-5"><StudyForm study={study} selected={-1} sounding={null} barsARow={4} onSelect={() => undefined} /></section>
-        <section aria-label="One place" className="mt-6 break-before-page">
-          <h2 className="mb-3 text-[20px] font-[620]">One place: position {position}{guitar.capo > 0 ? `, capo ${guitar.capo}` : ''}</h2>
-          <PlaceView study={study} position={position} instrument={instrument} leftHanded={guitar.leftHanded} selected={-1} barsARow={4} onSelect={() => undefined} />
+        <p className="text-soft">
+          {[...study.meta.slice(1), chart.feel, chart.tempo, planShort(plan)].filter(Boolean).join(' · ')}
+        </p>
+        <section aria-label="Thread" className="sheet-form mt-5">
+          <StudyForm study={study} selected={-1} sounding={null} barsARow={4} onSelect={() => undefined} />
         </section>
-        <p className="mt-4 text-sm text-dim">Solid dark: a tone the home scale lacks. Paler: a chord tone. Dots: the plan’s other notes. Ring: the third or seventh to follow.</p>
+        <section aria-label="One place" className="mt-6 break-before-page">
+          <h2 className="mb-3 text-[20px] font-[620]">
+            One place: position {position}
+            {guitar.capo > 0 ? `, capo ${guitar.capo}` : ''}
+          </h2>
+          <PlaceView
+            study={study}
+            position={position}
+            instrument={instrument}
+            leftHanded={guitar.leftHanded}
+            selected={-1}
+            barsARow={4}
+            onSelect={() => undefined}
+          />
+        </section>
+        <p className="mt-4 text-sm text-dim">
+          Solid dark: a tone the home scale lacks. Paler: a chord tone. Dots: the plan’s other notes. Ring:
+          the third or seventh to follow.
+        </p>
       </div>
     </main>
   );

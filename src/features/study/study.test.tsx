@@ -15,68 +15,123 @@ import { factsOf, movesOf, nextChange, studyOf } from './studyView';
 
 afterEach(cleanup);
 const LAMPLIGHT = LIBRARY.find((form) => form.id === 'lamplight')!.text;
-const study = (text = LAMPLIGHT, plan: Parameters<typeof studyOf>[1] = { id: 'scale-per-chord' }) => studyOf(certain(readChart(text)), plan);
+const study = (text = LAMPLIGHT, plan: Parameters<typeof studyOf>[1] = { id: 'scale-per-chord' }) =>
+  studyOf(certain(readChart(text)), plan);
 
 // The sentences are checked against the direction sketch of this very form.
 test('what the home scale lacks, in two sentences', () => {
-  expect(study().say).toEqual(['Your home scale lacks four of the five thirds.', 'D over B♭7, G over E♭7, B over G7, A over F7: those four tell the chords apart.']);
+  expect(study().say).toEqual([
+    'Your home scale lacks four of the five thirds.',
+    'D over B♭7, G over E♭7, B over G7, A over F7: those four tell the chords apart.',
+  ]);
   expect(study('key: C\n| Cmaj7 | Fmaj7 |').say[0]).toBe('Your home scale holds both thirds of this form.');
-  expect(study('| E7 |').say).toEqual(['Your home scale lacks the third.', 'G♯ over E7: that one tells the chords apart.']);
+  expect(study('| E7 |').say).toEqual([
+    'Your home scale lacks the third.',
+    'G♯ over E7: that one tells the chords apart.',
+  ]);
   expect(study('| C5 | Gsus4 |').say[0]).toBe('No chord here has a third.');
 });
 
 test('the selected chord in facts, and what moves into the next', () => {
   const own = study();
   expect(movesOf(own, 8)).toEqual(['B♭ falls to A, one fret.', 'E♭ stays: the third becomes the seventh.']);
-  const facts = Object.fromEntries(factsOf(own, 8).map(({ name, values }) => [name, values.map(({ text, interval }) => [text, interval].filter(Boolean).join(' ')).join(', ')]));
-  expect(facts).toMatchObject({ Tones: 'C 1, E♭ ♭3, G 5, B♭ ♭7', Scale: 'C dorian, C D E♭ F G A B♭', 'Land on': 'E♭ ♭3, B♭ ♭7' });
+  const facts = Object.fromEntries(
+    factsOf(own, 8).map(({ name, values }) => [
+      name,
+      values.map(({ text, interval }) => [text, interval].filter(Boolean).join(' ')).join(', '),
+    ]),
+  );
+  expect(facts).toMatchObject({
+    Tones: 'C 1, E♭ ♭3, G 5, B♭ ♭7',
+    Scale: 'C dorian, C D E♭ F G A B♭',
+    'Land on': 'E♭ ♭3, B♭ ♭7',
+  });
   expect(nextChange(own, 2).index).toBe(4);
   expect(factsOf(study('| C | N.C. |'), 1)[0]!.name).toBe('No chord');
 });
 
 test('every form of the library is studied by every school', () => {
-  for (const { text } of LIBRARY) for (const id of PLAN_IDS) {
-    const own = study(text, { id });
-    expect(own.cells.every((cell) => cell.plan.material.length > 0)).toBe(true);
-    expect(own.thread).toHaveLength(own.cells.length);
-  }
+  for (const { text } of LIBRARY)
+    for (const id of PLAN_IDS) {
+      const own = study(text, { id });
+      expect(own.cells.every((cell) => cell.plan.material.length > 0)).toBe(true);
+      expect(own.thread).toHaveLength(own.cells.length);
+    }
 });
 
 test('the form is drawn and is also a table; a chord is chosen by a press', () => {
   const choose = jest.fn();
-  const { container } = render(<StudyForm study={study()} selected={0} sounding={3} barsARow={4} onSelect={choose} />);
+  const { container } = render(
+    <StudyForm study={study()} selected={0} sounding={3} barsARow={4} onSelect={choose} />,
+  );
   const rows = within(screen.getByRole('table')).getAllByRole('row');
   expect(rows[2]!.textContent).toBe('2E♭7IVGA♭');
   fireEvent.click(container.querySelectorAll('rect.cursor-pointer')[5]!);
   expect(choose).toHaveBeenCalledWith(5);
-  expect([...container.querySelectorAll('text')].filter((text) => text.textContent === 'ii–V')).toHaveLength(2);
+  expect([...container.querySelectorAll('text')].filter((text) => text.textContent === 'ii–V')).toHaveLength(
+    2,
+  );
 });
 
 test('the handover under the hand: arrows to the targets, rings where a finger stays; on any guitar and for either hand', () => {
   const own = study();
-  const { container, rerender } = render(<Handover study={own} index={8} position={5} instrument={STANDARD_INSTRUMENT} leftHanded={false} layer="shape" />);
+  const { container, rerender } = render(
+    <Handover
+      study={own}
+      index={8}
+      position={5}
+      instrument={STANDARD_INSTRUMENT}
+      leftHanded={false}
+      layer="shape"
+    />,
+  );
   expect(container.querySelectorAll('path[fill="var(--now)"]')).toHaveLength(3);
   expect(container.querySelectorAll('rect[stroke="var(--now)"]')).toHaveLength(2);
   const place = () => Number(container.querySelector('text[font-weight="560"]')!.getAttribute('x'));
   const right = place();
-  rerender(<Handover study={own} index={8} position={5} instrument={STANDARD_INSTRUMENT} leftHanded layer="scale" />);
+  rerender(
+    <Handover study={own} index={8} position={5} instrument={STANDARD_INSTRUMENT} leftHanded layer="scale" />,
+  );
   expect(place()).not.toBe(right);
   expect(container.querySelectorAll('circle[fill="var(--h4)"]').length).toBeGreaterThan(3);
-  rerender(<Handover study={own} index={8} position={7} instrument={{ tuning: certain(readTuning('F#1 B1 E2 A2 D3 G3 B3 E4')), frets: 24 }} leftHanded={false} layer="plan" />);
+  rerender(
+    <Handover
+      study={own}
+      index={8}
+      position={7}
+      instrument={{ tuning: certain(readTuning('F#1 B1 E2 A2 D3 G3 B3 E4')), frets: 24 }}
+      leftHanded={false}
+      layer="plan"
+    />,
+  );
   expect(screen.getByRole('img').getAttribute('aria-label')).toBe('Frets 7 to 12: Cm7, then F7');
 });
 
 test('one place through the form says how it goes, and where it does not fit', () => {
   const own = study();
-  expect(placeWords(own, threadAt(own, 5, STANDARD_INSTRUMENT))[1]).toMatch(/^of twelve changes it crosses ten by one fret or none, and never more than three/);
+  expect(placeWords(own, threadAt(own, 5, STANDARD_INSTRUMENT))[1]).toMatch(
+    /^of twelve changes it crosses ten by one fret or none, and never more than three/,
+  );
   const small = { tuning: [52], frets: 22 };
   expect(placeWords(own, threadAt(own, 5, small))[0]).toBe('This place does not hold the whole form:');
-  render(<PlaceView study={own} position={5} instrument={STANDARD_INSTRUMENT} leftHanded={false} selected={3} barsARow={4} onSelect={() => undefined} />);
+  render(
+    <PlaceView
+      study={own}
+      position={5}
+      instrument={STANDARD_INSTRUMENT}
+      leftHanded={false}
+      selected={3}
+      barsARow={4}
+      onSelect={() => undefined}
+    />,
+  );
   expect(screen.getAllByRole('button')).toHaveLength(14);
 });
 
 test('shapes: grips in the position, movable forms, triads, pairs and neighbours', () => {
-  render(<ShapesView study={study()} index={8} position={3} instrument={STANDARD_INSTRUMENT} leftHanded={false} />);
+  render(
+    <ShapesView study={study()} index={8} position={3} instrument={STANDARD_INSTRUMENT} leftHanded={false} />,
+  );
   expect(screen.getAllByRole('figure').length).toBeGreaterThan(4);
   for (const name of ['Movable forms', 'Triads', 'Third and seventh', 'Shape and neighbours']) {
     fireEvent.click(screen.getByRole('button', { name }));
@@ -85,7 +140,9 @@ test('shapes: grips in the position, movable forms, triads, pairs and neighbours
 });
 
 test('fingering: reach or move, from the string and finger the player names', () => {
-  render(<ShapesView study={study()} index={8} position={3} instrument={STANDARD_INSTRUMENT} leftHanded={false} />);
+  render(
+    <ShapesView study={study()} index={8} position={3} instrument={STANDARD_INSTRUMENT} leftHanded={false} />,
+  );
   fireEvent.click(screen.getByRole('button', { name: 'Fingering' }));
   expect(screen.getAllByRole('figure')[0]!.textContent).toMatch(/the hand/);
   fireEvent.change(screen.getByLabelText(/on string/), { target: { value: '5' } });
@@ -101,21 +158,39 @@ test('changes laid over the written ones stand beside them', () => {
 
 test('choosing a plan: for the whole form, for a part of it, from what suits the form', () => {
   let plan: PlanWords = { id: 'scale-per-chord' };
-  const change = (next: PlanWords) => { plan = next; };
+  const change = (next: PlanWords) => {
+    plan = next;
+  };
   const presets = presetsFor(study().harmony);
-  const draw = () => { cleanup(); render(<PlanChooser plan={plan} presets={presets} place={{ chord: 'Bb7', degree: 'I', section: null }} chart={certain(readChart(LAMPLIGHT))} onChange={change} />); };
+  const draw = () => {
+    cleanup();
+    render(
+      <PlanChooser
+        plan={plan}
+        presets={presets}
+        place={{ chord: 'Bb7', degree: 'I', section: null }}
+        chart={certain(readChart(LAMPLIGHT))}
+        onChange={change}
+      />,
+    );
+  };
   draw();
   fireEvent.click(screen.getByRole('button', { name: 'outline' }));
   expect(plan).toEqual({ id: 'outline' });
   draw();
   fireEvent.change(screen.getAllByRole('combobox')[0]!, { target: { value: 'degree' } });
   fireEvent.click(screen.getByRole('button', { name: 'major–minor blend' }));
-  expect(plan).toEqual({ id: 'outline', parts: [{ where: { degree: 'I' }, plan: { id: 'major-minor-blend' } }] });
+  expect(plan).toEqual({
+    id: 'outline',
+    parts: [{ where: { degree: 'I' }, plan: { id: 'major-minor-blend' } }],
+  });
   draw();
   fireEvent.click(screen.getByRole('button', { name: 'Remove Major–minor blend on every I' }));
   expect(plan.parts).toEqual([]);
   draw();
-  fireEvent.change(screen.getByRole('combobox', { name: 'Presets for this form' }), { target: { value: String(presets.findIndex((one) => one.choice.heights)) } });
+  fireEvent.change(screen.getByRole('combobox', { name: 'Presets for this form' }), {
+    target: { value: String(presets.findIndex((one) => one.choice.heights)) },
+  });
   expect(plan).toEqual({ id: 'scale-per-chord', heights: ['ground', 'high'] });
   draw();
   fireEvent.click(screen.getByRole('checkbox'));

@@ -1,21 +1,59 @@
-import { availableTensions, changesOf, guideThread, harmonyOf, rubTones, tellTaleTones, timelineOf, type Chart, type Harmony, type Reading, type ThreadStop, type Timeline } from '@/core/chart';
-import { guideTones, intervalOver, keyName, noteName, rootPc, scaleNotes, spellOver, toneByRole, type Chord, type Scale } from '@/core/music';
+import {
+  availableTensions,
+  changesOf,
+  guideThread,
+  harmonyOf,
+  rubTones,
+  tellTaleTones,
+  timelineOf,
+  type Chart,
+  type Harmony,
+  type Reading,
+  type ThreadStop,
+  type Timeline,
+} from '@/core/chart';
+import {
+  guideTones,
+  intervalOver,
+  keyName,
+  noteName,
+  rootPc,
+  scaleNotes,
+  spellOver,
+  toneByRole,
+  type Chord,
+  type Scale,
+} from '@/core/music';
 import { cellAt, planOf, type Plan, type PlanCell, type PlanChoice } from '@/core/plan';
 import { typeset } from '@/core/practise';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** Everything Study shows of a chart under a plan: derived once, drawn many times. */
 export type Study = {
-  readonly chart: Chart; readonly timeline: Timeline; readonly harmony: Harmony; readonly plan: Plan; readonly thread: readonly ThreadStop[];
-  readonly meta: readonly string[]; readonly say: readonly [string, string]; readonly cells: readonly StudyCell[];
+  readonly chart: Chart;
+  readonly timeline: Timeline;
+  readonly harmony: Harmony;
+  readonly plan: Plan;
+  readonly thread: readonly ThreadStop[];
+  readonly meta: readonly string[];
+  readonly say: readonly [string, string];
+  readonly cells: readonly StudyCell[];
 };
 
 /** One written chord as the form shows it. */
 export type StudyCell = {
-  readonly index: number; readonly bar: number; readonly start: number; readonly end: number; readonly chord: Chord | null; readonly reading: Reading | null;
-  readonly degree: string; readonly lacks: readonly string[]; readonly rubs: readonly string[];
+  readonly index: number;
+  readonly bar: number;
+  readonly start: number;
+  readonly end: number;
+  readonly chord: Chord | null;
+  readonly reading: Reading | null;
+  readonly degree: string;
+  readonly lacks: readonly string[];
+  readonly rubs: readonly string[];
   /** Superimposed changes over this chord. */ readonly over: string;
-  /** Goes on from the chord before it. */ readonly same: boolean; readonly plan: PlanCell;
+  /** Goes on from the chord before it. */ readonly same: boolean;
+  readonly plan: PlanCell;
 };
 
 export const nameOver = (chord: Chord, pc: number): string => typeset(noteName(spellOver(chord, pc)));
@@ -33,26 +71,79 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
     const home = plan.homeScales[index]!;
     const before = timeline.stretches[index - 1]?.chord ?? null;
     return {
-      index, bar: stretch.bar + 1, start: stretch.start, end: stretch.end, chord: stretch.chord, reading, plan: cellAt(plan, index), over: laid.filter((one) => one.chord && one.start < stretch.end - 1e-6 && one.end > stretch.start + 1e-6 && one.chord.symbol !== stretch.chord?.symbol).map((one) => typeset(one.chord!.symbol)).join(' '), same: before !== null && stretch.chord !== null && before.symbol === stretch.chord.symbol,
-      degree: reading ? intervalLabel(reading.degree) : '', lacks: stretch.chord ? tellTaleTones(stretch.chord, home).map((tone) => typeset(noteName(tone.note))) : [],
+      index,
+      bar: stretch.bar + 1,
+      start: stretch.start,
+      end: stretch.end,
+      chord: stretch.chord,
+      reading,
+      plan: cellAt(plan, index),
+      over: laid
+        .filter(
+          (one) =>
+            one.chord &&
+            one.start < stretch.end - 1e-6 &&
+            one.end > stretch.start + 1e-6 &&
+            one.chord.symbol !== stretch.chord?.symbol,
+        )
+        .map((one) => typeset(one.chord!.symbol))
+        .join(' '),
+      same: before !== null && stretch.chord !== null && before.symbol === stretch.chord.symbol,
+      degree: reading ? intervalLabel(reading.degree) : '',
+      lacks: stretch.chord
+        ? tellTaleTones(stretch.chord, home).map((tone) => typeset(noteName(tone.note)))
+        : [],
       rubs: stretch.chord ? rubTones(stretch.chord, home).map((pc) => homeName(home, pc)) : [],
     };
   });
-  return { chart, timeline, harmony, plan, thread: guideThread(timeline.stretches.map(({ chord }) => chord)), meta: metaOf(chart, harmony, plan), say: sentences(cells, plan), cells };
+  return {
+    chart,
+    timeline,
+    harmony,
+    plan,
+    thread: guideThread(timeline.stretches.map(({ chord }) => chord)),
+    meta: metaOf(chart, harmony, plan),
+    say: sentences(cells, plan),
+    cells,
+  };
 }
 
-const homeName = (home: Scale, pc: number): string => homeNote(noteName(scaleNotes(home)[home.pcs.indexOf(pc)]!));
+const homeName = (home: Scale, pc: number): string =>
+  homeNote(noteName(scaleNotes(home)[home.pcs.indexOf(pc)]!));
 
 function metaOf(chart: Chart, harmony: Harmony, plan: Plan): string[] {
   const home = plan.homeScales[0];
-  const keys = [...new Set(harmony.regions.map(({ key }) => keyName(key).replace(' major', '')))].map(typeset);
+  const keys = [...new Set(harmony.regions.map(({ key }) => keyName(key).replace(' major', '')))].map(
+    typeset,
+  );
   return [
-    chart.title || 'Untitled', `${chart.bars.length} bars in ${keys.slice(0, 4).join(', ')}${keys.length > 4 ? ' and more' : ''}`,
-    ...(home ? [`home scale ${typeset(home.name)}: ${scaleNotes(home).map((note) => homeNote(noteName(note))).join(' ')}`] : []),
+    chart.title || 'Untitled',
+    `${chart.bars.length} bars in ${keys.slice(0, 4).join(', ')}${keys.length > 4 ? ' and more' : ''}`,
+    ...(home
+      ? [
+          `home scale ${typeset(home.name)}: ${scaleNotes(home)
+            .map((note) => homeNote(noteName(note)))
+            .join(' ')}`,
+        ]
+      : []),
   ];
 }
 
-const NUMBERS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
+const NUMBERS = [
+  'none',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+];
 export const counted = (count: number): string => NUMBERS[count] ?? String(count);
 
 /** What the home scale leaves out, in two sentences: the thirds it lacks, and over which chords. */
@@ -60,17 +151,32 @@ function sentences(cells: readonly StudyCell[], plan: Plan): [string, string] {
   const thirds = new Map<string, { name: string; symbol: string; lacking: boolean }>();
   for (const { chord, index } of cells) {
     const third = chord ? toneByRole(chord, 'third') : undefined;
-    if (chord && third) thirds.set(chord.symbol, { name: typeset(noteName(third.note)), symbol: typeset(chord.symbol), lacking: !plan.homeScales[index]!.pcs.includes(third.pc) });
+    if (chord && third)
+      thirds.set(chord.symbol, {
+        name: typeset(noteName(third.note)),
+        symbol: typeset(chord.symbol),
+        lacking: !plan.homeScales[index]!.pcs.includes(third.pc),
+      });
   }
   const all = [...thirds.values()];
   const lacking = all.filter((one) => one.lacking);
-  if (all.length === 0) return ['No chord here has a third.', 'The roots and what stands between them carry the form.'];
-  if (lacking.length === 0) return [`Your home scale holds ${all.length === 1 ? 'the third' : all.length === 2 ? 'both thirds' : `all ${counted(all.length)} thirds`} of this form.`, 'What tells the chords apart is where each third and seventh goes: follow the thread.'];
-  const named = lacking.slice(0, 4).map(({ name, symbol }) => `${name} over ${symbol}`).join(', ');
+  if (all.length === 0)
+    return ['No chord here has a third.', 'The roots and what stands between them carry the form.'];
+  if (lacking.length === 0)
+    return [
+      `Your home scale holds ${all.length === 1 ? 'the third' : all.length === 2 ? 'both thirds' : `all ${counted(all.length)} thirds`} of this form.`,
+      'What tells the chords apart is where each third and seventh goes: follow the thread.',
+    ];
+  const named = lacking
+    .slice(0, 4)
+    .map(({ name, symbol }) => `${name} over ${symbol}`)
+    .join(', ');
   const more = lacking.length > 4 ? ` and ${counted(lacking.length - 4)} more` : '';
   return [
     `Your home scale lacks ${lacking.length === all.length ? (all.length === 1 ? 'the third' : `all ${counted(all.length)} thirds`) : `${counted(lacking.length)} of the ${counted(all.length)} thirds`}.`,
-    lacking.length === 1 ? `${named}: that one tells the chords apart.` : `${named}${more}: those ${counted(lacking.length)} tell the chords apart.`,
+    lacking.length === 1
+      ? `${named}: that one tells the chords apart.`
+      : `${named}${more}: those ${counted(lacking.length)} tell the chords apart.`,
   ];
 }
 
@@ -84,24 +190,63 @@ export function nextChange({ cells }: Study, index: number): StudyCell {
 }
 
 /** A short fact: names, each with its interval where that is worth saying. */
-export type Fact = { readonly name: string; readonly values: readonly { readonly text: string; readonly interval?: string }[] };
+export type Fact = {
+  readonly name: string;
+  readonly values: readonly { readonly text: string; readonly interval?: string }[];
+};
 
 /** The selected chord in short facts. */
 export function factsOf(study: Study, index: number): Fact[] {
   const { reading, plan, rubs } = study.cells[index]!;
   if (!reading) return [{ name: 'No chord', values: [{ text: 'the home scale speaks alone' }] }];
   const { chord, scale } = reading;
-  const fromRoot = (pcs: Iterable<number>) => [...new Set(pcs)].sort((a, b) => ((a - rootPc(chord) + 12) % 12) - ((b - rootPc(chord) + 12) % 12));
-  const named = (pcs: Iterable<number>) => fromRoot(pcs).map((pc) => ({ text: nameOver(chord, pc), interval: intervalLabel(intervalOver(chord, pc)) }));
-  const names = (pcs: Iterable<number>) => fromRoot(pcs).map((pc) => nameOver(chord, pc)).join(' ');
+  const fromRoot = (pcs: Iterable<number>) =>
+    [...new Set(pcs)].sort((a, b) => ((a - rootPc(chord) + 12) % 12) - ((b - rootPc(chord) + 12) % 12));
+  const named = (pcs: Iterable<number>) =>
+    fromRoot(pcs).map((pc) => ({
+      text: nameOver(chord, pc),
+      interval: intervalLabel(intervalOver(chord, pc)),
+    }));
+  const names = (pcs: Iterable<number>) =>
+    fromRoot(pcs)
+      .map((pc) => nameOver(chord, pc))
+      .join(' ');
   const asScale = plan.shapes.length === 1 && plan.shapes[0]!.name === scale.name;
   return [
-    { name: 'Tones', values: chord.tones.map((tone) => ({ text: typeset(noteName(tone.note)), interval: intervalLabel(tone.interval) })) },
+    {
+      name: 'Tones',
+      values: chord.tones.map((tone) => ({
+        text: typeset(noteName(tone.note)),
+        interval: intervalLabel(tone.interval),
+      })),
+    },
     { name: 'Colours', values: named(availableTensions(chord, scale)) },
-    { name: 'Scale', values: [{ text: typeset(scale.name).replace('natural minor', 'minor') }, { text: scaleNotes(scale).map((note) => typeset(noteName(note))).join(' ') }] },
-    ...(asScale ? [] : [{ name: 'Plan plays', values: [{ text: plan.shapes.map((shape) => typeset(shape.name)).join(', ') }, { text: plan.material.length >= 11 ? 'every note, on the way home' : names(plan.material) }] }]),
+    {
+      name: 'Scale',
+      values: [
+        { text: typeset(scale.name).replace('natural minor', 'minor') },
+        {
+          text: scaleNotes(scale)
+            .map((note) => typeset(noteName(note)))
+            .join(' '),
+        },
+      ],
+    },
+    ...(asScale
+      ? []
+      : [
+          {
+            name: 'Plan plays',
+            values: [
+              { text: plan.shapes.map((shape) => typeset(shape.name)).join(', ') },
+              { text: plan.material.length >= 11 ? 'every note, on the way home' : names(plan.material) },
+            ],
+          },
+        ]),
     { name: 'Land on', values: named(plan.targets) },
-    ...(rubs.length > 0 ? [{ name: 'Rubs', values: [{ text: rubs.join(' ') }, { text: 'by a half step' }] }] : []),
+    ...(rubs.length > 0
+      ? [{ name: 'Rubs', values: [{ text: rubs.join(' ') }, { text: 'by a half step' }] }]
+      : []),
   ];
 }
 
@@ -121,7 +266,16 @@ export function movesOf(study: Study, index: number): string[] {
   });
 }
 
-const ROLE: Record<string, string> = { root: 'root', third: 'third', sus: 'fourth', fifth: 'fifth', sixth: 'sixth', seventh: 'seventh', bass: 'bass', tension: 'colour' };
+const ROLE: Record<string, string> = {
+  root: 'root',
+  third: 'third',
+  sus: 'fourth',
+  fifth: 'fifth',
+  sixth: 'sixth',
+  seventh: 'seventh',
+  bass: 'bass',
+  tension: 'colour',
+};
 const FRETS = ['', 'one fret', 'two frets', 'three frets', 'four frets', 'five frets', 'six frets'];
 
 /** The last stretch of the chord that sounds at one. */
@@ -132,6 +286,7 @@ function lastOf({ cells }: Study, index: number): number {
 }
 
 /** Changes of one chorus, the loop's own included, for the sentence about staying in one place. */
-export const changesInForm = ({ timeline }: Study): number => changesOf(timeline, 2).filter((change) => change.chorus === 1).length;
+export const changesInForm = ({ timeline }: Study): number =>
+  changesOf(timeline, 2).filter((change) => change.chorus === 1).length;
 
 export const guidePcs = (chord: Chord): number[] => guideTones(chord).map((tone) => tone.pc);

@@ -19,10 +19,18 @@ export function BringIn({ charts }: Props) {
     setBusy(true);
     setTrouble(null);
     try {
-      const { id } = await ask<{ id: string }>(`/api/takes/import${query}`, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file });
+      const { id } = await ask<{ id: string }>(`/api/takes/import${query}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: file,
+      });
       router.push(`/takes/${id}`);
     } catch (error) {
-      setTrouble(error instanceof ServerRefusal ? [error.problem.message, error.problem.suggestion].filter(Boolean).join(' ') : 'The server does not answer.');
+      setTrouble(
+        error instanceof ServerRefusal
+          ? [error.problem.message, error.problem.suggestion].filter(Boolean).join(' ')
+          : 'The server does not answer.',
+      );
       setBusy(false);
     }
   };
@@ -36,19 +44,84 @@ export function BringIn({ charts }: Props) {
   const fits = chart !== '' && bpm >= 20 && bpm <= 400;
   return (
     <>
-      <button type="button" className="quiet" disabled={busy} onClick={() => input.current?.click()}>{busy ? 'Bringing it in' : 'Bring in a saved take or a line'}</button>
-      <input ref={input} type="file" className="sr-only" tabIndex={-1} aria-label="A saved take (.zip), or a line (.mid, .musicxml)" accept=".zip,.mid,.midi,.musicxml,.xml" onChange={(event) => { choose(event.target.files?.[0]); event.target.value = ''; }} />
-      {trouble && !line && <span role="alert" className="text-ink">{trouble}</span>}
-      <Dialog.Root open={line !== null} onOpenChange={(open) => { if (!open) setLine(null); }}>
+      <button type="button" className="quiet" disabled={busy} onClick={() => input.current?.click()}>
+        {busy ? 'Bringing it in' : 'Bring in a saved take or a line'}
+      </button>
+      <input
+        ref={input}
+        type="file"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="A saved take (.zip), or a line (.mid, .musicxml)"
+        accept=".zip,.mid,.midi,.musicxml,.xml"
+        onChange={(event) => {
+          choose(event.target.files?.[0]);
+          event.target.value = '';
+        }}
+      />
+      {trouble && !line && (
+        <span role="alert" className="text-ink">
+          {trouble}
+        </span>
+      )}
+      <Dialog.Root
+        open={line !== null}
+        onOpenChange={(open) => {
+          if (!open) setLine(null);
+        }}
+      >
         <Dialog.Portal>
           <Dialog.Overlay className="fixed inset-0 z-20 bg-bg/80" />
-          <Dialog.Content className="fixed top-1/2 left-1/2 z-30 w-[520px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 border-t-[3px] border-now bg-panel p-6" aria-describedby={undefined}>
+          <Dialog.Content
+            className="fixed top-1/2 left-1/2 z-30 w-[520px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 border-t-[3px] border-now bg-panel p-6"
+            aria-describedby={undefined}
+          >
             <Dialog.Title className="text-[25px] leading-8 font-[640]">Hold it against a chart</Dialog.Title>
             <p className="mt-1 text-soft">{line?.name}: beat 1 of the line is beat 1 of the form.</p>
-            <label className="mt-4 grid grid-cols-[90px_1fr] items-center text-dim">Chart<select className="field text-ink" value={chart} onChange={(event) => setChart(event.target.value)}>{charts.map(({ id, title }) => <option key={id} value={id}>{title}</option>)}</select></label>
-            <label className="mt-2 grid grid-cols-[90px_1fr] items-center text-dim">Tempo<input className="field w-28 text-ink" inputMode="numeric" value={tempo} onChange={(event) => setTempo(event.target.value)} /></label>
-            {trouble && <p role="alert" className="mt-3 border-l-[3px] border-now pl-3 text-ink">{trouble}</p>}
-            <p className="mt-5 flex gap-3"><button type="button" className="go" disabled={!fits || busy} onClick={() => void send(line!, `?${new URLSearchParams({ chart, tempo: String(bpm), name: line!.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'A line' })}`)}>Bring it in</button><Dialog.Close className="quiet">Leave it</Dialog.Close></p>
+            <label className="mt-4 grid grid-cols-[90px_1fr] items-center text-dim">
+              Chart
+              <select
+                className="field text-ink"
+                value={chart}
+                onChange={(event) => setChart(event.target.value)}
+              >
+                {charts.map(({ id, title }) => (
+                  <option key={id} value={id}>
+                    {title}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <label className="mt-2 grid grid-cols-[90px_1fr] items-center text-dim">
+              Tempo
+              <input
+                className="field w-28 text-ink"
+                inputMode="numeric"
+                value={tempo}
+                onChange={(event) => setTempo(event.target.value)}
+              />
+            </label>
+            {trouble && (
+              <p role="alert" className="mt-3 border-l-[3px] border-now pl-3 text-ink">
+                {trouble}
+              </p>
+            )}
+            <p className="mt-5 flex gap-3">
+              <button
+                type="button"
+                className="go"
+                disabled={!fits || busy}
+                onClick={() =>
+                  void send(
+                    line!,
+                    `?${new URLSearchParams({ chart, tempo: String(bpm), name: line!.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'A line' })}`,
+                  )
+                }
+              >
+                Bring it in
+              </button>
+              <Dialog.Close className="quiet">Leave it</Dialog.Close>
+            </p>
           </Dialog.Content>
         </Dialog.Portal>
       </Dialog.Root>

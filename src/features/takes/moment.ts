@@ -7,7 +7,8 @@ export function takeMoment(at: number, now = Date.now()): string {
   const time = `${date.getHours()}:${String(date.getMinutes()).padStart(2, '0')}`;
   if (days === 0) return `today ${time}`;
   if (days === 1) return `yesterday ${time}`;
-  if (days < 7) return `${['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'][date.getDay()]} ${time}`;
+  if (days < 7)
+    return `${['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'][date.getDay()]} ${time}`;
   if (days < 14) return `${days} days ago`;
   return `${Math.round(days / 7)} weeks ago`;
 }

@@ -5,5 +5,15 @@ import type { TakeRow } from './TakesScreen';
 /** One line of the list for a take. */
 export function takeRow({ take, line, stars, trouble }: TakeListEntry): TakeRow {
   const { id, number, title, createdAt, plan, tempo } = take;
-  return { id, number, title, when: takeMoment(createdAt), planId: plan.id, tempo: Math.round(tempo), stars, trouble, line };
+  return {
+    id,
+    number,
+    title,
+    when: takeMoment(createdAt),
+    planId: plan.id,
+    tempo: Math.round(tempo),
+    stars,
+    trouble,
+    line,
+  };
 }

@@ -5,13 +5,37 @@ import type { Today, Tune } from '@/server/practice';
 import type { Profile } from '@/ui/form/TakeProfile';
 
 /** Something that can be started now: its place, its two lines, and why it is here. */
-export type TodayItem = { readonly href: string; readonly name: string; readonly where: string; readonly words: string; readonly bold: string | null; readonly minutes: number };
+export type TodayItem = {
+  readonly href: string;
+  readonly name: string;
+  readonly where: string;
+  readonly words: string;
+  readonly bold: string | null;
+  readonly minutes: number;
+};
 export type TodayView = {
-  readonly goal: { readonly words: string; readonly days: number; readonly day: string; readonly charts: readonly string[]; readonly minutes: number } | null;
-  readonly first: TodayItem | null; readonly also: readonly TodayItem[]; readonly minutes: number; /** The minutes there are. */ readonly given: number; readonly rests: number;
+  readonly goal: {
+    readonly words: string;
+    readonly days: number;
+    readonly day: string;
+    readonly charts: readonly string[];
+    readonly minutes: number;
+  } | null;
+  readonly first: TodayItem | null;
+  readonly also: readonly TodayItem[];
+  readonly minutes: number;
+  /** The minutes there are. */ readonly given: number;
+  readonly rests: number;
   readonly since: readonly { readonly title: string; readonly words: string }[];
   readonly tunes: readonly Tune[];
-  readonly last: { readonly id: string; readonly number: number; readonly title: string; readonly when: string; readonly choruses: number; readonly profile: Profile } | null;
+  readonly last: {
+    readonly id: string;
+    readonly number: number;
+    readonly title: string;
+    readonly when: string;
+    readonly choruses: number;
+    readonly profile: Profile;
+  } | null;
   readonly minutesThisWeek: number;
   /** The tunes of the coming days, from today. */
   readonly spread: readonly { readonly day: string; readonly titles: readonly string[] }[];
@@ -25,16 +49,47 @@ export function todayView(today: Today, moment: (at: number) => string): TodayVi
   const [first = null, ...rest] = items;
   const { goal, last } = today;
   return {
-    goal: goal && today.daysLeft !== null && today.daysLeft >= 0 ? { words: goal.words, days: today.daysLeft, day: goal.day, charts: goal.charts, minutes: goal.minutes } : null,
-    first, also: rest.slice(0, MOST_ALSO), minutes: today.steps.reduce((sum, { minutes }) => sum + minutes, 0), given: today.minutes, rests: today.steps.filter(({ kind }) => kind === 'rest').length,
-    since: sinceLastWeek(today.progress), tunes: today.tunes,
-    last: last && { id: last.take.id, number: last.take.number, title: last.take.title, when: moment(last.take.createdAt), choruses: last.take.choruses, profile: last.line.profile },
+    goal:
+      goal && today.daysLeft !== null && today.daysLeft >= 0
+        ? {
+            words: goal.words,
+            days: today.daysLeft,
+            day: goal.day,
+            charts: goal.charts,
+            minutes: goal.minutes,
+          }
+        : null,
+    first,
+    also: rest.slice(0, MOST_ALSO),
+    minutes: today.steps.reduce((sum, { minutes }) => sum + minutes, 0),
+    given: today.minutes,
+    rests: today.steps.filter(({ kind }) => kind === 'rest').length,
+    since: sinceLastWeek(today.progress),
+    tunes: today.tunes,
+    last: last && {
+      id: last.take.id,
+      number: last.take.number,
+      title: last.take.title,
+      when: moment(last.take.createdAt),
+      choruses: last.take.choruses,
+      profile: last.line.profile,
+    },
     minutesThisWeek: Math.round(today.minutesThisWeek),
-    spread: today.spread.slice(0, 7).map(({ day, charts }) => ({ day: dayName(today.now, day), titles: charts.flatMap((chart) => today.tunes.find((tune) => tune.chart === chart)?.title ?? []) })),
+    spread: today.spread
+      .slice(0, 7)
+      .map(({ day, charts }) => ({
+        day: dayName(today.now, day),
+        titles: charts.flatMap((chart) => today.tunes.find((tune) => tune.chart === chart)?.title ?? []),
+      })),
   };
 }
 
-const dayName = (now: number, ahead: number): string => (ahead === 0 ? 'today' : ahead === 1 ? 'tomorrow' : new Date(now + ahead * 86_400_000).toLocaleDateString('en-GB', { weekday: 'long' }));
+const dayName = (now: number, ahead: number): string =>
+  ahead === 0
+    ? 'today'
+    : ahead === 1
+      ? 'tomorrow'
+      : new Date(now + ahead * 86_400_000).toLocaleDateString('en-GB', { weekday: 'long' });
 
 function itemOf(step: Step, { items, tunes, now }: Today): TodayItem | null {
   if (step.kind === 'rest') return null;
@@ -42,7 +97,21 @@ function itemOf(step: Step, { items, tunes, now }: Today): TodayItem | null {
     const tune = tunes.find(({ chart }) => chart === step.chart);
     if (!tune) return null;
     const days = tune.lastPlayed === null ? null : Math.floor((now - tune.lastPlayed) / 86_400_000);
-    return { href: `/record?chart=${step.chart}`, name: tune.tempo === null ? `A take of ${tune.title}` : `A take of ${tune.title} at ${tune.tempo}`, where: days === null ? 'not played yet' : days < 1 ? 'played today' : days === 1 ? 'played yesterday' : `not played for ${days} days`, words: '', bold: null, minutes: step.minutes };
+    return {
+      href: `/record?chart=${step.chart}`,
+      name: tune.tempo === null ? `A take of ${tune.title}` : `A take of ${tune.title} at ${tune.tempo}`,
+      where:
+        days === null
+          ? 'not played yet'
+          : days < 1
+            ? 'played today'
+            : days === 1
+              ? 'played yesterday'
+              : `not played for ${days} days`,
+      words: '',
+      bold: null,
+      minutes: step.minutes,
+    };
   }
   const found = items.find(({ drill }) => drill.id === step.id);
   if (!found) return null;
@@ -51,12 +120,23 @@ function itemOf(step: Step, { items, tunes, now }: Today): TodayItem | null {
   const { pass, places } = attemptSize(drill.drill, tempo);
   const [last] = runs;
   const next = drill.ladder.rungs[drill.ladder.at + 1];
-  const onceMore = last?.passed === true && last.tempo === tempo && drill.ladder.up === 2 && !(runs[1]?.passed === true && runs[1].tempo === tempo);
+  const onceMore =
+    last?.passed === true &&
+    last.tempo === tempo &&
+    drill.ladder.up === 2 &&
+    !(runs[1]?.passed === true && runs[1].tempo === tempo);
   const ahead = next === undefined ? 'it is learnt' : `you go to ${next}`;
   return {
-    href: `/drills/${drill.id}?go=1`, name: `${typeset(drill.drill.name)} at ${tempo}`, where: drill.title, minutes: step.minutes,
+    href: `/drills/${drill.id}?go=1`,
+    name: `${typeset(drill.drill.name)} at ${tempo}`,
+    where: drill.title,
+    minutes: step.minutes,
     bold: last ? `${last.met} of ${last.of}` : null,
-    words: last ? (onceMore ? `once more at ${pass} or better and ${ahead}` : `${pass} of ${places} ${drill.ladder.up === 1 ? '' : drill.ladder.up === 2 ? 'twice in a row ' : `${drill.ladder.up} times in a row `}and ${ahead}`) : 'first try',
+    words: last
+      ? onceMore
+        ? `once more at ${pass} or better and ${ahead}`
+        : `${pass} of ${places} ${drill.ladder.up === 1 ? '' : drill.ladder.up === 2 ? 'twice in a row ' : `${drill.ladder.up} times in a row `}and ${ahead}`
+      : 'first try',
   };
 }
 
@@ -64,16 +144,39 @@ const rate = ({ met, of }: { met: number; of: number }): number => (of === 0 ? 0
 
 /** Up to three things that changed, held or stood still between the last two weeks with takes in them. */
 export function sinceLastWeek({ kinds }: Progress): { title: string; words: string }[] {
-  const pairs = kinds.flatMap((kind) => { const [before, now] = kind.weeks.slice(-2); return before && now && before !== now && now.of >= FEWEST ? [{ kind, before, now, by: rate(now) - rate(before) }] : []; });
+  const pairs = kinds.flatMap((kind) => {
+    const [before, now] = kind.weeks.slice(-2);
+    return before && now && before !== now && now.of >= FEWEST
+      ? [{ kind, before, now, by: rate(now) - rate(before) }]
+      : [];
+  });
   const name = ({ from, to }: KindCourse) => `${typeset(from)} to ${typeset(to)}`;
   const said: { title: string; words: string }[] = [];
   const best = [...pairs].sort((a, b) => b.by - a.by)[0];
-  if (best && best.by > 0.05) said.push({ title: `${name(best.kind)} ${rate(best.now) >= 0.8 ? 'is holding' : 'is better'}`, words: `third or seventh in ${best.now.met} of ${best.now.of} landings, was ${best.before.met} of ${best.before.of}` });
-  const stuck = pairs.filter((pair) => pair !== best && rate(pair.now) < 0.6).sort((a, b) => rate(a.now) - rate(b.now))[0];
-  if (stuck) said.push({ title: `${name(stuck.kind)} ${stuck.by < -0.1 ? 'has slipped' : 'has hardly moved'}`, words: `${stuck.now.met} of ${stuck.now.of}, was ${stuck.before.met} of ${stuck.before.of}${Math.abs(stuck.by) <= 0.15 ? '; too close to call' : ''}` });
+  if (best && best.by > 0.05)
+    said.push({
+      title: `${name(best.kind)} ${rate(best.now) >= 0.8 ? 'is holding' : 'is better'}`,
+      words: `third or seventh in ${best.now.met} of ${best.now.of} landings, was ${best.before.met} of ${best.before.of}`,
+    });
+  const stuck = pairs
+    .filter((pair) => pair !== best && rate(pair.now) < 0.6)
+    .sort((a, b) => rate(a.now) - rate(b.now))[0];
+  if (stuck)
+    said.push({
+      title: `${name(stuck.kind)} ${stuck.by < -0.1 ? 'has slipped' : 'has hardly moved'}`,
+      words: `${stuck.now.met} of ${stuck.now.of}, was ${stuck.before.met} of ${stuck.before.of}${Math.abs(stuck.by) <= 0.15 ? '; too close to call' : ''}`,
+    });
   const flat = pairs.find(({ kind }) => kind.plateau !== null);
-  if (flat && flat !== stuck && flat !== best) said.push({ title: `${name(flat.kind)} stands still`, words: `${flat.kind.plateau!.weeks} weeks the same: try it ${ADVICE[flat.kind.plateau!.advice]}` });
+  if (flat && flat !== stuck && flat !== best)
+    said.push({
+      title: `${name(flat.kind)} stands still`,
+      words: `${flat.kind.plateau!.weeks} weeks the same: try it ${ADVICE[flat.kind.plateau!.advice]}`,
+    });
   return said.slice(0, 3);
 }
 
-export const ADVICE = { slower: 'slower', smaller: 'over two bars only', other: 'by another way in' } as const;
+export const ADVICE = {
+  slower: 'slower',
+  smaller: 'over two bars only',
+  other: 'by another way in',
+} as const;

@@ -42,7 +42,11 @@ export const notABackup = (why: string): Failure =>
   });
 
 /** Writes a database file and its manifest as a ZIP, stored as they are (FLAC does not shrink further), and syncs it. */
-export async function writeArchive(databaseFile: string, manifest: BackupManifest, out: string): Promise<void> {
+export async function writeArchive(
+  databaseFile: string,
+  manifest: BackupManifest,
+  out: string,
+): Promise<void> {
   const zip = new yazl.ZipFile();
   zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 1)), MANIFEST);
   zip.addReadStreamLazy(DATABASE, { compress: false }, (give) => give(null, createReadStream(databaseFile)));

@@ -57,4 +57,3 @@ async function checkDestination(target: string, source: string): Promise<void> {
     });
   }
 }
-

@@ -21,8 +21,13 @@ const CHART = 'title: Kept\nkey: Bb\ntempo: 120\n\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |\
 let folder = '';
 let databases = 0;
 const at = (name: string) => path.join(folder, name);
-beforeAll(() => { folder = mkdtempSync(path.join(tmpdir(), 'wander-backup-')); });
-afterAll(() => { closeDatabase(); rmSync(folder, { recursive: true, force: true }); });
+beforeAll(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'wander-backup-'));
+});
+afterAll(() => {
+  closeDatabase();
+  rmSync(folder, { recursive: true, force: true });
+});
 const elsewhere = async () => {
   closeDatabase();
   process.env.DATABASE_URL = `file:${folder}/${databases++}.db`;
@@ -32,20 +37,47 @@ beforeEach(elsewhere);
 
 async function aTake(): Promise<{ chart: string; id: string; pcm: Uint8Array }> {
   const chart = (await createChart(CHART)).id;
-  const { id } = await beginTake({ chartId: chart, tempo: 120, choruses: 1, plan: { id: 'outline' }, rate: 8000, source: 'file', bits: 24 });
+  const { id } = await beginTake({
+    chartId: chart,
+    tempo: 120,
+    choruses: 1,
+    plan: { id: 'outline' },
+    rate: 8000,
+    source: 'file',
+    bits: 24,
+  });
   const pcm = Uint8Array.from({ length: 8000 * 3 }, (_, at) => (at * 7) % 251);
   await storeChunk(id, 0, pcm, checksumOf(pcm));
-  await finishTake(id, { frames: 8000, offsetSec: 0, transcription: { schema: 'idle-wander/notes@1', notes: [], tuning: { a4: 440 }, durationSec: 1, playingLevel: -90, certainty: 0 } });
+  await finishTake(id, {
+    frames: 8000,
+    offsetSec: 0,
+    transcription: {
+      schema: 'idle-wander/notes@1',
+      notes: [],
+      tuning: { a4: 440 },
+      durationSec: 1,
+      playingLevel: -90,
+      certainty: 0,
+    },
+  });
   return { chart, id, pcm };
 }
-const refused = async (work: Promise<unknown>): Promise<string> => work.then(() => 'done', (error: unknown) => (error instanceof Failure ? error.problem.code : String(error)));
+const refused = async (work: Promise<unknown>): Promise<string> =>
+  work.then(
+    () => 'done',
+    (error: unknown) => (error instanceof Failure ? error.problem.code : String(error)),
+  );
 
 test('all that is kept goes out in one ZIP and comes back whole in another place; what was there is kept beside', async () => {
   const { chart, id, pcm } = await aTake();
   const { bytes } = await backUp(at('all.zip'));
   expect(readFileSync(at('all.zip'))).toHaveLength(bytes);
   // the ZIP opens with another reader, and holds a database as SQLite writes it (its file format, section 1.3: the header string)
-  expect(Buffer.from(unzipSync(readFileSync(at('all.zip')))['idle-wander.db']!).subarray(0, 15).toString()).toBe('SQLite format 3');
+  expect(
+    Buffer.from(unzipSync(readFileSync(at('all.zip')))['idle-wander.db']!)
+      .subarray(0, 15)
+      .toString(),
+  ).toBe('SQLite format 3');
   await elsewhere();
   const other = await createChart(CHART.replace('Kept', 'Other'));
   const { before } = await restore(at('all.zip'));
@@ -67,14 +99,18 @@ test('a broken, foreign or newer file changes nothing and says why', async () =>
   writeFileSync(at('cut.zip'), whole.subarray(0, whole.length / 2));
   writeFileSync(at('text.zip'), 'no archive');
   writeFileSync(at('other.zip'), zipSync({ 'readme.txt': strToU8('hello') }));
-  writeFileSync(at('fake.zip'), zipSync({ 'idle-wander.db': [strToU8('SQLite format 3 but not really'.repeat(200)), { level: 0 }] }));
+  writeFileSync(
+    at('fake.zip'),
+    zipSync({ 'idle-wander.db': [strToU8('SQLite format 3 but not really'.repeat(200)), { level: 0 }] }),
+  );
   const damaged = Buffer.from(unzipSync(whole)['idle-wander.db']!);
   damaged.fill(0x5a, 4096 * 3, 4096 * 5);
   writeFileSync(at('damaged.zip'), zipSync({ 'idle-wander.db': [damaged, { level: 0 }] }));
   await database().run("INSERT INTO __drizzle_migrations (hash, created_at) VALUES ('later', 9999999999999)");
   await backUp(at('newer.zip'));
   await database().run("DELETE FROM __drizzle_migrations WHERE hash = 'later'");
-  for (const name of ['cut', 'text', 'other', 'fake', 'damaged']) expect([name, await refused(restore(at(`${name}.zip`)))]).toEqual([name, 'backup.unreadable']);
+  for (const name of ['cut', 'text', 'other', 'fake', 'damaged'])
+    expect([name, await refused(restore(at(`${name}.zip`)))]).toEqual([name, 'backup.unreadable']);
   expect(await refused(restore(at('newer.zip')))).toBe('backup.newer');
   expect((await listCharts()).map(({ id }) => id)).toEqual([chart]);
   await deleteChart(chart);
@@ -98,10 +134,20 @@ test('restoring onto the database it came from leaves every table as it was', as
 
 test('sound that looks like the end of a ZIP member is no end', async () => {
   const chart = (await createChart(CHART)).id;
-  const { id } = await beginTake({ chartId: chart, tempo: 120, choruses: 1, plan: { id: 'outline' }, rate: 8000, source: 'file', bits: 24 });
+  const { id } = await beginTake({
+    chartId: chart,
+    tempo: 120,
+    choruses: 1,
+    plan: { id: 'outline' },
+    rate: 8000,
+    source: 'file',
+    bits: 24,
+  });
   const pcm = Buffer.alloc(8000 * 3);
   // PKWARE APPNOTE 6.3.10: signatures of the central directory, a local header, a data descriptor and the end record
-  ['PK\x01\x02', 'PK\x03\x04', 'PK\x07\x08', 'PK\x05\x06'].forEach((signature, n) => pcm.write(signature, n * 300, 'latin1'));
+  ['PK\x01\x02', 'PK\x03\x04', 'PK\x07\x08', 'PK\x05\x06'].forEach((signature, n) =>
+    pcm.write(signature, n * 300, 'latin1'),
+  );
   await storeChunk(id, 0, pcm, checksumOf(pcm));
   await database().run(sql`UPDATE audio_chunks SET pcm = ${pcm}, codec = 'pcm'`);
   await backUp(at('signatures.zip'));
@@ -121,10 +167,15 @@ test('a backup with a changed byte anywhere is refused, or comes back equal wher
   for (let n = 0; n < 40; n++) {
     const changed = Buffer.from(whole);
     const place = n < 10 ? whole.length - 1 - n * 20 : Math.floor(random() * whole.length);
-    changed.fill(n % 2 ? changed[place]! ^ (1 << n % 8) : 0xee, place, Math.min(whole.length, place + 1 + (n % 3) * 50));
+    changed.fill(
+      n % 2 ? changed[place]! ^ (1 << (n % 8)) : 0xee,
+      place,
+      Math.min(whole.length, place + 1 + (n % 3) * 50),
+    );
     writeFileSync(at('flipped.zip'), changed);
     await elsewhere();
-    if ((await refused(restore(at('flipped.zip')))) === 'done') expect(await contents(databaseFile())).toEqual(tables);
+    if ((await refused(restore(at('flipped.zip')))) === 'done')
+      expect(await contents(databaseFile())).toEqual(tables);
     else refusals++;
   }
   expect(refusals).toBeGreaterThan(30);

@@ -15,7 +15,8 @@ export async function openChecked(archive: string, file: string): Promise<void> 
       const integrity = await client.execute('PRAGMA integrity_check');
       if (integrity.rows[0]?.[0] !== 'ok') throw notABackup('its database is damaged');
       const broken = await client.execute('PRAGMA foreign_key_check');
-      if (broken.rows.length > 0) throw notABackup(`rows of ${String(broken.rows[0]?.[0])} belong to nothing`);
+      if (broken.rows.length > 0)
+        throw notABackup(`rows of ${String(broken.rows[0]?.[0])} belong to nothing`);
       await client.execute('SELECT count(*) FROM __drizzle_migrations');
       const differing = manifest && differingTable(manifest.tables, await tableDigests(client));
       if (differing) throw notABackup(`its table ${differing} is not what was written`);
@@ -28,7 +29,9 @@ export async function openChecked(archive: string, file: string): Promise<void> 
 
 /** @throws Failure where a database has more migrations than this program knows */
 export async function checkVersion(file: string): Promise<void> {
-  const made = await withDatabaseFile(file, (client) => client.execute('SELECT count(*) FROM __drizzle_migrations'));
+  const made = await withDatabaseFile(file, (client) =>
+    client.execute('SELECT count(*) FROM __drizzle_migrations'),
+  );
   if (Number(made.rows[0]?.[0]) <= (await knownMigrations())) return;
   throw new Failure(409, {
     code: 'backup.newer',

@@ -11,7 +11,8 @@ export const DEFAULT_DATABASE = 'file:./data/idle-wander.db';
 
 function connect() {
   const url = process.env.DATABASE_URL ?? DEFAULT_DATABASE;
-  if (url.startsWith('file:')) mkdirSync(path.dirname(path.resolve(url.slice('file:'.length))), { recursive: true });
+  if (url.startsWith('file:'))
+    mkdirSync(path.dirname(path.resolve(url.slice('file:'.length))), { recursive: true });
   const client = createClient({ url, timeout: 5000 });
   return { client, db: drizzle(client, { schema, casing: 'snake_case' }) };
 }
@@ -41,20 +42,28 @@ export function write<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
 }
 
 /** Whether the database is a file of this machine, and not on a server elsewhere. */
-export const isFileDatabase = (): boolean => (process.env.DATABASE_URL ?? DEFAULT_DATABASE).startsWith('file:');
+export const isFileDatabase = (): boolean =>
+  (process.env.DATABASE_URL ?? DEFAULT_DATABASE).startsWith('file:');
 
 const migrations = (): string => path.resolve('drizzle');
 
 /** The file all is kept in. Only a file can be backed up from here; a database elsewhere has its own keeper. */
 export function databaseFile(): string {
   const url = process.env.DATABASE_URL ?? DEFAULT_DATABASE;
-  if (!url.startsWith('file:')) throw new Failure(422, { code: 'database.remote', message: 'The database lies on another machine.', suggestion: 'Back it up there.' });
+  if (!url.startsWith('file:'))
+    throw new Failure(422, {
+      code: 'database.remote',
+      message: 'The database lies on another machine.',
+      suggestion: 'Back it up there.',
+    });
   return path.resolve(url.slice('file:'.length));
 }
 
 /** How many steps the newest schema is from the first. */
 export async function knownMigrations(folder = migrations()): Promise<number> {
-  return (JSON.parse(await readFile(path.join(folder, 'meta/_journal.json'), 'utf8')) as { entries: unknown[] }).entries.length;
+  return (
+    JSON.parse(await readFile(path.join(folder, 'meta/_journal.json'), 'utf8')) as { entries: unknown[] }
+  ).entries.length;
 }
 
 /** Brings another database file to the newest schema. */

@@ -19,9 +19,11 @@ export type JudgedTake = {
 export function judgeRequest({ own, earlier }: JudgingRequest): JudgedTake {
   const judged = judgeTake(own);
   const { chart, plan, report, marks } = judged;
-  const before = earlier.map(
-    ({ one, report: known }): FindingsRequest => ({ ...framed(one), tempo: one.tempo, report: known ?? reportOf(one) }),
-  );
+  const before = earlier.map(({ one, report: known }): FindingsRequest => ({
+    ...framed(one),
+    tempo: one.tempo,
+    report: known ?? reportOf(one),
+  }));
   // one thing that went well, then what to practise
   const praise = praiseOf([...before, { chart, tempo: own.tempo, plan, report }]).slice(0, 1);
   return { report, findings: [...praise, ...findingsIn(own, judged)], marks };

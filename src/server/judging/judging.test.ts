@@ -59,10 +59,25 @@ const heard = (...notes: object[]): Partial<TakeDocument> => ({
 
 test.each<[string, Partial<TakeDocument>, string]>([
   ['an unknown plan', { plan: { id: 'magic' } as never }, 'archive.shape'],
-  ['a part without a place', { plan: { id: 'outline', parts: [{ plan: { id: 'outline' } }] } as never }, 'archive.shape'],
+  [
+    'a part without a place',
+    { plan: { id: 'outline', parts: [{ plan: { id: 'outline' } }] } as never },
+    'archive.shape',
+  ],
   ['a note of 300,000 seconds', heard(note({ offsetSec: 300_001 })), 'archive.times'],
   ['a note before the take', heard(note({ onsetSec: -500, offsetSec: 1 })), 'archive.times'],
-  ['a bend that lasts hours', heard(note({ bend: [[0, 0], [299_999, 100]] })), 'archive.shape'],
+  [
+    'a bend that lasts hours',
+    heard(
+      note({
+        bend: [
+          [0, 0],
+          [299_999, 100],
+        ],
+      }),
+    ),
+    'archive.shape',
+  ],
   ['a pitch no instrument has', heard(note({ midi: 128 })), 'archive.shape'],
   ['a chart that cannot be read', { chartText: '| Cq |' }, 'chord.unknown'],
 ])('an archive with %s is refused', async (_, change, code) => {
@@ -78,14 +93,27 @@ test('notes in unison are judged, however many', async () => {
   }
 });
 
-const ONE: Case = { chartText: CHART, tempo: 120, pace: null, choruses: 1, plan: { id: 'outline' }, offsetSec: 0, heard: [note()], edits: [] };
+const ONE: Case = {
+  chartText: CHART,
+  tempo: 120,
+  pace: null,
+  choruses: 1,
+  plan: { id: 'outline' },
+  offsetSec: 0,
+  heard: [note()],
+  edits: [],
+};
 
 test('a take that takes too long is given up; the next one is judged', async () => {
-  const notes = Array.from({ length: 60_000 }, (_, n) => note({ onsetSec: n * 0.001, offsetSec: n * 0.001 + 5 }));
+  const notes = Array.from({ length: 60_000 }, (_, n) =>
+    note({ onsetSec: n * 0.001, offsetSec: n * 0.001 + 5 }),
+  );
   const long = judgingThread().judge({ own: { ...ONE, choruses: 20, heard: notes }, earlier: [] }, 50);
   await expect(long).rejects.toThrow(CannotJudge);
   expect((await judgingThread().judge({ own: ONE, earlier: [] })).report.notes).toHaveLength(1);
-  await expect(judgingThread().judge({ own: { ...ONE, chartText: '| Cq |' }, earlier: [] })).rejects.toThrow(CannotJudge);
+  await expect(judgingThread().judge({ own: { ...ONE, chartText: '| Cq |' }, earlier: [] })).rejects.toThrow(
+    CannotJudge,
+  );
   expect((await judgingThread().judge({ own: ONE, earlier: [] })).report.notes).toHaveLength(1);
 });
 
@@ -95,7 +123,10 @@ test('a take that cannot be judged is listed with its reason, stops no other, an
   const worse = await bring({ title: 'Worse' });
   await write(async (tx) => {
     await tx.update(takes).set({ chartText: '| Cq |' }).where(eq(takes.id, bad.id));
-    await tx.update(takes).set({ plan: { id: 'magic' } }).where(eq(takes.id, worse.id));
+    await tx
+      .update(takes)
+      .set({ plan: { id: 'magic' } })
+      .where(eq(takes.id, worse.id));
   });
   for (let visit = 0; visit < 2; visit++) {
     const { entries } = await listedTakes({ from: 0, most: 10 });

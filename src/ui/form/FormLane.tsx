@@ -18,16 +18,64 @@ export function FormLane(props: LaneProps) {
   const placed = take ? placeNotes(take, from, to, x, lane, slope) : [];
   return (
     <>
-      {view === 'height' && <line x1={geometry.left} y1={slope.ground} x2={geometry.right} y2={slope.ground} stroke="var(--line)" />}
+      {view === 'height' && (
+        <line
+          x1={geometry.left}
+          y1={slope.ground}
+          x2={geometry.right}
+          y2={slope.ground}
+          stroke="var(--line)"
+        />
+      )}
       {view === 'pitch' && <Ledges {...props} slope={slope} />}
       {onBeat && (
-        <rect x={geometry.left} y={1} width={geometry.right - geometry.left} height={height - 3} fill="transparent" className="cursor-pointer"
-          onClick={(event) => onBeat(beatUnder(event, geometry, row.start + offset))} />
+        <rect
+          x={geometry.left}
+          y={1}
+          width={geometry.right - geometry.left}
+          height={height - 3}
+          fill="transparent"
+          className="cursor-pointer"
+          onClick={(event) => onBeat(beatUnder(event, geometry, row.start + offset))}
+        />
       )}
-      {marked && marked[1] > from + 1 && marked[0] < to && <rect x={x(Math.max(marked[0], from + 1))} y={height - 3} width={Math.max(3, x(Math.min(marked[1], to)) - x(Math.max(marked[0], from + 1)))} height={3} fill="var(--now)" pointerEvents="none" />}
-      {take && (view === 'closed' ? <ClosedGates take={take} chorus={chorus} from={from} to={to} x={x} height={height} /> : <Gates take={take} chorus={chorus} from={from} to={to} x={x} height={height} what="lines" />)}
-      <path d={contour(view === 'closed' ? placed.filter(({ lead }) => !lead) : placed)} stroke="var(--h4)" strokeWidth={view === 'closed' ? 1 : 1.5} fill="none" pointerEvents="none" />
-      {view === 'closed' ? <ClosedNotes placed={placed} /> : placed.map((one) => <NoteMark key={`${one.note.index}-${one.part.from}`} one={one} selected={props.selected} onNote={props.onNote} slope={slope} beatWidth={geometry.beatWidth} />)}
+      {marked && marked[1] > from + 1 && marked[0] < to && (
+        <rect
+          x={x(Math.max(marked[0], from + 1))}
+          y={height - 3}
+          width={Math.max(3, x(Math.min(marked[1], to)) - x(Math.max(marked[0], from + 1)))}
+          height={3}
+          fill="var(--now)"
+          pointerEvents="none"
+        />
+      )}
+      {take &&
+        (view === 'closed' ? (
+          <ClosedGates take={take} chorus={chorus} from={from} to={to} x={x} height={height} />
+        ) : (
+          <Gates take={take} chorus={chorus} from={from} to={to} x={x} height={height} what="lines" />
+        ))}
+      <path
+        d={contour(view === 'closed' ? placed.filter(({ lead }) => !lead) : placed)}
+        stroke="var(--h4)"
+        strokeWidth={view === 'closed' ? 1 : 1.5}
+        fill="none"
+        pointerEvents="none"
+      />
+      {view === 'closed' ? (
+        <ClosedNotes placed={placed} />
+      ) : (
+        placed.map((one) => (
+          <NoteMark
+            key={`${one.note.index}-${one.part.from}`}
+            one={one}
+            selected={props.selected}
+            onNote={props.onNote}
+            slope={slope}
+            beatWidth={geometry.beatWidth}
+          />
+        ))
+      )}
       {take && view !== 'closed' && (
         <>
           <Brackets take={take} placed={placed} />
@@ -38,29 +86,63 @@ export function FormLane(props: LaneProps) {
         </>
       )}
       {fix && <Fix fix={fix} placed={placed} slope={slope} view={view} />}
-      {cursor !== undefined && cursor !== null && cursor >= from + 1 && cursor < to && <line x1={x(cursor)} y1={-1} x2={x(cursor)} y2={height - 1} stroke="var(--now)" strokeWidth={3} pointerEvents="none" />}
+      {cursor !== undefined && cursor !== null && cursor >= from + 1 && cursor < to && (
+        <line
+          x1={x(cursor)}
+          y1={-1}
+          x2={x(cursor)}
+          y2={height - 1}
+          stroke="var(--now)"
+          strokeWidth={3}
+          pointerEvents="none"
+        />
+      )}
     </>
   );
 }
 
 /** A dotted line over what was played without the band, named where it begins. */
-function BandRests({ alone, from, to, x }: { alone: TakeOnForm['alone']; from: Beats; to: Beats; x: (beat: Beats) => number }) {
+function BandRests({
+  alone,
+  from,
+  to,
+  x,
+}: {
+  alone: TakeOnForm['alone'];
+  from: Beats;
+  to: Beats;
+  x: (beat: Beats) => number;
+}) {
   return (
     <g pointerEvents="none">
-      {alone.filter(([start, end]) => end > from && start < to).map(([start, end]) => {
-        const [a, b] = [x(Math.max(start, from)) + 3, x(Math.min(end, to)) - 3];
-        return (
-          <g key={start} data-band-rests={start}>
-            <path d={`M${a + 62} 6H${b}`} stroke="var(--soft)" strokeWidth={1.5} strokeDasharray="1 5" strokeLinecap="round" />
-            <text x={a} y={10} fontSize={11} style={{ fill: 'var(--soft)' }}>band rests</text>
-          </g>
-        );
-      })}
+      {alone
+        .filter(([start, end]) => end > from && start < to)
+        .map(([start, end]) => {
+          const [a, b] = [x(Math.max(start, from)) + 3, x(Math.min(end, to)) - 3];
+          return (
+            <g key={start} data-band-rests={start}>
+              <path
+                d={`M${a + 62} 6H${b}`}
+                stroke="var(--soft)"
+                strokeWidth={1.5}
+                strokeDasharray="1 5"
+                strokeLinecap="round"
+              />
+              <text x={a} y={10} fontSize={11} style={{ fill: 'var(--soft)' }}>
+                band rests
+              </text>
+            </g>
+          );
+        })}
     </g>
   );
 }
 
-function beatUnder(event: React.MouseEvent<SVGRectElement>, { left, beatWidth }: RowGeometry, start: Beats): Beats {
+function beatUnder(
+  event: React.MouseEvent<SVGRectElement>,
+  { left, beatWidth }: RowGeometry,
+  start: Beats,
+): Beats {
   const matrix = event.currentTarget.getScreenCTM();
   const inside = matrix ? (event.clientX - matrix.e) / matrix.a : left;
   return start + (inside - left) / beatWidth;
@@ -73,19 +155,67 @@ function Ledges({ row, geometry, slope, lane }: LaneProps & { slope: ReturnType<
     const ledges = [];
     for (let midi = Math.ceil(slope.lowest); midi <= slope.highest; midi++) {
       const tone = chord.tones.find(({ pc }) => pc === ((midi % 12) + 12) % 12);
-      if (tone) ledges.push(<line key={`${chord.start} ${midi}`} x1={a} y1={slope.y(midi)} x2={b} y2={slope.y(midi)} stroke={tone.guide ? 'var(--h3)' : 'var(--line)'} strokeWidth={1} opacity={tone.guide ? 0.75 : 1} />);
+      if (tone)
+        ledges.push(
+          <line
+            key={`${chord.start} ${midi}`}
+            x1={a}
+            y1={slope.y(midi)}
+            x2={b}
+            y2={slope.y(midi)}
+            stroke={tone.guide ? 'var(--h3)' : 'var(--line)'}
+            strokeWidth={1}
+            opacity={tone.guide ? 0.75 : 1}
+          />,
+        );
     }
     return ledges;
   });
-  return <g pointerEvents="none" data-lane={lane.chorus}>{lines}</g>;
+  return (
+    <g pointerEvents="none" data-lane={lane.chorus}>
+      {lines}
+    </g>
+  );
 }
 
-function ClosedGates({ take, chorus, from, to, x, height }: { take: TakeOnForm; chorus: number; from: Beats; to: Beats; x: (beat: Beats) => number; height: number }) {
-  return <>{take.gates.filter((gate) => gate.chorus === chorus && gate.at >= from + 1 - 1e-6 && gate.at < to - 1e-6).map((gate) => <GateLine key={gate.index} x={x(gate.at)} from={1} to={height - 3} mark={gate.mark} scale={0.75} />)}</>;
+function ClosedGates({
+  take,
+  chorus,
+  from,
+  to,
+  x,
+  height,
+}: {
+  take: TakeOnForm;
+  chorus: number;
+  from: Beats;
+  to: Beats;
+  x: (beat: Beats) => number;
+  height: number;
+}) {
+  return (
+    <>
+      {take.gates
+        .filter((gate) => gate.chorus === chorus && gate.at >= from + 1 - 1e-6 && gate.at < to - 1e-6)
+        .map((gate) => (
+          <GateLine key={gate.index} x={x(gate.at)} from={1} to={height - 3} mark={gate.mark} scale={0.75} />
+        ))}
+    </>
+  );
 }
 
 /** The note of the one-note fix where it would have been: a ring in the one accent, with the way there. */
-function Fix({ fix, placed, slope, view }: { fix: NonNullable<FormRowProps['fix']>; placed: readonly Placed[]; slope: ReturnType<typeof slopeOf>; view: LaneSpec['view'] }) {
+function Fix({
+  fix,
+  placed,
+  slope,
+  view,
+}: {
+  fix: NonNullable<FormRowProps['fix']>;
+  placed: readonly Placed[];
+  slope: ReturnType<typeof slopeOf>;
+  view: LaneSpec['view'];
+}) {
   const one = placed.find(({ note, lead }) => note.index === fix.noteIndex && !lead);
   if (!one || view === 'closed') return null;
   const y = view === 'pitch' ? slope.y(fix.toMidi) : slope.ground;
@@ -93,9 +223,33 @@ function Fix({ fix, placed, slope, view }: { fix: NonNullable<FormRowProps['fix'
   const away = Math.abs(y - one.y) > 4;
   return (
     <g pointerEvents="none" data-fix={fix.toMidi}>
-      {away && <path d={`M${middle} ${one.y + Math.sign(y - one.y) * (one.height / 2 + 2)}V${y - Math.sign(y - one.y) * 9}`} stroke="var(--now)" strokeWidth={2} />}
-      <rect x={one.x - 1} y={y - 9} width={Math.min(one.width, 26) + 2} height={18} rx={9} fill="var(--row)" stroke="var(--now)" strokeWidth={2} />
-      <text x={middle} y={y + 4.2} fontSize={12} fontWeight={660} textAnchor="middle" style={{ fill: 'var(--ink)' }}>{fix.label}</text>
+      {away && (
+        <path
+          d={`M${middle} ${one.y + Math.sign(y - one.y) * (one.height / 2 + 2)}V${y - Math.sign(y - one.y) * 9}`}
+          stroke="var(--now)"
+          strokeWidth={2}
+        />
+      )}
+      <rect
+        x={one.x - 1}
+        y={y - 9}
+        width={Math.min(one.width, 26) + 2}
+        height={18}
+        rx={9}
+        fill="var(--row)"
+        stroke="var(--now)"
+        strokeWidth={2}
+      />
+      <text
+        x={middle}
+        y={y + 4.2}
+        fontSize={12}
+        fontWeight={660}
+        textAnchor="middle"
+        style={{ fill: 'var(--ink)' }}
+      >
+        {fix.label}
+      </text>
     </g>
   );
 }

@@ -2,7 +2,15 @@ import { ChordSvg } from '../ChordSymbol';
 import { chordWidth } from '../chordParts';
 import type { FormRowModel } from './formRows';
 import { FormLane } from './FormLane';
-import { HEAD, LANE, lanesHeight, rowGeometry, type FormRowProps, type LaneSpec, type RowGeometry } from './geometry';
+import {
+  HEAD,
+  LANE,
+  lanesHeight,
+  rowGeometry,
+  type FormRowProps,
+  type LaneSpec,
+  type RowGeometry,
+} from './geometry';
 
 /** Four bars of the form with every chorus of them stacked close below: the picture that the whole product shares. */
 export function FormRow(props: FormRowProps) {
@@ -13,9 +21,28 @@ export function FormRow(props: FormRowProps) {
   return (
     <g>
       {lanes.map(({ chorus, view, height }, place) => (
-        <g key={chorus} transform={`translate(0 ${tops[place]})`} className={props.onChorus ? 'cursor-pointer' : undefined} onClick={props.onChorus ? () => props.onChorus!(chorus) : undefined}>
-          <rect x={geometry.left} y={1} width={geometry.right - geometry.left} height={height - 3} fill="var(--row)" />
-          <text x={0} y={height / 2 + 5} fontSize={view === 'closed' ? 12 : 14} fontWeight={560} style={{ fill: 'var(--soft)' }}>{chorus + 1}</text>
+        <g
+          key={chorus}
+          transform={`translate(0 ${tops[place]})`}
+          className={props.onChorus ? 'cursor-pointer' : undefined}
+          onClick={props.onChorus ? () => props.onChorus!(chorus) : undefined}
+        >
+          <rect
+            x={geometry.left}
+            y={1}
+            width={geometry.right - geometry.left}
+            height={height - 3}
+            fill="var(--row)"
+          />
+          <text
+            x={0}
+            y={height / 2 + 5}
+            fontSize={view === 'closed' ? 12 : 14}
+            fontWeight={560}
+            style={{ fill: 'var(--soft)' }}
+          >
+            {chorus + 1}
+          </text>
         </g>
       ))}
       <RowHead row={row} geometry={geometry} bottom={HEAD + lanesHeight(lanes)} />
@@ -28,7 +55,15 @@ export function FormRow(props: FormRowProps) {
   );
 }
 
-function RowHead({ row, geometry: { x, right }, bottom }: { row: FormRowModel; geometry: RowGeometry; bottom: number }) {
+function RowHead({
+  row,
+  geometry: { x, right },
+  bottom,
+}: {
+  row: FormRowModel;
+  geometry: RowGeometry;
+  bottom: number;
+}) {
   return (
     <>
       {row.chords.map((chord) => {
@@ -36,12 +71,35 @@ function RowHead({ row, geometry: { x, right }, bottom }: { row: FormRowModel; g
         const size = Math.max(11, Math.min(20, room / chordWidth(chord.symbol)));
         return (
           <g key={chord.start}>
-            <line x1={x(chord.start)} y1={chord.changes ? 2 : HEAD - 6} x2={x(chord.start)} y2={bottom - 2} stroke={chord.changes ? 'var(--dim)' : 'var(--line)'} />
-            <ChordSvg x={x(chord.start) + 8} y={18} symbol={chord.symbol} size={size} fill={chord.changes ? 'var(--ink)' : 'var(--soft)'} />
+            <line
+              x1={x(chord.start)}
+              y1={chord.changes ? 2 : HEAD - 6}
+              x2={x(chord.start)}
+              y2={bottom - 2}
+              stroke={chord.changes ? 'var(--dim)' : 'var(--line)'}
+            />
+            <ChordSvg
+              x={x(chord.start) + 8}
+              y={18}
+              symbol={chord.symbol}
+              size={size}
+              fill={chord.changes ? 'var(--ink)' : 'var(--soft)'}
+            />
           </g>
         );
       })}
-      {row.bars.map((bar) => <text key={bar.number} x={x(bar.end) - 8} y={17} fontSize={12} textAnchor="end" style={{ fill: 'var(--dim)' }}>{bar.number}</text>)}
+      {row.bars.map((bar) => (
+        <text
+          key={bar.number}
+          x={x(bar.end) - 8}
+          y={17}
+          fontSize={12}
+          textAnchor="end"
+          style={{ fill: 'var(--dim)' }}
+        >
+          {bar.number}
+        </text>
+      ))}
       <line x1={right} y1={2} x2={right} y2={bottom - 2} stroke="var(--line)" />
     </>
   );

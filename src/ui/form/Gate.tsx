@@ -11,36 +11,87 @@ export function GateLine({ x, from, to, mark, scale = 1 }: LineProps) {
   const dots = `${2 * scale} ${3.5 * scale}`;
   const end = (to - from) * 0.17;
   switch (mark) {
-    case 'target': return line(from, to, 'var(--h0)', 3);
-    case 'chord-tone': return line(from, to, 'var(--h1)', 1.5);
-    case 'target-late': return <>{line(from + scale, (from + to) / 2 - scale, 'var(--h3)', 1.5, dots)}{line((from + to) / 2, to, 'var(--h0)', 3)}</>;
-    case 'rest': return <>{line(from, from + end, 'var(--h3)', 1.5)}{line(to - end, to, 'var(--h3)', 1.5)}</>;
-    case 'not-met': return line(from + scale, to, 'var(--h3)', 1.5, dots);
+    case 'target':
+      return line(from, to, 'var(--h0)', 3);
+    case 'chord-tone':
+      return line(from, to, 'var(--h1)', 1.5);
+    case 'target-late':
+      return (
+        <>
+          {line(from + scale, (from + to) / 2 - scale, 'var(--h3)', 1.5, dots)}
+          {line((from + to) / 2, to, 'var(--h0)', 3)}
+        </>
+      );
+    case 'rest':
+      return (
+        <>
+          {line(from, from + end, 'var(--h3)', 1.5)}
+          {line(to - end, to, 'var(--h3)', 1.5)}
+        </>
+      );
+    case 'not-met':
+      return line(from + scale, to, 'var(--h3)', 1.5, dots);
   }
 }
 
 /** The same for many gates at once, one shape for all of a kind: for pictures that are too small to touch. */
-export function GateLines({ gates, from, to, scale = 1 }: { gates: readonly { readonly x: number; readonly mark: GateMark }[] } & Omit<LineProps, 'x' | 'mark'>) {
+export function GateLines({
+  gates,
+  from,
+  to,
+  scale = 1,
+}: { gates: readonly { readonly x: number; readonly mark: GateMark }[] } & Omit<LineProps, 'x' | 'mark'>) {
   const end = (to - from) * 0.17;
   const parts: [GateMark, number, number, string, number, boolean][] = [
-    ['target', from, to, 'var(--h0)', 3, false], ['chord-tone', from, to, 'var(--h1)', 1.5, false], ['target-late', from + scale, (from + to) / 2 - scale, 'var(--h3)', 1.5, true], ['target-late', (from + to) / 2, to, 'var(--h0)', 3, false],
-    ['rest', from, from + end, 'var(--h3)', 1.5, false], ['rest', to - end, to, 'var(--h3)', 1.5, false], ['not-met', from + scale, to, 'var(--h3)', 1.5, true],
+    ['target', from, to, 'var(--h0)', 3, false],
+    ['chord-tone', from, to, 'var(--h1)', 1.5, false],
+    ['target-late', from + scale, (from + to) / 2 - scale, 'var(--h3)', 1.5, true],
+    ['target-late', (from + to) / 2, to, 'var(--h0)', 3, false],
+    ['rest', from, from + end, 'var(--h3)', 1.5, false],
+    ['rest', to - end, to, 'var(--h3)', 1.5, false],
+    ['not-met', from + scale, to, 'var(--h3)', 1.5, true],
   ];
   return (
     <>
       {parts.map(([mark, a, b, stroke, width, dotted], index) => {
-        const d = gates.filter((gate) => gate.mark === mark).map(({ x }) => `M${x.toFixed(1)} ${a.toFixed(1)}V${b.toFixed(1)}`).join('');
-        return d && <path key={index} className="gates" d={d} stroke={stroke} strokeWidth={width * scale} strokeDasharray={dotted ? `${2 * scale} ${3.5 * scale}` : undefined} />;
+        const d = gates
+          .filter((gate) => gate.mark === mark)
+          .map(({ x }) => `M${x.toFixed(1)} ${a.toFixed(1)}V${b.toFixed(1)}`)
+          .join('');
+        return (
+          d && (
+            <path
+              key={index}
+              className="gates"
+              d={d}
+              stroke={stroke}
+              strokeWidth={width * scale}
+              strokeDasharray={dotted ? `${2 * scale} ${3.5 * scale}` : undefined}
+            />
+          )
+        );
       })}
     </>
   );
 }
 
 export const GATE_WORDS: Record<GateMark, string> = {
-  target: 'target', 'target-late': 'target, late', 'chord-tone': 'chord tone', 'not-met': 'not met', rest: 'at rest',
+  target: 'target',
+  'target-late': 'target, late',
+  'chord-tone': 'chord tone',
+  'not-met': 'not met',
+  rest: 'at rest',
 };
 
-type ChipProps = { x: number; y: number; mark: GateMark; timing: Timing; tier: number; label: string; width?: number };
+type ChipProps = {
+  x: number;
+  y: number;
+  mark: GateMark;
+  timing: Timing;
+  tier: number;
+  label: string;
+  width?: number;
+};
 
 /** A landing on its own small gate: the chip stands left of the line (early), on it, right of it (late) or across it (held). */
 export function GateChip({ x, y, mark, timing, tier, label, width = 20 }: ChipProps) {
@@ -50,9 +101,24 @@ export function GateChip({ x, y, mark, timing, tier, label, width = 20 }: ChipPr
       <>
         {line}
         <rect x={x - 7} y={y - 8} width={14} height={16} fill="var(--bg)" />
-        <text x={x} y={y + 5} fontSize={14} textAnchor="middle" style={{ fill: 'var(--dim)' }}>–</text>
+        <text x={x} y={y + 5} fontSize={14} textAnchor="middle" style={{ fill: 'var(--dim)' }}>
+          –
+        </text>
       </>
     );
   const left = { early: x - width - 1.5, late: x + 1.5, held: x - 16, on: x - width / 2 }[timing];
-  return <>{line}<Pill x={left} y={y} width={timing === 'held' ? 32 : width} height={18} tier={tier} label={label} size={12} /></>;
+  return (
+    <>
+      {line}
+      <Pill
+        x={left}
+        y={y}
+        width={timing === 'held' ? 32 : width}
+        height={18}
+        tier={tier}
+        label={label}
+        size={12}
+      />
+    </>
+  );
 }

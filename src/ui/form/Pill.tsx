@@ -1,4 +1,12 @@
-type Props = { x: number; y: number; width: number; height: number; tier: number; label?: string; size?: number };
+type Props = {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  tier: number;
+  label?: string;
+  size?: number;
+};
 
 /** One note: heights 0 to 2 solid and paler, 3 hollow, 4 dashed; its interval printed where there is room. */
 export function Pill({ x, y, width, height, tier, label = '', size = 11.5 }: Props) {
@@ -9,13 +17,38 @@ export function Pill({ x, y, width, height, tier, label = '', size = 11.5 }: Pro
   return (
     <>
       {solid ? (
-        <rect x={x} y={y - radius} width={width} height={height} rx={Math.min(radius, width / 2)} fill={`var(--h${tier})`} />
+        <rect
+          x={x}
+          y={y - radius}
+          width={width}
+          height={height}
+          rx={Math.min(radius, width / 2)}
+          fill={`var(--h${tier})`}
+        />
       ) : (
-        <rect x={x + 0.75} y={y - radius + 0.75} width={Math.max(1, width - 1.5)} height={height - 1.5} rx={Math.max(0, Math.min(radius, width / 2) - 0.75)}
-          fill="var(--row)" stroke={`var(--h${tier})`} strokeWidth={1.5} strokeDasharray={tier === 4 ? '3.5 2.5' : undefined} />
+        <rect
+          x={x + 0.75}
+          y={y - radius + 0.75}
+          width={Math.max(1, width - 1.5)}
+          height={height - 1.5}
+          rx={Math.max(0, Math.min(radius, width / 2) - 0.75)}
+          fill="var(--row)"
+          stroke={`var(--h${tier})`}
+          strokeWidth={1.5}
+          strokeDasharray={tier === 4 ? '3.5 2.5' : undefined}
+        />
       )}
       {label && fits && (
-        <text x={x + width / 2} y={y + font * 0.335} fontSize={font} fontWeight={660} textAnchor="middle" style={{ fill: solid ? 'var(--on)' : 'var(--ink)' }}>{label}</text>
+        <text
+          x={x + width / 2}
+          y={y + font * 0.335}
+          fontSize={font}
+          fontWeight={660}
+          textAnchor="middle"
+          style={{ fill: solid ? 'var(--on)' : 'var(--ink)' }}
+        >
+          {label}
+        </text>
       )}
     </>
   );

@@ -2,7 +2,11 @@ import type { GateMark } from '@/core/analyse';
 import { GateLines } from './Gate';
 
 /** A take drawn small: notes as [onset, end, height] in beats, changes as [beat, mark]. */
-export type Profile = { readonly beats: number; readonly notes: readonly (readonly [number, number, number])[]; readonly gates: readonly (readonly [number, GateMark])[] };
+export type Profile = {
+  readonly beats: number;
+  readonly notes: readonly (readonly [number, number, number])[];
+  readonly gates: readonly (readonly [number, GateMark])[];
+};
 
 const WIDTH = 544;
 const HEIGHT = 44;
@@ -13,15 +17,38 @@ const HEIGHTS = [0, 1, 2, 3, 4];
 export function TakeProfile({ profile, width = WIDTH }: { profile: Profile; width?: number }) {
   const x = (beat: number) => (Math.max(0, beat) / profile.beats) * width;
   const y = (height: number) => HEIGHT - 16 - height * 5.5;
-  const path = profile.notes.slice(1).map(([onset, , height], index) => {
-    const [, end, before] = profile.notes[index]!;
-    return onset - end <= 0.5 ? `M${x(end).toFixed(1)} ${y(before)}L${x(onset).toFixed(1)} ${y(height)}` : '';
-  }).join('');
+  const path = profile.notes
+    .slice(1)
+    .map(([onset, , height], index) => {
+      const [, end, before] = profile.notes[index]!;
+      return onset - end <= 0.5
+        ? `M${x(end).toFixed(1)} ${y(before)}L${x(onset).toFixed(1)} ${y(height)}`
+        : '';
+    })
+    .join('');
   return (
     <svg viewBox={`0 0 ${width} ${HEIGHT}`} className="w-full" aria-hidden="true">
       <path d={path} stroke="var(--h4)" fill="none" />
-      {HEIGHTS.map((height) => <path key={height} className="notes" fill={`var(--h${height})`} d={profile.notes.filter((note) => note[2] === height).map(([onset, end]) => `M${(x(onset) + 0.3).toFixed(1)} ${y(height) - 2}h${Math.max(1.6, x(end) - x(onset) - 0.8).toFixed(1)}v4h-${Math.max(1.6, x(end) - x(onset) - 0.8).toFixed(1)}z`).join('')} />)}
-      <GateLines gates={profile.gates.map(([beat, mark]) => ({ x: x(beat), mark }))} from={HEIGHT - 11} to={HEIGHT} scale={0.65} />
+      {HEIGHTS.map((height) => (
+        <path
+          key={height}
+          className="notes"
+          fill={`var(--h${height})`}
+          d={profile.notes
+            .filter((note) => note[2] === height)
+            .map(
+              ([onset, end]) =>
+                `M${(x(onset) + 0.3).toFixed(1)} ${y(height) - 2}h${Math.max(1.6, x(end) - x(onset) - 0.8).toFixed(1)}v4h-${Math.max(1.6, x(end) - x(onset) - 0.8).toFixed(1)}z`,
+            )
+            .join('')}
+        />
+      ))}
+      <GateLines
+        gates={profile.gates.map(([beat, mark]) => ({ x: x(beat), mark }))}
+        from={HEIGHT - 11}
+        to={HEIGHT}
+        scale={0.65}
+      />
     </svg>
   );
 }

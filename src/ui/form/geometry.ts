@@ -8,16 +8,26 @@ export const LANE = 48;
 export const GUTTER = 20;
 
 /** How one chorus of a row is drawn: by height over the ground, by pitch on the ledges of its chords, or closed to a thin profile. */
-export type LaneSpec = { readonly chorus: number; readonly view: 'height' | 'pitch' | 'closed'; readonly height: number };
+export type LaneSpec = {
+  readonly chorus: number;
+  readonly view: 'height' | 'pitch' | 'closed';
+  readonly height: number;
+};
 export const CLOSED_LANE = 28;
 export const PITCH_LANE = 88;
 export const ZOOMED_LANE = 300;
 /** More choruses than this do not fit one over the other: all but one are closed. */
 export const MOST_OPEN = 3;
 
-export const lanesHeight = (lanes: readonly LaneSpec[]): number => lanes.reduce((sum, { height }) => sum + height, 0);
+export const lanesHeight = (lanes: readonly LaneSpec[]): number =>
+  lanes.reduce((sum, { height }) => sum + height, 0);
 
-export type RowGeometry = { readonly x: (beatOnForm: Beats) => number; readonly beatWidth: number; readonly left: number; readonly right: number };
+export type RowGeometry = {
+  readonly x: (beatOnForm: Beats) => number;
+  readonly beatWidth: number;
+  readonly left: number;
+  readonly right: number;
+};
 
 /** One lead-in beat repeated from the row before, then the row. */
 export function rowGeometry(row: FormRowModel, width: number): RowGeometry {

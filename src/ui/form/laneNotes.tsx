@@ -4,8 +4,24 @@ import { Pill } from './Pill';
 import type { DrawnNote, DrawnPart, TakeOnForm } from './takeOnForm';
 
 /** How heights or pitches become places in a lane. */
-export type Slope = { readonly ground: number; readonly lowest: Midi; readonly highest: Midi; readonly perSemitone: number; readonly y: (midi: Midi) => number; readonly yOfHeight: (height: number) => number };
-export type Placed = { readonly note: DrawnNote; readonly part: DrawnPart; readonly x: number; readonly width: number; readonly y: number; readonly height: number; readonly lead: boolean; readonly byPitch: boolean };
+export type Slope = {
+  readonly ground: number;
+  readonly lowest: Midi;
+  readonly highest: Midi;
+  readonly perSemitone: number;
+  readonly y: (midi: Midi) => number;
+  readonly yOfHeight: (height: number) => number;
+};
+export type Placed = {
+  readonly note: DrawnNote;
+  readonly part: DrawnPart;
+  readonly x: number;
+  readonly width: number;
+  readonly y: number;
+  readonly height: number;
+  readonly lead: boolean;
+  readonly byPitch: boolean;
+};
 
 const STEP = 5;
 const TOP = 16;
@@ -18,14 +34,22 @@ export function slopeOf({ view, height }: LaneSpec, take: TakeOnForm | null, fro
   const step = view === 'closed' ? 3.4 : STEP;
   let [lowest, highest] = [Infinity, -Infinity];
   if (view === 'pitch' && take) {
-    for (const { onset, end, midi } of notesWithin(take, from, to)) if (end > from && onset < to) [lowest, highest] = [Math.min(lowest, midi), Math.max(highest, midi)];
+    for (const { onset, end, midi } of notesWithin(take, from, to))
+      if (end > from && onset < to) [lowest, highest] = [Math.min(lowest, midi), Math.max(highest, midi)];
   }
   if (lowest > highest) [lowest, highest] = [55, 67];
   const spare = Math.max(0, LEAST_RANGE - (highest - lowest)) / 2;
   [lowest, highest] = [lowest - spare, highest + spare];
   const perSemitone = (height - TOP - FOOT - 8) / (highest - lowest);
   const y = (midi: Midi) => height - FOOT - 4 - (midi - lowest) * perSemitone;
-  return { ground, lowest: lowest - 1, highest: highest + 1, perSemitone, y, yOfHeight: (tier) => ground - tier * step };
+  return {
+    ground,
+    lowest: lowest - 1,
+    highest: highest + 1,
+    perSemitone,
+    y,
+    yOfHeight: (tier) => ground - tier * step,
+  };
 }
 
 /** Notes are in order of onset: only those that may reach into a stretch are looked at. Nothing sounds longer than this many beats. */
@@ -43,7 +67,14 @@ export function notesWithin({ notes }: TakeOnForm, from: Beats, to: Beats): read
   return notes.slice(low, last);
 }
 
-export function placeNotes(take: TakeOnForm, from: Beats, to: Beats, x: (beat: Beats) => number, { view, height }: LaneSpec, slope: Slope): Placed[] {
+export function placeNotes(
+  take: TakeOnForm,
+  from: Beats,
+  to: Beats,
+  x: (beat: Beats) => number,
+  { view, height }: LaneSpec,
+  slope: Slope,
+): Placed[] {
   const placed: Placed[] = [];
   const closed = view === 'closed';
   for (const note of notesWithin(take, from, to)) {
@@ -53,8 +84,25 @@ export function placeNotes(take: TakeOnForm, from: Beats, to: Beats, x: (beat: B
       const [a, b] = [Math.max(part.from, from), Math.min(part.to, to)];
       if (b <= a || (part.from < from - 1e-6 && b <= from + 1 && b - a < 0.35)) continue; // a sliver in the lead-in says nothing
       const left = x(a) + (part.held ? -1 : 1.5);
-      const thick = closed ? 4 : view === 'pitch' && height > 200 ? (note.landing && !lead ? 24 : 18) : note.landing && !lead ? 20 : 14;
-      placed.push({ note, part, lead, byPitch: view === 'pitch', x: left, width: Math.max(closed ? 3 : 11, x(b) - x(a) - (part.held ? 0.5 : 3)), y: view === 'pitch' ? slope.y(note.midi) : slope.yOfHeight(part.height), height: thick });
+      const thick = closed
+        ? 4
+        : view === 'pitch' && height > 200
+          ? note.landing && !lead
+            ? 24
+            : 18
+          : note.landing && !lead
+            ? 20
+            : 14;
+      placed.push({
+        note,
+        part,
+        lead,
+        byPitch: view === 'pitch',
+        x: left,
+        width: Math.max(closed ? 3 : 11, x(b) - x(a) - (part.held ? 0.5 : 3)),
+        y: view === 'pitch' ? slope.y(note.midi) : slope.yOfHeight(part.height),
+        height: thick,
+      });
     }
   }
   return placed;
@@ -62,10 +110,15 @@ export function placeNotes(take: TakeOnForm, from: Beats, to: Beats, x: (beat: B
 
 /** Joins notes less than half a beat apart: the walker's path. */
 export function contour(placed: readonly Placed[]): string {
-  return placed.slice(1).map((one, index) => {
-    const before = placed[index]!;
-    return one.part.from - before.part.to <= 0.51 ? `M${before.x + before.width} ${before.y}L${one.x} ${one.y}` : '';
-  }).join('');
+  return placed
+    .slice(1)
+    .map((one, index) => {
+      const before = placed[index]!;
+      return one.part.from - before.part.to <= 0.51
+        ? `M${before.x + before.width} ${before.y}L${one.x} ${one.y}`
+        : '';
+    })
+    .join('');
 }
 
 const HEIGHTS = [0, 1, 2, 3, 4];
@@ -75,47 +128,168 @@ export function ClosedNotes({ placed }: { placed: readonly Placed[] }) {
   return (
     <g pointerEvents="none">
       {HEIGHTS.map((tier) => {
-        const d = placed.filter(({ part, lead }) => part.height === tier && !lead).map(({ x, y, width }) => `M${x.toFixed(1)} ${(y - 2).toFixed(1)}h${width.toFixed(1)}v4h-${width.toFixed(1)}z`).join('');
-        return d && (tier < 3 ? <path key={tier} d={d} fill={`var(--h${tier})`} /> : <path key={tier} d={d} fill="var(--row)" stroke={`var(--h${tier})`} strokeWidth={1.25} strokeDasharray={tier === 4 ? '3 2' : undefined} />);
+        const d = placed
+          .filter(({ part, lead }) => part.height === tier && !lead)
+          .map(
+            ({ x, y, width }) =>
+              `M${x.toFixed(1)} ${(y - 2).toFixed(1)}h${width.toFixed(1)}v4h-${width.toFixed(1)}z`,
+          )
+          .join('');
+        return (
+          d &&
+          (tier < 3 ? (
+            <path key={tier} d={d} fill={`var(--h${tier})`} />
+          ) : (
+            <path
+              key={tier}
+              d={d}
+              fill="var(--row)"
+              stroke={`var(--h${tier})`}
+              strokeWidth={1.25}
+              strokeDasharray={tier === 4 ? '3 2' : undefined}
+            />
+          ))
+        );
       })}
     </g>
   );
 }
 
-export function NoteMark({ one, selected, onNote, slope, beatWidth }: { one: Placed; slope: Slope; beatWidth: number } & Pick<FormRowProps, 'selected' | 'onNote'>) {
+export function NoteMark({
+  one,
+  selected,
+  onNote,
+  slope,
+  beatWidth,
+}: { one: Placed; slope: Slope; beatWidth: number } & Pick<FormRowProps, 'selected' | 'onNote'>) {
   const { note, part, x, y, width, height, lead } = one;
   return (
-    <g opacity={lead ? 0.4 : 1} onClick={onNote && !lead ? () => onNote(note.index) : undefined} className={onNote && !lead ? 'cursor-pointer' : undefined}>
+    <g
+      opacity={lead ? 0.4 : 1}
+      onClick={onNote && !lead ? () => onNote(note.index) : undefined}
+      className={onNote && !lead ? 'cursor-pointer' : undefined}
+    >
       {!part.held && <Hand one={one} slope={slope} beatWidth={beatWidth} under />}
-      <Pill x={x} y={y} width={width} height={height} tier={part.height} label={part.label} size={height >= 20 ? 13 : 11} />
+      <Pill
+        x={x}
+        y={y}
+        width={width}
+        height={height}
+        tier={part.height}
+        label={part.label}
+        size={height >= 20 ? 13 : 11}
+      />
       {!part.held && <Hand one={one} slope={slope} beatWidth={beatWidth} />}
-      {note.doubtful && !lead && <text x={x + width + 1} y={y - height / 2 + 3} fontSize={11} fontWeight={640} style={{ fill: 'var(--soft)' }}>?</text>}
-      {selected === note.index && !lead && <rect x={x - 2.5} y={y - height / 2 - 2.5} width={width + 5} height={height + 5} rx={height / 2 + 2.5} fill="none" stroke="var(--now)" strokeWidth={2.5} />}
+      {note.doubtful && !lead && (
+        <text
+          x={x + width + 1}
+          y={y - height / 2 + 3}
+          fontSize={11}
+          fontWeight={640}
+          style={{ fill: 'var(--soft)' }}
+        >
+          ?
+        </text>
+      )}
+      {selected === note.index && !lead && (
+        <rect
+          x={x - 2.5}
+          y={y - height / 2 - 2.5}
+          width={width + 5}
+          height={height + 5}
+          rx={height / 2 + 2.5}
+          fill="none"
+          stroke="var(--now)"
+          strokeWidth={2.5}
+        />
+      )}
     </g>
   );
 }
 
 /** What the hand did, drawn as it sounded: the way of a slide into the note and of a bend, and the waves of a vibrato. */
-function Hand({ one, slope, beatWidth, under = false }: { one: Placed; slope: Slope; beatWidth: number; under?: boolean }) {
+function Hand({
+  one,
+  slope,
+  beatWidth,
+  under = false,
+}: {
+  one: Placed;
+  slope: Slope;
+  beatWidth: number;
+  under?: boolean;
+}) {
   const { note, x, y, width, height, byPitch } = one;
   const rise = (semitones: number) => -semitones * (byPitch ? slope.perSemitone : 2.2);
   if (under) {
-    const slide = note.slideFrom === undefined ? null : <path d={`M${x - 7} ${y + Math.max(-16, Math.min(16, rise(note.slideFrom - note.midi)))}L${x + 2} ${y}`} stroke="var(--soft)" strokeWidth={2} strokeLinecap="round" />;
+    const slide =
+      note.slideFrom === undefined ? null : (
+        <path
+          d={`M${x - 7} ${y + Math.max(-16, Math.min(16, rise(note.slideFrom - note.midi)))}L${x + 2} ${y}`}
+          stroke="var(--soft)"
+          strokeWidth={2}
+          strokeLinecap="round"
+        />
+      );
     return slide;
   }
   const top = y - height / 2;
-  const bend = note.bend && note.bend.length > 1 ? note.bend.map(([beats, semitones], index) => `${index === 0 ? 'M' : 'L'}${(x + Math.min(width, beats * beatWidth)).toFixed(1)} ${(byPitch ? y + rise(semitones) : top - 2 + rise(semitones) / 2).toFixed(1)}`).join('') : null;
+  const bend =
+    note.bend && note.bend.length > 1
+      ? note.bend
+          .map(
+            ([beats, semitones], index) =>
+              `${index === 0 ? 'M' : 'L'}${(x + Math.min(width, beats * beatWidth)).toFixed(1)} ${(byPitch ? y + rise(semitones) : top - 2 + rise(semitones) / 2).toFixed(1)}`,
+          )
+          .join('')
+      : null;
   return (
     <>
-      {bend && byPitch && <path d={bend} fill="none" stroke="var(--row)" strokeWidth={6} strokeLinejoin="round" strokeLinecap="round" pointerEvents="none" />}
-      {bend && <path d={bend} fill="none" stroke={byPitch ? 'var(--ink)' : 'var(--soft)'} strokeWidth={byPitch ? 2.5 : 1.75} strokeLinejoin="round" strokeLinecap="round" paintOrder="stroke" pointerEvents="none" />}
-      {note.vibrato && <path d={wave(x + 4, top - 3, Math.max(8, width - 8), Math.max(3, width / Math.max(2, (width / beatWidth) * note.vibrato.perBeat)), Math.max(1.5, Math.min(5, note.vibrato.semitones * 4)))} fill="none" stroke="var(--soft)" strokeWidth={1.5} pointerEvents="none" />}
+      {bend && byPitch && (
+        <path
+          d={bend}
+          fill="none"
+          stroke="var(--row)"
+          strokeWidth={6}
+          strokeLinejoin="round"
+          strokeLinecap="round"
+          pointerEvents="none"
+        />
+      )}
+      {bend && (
+        <path
+          d={bend}
+          fill="none"
+          stroke={byPitch ? 'var(--ink)' : 'var(--soft)'}
+          strokeWidth={byPitch ? 2.5 : 1.75}
+          strokeLinejoin="round"
+          strokeLinecap="round"
+          paintOrder="stroke"
+          pointerEvents="none"
+        />
+      )}
+      {note.vibrato && (
+        <path
+          d={wave(
+            x + 4,
+            top - 3,
+            Math.max(8, width - 8),
+            Math.max(3, width / Math.max(2, (width / beatWidth) * note.vibrato.perBeat)),
+            Math.max(1.5, Math.min(5, note.vibrato.semitones * 4)),
+          )}
+          fill="none"
+          stroke="var(--soft)"
+          strokeWidth={1.5}
+          pointerEvents="none"
+        />
+      )}
     </>
   );
 }
 
 function wave(x: number, y: number, length: number, period: number, swing: number): string {
   let d = `M${x.toFixed(1)} ${y.toFixed(1)}`;
-  for (let at = 0, up = true; at + period / 2 <= length; at += period / 2, up = !up) d += `q${(period / 4).toFixed(1)} ${up ? -swing : swing} ${(period / 2).toFixed(1)} 0`;
+  for (let at = 0, up = true; at + period / 2 <= length; at += period / 2, up = !up)
+    d += `q${(period / 4).toFixed(1)} ${up ? -swing : swing} ${(period / 2).toFixed(1)} 0`;
   return d;
 }

@@ -6,10 +6,21 @@ import { nowPlaying } from './nowPlaying';
 
 const chart = certain(readChart('key: Bb\n| Cm7 | F7 | Bb7 G7 | Bb7 |'));
 const timeline = timelineOf(chart, 120);
-const at = (beat: number) => nowPlaying(timeline, planOf({ id: 'scale-per-chord' }, harmonyOf(chart, timeline)), beat);
+const at = (beat: number) =>
+  nowPlaying(timeline, planOf({ id: 'scale-per-chord' }, harmonyOf(chart, timeline)), beat);
 
 test('the chord now, the beats until the next, and the note to land on', () => {
-  expect(at(2)).toMatchObject({ now: { symbol: 'Cm7' }, next: { symbol: 'F7' }, beatsUntil: 2, chorus: 0, bar: 0, beat: 2, beats: 4, countIn: null, landOn: { name: 'A', from: { name: 'Bb', semitones: -1 } } });
+  expect(at(2)).toMatchObject({
+    now: { symbol: 'Cm7' },
+    next: { symbol: 'F7' },
+    beatsUntil: 2,
+    chorus: 0,
+    bar: 0,
+    beat: 2,
+    beats: 4,
+    countIn: null,
+    landOn: { name: 'A', from: { name: 'Bb', semitones: -1 } },
+  });
   expect(at(3.9)).toMatchObject({ beatsUntil: 1, beat: 3 });
   expect(at(9)).toMatchObject({ now: { symbol: 'Bb7' }, next: { symbol: 'G7' }, beatsUntil: 1, bar: 2 });
 });
@@ -27,5 +38,8 @@ test('after the last chord comes the first, a chorus on', () => {
 test('one chord throughout: itself is next', () => {
   const vamp = certain(readChart('| E7 | % |'));
   const line = timelineOf(vamp, 120);
-  expect(nowPlaying(line, planOf({ id: 'outline' }, harmonyOf(vamp, line)), 1)).toMatchObject({ now: { symbol: 'E7' }, next: { symbol: 'E7' } });
+  expect(nowPlaying(line, planOf({ id: 'outline' }, harmonyOf(vamp, line)), 1)).toMatchObject({
+    now: { symbol: 'E7' },
+    next: { symbol: 'E7' },
+  });
 });

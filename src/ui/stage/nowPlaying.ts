@@ -23,15 +23,30 @@ export function nowPlaying(timeline: Timeline, plan: Plan, beat: Beats): NowPlay
   const at = Math.max(0, beat);
   const now = soundingAt(timeline, at);
   let next = soundingAfter(timeline, now);
-  for (let step = 0; step < timeline.stretches.length && !isNew(now.stretch.chord, next.stretch.chord); step++) next = soundingAfter(timeline, next);
+  for (
+    let step = 0;
+    step < timeline.stretches.length && !isNew(now.stretch.chord, next.stretch.chord);
+    step++
+  )
+    next = soundingAfter(timeline, next);
   const place = placeOf(timeline, at);
   const bar = timeline.bars[place.bar]!;
   const upcoming = beat < 0 ? now : next;
   return {
-    now: now.stretch.chord, next: upcoming.stretch.chord, beatsUntil: Math.max(1, Math.ceil((beat < 0 ? 0 : next.start) - beat - 1e-6)),
-    landOn: now.stretch.chord && next.stretch.chord ? landOn(now.stretch.chord, next.stretch.chord, cellAt(plan, next.stretch.index, next.chorus).targets) : null,
-    chorus: place.chorus, bar: place.bar, beat: Math.floor(place.beatInBar + 1e-6), beats: Math.round(bar.end - bar.start), countIn: beat < 0 ? Math.ceil(-beat - 1e-6) : null,
+    now: now.stretch.chord,
+    next: upcoming.stretch.chord,
+    beatsUntil: Math.max(1, Math.ceil((beat < 0 ? 0 : next.start) - beat - 1e-6)),
+    landOn:
+      now.stretch.chord && next.stretch.chord
+        ? landOn(now.stretch.chord, next.stretch.chord, cellAt(plan, next.stretch.index, next.chorus).targets)
+        : null,
+    chorus: place.chorus,
+    bar: place.bar,
+    beat: Math.floor(place.beatInBar + 1e-6),
+    beats: Math.round(bar.end - bar.start),
+    countIn: beat < 0 ? Math.ceil(-beat - 1e-6) : null,
   };
 }
 
-const isNew = (from: Chord | null, to: Chord | null): boolean => (from && to ? isChange(from, to) : from !== to);
+const isNew = (from: Chord | null, to: Chord | null): boolean =>
+  from && to ? isChange(from, to) : from !== to;

@@ -49,7 +49,8 @@ function useNewestKey(shown: readonly Toast[]): void {
     const { id, action } = newest;
     const onKey = (event: KeyboardEvent) => {
       const inField = event.target instanceof HTMLElement && event.target.closest(FIELDS);
-      if (inField || event.ctrlKey || event.metaKey || event.altKey || event.key.toLowerCase() !== action.key) return;
+      if (inField || event.ctrlKey || event.metaKey || event.altKey || event.key.toLowerCase() !== action.key)
+        return;
       event.preventDefault();
       event.stopPropagation();
       dismiss(id);

@@ -7,4 +7,8 @@ import { chartBody } from '@/server/validation';
 export const GET = (): Promise<Response> => respond(listCharts);
 
 export const POST = (request: Request): Promise<Response> =>
-  respond(async () => Response.json(await createChart((await readJson(request, chartBody, LIMITS.chartBytes)).text), { status: 201 }));
+  respond(async () =>
+    Response.json(await createChart((await readJson(request, chartBody, LIMITS.chartBytes)).text), {
+      status: 201,
+    }),
+  );

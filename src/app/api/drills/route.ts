@@ -9,4 +9,5 @@ export const dynamic = 'force-dynamic';
 export const GET = (): Promise<Response> => respond(async () => ({ drills: await listDrills() }));
 
 /** Takes a drill up: from a finding, from the catalogue, or in the player's words. */
-export const POST = (request: Request): Promise<Response> => respond(async () => takeUpDrill(await readJson(request, newDrillBody)));
+export const POST = (request: Request): Promise<Response> =>
+  respond(async () => takeUpDrill(await readJson(request, newDrillBody)));

@@ -4,4 +4,5 @@ import { respond } from '@/server/respond';
 import { goalBody } from '@/server/validation';
 
 /** What to be ready for, and by when; none. */
-export const PUT = (request: Request): Promise<Response> => respond(async () => ({ goal: await writeGoal(await readJson(request, goalBody)) }));
+export const PUT = (request: Request): Promise<Response> =>
+  respond(async () => ({ goal: await writeGoal(await readJson(request, goalBody)) }));

@@ -5,7 +5,8 @@ import { emptyTrash, readTrash, restoreSound } from '@/server/trash';
 export const GET = (): Promise<Response> => respond(readTrash);
 
 /** Brings back the sound that was put away to make room. */
-export const POST = (): Promise<Response> => respond(async () => ({ restored: await restoreSound(), trash: await readTrash() }));
+export const POST = (): Promise<Response> =>
+  respond(async () => ({ restored: await restoreSound(), trash: await readTrash() }));
 
 /** Deletes everything in the trash, for good. */
 export const DELETE = (): Promise<Response> =>

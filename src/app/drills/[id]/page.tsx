@@ -8,9 +8,27 @@ import { endsOf } from '@/server/practice';
 
 export const metadata: Metadata = { title: 'Drill' };
 
-export default async function DrillPage({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ go?: string }> }) {
+export default async function DrillPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ go?: string }>;
+}) {
   const { id } = await params;
-  const drill = await drillById(knownId(id, 'drill')).catch((error: unknown) => { if (error instanceof Failure && error.status === 404) return notFound(); throw error; });
+  const drill = await drillById(knownId(id, 'drill')).catch((error: unknown) => {
+    if (error instanceof Failure && error.status === 404) return notFound();
+    throw error;
+  });
   const due = await dueBeside(id);
-  return <DrillScreen key={id} drill={drill} runs={await runsOf(id)} ends={await endsOf(id)} begins={(await searchParams).go === '1'} next={due ? { id: due.id, name: due.drill.name, title: due.title } : null} />;
+  return (
+    <DrillScreen
+      key={id}
+      drill={drill}
+      runs={await runsOf(id)}
+      ends={await endsOf(id)}
+      begins={(await searchParams).go === '1'}
+      next={due ? { id: due.id, name: due.drill.name, title: due.title } : null}
+    />
+  );
 }

@@ -18,25 +18,45 @@ const whole = (text: string | undefined, most: number): number | undefined => {
 
 function placeIn({ at, position, view }: Record<string, string | undefined>): StudyPlace {
   const [index, fret] = [whole(at, 8192), whole(position, 24)];
-  return { ...(index === undefined ? {} : { at: index }), ...(fret ? { position: fret } : {}), ...(view === 'thread' || view === 'place' || view === 'shapes' ? { view: view as StudyViewName } : {}) };
+  return {
+    ...(index === undefined ? {} : { at: index }),
+    ...(fret ? { position: fret } : {}),
+    ...(view === 'thread' || view === 'place' || view === 'shapes' ? { view: view as StudyViewName } : {}),
+  };
 }
 
 export default async function StudyPage({ params, searchParams }: Props) {
   const { id } = await params;
   const query = await searchParams;
-  const chart = await chartById(id).catch((error: unknown) => { if (error instanceof Failure) notFound(); throw error; });
+  const chart = await chartById(id).catch((error: unknown) => {
+    if (error instanceof Failure) notFound();
+    throw error;
+  });
   const read = readChart(chart.text);
   if (!read.ok) return <NotReadYet id={id} title={chart.title} message={read.problems[0].message} />;
-  return <StudyScreen key={id} chart={{ id, text: chart.text }} plan={planInAddress(query.plan) ?? { id: 'scale-per-chord' }} place={placeIn(query)} />;
+  return (
+    <StudyScreen
+      key={id}
+      chart={{ id, text: chart.text }}
+      plan={planInAddress(query.plan) ?? { id: 'scale-per-chord' }}
+      place={placeIn(query)}
+    />
+  );
 }
 
 function NotReadYet({ id, title, message }: { id: string; title: string; message: string }) {
   return (
     <Shell place="Study">
       <div className="mx-4 mt-16 sm:mx-8">
-        <h1 className="text-[40px] leading-[48px] font-[640] tracking-tight sm:text-[64px] sm:leading-[72px]">{title} cannot be read yet.</h1>
+        <h1 className="text-[40px] leading-[48px] font-[640] tracking-tight sm:text-[64px] sm:leading-[72px]">
+          {title} cannot be read yet.
+        </h1>
         <p className="mt-3 text-2xl text-soft">{message}</p>
-        <p className="mt-8"><Link className="go" href={`/charts/${id}`}>Mend the chart</Link></p>
+        <p className="mt-8">
+          <Link className="go" href={`/charts/${id}`}>
+            Mend the chart
+          </Link>
+        </p>
       </div>
     </Shell>
   );

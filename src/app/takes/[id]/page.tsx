@@ -7,17 +7,50 @@ import { knownId } from '@/server/ids';
 import { kinOf } from '@/server/reviews';
 import { takeById, type StoredTake } from '@/server/takes';
 
-type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ cut?: string; view?: string; at?: string }> };
+type Props = {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ cut?: string; view?: string; at?: string }>;
+};
 export const metadata: Metadata = { title: 'Review' };
 
 export default async function TakePage({ params, searchParams }: Props) {
   const { cut, view, at } = await searchParams;
   const stored = await takeOrNothing((await params).id);
   if (stored?.state !== 'ready') notFound();
-  const { id, chartId, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, dropOut } = stored;
-  const take = { id, chartId, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, dropOut, soundGone: stored.soundGoneAt !== null, when: takeMoment(stored.createdAt) };
-  const kin = (await kinOf(stored)).map((one) => ({ id: one.id, number: one.number, when: takeMoment(one.createdAt), tempo: Math.round(one.tempo * 10) / 10 }));
-  return <ReviewPage key={`${id} ${offsetSec} ${JSON.stringify(plan)}`} take={take} kin={kin} cut={cut === '1'} view={view} at={at} />;
+  const { id, chartId, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, dropOut } =
+    stored;
+  const take = {
+    id,
+    chartId,
+    number,
+    title,
+    tempo,
+    choruses,
+    chartText,
+    plan,
+    pace,
+    offsetSec,
+    source,
+    dropOut,
+    soundGone: stored.soundGoneAt !== null,
+    when: takeMoment(stored.createdAt),
+  };
+  const kin = (await kinOf(stored)).map((one) => ({
+    id: one.id,
+    number: one.number,
+    when: takeMoment(one.createdAt),
+    tempo: Math.round(one.tempo * 10) / 10,
+  }));
+  return (
+    <ReviewPage
+      key={`${id} ${offsetSec} ${JSON.stringify(plan)}`}
+      take={take}
+      kin={kin}
+      cut={cut === '1'}
+      view={view}
+      at={at}
+    />
+  );
 }
 
 async function takeOrNothing(id: string): Promise<StoredTake | null> {

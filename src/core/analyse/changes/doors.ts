@@ -4,7 +4,13 @@ import type { Judged, ChangeReport } from './landings';
 import { lineBetween } from '../notes/lineBetween';
 
 /** A half step from a guide tone of the old chord to one of the new that lay under the hand and was passed by. */
-export type MissedDoor = { readonly changeIndex: number; readonly fromMidi: Midi; readonly toMidi: Midi; readonly fromInterval: IntervalName; readonly toInterval: IntervalName };
+export type MissedDoor = {
+  readonly changeIndex: number;
+  readonly fromMidi: Midi;
+  readonly toMidi: Midi;
+  readonly fromInterval: IntervalName;
+  readonly toInterval: IntervalName;
+};
 
 /** Under the hand: as near as a one-note fix reaches. */
 const REACH = 4;
@@ -20,14 +26,28 @@ export function missedDoors({ scene, voices }: Judged, changes: readonly ChangeR
     const before = lineBetween(scene.line, change.at - 4, change.at - scene.windows.on).at(-1);
     if (landing.noteIndex === null || landing.timing === 'held' || !before) return [];
     const landed = voices[landing.noteIndex]!.pc;
-    const doors = guideTones(change.from).flatMap((from) => guideTones(change.to).flatMap((to) => {
-      const move = ((to.pc - from.pc + 18) % 12) - 6;
-      if (Math.abs(move) !== 1) return [];
-      const fromMidi = before.pitch + ((from.pc - before.pc + 18) % 12) - 6;
-      return Math.abs(fromMidi - before.pitch) <= REACH ? [{ fromMidi, toMidi: fromMidi + move, from: from.pc, to: to.pc }] : [];
-    }));
+    const doors = guideTones(change.from).flatMap((from) =>
+      guideTones(change.to).flatMap((to) => {
+        const move = ((to.pc - from.pc + 18) % 12) - 6;
+        if (Math.abs(move) !== 1) return [];
+        const fromMidi = before.pitch + ((from.pc - before.pc + 18) % 12) - 6;
+        return Math.abs(fromMidi - before.pitch) <= REACH
+          ? [{ fromMidi, toMidi: fromMidi + move, from: from.pc, to: to.pc }]
+          : [];
+      }),
+    );
     if (doors.length === 0 || doors.some(({ to }) => to === landed)) return [];
-    const nearest = doors.reduce((best, door) => (Math.abs(door.fromMidi - before.pitch) < Math.abs(best.fromMidi - before.pitch) ? door : best));
-    return [{ changeIndex: change.index, fromMidi: nearest.fromMidi, toMidi: nearest.toMidi, fromInterval: intervalOver(change.from, nearest.from), toInterval: intervalOver(change.to, nearest.to) }];
+    const nearest = doors.reduce((best, door) =>
+      Math.abs(door.fromMidi - before.pitch) < Math.abs(best.fromMidi - before.pitch) ? door : best,
+    );
+    return [
+      {
+        changeIndex: change.index,
+        fromMidi: nearest.fromMidi,
+        toMidi: nearest.toMidi,
+        fromInterval: intervalOver(change.from, nearest.from),
+        toInterval: intervalOver(change.to, nearest.to),
+      },
+    ];
   });
 }

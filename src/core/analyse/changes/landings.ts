@@ -48,7 +48,13 @@ export type ChangeReport = {
 /** The lowest and highest pitch a fix may ask for: open low E to the 22nd fret. */
 const UNDER_THE_HAND: readonly [Midi, Midi] = [40, 86];
 
-export type Judged = { readonly scene: Scene; readonly events: readonly Event[]; readonly voices: readonly Voice[]; readonly belongings: readonly Belonging[]; readonly plan: Plan };
+export type Judged = {
+  readonly scene: Scene;
+  readonly events: readonly Event[];
+  readonly voices: readonly Voice[];
+  readonly belongings: readonly Belonging[];
+  readonly plan: Plan;
+};
 
 /**
  * Every change with its landing, the way into it and the one-note fix.
@@ -61,8 +67,16 @@ export function landingsOf(judged: Judged): ChangeReport[] {
     const connection = connect(judged, change, found);
     const turned = turnedAt(judged.scene, change, all[place - 1], all[place + 1]);
     return {
-      index: change.index, chorus: change.chorus + 1, bar: change.bar + 1, beat: change.at, from: change.from.symbol, to: change.to.symbol,
-      landing, connection, fix: fixFor(judged, change, found, landing, connection), ...(turned === null ? {} : { turnedAtBeat: turned }),
+      index: change.index,
+      chorus: change.chorus + 1,
+      bar: change.bar + 1,
+      beat: change.at,
+      from: change.from.symbol,
+      to: change.to.symbol,
+      landing,
+      connection,
+      fix: fixFor(judged, change, found, landing, connection),
+      ...(turned === null ? {} : { turnedAtBeat: turned }),
     };
   });
 }
@@ -71,17 +85,36 @@ type Arrival = { readonly voice: Voice; readonly line: LineNote; readonly timing
 
 /** The first that exists of on, early, held, late; null where nothing landed. */
 function arrive(judged: Judged, change: Change): Arrival | null {
-  return onTheChange(judged, change) ?? pushedAhead(judged, change) ?? heldOver(judged, change) ?? arrivedLate(judged, change);
+  return (
+    onTheChange(judged, change) ??
+    pushedAhead(judged, change) ??
+    heldOver(judged, change) ??
+    arrivedLate(judged, change)
+  );
 }
 
 /** In an event the best voice: target, chord tone, colour, scale, outside; ties the upper. */
-function arrival(judged: Judged, change: Change, line: LineNote, timing: Arrival['timing'], voices: readonly Voice[] = judged.events[line.event]!.voices): Arrival {
+function arrival(
+  judged: Judged,
+  change: Change,
+  line: LineNote,
+  timing: Arrival['timing'],
+  voices: readonly Voice[] = judged.events[line.event]!.voices,
+): Arrival {
   let best = voices[voices.length - 1]!;
-  for (const voice of [...voices].reverse()) if (rank(judged, change, voice) < rank(judged, change, best)) best = voice;
+  for (const voice of [...voices].reverse())
+    if (rank(judged, change, voice) < rank(judged, change, best)) best = voice;
   return { voice: best, line, timing };
 }
 
-const RANK: Record<Verdict, number> = { target: 0, 'chord-tone': 1, colour: 2, scale: 3, outside: 4, none: 5 };
+const RANK: Record<Verdict, number> = {
+  target: 0,
+  'chord-tone': 1,
+  colour: 2,
+  scale: 3,
+  outside: 4,
+  none: 5,
+};
 const rank = (judged: Judged, change: Change, voice: Voice): number => RANK[verdictOf(judged, change, voice)];
 
 function verdictOf({ plan, scene }: Judged, change: Change, voice: Voice): Verdict {
@@ -95,7 +128,11 @@ function verdictOf({ plan, scene }: Judged, change: Change, voice: Voice): Verdi
 }
 
 /** A neutral third counts as the third where the plan targets thirds. */
-function isNeutralTarget(ground: Scene['grounds'][number], targets: readonly PitchClass[], voice: Voice): boolean {
+function isNeutralTarget(
+  ground: Scene['grounds'][number],
+  targets: readonly PitchClass[],
+  voice: Voice,
+): boolean {
   const third = ground.chord?.tones.find((tone) => tone.role === 'third');
   return third !== undefined && targets.includes(third.pc) && isNeutralThird(ground, voice);
 }
@@ -114,13 +151,17 @@ function onTheChange(judged: Judged, change: Change): Arrival | null {
 /** Rule 2: "the last anticipation (also by a chord tone common to both chords under (b))". */
 function pushedAhead(judged: Judged, change: Change): Arrival | null {
   const { scene, belongings } = judged;
-  const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast((note) => {
-    if (!isWithinReach(scene, note, change.at)) return false;
-    const own = belongings[note.event]!;
-    const anticipates = own.anticipates && Math.abs(soundingAt(scene.timeline, change.at).start - own.sounding.start) < EPSILON;
-    const common = hasTone(change.to, note.pc) && hasTone(change.from, note.pc);
-    return anticipates || (common && standsAlone(scene, note, change.at));
-  });
+  const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast(
+    (note) => {
+      if (!isWithinReach(scene, note, change.at)) return false;
+      const own = belongings[note.event]!;
+      const anticipates =
+        own.anticipates &&
+        Math.abs(soundingAt(scene.timeline, change.at).start - own.sounding.start) < EPSILON;
+      const common = hasTone(change.to, note.pc) && hasTone(change.from, note.pc);
+      return anticipates || (common && standsAlone(scene, note, change.at));
+    },
+  );
   return early ? arrival(judged, change, early, 'early') : null;
 }
 
@@ -129,26 +170,48 @@ function heldOver(judged: Judged, change: Change): Arrival | null {
   const still = change.at + Math.min(0.5, (change.until - change.at) / 2) - EPSILON;
   const { line } = judged.scene;
   const { events } = judged;
-  const held = lineBetween(line, still - longestSounding(events) - EPSILON, change.at).findLast((note) => events[note.event]!.end >= still);
-  return held ? arrival(judged, change, held, 'held', events[held.event]!.voices.filter((voice) => voice.end >= still)) : null;
+  const held = lineBetween(line, still - longestSounding(events) - EPSILON, change.at).findLast(
+    (note) => events[note.event]!.end >= still,
+  );
+  return held
+    ? arrival(
+        judged,
+        change,
+        held,
+        'held',
+        events[held.event]!.voices.filter((voice) => voice.end >= still),
+      )
+    : null;
 }
 
 function arrivedLate(judged: Judged, change: Change): Arrival | null {
   const { line, windows } = judged.scene;
-  const late = lineBetween(line, change.at, change.at + 1 + 2 * EPSILON).find((note) => note.onset > change.at && note.onset <= change.at + 1 + EPSILON);
-  return late && late.onset < change.until - windows.on - EPSILON ? arrival(judged, change, late, 'late') : null;
+  const late = lineBetween(line, change.at, change.at + 1 + 2 * EPSILON).find(
+    (note) => note.onset > change.at && note.onset <= change.at + 1 + EPSILON,
+  );
+  return late && late.onset < change.until - windows.on - EPSILON
+    ? arrival(judged, change, late, 'late')
+    : null;
 }
 
 function describe(judged: Judged, change: Change, found: Arrival | null): Landing {
   if (!found) {
     const sounds = soundsBetween(judged.events, change.at - 1, change.at + 1);
-    return { noteIndex: null, interval: null, timing: 'none', verdict: 'none', ...(sounds ? {} : { rest: true }) };
+    return {
+      noteIndex: null,
+      interval: null,
+      timing: 'none',
+      verdict: 'none',
+      ...(sounds ? {} : { rest: true }),
+    };
   }
   const { voice, timing } = found;
   const verdict = verdictOf(judged, change, voice);
   const ground = judged.scene.grounds[change.stretch.index]!;
   const landing = { noteIndex: voice.index, interval: printedInterval(ground, voice), timing, verdict };
-  return voiceTier(ground, voice) === 'chord' || verdict === 'target' ? landing : { ...landing, ...resolutionOf(judged, change, found.line) };
+  return voiceTier(ground, voice) === 'chord' || verdict === 'target'
+    ? landing
+    : { ...landing, ...resolutionOf(judged, change, found.line) };
 }
 
 /**
@@ -156,7 +219,11 @@ function describe(judged: Judged, change: Change, found: Arrival | null): Landin
  * Rule: 2-theory, "Landings": "A landing on a non-chord tone is `delayed: true` … when the first chord tone that an unbroken linked line from it reaches is at most the fourth
  * line note after it, within two bars and before c2, and is reached by a step of at most 2 semitones".
  */
-function resolutionOf({ scene }: Judged, change: Change, from: LineNote): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
+function resolutionOf(
+  { scene }: Judged,
+  change: Change,
+  from: LineNote,
+): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
   const bar = scene.timeline.bars[change.bar]!;
   for (let place = from.event + 1; place <= from.event + 4; place++) {
     const [before, note] = [scene.line[place - 1], scene.line[place]];
@@ -172,7 +239,8 @@ function resolutionOf({ scene }: Judged, change: Change, from: LineNote): Pick<L
 function connect({ plan, scene }: Judged, change: Change, found: Arrival | null): Connection {
   if (!found) return { semitones: null, kind: null, nearestTarget: null };
   const targets = cellAt(plan, change.stretch.index, change.chorus).targets;
-  if (found.timing === 'held') return { semitones: 0, kind: 'common', nearestTarget: nearestTarget(found.line.pitch, targets) };
+  if (found.timing === 'held')
+    return { semitones: 0, kind: 'common', nearestTarget: nearestTarget(found.line.pitch, targets) };
   const before = scene.line[found.line.event - 1];
   if (!before) return { semitones: null, kind: 'fresh', nearestTarget: null };
   const semitones = found.voice.pitch - before.pitch;
@@ -187,15 +255,23 @@ const kindOf = (distance: number): 'common' | 'step' | 'skip' | 'leap' =>
 function nearestTarget(from: Midi, targets: readonly PitchClass[]): NearestTarget | null {
   for (let distance = 0; distance <= 11; distance++)
     for (const semitones of [distance, -distance])
-      if (targets.includes(((from + semitones) % 12 + 12) % 12)) return { midi: from + semitones, semitones };
+      if (targets.includes((((from + semitones) % 12) + 12) % 12))
+        return { midi: from + semitones, semitones };
   return null;
 }
 
 /** Rule: "One-note fix: for a landing that missed its target, that nearest target (from the held note itself where it is held), if within 4 semitones and under the hand." */
-function fixFor({ voices, plan }: Judged, change: Change, found: Arrival | null, landing: Landing, { nearestTarget: near }: Connection): ChangeReport['fix'] {
+function fixFor(
+  { voices, plan }: Judged,
+  change: Change,
+  found: Arrival | null,
+  landing: Landing,
+  { nearestTarget: near }: Connection,
+): ChangeReport['fix'] {
   if (!found || !near || landing.verdict === 'target' || Math.abs(near.semitones) > 4) return null;
   const resolution = landing.resolutionIndex === undefined ? undefined : voices[landing.resolutionIndex];
-  if (resolution && cellAt(plan, change.stretch.index, change.chorus).targets.includes(resolution.pc)) return null;
+  if (resolution && cellAt(plan, change.stretch.index, change.chorus).targets.includes(resolution.pc))
+    return null;
   const reachable = near.midi >= UNDER_THE_HAND[0] && near.midi <= UNDER_THE_HAND[1];
   return reachable ? { noteIndex: found.voice.index, toMidi: near.midi } : null;
 }

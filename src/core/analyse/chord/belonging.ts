@@ -25,7 +25,9 @@ export function belongingsOf(scene: Scene, events: readonly Event[]): Belonging[
     const place = anticipated ? soundingAt(scene.timeline, anticipated.at) : soundingFor(scene, note.onset);
     return { sounding: place, chord: place.stretch.chord, anticipates: anticipated !== null, leadIn: false };
   });
-  for (const change of scene.changes) for (const place of leadIn(scene, events, change)) belongings[place] = { ...belongings[place]!, ...ownedBy(scene, change) };
+  for (const change of scene.changes)
+    for (const place of leadIn(scene, events, change))
+      belongings[place] = { ...belongings[place]!, ...ownedBy(scene, change) };
   return belongings;
 }
 
@@ -46,7 +48,8 @@ export function soundingFor(scene: Pick<Scene, 'timeline' | 'windows'>, onset: B
  */
 function anticipatedChange(scene: Scene, note: LineNote): Change | null {
   const { changes, windows } = scene;
-  const change = changes[firstWhere(changes.length, (place) => changes[place]!.at - note.onset > windows.on + EPSILON)];
+  const change =
+    changes[firstWhere(changes.length, (place) => changes[place]!.at - note.onset > windows.on + EPSILON)];
   if (!change || !isWithinReach(scene, note, change.at)) return null;
   const next = scene.grounds[change.stretch.index]!;
   const fits = ['chord', 'colour'].includes(baseTier(next, note.pc)) && !hasTone(change.from, note.pc);
@@ -59,7 +62,12 @@ export const isWithinReach = ({ windows }: Scene, note: LineNote, at: Beats): bo
 
 /** (a) It sounds a quarter beat past the change and no line note starts on the change. */
 function ringsIn({ line, windows }: Scene, note: LineNote, at: Beats): boolean {
-  return note.end >= at + 0.25 - EPSILON && !lineBetween(line, at - windows.on - 2 * EPSILON, at + windows.on + 2 * EPSILON).some((other) => Math.abs(other.onset - at) <= windows.on + EPSILON);
+  return (
+    note.end >= at + 0.25 - EPSILON &&
+    !lineBetween(line, at - windows.on - 2 * EPSILON, at + windows.on + 2 * EPSILON).some(
+      (other) => Math.abs(other.onset - at) <= windows.on + EPSILON,
+    )
+  );
 }
 
 /** (b) No other line note starts between it and half a beat after the change, boundaries open. */
@@ -83,7 +91,8 @@ function leadIn(scene: Scene, events: readonly Event[], change: Change): number[
   const run: number[] = [];
   for (let place = landing.event - 1; place >= 0; place--) {
     const note = line[place]!;
-    const starts = note.onset >= change.at - 2 - EPSILON && note.onset + windows.tol >= presentStart - EPSILON;
+    const starts =
+      note.onset >= change.at - 2 - EPSILON && note.onset + windows.tol >= presentStart - EPSILON;
     if (!starts || !isLinked(note, line[place + 1]) || !next.scale.has(note.pc)) break;
     run.unshift(place);
   }
@@ -93,7 +102,11 @@ function leadIn(scene: Scene, events: readonly Event[], change: Change): number[
 
 /** The line note that starts on a change with a chord tone among its voices; of several the nearest. */
 function landedOn({ line, windows }: Scene, events: readonly Event[], change: Change): LineNote | null {
-  const on = lineBetween(line, change.at - windows.on - 2 * EPSILON, change.at + windows.on + 2 * EPSILON).filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON);
+  const on = lineBetween(
+    line,
+    change.at - windows.on - 2 * EPSILON,
+    change.at + windows.on + 2 * EPSILON,
+  ).filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON);
   const tones = on.filter((note) => events[note.event]!.voices.some((voice) => hasTone(change.to, voice.pc)));
   return tones.sort((a, b) => Math.abs(a.onset - change.at) - Math.abs(b.onset - change.at))[0] ?? null;
 }

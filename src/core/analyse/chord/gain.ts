@@ -25,4 +25,5 @@ export function gainOn(chord: Chord, scale: ReadonlySet<PitchClass>, pc: PitchCl
 }
 
 /** The gain of each pitch class on a chord with its scale. */
-export const gainsOn = (chord: Chord, scale: ReadonlySet<PitchClass>): number[] => Array.from({ length: 12 }, (_, pc) => gainOn(chord, scale, pc));
+export const gainsOn = (chord: Chord, scale: ReadonlySet<PitchClass>): number[] =>
+  Array.from({ length: 12 }, (_, pc) => gainOn(chord, scale, pc));

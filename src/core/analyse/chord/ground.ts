@@ -1,6 +1,22 @@
 import { modulo, type PitchClass } from '../../vocabulary';
-import { hasTone, intervalOver, pitchClass, rootPc, scaleOn, type Chord, type IntervalName, type Scale } from '../../music';
-import { availableTensions, soundingAfter, type Harmony, type Sounding, type Stretch, type Timeline } from '../../chart';
+import {
+  hasTone,
+  intervalOver,
+  pitchClass,
+  rootPc,
+  scaleOn,
+  type Chord,
+  type IntervalName,
+  type Scale,
+} from '../../music';
+import {
+  availableTensions,
+  soundingAfter,
+  type Harmony,
+  type Sounding,
+  type Stretch,
+  type Timeline,
+} from '../../chart';
 import { gainsOn } from './gain';
 import type { Tier, Voice } from '../notes/voice';
 
@@ -37,11 +53,29 @@ function groundOf(stretch: Stretch, harmony: Harmony, index: number): Bare {
   const reading = harmony.readings[index];
   const home = harmony.homeScales[index]!;
   if (!reading)
-    return { stretch, chord: null, scale: new Set(home.pcs), bareScale: home, colours: new Set(), home, keyScale: home, degree: null, tonic: pitchClass(home.root) };
+    return {
+      stretch,
+      chord: null,
+      scale: new Set(home.pcs),
+      bareScale: home,
+      colours: new Set(),
+      home,
+      keyScale: home,
+      degree: null,
+      tonic: pitchClass(home.root),
+    };
   const { chord, scale, degree, key } = reading;
   const own = [...chord.tones, ...chord.colours].map((tone) => tone.pc);
   return {
-    stretch, chord, degree, home, keyScale: scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'), bareScale: scale, scale: new Set([...scale.pcs, ...own]), colours: availableTensions(chord, scale), tonic: pitchClass(key.tonic),
+    stretch,
+    chord,
+    degree,
+    home,
+    keyScale: scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'),
+    bareScale: scale,
+    scale: new Set([...scale.pcs, ...own]),
+    colours: availableTensions(chord, scale),
+    tonic: pitchClass(key.tonic),
   };
 }
 
@@ -49,7 +83,11 @@ type Bare = Omit<Ground, 'tiers' | 'gains'>;
 
 function withTables(bare: Bare): Ground {
   const pcs = Array.from({ length: 12 }, (_, pc) => pc);
-  return { ...bare, tiers: pcs.map((pc) => tierOf(bare, pc)), gains: bare.chord ? gainsOn(bare.chord, bare.scale) : pcs.map(() => 0) };
+  return {
+    ...bare,
+    tiers: pcs.map((pc) => tierOf(bare, pc)),
+    gains: bare.chord ? gainsOn(bare.chord, bare.scale) : pcs.map(() => 0),
+  };
 }
 
 /** Where a pitch class stands over a ground before figures are known. */
@@ -82,7 +120,11 @@ export const isChromatic = (ground: Ground, pc: PitchClass): boolean => !ground.
 /** The neutral third, fifth or seventh: 25–75 cents above a ♭3, ♭5 or ♭7 of chord or key. */
 export function neutralInterval(ground: Ground, voice: Voice): 'n3' | 'n5' | 'n7' | null {
   if (Math.abs(voice.bentBy) < 0.2) return null;
-  const NAMES = [[3, 'n3'], [6, 'n5'], [10, 'n7']] as const;
+  const NAMES = [
+    [3, 'n3'],
+    [6, 'n5'],
+    [10, 'n7'],
+  ] as const;
   const roots = [...(ground.chord ? [rootPc(ground.chord)] : []), ground.tonic];
   for (const root of roots)
     for (const [step, name] of NAMES) if (isNeutralOver(voice, root + step)) return name;
@@ -101,7 +143,8 @@ export function groundedSounding(timeline: Timeline, now: Sounding): Sounding {
   const bar = timeline.bars[now.stretch.bar]!;
   const from = startOfSilence(timeline, now);
   let next = soundingAfter(timeline, now);
-  while (!next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9) next = soundingAfter(timeline, next);
+  while (!next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9)
+    next = soundingAfter(timeline, next);
   return next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9 ? next : now;
 }
 
@@ -110,7 +153,8 @@ function startOfSilence(timeline: Timeline, now: Sounding): number {
   let index = now.stretch.index;
   const { stretches, formBeats } = timeline;
   while (index > 0 && !stretches[index - 1]!.chord) index--;
-  if (index > 0 || now.chorus === 0 || stretches[stretches.length - 1]!.chord) return stretches[index]!.start + now.chorus * formBeats;
+  if (index > 0 || now.chorus === 0 || stretches[stretches.length - 1]!.chord)
+    return stretches[index]!.start + now.chorus * formBeats;
   const last = stretches.findLastIndex((stretch) => stretch.chord !== null);
   return last < 0 ? 0 : stretches[last]!.end + (now.chorus - 1) * formBeats;
 }

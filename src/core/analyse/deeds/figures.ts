@@ -7,33 +7,60 @@ import { sequencesOf, type Run } from './sequence';
 import { FIGURE_GAP, isLinked, type Belonging, type LineNote, type NoteFunction } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
-export type FigureKind = Extract<NoteFunction, 'enclosure' | 'double-chromatic' | 'approach-below' | 'approach-above' | 'suspension' | 'retardation'>;
+export type FigureKind = Extract<
+  NoteFunction,
+  'enclosure' | 'double-chromatic' | 'approach-below' | 'approach-above' | 'suspension' | 'retardation'
+>;
 
 /** Notes that lead to a target; places in the line. */
-export type Figure = { readonly kind: FigureKind; readonly members: readonly number[]; readonly target: number };
+export type Figure = {
+  readonly kind: FigureKind;
+  readonly members: readonly number[];
+  readonly target: number;
+};
 
 /** The line with everything a figure rule asks about a note, by place. */
 export class Walk {
   readonly sequences: readonly Run[];
-  constructor(readonly scene: Scene, readonly belongings: readonly Belonging[]) {
+  constructor(
+    readonly scene: Scene,
+    readonly belongings: readonly Belonging[],
+  ) {
     this.sequences = sequencesOf(scene.line, belongings, scene.grounds);
   }
-  at(place: number): LineNote | undefined { return this.scene.line[place]; }
-  ground(place: number): Ground { return this.scene.grounds[this.belongings[place]!.sounding.stretch.index]!; }
-  isChordTone(place: number): boolean { return voiceTier(this.ground(place), this.at(place)!) === 'chord'; }
-  isChromatic(place: number): boolean { return isChromatic(this.ground(place), this.at(place)!.pc); }
-  inNeitherScale(place: number): boolean { return baseTier(this.ground(place), this.at(place)!.pc) === 'outside'; }
+  at(place: number): LineNote | undefined {
+    return this.scene.line[place];
+  }
+  ground(place: number): Ground {
+    return this.scene.grounds[this.belongings[place]!.sounding.stretch.index]!;
+  }
+  isChordTone(place: number): boolean {
+    return voiceTier(this.ground(place), this.at(place)!) === 'chord';
+  }
+  isChromatic(place: number): boolean {
+    return isChromatic(this.ground(place), this.at(place)!.pc);
+  }
+  inNeitherScale(place: number): boolean {
+    return baseTier(this.ground(place), this.at(place)!.pc) === 'outside';
+  }
   /** Linked as inside a figure. */
-  joined(place: number): boolean { return isLinked(this.at(place), this.at(place + 1), FIGURE_GAP); }
-  onBeat(place: number): boolean { return isOnBeat(this.at(place)!.onset, this.scene.windows.on); }
+  joined(place: number): boolean {
+    return isLinked(this.at(place), this.at(place + 1), FIGURE_GAP);
+  }
+  onBeat(place: number): boolean {
+    return isOnBeat(this.at(place)!.onset, this.scene.windows.on);
+  }
   /** Semitones from one place to another. */
-  step(from: number, to: number): number { return this.at(to)!.pitch - this.at(from)!.pitch; }
+  step(from: number, to: number): number {
+    return this.at(to)!.pitch - this.at(from)!.pitch;
+  }
 }
 
 /** The figures that each place of the line is a member of. */
 export function byMember(figures: readonly Figure[]): ReadonlyMap<number, readonly Figure[]> {
   const found = new Map<number, Figure[]>();
-  for (const figure of figures) for (const place of figure.members) found.set(place, [...(found.get(place) ?? []), figure]);
+  for (const figure of figures)
+    for (const place of figure.members) found.set(place, [...(found.get(place) ?? []), figure]);
   return found;
 }
 
@@ -58,7 +85,8 @@ function enclosureOf(walk: Walk, target: number, inSequence: ReadonlySet<number>
   const [a, b] = [target - 2, target - 1];
   if (a < 0 || !walk.joined(a) || !walk.joined(b) || inSequence.has(a) || inSequence.has(b)) return null;
   const onBeat = walk.onBeat(target);
-  const isTarget = walk.isChordTone(target) || (onBeat && baseTier(walk.ground(target), walk.at(target)!.pc) === 'colour');
+  const isTarget =
+    walk.isChordTone(target) || (onBeat && baseTier(walk.ground(target), walk.at(target)!.pc) === 'colour');
   if (!isTarget || !opposite(walk, a, b, target)) return null;
   const own = [a, b].filter((place) => isToneOfTarget(walk, place, target)).length;
   if (own === 2 || (!onBeat && own > 0)) return null;
@@ -96,7 +124,12 @@ function doubleChromaticOf(walk: Walk, target: number): Figure | null {
   const way = walk.step(target - 1, target);
   if (Math.abs(way) !== 1) return null;
   const members: number[] = [];
-  for (let place = target - 1; place >= 0 && walk.joined(place) && walk.step(place, place + 1) === way && !walk.isChordTone(place); place--) members.unshift(place);
+  for (
+    let place = target - 1;
+    place >= 0 && walk.joined(place) && walk.step(place, place + 1) === way && !walk.isChordTone(place);
+    place--
+  )
+    members.unshift(place);
   return members.length >= 2 ? { kind: 'double-chromatic', members, target } : null;
 }
 
@@ -112,7 +145,10 @@ export function suspensionAt(walk: Walk, place: number): 'suspension' | 'retarda
   if (!next || !walk.isChordTone(place) || !walk.joined(place) || !walk.isChordTone(place + 1)) return null;
   const into = Math.max(0.25, (0.15 * scene.timeline.tempo) / 60);
   const { changes } = scene;
-  const from = Math.max(note.onset + scene.windows.tol - EPSILON, walk.belongings[place]!.sounding.end - 2 * EPSILON);
+  const from = Math.max(
+    note.onset + scene.windows.tol - EPSILON,
+    walk.belongings[place]!.sounding.end - 2 * EPSILON,
+  );
   const change = changes[firstWhere(changes.length, (at) => changes[at]!.at > from)];
   if (!change || note.end < change.at + into - EPSILON || hasTone(change.to, note.pc)) return null;
   const move = walk.step(place, place + 1);

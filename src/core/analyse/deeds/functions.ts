@@ -24,8 +24,11 @@ export function deedsOf(walk: Walk, isTarget: (place: number) => boolean): Deeds
   const wide = byMember(figures);
   const named: Figure[] = [];
   const deeds = walk.scene.line.map((_, place) => {
-    const deed = walk.isChordTone(place) ? chordToneDeed(walk, place, isTarget, wide) : otherDeed(walk, place, wide);
-    if (isSingleFigure(deed.name) && deed.target !== undefined) named.push({ kind: deed.name, members: [place], target: deed.target });
+    const deed = walk.isChordTone(place)
+      ? chordToneDeed(walk, place, isTarget, wide)
+      : otherDeed(walk, place, wide);
+    if (isSingleFigure(deed.name) && deed.target !== undefined)
+      named.push({ kind: deed.name, members: [place], target: deed.target });
     return deed;
   });
   return { deeds, figures: [...figures, ...named] };
@@ -38,12 +41,17 @@ function chordToneDeed(walk: Walk, place: number, isTarget: (place: number) => b
   const suspended = suspensionAt(walk, place);
   if (suspended) return { name: suspended, tier: 'chord', target: place + 1 };
   const figure = figureOf(wide, place, 'enclosure');
-  const name = walk.belongings[place]!.anticipates ? 'anticipation' : isTarget(place) ? 'target' : 'chord-tone';
+  const name = walk.belongings[place]!.anticipates
+    ? 'anticipation'
+    : isTarget(place)
+      ? 'target'
+      : 'chord-tone';
   return { name, tier: 'chord', ...(figure ? { target: figure.target } : {}) };
 }
 
 type Members = ReadonlyMap<number, readonly Figure[]>;
-const figureOf = (wide: Members, place: number, kind: FigureKind): Figure | undefined => wide.get(place)?.find((figure) => figure.kind === kind);
+const figureOf = (wide: Members, place: number, kind: FigureKind): Figure | undefined =>
+  wide.get(place)?.find((figure) => figure.kind === kind);
 
 function otherDeed(walk: Walk, place: number, wide: Members): Deed {
   const base = baseTier(walk.ground(place), walk.at(place)!.pc);
@@ -51,7 +59,13 @@ function otherDeed(walk: Walk, place: number, wide: Members): Deed {
   const member = figureOf(wide, place, 'enclosure') ?? figureOf(wide, place, 'double-chromatic');
   if (member) return { name: member.kind, tier: led, target: member.target };
   if (walk.isChromatic(place) && leadsBy(walk, place, 1)) return approach(walk, place, led, false);
-  return passing(walk, place, base) ?? neighbour(walk, place, led) ?? (leadsBy(walk, place, 2) ? approach(walk, place, led, walk.onBeat(place)) : { name: base === 'chord' ? 'chord-tone' : base, tier: base });
+  return (
+    passing(walk, place, base) ??
+    neighbour(walk, place, led) ??
+    (leadsBy(walk, place, 2)
+      ? approach(walk, place, led, walk.onBeat(place))
+      : { name: base === 'chord' ? 'chord-tone' : base, tier: base })
+  );
 }
 
 /** The linked note that follows is a chord tone at most so many semitones away. */
@@ -74,9 +88,13 @@ function approach(walk: Walk, place: number, tier: Tier, accented: boolean): Dee
 function passing(walk: Walk, place: number, base: Tier): Deed | null {
   if (!hasNeighbours(walk, place)) return null;
   const [before, after] = [walk.step(place - 1, place), walk.step(place, place + 1)];
-  if (before * after <= 0 || !closeEnough(walk, place, place - 1) || !closeEnough(walk, place, place + 1)) return null;
+  if (before * after <= 0 || !closeEnough(walk, place, place - 1) || !closeEnough(walk, place, place + 1))
+    return null;
   const chromatic = base === 'outside';
-  return { name: 'passing', tier: chromatic && Math.abs(before) === 1 && Math.abs(after) === 1 ? 'approach' : base };
+  return {
+    name: 'passing',
+    tier: chromatic && Math.abs(before) === 1 && Math.abs(after) === 1 ? 'approach' : base,
+  };
 }
 
 const hasNeighbours = (walk: Walk, place: number): boolean =>

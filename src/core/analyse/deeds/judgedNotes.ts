@@ -3,15 +3,29 @@ import { soundingFor, type Scene } from '../chord/belonging';
 import type { Heard } from '../notes/events';
 import type { Figure, Walk } from './figures';
 import type { Deed } from './functions';
-import { baseTier, isChromatic, neutralInterval, printedInterval, voiceTier, type Ground } from '../chord/ground';
+import {
+  baseTier,
+  isChromatic,
+  neutralInterval,
+  printedInterval,
+  voiceTier,
+  type Ground,
+} from '../chord/ground';
 import type { JudgedNote, NoteReport } from './noteReport';
 import { spansOf } from '../chord/spans';
 import { HEIGHT, isLinked, type Belonging, type Flag, type Tier, type Voice } from '../notes/voice';
 
 /** What judging one note asks for. `pickups` are the notes that make their figure a pickup, `until` the beat after the last chorus. */
 export type NoteContext = {
-  readonly scene: Scene; readonly plan: Plan; readonly heard: Heard; readonly belongings: readonly Belonging[]; readonly deeds: readonly Deed[];
-  readonly figures: ReadonlyMap<number, readonly Figure[]>; readonly walk: Walk; readonly pickups: ReadonlySet<number>; readonly until: number;
+  readonly scene: Scene;
+  readonly plan: Plan;
+  readonly heard: Heard;
+  readonly belongings: readonly Belonging[];
+  readonly deeds: readonly Deed[];
+  readonly figures: ReadonlyMap<number, readonly Figure[]>;
+  readonly walk: Walk;
+  readonly pickups: ReadonlySet<number>;
+  readonly until: number;
 };
 
 type Mutable<T> = { -readonly [K in keyof T]: T[K] };
@@ -30,9 +44,20 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   const tier: Tier = blue && HEIGHT[deed.tier] > 2 ? 'scale' : deed.tier;
   const { spans, stretches } = spansOf(scene, voice, belonging, HEIGHT[tier], context.until);
   const note: Mutable<NoteReport> = {
-    index: voice.index, onsetBeat: voice.onset, durationBeats: voice.end - voice.onset, midi: voice.played.midi, event: voice.event, top: voice.top,
-    chord: belonging.chord?.symbol ?? null, interval: printedInterval(ground, voice), tier, height: HEIGHT[tier],
-    inPlan: cellAt(plan, stretch.index, chorus).material.includes(voice.pc), function: deed.name, flags: flagsOf(context, voice, belonging, deed, blue), spans,
+    index: voice.index,
+    onsetBeat: voice.onset,
+    durationBeats: voice.end - voice.onset,
+    midi: voice.played.midi,
+    event: voice.event,
+    top: voice.top,
+    chord: belonging.chord?.symbol ?? null,
+    interval: printedInterval(ground, voice),
+    tier,
+    height: HEIGHT[tier],
+    inPlan: cellAt(plan, stretch.index, chorus).material.includes(voice.pc),
+    function: deed.name,
+    flags: flagsOf(context, voice, belonging, deed, blue),
+    spans,
   };
   if (isChromatic(ground, voice.pc)) note.chromatic = true;
   if (deed.appoggiatura) note.appoggiatura = true;
@@ -43,7 +68,12 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
 
 /** A grace belongs where the note it leads to belongs. */
 const lentBelonging = ({ scene, belongings }: NoteContext, voice: Voice): Belonging =>
-  belongings[voice.event] ?? { sounding: soundingFor(scene, voice.onset), chord: null, anticipates: false, leadIn: false };
+  belongings[voice.event] ?? {
+    sounding: soundingFor(scene, voice.onset),
+    chord: null,
+    anticipates: false,
+    leadIn: false,
+  };
 
 /** Inner voices and graces are named by their tier alone: they are no part of the line. */
 function deedOf({ deeds, plan }: NoteContext, voice: Voice, ground: Ground, belonging: Belonging): Deed {
@@ -60,11 +90,20 @@ function isBlue(ground: Ground, voice: Voice): boolean {
   if (neutralInterval(ground, voice) !== null) return true;
   const bluesy = ground.home.kind === 'blues';
   const step = (voice.pc - ground.tonic + 12) % 12;
-  if (!bluesy || !ground.chord || ![3, 6, 10].includes(step) || baseTier(ground, voice.pc) === 'chord') return false;
-  return ground.chord.tones.some((tone) => ['third', 'fifth', 'seventh'].includes(tone.role) && tone.pc === (voice.pc + 1) % 12);
+  if (!bluesy || !ground.chord || ![3, 6, 10].includes(step) || baseTier(ground, voice.pc) === 'chord')
+    return false;
+  return ground.chord.tones.some(
+    (tone) => ['third', 'fifth', 'seventh'].includes(tone.role) && tone.pc === (voice.pc + 1) % 12,
+  );
 }
 
-function flagsOf(context: NoteContext, voice: Voice, belonging: Belonging, deed: Deed, blue: boolean): Flag[] {
+function flagsOf(
+  context: NoteContext,
+  voice: Voice,
+  belonging: Belonging,
+  deed: Deed,
+  blue: boolean,
+): Flag[] {
   const flags: Flag[] = [];
   const { scene, figures, pickups } = context;
   const place = voice.event;

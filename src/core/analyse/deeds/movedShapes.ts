@@ -2,7 +2,13 @@ import type { Semitones } from '../../vocabulary';
 import { isLinked, type Line } from '../notes/voice';
 
 /** A cell said again elsewhere: places in the line, notes in the cell, how often and how far it moves each time. */
-export type MovedShape = { readonly first: number; readonly last: number; readonly size: number; readonly statements: number; readonly offset: Semitones };
+export type MovedShape = {
+  readonly first: number;
+  readonly last: number;
+  readonly size: number;
+  readonly statements: number;
+  readonly offset: Semitones;
+};
 
 /** Cells longer than this are phrases said again, not shapes under the hand. */
 const LONGEST_CELL = 8;
@@ -27,16 +33,24 @@ export function movedShapesOf(line: Line): MovedShape[] {
 function longestAt(line: Line, linked: readonly boolean[], first: number): MovedShape | null {
   let best: MovedShape | null = null;
   for (let size = 2; size <= LONGEST_CELL && linked[first + size - 2]; size++) {
-    const offset = line[first + size] && linked[first + size - 1] ? line[first + size]!.pitch - line[first]!.pitch : 0;
+    const offset =
+      line[first + size] && linked[first + size - 1] ? line[first + size]!.pitch - line[first]!.pitch : 0;
     if (offset === 0) continue;
     let place = first;
-    while (place + size < line.length && linked[place + size - 1] && line[place + size]!.pitch - line[place]!.pitch === offset) place++;
+    while (
+      place + size < line.length &&
+      linked[place + size - 1] &&
+      line[place + size]!.pitch - line[place]!.pitch === offset
+    )
+      place++;
     const statements = Math.floor((place - first) / size) + 1;
     const last = first + statements * size - 1;
-    if (statements >= (size === 2 ? 3 : 2) && (!best || last > best.last)) best = { first, last, size, statements, offset };
+    if (statements >= (size === 2 ? 3 : 2) && (!best || last > best.last))
+      best = { first, last, size, statements, offset };
   }
   return best;
 }
 
 /** `3 notes, up 1`: the cell and how it moves. */
-export const movedName = ({ size, offset }: MovedShape): string => `${size} notes, ${offset > 0 ? 'up' : 'down'} ${Math.abs(offset)}`;
+export const movedName = ({ size, offset }: MovedShape): string =>
+  `${size} notes, ${offset > 0 ? 'up' : 'down'} ${Math.abs(offset)}`;

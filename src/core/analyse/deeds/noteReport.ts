@@ -4,10 +4,24 @@ import type { Flag, Height, NoteFunction, Span, Tier, Voice } from '../notes/voi
 
 /** A note of the report (4-architecture, "Report"). */
 export type NoteReport = {
-  readonly index: number; readonly onsetBeat: Beats; readonly durationBeats: Beats; readonly midi: Midi; readonly event: number; readonly top: boolean;
-  readonly chord: string | null; readonly interval: IntervalName | null; readonly tier: Tier; readonly height: Height; readonly inPlan: boolean;
-  readonly function: NoteFunction; readonly chromatic?: true; readonly appoggiatura?: true; readonly from?: number; readonly flags: readonly Flag[];
-  readonly targetIndex?: number; readonly spans: readonly Span[];
+  readonly index: number;
+  readonly onsetBeat: Beats;
+  readonly durationBeats: Beats;
+  readonly midi: Midi;
+  readonly event: number;
+  readonly top: boolean;
+  readonly chord: string | null;
+  readonly interval: IntervalName | null;
+  readonly tier: Tier;
+  readonly height: Height;
+  readonly inPlan: boolean;
+  readonly function: NoteFunction;
+  readonly chromatic?: true;
+  readonly appoggiatura?: true;
+  readonly from?: number;
+  readonly flags: readonly Flag[];
+  readonly targetIndex?: number;
+  readonly spans: readonly Span[];
 };
 
 /** A note of the report with what later steps need and the contract does not print. */

@@ -11,11 +11,24 @@ import { EPSILON } from '../notes/windows';
  * Targets that make their figure a pickup. Note indices.
  * Rule: 2-theory, "Flags": "`pickup` (member of a figure whose target is in an `on` landing or starts beat 1 of the phrase's first full bar)".
  */
-export function pickupTargets({ timeline, line, windows }: Scene, { voices }: Heard, changes: readonly ChangeReport[], phrases: readonly Phrase[]): Set<number> {
-  const found = new Set(changes.filter(({ landing }) => landing.timing === 'on').map(({ landing }) => line[voices[landing.noteIndex!]!.event]!.index));
+export function pickupTargets(
+  { timeline, line, windows }: Scene,
+  { voices }: Heard,
+  changes: readonly ChangeReport[],
+  phrases: readonly Phrase[],
+): Set<number> {
+  const found = new Set(
+    changes
+      .filter(({ landing }) => landing.timing === 'on')
+      .map(({ landing }) => line[voices[landing.noteIndex!]!.event]!.index),
+  );
   for (const { startBeat, noteIndices } of phrases) {
     const bar = firstFullBar(timeline, startBeat, windows.on);
-    const first = lineBetween(line, Math.max(startBeat, bar - windows.on) - EPSILON, bar + windows.on + EPSILON)[0];
+    const first = lineBetween(
+      line,
+      Math.max(startBeat, bar - windows.on) - EPSILON,
+      bar + windows.on + EPSILON,
+    )[0];
     if (first && noteIndices.includes(first.index)) found.add(first.index);
   }
   return found;

@@ -55,7 +55,9 @@ function climbsOf(line: Line, grounds: readonly Ground[]): readonly (readonly In
     climbs.set(tones, made);
     return made;
   };
-  return grounds.map(({ bareScale, keyScale, home }) => [...new Set([bareScale, keyScale, home].map(climbOf))]);
+  return grounds.map(({ bareScale, keyScale, home }) => [
+    ...new Set([bareScale, keyScale, home].map(climbOf)),
+  ]);
 }
 
 /** A note that is not in the scale. */

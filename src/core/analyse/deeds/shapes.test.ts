@@ -5,13 +5,20 @@ import { analyse, type PlayedNote, type Report } from '../index';
 
 /** Eighth notes from beat 0, `r` a rest. */
 const eighths = (text: string): PlayedNote[] =>
-  text.split(' ').flatMap((word, index) => (word === 'r' ? [] : [{ midi: Number(word), onsetBeat: index / 2, durationBeats: 0.5 }]));
+  text
+    .split(' ')
+    .flatMap((word, index) =>
+      word === 'r' ? [] : [{ midi: Number(word), onsetBeat: index / 2, durationBeats: 0.5 }],
+    );
 
 const judge = (chart: string, notes: PlayedNote[], tempo = 120): Report =>
   analyse({ chart: certain(readChart(chart)), tempo, notes, plan: { id: 'scale-per-chord' } });
 
 const shapes = (chart: string, text: string): string[] =>
-  judge(chart, eighths(text)).shapes.map((shape) => `${shape.kind} ${shape.name}${shape.relation ? ` on ${shape.relation}` : ''} ${shape.noteIndices[0]}-${shape.noteIndices[shape.noteIndices.length - 1]}`);
+  judge(chart, eighths(text)).shapes.map(
+    (shape) =>
+      `${shape.kind} ${shape.name}${shape.relation ? ` on ${shape.relation}` : ''} ${shape.noteIndices[0]}-${shape.noteIndices[shape.noteIndices.length - 1]}`,
+  );
 
 const C = 'key: C\n| Cmaj7 | % | % | % |';
 
@@ -26,7 +33,11 @@ test.each([
   ['a scale run up', '60 62 64 65 67', ['scale-run rising 0-4']],
   ['a scale run down', '72 71 69 67', ['scale-run falling 0-3']],
   ['three notes are no run', '60 62 64 60', []],
-  ['a sequence in thirds: a cell moved by one step each time', '60 64 62 65 64 67', ['sequence sequence 0-5']],
+  [
+    'a sequence in thirds: a cell moved by one step each time',
+    '60 64 62 65 64 67',
+    ['sequence sequence 0-5'],
+  ],
 ])('%s', (_, text, expected) => expect(shapes(C, text)).toEqual(expected));
 
 test('a note inside a sequence is no member of an enclosure', () => {
@@ -49,31 +60,59 @@ test('a step-out that only stops did not come home', () => {
 
 // Time
 const straight = (count: number, shift: (index: number) => number): PlayedNote[] =>
-  Array.from({ length: count }, (_, index) => ({ midi: 60 + (index % 5), onsetBeat: index / 2 + shift(index), durationBeats: 0.4 }));
+  Array.from({ length: count }, (_, index) => ({
+    midi: 60 + (index % 5),
+    onsetBeat: index / 2 + shift(index),
+    durationBeats: 0.4,
+  }));
 
 test('a steady lag is the take’s own offset and leaves no spread', () => {
-  const { time } = judge(C, straight(32, () => 0.04));
+  const { time } = judge(
+    C,
+    straight(32, () => 0.04),
+  );
   expect(time.offsetMs).toBeCloseTo(20, 0);
   expect(time.spreadMs).toBeLessThan(0.5);
   expect(time.medianMs).toBeCloseTo(0, 1);
 });
 
 test('spread is what is left', () => {
-  const { time } = judge(C, straight(32, (index) => (index % 2 ? 0.03 : -0.03)));
+  const { time } = judge(
+    C,
+    straight(32, (index) => (index % 2 ? 0.03 : -0.03)),
+  );
   expect(time.spreadMs).toBeGreaterThan(8);
   expect(time.spreadMs).toBeLessThan(20);
 });
 
 test('swing is read from pairs, at least eight of them', () => {
-  const swung = (count: number) => Array.from({ length: count }, (_, index) => ({ midi: 60 + (index % 3), onsetBeat: Math.floor(index / 2) + (index % 2 ? 2 / 3 : 0), durationBeats: 0.3 }));
+  const swung = (count: number) =>
+    Array.from({ length: count }, (_, index) => ({
+      midi: 60 + (index % 3),
+      onsetBeat: Math.floor(index / 2) + (index % 2 ? 2 / 3 : 0),
+      durationBeats: 0.3,
+    }));
   expect(judge(C, swung(24)).time.swing).toBeCloseTo(2, 2);
   expect(judge(C, swung(10)).time.swing).toBeNull();
   expect(judge(C, swung(24)).time.upbeats).toBeCloseTo(0.5);
 });
 
 test('triplets fit their own grid', () => {
-  const triplets = Array.from({ length: 30 }, (_, index) => ({ midi: 60 + (index % 4), onsetBeat: index / 3, durationBeats: 0.3 }));
+  const triplets = Array.from({ length: 30 }, (_, index) => ({
+    midi: 60 + (index % 4),
+    onsetBeat: index / 3,
+    durationBeats: 0.3,
+  }));
   expect(judge(C, triplets, 100).time.spreadMs).toBeLessThan(40);
 });
 
-test('no notes, no time', () => expect(judge(C, []).time).toEqual({ medianMs: null, spreadMs: null, offsetMs: null, swing: null, upbeats: null, lagBeats: 0, byEighth: [] }));
+test('no notes, no time', () =>
+  expect(judge(C, []).time).toEqual({
+    medianMs: null,
+    spreadMs: null,
+    offsetMs: null,
+    swing: null,
+    upbeats: null,
+    lagBeats: 0,
+    byEighth: [],
+  }));

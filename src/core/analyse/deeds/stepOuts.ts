@@ -6,7 +6,12 @@ import { isLinked, type Height } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
 /** A stretch of the line that left the chords; indices into the report's notes. `shape` says how it moved, where it was one shape. */
-export type StepOut = { readonly noteIndices: readonly number[]; readonly beats: Beats; readonly shape?: string; readonly homeIndex: number | null };
+export type StepOut = {
+  readonly noteIndices: readonly number[];
+  readonly beats: Beats;
+  readonly shape?: string;
+  readonly homeIndex: number | null;
+};
 
 /**
  * Where the line stepped out, and whether it came home.
@@ -14,9 +19,18 @@ export type StepOut = { readonly noteIndices: readonly number[]; readonly beats:
  * height 4; with its length, shape, and the chord tone it came home to (a moved shape that ends on a chord tone has come home to it), or that it did not".
  * @param heights of the line notes, blue notes lowered
  */
-export function stepOutsOf(walk: Walk, deeds: readonly Deed[], heights: readonly Height[], moved: readonly MovedShape[]): StepOut[] {
-  const shapes = moved.filter(({ first, last }) => heights.slice(first, last + 1).includes(4)).map((shape) => ({ first: shape.first, last: shape.last, shape }));
-  const runs = highRuns(walk, deeds, heights).filter((run) => !shapes.some(({ first, last }) => run.first <= last && run.last >= first));
+export function stepOutsOf(
+  walk: Walk,
+  deeds: readonly Deed[],
+  heights: readonly Height[],
+  moved: readonly MovedShape[],
+): StepOut[] {
+  const shapes = moved
+    .filter(({ first, last }) => heights.slice(first, last + 1).includes(4))
+    .map((shape) => ({ first: shape.first, last: shape.last, shape }));
+  const runs = highRuns(walk, deeds, heights).filter(
+    (run) => !shapes.some(({ first, last }) => run.first <= last && run.last >= first),
+  );
   return [...shapes, ...runs].sort((a, b) => a.first - b.first).map((out) => describe(walk, out));
 }
 
@@ -25,8 +39,18 @@ type Out = { readonly first: number; readonly last: number; readonly shape?: Mov
 function describe(walk: Walk, { first, last, shape }: Out): StepOut {
   const notes = walk.scene.line.slice(first, last + 1);
   const beats = notes[notes.length - 1]!.end - notes[0]!.onset;
-  const home = shape && walk.isChordTone(last) ? last : isLinked(walk.at(last), walk.at(last + 1)) && walk.isChordTone(last + 1) ? last + 1 : null;
-  return { noteIndices: notes.map((note) => note.index), beats, ...(shape ? { shape: movedName(shape) } : {}), homeIndex: home === null ? null : walk.at(home)!.index };
+  const home =
+    shape && walk.isChordTone(last)
+      ? last
+      : isLinked(walk.at(last), walk.at(last + 1)) && walk.isChordTone(last + 1)
+        ? last + 1
+        : null;
+  return {
+    noteIndices: notes.map((note) => note.index),
+    beats,
+    ...(shape ? { shape: movedName(shape) } : {}),
+    homeIndex: home === null ? null : walk.at(home)!.index,
+  };
 }
 
 function highRuns(walk: Walk, deeds: readonly Deed[], heights: readonly Height[]): Out[] {
@@ -34,7 +58,13 @@ function highRuns(walk: Walk, deeds: readonly Deed[], heights: readonly Height[]
   const found: Out[] = [];
   for (let first = 0; first < line.length;) {
     let last = first;
-    while (heights[first]! >= 3 && line[last + 1] && isLinked(line[last], line[last + 1]) && heights[last + 1]! >= 3) last++;
+    while (
+      heights[first]! >= 3 &&
+      line[last + 1] &&
+      isLinked(line[last], line[last + 1]) &&
+      heights[last + 1]! >= 3
+    )
+      last++;
     const beats = line[last]!.end - line[first]!.onset;
     const unresolved = deeds.slice(first, last + 1).some((deed) => deed.target === undefined);
     if (last - first >= 2 && beats >= 1 - EPSILON && unresolved) found.push({ first, last });

@@ -1,6 +1,17 @@
 import { modulo, type Beats, type PitchClass } from '../../vocabulary';
 import { certain } from '../../vocabulary';
-import { FLAT_NAMES, fifthOf, hasTone, isDominant, noteName, readChord, rootPc, scaleOn, type Chord, type SpelledNote } from '../../music';
+import {
+  FLAT_NAMES,
+  fifthOf,
+  hasTone,
+  isDominant,
+  noteName,
+  readChord,
+  rootPc,
+  scaleOn,
+  type Chord,
+  type SpelledNote,
+} from '../../music';
 import { isOnBeat } from '../../chart';
 import type { Scene } from '../chord/belonging';
 import { gainsOn } from '../chord/gain';
@@ -28,9 +39,18 @@ export type HeardBy = {
   readonly decidedBy: readonly (readonly number[])[];
 };
 
-export type MutedBand = { readonly share: number | null; readonly chance: number; readonly segments: readonly Segment[] };
+export type MutedBand = {
+  readonly share: number | null;
+  readonly chance: number;
+  readonly segments: readonly Segment[];
+};
 
-type Candidate = { readonly symbol: string; readonly chord: Chord; readonly gains: readonly number[]; readonly partnerOfAltered?: Chord };
+type Candidate = {
+  readonly symbol: string;
+  readonly chord: Chord;
+  readonly gains: readonly number[];
+  readonly partnerOfAltered?: Chord;
+};
 
 /**
  * With the band muted, could the chords be told apart from the line alone?
@@ -38,27 +58,63 @@ type Candidate = { readonly symbol: string; readonly chord: Chord; readonly gain
  * (0 if none) by ≥ 0.05; within ±0.05 `unclear` (not counted as heard); total weight under 0.5 `silent`, left out; else `not-heard`."
  * @param choruses how often the form was played
  */
-export function mutedBandOf(scene: Scene, notes: readonly JudgedNote[], changes: readonly ChangeReport[], choruses: number): { readonly mutedBand: MutedBand; readonly heardBy: HeardBy } {
+export function mutedBandOf(
+  scene: Scene,
+  notes: readonly JudgedNote[],
+  changes: readonly ChangeReport[],
+  choruses: number,
+): { readonly mutedBand: MutedBand; readonly heardBy: HeardBy } {
   const candidates = candidatesOf(scene.grounds);
   const landedAt = new Map(changes.map((change) => [beatKey(change.beat), change.landing.noteIndex]));
   const longest = notes.reduce((most, { note }) => Math.max(most, note.durationBeats), 0);
   const from = (beat: Beats) => firstWhere(notes.length, (place) => notes[place]!.note.onsetBeat >= beat);
   const around = (run: SymbolRun) => notes.slice(from(run.start - longest), from(run.end));
-  const outside = new Map(scene.grounds.flatMap(({ chord }) => (chord ? [[chord.symbol, candidates.filter((one) => one.symbol !== chord.symbol && !isFamily(chord, one))] as const] : [])));
-  const weighed = runsOf(scene, choruses).map((run) => ({ run, weights: weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null) }));
-  const segments = weighed.map(({ run, weights }) => judge(run, toldBy(weights), outside.get(run.ground.chord!.symbol)!));
+  const outside = new Map(
+    scene.grounds.flatMap(({ chord }) =>
+      chord
+        ? [
+            [
+              chord.symbol,
+              candidates.filter((one) => one.symbol !== chord.symbol && !isFamily(chord, one)),
+            ] as const,
+          ]
+        : [],
+    ),
+  );
+  const weighed = runsOf(scene, choruses).map((run) => ({
+    run,
+    weights: weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null),
+  }));
+  const segments = weighed.map(({ run, weights }) =>
+    judge(run, toldBy(weights), outside.get(run.ground.chord!.symbol)!),
+  );
   const counted = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = counted.filter((segment) => segment.verdict === 'heard').length;
   return {
-    mutedBand: { share: counted.length ? round(heard / counted.length) : null, chance: candidates.length ? round(1 / candidates.length) : 0, segments },
-    heardBy: { ...counts(counted, changes, scene.timeline.formBeats), decidedBy: weighed.map(({ weights }) => decided(weights)) },
+    mutedBand: {
+      share: counted.length ? round(heard / counted.length) : null,
+      chance: candidates.length ? round(1 / candidates.length) : 0,
+      segments,
+    },
+    heardBy: {
+      ...counts(counted, changes, scene.timeline.formBeats),
+      decidedBy: weighed.map(({ weights }) => decided(weights)),
+    },
   };
 }
 
 const MOST_DECIDING = 4;
-const decided = (weights: readonly Weight[]): number[] => [...weights].sort((a, b) => b.weight - a.weight).slice(0, MOST_DECIDING).map(({ index }) => index);
+const decided = (weights: readonly Weight[]): number[] =>
+  [...weights]
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, MOST_DECIDING)
+    .map(({ index }) => index);
 
-function counts(segments: readonly Segment[], changes: readonly ChangeReport[], formBeats: Beats): Omit<HeardBy, 'decidedBy'> {
+function counts(
+  segments: readonly Segment[],
+  changes: readonly ChangeReport[],
+  formBeats: Beats,
+): Omit<HeardBy, 'decidedBy'> {
   const kinds = new Map(changes.map((change) => [beatKey(change.beat), `${change.from}→${change.to}`]));
   const tally = <K>(keyOf: (segment: Segment) => K | undefined) => {
     const found = new Map<K, { heard: number; of: number }>();
@@ -71,7 +127,10 @@ function counts(segments: readonly Segment[], changes: readonly ChangeReport[], 
     return [...found];
   };
   return {
-    byChorus: tally(({ beat }) => Math.floor(beat / formBeats + EPSILON) + 1).map(([chorus, cell]) => ({ chorus, ...cell })),
+    byChorus: tally(({ beat }) => Math.floor(beat / formBeats + EPSILON) + 1).map(([chorus, cell]) => ({
+      chorus,
+      ...cell,
+    })),
     byChange: tally(({ beat }) => kinds.get(beatKey(beat))).map(([change, cell]) => ({ change, ...cell })),
   };
 }
@@ -147,15 +206,31 @@ function judge({ ground, start }: SymbolRun, told: Told, outside: readonly Candi
     if (value > best.score + 1e-12) best = { symbol: candidate.symbol, score: value };
   }
   const margin = own - best.score;
-  const verdict = told.total < 0.5 - EPSILON ? 'silent' : margin >= 0.05 - EPSILON ? 'heard' : margin > -0.05 - EPSILON ? 'unclear' : 'not-heard';
+  const verdict =
+    told.total < 0.5 - EPSILON
+      ? 'silent'
+      : margin >= 0.05 - EPSILON
+        ? 'heard'
+        : margin > -0.05 - EPSILON
+          ? 'unclear'
+          : 'not-heard';
   const said = verdict === 'silent' ? null : saidBy(told.byPc, chord);
-  return { beat: start, chord: chord.symbol, verdict, best: margin >= 0 ? chord.symbol : best.symbol, margin: round(told.total > 0 ? margin : 0), ...(said === null ? {} : { said }) };
+  return {
+    beat: start,
+    chord: chord.symbol,
+    verdict,
+    best: margin >= 0 ? chord.symbol : best.symbol,
+    margin: round(told.total > 0 ? margin : 0),
+    ...(said === null ? {} : { said }),
+  };
 }
 
 /** Shares three or more pitch classes, or is the tritone partner of an altered dominant. */
 function isFamily(truth: Chord, candidate: Candidate): boolean {
   if (candidate.partnerOfAltered?.symbol === truth.symbol) return true;
-  return new Set(candidate.chord.tones.filter((tone) => hasTone(truth, tone.pc)).map((tone) => tone.pc)).size >= 3;
+  return (
+    new Set(candidate.chord.tones.filter((tone) => hasTone(truth, tone.pc)).map((tone) => tone.pc)).size >= 3
+  );
 }
 
 function score(gains: readonly number[], { byPc, total }: Told): number {
@@ -188,15 +263,23 @@ function tritonePartner(chord: Chord): Candidate {
   const root = flatNote(rootPc(chord) + 6);
   const partner = certain(readChord(`${noteName(root)}7`));
   const scale = new Set(scaleOn(root, 'lydian dominant').pcs);
-  return { symbol: partner.symbol, chord: partner, gains: gainsOn(partner, scale), ...(chord.altered || isAlteredDominant(chord) ? { partnerOfAltered: chord } : {}) };
+  return {
+    symbol: partner.symbol,
+    chord: partner,
+    gains: gainsOn(partner, scale),
+    ...(chord.altered || isAlteredDominant(chord) ? { partnerOfAltered: chord } : {}),
+  };
 }
 
 const isAlteredDominant = (chord: Chord): boolean =>
-  isDominant(chord) && (fifthOf(chord) !== 0 || chord.colours.some((tone) => ['b9', '#9', 'b13'].includes(tone.interval)));
+  isDominant(chord) &&
+  (fifthOf(chord) !== 0 || chord.colours.some((tone) => ['b9', '#9', 'b13'].includes(tone.interval)));
 
 function relativeOf(chord: Chord): Chord | null {
   const seventh = chord.tones.find((tone) => tone.role === 'seventh')?.semitones;
-  if (chord.quality === 'major' && seventh === 11) return certain(readChord(`${noteName(flatNote(rootPc(chord) + 9))}m7`));
-  if (chord.quality === 'minor' && seventh === 10) return certain(readChord(`${noteName(flatNote(rootPc(chord) + 3))}maj7`));
+  if (chord.quality === 'major' && seventh === 11)
+    return certain(readChord(`${noteName(flatNote(rootPc(chord) + 9))}m7`));
+  if (chord.quality === 'minor' && seventh === 10)
+    return certain(readChord(`${noteName(flatNote(rootPc(chord) + 3))}maj7`));
   return null;
 }

@@ -3,14 +3,42 @@ import { FLAT_NAMES, readChord, rootPc, type Chord } from '../../music';
 import { gainsOn } from '../chord/gain';
 
 /** Triads before sevenths: of equals the plainer is said. */
-const QUALITIES = ['', 'm', 'dim', '+', '7', 'maj7', 'm7', 'm7b5', 'dim7', '6', 'm6', 'sus4', '7sus4', 'mMaj7'];
+const QUALITIES = [
+  '',
+  'm',
+  'dim',
+  '+',
+  '7',
+  'maj7',
+  'm7',
+  'm7b5',
+  'dim7',
+  '6',
+  'm6',
+  'sus4',
+  '7sus4',
+  'mMaj7',
+];
 const NOTHING: ReadonlySet<PitchClass> = new Set();
 
-type Sayable = { readonly symbol: string; readonly root: PitchClass; readonly tones: number; readonly gains: readonly number[] };
-const sayable = (chord: Chord): Sayable => ({ symbol: chord.symbol, root: rootPc(chord), tones: chord.tones.reduce((bits, tone) => bits | (1 << tone.pc), 0), gains: gainsOn(chord, NOTHING) });
+type Sayable = {
+  readonly symbol: string;
+  readonly root: PitchClass;
+  readonly tones: number;
+  readonly gains: readonly number[];
+};
+const sayable = (chord: Chord): Sayable => ({
+  symbol: chord.symbol,
+  root: rootPc(chord),
+  tones: chord.tones.reduce((bits, tone) => bits | (1 << tone.pc), 0),
+  gains: gainsOn(chord, NOTHING),
+});
 
 let made: readonly Sayable[] | null = null;
-const chords = (): readonly Sayable[] => (made ??= FLAT_NAMES.flatMap((root) => QUALITIES.map((quality) => sayable(certain(readChord(root + quality))))));
+const chords = (): readonly Sayable[] =>
+  (made ??= FLAT_NAMES.flatMap((root) =>
+    QUALITIES.map((quality) => sayable(certain(readChord(root + quality)))),
+  ));
 const own = new WeakMap<Chord, Sayable>();
 
 /**

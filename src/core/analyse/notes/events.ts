@@ -4,7 +4,11 @@ import type { PlayedNote } from './played';
 import { pitchClassAt, type Event, type Line, type Voice } from './voice';
 import { EPSILON, type Windows } from './windows';
 
-export type Heard = { readonly voices: readonly Voice[]; readonly events: readonly Event[]; readonly line: Line };
+export type Heard = {
+  readonly voices: readonly Voice[];
+  readonly events: readonly Event[];
+  readonly line: Line;
+};
 
 /** A voice while events and graces are being found. */
 type Draft = { -readonly [K in keyof Voice]: Voice[K] };
@@ -24,13 +28,26 @@ export function hear(notes: readonly PlayedNote[], tempo: BeatsPerMinute, window
 function draftsOf(notes: readonly PlayedNote[], tempo: BeatsPerMinute): Draft[] {
   // nearly every note is neither bent nor slid
   const settled: PlayedNote[] = [];
-  for (const note of notes) if (note.bend || note.slide) settled.push(...judgePitch(note, tempo)); else settled.push(note);
+  for (const note of notes)
+    if (note.bend || note.slide) settled.push(...judgePitch(note, tempo));
+    else settled.push(note);
   return settled
     .sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi)
     .map((played, index) => {
       const judged = played.midi + (played.cents ?? 0) / 100;
       const pitch = Math.round(judged);
-      return { index, played, pitch, pc: pitchClassAt(pitch), bentBy: judged - pitch, onset: played.onsetBeat, end: played.onsetBeat + played.durationBeats, event: -1, top: false, grace: false };
+      return {
+        index,
+        played,
+        pitch,
+        pc: pitchClassAt(pitch),
+        bentBy: judged - pitch,
+        onset: played.onsetBeat,
+        end: played.onsetBeat + played.durationBeats,
+        event: -1,
+        top: false,
+        grace: false,
+      };
     });
 }
 
@@ -41,7 +58,8 @@ function groupEvents(drafts: readonly Draft[], windows: Windows): Draft[][] {
   let ends = -Infinity;
   for (const draft of drafts) {
     const group = groups[groups.length - 1];
-    const joins = group && draft.onset - group[0]!.onset <= windows.event + EPSILON && draft.onset < ends - EPSILON;
+    const joins =
+      group && draft.onset - group[0]!.onset <= windows.event + EPSILON && draft.onset < ends - EPSILON;
     if (joins) group.push(draft);
     else groups.push([draft]);
     ends = joins ? Math.min(ends, draft.end) : draft.end;
@@ -60,11 +78,20 @@ function markGraces(groups: readonly Draft[][], windows: Windows): void {
   const isShort = (draft: Draft) => draft.end - draft.onset < windows.grace - EPSILON;
   for (let place = groups.length - 1; place > 0; place--) {
     const before = groups[place - 1]!;
-    const main = before.length === 1 ? groups[place]!.find((voice) => !voice.grace && leads(before[0]!, voice, windows)) : undefined;
-    if (!main || !isShort(before[0]!) || main.end - main.onset <= before[0]!.end - before[0]!.onset + EPSILON) continue;
+    const main =
+      before.length === 1
+        ? groups[place]!.find((voice) => !voice.grace && leads(before[0]!, voice, windows))
+        : undefined;
+    if (!main || !isShort(before[0]!) || main.end - main.onset <= before[0]!.end - before[0]!.onset + EPSILON)
+      continue;
     let [first, next] = [place - 1, before[0]!];
     next.grace = true;
-    while (first > 0 && groups[first - 1]!.length === 1 && isShort(groups[first - 1]![0]!) && leads(groups[first - 1]![0]!, next, windows)) {
+    while (
+      first > 0 &&
+      groups[first - 1]!.length === 1 &&
+      isShort(groups[first - 1]![0]!) &&
+      leads(groups[first - 1]![0]!, next, windows)
+    ) {
       first--;
       next = groups[first]![0]!;
       next.grace = true;
@@ -87,7 +114,8 @@ function settle(drafts: readonly Draft[], groups: readonly Draft[][]): Heard {
     const index = events.length;
     for (const draft of group) draft.event = index;
     if (group.every((draft) => draft.grace)) continue;
-    const voices = group.length === 1 ? group : [...group].sort((a, b) => a.pitch - b.pitch || a.index - b.index);
+    const voices =
+      group.length === 1 ? group : [...group].sort((a, b) => a.pitch - b.pitch || a.index - b.index);
     voices[voices.length - 1]!.top = true;
     let [onset, end] = [Infinity, -Infinity];
     for (const voice of voices) [onset, end] = [Math.min(onset, voice.onset), Math.max(end, voice.end)];

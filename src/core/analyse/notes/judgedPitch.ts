@@ -1,4 +1,11 @@
-import { beatsToSeconds, median, secondsToBeats, type BeatsPerMinute, type Cents, type Seconds } from '../../vocabulary';
+import {
+  beatsToSeconds,
+  median,
+  secondsToBeats,
+  type BeatsPerMinute,
+  type Cents,
+  type Seconds,
+} from '../../vocabulary';
 import type { BendCurve, PlayedNote } from './played';
 
 /** A plateau lasts this long at least, within this many cents (2-theory, "Notes, events and the line"). */
@@ -33,15 +40,26 @@ function bendOf(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
   const from = note.midi + (note.cents ?? 0) / 100;
   const at = (cents: Cents): Partial<PlayedNote> => {
     const judged = from + cents / 100;
-    return { midi: Math.round(judged), cents: Math.round((judged - Math.round(judged)) * 100), bend: note.bend };
+    return {
+      midi: Math.round(judged),
+      cents: Math.round((judged - Math.round(judged)) * 100),
+      bend: note.bend,
+    };
   };
   if (plateaus.length === 0) return [{ ...note, ...at(median(curve.slice(curve.length >> 1)) ?? 0) }];
-  const release = plateaus.findIndex((plateau, index) => index > 0 && plateau.cents < plateaus[index - 1]!.cents - 50);
+  const release = plateaus.findIndex(
+    (plateau, index) => index > 0 && plateau.cents < plateaus[index - 1]!.cents - 50,
+  );
   const before = release < 0 ? plateaus : plateaus.slice(0, release);
   const first = { ...note, ...at(longest(afterTheGlide(before)).cents) };
   if (release < 0) return [first];
   const start = secondsToBeats(plateaus[release]!.from, tempo);
-  const second = { ...note, ...at(longest(plateaus.slice(release)).cents), onsetBeat: note.onsetBeat + start, durationBeats: note.durationBeats - start };
+  const second = {
+    ...note,
+    ...at(longest(plateaus.slice(release)).cents),
+    onsetBeat: note.onsetBeat + start,
+    durationBeats: note.durationBeats - start,
+  };
   return [{ ...first, durationBeats: start }, second];
 }
 
@@ -88,7 +106,11 @@ function plateausOf(values: readonly Cents[]): Plateau[] {
       end++;
     }
     if ((end - start) * STEP_SECONDS >= PLATEAU_SECONDS - 1e-9) {
-      plateaus.push({ from: start * STEP_SECONDS, to: (end + 1) * STEP_SECONDS, cents: median(values.slice(start, end + 1)) ?? 0 });
+      plateaus.push({
+        from: start * STEP_SECONDS,
+        to: (end + 1) * STEP_SECONDS,
+        cents: median(values.slice(start, end + 1)) ?? 0,
+      });
       start = end + 1;
     } else start++;
   }

@@ -7,7 +7,8 @@ export function lineBetween(line: Line, from: Beats, to: Beats): readonly LineNo
 }
 
 /** Place of the first note that starts at or after a beat. */
-export const firstFrom = (line: Line, beat: Beats): number => firstWhere(line.length, (place) => line[place]!.onset >= beat);
+export const firstFrom = (line: Line, beat: Beats): number =>
+  firstWhere(line.length, (place) => line[place]!.onset >= beat);
 
 /** The first place of an ordered list where something holds; its length where nowhere. */
 export function firstWhere(length: number, holds: (place: number) => boolean): number {
@@ -23,7 +24,12 @@ export function firstWhere(length: number, holds: (place: number) => boolean): n
 /** Does anything sound in an open stretch of beats? */
 export function soundsBetween(events: readonly Event[], from: Beats, to: Beats): boolean {
   const reach = from - longestSounding(events);
-  for (let place = firstWhere(events.length, (at) => events[at]!.onset >= to) - 1; place >= 0 && events[place]!.onset >= reach; place--) if (events[place]!.end > from) return true;
+  for (
+    let place = firstWhere(events.length, (at) => events[at]!.onset >= to) - 1;
+    place >= 0 && events[place]!.onset >= reach;
+    place--
+  )
+    if (events[place]!.end > from) return true;
   return false;
 }
 

@@ -9,8 +9,22 @@ export const HEIGHT: Record<Tier, Height> = { chord: 0, colour: 1, scale: 2, app
 
 /** What a note did; every note has exactly one. */
 export type NoteFunction =
-  | 'chord-tone' | 'target' | 'anticipation' | 'grace' | 'enclosure' | 'double-chromatic' | 'approach-below' | 'approach-above'
-  | 'suspension' | 'retardation' | 'passing' | 'neighbour' | 'colour' | 'scale' | 'approach' | 'outside';
+  | 'chord-tone'
+  | 'target'
+  | 'anticipation'
+  | 'grace'
+  | 'enclosure'
+  | 'double-chromatic'
+  | 'approach-below'
+  | 'approach-above'
+  | 'suspension'
+  | 'retardation'
+  | 'passing'
+  | 'neighbour'
+  | 'colour'
+  | 'scale'
+  | 'approach'
+  | 'outside';
 
 export type Flag = 'blue' | 'slide' | 'bend' | 'pickup' | 'lead-in' | 'resolved';
 
@@ -45,7 +59,8 @@ export type Event = {
 };
 
 /** How many pitches an event has: a copy of a note makes no chord. */
-export const pitchesIn = ({ voices }: Event): number => (voices.length === 1 ? 1 : new Set(voices.map((voice) => voice.pitch)).size);
+export const pitchesIn = ({ voices }: Event): number =>
+  voices.length === 1 ? 1 : new Set(voices.map((voice) => voice.pitch)).size;
 
 /** The chord a note belongs to; null over N.C. */
 export type Belonging = {
@@ -55,7 +70,12 @@ export type Belonging = {
   readonly leadIn: boolean;
 };
 
-export type Span = { readonly chord: string | null; readonly interval: IntervalName | null; readonly height: Height; readonly beats: Beats };
+export type Span = {
+  readonly chord: string | null;
+  readonly interval: IntervalName | null;
+  readonly height: Height;
+  readonly beats: Beats;
+};
 
 /** 2-theory: the next line note starts at most 1 beat after this one ends; inside figures at most 0.5. */
 export const isLinked = (from: Voice | undefined, to: Voice | undefined, within: Beats = 1): boolean =>

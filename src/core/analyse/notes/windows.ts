@@ -23,6 +23,11 @@ export function windowsAt(tempo: BeatsPerMinute): Windows {
   const ms = (milliseconds: number) => secondsToBeats(milliseconds / 1000, tempo);
   const on = Math.max(0.12, ms(60));
   return {
-    on, tol: Math.min(on, 0.25), reach: Math.min(1.1, Math.max(0.6, ms(250))), event: ms(50), grace: Math.min(0.2, ms(90)), graceGap: ms(30),
+    on,
+    tol: Math.min(on, 0.25),
+    reach: Math.min(1.1, Math.max(0.6, ms(250))),
+    event: ms(50),
+    grace: Math.min(0.2, ms(90)),
+    graceGap: ms(30),
   };
 }

@@ -11,14 +11,16 @@ export function answersOf(phrases: readonly Phrase[], timeline: Timeline): (numb
     if (!call) return null;
     const [asked, said] = [call.endBeat - call.startBeat, phrase.endBeat - phrase.startBeat];
     const gap = phrase.startBeat - call.endBeat;
-    if (Math.abs(asked - said) > 0.25 * Math.max(asked, said) + 1e-6 || gap < 1 - 1e-6 || gap > 4 + 1e-6) return null;
+    if (Math.abs(asked - said) > 0.25 * Math.max(asked, said) + 1e-6 || gap < 1 - 1e-6 || gap > 4 + 1e-6)
+      return null;
     const shared = phrase.motif !== undefined && phrase.motif === call.motif;
     return shared || sameStart(timeline, call.startBeat, phrase.startBeat) ? index - 1 : null;
   });
 }
 
 function sameStart(timeline: Timeline, a: number, b: number): boolean {
-  const inBar = (beat: number) => placeOf(timeline, beat + Math.ceil(Math.max(0, -beat) / timeline.formBeats) * timeline.formBeats);
+  const inBar = (beat: number) =>
+    placeOf(timeline, beat + Math.ceil(Math.max(0, -beat) / timeline.formBeats) * timeline.formBeats);
   const [first, second] = [inBar(a), inBar(b)];
   const bar = timeline.bars[second.bar]!;
   const apart = Math.abs(first.beatInBar - second.beatInBar);

@@ -19,24 +19,57 @@ type Shape = { readonly gaps: readonly number[]; readonly moves: readonly number
  * Rule: 2-theory, "Phrases": "Motif: repeated interval-and-rhythm shape (exact, moved, fitted). Theme: statements with the same rhythm and contour that differ in at most
  * two notes; which note changed, and whether to the new chord's tone." Fitted: each move the same way and within two semitones.
  */
-export function likenessOf(phrases: readonly { readonly noteIndices: readonly number[] }[], line: Line, isChordTone: (place: number) => boolean): Likeness[] {
+export function likenessOf(
+  phrases: readonly { readonly noteIndices: readonly number[] }[],
+  line: Line,
+  isChordTone: (place: number) => boolean,
+): Likeness[] {
   const byIndex = new Map(line.map((note) => [note.index, note]));
   const lines = phrases.map((phrase) => phrase.noteIndices.flatMap((index) => byIndex.get(index) ?? []));
   const shapes = lines.map(shapeOf);
-  const motifs = group(shapes, (a, b) => sameRhythm(a, b) && a.moves.every((move, index) => Math.sign(move) === Math.sign(b.moves[index]!) && Math.abs(move - b.moves[index]!) <= 2));
-  const themes = group(shapes, (a, b) => sameRhythm(a, b) && a.moves.every((move, index) => Math.sign(move) === Math.sign(b.moves[index]!)) && differing(a, b).length <= 2);
+  const motifs = group(
+    shapes,
+    (a, b) =>
+      sameRhythm(a, b) &&
+      a.moves.every(
+        (move, index) =>
+          Math.sign(move) === Math.sign(b.moves[index]!) && Math.abs(move - b.moves[index]!) <= 2,
+      ),
+  );
+  const themes = group(
+    shapes,
+    (a, b) =>
+      sameRhythm(a, b) &&
+      a.moves.every((move, index) => Math.sign(move) === Math.sign(b.moves[index]!)) &&
+      differing(a, b).length <= 2,
+  );
   return phrases.map((_, index) => {
     const motif = motifs[index]!;
     const theme = themes[index]!;
     const before = theme === null ? -1 : themes.lastIndexOf(theme, index - 1);
-    const changed = index > 0 && before >= 0 ? differing(shapes[before]!, shapes[index]!).map((at) => lines[index]![at]!).map((note) => ({ noteIndex: note.index, toChordTone: isChordTone(note.event) })) : [];
-    return { ...(motif === null ? {} : { motif }), ...(theme === null ? {} : { theme }), ...(changed.length > 0 ? { changed } : {}) };
+    const changed =
+      index > 0 && before >= 0
+        ? differing(shapes[before]!, shapes[index]!)
+            .map((at) => lines[index]![at]!)
+            .map((note) => ({ noteIndex: note.index, toChordTone: isChordTone(note.event) }))
+        : [];
+    return {
+      ...(motif === null ? {} : { motif }),
+      ...(theme === null ? {} : { theme }),
+      ...(changed.length > 0 ? { changed } : {}),
+    };
   });
 }
 
-const shapeOf = (notes: Line): Shape => ({ gaps: notes.slice(1).map((note, index) => note.onset - notes[index]!.onset), moves: notes.slice(1).map((note, index) => note.pitch - notes[index]!.pitch) });
+const shapeOf = (notes: Line): Shape => ({
+  gaps: notes.slice(1).map((note, index) => note.onset - notes[index]!.onset),
+  moves: notes.slice(1).map((note, index) => note.pitch - notes[index]!.pitch),
+});
 
-const sameRhythm = (a: Shape, b: Shape): boolean => a.gaps.length === b.gaps.length && a.gaps.length >= FEWEST - 1 && a.gaps.every((gap, index) => sameTime(gap, b.gaps[index]!));
+const sameRhythm = (a: Shape, b: Shape): boolean =>
+  a.gaps.length === b.gaps.length &&
+  a.gaps.length >= FEWEST - 1 &&
+  a.gaps.every((gap, index) => sameTime(gap, b.gaps[index]!));
 
 /** Places of the notes that differ once the first are laid on one another. */
 function differing(a: Shape, b: Shape): number[] {
@@ -54,7 +87,9 @@ function group(shapes: readonly Shape[], alike: (a: Shape, b: Shape) => boolean)
   let next = 0;
   shapes.forEach((shape, index) => {
     if (groups[index] !== null) return;
-    const others = shapes.map((_, other) => other).filter((other) => other > index && groups[other] === null && alike(shape, shapes[other]!));
+    const others = shapes
+      .map((_, other) => other)
+      .filter((other) => other > index && groups[other] === null && alike(shape, shapes[other]!));
     if (others.length === 0) return;
     for (const one of [index, ...others]) groups[one] = next;
     next++;

@@ -38,9 +38,18 @@ export type Phrase = {
  * Rule: 2-theory, "Phrases": "A phrase ends before a rest ≥ max(0.75 beat, 300 ms, min(2 m, ¾ bar)), or after a note ≥ 2 beats and ≥ 3 m", where "`m` = median of the onset
  * gaps ≤ 2 beats (of all, if fewer than 3)".
  */
-export function phrasesOf(scene: Scene, events: readonly Event[], belongings: readonly Belonging[]): Phrase[] {
+export function phrasesOf(
+  scene: Scene,
+  events: readonly Event[],
+  belongings: readonly Belonging[],
+): Phrase[] {
   const phrases = groupPhrases(scene, events).map((group) => describe(scene, group, belongings));
-  const likeness = likenessOf(phrases, scene.line, (place) => voiceTier(scene.grounds[belongings[place]!.sounding.stretch.index]!, scene.line[place]!) === 'chord');
+  const likeness = likenessOf(
+    phrases,
+    scene.line,
+    (place) =>
+      voiceTier(scene.grounds[belongings[place]!.sounding.stretch.index]!, scene.line[place]!) === 'chord',
+  );
   return phrases.map((phrase, index) => ({ ...phrase, ...likeness[index] }));
 }
 
@@ -50,7 +59,8 @@ function groupPhrases(scene: Scene, events: readonly Event[]): Event[][] {
   let end = -Infinity;
   events.forEach((event, index) => {
     const before = events[index - 1];
-    const breaks = !before || endsBefore(scene, event.onset - end, event.onset, pulse) || isLong(before, pulse);
+    const breaks =
+      !before || endsBefore(scene, event.onset - end, event.onset, pulse) || isLong(before, pulse);
     if (breaks) phrases.push([]);
     phrases[phrases.length - 1]!.push(event);
     end = Math.max(end, event.end);
@@ -68,7 +78,11 @@ function medianGap(events: readonly Event[]): Beats {
 /** A rest of at least max(0.75 beat, 300 ms, min(2 m, ¾ bar)). */
 function endsBefore({ timeline }: Scene, rest: Beats, onset: Beats, pulse: Beats): boolean {
   const bar = timeline.bars[placeOf(timeline, Math.max(0, onset)).bar]!;
-  const least = Math.max(0.75, secondsToBeats(0.3, timeline.tempo), Math.min(2 * pulse, 0.75 * beatsPerBar(bar.meter)));
+  const least = Math.max(
+    0.75,
+    secondsToBeats(0.3, timeline.tempo),
+    Math.min(2 * pulse, 0.75 * beatsPerBar(bar.meter)),
+  );
   return rest >= least - EPSILON;
 }
 
@@ -82,30 +96,45 @@ function describe(scene: Scene, group: readonly Event[], belongings: readonly Be
   const last = group[group.length - 1]!;
   const { endInterval, end } = endOf(scene, last.index, belongings[last.index]!);
   return {
-    startBeat, endBeat, noteIndices: group.flatMap((event) => event.voices.map((voice) => voice.index)).sort((a, b) => a - b),
-    pickupBeats: pickup(scene, startBeat), startVsChange: nearestChange(scene, startBeat), endVsChange: nearestChange(scene, endBeat),
+    startBeat,
+    endBeat,
+    noteIndices: group.flatMap((event) => event.voices.map((voice) => voice.index)).sort((a, b) => a - b),
+    pickupBeats: pickup(scene, startBeat),
+    startVsChange: nearestChange(scene, startBeat),
+    endVsChange: nearestChange(scene, endBeat),
     changesCrossed: changeFrom(scene, endBeat - EPSILON) - changeFrom(scene, startBeat + 2 * EPSILON),
-    endInterval, end, rests: end === 'home',
+    endInterval,
+    end,
+    rests: end === 'home',
   };
 }
 
 function pickup({ timeline, windows }: Scene, start: Beats): Beats {
   const chorus = Math.floor(start / timeline.formBeats) * timeline.formBeats;
   const length = beatsPerBar(timeline.bars[0]!.meter);
-  const starts = start < 0 ? [Math.ceil((start - windows.on) / length - EPSILON) * length] : [...timeline.bars.map((bar) => bar.start + chorus), chorus + timeline.formBeats];
+  const starts =
+    start < 0
+      ? [Math.ceil((start - windows.on) / length - EPSILON) * length]
+      : [...timeline.bars.map((bar) => bar.start + chorus), chorus + timeline.formBeats];
   const next = starts.find((bar) => bar >= start - windows.on - EPSILON) ?? start;
   const beats = next - start;
   return beats > windows.on && beats <= 2 + EPSILON ? beats : 0;
 }
 
 /** Index of the first change at or after a beat. */
-const changeFrom = ({ changes }: Scene, beat: Beats): number => firstWhere(changes.length, (index) => changes[index]!.at >= beat);
+const changeFrom = ({ changes }: Scene, beat: Beats): number =>
+  firstWhere(changes.length, (index) => changes[index]!.at >= beat);
 
 /** Beats from the nearest change, the earlier of two as near; negative before it. */
 function nearestChange(scene: Scene, beat: Beats): Beats | null {
   const after = changeFrom(scene, beat);
-  const offsets = [after - 1, after].flatMap((index) => (scene.changes[index] ? [beat - scene.changes[index].at] : []));
-  return offsets.reduce<Beats | null>((nearest, offset) => (nearest === null || Math.abs(offset) < Math.abs(nearest) ? offset : nearest), null);
+  const offsets = [after - 1, after].flatMap((index) =>
+    scene.changes[index] ? [beat - scene.changes[index].at] : [],
+  );
+  return offsets.reduce<Beats | null>(
+    (nearest, offset) => (nearest === null || Math.abs(offset) < Math.abs(nearest) ? offset : nearest),
+    null,
+  );
 }
 
 /**
@@ -113,14 +142,19 @@ function nearestChange(scene: Scene, beat: Beats): Beats | null {
  * Rule: "`home` (1, 3, 5, and 6 on a sixth chord, over I or i, or 1 or 3 over any chord; held a beat or on a strong beat), `floats` (7, natural 7, 6, 9, or 5 elsewhere),
  * `asks` (the rest, and over no chord)", 3, 5 and 7 being the chord's own.
  */
-function endOf(scene: Scene, place: number, belonging: Belonging): { endInterval: IntervalName | null; end: PhraseEnd } {
+function endOf(
+  scene: Scene,
+  place: number,
+  belonging: Belonging,
+): { endInterval: IntervalName | null; end: PhraseEnd } {
   const note = scene.line[place]!;
   const ground = scene.grounds[belonging.sounding.stretch.index]!;
   const endInterval = printedInterval(ground, note);
   const { chord } = belonging;
   if (!chord) return { endInterval, end: 'asks' };
   const is = (...roles: Parameters<typeof toneByRole>[1][]) => toneByRole(chord, ...roles)?.pc === note.pc;
-  const settled = note.end - note.onset >= 1 - EPSILON || isOnStrongBeat(scene.timeline, note.onset, scene.windows.on);
+  const settled =
+    note.end - note.onset >= 1 - EPSILON || isOnStrongBeat(scene.timeline, note.onset, scene.windows.on);
   const tonic = ground.degree === 'I' || ground.degree === 'i';
   const restful = is('root') || is('third') || (tonic && (is('fifth') || is('sixth')));
   if (restful && settled) return { endInterval, end: 'home' };

@@ -28,11 +28,15 @@ export const ENOUGH_TO_JUDGE = 5;
  * never sounded included; `judged: false` under 5 notes)". A note counts once, in the chord it belongs to; its time counts where it sounds.
  */
 export function coverageOf(scene: Scene, plan: Plan, notes: readonly JudgedNote[]): ChordCoverage[] {
-  const entries = new Map<string, { stretch: number; byInterval: Record<string, IntervalCount>; count: number }>();
+  const entries = new Map<
+    string,
+    { stretch: number; byInterval: Record<string, IntervalCount>; count: number }
+  >();
   const keys = scene.grounds.map(({ chord, bareScale }) => `${chord?.symbol} ${bareScale.name}`);
   const keyOf = (stretch: number) => keys[stretch]!;
   for (const { stretch, chord } of scene.grounds)
-    if (chord && !entries.has(keyOf(stretch.index))) entries.set(keyOf(stretch.index), { stretch: stretch.index, byInterval: {}, count: 0 });
+    if (chord && !entries.has(keyOf(stretch.index)))
+      entries.set(keyOf(stretch.index), { stretch: stretch.index, byInterval: {}, count: 0 });
   notes.forEach(({ note, stretches }) => {
     if (note.function === 'grace') return;
     note.spans.forEach((span, place) => {
@@ -47,13 +51,26 @@ export function coverageOf(scene: Scene, plan: Plan, notes: readonly JudgedNote[
     });
   });
   return [...entries.values()].map(({ stretch, byInterval, count }) => ({
-    chord: scene.grounds[stretch]!.chord!.symbol, function: scene.grounds[stretch]!.degree!, count, judged: count >= ENOUGH_TO_JUDGE, byInterval,
+    chord: scene.grounds[stretch]!.chord!.symbol,
+    function: scene.grounds[stretch]!.degree!,
+    count,
+    judged: count >= ENOUGH_TO_JUDGE,
+    byInterval,
     missing: missingAt(scene, plan, stretch, byInterval),
   }));
 }
 
-function missingAt(scene: Scene, plan: Plan, stretch: number, used: Record<string, IntervalCount>): IntervalName[] {
+function missingAt(
+  scene: Scene,
+  plan: Plan,
+  stretch: number,
+  used: Record<string, IntervalCount>,
+): IntervalName[] {
   const chord = scene.grounds[stretch]!.chord!;
-  const unused = [...new Set(plan.cells[stretch]!.material)].filter((pc) => used[intervalOver(chord, pc)] === undefined);
-  return unused.sort((a, b) => semitonesAboveRoot(chord, a) - semitonesAboveRoot(chord, b)).map((pc) => intervalOver(chord, pc));
+  const unused = [...new Set(plan.cells[stretch]!.material)].filter(
+    (pc) => used[intervalOver(chord, pc)] === undefined,
+  );
+  return unused
+    .sort((a, b) => semitonesAboveRoot(chord, a) - semitonesAboveRoot(chord, b))
+    .map((pc) => intervalOver(chord, pc));
 }

@@ -7,7 +7,12 @@ import type { JudgedNote } from '../deeds/noteReport';
 
 type Counts = Record<IntervalName, IntervalCount>;
 /** What was used over every chord of one Roman numeral. */
-export type FunctionCoverage = { readonly function: string; readonly count: number; readonly judged: boolean; readonly byInterval: Readonly<Counts> };
+export type FunctionCoverage = {
+  readonly function: string;
+  readonly count: number;
+  readonly judged: boolean;
+  readonly byInterval: Readonly<Counts>;
+};
 
 /** The take as a whole: intervals over whatever chord, time at each height, the home scale's tones and the range. */
 export type WholeCoverage = {
@@ -26,7 +31,12 @@ const isCounted = ({ note }: JudgedNote): boolean => note.function !== 'grace';
 const emptyEntry = (): { counts: Record<string, IntervalCount>; count: number } => ({ counts: {}, count: 0 });
 
 /** Adds a note's count where it belongs and its time where it sounds, where `here` holds. */
-function add(counts: Record<string, IntervalCount>, scene: Scene, { note, stretches }: JudgedNote, here: (stretch: number) => boolean): boolean {
+function add(
+  counts: Record<string, IntervalCount>,
+  scene: Scene,
+  { note, stretches }: JudgedNote,
+  here: (stretch: number) => boolean,
+): boolean {
   note.spans.forEach((span, place) => {
     if (span.interval === null || !here(stretches[place]!)) return;
     const cell = (counts[span.interval] ??= { count: 0, beats: 0, strong: 0 });
@@ -41,11 +51,22 @@ function add(counts: Record<string, IntervalCount>, scene: Scene, { note, stretc
 /** Rule: 2-theory, "Coverage": "Per chord symbol, per function, overall". In form order. */
 export function coverageByFunction(scene: Scene, notes: readonly JudgedNote[]): FunctionCoverage[] {
   const degrees = scene.grounds.map(({ degree }) => degree);
-  const entries = new Map([...new Set(degrees)].flatMap((degree) => (degree === null ? [] : [[degree, emptyEntry()] as const])));
+  const entries = new Map(
+    [...new Set(degrees)].flatMap((degree) => (degree === null ? [] : [[degree, emptyEntry()] as const])),
+  );
   for (const judged of notes.filter(isCounted))
     for (const degree of new Set(judged.stretches.map((stretch) => degrees[stretch]!)))
-      if (degree !== null && add(entries.get(degree)!.counts, scene, judged, (stretch) => degrees[stretch] === degree)) entries.get(degree)!.count++;
-  return [...entries].map(([degree, { counts, count }]) => ({ function: degree, count, judged: count >= ENOUGH_TO_JUDGE, byInterval: counts }));
+      if (
+        degree !== null &&
+        add(entries.get(degree)!.counts, scene, judged, (stretch) => degrees[stretch] === degree)
+      )
+        entries.get(degree)!.count++;
+  return [...entries].map(([degree, { counts, count }]) => ({
+    function: degree,
+    count,
+    judged: count >= ENOUGH_TO_JUDGE,
+    byInterval: counts,
+  }));
 }
 
 /** The same over every chord, with heights, the home scale's tones and the range. */
@@ -62,6 +83,11 @@ export function coverageOverall(scene: Scene, notes: readonly JudgedNote[]): Who
   }
   const home = [...new Set(scene.grounds.flatMap((ground) => ground.home.pcs))];
   return {
-    count, byInterval: counts, beatsAtHeight, homeUsed: home.filter((pc) => sounded.has(pc)), homeUnused: home.filter((pc) => !sounded.has(pc)), range: Number.isFinite(lowest) ? { lowest, highest } : null,
+    count,
+    byInterval: counts,
+    beatsAtHeight,
+    homeUsed: home.filter((pc) => sounded.has(pc)),
+    homeUnused: home.filter((pc) => !sounded.has(pc)),
+    range: Number.isFinite(lowest) ? { lowest, highest } : null,
   };
 }

@@ -4,8 +4,16 @@ import { placeOf } from '../../chart';
 
 /** How the line moves; counts of linked moves. `longestRun` is the most moves one way. */
 export type LineReport = {
-  readonly repeats: number; readonly steps: number; readonly skips: number; readonly leaps: number; readonly rising: number; readonly falling: number;
-  readonly directionChanges: number; readonly longestRun: number; readonly tiesAcrossBars: number; readonly slurred: number;
+  readonly repeats: number;
+  readonly steps: number;
+  readonly skips: number;
+  readonly leaps: number;
+  readonly rising: number;
+  readonly falling: number;
+  readonly directionChanges: number;
+  readonly longestRun: number;
+  readonly tiesAcrossBars: number;
+  readonly slurred: number;
 };
 
 /**
@@ -13,11 +21,23 @@ export type LineReport = {
  * leaps 5 semitones and more, between linked line notes.
  */
 export function lineShapeOf({ line, timeline, windows }: Scene): LineReport {
-  const counts = { repeats: 0, steps: 0, skips: 0, leaps: 0, rising: 0, falling: 0, directionChanges: 0, longestRun: 0 };
+  const counts = {
+    repeats: 0,
+    steps: 0,
+    skips: 0,
+    leaps: 0,
+    rising: 0,
+    falling: 0,
+    directionChanges: 0,
+    longestRun: 0,
+  };
   let [way, run] = [0, 0];
   line.forEach((note, place) => {
     const next = line[place + 1];
-    if (!next || !isLinked(note, next)) { [way, run] = [0, 0]; return; }
+    if (!next || !isLinked(note, next)) {
+      [way, run] = [0, 0];
+      return;
+    }
     const move = next.pitch - note.pitch;
     const size = Math.abs(move);
     counts[size === 0 ? 'repeats' : size <= 2 ? 'steps' : size <= 4 ? 'skips' : 'leaps']++;
@@ -28,9 +48,16 @@ export function lineShapeOf({ line, timeline, windows }: Scene): LineReport {
     way = Math.sign(move);
     counts.longestRun = Math.max(counts.longestRun, run);
   });
-  const barOf = (beat: number) => { const place = placeOf(timeline, Math.max(0, beat)); return place.chorus * timeline.bars.length + place.bar; };
+  const barOf = (beat: number) => {
+    const place = placeOf(timeline, Math.max(0, beat));
+    return place.chorus * timeline.bars.length + place.bar;
+  };
   return {
-    ...counts, tiesAcrossBars: line.filter((note) => note.onset >= 0 && barOf(note.onset + windows.on) < barOf(note.end - windows.on)).length,
-    slurred: line.filter((note) => note.played.slide !== undefined || (note.played.bend?.length ?? 0) > 0).length,
+    ...counts,
+    tiesAcrossBars: line.filter(
+      (note) => note.onset >= 0 && barOf(note.onset + windows.on) < barOf(note.end - windows.on),
+    ).length,
+    slurred: line.filter((note) => note.played.slide !== undefined || (note.played.bend?.length ?? 0) > 0)
+      .length,
   };
 }

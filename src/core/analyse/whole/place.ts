@@ -31,15 +31,28 @@ type Span = { readonly start: Beats; readonly end: Beats };
  */
 export function placesLost(scene: Scene, events: readonly Event[], choruses: number): LostPlace[] {
   const { timeline } = scene;
-  const bars: Span[] = Array.from({ length: choruses }, (_, chorus) => timeline.bars.map((bar) => ({ start: bar.start + chorus * timeline.formBeats, end: bar.end + chorus * timeline.formBeats }))).flat();
-  const notes = notesByBar(scene.line.filter((note) => pitchesIn(events[note.event]!) < 3), bars);
+  const bars: Span[] = Array.from({ length: choruses }, (_, chorus) =>
+    timeline.bars.map((bar) => ({
+      start: bar.start + chorus * timeline.formBeats,
+      end: bar.end + chorus * timeline.formBeats,
+    })),
+  ).flat();
+  const notes = notesByBar(
+    scene.line.filter((note) => pitchesIn(events[note.event]!) < 3),
+    bars,
+  );
   let scores = AWAY.map((away) => (away === 0 ? 0 : -JUMP));
   const from: number[][] = [];
   bars.forEach((bar, index) => {
     const best = scores.indexOf(Math.max(...scores));
     const arrivals = AWAY.map((_, lag) => (scores[lag]! >= scores[best]! - JUMP ? lag : best));
     from.push(arrivals);
-    scores = AWAY.map((away, lag) => scores[arrivals[lag]!]! - (arrivals[lag] === lag ? 0 : JUMP) + fitOf(scene, notes[index]!, away * (bar.end - bar.start)));
+    scores = AWAY.map(
+      (away, lag) =>
+        scores[arrivals[lag]!]! -
+        (arrivals[lag] === lag ? 0 : JUMP) +
+        fitOf(scene, notes[index]!, away * (bar.end - bar.start)),
+    );
   });
   const path: number[] = [];
   let at = scores.indexOf(Math.max(...scores));
@@ -48,9 +61,18 @@ export function placesLost(scene: Scene, events: readonly Event[], choruses: num
     at = from[index]![at]!;
   }
   // a line that tells the chords nowhere cannot tell where it is
-  const home = path.reduce((sum, lag, bar) => (AWAY[lag] === 0 ? { fit: sum.fit + fitOf(scene, notes[bar]!, 0), count: sum.count + notes[bar]!.length } : sum), { fit: 0, count: 0 });
+  const home = path.reduce(
+    (sum, lag, bar) =>
+      AWAY[lag] === 0
+        ? { fit: sum.fit + fitOf(scene, notes[bar]!, 0), count: sum.count + notes[bar]!.length }
+        : sum,
+    { fit: 0, count: 0 },
+  );
   if (home.fit < FITS * home.count) return [];
-  return stretchesOf(scene, bars, path, (bar, away) => ({ fit: fitOf(scene, notes[bar]!, away * (bars[bar]!.end - bars[bar]!.start)), count: notes[bar]!.length }));
+  return stretchesOf(scene, bars, path, (bar, away) => ({
+    fit: fitOf(scene, notes[bar]!, away * (bars[bar]!.end - bars[bar]!.start)),
+    count: notes[bar]!.length,
+  }));
 }
 
 function notesByBar(line: Line, bars: readonly Span[]): (readonly { onset: Beats; pc: number }[])[] {
@@ -64,19 +86,48 @@ function notesByBar(line: Line, bars: readonly Span[]): (readonly { onset: Beats
 
 /** How well a bar's notes fit the chart so many beats ago; elsewhere than here each must fit a little better. */
 function fitOf(scene: Scene, notes: readonly { onset: Beats; pc: number }[], lag: Beats): number {
-  return notes.reduce((sum, note) => sum + (note.onset - lag < 0 ? -1 : gainAt(scene, note.onset - lag, note.pc)) - (lag === 0 ? 0 : DOUBT), 0);
+  return notes.reduce(
+    (sum, note) =>
+      sum + (note.onset - lag < 0 ? -1 : gainAt(scene, note.onset - lag, note.pc)) - (lag === 0 ? 0 : DOUBT),
+    0,
+  );
 }
 
-function stretchesOf(scene: Scene, bars: readonly Span[], path: readonly number[], fitIn: (bar: number, away: number) => { fit: number; count: number }): LostPlace[] {
+function stretchesOf(
+  scene: Scene,
+  bars: readonly Span[],
+  path: readonly number[],
+  fitIn: (bar: number, away: number) => { fit: number; count: number },
+): LostPlace[] {
   const lost: LostPlace[] = [];
   for (let first = 0; first < bars.length;) {
     let last = first;
     while (last + 1 < bars.length && path[last + 1] === path[first]) last++;
     const away = AWAY[path[first]!]!;
-    const sum = (lag: number) => Array.from({ length: last - first + 1 }, (_, index) => fitIn(first + index, lag)).reduce((total, { fit, count }) => ({ fit: total.fit + fit, count: total.count + count }), { fit: 0, count: 0 });
+    const sum = (lag: number) =>
+      Array.from({ length: last - first + 1 }, (_, index) => fitIn(first + index, lag)).reduce(
+        (total, { fit, count }) => ({ fit: total.fit + fit, count: total.count + count }),
+        { fit: 0, count: 0 },
+      );
     const [there, here] = [sum(away), sum(0)];
     const notes = Math.max(1, there.count);
-    if (away !== 0 && last - first + 1 >= FEWEST_BARS && there.fit >= FITS * notes && there.fit - here.fit >= Math.max(WORTH_MORE, CLEARLY_BETTER * notes) && landsElsewhere(scene, away * (bars[first]!.end - bars[first]!.start), bars[first]!.start, bars[last]!.end)) lost.push({ fromBeat: bars[first]!.start, toBeat: bars[last]!.end, lagBeats: away * (bars[first]!.end - bars[first]!.start) });
+    if (
+      away !== 0 &&
+      last - first + 1 >= FEWEST_BARS &&
+      there.fit >= FITS * notes &&
+      there.fit - here.fit >= Math.max(WORTH_MORE, CLEARLY_BETTER * notes) &&
+      landsElsewhere(
+        scene,
+        away * (bars[first]!.end - bars[first]!.start),
+        bars[first]!.start,
+        bars[last]!.end,
+      )
+    )
+      lost.push({
+        fromBeat: bars[first]!.start,
+        toBeat: bars[last]!.end,
+        lagBeats: away * (bars[first]!.end - bars[first]!.start),
+      });
     first = last + 1;
   }
   return lost;
@@ -100,14 +151,32 @@ const STRETCH = 0.01;
 export function steadyLag(scene: Scene): Beats {
   const { line } = scene;
   if (line.length === 0) return 0;
-  const fits = STEADY_LAGS.map((lag) => ({ lag, fit: gainsShifted(scene, lag) / line.length - STRETCH * Math.abs(lag) }));
+  const fits = STEADY_LAGS.map((lag) => ({
+    lag,
+    fit: gainsShifted(scene, lag) / line.length - STRETCH * Math.abs(lag),
+  }));
   const here = fits.find(({ lag }) => lag === 0)!.fit;
   const best = fits.reduce((most, one) => (one.fit > most.fit + EPSILON ? one : most));
-  if (best.fit >= here + CLEARLY && [0, 0.25, -0.25].some((nudge) => landingsAt(scene, best.lag + nudge).share >= 0.5)) return best.lag;
+  if (
+    best.fit >= here + CLEARLY &&
+    [0, 0.25, -0.25].some((nudge) => landingsAt(scene, best.lag + nudge).share >= 0.5)
+  )
+    return best.lag;
   // where chords last long few notes lie near a change: then the landings alone may tell
   const now = landingsAt(scene, 0);
-  const landings = fits.filter(({ lag, fit }) => Math.abs(lag) >= 0.5 && fit > here).map(({ lag }) => ({ lag, ...landingsAt(scene, lag) })).filter(({ share, count }) => count >= Math.max(5, scene.changes.length / 3) && share >= 0.65 && share >= now.share + 0.35);
-  return landings.reduce<{ lag: number; share: number } | null>((most, one) => (most === null || one.share > most.share + EPSILON ? one : most), null)?.lag ?? 0;
+  const landings = fits
+    .filter(({ lag, fit }) => Math.abs(lag) >= 0.5 && fit > here)
+    .map(({ lag }) => ({ lag, ...landingsAt(scene, lag) }))
+    .filter(
+      ({ share, count }) =>
+        count >= Math.max(5, scene.changes.length / 3) && share >= 0.65 && share >= now.share + 0.35,
+    );
+  return (
+    landings.reduce<{ lag: number; share: number } | null>(
+      (most, one) => (most === null || one.share > most.share + EPSILON ? one : most),
+      null,
+    )?.lag ?? 0
+  );
 }
 
 /** What all notes say for the chords that sounded so many beats before them; the form is walked along with the line. */
@@ -127,7 +196,12 @@ function gainsShifted({ line, timeline, grounds, windows }: Scene, lag: Beats): 
 }
 
 /** Of the changes with a note so many beats after them, the share in which it is a guide tone of the new chord. One old tone at the change is no late turn. */
-function landingsAt(scene: Scene, lag: Beats, from = -Infinity, to = Infinity): { readonly share: number; readonly count: number } {
+function landingsAt(
+  scene: Scene,
+  lag: Beats,
+  from = -Infinity,
+  to = Infinity,
+): { readonly share: number; readonly count: number } {
   let [landed, all] = [0, 0];
   for (const change of scene.changes) {
     if (change.at + lag < from - EPSILON || change.at + lag >= to) continue;

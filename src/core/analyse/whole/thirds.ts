@@ -4,7 +4,13 @@ import type { Scene } from '../chord/belonging';
 import type { JudgedNote } from '../deeds/noteReport';
 
 /** How high a third was: 0 is the minor third, 100 the major one. `moved` is where a bend carried it, first to last. */
-export type ThirdHeard = { readonly noteIndex: number; readonly beat: Beats; readonly chord: string; readonly cents: Cents; readonly moved: Cents };
+export type ThirdHeard = {
+  readonly noteIndex: number;
+  readonly beat: Beats;
+  readonly chord: string;
+  readonly cents: Cents;
+  readonly moved: Cents;
+};
 
 /** So far under the minor and over the major third still counts as a third. */
 const AROUND: Cents = 40;
@@ -16,11 +22,25 @@ const AROUND: Cents = 40;
 export function thirdsPalette({ grounds }: Scene, notes: readonly JudgedNote[]): ThirdHeard[] {
   return notes.flatMap(({ note, voice, stretches }): ThirdHeard[] => {
     const ground = grounds[stretches[0]!]!;
-    if (ground.home.kind !== 'blues' || !ground.chord || note.function === 'grace' || toneByRole(ground.chord, 'third')?.semitones !== 4) return [];
+    if (
+      ground.home.kind !== 'blues' ||
+      !ground.chord ||
+      note.function === 'grace' ||
+      toneByRole(ground.chord, 'third')?.semitones !== 4
+    )
+      return [];
     const over = modulo((voice.pitch + voice.bentBy - rootPc(ground.chord)) * 100 - 300 + 600, 1200) - 600;
     if (over < -AROUND || over > 100 + AROUND) return [];
     const curve = voice.played.bend;
     const moved = curve && curve.length > 0 ? Math.round(curve[curve.length - 1]![1] - curve[0]![1]) : 0;
-    return [{ noteIndex: note.index, beat: note.onsetBeat, chord: ground.chord.symbol, cents: Math.round(over), moved }];
+    return [
+      {
+        noteIndex: note.index,
+        beat: note.onsetBeat,
+        chord: ground.chord.symbol,
+        cents: Math.round(over),
+        moved,
+      },
+    ];
   });
 }

@@ -20,7 +20,13 @@ export type TimeReport = {
 };
 
 /** How onsets lie on one eighth of the bar: `beat` counts from 1, `and` is its second half. Positive is late. */
-export type EighthTime = { readonly beat: number; readonly and: boolean; readonly count: number; readonly medianMs: number; /** Where the middle half lies. */ readonly middleMs: readonly [number, number] };
+export type EighthTime = {
+  readonly beat: number;
+  readonly and: boolean;
+  readonly count: number;
+  readonly medianMs: number;
+  /** Where the middle half lies. */ readonly middleMs: readonly [number, number];
+};
 
 const FEWEST_PAIRS = 8;
 const GOOD_FIT: Beats = 0.08;
@@ -35,21 +41,54 @@ const NEAR_BEAT: Beats = 0.2;
 export function timingOf(scene: Scene, events: readonly Event[]): TimeReport {
   const inMs = (beats: Beats) => beatsToSeconds(beats, scene.timeline.tempo) * 1000;
   const onsets = events.map(({ onset }) => onset);
-  const lag = median(onsets.map((onset) => onset - Math.round(onset)).filter((off) => Math.abs(off) <= NEAR_BEAT)) ?? 0;
-  const swing = swingOf(onsets.map((onset) => onset - lag), scene.windows.on);
+  const lag =
+    median(onsets.map((onset) => onset - Math.round(onset)).filter((off) => Math.abs(off) <= NEAR_BEAT)) ?? 0;
+  const swing = swingOf(
+    onsets.map((onset) => onset - lag),
+    scene.windows.on,
+  );
   const second = swing === null ? 0.5 : swing / (1 + swing);
   const offset = median(onsets.map((onset) => deviation(onset, [0, second, 1])));
-  if (offset === null) return { medianMs: null, spreadMs: null, offsetMs: null, swing, upbeats: null, lagBeats: 0, byEighth: [] };
+  if (offset === null)
+    return {
+      medianMs: null,
+      spreadMs: null,
+      offsetMs: null,
+      swing,
+      upbeats: null,
+      lagBeats: 0,
+      byEighth: [],
+    };
   const lines = grids(swing === null ? null : second, inMs);
-  const left = byBeat(onsets, offset).flatMap((beat) => deviationsOf(beat, lines)).map(inMs);
+  const left = byBeat(onsets, offset)
+    .flatMap((beat) => deviationsOf(beat, lines))
+    .map(inMs);
   const mean = left.reduce((sum, value) => sum + value, 0) / left.length;
   const spread = Math.sqrt(left.reduce((sum, value) => sum + (value - mean) ** 2, 0) / left.length);
   const up = onsets.filter((onset) => Math.abs(onset - Math.round(onset)) > NEAR_BEAT).length;
-  return { medianMs: median(left), spreadMs: spread, offsetMs: inMs(offset), swing, upbeats: up / onsets.length, lagBeats: steadyLag(scene), byEighth: byEighth(scene, onsets.map((onset) => onset - offset), second, inMs) };
+  return {
+    medianMs: median(left),
+    spreadMs: spread,
+    offsetMs: inMs(offset),
+    swing,
+    upbeats: up / onsets.length,
+    lagBeats: steadyLag(scene),
+    byEighth: byEighth(
+      scene,
+      onsets.map((onset) => onset - offset),
+      second,
+      inMs,
+    ),
+  };
 }
 
 /** Onsets within a fifth of a beat of an eighth, by its place in the bar. */
-function byEighth({ timeline }: Scene, onsets: readonly Beats[], second: Beats, inMs: (beats: Beats) => number): EighthTime[] {
+function byEighth(
+  { timeline }: Scene,
+  onsets: readonly Beats[],
+  second: Beats,
+  inMs: (beats: Beats) => number,
+): EighthTime[] {
   const groups = new Map<number, number[]>();
   for (const onset of onsets) {
     const beat = Math.floor(onset + NEAR_BEAT);
@@ -62,17 +101,28 @@ function byEighth({ timeline }: Scene, onsets: readonly Beats[], second: Beats, 
     if (group) group.push(inMs(away));
     else groups.set(place, [inMs(away)]);
   }
-  return [...groups].sort(([a], [b]) => a - b).map(([place, values]) => {
-    const sorted = values.sort((a, b) => a - b);
-    const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
-    return { beat: (place >> 1) + 1, and: place % 2 === 1, count: sorted.length, medianMs: median(sorted)!, middleMs: [at(0.25), at(0.75)] };
-  });
+  return [...groups]
+    .sort(([a], [b]) => a - b)
+    .map(([place, values]) => {
+      const sorted = values.sort((a, b) => a - b);
+      const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
+      return {
+        beat: (place >> 1) + 1,
+        and: place % 2 === 1,
+        count: sorted.length,
+        medianMs: median(sorted)!,
+        middleMs: [at(0.25), at(0.75)],
+      };
+    });
 }
 
 /** Eighth, swung eighth at the take's own ratio, triplet, sixteenth: coarsest first, none finer than 80 ms. */
 function grids(second: Beats | null, inMs: (beats: Beats) => number): number[][] {
   const all: [Beats, number[]][] = [
-    [0.5, [0, 0.5, 1]], ...(second === null ? [] : [[Math.min(second, 1 - second), [0, second, 1]] as [Beats, number[]]]), [1 / 3, [0, 1 / 3, 2 / 3, 1]], [0.25, [0, 0.25, 0.5, 0.75, 1]],
+    [0.5, [0, 0.5, 1]],
+    ...(second === null ? [] : [[Math.min(second, 1 - second), [0, second, 1]] as [Beats, number[]]]),
+    [1 / 3, [0, 1 / 3, 2 / 3, 1]],
+    [0.25, [0, 0.25, 0.5, 0.75, 1]],
   ];
   return all.filter(([step], index) => index === 0 || inMs(step) >= FINEST_GRID_MS).map(([, lines]) => lines);
 }

@@ -5,7 +5,12 @@ import { pitchClass, toneByRole, type Chord } from '../../music';
 export const LOWEST: Midi = 28;
 export const HIGHEST: Midi = 50;
 
-export type BassNote = { readonly beat: Beats; readonly beats: Beats; readonly midi: Midi; readonly loudness: number };
+export type BassNote = {
+  readonly beat: Beats;
+  readonly beats: Beats;
+  readonly midi: Midi;
+  readonly loudness: number;
+};
 
 /** The pitch class nearest a pitch, inside the bass's range. */
 export function nearest(pc: number, to: Midi): Midi {
@@ -19,7 +24,8 @@ export const inRange = (midi: Midi): boolean => midi >= LOWEST && midi <= HIGHES
 export const folded = (midi: Midi): Midi => (midi > HIGHEST ? midi - 12 : midi < LOWEST ? midi + 12 : midi);
 export const bassOf = (chord: Chord): number => pitchClass(chord.bass);
 export const thirdOf = (chord: Chord): number => toneByRole(chord, 'third', 'sus')?.pc ?? fifthOf(chord);
-export const fifthOf = (chord: Chord): number => toneByRole(chord, 'fifth')?.pc ?? modulo(pitchClass(chord.root) + 7, 12);
+export const fifthOf = (chord: Chord): number =>
+  toneByRole(chord, 'fifth')?.pc ?? modulo(pitchClass(chord.root) + 7, 12);
 export const tonesOf = (chord: Chord): number[] => chord.tones.map((tone) => tone.pc);
 
 /** The tone of a material nearest a pitch and other than it; the pitch itself where there is none. */

@@ -5,18 +5,60 @@ import { bassOf, fifthOf, folded, nearest, thirdOf, type BassNote } from './bass
 import { approachTo } from './walking';
 
 /** Beat in the chord, length, and which tone: root, fifth, octave, or the approach to what follows. Common practice, no source. */
-type Place = readonly [beat: number, beats: number, tone: 'root' | 'fifth' | 'octave' | 'lead', loudness: number];
+type Place = readonly [
+  beat: number,
+  beats: number,
+  tone: 'root' | 'fifth' | 'octave' | 'lead',
+  loudness: number,
+];
 
-const STRAIGHT: readonly Place[] = [[0, 1.4, 'root', 0.85], [1.5, 0.45, 'root', 0.66], [2, 1.4, 'fifth', 0.8], [3.5, 0.45, 'lead', 0.62]];
-const BOSSA: readonly Place[] = [[0, 1.4, 'root', 0.82], [1.5, 0.5, 'fifth', 0.64], [2, 1.4, 'fifth', 0.78], [3.5, 0.5, 'root', 0.6]];
+const STRAIGHT: readonly Place[] = [
+  [0, 1.4, 'root', 0.85],
+  [1.5, 0.45, 'root', 0.66],
+  [2, 1.4, 'fifth', 0.8],
+  [3.5, 0.45, 'lead', 0.62],
+];
+const BOSSA: readonly Place[] = [
+  [0, 1.4, 'root', 0.82],
+  [1.5, 0.5, 'fifth', 0.64],
+  [2, 1.4, 'fifth', 0.78],
+  [3.5, 0.5, 'root', 0.6],
+];
 const FUNK: readonly (readonly Place[])[] = [
-  [[0, 0.4, 'root', 0.92], [0.75, 0.2, 'root', 0.6], [1.5, 0.3, 'octave', 0.74], [2.25, 0.2, 'root', 0.62], [2.5, 0.4, 'fifth', 0.76], [3.5, 0.2, 'octave', 0.7], [3.75, 0.2, 'lead', 0.62]],
-  [[0, 0.7, 'root', 0.92], [1.25, 0.2, 'octave', 0.66], [1.75, 0.2, 'root', 0.62], [2.75, 0.2, 'fifth', 0.68], [3, 0.3, 'octave', 0.74], [3.5, 0.4, 'lead', 0.66]],
-  [[0, 0.4, 'root', 0.92], [0.5, 0.2, 'root', 0.58], [1.75, 0.6, 'fifth', 0.74], [2.5, 0.2, 'octave', 0.66], [3.25, 0.2, 'root', 0.6], [3.75, 0.2, 'lead', 0.64]],
+  [
+    [0, 0.4, 'root', 0.92],
+    [0.75, 0.2, 'root', 0.6],
+    [1.5, 0.3, 'octave', 0.74],
+    [2.25, 0.2, 'root', 0.62],
+    [2.5, 0.4, 'fifth', 0.76],
+    [3.5, 0.2, 'octave', 0.7],
+    [3.75, 0.2, 'lead', 0.62],
+  ],
+  [
+    [0, 0.7, 'root', 0.92],
+    [1.25, 0.2, 'octave', 0.66],
+    [1.75, 0.2, 'root', 0.62],
+    [2.75, 0.2, 'fifth', 0.68],
+    [3, 0.3, 'octave', 0.74],
+    [3.5, 0.4, 'lead', 0.66],
+  ],
+  [
+    [0, 0.4, 'root', 0.92],
+    [0.5, 0.2, 'root', 0.58],
+    [1.75, 0.6, 'fifth', 0.74],
+    [2.5, 0.2, 'octave', 0.66],
+    [3.25, 0.2, 'root', 0.6],
+    [3.75, 0.2, 'lead', 0.64],
+  ],
 ];
 
 /** One pattern laid on a chord bar by bar; a chord shorter than the pattern has its beginning. */
-function laid({ chord, next, start, end }: Stop, hand: Midi, random: Random, patternOf: () => readonly Place[]): BassNote[] {
+function laid(
+  { chord, next, start, end }: Stop,
+  hand: Midi,
+  random: Random,
+  patternOf: () => readonly Place[],
+): BassNote[] {
   const root = nearest(bassOf(chord), hand > 43 ? hand - 7 : hand);
   const fifth = folded(root + modulo(fifthOf(chord) - root, 12) - (random() < 0.4 ? 12 : 0));
   const goal = next ? nearest(bassOf(next), root) : root;
@@ -27,18 +69,27 @@ function laid({ chord, next, start, end }: Stop, hand: Midi, random: Random, pat
       const at = bar + beat;
       if (at >= end - 0.2) continue;
       const last = bar + 4 >= end - 1e-6 && end - at <= 0.55;
-      const midi = tone === 'lead' ? (last && next ? approachTo(goal, root, chord, random) : fifth) : tones[tone];
+      const midi =
+        tone === 'lead' ? (last && next ? approachTo(goal, root, chord, random) : fifth) : tones[tone];
       notes.push({ beat: at, beats: Math.min(beats, end - at), midi, loudness });
     }
   return notes;
 }
 
-export const straightBass = (stop: Stop, hand: Midi, random: Random): BassNote[] => laid(stop, hand, random, () => STRAIGHT);
-export const bossaBass = (stop: Stop, hand: Midi, random: Random): BassNote[] => laid(stop, hand, random, () => BOSSA);
-export const funkBass = (stop: Stop, hand: Midi, random: Random): BassNote[] => laid(stop, hand, random, () => FUNK[Math.floor(random() * FUNK.length)]!);
+export const straightBass = (stop: Stop, hand: Midi, random: Random): BassNote[] =>
+  laid(stop, hand, random, () => STRAIGHT);
+export const bossaBass = (stop: Stop, hand: Midi, random: Random): BassNote[] =>
+  laid(stop, hand, random, () => BOSSA);
+export const funkBass = (stop: Stop, hand: Midi, random: Random): BassNote[] =>
+  laid(stop, hand, random, () => FUNK[Math.floor(random() * FUNK.length)]!);
 
 /** Root, third, fifth, sixth and back in shuffled eighths now and then: the left hand of a blues. The last beat leads on. Common practice, no source. */
-export function boogie({ chord, next, start, end, scale }: Stop, hand: Midi, random: Random, late: number): BassNote[] {
+export function boogie(
+  { chord, next, start, end, scale }: Stop,
+  hand: Midi,
+  random: Random,
+  late: number,
+): BassNote[] {
   const root = nearest(bassOf(chord), hand > 43 ? hand - 7 : hand);
   const sixth = [9, 8, 10].find((up) => scale.includes(modulo(pitchClass(chord.root) + up, 12))) ?? 7;
   const climb = [0, modulo(thirdOf(chord) - root, 12), modulo(fifthOf(chord) - root, 12), sixth];
@@ -46,9 +97,17 @@ export function boogie({ chord, next, start, end, scale }: Stop, hand: Midi, ran
   const down = random() < 0.35;
   const notes: BassNote[] = [];
   for (let step = 0; step < beats; step++) {
-    const leads = step > 0 && step === beats - 1 && step % 2 === 1 && next !== null && bassOf(next) !== bassOf(chord) && random() < 0.6;
+    const leads =
+      step > 0 &&
+      step === beats - 1 &&
+      step % 2 === 1 &&
+      next !== null &&
+      bassOf(next) !== bassOf(chord) &&
+      random() < 0.6;
     const place = down && step % 4 > 0 ? 4 - (step % 4) : step % 4;
-    const midi = leads ? approachTo(nearest(bassOf(next), root), root, chord, random) : folded(root + climb[place]!);
+    const midi = leads
+      ? approachTo(nearest(bassOf(next), root), root, chord, random)
+      : folded(root + climb[place]!);
     notes.push({ beat: start + step, beats: 0.6, midi, loudness: 0.84 });
     if (random() < 0.3) notes.push({ beat: start + step + late, beats: 0.25, midi, loudness: 0.55 });
   }

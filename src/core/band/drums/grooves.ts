@@ -4,7 +4,16 @@ import type { BandFeel } from '../feel';
 
 export type Hit = (drum: Drum, beat: number, loudness: number) => void;
 /** One bar of time. `late` is where the feel's off-beat eighth falls; `backbeat` tells the second and fourth of a bar. */
-export type Groove = (bar: { readonly start: number; readonly beats: number; readonly late: number; readonly brushes: boolean; readonly random: Random }, hit: Hit) => void;
+export type Groove = (
+  bar: {
+    readonly start: number;
+    readonly beats: number;
+    readonly late: number;
+    readonly brushes: boolean;
+    readonly random: Random;
+  },
+  hit: Hit,
+) => void;
 
 const eachBeat = (start: number, beats: number, work: (beat: number, place: number) => void) => {
   for (let place = 0; place < beats - 1e-6; place++) work(start + place, place);
@@ -16,7 +25,10 @@ const swing: Groove = ({ start, beats, late, brushes, random }, hit) =>
     const back = place % 2 === 1;
     if (brushes) {
       hit('brush-sweep', beat, back ? 0.3 : 0.36);
-      if (back) { hit('brush-tap', beat, 0.5); hit('brush-tap', beat + late, 0.3); }
+      if (back) {
+        hit('brush-tap', beat, 0.5);
+        hit('brush-tap', beat + late, 0.3);
+      }
     } else {
       hit('ride', beat, back ? 0.62 : 0.5);
       if (back) hit('ride', beat + late, 0.4);
@@ -75,7 +87,10 @@ const bossa: Groove = ({ start, beats }, hit) => {
     hit('shaker', beat, 0.46);
     hit('shaker', beat + 0.5, 0.34);
     if (place % 2 === 0) hit('kick', beat, 0.42);
-    if (place % 2 === 1) { hit('kick', beat + 0.5, 0.3); hit('hat-foot', beat, 0.34); }
+    if (place % 2 === 1) {
+      hit('kick', beat + 0.5, 0.3);
+      hit('hat-foot', beat, 0.34);
+    }
   });
   const second = Math.round(start / Math.max(1, beats)) % 2 === 1;
   for (const at of second ? [1, 2.5] : [0, 1.5, 3]) if (at < beats) hit('rim', start + at, 0.5);
@@ -83,7 +98,8 @@ const bossa: Groove = ({ start, beats }, hit) => {
 
 const funk: Groove = ({ start, beats, random }, hit) => {
   eachBeat(start, beats, (beat, place) => {
-    for (const sixteenth of [0, 0.25, 0.5, 0.75]) hit('hat', beat + sixteenth, sixteenth === 0 ? 0.52 : sixteenth === 0.5 ? 0.42 : 0.26);
+    for (const sixteenth of [0, 0.25, 0.5, 0.75])
+      hit('hat', beat + sixteenth, sixteenth === 0 ? 0.52 : sixteenth === 0.5 ? 0.42 : 0.26);
     if (place % 2 === 1) hit('snare', beat, 0.66);
     else hit('kick', beat, 0.66);
     if (place % 2 === 1 && random() < 0.5) hit('snare', beat + 0.75, 0.2);
@@ -93,4 +109,13 @@ const funk: Groove = ({ start, beats, random }, hit) => {
   if (random() < 0.35) hit('hat-open', start + beats - 0.5, 0.36);
 };
 
-export const GROOVES: Record<BandFeel, Groove> = { swing, ballad, waltz, five, shuffle, straight, bossa, funk };
+export const GROOVES: Record<BandFeel, Groove> = {
+  swing,
+  ballad,
+  waltz,
+  five,
+  shuffle,
+  straight,
+  bossa,
+  funk,
+};

@@ -21,14 +21,32 @@ export function comping(tune: Tune, feel: BandFeel, random: Random): BandEvent[]
   let before: Rhythm | null = null;
   for (const bar of barsOf(tune)) {
     const choices = RHYTHMS[feel].filter((one) => one !== before);
-    const rhythm: Rhythm = pick(random, bar.chorus === 0 ? choices.slice(0, Math.max(2, choices.length - 1)) : choices);
+    const rhythm: Rhythm = pick(
+      random,
+      bar.chorus === 0 ? choices.slice(0, Math.max(2, choices.length - 1)) : choices,
+    );
     before = rhythm;
-    const hits = rhythm.map(([beat, place, beats]): Hit => ({ beat: bar.start + beat + (place === 1 ? late : place), beats, loudness: place === 0 ? 0.6 : 0.64 }));
-    for (const hit of withEveryChord(tune, bar, hits.filter(({ beat }) => beat < bar.end - 1e-6))) {
+    const hits = rhythm.map(([beat, place, beats]): Hit => ({
+      beat: bar.start + beat + (place === 1 ? late : place),
+      beats,
+      loudness: place === 0 ? 0.6 : 0.64,
+    }));
+    for (const hit of withEveryChord(
+      tune,
+      bar,
+      hits.filter(({ beat }) => beat < bar.end - 1e-6),
+    )) {
       const { chord, until } = meant(tune, feel, hit.beat);
       if (!chord) continue;
       hand = voiceLed(chord, hand);
-      for (const midi of hand) events.push({ part: 'chords', beat: hit.beat, beats: Math.min(hit.beats, until - hit.beat), midi, loudness: hit.loudness * (0.94 + 0.06 * random()) });
+      for (const midi of hand)
+        events.push({
+          part: 'chords',
+          beat: hit.beat,
+          beats: Math.min(hit.beats, until - hit.beat),
+          midi,
+          loudness: hit.loudness * (0.94 + 0.06 * random()),
+        });
     }
   }
   return events;
@@ -44,7 +62,12 @@ function meant(tune: Tune, feel: BandFeel, beat: Beats): { chord: Chord | null; 
   const now = chordAt(tune, beat);
   const end = ends(beat);
   const offBeatHere = Math.abs(beat - Math.round(beat)) > 0.1;
-  if (PUSHES.has(feel) && offBeatHere && end - beat <= PUSHED_WITHIN && end < choruses * timeline.formBeats - 1e-6) {
+  if (
+    PUSHES.has(feel) &&
+    offBeatHere &&
+    end - beat <= PUSHED_WITHIN &&
+    end < choruses * timeline.formBeats - 1e-6
+  ) {
     const next = chordAt(tune, end + 1e-6);
     if (next && now && next.symbol !== now.symbol) return { chord: next, until: ends(end + 1e-6) };
   }
@@ -54,8 +77,15 @@ function meant(tune: Tune, feel: BandFeel, beat: Beats): { chord: Chord | null; 
 /** A chord that the rhythm would pass over is struck where it begins. */
 function withEveryChord({ timeline }: Tune, bar: Bar, rhythm: readonly Hit[]): Hit[] {
   const offset = bar.start - bar.span.start;
-  const missed = timeline.stretches.filter(({ bar: own, start, end }) =>
-    own === bar.span.index && !rhythm.some(({ beat }) => beat - offset >= start - 1e-6 && beat - offset < end - PUSHED_WITHIN - 1e-6));
-  const added = missed.map(({ start, end }): Hit => ({ beat: start + offset, beats: Math.min(0.8, end - start), loudness: 0.55 }));
+  const missed = timeline.stretches.filter(
+    ({ bar: own, start, end }) =>
+      own === bar.span.index &&
+      !rhythm.some(({ beat }) => beat - offset >= start - 1e-6 && beat - offset < end - PUSHED_WITHIN - 1e-6),
+  );
+  const added = missed.map(({ start, end }): Hit => ({
+    beat: start + offset,
+    beats: Math.min(0.8, end - start),
+    loudness: 0.55,
+  }));
   return [...rhythm, ...added].sort((a, b) => a.beat - b.beat);
 }

@@ -11,7 +11,9 @@ export const AT_REST: readonly Midi[] = [57, 60, 64, 67];
 /** The tones worth playing: third and seventh first, then a colour or the fifth; the bass has the root. */
 function voicingTones(chord: Chord): number[] {
   const root = rootPc(chord);
-  const own = chord.tones.filter((tone) => tone.role !== 'root' && tone.role !== 'bass').map((tone) => tone.pc);
+  const own = chord.tones
+    .filter((tone) => tone.role !== 'root' && tone.role !== 'bass')
+    .map((tone) => tone.pc);
   const colours = chord.colours.map((tone) => tone.pc);
   const plain = own.length < 3 && !isDominant(chord) ? [root] : [];
   return [...new Set([...own, ...colours, ...plain])].slice(0, 4);
@@ -22,7 +24,10 @@ export function voiceLed(chord: Chord, hand: readonly Midi[]): Midi[] {
   const centre = hand.reduce((sum, midi) => sum + midi, 0) / Math.max(1, hand.length);
   const middle = Math.max(LOWEST + 8, Math.min(HIGHEST - 8, centre));
   const placed = voicingTones(chord).map((pc) => {
-    const near = [...hand].sort((a, b) => Math.abs(modulo(a - pc + 6, 12) - 6) - Math.abs(modulo(b - pc + 6, 12) - 6))[0] ?? middle;
+    const near =
+      [...hand].sort(
+        (a, b) => Math.abs(modulo(a - pc + 6, 12) - 6) - Math.abs(modulo(b - pc + 6, 12) - 6),
+      )[0] ?? middle;
     const around = (near + middle) / 2;
     const midi = Math.round(around) - modulo(Math.round(around) - pc, 12);
     const best = around - midi <= 6 ? midi : midi + 12;

@@ -1,5 +1,24 @@
-import { gaussian, modulo, pick, pitchClassOf, secondsToBeats, seededRandom, type Beats, type Midi, type Random } from '../../vocabulary';
-import { beatsPerBar, changesOf, harmonyOf, soundingAt, timelineOf, type Change, type Chart, type Timeline } from '../../chart';
+import {
+  gaussian,
+  modulo,
+  pick,
+  pitchClassOf,
+  secondsToBeats,
+  seededRandom,
+  type Beats,
+  type Midi,
+  type Random,
+} from '../../vocabulary';
+import {
+  beatsPerBar,
+  changesOf,
+  harmonyOf,
+  soundingAt,
+  timelineOf,
+  type Change,
+  type Chart,
+  type Timeline,
+} from '../../chart';
 import { cellAt, planOf, type Plan, type PlanChoice } from '../../plan';
 import type { PlayedNote } from '../../analyse';
 import { STEADY, type Profile } from './profile';
@@ -14,7 +33,14 @@ export type ImproviseRequest = {
 };
 
 /** A solo in beats, with the timing of a hand. Same request, same solo. */
-export function improvise({ chart, tempo, choruses, plan: choice, seed, profile: given }: ImproviseRequest): PlayedNote[] {
+export function improvise({
+  chart,
+  tempo,
+  choruses,
+  plan: choice,
+  seed,
+  profile: given,
+}: ImproviseRequest): PlayedNote[] {
   const timeline = timelineOf(chart, tempo);
   const plan = planOf(choice, harmonyOf(chart, timeline), timeline);
   const profile = { ...STEADY, ...given };
@@ -24,13 +50,25 @@ export function improvise({ chart, tempo, choruses, plan: choice, seed, profile:
 }
 
 type Slot = { readonly beat: Beats; readonly midi: Midi };
-type Setting = { readonly timeline: Timeline; readonly plan: Plan; readonly profile: Profile; readonly random: Random; readonly bar: number };
+type Setting = {
+  readonly timeline: Timeline;
+  readonly plan: Plan;
+  readonly profile: Profile;
+  readonly random: Random;
+  readonly bar: number;
+};
 
 /** Beats that a missed target stays missed: the four notes within which a landing may still resolve. */
 const MISSED_FOR: Beats = 2.5;
 
 /** Where a line means to be when a chord changes. */
-type Anchor = { readonly change: Change | null; readonly at: Beats; readonly beat: Beats; readonly midi: Midi; readonly meets: boolean };
+type Anchor = {
+  readonly change: Change | null;
+  readonly at: Beats;
+  readonly beat: Beats;
+  readonly midi: Midi;
+  readonly meets: boolean;
+};
 
 /** Walks the form eighth by eighth from one anchor to the next. */
 class Soloist {
@@ -45,10 +83,20 @@ class Soloist {
     for (let beat = 0; beat < end - 0.25; beat += 0.5) {
       const anchor = anchors.find((one) => Math.abs(one.beat - beat) < 1e-6);
       const next = anchors.find((one) => one.beat > beat + 1e-6) ?? null;
-      if (resting > 0 && !anchor) { resting -= 0.5; continue; }
-      const gap = anchors.some((one) => one.beat !== one.at && beat >= Math.min(one.at, one.beat) - 1e-6 && beat <= Math.max(one.at, one.beat) + 1e-6);
+      if (resting > 0 && !anchor) {
+        resting -= 0.5;
+        continue;
+      }
+      const gap = anchors.some(
+        (one) =>
+          one.beat !== one.at &&
+          beat >= Math.min(one.at, one.beat) - 1e-6 &&
+          beat <= Math.max(one.at, one.beat) + 1e-6,
+      );
       if (!anchor && (gap || this.leavesOut(beat))) continue;
-      const missed = anchors.findLast((one) => one.beat <= beat && !one.meets && beat - one.beat <= MISSED_FOR);
+      const missed = anchors.findLast(
+        (one) => one.beat <= beat && !one.meets && beat - one.beat <= MISSED_FOR,
+      );
       hand = anchor ? anchor.midi : this.step(hand, beat, next, missed !== undefined);
       slots.push({ beat, midi: hand });
       resting = this.breathes(beat, next) ? 1 + Math.floor(this.set.random() * 3) * 0.5 : 0;
@@ -58,12 +106,18 @@ class Soloist {
 
   private leavesOut(beat: Beats): boolean {
     const offBeat = beat % 1 !== 0;
-    return this.set.random() > (offBeat ? this.set.profile.density : Math.min(1, this.set.profile.density + 0.12));
+    return (
+      this.set.random() > (offBeat ? this.set.profile.density : Math.min(1, this.set.profile.density + 0.12))
+    );
   }
 
   /** A breath never swallows the note that leads into a change. */
   private breathes(beat: Beats, next: Anchor | null): boolean {
-    return beat % 1 === 0.5 && (!next || next.beat - beat > 1.4) && this.set.random() < this.set.profile.breathe * 0.6;
+    return (
+      beat % 1 === 0.5 &&
+      (!next || next.beat - beat > 1.4) &&
+      this.set.random() < this.set.profile.breathe * 0.6
+    );
   }
 
   private anchors(choruses: number): Anchor[] {
@@ -77,7 +131,12 @@ class Soloist {
       const midi = this.targetNear(hand, change.at + 0.01, meets);
       const shift = random();
       const roomy = change.until - change.at >= 2;
-      const beat = shift < profile.early ? change.at - 0.5 : roomy && shift < profile.early + profile.late ? change.at + 0.5 : change.at;
+      const beat =
+        shift < profile.early
+          ? change.at - 0.5
+          : roomy && shift < profile.early + profile.late
+            ? change.at + 0.5
+            : change.at;
       anchors.push({ change, at: change.at, beat, midi, meets });
       hand = midi;
     }
@@ -98,7 +157,8 @@ class Soloist {
     const { lowest, highest } = this.set.profile;
     let best: Midi | null = null;
     for (let midi = lowest; midi <= highest; midi++)
-      if (pcs.includes(pitchClassOf(midi)) && (best === null || Math.abs(midi - to) < Math.abs(best - to))) best = midi;
+      if (pcs.includes(pitchClassOf(midi)) && (best === null || Math.abs(midi - to) < Math.abs(best - to)))
+        best = midi;
     return best ?? to;
   }
 
@@ -116,11 +176,20 @@ class Soloist {
     const material = missed ? cell.material.filter((pc) => !cell.targets.includes(pc)) : cell.material;
     const choices: { midi: Midi; weight: number }[] = [];
     for (let midi = Math.max(profile.lowest, hand - 7); midi <= Math.min(profile.highest, hand + 7); midi++) {
-      if (midi === hand || !material.includes(pitchClassOf(midi)) || (next && left === 1 && midi === next.midi)) continue;
+      if (
+        midi === hand ||
+        !material.includes(pitchClassOf(midi)) ||
+        (next && left === 1 && midi === next.midi)
+      )
+        continue;
       const distance = Math.abs(midi - hand);
       const ahead = next ? Math.abs(next.midi - midi) - left * 2.2 : 0;
-      const tone = stretch.chord?.tones.some((own) => own.pc === modulo(midi, 12)) && beat % 1 === 0 ? 1.6 : 1;
-      choices.push({ midi, weight: (distance <= 2 ? 3 : distance <= 4 ? 1.5 : 0.4) * tone * Math.exp(-Math.max(0, ahead) * 0.9) });
+      const tone =
+        stretch.chord?.tones.some((own) => own.pc === modulo(midi, 12)) && beat % 1 === 0 ? 1.6 : 1;
+      choices.push({
+        midi,
+        weight: (distance <= 2 ? 3 : distance <= 4 ? 1.5 : 0.4) * tone * Math.exp(-Math.max(0, ahead) * 0.9),
+      });
     }
     return weighted(choices, random) ?? this.nearest(hand + 2, material);
   }

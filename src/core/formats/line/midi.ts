@@ -8,10 +8,20 @@ const TICKS = 960;
 const REACH = 12;
 
 type Timed = { readonly at: number; readonly order: number; readonly event: MidiEvent };
-const meta = (event: Record<string, unknown>): MidiEvent => ({ deltaTime: 0, meta: true, ...event }) as unknown as MidiEvent;
-const voice = (event: Record<string, unknown>): MidiEvent => ({ deltaTime: 0, channel: 0, ...event }) as unknown as MidiEvent;
+const meta = (event: Record<string, unknown>): MidiEvent =>
+  ({ deltaTime: 0, meta: true, ...event }) as unknown as MidiEvent;
+const voice = (event: Record<string, unknown>): MidiEvent =>
+  ({ deltaTime: 0, channel: 0, ...event }) as unknown as MidiEvent;
 
-export type LineSheet = { readonly chart: Chart; readonly timeline: Timeline; readonly tempo: number; readonly title: string; readonly notes: readonly LineNote[]; readonly choruses: number; readonly swing: number | null };
+export type LineSheet = {
+  readonly chart: Chart;
+  readonly timeline: Timeline;
+  readonly tempo: number;
+  readonly title: string;
+  readonly notes: readonly LineNote[];
+  readonly choruses: number;
+  readonly swing: number | null;
+};
 
 /**
  * A take's line as a Standard MIDI File 1.0: notes where they were played, to a 960th of a quarter note, chords as markers, bends on the
@@ -20,21 +30,68 @@ export type LineSheet = { readonly chart: Chart; readonly timeline: Timeline; re
 export function writeLineMidi({ chart, timeline, tempo, title, notes, choruses }: LineSheet): Uint8Array {
   const quarters = quartersOf(chart.meter);
   const barBeats = timeline.bars[0]!.end;
-  const lead = Math.max(0, Math.ceil(-Math.min(0, ...notes.map(({ onsetBeat }) => onsetBeat)) / barBeats)) * barBeats;
+  const lead =
+    Math.max(0, Math.ceil(-Math.min(0, ...notes.map(({ onsetBeat }) => onsetBeat)) / barBeats)) * barBeats;
   const ticks = (beat: number) => Math.max(0, Math.round((beat + lead) * quarters * TICKS));
   const events: Timed[] = [
     { at: 0, order: 0, event: meta({ type: 'trackName', text: title }) },
-    { at: 0, order: 0, event: meta({ type: 'setTempo', microsecondsPerBeat: Math.round(60e6 / (tempo * quarters)) }) },
-    { at: 0, order: 0, event: meta({ type: 'timeSignature', numerator: chart.meter.upper, denominator: chart.meter.lower, metronome: 24, thirtyseconds: 8 }) },
-    ...[[101, 0], [100, 0], [6, REACH], [38, 0]].map(([controllerType, value]) => ({ at: 0, order: 1, event: voice({ type: 'controller', controllerType, value }) })),
+    {
+      at: 0,
+      order: 0,
+      event: meta({ type: 'setTempo', microsecondsPerBeat: Math.round(60e6 / (tempo * quarters)) }),
+    },
+    {
+      at: 0,
+      order: 0,
+      event: meta({
+        type: 'timeSignature',
+        numerator: chart.meter.upper,
+        denominator: chart.meter.lower,
+        metronome: 24,
+        thirtyseconds: 8,
+      }),
+    },
+    ...[
+      [101, 0],
+      [100, 0],
+      [6, REACH],
+      [38, 0],
+    ].map(([controllerType, value]) => ({
+      at: 0,
+      order: 1,
+      event: voice({ type: 'controller', controllerType, value }),
+    })),
   ];
   for (let chorus = 0; chorus < choruses; chorus++)
-    for (const stretch of timeline.stretches) events.push({ at: ticks(chorus * timeline.formBeats + stretch.start), order: 0, event: meta({ type: 'marker', text: stretch.chord?.symbol ?? 'N.C.' }) });
+    for (const stretch of timeline.stretches)
+      events.push({
+        at: ticks(chorus * timeline.formBeats + stretch.start),
+        order: 0,
+        event: meta({ type: 'marker', text: stretch.chord?.symbol ?? 'N.C.' }),
+      });
   for (const note of notes) {
-    const [from, to] = [ticks(note.onsetBeat), Math.max(ticks(note.onsetBeat) + 1, ticks(note.onsetBeat + note.durationBeats))];
+    const [from, to] = [
+      ticks(note.onsetBeat),
+      Math.max(ticks(note.onsetBeat) + 1, ticks(note.onsetBeat + note.durationBeats)),
+    ];
     const noteNumber = Math.round(note.midi);
-    events.push({ at: from, order: 3, event: voice({ type: 'noteOn', noteNumber, velocity: note.ghost ? 20 : velocityOf(note.level) }) }, { at: to, order: 1, event: voice({ type: 'noteOff', noteNumber, velocity: 0 }) });
-    for (const [seconds, cents] of note.bend ?? []) events.push({ at: Math.min(to - 1, ticks(note.onsetBeat + (seconds * tempo) / 60)), order: 2, event: voice({ type: 'pitchBend', value: Math.max(-8192, Math.min(8191, Math.round((cents / 100 / REACH) * 8192))) }) });
+    events.push(
+      {
+        at: from,
+        order: 3,
+        event: voice({ type: 'noteOn', noteNumber, velocity: note.ghost ? 20 : velocityOf(note.level) }),
+      },
+      { at: to, order: 1, event: voice({ type: 'noteOff', noteNumber, velocity: 0 }) },
+    );
+    for (const [seconds, cents] of note.bend ?? [])
+      events.push({
+        at: Math.min(to - 1, ticks(note.onsetBeat + (seconds * tempo) / 60)),
+        order: 2,
+        event: voice({
+          type: 'pitchBend',
+          value: Math.max(-8192, Math.min(8191, Math.round((cents / 100 / REACH) * 8192))),
+        }),
+      });
     if (note.bend) events.push({ at: to, order: 2, event: voice({ type: 'pitchBend', value: 0 }) });
   }
   events.sort((a, b) => a.at - b.at || a.order - b.order);
@@ -44,8 +101,14 @@ export function writeLineMidi({ chart, timeline, tempo, title, notes, choruses }
     last = at;
     return { ...event, deltaTime };
   });
-  return Uint8Array.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: TICKS }, tracks: [[...track, meta({ type: 'endOfTrack' })]] }));
+  return Uint8Array.from(
+    writeMidi({
+      header: { format: 0, numTracks: 1, ticksPerBeat: TICKS },
+      tracks: [[...track, meta({ type: 'endOfTrack' })]],
+    }),
+  );
 }
 
 /** Peak level to velocity: 40 dB from softest to loudest (common practice, no source). */
-const velocityOf = (level: number | undefined): number => (level === undefined ? 80 : Math.max(30, Math.min(120, Math.round(110 + level * 2))));
+const velocityOf = (level: number | undefined): number =>
+  level === undefined ? 80 : Math.max(30, Math.min(120, Math.round(110 + level * 2)));

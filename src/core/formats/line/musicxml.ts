@@ -10,8 +10,23 @@ const DIVISIONS = 4 * TICKS;
 
 /** Durations that one head can say, in divisions: type, dots, and whether three stand for two. */
 const HEADS: readonly (readonly [size: number, type: string, dots: number, triplet: boolean])[] = [
-  [192, 'whole', 0, false], [144, 'half', 1, false], [96, 'half', 0, false], [72, 'quarter', 1, false], [48, 'quarter', 0, false], [36, 'eighth', 1, false], [32, 'quarter', 0, true],
-  [24, 'eighth', 0, false], [18, '16th', 1, false], [16, 'eighth', 0, true], [12, '16th', 0, false], [8, '16th', 0, true], [6, '32nd', 0, false], [4, '32nd', 0, true], [3, '64th', 0, false], [2, '64th', 0, true], [1, '128th', 0, true],
+  [192, 'whole', 0, false],
+  [144, 'half', 1, false],
+  [96, 'half', 0, false],
+  [72, 'quarter', 1, false],
+  [48, 'quarter', 0, false],
+  [36, 'eighth', 1, false],
+  [32, 'quarter', 0, true],
+  [24, 'eighth', 0, false],
+  [18, '16th', 1, false],
+  [16, 'eighth', 0, true],
+  [12, '16th', 0, false],
+  [8, '16th', 0, true],
+  [6, '32nd', 0, false],
+  [4, '32nd', 0, true],
+  [3, '64th', 0, false],
+  [2, '64th', 0, true],
+  [1, '128th', 0, true],
 ];
 
 /**
@@ -20,20 +35,36 @@ const HEADS: readonly (readonly [size: number, type: string, dots: number, tripl
  * `attack` and `release`, so that the page can be read and the take is not lost.
  * Source: MusicXML 3.0 and later, elements `note`, `technical`, `articulations`.
  */
-export function writeLineMusicXml({ chart, timeline, tempo, title, notes, choruses, swing }: LineSheet): string {
+export function writeLineMusicXml({
+  chart,
+  timeline,
+  tempo,
+  title,
+  notes,
+  choruses,
+  swing,
+}: LineSheet): string {
   const meter = chart.meter;
   const quarters = quartersOf(meter);
   const barBeats = timeline.bars[0]!.end;
   // a pickup needs a bar of its own before bar 1
-  const lead = notes.some(({ onsetBeat }) => onsetBeat < -1 / TICKS) ? barBeats * Math.ceil(-Math.min(...notes.map(({ onsetBeat }) => onsetBeat)) / barBeats) : 0;
+  const lead = notes.some(({ onsetBeat }) => onsetBeat < -1 / TICKS)
+    ? barBeats * Math.ceil(-Math.min(...notes.map(({ onsetBeat }) => onsetBeat)) / barBeats)
+    : 0;
   const line = writtenLine(notes, swing);
   const bars = [
-    ...Array.from({ length: Math.round(lead / barBeats) }, (_, n) => ({ chorus: -1, index: -1, start: n * barBeats - lead, beats: barBeats })),
+    ...Array.from({ length: Math.round(lead / barBeats) }, (_, n) => ({
+      chorus: -1,
+      index: -1,
+      start: n * barBeats - lead,
+      beats: barBeats,
+    })),
     ...barsOf(timeline, choruses),
   ];
   // what rings on past the form needs bars to ring in
   const ends = Math.max(0, ...line.map(({ until }) => until)) / TICKS;
-  for (let start = choruses * timeline.formBeats; start < ends; start += barBeats) bars.push({ chorus: -1, index: -1, start, beats: barBeats });
+  for (let start = choruses * timeline.formBeats; start < ends; start += barBeats)
+    bars.push({ chorus: -1, index: -1, start, beats: barBeats });
   let at = 0;
   const measures = bars.map((bar, number) => {
     const [from, until] = [Math.round(bar.start * TICKS), Math.round((bar.start + bar.beats) * TICKS)];
@@ -45,15 +76,45 @@ export function writeLineMusicXml({ chart, timeline, tempo, title, notes, chorus
     const before = number > 0 ? bars[number - 1]! : null;
     const meterNow = written?.meter ?? meter;
     const meterBefore = before && before.index >= 0 ? chart.bars[before.index]!.meter : meter;
-    if (number === 0) children.push(tag('attributes', [tag('divisions', DIVISIONS), ...fifthsTags(chart.bars[0]!.key), tag('time', [tag('beats', meterNow.upper), tag('beat-type', meterNow.lower)]), tag('clef', [tag('sign', 'G'), tag('line', 2), tag('clef-octave-change', -1)])]));
-    else if (meterNow.upper !== meterBefore.upper || meterNow.lower !== meterBefore.lower) children.push(tag('attributes', [tag('time', [tag('beats', meterNow.upper), tag('beat-type', meterNow.lower)])]));
-    if (bar.chorus >= 0 && bar.index === 0) children.push(tag('direction', [tag('direction-type', [tag('rehearsal', `Chorus ${bar.chorus + 1}`)])], { placement: 'above' }));
+    if (number === 0)
+      children.push(
+        tag('attributes', [
+          tag('divisions', DIVISIONS),
+          ...fifthsTags(chart.bars[0]!.key),
+          tag('time', [tag('beats', meterNow.upper), tag('beat-type', meterNow.lower)]),
+          tag('clef', [tag('sign', 'G'), tag('line', 2), tag('clef-octave-change', -1)]),
+        ]),
+      );
+    else if (meterNow.upper !== meterBefore.upper || meterNow.lower !== meterBefore.lower)
+      children.push(
+        tag('attributes', [tag('time', [tag('beats', meterNow.upper), tag('beat-type', meterNow.lower)])]),
+      );
+    if (bar.chorus >= 0 && bar.index === 0)
+      children.push(
+        tag('direction', [tag('direction-type', [tag('rehearsal', `Chorus ${bar.chorus + 1}`)])], {
+          placement: 'above',
+        }),
+      );
     if (number === 0) {
       children.push(tempoTag(tempo, meterNow));
-      if (swing !== null) children.push(tag('direction', [tag('direction-type', [tag('words', `Swing ${swing.toFixed(1)} : 1`)])], { placement: 'above' }));
+      if (swing !== null)
+        children.push(
+          tag('direction', [tag('direction-type', [tag('words', `Swing ${swing.toFixed(1)} : 1`)])], {
+            placement: 'above',
+          }),
+        );
     }
-    const chords = written ? timeline.stretches.filter((stretch) => stretch.bar === bar.index).map((stretch) => ({ tick: Math.round((bar.start + stretch.start - timeline.bars[bar.index]!.start) * TICKS), chord: stretch.chord })) : [];
-    measureNotes(inside, from, until, quarters * 4, chords, children, (beat) => (beat < 0 ? timeline.stretches[0]!.chord : soundingAt(timeline, beat).stretch.chord));
+    const chords = written
+      ? timeline.stretches
+          .filter((stretch) => stretch.bar === bar.index)
+          .map((stretch) => ({
+            tick: Math.round((bar.start + stretch.start - timeline.bars[bar.index]!.start) * TICKS),
+            chord: stretch.chord,
+          }))
+      : [];
+    measureNotes(inside, from, until, quarters * 4, chords, children, (beat) =>
+      beat < 0 ? timeline.stretches[0]!.chord : soundingAt(timeline, beat).stretch.chord,
+    );
     return tag('measure', children, { number: lead > 0 ? number : number + 1 });
   });
   return scoreText(title, [tag('score-part', [tag('part-name', 'Guitar')], { id: 'P1' })], measures);
@@ -65,11 +126,21 @@ type Chords = readonly { readonly tick: number; readonly chord: Chord | null }[]
  * A bar's notes and rests; a note that is held over a border is tied. Chords stand before what sounds at their place.
  * @param scale divisions in a tick
  */
-function measureNotes(line: readonly Written[], from: number, until: number, scale: number, chords: Chords, children: Xml[], chordAt: (beat: number) => Chord | null): void {
+function measureNotes(
+  line: readonly Written[],
+  from: number,
+  until: number,
+  scale: number,
+  chords: Chords,
+  children: Xml[],
+  chordAt: (beat: number) => Chord | null,
+): void {
   const [first, end] = [from * scale, until * scale];
   const cuts = chords.map(({ tick, chord }) => ({ at: Math.round(tick * scale), chord }));
   let now = first;
-  const say = () => { for (const { at, chord } of cuts) if (at === now) children.push(harmonyTag(chord)); };
+  const say = () => {
+    for (const { at, chord } of cuts) if (at === now) children.push(harmonyTag(chord));
+  };
   say();
   const advance = (to: number, write: (duration: number, opens: boolean, closes: boolean) => void) => {
     const start = now;
@@ -82,12 +153,29 @@ function measureNotes(line: readonly Written[], from: number, until: number, sca
       if (now < end) say();
     }
   };
-  const rest = (duration: number) => children.push(tag('note', [tag('rest', []), tag('duration', duration), tag('voice', 1), ...headTags(duration)]));
+  const rest = (duration: number) =>
+    children.push(
+      tag('note', [tag('rest', []), tag('duration', duration), tag('voice', 1), ...headTags(duration)]),
+    );
   for (const written of line) {
     const [at, last] = [written.at * scale, written.until * scale];
     if (at > now) advance(Math.min(at, end), rest);
-    advance(Math.min(last, end), (duration, opens, closes) => written.notes.forEach((note, index) =>
-      children.push(noteTag(note, duration, scale, index > 0, opens && at >= first, closes && last <= end, written, chordAt(note.onsetBeat + 1e-6)))));
+    advance(Math.min(last, end), (duration, opens, closes) =>
+      written.notes.forEach((note, index) =>
+        children.push(
+          noteTag(
+            note,
+            duration,
+            scale,
+            index > 0,
+            opens && at >= first,
+            closes && last <= end,
+            written,
+            chordAt(note.onsetBeat + 1e-6),
+          ),
+        ),
+      ),
+    );
   }
   if (now < end) advance(end, rest);
 }
@@ -107,33 +195,65 @@ function headTags(duration: number): Xml[] {
   const head = HEADS.find(([size]) => size === duration);
   if (!head) return [];
   const [, type, dots, triplet] = head;
-  return [tag('type', type), ...Array.from({ length: dots }, () => tag('dot', [])), ...(triplet ? [tag('time-modification', [tag('actual-notes', 3), tag('normal-notes', 2)])] : [])];
+  return [
+    tag('type', type),
+    ...Array.from({ length: dots }, () => tag('dot', [])),
+    ...(triplet ? [tag('time-modification', [tag('actual-notes', 3), tag('normal-notes', 2)])] : []),
+  ];
 }
 
-function noteTag(note: LineNote, duration: number, scale: number, inChord: boolean, starts: boolean, ends: boolean, written: { at: number; until: number }, chord: Chord | null): Xml {
+function noteTag(
+  note: LineNote,
+  duration: number,
+  scale: number,
+  inChord: boolean,
+  starts: boolean,
+  ends: boolean,
+  written: { at: number; until: number },
+  chord: Chord | null,
+): Xml {
   const spelled = spell(Math.round(note.midi), chord);
   const played = (beat: number, tick: number) => Math.round((beat * TICKS - tick) * scale * 1000) / 1000;
-  const attributes = { ...(starts ? { attack: played(note.onsetBeat, written.at) } : {}), ...(ends ? { release: played(note.onsetBeat + note.durationBeats, written.until) } : {}) };
+  const attributes = {
+    ...(starts ? { attack: played(note.onsetBeat, written.at) } : {}),
+    ...(ends ? { release: played(note.onsetBeat + note.durationBeats, written.until) } : {}),
+  };
   const ties = [...(starts ? [] : ['stop']), ...(ends ? [] : ['start'])];
   const head = headTags(duration);
   const shown = note.ghost ? [tag('notehead', 'x')] : [];
-  return tag('note', [
-    ...(inChord ? [tag('chord', [])] : []),
-    tag('pitch', [tag('step', spelled.step), ...(spelled.alter === 0 ? [] : [tag('alter', spelled.alter)]), tag('octave', spelled.octave)]),
-    tag('duration', duration), ...ties.map((type) => tag('tie', [], { type })), tag('voice', 1),
-    ...head, ...shown,
-    ...notationsOf(note, ties, starts),
-  ], Object.keys(attributes).length ? attributes : undefined);
+  return tag(
+    'note',
+    [
+      ...(inChord ? [tag('chord', [])] : []),
+      tag('pitch', [
+        tag('step', spelled.step),
+        ...(spelled.alter === 0 ? [] : [tag('alter', spelled.alter)]),
+        tag('octave', spelled.octave),
+      ]),
+      tag('duration', duration),
+      ...ties.map((type) => tag('tie', [], { type })),
+      tag('voice', 1),
+      ...head,
+      ...shown,
+      ...notationsOf(note, ties, starts),
+    ],
+    Object.keys(attributes).length ? attributes : undefined,
+  );
 }
 
 function notationsOf(note: LineNote, ties: readonly string[], starts: boolean): Xml[] {
   const inside: Xml[] = ties.map((type) => tag('tied', [], { type }));
   if (starts && note.bend) {
-    const reach = note.bend.reduce((most, [, cents]) => (Math.abs(cents - note.bend![0]![1]) > Math.abs(most) ? cents - note.bend![0]![1] : most), 0);
+    const reach = note.bend.reduce(
+      (most, [, cents]) =>
+        Math.abs(cents - note.bend![0]![1]) > Math.abs(most) ? cents - note.bend![0]![1] : most,
+      0,
+    );
     const alter = Math.round(reach / 50) / 2;
     if (alter !== 0) inside.push(tag('technical', [tag('bend', [tag('bend-alter', alter)])]));
   }
-  if (starts && note.slide) inside.push(tag('articulations', [tag(note.slide.fromMidi < note.midi ? 'scoop' : 'plop', [])]));
+  if (starts && note.slide)
+    inside.push(tag('articulations', [tag(note.slide.fromMidi < note.midi ? 'scoop' : 'plop', [])]));
   return inside.length > 0 ? [tag('notations', inside)] : [];
 }
 

@@ -13,8 +13,19 @@ const MOST_NOTES = 50_000;
 export function readLineMusicXml(xml: string): Outcome<PlayedNote[]> {
   const score = parseScore(xml);
   if (!score.ok) return score;
-  const part = partsOf(score.value).find((measures) => measures.some((measure) => measure.some((node) => nameOf(node) === 'note' && childrenOf(node).some((child) => nameOf(child) === 'pitch'))));
-  if (!part) return refused({ code: 'musicxml.no-notes', message: 'No part of this score holds notes.', suggestion: 'Export the part with the line in it.' });
+  const part = partsOf(score.value).find((measures) =>
+    measures.some((measure) =>
+      measure.some(
+        (node) => nameOf(node) === 'note' && childrenOf(node).some((child) => nameOf(child) === 'pitch'),
+      ),
+    ),
+  );
+  if (!part)
+    return refused({
+      code: 'musicxml.no-notes',
+      message: 'No part of this score holds notes.',
+      suggestion: 'Export the part with the line in it.',
+    });
   return new LineReading().read(part);
 }
 
@@ -34,9 +45,17 @@ class LineReading {
       // a first measure that is not full is a pickup: beat 0 is the next one's
       if (number === 0 && length < full - 1e-6) lead = length;
       start += length;
-      if (this.notes.length > MOST_NOTES) return refused({ code: 'musicxml.too-long', message: `This line has more than ${MOST_NOTES} notes.` });
+      if (this.notes.length > MOST_NOTES)
+        return refused({
+          code: 'musicxml.too-long',
+          message: `This line has more than ${MOST_NOTES} notes.`,
+        });
     }
-    return accepted(this.notes.map((note) => ({ ...note, onsetBeat: note.onsetBeat - lead })).sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi));
+    return accepted(
+      this.notes
+        .map((note) => ({ ...note, onsetBeat: note.onsetBeat - lead }))
+        .sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi),
+    );
   }
 
   /** @returns its length and that of a full one, in beats */
@@ -48,17 +67,35 @@ class LineReading {
       const inside = childrenOf(node);
       const duration = Number(textAt(inside, 'duration')) || 0;
       switch (nameOf(node)) {
-        case 'attributes': this.attributes(inside); break;
-        case 'backup': at -= duration; break;
-        case 'forward': at += duration; break;
+        case 'attributes':
+          this.attributes(inside);
+          break;
+        case 'backup':
+          at -= duration;
+          break;
+        case 'forward':
+          at += duration;
+          break;
         case 'note': {
           const isChord = inside.some((child) => nameOf(child) === 'chord');
           const isGrace = inside.some((child) => nameOf(child) === 'grace');
           const place = isChord ? last : at;
           if (isGrace) graces++;
-          else if (!isChord) { last = at; at += duration; graces = 0; }
+          else if (!isChord) {
+            last = at;
+            at += duration;
+            graces = 0;
+          }
           const midi = pitchOf(inside);
-          if (midi !== null) this.note(node, inside, midi, start + beats(place) - (isGrace ? 0.1 * graces : 0), isGrace ? 0.1 : beats(duration), beats);
+          if (midi !== null)
+            this.note(
+              node,
+              inside,
+              midi,
+              start + beats(place) - (isGrace ? 0.1 * graces : 0),
+              isGrace ? 0.1 : beats(duration),
+              beats,
+            );
         }
       }
       furthest = Math.max(furthest, at);
@@ -69,13 +106,25 @@ class LineReading {
 
   private barBeats = 4;
 
-  private note(node: XmlNode, inside: readonly XmlNode[], midi: number, onsetBeat: number, durationBeats: number, beats: (divisions: number) => number): void {
+  private note(
+    node: XmlNode,
+    inside: readonly XmlNode[],
+    midi: number,
+    onsetBeat: number,
+    durationBeats: number,
+    beats: (divisions: number) => number,
+  ): void {
     const ties = inside.filter((child) => nameOf(child) === 'tie').map((child) => attribute(child, 'type'));
     const attack = beats(Number(attribute(node, 'attack')) || 0);
     const release = beats(Number(attribute(node, 'release')) || 0);
     const open = ties.includes('stop') ? this.tied.get(midi) : undefined;
     if (open) open.durationBeats = onsetBeat + durationBeats + release - open.onsetBeat;
-    else this.notes.push({ onsetBeat: onsetBeat + attack, durationBeats: Math.max(0.01, durationBeats - attack + release), midi });
+    else
+      this.notes.push({
+        onsetBeat: onsetBeat + attack,
+        durationBeats: Math.max(0.01, durationBeats - attack + release),
+        midi,
+      });
     const note = open ?? this.notes[this.notes.length - 1]!;
     if (ties.includes('start')) this.tied.set(midi, note);
     else this.tied.delete(midi);
@@ -83,7 +132,10 @@ class LineReading {
 
   private attributes(nodes: readonly XmlNode[]): void {
     this.divisions = Number(textAt(nodes, 'divisions')) || this.divisions;
-    const [upper, lower] = [Number(textAt(nodes, 'time', 'beats')), Number(textAt(nodes, 'time', 'beat-type'))];
+    const [upper, lower] = [
+      Number(textAt(nodes, 'time', 'beats')),
+      Number(textAt(nodes, 'time', 'beat-type')),
+    ];
     if (!(upper > 0 && lower > 0)) return;
     const compound = lower === 8 && [6, 9, 12].includes(upper);
     this.beatQuarters = (4 / lower) * (compound ? 3 : 1);

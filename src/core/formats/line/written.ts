@@ -11,7 +11,12 @@ export type Written = { readonly at: number; readonly until: number; readonly no
 /** Ticks of a beat: sixteenths, triplets and their halves all fall on whole ones. */
 export const TICKS = 12;
 /** Finer than this within a beat is not written. */
-const GRIDS: readonly (readonly number[])[] = [[0, 6, 12], [0, 4, 8, 12], [0, 3, 6, 9, 12], [0, 2, 4, 6, 8, 10, 12]];
+const GRIDS: readonly (readonly number[])[] = [
+  [0, 6, 12],
+  [0, 4, 8, 12],
+  [0, 3, 6, 9, 12],
+  [0, 2, 4, 6, 8, 10, 12],
+];
 /** A finer grid must fit so much better, in ticks squared a note. */
 const DEARER = [0, 0.6, 0.8, 2.2];
 const TOGETHER: Beats = 0.06;
@@ -27,7 +32,10 @@ const BREATH = 2;
 export function writtenLine(notes: readonly LineNote[], swing: number | null): Written[] {
   const second = swing === null ? 0.5 : swing / (1 + swing);
   const groups = together([...notes].sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi));
-  const { places, grids } = placesOf(groups.map(([first]) => first!.onsetBeat), second);
+  const { places, grids } = placesOf(
+    groups.map(([first]) => first!.onsetBeat),
+    second,
+  );
   return groups.map((group, index) => {
     const at = places[index]!;
     const next = places[index + 1] ?? Infinity;
@@ -43,7 +51,10 @@ function together(notes: readonly LineNote[]): LineNote[][] {
   const groups: LineNote[][] = [];
   for (const note of notes) {
     const group = groups[groups.length - 1];
-    const joins = group && note.onsetBeat - group[0]!.onsetBeat <= TOGETHER && group.every((other) => other.midi !== note.midi);
+    const joins =
+      group &&
+      note.onsetBeat - group[0]!.onsetBeat <= TOGETHER &&
+      group.every((other) => other.midi !== note.midi);
     if (joins) group.push(note);
     else groups.push([note]);
   }
@@ -54,10 +65,14 @@ function together(notes: readonly LineNote[]): LineNote[][] {
 const isSwung = (grid: number): boolean => grid === 0 || grid === 2;
 
 /** A swung beat laid straight: its second eighth is moved to the middle. */
-const straight = (inBeat: number, second: number): number => (inBeat <= second ? (inBeat / second) * 0.5 : 0.5 + ((inBeat - second) / (1 - second)) * 0.5);
+const straight = (inBeat: number, second: number): number =>
+  inBeat <= second ? (inBeat / second) * 0.5 : 0.5 + ((inBeat - second) / (1 - second)) * 0.5;
 
 /** Where onsets are written, and the grid of each beat. */
-function placesOf(onsets: readonly Beats[], second: number): { places: number[]; grids: Map<number, number> } {
+function placesOf(
+  onsets: readonly Beats[],
+  second: number,
+): { places: number[]; grids: Map<number, number> } {
   const places: number[] = [];
   const grids = new Map<number, number>();
   for (let from = 0; from < onsets.length;) {
@@ -67,14 +82,25 @@ function placesOf(onsets: readonly Beats[], second: number): { places: number[];
     const inside = onsets.slice(from, to).map((onset) => onset - beat);
     const laid = GRIDS.map((grid, index) => {
       // two notes of a beat that are swung are eighths; triplets and finer are written as they lie
-      const ticks = inside.map((at) => TICKS * (isSwung(index) ? straight(Math.max(0, at), second) : Math.max(0, at)));
-      const on = ticks.map((at) => grid.reduce((best, line) => (Math.abs(line - at) < Math.abs(best - at) ? line : best)));
+      const ticks = inside.map(
+        (at) => TICKS * (isSwung(index) ? straight(Math.max(0, at), second) : Math.max(0, at)),
+      );
+      const on = ticks.map((at) =>
+        grid.reduce((best, line) => (Math.abs(line - at) < Math.abs(best - at) ? line : best)),
+      );
       const distinct = new Set(on).size === on.length;
-      return { on, cost: ticks.reduce((sum, at, n) => sum + (at - on[n]!) ** 2, 0) / ticks.length + DEARER[index]! + (distinct ? 0 : 1000) };
+      return {
+        on,
+        cost:
+          ticks.reduce((sum, at, n) => sum + (at - on[n]!) ** 2, 0) / ticks.length +
+          DEARER[index]! +
+          (distinct ? 0 : 1000),
+      };
     });
     const best = laid.reduce((least, one) => (one.cost < least.cost ? one : least));
     grids.set(beat, laid.indexOf(best));
-    for (const at of best.on) places.push(Math.max(beat * TICKS + at, (places[places.length - 1] ?? -Infinity) + LEAST));
+    for (const at of best.on)
+      places.push(Math.max(beat * TICKS + at, (places[places.length - 1] ?? -Infinity) + LEAST));
     from = to;
   }
   return { places, grids };
@@ -82,15 +108,31 @@ function placesOf(onsets: readonly Beats[], second: number): { places: number[];
 
 function snapped(beat: Beats, grid: number, second: number): number {
   const whole = Math.floor(beat + 1 / TICKS);
-  const at = TICKS * (isSwung(grid) ? straight(Math.max(0, beat - whole), second) : Math.max(0, beat - whole));
-  return whole * TICKS + (grid === 1 ? GRIDS[1]! : GRIDS[2]!).reduce((best, line) => (Math.abs(line - at) < Math.abs(best - at) ? line : best));
+  const at =
+    TICKS * (isSwung(grid) ? straight(Math.max(0, beat - whole), second) : Math.max(0, beat - whole));
+  return (
+    whole * TICKS +
+    (grid === 1 ? GRIDS[1]! : GRIDS[2]!).reduce((best, line) =>
+      Math.abs(line - at) < Math.abs(best - at) ? line : best,
+    )
+  );
 }
 
 /** Quarter notes in a beat of a meter. */
-export const quartersOf = (meter: { upper: number; lower: number }): number => (4 / meter.lower) * (isCompound(meter) ? 3 : 1);
+export const quartersOf = (meter: { upper: number; lower: number }): number =>
+  (4 / meter.lower) * (isCompound(meter) ? 3 : 1);
 
 /** Every bar of so many choruses in beats from bar 1, the meters and cells of the form. */
-export function barsOf(timeline: Timeline, choruses: number): { readonly chorus: number; readonly index: number; readonly start: Beats; readonly beats: Beats }[] {
-  return Array.from({ length: choruses }, (_, chorus) => timeline.bars.map((bar) => ({ chorus, index: bar.index, start: chorus * timeline.formBeats + bar.start, beats: beatsPerBar(bar.meter) }))).flat();
+export function barsOf(
+  timeline: Timeline,
+  choruses: number,
+): { readonly chorus: number; readonly index: number; readonly start: Beats; readonly beats: Beats }[] {
+  return Array.from({ length: choruses }, (_, chorus) =>
+    timeline.bars.map((bar) => ({
+      chorus,
+      index: bar.index,
+      start: chorus * timeline.formBeats + bar.start,
+      beats: beatsPerBar(bar.meter),
+    })),
+  ).flat();
 }
-

@@ -5,23 +5,33 @@ import { degreeName, readChord, toneByRole, type Chord } from '../../music';
  * A chord as MusicXML 4.0 says it (W3C, element `harmony`): a kind, and degrees that add to it, alter it or take away from it.
  * `alter` of an added degree counts from a dominant chord: an added 7 with alter 0 is the minor seventh.
  */
-export type Degree = { readonly value: number; readonly alter: number; readonly type: 'add' | 'alter' | 'subtract' };
+export type Degree = {
+  readonly value: number;
+  readonly alter: number;
+  readonly type: 'add' | 'alter' | 'subtract';
+};
 export type Kind = { readonly kind: string; readonly degrees: readonly Degree[] };
 
 const add = (value: number, alter: number): Degree => ({ value, alter, type: 'add' });
 const change = (value: number, alter: number): Degree => ({ value, alter, type: 'alter' });
 
 /** Tensions as MusicXML numbers them: a ♭3 above the root of a dominant is its ♯9, a 6 its 13. */
-const tensionsOf = (chord: Chord): Degree[] => chord.colours.map(({ interval }) => {
-  const number = Number(interval.replace(/\D/g, ''));
-  const alter = interval.startsWith('b') ? -1 : interval.startsWith('#') ? 1 : 0;
-  const TENSION: Record<number, number> = { 3: 9, 4: 11, 5: interval === 'b5' ? 11 : 13, 6: 13, 2: 9 };
-  return add(TENSION[number] ?? number, interval === 'b3' ? 1 : interval === 'b5' ? 1 : interval === '#5' ? -1 : alter);
-});
+const tensionsOf = (chord: Chord): Degree[] =>
+  chord.colours.map(({ interval }) => {
+    const number = Number(interval.replace(/\D/g, ''));
+    const alter = interval.startsWith('b') ? -1 : interval.startsWith('#') ? 1 : 0;
+    const TENSION: Record<number, number> = { 3: 9, 4: 11, 5: interval === 'b5' ? 11 : 13, 6: 13, 2: 9 };
+    return add(
+      TENSION[number] ?? number,
+      interval === 'b3' ? 1 : interval === 'b5' ? 1 : interval === '#5' ? -1 : alter,
+    );
+  });
 
 /** Kinds that hold their natural ninth, eleventh and thirteenth: the largest that fits takes those tensions in. */
 const STACKS: Record<string, readonly [string, string, string]> = {
-  dominant: ['dominant-ninth', 'dominant-11th', 'dominant-13th'], 'major-seventh': ['major-ninth', 'major-11th', 'major-13th'], 'minor-seventh': ['minor-ninth', 'minor-11th', 'minor-13th'],
+  dominant: ['dominant-ninth', 'dominant-11th', 'dominant-13th'],
+  'major-seventh': ['major-ninth', 'major-11th', 'major-13th'],
+  'minor-seventh': ['minor-ninth', 'minor-11th', 'minor-13th'],
 };
 
 /** A chord's kind and degrees. A foreign bass is not part of them. */
@@ -32,9 +42,12 @@ export function kindOf(chord: Chord): Kind {
   const has = (value: number) => tensions.some((one) => one.value === value && one.alter === 0);
   if (!stack || !has(9)) return { kind, degrees: [...degrees, ...tensions] };
   // a 13th chord is written without its eleventh here, as it is played
-  const level = has(13) && !(has(11)) ? 2 : has(11) && !has(13) ? 1 : has(11) ? 2 : 0;
+  const level = has(13) && !has(11) ? 2 : has(11) && !has(13) ? 1 : has(11) ? 2 : 0;
   const inside = [[9], [9, 11], [9, 11, 13]][level]!;
-  return { kind: stack[level], degrees: [...degrees, ...tensions.filter((one) => one.alter !== 0 || !inside.includes(one.value))] };
+  return {
+    kind: stack[level],
+    degrees: [...degrees, ...tensions.filter((one) => one.alter !== 0 || !inside.includes(one.value))],
+  };
 }
 
 /** The kind by third, fifth and seventh, with the fifth altered where the kind does not say so. */
@@ -43,10 +56,19 @@ function seventhKind(chord: Chord): { kind: string; degrees: Degree[] } {
   const [third, sus, fifth, seventh] = [role('third'), role('sus'), role('fifth'), role('seventh')];
   const bent = fifth === 6 ? [change(5, -1)] : fifth === 8 ? [change(5, 1)] : [];
   if (chord.quality === 'power') return { kind: 'power', degrees: [] };
-  if (sus !== undefined) return { kind: sus === 2 ? 'suspended-second' : 'suspended-fourth', degrees: [...bent, ...(seventh === undefined ? [] : [add(7, seventh === 11 ? 1 : 0)])] };
+  if (sus !== undefined)
+    return {
+      kind: sus === 2 ? 'suspended-second' : 'suspended-fourth',
+      degrees: [...bent, ...(seventh === undefined ? [] : [add(7, seventh === 11 ? 1 : 0)])],
+    };
   if (chord.altered) return { kind: 'dominant', degrees: [{ value: 5, alter: 0, type: 'subtract' }] };
-  if (role('sixth') !== undefined) return { kind: third === 3 ? 'minor-sixth' : 'major-sixth', degrees: bent };
-  if (third === 3 && fifth === 6) return { kind: seventh === undefined ? 'diminished' : seventh === 9 ? 'diminished-seventh' : 'half-diminished', degrees: seventh === 11 ? [add(7, 1)] : [] };
+  if (role('sixth') !== undefined)
+    return { kind: third === 3 ? 'minor-sixth' : 'major-sixth', degrees: bent };
+  if (third === 3 && fifth === 6)
+    return {
+      kind: seventh === undefined ? 'diminished' : seventh === 9 ? 'diminished-seventh' : 'half-diminished',
+      degrees: seventh === 11 ? [add(7, 1)] : [],
+    };
   if (third === 4 && fifth === 8 && seventh === undefined) return { kind: 'augmented', degrees: [] };
   if (third === 4 && fifth === 8 && seventh === 10) return { kind: 'augmented-seventh', degrees: [] };
   if (seventh === undefined) return { kind: third === 3 ? 'minor' : 'major', degrees: bent };
@@ -56,10 +78,31 @@ function seventhKind(chord: Chord): { kind: string; degrees: Degree[] } {
 
 /** The spelling of each kind in chart text, with the natural tensions it holds. */
 const SPELLED: Record<string, string> = {
-  major: '', minor: 'm', augmented: '+', diminished: 'dim', dominant: '7', 'major-seventh': 'maj7', 'minor-seventh': 'm7', 'diminished-seventh': 'dim7',
-  'augmented-seventh': '7#5', 'half-diminished': 'm7b5', 'major-minor': 'mMaj7', 'major-sixth': '6', 'minor-sixth': 'm6', 'dominant-ninth': '9', 'major-ninth': 'maj9',
-  'minor-ninth': 'm9', 'dominant-11th': '11', 'major-11th': 'maj11', 'minor-11th': 'm11', 'dominant-13th': '13', 'major-13th': 'maj13', 'minor-13th': 'm13',
-  'suspended-second': 'sus2', 'suspended-fourth': 'sus4', power: '5',
+  major: '',
+  minor: 'm',
+  augmented: '+',
+  diminished: 'dim',
+  dominant: '7',
+  'major-seventh': 'maj7',
+  'minor-seventh': 'm7',
+  'diminished-seventh': 'dim7',
+  'augmented-seventh': '7#5',
+  'half-diminished': 'm7b5',
+  'major-minor': 'mMaj7',
+  'major-sixth': '6',
+  'minor-sixth': 'm6',
+  'dominant-ninth': '9',
+  'major-ninth': 'maj9',
+  'minor-ninth': 'm9',
+  'dominant-11th': '11',
+  'major-11th': 'maj11',
+  'minor-11th': 'm11',
+  'dominant-13th': '13',
+  'major-13th': 'maj13',
+  'minor-13th': 'm13',
+  'suspended-second': 'sus2',
+  'suspended-fourth': 'sus4',
+  power: '5',
 };
 
 /**
@@ -68,10 +111,16 @@ const SPELLED: Record<string, string> = {
  */
 export function symbolOf(root: string, { kind, degrees }: Kind): Outcome<string> {
   const base = SPELLED[kind];
-  if (base === undefined) return refused({ code: 'musicxml.kind', message: `The chord kind “${kind}” has no chart spelling.` });
+  if (base === undefined)
+    return refused({ code: 'musicxml.kind', message: `The chord kind “${kind}” has no chart spelling.` });
   const symbol = root + suffix(base, degrees);
   const read = readChord(symbol);
-  return read.ok ? accepted(symbol) : refused({ code: 'musicxml.degree', message: `A ${kind} chord with ${degrees.map(said).join(', ')} has no chart spelling.` });
+  return read.ok
+    ? accepted(symbol)
+    : refused({
+        code: 'musicxml.degree',
+        message: `A ${kind} chord with ${degrees.map(said).join(', ')} has no chart spelling.`,
+      });
 }
 
 const said = ({ value, alter, type }: Degree): string => `${type} ${degreeName({ number: value, alter })}`;
@@ -83,16 +132,34 @@ function suffix(base: string, degrees: readonly Degree[]): string {
   const marks: string[] = [];
   const sorted = [...degrees].sort((a, b) => a.value - b.value);
   for (const { value, alter, type } of sorted) {
-    if (type === 'subtract') { if (value === 3 && head === '') head = '5'; continue; }
+    if (type === 'subtract') {
+      if (value === 3 && head === '') head = '5';
+      continue;
+    }
     const mark = `${alter < 0 ? 'b' : alter > 0 ? '#' : ''}${value}`;
     if (value === 7 && type === 'add') head = withSeventh(head, alter);
     else if (value === 6 && type === 'add' && alter === 0 && (head === '' || head === 'm')) head += '6';
-    else if (alter !== 0) marks.push(value === 6 ? 'b13' : mark === 'b11' ? '3' : value === 4 ? '#11' : value === 2 ? `${alter < 0 ? 'b' : '#'}9` : mark);
+    else if (alter !== 0)
+      marks.push(
+        value === 6
+          ? 'b13'
+          : mark === 'b11'
+            ? '3'
+            : value === 4
+              ? '#11'
+              : value === 2
+                ? `${alter < 0 ? 'b' : '#'}9`
+                : mark,
+      );
     else if (value === 5 || type === 'alter') continue;
     else head = withNatural(head, value);
   }
   const plain = head.replace(/\)$/, '');
-  return marks.length === 0 ? head : head.endsWith(')') ? `${plain},${marks.join(',')})` : `${head}(${marks.join(',')})`;
+  return marks.length === 0
+    ? head
+    : head.endsWith(')')
+      ? `${plain},${marks.join(',')})`
+      : `${head}(${marks.join(',')})`;
 }
 
 function withSeventh(head: string, alter: number): string {

@@ -2,7 +2,19 @@ import { accepted, refused, type Outcome, type Problem } from '../../vocabulary'
 import { noteName, readChord, type SpelledNote } from '../../music';
 import { symbolOf, type Degree } from './kinds';
 import { chartTextOf, type PlacedChord, type WrittenMeasure } from '../chartText';
-import { all, attribute, childrenOf, first, MUSICXML_LIMITS, nameOf, parseScore, partsOf, textAt, textOf, type XmlNode } from './tree';
+import {
+  all,
+  attribute,
+  childrenOf,
+  first,
+  MUSICXML_LIMITS,
+  nameOf,
+  parseScore,
+  partsOf,
+  textAt,
+  textOf,
+  type XmlNode,
+} from './tree';
 
 /**
  * Reads the chords of a MusicXML score (partwise) as chart text: the first part that holds harmonies, with its keys, meters, rehearsal marks, repeats
@@ -16,9 +28,20 @@ export function readMusicXml(xml: string): Outcome<string> {
 }
 
 function readScore(score: readonly XmlNode[]): Outcome<string> {
-  const part = partsOf(score).find((measures) => measures.some((measure) => measure.some((node) => 'harmony' in node)));
-  if (!part) return refused({ code: 'musicxml.no-chords', message: 'No part of this score holds chord symbols.', suggestion: 'Export it with its chord symbols.' });
-  if (part.length > MUSICXML_LIMITS.measures) return refused({ code: 'musicxml.too-long', message: `This score has ${part.length} measures; ${MUSICXML_LIMITS.measures} are the most that are read.` });
+  const part = partsOf(score).find((measures) =>
+    measures.some((measure) => measure.some((node) => 'harmony' in node)),
+  );
+  if (!part)
+    return refused({
+      code: 'musicxml.no-chords',
+      message: 'No part of this score holds chord symbols.',
+      suggestion: 'Export it with its chord symbols.',
+    });
+  if (part.length > MUSICXML_LIMITS.measures)
+    return refused({
+      code: 'musicxml.too-long',
+      message: `This score has ${part.length} measures; ${MUSICXML_LIMITS.measures} are the most that are read.`,
+    });
   const reading = new Reading();
   const measures: WrittenMeasure[] = [];
   for (const [index, node] of part.entries()) {
@@ -28,13 +51,23 @@ function readScore(score: readonly XmlNode[]): Outcome<string> {
   }
   openRepeats(measures);
   const misc = (name: string) => {
-    for (const fields of all(first(score, 'identification') ?? [], 'miscellaneous')) for (const field of fields) if ('miscellaneous-field' in field && attribute(field, 'name') === name) return textOf(childrenOf(field));
+    for (const fields of all(first(score, 'identification') ?? [], 'miscellaneous'))
+      for (const field of fields)
+        if ('miscellaneous-field' in field && attribute(field, 'name') === name)
+          return textOf(childrenOf(field));
     return '';
   };
   const readings = Array.from({ length: 64 }, (_, index) => misc(`reading-${index + 1}`)).filter(Boolean);
-  return accepted(chartTextOf({
-    title: textAt(score, 'work', 'work-title') || textAt(score, 'movement-title'), tempo: reading.tempo, feel: misc('feel') || null, pickup: Number(misc('pickup')) || 0, readings, measures,
-  }));
+  return accepted(
+    chartTextOf({
+      title: textAt(score, 'work', 'work-title') || textAt(score, 'movement-title'),
+      tempo: reading.tempo,
+      feel: misc('feel') || null,
+      pickup: Number(misc('pickup')) || 0,
+      readings,
+      measures,
+    }),
+  );
 }
 
 /** A repeat that is closed and was never opened goes back to the start, or to the last repeat’s end. */
@@ -44,7 +77,8 @@ function openRepeats(measures: WrittenMeasure[]): void {
   measures.forEach((measure, index) => {
     if (measure.opens) open = true;
     if (!measure.closes) return;
-    if (!open && measure.ending === null || (!open && from === 0)) measures[from] = { ...measures[from]!, opens: true };
+    if ((!open && measure.ending === null) || (!open && from === 0))
+      measures[from] = { ...measures[from]!, opens: true };
     open = false;
     from = index + 1;
   });
@@ -61,7 +95,13 @@ class Reading {
 
   measure(nodes: readonly XmlNode[], number: number): Outcome<WrittenMeasure> {
     const chords: PlacedChord[] = [];
-    let [at, opens, closes, ending, section] = [0, false, false, null as number | null, null as string | null];
+    let [at, opens, closes, ending, section] = [
+      0,
+      false,
+      false,
+      null as number | null,
+      null as string | null,
+    ];
     for (const node of nodes) {
       const name = nameOf(node);
       const inside = childrenOf(node);
@@ -69,9 +109,13 @@ class Reading {
       else if (name === 'harmony') {
         const symbol = this.harmony(node, inside, number);
         if (!symbol.ok) return symbol;
-        chords.push({ at: (at + (Number(textAt(inside, 'offset')) || 0)) / this.divisions, symbol: symbol.value });
+        chords.push({
+          at: (at + (Number(textAt(inside, 'offset')) || 0)) / this.divisions,
+          symbol: symbol.value,
+        });
       } else if (name === 'note') {
-        if (!inside.some((child) => 'chord' in child || 'grace' in child)) at += Number(textAt(inside, 'duration')) || 0;
+        if (!inside.some((child) => 'chord' in child || 'grace' in child))
+          at += Number(textAt(inside, 'duration')) || 0;
       } else if (name === 'backup') at -= Number(textAt(inside, 'duration')) || 0;
       else if (name === 'forward') at += Number(textAt(inside, 'duration')) || 0;
       else if (name === 'direction') {
@@ -81,29 +125,46 @@ class Reading {
         for (const child of inside) {
           if ('repeat' in child && attribute(child, 'direction') === 'forward') opens = true;
           else if ('repeat' in child) closes = true;
-          if ('ending' in child && attribute(child, 'type') === 'start') ending = Number(/\d+/.exec(attribute(child, 'number'))?.[0] ?? 0) || null;
+          if ('ending' in child && attribute(child, 'type') === 'start')
+            ending = Number(/\d+/.exec(attribute(child, 'number'))?.[0] ?? 0) || null;
         }
     }
     const quarters = (this.meter.upper * 4) / this.meter.lower;
     const laid = this.settle(chords, quarters);
-    return accepted({ chords: laid, meter: this.meter, key: this.key, section: section?.replace(/[\]|]/g, '').slice(0, 40) || null, opens, closes, ending, repeats: this.same && laid.length > 0 });
+    return accepted({
+      chords: laid,
+      meter: this.meter,
+      key: this.key,
+      section: section?.replace(/[\]|]/g, '').slice(0, 40) || null,
+      opens,
+      closes,
+      ending,
+      repeats: this.same && laid.length > 0,
+    });
   }
 
   /** A measure that names no chord at its start goes on with the one before. */
   private settle(chords: readonly PlacedChord[], quarters: number): PlacedChord[] {
     const inside = chords.filter(({ at }) => at >= -1e-6 && at < quarters - 1e-6).sort((a, b) => a.at - b.at);
-    const laid = (inside[0]?.at ?? 1) > 1e-6 ? [{ at: 0, symbol: this.sounding ?? 'N.C.' }, ...inside] : inside;
+    const laid =
+      (inside[0]?.at ?? 1) > 1e-6 ? [{ at: 0, symbol: this.sounding ?? 'N.C.' }, ...inside] : inside;
     this.sounding = laid[laid.length - 1]!.symbol;
     return laid;
   }
 
   private attributes(nodes: readonly XmlNode[]): void {
     this.divisions = Number(textAt(nodes, 'divisions')) || this.divisions;
-    const [upper, lower] = [Number(textAt(nodes, 'time', 'beats')), Number(textAt(nodes, 'time', 'beat-type'))];
+    const [upper, lower] = [
+      Number(textAt(nodes, 'time', 'beats')),
+      Number(textAt(nodes, 'time', 'beat-type')),
+    ];
     if (upper > 0 && lower > 0) this.meter = { upper, lower };
     const key = first(nodes, 'key');
-    if (key && textAt(key, 'fifths') !== '') this.key = keyOf(Number(textAt(key, 'fifths')), textAt(key, 'mode') === 'minor');
-    for (const style of all(nodes, 'measure-style')) for (const child of style) if ('measure-repeat' in child) this.same = attribute(child, 'type') === 'start';
+    if (key && textAt(key, 'fifths') !== '')
+      this.key = keyOf(Number(textAt(key, 'fifths')), textAt(key, 'mode') === 'minor');
+    for (const style of all(nodes, 'measure-style'))
+      for (const child of style)
+        if ('measure-repeat' in child) this.same = attribute(child, 'type') === 'start';
   }
 
   private readTempo(nodes: readonly XmlNode[]): void {
@@ -115,32 +176,59 @@ class Reading {
   }
 
   private harmony(node: XmlNode, inside: readonly XmlNode[], number: number): Outcome<string> {
-    const place = (problem: Problem): { ok: false; problems: [Problem] } => ({ ok: false, problems: [{ ...problem, path: `measure ${number}`, bar: number }] });
+    const place = (problem: Problem): { ok: false; problems: [Problem] } => ({
+      ok: false,
+      problems: [{ ...problem, path: `measure ${number}`, bar: number }],
+    });
     const kindNode = inside.find((child) => 'kind' in child);
     const kind = kindNode ? textOf(childrenOf(kindNode)) : 'major';
     if (kind === 'none') return accepted('N.C.');
     const root = noteIn(first(inside, 'root'), 'root');
-    if (!root) return place({ code: 'musicxml.root-note', message: 'A chord here has no root.', suggestion: 'Write its root, or delete it.' });
-    const degrees: Degree[] = all(inside, 'degree').map((degree) => ({ value: Number(textAt(degree, 'degree-value')), alter: Number(textAt(degree, 'degree-alter')) || 0, type: textAt(degree, 'degree-type') as Degree['type'] }));
+    if (!root)
+      return place({
+        code: 'musicxml.root-note',
+        message: 'A chord here has no root.',
+        suggestion: 'Write its root, or delete it.',
+      });
+    const degrees: Degree[] = all(inside, 'degree').map((degree) => ({
+      value: Number(textAt(degree, 'degree-value')),
+      alter: Number(textAt(degree, 'degree-alter')) || 0,
+      type: textAt(degree, 'degree-type') as Degree['type'],
+    }));
     const bass = noteIn(first(inside, 'bass'), 'bass');
     const tail = bass && noteName(bass) !== noteName(root) ? `/${noteName(bass)}` : '';
     const built = symbolOf(noteName(root), { kind, degrees });
     const shown = noteName(root) + (kindNode ? attribute(kindNode, 'text') : '');
     // the text it was printed with is kept where it means the same
-    if (kindNode?.[':@']?.text !== undefined && (!built.ok || sameTones(shown, built.value))) return readChord(shown + tail).ok ? accepted(shown + tail) : built.ok ? accepted(built.value + tail) : place(built.problems[0]);
+    if (kindNode?.[':@']?.text !== undefined && (!built.ok || sameTones(shown, built.value)))
+      return readChord(shown + tail).ok
+        ? accepted(shown + tail)
+        : built.ok
+          ? accepted(built.value + tail)
+          : place(built.problems[0]);
     return built.ok ? accepted(built.value + tail) : place(built.problems[0]);
   }
 }
 
 function sameTones(a: string, b: string): boolean {
-  const pcs = (symbol: string) => { const read = readChord(symbol); return read.ok ? [...read.value.tones, ...read.value.colours].map((tone) => tone.pc).sort().join(' ') : null; };
+  const pcs = (symbol: string) => {
+    const read = readChord(symbol);
+    return read.ok
+      ? [...read.value.tones, ...read.value.colours]
+          .map((tone) => tone.pc)
+          .sort()
+          .join(' ')
+      : null;
+  };
   return pcs(a) !== null && pcs(a) === pcs(b);
 }
 
 function noteIn(nodes: readonly XmlNode[] | null, part: 'root' | 'bass'): SpelledNote | null {
   const step = nodes ? textAt(nodes, `${part}-step`) : '';
   const alter = nodes ? Number(textAt(nodes, `${part}-alter`)) || 0 : 0;
-  return /^[A-G]$/.test(step) && Number.isInteger(alter) && Math.abs(alter) <= 2 ? { letter: step as SpelledNote['letter'], alter } : null;
+  return /^[A-G]$/.test(step) && Number.isInteger(alter) && Math.abs(alter) <= 2
+    ? { letter: step as SpelledNote['letter'], alter }
+    : null;
 }
 
 const CIRCLE = ['F', 'C', 'G', 'D', 'A', 'E', 'B'];

@@ -11,34 +11,77 @@ export function parseScore(xml: string): Outcome<readonly XmlNode[]> {
   if (hostile) return refused(hostile);
   let tree: XmlNode[];
   try {
-    tree = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', trimValues: true, parseTagValue: false, parseAttributeValue: false, processEntities: true }).parse(xml, true) as XmlNode[];
+    tree = new XMLParser({
+      preserveOrder: true,
+      ignoreAttributes: false,
+      attributeNamePrefix: '',
+      trimValues: true,
+      parseTagValue: false,
+      parseAttributeValue: false,
+      processEntities: true,
+    }).parse(xml, true) as XmlNode[];
   } catch (error) {
-    return refused({ code: 'musicxml.unreadable', message: `This is not well-formed XML: ${(error as Error).message}` });
+    return refused({
+      code: 'musicxml.unreadable',
+      message: `This is not well-formed XML: ${(error as Error).message}`,
+    });
   }
   const score = tree.find((node) => 'score-partwise' in node);
-  return score ? accepted(childrenOf(score)) : refused({ code: 'musicxml.root', message: 'This is not a partwise MusicXML score.', suggestion: 'Export it as uncompressed MusicXML, by parts.' });
+  return score
+    ? accepted(childrenOf(score))
+    : refused({
+        code: 'musicxml.root',
+        message: 'This is not a partwise MusicXML score.',
+        suggestion: 'Export it as uncompressed MusicXML, by parts.',
+      });
 }
 
 function refuseHostile(xml: string): Problem | null {
-  if (xml.length > MUSICXML_LIMITS.characters) return { code: 'musicxml.too-large', message: `This file is ${Math.round(xml.length / 1e6)} million characters long; ${MUSICXML_LIMITS.characters / 1e6} million are the most.` };
-  if (xml.startsWith('PK')) return { code: 'musicxml.compressed', message: 'This is a compressed score.', suggestion: 'Unpack it, or export it as uncompressed MusicXML.' };
-  if (/<!ENTITY|<!ELEMENT|<!ATTLIST|<!DOCTYPE[^>]*\[/i.test(xml)) return { code: 'musicxml.entities', message: 'This file defines its own entities; a score needs none.', suggestion: 'Export it again from the program that made it.' };
+  if (xml.length > MUSICXML_LIMITS.characters)
+    return {
+      code: 'musicxml.too-large',
+      message: `This file is ${Math.round(xml.length / 1e6)} million characters long; ${MUSICXML_LIMITS.characters / 1e6} million are the most.`,
+    };
+  if (xml.startsWith('PK'))
+    return {
+      code: 'musicxml.compressed',
+      message: 'This is a compressed score.',
+      suggestion: 'Unpack it, or export it as uncompressed MusicXML.',
+    };
+  if (/<!ENTITY|<!ELEMENT|<!ATTLIST|<!DOCTYPE[^>]*\[/i.test(xml))
+    return {
+      code: 'musicxml.entities',
+      message: 'This file defines its own entities; a score needs none.',
+      suggestion: 'Export it again from the program that made it.',
+    };
   let depth = 0;
   for (const found of xml.matchAll(/<(\/)?[A-Za-z][^<>]*?(\/)?>/g)) {
     depth += found[1] ? -1 : found[2] ? 0 : 1;
-    if (depth > MUSICXML_LIMITS.depth) return { code: 'musicxml.deep', message: `This file nests deeper than ${MUSICXML_LIMITS.depth} elements; a score does not.` };
+    if (depth > MUSICXML_LIMITS.depth)
+      return {
+        code: 'musicxml.deep',
+        message: `This file nests deeper than ${MUSICXML_LIMITS.depth} elements; a score does not.`,
+      };
   }
   return null;
 }
 
 /** The measures of every part, each as its children. */
-export const partsOf = (score: readonly XmlNode[]): (readonly XmlNode[])[][] => all(score, 'part').map((measures) => measures.map(childrenOf));
+export const partsOf = (score: readonly XmlNode[]): (readonly XmlNode[])[][] =>
+  all(score, 'part').map((measures) => measures.map(childrenOf));
 
 export const nameOf = (node: XmlNode): string => Object.keys(node).find((key) => key !== ':@') ?? '';
-export const childrenOf = (node: XmlNode): readonly XmlNode[] => (Array.isArray(node[nameOf(node)]) ? (node[nameOf(node)] as XmlNode[]) : []);
-export const all = (nodes: readonly XmlNode[], name: string): (readonly XmlNode[])[] => nodes.filter((node) => name in node).map(childrenOf);
-export const first = (nodes: readonly XmlNode[], name: string): readonly XmlNode[] | null => all(nodes, name)[0] ?? null;
-export const textOf = (nodes: readonly XmlNode[] | null): string => (nodes ?? []).map((node) => String(node['#text'] ?? '')).join('').trim();
+export const childrenOf = (node: XmlNode): readonly XmlNode[] =>
+  Array.isArray(node[nameOf(node)]) ? (node[nameOf(node)] as XmlNode[]) : [];
+export const all = (nodes: readonly XmlNode[], name: string): (readonly XmlNode[])[] =>
+  nodes.filter((node) => name in node).map(childrenOf);
+export const first = (nodes: readonly XmlNode[], name: string): readonly XmlNode[] | null =>
+  all(nodes, name)[0] ?? null;
+export const textOf = (nodes: readonly XmlNode[] | null): string =>
+  (nodes ?? [])
+    .map((node) => String(node['#text'] ?? ''))
+    .join('')
+    .trim();
 export const textAt = (nodes: readonly XmlNode[], ...path: string[]): string => {
   let at: readonly XmlNode[] | null = nodes;
   for (const name of path) at = at ? first(at, name) : null;

@@ -7,9 +7,15 @@ import { kindOf } from './kinds';
 const DIVISIONS = 480;
 
 export type Xml = Record<string, unknown>;
-export const tag = (name: string, children: Xml[] | string | number, attributes?: Record<string, string | number>): Xml => ({
+export const tag = (
+  name: string,
+  children: Xml[] | string | number,
+  attributes?: Record<string, string | number>,
+): Xml => ({
   [name]: Array.isArray(children) ? children : [{ '#text': children }],
-  ...(attributes ? { ':@': Object.fromEntries(Object.entries(attributes).map(([key, value]) => [`@_${key}`, value])) } : {}),
+  ...(attributes
+    ? { ':@': Object.fromEntries(Object.entries(attributes).map(([key, value]) => [`@_${key}`, value])) }
+    : {}),
 });
 
 /**
@@ -18,20 +24,45 @@ export const tag = (name: string, children: Xml[] | string | number, attributes?
  */
 export function writeMusicXml(chart: Chart): string {
   const misc = [
-    ...(chart.feel === null ? [] : [tag('miscellaneous-field', chart.feel, { name: 'feel' })]), ...(chart.pickup > 0 ? [tag('miscellaneous-field', chart.pickup, { name: 'pickup' })] : []),
-    ...chart.overrides.map((one, index) => tag('miscellaneous-field', writeOverride(one).replace('reading: ', ''), { name: `reading-${index + 1}` })),
+    ...(chart.feel === null ? [] : [tag('miscellaneous-field', chart.feel, { name: 'feel' })]),
+    ...(chart.pickup > 0 ? [tag('miscellaneous-field', chart.pickup, { name: 'pickup' })] : []),
+    ...chart.overrides.map((one, index) =>
+      tag('miscellaneous-field', writeOverride(one).replace('reading: ', ''), {
+        name: `reading-${index + 1}`,
+      }),
+    ),
   ];
-  return scoreText(chart.title || 'Untitled', [tag('score-part', [tag('part-name', 'Chords')], { id: 'P1' })], chart.bars.map((bar, index) => measure(chart, bar, index)), misc);
+  return scoreText(
+    chart.title || 'Untitled',
+    [tag('score-part', [tag('part-name', 'Chords')], { id: 'P1' })],
+    chart.bars.map((bar, index) => measure(chart, bar, index)),
+    misc,
+  );
 }
 
 /** A score of one part as text. */
 export function scoreText(title: string, parts: Xml[], measures: Xml[], misc: Xml[] = []): string {
-  const score = tag('score-partwise', [
-    tag('work', [tag('work-title', title)]),
-    tag('identification', [tag('encoding', [tag('software', 'Idle Wander')]), ...(misc.length > 0 ? [tag('miscellaneous', misc)] : [])]),
-    tag('part-list', parts), tag('part', measures, { id: 'P1' }),
-  ], { version: '4.0' });
-  const builder = new XMLBuilder({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '@_', format: true, indentBy: '  ', suppressEmptyNode: true });
+  const score = tag(
+    'score-partwise',
+    [
+      tag('work', [tag('work-title', title)]),
+      tag('identification', [
+        tag('encoding', [tag('software', 'Idle Wander')]),
+        ...(misc.length > 0 ? [tag('miscellaneous', misc)] : []),
+      ]),
+      tag('part-list', parts),
+      tag('part', measures, { id: 'P1' }),
+    ],
+    { version: '4.0' },
+  );
+  const builder = new XMLBuilder({
+    preserveOrder: true,
+    ignoreAttributes: false,
+    attributeNamePrefix: '@_',
+    format: true,
+    indentBy: '  ',
+    suppressEmptyNode: true,
+  });
   return `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">\n${builder.build([score]).trim()}\n`;
 }
 
@@ -43,41 +74,82 @@ function measure(chart: Chart, bar: Bar, index: number): Xml {
   const attributes = [
     ...(before ? [] : [tag('divisions', DIVISIONS)]),
     ...(!before || keyId(bar.key) !== keyId(before.key) ? fifthsTags(bar.key) : []),
-    ...(!before || bar.meter.upper !== before.meter.upper || bar.meter.lower !== before.meter.lower ? [tag('time', [tag('beats', bar.meter.upper), tag('beat-type', bar.meter.lower)])] : []),
+    ...(!before || bar.meter.upper !== before.meter.upper || bar.meter.lower !== before.meter.lower
+      ? [tag('time', [tag('beats', bar.meter.upper), tag('beat-type', bar.meter.lower)])]
+      : []),
     ...(before ? [] : [tag('clef', [tag('sign', 'G'), tag('line', 2)])]),
-    ...(bar.repeats && !before?.repeats ? [tag('measure-style', [tag('measure-repeat', 1, { type: 'start' })])] : []),
-    ...(!bar.repeats && before?.repeats ? [tag('measure-style', [tag('measure-repeat', [], { type: 'stop' })])] : []),
+    ...(bar.repeats && !before?.repeats
+      ? [tag('measure-style', [tag('measure-repeat', 1, { type: 'start' })])]
+      : []),
+    ...(!bar.repeats && before?.repeats
+      ? [tag('measure-style', [tag('measure-repeat', [], { type: 'stop' })])]
+      : []),
   ];
   if (attributes.length > 0) children.push(tag('attributes', attributes));
-  if (bar.section !== null && bar.section !== before?.section) children.push(tag('direction', [tag('direction-type', [tag('rehearsal', bar.section)])], { placement: 'above' }));
+  if (bar.section !== null && bar.section !== before?.section)
+    children.push(
+      tag('direction', [tag('direction-type', [tag('rehearsal', bar.section)])], { placement: 'above' }),
+    );
   if (!before && chart.tempo !== null) children.push(tempoTag(chart.tempo, bar.meter));
   for (const cell of bar.cells) children.push(harmonyTag(cell.chord), rest(cell, bar));
   return tag('measure', children, { number: index + 1 });
 }
 
-export const tempoTag = (tempo: number, meter: Meter): Xml => tag('direction', [
-  tag('direction-type', [tag('metronome', [tag('beat-unit', isCompound(meter) ? 'quarter' : { 1: 'whole', 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' }[meter.lower] ?? 'quarter'), ...(isCompound(meter) ? [tag('beat-unit-dot', [])] : []), tag('per-minute', tempo)])]),
-  tag('sound', [], { tempo: Math.round(((tempo * unit(meter)) / DIVISIONS) * 1000) / 1000 }),
-], { placement: 'above' });
+export const tempoTag = (tempo: number, meter: Meter): Xml =>
+  tag(
+    'direction',
+    [
+      tag('direction-type', [
+        tag('metronome', [
+          tag(
+            'beat-unit',
+            isCompound(meter)
+              ? 'quarter'
+              : ({ 1: 'whole', 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' }[meter.lower] ?? 'quarter'),
+          ),
+          ...(isCompound(meter) ? [tag('beat-unit-dot', [])] : []),
+          tag('per-minute', tempo),
+        ]),
+      ]),
+      tag('sound', [], { tempo: Math.round(((tempo * unit(meter)) / DIVISIONS) * 1000) / 1000 }),
+    ],
+    { placement: 'above' },
+  );
 
-const keyId = (key: Key | null): string => (key ? `${pitchClass(key.tonic)} ${key.tonic.letter} ${key.minor}` : '');
+const keyId = (key: Key | null): string =>
+  key ? `${pitchClass(key.tonic)} ${key.tonic.letter} ${key.minor}` : '';
 
 /** Fifths on the circle: C is 0, each sharp one more; minor counts from its relative major. */
 const FIFTHS: Record<string, number> = { F: -1, C: 0, G: 1, D: 2, A: 3, E: 4, B: 5 };
-export const fifthsOf = ({ tonic, minor }: Key): number => FIFTHS[tonic.letter]! + 7 * tonic.alter - (minor ? 3 : 0);
-export const fifthsTags = (key: Key | null): Xml[] => (key ? [tag('key', [tag('fifths', fifthsOf(key)), tag('mode', key.minor ? 'minor' : 'major')])] : []);
+export const fifthsOf = ({ tonic, minor }: Key): number =>
+  FIFTHS[tonic.letter]! + 7 * tonic.alter - (minor ? 3 : 0);
+export const fifthsTags = (key: Key | null): Xml[] =>
+  key ? [tag('key', [tag('fifths', fifthsOf(key)), tag('mode', key.minor ? 'minor' : 'major')])] : [];
 
 export function harmonyTag(chord: Chord | null): Xml {
-  if (!chord) return tag('harmony', [tag('root', [tag('root-step', 'C', { text: '' })]), tag('kind', 'none', { text: 'N.C.' })]);
+  if (!chord)
+    return tag('harmony', [
+      tag('root', [tag('root-step', 'C', { text: '' })]),
+      tag('kind', 'none', { text: 'N.C.' }),
+    ]);
   const { kind, degrees } = kindOf(chord);
   const written = readNote(chord.symbol)!;
   const slash = /\/([A-G][b#♭♯𝄫𝄪]*)$/u.exec(chord.symbol);
   const body = heard(chord, written.note);
   const shown = body ? kindOf(body) : { kind, degrees };
   return tag('harmony', [
-    tag('root', note('root', written.note)), tag('kind', shown.kind, { text: chord.symbol.slice(written.length, slash ? chord.symbol.length - slash[0].length : undefined) }),
+    tag('root', note('root', written.note)),
+    tag('kind', shown.kind, {
+      text: chord.symbol.slice(written.length, slash ? chord.symbol.length - slash[0].length : undefined),
+    }),
     ...(slash ? [tag('bass', note('bass', chord.bass))] : []),
-    ...shown.degrees.map((degree) => tag('degree', [tag('degree-value', degree.value), tag('degree-alter', degree.alter), tag('degree-type', degree.type)])),
+    ...shown.degrees.map((degree) =>
+      tag('degree', [
+        tag('degree-value', degree.value),
+        tag('degree-alter', degree.alter),
+        tag('degree-type', degree.type),
+      ]),
+    ),
   ]);
 }
 
@@ -89,8 +161,14 @@ function heard(chord: Chord, written: SpelledNote): Chord | null {
   return read.ok ? read.value : null;
 }
 
-const note = (part: 'root' | 'bass', { letter, alter }: SpelledNote): Xml[] => [tag(`${part}-step`, letter), ...(alter === 0 ? [] : [tag(`${part}-alter`, alter)])];
+const note = (part: 'root' | 'bass', { letter, alter }: SpelledNote): Xml[] => [
+  tag(`${part}-step`, letter),
+  ...(alter === 0 ? [] : [tag(`${part}-alter`, alter)]),
+];
 
-const rest = (cell: Cell, bar: Bar): Xml => tag('note', [
-  tag('rest', [], bar.cells.length === 1 ? { measure: 'yes' } : undefined), tag('duration', Math.round(cell.beats.valueOf() * unit(bar.meter))), tag('voice', 1),
-]);
+const rest = (cell: Cell, bar: Bar): Xml =>
+  tag('note', [
+    tag('rest', [], bar.cells.length === 1 ? { measure: 'yes' } : undefined),
+    tag('duration', Math.round(cell.beats.valueOf() * unit(bar.meter))),
+    tag('voice', 1),
+  ]);

@@ -9,7 +9,11 @@ const HIDES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   'tone-missed': ['target-missed'],
   'still-on-old-chord': ['target-missed'],
   'change-ignored': ['tone-never-played'],
-  'landing-late': ['no-approaches'], 'leaps-into-changes': ['no-approaches'], 'never-crosses-changes': ['no-approaches'], 'outline-only': ['no-approaches', 'stays-on-ground'], 'scale-running': ['no-approaches'],
+  'landing-late': ['no-approaches'],
+  'leaps-into-changes': ['no-approaches'],
+  'never-crosses-changes': ['no-approaches'],
+  'outline-only': ['no-approaches', 'stays-on-ground'],
+  'scale-running': ['no-approaches'],
   'leaps-only': ['leaps-into-changes'],
   'stays-outside': ['tone-never-played', 'approach-unresolved'],
   'step-out-lost': ['approach-unresolved'],
@@ -22,5 +26,9 @@ const HIDES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
 export function withoutSymptoms(all: readonly Finding[]): Finding[] {
   const hidden = new Set(all.flatMap(({ kind }) => HIDES[kind] ?? []));
   const lost = new Set(all.find(({ kind }) => kind === 'lost-place')?.where.bars ?? []);
-  return all.filter((one) => !hidden.has(one.kind) && !(lost.size > 0 && one.kind !== 'lost-place' && one.where.bars.every((bar) => lost.has(bar))));
+  return all.filter(
+    (one) =>
+      !hidden.has(one.kind) &&
+      !(lost.size > 0 && one.kind !== 'lost-place' && one.where.bars.every((bar) => lost.has(bar))),
+  );
 }

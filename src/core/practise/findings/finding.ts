@@ -6,17 +6,67 @@ import { spanOf } from './span';
 
 /** Everything that can be found (2-theory, "Findings"). */
 export type FindingKind =
-  | 'target-missed' | 'tone-missed' | 'still-on-old-chord' | 'change-ignored' | 'landing-late' | 'root-only' | 'leaps-into-changes' | 'turns-late' | 'turns-early'
-  | 'no-approaches' | 'approach-one-side' | 'approach-unresolved' | 'no-enclosures' | 'tone-never-played' | 'home-scale-only' | 'outline-only' | 'narrow-range' | 'one-position'
-  | 'starts-on-one' | 'starts-alike' | 'no-space' | 'phrases-too-short' | 'never-crosses-changes' | 'ends-asking' | 'no-motif' | 'same-shape'
-  | 'rushes' | 'drags' | 'uneven' | 'no-upbeats' | 'one-rhythm' | 'scale-running' | 'leaps-only' | 'one-direction'
-  | 'stays-outside' | 'stays-on-ground' | 'step-out-lost' | 'lost-place' | 'handover-late' | 'chord-hit-wrong' | 'improved' | 'kept';
+  | 'target-missed'
+  | 'tone-missed'
+  | 'still-on-old-chord'
+  | 'change-ignored'
+  | 'landing-late'
+  | 'root-only'
+  | 'leaps-into-changes'
+  | 'turns-late'
+  | 'turns-early'
+  | 'no-approaches'
+  | 'approach-one-side'
+  | 'approach-unresolved'
+  | 'no-enclosures'
+  | 'tone-never-played'
+  | 'home-scale-only'
+  | 'outline-only'
+  | 'narrow-range'
+  | 'one-position'
+  | 'starts-on-one'
+  | 'starts-alike'
+  | 'no-space'
+  | 'phrases-too-short'
+  | 'never-crosses-changes'
+  | 'ends-asking'
+  | 'no-motif'
+  | 'same-shape'
+  | 'rushes'
+  | 'drags'
+  | 'uneven'
+  | 'no-upbeats'
+  | 'one-rhythm'
+  | 'scale-running'
+  | 'leaps-only'
+  | 'one-direction'
+  | 'stays-outside'
+  | 'stays-on-ground'
+  | 'step-out-lost'
+  | 'lost-place'
+  | 'handover-late'
+  | 'chord-hit-wrong'
+  | 'improved'
+  | 'kept';
 
 /** What to practise: which chords, aimed at what, when it counts as done, and how fast. */
-export type DrillSpec = { /** First and last bar of the form to loop, from 1. */ readonly span: readonly [number, number]; readonly change?: string; readonly chord?: string; readonly plan: string; readonly target: string; readonly pass: string; readonly tempo: number };
+export type DrillSpec = {
+  /** First and last bar of the form to loop, from 1. */ readonly span: readonly [number, number];
+  readonly change?: string;
+  readonly chord?: string;
+  readonly plan: string;
+  readonly target: string;
+  readonly pass: string;
+  readonly tempo: number;
+};
 
 /** Where it was: `bars` count from 1 through all choruses; of several takes they are the last one's, and `takes` has them all, oldest first from 1. */
-export type Place = { readonly change?: string; readonly chord?: string; readonly bars: readonly number[]; readonly takes?: readonly { readonly take: number; readonly bars: readonly number[] }[] };
+export type Place = {
+  readonly change?: string;
+  readonly chord?: string;
+  readonly bars: readonly number[];
+  readonly takes?: readonly { readonly take: number; readonly bars: readonly number[] }[];
+};
 
 /** A plain fact with its counts and place (2-theory, "Findings"). `bars` count from 1 through all choruses. */
 export type Finding = {
@@ -34,11 +84,22 @@ export type Finding = {
   readonly weight: number;
 };
 
-export type FindingsRequest = { readonly chart: Chart; readonly tempo: number; readonly plan: PlanChoice; readonly report: Report };
+export type FindingsRequest = {
+  readonly chart: Chart;
+  readonly tempo: number;
+  readonly plan: PlanChoice;
+  readonly report: Report;
+};
 
 /** What every kind may look at. Several takes are laid one after the other; `tempoAt` is the tempo of the take a beat lies in. */
 export type Context = {
-  readonly chart: Chart; readonly tempo: number; readonly report: Report; readonly plan: Plan; readonly timeline: Timeline; readonly harmony: Harmony; readonly tempoAt: (beat: number) => number;
+  readonly chart: Chart;
+  readonly tempo: number;
+  readonly report: Report;
+  readonly plan: Plan;
+  readonly timeline: Timeline;
+  readonly harmony: Harmony;
+  readonly tempoAt: (beat: number) => number;
 };
 
 /** A finding needs five places to be judged by; fewer are too few to judge. */
@@ -57,7 +118,10 @@ export type Measure = Omit<Finding, 'interval' | 'weight'> & {
 };
 
 type Draft = Omit<Measure, 'interval' | 'weight' | 'drill' | 'raised'> & {
-  readonly drill: Omit<DrillSpec, 'plan' | 'tempo' | 'span'> & { readonly plan?: string; readonly tempo?: number };
+  readonly drill: Omit<DrillSpec, 'plan' | 'tempo' | 'span'> & {
+    readonly plan?: string;
+    readonly tempo?: number;
+  };
   /** How much it hides the harmony, times how near the fix is; or the whole weight. */
   readonly worth?: number;
   readonly weight?: number;
@@ -70,24 +134,46 @@ type Draft = Omit<Measure, 'interval' | 'weight' | 'drill' | 'raised'> & {
  * Rule: 2-theory, "Findings": "a finding needs `of` ≥ 5 and an upper end below the limit, else it is "too few to judge"".
  * @returns a list of one; none where there was nothing to count
  */
-export function measure(context: Context, { limit, worth = 0, weight, raised, drill, ...draft }: Draft): Measure[] {
+export function measure(
+  context: Context,
+  { limit, worth = 0, weight, raised, drill, ...draft }: Draft,
+): Measure[] {
   if (draft.of === 0) return [];
   const interval = wilsonInterval(draft.met, draft.of);
-  return [{
-    ...draft, limit, interval, drill: { span: spanOf(context.chart, context.timeline, draft.where), plan: context.plan.id, tempo: slower(context.tempo), ...drill }, raised: raised ?? (draft.of >= ENOUGH && interval[1] < limit),
-    weight: weight ?? (0.4 + 0.6 * (1 - draft.met / draft.of / limit)) * worth,
-  }];
+  return [
+    {
+      ...draft,
+      limit,
+      interval,
+      drill: {
+        span: spanOf(context.chart, context.timeline, draft.where),
+        plan: context.plan.id,
+        tempo: slower(context.tempo),
+        ...drill,
+      },
+      raised: raised ?? (draft.of >= ENOUGH && interval[1] < limit),
+      weight: weight ?? (0.4 + 0.6 * (1 - draft.met / draft.of / limit)) * worth,
+    },
+  ];
 }
 
 /** Three quarters of the tempo, in steps a metronome has. */
 export const slower = (tempo: number): number => Math.max(40, Math.round((tempo * 0.75) / 4) * 4);
 
 /** A change's bar counted through all choruses. */
-export const throughBar = ({ timeline }: Context, change: Pick<ChangeReport, 'chorus' | 'bar'>): number => (change.chorus - 1) * timeline.bars.length + change.bar;
+export const throughBar = ({ timeline }: Context, change: Pick<ChangeReport, 'chorus' | 'bar'>): number =>
+  (change.chorus - 1) * timeline.bars.length + change.bar;
 
 /** The bar a beat lies in, counted from 1 through all choruses. */
 export function barAt({ timeline }: Context, beat: number): number {
   const chorus = Math.max(0, Math.floor(beat / timeline.formBeats + 1e-9));
   const inForm = Math.max(0, beat - chorus * timeline.formBeats);
-  return chorus * timeline.bars.length + 1 + Math.max(0, timeline.bars.findLastIndex((bar) => bar.start <= inForm + 1e-6));
+  return (
+    chorus * timeline.bars.length +
+    1 +
+    Math.max(
+      0,
+      timeline.bars.findLastIndex((bar) => bar.start <= inForm + 1e-6),
+    )
+  );
 }

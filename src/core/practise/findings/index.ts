@@ -6,9 +6,26 @@ import { homeScaleOnly, narrowRange, onePosition, outlineOnly, tonesNeverPlayed 
 import { ENOUGH, type Context, type Finding, type FindingsRequest, type Measure } from './finding';
 import { chordHitWrong, handoverLate, lostPlace } from './form';
 import { staysOnGround, staysOutside, stepOutLost } from './height';
-import { landingLate, leapsIntoChanges, rootOnly, stillOnOldChord, targetsMissed, toneMissed, turns } from './landings';
+import {
+  landingLate,
+  leapsIntoChanges,
+  rootOnly,
+  stillOnOldChord,
+  targetsMissed,
+  toneMissed,
+  turns,
+} from './landings';
 import { leapsOnly, oneDirection, scaleRunning } from './line';
-import { endsAsking, neverCrosses, noMotif, noSpace, phrasesTooShort, sameShape, startsAlike, startsOnOne } from './phrases';
+import {
+  endsAsking,
+  neverCrosses,
+  noMotif,
+  noSpace,
+  phrasesTooShort,
+  sameShape,
+  startsAlike,
+  startsOnOne,
+} from './phrases';
 import { poolReports, type Pool } from './pool';
 import { gotBetter } from './praise';
 import { aheadOrBehind, noUpbeats, oneRhythm, uneven } from './time';
@@ -16,9 +33,43 @@ import { aheadOrBehind, noUpbeats, oneRhythm, uneven } from './time';
 export type { DrillSpec, Finding, FindingKind, FindingsRequest, Place } from './finding';
 
 const KINDS: readonly ((context: Context) => Measure[])[] = [
-  targetsMissed, toneMissed, (context) => stillOnOldChord(context), landingLate, rootOnly, leapsIntoChanges, turns, noApproaches, approachOneSide, approachUnresolved, noEnclosures, tonesNeverPlayed, homeScaleOnly, outlineOnly,
-  narrowRange, onePosition, startsOnOne, startsAlike, noSpace, phrasesTooShort, neverCrosses, endsAsking, noMotif, sameShape, aheadOrBehind, uneven, noUpbeats, oneRhythm, scaleRunning, leapsOnly, oneDirection,
-  staysOutside, staysOnGround, stepOutLost, lostPlace, handoverLate, chordHitWrong,
+  targetsMissed,
+  toneMissed,
+  (context) => stillOnOldChord(context),
+  landingLate,
+  rootOnly,
+  leapsIntoChanges,
+  turns,
+  noApproaches,
+  approachOneSide,
+  approachUnresolved,
+  noEnclosures,
+  tonesNeverPlayed,
+  homeScaleOnly,
+  outlineOnly,
+  narrowRange,
+  onePosition,
+  startsOnOne,
+  startsAlike,
+  noSpace,
+  phrasesTooShort,
+  neverCrosses,
+  endsAsking,
+  noMotif,
+  sameShape,
+  aheadOrBehind,
+  uneven,
+  noUpbeats,
+  oneRhythm,
+  scaleRunning,
+  leapsOnly,
+  oneDirection,
+  staysOutside,
+  staysOnGround,
+  stepOutLost,
+  lostPlace,
+  handoverLate,
+  chordHitWrong,
 ];
 
 /** What was found, and what there was too little of to tell. */
@@ -28,7 +79,8 @@ export type Findings = { readonly findings: readonly Finding[]; readonly tooFew:
 export const findingsOf = (request: FindingsRequest): Finding[] => [...findingsOver([request]).findings];
 
 /** What the last take did better than those before it, or kept at a faster tempo; nothing of a first take. */
-export const praiseOf = (takes: readonly FindingsRequest[]): Finding[] => (takes.length < 2 ? [] : gotBetter(takes, measuresOf(takes.slice(0, -1)), measuresOf(takes.slice(-1))));
+export const praiseOf = (takes: readonly FindingsRequest[]): Finding[] =>
+  takes.length < 2 ? [] : gotBetter(takes, measuresOf(takes.slice(0, -1)), measuresOf(takes.slice(-1)));
 
 /**
  * Ranked findings over one take or many of the same chart, the last take the newest.
@@ -41,12 +93,20 @@ export function findingsOver(takes: readonly FindingsRequest[]): Findings {
   const pool = poolReports(takes);
   const measures = measuresOf(takes, pool);
   const said = (one: Measure): Finding => overTakes(toFinding(one), pool);
-  const weak = withoutSymptoms(measures.filter(({ raised }) => raised).map(said)).sort((a, b) => b.weight - a.weight);
-  const unsure = measures.filter((one) => !one.raised && one.met / one.of < one.limit && (one.of < ENOUGH || one.interval[1] >= one.limit));
-  return { findings: [...praiseOf(takes), ...weak], tooFew: unsure.sort((a, b) => b.weight - a.weight).map(said) };
+  const weak = withoutSymptoms(measures.filter(({ raised }) => raised).map(said)).sort(
+    (a, b) => b.weight - a.weight,
+  );
+  const unsure = measures.filter(
+    (one) => !one.raised && one.met / one.of < one.limit && (one.of < ENOUGH || one.interval[1] >= one.limit),
+  );
+  return {
+    findings: [...praiseOf(takes), ...weak],
+    tooFew: unsure.sort((a, b) => b.weight - a.weight).map(said),
+  };
 }
 
-const toFinding = ({ limit: _limit, raised: _raised, praised: _praised, ...finding }: Measure): Finding => finding;
+const toFinding = ({ limit: _limit, raised: _raised, praised: _praised, ...finding }: Measure): Finding =>
+  finding;
 
 function measuresOf(takes: readonly FindingsRequest[], pool: Pool = poolReports(takes)): Measure[] {
   const { chart, plan, tempo } = takes[takes.length - 1]!;
@@ -54,14 +114,39 @@ function measuresOf(takes: readonly FindingsRequest[], pool: Pool = poolReports(
   const harmony = harmonyOf(chart, timeline);
   const laid = planOf(plan, harmony, timeline);
   // a plan of its own for the second chorus holds in the second chorus of every take
-  const byChorus = new Map(pool.takes.flatMap(({ firstBar }) => [...laid.byChorus].map(([chorus, cells]) => [chorus + firstBar / timeline.bars.length, cells] as const)));
-  const context: Context = { chart, tempo, timeline, harmony, report: pool.report, plan: { ...laid, byChorus }, tempoAt: (beat) => pool.takeAt(beat).tempo };
+  const byChorus = new Map(
+    pool.takes.flatMap(({ firstBar }) =>
+      [...laid.byChorus].map(([chorus, cells]) => [chorus + firstBar / timeline.bars.length, cells] as const),
+    ),
+  );
+  const context: Context = {
+    chart,
+    tempo,
+    timeline,
+    harmony,
+    report: pool.report,
+    plan: { ...laid, byChorus },
+    tempoAt: (beat) => pool.takeAt(beat).tempo,
+  };
   return KINDS.flatMap((kind) => kind(context));
 }
 
 /** Over several takes the sentence says so, and bars are told take by take. */
 function overTakes(finding: Finding, pool: Pool): Finding {
   if (pool.takes.length < 2) return finding;
-  const takes = pool.takes.map(({ firstBar, bars }, index) => ({ take: index + 1, bars: finding.where.bars.filter((bar) => bar > firstBar && bar <= firstBar + bars).map((bar) => bar - firstBar) }));
-  return { ...finding, sentence: `In ${pool.takes.length} takes: ${finding.sentence.charAt(0).toLowerCase()}${finding.sentence.slice(1)}`, where: { ...finding.where, bars: takes[takes.length - 1]!.bars, takes: takes.filter(({ bars }) => bars.length > 0) } };
+  const takes = pool.takes.map(({ firstBar, bars }, index) => ({
+    take: index + 1,
+    bars: finding.where.bars
+      .filter((bar) => bar > firstBar && bar <= firstBar + bars)
+      .map((bar) => bar - firstBar),
+  }));
+  return {
+    ...finding,
+    sentence: `In ${pool.takes.length} takes: ${finding.sentence.charAt(0).toLowerCase()}${finding.sentence.slice(1)}`,
+    where: {
+      ...finding.where,
+      bars: takes[takes.length - 1]!.bars,
+      takes: takes.filter(({ bars }) => bars.length > 0),
+    },
+  };
 }

@@ -6,19 +6,41 @@ import { analyse, type PlayedNote } from '../../analyse';
 import { findingsOf, findingsOver, type FindingsRequest } from '../index';
 import { poolReports } from './pool';
 
-const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
+const chart = certain(
+  readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'),
+);
 const plan = { id: 'scale-per-chord' as const };
 const GOOD: Partial<Profile> = { meet: 0.95, early: 0, late: 0, outside: 0 };
-const judged = (notes: PlayedNote[], tempo = 96, choruses = 3): FindingsRequest => ({ chart, tempo, plan, report: analyse({ chart, tempo, notes, choruses, plan }) });
-const take = (seed: number, profile: Partial<Profile> = {}, tempo = 96): FindingsRequest => judged(improvise({ chart, tempo, choruses: 3, plan, seed, profile: { ...GOOD, ...profile } }), tempo);
+const judged = (notes: PlayedNote[], tempo = 96, choruses = 3): FindingsRequest => ({
+  chart,
+  tempo,
+  plan,
+  report: analyse({ chart, tempo, notes, choruses, plan }),
+});
+const take = (seed: number, profile: Partial<Profile> = {}, tempo = 96): FindingsRequest =>
+  judged(improvise({ chart, tempo, choruses: 3, plan, seed, profile: { ...GOOD, ...profile } }), tempo);
 
 describe('takes laid one after the other', () => {
   const takes = [take(1), take(2), take(3)];
   const { report, takes: pooled, takeAt } = poolReports(takes);
   test('counts add up', () => {
-    const sum = (of: (one: FindingsRequest['report']) => number) => takes.reduce((total, one) => total + of(one.report), 0);
-    expect([report.notes.length, report.changes.length, report.phrases.length, report.figures.length, report.summary.targetsMet, report.line.steps]).toEqual(
-      [sum((one) => one.notes.length), sum((one) => one.changes.length), sum((one) => one.phrases.length), sum((one) => one.figures.length), sum((one) => one.summary.targetsMet), sum((one) => one.line.steps)]);
+    const sum = (of: (one: FindingsRequest['report']) => number) =>
+      takes.reduce((total, one) => total + of(one.report), 0);
+    expect([
+      report.notes.length,
+      report.changes.length,
+      report.phrases.length,
+      report.figures.length,
+      report.summary.targetsMet,
+      report.line.steps,
+    ]).toEqual([
+      sum((one) => one.notes.length),
+      sum((one) => one.changes.length),
+      sum((one) => one.phrases.length),
+      sum((one) => one.figures.length),
+      sum((one) => one.summary.targetsMet),
+      sum((one) => one.line.steps),
+    ]);
     report.coverage.forEach(({ count, byInterval }, index) => {
       expect(count).toBe(sum((one) => one.coverage[index]!.count));
       expect(Object.values(byInterval).reduce((total, cell) => total + cell.count, 0)).toBe(count);
@@ -26,14 +48,26 @@ describe('takes laid one after the other', () => {
   });
   test('indices point at the notes they pointed at', () => {
     report.notes.forEach((note, index) => expect(note.index).toBe(index));
-    for (const { landing, beat } of report.changes) if (landing.noteIndex !== null && landing.timing === 'on') expect(Math.abs(report.notes[landing.noteIndex]!.onsetBeat - beat)).toBeLessThan(0.2);
-    for (const figure of report.figures) expect(figure.targetIndex).toBeGreaterThan(Math.max(...figure.noteIndices));
-    for (const phrase of report.phrases) expect(report.notes[phrase.noteIndices[0]!]!.onsetBeat).toBeCloseTo(phrase.startBeat, 9);
+    for (const { landing, beat } of report.changes)
+      if (landing.noteIndex !== null && landing.timing === 'on')
+        expect(Math.abs(report.notes[landing.noteIndex]!.onsetBeat - beat)).toBeLessThan(0.2);
+    for (const figure of report.figures)
+      expect(figure.targetIndex).toBeGreaterThan(Math.max(...figure.noteIndices));
+    for (const phrase of report.phrases)
+      expect(report.notes[phrase.noteIndices[0]!]!.onsetBeat).toBeCloseTo(phrase.startBeat, 9);
   });
   test('bars and beats go on counting', () => {
-    expect(pooled.map(({ firstBar, fromBeat }) => [firstBar, fromBeat])).toEqual([[0, 0], [36, 144], [72, 288]]);
-    expect([takeAt(0), takeAt(143.9), takeAt(144), takeAt(400)].map((one) => pooled.indexOf(one))).toEqual([0, 0, 1, 2]);
-    expect(report.changes.map(({ beat }) => beat)).toEqual([...report.changes.map(({ beat }) => beat)].sort((a, b) => a - b));
+    expect(pooled.map(({ firstBar, fromBeat }) => [firstBar, fromBeat])).toEqual([
+      [0, 0],
+      [36, 144],
+      [72, 288],
+    ]);
+    expect([takeAt(0), takeAt(143.9), takeAt(144), takeAt(400)].map((one) => pooled.indexOf(one))).toEqual([
+      0, 0, 1, 2,
+    ]);
+    expect(report.changes.map(({ beat }) => beat)).toEqual(
+      [...report.changes.map(({ beat }) => beat)].sort((a, b) => a - b),
+    );
   });
   test('one take stays as it is', () => expect(poolReports(takes.slice(0, 1)).report).toBe(takes[0]!.report));
 });
@@ -53,7 +87,9 @@ test('what one take has too little of, several tell', () => {
 });
 
 test('under five places, or where the interval reaches over the limit, it is too few to judge', () => {
-  const { findings, tooFew } = findingsOver([judged(improvise({ chart, tempo: 96, choruses: 1, plan, seed: 5, profile: { meet: 0.3 } }), 96, 1)]);
+  const { findings, tooFew } = findingsOver([
+    judged(improvise({ chart, tempo: 96, choruses: 1, plan, seed: 5, profile: { meet: 0.3 } }), 96, 1),
+  ]);
   expect(findings.filter(({ kind }) => kind === 'target-missed')).toEqual([]);
   expect(tooFew.map(({ kind }) => kind)).toContain('target-missed');
   for (const one of tooFew) expect(one.of < 5 || one.interval[1] > one.met / one.of).toBe(true);
@@ -68,14 +104,21 @@ describe('what got better', () => {
     expect([findings[0]!.met, findings[0]!.of]).toEqual([now, of]);
   });
   test('a second take like the first has improved in nothing', () => {
-    for (const seed of [1, 2, 3, 4]) expect([seed, findingsOver([take(seed), take(seed + 10)]).findings.filter(({ kind }) => kind === 'improved')]).toEqual([seed, []]);
+    for (const seed of [1, 2, 3, 4])
+      expect([
+        seed,
+        findingsOver([take(seed), take(seed + 10)]).findings.filter(({ kind }) => kind === 'improved'),
+      ]).toEqual([seed, []]);
   });
   test('kept at a faster tempo, once; at the same tempo nothing is said', () => {
-    const long = (seed: number, tempo: number) => judged(improvise({ chart, tempo, choruses: 6, plan, seed, profile: { ...GOOD, meet: 1 } }), tempo, 6);
+    const long = (seed: number, tempo: number) =>
+      judged(improvise({ chart, tempo, choruses: 6, plan, seed, profile: { ...GOOD, meet: 1 } }), tempo, 6);
     const kept = findingsOver([long(1, 96), long(2, 120)]).findings.filter(({ kind }) => kind === 'kept');
     expect(kept).toHaveLength(1);
     expect(kept[0]!.sentence).toMatch(/you kept it at 120, \d+ of \d+; before at 96\.$/);
-    expect(findingsOver([long(1, 96), long(2, 96)]).findings.filter(({ kind }) => kind === 'kept')).toEqual([]);
+    expect(findingsOver([long(1, 96), long(2, 96)]).findings.filter(({ kind }) => kind === 'kept')).toEqual(
+      [],
+    );
   });
 });
 
@@ -86,12 +129,13 @@ test('no takes, no findings; one take is the same either way', () => {
 });
 
 test('every finding says its fact in the second person or of the music, without blame, and carries a drill', () => {
-  for (const seed of [1, 2, 3, 4, 5]) for (const one of findingsOf(take(seed, { meet: 0.2, outside: 0.4, breathe: 0, spreadMs: 60 }))) {
-    expect(one.sentence).toMatch(/^[A-Z\d].*\.$/);
-    expect(one.sentence).not.toMatch(/wrong|bad|fail|mistake|error|should|must|!/i);
-    expect(one.drill.pass.length * one.drill.target.length).toBeGreaterThan(0);
-    expect(one.drill.tempo).toBeGreaterThanOrEqual(40);
-    expect(one.interval[0]).toBeLessThanOrEqual(one.met / one.of + 1e-9);
-    expect(one.interval[1]).toBeGreaterThanOrEqual(one.met / one.of - 1e-9);
-  }
+  for (const seed of [1, 2, 3, 4, 5])
+    for (const one of findingsOf(take(seed, { meet: 0.2, outside: 0.4, breathe: 0, spreadMs: 60 }))) {
+      expect(one.sentence).toMatch(/^[A-Z\d].*\.$/);
+      expect(one.sentence).not.toMatch(/wrong|bad|fail|mistake|error|should|must|!/i);
+      expect(one.drill.pass.length * one.drill.target.length).toBeGreaterThan(0);
+      expect(one.drill.tempo).toBeGreaterThanOrEqual(40);
+      expect(one.interval[0]).toBeLessThanOrEqual(one.met / one.of + 1e-9);
+      expect(one.interval[1]).toBeGreaterThanOrEqual(one.met / one.of - 1e-9);
+    }
 });

@@ -8,29 +8,77 @@ const WELL = 0.9;
 /** Praise is said first. */
 const FIRST = 10;
 /** Counts that say nothing of progress: how wide, where on the neck, what never came. */
-const NOT_PROGRESS: readonly string[] = ['narrow-range', 'one-position', 'no-motif', 'lost-place', 'tone-never-played', 'change-ignored'];
+const NOT_PROGRESS: readonly string[] = [
+  'narrow-range',
+  'one-position',
+  'no-motif',
+  'lost-place',
+  'tone-never-played',
+  'change-ignored',
+];
 
-const keyOf = ({ kind, where, title }: Measure): string => [kind, where.change ?? '', where.chord ?? '', kind === 'tone-missed' ? title : ''].join(' ');
+const keyOf = ({ kind, where, title }: Measure): string =>
+  [kind, where.change ?? '', where.chord ?? '', kind === 'tone-missed' ? title : ''].join(' ');
 
 /**
  * What got better with the last take, and what was kept at a faster tempo.
  * Rule: 2-theory, "Findings": "`improved` (any measure whose interval left the old one), `kept` (held at a faster tempo)". A measure has improved where the whole interval of
  * the last take lies above that of the takes before; it is kept where it was well and is no worse. Of what was kept only the landings are said, the most played first.
  */
-export function gotBetter(takes: readonly FindingsRequest[], before: readonly Measure[], now: readonly Measure[]): Finding[] {
+export function gotBetter(
+  takes: readonly FindingsRequest[],
+  before: readonly Measure[],
+  now: readonly Measure[],
+): Finding[] {
   const old = new Map(before.map((one) => [keyOf(one), one]));
-  const pairs = now.flatMap((one) => { const was = old.get(keyOf(one)); return was && one.of >= ENOUGH && was.of >= ENOUGH && !NOT_PROGRESS.includes(one.kind) ? [{ one, was }] : []; });
-  const better = pairs.filter(({ one, was }) => was.met / was.of < WELL && wilsonInterval(one.met, one.of)[0] > wilsonInterval(was.met, was.of)[1]);
-  const improved = better.map(({ one, was }): Finding => praise(one, was, 'improved', `${one.praised ?? one.title}: better than before, ${one.met} of ${one.of} now, ${was.met} of ${was.of} then.`));
+  const pairs = now.flatMap((one) => {
+    const was = old.get(keyOf(one));
+    return was && one.of >= ENOUGH && was.of >= ENOUGH && !NOT_PROGRESS.includes(one.kind)
+      ? [{ one, was }]
+      : [];
+  });
+  const better = pairs.filter(
+    ({ one, was }) =>
+      was.met / was.of < WELL && wilsonInterval(one.met, one.of)[0] > wilsonInterval(was.met, was.of)[1],
+  );
+  const improved = better.map(({ one, was }): Finding =>
+    praise(
+      one,
+      was,
+      'improved',
+      `${one.praised ?? one.title}: better than before, ${one.met} of ${one.of} now, ${was.met} of ${was.of} then.`,
+    ),
+  );
   const tempo = takes[takes.length - 1]!.tempo;
   const fastest = Math.max(...takes.slice(0, -1).map((take) => take.tempo));
-  const kept = tempo < fastest * FASTER ? [] : pairs
-    .filter((pair) => !better.includes(pair))
-    .filter(({ one, was }) => one.kind === 'target-missed' && was.met / was.of >= was.limit && one.met / one.of >= Math.min(one.limit, was.interval[0]))
-    .sort((a, b) => b.one.of - a.one.of).slice(0, 1)
-    .map(({ one, was }): Finding => praise(one, was, 'kept', `${one.praised ?? one.title}: you kept it at ${Math.round(tempo)}, ${one.met} of ${one.of}; before at ${Math.round(fastest)}.`));
+  const kept =
+    tempo < fastest * FASTER
+      ? []
+      : pairs
+          .filter((pair) => !better.includes(pair))
+          .filter(
+            ({ one, was }) =>
+              one.kind === 'target-missed' &&
+              was.met / was.of >= was.limit &&
+              one.met / one.of >= Math.min(one.limit, was.interval[0]),
+          )
+          .sort((a, b) => b.one.of - a.one.of)
+          .slice(0, 1)
+          .map(({ one, was }): Finding =>
+            praise(
+              one,
+              was,
+              'kept',
+              `${one.praised ?? one.title}: you kept it at ${Math.round(tempo)}, ${one.met} of ${one.of}; before at ${Math.round(fastest)}.`,
+            ),
+          );
   return [...improved.sort((a, b) => b.weight - a.weight), ...kept];
 }
 
 /** Praise weighs what the weakness weighed before. It has no bars: those of a measure are where it was not met. */
-const praise = ({ limit: _limit, raised: _raised, praised: _praised, detail: _detail, ...one }: Measure, was: Measure, kind: 'improved' | 'kept', sentence: string): Finding => ({ ...one, kind, sentence, where: { ...one.where, bars: [] }, weight: FIRST + was.weight });
+const praise = (
+  { limit: _limit, raised: _raised, praised: _praised, detail: _detail, ...one }: Measure,
+  was: Measure,
+  kind: 'improved' | 'kept',
+  sentence: string,
+): Finding => ({ ...one, kind, sentence, where: { ...one.where, bars: [] }, weight: FIRST + was.weight });

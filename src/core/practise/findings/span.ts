@@ -14,8 +14,13 @@ export function spanOf({ bars: written }: Chart, { stretches, bars }: Timeline, 
   const around = (first: number, end: number): Span => [Math.max(1, first), Math.min(last, end)];
   if (where.change !== undefined) {
     const [from, to] = where.change.split('→');
-    const at = stretches.findIndex((stretch, index) => stretch.chord?.symbol === to && stretches[(index - 1 + stretches.length) % stretches.length]!.chord?.symbol === from);
-    if (at >= 0) return at === 0 ? [1, Math.min(last, 2)] : around(stretches[at - 1]!.bar + 1, stretches[at]!.bar + 1);
+    const at = stretches.findIndex(
+      (stretch, index) =>
+        stretch.chord?.symbol === to &&
+        stretches[(index - 1 + stretches.length) % stretches.length]!.chord?.symbol === from,
+    );
+    if (at >= 0)
+      return at === 0 ? [1, Math.min(last, 2)] : around(stretches[at - 1]!.bar + 1, stretches[at]!.bar + 1);
   }
   if (where.chord !== undefined) {
     const at = stretches.find((stretch) => stretch.chord?.symbol === where.chord);

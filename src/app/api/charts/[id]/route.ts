@@ -8,10 +8,13 @@ import { chartBody } from '@/server/validation';
 type Context = { params: Promise<{ id: string }> };
 const idOf = async ({ params }: Context): Promise<string> => knownId((await params).id, 'chart');
 
-export const GET = (_: Request, context: Context): Promise<Response> => respond(async () => chartById(await idOf(context)));
+export const GET = (_: Request, context: Context): Promise<Response> =>
+  respond(async () => chartById(await idOf(context)));
 
 export const PUT = (request: Request, context: Context): Promise<Response> =>
-  respond(async () => updateChart(await idOf(context), (await readJson(request, chartBody, LIMITS.chartBytes)).text));
+  respond(async () =>
+    updateChart(await idOf(context), (await readJson(request, chartBody, LIMITS.chartBytes)).text),
+  );
 
 export const DELETE = (_: Request, context: Context): Promise<Response> =>
   respond(async () => {

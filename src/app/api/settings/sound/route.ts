@@ -4,7 +4,8 @@ import { respond } from '@/server/respond';
 import { readSoundSettings, soundSettings, writeSoundSettings } from '@/server/settings';
 
 /** How long sound is kept, and what it weighs. */
-export const GET = (): Promise<Response> => respond(async () => ({ ...(await readSoundSettings()), space: await spaceUsed() }));
+export const GET = (): Promise<Response> =>
+  respond(async () => ({ ...(await readSoundSettings()), space: await spaceUsed() }));
 
 export const PUT = (request: Request): Promise<Response> =>
   respond(async () => {

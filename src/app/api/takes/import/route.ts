@@ -10,7 +10,14 @@ export const POST = (request: Request): Promise<Response> =>
   respond(async () => {
     const bytes = await readBytes(request, LIMITS.importBytes);
     if (bytes[0] === 0x50 && bytes[1] === 0x4b) return importArchive(bytes);
-    const { error, value } = importQuery.validate(Object.fromEntries(new URL(request.url).searchParams), { convert: true });
-    if (error) throw new Failure(422, { code: 'import.shape', message: `A line is held against a chart: ${error.details[0]!.message}.`, path: error.details[0]!.path.join('.') });
+    const { error, value } = importQuery.validate(Object.fromEntries(new URL(request.url).searchParams), {
+      convert: true,
+    });
+    if (error)
+      throw new Failure(422, {
+        code: 'import.shape',
+        message: `A line is held against a chart: ${error.details[0]!.message}.`,
+        path: error.details[0]!.path.join('.'),
+      });
     return importLine(bytes, value);
   });

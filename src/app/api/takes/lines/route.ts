@@ -6,7 +6,14 @@ import { takesQuery } from '@/server/validation';
 /** A stretch of the list of takes, newest first: `?from=&most=` and what they are chosen by. */
 export const GET = (request: Request): Promise<Response> =>
   respond(async () => {
-    const { error, value } = takesQuery.validate(Object.fromEntries(new URL(request.url).searchParams), { convert: true });
-    if (error) throw new Failure(422, { code: 'takes.query', message: `Takes cannot be chosen like this: ${error.details[0]!.message}.`, path: error.details[0]!.path.join('.') });
+    const { error, value } = takesQuery.validate(Object.fromEntries(new URL(request.url).searchParams), {
+      convert: true,
+    });
+    if (error)
+      throw new Failure(422, {
+        code: 'takes.query',
+        message: `Takes cannot be chosen like this: ${error.details[0]!.message}.`,
+        path: error.details[0]!.path.join('.'),
+      });
     return rowsOf(value);
   });

@@ -10,7 +10,10 @@ export const metadata: Metadata = { title: 'Chart' };
 
 export default async function PrintPage({ params }: Props) {
   const { id } = await params;
-  const chart = await chartById(id).catch((error: unknown) => { if (error instanceof Failure) notFound(); throw error; });
+  const chart = await chartById(id).catch((error: unknown) => {
+    if (error instanceof Failure) notFound();
+    throw error;
+  });
   if (!readChart(chart.text).ok) redirect(`/charts/${id}`);
   return <PrintChart id={id} text={chart.text} />;
 }

@@ -12,8 +12,17 @@ export const metadata: Metadata = { title: 'Sheet' };
 export default async function SheetPage({ params, searchParams }: Props) {
   const { id } = await params;
   const { plan, position } = await searchParams;
-  const chart = await chartById(id).catch((error: unknown) => { if (error instanceof Failure) notFound(); throw error; });
+  const chart = await chartById(id).catch((error: unknown) => {
+    if (error instanceof Failure) notFound();
+    throw error;
+  });
   if (!readChart(chart.text).ok) redirect(`/study/${id}`);
   const fret = Number(position);
-  return <SheetScreen chart={{ id, text: chart.text }} plan={planInAddress(plan) ?? { id: 'scale-per-chord' }} position={Number.isInteger(fret) && fret >= 1 && fret <= 20 ? fret : 5} />;
+  return (
+    <SheetScreen
+      chart={{ id, text: chart.text }}
+      plan={planInAddress(plan) ?? { id: 'scale-per-chord' }}
+      position={Number.isInteger(fret) && fret >= 1 && fret <= 20 ? fret : 5}
+    />
+  );
 }

@@ -8,6 +8,11 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
   respond(async () => {
     const id = knownId((await params).id, 'take');
     const format = new URL(request.url).searchParams.get('format') ?? '';
-    if (!isExportFormat(format)) throw new Failure(422, { code: 'export.format', message: `A take cannot be saved as “${format.slice(0, 20)}”.`, suggestion: 'midi, musicxml, notes-csv, changes-csv, json, wav or archive' });
+    if (!isExportFormat(format))
+      throw new Failure(422, {
+        code: 'export.format',
+        message: `A take cannot be saved as “${format.slice(0, 20)}”.`,
+        suggestion: 'midi, musicxml, notes-csv, changes-csv, json, wav or archive',
+      });
     return exportTake(id, format);
   });

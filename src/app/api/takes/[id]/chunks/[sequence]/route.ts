@@ -11,8 +11,18 @@ type Context = { params: Promise<{ id: string; sequence: string }> };
 export const PUT = (request: Request, context: Context): Promise<Response> =>
   respond(async () => {
     const { id, sequence } = await context.params;
-    if (!/^\d{1,6}$/.test(sequence)) throw new Failure(400, { code: 'chunk.sequence', message: 'A chunk has a whole number from 0.' });
+    if (!/^\d{1,6}$/.test(sequence))
+      throw new Failure(400, { code: 'chunk.sequence', message: 'A chunk has a whole number from 0.' });
     const checksum = request.headers.get('x-checksum') ?? '';
-    if (!/^[0-9a-f]{64}$/.test(checksum)) throw new Failure(400, { code: 'chunk.checksum', message: 'A chunk comes with its SHA-256 in x-checksum.' });
-    return storeChunk(knownId(id, 'take'), Number(sequence), await readBytes(request, LIMITS.chunkBytes), checksum);
+    if (!/^[0-9a-f]{64}$/.test(checksum))
+      throw new Failure(400, {
+        code: 'chunk.checksum',
+        message: 'A chunk comes with its SHA-256 in x-checksum.',
+      });
+    return storeChunk(
+      knownId(id, 'take'),
+      Number(sequence),
+      await readBytes(request, LIMITS.chunkBytes),
+      checksum,
+    );
   });
