@@ -68,17 +68,15 @@ export async function storeChunk(
         message: `Chunk ${expected} comes next, not ${sequence}.`,
       });
     const frames = pcm.length / width;
-    await tx
-      .insert(audioChunks)
-      .values({
-        takeId,
-        sequence,
-        frames,
-        firstFrame: Number(before?.frames ?? 0),
-        checksum,
-        codec: 'flac',
-        pcm: sound,
-      });
+    await tx.insert(audioChunks).values({
+      takeId,
+      sequence,
+      frames,
+      firstFrame: Number(before?.frames ?? 0),
+      checksum,
+      codec: 'flac',
+      pcm: sound,
+    });
     return { sequence };
   });
 }

@@ -335,9 +335,7 @@ export async function endsOf(drillId: string): Promise<readonly [string, string]
 export const presentWeek = (now = Date.now()): number => weekOf(now, ownOffset(now));
 
 /** The diary by week, the present one first, as it is read and printed. */
-export async function diaryWeeks(
-  now = Date.now(),
-): Promise<{
+export async function diaryWeeks(now = Date.now()): Promise<{
   weeks: { name: string; days: DiaryDay[]; minutes: number }[];
   words: DiaryPage['words'];
   today: string;

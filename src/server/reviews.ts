@@ -9,7 +9,7 @@ import { reports, takes, type TakeTrouble } from './db/schema';
 import { editsOf, heardIn, wordsOf } from './corrections';
 import { Failure, notFound } from './failure';
 import type { EarlierCase, JudgedTake } from './judging/judgeRequest';
-import { CannotJudge, judgingThread } from './judging/judgingThread';
+import { judgingThread } from './judging/judgingThread';
 import { keepLine, lineOf } from './takeLines';
 import { asTake, takeById, type StoredTake } from './takes';
 
@@ -123,14 +123,11 @@ async function judge(take: StoredTake): Promise<JudgedTake> {
     const one = before.trouble ? null : await caseOf(before, take.plan);
     if (one) earlier.push({ one, report: (await keptOf(before, take.plan))?.report ?? null });
   }
-  try {
-    return await judgingThread().judge({ own, earlier });
-  } catch (error) {
-    if (!(error instanceof CannotJudge)) throw error;
-    const trouble: TakeTrouble = { engineVersion: ENGINE_VERSION, message: error.message };
-    await write(async (tx) => void (await tx.update(takes).set({ trouble }).where(eq(takes.id, take.id))));
-    throw unjudged(trouble.message);
-  }
+  const answer = await judgingThread().judge({ own, earlier });
+  if ('judged' in answer) return answer.judged;
+  const trouble: TakeTrouble = { engineVersion: ENGINE_VERSION, message: answer.error };
+  await write(async (tx) => void (await tx.update(takes).set({ trouble }).where(eq(takes.id, take.id))));
+  throw unjudged(trouble.message);
 }
 
 const unjudged = (why: string): Failure =>

@@ -31,9 +31,7 @@ export function passage(chart: Chart, from: number, to: number): Chart {
  * Every change of a form with the bars to go round in to meet it: the bar it leads into and the one before; where it lies within a bar,
  * that bar alone. A change into bar 1 is met by going round the whole form. Bars from 1, both included.
  */
-export function changeLoops(
-  chart: Chart,
-): {
+export function changeLoops(chart: Chart): {
   readonly from: string;
   readonly to: string;
   readonly bar: number;

@@ -351,10 +351,8 @@ function inTurn(report: Report, first: number, timeline: Timeline): Gate[] {
 }
 
 function spaced(phrases: readonly Phrase[], least: Beats): Gate[] {
-  return phrases
-    .slice(0, -1)
-    .map((phrase, index) => ({
-      beat: phrase.startBeat,
-      met: phrases[index + 1]!.startBeat - phrase.endBeat >= least - 0.5,
-    }));
+  return phrases.slice(0, -1).map((phrase, index) => ({
+    beat: phrase.startBeat,
+    met: phrases[index + 1]!.startBeat - phrase.endBeat >= least - 0.5,
+  }));
 }

@@ -50,14 +50,12 @@ export function unpack({ sizes, packed }: { sizes: readonly number[]; packed: st
   let at = 0;
   const take = (count: number) => floats.subarray(at, (at += count));
   const [mean, spread] = [take(sizes[0]!), take(sizes[0]!)];
-  const layers = sizes
-    .slice(1)
-    .map((rows, index): Layer => ({
-      rows,
-      columns: sizes[index]!,
-      weights: take(rows * sizes[index]!),
-      biases: take(rows),
-    }));
+  const layers = sizes.slice(1).map((rows, index): Layer => ({
+    rows,
+    columns: sizes[index]!,
+    weights: take(rows * sizes[index]!),
+    biases: take(rows),
+  }));
   return { mean, spread, layers };
 }
 

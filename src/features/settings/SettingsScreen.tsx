@@ -48,6 +48,9 @@ export function SettingsScreen({
           <Section name="Latency">
             <LatencySection rig={rig} />
           </Section>
+          <Section name="Look">
+            <Look />
+          </Section>
         </div>
         <div className="grid min-w-0 content-start gap-y-6">
           <Section name="Tuner">
@@ -56,6 +59,12 @@ export function SettingsScreen({
           <Section name="Guitar">
             <GuitarFields />
           </Section>
+          <Section name="Space">
+            <SpaceSection keepDays={keepDays} space={space} />
+          </Section>
+          <Section name="Trash">
+            <TrashSection trash={trash} />
+          </Section>
         </div>
         <div className="grid min-w-0 content-start gap-y-6">
           <Section name="Pedal and keys">
@@ -63,15 +72,6 @@ export function SettingsScreen({
           </Section>
           <Section name="Takes">
             <Takes />
-          </Section>
-          <Section name="Space">
-            <SpaceSection keepDays={keepDays} space={space} />
-          </Section>
-          <Section name="Trash">
-            <TrashSection trash={trash} />
-          </Section>
-          <Section name="Look">
-            <Look />
           </Section>
           <Section name="Cautions">
             <CautionWords />

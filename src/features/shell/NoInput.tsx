@@ -43,13 +43,11 @@ export function NoInput({ trouble, title, onAgain, onDevice, onFile, onStandIn, 
     },
     ...(trouble === 'refused'
       ? []
-      : inputs
-          .slice(0, 2)
-          .map(({ deviceId, label }) => ({
-            name: label,
-            words: 'another input of this computer',
-            act: () => onDevice(deviceId),
-          }))),
+      : inputs.slice(0, 2).map(({ deviceId, label }) => ({
+          name: label,
+          words: 'another input of this computer',
+          act: () => onDevice(deviceId),
+        }))),
     ...(onFile
       ? [
           {

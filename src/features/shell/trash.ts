@@ -7,7 +7,7 @@ let explained = false;
 export function sayTrashed(id: string, onBack: (take: { id: string; state: string }) => void): void {
   const words = explained
     ? 'The take is in the trash.'
-    : 'The take is in the trash. It stays there for thirty days: Settings, Trash.';
+    : 'The take is in the trash for thirty days: see Settings.';
   explained = true;
   notify(words, { label: 'Bring it back', key: 'z', run: () => void bringBack(id, onBack) });
 }

@@ -75,12 +75,10 @@ export function todayView(today: Today, moment: (at: number) => string): TodayVi
       profile: last.line.profile,
     },
     minutesThisWeek: Math.round(today.minutesThisWeek),
-    spread: today.spread
-      .slice(0, 7)
-      .map(({ day, charts }) => ({
-        day: dayName(today.now, day),
-        titles: charts.flatMap((chart) => today.tunes.find((tune) => tune.chart === chart)?.title ?? []),
-      })),
+    spread: today.spread.slice(0, 7).map(({ day, charts }) => ({
+      day: dayName(today.now, day),
+      titles: charts.flatMap((chart) => today.tunes.find((tune) => tune.chart === chart)?.title ?? []),
+    })),
   };
 }
 

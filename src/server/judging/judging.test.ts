@@ -14,7 +14,7 @@ import { listedTakes } from '../takeRows';
 import { amendTake, takeById } from '../takes';
 import { today } from '../practice';
 import { removeTake } from '../trash';
-import { CannotJudge, judgingThread } from './judgingThread';
+import { judgingThread } from './judgingThread';
 
 let folder = '';
 beforeAll(async () => {
@@ -108,13 +108,16 @@ test('a take that takes too long is given up; the next one is judged', async () 
   const notes = Array.from({ length: 60_000 }, (_, n) =>
     note({ onsetSec: n * 0.001, offsetSec: n * 0.001 + 5 }),
   );
-  const long = judgingThread().judge({ own: { ...ONE, choruses: 20, heard: notes }, earlier: [] }, 50);
-  await expect(long).rejects.toThrow(CannotJudge);
-  expect((await judgingThread().judge({ own: ONE, earlier: [] })).report.notes).toHaveLength(1);
-  await expect(judgingThread().judge({ own: { ...ONE, chartText: '| Cq |' }, earlier: [] })).rejects.toThrow(
-    CannotJudge,
-  );
-  expect((await judgingThread().judge({ own: ONE, earlier: [] })).report.notes).toHaveLength(1);
+  const judge = (own: Case, deadlineMs?: number) => judgingThread().judge({ own, earlier: [] }, deadlineMs);
+  expect(await judge({ ...ONE, choruses: 20, heard: notes }, 50)).toEqual({
+    error: 'It takes too long to judge.',
+    lost: true,
+  });
+  expect(await judge(ONE)).toMatchObject({ judged: { report: { notes: [{ midi: 64 }] } } });
+  expect(await judge({ ...ONE, chartText: '| Cq |' })).toEqual({
+    error: expect.stringMatching(/^Judging it failed: .+[^.]\.$/),
+  });
+  expect(await judge(ONE)).toMatchObject({ judged: { report: { notes: [{ midi: 64 }] } } });
 });
 
 test('a take that cannot be judged is listed with its reason, stops no other, and can be removed', async () => {

@@ -1,14 +1,11 @@
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
-import type { JudgedTake, JudgingRequest } from './judgeRequest';
-import type { JudgingAnswer } from './judging.worker';
+import type { JudgingRequest } from './judgeRequest';
+import { failed, type JudgingAnswer } from './judgingAnswer';
 
 /** A take of 10 × 32 bars is judged in a tenth of a second; one that takes this long would stop everything else. */
 const DEADLINE_MS = 15_000;
 const MEMORY_MB = 1_024;
-
-/** Why a take could not be judged, in a sentence for the player. */
-export class CannotJudge extends Error {}
 
 /**
  * Judges takes one after another in a thread of its own: a take that takes too long, or that breaks the rules' code, is given up and the
@@ -18,8 +15,8 @@ class JudgingThread {
   private worker: Worker | null = null;
   private queue: Promise<unknown> = Promise.resolve();
 
-  /** @throws CannotJudge where the rules fail on this take or the deadline passes */
-  judge(request: JudgingRequest, deadlineMs = DEADLINE_MS): Promise<JudgedTake> {
+  /** @returns the judgement, or why there is none: the rules fail on this take, or the deadline passes */
+  judge(request: JudgingRequest, deadlineMs = DEADLINE_MS): Promise<JudgingAnswer> {
     const next = this.queue.then(() => this.ask(request, deadlineMs));
     this.queue = next.catch(() => undefined);
     return next;
@@ -34,16 +31,15 @@ class JudgingThread {
     return this.worker;
   }
 
-  private async ask(request: JudgingRequest, deadlineMs: number): Promise<JudgedTake> {
+  private async ask(request: JudgingRequest, deadlineMs: number): Promise<JudgingAnswer> {
     const worker = this.warm();
     const answer = await answerOf(worker, request, deadlineMs);
-    if ('judged' in answer) return answer.judged;
     // whatever it is busy with ends with the thread; the next take gets another
-    if (answer.lost) {
+    if ('lost' in answer) {
       this.worker = null;
       void worker.terminate();
     }
-    throw new CannotJudge(answer.error);
+    return answer;
   }
 }
 
@@ -56,7 +52,7 @@ function answerOf(worker: Worker, request: JudgingRequest, deadlineMs: number): 
       resolve(answer);
     };
     const lost = (error: string) => settle({ error, lost: true });
-    const onError = (error: Error) => lost(`Judging it failed: ${error.message}.`);
+    const onError = (error: Error) => lost(failed(error));
     const onExit = () => lost('Judging it was cut off.');
     const timer = setTimeout(() => lost('It takes too long to judge.'), deadlineMs);
     worker.on('message', settle).on('error', onError).on('exit', onExit);
@@ -64,6 +60,6 @@ function answerOf(worker: Worker, request: JudgingRequest, deadlineMs: number): 
   });
 }
 
-// development reloads modules; the thread stays
+// development reloads modules, and the framework bundles some twice; the thread stays. Only plain data may come out of it.
 const held = globalThis as { idleWanderJudging?: JudgingThread };
 export const judgingThread = (): JudgingThread => (held.idleWanderJudging ??= new JudgingThread());

@@ -22,7 +22,7 @@ export function Toasts() {
 function Notice({ toast: { id, words, action } }: { toast: Toast }) {
   return (
     <RadixToast.Root
-      className="flex items-center gap-4 rounded border border-line bg-panel px-4 py-3 text-ink shadow-lg"
+      className="flex items-center gap-4 rounded border border-dim bg-panel px-4 py-3 text-ink shadow-lg"
       onOpenChange={(open) => {
         if (!open) dismiss(id);
       }}
