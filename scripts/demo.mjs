@@ -2,7 +2,8 @@
 import { spawn, spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { buildIsFresh, changed } from './freshBuild.mjs';
+import { buildIsFresh } from './freshBuild.mjs';
+import { installPackages } from './install.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
@@ -14,10 +15,7 @@ function run(command, args) {
   if (status !== 0) process.exit(status ?? 1);
 }
 
-if (changed('node_modules/.package-lock.json') < changed('package-lock.json')) {
-  console.log('Installing…');
-  run('npm', ['ci', '--no-audit', '--no-fund']);
-}
+installPackages();
 if (!buildIsFresh()) {
   console.log('Building…');
   run('npm', ['run', 'build']);

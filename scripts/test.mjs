@@ -1,14 +1,16 @@
-// npm test: lint, types, boundaries, unit tests, and the browser tests against the production build. Ends with the count.
+// npm test: installs what is missing, then format, lint, types, boundaries, unit tests, and the browser tests against the production build. Ends with the count.
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { findChromium } from './chromium.mjs';
 import { buildIsFresh } from './freshBuild.mjs';
+import { installPackages } from './install.mjs';
 
 process.chdir(path.dirname(path.dirname(fileURLToPath(import.meta.url))));
 process.env.NEXT_TELEMETRY_DISABLED = '1';
 mkdirSync('.tmp', { recursive: true });
+installPackages();
 const count = { passed: 0, failed: 0 };
 
 function step(name, command, args, env = {}) {
@@ -38,6 +40,7 @@ function runner(name, command, args, report, read, env) {
   tally(passed, ok ? failed : Math.max(1, failed));
 }
 
+check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
 check('lint and boundaries', 'npx', ['eslint', '.']);
 check('types', 'npm', ['run', '--silent', 'types']);
 runner(
@@ -58,5 +61,7 @@ runner(
   { CHROMIUM: findChromium() },
 );
 
-console.log(`\n${count.passed} passed, ${count.failed} failed`);
+const line = `${count.passed} passed, ${count.failed} failed`;
+writeFileSync('.tmp/count', `${line}\n`);
+console.log(`\n${line}`);
 process.exit(count.failed > 0 || count.passed === 0 ? 1 : 0);

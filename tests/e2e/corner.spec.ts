@@ -168,13 +168,11 @@ test('a backing of the player’s own: its tempo is heard, confirmed and played 
       device: STAND_IN,
       afterTake: 'stay',
     });
-    await page
-      .getByLabel('Backing of your own')
-      .setInputFiles({
-        name: 'my-backing.wav',
-        mimeType: 'audio/wav',
-        buffer: Buffer.from(writeWav([clicks], RATE)),
-      });
+    await page.getByLabel('Backing of your own').setInputFiles({
+      name: 'my-backing.wav',
+      mimeType: 'audio/wav',
+      buffer: Buffer.from(writeWav([clicks], RATE)),
+    });
     const dialog = page.getByRole('dialog');
     await expect(dialog).toContainText(/Heard: (149\.[5-9]|150\.\d|7[45]\.\d) beats a minute/, {
       timeout: 20_000,

@@ -331,12 +331,10 @@ test('a line from elsewhere is brought in and reviewed without sound; a broken f
   await expect(page.getByText('Borrowed line')).toBeVisible();
   await expect(page.getByText('its sound is gone: notes are plucked')).toBeVisible();
   await page.goto('/takes');
-  await page
-    .locator('input[type="file"]')
-    .setInputFiles({
-      name: 'broken.zip',
-      mimeType: 'application/zip',
-      buffer: Buffer.from('PK nothing at all'),
-    });
+  await page.locator('input[type="file"]').setInputFiles({
+    name: 'broken.zip',
+    mimeType: 'application/zip',
+    buffer: Buffer.from('PK nothing at all'),
+  });
   await expect(page.getByText('This is not an archive of a take.')).toBeVisible();
 });

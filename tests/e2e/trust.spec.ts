@@ -1,5 +1,15 @@
 import http from 'node:http';
-import { expect, test } from '../support/browser';
+import {
+  NOTES_SCHEMA,
+  packTake,
+  TAKE_SCHEMA,
+  readWav,
+  unpackTake,
+  writeWav,
+  type TakeDocument,
+} from '@/core/formats';
+import { certain } from '@/core/vocabulary';
+import { expect, SHORT_CHART, test } from '../support/browser';
 
 /** A request with any Host and Origin, as a page elsewhere could make a browser send it. */
 function send(
@@ -96,4 +106,41 @@ test('a strict policy stands on every page, and an id that does not exist has a 
     const answer = await request.get(path);
     expect([path, answer.status()]).toEqual([path, 404]);
   }
+});
+
+test('an archive of more than ten megabytes comes back sample for sample', async ({ request, baseURL }) => {
+  const rate = 44_100;
+  const samples = Float32Array.from(
+    { length: rate * 150 },
+    (_, n) => Math.round(Math.sin(n / 30) * 2 ** 13 + ((n * 7919) % 256)) / 2 ** 15,
+  );
+  const sound = writeWav([samples], rate);
+  const take: TakeDocument = {
+    schema: TAKE_SCHEMA,
+    title: 'Long Archive',
+    chartText: SHORT_CHART,
+    tempo: 120,
+    choruses: 12,
+    plan: { id: 'outline' },
+    pace: null,
+    offsetSec: 0,
+    source: 'file',
+    device: null,
+    latencySec: null,
+    createdAt: 1.7e12,
+    heard: { schema: NOTES_SCHEMA, notes: [{ onsetSec: 1, offsetSec: 2, midi: 60, confidence: 1 }] },
+    edits: [],
+    words: { stars: 0, tags: [], remarks: [] },
+  };
+  const data = Buffer.from(packTake(take, sound));
+  expect(data.length).toBeGreaterThan(10 * 1024 * 1024);
+  const headers = { origin: baseURL!, 'content-type': 'application/zip' };
+  const sent = await request.post('/api/takes/import', { headers, data });
+  expect(sent.status()).toBe(200);
+  const { id } = (await sent.json()) as { id: string };
+  const archive = await (await request.get(`/api/takes/${id}/export?format=archive`)).body();
+  const back = certain(unpackTake(archive));
+  const [heard] = certain(readWav(back.sound!)).channels;
+  expect(Buffer.from(heard!.buffer).equals(Buffer.from(samples.buffer))).toBe(true);
+  await request.delete(`/api/takes/${id}?permanently=1`, { headers: { origin: baseURL! } });
 });

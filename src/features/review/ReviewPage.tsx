@@ -1,7 +1,6 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
 import { readChart, timelineOf } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
 import { reviewAnswer, ServerRefusal } from '@/audio/keep/serverTakes';
 import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE } from '@/ui/form/geometry';
@@ -69,13 +68,16 @@ function Opening({
   trouble: string | null;
   onAgain: () => void;
 }) {
-  const timeline = useMemo(() => timelineOf(certain(readChart(take.chartText)), take.tempo), [take]);
+  const timeline = useMemo(() => {
+    const chart = readChart(take.chartText);
+    return chart.ok ? timelineOf(chart.value, take.tempo) : null;
+  }, [take]);
   const [waiting, setWaiting] = useState(false);
   useEffect(() => {
     const timer = setTimeout(() => setWaiting(true), SOON_MS);
     return () => clearTimeout(timer);
   }, []);
-  const rows = waiting ? formRows(timeline).slice(0, 3) : [];
+  const rows = waiting && timeline ? formRows(timeline).slice(0, 3) : [];
   const lanes = Array.from({ length: Math.min(3, take.choruses) }, (_, chorus) => chorus);
   const height = HEAD + lanes.length * LANE + 8;
   return (
@@ -103,7 +105,13 @@ function Opening({
         <div className="max-w-[872px]" aria-hidden="true">
           {rows.map((row) => (
             <svg key={row.index} viewBox={`0 0 872 ${height}`} className="block w-full">
-              <FormRow row={row} width={872} formBeats={timeline.formBeats} choruses={lanes} take={null} />
+              <FormRow
+                row={row}
+                width={872}
+                formBeats={timeline?.formBeats ?? 0}
+                choruses={lanes}
+                take={null}
+              />
             </svg>
           ))}
         </div>
