@@ -1,4 +1,4 @@
-import type { GateMark, Report } from '@/core/analyse';
+import type { LandingMark, Report } from '@/core/analyse';
 import { timelineOf, type Chart } from '@/core/chart';
 import { FLAT_NAMES } from '@/core/music';
 import { intervalWord, typeset, type Finding, type Findings, type OnTheNeck } from '@/core/practise';
@@ -41,7 +41,7 @@ export function page(
   tempo: number,
   report: Report,
   { findings, tooFew }: Findings,
-  gates: readonly GateMark[],
+  gates: readonly LandingMark[],
   neck: OnTheNeck,
 ): string {
   const { summary } = report;
@@ -126,7 +126,7 @@ function wrapped(text: string): string[] {
   return lines;
 }
 
-const MARKS: Record<GateMark, string> = {
+const MARKS: Record<LandingMark, string> = {
   target: '●',
   'target-late': '◐',
   'chord-tone': '○',
@@ -135,8 +135,8 @@ const MARKS: Record<GateMark, string> = {
 };
 
 /** Four bars to a row, each chord with the mark of the change into it. */
-function form(chart: Chart, tempo: number, report: Report, gates: readonly GateMark[]): string[] {
-  const { bars, stretches, formBeats } = timelineOf(chart, tempo);
+function form(chart: Chart, tempo: number, report: Report, gates: readonly LandingMark[]): string[] {
+  const { bars, chordSpans: stretches, formBeats } = timelineOf(chart, tempo);
   const marks = new Map(
     report.changes.map((change, index) => [Math.round(change.beat * 1e4), MARKS[gates[index]!]]),
   );

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { readChart, timelineOf } from '@/core/chart';
 import { readMidi, writeLineMusicXml } from '@/core/formats';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { createChart } from '@/server/charts';
 import { closeDatabase } from '@/server/db/client';
 import { importLine } from '@/server/takeFiles';
@@ -441,7 +441,7 @@ test('what is kept: a take out in five formats, all of it backed up and restored
   const made = kept('backup', 'empty.zip');
   expect(made.stderr.toString()).toContain('All that is kept is in');
   process.env.DATABASE_URL = env.DATABASE_URL;
-  const chart = certain(readChart(readFileSync(at('chart.txt'), 'utf8')));
+  const chart = unwrap(readChart(readFileSync(at('chart.txt'), 'utf8')));
   const line = writeLineMusicXml({
     chart,
     timeline: timelineOf(chart, 160),

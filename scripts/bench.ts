@@ -7,12 +7,12 @@ import { readChart, soundingAt, timelineOf, type Chart } from '../src/core/chart
 import { hasTone } from '../src/core/music';
 import { NormalisedDifference } from '../src/core/sound';
 import { Transcriber, transcribe } from '../src/core/transcribe';
-import { certain, modulo } from '../src/core/vocabulary';
+import { unwrap, modulo } from '../src/core/vocabulary';
 import { DEMO_CHARTS } from './demo/charts';
 import { earsTable, neuralTable } from './ears/table';
 
 const RATE = 44_100;
-const chart = certain(readChart(DEMO_CHARTS.lamplight));
+const chart = unwrap(readChart(DEMO_CHARTS.lamplight));
 const tempo = 96;
 const notes = improvise({ chart, tempo, choruses: 6, plan: { id: 'scale-per-chord' }, seed: 5 });
 const take = perform({ notes, tempo, rate: RATE, seed: 5 });
@@ -129,7 +129,7 @@ function plainDifference(samples: Float32Array, from: number, window: number, ma
 function plainPass(form: Chart, played: readonly PlayedNote[]): number {
   const timeline = timelineOf(form, 120);
   return played.filter(({ onsetBeat, midi }) => {
-    const { chord } = soundingAt(timeline, onsetBeat).stretch;
+    const { chord } = soundingAt(timeline, onsetBeat).span;
     return chord !== null && hasTone(chord, modulo(midi, 12));
   }).length;
 }

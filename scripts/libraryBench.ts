@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { improvise } from '../src/core/band';
 import { readChart } from '../src/core/chart';
-import { certain, median } from '../src/core/vocabulary';
+import { unwrap, median } from '../src/core/vocabulary';
 import { toPcm24 } from '../src/audio/pcm';
 import { checksumOf, storeChunk } from '../src/server/audio';
 import { createChart } from '../src/server/charts';
@@ -52,7 +52,7 @@ export async function libraryBench(): Promise<void> {
 }
 
 async function generated(chartId: string, text: string, seed: number): Promise<string> {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   const played = improvise({
     chart,
     tempo: TEMPO,

@@ -4,7 +4,7 @@ import { improvise, perform } from '../src/core/band';
 import { readChart } from '../src/core/chart';
 import { attemptSize, exampleOf, judgeDrill, type Drill } from '../src/core/drill';
 import { Transcriber } from '../src/core/transcribe';
-import { certain } from '../src/core/vocabulary';
+import { unwrap } from '../src/core/vocabulary';
 import { toPcm16 } from '../src/audio/pcm';
 import { checksumOf, storeChunk } from '../src/server/audio';
 import { createChart, listCharts } from '../src/server/charts';
@@ -146,7 +146,7 @@ async function playTake(demo: DemoTake, chartId: string, now: number): Promise<n
   const { tempo, choruses, seed: number, profile } = demo;
   const plan = { id: demo.plan };
   const notes = improvise({
-    chart: certain(readChart(DEMO_CHARTS[demo.chart])),
+    chart: unwrap(readChart(DEMO_CHARTS[demo.chart])),
     tempo,
     choruses,
     plan,

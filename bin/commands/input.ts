@@ -85,7 +85,7 @@ export function wholeFrom(
 export const tempoFrom = (text: string | undefined, chart: Chart): number =>
   numberFrom(text, 'tempo', 20, 400, chart.tempo ?? undefined);
 
-type PlanWords = {
+type PlanArguments = {
   readonly plan?: string | undefined;
   readonly home?: string | undefined;
   readonly target?: string | undefined;
@@ -94,7 +94,7 @@ type PlanWords = {
 };
 
 /** The plan a command names, with what its school leaves open. */
-export function planFrom({ plan, home, target, degrees, mode }: PlanWords): PlanChoice {
+export function planFrom({ plan, home, target, degrees, mode }: PlanArguments): PlanChoice {
   const id = valueOf(readPlanId(plan ?? 'scale-per-chord'));
   if (target !== undefined && !(RUNGS as readonly string[]).includes(target))
     throw new BadInput(`--target takes ${RUNGS.join(', ')}, not “${target}”.`);

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { improvise, perform, type Profile } from '@/core/band';
+import { improvise, perform, type StandInProfile } from '@/core/band';
 import { writeWav, NOTES_SCHEMA } from '@/core/formats';
 import { beatsToSeconds } from '@/core/vocabulary';
 import { BadInput } from './exit';
@@ -17,7 +17,7 @@ import {
 
 const RATE = 44_100;
 const chance = Joi.number().min(0).max(1);
-const profileSchema = Joi.object<Partial<Profile>>({
+const profileSchema = Joi.object<Partial<StandInProfile>>({
   meet: chance,
   early: chance,
   late: chance,
@@ -79,7 +79,7 @@ export function playCommand(args: string[]): void {
   process.stderr.write(`${notes.length} notes\n`);
 }
 
-function profileFrom(path: string | undefined): Partial<Profile> {
+function profileFrom(path: string | undefined): Partial<StandInProfile> {
   if (path === undefined) return {};
   let json: unknown;
   try {

@@ -1,10 +1,10 @@
 import {
   availableTensions,
   harmonyOf,
-  rubTones,
+  avoidNotes,
   tellTaleTones,
   timelineOf,
-  type Reading,
+  type ChordReading,
 } from '@/core/chart';
 import {
   guideTones,
@@ -37,7 +37,7 @@ export function studyCommand(args: string[]): void {
   const plan = planOf(planFrom(values), harmony, timeline);
   const first = harmony.readings.find((reading) => reading !== null);
   const chords = harmony.readings.flatMap((reading, index) => {
-    const stretch = timeline.stretches[index]!;
+    const stretch = timeline.chordSpans[index]!;
     return reading
       ? [
           {
@@ -61,7 +61,7 @@ export function studyCommand(args: string[]): void {
     );
 }
 
-function entry(reading: Reading, home: Scale, cell: PlanCell) {
+function entry(reading: ChordReading, home: Scale, cell: PlanCell) {
   const { chord, key, degree, scale, reason, runnerUp, borrowedFrom } = reading;
   const listed = (pcs: Iterable<number>): Listed[] =>
     [...new Set(pcs)].map((pc) => ({
@@ -80,7 +80,7 @@ function entry(reading: Reading, home: Scale, cell: PlanCell) {
     material: listed(byRoot(chord, cell.material)),
     targets: listed(byRoot(chord, cell.targets)),
     tensions: listed(byRoot(chord, [...availableTensions(chord, scale)])),
-    rub: listed(rubTones(chord, home)),
+    rub: listed(avoidNotes(chord, home)),
     shapes: cell.shapes.map((shape) => shape.name),
     reason,
     ...(runnerUp ? { runnerUp } : {}),

@@ -1,4 +1,4 @@
-import type { Profile } from '../../src/core/band';
+import type { StandInProfile } from '../../src/core/band';
 import type { PlanId } from '../../src/core/plan';
 import type { DemoChart } from './charts';
 
@@ -11,7 +11,7 @@ export type DemoTake = {
   choruses: number;
   plan: PlanId;
   seed: number;
-  profile: Partial<Profile>;
+  profile: Partial<StandInProfile>;
 };
 
 /** Four weeks of getting ready for a Thursday jam: slower and from the home scale at first, then the changes one by one. */

@@ -1,7 +1,7 @@
 import type { Score } from '@/workers/bandProtocol';
 import { BandWorker } from './band/source';
-import { IndexedShelf, type TakeShelf } from './keep/localTakes';
-import type { Rig } from './rig/rig';
+import { IndexedTakeStore, type TakeStore } from './keep/localTakes';
+import type { AudioInput } from './rig/rig';
 
 const WARMED_SECONDS = 8;
 
@@ -14,10 +14,10 @@ async function usualRate(): Promise<number> {
 }
 
 /** What outlives a take, so that the next one starts at once: the band's worker and the browser's storage. */
-export class Corner {
+export class RecordingResources {
   private worker: BandWorker | null = null;
-  private shelf: Promise<TakeShelf | null> | null = null;
-  constructor(readonly rig: Rig) {}
+  private store: Promise<TakeStore | null> | null = null;
+  constructor(readonly input: AudioInput) {}
 
   band(rate: number): BandWorker {
     if (this.worker?.rate !== rate) {
@@ -32,19 +32,19 @@ export class Corner {
    */
   async warm(score: Score): Promise<void> {
     this.rate ??= await usualRate();
-    const band = this.band(this.rig.context?.sampleRate ?? this.rate);
+    const band = this.band(this.input.context?.sampleRate ?? this.rate);
     const source = await band.source(score);
     await source.window(0, Math.min(source.length, WARMED_SECONDS * band.rate));
   }
   private rate: number | null = null;
 
   /** Null where this browser keeps nothing for pages. */
-  storage(): Promise<TakeShelf | null> {
-    return (this.shelf ??= IndexedShelf.open().catch(() => null));
+  storage(): Promise<TakeStore | null> {
+    return (this.store ??= IndexedTakeStore.open().catch(() => null));
   }
   close(): void {
     this.worker?.close();
     this.worker = null;
-    void this.rig.close();
+    void this.input.close();
   }
 }

@@ -1,17 +1,17 @@
 import type { SessionState, TakeSession, TakeSettings } from './takeSession';
 
-export type DrillScene = 'ready' | 'no-input' | 'waiting' | 'live' | 'counting' | 'done';
+export type DrillRunnerScene = 'ready' | 'no-input' | 'waiting' | 'live' | 'counting' | 'done';
 
 /** An attempt as it was counted: `said` is shown while the next one is counted in. */
-export type Counted<T> = { readonly takeId: string; readonly outcome: T };
+export type CountedAttempt<T> = { readonly takeId: string; readonly outcome: T };
 
 export type RunnerState<T> = {
-  readonly scene: DrillScene;
+  readonly scene: DrillRunnerScene;
   readonly session: TakeSession | null;
   /** Attempts counted in this sitting. */
-  readonly counted: readonly Counted<T>[];
+  readonly counted: readonly CountedAttempt<T>[];
   /** And in the sittings before it, since the screen was opened. */
-  readonly before: readonly Counted<T>[];
+  readonly before: readonly CountedAttempt<T>[];
   readonly trouble: string | null;
 };
 
@@ -24,7 +24,7 @@ export type DrillWorld<T> = {
   /** Counts a kept take as an attempt. */
   readonly count: (takeId: string) => Promise<T>;
   /** Is there another attempt after this one? */
-  readonly goesOn: (counted: readonly Counted<T>[]) => boolean;
+  readonly goesOn: (counted: readonly CountedAttempt<T>[]) => boolean;
 };
 
 /** A result stands so long before the next count-in begins. */

@@ -1,4 +1,4 @@
-import type { ChordInstrument, Character, ClickBeats, DropOut } from '@/core/band';
+import type { ChordInstrument, StandInCharacter, ClickBeats, DropOut } from '@/core/band';
 import type { PlayedNote } from '@/core/analyse';
 import {
   beatAt,
@@ -10,21 +10,21 @@ import {
   type RouteWords,
 } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
-import { certain, type Beats } from '@/core/vocabulary';
+import { unwrap, type Beats } from '@/core/vocabulary';
 import type { Score } from '@/workers/bandProtocol';
-import { BandPlayer, type Levels } from './band/player';
+import { BandPlayer, type BandLevels } from './band/player';
 import { decoded, type OwnBacking } from './band/backings';
 import { fileSource, type BackingSource } from './band/source';
-import type { Corner } from './corner';
-import type { TakeShelf } from './keep/localTakes';
+import type { RecordingResources } from './corner';
+import type { TakeStore } from './keep/localTakes';
 import { TakeKeeper, type Safety } from './keep/keeper';
 import { HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './keep/serverTakes';
 import { LiveNotes } from './liveNotes';
 import type { CaptureBlock } from './rig/captureMessage';
 import { isAlive, twoNotes } from './rig/firstLook';
-import type { Rig } from './rig/rig';
+import type { AudioInput } from './rig/rig';
 import { takeLock } from './takeLock';
-import { LiveListener, studio } from './workers';
+import { LiveListener, renderOffline } from './workers';
 
 /** What a take is to be: what is played over, how, with which band, and by which plan it is judged. */
 export type TakeSettings = {
@@ -37,7 +37,7 @@ export type TakeSettings = {
   readonly seed: number;
   readonly band: {
     readonly level: number;
-    readonly levels: Levels;
+    readonly levels: BandLevels;
     readonly click: ClickBeats;
     readonly dropOut: DropOut;
     readonly chords: ChordInstrument;
@@ -92,7 +92,7 @@ export function scoreOf(
 /** What a take needs before its count-in. */
 type Prepared = {
   readonly player: BandPlayer;
-  readonly shelf: TakeShelf | null;
+  readonly store: TakeStore | null;
   readonly solo: Float32Array | null;
 };
 
@@ -108,7 +108,7 @@ export class TakeSession {
   readonly line = new LiveNotes();
   /** How long after its sound each note of the line was drawn, in seconds. */
   readonly drawnAfter: number[] = [];
-  latency: Rig['latency'] = { seconds: 0, measured: false };
+  latency: AudioInput['latency'] = { seconds: 0, measured: false };
   private readonly listeners = new Set<() => void>();
   private player: BandPlayer | null = null;
   private listener: LiveListener | null = null;
@@ -126,9 +126,9 @@ export class TakeSession {
 
   constructor(
     private readonly settings: TakeSettings,
-    private readonly corner: Corner,
+    private readonly resources: RecordingResources,
   ) {
-    this.route = certain(routeOf(settings.chartText, settings.route));
+    this.route = unwrap(routeOf(settings.chartText, settings.route));
     const { chart, choruses, pace } = this.route;
     this.endBeat = timelineOf(chart, pace.tempi[0]!).formBeats * choruses;
     this.countIn = settings.countInBars * beatsPerBar(chart.meter);
@@ -146,7 +146,7 @@ export class TakeSession {
   }
 
   private get context(): AudioContext | null {
-    return this.corner.rig.context;
+    return this.resources.input.context;
   }
 
   /** Beats since bar 1 as the player hears them; negative in the count-in. */
@@ -176,7 +176,7 @@ export class TakeSession {
   private prepared: Promise<Prepared> | null = null;
 
   private async makeReady(): Promise<Prepared> {
-    const { context, device } = this.corner.rig;
+    const { context, device } = this.resources.input;
     if (!context || !device) throw new Error('the input is not open');
     const rate = context.sampleRate;
     const source = await this.source(context);
@@ -186,19 +186,19 @@ export class TakeSession {
     const player = new BandPlayer(context, source, levels, level, (samples) => listener.backing(samples));
     this.player = player;
     const [shelf, solo] = await Promise.all([
-      this.corner.storage(),
+      this.resources.storage(),
       device.hands ? this.soloOf(rate) : null,
       player.prepare(),
     ]);
     if (this.ended) this.silence();
-    return { player, shelf, solo };
+    return { player, store: shelf, solo };
   }
 
   /** Starts on a rig that is open. */
   async start(): Promise<void> {
     if (this.state.phase !== 'idle') return;
     this.become({ phase: 'opening', what: 'Tuning up the band' });
-    const { rig } = this.corner;
+    const { input: rig } = this.resources;
     try {
       this.release = await takeLock();
       if (!this.release)
@@ -209,7 +209,7 @@ export class TakeSession {
       const { context, device } = rig;
       if (!context || !device) return this.giveUp('device', 'The input is not open.');
       const rate = context.sampleRate;
-      const { player, shelf, solo } = await this.prepare();
+      const { player, store: shelf, solo } = await this.prepare();
       if (!device.hands && !(await this.somethingComesIn())) return;
       if (this.ended) return;
       this.latency = rig.latency;
@@ -249,7 +249,7 @@ export class TakeSession {
   }
 
   private async source(context: AudioContext): Promise<BackingSource> {
-    const band = await this.corner.band(context.sampleRate).source(scoreOf(this.settings, this.route));
+    const band = await this.resources.band(context.sampleRate).source(scoreOf(this.settings, this.route));
     const { backing } = this.settings;
     return backing
       ? fileSource(
@@ -283,7 +283,7 @@ export class TakeSession {
       plan,
       rate,
       bits: 24,
-      source: this.corner.rig.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone',
+      source: this.resources.input.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone',
       device,
       latencySec: this.latency.seconds,
       createdAt: Date.now(),
@@ -294,12 +294,12 @@ export class TakeSession {
   }
 
   private async soloOf(rate: number): Promise<Float32Array> {
-    const { choice } = this.corner.rig;
-    const character: Character = choice?.kind === 'stand-in' ? choice.character : 'steady';
+    const { choice } = this.resources.input;
+    const character: StandInCharacter = choice?.kind === 'stand-in' ? choice.character : 'steady';
     const { text, choruses, pace } = this.route;
     const notes = this.settings.drill?.standIn;
     if (notes)
-      return studio({
+      return renderOffline({
         type: 'line',
         notes,
         chartText: text,
@@ -310,7 +310,7 @@ export class TakeSession {
         seed: this.settings.seed,
         leadSeconds: 0,
       });
-    return studio({
+    return renderOffline({
       type: 'solo',
       chartText: text,
       tempo: pace.tempi[0]!,
@@ -335,7 +335,7 @@ export class TakeSession {
 
   /** Looks whether the input gives anything; where it does not, waits for two notes, or for the player to say that it does not matter. */
   private async somethingComesIn(): Promise<boolean> {
-    const { rig } = this.corner;
+    const { input: rig } = this.resources;
     if (!(await isAlive(rig, () => this.ended))) {
       if (this.ended || rig.state.phase !== 'open') return false;
       this.become({ phase: 'waiting' });
@@ -355,7 +355,7 @@ export class TakeSession {
   setBandLevel(level: number): void {
     this.player?.setLevel(level);
   }
-  setLevels(levels: Levels): void {
+  setLevels(levels: BandLevels): void {
     this.player?.setLevels(levels);
   }
 

@@ -1,11 +1,11 @@
 import type { ListenReply, ListenRequest } from '@/workers/listenProtocol';
 import type { Pulse } from '@/core/align';
-import type { PulseRequest, StudioReply, StudioRequest } from '@/workers/studioProtocol';
+import type { PulseRequest, RenderReply, RenderRequest } from '@/workers/studioProtocol';
 import type { ProvisionalNote, Transcription } from '@/core/transcribe';
 import { ServerRefusal } from './keep/serverTakes';
 
 /** The band or a solo as samples, made off the main thread; aborting ends the work at once. */
-export async function studio(request: StudioRequest, signal?: AbortSignal): Promise<Float32Array> {
+export async function renderOffline(request: RenderRequest, signal?: AbortSignal): Promise<Float32Array> {
   const reply = await studioReply(request, signal);
   if ('samples' in reply) return reply.samples;
   throw new Error('the studio answered something else');
@@ -21,10 +21,10 @@ export async function pulseIn(
   return 'pulse' in reply ? reply.pulse : null;
 }
 
-function studioReply(request: StudioRequest | PulseRequest, signal?: AbortSignal): Promise<StudioReply> {
+function studioReply(request: RenderRequest | PulseRequest, signal?: AbortSignal): Promise<RenderReply> {
   const worker = new Worker(new URL('../workers/studio.worker.ts', import.meta.url), { type: 'module' });
-  return new Promise<StudioReply>((resolve, reject) => {
-    worker.onmessage = ({ data }: MessageEvent<StudioReply>) =>
+  return new Promise<RenderReply>((resolve, reject) => {
+    worker.onmessage = ({ data }: MessageEvent<RenderReply>) =>
       'refused' in data ? reject(new Error(data.refused)) : resolve(data);
     worker.onerror = (event) => reject(new Error(event.message || 'This could not be made to sound.'));
     signal?.addEventListener('abort', () => reject(new DOMException('cancelled', 'AbortError')));

@@ -1,6 +1,6 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm';
-import type { Drill, Gate } from '@/core/drill';
-import { DAY_MS, type Ladder, type Memory, type Try } from '@/core/habit';
+import type { Drill, RuleCheck } from '@/core/drill';
+import { DAY_MS, type Ladder, type DrillMemory, type LadderTry } from '@/core/habit';
 import { database } from './db/client';
 import { drillRuns, drills } from './db/schema';
 import { notFound } from './failure';
@@ -8,7 +8,7 @@ import { notFound } from './failure';
 /** What a drill came from, for people to read. */
 export type DrillOrigin = { readonly takeId: string; readonly take: number; readonly sentence: string };
 /** What is remembered after the latest sitting, and what was before it: attempts that come later in the same sitting are graded with it. */
-export type Remembered = { readonly sitting: string; readonly before: Memory | null; readonly now: Memory };
+export type Remembered = { readonly sitting: string; readonly before: DrillMemory | null; readonly now: DrillMemory };
 
 export type StoredDrill = {
   readonly id: string;
@@ -17,18 +17,18 @@ export type StoredDrill = {
   readonly drill: Drill;
   readonly origin: DrillOrigin | null;
   readonly ladder: Ladder;
-  readonly memory: Memory | null;
+  readonly memory: DrillMemory | null;
   readonly dueAt: number;
   readonly away: boolean;
   readonly createdAt: number;
 };
 /** An attempt with what was heard at each place. */
-export type StoredRun = Try & {
+export type StoredRun = LadderTry & {
   readonly id: string;
   readonly takeId: string | null;
   readonly sitting: string;
   readonly seconds: number;
-  readonly gates: readonly Gate[];
+  readonly gates: readonly RuleCheck[];
   readonly at: number;
 };
 
@@ -69,7 +69,7 @@ export const asRun = ({
   of,
   passed,
   seconds,
-  gates: json as Gate[],
+  gates: json as RuleCheck[],
   at: createdAt,
 });
 

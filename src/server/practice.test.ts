@@ -5,7 +5,7 @@ import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { readChart } from '@/core/chart';
 import { exampleOf, type Drill } from '@/core/drill';
 import { DAY_MS } from '@/core/habit';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { improvise } from '@/core/band';
 import { createChart } from './charts';
 import { closeDatabase, migrateDatabase } from './db/client';
@@ -15,7 +15,7 @@ import { Failure } from './failure';
 import { readGoal, writeGoal } from './goal';
 import { diary, endsOf, keepDiary, progressFor, today, tunesPlayed } from './practice';
 import { reviewOf } from './reviews';
-import { findLines } from './takeLines';
+import { findTakeSummaries } from './takeLines';
 import { beginTake, finishTake } from './takes';
 import { newDrillBody } from './validation';
 
@@ -119,7 +119,7 @@ const refused = async (work: Promise<unknown>): Promise<string> =>
 test('from a finding to its drill, up the ladder, and back on its day', async () => {
   const chartId = (await createChart(CHART)).id;
   const notes = improvise({
-    chart: certain(readChart(CHART)),
+    chart: unwrap(readChart(CHART)),
     tempo: 96,
     choruses: 12,
     plan: { id: 'scale-per-chord' },
@@ -173,7 +173,7 @@ test('from a finding to its drill, up the ladder, and back on its day', async ()
   expect((after.dueAt - Date.now()) / DAY_MS).toBeGreaterThan(0.5);
   expect((after.dueAt - Date.now()) / DAY_MS).toBeLessThanOrEqual(3);
   // attempts are no solos: neither listed nor praised nor counted as progress
-  expect((await findLines({}, 0, 10)).total).toBe(1);
+  expect((await findTakeSummaries({}, 0, 10)).total).toBe(1);
   expect((await progressFor('Kept')).takes).toBe(1);
 });
 
@@ -262,7 +262,7 @@ test('Today: what is due, what a goal asks for, and the minutes of this week', a
   });
   await takeUpDrill({ chartId, kind: 'ladder-thirds' });
   const notes = improvise({
-    chart: certain(readChart(CHART)),
+    chart: unwrap(readChart(CHART)),
     tempo: 96,
     choruses: 3,
     plan: { id: 'scale-per-chord' },

@@ -7,24 +7,24 @@ import {
   progressOf,
   sessionOf,
   spreadGoal,
-  stillThere,
+  retentionOf,
   weekOf,
   weekStart,
   type DiaryDay,
-  type Done,
+  type DiaryEntry,
   type DueTune,
   type GoalDay,
   type Played,
   type Progress,
-  type Step,
+  type SessionStep,
 } from '@/core/habit';
 import { listCharts, type StoredChart } from './charts';
 import { database, write } from './db/client';
 import { diaryWords, drillRuns, drills, takes } from './db/schema';
 import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drillRows';
 import { readGoal, type StoredGoal } from './goal';
-import { judgedLines } from './takeRows';
-import type { TakeLine } from './takeLines';
+import { judgedTakes } from './takeRows';
+import type { TakeSummary } from './takeLines';
 import { asTake, playedSeconds, type StoredTake } from './takes';
 
 /** Minutes the player's own time is ahead of UTC: the program runs on the player's machine. */
@@ -37,14 +37,14 @@ const REST_AFTER = 25;
 const USUAL_MINUTES = 30;
 const MOST_TAKES = 400;
 
-type Judged = { readonly take: StoredTake; readonly line: TakeLine };
+type JudgedSolo = { readonly take: StoredTake; readonly line: TakeSummary };
 
 /** Solos with what counts of them, newest first; those an older engine judged are judged anew. */
-async function solos(title?: string): Promise<Judged[]> {
-  return judgedLines({ from: 0, most: MOST_TAKES, ...(title === undefined ? {} : { title }) });
+async function solos(title?: string): Promise<JudgedSolo[]> {
+  return judgedTakes({ from: 0, most: MOST_TAKES, ...(title === undefined ? {} : { title }) });
 }
 
-const asPlayed = ({ take, line }: Judged): Played => ({
+const asPlayed = ({ take, line }: JudgedSolo): Played => ({
   id: take.id,
   at: take.createdAt,
   tempo: take.tempo,
@@ -127,7 +127,7 @@ export async function progressFor(
 }
 
 /** How far a tune has come: kinds of change that were held in its last takes, of how many it has. */
-export type Tune = {
+export type TunePractice = {
   readonly chart: string;
   readonly title: string;
   readonly held: number;
@@ -140,7 +140,7 @@ export type Tune = {
 const HELD = 0.75;
 const LATEST = 3;
 
-function tuneOf(chart: StoredChart, found: readonly Judged[]): Tune {
+function tuneOf(chart: StoredChart, found: readonly JudgedSolo[]): TunePractice {
   const own = found.filter(({ take }) => take.chartId === chart.id);
   const latest = own.slice(0, LATEST);
   const kinds = new Map<string, { met: number; of: number }>();
@@ -171,10 +171,10 @@ export type Today = {
   readonly goal: StoredGoal | null;
   /** Days left to the goal. */ readonly daysLeft: number | null;
   readonly spread: readonly GoalDay[];
-  readonly steps: readonly Step[];
+  readonly steps: readonly SessionStep[];
   readonly items: readonly DueItem[];
-  readonly tunes: readonly Tune[];
-  readonly last: Judged | null;
+  readonly tunes: readonly TunePractice[];
+  readonly last: JudgedSolo | null;
   readonly minutesThisWeek: number;
   /** This week's takes against those before, by tune. */ readonly progress: Progress;
   readonly now: number;
@@ -211,7 +211,7 @@ export async function today(now = Date.now(), minutes?: number): Promise<Today> 
       chart: chartId,
       dueAt,
       minutes: DRILL_MINUTES,
-      still: stillThere(memory, now),
+      still: retentionOf(memory, now),
     })),
   });
   const daysLeft = goal ? daysBetween(now, goal.date) : null;
@@ -251,7 +251,7 @@ export type DiaryPage = {
 const DIARY_DAYS = 28;
 
 /** A take in half a sentence: what was met, and what to practise. */
-function saidOf({ met, judged, findings }: TakeLine): string {
+function saidOf({ met, judged, findings }: TakeSummary): string {
   const first = findings.find(({ kind }) => kind !== 'improved' && kind !== 'kept');
   return `${met} of ${judged} changes met${first ? `; next: ${first.title}` : ''}`;
 }
@@ -266,7 +266,7 @@ export async function diary(until = Date.now()): Promise<DiaryPage> {
     .where(gte(drillRuns.createdAt, start));
   const tries = rows
     .filter(({ run }) => run.createdAt <= until)
-    .map(({ run, drill }): Done => ({
+    .map(({ run, drill }): DiaryEntry => ({
       kind: 'try',
       at: run.createdAt,
       drill: drill.id,
@@ -280,7 +280,7 @@ export async function diary(until = Date.now()): Promise<DiaryPage> {
     }));
   const played = (await solos())
     .filter(({ take }) => take.createdAt >= start && take.createdAt <= until)
-    .map(({ take, line }): Done => ({
+    .map(({ take, line }): DiaryEntry => ({
       kind: 'take',
       at: take.createdAt,
       take: take.id,

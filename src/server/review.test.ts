@@ -8,16 +8,16 @@ import { readChart } from '@/core/chart';
 import type { Report } from '@/core/analyse';
 import type { Edit } from '@/core/correct';
 import { readLineMusicXml, readMidi, readReport, readWav, unpackTake } from '@/core/formats';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { toPcm24 } from '@/audio/pcm';
 import { checksumOf, storeChunk } from './audio';
 import { createChart } from './charts';
 import { keepEdits, keepWords } from './corrections';
 import { closeDatabase, migrateDatabase } from './db/client';
 import { Failure } from './failure';
-import { kinOf, reviewOf, reviewResponse } from './reviews';
+import { siblingsOf, reviewOf, reviewResponse } from './reviews';
 import { exportTake, importArchive, importLine, type ExportFormat } from './takeFiles';
-import { findLines, takeFacets } from './takeLines';
+import { findTakeSummaries, takeFacets } from './takeLines';
 import { beginTake, finishTake, takeById } from './takes';
 import { removeOldSound } from './trash';
 import { takesQuery, type TakeFilter } from './validation';
@@ -50,7 +50,7 @@ async function take({
   meet = 1,
 }: Made = {}): Promise<string> {
   const notes = improvise({
-    chart: certain(readChart(chart)),
+    chart: unwrap(readChart(chart)),
     tempo,
     choruses: 2,
     plan: { id: 'outline' },
@@ -166,8 +166,8 @@ test('what is saved reads back: notes as MIDI and MusicXML, the report as JSON a
   const id = await take();
   const { report, heard } = await reviewOf(id);
   for (const read of [
-    certain(readMidi(await bytesOf(id, 'midi'))),
-    certain(readLineMusicXml(new TextDecoder().decode(await bytesOf(id, 'musicxml')))),
+    unwrap(readMidi(await bytesOf(id, 'midi'))),
+    unwrap(readLineMusicXml(new TextDecoder().decode(await bytesOf(id, 'musicxml')))),
   ]) {
     const lead = Math.round(read[0]!.onsetBeat - ((heard[0]!.onsetSec - 0.5) * 120) / 60);
     expect(read.map(({ midi }) => midi)).toEqual(heard.map(({ midi }) => midi));
@@ -185,7 +185,7 @@ test('what is saved reads back: notes as MIDI and MusicXML, the report as JSON a
       String,
     ),
   );
-  expect(certain(readWav(await bytesOf(id, 'wav'))).channels[0]).toHaveLength(RATE * 4);
+  expect(unwrap(readWav(await bytesOf(id, 'wav'))).channels[0]).toHaveLength(RATE * 4);
   const named = (await exportTake(id, 'midi')).headers.get('content-disposition');
   expect(named).toBe('attachment; filename="Kept take 1.mid"');
 });
@@ -195,7 +195,7 @@ test('a take in one file opens elsewhere as the same take: sound, notes, edits a
   await keepEdits(id, [{ kind: 'delete', id: 'h1' }]);
   await keepWords(id, { stars: 4, tags: ['slow'], remarks: [{ id: 'r1', text: 'Bar 3 again', bar: 3 }] });
   const [archive, wav, review] = [await bytesOf(id, 'archive'), await bytesOf(id, 'wav'), await reviewOf(id)];
-  expect(certain(unpackTake(archive)).take.title).toBe('Kept');
+  expect(unwrap(unpackTake(archive)).take.title).toBe('Kept');
   closeDatabase();
   process.env.DATABASE_URL = `file:${folder}/elsewhere-${databases}.db`;
   await migrateDatabase();
@@ -238,7 +238,7 @@ test('a line written elsewhere becomes a take without sound; what is no line or 
 test('sound that was let go is not in the archive; the rest is', async () => {
   const id = await take();
   await removeOldSound(0, Date.now() + 1000);
-  const { sound, take: document } = certain(unpackTake(await bytesOf(id, 'archive')));
+  const { sound, take: document } = unwrap(unpackTake(await bytesOf(id, 'archive')));
   expect([sound, document.heard.notes.length > 10]).toEqual([null, true]);
 });
 
@@ -252,7 +252,7 @@ test('takes are chosen by tune, plan, key, tempo, date, finding, stars and words
   for (const id of [first, second, third]) await reviewOf(id);
   await keepWords(second, { stars: 4, tags: ['Rainy'], remarks: [] });
   const found = async (filter: TakeFilter) =>
-    (await findLines(filter, 0, 10)).listed.map(({ take: { id } }) => id);
+    (await findTakeSummaries(filter, 0, 10)).listed.map(({ take: { id } }) => id);
   expect(await found({})).toEqual([third, second, first]);
   expect(await found({ title: 'Other' })).toEqual([second]);
   expect(await found({ plan: 'outline' })).toEqual([third, first]);
@@ -274,6 +274,6 @@ test('takes are chosen by tune, plan, key, tempo, date, finding, stars and words
   for (const { kind, count } of facets.findings)
     expect([kind, (await found({ finding: kind })).length]).toEqual([kind, count]);
   expect(facets.findings.length).toBeGreaterThan(0);
-  expect((await kinOf(await takeById(third))).map(({ id }) => id)).toEqual([first]);
+  expect((await siblingsOf(await takeById(third))).map(({ id }) => id)).toEqual([first]);
   expect(takesQuery.validate({ finding: "x' or 1" }).error).toBeDefined();
 });

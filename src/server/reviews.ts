@@ -1,16 +1,16 @@
 import { and, desc, eq, isNull, lt, ne, sql } from 'drizzle-orm';
-import { ENGINE_VERSION, type GateMark, type Report } from '@/core/analyse';
+import { ENGINE_VERSION, type LandingMark, type Report } from '@/core/analyse';
 import type { Edit, SecondsNote, TakeWords } from '@/core/correct';
 import { planKey, type PlanWords } from '@/core/plan';
 import type { Finding } from '@/core/practise';
-import type { Case } from '@/core/review';
+import type { TakeCase } from '@/core/review';
 import { database, write } from './db/client';
 import { reports, takes, type TakeTrouble } from './db/schema';
 import { editsOf, heardIn, wordsOf } from './corrections';
 import { Failure, notFound } from './failure';
 import type { EarlierCase, JudgedTake } from './judging/judgeRequest';
 import { judgingThread } from './judging/judgingThread';
-import { keepLine, lineOf } from './takeLines';
+import { storeTakeSummary, takeSummaryOf } from './takeLines';
 import { asTake, takeById, type StoredTake } from './takes';
 
 /** Everything a review shows: derived, and kept only to be quick. */
@@ -21,7 +21,7 @@ export type Review = {
   readonly words: TakeWords;
   readonly report: Report;
   readonly findings: readonly Finding[];
-  readonly marks: readonly GateMark[];
+  readonly marks: readonly LandingMark[];
   /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty:
     number | null;
 };
@@ -55,7 +55,7 @@ export async function reviewOf(takeId: string): Promise<Review> {
       .insert(reports)
       .values(values)
       .onConflictDoUpdate({ target: [reports.takeId, reports.planId], set: values });
-    await keepLine(tx, take, lineOf(take, made.report, made.marks, made.findings));
+    await storeTakeSummary(tx, take, takeSummaryOf(take, made.report, made.marks, made.findings));
   });
   return { ...own, ...made };
 }
@@ -157,7 +157,7 @@ async function earlierTakes({ chartText, number }: StoredTake): Promise<StoredTa
 }
 
 /** All that decides what is said of a take, by a plan; null where its notes are gone. */
-async function caseOf(take: StoredTake, plan: PlanWords): Promise<Case | null> {
+async function caseOf(take: StoredTake, plan: PlanWords): Promise<TakeCase | null> {
   const heard = await heardIn(take.id);
   const { chartText, tempo, pace, choruses, offsetSec } = take;
   return (
@@ -177,7 +177,7 @@ async function caseOf(take: StoredTake, plan: PlanWords): Promise<Case | null> {
 const MOST_KIN = 60;
 
 /** Other takes of the same form, newest first: what a take can be held beside. */
-export async function kinOf({ id, chartText }: StoredTake): Promise<StoredTake[]> {
+export async function siblingsOf({ id, chartText }: StoredTake): Promise<StoredTake[]> {
   const rows = await database()
     .select()
     .from(takes)

@@ -8,7 +8,7 @@ import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
 import { readWav } from '@/core/formats';
 import { transcribe } from '@/core/transcribe';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { toPcm16, toPcm24 } from '@/audio/pcm';
 import { checksumOf, pcmRange, soundStored, spaceUsed, storeChunk } from './audio';
 import { readBytes, readJson } from './body';
@@ -26,7 +26,7 @@ import { audioChunks, charts, settings, takes } from './db/schema';
 import { Failure } from './failure';
 import { reviewOf } from './reviews';
 import { readSoundSettings, writeSoundSettings } from './settings';
-import { findLines, lineOf } from './takeLines';
+import { findTakeSummaries, takeSummaryOf } from './takeLines';
 import { amendTake, beginTake, finishTake, interruptedTakes, listTakes, takeById } from './takes';
 import { clockIsSteady, applyRetention } from './retention';
 import {
@@ -84,7 +84,7 @@ const send = (id: string, sequence: number, pcm = chunk([0.1, 0.2])) =>
 
 async function wholeTake(): Promise<string> {
   const notes = improvise({
-    chart: certain(readChart(CHART)),
+    chart: unwrap(readChart(CHART)),
     tempo: 200,
     choruses: 1,
     plan: { id: 'outline' },
@@ -251,7 +251,7 @@ test('a removed take lies in the trash for thirty days, out of every list, and c
   const now = Date.now();
   expect(await removeTake(id, now)).toEqual({ recoverable: true });
   expect(await listTakes()).toEqual([]);
-  expect((await findLines({}, 0, 10)).total).toBe(0);
+  expect((await findTakeSummaries({}, 0, 10)).total).toBe(0);
   expect(await failure(takeById(id))).toEqual([404, 'not-found']);
   expect((await readTrash()).takes).toMatchObject([{ id, number: 1, title: 'Kept', removedAt: now }]);
   await emptyTrash(undefined, now + 29 * 86_400_000);
@@ -304,7 +304,7 @@ test('the sound comes back as it was kept, whole and in any range', async () => 
   const whole = new Uint8Array(
     await wavResponse({ id, frames: 50, rate: RATE, bits: 16 }, null).arrayBuffer(),
   );
-  expect(Array.from(certain(readWav(whole)).channels[0]!)).toEqual(Array.from(samples));
+  expect(Array.from(unwrap(readWav(whole)).channels[0]!)).toEqual(Array.from(samples));
   for (const [from, to] of [
     [0, 10],
     [30, 60],
@@ -333,7 +333,7 @@ test('24 bits come back bit for bit, and what the codec kept weighs less than th
   const whole = new Uint8Array(
     await wavResponse({ id, frames: RATE, rate: RATE, bits: 24 }, null).arrayBuffer(),
   );
-  expect(Array.from(certain(readWav(whole)).channels[0]!)).toEqual(Array.from(samples));
+  expect(Array.from(unwrap(readWav(whole)).channels[0]!)).toEqual(Array.from(samples));
   const space = await spaceUsed();
   expect([space.takes, space.seconds, space.soundBytes < pcm.length * 0.8]).toEqual([1, 1, true]);
 });
@@ -457,7 +457,7 @@ test.each(MIGRATIONS.slice(0, -1).map((name, index) => [name, index] as const))(
     expect((await listCharts()).map((chart) => chart.title)).toEqual(['Old']);
     const take = await takeById('t');
     expect(take).toMatchObject({ bits: 16, pace: null, soundGoneAt: null, frames: 3 });
-    const sound = certain(readWav(new Uint8Array(await wavResponse(take, null).arrayBuffer())));
+    const sound = unwrap(readWav(new Uint8Array(await wavResponse(take, null).arrayBuffer())));
     expect([...sound.channels[0]!]).toEqual([0.25, -0.5, 0.125]);
     expect((await reviewOf('t')).report.summary.notes).toBe(0);
     await migrateDatabase(); // a second start changes nothing
@@ -484,12 +484,12 @@ test('what the player decides about sound is kept and done at once; what cannot 
 
 test('the list of takes has each take’s line beside its report, and goes on from any place', async () => {
   const ids = [await wholeTake(), await wholeTake(), await wholeTake()];
-  const lines = async (from = 0, most = 10) => (await findLines({}, from, most)).listed;
+  const lines = async (from = 0, most = 10) => (await findTakeSummaries({}, from, most)).listed;
   expect((await lines()).map(({ line }) => line)).toEqual([null, null, null]);
   for (const id of ids) await reviewOf(id);
   const [newest] = await lines(0, 2);
   const { report, marks, findings, take } = await reviewOf(newest!.take.id);
-  expect(newest!.line).toEqual(JSON.parse(JSON.stringify(lineOf(take, report, marks, findings))));
+  expect(newest!.line).toEqual(JSON.parse(JSON.stringify(takeSummaryOf(take, report, marks, findings))));
   expect(newest!.line!.profile.gates).toHaveLength(report.changes.length);
   expect((await lines(1)).map(({ take: { number } }) => number)).toEqual([2, 1]);
   await amendTake(newest!.take.id, { offsetSec: 0.5 });

@@ -20,7 +20,7 @@ import {
 } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
 import type { PlayedNote } from '@/core/analyse';
-import { beatsToSeconds, certain, type Problem } from '@/core/vocabulary';
+import { beatsToSeconds, unwrap, type Problem } from '@/core/vocabulary';
 import { checksumOf, pcmRange } from './audio';
 import { chartById } from './charts';
 import { editsOf, heardIn, wordsOf } from './corrections';
@@ -92,7 +92,7 @@ async function bodyOf(take: StoredTake, format: Exclude<ExportFormat, 'wav'>): P
       ),
     );
   const { report } = await reviewOf(take.id);
-  const chart = certain(readChart(take.chartText));
+  const chart = unwrap(readChart(take.chartText));
   const timeline = timelineOf(chart, take.tempo);
   switch (format) {
     case 'json':
@@ -110,7 +110,7 @@ async function bodyOf(take: StoredTake, format: Exclude<ExportFormat, 'wav'>): P
 
 async function sheetOf(take: StoredTake, swing: number | null): Promise<LineSheet> {
   const heard = corrected((await heardIn(take.id))?.notes ?? [], await editsOf(take.id));
-  const chart = certain(readChart(take.chartText));
+  const chart = unwrap(readChart(take.chartText));
   const walk = take.pace ?? take.tempo;
   const ghosts = playedFrom(
     heard.filter(({ ghost }) => ghost).map(({ ghost: _ghost, ...note }) => note),
@@ -195,7 +195,7 @@ export async function importLine(
   const read = isMidi ? readMidi(bytes) : readLineMusicXml(new TextDecoder().decode(bytes));
   if (!read.ok) throw unreadable(read.problems[0]);
   const stored = await chartById(chartId);
-  const chart = certain(readChart(stored.text));
+  const chart = unwrap(readChart(stored.text));
   const { formBeats, bars } = timelineOf(chart, tempo);
   const line: readonly PlayedNote[] = read.value;
   if (line.length === 0)

@@ -1,18 +1,18 @@
 import { and, count, desc, eq, gte, isNull, lt, lte, or, sql, type SQL } from 'drizzle-orm';
-import { ENGINE_VERSION, type GateMark, type Report } from '@/core/analyse';
+import { ENGINE_VERSION, type LandingMark, type Report } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { keyName } from '@/core/music';
 import { measuresOf, type Measures } from '@/core/habit';
 import { planKey } from '@/core/plan';
 import type { Finding, FindingKind } from '@/core/practise';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { database, type Transaction } from './db/client';
 import { takeLines, takes, takeWords } from './db/schema';
 import { asTake, type StoredTake } from './takes';
 import type { TakeFilter } from './validation';
 
 /** What the list shows of a take: its counts, and its walk drawn small as [onset, end, height] and [beat, mark]. */
-export type TakeLine = {
+export type TakeSummary = {
   readonly met: number;
   readonly judged: number;
   readonly heard: number;
@@ -25,7 +25,7 @@ export type TakeLine = {
   readonly profile: {
     readonly beats: number;
     readonly notes: readonly (readonly [number, number, number])[];
-    readonly gates: readonly (readonly [number, GateMark])[];
+    readonly gates: readonly (readonly [number, LandingMark])[];
   };
 };
 
@@ -35,13 +35,13 @@ const MOST_FINDINGS = 4;
 
 const round = (beat: number): number => Math.round(beat * 100) / 100;
 
-export function lineOf(
+export function takeSummaryOf(
   take: Pick<StoredTake, 'chartText' | 'tempo'>,
   report: Report,
-  marks: readonly GateMark[],
+  marks: readonly LandingMark[],
   findings: readonly Finding[],
-): TakeLine {
-  const chart = certain(readChart(take.chartText));
+): TakeSummary {
+  const chart = unwrap(readChart(take.chartText));
   const timeline = timelineOf(chart, take.tempo);
   const key = chart.key ?? harmonyOf(chart, timeline).regions[0]?.key;
   const judged = report.mutedBand.segments.filter((segment) => segment.verdict !== 'silent');
@@ -67,7 +67,7 @@ export function lineOf(
 }
 
 /** Keeps a take's line beside its report. */
-export async function keepLine(tx: Transaction, take: StoredTake, line: TakeLine): Promise<void> {
+export async function storeTakeSummary(tx: Transaction, take: StoredTake, line: TakeSummary): Promise<void> {
   const values = {
     takeId: take.id,
     engineVersion: ENGINE_VERSION,
@@ -80,7 +80,7 @@ export async function keepLine(tx: Transaction, take: StoredTake, line: TakeLine
 
 export type ListedTake = {
   readonly take: StoredTake;
-  /** Null where it has to be judged first. */ readonly line: TakeLine | null;
+  /** Null where it has to be judged first. */ readonly line: TakeSummary | null;
   readonly stars: number;
 };
 
@@ -114,7 +114,7 @@ function wanted(filter: TakeFilter): SQL | undefined {
 }
 
 /** Ready takes with their lines, newest first, from one place of the list on; and how many there are. */
-export async function findLines(
+export async function findTakeSummaries(
   filter: TakeFilter,
   from: number,
   most: number,
@@ -147,7 +147,7 @@ export async function findLines(
         line?.engineVersion === ENGINE_VERSION &&
         line.offsetSec === take.offsetSec &&
         line.planId === planKey(take.plan);
-      return { take, line: current ? (line.json as TakeLine) : null, stars: stars ?? 0 };
+      return { take, line: current ? (line.json as TakeSummary) : null, stars: stars ?? 0 };
     }),
   };
 }

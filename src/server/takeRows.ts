@@ -1,14 +1,14 @@
 import { Failure } from './failure';
 import { reviewOf } from './reviews';
-import { findLines, lineOf, type ListedTake, type TakeLine } from './takeLines';
+import { findTakeSummaries, takeSummaryOf, type ListedTake, type TakeSummary } from './takeLines';
 import type { StoredTake } from './takes';
 import type { TakesQuery } from './validation';
 
-export type JudgedLine = { readonly take: StoredTake; readonly line: TakeLine; readonly stars: number };
+export type JudgedTakeSummary = { readonly take: StoredTake; readonly line: TakeSummary; readonly stars: number };
 
 /** A take of the list with its line, or with the reason why it has none: one bad take never hides the others. */
-export type TakeListEntry = Omit<JudgedLine, 'line'> & {
-  readonly line: TakeLine | null;
+export type TakeListEntry = Omit<JudgedTakeSummary, 'line'> & {
+  readonly line: TakeSummary | null;
   readonly trouble: string | null;
 };
 
@@ -18,7 +18,7 @@ export async function listedTakes({
   most,
   ...filter
 }: TakesQuery): Promise<{ total: number; entries: TakeListEntry[] }> {
-  const { total, listed } = await findLines(filter, from, most);
+  const { total, listed } = await findTakeSummaries(filter, from, most);
   const entries: TakeListEntry[] = [];
   for (const one of listed) entries.push(await entryOf(one));
   return { total, entries };
@@ -28,7 +28,7 @@ async function entryOf({ take, line, stars }: ListedTake): Promise<TakeListEntry
   if (line) return { take, line, stars, trouble: null };
   try {
     const { report, marks, findings } = await reviewOf(take.id);
-    return { take, line: lineOf(take, report, marks, findings), stars, trouble: null };
+    return { take, line: takeSummaryOf(take, report, marks, findings), stars, trouble: null };
   } catch (error) {
     if (!(error instanceof Failure)) console.error(error);
     const trouble = error instanceof Failure ? error.problem.message : 'This take cannot be read.';
@@ -37,7 +37,7 @@ async function entryOf({ take, line, stars }: ListedTake): Promise<TakeListEntry
 }
 
 /** The takes of a part of the list that can be judged. */
-export async function judgedLines(query: TakesQuery): Promise<JudgedLine[]> {
+export async function judgedTakes(query: TakesQuery): Promise<JudgedTakeSummary[]> {
   const { entries } = await listedTakes(query);
   return entries.flatMap(({ take, line, stars }) => (line ? [{ take, line, stars }] : []));
 }

@@ -28,10 +28,10 @@ export function readRange(
   return from < to ? { from, to } : undefined;
 }
 
-type Sound = { readonly id: string; readonly frames: number; readonly rate: number; readonly bits: number };
+type StoredSound = { readonly id: string; readonly frames: number; readonly rate: number; readonly bits: number };
 
 /** A take as a WAV file, whole or in the range asked for (RFC 9110, section 14). */
-export function wavResponse(take: Sound, range: string | null): Response {
+export function wavResponse(take: StoredSound, range: string | null): Response {
   const size = HEADER_BYTES + (take.frames * take.bits) / 8;
   const asked = readRange(range, size);
   if (asked === undefined)
@@ -49,7 +49,7 @@ export function wavResponse(take: Sound, range: string | null): Response {
   return new Response(stream, { status: asked ? 206 : 200, headers });
 }
 
-async function* bytesOf(take: Sound, from: number, to: number): AsyncGenerator<Uint8Array> {
+async function* bytesOf(take: StoredSound, from: number, to: number): AsyncGenerator<Uint8Array> {
   if (from < HEADER_BYTES)
     yield new Uint8Array(
       wavHeader(take.frames, take.rate, take.bits).subarray(from, Math.min(to, HEADER_BYTES)),

@@ -1,4 +1,4 @@
-import { fretDistance, placesOf, STANDARD_TUNING, type Place, type Tuning } from '@/core/neck';
+import { fretDistance, placesOf, STANDARD_TUNING, type FretPosition, type Tuning } from '@/core/neck';
 import { Pill } from './form/Pill';
 
 const WIDTH = 736;
@@ -31,7 +31,7 @@ export function Neck({
   const [low, high] = [fretDistance(from - 1), fretDistance(to)];
   const across = (fret: number) => ((fretDistance(fret) - low) / (high - low)) * WIDTH;
   const x = (fret: number) => Math.round((leftHanded ? WIDTH - across(fret) : across(fret)) * 10) / 10;
-  const centre = (place: Place): [number, number] => [
+  const centre = (place: FretPosition): [number, number] => [
     (x(place.fret - 1) + x(place.fret)) / 2,
     (place.string - 1) * GAP + 24,
   ];

@@ -1,11 +1,11 @@
 /** @jest-environment jsdom */
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render } from '@testing-library/react';
-import { analyse, type GateMark } from '@/core/analyse';
+import { analyse, type LandingMark } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
 import { marksOf } from '@/core/practise';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { ChordSvg, ChordSymbol } from './ChordSymbol';
 import { ChordWords } from './ChordWords';
 import { FormRow } from './form/FormRow';
@@ -60,7 +60,7 @@ test('heights 0 to 2 are solid, 3 is hollow, 4 dashed, and a label stands where 
 });
 
 test('the five gates are five different marks', () => {
-  const drawn = (Object.keys(GATE_WORDS) as GateMark[]).map(
+  const drawn = (Object.keys(GATE_WORDS) as LandingMark[]).map(
     (mark) => svg(<GateLine x={0} from={0} to={40} mark={mark} />).innerHTML,
   );
   expect(new Set(drawn).size).toBe(5);
@@ -83,7 +83,7 @@ test('a landing’s chip stands left, on, right of or across its gate; without a
 });
 
 const TEXT = 'key: C\n| Dm7 | G7 | Cmaj7 | % |\n| F | C G7 |';
-const chart = certain(readChart(TEXT));
+const chart = unwrap(readChart(TEXT));
 const timeline = timelineOf(chart, 120);
 
 test('rows of four bars, with the chords that change and those that only go on', () => {

@@ -1,8 +1,8 @@
 import { instrumentsAt } from './bank';
-import { Bandstand } from './bandstand';
+import { BandRenderer } from './bandstand';
 import type { BandRequest } from './bandProtocol';
 
-const stand = new Bandstand(instrumentsAt, (reply) =>
+const stand = new BandRenderer(instrumentsAt, (reply) =>
   self.postMessage(reply, {
     transfer: reply.type === 'window' ? Object.values(reply.parts).map(({ buffer }) => buffer) : [],
   }),

@@ -9,7 +9,7 @@ import {
   type RenderRequest,
 } from '@/core/band';
 import { beatsPerBar, readChart, secondsAt, timelineOf } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import type { BandReply, BandRequest, Parts, Score } from './bandProtocol';
 
 /** Samples of a score: before bar 1, and to the end of its last chord. */
@@ -18,7 +18,7 @@ export function arranged(
   rate: number,
 ): { readonly request: RenderRequest; readonly lead: number; readonly length: number } {
   const { chartText, choruses, pace, countInBars, seed, click, dropOut, chords } = score;
-  const chart = certain(readChart(chartText));
+  const chart = unwrap(readChart(chartText));
   const [tempo] = pace.tempi as [number];
   const events = arrange({ chart, tempo, choruses, seed, countInBars, click, dropOut });
   const leadSeconds = -secondsAt(pace, -countInBars * beatsPerBar(chart.meter));
@@ -41,7 +41,7 @@ export function arranged(
 const MOST_SCORES = 4;
 
 /** The band worker without its thread: a score is arranged once, then rendered window by window, each part for itself. */
-export class Bandstand {
+export class BandRenderer {
   private instruments: Promise<Instruments> | null = null;
   private rate = 0;
   private readonly scores = new Map<number, RenderRequest>();

@@ -14,20 +14,20 @@ import {
 } from '@/core/band';
 import { harmonyOf, passage, readChart, steady, timelineOf, type Chart } from '@/core/chart';
 import { cellAt, planFromWords, planOf } from '@/core/plan';
-import { beatsToSeconds, certain } from '@/core/vocabulary';
+import { beatsToSeconds, unwrap } from '@/core/vocabulary';
 import { arranged } from './bandstand';
-import type { StudioRequest, StudyAsk } from './studioProtocol';
+import type { RenderRequest, StudyAsk } from './studioProtocol';
 
 /** Seconds that are kept after the last bar, for what rings. */
 export const TAIL_SECONDS = 0.8;
 
 /** The studio worker without its thread: a solo with its lead of silence, or chords under a guitar. */
-export async function playStudio(
-  request: StudioRequest,
+export async function renderRequest(
+  request: RenderRequest,
   instrumentsAt: (rate: number) => Promise<Instruments>,
 ): Promise<Float32Array> {
   const { tempo, choruses, rate, seed } = request;
-  const chart = certain(readChart(request.chartText));
+  const chart = unwrap(readChart(request.chartText));
   if (request.type === 'study') return playStudy(chart, request.what, request, await instrumentsAt(rate));
   if (request.type === 'band') {
     const score = {
@@ -55,7 +55,7 @@ export async function playStudio(
     tempo,
     choruses,
     seed,
-    plan: certain(planFromWords(request.plan)),
+    plan: unwrap(planFromWords(request.plan)),
     profile: { ...CHARACTERS[request.character ?? 'steady'].profile, ...request.profile },
   });
   return perform({
@@ -73,7 +73,7 @@ export async function playStudio(
 function playStudy(
   chart: Chart,
   what: StudyAsk,
-  { tempo, rate, seed }: StudioRequest,
+  { tempo, rate, seed }: RenderRequest,
   instruments: Instruments,
 ): Float32Array {
   const pieces = studyPieces(chart, what, tempo, seed).map((sound) =>
@@ -102,16 +102,16 @@ function studyPieces(chart: Chart, what: StudyAsk, tempo: number, seed: number):
           tempo,
           choruses: 1,
           seed,
-          plan: certain(planFromWords(plan)),
+          plan: unwrap(planFromWords(plan)),
           profile: { meet: 1 },
         }),
       ),
     );
   }
-  const chord = timeline.stretches[what.stretch]?.chord;
+  const chord = timeline.chordSpans[what.stretch]?.chord;
   if (!chord) return [];
   if (what.kind === 'chord') return [chordSound(chord)];
-  const cell = cellAt(planOf(certain(planFromWords(what.plan)), harmony, timeline), what.stretch);
+  const cell = cellAt(planOf(unwrap(planFromWords(what.plan)), harmony, timeline), what.stretch);
   return [scaleSound(chord, { pcs: cell.material }, cell.targets[0] ?? null)];
 }
 

@@ -1,11 +1,11 @@
-import type { Character, Profile } from '@/core/band';
+import type { StandInCharacter, StandInProfile } from '@/core/band';
 import type { PlayedNote } from '@/core/analyse';
 import type { Pulse } from '@/core/align';
 import type { Pace } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
 
 /** What is asked of the studio worker: the band, a solo of the stand-in player, or what Study lets be heard. */
-export type StudioRequest = {
+export type RenderRequest = {
   readonly chartText: string;
   readonly tempo: number;
   readonly choruses: number;
@@ -18,8 +18,8 @@ export type StudioRequest = {
     | {
         readonly type: 'solo';
         readonly plan: PlanWords;
-        readonly profile?: Partial<Profile>;
-        readonly character?: Character;
+        readonly profile?: Partial<StandInProfile>;
+        readonly character?: StandInCharacter;
         readonly pace?: Pace;
         readonly leadSeconds: number;
       }
@@ -47,5 +47,5 @@ export type StudyAsk =
 /** Asks for the pulse of a recording: its tempo and bar 1. */
 export type PulseRequest = { readonly type: 'pulse'; readonly samples: Float32Array; readonly rate: number };
 
-export type StudioReply =
+export type RenderReply =
   { readonly samples: Float32Array } | { readonly pulse: Pulse | null } | { readonly refused: string };

@@ -4,15 +4,15 @@ import { transcribe } from '@/core/transcribe';
 import type { ListenReply } from './listenProtocol';
 import { Listening } from './listening';
 import { bandInstruments } from '../../tests/corpora/band';
-import { Bandstand } from './bandstand';
+import { BandRenderer } from './bandstand';
 import type { BandReply, Score } from './bandProtocol';
-import { playStudio } from './studio';
+import { renderRequest } from './studio';
 
 const CHART = 'key: C\n| Dm7 | G7 | Cmaj7 | % |';
 const RATE = 22_050;
 const instrumentsAt = (rate: number) => bandInstruments(rate);
 const solo = () =>
-  playStudio(
+  renderRequest(
     {
       type: 'solo',
       chartText: CHART,
@@ -52,7 +52,7 @@ test('a take in blocks gives the notes of the whole', async () => {
 
 test('a band that was given is taken out: its loudspeaker changes no note', async () => {
   const samples = await solo();
-  const band = await playStudio(
+  const band = await renderRequest(
     { type: 'band', chartText: CHART, tempo: 200, choruses: 3, countInBars: 1, rate: RATE, seed: 4 },
     instrumentsAt,
   );
@@ -131,9 +131,9 @@ const SCORE: Score = {
   chords: 'keys',
 };
 
-async function ask(...requests: Parameters<Bandstand['handle']>[0][]): Promise<BandReply[]> {
+async function ask(...requests: Parameters<BandRenderer['handle']>[0][]): Promise<BandReply[]> {
   const all: BandReply[] = [];
-  const stand = new Bandstand(instrumentsAt, (reply) => void all.push(reply));
+  const stand = new BandRenderer(instrumentsAt, (reply) => void all.push(reply));
   for (const request of requests) await stand.handle(request);
   return all;
 }
@@ -172,7 +172,7 @@ test('the band comes in windows, each part for itself, and they join without a s
 test('a band that cannot be made says why, and can be asked again', async () => {
   const all: BandReply[] = [];
   let broken = true;
-  const stand = new Bandstand(
+  const stand = new BandRenderer(
     (rate) => (broken ? Promise.reject(new Error('no bank')) : bandInstruments(rate)),
     (reply) => void all.push(reply),
   );

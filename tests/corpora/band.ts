@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { arrange, Instruments, lineupOf, renderBand, type Mix } from '@/core/band';
 import { readChart, type Chart } from '@/core/chart';
-import { beatsToSeconds, certain } from '@/core/vocabulary';
+import { beatsToSeconds, unwrap } from '@/core/vocabulary';
 import type { MidiEvent } from 'midi-file';
 import { render, writeTimed, type Timed } from './soundfontSet';
 
@@ -49,7 +49,7 @@ export function bandOver(
 export function ownBand(seconds: number, seed: number): Float32Array {
   const tempo = 100;
   const choruses = Math.ceil(seconds / (16 * 0.6)) + 1;
-  return bandOver(certain(readChart(CHART)), { tempo, choruses, seed, seconds }).slice(
+  return bandOver(unwrap(readChart(CHART)), { tempo, choruses, seed, seconds }).slice(
     0,
     Math.ceil(seconds * RATE),
   );

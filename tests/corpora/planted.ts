@@ -1,4 +1,4 @@
-import { improvise, type Profile } from '@/core/band';
+import { improvise, type StandInProfile } from '@/core/band';
 import {
   changesOf,
   harmonyOf,
@@ -11,7 +11,7 @@ import {
 } from '@/core/chart';
 import type { PlayedNote } from '@/core/analyse';
 import type { PlanId } from '@/core/plan';
-import { certain, modulo, seededRandom, type Random } from '@/core/vocabulary';
+import { unwrap, modulo, seededRandom, type Random } from '@/core/vocabulary';
 
 /** A player with one weakness: what the first finding must be called. */
 export type Planted = { readonly kind: string; readonly notes: (seed: number) => PlayedNote[] };
@@ -25,13 +25,13 @@ export type Weak = {
 
 /** Players over a form of the library: one with nothing in particular to mend, and one for each weakness. */
 export function playersOn(id: string, tempo: number, choruses: number, weak: Weak) {
-  const chart: Chart = certain(readChart(LIBRARY.find((form) => form.id === id)!.text));
+  const chart: Chart = unwrap(readChart(LIBRARY.find((form) => form.id === id)!.text));
   const LINE: Timeline = timelineOf(chart, tempo);
   const CHANGES = changesOf(LINE, choruses);
   const HARMONY = harmonyOf(chart, LINE);
 
   /** A player with nothing in particular to mend. */
-  const GOOD: Partial<Profile> = {
+  const GOOD: Partial<StandInProfile> = {
     meet: 0.92,
     early: 0.05,
     late: 0.03,
@@ -41,7 +41,7 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
     breathe: 0.35,
   };
 
-  const play = (seed: number, profile: Partial<Profile> = {}, id: PlanId = 'scale-per-chord'): PlayedNote[] =>
+  const play = (seed: number, profile: Partial<StandInProfile> = {}, id: PlanId = 'scale-per-chord'): PlayedNote[] =>
     improvise({ chart, tempo, choruses, plan: { id }, seed, profile: { ...GOOD, ...profile } });
 
   const goodPlayer = (seed: number): PlayedNote[] => play(seed);
@@ -106,8 +106,8 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
   }
 
   const scaleAt = (beat: number): readonly number[] =>
-    HARMONY.readings[soundingAt(LINE, beat).stretch.index]!.scale.pcs;
-  const chordAt = (beat: number) => soundingAt(LINE, beat).stretch.chord!;
+    HARMONY.readings[soundingAt(LINE, beat).span.index]!.scale.pcs;
+  const chordAt = (beat: number) => soundingAt(LINE, beat).span.chord!;
   const within = (midi: number): number => (midi < 50 ? midi + 12 : midi > 80 ? midi - 12 : midi);
 
   /** The nearest pitch of a scale one way. */

@@ -156,7 +156,7 @@ export function secondReading(request: {
   const until = choruses * form.formBeats;
   const walk: Place[] = [];
   for (let chorus = 0; chorus <= choruses; chorus++)
-    for (const stretch of form.stretches)
+    for (const stretch of form.chordSpans)
       walk.push({
         at: stretch.index,
         chorus,
@@ -790,7 +790,7 @@ export function secondReading(request: {
   const scaleSet = (index: number) =>
     new Set(
       Array.from({ length: 12 }, (_, pc) => pc).filter((pc) =>
-        inScale({ at: index, chorus: 0, start: 0, end: 0, chord: form.stretches[index]!.chord }, pc),
+        inScale({ at: index, chorus: 0, start: 0, end: 0, chord: form.chordSpans[index]!.chord }, pc),
       ),
     );
   const chords = harmony.readings.flatMap((own, index) => (own ? [{ chord: own.chord, index }] : []));

@@ -1,6 +1,6 @@
 import { harmonyOf, readChart, soundingAt, timelineOf, type Chart } from '@/core/chart';
 import type { PlayedNote } from '@/core/analyse';
-import { certain, modulo, seededRandom, type Random } from '@/core/vocabulary';
+import { unwrap, modulo, seededRandom, type Random } from '@/core/vocabulary';
 
 /** Forms of every kind the rules speak of: meters, N.C., slash and altered chords, minor and major, blues and vamps. All invented. */
 export const SEEDED_CHARTS: readonly string[] = [
@@ -45,7 +45,7 @@ export function seededLine(seed: number): SeededLine {
   const random = seededRandom(seed * 7919 + 13);
   const text = SEEDED_CHARTS[seed % SEEDED_CHARTS.length]!;
   const style = STYLES[Math.floor(seed / SEEDED_CHARTS.length) % STYLES.length]!;
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   const tempo = TEMPOS[Math.floor(random() * TEMPOS.length)]!;
   return {
     name: `${seed} ${style} at ${tempo} over ${text.replace(/\n/g, ' ')}`,
@@ -65,7 +65,7 @@ function play(chart: Chart, tempo: number, style: Style, random: Random): Played
   const notes: PlayedNote[] = [];
   let midi = 60 + Math.floor(random() * 8);
   let beat = style === 'pickups' ? -2 + Math.floor(random() * 4) / 2 : 0;
-  const groundAt = (at: number) => soundingAt(form, Math.max(0, at)).stretch.index;
+  const groundAt = (at: number) => soundingAt(form, Math.max(0, at)).span.index;
   const near = (pcs: readonly number[], from: number, way: number): number => {
     let to = from + way;
     while (!pcs.includes(modulo(to, 12))) to += Math.sign(way);

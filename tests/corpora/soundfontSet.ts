@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeMidi, type MidiEvent } from 'midi-file';
 import { readWav, toMono } from '@/core/formats';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { centsAt, type Line, type StringNote } from './line';
 
 /** Debian's fluid-soundfont-gm: FluidR3 GM (MIT), recorded instruments. */
@@ -185,6 +185,6 @@ export function render(midi: Uint8Array, seconds: number): { samples: Float32Arr
     );
     renameSync(partial, wav);
   }
-  const samples = toMono(certain(readWav(new Uint8Array(readFileSync(wav)))));
+  const samples = toMono(unwrap(readWav(new Uint8Array(readFileSync(wav)))));
   return { samples: samples.slice(0, Math.ceil(seconds * RATE)), rate: RATE };
 }

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { analyse, type PlayedNote, type Report } from '@/core/analyse';
 import { readChart } from '@/core/chart';
 import { readNotes, readWav, toBeats } from '@/core/formats';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { scoreNotes } from '../score/notes';
 import { browserWithMicrophone, expect, listen, makeChart, rigOf, test } from '../support/browser';
 import { alignment } from '../support/alignment';
@@ -76,8 +76,8 @@ test('a take through the microphone: its sound kept, its notes found, its landin
     await page.waitForURL(/\/takes\/[\w-]+$/, { timeout: 45_000 });
     await expect(page.getByRole('heading', { level: 1 })).toContainText('chords are still heard');
     const id = page.url().split('/').pop()!;
-    const played = certain(readWav(new Uint8Array(readFileSync(wav)))).channels[0]!;
-    const kept = certain(readWav(new Uint8Array(await (await request.get(`/api/takes/${id}/audio`)).body())));
+    const played = unwrap(readWav(new Uint8Array(readFileSync(wav)))).channels[0]!;
+    const kept = unwrap(readWav(new Uint8Array(await (await request.get(`/api/takes/${id}/audio`)).body())));
     const d = alignment(kept.channels[0]!, played);
     console.log(`same to the bit: ${(d.exactShare * 100).toFixed(1)} % of the pieces`);
     expect(d.exactShare).toBeGreaterThanOrEqual(0.6);
@@ -105,7 +105,7 @@ test('a take through the microphone: its sound kept, its notes found, its landin
 
 /** At least 90 % of the true notes within 50 ms and 50 cents, and at least 90 % of the landings as the truth's own analysis has them. */
 function compare(report: Report, truthFile: string, captured: (seconds: number) => number): void {
-  const truth: PlayedNote[] = toBeats(certain(readNotes(readFileSync(truthFile, 'utf8'))), TEMPO, LEAD).map(
+  const truth: PlayedNote[] = toBeats(unwrap(readNotes(readFileSync(truthFile, 'utf8'))), TEMPO, LEAD).map(
     (note) => ({
       ...note,
       onsetBeat: ((captured((note.onsetBeat * 60) / TEMPO + LEAD) - LEAD) * TEMPO) / 60,
@@ -117,7 +117,7 @@ function compare(report: Report, truthFile: string, captured: (seconds: number) 
   });
   const score = scoreNotes(truth.map(seconds), report.notes.map(seconds));
   const own = analyse({
-    chart: certain(readChart(CHART)),
+    chart: unwrap(readChart(CHART)),
     tempo: TEMPO,
     notes: truth,
     choruses: 1,

@@ -3,7 +3,7 @@ import type { Locator, Page } from '@playwright/test';
 import { writeWav } from '@/core/formats';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { expect, makeChart, SHORT_CHART, test } from '../support/browser';
 
 const RATE = 44_100;
@@ -11,7 +11,7 @@ const RATE = 44_100;
 /** A solo of the stand-in player over the short chart, as a WAV file. */
 function solo(choruses = 1): Buffer {
   const notes = improvise({
-    chart: certain(readChart(SHORT_CHART)),
+    chart: unwrap(readChart(SHORT_CHART)),
     tempo: 180,
     choruses,
     plan: { id: 'outline' },

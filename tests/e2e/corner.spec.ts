@@ -3,7 +3,7 @@ import path from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { readWav, writeWav } from '@/core/formats';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { CHROMIUM } from '../../playwright.config';
 import {
   browserWithMicrophone,
@@ -226,7 +226,7 @@ test('the server killed in the middle of a take: recording goes on, says so, and
       frames: number;
       rate: number;
     }[];
-    const sound = certain(
+    const sound = unwrap(
       readWav(new Uint8Array(await (await fetch(`${server.url}/api/takes/${take!.id}/audio`)).arrayBuffer())),
     );
     expect(sound.channels[0]!.length).toBe(take!.frames);

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import type { Report } from '@/core/analyse';
 import { readMidi } from '@/core/formats';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { expect, test } from '../support/browser';
 import { makeTake } from '../support/takes';
 
@@ -282,7 +282,7 @@ test('words are kept, a take is found by them, saved as MIDI and as a picture, a
   await page.getByRole('link', { name: 'MIDI', exact: true }).click();
   const heard = (await reviewOf(page, id)).heard.map((note) => note.midi);
   expect(
-    certain(readMidi(new Uint8Array(readFileSync(await (await midi).path()))))
+    unwrap(readMidi(new Uint8Array(readFileSync(await (await midi).path()))))
       .map((note) => note.midi)
       .sort(),
   ).toEqual([...heard].sort());

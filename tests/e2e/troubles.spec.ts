@@ -4,7 +4,7 @@ import type { Browser, Page } from '@playwright/test';
 import { writeWav } from '@/core/formats';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { browserWithMicrophone, expect, makeChart, rigOf, SHORT_CHART, test } from '../support/browser';
 
 const RATE = 44_100;
@@ -18,7 +18,7 @@ function fileOf(name: string, samples: Float32Array): string {
 
 function soloFile(): string {
   const notes = improvise({
-    chart: certain(readChart(SHORT_CHART)),
+    chart: unwrap(readChart(SHORT_CHART)),
     tempo: 180,
     choruses: 3,
     plan: { id: 'outline' },

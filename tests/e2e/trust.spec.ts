@@ -8,7 +8,7 @@ import {
   writeWav,
   type TakeDocument,
 } from '@/core/formats';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { expect, SHORT_CHART, test } from '../support/browser';
 
 /** A request with any Host and Origin, as a page elsewhere could make a browser send it. */
@@ -139,8 +139,8 @@ test('an archive of more than ten megabytes comes back sample for sample', async
   expect(sent.status()).toBe(200);
   const { id } = (await sent.json()) as { id: string };
   const archive = await (await request.get(`/api/takes/${id}/export?format=archive`)).body();
-  const back = certain(unpackTake(archive));
-  const [heard] = certain(readWav(back.sound!)).channels;
+  const back = unwrap(unpackTake(archive));
+  const [heard] = unwrap(readWav(back.sound!)).channels;
   expect(Buffer.from(heard!.buffer).equals(Buffer.from(samples.buffer))).toBe(true);
   await request.delete(`/api/takes/${id}?permanently=1`, { headers: { origin: baseURL! } });
 });

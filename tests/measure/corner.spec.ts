@@ -5,7 +5,7 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import { writeWav } from '@/core/formats';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { CHROMIUM } from '../../playwright.config';
 import { browserWithMicrophone, expect, makeChart, rigOf, SHORT_CHART, test } from '../support/browser';
 import { OwnServer } from '../support/ownServer';
@@ -177,7 +177,7 @@ test('@long ten minutes with the main thread half busy: nothing late, nothing dr
 test('@long thirty minutes: the memory of the tab', async ({ request, baseURL }) => {
   test.setTimeout(2_400_000);
   const notes = improvise({
-    chart: certain(readChart(CHART)),
+    chart: unwrap(readChart(CHART)),
     tempo: 96,
     choruses: 2,
     plan: { id: 'scale-per-chord' },
@@ -225,7 +225,7 @@ test('@kill twenty tabs killed at random moments: no take lost, at most two seco
 }) => {
   test.setTimeout(900_000);
   const notes = improvise({
-    chart: certain(readChart(SHORT_CHART)),
+    chart: unwrap(readChart(SHORT_CHART)),
     tempo: 180,
     choruses: 4,
     plan: { id: 'outline' },

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { writeWav } from '@/core/formats';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { browserWithMicrophone, expect, makeChart, test } from '../support/browser';
 
 const RATE = 44_100;
@@ -13,7 +13,7 @@ const CHART =
 
 test('a three-minute take: from the stop to the review on the screen', async ({ request, baseURL }) => {
   const notes = improvise({
-    chart: certain(readChart(CHART)),
+    chart: unwrap(readChart(CHART)),
     tempo: TEMPO,
     choruses: 6,
     plan: { id: 'scale-per-chord' },

@@ -1,6 +1,6 @@
 import { writeLineMidi } from '@/core/formats';
 import { readChart, timelineOf } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { denseLine, orchard } from '../../scripts/benchLines';
 import { expect, makeChart, test } from '../support/browser';
 
@@ -14,7 +14,7 @@ test('@review a take of ten choruses of 32 bars: opening, stepping, correcting, 
 }) => {
   test.setTimeout(180_000);
   const chart = await makeChart(request, baseURL!, chartText);
-  const read = certain(readChart(chartText));
+  const read = unwrap(readChart(chartText));
   const notes = denseLine(orchard, 10).map((note) => ({ ...note, midi: Math.round(note.midi) }));
   const midi = writeLineMidi({
     chart: read,

@@ -1,7 +1,7 @@
 import { buildSync } from 'esbuild';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { expect, test } from '../support/browser';
 
 const RATE = 44_100;
@@ -20,7 +20,7 @@ self.onmessage = ({ data: { samples, rate } }) => {
 
 test('the speed of the ears in a worker of the browser', async ({ page }) => {
   const notes = improvise({
-    chart: certain(readChart(CHART)),
+    chart: unwrap(readChart(CHART)),
     tempo: 96,
     choruses: 2,
     plan: { id: 'scale-per-chord' },

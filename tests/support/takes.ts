@@ -2,7 +2,7 @@ import type { APIRequestContext } from '@playwright/test';
 import { readChart } from '@/core/chart';
 import { improvise, perform } from '@/core/band';
 import { transcribe, type Transcription } from '@/core/transcribe';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { checksumOf } from '@/server/audio';
 import { toPcm16 } from '@/audio/pcm';
 import { expect, makeChart, SHORT_CHART } from './browser';
@@ -19,7 +19,7 @@ export async function makeTake(
   const chartId = await makeChart(request, baseURL, SHORT_CHART);
   const headers = { origin: baseURL };
   const notes = improvise({
-    chart: certain(readChart(SHORT_CHART)),
+    chart: unwrap(readChart(SHORT_CHART)),
     tempo: 180,
     choruses: 3,
     plan: { id: 'scale-per-chord' },

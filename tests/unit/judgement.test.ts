@@ -3,7 +3,7 @@ import { analyse, analyseAligned, type PlayedNote, type Report } from '@/core/an
 import { readChart, timelineOf, transposeText, type Chart } from '@/core/chart';
 import { readReport, readNotes } from '@/core/formats';
 import { PLAN_IDS } from '@/core/plan';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { seededLine, SEEDED_CHARTS } from '../corpora/seededLines';
 
 // What must always hold, on seeded lines of every manner (the page on verification).
@@ -53,7 +53,7 @@ test('transposing chart and notes together changes no label', () => {
   for (const seed of SEEDS) {
     const { name, chart, tempo, notes } = seededLine(seed);
     const text = SEEDED_CHARTS[seed % SEEDED_CHARTS.length]!;
-    const moved = certain(readChart(certain(transposeText(text, { by: 3 }))));
+    const moved = unwrap(readChart(unwrap(transposeText(text, { by: 3 }))));
     expect([
       name,
       labels(
@@ -199,7 +199,7 @@ test('counts add up, every note has one function, and indices point where they s
 });
 
 describe('what is handed in wrong', () => {
-  const CHART = certain(readChart('key: C\n| Dm7 | G7 | Cmaj7 | % |'));
+  const CHART = unwrap(readChart('key: C\n| Dm7 | G7 | Cmaj7 | % |'));
   const note = (onsetBeat: number, midi: number, durationBeats = 1): PlayedNote => ({
     onsetBeat,
     durationBeats,
@@ -221,7 +221,7 @@ describe('what is handed in wrong', () => {
     ['only N.C.', 'key: C\n| N.C. | % |'],
     ['a chart without a key', '| Bbm7 |'],
   ])('%s', (_, text) => {
-    const report = judge(certain(readChart(text)), 120, [note(0, 65), note(1, 66, 0.5), note(9, 70)]);
+    const report = judge(unwrap(readChart(text)), 120, [note(0, 65), note(1, 66, 0.5), note(9, 70)]);
     expect(report.changes).toEqual([]);
     sane(report);
   });
@@ -247,7 +247,7 @@ describe('what is handed in wrong', () => {
 
 test('an offset nobody gave is estimated, taken out up to 30 ms, and reported', () => {
   const { chart, notes } = {
-    chart: certain(readChart('key: C\n| Dm7 | G7 | Cmaj7 | % |')),
+    chart: unwrap(readChart('key: C\n| Dm7 | G7 | Cmaj7 | % |')),
     notes: Array.from({ length: 32 }, (_, index) => ({
       onsetBeat: index / 2,
       durationBeats: 0.5,

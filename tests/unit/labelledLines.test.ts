@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { analyse, type NoteFunction, type PlayedNote, type Report } from '@/core/analyse';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { LABELLED_LINES, TEXTBOOK_LINES, type LabelledLine } from '../corpora/labelledLines';
 
 const SHORT: Record<string, NoteFunction> = {
@@ -51,7 +51,7 @@ function notesOf(line: string): PlayedNote[] {
 }
 
 const judge = ({ chart, line, tempo = 120 }: LabelledLine): Report =>
-  analyse({ chart: certain(readChart(chart)), tempo, notes: notesOf(line), plan: { id: 'scale-per-chord' } });
+  analyse({ chart: unwrap(readChart(chart)), tempo, notes: notesOf(line), plan: { id: 'scale-per-chord' } });
 
 const labelsOf = (report: Report): string[] =>
   report.notes.map((note) => `${note.interval} ${note.function}`);

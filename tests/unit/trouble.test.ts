@@ -2,7 +2,7 @@ import { bandOver } from '../corpora/band';
 import { expect, test } from '@jest/globals';
 import { readChart } from '@/core/chart';
 import { transcribe, Transcriber } from '@/core/transcribe';
-import { certain, gaussian, seededRandom } from '@/core/vocabulary';
+import { unwrap, gaussian, seededRandom } from '@/core/vocabulary';
 
 // Whatever comes in: no crash, no hang, no invented solo. The sounds are made here; what a drum or a voice is made of is common practice, no source.
 const RATE = 22_050;
@@ -82,7 +82,7 @@ test('from 8 000 to 192 000 samples a second; others are refused', () => {
   for (const rate of [0, -1, NaN, 1e9]) expect(() => new Transcriber(rate)).toThrow(RangeError);
 });
 
-const CHART = certain(readChart('key: C\nfeel: straight\n| C | F |'));
+const CHART = unwrap(readChart('key: C\nfeel: straight\n| C | F |'));
 /** The band's drums alone. */
 function drumLoop(): Float32Array {
   return bandOver(CHART, {

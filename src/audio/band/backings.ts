@@ -14,30 +14,30 @@ export type BackingName = Omit<OwnBacking, 'bytes'>;
 interface Shelf extends DBSchema {
   backings: { key: string; value: OwnBacking };
 }
-const shelf = () =>
+const store = () =>
   openDB<Shelf>('idle-wander-backings', 1, {
     upgrade: (made) => void made.createObjectStore('backings', { keyPath: 'id' }),
   });
 
 export async function listBackings(): Promise<BackingName[]> {
-  const db = await shelf();
+  const db = await store();
   const all = await db.getAll('backings');
   db.close();
   return all.map(({ id, chartId, name, tempo, barOneSec }) => ({ id, chartId, name, tempo, barOneSec }));
 }
 export async function backing(id: string): Promise<OwnBacking | null> {
-  const db = await shelf();
+  const db = await store();
   const found = await db.get('backings', id);
   db.close();
   return found ?? null;
 }
 export async function keepBacking(one: OwnBacking): Promise<void> {
-  const db = await shelf();
+  const db = await store();
   await db.put('backings', one);
   db.close();
 }
 export async function removeBacking(id: string): Promise<void> {
-  const db = await shelf();
+  const db = await store();
   await db.delete('backings', id);
   db.close();
 }

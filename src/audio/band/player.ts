@@ -11,7 +11,7 @@ const LOOK_EVERY_MS = 250;
 const PLACES: Record<BandPart, number> = { drums: 0, bass: -0.1, chords: 0.25, click: 0 };
 const FADE = 0.02;
 
-export type Levels = Readonly<Record<BandPart, number>>;
+export type BandLevels = Readonly<Record<BandPart, number>>;
 
 /** How well the band kept ahead of the clock. */
 export type Punctuality = {
@@ -41,7 +41,7 @@ export class BandPlayer {
   constructor(
     private readonly context: AudioContext,
     private readonly source: BackingSource,
-    private levels: Levels,
+    private levels: BandLevels,
     level: number,
     private readonly onWindow: (samples: Float32Array) => void,
   ) {
@@ -145,7 +145,7 @@ export class BandPlayer {
   setLevel(level: number): void {
     this.master.gain.setTargetAtTime(level, this.context.currentTime, FADE);
   }
-  setLevels(levels: Levels): void {
+  setLevels(levels: BandLevels): void {
     this.levels = levels;
     for (const part of BAND_PARTS)
       this.gains[part].gain.setTargetAtTime(levels[part], this.context.currentTime, FADE);

@@ -1,4 +1,4 @@
-import type { LocalTake, TakeShelf } from './localTakes';
+import type { LocalTake, TakeStore } from './localTakes';
 import { Refused, type TakeServer } from './serverTakes';
 
 /**
@@ -7,21 +7,21 @@ import { Refused, type TakeServer } from './serverTakes';
  * @returns ids of takes that were cut off: they are whole on the server as far as they go, and wait for the player
  */
 export async function catchUp(
-  shelf: TakeShelf,
+  store: TakeStore,
   server: TakeServer,
   running: (id: string) => boolean = () => false,
 ): Promise<string[]> {
   const cut: string[] = [];
-  for (const local of await shelf.list()) {
+  for (const local of await store.list()) {
     if (running(local.id)) continue;
     try {
-      const whole = await sendRest(local, shelf, server);
+      const whole = await sendRest(local, store, server);
       if (local.discarded) await server.discard(local.id);
-      if (whole || local.discarded) await shelf.remove(local.id);
+      if (whole || local.discarded) await store.remove(local.id);
       else cut.push(local.id);
     } catch (error) {
       if (local.discarded && error instanceof Refused) {
-        await shelf.remove(local.id);
+        await store.remove(local.id);
         continue;
       }
       // the server would not have it whatever comes: it stays here, and nothing is lost by asking again another day
@@ -34,16 +34,16 @@ export async function catchUp(
 /** True where the server has the whole take. */
 async function sendRest(
   { id, take, ending, offsetSec }: LocalTake,
-  shelf: TakeShelf,
+  store: TakeStore,
   server: TakeServer,
 ): Promise<boolean> {
-  const kept = await shelf.count(id);
+  const kept = await store.count(id);
   if (kept === 0 && !ending) return true; // cut off before half a second of it was there
   await server.begin({ ...take, id });
   const next = await server.next(id);
   if (next === null) return true;
   for (let sequence = next; sequence < kept; sequence++) {
-    const chunk = await shelf.chunk(id, sequence);
+    const chunk = await store.chunk(id, sequence);
     if (!chunk) return true; // whoever recorded it has brought it home meanwhile
     await server.put(id, sequence, chunk);
   }

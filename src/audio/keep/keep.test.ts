@@ -3,7 +3,7 @@ import { checksumOf } from '@/server/audio';
 import { fromPcm24, sha256, toPcm16, toPcm24 } from '../pcm';
 import { catchUp } from './catchUp';
 import { CHUNK_SECONDS, TakeKeeper } from './keeper';
-import type { Ending, LocalChunk, LocalTake, TakeShelf } from './localTakes';
+import type { Ending, LocalChunk, LocalTake, TakeStore } from './localTakes';
 import { Refused, type NewTake, type TakeServer } from './serverTakes';
 
 const RATE = 1_000;
@@ -22,7 +22,7 @@ const LOCAL: LocalTake = { id: 't', take: TAKE, title: 'T', beganAt: 0, offsetSe
 const ENDING = { offsetSec: 0.5, transcription: { notes: [] } as unknown as Ending['transcription'] };
 
 /** The browser's storage as a map; full when told to be. */
-class Shelf implements TakeShelf {
+class Shelf implements TakeStore {
   takes = new Map<string, LocalTake>();
   chunks = new Map<string, LocalChunk>();
   full = false;
@@ -107,14 +107,14 @@ class Server implements TakeServer {
   }
 }
 
-let shelf: Shelf;
+let store: Shelf;
 let server: Server;
 beforeEach(() => {
-  shelf = new Shelf();
+  store = new Shelf();
   server = new Server();
 });
 const quick = () => new Promise<void>((done) => setTimeout(done, 1));
-const keeper = (own: TakeShelf | null = shelf) =>
+const keeper = (own: TakeStore | null = store) =>
   new TakeKeeper(LOCAL, own, server, (ms) =>
     ms >= 1_000 ? new Promise((done) => setTimeout(done, 60)) : quick(),
   );
@@ -131,7 +131,7 @@ test('every half second is in the browser’s storage and on the server while th
   kept.amend(0.25);
   play(kept, 3);
   kept.add(new Float32Array(10));
-  await until(() => server.chunks.get('t')?.length === 3 && shelf.chunks.size === 3);
+  await until(() => server.chunks.get('t')?.length === 3 && store.chunks.size === 3);
   expect([server.offsets, kept.safety]).toEqual([
     [0.25],
     { waitingSeconds: 0, serverAnswers: true, storageTrouble: false, refused: null },
@@ -140,8 +140,8 @@ test('every half second is in the browser’s storage and on the server while th
   expect([
     server.chunks.get('t')!.length,
     server.finished.get('t')?.frames,
-    shelf.takes.size,
-    shelf.chunks.size,
+    store.takes.size,
+    store.chunks.size,
   ]).toEqual([4, 3 * CHUNK + 10, 0, 0]);
 });
 
@@ -149,20 +149,20 @@ test('the server away from the beginning: recording goes on here, says so, and t
   server.away = true;
   const kept = keeper();
   play(kept, 8);
-  await until(() => shelf.chunks.size === 8);
+  await until(() => store.chunks.size === 8);
   expect(kept.safety).toMatchObject({ waitingSeconds: 4, serverAnswers: false });
   expect(await kept.finish(ENDING, 1_000)).toBe(false);
   kept.abandon();
   // the page is gone: what was under way has failed before the server is back
   await new Promise((done) => setTimeout(done, 150));
-  expect(shelf.takes.get('t')?.ending?.frames).toBe(8 * CHUNK);
+  expect(store.takes.get('t')?.ending?.frames).toBe(8 * CHUNK);
   server.away = false;
-  expect(await catchUp(shelf, server)).toEqual([]);
+  expect(await catchUp(store, server)).toEqual([]);
   expect([
     server.begun.get('t')?.chartText,
     server.chunks.get('t')!.length,
     server.finished.get('t')?.frames,
-    shelf.takes.size,
+    store.takes.size,
   ]).toEqual(['| C7 |', 8, 8 * CHUNK, 0]);
 });
 
@@ -179,9 +179,9 @@ test('the server goes and comes back in the middle: every chunk arrives once and
 });
 
 test('storage full or forbidden: the server has it all; both gone, it waits in memory until the server is back', async () => {
-  for (const own of [shelf, null]) {
+  for (const own of [store, null]) {
     server = new Server();
-    shelf.full = true;
+    store.full = true;
     const kept = keeper(own);
     play(kept, 2);
     await until(() => server.chunks.get('t')?.length === 2);
@@ -200,14 +200,14 @@ test('cut off without an end: what was kept is brought to the server, with its o
   const kept = keeper();
   kept.amend(0.75);
   play(kept, 4);
-  await until(() => shelf.chunks.size === 4 && shelf.takes.get('t')?.offsetSec === 0.75);
+  await until(() => store.chunks.size === 4 && store.takes.get('t')?.offsetSec === 0.75);
   kept.abandon();
   server.away = false;
-  expect(await catchUp(shelf, server)).toEqual(['t']);
+  expect(await catchUp(store, server)).toEqual(['t']);
   expect([server.chunks.get('t')!.length, server.offsets]).toEqual([4, [0.75]]);
   // asked again, nothing is sent twice; a take that runs is left alone
-  expect(await catchUp(shelf, server)).toEqual(['t']);
-  expect(await catchUp(shelf, server, () => true)).toEqual([]);
+  expect(await catchUp(store, server)).toEqual(['t']);
+  expect(await catchUp(store, server, () => true)).toEqual([]);
   expect(server.chunks.get('t')).toHaveLength(4);
 });
 
@@ -216,11 +216,11 @@ test('thrown away it is in the trash, whole, and gone here; cut off before half 
   play(kept, 2);
   kept.add(new Float32Array(10));
   expect(await kept.discard()).toBe(true);
-  expect([shelf.takes.size, shelf.chunks.size, server.begun.size, server.trashed.get('t')]).toEqual([
+  expect([store.takes.size, store.chunks.size, server.begun.size, server.trashed.get('t')]).toEqual([
     0, 0, 0, 3,
   ]);
-  await shelf.begin(LOCAL);
-  expect([await catchUp(shelf, server), shelf.takes.size]).toEqual([[], 0]);
+  await store.begin(LOCAL);
+  expect([await catchUp(store, server), store.takes.size]).toEqual([[], 0]);
 });
 
 test('thrown away just as it ends, it does not come back at the next visit', async () => {
@@ -230,7 +230,7 @@ test('thrown away just as it ends, it does not come back at the next visit', asy
   await kept.discard();
   await ended;
   await new Promise((done) => setTimeout(done, 20));
-  expect([await catchUp(shelf, server), server.begun.size, shelf.takes.size]).toEqual([[], 0, 0]);
+  expect([await catchUp(store, server), server.begun.size, store.takes.size]).toEqual([[], 0, 0]);
 });
 
 test('thrown away while the server is away, the next visit brings it into the trash', async () => {
@@ -239,8 +239,8 @@ test('thrown away while the server is away, the next visit brings it into the tr
   play(kept, 2);
   expect(await kept.discard()).toBe(false);
   server.away = false;
-  expect(await catchUp(shelf, server)).toEqual([]);
-  expect([shelf.takes.size, server.trashed.get('t')]).toEqual([0, 2]);
+  expect(await catchUp(store, server)).toEqual([]);
+  expect([store.takes.size, server.trashed.get('t')]).toEqual([0, 2]);
 });
 
 test('what the server will not have is said at the end, and kept here', async () => {
@@ -251,8 +251,8 @@ test('what the server will not have is said at the end, and kept here', async ()
   play(kept, 1);
   await until(() => kept.safety.refused === 'This chart cannot be played.');
   await expect(kept.finish(ENDING, 1_000)).rejects.toThrow('This chart cannot be played.');
-  expect(await catchUp(shelf, server)).toEqual([]);
-  expect(shelf.takes.size).toBe(1);
+  expect(await catchUp(store, server)).toEqual([]);
+  expect(store.takes.size).toBe(1);
 });
 
 test('PCM is bit for bit what a 16- or 24-bit input gave; both sides agree on its checksum', async () => {

@@ -1,6 +1,6 @@
 import { concat } from '@/core/sound';
 import { fromPcm24, sha256, toPcm24 } from '../pcm';
-import type { Ending, LocalChunk, LocalTake, TakeShelf } from './localTakes';
+import type { Ending, LocalChunk, LocalTake, TakeStore } from './localTakes';
 import { Refused, type TakeServer } from './serverTakes';
 
 /** Seconds of sound in a chunk: what can be lost when everything stops at once is one of these, and one block of the worklet. */
@@ -31,25 +31,25 @@ export class TakeKeeper {
   private readonly inMemory = new Map<number, LocalChunk>();
   private cut = 0;
   private sent = 0;
-  private shelving: Promise<unknown>;
+  private storing: Promise<unknown>;
   private sending: Promise<void> | null = null;
   private stopped = false;
   private begun = false;
   private refusal: Refused | null = null;
   private answers = true;
-  private shelfFails = false;
+  private storeFails = false;
   private wake: (() => void) | null = null;
 
   constructor(
     private readonly local: LocalTake,
-    private readonly shelf: TakeShelf | null,
+    private readonly store: TakeStore | null,
     private readonly server: TakeServer,
     private readonly wait: (ms: number) => Promise<void> = (ms) =>
       new Promise((done) => setTimeout(done, ms)),
   ) {
     this.chunkFrames = Math.round(local.take.rate * CHUNK_SECONDS);
-    this.shelfFails = shelf === null;
-    this.shelving = this.onShelf((own) => own.begin(local));
+    this.storeFails = store === null;
+    this.storing = this.inStore((own) => own.begin(local));
     this.send();
   }
 
@@ -57,14 +57,14 @@ export class TakeKeeper {
     return {
       waitingSeconds: Math.max(0, this.cut - this.sent) * CHUNK_SECONDS,
       serverAnswers: this.answers,
-      storageTrouble: this.shelfFails,
+      storageTrouble: this.storeFails,
       refused: this.refusal?.message ?? null,
     };
   }
 
   /** Where beat 0 lies is known from the first block on. */
   amend(offsetSec: number): void {
-    this.shelving = this.shelving.then(() => this.onShelf((own) => own.amend(this.local.id, { offsetSec })));
+    this.storing = this.storing.then(() => this.inStore((own) => own.amend(this.local.id, { offsetSec })));
     this.offsetSec = offsetSec;
     this.send();
   }
@@ -83,22 +83,22 @@ export class TakeKeeper {
     this.pendingFrames = 0;
     const sequence = this.cut++;
     const pcm = toPcm24(joined);
-    this.shelving = this.shelving.then(async () => {
+    this.storing = this.storing.then(async () => {
       const chunk = { pcm, checksum: await sha256(pcm) };
-      const kept = await this.onShelf((own) => own.put(this.local.id, sequence, chunk));
+      const kept = await this.inStore((own) => own.put(this.local.id, sequence, chunk));
       if (!kept) this.inMemory.set(sequence, chunk);
       this.send();
     });
   }
 
   /** Does something with the browser's storage; where that fails once (full, forbidden) it is not asked again in this take. */
-  private async onShelf(work: (shelf: TakeShelf) => Promise<void>): Promise<boolean> {
-    if (this.shelf === null || this.shelfFails) return false;
+  private async inStore(work: (store: TakeStore) => Promise<void>): Promise<boolean> {
+    if (this.store === null || this.storeFails) return false;
     try {
-      await work(this.shelf);
+      await work(this.store);
       return true;
     } catch {
-      this.shelfFails = true;
+      this.storeFails = true;
       return false;
     }
   }
@@ -143,7 +143,7 @@ export class TakeKeeper {
     }
     const chunk =
       this.inMemory.get(this.sent) ??
-      (this.shelf && (await this.shelf.chunk(id, this.sent).catch(() => undefined)));
+      (this.store && (await this.store.chunk(id, this.sent).catch(() => undefined)));
     if (!chunk) return false;
     await this.server.put(id, this.sent, chunk);
     this.inMemory.delete(this.sent);
@@ -155,7 +155,7 @@ export class TakeKeeper {
   async samples(): Promise<Float32Array[]> {
     const all: Float32Array[] = [];
     for (let sequence = 0; sequence < this.cut; sequence++) {
-      const chunk = this.inMemory.get(sequence) ?? (await this.shelf?.chunk(this.local.id, sequence));
+      const chunk = this.inMemory.get(sequence) ?? (await this.store?.chunk(this.local.id, sequence));
       if (chunk) all.push(fromPcm24(chunk.pcm));
     }
     return all;
@@ -168,9 +168,9 @@ export class TakeKeeper {
    */
   async finish(ending: Omit<Ending, 'frames'>, patienceMs: number): Promise<boolean> {
     if (this.pendingFrames > 0) this.cutChunk();
-    await this.shelving;
+    await this.storing;
     const whole: Ending = { ...ending, frames: this.frames };
-    await this.onShelf((own) => own.amend(this.local.id, { ending: whole, offsetSec: whole.offsetSec }));
+    await this.inStore((own) => own.amend(this.local.id, { ending: whole, offsetSec: whole.offsetSec }));
     const told = (async () => {
       this.offsetSec = null;
       for (let wait = FIRST_WAIT_MS; !this.stopped; wait = Math.min(LONGEST_WAIT_MS, wait * 2)) {
@@ -180,7 +180,7 @@ export class TakeKeeper {
         if (this.refusal) throw this.refusal;
         try {
           await this.server.finish(this.local.id, whole);
-          await this.onShelf((own) => own.remove(this.local.id));
+          await this.inStore((own) => own.remove(this.local.id));
           return true;
         } catch (error) {
           if (error instanceof Refused) throw error;
@@ -202,8 +202,8 @@ export class TakeKeeper {
   async discard(): Promise<boolean> {
     const { id } = this.local;
     if (this.pendingFrames > 0) this.cutChunk();
-    await this.shelving;
-    await this.onShelf((own) => own.amend(id, { discarded: true }));
+    await this.storing;
+    await this.inStore((own) => own.amend(id, { discarded: true }));
     this.send();
     await Promise.race([this.sending, this.wait(DISCARD_PATIENCE_MS)]);
     this.stopped = true;
@@ -211,7 +211,7 @@ export class TakeKeeper {
     const recoverable = this.begun
       ? await this.server.discard(id).catch((error: unknown) => (error instanceof Refused ? false : null))
       : null;
-    if (recoverable !== null || this.cut === 0) await this.onShelf((own) => own.remove(id));
+    if (recoverable !== null || this.cut === 0) await this.inStore((own) => own.remove(id));
     return recoverable === true;
   }
 

@@ -21,13 +21,13 @@ export type LocalTake = {
 };
 export type LocalChunk = { readonly pcm: Uint8Array<ArrayBuffer>; readonly checksum: string };
 
-interface Shelf extends DBSchema {
+interface TakeStoreSchema extends DBSchema {
   takes: { key: string; value: LocalTake };
   chunks: { key: [string, number]; value: LocalChunk };
 }
 
 /** Where a recording is kept first. Every write is done when its promise is: what was kept survives the tab and the browser. */
-export interface TakeShelf {
+export interface TakeStore {
   begin(take: LocalTake): Promise<void>;
   amend(id: string, change: Partial<Pick<LocalTake, 'offsetSec' | 'ending' | 'discarded'>>): Promise<void>;
   put(id: string, sequence: number, chunk: LocalChunk): Promise<void>;
@@ -41,11 +41,11 @@ export interface TakeShelf {
 const NAME = 'idle-wander-takes';
 
 /** The browser's IndexedDB. */
-export class IndexedShelf implements TakeShelf {
-  private constructor(private readonly db: IDBPDatabase<Shelf>) {}
+export class IndexedTakeStore implements TakeStore {
+  private constructor(private readonly db: IDBPDatabase<TakeStoreSchema>) {}
 
-  static async open(name = NAME): Promise<IndexedShelf> {
-    const db = await openDB<Shelf>(name, 1, {
+  static async open(name = NAME): Promise<IndexedTakeStore> {
+    const db = await openDB<TakeStoreSchema>(name, 1, {
       upgrade(made) {
         made.createObjectStore('takes', { keyPath: 'id' });
         made.createObjectStore('chunks');
@@ -53,7 +53,7 @@ export class IndexedShelf implements TakeShelf {
       // another tab wants a newer layout: this one lets go rather than stop it
       blocking: (_current, _blocked, event) => (event.target as IDBDatabase).close(),
     });
-    return new IndexedShelf(db);
+    return new IndexedTakeStore(db);
   }
 
   async begin(take: LocalTake): Promise<void> {

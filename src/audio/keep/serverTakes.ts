@@ -140,7 +140,7 @@ export const newTakeId = (): string =>
     .replaceAll('/', '_');
 
 /** Keeps a whole signal as a finished take; nothing stays behind where it fails. */
-export async function keepTake(
+export async function storeTake(
   take: NewTake,
   samples: Float32Array,
   offsetSec: number,

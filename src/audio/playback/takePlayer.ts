@@ -16,11 +16,11 @@ export type PlayerSource = {
   band(rate: number): Promise<Float32Array>;
 };
 
-export type Levels = { readonly take: number; readonly band: number; readonly click: number };
+export type PlaybackLevels = { readonly take: number; readonly band: number; readonly click: number };
 export type PlayerState = {
   readonly phase: 'idle' | 'loading' | 'playing';
   readonly speed: number;
-  readonly levels: Levels;
+  readonly levels: PlaybackLevels;
   readonly loop: readonly [Beats, Beats] | null;
   readonly trouble: string | null;
 };
@@ -362,7 +362,7 @@ export class TakePlayer {
     if (phase === 'playing') void this.play(beat, loop);
   }
 
-  setLevels(change: Partial<Levels>): void {
+  setLevels(change: Partial<PlaybackLevels>): void {
     const before = this.state.levels;
     const levels = { ...before, ...change };
     const beat = this.beat;

@@ -1,6 +1,6 @@
 import type { Pace } from '@/core/chart';
 import type { Beats, Seconds } from '@/core/vocabulary';
-import { studio } from '../workers';
+import { renderOffline } from '../workers';
 import type { PlayerSource } from './takePlayer';
 
 export type TakeToHear = {
@@ -33,7 +33,7 @@ export function sourceOf({
     plucked: soundGone,
     take: async (context, notes) => {
       if (soundGone)
-        return studio({
+        return renderOffline({
           ...asked,
           type: 'line',
           notes,
@@ -46,7 +46,7 @@ export function sourceOf({
       return (await context.decodeAudioData(await answer.arrayBuffer())).getChannelData(0);
     },
     band: async (rate) => {
-      const band = await studio({ ...asked, type: 'band', countInBars: 0, pace, rate });
+      const band = await renderOffline({ ...asked, type: 'band', countInBars: 0, pace, rate });
       // the band's bar 1 was heard at the take's beat 0
       const lead = Math.round(offsetSec * rate);
       const placed = new Float32Array(Math.max(0, band.length + lead));

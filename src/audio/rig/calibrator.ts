@@ -10,7 +10,7 @@ import {
   type Clapped,
   type Latency,
 } from '@/core/align';
-import type { Rig } from './rig';
+import type { AudioInput } from './rig';
 
 export type CalibrationState =
   | { readonly phase: 'idle' }
@@ -69,7 +69,7 @@ export class Calibrator {
   private readonly listeners = new Set<() => void>();
   private stopAll: (() => void) | null = null;
 
-  constructor(private readonly rig: Rig) {}
+  constructor(private readonly input: AudioInput) {}
 
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -90,12 +90,12 @@ export class Calibrator {
   /** Clicks go out and must come back: through a cable, or from a loudspeaker into a microphone or pickup. */
   async click(): Promise<void> {
     this.cancel();
-    const { context, device } = this.rig;
+    const { context, device } = this.input;
     if (!context || !device)
       return this.become({ phase: 'failed', message: 'Open an input first.', delays: [] });
     const rate = context.sampleRate;
     const memory = new Memory(2 * rate);
-    const stopHearing = this.rig.hear(({ frame, samples }) => memory.add(frame, samples));
+    const stopHearing = this.input.hear(({ frame, samples }) => memory.add(frame, samples));
     const out = this.output(context);
     const sound = context.createBuffer(1, clickSound(rate).length, rate);
     sound.copyToChannel(clickSound(rate) as Float32Array<ArrayBuffer>, 0);
@@ -156,12 +156,12 @@ export class Calibrator {
   /** Clicks to clap or strum along with: for headphones that no microphone hears. */
   async clap(): Promise<void> {
     this.cancel();
-    const { context, device } = this.rig;
+    const { context, device } = this.input;
     if (!context || !device)
       return this.become({ phase: 'failed', message: 'Open an input first.', delays: [] });
     const rate = context.sampleRate;
     const pieces: { frame: number; samples: Float32Array }[] = [];
-    const stopHearing = this.rig.hear(({ frame, samples }) => pieces.push({ frame, samples }));
+    const stopHearing = this.input.hear(({ frame, samples }) => pieces.push({ frame, samples }));
     const out = new GainNode(context, { gain: 0.3 });
     out.connect(context.destination);
     let stopped = false;
@@ -219,7 +219,7 @@ export class Calibrator {
   private output(context: AudioContext): GainNode {
     const out = new GainNode(context);
     out.connect(context.destination);
-    const { device } = this.rig;
+    const { device } = this.input;
     if (device?.cable) out.connect(device.cable);
     return out;
   }

@@ -1,4 +1,4 @@
-import type { Character } from '@/core/band';
+import type { StandInCharacter } from '@/core/band';
 import type { CaptureBlock, Channel } from './captureMessage';
 
 /** What the player comes in through: an input of this computer, or the stand-in player, who sits in the list like one. */
@@ -9,7 +9,7 @@ export type DeviceChoice =
       readonly channel: Channel;
     }
   /** `delayMs` is the round trip of its imagined interface: what a calibration should find. */
-  | { readonly kind: 'stand-in'; readonly character: Character; readonly delayMs: number };
+  | { readonly kind: 'stand-in'; readonly character: StandInCharacter; readonly delayMs: number };
 
 /** Why an input could not be opened, as something a player can act on. */
 export type InputTrouble = 'refused' | 'none' | 'busy' | 'unsupported';

@@ -5,7 +5,7 @@ import { latencyFor } from './latencies';
 import { openMicrophone } from './microphone';
 import { openStandIn } from './standInDevice';
 
-export type RigState =
+export type AudioInputState =
   | { readonly phase: 'closed' }
   | { readonly phase: 'opening' }
   | {
@@ -27,8 +27,8 @@ const CLIPPED = 0.985;
  * The player's rig: one audio context with one device on it, open from the first take to the last, so that the next count-in waits for
  * nothing. Everything in it is stamped by the context's clock.
  */
-export class Rig {
-  state: RigState = { phase: 'closed' };
+export class AudioInput {
+  state: AudioInputState = { phase: 'closed' };
   context: AudioContext | null = null;
   device: Device | null = null;
   choice: DeviceChoice | null = null;
@@ -45,8 +45,8 @@ export class Rig {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
   };
-  getState = (): RigState => this.state;
-  private become(state: RigState): void {
+  getState = (): AudioInputState => this.state;
+  private become(state: AudioInputState): void {
     this.state = state;
     for (const listener of this.listeners) listener();
   }

@@ -1,4 +1,4 @@
-import { CHARACTERS, type Character } from '@/core/band';
+import { CHARACTERS, type StandInCharacter } from '@/core/band';
 import type { CaptureBlock } from './captureMessage';
 import type { Device } from './device';
 
@@ -9,7 +9,7 @@ const HISS = 0.00025;
 /** The stand-in player as a device: what its hands play, and what is sent through its cable, is heard after its delay. */
 export async function openStandIn(
   context: AudioContext,
-  character: Character,
+  character: StandInCharacter,
   delayMs: number,
 ): Promise<Device> {
   await context.audioWorklet.addModule('/worklets/capture.js');

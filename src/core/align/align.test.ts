@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { gaussian, seededRandom } from '../vocabulary';
 import { readChart } from '../chart';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { bandOver } from '../../../tests/corpora/band';
 import {
   AGREEING,
@@ -114,7 +114,7 @@ test('nothing is found in silence, noise or music; what does not agree is not ca
     null,
     null,
   ]);
-  const music = bandOver(certain(readChart('feel: swing\n| C7 | F7 |')), {
+  const music = bandOver(unwrap(readChart('feel: swing\n| C7 | F7 |')), {
     tempo: 150,
     choruses: 1,
     seed: 2,
@@ -169,7 +169,7 @@ test.each([
 ])(
   'the pulse of a %s at %i is found to 0.2 %% and its bar 1 to 30 ms, or lies an octave or a meter away',
   (feel, tempo, beats) => {
-    const chart = certain(readChart(`meter: ${beats}/4\nfeel: ${feel}\n| C7 | F7 | G7 | C7 |`));
+    const chart = unwrap(readChart(`meter: ${beats}/4\nfeel: ${feel}\n| C7 | F7 | G7 | C7 |`));
     const music = bandOver(chart, { tempo, choruses: 3, seed: 4, seconds: (3 * beats * 4 * 60) / tempo - 1 });
     const shifted = new Float32Array(music.length + 30_000);
     shifted.set(music, 30_000);

@@ -2,7 +2,7 @@ import { secondsToBeats } from '../vocabulary';
 import { analyse, type AnalysisRequest, type Report } from './report';
 
 /** How far a take lies behind the grid by its own notes (negative: ahead), and how much of it was taken out. */
-export type Alignment = { readonly estimatedMs: number | null; readonly appliedMs: number };
+export type GridAlignment = { readonly estimatedMs: number | null; readonly appliedMs: number };
 
 /** More than this is never taken out unasked: it may be the player's own time. */
 export const MOST_UNASKED_MS = 30;
@@ -13,7 +13,7 @@ export const MOST_UNASKED_MS = 30;
  */
 export function analyseAligned(request: AnalysisRequest): {
   readonly report: Report;
-  readonly alignment: Alignment;
+  readonly alignment: GridAlignment;
 } {
   const report = analyse(request);
   const estimatedMs = report.time.offsetMs;

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { readChart } from '../chart';
 import { analyse, type PlayedNote, type Report } from './index';
 
@@ -17,7 +17,7 @@ const eighths = (text: string, start = 0): PlayedNote[] =>
     .map((midi, index) => ({ midi: Number(midi), onsetBeat: start + index / 2, durationBeats: 0.5 }));
 const judge = (chart: string, notes: string | PlayedNote[]): Report =>
   analyse({
-    chart: certain(readChart(chart)),
+    chart: unwrap(readChart(chart)),
     tempo: 120,
     notes: typeof notes === 'string' ? line(notes) : notes,
     plan: { id: 'scale-per-chord' },
@@ -208,7 +208,7 @@ test('where the line turned, by kind of change: middle and spread', () => {
     line(`65@0+1 72@1+1 69@2+1 65@3+1 ${late ? '69@4+1 71@5+1 ' : '71@4+1 74@5+1 '}65@6+1 71@7+1`);
   const turn = (...lates: number[]) =>
     analyse({
-      chart: certain(readChart('key: C\n| Dm7 | G7 |')),
+      chart: unwrap(readChart('key: C\n| Dm7 | G7 |')),
       tempo: 120,
       plan: { id: 'outline' },
       notes: lates.flatMap((late, chorus) =>

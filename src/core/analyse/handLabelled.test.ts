@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { readChart } from '../chart';
 import type { PlanId } from '../plan';
 import { analyse, windowsAt, type PlayedNote, type Report } from './index';
@@ -130,7 +130,7 @@ const notesOf = (line: string): PlayedNote[] =>
   });
 
 const judge = ({ chart, tempo, plan = 'scale-per-chord', line }: Labelled): Report =>
-  analyse({ chart: certain(readChart(chart)), tempo, notes: notesOf(line), plan: { id: plan }, choruses: 1 });
+  analyse({ chart: unwrap(readChart(chart)), tempo, notes: notesOf(line), plan: { id: plan }, choruses: 1 });
 
 test.each(LINES)('$name', (labelled) => {
   const report = judge(labelled);

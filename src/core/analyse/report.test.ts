@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { readScale } from '../music';
 import { readChart } from '../chart';
 import { analyse, type PlayedNote, type Report } from './index';
@@ -28,12 +28,12 @@ test.each(EXAMPLES)('%s: every part of the report is as labelled', (name, tempo,
   const file = (ending: string) => readFileSync(`tests/fixtures/worked-examples/${name}.${ending}`, 'utf8');
   const { notes } = JSON.parse(file('notes.json')) as { notes: PlayedNote[] };
   const expected = JSON.parse(file('report.json')) as Report;
-  const chart = certain(readChart(file('chart.txt')));
+  const chart = unwrap(readChart(file('chart.txt')));
   const report = analyse({
     chart,
     tempo,
     notes,
-    plan: { id, home: home ? certain(readScale(home)) : undefined },
+    plan: { id, home: home ? unwrap(readScale(home)) : undefined },
   });
   // the examples were labelled before changes told where the line turned and segments what it said
   const changes = report.changes.map(({ turnedAtBeat: _turned, ...change }) => change);

@@ -3,8 +3,8 @@ import type { IntervalName } from '../music';
 import { changesOf, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
 import { cellAt, planOf, type PlanChoice } from '../plan';
 import { answersOf } from './phrases/answers';
-import { arcOf, type ChorusArc } from './whole/arc';
-import { belongingsOf, type Scene } from './chord/belonging';
+import { tensionCurveOf, type ChorusCurve } from './whole/arc';
+import { assignChords, type AnalysisScene } from './chord/belonging';
 import { coverageOf, type ChordCoverage } from './whole/coverage';
 import {
   coverageByFunction,
@@ -12,11 +12,11 @@ import {
   type FunctionCoverage,
   type WholeCoverage,
 } from './whole/coverageWhole';
-import { missedDoors, type MissedDoor } from './changes/doors';
-import { hear, type Heard } from './notes/events';
+import { missedResolutionsOf, type MissedResolution } from './changes/doors';
+import { groupNotes, type NoteEvents } from './notes/events';
 import { byMember, Walk, type FigureKind } from './deeds/figures';
-import { deedsOf } from './deeds/functions';
-import { groundsOf } from './chord/ground';
+import { noteFunctionsOf } from './deeds/functions';
+import { harmonicContextsOf } from './chord/ground';
 import { handoversOf, type BarReport, type Handover } from './heard/handovers';
 import { hitName } from './heard/hitNames';
 import { judgeNote, type NoteContext } from './deeds/judgedNotes';
@@ -35,7 +35,7 @@ import { summaryOf, type Summary } from './whole/summary';
 import { thirdsPalette, type ThirdHeard } from './whole/thirds';
 import { timingOf, type TimeReport } from './whole/timing';
 import { turningsOf, type Turning } from './changes/turnings';
-import { pitchesIn, type Belonging } from './notes/voice';
+import { pitchesIn, type ChordAssignment } from './notes/voice';
 import { EPSILON, windowsAt } from './notes/windows';
 
 /** Raised whenever the same notes would get another report, or what is kept beside it another shape: what older engines stored is made anew. */
@@ -77,11 +77,11 @@ export type Report = {
   readonly place: readonly LostPlace[];
   readonly time: TimeReport;
   readonly line: LineReport;
-  readonly arc: readonly ChorusArc[];
+  readonly arc: readonly ChorusCurve[];
   readonly mutedBand: MutedBand;
   readonly heardBy: HeardBy;
   readonly turnings: readonly Turning[];
-  readonly missedDoors: readonly MissedDoor[];
+  readonly missedDoors: readonly MissedResolution[];
   readonly thirds: readonly ThirdHeard[];
   readonly bars: readonly BarReport[];
   readonly handovers: readonly Handover[];
@@ -111,33 +111,33 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
     given === undefined
       ? notes
       : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats);
-  const heard = hear(inside, tempo, windows);
+  const heard = groupNotes(inside, tempo, windows);
   const choruses = given ?? chorusesOf(timeline, heard);
-  const scene: Scene = {
+  const scene: AnalysisScene = {
     timeline,
     windows,
     line: heard.line,
-    grounds: groundsOf(timeline, harmony),
+    contexts: harmonicContextsOf(timeline, harmony),
     changes: changesOf(timeline, choruses),
   };
-  const belongings = belongingsOf(scene, heard.events);
-  const walk = new Walk(scene, belongings);
-  const { deeds, figures } = deedsOf(walk, (place) =>
+  const assignments = assignChords(scene, heard.events);
+  const walk = new Walk(scene, assignments);
+  const { functions: functions, figures } = noteFunctionsOf(walk, (place) =>
     cellAt(
       plan,
-      belongings[place]!.sounding.stretch.index,
-      belongings[place]!.sounding.chorus,
+      assignments[place]!.sounding.span.index,
+      assignments[place]!.sounding.chorus,
     ).targets.includes(scene.line[place]!.pc),
   );
-  const judged = { scene, events: heard.events, voices: heard.voices, belongings, plan };
+  const judged = { scene, events: heard.events, voices: heard.voices, assignments: assignments, plan };
   const changes = landingsOf(judged);
-  const phrases = phrasesOf(scene, heard.events, belongings);
+  const phrases = phrasesOf(scene, heard.events, assignments);
   const context: NoteContext = {
     scene,
     plan,
     heard,
-    belongings,
-    deeds,
+    assignments: assignments,
+    functions: functions,
     figures: byMember(figures),
     walk,
     pickups: pickupTargets(scene, heard, changes, phrases),
@@ -159,7 +159,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   return lazily<Report>({
     schema: () => 'idle-wander/report@1',
     notes: () => noteReports,
-    events: () => heard.events.map((event) => eventReport(event, belongings[event.index]!)),
+    events: () => heard.events.map((event) => eventReport(event, assignments[event.index]!)),
     figures: () => figureReports,
     shapes: () =>
       shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
@@ -171,18 +171,18 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
     stepOuts: () =>
       stepOutsOf(
         walk,
-        deeds,
+        functions,
         scene.line.map(({ index }) => noteReports[index]!.height),
         moved(),
       ),
     place: () => placesLost(scene, heard.events, choruses),
     time: () => timingOf(scene, heard.events),
     line: () => lineShapeOf(scene),
-    arc: () => arcOf(scene, notesJudged, choruses),
+    arc: () => tensionCurveOf(scene, notesJudged, choruses),
     mutedBand: () => muted().mutedBand,
     heardBy: () => muted().heardBy,
     turnings: () => turningsOf(changes),
-    missedDoors: () => missedDoors(judged, changes),
+    missedDoors: () => missedResolutionsOf(judged, changes),
     thirds: () => thirdsPalette(scene, notesJudged),
     bars: () => handed().bars,
     handovers: () => handed().handovers,
@@ -199,10 +199,10 @@ function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
 }
 
 /** The form repeats until the last onset. */
-const chorusesOf = (timeline: Timeline, { line }: Heard): number =>
+const chorusesOf = (timeline: Timeline, { line }: NoteEvents): number =>
   Math.max(1, Math.floor(((line[line.length - 1]?.onset ?? 0) + EPSILON) / timeline.formBeats) + 1);
 
-function eventReport(event: Heard['events'][number], { chord }: Belonging): EventReport {
+function eventReport(event: NoteEvents['events'][number], { chord }: ChordAssignment): EventReport {
   const { index, onset, voices } = event;
   const pitches = pitchesIn(event);
   const kind = pitches === 1 ? 'single' : pitches === 2 ? 'dyad' : 'chord';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { readChart } from '../chart';
 import { PLAN_IDS, type PlanId } from '../plan';
 import { readScale } from '../music';
@@ -19,7 +19,7 @@ const judge = (
   tempo = 120,
 ): Report =>
   analyse({
-    chart: certain(readChart(chart)),
+    chart: unwrap(readChart(chart)),
     tempo,
     notes: typeof notes === 'string' ? line(notes) : notes,
     plan: { id },
@@ -378,10 +378,10 @@ test('stretching time with the tempo, onsets on the grid, changes no label', () 
 });
 
 test('the player’s home scale changes the plan’s material, not the heights', () => {
-  const chart = certain(readChart('key: A\nfeel: blues\n| A7 | D7 |'));
+  const chart = unwrap(readChart('key: A\nfeel: blues\n| A7 | D7 |'));
   const notes = line('61@0+1 62@4+1');
   const [own, other] = ['A minor pentatonic', 'A major'].map((home) =>
-    analyse({ chart, tempo: 100, notes, plan: { id: 'home-scale', home: certain(readScale(home)) } }),
+    analyse({ chart, tempo: 100, notes, plan: { id: 'home-scale', home: unwrap(readScale(home)) } }),
   );
   expect(own!.notes.map((one) => one.inPlan)).toEqual([false, true]);
   expect(other!.notes.map((one) => one.inPlan)).toEqual([true, true]);

@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { readChart } from '../chart';
 import { analyse, type PlayedNote } from './index';
 
 const CHART = 'key: C\n| Dm7 | G7 | Cmaj7 | A7 |';
 const report = (notes: PlayedNote[], text = CHART, choruses?: number) =>
   analyse({
-    chart: certain(readChart(text)),
+    chart: unwrap(readChart(text)),
     tempo: 120,
     notes,
     plan: { id: 'scale-per-chord' },

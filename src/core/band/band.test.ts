@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { certain, modulo, pitchClassOf } from '../vocabulary';
+import { unwrap, modulo, pitchClassOf } from '../vocabulary';
 import { isDominant, pitchClass } from '../music';
 import { changesOf, harmonyOf, isOnStrongBeat, readChart, soundingAt, timelineOf } from '../chart';
 import { bandOver } from '../../../tests/corpora/band';
@@ -37,7 +37,7 @@ const FEELS: [string, string][] = [
   ['swing', 'feel: swing\n| Dm7 . . G7 | C/E A7b9 | Ebm7b5/Bbb | Db7 C6 . Bm7b5 |'],
 ];
 const bandOf = (text: string, choruses = 2, seed = 1) =>
-  arrange({ chart: certain(readChart(text)), tempo: 120, choruses, seed });
+  arrange({ chart: unwrap(readChart(text)), tempo: 120, choruses, seed });
 type Pitched = Extract<BandEvent, { midi: number }>;
 const partOf = (events: readonly BandEvent[], part: 'bass' | 'chords') =>
   events.filter((event): event is Pitched => event.part === part);
@@ -54,9 +54,9 @@ test('the chart names the feel', () => {
       'ballad',
       'funk',
       'anything',
-    ].map((feel) => bandFeel(certain(readChart(`feel: ${feel}\n| C |`)))),
+    ].map((feel) => bandFeel(unwrap(readChart(`feel: ${feel}\n| C |`)))),
   ).toEqual(['swing', 'shuffle', 'shuffle', 'straight', 'bossa', 'swing', 'ballad', 'funk', 'straight']);
-  expect(FEELS.map(([, text]) => bandFeel(certain(readChart(text))))).toEqual(FEELS.map(([feel]) => feel));
+  expect(FEELS.map(([, text]) => bandFeel(unwrap(readChart(text))))).toEqual(FEELS.map(([feel]) => feel));
   expect(new Set(FEELS.map(([feel]) => feel))).toEqual(new Set(BAND_FEELS));
   expect([offBeat('straight', 120), offBeat('swing', 80) > offBeat('swing', 240)]).toEqual([0.5, true]);
   expect([
@@ -69,7 +69,7 @@ test('the chart names the feel', () => {
 
 // Tested as music, as the page on the band asks.
 test.each(FEELS)('%s: the bass has the root at every change and stays in its range', (_, text) => {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   const timeline = timelineOf(chart, 120);
   const bass = partOf(bandOf(text), 'bass');
   for (const change of changesOf(timeline, 2)) {
@@ -82,14 +82,14 @@ test.each(FEELS)('%s: the bass has the root at every change and stays in its ran
 test.each(FEELS)(
   '%s: nothing of the bass lies outside the chord-scale on a strong beat, whatever the seed',
   (_, text) => {
-    const chart = certain(readChart(text));
+    const chart = unwrap(readChart(text));
     const timeline = timelineOf(chart, 120);
     const harmony = harmonyOf(chart, timeline);
     for (let seed = 1; seed <= 6; seed++)
       for (const note of partOf(bandOf(text, 3, seed), 'bass').filter(
         ({ beat }) => beat < 3 * timeline.formBeats - 1e-6 && isOnStrongBeat(timeline, beat, 0.01),
       )) {
-        const { stretch } = soundingAt(timeline, note.beat);
+        const { span: stretch } = soundingAt(timeline, note.beat);
         const reading = harmony.readings[stretch.index]!;
         const allowed = [...reading.scale.pcs, ...reading.chord.tones.map((tone) => tone.pc)];
         expect([seed, note.beat, allowed.includes(pitchClassOf(note.midi))]).toEqual([seed, note.beat, true]);
@@ -98,7 +98,7 @@ test.each(FEELS)(
 );
 
 test('swing: the bass walks in quarters, and goes into more than a quarter of the changes by a half step', () => {
-  const timeline = timelineOf(certain(readChart(SWING)), 120);
+  const timeline = timelineOf(unwrap(readChart(SWING)), 120);
   const bass = partOf(bandOf(SWING, 4), 'bass');
   for (let beat = 0; beat < 4 * 48; beat++)
     expect(bass.some((note) => Math.abs(note.beat - beat) < 1e-6)).toBe(true);
@@ -116,17 +116,17 @@ test('swing: the bass walks in quarters, and goes into more than a quarter of th
 test.each(FEELS)(
   '%s: no chord goes missing, and every voice belongs to the chord it sounds over or is pushed into',
   (_, text) => {
-    const chart = certain(readChart(text));
+    const chart = unwrap(readChart(text));
     const timeline = timelineOf(chart, 120);
     const chords = partOf(bandOf(text, 3, 5), 'chords').filter(
       ({ beat }) => beat < 3 * timeline.formBeats - 1e-6,
     );
     const allowedIn = (index: number) => {
-      const { chord } = timeline.stretches[index % timeline.stretches.length]!;
+      const { chord } = timeline.chordSpans[index % timeline.chordSpans.length]!;
       return chord ? [...chord.tones, ...chord.colours].map((tone) => tone.pc) : [];
     };
     for (let chorus = 0; chorus < 3; chorus++)
-      for (const stretch of timeline.stretches) {
+      for (const stretch of timeline.chordSpans) {
         const [from, to] = [stretch.start, stretch.end].map((beat) => beat + chorus * timeline.formBeats) as [
           number,
           number,
@@ -135,7 +135,7 @@ test.each(FEELS)(
         const own = inside.filter(({ midi }) => allowedIn(stretch.index).includes(pitchClassOf(midi)));
         expect([
           stretch.chord!.symbol,
-          own.length > 0 || isRepeat(timeline.stretches, stretch.index),
+          own.length > 0 || isRepeat(timeline.chordSpans, stretch.index),
         ]).toEqual([stretch.chord!.symbol, true]);
         for (const { midi, beat } of inside)
           expect([
@@ -165,7 +165,7 @@ test('voices move by less than an octave, and carry third and seventh', () => {
     'E',
     'G7sus4',
   ]) {
-    const chord = certain(readChord(symbol));
+    const chord = unwrap(readChord(symbol));
     const next = voiceLed(chord, hand);
     for (const midi of next)
       expect(Math.min(...hand.map((before) => Math.abs(before - midi)))).toBeLessThan(12);
@@ -189,7 +189,7 @@ test('drums keep time, the count-in clicks before bar 1, and a seed decides ever
 test.each(FEELS)(
   '%s: the last chord ends it on the first beat after the form, and a fill leads into the top',
   (_, text) => {
-    const { formBeats } = timelineOf(certain(readChart(text)), 120);
+    const { formBeats } = timelineOf(unwrap(readChart(text)), 120);
     const events = bandOf(text, 2);
     expect(
       new Set(
@@ -211,8 +211,8 @@ test.each(FEELS)(
 );
 
 test('the band drops out on chosen choruses and bars, and nothing rings into them; the click plays the beats it is told', () => {
-  const timeline = timelineOf(certain(readChart(SWING)), 120);
-  const request = { chart: certain(readChart(SWING)), tempo: 120, choruses: 3, seed: 2 };
+  const timeline = timelineOf(unwrap(readChart(SWING)), 120);
+  const request = { chart: unwrap(readChart(SWING)), tempo: 120, choruses: 3, seed: 2 };
   const events = arrange({ ...request, dropOut: { choruses: [2], bars: [4] }, click: 'two-and-four' });
   const band = events.filter(({ part }) => part !== 'click');
   const silent = (beat: number) =>
@@ -247,7 +247,7 @@ test('nothing sounds in N.C.', () => {
 });
 
 test('the band renders to sound: beats where they belong, muted parts silent, never clipped', () => {
-  const chart = certain(readChart(SWING));
+  const chart = unwrap(readChart(SWING));
   const render = (mix: object) => bandOver(chart, { tempo: 120, choruses: 1, seed: 1, seconds: 8, mix });
   const full = render({});
   expect(full.length).toBe(Math.ceil(8.1 * 44_100));
@@ -278,7 +278,7 @@ test('a plucked string sounds its pitch within 3 cents, from low E to high E', (
 });
 
 // The stand-in player: what is planted comes back.
-const chart = certain(readChart(SWING));
+const chart = unwrap(readChart(SWING));
 const play = (profile: object, seed = 3, choruses = 4) =>
   improvise({ chart, tempo: 96, choruses, plan: { id: 'scale-per-chord' }, seed, profile });
 const judge = (notes: ReturnType<typeof play>) =>

@@ -3,7 +3,7 @@ import { isDominant, pitchClass, type Chord } from '../music';
 import type { BandEvent } from './events';
 import { nearest } from './bass/bassNote';
 import { AT_REST, voiceLed } from './keys/voicing';
-import type { Tune } from './walk';
+import type { WalkForm } from './walk';
 
 /** How long the last chord rings, in beats. */
 export const ENDING_BEATS = 4;
@@ -12,8 +12,8 @@ export const ENDING_BEATS = 4;
  * The chord everybody ends on, on the first beat after the last chorus: the one the form begins with where it ends on a dominant that leads
  * there, else its last one.
  */
-export function ending({ timeline, choruses }: Tune): BandEvent[] {
-  const chord = lastChord(timeline.stretches.map((one) => one.chord));
+export function ending({ timeline, choruses }: WalkForm): BandEvent[] {
+  const chord = lastChord(timeline.chordSpans.map((one) => one.chord));
   if (!chord) return [];
   const beat = choruses * timeline.formBeats;
   return [

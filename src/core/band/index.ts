@@ -21,6 +21,6 @@ export { renderBand, renderPart, softened, type Mix, type RenderRequest, type Wi
 export { ENDING_BEATS } from './ending';
 export { improvise, type ImproviseRequest } from './standIn/improvise';
 export { perform } from './standIn/perform';
-export { CHARACTERS, STEADY, type Character, type Profile } from './standIn/profile';
+export { CHARACTERS, STEADY, type StandInCharacter, type StandInProfile } from './standIn/profile';
 export { pluckString } from './pluckedString';
 export { chordSound, chordsUnder, scaleSound, threadSound, type StudySound } from './studySounds';

@@ -50,7 +50,7 @@ export type Note = {
   readonly held: Seconds;
   readonly loudness: number;
 };
-export type Stroke = { readonly kit: Lineup['drums']; readonly drum: Drum; readonly loudness: number };
+export type InstrumentStroke = { readonly kit: Lineup['drums']; readonly drum: Drum; readonly loudness: number };
 
 /**
  * Recorded instruments at one sample rate: every note is played once by the sampler and kept. The same note gives the same samples
@@ -81,7 +81,7 @@ export class Instruments {
     );
   }
 
-  stroke({ kit, drum, loudness }: Stroke): Float32Array {
+  stroke({ kit, drum, loudness }: InstrumentStroke): Float32Array {
     const [key, seconds] = DRUM_KEYS[drum];
     const program = drum === 'click' || drum === 'click-accent' ? KITS.sticks : KITS[kit];
     return this.once(`${program} ${drum}`, loudness, (velocity) =>

@@ -1,6 +1,6 @@
 import { modulo, type Beats, type Midi, type PitchClass } from '../vocabulary';
 import { rootPc, type Chord, type Scale } from '../music';
-import { guideThread, timelineOf, type Chart } from '../chart';
+import { guideToneLineOf, timelineOf, type Chart } from '../chart';
 import type { PlayedNote } from '../analyse';
 import { voiceLed } from './keys/voicing';
 import type { BandEvent } from './events';
@@ -61,9 +61,9 @@ export function scaleSound(chord: Chord, scale: Pick<Scale, 'pcs'>, target: Pitc
 /** The guide-tone thread over the whole form: both voices held, roots below. */
 export function threadSound(chart: Chart): StudySound {
   const timeline = timelineOf(chart, 120);
-  const stops = guideThread(timeline.stretches.map(({ chord }) => chord));
+  const stops = guideToneLineOf(timeline.chordSpans.map(({ chord }) => chord));
   const events: BandEvent[] = [];
-  timeline.stretches.forEach(({ chord, start, end }, index) => {
+  timeline.chordSpans.forEach(({ chord, start, end }, index) => {
     const stop = stops[index];
     if (!chord || !stop) return;
     events.push({
@@ -83,7 +83,7 @@ export function threadSound(chart: Chart): StudySound {
 export function chordsUnder(chart: Chart, line: readonly PlayedNote[]): StudySound {
   const timeline = timelineOf(chart, 120);
   let hand: Midi[] = [57, 60, 64, 67];
-  const events = timeline.stretches.flatMap(({ chord, start, end }) => {
+  const events = timeline.chordSpans.flatMap(({ chord, start, end }) => {
     if (!chord) return [];
     const laid = held(chord, start, (end - start) * 0.95, hand);
     hand = laid.hand;

@@ -3,10 +3,10 @@ import type { Chord } from '../music';
 import { isOnStrongBeat, soundingAt, type BarSpan, type Harmony, type Timeline } from '../chart';
 
 /** Everything the parts of the band read. */
-export type Tune = { readonly timeline: Timeline; readonly harmony: Harmony; readonly choruses: number };
+export type WalkForm = { readonly timeline: Timeline; readonly harmony: Harmony; readonly choruses: number };
 
 /** A chord as the band meets it: absolute beats, and the chord that follows. */
-export type Stop = {
+export type WalkStop = {
   readonly chord: Chord;
   readonly next: Chord | null;
   readonly start: Beats;
@@ -16,12 +16,12 @@ export type Stop = {
 };
 
 /** The chords of all choruses in order; silence where the chart says N.C. */
-export function stopsOf({ timeline, harmony, choruses }: Tune): Stop[] {
-  const stops: Stop[] = [];
+export function stopsOf({ timeline, harmony, choruses }: WalkForm): WalkStop[] {
+  const stops: WalkStop[] = [];
   for (let chorus = 0; chorus < choruses; chorus++)
-    timeline.stretches.forEach((stretch, index) => {
+    timeline.chordSpans.forEach((stretch, index) => {
       const offset = chorus * timeline.formBeats;
-      const following = timeline.stretches[(index + 1) % timeline.stretches.length]!;
+      const following = timeline.chordSpans[(index + 1) % timeline.chordSpans.length]!;
       if (!stretch.chord) return;
       stops.push({
         chord: stretch.chord,
@@ -29,14 +29,14 @@ export function stopsOf({ timeline, harmony, choruses }: Tune): Stop[] {
         start: stretch.start + offset,
         end: stretch.end + offset,
         scale: harmony.readings[index]!.scale.pcs,
-        home: index === timeline.stretches.length - 1,
+        home: index === timeline.chordSpans.length - 1,
       });
     });
   return stops;
 }
 
 /** A bar of one chorus in absolute beats. */
-export type Bar = {
+export type WalkedBar = {
   readonly start: Beats;
   readonly end: Beats;
   readonly span: BarSpan;
@@ -46,7 +46,7 @@ export type Bar = {
 };
 
 /** Bars of all choruses with the beats they hold. */
-export function barsOf({ timeline, choruses }: Tune): Bar[] {
+export function barsOf({ timeline, choruses }: WalkForm): WalkedBar[] {
   return Array.from({ length: choruses }, (_, chorus) => chorus).flatMap((chorus) =>
     timeline.bars.map((span) => {
       const last = span.index === timeline.bars.length - 1;
@@ -63,5 +63,5 @@ export function barsOf({ timeline, choruses }: Tune): Bar[] {
 }
 
 export const isStrong = (timeline: Timeline, beat: Beats): boolean => isOnStrongBeat(timeline, beat, 0.01);
-export const chordAt = ({ timeline }: Tune, beat: Beats): Chord | null =>
-  soundingAt(timeline, beat).stretch.chord;
+export const chordAt = ({ timeline }: WalkForm, beat: Beats): Chord | null =>
+  soundingAt(timeline, beat).span.chord;

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { harmonyOf, readChart, timelineOf } from './index';
 
 /** Short names for the scales of the table. */
@@ -154,7 +154,7 @@ test.each<[string, string, string]>([
     'I:ion V/ii:hm5 ii:dor V:mix I:ion',
   ],
 ])('%s', (_, text, expected) => {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   const { readings } = harmonyOf(chart, timelineOf(chart, 120));
   const wanted = expected.split(' ').map((one) => {
     const [degree, scale] = one.split(':');

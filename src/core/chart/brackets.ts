@@ -1,6 +1,6 @@
 import { isDominant, rootPc, type Chord } from '../music';
-import type { Reading } from './reading';
-import type { Stretch } from './timeline';
+import type { ChordReading } from './reading';
+import type { ChordSpan } from './timeline';
 
 /** Chords that belong together, over stretches `from` up to but not including `to`. */
 export type Bracket = { readonly kind: 'ii-V' | 'turnaround'; readonly from: number; readonly to: number };
@@ -8,9 +8,9 @@ export type Bracket = { readonly kind: 'ii-V' | 'turnaround'; readonly from: num
 type Run = { readonly chord: Chord; readonly degree: string; readonly from: number; readonly to: number };
 
 /** The walk as runs of one root and kind; N.C. ends a run. */
-function runsOf(stretches: readonly Stretch[], readings: readonly (Reading | null)[]): Run[] {
+function runsOf(chordSpans: readonly ChordSpan[], readings: readonly (ChordReading | null)[]): Run[] {
   const runs: Run[] = [];
-  stretches.forEach(({ chord }, index) => {
+  chordSpans.forEach(({ chord }, index) => {
     const last = runs[runs.length - 1];
     if (!chord) return;
     const same =
@@ -46,13 +46,13 @@ const LEADS_HOME = ['V', 'subV'];
  * substitute). Common practice, no source.
  */
 function turnarounds(
-  stretches: readonly Stretch[],
-  readings: readonly (Reading | null)[],
+  chordSpans: readonly ChordSpan[],
+  readings: readonly (ChordReading | null)[],
   ends: readonly number[],
 ): Bracket[] {
   return ends.flatMap((end) => {
-    const lastBar = stretches[end - 1]!.bar;
-    const from = stretches.findIndex(({ bar }) => bar === lastBar - 1);
+    const lastBar = chordSpans[end - 1]!.bar;
+    const from = chordSpans.findIndex(({ bar }) => bar === lastBar - 1);
     const inside = readings.slice(from, end);
     const next = readings[end % readings.length];
     if (from < 0 || inside.length < 3 || inside.some((reading) => reading === null)) return [];
@@ -68,13 +68,13 @@ function turnarounds(
  * @param sections the section of each stretch: a turnaround may end each
  */
 export function bracketsOf(
-  stretches: readonly Stretch[],
-  readings: readonly (Reading | null)[],
+  chordSpans: readonly ChordSpan[],
+  readings: readonly (ChordReading | null)[],
   sections: readonly (string | null)[],
 ): Bracket[] {
-  const ends = stretches.flatMap(({ bar }, index) => {
-    const next = stretches[index + 1];
+  const ends = chordSpans.flatMap(({ bar }, index) => {
+    const next = chordSpans[index + 1];
     return !next || (next.bar !== bar && sections[index] !== sections[index + 1]) ? [index + 1] : [];
   });
-  return [...twoFives(runsOf(stretches, readings)), ...turnarounds(stretches, readings, ends)];
+  return [...twoFives(runsOf(chordSpans, readings)), ...turnarounds(chordSpans, readings, ends)];
 }

@@ -20,13 +20,13 @@ import {
   type SpelledNote,
 } from '../music';
 import { fallsAFifth, isBareMajor, restsInBlues, stepInKey } from './degree';
-import { hasMajorFour, holdsFlatTwo, isBareVamp, type Context } from './context';
+import { hasMajorFour, holdsFlatTwo, isBareVamp, type HarmonicReadingContext } from './context';
 
 /**
  * The chord-scale by function: the table of 2-theory, "Scales", row by row from the most particular to the fallback.
  * @returns a scale on the chord's root
  */
-export function chordScale(context: Context, degree: string): Scale {
+export function chordScale(context: HarmonicReadingContext, degree: string): Scale {
   const kind =
     byAlteration(context.chord) ??
     bySubstance(context.chord) ??
@@ -37,7 +37,7 @@ export function chordScale(context: Context, degree: string): Scale {
 }
 
 /** A major triad on V or V/x takes the dominant row. */
-const servesAsDominant = (context: Context, degree: string): boolean =>
+const servesAsDominant = (context: HarmonicReadingContext, degree: string): boolean =>
   isBareMajor(context.chord) && (degree === 'V' || degree.startsWith('V/'));
 
 const written = (chord: Chord, semitones: number): boolean =>
@@ -81,7 +81,7 @@ function bySubstance(chord: Chord): string | null {
   }
 }
 
-function dominantRow(context: Context, degree: string): string {
+function dominantRow(context: HarmonicReadingContext, degree: string): string {
   const { chord, key, character, next } = context;
   const step = stepInKey(chord, key);
   if (degree.startsWith('subV')) return 'lydian dominant';
@@ -104,13 +104,13 @@ function toMinor(chord: Chord): string {
   return written(chord, 2) ? 'mixolydian b6' : 'fifth mode of harmonic minor';
 }
 
-function majorRow(context: Context): string | null {
+function majorRow(context: HarmonicReadingContext): string | null {
   const step = stepInKey(context.chord, context.key);
   if (step === 0 || (step === 3 && context.key.minor)) return 'major';
   return [1, 3, 5, 8].includes(step) ? 'lydian' : null;
 }
 
-function minorRow(context: Context): string | null {
+function minorRow(context: HarmonicReadingContext): string | null {
   const { chord, key, character, next } = context;
   const step = stepInKey(chord, key);
   if (character.minorBlues) return 'dorian';
@@ -127,7 +127,7 @@ function minorRow(context: Context): string | null {
  * The key's scale with each foreign chord tone in place of the key's tone of the same letter, as a mode from the chord's root
  * where a named scale has those notes, else as root and degrees.
  */
-function fallback({ chord, key }: Context): Scale {
+function fallback({ chord, key }: HarmonicReadingContext): Scale {
   const notes = new Map<number, SpelledNote>();
   for (const note of scaleNotes(scaleOn(key.tonic, key.minor ? 'natural minor' : 'major')))
     notes.set(letterIndex(note), note);

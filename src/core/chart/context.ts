@@ -2,7 +2,7 @@ import { modulo } from '../vocabulary';
 import { hasTone, pitchClass, rootPc, toneByRole, type Chord, type Key } from '../music';
 
 /** What the whole form is: decides home scales and the blues rows of the chord-scale table. */
-export type Character = {
+export type FormCharacter = {
   /** `feel: blues`, or a major key whose I and IV are dominant sevenths throughout (2-theory, "Scales"). */
   readonly blues: boolean;
   /** A blues in a minor key. */
@@ -14,12 +14,12 @@ export type Character = {
 };
 
 /** What a rule may look at when it reads one chord. */
-export type Context = {
+export type HarmonicReadingContext = {
   readonly chord: Chord;
   readonly key: Key;
   /** The next chord with another root; N.C. skipped, the form a loop. The chord itself in a vamp. */
   readonly next: Chord;
-  readonly character: Character;
+  readonly character: FormCharacter;
   /** All chords of the same key region. */
   readonly region: readonly Chord[];
   /** The player's word on what a secondary dominant resolves to, before what follows. */
@@ -27,14 +27,14 @@ export type Context = {
 };
 
 /** One root throughout the region: a bare vamp. */
-export const isBareVamp = ({ region }: Context): boolean => new Set(region.map(rootPc)).size === 1;
+export const isBareVamp = ({ region }: HarmonicReadingContext): boolean => new Set(region.map(rootPc)).size === 1;
 
 /** Does the region hold a major chord on its fourth degree? It makes the tonic minor Dorian. */
-export const hasMajorFour = ({ region, key }: Context): boolean =>
+export const hasMajorFour = ({ region, key }: HarmonicReadingContext): boolean =>
   region.some(
     (chord) =>
       rootPc(chord) === modulo(pitchClass(key.tonic) + 5, 12) && toneByRole(chord, 'third')?.semitones === 4,
   );
 
-export const holdsFlatTwo = ({ region, key }: Context): boolean =>
+export const holdsFlatTwo = ({ region, key }: HarmonicReadingContext): boolean =>
   region.some((chord) => hasTone(chord, modulo(pitchClass(key.tonic) + 1, 12)));

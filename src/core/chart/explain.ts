@@ -11,7 +11,7 @@ import {
   type Key,
 } from '../music';
 import { fallsAFifth, numeral, restsInBlues, stepInKey } from './degree';
-import type { Context } from './context';
+import type { HarmonicReadingContext } from './context';
 
 /** Another way to hear a chord, with what speaks for it. */
 export type OtherReading = { readonly degree: string; readonly reason: string };
@@ -20,7 +20,7 @@ export type OtherReading = { readonly degree: string; readonly reason: string };
  * Why a chord is read as it is, in one sentence. Chords and keys are written in chart symbols.
  * @param lender the scale it is borrowed from, or null
  */
-export function reasonOf(context: Context, degree: string, lender: string | null): string {
+export function reasonOf(context: HarmonicReadingContext, degree: string, lender: string | null): string {
   const { chord, next, key } = context;
   const home = tonicName(key);
   if (degree.startsWith('subV'))
@@ -72,14 +72,14 @@ const isMinorSeventh = (chord: Chord): boolean =>
   toneByRole(chord, 'seventh') !== undefined;
 
 /** A m7 or m7♭5 followed by a dominant a fourth up. */
-export const isRelatedTwo = (context: Context): boolean =>
+export const isRelatedTwo = (context: HarmonicReadingContext): boolean =>
   isMinorSeventh(context.chord) && isDominant(context.next) && fallsAFifth(context);
 
 /**
  * The reading that comes next, where a chord can be heard two ways.
  * Rule: 2-theory, "Chords": ambiguous, best reading and runner-up.
  */
-export function runnerUpOf(context: Context, degree: string): OtherReading | null {
+export function runnerUpOf(context: HarmonicReadingContext, degree: string): OtherReading | null {
   const { chord, key, next } = context;
   const plain = numeral(chord, key);
   const step = stepInKey(chord, key);

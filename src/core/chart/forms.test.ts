@@ -1,16 +1,16 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { harmonyOf, LIBRARY, readChart, timelineOf, transposeText, writeChart } from './index';
 
 test('the library: at least twenty-four forms, each with a title, feel, key and a tempo inside its range', () => {
   expect(LIBRARY.length).toBeGreaterThanOrEqual(24);
   expect(new Set(LIBRARY.map(({ id }) => id)).size).toBe(LIBRARY.length);
   for (const { text, tempos } of LIBRARY) {
-    const chart = certain(readChart(text));
+    const chart = unwrap(readChart(text));
     expect([chart.title.length > 2, chart.feel !== null, chart.key !== null]).toEqual([true, true, true]);
     expect(chart.tempo).toBeGreaterThanOrEqual(tempos[0]);
     expect(chart.tempo).toBeLessThanOrEqual(tempos[1]);
-    expect(certain(readChart(writeChart(chart))).bars).toHaveLength(chart.bars.length);
+    expect(unwrap(readChart(writeChart(chart))).bars).toHaveLength(chart.bars.length);
     expect(transposeText(text, { by: 5 }).ok).toBe(true);
   }
 });
@@ -39,7 +39,7 @@ const HAND: Record<string, string> = {
 };
 
 test.each(Object.entries(HAND))('degrees of %s', (id, expected) => {
-  const chart = certain(readChart(LIBRARY.find((one) => one.id === id)!.text));
+  const chart = unwrap(readChart(LIBRARY.find((one) => one.id === id)!.text));
   const { readings } = harmonyOf(chart, timelineOf(chart, 120));
   expect(readings.map((reading) => reading?.degree ?? 'N.C.').join(' ')).toBe(expected);
 });

@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { keyName } from '../music';
-import { changesOf, harmonyOf, placeOf, readChart, soundingAt, timelineOf } from './index';
+import { changesOf, harmonyOf, formPositionOf, readChart, soundingAt, timelineOf } from './index';
 
 /** `degree:scale` of each chord, the scale without its root. */
 function reading(text: string): string {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   const { readings } = harmonyOf(chart, timelineOf(chart, 120));
   return readings.map((one) => (one ? `${one.degree}:${one.scale.kind}` : '-')).join(' ');
 }
@@ -60,7 +60,7 @@ test.each([
   ['| E7 |', 'E blues'],
   ['key: Am\nfeel: blues\n| Am7 |', 'A blues'],
 ])('home scale of %s is %s', (text, expected) => {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   expect(harmonyOf(chart, timelineOf(chart, 120)).homeScales[0]!.name).toBe(expected);
 });
 
@@ -71,14 +71,14 @@ test.each([
   ['| G | C | D7 | G |', 'G major'],
   ['| Fm7 | Bb7 | Ebmaj7 | Abmaj7 |', 'Eb major'],
 ])('the key of %s is found: %s', (text, expected) => {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   expect(keyName(harmonyOf(chart, timelineOf(chart, 120)).readings[0]!.key)).toBe(expected);
 });
 
 test('the timeline knows where a beat lies, chorus after chorus', () => {
-  const line = timelineOf(certain(readChart('| C | F G |')), 120);
+  const line = timelineOf(unwrap(readChart('| C | F G |')), 120);
   expect(line.formBeats).toBe(8);
-  expect([-1, 0, 5.9, 6, 8, 15].map((beat) => soundingAt(line, beat).stretch.chord!.symbol)).toEqual([
+  expect([-1, 0, 5.9, 6, 8, 15].map((beat) => soundingAt(line, beat).span.chord!.symbol)).toEqual([
     'C',
     'C',
     'F',
@@ -86,12 +86,12 @@ test('the timeline knows where a beat lies, chorus after chorus', () => {
     'C',
     'G',
   ]);
-  expect(placeOf(line, 13.5)).toEqual({ chorus: 1, bar: 1, beatInBar: 1.5 });
+  expect(formPositionOf(line, 13.5)).toEqual({ chorus: 1, bar: 1, beatInBar: 1.5 });
 });
 
 test('changes: across the form’s end, none from N.C. or between tensions of one chord', () => {
   const changes = (text: string, choruses: number) =>
-    changesOf(timelineOf(certain(readChart(text)), 120), choruses).map(
+    changesOf(timelineOf(unwrap(readChart(text)), 120), choruses).map(
       (change) => `${change.at}-${change.until} ${change.from.symbol}>${change.to.symbol}`,
     );
   expect(changes('| C | F |', 2)).toEqual(['4-8 C>F', '8-12 F>C', '12-16 C>F']);

@@ -2,78 +2,78 @@ import { modulo } from '../vocabulary';
 import { isDominant, pitchClass, rootPc, sameKey, scaleOn, type Chord, type Key, type Scale } from '../music';
 import { bracketsOf, type Bracket } from './brackets';
 import type { Chart } from './chart';
-import type { Character, Context } from './context';
+import type { FormCharacter, HarmonicReadingContext } from './context';
 import type { Override } from './override';
-import { readingOf, type Reading } from './reading';
+import { readingOf, type ChordReading } from './reading';
 import { keyRegions, type Region } from './regions';
-import type { Stretch, Timeline } from './timeline';
+import type { ChordSpan, Timeline } from './timeline';
 
 /** The form read as harmony. `readings[i]` belongs to stretch i; null where N.C. stands. */
 export type Harmony = {
-  readonly readings: readonly (Reading | null)[];
+  readonly readings: readonly (ChordReading | null)[];
   readonly homeScales: readonly Scale[];
-  readonly character: Character;
+  readonly character: FormCharacter;
   readonly regions: readonly Region[];
   readonly brackets: readonly Bracket[];
 };
 
 /** Reads every chord of the form in its key: degree and chord-scale, and the home scale that stands beside it. */
 export function harmonyOf(chart: Chart, timeline: Timeline): Harmony {
-  const { stretches } = timeline;
-  const sections = stretches.map(({ bar }) => timeline.bars[bar]!.section);
-  const regions = keyRegions(stretches, sections);
+  const { chordSpans: chordSpans } = timeline;
+  const sections = chordSpans.map(({ bar }) => timeline.bars[bar]!.section);
+  const regions = keyRegions(chordSpans, sections);
   const keys = regions.flatMap(({ key, from, to }) => Array<Key>(to - from).fill(key));
   const character = characterOf(
     chart,
-    stretches,
+    chordSpans,
     chart.key ?? keys[0] ?? { tonic: { letter: 'C', alter: 0 }, minor: false },
   );
-  const readings = stretches.map((stretch, index) => {
-    if (!stretch.chord) return null;
+  const readings = chordSpans.map((span, index) => {
+    if (!span.chord) return null;
     const key = keys[index]!;
-    const context: Context = {
-      chord: stretch.chord,
+    const context: HarmonicReadingContext = {
+      chord: span.chord,
       key,
-      next: nextRoot(stretches, index),
+      next: nextRoot(chordSpans, index),
       character,
-      region: chordsIn(stretches, keys, key),
+      region: chordsIn(chordSpans, keys, key),
     };
-    return readingOf(context, overrideAt(chart.overrides, stretches, index));
+    return readingOf(context, overrideAt(chart.overrides, chordSpans, index));
   });
   return {
     readings,
     homeScales: keys.map((key) => homeScaleOf(key, character)),
     character,
     regions,
-    brackets: bracketsOf(stretches, readings, sections),
+    brackets: bracketsOf(chordSpans, readings, sections),
   };
 }
 
 function overrideAt(
   overrides: readonly Override[],
-  stretches: readonly Stretch[],
+  chordSpans: readonly ChordSpan[],
   index: number,
 ): Override | null {
   if (overrides.length === 0) return null;
-  const { bar } = stretches[index]!;
-  const nth = index - stretches.findIndex((one) => one.bar === bar) + 1;
+  const { bar } = chordSpans[index]!;
+  const nth = index - chordSpans.findIndex((one) => one.bar === bar) + 1;
   return overrides.findLast((one) => one.bar === bar + 1 && one.nth === nth) ?? null;
 }
 
-function nextRoot(stretches: readonly Stretch[], index: number): Chord {
-  const own = stretches[index]!.chord!;
-  for (let step = 1; step < stretches.length; step++) {
-    const chord = stretches[(index + step) % stretches.length]!.chord;
+function nextRoot(chordSpans: readonly ChordSpan[], index: number): Chord {
+  const own = chordSpans[index]!.chord!;
+  for (let step = 1; step < chordSpans.length; step++) {
+    const chord = chordSpans[(index + step) % chordSpans.length]!.chord;
     if (chord && rootPc(chord) !== rootPc(own)) return chord;
   }
   return own;
 }
 
-const chordsIn = (stretches: readonly Stretch[], keys: readonly Key[], key: Key): Chord[] =>
-  stretches.flatMap(({ chord }, index) => (chord && sameKey(keys[index]!, key) ? [chord] : []));
+const chordsIn = (chordSpans: readonly ChordSpan[], keys: readonly Key[], key: Key): Chord[] =>
+  chordSpans.flatMap(({ chord }, index) => (chord && sameKey(keys[index]!, key) ? [chord] : []));
 
-function characterOf(chart: Chart, stretches: readonly Stretch[], key: Key): Character {
-  const chords = stretches.flatMap(({ chord }) => (chord ? [chord] : []));
+function characterOf(chart: Chart, chordSpans: readonly ChordSpan[], key: Key): FormCharacter {
+  const chords = chordSpans.flatMap(({ chord }) => (chord ? [chord] : []));
   const on = (semitones: number) =>
     chords.filter((chord) => rootPc(chord) === modulo(pitchClass(key.tonic) + semitones, 12));
   const vamp = new Set(chords.map(rootPc)).size === 1;
@@ -87,7 +87,7 @@ function characterOf(chart: Chart, stretches: readonly Stretch[], key: Key): Cha
 }
 
 /** The default home scale of a region (2-theory, "Scales"). */
-export function homeScaleOf(key: Key, character: Character): Scale {
+export function homeScaleOf(key: Key, character: FormCharacter): Scale {
   if (character.blues || character.dominantVamp) return scaleOn(key.tonic, 'blues');
   return scaleOn(key.tonic, key.minor ? 'natural minor' : 'major');
 }

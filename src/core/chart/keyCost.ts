@@ -2,7 +2,7 @@ import { modulo } from '../vocabulary';
 import { hasTone, isDominant, isMinorish, pitchClass, rootPc, type Chord, type Key } from '../music';
 
 /** A chord of the walk with its neighbours of another root; the form is a loop. */
-export type Step = {
+export type KeyStep = {
   readonly chord: Chord;
   readonly bars: number;
   readonly before: Chord;
@@ -67,7 +67,7 @@ export function isHome(chord: Chord, key: Key, blues: boolean): boolean {
  * What it costs to hear a chord in a key; a cadence that comes home is a gain.
  * @param blues the key's I and IV are dominant throughout the form
  */
-export function costIn(step: Step, key: Key, blues: boolean): number {
+export function costIn(step: KeyStep, key: Key, blues: boolean): number {
   const { chord, next, bars } = step;
   const bluesy = blues && kindOf(chord) === 'dominant' && [0, 5].includes(stepOf(chord, key));
   let cost = bluesy ? 0 : tabled(chord, key);
@@ -84,7 +84,7 @@ export function costIn(step: Step, key: Key, blues: boolean): number {
   return cost * bars - gain(step, key, blues);
 }
 
-function gain({ chord, before, beforeThat, next, bars }: Step, key: Key, blues: boolean): number {
+function gain({ chord, before, beforeThat, next, bars }: KeyStep, key: Key, blues: boolean): number {
   // a m7 on its way to a dominant is a ii, wherever it came from
   if (isHome(chord, key, blues) && !prepares(chord, next)) {
     const dominant = kindOf(before) === 'dominant' && risesTo(before, chord) === 5;

@@ -1,4 +1,4 @@
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import type { Chart } from './chart';
 import { harmonyOf } from './harmony';
 import { readChart } from './readChart';
@@ -12,7 +12,7 @@ import { writeChart } from './writeChart';
 export function passage(chart: Chart, from: number, to: number): Chart {
   const timeline = timelineOf(chart, 120);
   const { regions } = harmonyOf(chart, timeline);
-  const first = timeline.stretches.findIndex(({ bar }) => bar === from - 1);
+  const first = timeline.chordSpans.findIndex(({ bar }) => bar === from - 1);
   const key = regions.find((region) => first >= region.from && first < region.to)?.key ?? chart.key;
   const bars = chart.bars
     .slice(from - 1, to)
@@ -20,7 +20,7 @@ export function passage(chart: Chart, from: number, to: number): Chart {
   const overrides = chart.overrides
     .filter(({ bar }) => bar >= from && bar <= to)
     .map((one) => ({ ...one, bar: one.bar - from + 1 }));
-  return certain(
+  return unwrap(
     readChart(
       writeChart({ ...chart, key, pickup: 0, bars, overrides, meter: bars[0]?.meter ?? chart.meter }),
     ),

@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { certain, type Problem } from '../vocabulary';
+import { unwrap, type Problem } from '../vocabulary';
 import { beatsPerBar, readChart, writeChart } from './index';
 
 const bars = (text: string): string =>
-  certain(readChart(text))
+  unwrap(readChart(text))
     .bars.map((bar) =>
       bar.cells.map((cell) => `${cell.chord?.symbol ?? 'N.C.'}:${cell.beats.toFraction()}`).join(' '),
     )
@@ -30,7 +30,7 @@ test.each([
 ])('%s', (text, expected) => expect(bars(text)).toBe(expected));
 
 test('headers, sections and their keys', () => {
-  const chart = certain(
+  const chart = unwrap(
     readChart(
       'title: A: B\nkey: F   tempo: 120  feel: Swing\npickup: 1\n[A]\n| F |\n[B]\nkey: Am\n| Am |\n[A]\n| F |\n',
     ),
@@ -113,8 +113,8 @@ test('chart text to form and back is stable', () => {
       (all, key) => {
         if (all[0] === '%') all[0] = 'C';
         const text = `title: T\nkey: ${key}\n[A]\n| ${all.join(' | ')} |\n[B]\nkey: G\n| C |`;
-        const once = writeChart(certain(readChart(text)));
-        expect(writeChart(certain(readChart(once)))).toBe(once);
+        const once = writeChart(unwrap(readChart(text)));
+        expect(writeChart(unwrap(readChart(once)))).toBe(once);
       },
     ),
   );

@@ -13,7 +13,7 @@ import { unfold } from './repeats';
  */
 export function readChart(text: string): Outcome<Chart> {
   if (text.length > CHART_LIMITS.characters) return refused(tooLong(text.length));
-  const reading = new Reading();
+  const reading = new ChartReading();
   text.split(/\r\n|\r|\n/).forEach((line, index) => reading.line(line, index + 1));
   return reading.finish(text);
 }
@@ -27,7 +27,7 @@ const tooLong = (length: number): Problem => ({
 });
 
 /** One pass over the lines; keeps what headers and section names have set so far. */
-class Reading {
+class ChartReading {
   private readonly problems: Problem[] = [];
   private readonly written: WrittenBar[] = [];
   private head: {

@@ -1,13 +1,13 @@
 import type { Chord, Key, Scale } from '../music';
 import { borrowedFrom } from './borrowed';
 import { chordScale } from './chordScale';
-import type { Context } from './context';
+import type { HarmonicReadingContext } from './context';
 import { degreeOf, restsInBlues } from './degree';
 import { isRelatedTwo, reasonOf, runnerUpOf, type OtherReading } from './explain';
 import { impliedKey, overriddenScale, type Override } from './override';
 
 /** A written chord read in its key. */
-export type Reading = {
+export type ChordReading = {
   readonly chord: Chord;
   readonly key: Key;
   /** Roman numeral without quality: `ii`, `V/ii`, `subV`, `bVII`. */
@@ -23,7 +23,7 @@ export type Reading = {
 };
 
 /** Reads one chord: its function, why, what else it could be, and its scale; the player's override before all. */
-export function readingOf(context: Context, override: Override | null): Reading {
+export function readingOf(context: HarmonicReadingContext, override: Override | null): ChordReading {
   const { chord, key } = context;
   const found = degreeOf(context);
   const degree = override?.degree ?? found;
@@ -48,7 +48,7 @@ export function readingOf(context: Context, override: Override | null): Reading 
 }
 
 /** What the chord-scale table sees under a degree the player chose: the key that makes it so, or the kind of chord it resolves to. */
-function underDegree(context: Context, degree: string): Context {
+function underDegree(context: HarmonicReadingContext, degree: string): HarmonicReadingContext {
   const target = degree.split('/')[1];
   if (target === undefined) return { ...context, key: impliedKey(degree, context.chord, context.key) };
   return { ...context, resolvesToMinor: /^[b#]?[iv]/.test(target) };

@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { keyName } from '../music';
 import { harmonyOf, readChart, timelineOf, writeChart } from './index';
 
 const read = (text: string) => {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   const timeline = timelineOf(chart, 120);
   return { chart, timeline, harmony: harmonyOf(chart, timeline) };
 };
@@ -13,7 +13,7 @@ const read = (text: string) => {
 function regions(text: string): string {
   const { timeline, harmony } = read(text);
   return harmony.regions
-    .map(({ key, from }) => `${keyName(key)} from ${timeline.stretches[from]!.bar + 1}`)
+    .map(({ key, from }) => `${keyName(key)} from ${timeline.chordSpans[from]!.bar + 1}`)
     .join(', ');
 }
 

@@ -9,8 +9,8 @@ import {
   type Key,
   type SpelledNote,
 } from '../music';
-import { costIn, edgeGain, isBluesKey, isHome, type Step } from './keyCost';
-import type { Stretch } from './timeline';
+import { costIn, edgeGain, isBluesKey, isHome, type KeyStep } from './keyCost';
+import type { ChordSpan } from './timeline';
 
 /** A part of the form that is heard in one key. `from` and `to` are stretches, half-open. */
 export type Region = {
@@ -54,24 +54,24 @@ const NEAR = 1.2;
  * taken (Viterbi, IEEE Transactions on Information Theory 1967): strange chords cost, cadences that come home gain, and moving costs.
  * @param sections the section of each stretch
  */
-export function keyRegions(stretches: readonly Stretch[], sections: readonly (string | null)[]): Region[] {
-  const steps = stepsOf(stretches);
-  const keys = candidates(stretches.flatMap(({ chord }) => (chord ? [chord] : [])));
-  const found = stretches.every(({ key }) => key !== null) ? [] : walk(steps, keys, sections);
-  const chosen = stretches.map((stretch, index) => stretch.key ?? found[index]!);
+export function keyRegions(chordSpans: readonly ChordSpan[], sections: readonly (string | null)[]): Region[] {
+  const steps = stepsOf(chordSpans);
+  const keys = candidates(chordSpans.flatMap(({ chord }) => (chord ? [chord] : [])));
+  const found = chordSpans.every(({ key }) => key !== null) ? [] : walk(steps, keys, sections);
+  const chosen = chordSpans.map((span, index) => span.key ?? found[index]!);
   const regions: Region[] = [];
-  for (let from = 0; from < stretches.length;) {
+  for (let from = 0; from < chordSpans.length;) {
     let to = from + 1;
-    while (to < stretches.length && sameKey(chosen[to]!, chosen[from]!)) to++;
-    regions.push(regionOf(steps, keys, chosen[from]!, from, to, stretches[from]!.key !== null));
+    while (to < chordSpans.length && sameKey(chosen[to]!, chosen[from]!)) to++;
+    regions.push(regionOf(steps, keys, chosen[from]!, from, to, chordSpans[from]!.key !== null));
     from = to;
   }
   return regions;
 }
 
-type Candidate = { readonly key: Key; readonly blues: boolean };
+type KeyCandidate = { readonly key: Key; readonly blues: boolean };
 
-function candidates(chords: readonly Chord[]): Candidate[] {
+function candidates(chords: readonly Chord[]): KeyCandidate[] {
   const all = TONICS.flatMap((plain, pc) =>
     [false, true].map((minor) => {
       const key = { tonic: chords.find((chord) => rootPc(chord) === pc)?.root ?? plain, minor };
@@ -84,17 +84,17 @@ function candidates(chords: readonly Chord[]): Candidate[] {
 }
 
 /** Each stretch with the nearest chords of another root; null over N.C. */
-function stepsOf(stretches: readonly Stretch[]): (Step | null)[] {
-  const count = stretches.length;
+function stepsOf(chordSpans: readonly ChordSpan[]): (KeyStep | null)[] {
+  const count = chordSpans.length;
   const neighbour = (index: number, way: 1 | -1, own: Chord): { chord: Chord; at: number } => {
     for (let step = 1; step < count; step++) {
       const at = (index + way * step + count * step) % count;
-      const chord = stretches[at]!.chord;
+      const chord = chordSpans[at]!.chord;
       if (chord && rootPc(chord) !== rootPc(own)) return { chord, at };
     }
     return { chord: own, at: index };
   };
-  return stretches.map(({ chord, start, end }, index) => {
+  return chordSpans.map(({ chord, start, end }, index) => {
     if (!chord) return null;
     const before = neighbour(index, -1, chord);
     const next = neighbour(index, 1, chord);
@@ -110,8 +110,8 @@ function stepsOf(stretches: readonly Stretch[]): (Step | null)[] {
 }
 
 function walk(
-  steps: readonly (Step | null)[],
-  keys: readonly Candidate[],
+  steps: readonly (KeyStep | null)[],
+  keys: readonly KeyCandidate[],
   sections: readonly (string | null)[],
 ): Key[] {
   const single = loneRoot(steps);
@@ -154,7 +154,7 @@ function pathTo(from: readonly (readonly number[])[], end: number): number[] {
 /** Into one key from whichever it costs least to come from. */
 function cheapestWay(
   costs: readonly number[],
-  keys: readonly Candidate[],
+  keys: readonly KeyCandidate[],
   to: number,
   move: number,
 ): { from: number; cost: number } {
@@ -171,7 +171,7 @@ const areRelative = (a: Key, b: Key): boolean =>
   a.minor !== b.minor && (pitchClass(a.tonic) - pitchClass(b.tonic) + 12) % 12 === (a.minor ? 9 : 3);
 
 /** A vamp on one root is in its own key. */
-function loneRoot(steps: readonly (Step | null)[]): Key | null {
+function loneRoot(steps: readonly (KeyStep | null)[]): Key | null {
   const chords = steps.flatMap((step) => (step ? [step.chord] : []));
   return chords.length > 0 && new Set(chords.map(rootPc)).size === 1
     ? { tonic: chords[0]!.root, minor: isMinorish(chords[0]!) && !isDominant(chords[0]!) }
@@ -179,8 +179,8 @@ function loneRoot(steps: readonly (Step | null)[]): Key | null {
 }
 
 function regionOf(
-  steps: readonly (Step | null)[],
-  keys: readonly Candidate[],
+  steps: readonly (KeyStep | null)[],
+  keys: readonly KeyCandidate[],
   key: Key,
   from: number,
   to: number,
@@ -198,7 +198,7 @@ function regionOf(
   return { key, from, to, source: written ? 'written' : 'found', runnerUp, reason };
 }
 
-function cadenceReason(steps: readonly (Step | null)[], key: Key, name: string): string {
+function cadenceReason(steps: readonly (KeyStep | null)[], key: Key, name: string): string {
   const home = steps.find(
     (step) =>
       step &&

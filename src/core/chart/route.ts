@@ -1,4 +1,4 @@
-import { accepted, certain, refused, type BeatsPerMinute, type Outcome, type Semitones } from '../vocabulary';
+import { accepted, unwrap, refused, type BeatsPerMinute, type Outcome, type Semitones } from '../vocabulary';
 import { keyName } from '../music';
 import type { Chart } from './chart';
 import { CHART_LIMITS } from './chartLimits';
@@ -74,7 +74,7 @@ export function routeOf(
 function movedThrough(round: Chart, passes: number, keyStep: Semitones): Chart {
   const parts = Array.from({ length: passes }, (_, pass) => {
     const chart =
-      pass === 0 ? round : certain(readChart(certain(transposeText(round.text, { by: pass * keyStep }))));
+      pass === 0 ? round : unwrap(readChart(unwrap(transposeText(round.text, { by: pass * keyStep }))));
     const key = chart.key ?? harmonyOf(chart, timelineOf(chart, 120)).regions[0]!.key;
     const named = (section: string | null) => `${section ? `${section} ` : ''}${pass + 1} in ${keyName(key)}`;
     return {
@@ -94,5 +94,5 @@ function movedThrough(round: Chart, passes: number, keyStep: Semitones): Chart {
     overrides: parts.flatMap((part) => part.overrides),
     bars: parts.flatMap((part) => part.bars),
   };
-  return certain(readChart(writeChart(whole)));
+  return unwrap(readChart(writeChart(whole)));
 }

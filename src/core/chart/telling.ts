@@ -6,7 +6,7 @@ export const tellTaleTones = (chord: Chord, home: Scale): ChordTone[] =>
   chord.tones.filter((tone) => !home.pcs.includes(tone.pc));
 
 /** Rub tones: home-scale tones one semitone above or below the chord's third or seventh that are not chord tones (2-theory, "Scales"). */
-export function rubTones(chord: Chord, home: Scale): PitchClass[] {
+export function avoidNotes(chord: Chord, home: Scale): PitchClass[] {
   const against = [toneByRole(chord, 'third'), toneByRole(chord, 'seventh')].flatMap((tone) =>
     tone ? [tone.pc] : [],
   );

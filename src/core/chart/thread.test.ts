@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { noteName, readChord } from '../music';
-import { guideThread } from './index';
+import { guideToneLineOf } from './index';
 
 const thread = (symbols: string) =>
-  guideThread(symbols.split(' ').map((symbol) => (symbol === '-' ? null : certain(readChord(symbol)))));
+  guideToneLineOf(symbols.split(' ').map((symbol) => (symbol === '-' ? null : unwrap(readChord(symbol)))));
 const names = (symbols: string, voice: 0 | 1) =>
   thread(symbols)
     .map((stop) => (stop ? noteName(stop[voice].tone.note) : '-'))

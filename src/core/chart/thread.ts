@@ -2,7 +2,7 @@ import { modulo, type Midi } from '../vocabulary';
 import { guideTones, toneByRole, type Chord, type ChordTone } from '../music';
 
 /** One voice of the thread at a chord. */
-export type ThreadTone = {
+export type GuideTone = {
   readonly tone: ChordTone;
   readonly midi: Midi;
   /** Semitones to the same voice at the next chord, the form a loop; null where no chord follows. */
@@ -10,7 +10,7 @@ export type ThreadTone = {
 };
 
 /** Two voices at a chord, the upper first; null over N.C. */
-export type ThreadStop = readonly [ThreadTone, ThreadTone] | null;
+export type GuideToneStop = readonly [GuideTone, GuideTone] | null;
 
 /** Where the thread keeps to: around the middle of a guitar's range. */
 const LOWEST: Midi = 50;
@@ -33,7 +33,7 @@ function pairOf(chord: Chord): readonly [ChordTone, ChordTone] {
  * would leave the register both move by an octave.
  * @returns one stop per chord given
  */
-export function guideThread(chords: readonly (Chord | null)[]): ThreadStop[] {
+export function guideToneLineOf(chords: readonly (Chord | null)[]): GuideToneStop[] {
   const midis: ([Midi, Midi] | null)[] = [];
   const pairs: ([ChordTone, ChordTone] | null)[] = [];
   let before: readonly [Midi, Midi] | null = null;

@@ -3,7 +3,7 @@ import { isChange, type Chord, type Key } from '../music';
 import { beatsPerBar, strongBeats, type Chart, type Meter } from './chart';
 
 /** One written chord (or N.C.) laid on the form; beats from the start of the form, half-open. */
-export type Stretch = {
+export type ChordSpan = {
   readonly index: number;
   readonly chord: Chord | null;
   readonly start: Beats;
@@ -23,8 +23,8 @@ export type BarSpan = {
 };
 
 /** A stretch in a chorus: absolute beats from bar 1 of the first chorus. `chorus` counts from 0. */
-export type Sounding = {
-  readonly stretch: Stretch;
+export type SoundingChord = {
+  readonly span: ChordSpan;
   readonly chorus: number;
   readonly start: Beats;
   readonly end: Beats;
@@ -33,7 +33,7 @@ export type Sounding = {
 /** The form laid out in beats, and the way between beats, bars, choruses and seconds. */
 export type Timeline = {
   readonly tempo: BeatsPerMinute;
-  readonly stretches: readonly Stretch[];
+  readonly chordSpans: readonly ChordSpan[];
   readonly bars: readonly BarSpan[];
   /** Beats of one chorus. */
   readonly formBeats: Beats;
@@ -41,7 +41,7 @@ export type Timeline = {
 };
 
 export function timelineOf(chart: Chart, tempo: BeatsPerMinute): Timeline {
-  const stretches: Stretch[] = [];
+  const stretches: ChordSpan[] = [];
   const bars: BarSpan[] = [];
   let start = 0;
   for (const [index, bar] of chart.bars.entries()) {
@@ -58,7 +58,7 @@ export function timelineOf(chart: Chart, tempo: BeatsPerMinute): Timeline {
       });
     start = end;
   }
-  return { tempo, stretches, bars, formBeats: start, pickup: chart.pickup };
+  return { tempo, chordSpans: stretches, bars, formBeats: start, pickup: chart.pickup };
 }
 
 /** Which chorus a beat lies in, from 0; count-in and pickup count as the first. */
@@ -66,42 +66,42 @@ export const chorusAt = (timeline: Timeline, beat: Beats): number =>
   Math.max(0, Math.floor(beat / timeline.formBeats));
 
 /** The stretch that sounds at a beat; before beat 0 it is the first of the form. */
-export function soundingAt(timeline: Timeline, beat: Beats): Sounding {
+export function soundingAt(timeline: Timeline, beat: Beats): SoundingChord {
   const chorus = chorusAt(timeline, beat);
   const inForm = Math.max(0, beat - chorus * timeline.formBeats);
-  return sounding(timeline, lastStartingBy(timeline.stretches, inForm), chorus);
+  return sounding(timeline, lastStartingBy(timeline.chordSpans, inForm), chorus);
 }
 
 const barUnder = ({ bars }: Timeline, inForm: Beats): BarSpan => bars[lastStartingBy(bars, inForm)]!;
 
 /** Binary search: the last stretch or bar that starts at or before a beat of the form. */
-function lastStartingBy(stretches: readonly { readonly start: Beats }[], beat: Beats): number {
+function lastStartingBy(chordSpans: readonly { readonly start: Beats }[], beat: Beats): number {
   let low = 0;
-  let high = stretches.length - 1;
+  let high = chordSpans.length - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (stretches[middle]!.start <= beat + 1e-9) low = middle;
+    if (chordSpans[middle]!.start <= beat + 1e-9) low = middle;
     else high = middle - 1;
   }
   return low;
 }
 
-function sounding(timeline: Timeline, index: number, chorus: number): Sounding {
-  const stretch = timeline.stretches[index]!;
+function sounding(timeline: Timeline, index: number, chorus: number): SoundingChord {
+  const stretch = timeline.chordSpans[index]!;
   const offset = chorus * timeline.formBeats;
-  return { stretch, chorus, start: stretch.start + offset, end: stretch.end + offset };
+  return { span: stretch, chorus, start: stretch.start + offset, end: stretch.end + offset };
 }
 
 /** The stretch after a sounding one; the form is a loop. */
-export function soundingAfter(timeline: Timeline, now: Sounding): Sounding {
-  const next = now.stretch.index + 1;
-  return next < timeline.stretches.length
+export function soundingAfter(timeline: Timeline, now: SoundingChord): SoundingChord {
+  const next = now.span.index + 1;
+  return next < timeline.chordSpans.length
     ? sounding(timeline, next, now.chorus)
     : sounding(timeline, 0, now.chorus + 1);
 }
 
 /** A beat's place in the form: bar from 0, beat in the bar from 0, and the chorus from 0. */
-export function placeOf(timeline: Timeline, beat: Beats): { chorus: number; bar: number; beatInBar: Beats } {
+export function formPositionOf(timeline: Timeline, beat: Beats): { chorus: number; bar: number; beatInBar: Beats } {
   const chorus = chorusAt(timeline, beat);
   const inForm = beat - chorus * timeline.formBeats;
   const bar = barUnder(timeline, inForm);
@@ -127,7 +127,7 @@ export const isOnBeat = (beat: Beats, window: Beats): boolean =>
   Math.abs(beat - Math.round(beat)) <= window + 1e-9;
 
 /** A change of chord in the walk through the form; `until` is the next change or N.C. */
-export type Change = {
+export type ChordChange = {
   readonly index: number;
   readonly chorus: number;
   /** 0-based bar of the form. */
@@ -137,36 +137,36 @@ export type Change = {
   readonly from: Chord;
   readonly to: Chord;
   /** The stretch that begins here. */
-  readonly stretch: Stretch;
+  readonly span: ChordSpan;
 };
 
 /**
  * Every change over so many choruses.
  * Rule: 2-theory, "Chords": a new root, or on the same root a tone set neither containing nor contained; none into or out of N.C.
  */
-export function changesOf(timeline: Timeline, choruses: number): Change[] {
-  const walk: Sounding[] = [];
+export function changesOf(timeline: Timeline, choruses: number): ChordChange[] {
+  const walk: SoundingChord[] = [];
   for (let chorus = 0; chorus < choruses; chorus++)
-    for (const stretch of timeline.stretches) walk.push(sounding(timeline, stretch.index, chorus));
+    for (const stretch of timeline.chordSpans) walk.push(sounding(timeline, stretch.index, chorus));
   const borders = walk.flatMap((now, place) =>
-    place > 0 && isBorder(walk[place - 1]!.stretch.chord, now.stretch.chord)
-      ? [{ now, before: walk[place - 1]!.stretch.chord }]
+    place > 0 && isBorder(walk[place - 1]!.span.chord, now.span.chord)
+      ? [{ now, before: walk[place - 1]!.span.chord }]
       : [],
   );
   const end = choruses * timeline.formBeats;
-  const changes: Change[] = [];
+  const changes: ChordChange[] = [];
   borders.forEach(({ now, before }, place) => {
-    const to = now.stretch.chord;
+    const to = now.span.chord;
     if (!before || !to) return;
     changes.push({
       index: changes.length,
       chorus: now.chorus,
-      bar: now.stretch.bar,
+      bar: now.span.bar,
       at: now.start,
       until: borders[place + 1]?.now.start ?? end,
       from: before,
       to,
-      stretch: now.stretch,
+      span: now.span,
     });
   });
   return changes;

@@ -2,11 +2,11 @@ import type { Cents, Midi } from '../vocabulary';
 import type { CorrectedNote, NoteId } from './edits';
 
 /** What a doubtful note may have been, and how likely: two readings, the likelier first. `midi` null: nothing was played there. */
-export type Reading = { readonly midi: Midi | null; readonly belief: number };
+export type PitchReading = { readonly midi: Midi | null; readonly belief: number };
 export type Doubt = {
   readonly id: NoteId;
   readonly why: 'octave' | 'between' | 'faint';
-  readonly readings: readonly [Reading, Reading];
+  readonly readings: readonly [PitchReading, PitchReading];
 };
 
 /** Notes believed less are asked about. */
@@ -65,7 +65,7 @@ export function doubtsOf(notes: readonly CorrectedNote[]): Doubt[] {
   return asked.sort((a, b) => a.sure - b.sure).map(({ sure: _sure, ...doubt }) => doubt);
 }
 
-const ranked = (a: Reading, b: Reading): readonly [Reading, Reading] =>
+const ranked = (a: PitchReading, b: PitchReading): readonly [PitchReading, PitchReading] =>
   b.belief > a.belief ? [b, a] : [a, b];
 
 /** The octave that would fit the line, where this one leaps out of it and is not surely believed. */

@@ -1,4 +1,4 @@
 export * from './edits';
-export { doubtsOf, type Doubt, type Reading } from './doubts';
+export { doubtsOf, type Doubt, type PitchReading } from './doubts';
 export { playedFrom, reportPlaces } from './judged';
 export { NO_WORDS, wordsText, type Remark, type TakeWords } from './words';

@@ -1,9 +1,9 @@
 import type { ChangeReport, Phrase, Report } from '../analyse';
-import { beatsPerBar, placeOf, type Chart, type Timeline } from '../chart';
+import { beatsPerBar, formPositionOf, type Chart, type Timeline } from '../chart';
 import { readChord } from '../music';
 import { fitsOneLocation, placesOf, reachFrom } from '../neck';
-import { certain, pitchClassOf, type Beats, type Semitones } from '../vocabulary';
-import { tonesOf, type Attempt, type Gate, type Motif, type Rule } from './rule';
+import { unwrap, pitchClassOf, type Beats, type Semitones } from '../vocabulary';
+import { tonesOf, type Attempt, type RuleCheck, type Motif, type Rule } from './rule';
 
 const ON_TIME = ['on', 'early'];
 
@@ -13,7 +13,7 @@ export function attemptOf(rule: Rule, report: Report, chart: Chart, timeline: Ti
   return { gates, met: gates.filter(({ met }) => met).length, of: gates.length };
 }
 
-function gatesOf(rule: Rule, report: Report, chart: Chart, timeline: Timeline): Gate[] {
+function gatesOf(rule: Rule, report: Report, chart: Chart, timeline: Timeline): RuleCheck[] {
   switch (rule.kind) {
     case 'land':
       return changes(report, (change) => landed(change, rule, report));
@@ -97,7 +97,7 @@ function gatesOf(rule: Rule, report: Report, chart: Chart, timeline: Timeline): 
   }
 }
 
-const changes = (report: Report, met: (change: ChangeReport) => boolean): Gate[] =>
+const changes = (report: Report, met: (change: ChangeReport) => boolean): RuleCheck[] =>
   report.changes
     .filter(({ landing }) => !landing.rest)
     .map((change) => ({ beat: change.beat, met: met(change) }));
@@ -113,7 +113,7 @@ function landed(
   )
     return false;
   const note = report.notes[landing.noteIndex]!;
-  if (!tonesOf(certain(readChord(to)), rule.tones).includes(pitchClassOf(note.midi))) return false;
+  if (!tonesOf(unwrap(readChord(to)), rule.tones).includes(pitchClassOf(note.midi))) return false;
   if (
     rule.gliding &&
     (note.from !== undefined || note.flags.includes('slide') || note.flags.includes('bend'))
@@ -125,7 +125,7 @@ function landed(
 }
 
 /** Line notes by the chord they sound over, one run of a chord after the other. */
-function overChords(report: Report, met: (notes: readonly Report['notes'][number][]) => boolean): Gate[] {
+function overChords(report: Report, met: (notes: readonly Report['notes'][number][]) => boolean): RuleCheck[] {
   const runs: Report['notes'][number][][] = [];
   for (const note of report.notes) {
     if (note.function === 'grace' || note.chord === null) continue;
@@ -138,7 +138,7 @@ function overChords(report: Report, met: (notes: readonly Report['notes'][number
 }
 
 /** A note that leaves the place fails its chord; the place is the one that holds what came before it. */
-function inOnePlace(report: Report, from?: number): Gate[] {
+function inOnePlace(report: Report, from?: number): RuleCheck[] {
   const held: number[] = [];
   const there =
     from === undefined
@@ -158,14 +158,14 @@ function bars(
   timeline: Timeline,
   met: (indices: readonly number[]) => boolean,
   single = false,
-): Gate[] {
+): RuleCheck[] {
   const found = new Map<number, number[]>();
   for (const { index, onsetBeat, function: deed } of report.notes) {
     if (onsetBeat < -1e-6 || deed === 'grace') continue;
-    const { chorus, bar } = placeOf(timeline, onsetBeat + NEAR);
+    const { chorus, bar } = formPositionOf(timeline, onsetBeat + NEAR);
     if (
       single &&
-      timeline.stretches.some(
+      timeline.chordSpans.some(
         (stretch) =>
           stretch.start > timeline.bars[bar]!.start + 1e-6 && stretch.start < timeline.bars[bar]!.end - 1e-6,
       )
@@ -183,7 +183,7 @@ function bars(
 const NEAR: Beats = 0.2;
 const ALL: readonly number[] = Array.from({ length: 12 }, (_, pc) => pc);
 
-const phrases = (report: Report, met: (phrase: Phrase, index: number) => boolean): Gate[] =>
+const phrases = (report: Report, met: (phrase: Phrase, index: number) => boolean): RuleCheck[] =>
   report.phrases.flatMap((phrase, index) =>
     phrase.startBeat < -1e-6 ? [] : [{ beat: phrase.startBeat, met: met(phrase, index) }],
   );
@@ -198,7 +198,7 @@ function shapeGates(
   report: Report,
   timeline: Timeline,
   { shapes, cell }: Extract<Rule, { kind: 'shape' }>,
-): Gate[] {
+): RuleCheck[] {
   const fitting = report.shapes.filter(
     ({ kind, noteIndices }) =>
       (shapes as readonly string[]).includes(kind) &&
@@ -252,7 +252,7 @@ function turns(
 const SAME_GAP: Beats = 0.15;
 const SAME_MOVE: Semitones = 2;
 
-function motifGates(report: Report, like?: Motif): Gate[] {
+function motifGates(report: Report, like?: Motif): RuleCheck[] {
   const shaped = report.phrases.map((phrase) => ({ phrase, shape: shapeOf(report, phrase) }));
   const model = like ?? shaped[0]?.shape;
   if (!model) return [];
@@ -283,8 +283,8 @@ export function shapeOf(report: Report, { noteIndices }: Phrase): Motif {
 }
 
 /** Bars that were played in before a bar line to come home at: something above the scale in them, and a chord tone on the line. */
-function homeGates(report: Report, timeline: Timeline, every: number): Gate[] {
-  const gates: Gate[] = [];
+function homeGates(report: Report, timeline: Timeline, every: number): RuleCheck[] {
+  const gates: RuleCheck[] = [];
   const last = report.notes[report.notes.length - 1]?.onsetBeat ?? -1;
   for (let bar = every; startOfBar(timeline, bar) <= last + NEAR; bar += every) {
     const [from, home] = [startOfBar(timeline, bar - 1), startOfBar(timeline, bar)];
@@ -302,11 +302,11 @@ function homeGates(report: Report, timeline: Timeline, every: number): Gate[] {
   return gates;
 }
 
-function rangeGates(report: Report, timeline: Timeline, semitones: Semitones): Gate[] {
+function rangeGates(report: Report, timeline: Timeline, semitones: Semitones): RuleCheck[] {
   const groups = new Map<number, number[]>();
   for (const { onsetBeat, midi } of report.notes) {
     if (onsetBeat < -NEAR) continue;
-    const { chorus, bar } = placeOf(timeline, Math.max(0, onsetBeat) + 1e-6);
+    const { chorus, bar } = formPositionOf(timeline, Math.max(0, onsetBeat) + 1e-6);
     const group = Math.floor((chorus * timeline.bars.length + bar) / 4);
     groups.set(group, [...(groups.get(group) ?? []), midi]);
   }
@@ -335,14 +335,14 @@ const isUpbeat = (beat: Beats): boolean => Math.abs(beat - Math.floor(beat) - 0.
 
 /** Rule of the drill, common practice, no source: within a fifth of a beat counts as that beat. */
 function startsOn({ startBeat }: Pick<Phrase, 'startBeat'>, beat: number, timeline: Timeline): boolean {
-  const { bar, beatInBar } = placeOf(timeline, startBeat + 0.2);
+  const { bar, beatInBar } = formPositionOf(timeline, startBeat + 0.2);
   const length = timeline.bars[bar]!.end - timeline.bars[bar]!.start;
   const away = Math.abs(beatInBar - 0.2 - (beat - 1));
   return Math.min(away, length - away) <= 0.2 + 1e-6;
 }
 
 /** Beat after beat round the bar; a phrase that came elsewhere is missed, and the next is held against where it should have gone on. */
-function inTurn(report: Report, first: number, timeline: Timeline): Gate[] {
+function inTurn(report: Report, first: number, timeline: Timeline): RuleCheck[] {
   const beats = beatsPerBar(timeline.bars[0]!.meter);
   return phrases(report, () => false).map(({ beat }, index) => ({
     beat,
@@ -350,7 +350,7 @@ function inTurn(report: Report, first: number, timeline: Timeline): Gate[] {
   }));
 }
 
-function spaced(phrases: readonly Phrase[], least: Beats): Gate[] {
+function spaced(phrases: readonly Phrase[], least: Beats): RuleCheck[] {
   return phrases.slice(0, -1).map((phrase, index) => ({
     beat: phrase.startBeat,
     met: phrases[index + 1]!.startBeat - phrase.endBeat >= least - 0.5,

@@ -1,6 +1,6 @@
 import type { PlayedNote } from '../analyse';
 import { changesOf, readChart, timelineOf } from '../chart';
-import { beatsToSeconds, certain } from '../vocabulary';
+import { beatsToSeconds, unwrap } from '../vocabulary';
 import { judgeDrill, type Drill } from './drill';
 import { exampleOf } from './example';
 
@@ -17,7 +17,7 @@ const PLACES = 12;
 const LONGEST_SECONDS = 75;
 
 export function attemptSize(drill: Drill, tempo = drill.tempo): AttemptSize {
-  const chart = certain(readChart(drill.chartText));
+  const chart = unwrap(readChart(drill.chartText));
   const timeline = timelineOf(chart, tempo);
   const each = ['land', 'figure', 'join'].includes(drill.rule.kind)
     ? changesOf(timeline, 2).length - changesOf(timeline, 1).length

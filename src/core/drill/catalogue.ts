@@ -34,11 +34,11 @@ export type Recipe = {
   /** Out of the scale in every so many-th bar. */
   readonly out?: number;
   /** What is written out bar by bar and not searched for. */
-  readonly written?: Written;
+  readonly written?: WrittenExample;
 };
 
 /** Figures that are laid into each bar of one chord, phrases of one shape, and bars of chords between bars of line. */
-export type Written =
+export type WrittenExample =
   | { readonly kind: 'pattern'; readonly cell: 2 | 3 | 4; readonly way: 1 | -1 }
   | { readonly kind: 'up-and-down'; readonly up: 'arpeggio' | 'scale-run' }
   | { readonly kind: 'motif'; readonly like?: Motif }

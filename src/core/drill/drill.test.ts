@@ -4,7 +4,7 @@ import { LIBRARY, readChart, timelineOf } from '../chart';
 import { fitsOneLocation, pathOf } from '../neck';
 import { findingsOf, type FindingKind } from '../practise';
 import { improvise } from '../band';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import {
   attemptSize,
   CATALOGUE,
@@ -22,13 +22,13 @@ import {
   type Rule,
 } from './index';
 
-const BLUES = certain(
+const BLUES = unwrap(
   readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | Bb7 |\n| Eb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'),
 );
-const TUNE = certain(
+const TUNE = unwrap(
   readChart('key: Eb\n| Ebmaj7 | C7b9 | Fm7 | Bb7 |\n| Gm7 C7 | Fm7 Bb7 | Ebmaj7 | Bb7 |'),
 );
-const MINOR = certain(readChart('key: Am\n| Am7 | Dm7 | Bm7b5 E7b9 | Am6 |'));
+const MINOR = unwrap(readChart('key: Am\n| Am7 | Dm7 | Bm7b5 E7b9 | Am6 |'));
 const CHARTS = { blues: BLUES, tune: TUNE, minor: MINOR };
 
 /** Every kind of finding that is no praise (2-theory, "Findings"). */
@@ -102,7 +102,7 @@ test('seeds vary the line', () => {
 });
 
 const roots = (tempoShift = 0) =>
-  timelineOf(BLUES, 100).stretches.map(({ chord, start, end }) => ({
+  timelineOf(BLUES, 100).chordSpans.map(({ chord, start, end }) => ({
     onsetBeat: start + tempoShift,
     durationBeats: end - start - 0.1,
     midi: 48 + chord!.tones[0]!.pc,
@@ -151,14 +151,14 @@ test('gates say where: a line that misses one change fails there and nowhere els
   const line = roots().map((note, index) => (index === 4 ? { ...note, midi: note.midi + 6 } : note));
   const { gates, met, of } = judgeDrill(drill, line, 1);
   expect(gates.filter((gate) => !gate.met).map(({ beat }) => beat)).toEqual([
-    timelineOf(BLUES, 100).stretches[4]!.start,
+    timelineOf(BLUES, 100).chordSpans[4]!.start,
   ]);
   expect([met, of]).toEqual([gates.length - 1, gates.length]);
 });
 
 test('a drill of some bars is a chart of its own; silence passes nothing', () => {
   const drill = drillFor({ kind: 'ladder-thirds', chart: BLUES, tempo: 72, span: [9, 10] });
-  expect(certain(readChart(drill.chartText)).bars).toHaveLength(2);
+  expect(unwrap(readChart(drill.chartText)).bars).toHaveLength(2);
   expect(judgeDrill(drill, [], 2)).toMatchObject({ of: 0, passed: false });
   expect(exampleOf(drill, 1, 2)!.some(({ onsetBeat }) => onsetBeat >= 8)).toBe(true);
 });
@@ -190,7 +190,7 @@ test('every finding that can be drilled gives a drill of its bars at its tempo, 
 
 test('the ladder has an example on every form of the library', () => {
   for (const form of LIBRARY.slice(0, 12)) {
-    const chart = certain(readChart(form.text));
+    const chart = unwrap(readChart(form.text));
     for (const kind of ['ladder-thirds', 'nearest-note', 'third-from-below'] as const)
       expect([form.id, kind, exampleOf(drillFor({ kind, chart, tempo: 100 }), 1) !== null]).toEqual([
         form.id,
@@ -211,7 +211,7 @@ test('a drill in the player’s own words: every example is read, and what is re
   for (const words of OWN_EXAMPLES) {
     const read = readOwnWords(words, BLUES.bars.length);
     expect([words, read.ok]).toEqual([words, true]);
-    const { rule, span, tempo = 90 } = certain(read);
+    const { rule, span, tempo = 90 } = unwrap(read);
     const drill = drillOf(
       { kind: 'own', name: words, reason: '', rule },
       { chart: BLUES, tempo, ...(span ? { span } : {}) },
@@ -219,16 +219,16 @@ test('a drill in the player’s own words: every example is read, and what is re
     const line = exampleOf(drill, 2, span ? 2 : 1);
     expect([words, line !== null && judgeDrill(drill, line, span ? 2 : 1).passed]).toEqual([words, true]);
   }
-  expect(certain(readOwnWords('Land on the third or the seventh, bars 9-12, at 72.', 12))).toEqual({
+  expect(unwrap(readOwnWords('Land on the third or the seventh, bars 9-12, at 72.', 12))).toEqual({
     rule: { kind: 'land', tones: ['third', 'seventh'] },
     span: [9, 12],
     tempo: 72,
   });
-  expect(certain(readOwnWords('thirds from a half step below at 60', 12))).toEqual({
+  expect(unwrap(readOwnWords('thirds from a half step below at 60', 12))).toEqual({
     rule: { kind: 'land', tones: ['third'], led: [-1] },
     tempo: 60,
   });
-  expect(certain(readOwnWords('start on the and of 3', 12)).rule).toEqual({ kind: 'start', beat: 3.5 });
+  expect(unwrap(readOwnWords('start on the and of 3', 12)).rule).toEqual({ kind: 'start', beat: 3.5 });
   const sentence = (words: string) => {
     const read = readOwnWords(words, 12);
     return read.ok ? 'read' : `${read.problems[0].message} ${read.problems[0].suggestion ?? ''}`;
@@ -248,7 +248,7 @@ test('a drill in the player’s own words: every example is read, and what is re
 test('words said by the catalogue are words a player may say', () => {
   for (const kind of ['ladder-roots', 'one-target', 'third-from-below', 'anticipate'] as const) {
     const rule: Rule = CATALOGUE[kind].rule;
-    expect(certain(readOwnWords(ruleWords(rule), 12)).rule).toEqual(rule);
+    expect(unwrap(readOwnWords(ruleWords(rule), 12)).rule).toEqual(rule);
   }
 });
 

@@ -2,7 +2,7 @@ import { analyse, type PlayedNote, type Report } from '../analyse';
 import { passage, readChart, timelineOf, type Chart } from '../chart';
 import { planFromWords, type PlanWords } from '../plan';
 import type { Finding, FindingKind } from '../practise';
-import { certain, type BeatsPerMinute } from '../vocabulary';
+import { unwrap, type BeatsPerMinute } from '../vocabulary';
 import { attemptOf } from './attempt';
 import { CATALOGUE, type CatalogueEntry, type DrillKind } from './catalogue';
 import { ruleWords, type Attempt, type Motif, type Rule } from './rule';
@@ -137,12 +137,12 @@ export function judgeDrill(
   notes: readonly PlayedNote[],
   choruses: number,
 ): Attempt & { readonly passed: boolean; readonly report: Report } {
-  const chart = certain(readChart(drill.chartText));
+  const chart = unwrap(readChart(drill.chartText));
   const timeline = timelineOf(chart, drill.tempo);
   const report = analyse({
     chart,
     tempo: drill.tempo,
-    plan: certain(planFromWords(drill.plan)),
+    plan: unwrap(planFromWords(drill.plan)),
     notes,
     choruses,
   });

@@ -2,12 +2,12 @@ import type { PlayedNote } from '../analyse';
 import { beatsPerBar, harmonyOf, readChart, timelineOf } from '../chart';
 import { placesOf, STANDARD_INSTRUMENT } from '../neck';
 import { cellAt, planFromWords, planOf } from '../plan';
-import { certain, type Midi } from '../vocabulary';
+import { unwrap, type Midi } from '../vocabulary';
 import { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind, type Recipe } from './catalogue';
 import { judgeDrill, type Drill } from './drill';
 import { lineThrough, type Slot } from './line';
 import { tonesOf, type Rule } from './rule';
-import { chordAt, type Scene } from './scene';
+import { chordAt, type DrillContext } from './scene';
 import { writtenLine } from './written';
 
 /** E2 to the twelfth fret of the high string: where examples lie unless a place is asked for. */
@@ -18,12 +18,12 @@ const RANGE: readonly [Midi, Midi] = [50, 76];
  * @returns null where none of a few did: the bars may hold nothing the drill can be played on
  */
 export function exampleOf(drill: Drill, seed: number, choruses = 1): PlayedNote[] | null {
-  const chart = certain(readChart(drill.chartText));
+  const chart = unwrap(readChart(drill.chartText));
   const timeline = timelineOf(chart, drill.tempo);
   const harmony = harmonyOf(chart, timeline);
-  const plan = planOf(certain(planFromWords(drill.plan)), harmony, timeline);
+  const plan = planOf(unwrap(planFromWords(drill.plan)), harmony, timeline);
   const recipe = recipeOf(drill);
-  const scene: Scene = {
+  const scene: DrillContext = {
     chart,
     timeline,
     plan,
@@ -46,7 +46,7 @@ export function exampleOf(drill: Drill, seed: number, choruses = 1): PlayedNote[
 
 const TRIES = 8;
 
-function lineOf(scene: Scene, seed: number): PlayedNote[] | null {
+function lineOf(scene: DrillContext, seed: number): PlayedNote[] | null {
   const { written, glide } = scene.recipe;
   if (written)
     return writtenLine(scene, written, seed, (slots, from) =>
@@ -62,7 +62,7 @@ function lineOf(scene: Scene, seed: number): PlayedNote[] | null {
     : line;
 }
 
-const landsOn = (scene: Scene, beat: number): boolean => Math.abs(beat - chordAt(scene, beat).start) < 1e-6;
+const landsOn = (scene: DrillContext, beat: number): boolean => Math.abs(beat - chordAt(scene, beat).start) < 1e-6;
 
 /** The recipe of the catalogue; for a drill of the player's own the one that its rule asks for. */
 function recipeOf({ kind, rule }: Drill): Recipe {
@@ -132,7 +132,7 @@ function pitchesOf({ place }: Recipe): Midi[] {
 }
 
 /** Where notes are to be struck, in order: beat and duration. */
-function rhythmOf(scene: Scene): [number, number][] {
+function rhythmOf(scene: DrillContext): [number, number][] {
   const { recipe, end, chart, timeline } = scene;
   const bar = beatsPerBar(chart.meter);
   const every = (step: number, from = 0, length = step * 0.95): [number, number][] =>
@@ -148,14 +148,14 @@ function rhythmOf(scene: Scene): [number, number][] {
     case 'offbeats':
       return every(1, 0.5, 0.45);
     case 'changes':
-      return timeline.stretches.map(({ start, end: until }): [number, number] => [
+      return timeline.chordSpans.map(({ start, end: until }): [number, number] => [
         start,
         (until - start) * 0.9,
       ]);
     case 'anticipate': {
       const pushed = new Set<number>();
       for (let chorus = 0; chorus * timeline.formBeats < end; chorus++)
-        for (const { start } of timeline.stretches)
+        for (const { start } of timeline.chordSpans)
           pushed.add(Math.round((chorus * timeline.formBeats + start) * 2) / 2);
       // an eighth ahead of each change and held over it, quarters between
       return every(0.5)
@@ -189,7 +189,7 @@ function rhythmOf(scene: Scene): [number, number][] {
   }
 }
 
-function slotsOf(scene: Scene): Slot[] {
+function slotsOf(scene: DrillContext): Slot[] {
   const rhythm = rhythmOf(scene);
   const { recipe } = scene;
   const slots = rhythm.map(([beat, duration]): Slot => {
@@ -232,13 +232,13 @@ function slotsOf(scene: Scene): Slot[] {
 }
 
 /** The first three quarters of every bar that leads home. */
-function isOut({ chart, recipe }: Scene, beat: number): boolean {
+function isOut({ chart, recipe }: DrillContext, beat: number): boolean {
   const bar = beatsPerBar(chart.meter);
   return Math.floor(beat / bar) % recipe.out! === recipe.out! - 1 && beat % bar < bar * 0.75 - 1e-6;
 }
 
 /** Pitch classes that neither the chord-scale nor the home scale holds. */
-function aboveTheScales(scene: Scene, beat: number): number[] {
+function aboveTheScales(scene: DrillContext, beat: number): number[] {
   const { stretch } = chordAt(scene, beat);
   const inside = [
     ...scene.harmony.readings[stretch.index]!.scale.pcs,
@@ -252,7 +252,7 @@ const LOW: readonly [Midi, Midi] = [50, 60];
 const HIGH: readonly [Midi, Midi] = [64, 76];
 
 /** Phrase ends that rest, and bars that lie low or high. */
-function settled(slots: readonly Slot[], scene: Scene): Slot[] {
+function settled(slots: readonly Slot[], scene: DrillContext): Slot[] {
   const { rests, wide } = scene.recipe;
   const bar = beatsPerBar(scene.chart.meter);
   return slots.map((slot, index) => {
@@ -268,7 +268,7 @@ const nonEmpty = <T>(values: readonly T[], otherwise: readonly T[]): readonly T[
   values.length > 0 ? values : otherwise;
 
 /** Lays the lead-in before every landing on a change: the notes before it are bound to it by their steps. */
-function led(slots: readonly Slot[], scene: Scene): Slot[] {
+function led(slots: readonly Slot[], scene: DrillContext): Slot[] {
   const { lead, chromatic } = scene.recipe;
   if (!lead) return [...slots];
   const out = [...slots];
@@ -290,13 +290,13 @@ function led(slots: readonly Slot[], scene: Scene): Slot[] {
 }
 
 /** Every pitch class that is no tone of the chord sounding at a beat. */
-function outsideOf(scene: Scene, beat: number): number[] {
+function outsideOf(scene: DrillContext, beat: number): number[] {
   const tones = chordAt(scene, beat).stretch.chord?.tones.map(({ pc }) => pc) ?? [];
   return Array.from({ length: 12 }, (_, pc) => pc).filter((pc) => !tones.includes(pc));
 }
 
 /** Binds the notes of each bar into a shape: runs by step, arpeggios by skips of the chord. */
-function shaped(slots: readonly Slot[], scene: Scene): Slot[] {
+function shaped(slots: readonly Slot[], scene: DrillContext): Slot[] {
   const { shape } = scene.recipe;
   if (!shape) return [...slots];
   const bar = beatsPerBar(scene.chart.meter);

@@ -2,6 +2,6 @@ export { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './c
 export { drillFor, drillOf, drillOfFinding, judgeDrill, type Drill, type DrillRequest } from './drill';
 export { exampleOf } from './example';
 export { attemptOf, shapeOf } from './attempt';
-export { ruleWords, tonesOver, type Aim, type Attempt, type Gate, type Motif, type Rule } from './rule';
+export { ruleWords, tonesOver, type Aim, type Attempt, type RuleCheck, type Motif, type Rule } from './rule';
 export { OWN_EXAMPLES, readOwnWords, type OwnWords } from './own';
 export { attemptSize, failingOf, type AttemptSize } from './attemptSize';

@@ -68,8 +68,8 @@ export type Rule =
 export type Motif = { readonly gaps: readonly Beats[]; readonly moves: readonly Semitones[] };
 
 /** How one place of an attempt went. Beats of the take. */
-export type Gate = { readonly beat: Beats; readonly met: boolean };
-export type Attempt = { readonly gates: readonly Gate[]; readonly met: number; readonly of: number };
+export type RuleCheck = { readonly beat: Beats; readonly met: boolean };
+export type Attempt = { readonly gates: readonly RuleCheck[]; readonly met: number; readonly of: number };
 
 const ROLES: Record<Exclude<Aim, 'root' | 'chord'>, readonly ToneRole[]> = {
   third: ['third', 'sus'],

@@ -3,7 +3,7 @@ import type { Plan } from '../plan';
 import type { Recipe } from './catalogue';
 
 /** The bars an example is made over, so often, with everything that is known of their harmony. */
-export type Scene = {
+export type DrillContext = {
   readonly chart: Chart;
   readonly timeline: Timeline;
   readonly plan: Plan;
@@ -14,11 +14,11 @@ export type Scene = {
 };
 
 /** The chord that sounds at a beat, and where it began and ends. */
-export function chordAt({ timeline }: Pick<Scene, 'timeline'>, beat: number) {
+export function chordAt({ timeline }: Pick<DrillContext, 'timeline'>, beat: number) {
   const chorus = Math.max(0, Math.floor(beat / timeline.formBeats + 1e-9));
   const inForm = Math.max(0, beat - chorus * timeline.formBeats);
   const stretch =
-    timeline.stretches.findLast(({ start }) => start <= inForm + 1e-6) ?? timeline.stretches[0]!;
+    timeline.chordSpans.findLast(({ start }) => start <= inForm + 1e-6) ?? timeline.chordSpans[0]!;
   return {
     stretch,
     chorus,

@@ -1,23 +1,23 @@
 import type { PlayedNote } from '../analyse';
-import { beatsPerBar, type Stretch } from '../chart';
+import { beatsPerBar, type ChordSpan } from '../chart';
 import { chordShapes } from '../neck';
 import { pitchClassOf, seededRandom, type Midi } from '../vocabulary';
-import type { Written } from './catalogue';
-import { chordAt, type Scene } from './scene';
+import type { WrittenExample } from './catalogue';
+import { chordAt, type DrillContext } from './scene';
 import type { Slot } from './line';
 import { tonesOf, type Motif } from './rule';
 
 type Fill = (slots: readonly Slot[], seed: number) => PlayedNote[] | null;
-type Bar = {
+type MusicBar = {
   readonly start: number;
   readonly beats: number;
-  /** The chord, where it is one for the whole bar. */ readonly single: Stretch | null;
+  /** The chord, where it is one for the whole bar. */ readonly single: ChordSpan | null;
 };
 
 const [LOWEST, HIGHEST]: readonly [Midi, Midi] = [50, 78];
 
 /** Lines that are laid out bar by bar: patterns, arpeggios against scales, one phrase again and again, chords against line. */
-export function writtenLine(scene: Scene, written: Written, seed: number, fill: Fill): PlayedNote[] | null {
+export function writtenLine(scene: DrillContext, written: WrittenExample, seed: number, fill: Fill): PlayedNote[] | null {
   switch (written.kind) {
     case 'pattern':
       return barByBar(scene, seed, (bar, from) => patternIn(scene, bar, from, written));
@@ -30,10 +30,10 @@ export function writtenLine(scene: Scene, written: Written, seed: number, fill: 
   }
 }
 
-function barsOf({ timeline, choruses }: Scene): Bar[] {
+function barsOf({ timeline, choruses }: DrillContext): MusicBar[] {
   return Array.from({ length: choruses }, (_, chorus) =>
-    timeline.bars.map(({ start, end }): Bar => {
-      const inside = timeline.stretches.filter(
+    timeline.bars.map(({ start, end }): MusicBar => {
+      const inside = timeline.chordSpans.filter(
         (stretch) => stretch.start < end - 1e-6 && stretch.end > start + 1e-6,
       );
       return {
@@ -46,7 +46,7 @@ function barsOf({ timeline, choruses }: Scene): Bar[] {
 }
 
 /** Each bar of one chord from near where the one before it ended; chord tones in quarters where a bar holds more. */
-function barByBar(scene: Scene, seed: number, lay: (bar: Bar, from: Midi) => PlayedNote[]): PlayedNote[] {
+function barByBar(scene: DrillContext, seed: number, lay: (bar: MusicBar, from: Midi) => PlayedNote[]): PlayedNote[] {
   let hand: Midi = 56 + (seed % 5);
   return barsOf(scene).flatMap((bar) => {
     const notes = bar.single
@@ -87,8 +87,8 @@ const placeNear = (rungs: readonly Midi[], midi: Midi): number =>
 
 /** Statements of a cell, each a step of the scale on: skips in eighths, threes and fours in triplets, which three or four of them fill. */
 function patternIn(
-  scene: Scene,
-  { start, beats, single }: Bar,
+  scene: DrillContext,
+  { start, beats, single }: MusicBar,
   from: Midi,
   { cell, way }: { readonly cell: 2 | 3 | 4; readonly way: 1 | -1 },
 ): PlayedNote[] {
@@ -108,8 +108,8 @@ function patternIn(
 
 /** Eighths: four notes up one way and four down the other. */
 function upAndDown(
-  scene: Scene,
-  { start, beats, single }: Bar,
+  scene: DrillContext,
+  { start, beats, single }: MusicBar,
   from: Midi,
   up: 'arpeggio' | 'scale-run',
 ): PlayedNote[] {
@@ -148,7 +148,7 @@ const MOTIFS: readonly Motif[] = [
 ];
 
 /** One phrase on every bar that has room for it, its moves fitted to the chord and its end on one of its tones. */
-function motifs(scene: Scene, { gaps, moves }: Motif, seed: number, fill: Fill): PlayedNote[] | null {
+function motifs(scene: DrillContext, { gaps, moves }: Motif, seed: number, fill: Fill): PlayedNote[] | null {
   const length = gaps.reduce((sum, gap) => sum + gap, 0);
   const bar = beatsPerBar(scene.chart.meter);
   const every = Math.ceil((length + 2) / bar) * bar;
@@ -179,7 +179,7 @@ function motifs(scene: Scene, { gaps, moves }: Motif, seed: number, fill: Fill):
 }
 
 /** Bars of chords struck twice, and bars of chord tones in eighths. */
-function traded(scene: Scene, each: number, seed: number, fill: Fill): PlayedNote[] | null {
+function traded(scene: DrillContext, each: number, seed: number, fill: Fill): PlayedNote[] | null {
   const random = seededRandom(seed);
   const notes: PlayedNote[] = [];
   const slots: Slot[] = [];

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { writeMidi } from 'midi-file';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { readChart } from '../chart';
 import { analyse } from '../analyse';
 import { readMidi, readNotes, readReport, readWav, toBeats, toMono, writeWav } from './index';
@@ -91,13 +91,13 @@ test.each([
   ['after an odd chunk', { odd: true, data: packed((view) => view.setInt16(0, 16_384, true), 2) }, [0.5]],
   ['at 96 kHz', { rate: 96_000, data: packed((view) => view.setInt16(0, 16_384, true), 2) }, [0.5]],
 ])('WAV %s', (_, options, expected) => {
-  const audio = certain(readWav(wav(options)));
+  const audio = unwrap(readWav(wav(options)));
   Array.from(audio.channels[0]!).forEach((value, index) => expect(value).toBeCloseTo(expected[index]!, 2));
   expect(audio.channels[0]).toHaveLength(expected.length);
 });
 
 test('stereo is two channels and their mean', () => {
-  const audio = certain(
+  const audio = unwrap(
     readWav(writeWav([new Float32Array([0.5, 0.25]), new Float32Array([-0.5, 0.75])], 48_000)),
   );
   expect(audio.rate).toBe(48_000);
@@ -151,7 +151,7 @@ test('16-bit samples survive writing and reading within one step', () => {
     fc.property(
       fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 1, maxLength: 50 }),
       (values) => {
-        const back = certain(readWav(writeWav([Float32Array.from(values)], 44_100))).channels[0]!;
+        const back = unwrap(readWav(writeWav([Float32Array.from(values)], 44_100))).channels[0]!;
         values.forEach((value, index) => expect(Math.abs(back[index]! - value)).toBeLessThan(1.6 / 32_768));
       },
     ),
@@ -159,7 +159,7 @@ test('16-bit samples survive writing and reading within one step', () => {
 });
 
 test('notes in seconds become beats from where bar 1 lies', () => {
-  const file = certain(
+  const file = unwrap(
     readNotes(
       '{"notes":[{"onsetSec":1.5,"offsetSec":2,"midi":60,"cents":-12},{"onsetBeat":3,"durationBeats":1,"midi":62}]}',
     ),
@@ -200,7 +200,7 @@ test('a MIDI file gives notes in beats; drums are left out', () => {
       ],
     }),
   );
-  expect(certain(readMidi(bytes))).toEqual([
+  expect(unwrap(readMidi(bytes))).toEqual([
     { onsetBeat: 1, durationBeats: 0.5, midi: 60 },
     { onsetBeat: 1.5, durationBeats: 1, midi: 64 },
   ]);
@@ -214,7 +214,7 @@ test('a MIDI file gives notes in beats; drums are left out', () => {
 });
 
 test('every report the analysis writes is one its schema reads, and a broken one is refused at its place', () => {
-  const chart = certain(readChart('key: C\n| Dm7 | G7 | N.C. | Cmaj7 |'));
+  const chart = unwrap(readChart('key: C\n| Dm7 | G7 | N.C. | Cmaj7 |'));
   const note = fc.record({
     midi: fc.integer({ min: 45, max: 85 }),
     onsetBeat: fc.integer({ min: -4, max: 60 }).map((n) => n / 2),

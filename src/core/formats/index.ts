@@ -12,5 +12,5 @@ export { ARCHIVE_LIMITS, packTake, TAKE_SCHEMA, unpackTake, type TakeDocument } 
 export { writeLineMidi, type LineSheet } from './line/midi';
 export { writeLineMusicXml } from './line/musicxml';
 export { readLineMusicXml } from './line/read';
-export type { LineNote } from './line/written';
+export type { WrittenNote } from './line/written';
 export { writeChartMidi, readChartMidi } from './chartMidi';

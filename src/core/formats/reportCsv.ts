@@ -1,5 +1,5 @@
 import type { Report } from '../analyse';
-import { placeOf, type Timeline } from '../chart';
+import { formPositionOf, type Timeline } from '../chart';
 
 /** A line of CSV (RFC 4180): quoted where a comma, quote or line end stands in it. */
 const line = (cells: readonly (string | number | boolean | null | undefined)[]): string =>
@@ -17,7 +17,7 @@ const line = (cells: readonly (string | number | boolean | null | undefined)[]):
 
 const place = (timeline: Timeline, beat: number) => {
   if (beat < 0) return { chorus: 1, bar: 0, beat: beat + 1 };
-  const at = placeOf(timeline, beat);
+  const at = formPositionOf(timeline, beat);
   return { chorus: at.chorus + 1, bar: at.bar + 1, beat: at.beatInBar + 1 };
 };
 

@@ -1,10 +1,10 @@
-import type { Moment } from './due';
+import type { Timestamp } from './due';
 
 /** Something that was done: an attempt at a drill, or a take. */
-export type Done =
+export type DiaryEntry =
   | {
       readonly kind: 'try';
-      readonly at: Moment;
+      readonly at: Timestamp;
       readonly drill: string;
       readonly name: string;
       readonly title: string;
@@ -16,7 +16,7 @@ export type Done =
     }
   | {
       readonly kind: 'take';
-      readonly at: Moment;
+      readonly at: Timestamp;
       readonly take: string;
       readonly number: number;
       readonly title: string;
@@ -58,12 +58,12 @@ export type DiaryDay = {
   readonly lines: readonly DiaryLine[];
 };
 
-export const dayOf = (at: Moment, offsetMinutes: number): string =>
+export const dayOf = (at: Timestamp, offsetMinutes: number): string =>
   new Date(at + offsetMinutes * 60_000).toISOString().slice(0, 10);
 
 /** Days with what was practised, newest first; tries at one drill are one line, from its first tempo of the day to its last. */
-export function diaryOf(done: readonly Done[], offsetMinutes: number): DiaryDay[] {
-  const days = new Map<string, Done[]>();
+export function diaryOf(done: readonly DiaryEntry[], offsetMinutes: number): DiaryDay[] {
+  const days = new Map<string, DiaryEntry[]>();
   for (const one of [...done].sort((a, b) => a.at - b.at)) {
     const day = dayOf(one.at, offsetMinutes);
     const list = days.get(day);
@@ -79,7 +79,7 @@ export function diaryOf(done: readonly Done[], offsetMinutes: number): DiaryDay[
     }));
 }
 
-function linesOf(list: readonly Done[]): DiaryLine[] {
+function linesOf(list: readonly DiaryEntry[]): DiaryLine[] {
   const lines: DiaryLine[] = [];
   for (const one of list) {
     if (one.kind === 'take') {

@@ -1,13 +1,13 @@
 import { createEmptyCard, fsrs, Rating, type Card, type Grade } from 'ts-fsrs';
-import type { Ladder, Try } from './ladder';
+import type { Ladder, LadderTry } from './ladder';
 
 /** A moment, in milliseconds since 1970. */
-export type Moment = number;
+export type Timestamp = number;
 export const DAY_MS = 86_400_000;
 
 /** What the scheduler knows of a drill, as it is kept: plain numbers. */
-export type Memory = {
-  readonly due: Moment;
+export type DrillMemory = {
+  readonly due: Timestamp;
   readonly stability: number;
   readonly difficulty: number;
   readonly elapsedDays: number;
@@ -16,7 +16,7 @@ export type Memory = {
   readonly reps: number;
   readonly lapses: number;
   readonly state: 0 | 1 | 2 | 3;
-  readonly lastReview: Moment | null;
+  readonly lastReview: Timestamp | null;
 };
 
 /**
@@ -43,7 +43,7 @@ const RATING: Record<SittingGrade, Grade> = {
  * The grade of a sitting from its tries: nothing passed, again; passed only below where it began, or less than half of the tries, hard;
  * all passed and a rung higher, easy; else good.
  */
-export function gradeOf(tries: readonly Try[]): SittingGrade {
+export function gradeOf(tries: readonly LadderTry[]): SittingGrade {
   const passes = tries.filter(({ passed }) => passed);
   const [first] = tries;
   if (!first || passes.length === 0) return 'again';
@@ -52,13 +52,13 @@ export function gradeOf(tries: readonly Try[]): SittingGrade {
 }
 
 /** When a drill comes back after a sitting, and what is remembered of it. A drill that was put off is reviewed when it is played. */
-export function remembered(memory: Memory | null, grade: SittingGrade, now: Moment): Memory {
+export function scheduledMemory(memory: DrillMemory | null, grade: SittingGrade, now: Timestamp): DrillMemory {
   const before = memory ? cardOf(memory) : createEmptyCard(new Date(now));
   return memoryOf(scheduler.next(before, new Date(now), RATING[grade]).card);
 }
 
 /** The chance that a drill would still be passed now; 0 before it was ever practised. Source of the curve: FSRS-6, as ts-fsrs computes it. */
-export const stillThere = (memory: Memory | null, now: Moment): number =>
+export const retentionOf = (memory: DrillMemory | null, now: Timestamp): number =>
   memory ? scheduler.get_retrievability(cardOf(memory), new Date(now), false) : 0;
 
 /** While a drill is still climbing it comes back within so many days, however well it went: there is more to learn than to keep. */
@@ -67,16 +67,16 @@ const CLIMBING_DAYS = 3;
 /** What is remembered after a sitting, and when the drill comes back: by the scheduler once it is at the top, sooner before. */
 export function afterSitting(
   { rungs, at }: Ladder,
-  memory: Memory | null,
-  tries: readonly Try[],
-  now: Moment,
-): { readonly memory: Memory; readonly dueAt: Moment } {
-  const next = remembered(memory, gradeOf(tries), now);
+  memory: DrillMemory | null,
+  tries: readonly LadderTry[],
+  now: Timestamp,
+): { readonly memory: DrillMemory; readonly dueAt: Timestamp } {
+  const next = scheduledMemory(memory, gradeOf(tries), now);
   const top = at === rungs.length - 1 && tries.some(({ tempo, passed }) => passed && tempo === rungs[at]);
   return { memory: next, dueAt: top ? next.due : Math.min(next.due, now + CLIMBING_DAYS * DAY_MS) };
 }
 
-const memoryOf = (card: Card): Memory => ({
+const memoryOf = (card: Card): DrillMemory => ({
   due: card.due.getTime(),
   stability: card.stability,
   difficulty: card.difficulty,
@@ -85,11 +85,11 @@ const memoryOf = (card: Card): Memory => ({
   learningSteps: card.learning_steps,
   reps: card.reps,
   lapses: card.lapses,
-  state: card.state as Memory['state'],
+  state: card.state as DrillMemory['state'],
   lastReview: card.last_review ? card.last_review.getTime() : null,
 });
 
-const cardOf = (memory: Memory): Card => ({
+const cardOf = (memory: DrillMemory): Card => ({
   due: new Date(memory.due),
   stability: memory.stability,
   difficulty: memory.difficulty,

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { analyse } from '../analyse';
 import { improvise } from '../band';
 import { readChart } from '../chart';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import {
   afterSitting,
   climbed,
@@ -17,21 +17,21 @@ import {
   measuresOf,
   progressOf,
   progressWords,
-  remembered,
+  scheduledMemory,
   sessionOf,
   spreadGoal,
-  stillThere,
+  retentionOf,
   weekOf,
   weekStart,
-  type Done,
+  type DiaryEntry,
   type Ladder,
-  type Memory,
+  type DrillMemory,
   type Played,
-  type Try,
+  type LadderTry,
 } from './index';
 
 const NOON = Date.UTC(2026, 10, 2, 12); // a Monday
-const tried = (tempo: number, met: number, of = 12): Try => ({ tempo, met, of, passed: met / of >= 0.8 });
+const tried = (tempo: number, met: number, of = 12): LadderTry => ({ tempo, met, of, passed: met / of >= 0.8 });
 
 describe('the tempo ladder', () => {
   test('goes by every second mark of the metronome to its goal, from three quarters of it, with two rungs below', () => {
@@ -41,7 +41,7 @@ describe('the tempo ladder', () => {
   });
   test('up after two passes in a row, down after two misses, learnt at the top', () => {
     let ladder: Ladder = ladderTo({ goal: 88, start: 80 });
-    const tries: Try[] = [];
+    const tries: LadderTry[] = [];
     const play = (met: number) => {
       tries.push(tried(ladder.rungs[ladder.at]!, met));
       const { ladder: next, climb } = climbed(ladder, tries);
@@ -89,7 +89,7 @@ describe('the tempo ladder', () => {
         fc.array(fc.integer({ min: 0, max: 12 }), { maxLength: 40 }),
         (goal, mets) => {
           let ladder = ladderTo({ goal });
-          const tries: Try[] = [];
+          const tries: LadderTry[] = [];
           for (const met of mets) {
             const before = ladder.rungs[ladder.at]!;
             tries.push(tried(before, met));
@@ -124,11 +124,11 @@ describe('coming back', () => {
     ).toEqual(['again', 'again', 'hard', 'hard', 'good', 'easy']);
   });
   test('intervals grow while it is passed and begin anew when it is forgotten', () => {
-    let memory: Memory | null = null;
+    let memory: DrillMemory | null = null;
     let now = NOON;
     const days: number[] = [];
     for (const grade of ['good', 'good', 'good', 'again', 'good'] as const) {
-      memory = remembered(memory, grade, now);
+      memory = scheduledMemory(memory, grade, now);
       days.push(Math.round((memory.due - now) / DAY_MS));
       now = memory.due;
     }
@@ -139,10 +139,10 @@ describe('coming back', () => {
     expect(memory!.lapses).toBe(1);
   });
   test('nine in ten are still there on the day, as FSRS defines stability; fewer later', () => {
-    const memory = remembered(null, 'good', NOON);
-    expect(stillThere(memory, NOON + memory.stability * DAY_MS)).toBeCloseTo(0.9, 1);
-    expect(stillThere(memory, NOON + 60 * DAY_MS)).toBeLessThan(0.75);
-    expect(stillThere(null, NOON)).toBe(0);
+    const memory = scheduledMemory(null, 'good', NOON);
+    expect(retentionOf(memory, NOON + memory.stability * DAY_MS)).toBeCloseTo(0.9, 1);
+    expect(retentionOf(memory, NOON + 60 * DAY_MS)).toBeLessThan(0.75);
+    expect(retentionOf(null, NOON)).toBe(0);
   });
   test('what is kept is plain JSON and the same practice gives the same day', () => {
     const { memory, dueAt } = afterSitting(
@@ -163,8 +163,8 @@ describe('coming back', () => {
         NOON + 15 * DAY_MS,
     ]).toEqual([true, true]);
     expect(JSON.parse(JSON.stringify(memory))).toEqual(memory);
-    expect(remembered(JSON.parse(JSON.stringify(memory)) as Memory, 'good', NOON + DAY_MS)).toEqual(
-      remembered(memory, 'good', NOON + DAY_MS),
+    expect(scheduledMemory(JSON.parse(JSON.stringify(memory)) as DrillMemory, 'good', NOON + DAY_MS)).toEqual(
+      scheduledMemory(memory, 'good', NOON + DAY_MS),
     );
   });
 });
@@ -361,7 +361,7 @@ describe('progress', () => {
     expect(progressWords(progressOf([], 0), String).soft).toBe('Too few landings to judge yet.');
   });
   test('measures are the same for every plan, and a perfect player meets every change', () => {
-    const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |'));
+    const chart = unwrap(readChart('key: Bb\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |'));
     const notes = improvise({
       chart,
       tempo: 96,
@@ -383,7 +383,7 @@ describe('progress', () => {
 });
 
 test('the diary: one line a drill and day, from its first tempo to its last, takes in between', () => {
-  const attempt = (minute: number, tempo: number, met: number): Done => ({
+  const attempt = (minute: number, tempo: number, met: number): DiaryEntry => ({
     kind: 'try',
     at: NOON + minute * 60_000,
     drill: 'd',

@@ -10,16 +10,16 @@ export {
   type Climb,
   type Ladder,
   type LadderWish,
-  type Try,
+  type LadderTry,
 } from './ladder';
 export {
   afterSitting,
   DAY_MS,
   gradeOf,
-  remembered,
-  stillThere,
-  type Memory,
-  type Moment,
+  scheduledMemory,
+  retentionOf,
+  type DrillMemory,
+  type Timestamp,
   type SittingGrade,
 } from './due';
 export {
@@ -30,7 +30,7 @@ export {
   type Goal,
   type GoalDay,
   type SessionRequest,
-  type Step,
+  type SessionStep,
 } from './session';
 export { APPROACHES, measuresOf, TARGET_TONES, type Measures, type TargetTone } from './measures';
 export {
@@ -41,10 +41,10 @@ export {
   weekStart,
   type Course,
   type KindCourse,
-  type Plateau,
+  type ProgressPlateau,
   type Played,
   type Progress,
-  type Verdict,
+  type ProgressVerdict,
   type WeekRate,
 } from './progress';
-export { dayOf, diaryOf, type DiaryDay, type DiaryLine, type Done } from './diary';
+export { dayOf, diaryOf, type DiaryDay, type DiaryLine, type DiaryEntry } from './diary';

@@ -1,7 +1,7 @@
 import type { BeatsPerMinute } from '../vocabulary';
 
 /** One try at a drill: how fast, and how much of it was met. */
-export type Try = {
+export type LadderTry = {
   readonly tempo: BeatsPerMinute;
   readonly met: number;
   readonly of: number;
@@ -58,7 +58,7 @@ export type Climb = 'up' | 'down' | 'stay' | 'learnt';
  */
 export function climbed(
   ladder: Ladder,
-  tries: readonly Try[],
+  tries: readonly LadderTry[],
 ): { readonly ladder: Ladder; readonly climb: Climb } {
   const row = inARow(ladder, tries);
   const last = tries[tries.length - 1];
@@ -75,7 +75,7 @@ export function climbed(
 }
 
 /** How many tries of one kind, passes or misses, end the list at the present rung. */
-export function inARow({ rungs, at }: Ladder, tries: readonly Try[]): number {
+export function inARow({ rungs, at }: Ladder, tries: readonly LadderTry[]): number {
   const last = tries[tries.length - 1];
   if (!last || last.tempo !== rungs[at]) return 0;
   let row = 0;
@@ -89,7 +89,7 @@ export function inARow({ rungs, at }: Ladder, tries: readonly Try[]): number {
 }
 
 /** Tries at one tempo count for its row only since the ladder came to it. */
-export function sinceArrival(ladder: Ladder, tries: readonly Try[]): readonly Try[] {
+export function sinceArrival(ladder: Ladder, tries: readonly LadderTry[]): readonly LadderTry[] {
   const before = tries.findLastIndex(({ tempo }) => tempo !== ladder.rungs[ladder.at]);
   return tries.slice(before + 1);
 }
@@ -97,7 +97,7 @@ export function sinceArrival(ladder: Ladder, tries: readonly Try[]): readonly Tr
 /** What the next tries have to bring, in a sentence: soft words and the bold condition before them. */
 export function ladderWords(
   ladder: Ladder,
-  tries: readonly Try[],
+  tries: readonly LadderTry[],
   pass: { readonly met: number; readonly of: number },
 ): { readonly bold: string; readonly soft: string } {
   const last = tries[tries.length - 1];
@@ -113,7 +113,7 @@ export function ladderWords(
 }
 
 /** The fastest rung that was passed; null where none was. */
-export const fastestPassed = (tries: readonly Try[]): BeatsPerMinute | null =>
+export const fastestPassed = (tries: readonly LadderTry[]): BeatsPerMinute | null =>
   tries.reduce<BeatsPerMinute | null>(
     (best, { tempo, passed }) => (passed && (best === null || tempo > best) ? tempo : best),
     null,

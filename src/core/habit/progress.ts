@@ -1,5 +1,5 @@
 import { newcombeInterval, wilsonInterval, type Rate } from '../practise';
-import { DAY_MS, type Moment } from './due';
+import { DAY_MS, type Timestamp } from './due';
 import type { Measures } from './measures';
 
 /** z of a two-sided 90 % interval: the range the true share lies in nine times in ten. */
@@ -12,7 +12,7 @@ const HELD = 0.8;
 /** A take as progress sees it. */
 export type Played = {
   readonly id: string;
-  readonly at: Moment;
+  readonly at: Timestamp;
   readonly tempo: number;
   readonly seconds: number;
   readonly measures: Measures;
@@ -20,34 +20,34 @@ export type Played = {
 };
 
 /** Monday at midnight is where a week begins (ISO 8601); the player's own time is `offsetMinutes` ahead of UTC. */
-export function weekOf(at: Moment, offsetMinutes: number): number {
+export function weekOf(at: Timestamp, offsetMinutes: number): number {
   const local = at + offsetMinutes * 60_000;
   return Math.floor((local / DAY_MS + 3) / 7);
 }
-export const weekStart = (week: number, offsetMinutes: number): Moment =>
+export const weekStart = (week: number, offsetMinutes: number): Timestamp =>
   (week * 7 - 3) * DAY_MS - offsetMinutes * 60_000;
 
 export type WeekRate = Rate & { readonly week: number; readonly interval: readonly [number, number] };
-export type Verdict =
+export type ProgressVerdict =
   'better' | 'probably better' | 'as before' | 'probably worse' | 'worse' | 'too few to judge' | 'first week';
 
 /** One thing over the weeks it was played in, oldest first. */
 export type Course = {
   readonly weeks: readonly WeekRate[];
   /** First week against the last, with Newcombe's 95 % interval of the difference. */
-  readonly verdict: Verdict;
+  readonly verdict: ProgressVerdict;
   readonly difference: number | null;
   readonly between: readonly [number, number] | null;
   /** The fastest tempo at which it was met four times in five; null where there is none, or too little. */
   readonly heldAt: number | null;
-  readonly plateau: Plateau | null;
+  readonly plateau: ProgressPlateau | null;
 };
 export type KindCourse = Course & { readonly from: string; readonly to: string };
 
 /** It has stood still below four in five: over how many weeks, and what else may be tried. */
-export type Plateau = { readonly weeks: number; readonly advice: 'slower' | 'smaller' | 'other' };
+export type ProgressPlateau = { readonly weeks: number; readonly advice: 'slower' | 'smaller' | 'other' };
 
-type Dated = Rate & { readonly at: Moment; readonly tempo: number };
+type Dated = Rate & { readonly at: Timestamp; readonly tempo: number };
 
 function courseOf(dated: readonly Dated[], offsetMinutes: number): Course {
   const weeks = new Map<number, { met: number; of: number }>();
@@ -111,7 +111,7 @@ const PLATEAU_COUNT = 30;
  * Three weeks or more, thirty times or more, none of them surely better than the first of them, and still surely under four in five.
  * What to try: slower, where it was played faster than its slowest; else smaller, where it is met less than half the time; else another way.
  */
-function plateauOf(rows: readonly WeekRate[], dated: readonly Dated[]): Plateau | null {
+function plateauOf(rows: readonly WeekRate[], dated: readonly Dated[]): ProgressPlateau | null {
   for (let from = 0; rows.length - from >= PLATEAU_WEEKS; from++) {
     const span = rows.slice(from);
     const all = span.reduce((sum, { met, of }) => ({ met: sum.met + met, of: sum.of + of }), {
@@ -190,7 +190,7 @@ export function progressOf(takes: readonly Played[], offsetMinutes: number): Pro
   };
 }
 
-const RANK: Record<Verdict, number> = {
+const RANK: Record<ProgressVerdict, number> = {
   better: 0,
   'probably better': 1,
   'as before': 2,
@@ -250,7 +250,7 @@ export function progressWords(
   { kinds }: Progress,
   typeset: (symbol: string) => string,
 ): { readonly soft: string; readonly bold: string } {
-  const count = (verdict: Verdict) => kinds.filter((kind) => kind.verdict === verdict).length;
+  const count = (verdict: ProgressVerdict) => kinds.filter((kind) => kind.verdict === verdict).length;
   const [better, probably, worse] = [
     count('better'),
     count('probably better'),

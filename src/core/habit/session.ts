@@ -1,24 +1,24 @@
-import { DAY_MS, type Moment } from './due';
+import { DAY_MS, type Timestamp } from './due';
 
 /** What may be practised: a drill that comes back, or a tune that is to be played. */
 export type DueDrill = {
   readonly id: string;
   readonly chart: string | null;
-  readonly dueAt: Moment;
+  readonly dueAt: Timestamp;
   readonly minutes: number;
   /** The chance that it would still be passed, 0 to 1. */ readonly still: number;
 };
 export type DueTune = {
   readonly chart: string;
-  readonly lastPlayed: Moment | null;
+  readonly lastPlayed: Timestamp | null;
   readonly minutes: number;
   /** Kinds of change that are held, of how many. */ readonly held: number;
   readonly of: number;
 };
 /** Something to be ready for: which tunes, by when. */
-export type Goal = { readonly words: string; readonly date: Moment; readonly charts: readonly string[] };
+export type Goal = { readonly words: string; readonly date: Timestamp; readonly charts: readonly string[] };
 
-export type Step =
+export type SessionStep =
   | {
       readonly kind: 'drill';
       readonly id: string;
@@ -38,7 +38,7 @@ export type SessionRequest = {
   readonly drills: readonly DueDrill[];
   readonly tunes: readonly DueTune[];
   readonly goal: Goal | null;
-  readonly now: Moment;
+  readonly now: Timestamp;
   /** Minutes of playing after which hands rest. */ readonly restAfter: number;
 };
 
@@ -50,17 +50,17 @@ const STALE_DAYS = 2;
  * What to do with the minutes there are: first what is due, the likeliest forgotten and the goal's tunes before others, never two of one
  * tune in a row where another waits; one take of the tune that is longest unplayed at the end; rests between.
  */
-export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: SessionRequest): Step[] {
+export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: SessionRequest): SessionStep[] {
   const wanted = goal && goal.date >= now ? new Set(goal.charts) : new Set<string>();
   const open = [...drills].sort(
     (a, b) =>
       urgency(b, wanted, now) - urgency(a, wanted, now) || a.dueAt - b.dueAt || a.id.localeCompare(b.id),
   );
   const take = takeFor(tunes, wanted, now);
-  const steps: Step[] = [];
+  const steps: SessionStep[] = [];
   let left = minutes - (take && take.minutes <= minutes ? take.minutes : 0);
   let played = 0;
-  const add = (step: Step) => {
+  const add = (step: SessionStep) => {
     if (played > 0 && played + step.minutes > restAfter && left >= step.minutes + REST_MINUTES) {
       steps.push({ kind: 'rest', minutes: REST_MINUTES });
       left -= REST_MINUTES;
@@ -113,12 +113,12 @@ export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: Sess
 const NEW = 0.1;
 
 /** What is nearest to being forgotten comes first; a day overdue counts like a tenth of that, the goal like two tenths. */
-const urgency = ({ still, dueAt, chart }: DueDrill, wanted: ReadonlySet<string>, now: Moment): number =>
+const urgency = ({ still, dueAt, chart }: DueDrill, wanted: ReadonlySet<string>, now: Timestamp): number =>
   (still === 0 ? NEW : 1 - still) +
   Math.max(0, (now - dueAt) / DAY_MS) * 0.1 +
   (chart !== null && wanted.has(chart) ? 0.2 : 0);
 
-function takeFor(tunes: readonly DueTune[], wanted: ReadonlySet<string>, now: Moment): DueTune | null {
+function takeFor(tunes: readonly DueTune[], wanted: ReadonlySet<string>, now: Timestamp): DueTune | null {
   const since = ({ lastPlayed }: DueTune) => (lastPlayed === null ? Infinity : (now - lastPlayed) / DAY_MS);
   const pool = tunes.filter((tune) => (wanted.size > 0 ? wanted.has(tune.chart) : tune.lastPlayed !== null));
   const stale = pool.filter((tune) => since(tune) >= STALE_DAYS);

@@ -5,7 +5,7 @@ import { LIBRARY, readChart } from '../chart';
 import { drillOfFinding, judgeDrill, type Drill } from '../drill';
 import { planFromWords } from '../plan';
 import { findingsOf } from '../practise';
-import { certain, seededRandom } from '../vocabulary';
+import { unwrap, seededRandom } from '../vocabulary';
 import {
   afterSitting,
   climbed,
@@ -13,14 +13,14 @@ import {
   ladderTo,
   measuresOf,
   progressOf,
-  stillThere,
+  retentionOf,
   type Ladder,
-  type Memory,
+  type DrillMemory,
   type Played,
-  type Try,
+  type LadderTry,
 } from './index';
 
-const chart = certain(readChart(LIBRARY.find(({ id }) => id === 'lamplight')!.text));
+const chart = unwrap(readChart(LIBRARY.find(({ id }) => id === 'lamplight')!.text));
 const plan = { id: 'scale-per-chord' as const };
 const TEMPO = 96;
 const MONDAY = Date.UTC(2026, 10, 2, 18);
@@ -53,10 +53,10 @@ class Learner {
     const meet = Math.min(0.98, this.meet + slower * 1.1);
     if (this.learns) this.skill = Math.min(0.95, this.skill + 0.016);
     return improvise({
-      chart: certain(readChart(drill.chartText)),
+      chart: unwrap(readChart(drill.chartText)),
       tempo,
       choruses,
-      plan: certain(planFromWords(drill.plan)),
+      plan: unwrap(planFromWords(drill.plan)),
       seed: this.seed++,
       profile: { meet, early: 0, late: 0, outside: 0, approach: 0 },
     });
@@ -68,7 +68,7 @@ type Story = {
   readonly rungs: readonly number[];
   readonly played: readonly Played[];
   readonly asked: readonly (readonly string[])[];
-  readonly memory: Memory;
+  readonly memory: DrillMemory;
   /** Days after the four weeks until it is due. */ readonly days: number;
 };
 
@@ -76,11 +76,11 @@ type Story = {
 function fourWeeks(learner: Learner): Story {
   const played: Played[] = [];
   const asked: string[][] = [];
-  const tries: Try[] = [];
+  const tries: LadderTry[] = [];
   const rungs: number[] = [];
   let drill: Drill | null = null;
   let ladder: Ladder | null = null;
-  let memory: Memory | null = null;
+  let memory: DrillMemory | null = null;
   let due = 0;
   for (let day = 0; day < 28; day++) {
     const now = MONDAY + day * DAY_MS;
@@ -105,7 +105,7 @@ function fourWeeks(learner: Learner): Story {
       ladder ??= ladderTo({ goal: drill!.tempo });
     }
     if (due > now) continue;
-    const sitting: Try[] = [];
+    const sitting: LadderTry[] = [];
     for (let attempt = 0; attempt < 5; attempt++) {
       const tempo: number = ladder!.rungs[ladder!.at]!;
       rungs.push(tempo);
@@ -146,7 +146,7 @@ test('what was learnt is slowly forgotten without practice', () => {
   const random = seededRandom(1);
   let before = 1;
   for (let day = 0; day < 200; day += 1 + Math.floor(random() * 20)) {
-    const still = stillThere(memory, memory.lastReview! + day * DAY_MS);
+    const still = retentionOf(memory, memory.lastReview! + day * DAY_MS);
     expect(still).toBeLessThanOrEqual(before);
     before = still;
   }

@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Chord as TonalChord, Note as TonalNote } from 'tonal';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { guideTones, isChange, readChord, toneNames, noteName, intervalOver } from './index';
 
-const tones = (symbol: string): string => toneNames(certain(readChord(symbol))).join(' ');
+const tones = (symbol: string): string => toneNames(unwrap(readChord(symbol))).join(' ');
 const colours = (symbol: string): string =>
-  certain(readChord(symbol))
+  unwrap(readChord(symbol))
     .colours.map((tone) => `${tone.interval}:${noteName(tone.note)}`)
     .join(' ');
 
@@ -93,7 +93,7 @@ test.each([
   ['Fm7/Bb', '4 b7'],
 ])('guide tones of %s are %s', (symbol, expected) =>
   expect(
-    guideTones(certain(readChord(symbol)))
+    guideTones(unwrap(readChord(symbol)))
       .map((tone) => tone.interval)
       .join(' '),
   ).toBe(expected),
@@ -173,7 +173,7 @@ test.each([
   '5',
 ])('tonal agrees on %s over every root', (quality) => {
   for (const root of ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B']) {
-    const own = certain(readChord(root + quality))
+    const own = unwrap(readChord(root + quality))
       .tones.map((tone) => tone.pc)
       .sort((a, b) => a - b);
     const theirs = TonalChord.getChord(quality, root)
@@ -184,7 +184,7 @@ test.each([
 });
 
 test('a change is a new root or a tone set neither containing nor contained', () => {
-  const change = (a: string, b: string) => isChange(certain(readChord(a)), certain(readChord(b)));
+  const change = (a: string, b: string) => isChange(unwrap(readChord(a)), unwrap(readChord(b)));
   expect(change('Bb7', 'Bb13')).toBe(false);
   expect(change('C', 'C7')).toBe(false);
   expect(change('C7', 'Cm7')).toBe(true);
@@ -194,7 +194,7 @@ test('a change is a new root or a tone set neither containing nor contained', ()
 });
 
 test('intervals print by semitone: a major third makes a sharp ninth, an altered fifth keeps its name', () => {
-  const over = (symbol: string, pc: number) => intervalOver(certain(readChord(symbol)), pc);
+  const over = (symbol: string, pc: number) => intervalOver(unwrap(readChord(symbol)), pc);
   expect([
     over('C7', 3),
     over('Cm7', 3),

@@ -18,7 +18,7 @@ export const withCapo = ({ tuning, frets }: Instrument, capo: number): Instrumen
 });
 
 /** A place on the neck: string 1 is the highest, fret 0 the open string. */
-export type Place = { readonly string: number; readonly fret: number; readonly midi: Midi };
+export type FretPosition = { readonly string: number; readonly fret: number; readonly midi: Midi };
 
 /** Every place from one fret to another, inclusive, that sounds one of some pitch classes. */
 export function placesOf(
@@ -26,7 +26,7 @@ export function placesOf(
   from: number,
   to: number,
   tuning: Tuning = STANDARD_TUNING,
-): Place[] {
+): FretPosition[] {
   return tuning.flatMap((open, index) =>
     Array.from({ length: to - from + 1 }, (_, step) => ({
       string: index + 1,
@@ -37,7 +37,7 @@ export function placesOf(
 }
 
 /** Every place that sounds a pitch, the lowest fret first. */
-export function placesSounding(midi: Midi, { tuning, frets }: Instrument): Place[] {
+export function placesSounding(midi: Midi, { tuning, frets }: Instrument): FretPosition[] {
   return tuning
     .map((open, index) => ({ string: index + 1, fret: midi - open, midi }))
     .filter(({ fret }) => fret >= 0 && fret <= frets)

@@ -11,6 +11,6 @@ export {
   neighboursOf,
   stayThrough,
   underHand,
-  type Handover,
-  type Stop,
+  type HandPositionChange,
+  type HandStop,
 } from './underHand';

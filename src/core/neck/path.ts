@@ -1,5 +1,5 @@
 import { accepted, refused, type Beats, type Midi, type Outcome, type Problem } from '../vocabulary';
-import { placesSounding, STANDARD_INSTRUMENT, type Instrument, type Place } from './fretboard';
+import { placesSounding, STANDARD_INSTRUMENT, type Instrument, type FretPosition } from './fretboard';
 import { allLocations, easyLocations, fingerAt, serves, type Location } from './location';
 import { pitchName } from './tuning';
 
@@ -65,7 +65,7 @@ export function pathOf(
   const places = new Map(order.map((index, place) => [index, place]));
   const asGiven = (touches: readonly Touch[]): Touch[] =>
     given.map((_, index) => touches[places.get(index)!]!);
-  const choices: Place[][] = [];
+  const choices: FretPosition[][] = [];
   for (const [place, note] of notes.entries()) {
     const index = order[place]!;
     const reached = pinnedPlaces(note, instrument);
@@ -108,7 +108,7 @@ export function bothWays(
   return accepted({ stretching: stretching.value, shifting: differs ? shifting.value : null });
 }
 
-function pinnedPlaces(note: NeckNote, instrument: Instrument): Place[] {
+function pinnedPlaces(note: NeckNote, instrument: Instrument): FretPosition[] {
   const { string, fret, finger } = note;
   return placesSounding(Math.round(note.midi), instrument).filter(
     (place) =>
@@ -145,7 +145,7 @@ type Node = { readonly grip: Grip; readonly cost: number; readonly from: Node | 
 
 function walk(
   notes: readonly NeckNote[],
-  choices: readonly (readonly Place[])[],
+  choices: readonly (readonly FretPosition[])[],
   locations: readonly Location[],
   mayShift: boolean,
 ): { path: Touch[]; shifts: number } | null {
@@ -190,7 +190,7 @@ function eventsOf(notes: readonly NeckNote[]): [number, number][] {
  */
 function gripsOf(
   notes: readonly NeckNote[],
-  choices: readonly (readonly Place[])[],
+  choices: readonly (readonly FretPosition[])[],
   locations: readonly Location[],
 ): Grip[] {
   if (notes.length > MOST_STRUCK) return [];
@@ -202,7 +202,7 @@ function gripsOf(
 
 function gripsAt(
   notes: readonly NeckNote[],
-  choices: readonly (readonly Place[])[],
+  choices: readonly (readonly FretPosition[])[],
   locations: readonly Location[],
   location: number,
   apart: boolean,
@@ -224,13 +224,13 @@ function gripsAt(
 }
 
 /** The given finger where it serves the fret; else the one that does. */
-function fingersFor({ finger }: NeckNote, { fret }: Place, location: Location): number[] {
+function fingersFor({ finger }: NeckNote, { fret }: FretPosition, location: Location): number[] {
   if (finger !== undefined) return serves(location, fret, finger) ? [finger] : [];
   const found = fingerAt(location, fret);
   return found === null ? [] : [found];
 }
 
-function placeCost({ fret }: Place, finger: number, { from, fingers }: Location): number {
+function placeCost({ fret }: FretPosition, finger: number, { from, fingers }: Location): number {
   if (fret === 0 || finger === 0) return from > 2 ? COST.openUpTheNeck : 0;
   const span = fingers[finger - 1]!;
   const home = finger === 4 ? span[0] : span[1];

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import {
   guideTones,
   hasTone,
@@ -28,7 +28,7 @@ import {
 } from './index';
 import { fingersOf } from './fingers';
 
-const chord = (symbol: string): Chord => certain(readChord(symbol));
+const chord = (symbol: string): Chord => unwrap(readChord(symbol));
 const grip = ({ frets }: Pick<ChordShape, 'frets'>) => frets.map((fret) => fret ?? 'x').join(' ');
 const OPEN = [...STANDARD_TUNING].reverse();
 const SYMBOLS = [
@@ -204,8 +204,8 @@ test('under the hand: five frets, six from the seventh up', () => {
 
 test('tunings: low to high, told where they are not, written back', () => {
   for (const text of Object.values(TUNINGS))
-    expect(certain(readTuning(writeTuning(certain(readTuning(text)))))).toEqual(certain(readTuning(text)));
-  expect(certain(readTuning(TUNINGS.Standard!))).toEqual(STANDARD_INSTRUMENT.tuning);
+    expect(unwrap(readTuning(writeTuning(unwrap(readTuning(text)))))).toEqual(unwrap(readTuning(text)));
+  expect(unwrap(readTuning(TUNINGS.Standard!))).toEqual(STANDARD_INSTRUMENT.tuning);
   const told = (text: string) => {
     const read = readTuning(text);
     return read.ok ? null : [read.problems[0].code, read.problems[0].column, read.problems[0].suggestion];

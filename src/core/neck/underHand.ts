@@ -1,5 +1,5 @@
 import type { PitchClass } from '../vocabulary';
-import { placesOf, STANDARD_INSTRUMENT, type Instrument, type Place } from './fretboard';
+import { placesOf, STANDARD_INSTRUMENT, type Instrument, type FretPosition } from './fretboard';
 import { reachFrom } from './location';
 
 /** Every place of some tones within one location: five frets from its lowest, six from the seventh fret up. */
@@ -7,12 +7,12 @@ export const underHand = (
   pcs: readonly PitchClass[],
   from: number,
   { tuning, frets }: Instrument = STANDARD_INSTRUMENT,
-): Place[] => placesOf(pcs, from, Math.min(frets, from + reachFrom(from) - 1), tuning);
+): FretPosition[] => placesOf(pcs, from, Math.min(frets, from + reachFrom(from) - 1), tuning);
 
 /** One way from a tone under the hand to a target of the next chord, on one string. */
-export type Handover = {
-  readonly from: Place;
-  readonly to: Place;
+export type HandPositionChange = {
+  readonly from: FretPosition;
+  readonly to: FretPosition;
   /** Frets to move, signed; 0 stays. */
   readonly frets: number;
 };
@@ -30,7 +30,7 @@ export function handovers(
   targets: readonly PitchClass[],
   from: number,
   instrument: Instrument = STANDARD_INSTRUMENT,
-): Handover[] {
+): HandPositionChange[] {
   const tones = underHand(present, from, instrument);
   return underHand(targets, from, instrument).flatMap((to) => {
     const near = tones
@@ -44,14 +44,14 @@ export function handovers(
 export function neighboursOf(
   frets: readonly (number | null)[],
   { tuning, frets: last }: Instrument = STANDARD_INSTRUMENT,
-): { readonly shape: readonly Place[]; readonly neighbours: readonly Place[] } {
+): { readonly shape: readonly FretPosition[]; readonly neighbours: readonly FretPosition[] } {
   const open = [...tuning].reverse();
-  const shape: Place[] = [];
-  const neighbours: Place[] = [];
+  const shape: FretPosition[] = [];
+  const neighbours: FretPosition[] = [];
   frets.forEach((fret, low) => {
     if (fret === null) return;
     const string = open.length - low;
-    const at = (where: number): Place => ({ string, fret: where, midi: open[low]! + where });
+    const at = (where: number): FretPosition => ({ string, fret: where, midi: open[low]! + where });
     shape.push(at(fret));
     for (const step of [-1, 1, 2])
       if (fret + step >= 0 && fret + step <= last) neighbours.push(at(fret + step));
@@ -60,7 +60,7 @@ export function neighboursOf(
 }
 
 /** What one chord of a form offers within a location, and the tone the thread takes there. */
-export type Stop = { readonly places: readonly Place[]; readonly thread: Place | null };
+export type HandStop = { readonly places: readonly FretPosition[]; readonly thread: FretPosition | null };
 
 /**
  * Stay in one place through the whole form: each chord's targets within one location, and the path of one target a chord that moves least.
@@ -71,15 +71,15 @@ export function stayThrough(
   form: readonly (readonly PitchClass[])[],
   from: number,
   instrument: Instrument = STANDARD_INSTRUMENT,
-): Stop[] {
+): HandStop[] {
   const strings = instrument.tuning.length;
-  const middle = (place: Place) =>
+  const middle = (place: FretPosition) =>
     place.string > Math.floor((strings - 3) / 2) && place.string <= Math.floor((strings - 3) / 2) + 4;
   const stops = form.map((pcs) => underHand(pcs, from, instrument));
-  type Node = { place: Place | null; cost: number; before: Node | null };
+  type Node = { place: FretPosition | null; cost: number; before: Node | null };
   let nodes: Node[] = [{ place: null, cost: 0, before: null }];
   for (const places of stops) {
-    const choices: (Place | null)[] = places.length > 0 ? places : [null];
+    const choices: (FretPosition | null)[] = places.length > 0 ? places : [null];
     nodes = choices.map((place) =>
       nodes
         .map((node) => ({
@@ -90,7 +90,7 @@ export function stayThrough(
         .reduce((least, node) => (node.cost < least.cost ? node : least)),
     );
   }
-  const thread: (Place | null)[] = [];
+  const thread: (FretPosition | null)[] = [];
   for (
     let node: Node | null = nodes.reduce((least, one) => (one.cost < least.cost ? one : least));
     node?.before;
@@ -100,7 +100,7 @@ export function stayThrough(
   return stops.map((places, index) => ({ places, thread: places.length > 0 ? thread[index]! : null }));
 }
 
-const moveOf = (from: Place | null, to: Place): number =>
+const moveOf = (from: FretPosition | null, to: FretPosition): number =>
   from === null ? 0 : Math.abs(from.midi - to.midi) + 0.8 * Math.abs(from.string - to.string);
 
 /** Does every chord of the form find at least one of its targets in this location? */

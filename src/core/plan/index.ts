@@ -2,7 +2,7 @@ export * from './schools';
 export * from './settings';
 export * from './plan';
 export * from './words';
-export type { Shape } from './material';
+export type { BorrowedShape } from './material';
 export { overlayOf } from './overlay';
 export { presetsFor, type Preset } from './presets';
 export * from './landOn';

@@ -1,14 +1,14 @@
 import { expect, test } from '@jest/globals';
 import { Chord as TonalChord, Note as TonalNote, Scale as TonalScale } from 'tonal';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { guideTones, noteName, readChord, readScale, scaleNotes } from '../music';
-import { harmonyOf, LIBRARY, readChart, rubTones, tellTaleTones, timelineOf } from '../chart';
+import { harmonyOf, LIBRARY, readChart, avoidNotes, tellTaleTones, timelineOf } from '../chart';
 import { planOf } from './index';
 
 const names = (notes: readonly { note: Parameters<typeof noteName>[0] }[]) =>
   notes.map(({ note }) => noteName(note)).join(' ');
-const HOME = (text: string) => certain(readScale(text));
-const chord = (symbol: string) => certain(readChord(symbol));
+const HOME = (text: string) => unwrap(readScale(text));
+const chord = (symbol: string) => unwrap(readChord(symbol));
 
 // Check values of the theory page, and rows written by hand beside them. Common practice, no source.
 test.each([
@@ -44,7 +44,7 @@ test.each([
 ])('%s over %s: rubs %s', (symbol, home, expected) => {
   const scale = HOME(home);
   const notes = scaleNotes(scale);
-  const rubbing = rubTones(chord(symbol), scale).map((pc) => noteName(notes[scale.pcs.indexOf(pc)]!));
+  const rubbing = avoidNotes(chord(symbol), scale).map((pc) => noteName(notes[scale.pcs.indexOf(pc)]!));
   expect(rubbing.sort().join(' ')).toBe(expected.split(' ').sort().join(' '));
 });
 
@@ -65,7 +65,7 @@ const chromas = (notes: readonly string[]) =>
 test.each(LIBRARY.map(({ id, text }) => [id, text]))(
   '%s: outline, scale per chord and tell-tale tones as a general-purpose library builds them',
   (_, text) => {
-    const chart = certain(readChart(text));
+    const chart = unwrap(readChart(text));
     const timeline = timelineOf(chart, 120);
     const harmony = harmonyOf(chart, timeline);
     const [outline, scales] = [

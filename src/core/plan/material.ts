@@ -16,13 +16,13 @@ import {
   type Scale,
   type SpelledNote,
 } from '../music';
-import type { Reading } from '../chart';
+import type { ChordReading } from '../chart';
 
 /** A named set of notes that a plan lays over a chord: a scale, an arpeggio, a pentatonic. */
-export type Shape = { readonly name: string; readonly pcs: readonly PitchClass[] };
+export type BorrowedShape = { readonly name: string; readonly pcs: readonly PitchClass[] };
 
-const asShape = (scale: Scale): Shape => ({ name: scale.name, pcs: scale.pcs });
-const onRoot = (root: SpelledNote, degrees: string): Shape =>
+const asShape = (scale: Scale): BorrowedShape => ({ name: scale.name, pcs: scale.pcs });
+const onRoot = (root: SpelledNote, degrees: string): BorrowedShape =>
   asShape(
     scaleFromDegrees(
       root,
@@ -41,7 +41,7 @@ const PENTATONIC = [0, 3, 5, 7, 10];
  * most chord tones, then the chord's third, then on the root; where none does, five tones of the chord and its scale from the root up.
  * So G7alt takes the one on B♭, Cmaj7 the one on E (check values of 2-theory).
  */
-export function pentatonicFor({ chord, scale }: Reading): Shape {
+export function pentatonicFor({ chord, scale }: ChordReading): BorrowedShape {
   const third = toneByRole(chord, 'third')?.pc;
   const tones = chord.tones.map((tone) => tone.pc);
   const root = rootPc(chord);
@@ -63,7 +63,7 @@ export function pentatonicFor({ chord, scale }: Reading): Shape {
 }
 
 /** Root, third, fifth and seventh or sixth, filled up with what the scale has beside them: second first. */
-function fiveOf(chord: Chord, scale: Scale): Shape {
+function fiveOf(chord: Chord, scale: Scale): BorrowedShape {
   const order = ['root', 'third', 'sus', 'fifth', 'sixth', 'seventh'] as const;
   const numbers = new Set(order.flatMap((role) => toneByRole(chord, role)?.pc ?? []));
   for (const degree of [2, 6, 4, 5]) {
@@ -81,7 +81,7 @@ function fiveOf(chord: Chord, scale: Scale): Shape {
  * chord on its fifth (G9 = Dm6 over G); a diminished seventh belongs to the chord a half step above it.
  * @param next the chord it moves to
  */
-export function sixthDiminishedFor({ chord }: Reading, next: Chord): Shape {
+export function sixthDiminishedFor({ chord }: ChordReading, next: Chord): BorrowedShape {
   const on = (root: SpelledNote, minor: boolean) =>
     asShape(scaleOn(root, `${minor ? 'minor' : 'major'} sixth-diminished`));
   const third = toneByRole(chord, 'third')?.note;
@@ -100,14 +100,14 @@ export function sixthDiminishedFor({ chord }: Reading, next: Chord): Shape {
  * Rule: 1-product: relative minor over a major seventh, the chord a third above, neighbouring triads. Stacked in the chord-scale: the seventh chord
  * on its third; for majors also the one on its sixth; for dominants the triads on its root and on its seventh.
  */
-export function borrowedShapesFor({ chord, scale }: Reading): readonly Shape[] {
-  const on = (number: number, tones: number): Shape | null => stacked(scale, number, tones);
+export function borrowedShapesFor({ chord, scale }: ChordReading): readonly BorrowedShape[] {
+  const on = (number: number, tones: number): BorrowedShape | null => stacked(scale, number, tones);
   const shapes = isDominant(chord)
     ? [on(3, 4), on(7, 3), on(1, 3)]
     : chord.quality === 'major'
       ? [on(3, 4), on(6, 4)]
       : [on(3, 4)];
-  const found = shapes.filter((shape): shape is Shape => shape !== null);
+  const found = shapes.filter((shape): shape is BorrowedShape => shape !== null);
   return found.length > 0 ? found : [{ name: chord.symbol, pcs: chord.tones.map((tone) => tone.pc) }];
 }
 
@@ -126,7 +126,7 @@ const SEVENTHS: Record<string, string> = {
 };
 
 /** Every other note of the scale from one of its degrees; null where the scale has no such degree or the stack has no name. */
-function stacked(scale: Scale, number: number, tones: number): Shape | null {
+function stacked(scale: Scale, number: number, tones: number): BorrowedShape | null {
   const start = scale.degrees.findIndex((degree) => degree.number === number);
   if (start < 0 || scale.pcs.length !== 7) return null;
   const pcs = Array.from({ length: tones }, (_, index) => scale.pcs[(start + 2 * index) % 7]!);
@@ -147,7 +147,7 @@ export const shapeAndNeighbours = (chord: Chord): PitchClass[] => [
 ];
 
 /** The same mode moved with each chord: Dorian under minor thirds, Mixolydian under dominants, unless one mode is named for all. */
-export function parallelModeFor(chord: Chord, mode?: string): Shape {
+export function parallelModeFor(chord: Chord, mode?: string): BorrowedShape {
   if (mode !== undefined) return asShape(scaleOn(chord.root, mode));
   if (chord.quality === 'half-diminished' || chord.quality === 'diminished')
     return asShape(scaleOn(chord.root, 'locrian'));
@@ -157,7 +157,7 @@ export function parallelModeFor(chord: Chord, mode?: string): Shape {
 }
 
 /** Pentatonics made for the chord under them, where the player names none: for the i, the iv and the V of a minor key, and a major chord. */
-export function degreesFor({ chord, degree }: Reading, degrees?: string): Shape {
+export function degreesFor({ chord, degree }: ChordReading, degrees?: string): BorrowedShape {
   if (degrees !== undefined) return onRoot(chord.root, degrees);
   if (isDominant(chord)) return onRoot(chord.root, '1 2 3 5 b7');
   if (isMinorish(chord)) return onRoot(chord.root, degree === 'i' ? '1 b3 4 b6 b7' : '1 b3 4 5 6');

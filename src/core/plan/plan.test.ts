@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { readChord, readScale } from '../music';
 import { harmonyOf, readChart, timelineOf } from '../chart';
 import {
@@ -17,15 +17,15 @@ import {
 } from './index';
 
 const laid = (text: string, choice: PlanChoice) => {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   const timeline = timelineOf(chart, 120);
   return planOf(choice, harmonyOf(chart, timeline), timeline);
 };
 const cells = (text: string, choice: PlanChoice) => laid(text, choice).cells;
 /** Notes of a text as sorted pitch classes: `G Bb` is 7 10. */
-const notes = (names: string) => pcs(names.split(' ').map((name) => certain(readChord(name)).tones[0]!.pc));
+const notes = (names: string) => pcs(names.split(' ').map((name) => unwrap(readChord(name)).tones[0]!.pc));
 const pcs = (values: readonly number[]) => [...values].sort((a, b) => a - b);
-const A_MINOR_PENTATONIC = certain(readScale('A minor pentatonic'));
+const A_MINOR_PENTATONIC = unwrap(readScale('A minor pentatonic'));
 
 // Check values of the theory page: against A minor pentatonic A7 lacks C♯, D7 F♯, E7 G♯ and B.
 test('home scale and tell-tale tones: the chord tones the home scale lacks', () => {
@@ -76,7 +76,7 @@ test('a plan that is none is refused with the nearest', () => {
 
 test('land on: the half step before a common tone, with where it comes from', () => {
   const aim = (from: string, to: string, targets: number[]) =>
-    landOn(certain(readChord(from)), certain(readChord(to)), targets);
+    landOn(unwrap(readChord(from)), unwrap(readChord(to)), targets);
   expect(aim('Cm7', 'F7', [9, 3])).toEqual({
     pc: 9,
     name: 'A',
@@ -339,8 +339,8 @@ test('a mixed plan: by degree, section, bars, chord and chorus; the last that fi
 });
 
 test('overlays cover the same bars and keep the chart’s key; others are refused with the bar', () => {
-  const written = certain(readChart('key: C\nfeel: swing\n| Dm7 | G7 | C6 | % |'));
-  const laidOver = certain(overlayOf(written, '| Abm7 | Db7 | C6 | % |'));
+  const written = unwrap(readChart('key: C\nfeel: swing\n| Dm7 | G7 | C6 | % |'));
+  const laidOver = unwrap(overlayOf(written, '| Abm7 | Db7 | C6 | % |'));
   expect([laidOver.feel, laidOver.bars.map((bar) => bar.cells[0]!.chord!.symbol).join(' ')]).toEqual([
     'swing',
     'Abm7 Db7 C6 C6',
@@ -361,7 +361,7 @@ test('every school says why it is taught and what it is bad at; every form has p
     BRIDGE,
     'key: C\n| Cmaj7 | G7 |',
   ]) {
-    const chart = certain(readChart(text));
+    const chart = unwrap(readChart(text));
     const timeline = timelineOf(chart, 120);
     const harmony = harmonyOf(chart, timeline);
     for (const { choice } of presetsFor(harmony))

@@ -14,7 +14,7 @@ import {
   type Chord,
   type Scale,
 } from '../music';
-import { tellTaleTones, type Harmony, type Reading, type Timeline } from '../chart';
+import { tellTaleTones, type Harmony, type ChordReading, type Timeline } from '../chart';
 import {
   borrowedShapesFor,
   degreesFor,
@@ -22,7 +22,7 @@ import {
   pentatonicFor,
   shapeAndNeighbours,
   sixthDiminishedFor,
-  type Shape,
+  type BorrowedShape,
 } from './material';
 import { PLANS, type HeightIntent, type PlanId, type Rung } from './schools';
 import type { PlanChoice, PlanSettings, Where } from './settings';
@@ -36,7 +36,7 @@ export type PlanCell = {
   /** Pitch classes to land on here. */
   readonly targets: readonly PitchClass[];
   /** What the hand would call it: a scale, a pentatonic, shapes laid over the chord. */
-  readonly shapes: readonly Shape[];
+  readonly shapes: readonly BorrowedShape[];
   /** The chord's tones where the plan hears others than are written: tonic = 6. */
   readonly tones?: readonly PitchClass[];
 };
@@ -87,12 +87,12 @@ export function planOf(choice: PlanChoice, harmony: Harmony, timeline?: Timeline
 
 function isHere(
   where: Where,
-  reading: Reading | null,
+  reading: ChordReading | null,
   index: number,
   chorus: number | null,
   timeline: Timeline | undefined,
 ): boolean {
-  const stretch = timeline?.stretches[index];
+  const stretch = timeline?.chordSpans[index];
   const bar = stretch ? stretch.bar + 1 : null;
   if (where.chorus !== undefined && where.chorus - 1 !== chorus) return false;
   if (where.chord !== undefined && where.chord !== reading?.chord.symbol) return false;
@@ -116,7 +116,7 @@ function cellOf(settings: PlanSettings, home: Scale, harmony: Harmony, index: nu
 }
 
 /** The next chord with another root, with its reading; the form is a loop. */
-function nextReading(harmony: Harmony, index: number): Reading {
+function nextReading(harmony: Harmony, index: number): ChordReading {
   const own = harmony.readings[index]!;
   for (let step = 1; step < harmony.readings.length; step++) {
     const next = harmony.readings[(index + step) % harmony.readings.length];
@@ -126,7 +126,7 @@ function nextReading(harmony: Harmony, index: number): Reading {
 }
 
 /** Tonic = 6: on a tonic major the sixth stands where the seventh stood. */
-function asSixth(reading: Reading): Reading {
+function asSixth(reading: ChordReading): ChordReading {
   const { chord, degree } = reading;
   if (degree !== 'I' || chord.quality !== 'major' || toneByRole(chord, 'sixth')) return reading;
   const note = noteAtDegree(chord.root, { number: 6, alter: 0 });
@@ -138,8 +138,8 @@ function asSixth(reading: Reading): Reading {
 type Ask = {
   readonly settings: PlanSettings;
   readonly home: Scale;
-  readonly reading: Reading;
-  readonly next: Reading;
+  readonly reading: ChordReading;
+  readonly next: ChordReading;
 };
 type Answer = Omit<PlanCell, 'id'>;
 
@@ -148,8 +148,8 @@ const guidesOf = (chord: Chord): PitchClass[] => guideTones(chord).map((tone) =>
 const union = (...sets: (readonly PitchClass[])[]): PitchClass[] => [...new Set(sets.flat())];
 const shared = (pcs: readonly PitchClass[], chord: Chord): PitchClass[] =>
   pcs.filter((pc) => hasTone(chord, pc));
-const scaleShape = ({ name, pcs }: Scale): Shape => ({ name, pcs });
-const over = (shapes: readonly Shape[], targets: readonly PitchClass[]): Answer => ({
+const scaleShape = ({ name, pcs }: Scale): BorrowedShape => ({ name, pcs });
+const over = (shapes: readonly BorrowedShape[], targets: readonly PitchClass[]): Answer => ({
   material: union(...shapes.map((shape) => shape.pcs)),
   targets,
   shapes,
@@ -222,7 +222,7 @@ const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
 };
 
 /** 1 3 5 6 of the sixth chord that is played here; over a dominant or a diminished chord what its own tones share with the scale. */
-function sixthTargets(chord: Chord, shape: Shape): PitchClass[] {
+function sixthTargets(chord: Chord, shape: BorrowedShape): PitchClass[] {
   const tension = isDominant(chord) || chord.quality.startsWith('diminished');
   return tension
     ? tonesOf(chord).filter((pc) => shape.pcs.includes(pc))
@@ -247,7 +247,7 @@ function minorDominant({ settings, home, reading, next }: Ask): Answer {
 }
 
 /** The dominant of a minor chord that sounds here or that this half-diminished chord prepares. */
-function dominantOf({ chord, key, degree }: Reading, next: Reading): Chord | null {
+function dominantOf({ chord, key, degree }: ChordReading, next: ChordReading): Chord | null {
   const toMinor = (five: Chord, goal: Chord, own: boolean) =>
     (own && key.minor) || (modulo(rootPc(goal) - rootPc(five), 12) === 5 && isMinorish(goal));
   const dominantSound = (one: Chord) =>
@@ -266,7 +266,7 @@ function dominantOf({ chord, key, degree }: Reading, next: Reading): Chord | nul
 }
 
 /** The chosen tone, or the root where the chord has none of it (a power chord has no third). */
-function singleTarget({ chord }: Reading, target: Rung): PitchClass {
+function singleTarget({ chord }: ChordReading, target: Rung): PitchClass {
   const tone = {
     root: toneByRole(chord, 'root'),
     third: toneByRole(chord, 'third', 'sus'),

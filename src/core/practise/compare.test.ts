@@ -3,10 +3,10 @@ import { analyse, type Report } from '../analyse';
 import { improvise } from '../band';
 import { harmonyOf, readChart, timelineOf } from '../chart';
 import { planOf } from '../plan';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { approachTable, compareTakes, marksOf, newcombeInterval } from './index';
 
-const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 | F7 |'));
+const chart = unwrap(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 | F7 |'));
 const timeline = timelineOf(chart, 100);
 const plan = { id: 'outline' as const };
 const take = (seed: number, changes: Record<string, number>) => {
@@ -83,7 +83,7 @@ test('deviation by eighth: planted leans come back in the report', () => {
     midi: 60 + (index % 5),
   }));
   const { time } = analyse({
-    chart: certain(readChart('| C | F |')),
+    chart: unwrap(readChart('| C | F |')),
     tempo: 100,
     choruses: 4,
     plan,

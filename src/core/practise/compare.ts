@@ -1,12 +1,12 @@
-import type { GateMark, Report } from '../analyse';
+import type { LandingMark, Report } from '../analyse';
 import { newcombeInterval, type Rate } from './wilson';
 import { typeset } from './words';
 
 /** A take as it is held against others of the same form. */
-export type Compared = { readonly report: Report; readonly marks: readonly GateMark[] };
+export type Compared = { readonly report: Report; readonly marks: readonly LandingMark[] };
 
 /** Targets met on time at one change of the form, take by take; rests are not counted. */
-export type DoorRates = {
+export type ResolutionRates = {
   readonly bar: number;
   readonly beat: number;
   readonly from: string;
@@ -25,7 +25,7 @@ export type KindRates = {
 
 export type Comparison = {
   readonly kinds: readonly KindRates[];
-  readonly doors: readonly DoorRates[];
+  readonly doors: readonly ResolutionRates[];
   readonly numbers: readonly { readonly name: string; readonly values: readonly string[] }[];
   /** What changed, soft and bold; a difference counts as one where its interval leaves zero. */
   readonly soft: string;
@@ -77,7 +77,7 @@ function kindsOf(takes: readonly Compared[]): KindRates[] {
   });
 }
 
-function doorsOf(takes: readonly Compared[], formBeats: number): DoorRates[] {
+function doorsOf(takes: readonly Compared[], formBeats: number): ResolutionRates[] {
   const inForm = (beat: number) =>
     Math.round((beat - Math.floor(beat / formBeats + 1e-9) * formBeats) * 1000) / 1000;
   const found = new Map<number, { bar: number; beat: number; from: string; to: string }>();

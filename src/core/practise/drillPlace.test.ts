@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { readChart, timelineOf } from '../chart';
 import { analyse, type PlayedNote } from '../analyse';
 import { onTheNeck } from './index';
 import { spanOf } from './findings/span';
 
-const chart = certain(readChart('key: C\n| Cmaj7 | A7 | Dm7 | G7 |\n| Cmaj7 | A7 | Dm7 G7 | Cmaj7 |'));
+const chart = unwrap(readChart('key: C\n| Cmaj7 | A7 | Dm7 | G7 |\n| Cmaj7 | A7 | Dm7 G7 | Cmaj7 |'));
 const timeline = timelineOf(chart, 120);
 const span = (where: { change?: string; chord?: string; bars?: number[] }) =>
   spanOf(chart, timeline, { bars: [], ...where });

@@ -8,10 +8,10 @@ export {
   type Findings,
   type FindingsRequest,
 } from './findings';
-export { oneGate, type GateChip, type GateGroup, type OneGate } from './oneGate';
+export { oneLanding, type LandingChip, type LandingGroup, type OneLanding } from './oneGate';
 export { marksOf } from './marks';
 export { fingeredTake, onTheNeck, type OnTheNeck } from './onTheNeck';
 export { newcombeInterval, wilsonInterval, type Rate } from './wilson';
-export { compareTakes, type Compared, type Comparison, type DoorRates, type KindRates } from './compare';
+export { compareTakes, type Compared, type Comparison, type ResolutionRates, type KindRates } from './compare';
 export { approachTable, type ApproachRow } from './approaches';
 export { times, intervalWord, typeset } from './words';

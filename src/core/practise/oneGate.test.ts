@@ -2,10 +2,10 @@ import { expect, test } from '@jest/globals';
 import { analyse, type PlayedNote } from '../analyse';
 import { harmonyOf, readChart, timelineOf } from '../chart';
 import { planOf } from '../plan';
-import { certain } from '../vocabulary';
-import { marksOf, oneGate } from './index';
+import { unwrap } from '../vocabulary';
+import { marksOf, oneLanding } from './index';
 
-const chart = certain(readChart('key: C\n| Dm7 | G7 | Cmaj7 | % |'));
+const chart = unwrap(readChart('key: C\n| Dm7 | G7 | Cmaj7 | % |'));
 const note = (onsetBeat: number, midi: number, durationBeats = 1): PlayedNote => ({
   onsetBeat,
   durationBeats,
@@ -14,7 +14,7 @@ const note = (onsetBeat: number, midi: number, durationBeats = 1): PlayedNote =>
 function gateOf(notes: PlayedNote[], choruses = 2) {
   const plan = { id: 'outline' as const };
   const report = analyse({ chart, tempo: 100, notes, choruses, plan });
-  return oneGate(
+  return oneLanding(
     report,
     marksOf(
       report,

@@ -1,29 +1,29 @@
-import type { GateMark, Report } from '../analyse';
+import type { LandingMark, Report } from '../analyse';
 import { intervalWord, times, typeset } from './words';
 
 /** A landing as it is shown on a gate: its interval, and what it became. */
-export type GateChip = {
+export type LandingChip = {
   readonly interval: string | null;
   readonly height: number;
   readonly then?: { readonly interval: string; readonly height: number };
 };
-export type GateGroup = {
-  readonly mark: GateMark;
+export type LandingGroup = {
+  readonly mark: LandingMark;
   readonly count: number;
-  readonly chips: readonly GateChip[];
+  readonly chips: readonly LandingChip[];
 };
 
 /** One kind of change over a whole take: what a player can take in between two takes. */
-export type OneGate = {
+export type OneLanding = {
   readonly from: string;
   readonly to: string;
-  /** Groups from the sky to the ground. */ readonly groups: readonly GateGroup[];
+  /** Groups from the sky to the ground. */ readonly groups: readonly LandingGroup[];
   readonly soft: string;
   readonly bold: string;
   /** First bar of the form where it is, from 1. */ readonly bar: number;
 };
 
-const ORDER: readonly GateMark[] = ['rest', 'not-met', 'chord-tone', 'target-late', 'target'];
+const ORDER: readonly LandingMark[] = ['rest', 'not-met', 'chord-tone', 'target-late', 'target'];
 const MOST_CHIPS = 3;
 
 /**
@@ -31,7 +31,7 @@ const MOST_CHIPS = 3;
  * Changes at rest are left out of the count.
  * @returns null where the take has no judged change
  */
-export function oneGate(report: Report, marks: readonly GateMark[]): OneGate | null {
+export function oneLanding(report: Report, marks: readonly LandingMark[]): OneLanding | null {
   const kinds = new Map<string, number[]>();
   report.changes.forEach(({ from, to }, index) => {
     if (marks[index] !== 'rest') kinds.set(`${from} ${to}`, [...(kinds.get(`${from} ${to}`) ?? []), index]);
@@ -71,7 +71,7 @@ export function oneGate(report: Report, marks: readonly GateMark[]): OneGate | n
   };
 }
 
-function chipsOf(report: Report, indices: readonly number[]): GateChip[] {
+function chipsOf(report: Report, indices: readonly number[]): LandingChip[] {
   return indices.slice(0, MOST_CHIPS).map((index) => {
     const { landing } = report.changes[index]!;
     if (landing.noteIndex === null) return { interval: null, height: 4 };

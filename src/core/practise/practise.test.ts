@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../vocabulary';
+import { unwrap } from '../vocabulary';
 import { readChart, timelineOf, harmonyOf } from '../chart';
 import { improvise } from '../band';
 import { analyse, type PlayedNote } from '../analyse';
@@ -37,7 +37,7 @@ test('words', () => {
 });
 
 const text = 'key: Bb\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |';
-const chart = certain(readChart(text));
+const chart = unwrap(readChart(text));
 const findings = (notes: PlayedNote[], choruses = 4) => {
   const plan = { id: 'scale-per-chord' as const };
   return findingsOf({ chart, tempo: 96, plan, report: analyse({ chart, tempo: 96, notes, choruses, plan }) });

@@ -1,1 +1,1 @@
-export { findingsIn, framed, judgeTake, reportOf, type Case, type Judgement } from './judge';
+export { findingsIn, readCase, judgeTake, reportOf, type TakeCase, type Judgement } from './judge';

@@ -1,4 +1,4 @@
-import { analyse, type GateMark, type Report } from '../analyse';
+import { analyse, type LandingMark, type Report } from '../analyse';
 import { harmonyOf, readChart, timelineOf, type Chart, type Pace, type Timeline } from '../chart';
 import {
   corrected,
@@ -13,10 +13,10 @@ import {
 } from '../correct';
 import { planFromWords, planOf, type PlanChoice, type PlanWords } from '../plan';
 import { findingsOf, marksOf, type Finding } from '../practise';
-import { certain, type BeatsPerMinute, type Seconds } from '../vocabulary';
+import { unwrap, type BeatsPerMinute, type Seconds } from '../vocabulary';
 
 /** All that decides what is said of a take. */
-export type Case = {
+export type TakeCase = {
   readonly chartText: string;
   readonly tempo: BeatsPerMinute;
   readonly pace: Pace | null;
@@ -35,21 +35,21 @@ export type Judgement = {
   readonly plan: PlanChoice;
   readonly notes: readonly CorrectedNote[];
   readonly report: Report;
-  readonly marks: readonly GateMark[];
+  readonly marks: readonly LandingMark[];
   readonly places: readonly NoteId[];
   readonly doubts: readonly Doubt[];
 };
 
 /** The chart and the plan of a case, read. */
-export const framed = ({ chartText, plan }: Case): { chart: Chart; plan: PlanChoice } => ({
-  chart: certain(readChart(chartText)),
-  plan: certain(planFromWords(plan)),
+export const readCase = ({ chartText, plan }: TakeCase): { chart: Chart; plan: PlanChoice } => ({
+  chart: unwrap(readChart(chartText)),
+  plan: unwrap(planFromWords(plan)),
 });
 
 /** The report alone, of all notes. */
-export function reportOf(one: Case): Report {
+export function reportOf(one: TakeCase): Report {
   return analyse({
-    ...framed(one),
+    ...readCase(one),
     tempo: one.tempo,
     choruses: one.choruses,
     notes: playedFrom(corrected(one.heard, one.edits), one.pace ?? one.tempo, one.offsetSec),
@@ -60,7 +60,7 @@ export function reportOf(one: Case): Report {
  * Holds a take against its chart: the same on the server, in the browser while notes are corrected, and in a test. The report is of all
  * notes, those in doubt too.
  */
-export function judgeTake(one: Case, { chart, plan } = framed(one)): Judgement {
+export function judgeTake(one: TakeCase, { chart, plan } = readCase(one)): Judgement {
   const notes = corrected(one.heard, one.edits);
   const doubts = doubtsOf(notes);
   const played = playedFrom(notes, one.pace ?? one.tempo, one.offsetSec);
@@ -81,7 +81,7 @@ export function judgeTake(one: Case, { chart, plan } = framed(one)): Judgement {
 
 /** What is found in a take, by the notes that are not in doubt (3-interface: “Findings use confident notes”). */
 export function findingsIn(
-  one: Case,
+  one: TakeCase,
   { chart, plan, notes, report, doubts }: Pick<Judgement, 'chart' | 'plan' | 'notes' | 'report' | 'doubts'>,
 ): Finding[] {
   const { tempo, choruses } = one;

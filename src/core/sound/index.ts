@@ -6,4 +6,4 @@ export { steadyPitch, type SteadyPitch } from './pitch';
 export { levelOf, peakOf, SILENCE } from './level';
 export { SignalStore } from './store';
 export { SpectrumReader, magnitudeNear, type Magnitudes } from './spectrum';
-export { LeakRemover, alignmentOf, type Alignment } from './leak';
+export { LeakRemover, alignmentOf, type LeakDelay } from './leak';

@@ -272,7 +272,7 @@ export class LeakRemover {
 }
 
 /** Where a signal lies in a recording: how many samples later it arrives, and how far that answer stands out of all others. */
-export type Alignment = { readonly delay: Samples; readonly prominence: number };
+export type LeakDelay = { readonly delay: Samples; readonly prominence: number };
 
 /**
  * How many samples later a signal arrives in a recording, by generalised cross-correlation with phase transform (Knapp and Carter,
@@ -283,7 +283,7 @@ export function alignmentOf(
   signal: Float32Array,
   rate: Hz,
   [earliest, latest]: readonly [Seconds, Seconds] = [-4, 8],
-): Alignment {
+): LeakDelay {
   const length = Math.max(recording.length, signal.length);
   const size = 2 ** Math.ceil(Math.log2(length + Math.max(-earliest, latest) * rate));
   const fft = new FFT(size);

@@ -1,8 +1,8 @@
 import type { Midi, Seconds } from '../vocabulary';
-import { FRAME_SECONDS, framesOf, type Frame } from './frames';
+import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import { riseAt } from './onsets';
 import type { PitchTrack } from './path';
-import type { Start } from './strikes';
+import type { StartingNote } from './strikes';
 
 /** How a note was set sounding. */
 export type Attack = 'pick' | 'hammer' | 'pull' | 'slide';
@@ -41,11 +41,11 @@ const GRACE = {
  * @param settled where the note stands once it has arrived; @param before the note it follows on a single line, or null
  */
 export function approachOf(
-  start: Start,
+  start: StartingNote,
   settled: Midi,
   before: Before | null,
   track: PitchTrack,
-  frames: readonly Frame[],
+  frames: readonly AnalysisFrame[],
 ): Approach {
   if (isPicked(start, frames)) {
     const slide = slideInto(start, settled, before, track);
@@ -61,7 +61,7 @@ export function approachOf(
   return { attack: extent > 0 ? 'hammer' : 'pull' };
 }
 
-function isPicked({ frame, kind }: Start, frames: readonly Frame[]): boolean {
+function isPicked({ frame, kind }: StartingNote, frames: readonly AnalysisFrame[]): boolean {
   let strength = 0;
   for (let at = Math.max(0, frame - 3); at < Math.min(frames.length, frame + 4); at++)
     strength = Math.max(strength, frames[at]!.flux);
@@ -98,7 +98,7 @@ function stepFrom(
 
 /** A slide right after the pick: back from where the pitch arrives for as long as it moves away. */
 function slideInto(
-  start: Start,
+  start: StartingNote,
   settled: Midi,
   before: Before | null,
   track: PitchTrack,

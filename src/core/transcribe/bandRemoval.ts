@@ -9,7 +9,7 @@ import {
   SpectralFlux,
 } from '../sound';
 import type { Hz, Samples, Seconds } from '../vocabulary';
-import { framesOf, HOP, RATE, type Frame } from './frames';
+import { framesOf, HOP, RATE, type AnalysisFrame } from './frames';
 import { onsetsOf } from './onsets';
 
 /** What the app played while the player was recorded. Where it begins in the recording is found from the two. */
@@ -78,7 +78,7 @@ export class BandRemoval {
   attacks(from: number, to: number): Set<number> {
     if (!this.remover) return new Set();
     const flux = new SpectralFlux(FLUX_SIZE, 2);
-    const frames: Frame[] = [];
+    const frames: AnalysisFrame[] = [];
     const around = new Float32Array(FLUX_SIZE);
     const begin = this.backingFrame(from) - AROUND;
     const last = Math.min(

@@ -1,7 +1,7 @@
 import { hzToMidi, type Hz, type Midi } from '../vocabulary';
 
 /** A period that may explain a frame, with its share of belief. */
-export type Candidate = { midi: Midi; weight: number };
+export type PeriodCandidate = { midi: Midi; weight: number };
 
 /** Weights of the YIN thresholds: the beta distribution with mean 0.1 of pYIN (Mauch and Dixon, ICASSP 2014), 0.01 … 1.00. */
 const THRESHOLDS = betaWeights(100, 2, 18);
@@ -22,7 +22,7 @@ function betaWeights(count: number, a: number, b: number): Float64Array {
  * @param difference d'(τ), τ in samples
  * @param minLag shortest period considered
  */
-export function candidatesOf(difference: Float64Array, minLag: number, rate: Hz): Candidate[] {
+export function candidatesOf(difference: Float64Array, minLag: number, rate: Hz): PeriodCandidate[] {
   const dips: { lag: number; depth: number; weight: number }[] = [];
   let deepest: (typeof dips)[number] | null = null;
   for (let lag = Math.max(2, Math.floor(minLag)); lag < difference.length - 1; lag++) {
@@ -60,10 +60,10 @@ const SAME_CENTS = 0.4;
 
 /** Joins the candidates of two windows; those within 40 cents are one. */
 export function joinCandidates(
-  long: readonly Candidate[],
-  short: readonly Candidate[],
+  long: readonly PeriodCandidate[],
+  short: readonly PeriodCandidate[],
   shortShare: number,
-): Candidate[] {
+): PeriodCandidate[] {
   const joined = long.map(({ midi, weight }) => ({ midi, weight: weight * (1 - shortShare) }));
   for (const { midi, weight } of short) {
     const same = joined.find((other) => Math.abs(other.midi - midi) < SAME_CENTS);

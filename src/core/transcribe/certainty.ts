@@ -1,6 +1,6 @@
 import type { Decibels } from '../vocabulary';
-import { FRAME_SECONDS, type Frame } from './frames';
-import type { Sound } from './notes';
+import { FRAME_SECONDS, type AnalysisFrame } from './frames';
+import type { HeardSound } from './notes';
 import { onsetsOf } from './onsets';
 import type { PitchTrack } from './path';
 
@@ -20,9 +20,9 @@ export class Certainty {
 
   /** Counts the frames of a stretch from one to another; what sounds beside them is told too. */
   add(
-    sounds: readonly Sound[],
+    sounds: readonly HeardSound[],
     track: PitchTrack,
-    frames: readonly Frame[],
+    frames: readonly AnalysisFrame[],
     playing: Decibels,
     from: number,
     to: number,

@@ -2,7 +2,7 @@ import { median, type Cents, type Hz, type Midi, type Seconds } from '../vocabul
 import { FRAME_SECONDS, framesOf } from './frames';
 
 /** What a note's pitch does over its length. Times in seconds from its onset, pitches as MIDI numbers with their fraction. */
-export type Gesture = {
+export type PitchGesture = {
   /** Where it settles. */
   readonly pitch: Midi;
   /** Corners of a bend: [seconds, pitch], straight between. */
@@ -30,7 +30,7 @@ const BELONGS: Midi = 0.7;
  * pitch, or what has one is not this note: while other strings ring the track may be on one of them.
  * @param expected the pitch that is believed to begin
  */
-export function gestureOf(track: Float64Array, expected: Midi): Gesture | null {
+export function gestureOf(track: Float64Array, expected: Midi): PitchGesture | null {
   const pitches = filled(track);
   if (!pitches) return null;
   const vibrato = vibratoOf(pitches);
@@ -66,8 +66,8 @@ export function gestureOf(track: Float64Array, expected: Midi): Gesture | null {
 }
 
 /** Plateaus that glides lead between; where the pitch leaps or is silent, another run begins. */
-function runsOf(levels: readonly Plateau[], track: Float64Array): Plateau[][] {
-  const runs: Plateau[][] = [];
+function runsOf(levels: readonly PitchPlateau[], track: Float64Array): PitchPlateau[][] {
+  const runs: PitchPlateau[][] = [];
   for (const level of levels) {
     const last = runs.at(-1)?.at(-1);
     if (last && glidesBetween(track, last.to, level.from)) runs.at(-1)!.push(level);
@@ -91,7 +91,7 @@ function glidesBetween(track: Float64Array, from: number, to: number): boolean {
 }
 
 /** One of the plateaus is the pitch believed, or a glide between two of them goes through it. */
-function belongs(run: readonly Plateau[], expected: Midi): boolean {
+function belongs(run: readonly PitchPlateau[], expected: Midi): boolean {
   return (
     run.some(({ pitch }) => Math.abs(pitch - expected) < BELONGS) ||
     run.slice(1).some(({ pitch }, index) => (pitch - expected) * (run[index]!.pitch - expected) < 0)
@@ -127,14 +127,14 @@ function smoothed(pitches: Float64Array, width: number): Float64Array {
   });
 }
 
-export type Plateau = { from: number; to: number; pitch: Midi };
+export type PitchPlateau = { from: number; to: number; pitch: Midi };
 
 /** Longest runs that stay within 30 cents or so, from the longest down, in order of time. */
-export function plateausOf(pitches: Float64Array, more: Midi = 0): Plateau[] {
+export function plateausOf(pitches: Float64Array, more: Midi = 0): PitchPlateau[] {
   const reach = PLATEAU_REACH + more;
-  const found: Plateau[] = [];
+  const found: PitchPlateau[] = [];
   const search = (from: number, to: number): void => {
-    let best: Plateau | null = null;
+    let best: PitchPlateau | null = null;
     let start = from;
     for (let end = from; end < to; end++) {
       while (rangeOf(pitches, start, end + 1) > reach) start++;
@@ -161,14 +161,14 @@ function rangeOf(pitches: Float64Array, from: number, to: number): number {
 }
 
 /** The ends of a run that lean into a glide are cut: the middle two thirds say where it stands. */
-function trimmed(pitches: Float64Array, { from, to }: Plateau): Plateau {
+function trimmed(pitches: Float64Array, { from, to }: PitchPlateau): PitchPlateau {
   const sixth = Math.floor((to - from) / 6);
   return { from, to, pitch: median(Array.from(pitches.subarray(from + sixth, to - sixth)))! };
 }
 
 /** Neighbours at one pitch are one plateau. */
-function joinSame(levels: readonly Plateau[]): Plateau[] {
-  const joined: Plateau[] = [];
+function joinSame(levels: readonly PitchPlateau[]): PitchPlateau[] {
+  const joined: PitchPlateau[] = [];
   for (const level of levels) {
     const last = joined.at(-1);
     if (last && Math.abs(last.pitch - level.pitch) < LEAST_MOVE * 0.75) {
@@ -183,7 +183,7 @@ function joinSame(levels: readonly Plateau[]): Plateau[] {
   return joined;
 }
 
-const spread = (levels: readonly Plateau[]): number =>
+const spread = (levels: readonly PitchPlateau[]): number =>
   Math.max(...levels.map(({ pitch }) => pitch)) - Math.min(...levels.map(({ pitch }) => pitch));
 const lastHalf = (pitches: Float64Array): Midi => median(Array.from(pitches.subarray(pitches.length >> 1)))!;
 

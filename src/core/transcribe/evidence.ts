@@ -8,12 +8,12 @@ import {
   type Samples,
   type Seconds,
 } from '../vocabulary';
-import { FRAME_SECONDS, HOP, RATE, type Frame } from './frames';
-import type { Moment } from './moments';
+import { FRAME_SECONDS, HOP, RATE, type AnalysisFrame } from './frames';
+import type { OnsetCandidate } from './moments';
 import type { PitchTrack } from './path';
 
 /** A pitch that may have begun at a moment, and what speaks for and against it: `features` for the judge, in a fixed order. */
-export type Claim = { readonly midi: Midi; readonly features: Float64Array };
+export type PitchCandidate = { readonly midi: Midi; readonly features: Float64Array };
 
 const TRANSFORM = 4096;
 const LONGEST: Samples = Math.round(0.14 * RATE);
@@ -49,7 +49,7 @@ const compressed = (magnitude: number, reference: number): number =>
   Math.log1p(magnitude / (FAINT * reference)) / Math.log1p(1 / FAINT);
 
 /** How long after a moment its sound is looked at: to the next clear moment, and not much past one of any kind. */
-export function lookAt(frame: number, next: number, soft: number): Samples {
+export function onsetSpectrumAt(frame: number, next: number, soft: number): Samples {
   const roomTo = (other: number) => (other - frame) * HOP - BEFORE_NEXT - AFTER_ATTACK;
   return Math.max(SHORTEST, Math.min(LONGEST, Math.min(roomTo(next), Math.max(SOFTLY, roomTo(soft)))));
 }
@@ -67,13 +67,13 @@ type Seen = {
  * Looks at the sound of moments, and remembers: most of it is done while a take is still being played, and not again at its end.
  * A look is known by its frame and length; asked anew it would give the same.
  */
-export class SightReader {
+export class SpectrumCache {
   private readonly reader = new SpectrumReader(TRANSFORM, RATE);
   private readonly seen = new Map<number, Seen>();
   /** @param frameAt a frame of the take: those 0.1 s after a moment must be there when it is looked at */
   constructor(
     private readonly store: SignalStore,
-    private readonly frameAt: (frame: number) => Frame | undefined,
+    private readonly frameAt: (frame: number) => AnalysisFrame | undefined,
   ) {}
 
   see(frame: number, length: Samples): Seen {
@@ -90,16 +90,16 @@ export class SightReader {
 
   private look(frame: number, length: Samples): Seen {
     const at = frame * HOP;
-    const sight = new Sight(
+    const spectrum = new OnsetSpectrum(
       this.spectrum(at + AFTER_ATTACK, length),
       this.spectrum(at - BEFORE_ATTACK - length, length),
     );
-    if (sight.loudest < 1e-7) return { newShare: 0, pitches: [] };
+    if (spectrum.loudest < 1e-7) return { newShare: 0, pitches: [] };
     return {
-      newShare: sight.newShare,
-      pitches: this.pitchesAt(frame, sight).map((midi) => ({
+      newShare: spectrum.newShare,
+      pitches: this.pitchesAt(frame, spectrum).map((midi) => ({
         midi,
-        features: Float32Array.from(sight.features(midi)),
+        features: Float32Array.from(spectrum.features(midi)),
       })),
     };
   }
@@ -110,8 +110,8 @@ export class SightReader {
     return this.reader.read(samples);
   }
 
-  private pitchesAt(frame: number, sight: Sight): Midi[] {
-    const pitches = sight.peaks().map((midi) => sight.refined(midi));
+  private pitchesAt(frame: number, spectrum: OnsetSpectrum): Midi[] {
+    const pitches = spectrum.peaks().map((midi) => spectrum.refined(midi));
     for (const ahead of [0.03, 0.06, 0.1]) {
       const candidates = this.frameAt(frame + Math.round(ahead / FRAME_SECONDS))?.candidates ?? [];
       for (const { midi, weight } of candidates.slice(0, 2))
@@ -121,7 +121,7 @@ export class SightReader {
     for (const midi of pitches)
       if (midi < HIGHEST_CLAIM && !kept.some((other) => Math.abs(other - midi) < 0.35)) kept.push(midi);
     return kept
-      .map((midi) => ({ midi, salience: sight.salience(sight.after, midi) }))
+      .map((midi) => ({ midi, salience: spectrum.salience(spectrum.after, midi) }))
       .sort((a, b) => b.salience - a.salience)
       .map(({ midi }) => midi);
   }
@@ -132,11 +132,11 @@ export class SightReader {
  * (after less before), each asked at a pitch's harmonics and between them (harmonic summation after Klapuri, ISMIR 2006), beside
  * what the period tracker says.
  */
-export class EvidenceReader {
+export class FeatureReader {
   /** @param offset frame of the take at which `frames` and `track` begin */
   constructor(
-    private readonly sights: SightReader,
-    private readonly frames: readonly Frame[],
+    private readonly spectra: SpectrumCache,
+    private readonly frames: readonly AnalysisFrame[],
     private readonly track: PitchTrack,
     private readonly playing: Decibels,
     private readonly offset = 0,
@@ -146,22 +146,22 @@ export class EvidenceReader {
    * @param previous and `next`: frames of the clear moments around, or the take's ends; @param soft the next moment of any kind: what
    * may be none shortens the look less
    */
-  claimsAt(moment: Moment, previous: number, next: number, soft: number): Claim[] {
-    const length = lookAt(moment.frame, next, soft);
-    const seen = this.sights.see(moment.frame + this.offset, length);
+  claimsAt(onsetCandidate: OnsetCandidate, previous: number, next: number, soft: number): PitchCandidate[] {
+    const length = onsetSpectrumAt(onsetCandidate.frame, next, soft);
+    const seen = this.spectra.see(onsetCandidate.frame + this.offset, length);
     if (seen.pitches.length === 0) return [];
-    const shared = this.sharedFeatures(moment, previous, next, soft, length, seen.newShare);
+    const shared = this.sharedFeatures(onsetCandidate, previous, next, soft, length, seen.newShare);
     return seen.pitches.map(({ midi, features }, rank) => ({
       midi,
       features: Float64Array.from(
-        [...shared, rank / 10, ...features, ...this.periodFeatures(moment.frame, midi)],
+        [...shared, rank / 10, ...features, ...this.periodFeatures(onsetCandidate.frame, midi)],
         within,
       ),
     }));
   }
 
   private sharedFeatures(
-    moment: Moment,
+    onsetCandidate: OnsetCandidate,
     previous: number,
     next: number,
     soft: number,
@@ -169,19 +169,19 @@ export class EvidenceReader {
     newShare: number,
   ): number[] {
     const { frames } = this;
-    const [low, high] = this.levels(moment.frame);
+    const [low, high] = this.levels(onsetCandidate.frame);
     const weightAround = (from: Seconds, to: Seconds) =>
-      this.mean(moment.frame, from, to, (frame) =>
+      this.mean(onsetCandidate.frame, from, to, (frame) =>
         frame.candidates.reduce((sum, { weight }) => sum + weight, 0),
       );
-    const here = frames[moment.frame]!;
+    const here = frames[onsetCandidate.frame]!;
     return [
-      Math.log10(moment.strength + 0.003),
-      moment.kind === 'step' ? 1 : 0,
+      Math.log10(onsetCandidate.strength + 0.003),
+      onsetCandidate.kind === 'step' ? 1 : 0,
       (high - low) / 20,
       (high - this.playing) / 20,
       (low - this.playing) / 20,
-      ...[moment.frame - previous, next - moment.frame, soft - moment.frame].map((gap) =>
+      ...[onsetCandidate.frame - previous, next - onsetCandidate.frame, soft - onsetCandidate.frame].map((gap) =>
         Math.log10(Math.max(1, gap) * FRAME_SECONDS + 0.02),
       ),
       length / LONGEST,
@@ -189,8 +189,8 @@ export class EvidenceReader {
       weightAround(0.03, 0.09),
       weightAround(0.09, 0.15),
       newShare,
-      here.level > -100 ? this.settling(moment.frame) : 0,
-      ...this.glideFeatures(moment.frame),
+      here.level > -100 ? this.settling(onsetCandidate.frame) : 0,
+      ...this.glideFeatures(onsetCandidate.frame),
     ];
   }
 
@@ -211,7 +211,7 @@ export class EvidenceReader {
     return Math.max(-3, Math.min(1, (later - this.levels(at)[1]) / 20));
   }
 
-  private mean(at: number, from: Seconds, to: Seconds, value: (frame: Frame) => number): number {
+  private mean(at: number, from: Seconds, to: Seconds, value: (frame: AnalysisFrame) => number): number {
     let [sum, count] = [0, 0];
     for (
       let frame = at + Math.round(from / FRAME_SECONDS);
@@ -236,7 +236,7 @@ export class EvidenceReader {
   }
 
   private periodFeatures(at: number, midi: Midi): number[] {
-    const weightOf = (pitch: Midi) => (frame: Frame) =>
+    const weightOf = (pitch: Midi) => (frame: AnalysisFrame) =>
       frame.candidates.reduce(
         (sum, candidate) => sum + (Math.abs(candidate.midi - pitch) < 0.5 ? candidate.weight : 0),
         0,
@@ -305,7 +305,7 @@ function middle(track: PitchTrack, from: number, to: number): number {
 }
 
 /** The spectra of one moment on the log grid. */
-class Sight {
+class OnsetSpectrum {
   readonly after: Float64Array;
   readonly before: Float64Array;
   readonly fresh: Float64Array;

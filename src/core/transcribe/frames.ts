@@ -8,7 +8,7 @@ import {
   SpectralFlux,
 } from '../sound';
 import type { Decibels, Hz, Midi, Samples, Seconds } from '../vocabulary';
-import { candidatesOf, joinCandidates, type Candidate } from './candidates';
+import { candidatesOf, joinCandidates, type PeriodCandidate } from './candidates';
 
 /** Everything is measured at this rate and hop: 5.8 ms a frame. */
 export const RATE: Hz = 22_050;
@@ -18,8 +18,8 @@ export const FRAME_SECONDS: Seconds = HOP / RATE;
 export const framesOf = (seconds: Seconds): number => Math.max(1, Math.round(seconds / FRAME_SECONDS));
 
 /** What one frame holds. Frame i is centred on i · HOP / RATE seconds. */
-export type Frame = {
-  readonly candidates: readonly Candidate[];
+export type AnalysisFrame = {
+  readonly candidates: readonly PeriodCandidate[];
   readonly level: Decibels;
   readonly flux: number;
 };
@@ -65,21 +65,21 @@ export class FrameReader {
     this.resampler = new Resampler(rate, RATE);
   }
 
-  push(block: Float32Array): Frame[] {
+  push(block: Float32Array): AnalysisFrame[] {
     return this.read(this.highPass.process(this.resampler.push(block)));
   }
 
-  finish(): Frame[] {
+  finish(): AnalysisFrame[] {
     const last = this.highPass.process(concat([this.resampler.finish(), new Float32Array(REACH)]));
     return this.read(last);
   }
 
   /** `held` begins REACH samples before the centre of the next frame. */
-  private read(samples: Float32Array): Frame[] {
+  private read(samples: Float32Array): AnalysisFrame[] {
     if (this.keep) this.signal.push(samples);
     const all = concat([this.held, samples]);
     const bright = concat([this.heldBright, this.bright.process(samples)]);
-    const frames: Frame[] = [];
+    const frames: AnalysisFrame[] = [];
     let from = 0;
     for (; from + 2 * REACH <= all.length; from += HOP) frames.push(this.frame(all, bright, from + REACH));
     this.held = all.slice(from);
@@ -91,8 +91,8 @@ export class FrameReader {
    * The short window holds no whole period of the lowest notes: there the long one decides alone. Where the long one finds nothing, as
    * in a quick glide, the short one does.
    */
-  private shortShare(long: readonly Candidate[]): number {
-    let [total, best] = [0, null as Candidate | null];
+  private shortShare(long: readonly PeriodCandidate[]): number {
+    let [total, best] = [0, null as PeriodCandidate | null];
     for (const candidate of long) {
       total += candidate.weight;
       if (!best || candidate.weight > best.weight) best = candidate;
@@ -101,7 +101,7 @@ export class FrameReader {
     return total < UNSURE ? SHORT_SHARE + (1 - SHORT_SHARE) * (1 - total / UNSURE) : SHORT_SHARE;
   }
 
-  private frame(samples: Float32Array, bright: Float32Array, centre: Samples): Frame {
+  private frame(samples: Float32Array, bright: Float32Array, centre: Samples): AnalysisFrame {
     const level = levelOf(samples, centre - LEVEL_SPAN / 2, LEVEL_SPAN);
     const flux = this.flux.next(samples, centre - FLUX.size / 2);
     if (level < QUIETEST) return { candidates: [], level, flux };

@@ -1,9 +1,9 @@
 import type { Decibels, Midi } from '../vocabulary';
 import { plateausOf } from './contour';
-import { framesOf, type Frame } from './frames';
+import { framesOf, type AnalysisFrame } from './frames';
 import { onsetsOf, riseAt } from './onsets';
 import type { PitchTrack } from './path';
-import type { Start, Strike } from './strikes';
+import type { StartingNote, NoteOnset } from './strikes';
 
 const NEAR: Midi = 0.35;
 const SAME_NOTE = framesOf(0.055);
@@ -38,51 +38,51 @@ const ON_THE_WAY: Midi = 2.2;
  * the second beginning where it arrives.
  */
 export function settleGlides(
-  strikes: readonly Strike[],
+  noteOnsets: readonly NoteOnset[],
   track: PitchTrack,
-  frames: readonly Frame[],
-): Strike[] {
-  const settled: Strike[] = [];
+  frames: readonly AnalysisFrame[],
+): NoteOnset[] {
+  const settled: NoteOnset[] = [];
   const picks = onsetsOf(frames)
     .filter(({ rise }) => rise >= PICKED)
     .map(({ frame }) => frame);
-  for (const one of strikes) {
+  for (const one of noteOnsets) {
     const last = settled.at(-1);
-    const strike = fromItsPick(oneOnItsWay(one, track), last?.frame ?? 0, picks, frames);
-    if (last && isTwice(last, strike)) {
-      if (strike.starts[0]!.belief > last.starts[0]!.belief)
-        settled[settled.length - 1] = moved(strike, last.frame);
+    const noteOnset = fromItsPick(oneOnItsWay(one, track), last?.frame ?? 0, picks, frames);
+    if (last && isTwice(last, noteOnset)) {
+      if (noteOnset.starts[0]!.belief > last.starts[0]!.belief)
+        settled[settled.length - 1] = moved(noteOnset, last.frame);
       continue;
     }
-    const glide = last ? glideBetween(last, strike, track, frames) : null;
-    if (!last || !glide) settled.push(strike);
-    else if (glide.isNewNote) settled.push(moved(strike, glide.arrival));
+    const glide = last ? glideBetween(last, noteOnset, track, frames) : null;
+    if (!last || !glide) settled.push(noteOnset);
+    else if (glide.isNewNote) settled.push(moved(noteOnset, glide.arrival));
     else
       settled[settled.length - 1] = {
         ...last,
-        starts: [joined(last.starts[0]!, strike.starts[0]!, glide.arrival)],
+        starts: [joined(last.starts[0]!, noteOnset.starts[0]!, glide.arrival)],
       };
   }
-  return settled.flatMap((strike, index) => [
-    strike,
-    ...slidesWithin(strike, settled[index + 1]?.frame ?? frames.length, track),
+  return settled.flatMap((noteOnset, index) => [
+    noteOnset,
+    ...slidesWithin(noteOnset, settled[index + 1]?.frame ?? frames.length, track),
   ]);
 }
 
 /** The start of a glide and its arrival may both have been believed to be the note that it led to. */
-const isTwice = (last: Strike, strike: Strike): boolean =>
+const isTwice = (last: NoteOnset, noteOnset: NoteOnset): boolean =>
   last.starts.length === 1 &&
-  strike.starts.length === 1 &&
-  strike.frame - last.frame < SAME_NOTE &&
-  Math.abs(last.starts[0]!.midi - strike.starts[0]!.midi) < SAME_PITCH;
+  noteOnset.starts.length === 1 &&
+  noteOnset.frame - last.frame < SAME_NOTE &&
+  Math.abs(last.starts[0]!.midi - noteOnset.starts[0]!.midi) < SAME_PITCH;
 
-const moved = (strike: Strike, frame: number): Strike => ({
+const moved = (noteOnset: NoteOnset, frame: number): NoteOnset => ({
   frame,
-  starts: strike.starts.map((start): Start => ({ ...start, frame, kind: 'step' })),
+  starts: noteOnset.starts.map((start): StartingNote => ({ ...start, frame, kind: 'step' })),
 });
 
 /** A slide into the note is told where it came from; a bend is one note from its pick. */
-const joined = (first: Start, second: Start, arrival: number): Start => ({
+const joined = (first: StartingNote, second: StartingNote, arrival: number): StartingNote => ({
   ...first,
   belief: Math.max(first.belief, second.belief),
   ...(arrival - first.frame <= GRACE.arrives ? { midi: second.midi, from: first.from ?? first.midi } : {}),
@@ -90,28 +90,28 @@ const joined = (first: Start, second: Start, arrival: number): Start => ({
 
 /** While a string slides right after the pick nothing may be believed of it until it has arrived: it began at the pick all the same. */
 function fromItsPick(
-  strike: Strike,
+  noteOnset: NoteOnset,
   last: number,
   picks: readonly number[],
-  frames: readonly Frame[],
-): Strike {
-  if (strike.starts.length > 1) return strike;
-  const pick = picks.findLast((frame) => frame < strike.frame - SAME_ATTACK);
-  if (pick === undefined || strike.frame - pick > GRACE.arrives || pick - last < SAME_NOTE) return strike;
+  frames: readonly AnalysisFrame[],
+): NoteOnset {
+  if (noteOnset.starts.length > 1) return noteOnset;
+  const pick = picks.findLast((frame) => frame < noteOnset.frame - SAME_ATTACK);
+  if (pick === undefined || noteOnset.frame - pick > GRACE.arrives || pick - last < SAME_NOTE) return noteOnset;
   if (
-    !isStill(frames, pick + GRACE.attack, strike.frame) ||
-    !isUnsettledFrom(pick, strike.frame, strike.starts[0]!.midi, frames)
+    !isStill(frames, pick + GRACE.attack, noteOnset.frame) ||
+    !isUnsettledFrom(pick, noteOnset.frame, noteOnset.starts[0]!.midi, frames)
   )
-    return strike;
-  return { frame: pick, starts: [{ ...strike.starts[0]!, frame: pick, kind: 'attack' }] };
+    return noteOnset;
+  return { frame: pick, starts: [{ ...noteOnset.starts[0]!, frame: pick, kind: 'attack' }] };
 }
 
 /** Two near pitches claimed while the tracked pitch runs through both are one. */
-function oneOnItsWay(strike: Strike, track: PitchTrack): Strike {
-  const { starts } = strike;
-  if (starts.length !== 2 || starts[1]!.midi - starts[0]!.midi > ON_THE_WAY) return strike;
+function oneOnItsWay(noteOnset: NoteOnset, track: PitchTrack): NoteOnset {
+  const { starts } = noteOnset;
+  if (starts.length !== 2 || starts[1]!.midi - starts[0]!.midi > ON_THE_WAY) return noteOnset;
   let [low, high, count] = [Infinity, -Infinity, 0];
-  for (let frame = strike.frame + 3; frame < Math.min(track.length, strike.frame + framesOf(0.14)); frame++) {
+  for (let frame = noteOnset.frame + 3; frame < Math.min(track.length, noteOnset.frame + framesOf(0.14)); frame++) {
     const pitch = track[frame]!;
     if (Number.isNaN(pitch)) continue;
     low = Math.min(low, pitch);
@@ -124,33 +124,33 @@ function oneOnItsWay(strike: Strike, track: PitchTrack): Strike {
     high - low < GRACE.widest + 1 &&
     low < starts[1]!.midi &&
     high > starts[0]!.midi;
-  if (!runs) return strike;
+  if (!runs) return noteOnset;
   const best = starts[0]!.belief >= starts[1]!.belief ? starts[0]! : starts[1]!;
-  return { frame: strike.frame, starts: [best] };
+  return { frame: noteOnset.frame, starts: [best] };
 }
 
 /** The glide that leads from one strike to the next, if one does: both of one string, the pitch never silent and never struck again. */
 function glideBetween(
-  last: Strike,
-  strike: Strike,
+  last: NoteOnset,
+  noteOnset: NoteOnset,
   track: PitchTrack,
-  frames: readonly Frame[],
+  frames: readonly AnalysisFrame[],
 ): { arrival: number; isNewNote: boolean } | null {
-  if (last.starts.length > 1 || strike.starts.length > 1 || strike.frame - last.frame > framesOf(4))
+  if (last.starts.length > 1 || noteOnset.starts.length > 1 || noteOnset.frame - last.frame > framesOf(4))
     return null;
-  const goal = strike.starts[0]!.midi;
+  const goal = noteOnset.starts[0]!.midi;
   const arrival = firstNear(
     track,
     goal,
-    Math.max(last.frame + 2, strike.frame - SLIDE_AT_MOST.wide),
-    strike.frame + SLIDE_AT_MOST.wide,
+    Math.max(last.frame + 2, noteOnset.frame - SLIDE_AT_MOST.wide),
+    noteOnset.frame + SLIDE_AT_MOST.wide,
   );
   // where the path was held by what was believed first, the glide is seen in the period tracker alone
   if (
-    isUnsettled(last, arrival ?? strike.frame, goal, frames) &&
-    isStill(frames, last.frame + GRACE.attack, arrival ?? strike.frame)
+    isUnsettled(last, arrival ?? noteOnset.frame, goal, frames) &&
+    isStill(frames, last.frame + GRACE.attack, arrival ?? noteOnset.frame)
   )
-    return { arrival: arrival ?? strike.frame, isNewNote: false };
+    return { arrival: arrival ?? noteOnset.frame, isNewNote: false };
   if (arrival === null) return null;
   const leaving = leavingOf(track, arrival, last.frame, goal);
   if (leaving === null) return null;
@@ -162,18 +162,18 @@ function glideBetween(
   }
   if (extent < 0.6 || takes < QUICKEST || takes > LONGEST) return null;
   if (
-    riseAt(frames, strike.frame) >= STILL_RISE ||
+    riseAt(frames, noteOnset.frame) >= STILL_RISE ||
     strongest(frames, leaving + 2, arrival + 3) >= STILL_STRENGTH
   )
     return null;
   return { arrival, isNewNote: isSlide(extent, takes) && leaving - last.frame >= HELD };
 }
 
-const isStill = (frames: readonly Frame[], from: number, arrival: number): boolean =>
+const isStill = (frames: readonly AnalysisFrame[], from: number, arrival: number): boolean =>
   strongest(frames, from, arrival + 3) < STILL_STRENGTH && riseWithin(frames, from, arrival + 6) < GRACE.rise;
 
 /** What was believed first is near the goal and the tracked pitch never stood on it: the string was on its way. */
-function isUnsettled(last: Strike, arrival: number, goal: Midi, frames: readonly Frame[]): boolean {
+function isUnsettled(last: NoteOnset, arrival: number, goal: Midi, frames: readonly AnalysisFrame[]): boolean {
   const apart = Math.abs(last.starts[0]!.midi - goal);
   if (arrival - last.frame > GRACE.arrives || apart < 0.4 || apart > GRACE.widest) return false;
   return isUnsettledFrom(last.frame, arrival, goal, frames);
@@ -183,7 +183,7 @@ function isUnsettled(last: Strike, arrival: number, goal: Midi, frames: readonly
  * The string stood nowhere but at the goal, and was seen on its way to it: asked of the period tracker itself, since the path may have
  * been held by what was believed.
  */
-function isUnsettledFrom(from: number, arrival: number, goal: Midi, frames: readonly Frame[]): boolean {
+function isUnsettledFrom(from: number, arrival: number, goal: Midi, frames: readonly AnalysisFrame[]): boolean {
   let [run, last, nearer, seen, first] = [0, NaN, 0, 0, NaN];
   for (let frame = from + 2; frame < arrival; frame++) {
     const pitch =
@@ -204,9 +204,9 @@ const isSlide = (extent: Midi, takes: number): boolean =>
   extent >= NEW_NOTE && takes <= (extent >= WIDER_THAN_BENDS ? SLIDE_AT_MOST.wide : SLIDE_AT_MOST.narrow);
 
 /** Slides between held pitches that nothing claimed: from plateau to plateau of the tracked pitch. */
-function slidesWithin(strike: Strike, next: number, track: PitchTrack): Strike[] {
-  if (strike.starts.length > 1 || next - strike.frame < 2 * HELD) return [];
-  const span = track.subarray(strike.frame, Math.min(next, strike.frame + framesOf(8)));
+function slidesWithin(noteOnset: NoteOnset, next: number, track: PitchTrack): NoteOnset[] {
+  if (noteOnset.starts.length > 1 || next - noteOnset.frame < 2 * HELD) return [];
+  const span = track.subarray(noteOnset.frame, Math.min(next, noteOnset.frame + framesOf(8)));
   const levels = plateausOf(span).filter(({ from, to }) => to - from >= HELD);
   return levels.slice(1).flatMap((level, index) => {
     const before = levels[index]!;
@@ -218,11 +218,11 @@ function slidesWithin(strike: Strike, next: number, track: PitchTrack): Strike[]
     // up and back again is a bend with its release
     if (returns || !isSlide(extent, takes) || takes < QUICKEST || !isUnbroken(span, before.to, level.from))
       return [];
-    const frame = strike.frame + level.from;
+    const frame = noteOnset.frame + level.from;
     return [
       {
         frame,
-        starts: [{ frame, midi: level.pitch, belief: strike.starts[0]!.belief, kind: 'step' as const }],
+        starts: [{ frame, midi: level.pitch, belief: noteOnset.starts[0]!.belief, kind: 'step' as const }],
       },
     ];
   });
@@ -264,7 +264,7 @@ function leavingOf(track: PitchTrack, arrival: number, earliest: number, goal: M
   return leaving < arrival ? leaving : null;
 }
 
-function strongest(frames: readonly Frame[], from: number, to: number): number {
+function strongest(frames: readonly AnalysisFrame[], from: number, to: number): number {
   let most = 0;
   for (let frame = Math.max(0, from); frame < Math.min(frames.length, to); frame++)
     most = Math.max(most, frames[frame]!.flux);
@@ -272,7 +272,7 @@ function strongest(frames: readonly Frame[], from: number, to: number): number {
 }
 
 /** From the lowest level so far to what follows it, in dB. */
-function riseWithin(frames: readonly Frame[], from: number, to: number): Decibels {
+function riseWithin(frames: readonly AnalysisFrame[], from: number, to: number): Decibels {
   let [low, rise] = [Infinity, 0];
   for (let frame = Math.max(0, from); frame < Math.min(frames.length, to); frame++) {
     low = Math.min(low, frames[frame]!.level);

@@ -1,5 +1,5 @@
 /** A small feed-forward network: weights of each layer, `rows` outputs by `columns` inputs, and its biases. */
-export type Layer = {
+export type NetworkLayer = {
   readonly rows: number;
   readonly columns: number;
   readonly weights: Float32Array;
@@ -10,14 +10,14 @@ export type Layer = {
 export type Network = {
   readonly mean: Float32Array;
   readonly spread: Float32Array;
-  readonly layers: readonly Layer[];
+  readonly layers: readonly NetworkLayer[];
 };
 
 const LEAK = 0.1;
 const HOPELESS = -7;
 
 /** The probability that a claim holds: networks fitted from different beginnings are averaged before the logistic end. */
-export function judge(networks: readonly Network[], features: Float64Array): number {
+export function classify(networks: readonly Network[], features: Float64Array): number {
   let sum = 0;
   for (const [index, network] of networks.entries()) {
     sum += leaning(network, features);
@@ -50,7 +50,7 @@ export function unpack({ sizes, packed }: { sizes: readonly number[]; packed: st
   let at = 0;
   const take = (count: number) => floats.subarray(at, (at += count));
   const [mean, spread] = [take(sizes[0]!), take(sizes[0]!)];
-  const layers = sizes.slice(1).map((rows, index): Layer => ({
+  const layers = sizes.slice(1).map((rows, index): NetworkLayer => ({
     rows,
     columns: sizes[index]!,
     weights: take(rows * sizes[index]!),

@@ -1,6 +1,6 @@
 import { SILENCE } from '../sound';
 import type { Decibels } from '../vocabulary';
-import type { Frame } from './frames';
+import type { AnalysisFrame } from './frames';
 
 const STEP: Decibels = 0.01;
 const LOUDEST: Decibels = 12;
@@ -12,7 +12,7 @@ export class PlayingLevel {
   private readonly counts = new Uint32Array(Math.round((LOUDEST - SILENCE) / STEP) + 1);
   private total = 0;
 
-  add({ level }: Frame): void {
+  add({ level }: AnalysisFrame): void {
     this.counts[Math.max(0, Math.min(this.counts.length - 1, Math.round((level - SILENCE) / STEP)))]!++;
     this.total++;
   }

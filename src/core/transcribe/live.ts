@@ -1,5 +1,5 @@
 import { median, type Cents, type Midi, type Seconds } from '../vocabulary';
-import { FRAME_SECONDS, framesOf, type Frame } from './frames';
+import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import { riseAt } from './onsets';
 
 /** A note as it seems while it sounds. The one that is heard at the end of the take takes its place. */
@@ -29,13 +29,13 @@ type Growing = { from: number; last: number; midi: Midi };
  * that agree). Quick and single-voiced: chords and strings that ring into one another are for the end of the take.
  */
 export class LiveLine {
-  private readonly recent: Frame[] = [];
+  private readonly recent: AnalysisFrame[] = [];
   private count = 0;
   private growing: Growing | null = null;
   private attack = -1000;
 
   /** @returns notes that began or grew with these frames, in order; of one onset the last counts */
-  push(frames: readonly Frame[]): ProvisionalNote[] {
+  push(frames: readonly AnalysisFrame[]): ProvisionalNote[] {
     const changed = new Map<number, ProvisionalNote>();
     for (const frame of frames) {
       this.recent.push(frame);

@@ -1,10 +1,10 @@
 import { median } from '../vocabulary';
-import { framesOf, type Frame } from './frames';
+import { framesOf, type AnalysisFrame } from './frames';
 import { attacksOf, onsetsOf } from './onsets';
 import type { PitchTrack } from './path';
 
 /** A place where a note may begin: an attack heard in the spectrum, or a step of the pitch. */
-export type Moment = {
+export type OnsetCandidate = {
   readonly frame: number;
   readonly kind: 'attack' | 'step';
   readonly strength: number;
@@ -22,22 +22,22 @@ const LONGEST_GLIDE = framesOf(0.2);
  * All places a note may begin, in order: peaks of the flux (Böck, Krebs and Schedl, ISMIR 2012) and steps from plateau to plateau of the
  * tracked pitch (8-ears, Segmentation). Far more than there are notes: what is not one is for the judge to say.
  */
-export function momentsOf(frames: readonly Frame[], track: PitchTrack): Moment[] {
+export function onsetCandidatesOf(frames: readonly AnalysisFrame[], track: PitchTrack): OnsetCandidate[] {
   const clear = new Set(onsetsOf(frames).map(({ frame }) => frame));
-  const moments: Moment[] = attacksOf(frames).map(({ frame, strength }) => ({
+  const onsetCandidates: OnsetCandidate[] = attacksOf(frames).map(({ frame, strength }) => ({
     frame,
     kind: 'attack' as const,
     strength,
     clear: clear.has(frame),
   }));
   for (const frame of stepsOf(track)) {
-    if (!moments.some((other) => Math.abs(other.frame - frame) <= SAME_PLACE))
-      moments.push({ frame, kind: 'step', strength: strongest(frames, frame), clear: true });
+    if (!onsetCandidates.some((other) => Math.abs(other.frame - frame) <= SAME_PLACE))
+      onsetCandidates.push({ frame, kind: 'step', strength: strongest(frames, frame), clear: true });
   }
-  return moments.sort((a, b) => a.frame - b.frame);
+  return onsetCandidates.sort((a, b) => a.frame - b.frame);
 }
 
-function strongest(frames: readonly Frame[], at: number): number {
+function strongest(frames: readonly AnalysisFrame[], at: number): number {
   let most = 0;
   for (let frame = Math.max(0, at - 4); frame <= Math.min(frames.length - 1, at + 4); frame++)
     most = Math.max(most, frames[frame]!.flux);

@@ -1,11 +1,11 @@
 import { SILENCE } from '../sound';
 import type { Cents, Decibels, Hz, Midi, Seconds } from '../vocabulary';
 import { approachOf, type Approach, type Attack, type Before } from './approach';
-import { gestureOf, type Gesture } from './contour';
-import { FRAME_SECONDS, framesOf, type Frame } from './frames';
+import { gestureOf, type PitchGesture } from './contour';
+import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import type { PitchTrack } from './path';
 import type { Ringing } from './ringing';
-import type { Start, Strike } from './strikes';
+import type { StartingNote, NoteOnset } from './strikes';
 
 /** A note as heard (4-architecture, "Notes"): seconds from the start of the take, MIDI number with its deviation in cents. */
 export type HeardNote = {
@@ -36,12 +36,12 @@ const LEAST_TRACKED = framesOf(0.09);
 const LONGEST_GESTURE = framesOf(6);
 
 /** A note before it is known what the instrument is tuned to; in frames, pitches from A4 = 440 Hz. */
-export type Sound = {
-  readonly start: Start;
+export type HeardSound = {
+  readonly start: StartingNote;
   /** The frame its string was let go at: what is heard first lies a little later. */
   readonly began: number;
   readonly end: number;
-  readonly gesture: Gesture;
+  readonly gesture: PitchGesture;
   readonly approach: Approach;
   readonly level: Decibels;
 };
@@ -51,25 +51,25 @@ export type Sound = {
  * do; its end where it dies, is stopped or is followed on its string.
  */
 export function soundsOf(
-  strikes: readonly Strike[],
+  noteOnsets: readonly NoteOnset[],
   track: PitchTrack,
-  frames: readonly Frame[],
+  frames: readonly AnalysisFrame[],
   ringing: Ringing,
-): Sound[] {
-  const sounds: Sound[] = [];
+): HeardSound[] {
+  const sounds: HeardSound[] = [];
   let before: Before | null = null;
-  strikes.forEach((struck, index) => {
-    const next = strikes[index + 1]?.frame ?? frames.length;
-    const endIn = (among: Strike) => (start: Start) =>
-      endOf(start, among, index, strikes, track, frames, ringing);
-    const strike = withoutFlashes(struck, next, endIn(struck));
-    const isSingle = strike.starts.length === 1;
-    for (const start of strike.starts) {
+  noteOnsets.forEach((struck, index) => {
+    const next = noteOnsets[index + 1]?.frame ?? frames.length;
+    const endIn = (among: NoteOnset) => (start: StartingNote) =>
+      endOf(start, among, index, noteOnsets, track, frames, ringing);
+    const noteOnset = withoutFlashes(struck, next, endIn(struck));
+    const isSingle = noteOnset.starts.length === 1;
+    for (const start of noteOnset.starts) {
       const gesture = isSingle ? gestureAt(start, next, track) : { pitch: start.midi };
       const approach: Approach = isSingle
         ? approachOf(start, gesture.pitch, before, track, frames)
         : { attack: 'pick' };
-      const end = endIn(strike)(start);
+      const end = endIn(noteOnset)(start);
       before = isSingle ? { pitch: gesture.bend?.at(-1)?.[1] ?? gesture.pitch } : null;
       if (end - start.frame < SHORTEST) continue;
       sounds.push({
@@ -85,7 +85,7 @@ export function soundsOf(
   return sounds;
 }
 
-function loudest(frames: readonly Frame[], from: number, to: number): Decibels {
+function loudest(frames: readonly AnalysisFrame[], from: number, to: number): Decibels {
   let level = SILENCE;
   for (let frame = from; frame < Math.min(to, frames.length); frame++)
     level = Math.max(level, frames[frame]!.level);
@@ -94,7 +94,7 @@ function loudest(frames: readonly Frame[], from: number, to: number): Decibels {
 
 /** @param a4 frequency of A4 the pitches are counted from */
 export function noteOf(
-  { start, end, gesture, approach: { attack, slide }, level }: Sound,
+  { start, end, gesture, approach: { attack, slide }, level }: HeardSound,
   a4: Hz,
 ): HeardNote {
   const shift: Midi = 12 * Math.log2(a4 / 440);
@@ -122,19 +122,19 @@ export function noteOf(
 
 const round = (seconds: Seconds): Seconds => Math.round(seconds * 1e5) / 1e5;
 
-function gestureAt(start: Start, next: number, track: PitchTrack): Gesture {
+function gestureAt(start: StartingNote, next: number, track: PitchTrack): PitchGesture {
   const end = Math.min(voicedEnd(track, start.frame, next), start.frame + LONGEST_GESTURE);
   return gestureOf(track.subarray(start.frame, end), start.midi) ?? { pitch: start.midi };
 }
 
 /** What is gone at once while another string struck with it sounds on was a partial of the pick, not a string. */
-function withoutFlashes(strike: Strike, next: number, endOf: (start: Start) => number): Strike {
-  if (strike.starts.length < 2 || next - strike.frame <= FLASH + framesOf(0.03)) return strike;
-  const surest = strike.starts.reduce((best, start) => (start.belief > best.belief ? start : best));
-  const starts = strike.starts.filter(
+function withoutFlashes(noteOnset: NoteOnset, next: number, endOf: (start: StartingNote) => number): NoteOnset {
+  if (noteOnset.starts.length < 2 || next - noteOnset.frame <= FLASH + framesOf(0.03)) return noteOnset;
+  const surest = noteOnset.starts.reduce((best, start) => (start.belief > best.belief ? start : best));
+  const starts = noteOnset.starts.filter(
     (start) => start === surest || start.belief >= SURE || endOf(start) - start.frame >= FLASH,
   );
-  return starts.length === strike.starts.length ? strike : { ...strike, starts };
+  return starts.length === noteOnset.starts.length ? noteOnset : { ...noteOnset, starts };
 }
 
 /** Where the tracked pitch ends, or the next strike begins. */
@@ -146,26 +146,26 @@ function voicedEnd(track: PitchTrack, from: number, to: number): number {
 }
 
 function endOf(
-  start: Start,
-  strike: Strike,
+  start: StartingNote,
+  noteOnset: NoteOnset,
   index: number,
-  strikes: readonly Strike[],
+  noteOnsets: readonly NoteOnset[],
   track: PitchTrack,
-  frames: readonly Frame[],
+  frames: readonly AnalysisFrame[],
   ringing: Ringing,
 ): number {
-  const companions = strike.starts.filter((other) => other !== start).map(({ midi }) => midi);
-  const next = strikes[index + 1]?.frame ?? frames.length;
+  const companions = noteOnset.starts.filter((other) => other !== start).map(({ midi }) => midi);
+  const next = noteOnsets[index + 1]?.frame ?? frames.length;
   // where strings ring into one another nothing has a period: the string's own harmonics say when it ends
   const tracked = companions.length === 0 ? voicedEnd(track, start.frame, next) : 0;
   let end =
     tracked - start.frame >= LEAST_TRACKED
       ? tracked
       : ringing.endWithin(start, Math.min(next, start.frame + framesOf(0.06)), next, companions);
-  for (let later = index + 1; later < strikes.length && end === strikes[later]!.frame; later++) {
-    const struck = strikes[later]!.starts.map(({ midi }) => midi);
-    if (strikes[later]!.frame - start.frame < framesOf(0.08) || !ringing.ringsPast(start, end, struck)) break;
-    end = ringing.endWithin(start, end + framesOf(0.06), strikes[later + 1]?.frame ?? frames.length, struck);
+  for (let later = index + 1; later < noteOnsets.length && end === noteOnsets[later]!.frame; later++) {
+    const struck = noteOnsets[later]!.starts.map(({ midi }) => midi);
+    if (noteOnsets[later]!.frame - start.frame < framesOf(0.08) || !ringing.ringsPast(start, end, struck)) break;
+    end = ringing.endWithin(start, end + framesOf(0.06), noteOnsets[later + 1]?.frame ?? frames.length, struck);
   }
   return end;
 }

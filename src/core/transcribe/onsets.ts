@@ -1,4 +1,4 @@
-import { framesOf, type Frame } from './frames';
+import { framesOf, type AnalysisFrame } from './frames';
 
 /** An attack: the frame where it was struck and how strongly it stood out of its surroundings. */
 export type Onset = { readonly frame: number; readonly strength: number; readonly rise: number };
@@ -16,12 +16,12 @@ const SILENT = -100;
 const RISE_AFTER = framesOf(0.05);
 
 /** Peaks of the onset strength over the local median (peak picking as in Böck, Krebs and Schedl, ISMIR 2012). */
-export const onsetsOf = (frames: readonly Frame[]): Onset[] => peaksOf(frames, THRESHOLD, LEAST_GAP);
+export const onsetsOf = (frames: readonly AnalysisFrame[]): Onset[] => peaksOf(frames, THRESHOLD, LEAST_GAP);
 
 /** Every peak that may be an attack, weak ones too: what is none is for the judge to say. */
-export const attacksOf = (frames: readonly Frame[]): Onset[] => peaksOf(frames, LENIENT, LENIENT_GAP);
+export const attacksOf = (frames: readonly AnalysisFrame[]): Onset[] => peaksOf(frames, LENIENT, LENIENT_GAP);
 
-function peaksOf(frames: readonly Frame[], threshold: typeof THRESHOLD, leastGap: number): Onset[] {
+function peaksOf(frames: readonly AnalysisFrame[], threshold: typeof THRESHOLD, leastGap: number): Onset[] {
   const onsets: Onset[] = [];
   for (let frame = 0; frame < frames.length; frame++) {
     const strength = frames[frame]!.flux;
@@ -40,7 +40,7 @@ function peaksOf(frames: readonly Frame[], threshold: typeof THRESHOLD, leastGap
   return onsets;
 }
 
-function isPeak(frames: readonly Frame[], at: number): boolean {
+function isPeak(frames: readonly AnalysisFrame[], at: number): boolean {
   for (
     let frame = Math.max(0, at - PEAK_REACH);
     frame <= Math.min(frames.length - 1, at + PEAK_REACH);
@@ -51,7 +51,7 @@ function isPeak(frames: readonly Frame[], at: number): boolean {
   return true;
 }
 
-function localMedian(frames: readonly Frame[], at: number): number {
+function localMedian(frames: readonly AnalysisFrame[], at: number): number {
   const around: number[] = [];
   for (
     let frame = Math.max(0, at - MEDIAN_REACH);
@@ -63,7 +63,7 @@ function localMedian(frames: readonly Frame[], at: number): number {
 }
 
 /** How far the level rises across a place, in dB: from the lowest just before to the highest just after. */
-export function riseAt(frames: readonly Frame[], at: number): number {
+export function riseAt(frames: readonly AnalysisFrame[], at: number): number {
   // before the first frame there was silence
   let [low, high] = [at < RISE_BEFORE ? SILENT : Infinity, -Infinity];
   for (let frame = Math.max(0, at - RISE_BEFORE); frame <= Math.min(frames.length - 1, at + 1); frame++)

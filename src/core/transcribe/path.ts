@@ -1,6 +1,6 @@
 import type { Decibels, Midi } from '../vocabulary';
 import { MOST_CANDIDATES } from './candidates';
-import { FRAME_SECONDS, type Frame } from './frames';
+import { FRAME_SECONDS, type AnalysisFrame } from './frames';
 
 /** The fundamental frame by frame as a MIDI number; NaN where nothing has a pitch. */
 export type PitchTrack = Float64Array;
@@ -49,7 +49,7 @@ const WIDTH = 1 + MOST_CANDIDATES + KNOWN.most;
  * @param known in order of their beginning
  */
 export function pathOf(
-  frames: readonly Frame[],
+  frames: readonly AnalysisFrame[],
   attacks: readonly { readonly frame: number }[],
   gate: Decibels,
   known: readonly Known[] = [],
@@ -88,7 +88,7 @@ export function pathOf(
 
 /** Writes a frame's states: the pitch of each (NaN for none) and what it costs. State 0 is unvoiced. */
 function layStates(
-  frame: Frame,
+  frame: AnalysisFrame,
   gate: Decibels,
   index: number,
   known: readonly Known[],

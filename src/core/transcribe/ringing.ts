@@ -3,7 +3,7 @@ import { hzToMidi, midiToHz, type Decibels, type Midi, type Samples, type Second
 import { FRAME_SECONDS, HOP, RATE } from './frames';
 
 /** A note whose end is asked for. */
-export type Sounding = { readonly frame: number; readonly midi: Midi };
+export type RingingSpectrum = { readonly frame: number; readonly midi: Midi };
 
 const SPAN: Samples = Math.round(0.07 * RATE);
 const CLEAR: Samples = Math.round(0.012 * RATE);
@@ -17,8 +17,8 @@ const LONGEST: Seconds = 12;
 
 /** What is asked of ringing strings; frames of the take, or of a part of it. */
 export interface Ringing {
-  ringsPast(note: Sounding, strike: number, struck: readonly Midi[]): boolean;
-  endWithin(note: Sounding, from: number, to: number, others: readonly Midi[]): number;
+  ringsPast(note: RingingSpectrum, noteOnset: number, struck: readonly Midi[]): boolean;
+  endWithin(note: RingingSpectrum, from: number, to: number, others: readonly Midi[]): number;
 }
 
 /**
@@ -33,9 +33,9 @@ export class RingingReader implements Ringing {
 
   /** The same for a part of the take that begins at a frame. */
   from(offset: number): Ringing {
-    const moved = (note: Sounding): Sounding => ({ frame: note.frame + offset, midi: note.midi });
+    const moved = (note: RingingSpectrum): RingingSpectrum => ({ frame: note.frame + offset, midi: note.midi });
     return {
-      ringsPast: (note, strike, struck) => this.ringsPast(moved(note), strike + offset, struck),
+      ringsPast: (note, noteOnset, struck) => this.ringsPast(moved(note), noteOnset + offset, struck),
       endWithin: (note, from, to, others) =>
         this.endWithin(moved(note), from + offset, to + offset, others) - offset,
     };
@@ -74,8 +74,8 @@ export class RingingReader implements Ringing {
   }
 
   /** Does a note ring on past a strike? */
-  ringsPast(note: Sounding, strike: number, struck: readonly Midi[]): boolean {
-    const at = strike * HOP;
+  ringsPast(note: RingingSpectrum, noteOnset: number, struck: readonly Midi[]): boolean {
+    const at = noteOnset * HOP;
     if (struck.some((midi) => Math.abs(midi - note.midi) < 0.8)) return false;
     const before = this.level(note.midi, Math.max(note.frame * HOP, at - CLEAR / 2 - SPAN), struck);
     const after = this.level(note.midi, at + CLEAR, struck);
@@ -83,7 +83,7 @@ export class RingingReader implements Ringing {
   }
 
   /** The frame where a note has died away or was stopped: asked every 46 ms from `from` to `to`. */
-  endWithin(note: Sounding, from: number, to: number, others: readonly Midi[]): number {
+  endWithin(note: RingingSpectrum, from: number, to: number, others: readonly Midi[]): number {
     let [loudest, last] = [-200, 0];
     for (let frame = from; frame < Math.min(to, from + LONGEST / FRAME_SECONDS); frame += STEP) {
       const level = this.level(note.midi, frame * HOP, others);

@@ -1,17 +1,17 @@
 import { expect, test } from '@jest/globals';
 import { candidatesOf, joinCandidates, MOST_CANDIDATES } from './candidates';
-import { FRAME_SECONDS, FrameReader, HOP, RATE, type Frame } from './frames';
+import { FRAME_SECONDS, FrameReader, HOP, RATE, type AnalysisFrame } from './frames';
 import { seededRandom } from '../vocabulary';
 import { approachOf } from './approach';
 import { gestureOf } from './contour';
 import { settleGlides } from './glides';
-import { judge, unpack } from './judge';
+import { classify, unpack } from './judge';
 import { PlayingLevel } from './level';
 import { LiveLine } from './live';
-import { momentsOf, type Moment } from './moments';
+import { onsetCandidatesOf, type OnsetCandidate } from './moments';
 import { onsetsOf, riseAt, type Onset } from './onsets';
 import { pathOf } from './path';
-import { strikesOf, type Strike } from './strikes';
+import { noteOnsetsOf, type NoteOnset } from './strikes';
 import { OwnTuning } from './tuning';
 
 const a4Of = (track: Float64Array): number => {
@@ -23,13 +23,13 @@ const a4Of = (track: Float64Array): number => {
 
 // Each stage on frames written by hand, so that its rule is seen alone.
 
-const sure = (midi: number, level = -20, flux = 0.005): Frame => ({
+const sure = (midi: number, level = -20, flux = 0.005): AnalysisFrame => ({
   candidates: [{ midi, weight: 0.9 }],
   level,
   flux,
 });
-const silent: Frame = { candidates: [], level: -100, flux: 0 };
-const frames = (...stretches: [Frame, number][]): Frame[] =>
+const silent: AnalysisFrame = { candidates: [], level: -100, flux: 0 };
+const frames = (...stretches: [AnalysisFrame, number][]): AnalysisFrame[] =>
   stretches.flatMap(([frame, count]) => Array.from({ length: count }, () => frame));
 const at = (frame: number, rise = 10, strength = 1): Onset => ({ frame, strength, rise });
 const seconds = (count: number) => count * FRAME_SECONDS;
@@ -104,7 +104,7 @@ test('a rise is measured from the lowest just before to the highest just after',
 });
 
 test('the path stays on one pitch through a frame of doubt, and leaves it at an attack', () => {
-  const doubt: Frame = {
+  const doubt: AnalysisFrame = {
     candidates: [
       { midi: 48, weight: 0.5 },
       { midi: 60, weight: 0.4 },
@@ -130,8 +130,8 @@ const glide = (from: number, to: number, count: number): [number, number][] =>
 const framesIn = (time: number) => Math.round(time / FRAME_SECONDS);
 
 /** Every path through the states, by trying each: the oracle of the dynamic programme. */
-function bestByTrying(all: readonly Frame[]): number[] {
-  const own = (frame: Frame): [number, number][] => {
+function bestByTrying(all: readonly AnalysisFrame[]): number[] {
+  const own = (frame: AnalysisFrame): [number, number][] => {
     const voiced = frame.candidates.reduce((sum, { weight }) => sum + weight, 0);
     return [
       [NaN, Math.max(1.5, -Math.log(Math.max(0.02, 1 - voiced)))],
@@ -161,7 +161,7 @@ function bestByTrying(all: readonly Frame[]): number[] {
 test('the path is the cheapest of all paths', () => {
   const random = seededRandom(8);
   for (let round = 0; round < 12; round++) {
-    const all = Array.from({ length: 6 }, (): Frame => ({
+    const all = Array.from({ length: 6 }, (): AnalysisFrame => ({
       level: -20,
       flux: 0,
       candidates: Array.from({ length: 3 }, () => ({
@@ -174,7 +174,7 @@ test('the path is the cheapest of all paths', () => {
 });
 
 test('a known pitch carries the path where the period tracker finds none, until it ends', () => {
-  const nothing: Frame = { candidates: [{ midi: 41, weight: 0.08 }], level: -20, flux: 0 };
+  const nothing: AnalysisFrame = { candidates: [{ midi: 41, weight: 0.08 }], level: -20, flux: 0 };
   const track = pathOf(frames([nothing, 60]), [at(10)], -70, [
     { from: 10, to: 40, midi: 67.1, struck: true },
   ]);
@@ -226,37 +226,37 @@ test('vibrato: rate and width of a steady swing, its middle the pitch; neither a
   expect(gesture([60, 40], ...glide(60, 62, 25), [62, 90])!.vibrato).toBeUndefined();
 });
 
-const claim = (midi: number, belief: number) => ({ midi, belief, features: new Float64Array(0) });
-const moment = (frame: number): Moment => ({ frame, kind: 'attack', strength: 1, clear: true });
+const pitchCandidate = (midi: number, belief: number) => ({ midi, belief, features: new Float64Array(0) });
+const onsetCandidate = (frame: number): OnsetCandidate => ({ frame, kind: 'attack', strength: 1, clear: true });
 
 test('strikes: what is believed, each note once, what begins together as one', () => {
-  const strikes = strikesOf([
-    { moment: moment(10), claims: [claim(60, 0.9), claim(60.3, 0.8), claim(72, 0.2)] },
-    { moment: moment(14), claims: [claim(64.1, 0.7), claim(60.1, 0.95)] },
-    { moment: moment(60), claims: [claim(67, 0.6)] },
-    { moment: moment(90), claims: [claim(67, 0.4)] },
+  const noteOnsets = noteOnsetsOf([
+    { onsetCandidate: onsetCandidate(10), pitchCandidates: [pitchCandidate(60, 0.9), pitchCandidate(60.3, 0.8), pitchCandidate(72, 0.2)] },
+    { onsetCandidate: onsetCandidate(14), pitchCandidates: [pitchCandidate(64.1, 0.7), pitchCandidate(60.1, 0.95)] },
+    { onsetCandidate: onsetCandidate(60), pitchCandidates: [pitchCandidate(67, 0.6)] },
+    { onsetCandidate: onsetCandidate(90), pitchCandidates: [pitchCandidate(67, 0.4)] },
   ]);
-  expect(strikes.map(({ starts }) => starts.map(({ midi }) => midi))).toEqual([[60.1, 64.1], [67]]);
+  expect(noteOnsets.map(({ starts }) => starts.map(({ midi }) => midi))).toEqual([[60.1, 64.1], [67]]);
 });
 
-const strike = (frame: number, ...pitches: number[]): Strike => ({
+const noteOnset = (frame: number, ...pitches: number[]): NoteOnset => ({
   frame,
   starts: pitches.map((midi) => ({ frame, midi, belief: 0.8, kind: 'step' as const })),
 });
-const settle = (strikes: Strike[], ...stretches: [number, number][]) => {
+const settle = (noteOnsets: NoteOnset[], ...stretches: [number, number][]) => {
   const track = trackOf(...stretches);
-  return settleGlides(strikes, track, frames([sure(60), track.length])).map(({ frame, starts }) => [
+  return settleGlides(noteOnsets, track, frames([sure(60), track.length])).map(({ frame, starts }) => [
     frame,
     starts[0]!.midi,
   ]);
 };
 
 test('a slide into a note and a bend are one note; a slide from a held pitch of three semitones or more is two', () => {
-  expect(settle([strike(0, 57), strike(14, 59)], [57, 3], ...glide(57, 59, 12), [59, 60])).toEqual([[0, 59]]);
-  expect(settle([strike(0, 60), strike(60, 62)], [60, 40], ...glide(60, 62, 25), [62, 60])).toEqual([
+  expect(settle([noteOnset(0, 57), noteOnset(14, 59)], [57, 3], ...glide(57, 59, 12), [59, 60])).toEqual([[0, 59]]);
+  expect(settle([noteOnset(0, 60), noteOnset(60, 62)], [60, 40], ...glide(60, 62, 25), [62, 60])).toEqual([
     [0, 60],
   ]);
-  const held = settle([strike(0, 60), strike(42, 65)], [60, 45], ...glide(60, 65, 15), [65, 60]);
+  const held = settle([noteOnset(0, 60), noteOnset(42, 65)], [60, 45], ...glide(60, 65, 15), [65, 60]);
   expect(held.map(([, midi]) => midi)).toEqual([60, 65]);
   expect(Math.abs(held[1]![0]! - 60)).toBeLessThanOrEqual(2);
 });
@@ -293,10 +293,10 @@ test('how a note was come to: picked, slid into, hammered, pulled, slid from a h
 });
 
 test('a hammer-on is no glide, nor is a pitch that was struck again', () => {
-  expect(settle([strike(0, 60), strike(40, 63)], [60, 40], [61.5, 2], [63, 60])).toHaveLength(2);
+  expect(settle([noteOnset(0, 60), noteOnset(40, 63)], [60, 40], [61.5, 2], [63, 60])).toHaveLength(2);
   const track = trackOf([60, 40], ...glide(60, 62, 14), [62, 60]);
   const struck = frames([sure(60, -30), 45], [sure(60, -12), 69]);
-  expect(settleGlides([strike(0, 60), strike(46, 62)], track, struck)).toHaveLength(2);
+  expect(settleGlides([noteOnset(0, 60), noteOnset(46, 62)], track, struck)).toHaveLength(2);
 });
 
 test('moments: every attack and every step of the pitch, the step where it arrives', () => {
@@ -304,9 +304,9 @@ test('moments: every attack and every step of the pitch, the step where it arriv
   const flux = frames([sure(60), track.length]).map((frame, index) =>
     index === 20 ? { ...frame, flux: 0.6 } : frame,
   );
-  const moments = momentsOf(flux, track);
-  expect(moments.map(({ kind }) => kind)).toEqual(['attack', 'step']);
-  expect(Math.abs(moments[1]!.frame - 68)).toBeLessThanOrEqual(3);
+  const onsetCandidates = onsetCandidatesOf(flux, track);
+  expect(onsetCandidates.map(({ kind }) => kind)).toEqual(['attack', 'step']);
+  expect(Math.abs(onsetCandidates[1]!.frame - 68)).toBeLessThanOrEqual(3);
 });
 
 test('the judge: leaky rectifiers and a logistic end, as written out by hand', () => {
@@ -318,7 +318,7 @@ test('the judge: leaky rectifiers and a logistic end, as written out by hand', (
   const [x, y] = [(3 - 1) / 2, (4 - 0) / 1];
   const leaky = (value: number) => (value > 0 ? value : 0.1 * value);
   const [a, b] = [leaky(x - y + 0.1), leaky(0.5 * x + 2 * y - 0.2)];
-  expect(judge([network], Float64Array.from([3, 4]))).toBeCloseTo(
+  expect(classify([network], Float64Array.from([3, 4]))).toBeCloseTo(
     1 / (1 + Math.exp(-(1.5 * a - 0.5 * b + 0.3))),
     5,
   );

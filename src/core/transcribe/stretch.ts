@@ -1,15 +1,15 @@
 import type { Decibels } from '../vocabulary';
-import { EvidenceReader, type Claim, type SightReader } from './evidence';
-import type { Frame } from './frames';
+import { FeatureReader, type PitchCandidate, type SpectrumCache } from './evidence';
+import type { AnalysisFrame } from './frames';
 import { settleGlides } from './glides';
-import { judge, unpack } from './judge';
+import { classify, unpack } from './judge';
 import { FITTED } from './judgeWeights';
-import { momentsOf, type Moment } from './moments';
-import { soundsOf, type Sound } from './notes';
+import { onsetCandidatesOf, type OnsetCandidate } from './moments';
+import { soundsOf, type HeardSound } from './notes';
 import { onsetsOf, riseAt } from './onsets';
 import { pathOf, type PitchTrack } from './path';
 import type { RingingReader } from './ringing';
-import { strikesOf, type Judged, type Strike } from './strikes';
+import { noteOnsetsOf, type JudgedCandidate, type NoteOnset } from './strikes';
 
 const NETWORKS = FITTED.map(unpack);
 
@@ -23,60 +23,60 @@ const SAME_ATTACK = 5;
 const STRUCK_RISE: Decibels = 2.5;
 
 /** Part of a take. Frames count from its first one, which is frame `from` of the take. */
-export type Stretch = {
+export type AnalysisWindow = {
   readonly from: number;
-  readonly frames: readonly Frame[];
+  readonly frames: readonly AnalysisFrame[];
   /** Level of the take, of what is known of it. */
   readonly playing: Decibels;
   /** Frames at which a known band strikes. */
-  readonly bandStrikes?: ReadonlySet<number>;
+  readonly bandOnsets?: ReadonlySet<number>;
 };
 
 /** What looks at the sound itself, by frames of the take. */
-export type Ears = { readonly sights: SightReader; readonly ringing: RingingReader };
+export type SpectralCache = { readonly spectra: SpectrumCache; readonly ringing: RingingReader };
 
 /** What was heard in a stretch, in its own frames. */
-export type Heard = {
-  readonly strikes: readonly Strike[];
-  readonly sounds: readonly Sound[];
+export type TranscriptionSegment = {
+  readonly noteOnsets: readonly NoteOnset[];
+  readonly sounds: readonly HeardSound[];
   readonly track: PitchTrack;
 };
 
 /** Told what the judge is asked at a moment, in frames of the stretch. */
-export type Asked = (moment: Moment, claims: readonly Claim[]) => void;
+export type ClassifierListener = (onsetCandidate: OnsetCandidate, pitchCandidates: readonly PitchCandidate[]) => void;
 
 /** Work that can be done bit by bit: between bits other things get their turn. */
-export type Bits<Result> = Generator<undefined, Result, undefined>;
+export type Steps<Result> = Generator<undefined, Result, undefined>;
 
 /**
  * Hears a stretch: asks at every moment what begins there, draws the one best path through what is believed, and reads the notes from it.
  * @param until moments from this frame on are left alone, for too little is known of what follows them
  */
-export function* hear(
-  stretch: Stretch,
-  { sights, ringing }: Ears,
-  until = stretch.frames.length,
-  asked?: Asked,
-): Bits<Heard> {
-  const { from, frames, playing } = stretch;
+export function* transcribeWindow(
+  window: AnalysisWindow,
+  { spectra: sights, ringing }: SpectralCache,
+  until = window.frames.length,
+  onClassify?: ClassifierListener,
+): Steps<TranscriptionSegment> {
+  const { from, frames, playing } = window;
   if (playing <= SILENT_TAKE)
-    return { strikes: [], sounds: [], track: new Float64Array(frames.length).fill(NaN) };
+    return { noteOnsets: [], sounds: [], track: new Float64Array(frames.length).fill(NaN) };
   const gate = Math.max(LOWEST_GATE, playing - GATE_UNDER_PLAYING);
   const first = pathOf(frames, onsetsOf(frames), gate);
   yield;
-  const evidence = new EvidenceReader(sights, frames, first, playing, from);
-  const judged: Judged[] = [];
-  for (const { moment, previous, next, soft } of among(momentsOf(frames, first), frames.length)) {
-    if (moment.frame >= until) break;
-    const claims = evidence.claimsAt(moment, previous, next, soft);
-    asked?.(moment, claims);
+  const evidence = new FeatureReader(sights, frames, first, playing, from);
+  const judged: JudgedCandidate[] = [];
+  for (const { onsetCandidate: onsetCandidate, previous, next, soft } of among(onsetCandidatesOf(frames, first), frames.length)) {
+    if (onsetCandidate.frame >= until) break;
+    const pitchCandidates = evidence.claimsAt(onsetCandidate, previous, next, soft);
+    onClassify?.(onsetCandidate, pitchCandidates);
     judged.push({
-      moment,
-      claims: claims.map(({ midi, features }) => ({ midi, belief: judge(NETWORKS, features) })),
+      onsetCandidate: onsetCandidate,
+      pitchCandidates: pitchCandidates.map(({ midi, features }) => ({ midi, belief: classify(NETWORKS, features) })),
     });
     yield;
   }
-  const believed = strikesOf(judged, stretch.bandStrikes);
+  const believed = noteOnsetsOf(judged, window.bandOnsets);
   const known = believed.flatMap(({ starts }, index) =>
     starts.map(({ frame, midi }) => ({
       from: frame,
@@ -88,23 +88,23 @@ export function* hear(
   const track = pathOf(frames, believed, gate, known);
   yield;
   const strikes = settleGlides(believed, track, frames);
-  return { strikes, sounds: soundsOf(strikes, track, frames, ringing.from(from)), track };
+  return { noteOnsets: strikes, sounds: soundsOf(strikes, track, frames, ringing.from(from)), track };
 }
 
 /** Each moment with the clear moments around it and the next of any kind, in frames. */
 function among(
-  moments: readonly Moment[],
+  onsetCandidates: readonly OnsetCandidate[],
   length: number,
-): { moment: Moment; previous: number; next: number; soft: number }[] {
-  const clear = moments.filter((moment) => moment.clear).map(({ frame }) => frame);
+): { onsetCandidate: OnsetCandidate; previous: number; next: number; soft: number }[] {
+  const clear = onsetCandidates.filter((onsetCandidate) => onsetCandidate.clear).map(({ frame }) => frame);
   let passed = 0;
-  return moments.map((moment, index) => {
-    while (passed < clear.length && clear[passed]! < moment.frame) passed++;
+  return onsetCandidates.map((onsetCandidate, index) => {
+    while (passed < clear.length && clear[passed]! < onsetCandidate.frame) passed++;
     const previous = clear[passed - 1] ?? 0;
     let later = passed;
-    while (later < clear.length && clear[later]! - moment.frame <= SAME_ATTACK) later++;
+    while (later < clear.length && clear[later]! - onsetCandidate.frame <= SAME_ATTACK) later++;
     let any = index + 1;
-    while (any < moments.length && moments[any]!.frame - moment.frame <= SAME_ATTACK) any++;
-    return { moment, previous, next: clear[later] ?? length, soft: moments[any]?.frame ?? length };
+    while (any < onsetCandidates.length && onsetCandidates[any]!.frame - onsetCandidate.frame <= SAME_ATTACK) any++;
+    return { onsetCandidate, previous, next: clear[later] ?? length, soft: onsetCandidates[any]?.frame ?? length };
   });
 }

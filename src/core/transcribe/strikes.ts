@@ -1,24 +1,24 @@
 import type { Midi } from '../vocabulary';
 import { framesOf } from './frames';
-import type { Moment } from './moments';
+import type { OnsetCandidate } from './moments';
 
 /** A claim with the judge's belief in it. */
-export type Judged = {
-  readonly moment: Moment;
-  readonly claims: readonly { readonly midi: Midi; readonly belief: number }[];
+export type JudgedCandidate = {
+  readonly onsetCandidate: OnsetCandidate;
+  readonly pitchCandidates: readonly { readonly midi: Midi; readonly belief: number }[];
 };
 
 /** One note that begins. */
-export type Start = {
+export type StartingNote = {
   readonly frame: number;
   readonly midi: Midi;
   readonly belief: number;
-  readonly kind: Moment['kind'];
+  readonly kind: OnsetCandidate['kind'];
   /** Where it set out from, where two claims of one slide were made one. */ readonly from?: Midi;
 };
 
 /** What begins together: one note, or several strings struck at once. In order of pitch. */
-export type Strike = { readonly frame: number; readonly starts: readonly Start[] };
+export type NoteOnset = { readonly frame: number; readonly starts: readonly StartingNote[] };
 
 const BELIEVED = 0.6;
 /** Where the band strikes too, what is left of it must not be taken for the player. */
@@ -29,18 +29,18 @@ const SAME_PITCH: Midi = 0.75;
 
 /**
  * The claims that are believed, each note once, gathered into strikes in order of time.
- * @param bandStrikes frames at which a known band strikes
+ * @param bandOnsets frames at which a known band strikes
  */
-export function strikesOf(judged: readonly Judged[], bandStrikes: ReadonlySet<number> = new Set()): Strike[] {
-  const least = (frame: number) => (bandStrikes.has(frame) ? BELIEVED_BESIDE_BAND : BELIEVED);
+export function noteOnsetsOf(judged: readonly JudgedCandidate[], bandOnsets: ReadonlySet<number> = new Set()): NoteOnset[] {
+  const least = (frame: number) => (bandOnsets.has(frame) ? BELIEVED_BESIDE_BAND : BELIEVED);
   const believed = judged
-    .flatMap(({ moment, claims }) =>
+    .flatMap(({ onsetCandidate: moment, pitchCandidates: claims }) =>
       claims
         .filter(({ belief }) => belief >= least(moment.frame))
-        .map(({ midi, belief }): Start => ({ frame: moment.frame, midi, belief, kind: moment.kind })),
+        .map(({ midi, belief }): StartingNote => ({ frame: moment.frame, midi, belief, kind: moment.kind })),
     )
     .sort((a, b) => b.belief - a.belief);
-  const kept: Start[] = [];
+  const kept: StartingNote[] = [];
   for (const start of believed)
     if (
       !kept.some(
@@ -50,11 +50,11 @@ export function strikesOf(judged: readonly Judged[], bandStrikes: ReadonlySet<nu
     )
       kept.push(start);
   kept.sort((a, b) => a.frame - b.frame || a.midi - b.midi);
-  const strikes: { frame: number; starts: Start[] }[] = [];
+  const noteOnsets: { frame: number; starts: StartingNote[] }[] = [];
   for (const start of kept) {
-    const last = strikes.at(-1);
+    const last = noteOnsets.at(-1);
     if (last && start.frame - last.frame <= TOGETHER) last.starts.push(start);
-    else strikes.push({ frame: start.frame, starts: [start] });
+    else noteOnsets.push({ frame: start.frame, starts: [start] });
   }
-  return strikes;
+  return noteOnsets;
 }

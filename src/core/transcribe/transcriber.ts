@@ -2,15 +2,15 @@ import { SILENCE } from '../sound';
 import type { Decibels, Hz, Samples, Seconds } from '../vocabulary';
 import { BandRemoval, type Backing, type BackingStream } from './bandRemoval';
 import { Certainty } from './certainty';
-import { SightReader } from './evidence';
-import { FRAME_SECONDS, framesOf, FrameReader, HOP, RATE, type Frame } from './frames';
+import { SpectrumCache } from './evidence';
+import { FRAME_SECONDS, framesOf, FrameReader, HOP, RATE, type AnalysisFrame } from './frames';
 import { PlayingLevel } from './level';
 import { LiveLine, type ProvisionalNote } from './live';
-import { noteOf, type HeardNote, type Sound } from './notes';
+import { noteOf, type HeardNote, type HeardSound } from './notes';
 import type { PitchTrack } from './path';
 import { RingingReader } from './ringing';
-import { hear, SILENT_TAKE, type Asked, type Bits, type Ears, type Heard, type Stretch } from './stretch';
-import type { Strike } from './strikes';
+import { transcribeWindow, SILENT_TAKE, type ClassifierListener, type Steps, type SpectralCache, type TranscriptionSegment, type AnalysisWindow } from './stretch';
+import type { NoteOnset } from './strikes';
 import { OwnTuning } from './tuning';
 
 export type Transcription = {
@@ -31,7 +31,7 @@ export type TranscribeOptions = {
   /** Whether `push` is to say what seems to sound; false by default: whoever reads a file need not know. */
   readonly live?: boolean;
   /** Told what the judge is asked at every moment, in frames of the take: for learning. */
-  readonly asked?: Asked;
+  readonly onClassify?: ClassifierListener;
 };
 
 /** Moments are looked at every two seconds, once half a second more is known, with six seconds before them to find the pitch by. */
@@ -62,13 +62,13 @@ export class Transcriber {
   private readonly reader: FrameReader;
   private readonly removal: BandRemoval | null;
   /** Frames not yet forgotten; the first of them is frame `first` of the take. */
-  private frames: Frame[] = [];
+  private frames: AnalysisFrame[] = [];
   private first = 0;
   private readonly live = new LiveLine();
   /** While the band is being taken out the notes come late: the live line listens to the recording as it is. */
   private readonly liveReader: FrameReader | null;
   private samples = 0;
-  private readonly ears: Ears;
+  private readonly cache: SpectralCache;
   private readonly level = new PlayingLevel();
   private readonly tuning = new OwnTuning();
   private readonly certainty = new Certainty();
@@ -77,9 +77,9 @@ export class Transcriber {
   /** What begins before this frame of the take has been heard for good. */
   private concluded = 0;
   /** Begun, and not yet at its end. */
-  private looking: Bits<void> | null = null;
-  private concluding: Bits<void> | null = null;
-  private readonly sounds: Sound[] = [];
+  private looking: Steps<void> | null = null;
+  private concluding: Steps<void> | null = null;
+  private readonly sounds: HeardSound[] = [];
   private readonly tracks: Float32Array[] = [];
 
   constructor(
@@ -90,8 +90,8 @@ export class Transcriber {
       throw new RangeError(`sample rate ${rate} Hz is not one that audio comes in`);
     this.reader = new FrameReader(options.backing ? RATE : rate);
     this.removal = options.backing ? new BandRemoval(rate, options.backing) : null;
-    this.ears = {
-      sights: new SightReader(this.reader.signal, (frame) => this.frames[frame - this.first]),
+    this.cache = {
+      spectra: new SpectrumCache(this.reader.signal, (frame) => this.frames[frame - this.first]),
       ringing: new RingingReader(this.reader.signal),
     };
     this.liveReader = options.backing && options.live ? new FrameReader(rate, false) : null;
@@ -126,9 +126,9 @@ export class Transcriber {
     for (const frame of this.reader.finish()) this.add(frame);
     if (this.concluding) toTheEnd(this.concluding);
     toTheEnd(this.conclude(this.known));
-    const asked =
+    const onClassify =
       this.options.tuning === undefined || this.options.tuning === 'auto' ? null : this.options.tuning;
-    const a4 = asked ?? this.tuning.a4;
+    const a4 = onClassify ?? this.tuning.a4;
     return {
       schema: 'idle-wander/notes@1',
       notes: this.sounds
@@ -161,17 +161,17 @@ export class Transcriber {
     return this.first + this.frames.length;
   }
 
-  private add(frame: Frame): void {
+  private add(frame: AnalysisFrame): void {
     this.frames.push(frame);
     this.level.add(frame);
   }
 
-  private stretch(from: number, to: number): Stretch {
+  private window(from: number, to: number): AnalysisWindow {
     return {
       from,
       frames: this.frames.slice(from - this.first, to - this.first),
       playing: this.level.value,
-      ...(this.removal ? { bandStrikes: this.removal.attacks(from, to) } : {}),
+      ...(this.removal ? { bandOnsets: this.removal.attacks(from, to) } : {}),
     };
   }
 
@@ -189,9 +189,9 @@ export class Transcriber {
    * Hears the last seconds already as the conclusion will hear them, so that what is looked at and measured there need not be again:
    * sights and ringing levels depend on the sound alone, and are remembered. Nothing here decides anything.
    */
-  private *lookAhead(known: number): Bits<void> {
-    const stretch = this.stretch(Math.max(this.first, this.looked - CONTEXT), known);
-    yield* hear(stretch, this.ears, stretch.frames.length - LOOK_BEHIND);
+  private *lookAhead(known: number): Steps<void> {
+    const window = this.window(Math.max(this.first, this.looked - CONTEXT), known);
+    yield* transcribeWindow(window, this.cache, window.frames.length - LOOK_BEHIND);
     this.looked = known - LOOK_BEHIND;
   }
 
@@ -208,29 +208,29 @@ export class Transcriber {
    * Hears for good what begins before a seam near `target`, or all there is; frames of the take.
    * @param known nothing after this frame is asked
    */
-  private *conclude(known: number, target?: number): Bits<void> {
-    const stretch = this.stretch(Math.max(this.first, this.concluded - CONTEXT), known);
-    const from = this.concluded - stretch.from;
-    const { asked } = this.options;
-    const told: Parameters<Asked>[] = [];
-    const heard = yield* hear(
-      stretch,
-      this.ears,
-      stretch.frames.length,
-      asked && ((moment, claims) => told.push([moment, claims])),
+  private *conclude(known: number, target?: number): Steps<void> {
+    const window = this.window(Math.max(this.first, this.concluded - CONTEXT), known);
+    const from = this.concluded - window.from;
+    const { onClassify: asked } = this.options;
+    const told: Parameters<ClassifierListener>[] = [];
+    const heard = yield* transcribeWindow(
+      window,
+      this.cache,
+      window.frames.length,
+      asked && ((onsetCandidate, pitchCandidates) => told.push([onsetCandidate, pitchCandidates])),
     );
-    const to = target === undefined ? stretch.frames.length : seamNear(target - stretch.from, heard.strikes);
-    this.keep(heard, stretch, from, to);
+    const to = target === undefined ? window.frames.length : seamNear(target - window.from, heard.noteOnsets);
+    this.keep(heard, window, from, to);
     for (const [moment, claims] of told)
       if (moment.frame >= from && moment.frame < to)
-        asked!({ ...moment, frame: moment.frame + stretch.from }, claims);
-    this.concluded = stretch.from + to;
+        asked!({ ...moment, frame: moment.frame + window.from }, claims);
+    this.concluded = window.from + to;
     this.forget(this.concluded - CONTEXT);
   }
 
   private keep(
-    { sounds, track }: Heard,
-    { frames, playing, from: offset }: Stretch,
+    { sounds, track }: TranscriptionSegment,
+    { frames, playing, from: offset }: AnalysisWindow,
     from: number,
     to: number,
   ): void {
@@ -254,17 +254,17 @@ export class Transcriber {
     this.frames = this.frames.slice(before - this.first);
     this.first = before;
     this.reader.signal.forget(before * HOP - LONGEST_LOOK);
-    this.ears.sights.forget(before);
-    this.ears.ringing.forget(before);
+    this.cache.spectra.forget(before);
+    this.cache.ringing.forget(before);
     this.removal?.forget(before);
   }
 }
 
 /** The middle of the widest gap between what begins around a frame: either side of it finds the same beginnings. */
-function seamNear(target: number, strikes: readonly Strike[]): number {
+function seamNear(target: number, noteOnsets: readonly NoteOnset[]): number {
   const begins = [
     target - SEAM,
-    ...strikes.map(({ frame }) => frame).filter((frame) => Math.abs(frame - target) < SEAM),
+    ...noteOnsets.map(({ frame }) => frame).filter((frame) => Math.abs(frame - target) < SEAM),
     target + SEAM,
   ];
   let [seam, widest] = [target, 0];
@@ -275,7 +275,7 @@ function seamNear(target: number, strikes: readonly Strike[]): number {
   return seam;
 }
 
-function toTheEnd(work: Bits<void>): void {
+function toTheEnd(work: Steps<void>): void {
   while (!work.next().done);
 }
 

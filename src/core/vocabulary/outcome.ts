@@ -34,7 +34,7 @@ export const refused = (
 });
 
 /** The value, or a thrown error: for places where bad input would be a broken invariant. */
-export function certain<T>(outcome: Outcome<T>): T {
+export function unwrap<T>(outcome: Outcome<T>): T {
   if (outcome.ok) return outcome.value;
   throw new Error(outcome.problems.map((problem) => problem.message).join(' '));
 }

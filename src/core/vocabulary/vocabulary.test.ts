@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import {
-  certain,
+  unwrap,
   gaussian,
   hzToMidi,
   median,
@@ -48,6 +48,6 @@ test('the nearest spelling by edits', () =>
   expect([nearestOf('maj8', ['maj7', 'm7']), nearestOf('x', [])]).toEqual(['maj7', undefined]));
 
 test('outcomes: the value or the thrown message', () => {
-  expect(certain(accepted(3))).toBe(3);
-  expect(() => certain(refused({ code: 'a', message: 'No.' }))).toThrow('No.');
+  expect(unwrap(accepted(3))).toBe(3);
+  expect(() => unwrap(refused({ code: 'a', message: 'No.' }))).toThrow('No.');
 });

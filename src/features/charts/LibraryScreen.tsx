@@ -5,7 +5,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { tinykeys } from 'tinykeys';
 import { harmonyOf, LIBRARY, readChart, timelineOf, type LibraryForm } from '@/core/chart';
 import { presetsFor } from '@/core/plan';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { ServerRefusal } from '@/audio/keep/serverTakes';
 import { Shell } from '../shell/Shell';
 import { useHearing } from '../shell/useHearing';
@@ -21,7 +21,7 @@ export function LibraryScreen({ own }: { own: readonly LibraryEntry[] }) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const { state: hearing, hear } = useHearing();
-  const chart = useMemo(() => certain(readChart(chosen.text)), [chosen]);
+  const chart = useMemo(() => unwrap(readChart(chosen.text)), [chosen]);
   const presets = useMemo(() => presetsFor(harmonyOf(chart, timelineOf(chart, 120))), [chart]);
   const create = useCallback(
     async (text: string) => {

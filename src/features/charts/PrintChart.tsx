@@ -1,13 +1,13 @@
 'use client';
 import Link from 'next/link';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { chartFacts } from './chartFacts';
 import { TypesetChart } from './TypesetChart';
 
 /** The chart alone, for paper: white, large, nothing around it. */
 export function PrintChart({ id, text }: { id: string; text: string }) {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   return (
     <main data-theme="noon" className="sheet min-h-dvh bg-white text-ink">
       <div className="mx-auto max-w-[860px] px-8 py-6">

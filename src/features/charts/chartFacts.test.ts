@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { chordParts, chordText, chordWidth } from '@/ui/chordParts';
 import { takeMoment } from '../takes/moment';
 import { chartFacts } from './chartFacts';
 
-const facts = (text: string) => chartFacts(certain(readChart(text)));
+const facts = (text: string) => chartFacts(unwrap(readChart(text)));
 
 test('a blues is read as one, with functions and changes counted', () => {
   expect(
@@ -64,7 +64,7 @@ test('a take’s moment as a player says it', () => {
 
 test('a pickup is said with its beats', () => {
   const summary = (pickup: number) =>
-    chartFacts(certain(readChart(`key: C\npickup: ${pickup}\n| C | F |`))).summary;
+    chartFacts(unwrap(readChart(`key: C\npickup: ${pickup}\n| C | F |`))).summary;
   expect([summary(1), summary(2), summary(0)]).toEqual([
     '2 bars in C, pickup of 1 beat',
     '2 bars in C, pickup of 2 beats',

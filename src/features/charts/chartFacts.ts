@@ -25,7 +25,7 @@ export function chartFacts(chart: Chart): ChartFacts {
       seen.set(`${reading.chord.symbol} ${reading.degree}`, reading.degree);
   const perChorus = changesOf(timeline, 2).filter((change) => change.chorus === 1);
   const kinds = new Set(perChorus.map((change) => `${change.from.symbol} ${change.to.symbol}`)).size;
-  const barOf = (stretch: number) => timeline.stretches[stretch]!.bar + 1;
+  const barOf = (stretch: number) => timeline.chordSpans[stretch]!.bar + 1;
   const span = ({ from, to }: { from: number; to: number }) =>
     barOf(from) === barOf(to - 1) ? `${barOf(from)}` : `${barOf(from)}–${barOf(to - 1)}`;
   const spans = (kind: 'ii-V' | 'turnaround') =>

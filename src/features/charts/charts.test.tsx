@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { act, cleanup, render, renderHook, screen, within } from '@testing-library/react';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { TypesetChart } from './TypesetChart';
 import { useAutosave } from './useAutosave';
 import { libraryEntry } from './library';
@@ -12,7 +12,7 @@ afterEach(cleanup);
 test('the typeset chart is also a table, bar by bar', () => {
   render(
     <TypesetChart
-      chart={certain(readChart('title: T\n[A]\n| Bb7 | % | Em7b5 A7 | N.C. |\n[B]\n| C |'))}
+      chart={unwrap(readChart('title: T\n[A]\n| Bb7 | % | Em7b5 A7 | N.C. |\n[B]\n| C |'))}
       wrongBar={null}
     />,
   );
@@ -28,7 +28,7 @@ test('the typeset chart is also a table, bar by bar', () => {
 
 test('a section begins a row of its own, a repeated bar is a sign, a wrong bar is framed', () => {
   const { container } = render(
-    <TypesetChart chart={certain(readChart('[A]\n| C | % |\n[B]\n| F |'))} wrongBar={2} />,
+    <TypesetChart chart={unwrap(readChart('[A]\n| C | % |\n[B]\n| F |'))} wrongBar={2} />,
   );
   expect([...container.querySelectorAll('text')].map((text) => text.textContent)).toEqual([
     'A',
@@ -46,7 +46,7 @@ test('a section begins a row of its own, a repeated bar is a sign, a wrong bar i
 test('repeats, endings, a meter that changes and a section’s own key stand on the page', () => {
   const { container } = render(
     <TypesetChart
-      chart={certain(readChart('key: C\n[A]\n|: C | G |1. F :|2. C |\n[B]\nkey: Ab\nmeter: 3/4\n| Ab |'))}
+      chart={unwrap(readChart('key: C\n[A]\n|: C | G |1. F :|2. C |\n[B]\nkey: Ab\nmeter: 3/4\n| Ab |'))}
       wrongBar={null}
       soundingBar={2}
     />,

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { ruleWords } from '@/core/drill';
-import { ladderWords, sinceArrival, type Try } from '@/core/habit';
+import { ladderWords, sinceArrival, type LadderTry } from '@/core/habit';
 import type { StoredDrill, StoredRun } from '@/server/drillRows';
 import { ChordWords } from '@/ui/ChordWords';
 import { NumberSetting, Setting } from '@/ui/Field';
@@ -45,7 +45,7 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
   const [failed, setFailed] = useState<string | null>(null);
   const tempo = drill.ladder.rungs[drill.ladder.at]!;
   const stage = useMemo(() => stageOf(drill.drill, tempo), [drill.drill, tempo]);
-  const tries: readonly Try[] = useMemo(
+  const tries: readonly LadderTry[] = useMemo(
     () => [...runs, ...[...before, ...counted].map(({ outcome }) => outcome.run)],
     [runs, before, counted],
   );

@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import { noteName, readChord, spellOver } from '@/core/music';
 import { marksOf, typeset } from '@/core/practise';
-import { certain, pitchClassOf } from '@/core/vocabulary';
+import { unwrap, pitchClassOf } from '@/core/vocabulary';
 import { exampleOf, judgeDrill } from '@/core/drill';
 import { pathOf, type Instrument } from '@/core/neck';
 import { FormRow } from '@/ui/form/FormRow';
@@ -148,7 +148,7 @@ function OnNeck({
       string: place.string,
       fret: place.fret,
       label: note.chord
-        ? typeset(noteName(spellOver(certain(readChord(note.chord)), pitchClassOf(Math.round(note.midi)))))
+        ? typeset(noteName(spellOver(unwrap(readChord(note.chord)), pitchClassOf(Math.round(note.midi)))))
         : '',
       look: note.height === 0 ? 'tone' : note.height <= 2 ? 'scale' : 'neighbour',
     });

@@ -1,8 +1,8 @@
-import { sinceArrival, type Ladder, type Try } from '@/core/habit';
+import { sinceArrival, type Ladder, type LadderTry } from '@/core/habit';
 
 type Props = {
   ladder: Ladder;
-  tries: readonly Try[];
+  tries: readonly LadderTry[];
   thing: string;
   of: number;
   /** What the running attempt has so far. */ running?: number | null;
@@ -60,7 +60,7 @@ export function LadderPicture({ ladder, tries, thing, of, running = null }: Prop
   );
 }
 
-function Chip({ one: { met, of, passed }, strong }: { one: Try; strong: boolean }) {
+function Chip({ one: { met, of, passed }, strong }: { one: LadderTry; strong: boolean }) {
   return (
     <span
       title={`${met} of ${of}, ${passed ? 'passed' : 'not passed'}`}

@@ -1,5 +1,5 @@
 'use client';
-import { ladderWords, type Ladder, type Try } from '@/core/habit';
+import { ladderWords, type Ladder, type LadderTry } from '@/core/habit';
 import type { RunOutcome } from '@/server/drills';
 import type { TakeSession } from '@/audio/takeSession';
 import { ChordSvg } from '@/ui/ChordSymbol';
@@ -18,7 +18,7 @@ type Props = {
   session: TakeSession;
   stage: DrillStage;
   ladder: Ladder;
-  tries: readonly Try[];
+  tries: readonly LadderTry[];
   before: RunOutcome | null;
   minutes: number;
   attempt: number;

@@ -2,7 +2,7 @@ import { beatsPerBar } from '@/core/chart';
 import type { Beats } from '@/core/vocabulary';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { Pill } from '@/ui/form/Pill';
-import { shownSpan, type DrillStage, type Place } from './drillView';
+import { shownSpan, type DrillStage, type DrillPlace } from './drillView';
 
 const WIDE = 1216;
 const NARROW = 358;
@@ -12,7 +12,7 @@ const LINE = 64;
 
 type Props = {
   stage: DrillStage;
-  places: readonly Place[];
+  places: readonly DrillPlace[];
   /** The beat of the attempt; null before it. */ beat: Beats | null;
   /** On a phone: the bars around the moment. */ narrow?: boolean;
 };
@@ -70,7 +70,7 @@ export function PassStrip({ stage, places: all, beat: at, narrow = false }: Prop
           )),
       )}
       {passes.flatMap((start, pass) =>
-        timeline.stretches
+        timeline.chordSpans
           .filter((stretch) => isShown(start + stretch.start))
           .map((stretch) => {
             const isNext = next !== undefined && Math.abs(next.beat - start - stretch.start) < 1e-6;
@@ -101,7 +101,7 @@ export function PassStrip({ stage, places: all, beat: at, narrow = false }: Prop
   );
 }
 
-function Gate({ place: { met, label, side }, x, isNext }: { place: Place; x: number; isNext: boolean }) {
+function Gate({ place: { met, label, side }, x, isNext }: { place: DrillPlace; x: number; isNext: boolean }) {
   const chip = x + side * 20;
   return (
     <g>

@@ -2,18 +2,18 @@ import type { PlayedNote } from '@/core/analyse';
 import {
   changesOf,
   harmonyOf,
-  placeOf,
+  formPositionOf,
   readChart,
   timelineOf,
   type Chart,
   type Timeline,
 } from '@/core/chart';
 import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill } from '@/core/drill';
-import type { Climb, Ladder, Try } from '@/core/habit';
+import type { Climb, Ladder, LadderTry } from '@/core/habit';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planFromWords, planOf, type Plan } from '@/core/plan';
 import { intervalWord, typeset } from '@/core/practise';
-import { certain, type Beats } from '@/core/vocabulary';
+import { unwrap, type Beats } from '@/core/vocabulary';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** A drill as it is played: its bars laid out at a tempo. */
@@ -26,19 +26,19 @@ export type DrillStage = {
 };
 
 export function stageOf(drill: Drill, tempo: number): DrillStage {
-  const chart = certain(readChart(drill.chartText));
+  const chart = unwrap(readChart(drill.chartText));
   const timeline = timelineOf(chart, tempo);
   return {
     drill: { ...drill, tempo },
     chart,
     timeline,
-    plan: planOf(certain(planFromWords(drill.plan)), harmonyOf(chart, timeline), timeline),
+    plan: planOf(unwrap(planFromWords(drill.plan)), harmonyOf(chart, timeline), timeline),
     size: attemptSize(drill, tempo),
   };
 }
 
 /** A place of the running pass as it is drawn: met, not met, or still to come. */
-export type Place = {
+export type DrillPlace = {
   readonly beat: Beats;
   readonly met: boolean | null;
   readonly label: string;
@@ -48,7 +48,7 @@ export type LiveCount = {
   readonly met: number;
   readonly of: number;
   readonly left: number;
-  readonly places: readonly Place[];
+  readonly places: readonly DrillPlace[];
 };
 
 /** Bars that one line can show with room for what was landed on. */
@@ -79,7 +79,7 @@ export function countSoFar(stage: DrillStage, notes: readonly PlayedNote[], unti
   const places = [
     ...settled
       .filter(({ beat }) => beat >= from - 1e-6 && beat < to - 1e-6)
-      .map(({ beat, met }): Place => {
+      .map(({ beat, met }): DrillPlace => {
         const landing = atChanges
           ? report.changes.find((change) => Math.abs(change.beat - beat) < 1e-6)?.landing
           : undefined;
@@ -92,7 +92,7 @@ export function countSoFar(stage: DrillStage, notes: readonly PlayedNote[], unti
       }),
     ...coming
       .filter((at) => at >= from - 1e-6 && at < to - 1e-6)
-      .map((at): Place => ({ beat: at - from, met: null, label: '', side: 0 })),
+      .map((at): DrillPlace => ({ beat: at - from, met: null, label: '', side: 0 })),
   ];
   return {
     met: settled.filter(({ met }) => met).length,
@@ -118,7 +118,7 @@ export function aimOver(
 
 /** The bar and chorus of a beat, for the words beside the picture. */
 export const passAt = ({ timeline, size }: DrillStage, beat: Beats): string =>
-  `pass ${Math.min(size.passes, placeOf(timeline, Math.max(0, beat)).chorus + 1)} of ${size.passes}`;
+  `pass ${Math.min(size.passes, formPositionOf(timeline, Math.max(0, beat)).chorus + 1)} of ${size.passes}`;
 
 /** The thing that is counted, in the plural. */
 export function countedThing({ rule }: Drill): string {
@@ -149,7 +149,7 @@ export function countedThing({ rule }: Drill): string {
 
 /** What a sitting came to, in two lines, soft and bold. */
 export function sittingWords(
-  tries: readonly Try[],
+  tries: readonly LadderTry[],
   climb: Climb | null,
   ladder: Ladder,
 ): { readonly soft: string; readonly bold: string } {

@@ -3,9 +3,9 @@ import { cleanup, render } from '@testing-library/react';
 import { afterEach, expect, test } from '@jest/globals';
 import { readChart } from '@/core/chart';
 import { DRILL_KINDS, drillFor, exampleOf } from '@/core/drill';
-import { ladderTo, type Try } from '@/core/habit';
+import { ladderTo, type LadderTry } from '@/core/habit';
 import { readChord } from '@/core/music';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { aimOver, countedThing, countSoFar, shownSpan, sittingWords, stageOf } from './drillView';
 import { LadderPicture } from './LadderPicture';
 import { PassStrip } from './PassStrip';
@@ -13,9 +13,9 @@ import { UNGROUPED } from './groups';
 
 afterEach(cleanup);
 
-const CHART = certain(readChart('key: Bb\n| Cm7 | F7 | Bb7 | Bb7 |'));
+const CHART = unwrap(readChart('key: Bb\n| Cm7 | F7 | Bb7 | Bb7 |'));
 const stage = stageOf(drillFor({ kind: 'ladder-thirds', chart: CHART, tempo: 96, span: [1, 2] }), 72);
-const tried = (tempo: number, met: number, passed = met >= 9): Try => ({ tempo, met, of: 11, passed });
+const tried = (tempo: number, met: number, passed = met >= 9): LadderTry => ({ tempo, met, of: 11, passed });
 
 test('an attempt is counted as it goes: what lies ahead has not been missed', () => {
   const line = exampleOf(stage.drill, 1, stage.size.passes)!;
@@ -45,7 +45,7 @@ test('a short attempt is shown whole, a long one pass by pass', () => {
   const long = stageOf(
     drillFor({
       kind: 'upbeats',
-      chart: certain(
+      chart: unwrap(
         readChart(`| ${Array.from({ length: 12 }, (_, bar) => (bar % 2 ? 'F7' : 'Cm7')).join(' | ')} |`),
       ),
       tempo: 200,
@@ -56,15 +56,15 @@ test('a short attempt is shown whole, a long one pass by pass', () => {
 });
 
 test('the notes to play are named over each chord; a rule without tones names none', () => {
-  expect(aimOver(stage, certain(readChord('F7')))).toEqual({ words: 'play its third', names: ['A'] });
+  expect(aimOver(stage, unwrap(readChord('F7')))).toEqual({ words: 'play its third', names: ['A'] });
   expect(
     aimOver(
       stageOf(drillFor({ kind: 'one-target', chart: CHART, tempo: 96 }), 96),
-      certain(readChord('Bb7')),
+      unwrap(readChord('Bb7')),
     ),
   ).toEqual({ words: 'land on', names: ['D', 'A♭'] });
   expect(
-    aimOver(stageOf(drillFor({ kind: 'enclosures', chart: CHART, tempo: 96 }), 96), certain(readChord('F7'))),
+    aimOver(stageOf(drillFor({ kind: 'enclosures', chart: CHART, tempo: 96 }), 96), unwrap(readChord('F7'))),
   ).toBeNull();
   for (const kind of DRILL_KINDS)
     expect(countedThing(drillFor({ kind, chart: CHART, tempo: 96 }))).toMatch(/s$/);

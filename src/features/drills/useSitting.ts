@@ -3,10 +3,10 @@ import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { PlayedNote } from '@/core/analyse';
 import { exampleOf, failingOf } from '@/core/drill';
 import { ladderTo } from '@/core/habit';
-import { Corner } from '@/audio/corner';
+import { RecordingResources } from '@/audio/corner';
 import { DrillRunner } from '@/audio/drillRunner';
 import { newTakeId } from '@/audio/keep/serverTakes';
-import { Rig } from '@/audio/rig/rig';
+import { AudioInput } from '@/audio/rig/rig';
 import { TakeSession } from '@/audio/takeSession';
 import type { StoredDrill } from '@/server/drillRows';
 import type { RunOutcome } from '@/server/drills';
@@ -41,18 +41,18 @@ export function useSitting(first: StoredDrill) {
   const [stored, setStored] = useState(first);
   const [changed, setChanged] = useState(0);
   const [standIn, setStandIn] = useState<StandIn>('plays');
-  const [{ frame, rig, corner, runner }] = useState(() => {
+  const [{ frame, rig, corner: resources, runner }] = useState(() => {
     const own = new Frame(first);
-    const made = new Corner(new Rig());
-    return { frame: own, rig: made.rig, corner: made, runner: runnerOf(own, made) };
+    const made = new RecordingResources(new AudioInput());
+    return { frame: own, rig: made.input, corner: made, runner: runnerOf(own, made) };
   });
   const state = useSyncExternalStore(runner.subscribe, runner.getState, runner.getState);
   useEffect(
     () => () => {
       runner.leave();
-      corner.close();
+      resources.close();
     },
-    [runner, corner],
+    [runner, resources],
   );
   const all = state.before.length + state.counted.length;
   const last = [...state.before, ...state.counted][all - 1]?.outcome.drill;
@@ -70,12 +70,12 @@ export function useSitting(first: StoredDrill) {
   return { drill, setDrill, standIn, setStandIn: letStandIn, runner, state, rig };
 }
 
-function runnerOf(frame: Frame, corner: Corner): DrillRunner<RunOutcome> {
+function runnerOf(frame: Frame, resources: RecordingResources): DrillRunner<RunOutcome> {
   return new DrillRunner<RunOutcome>({
     openInput: async () => {
       const { device, outputId } = preferences();
-      const opened = await corner.rig.open(device);
-      if (opened && outputId !== null) await corner.rig.speakThrough(outputId).catch(() => false);
+      const opened = await resources.input.open(device);
+      if (opened && outputId !== null) await resources.input.speakThrough(outputId).catch(() => false);
       return opened;
     },
     settings: (attempt) => {
@@ -102,7 +102,7 @@ function runnerOf(frame: Frame, corner: Corner): DrillRunner<RunOutcome> {
         drill: { id, standIn: line },
       };
     },
-    makeSession: (settings) => new TakeSession(settings, corner),
+    makeSession: (settings) => new TakeSession(settings, resources),
     count: async (takeId) => {
       const outcome = await countRun(frame.drill.id, takeId, frame.sitting);
       frame.take(outcome.drill);

@@ -10,7 +10,7 @@ import { Courses } from './Courses';
 import { Covered } from './Covered';
 import { ThenAndNow } from './ThenAndNow';
 import { Weeks } from './Weeks';
-import { approachRows, changeRows, saidOf, SIGHTS, toneRows, type Sight } from './progressView';
+import { approachRows, changeRows, saidOf, SIGHTS, toneRows, type ProgressHeadline } from './progressView';
 
 export type DrillLine = {
   readonly id: string;
@@ -32,7 +32,7 @@ type Props = {
 /** How it went over the weeks: per kind of change, per tone, per way in, and week by week. Counts and what they leave open; never one average. */
 export function ProgressScreen({ tune, titles, chosen, thisWeek, chartId, drills }: Props) {
   const router = useRouter();
-  const [sight, setSight] = useState<Sight>('changes');
+  const [sight, setSight] = useState<ProgressHeadline>('changes');
   const [at, setAt] = useState(0);
   const [trouble, setTrouble] = useState<string | null>(null);
   const { progress } = tune;

@@ -3,7 +3,7 @@ import {
   progressWords,
   type Course,
   type KindCourse,
-  type Plateau,
+  type ProgressPlateau,
   type Progress,
 } from '@/core/habit';
 import { typeset } from '@/core/practise';
@@ -18,8 +18,8 @@ export type CourseRow = {
   readonly detail: string;
   readonly advice: string | null;
 };
-export type Sight = 'changes' | 'tones' | 'approaches' | 'weeks';
-export const SIGHTS: readonly (readonly [Sight, string])[] = [
+export type ProgressHeadline = 'changes' | 'tones' | 'approaches' | 'weeks';
+export const SIGHTS: readonly (readonly [ProgressHeadline, string])[] = [
   ['changes', 'Kinds of change'],
   ['tones', 'Tones'],
   ['approaches', 'Ways in'],
@@ -31,7 +31,7 @@ export const MOST_WEEKS = 4;
 
 const points = (share: number): string =>
   `${share > 0 ? '+' : share < 0 ? '−' : ''}${Math.abs(Math.round(100 * share))}`;
-const ADVICE: Record<Plateau['advice'], string> = {
+const ADVICE: Record<ProgressPlateau['advice'], string> = {
   slower: 'Try it slower.',
   smaller: 'Try two bars of it.',
   other: 'Try another way in.',

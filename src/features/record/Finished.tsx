@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
-import type { GateMark, Report } from '@/core/analyse';
-import { oneGate, type Finding, type OneGate } from '@/core/practise';
+import type { LandingMark, Report } from '@/core/analyse';
+import { oneLanding, type Finding, type OneLanding } from '@/core/practise';
 import { reviewAnswer } from '@/audio/keep/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { Far, type Way } from '../shell/Far';
@@ -11,12 +11,12 @@ import { OneGatePicture } from './OneGatePicture';
 type Answer = {
   readonly take: { readonly number: number };
   readonly report: Report;
-  readonly marks: readonly GateMark[];
+  readonly marks: readonly LandingMark[];
   readonly findings: readonly Finding[];
 };
 export type Result = {
   readonly number: number;
-  readonly gate: OneGate | null;
+  readonly gate: OneLanding | null;
   readonly finding: string | null;
   readonly residualMs: number | null;
   readonly loop: readonly [number, number] | null;
@@ -45,10 +45,10 @@ export function useResult(take: FinishedTake | null): Result | null {
 export function resultOf(
   number: number,
   report: Report,
-  marks: readonly GateMark[],
+  marks: readonly LandingMark[],
   findings: readonly Finding[],
 ): Result {
-  const gate = oneGate(report, marks);
+  const gate = oneLanding(report, marks);
   const bars = Math.max(1, ...report.changes.map((change) => change.bar));
   const before = gate ? Math.max(1, gate.bar - 1) : 1;
   const finding = findings.find(({ weight }) => weight >= 0.05) ?? null;

@@ -25,7 +25,7 @@ export function FormPreview({
   const widest = Math.max(...rows.map((row) => row.end - row.start));
   const x = (row: (typeof rows)[number], beat: number) => ((beat - row.start) / widest) * WIDTH;
   const namesOf = (start: number): string => {
-    const stretch = timeline.stretches.find((one) => Math.abs(one.start - start) < 1e-6)!;
+    const stretch = timeline.chordSpans.find((one) => Math.abs(one.start - start) < 1e-6)!;
     const { chord } = stretch;
     return chord
       ? plan.cells[stretch.index]!.targets.map((pc) => typeset(noteName(spellOver(chord, pc)))).join(' ')

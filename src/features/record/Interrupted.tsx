@@ -2,9 +2,9 @@
 import { useEffect, useRef, useState } from 'react';
 import { readChart, timelineOf } from '@/core/chart';
 import type { Transcription } from '@/core/transcribe';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { catchUp } from '@/audio/keep/catchUp';
-import { IndexedShelf } from '@/audio/keep/localTakes';
+import { IndexedTakeStore } from '@/audio/keep/localTakes';
 import { discardTake, finishTake, HTTP_SERVER } from '@/audio/keep/serverTakes';
 import { TAKE_LOCK } from '@/audio/takeLock';
 import { hearFile } from '@/audio/workers';
@@ -22,7 +22,7 @@ export type InterruptedTake = {
   readonly chartText: string;
   readonly when: string;
 };
-type Heard = { readonly frames: number; readonly transcription: Transcription };
+type HeardFileNotes = { readonly frames: number; readonly transcription: Transcription };
 
 /**
  * Brings to the server what only this browser has of earlier takes, then says whether any is still to be decided on.
@@ -38,7 +38,7 @@ export function useCatchUp(onNews: () => void): void {
     const look = async () => {
       const held = (await navigator.locks?.query?.())?.held ?? [];
       if (gone || held.some(({ name }) => name === TAKE_LOCK)) return;
-      const shelf = await IndexedShelf.open();
+      const shelf = await IndexedTakeStore.open();
       if ((await shelf.list()).length > 0) {
         await catchUp(shelf, HTTP_SERVER);
         if (!gone) told.current();
@@ -74,7 +74,7 @@ type Props = {
 
 /** A take that was cut off: what there is of it, heard and drawn, and what becomes of it is the player's word. */
 export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
-  const [heard, setHeard] = useState<Heard | null>(null);
+  const [heard, setHeard] = useState<HeardFileNotes | null>(null);
   const [share, setShare] = useState(0);
   const [trouble, setTrouble] = useState<string | null>(null);
   const audio = useRef<HTMLAudioElement | null>(null);
@@ -96,7 +96,7 @@ export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
       audio.current?.pause();
     };
   }, [take.id]);
-  const forget = async () => void (await (await IndexedShelf.open()).remove(take.id).catch(() => undefined));
+  const forget = async () => void (await (await IndexedTakeStore.open()).remove(take.id).catch(() => undefined));
   const keep = async () => {
     if (!heard) return;
     try {
@@ -182,11 +182,11 @@ function Extent({
   className,
 }: {
   take: InterruptedTake;
-  heard: Heard | null;
+  heard: HeardFileNotes | null;
   width: number;
   className: string;
 }) {
-  const { formBeats, bars } = timelineOf(certain(readChart(take.chartText)), take.tempo);
+  const { formBeats, bars } = timelineOf(unwrap(readChart(take.chartText)), take.tempo);
   const all = formBeats * take.choruses;
   const beatAt = (seconds: number) => ((seconds - take.offsetSec) * take.tempo) / 60;
   const stop = Math.max(0, Math.min(all, beatAt(take.seconds)));

@@ -1,9 +1,9 @@
 'use client';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { planFromWords } from '@/core/plan';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import type { SessionState, TakeSession } from '@/audio/takeSession';
-import type { Rig } from '@/audio/rig/rig';
+import type { AudioInput } from '@/audio/rig/rig';
 import { LevelBar } from '../shell/DeviceChooser';
 import { HELP, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
@@ -19,7 +19,7 @@ type Props = {
   session: TakeSession;
   state: SessionState;
   settings: Settings;
-  rig: Rig;
+  rig: AudioInput;
   title: string;
   /** What the take before this one said. */ before: Result | null;
 };
@@ -32,7 +32,7 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
   const { chart, choruses, pace } = session.route;
   const { help, position } = usePreferences();
   const beat = useBeat(session);
-  const plan = useMemo(() => certain(planFromWords(settings.plan)), [settings.plan]);
+  const plan = useMemo(() => unwrap(planFromWords(settings.plan)), [settings.plan]);
   const follow = useCallback(
     (draw: (beat: number) => void) =>
       everyFrame(() => draw(Math.min(session.position(), session.endBeat - 0.001))),
@@ -98,7 +98,7 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
 }
 
 /** What would spoil the take, said while it can still be mended. */
-function Worry({ rig, running }: { rig: Rig; running: boolean }) {
+function Worry({ rig, running }: { rig: AudioInput; running: boolean }) {
   const { highest, clipped } = useLevel(rig);
   if (!running) return null;
   const words =
@@ -116,7 +116,7 @@ function Worry({ rig, running }: { rig: Rig; running: boolean }) {
   );
 }
 
-function Meter({ rig }: { rig: Rig }) {
+function Meter({ rig }: { rig: AudioInput }) {
   const { level, clipped } = useLevel(rig);
   return (
     <span className="ml-auto flex items-center gap-2.5">

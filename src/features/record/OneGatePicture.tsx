@@ -1,11 +1,11 @@
-import type { GateMark } from '@/core/analyse';
-import type { OneGate } from '@/core/practise';
+import type { LandingMark } from '@/core/analyse';
+import type { OneLanding } from '@/core/practise';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { GateLine } from '@/ui/form/Gate';
 import { Pill } from '@/ui/form/Pill';
 import { intervalLabel } from '@/ui/intervalLabel';
 
-const WORDS: Record<GateMark, string> = {
+const WORDS: Record<LandingMark, string> = {
   target: 'on its target',
   'target-late': 'target, late',
   'chord-tone': 'other chord tone',
@@ -16,7 +16,7 @@ const EACH = 138;
 const GAP = 10;
 
 /** One kind of change, folded over the take: the gate by mark, from not met above to the target below, with counts to be read from afar. */
-export function OneGatePicture({ gate }: { gate: OneGate }) {
+export function OneGatePicture({ gate }: { gate: OneLanding }) {
   const height = gate.groups.length * EACH;
   return (
     <figure aria-label={`From ${gate.from} to ${gate.to}`} className="w-[390px] max-w-full">

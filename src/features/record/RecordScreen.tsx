@@ -3,11 +3,11 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { CLICK_BEATS } from '@/core/band';
 import { planFromWords, type PlanWords } from '@/core/plan';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { backing, type OwnBacking } from '@/audio/band/backings';
 import type { DeviceChoice } from '@/audio/rig/device';
-import { Rig } from '@/audio/rig/rig';
-import { Corner } from '@/audio/corner';
+import { AudioInput } from '@/audio/rig/rig';
+import { RecordingResources } from '@/audio/corner';
 import { scoreOf, TakeSession } from '@/audio/takeSession';
 import { Cautions } from '../shell/Cautions';
 import { prefer, preferences, usePreferences, type Help } from '../shell/preferences';
@@ -49,7 +49,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     (take: { id: string; state: string }) => (take.state === 'ready' ? open(take.id) : router.refresh()),
     [open, router],
   );
-  const { corner, rig, flow } = useCorner(open, back);
+  const { resources: resources, rig, flow } = useRecordingResources(open, back);
   const { scene, session, finished, rolling, trouble } = useSyncExternalStore(
     flow.subscribe,
     flow.getState,
@@ -65,7 +65,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     const worked = routeFor(settings, chart.text);
     return worked.ok ? worked.value : null;
   }, [settings, chart.text]);
-  const choice = useMemo(() => certain(planFromWords(settings.plan)), [settings.plan]);
+  const choice = useMemo(() => unwrap(planFromWords(settings.plan)), [settings.plan]);
   const bring = useBring(settings, chart, route, open);
   useCatchUp(useCallback(() => router.refresh(), [router]));
   const rest = useRest(state.phase === 'running');
@@ -91,7 +91,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     [charts, flow],
   );
   const again = () => void start(settings);
-  useWarmBand(corner, settings, chart, scene === 'setup');
+  useWarmBand(resources, settings, chart, scene === 'setup');
 
   const loop = () => {
     if (!result?.loop) return;
@@ -342,19 +342,19 @@ const toggle = (part: 'drums' | 'bass' | 'chords') => {
 };
 
 /** The corner of this visit: its rig stays open from take to take, and everything is let go when the screen is left. */
-function useCorner(
+function useRecordingResources(
   open: (id: string, note?: string) => void,
   back: (take: { id: string; state: string }) => void,
-): { corner: Corner; rig: Rig; flow: RecordFlow } {
+): { resources: RecordingResources; rig: AudioInput; flow: RecordFlow } {
   const [{ corner, flow }] = useState(() => {
-    const made = new Corner(new Rig());
+    const made = new RecordingResources(new AudioInput());
     return {
       corner: made,
       flow: new RecordFlow({
         openInput: async () => {
           const { device, outputId } = preferences();
-          const opened = await made.rig.open(device);
-          if (opened && outputId !== null) await made.rig.speakThrough(outputId).catch(() => false);
+          const opened = await made.input.open(device);
+          if (opened && outputId !== null) await made.input.speakThrough(outputId).catch(() => false);
           return opened;
         },
         makeSession: (settings) => new TakeSession(settings, made),
@@ -371,20 +371,20 @@ function useCorner(
       corner.close();
     };
   }, [corner, flow]);
-  return { corner, rig: corner.rig, flow };
+  return { resources: corner, rig: corner.input, flow };
 }
 
 const SETTLED_MS = 400;
 
 /** While the player still chooses, the band is made ready for what is chosen. */
-function useWarmBand(corner: Corner, settings: Settings, chart: RecordChart, on: boolean): void {
+function useWarmBand(resources: RecordingResources, settings: Settings, chart: RecordChart, on: boolean): void {
   useEffect(() => {
     if (!on) return;
     const timer = setTimeout(() => {
       const made = takeSettings(settings, chart, preferences(), 1);
       const route = routeFor(settings, chart.text);
-      if (made.ok && route.ok) void corner.warm(scoreOf(made.value, route.value)).catch(() => undefined); // it is tried again, and said, when the take begins
+      if (made.ok && route.ok) void resources.warm(scoreOf(made.value, route.value)).catch(() => undefined); // it is tried again, and said, when the take begins
     }, SETTLED_MS);
     return () => clearTimeout(timer);
-  }, [corner, settings, chart, on]);
+  }, [resources, settings, chart, on]);
 }

@@ -6,13 +6,13 @@ import { improvise } from '@/core/band';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
 import { findingsOf, marksOf } from '@/core/practise';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { Finished, resultOf } from './Finished';
 import { NoInput } from '../shell/NoInput';
 import { OneGatePicture } from './OneGatePicture';
 
 afterEach(cleanup);
-const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |'));
+const chart = unwrap(readChart('key: Bb\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |'));
 const plan = { id: 'outline' as const };
 const report = analyse({
   chart,

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { routeOf } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import type { SessionState, TakeSession, TakeSettings } from '@/audio/takeSession';
 import type { AfterTake } from '../shell/preferences';
 import { RecordFlow, RESULT_ALONE_MS } from './flow';
@@ -11,7 +11,7 @@ class Take {
   beat = -4;
   asked: string[] = [];
   private listeners = new Set<() => void>();
-  readonly route = certain(routeOf('tempo: 120\n| C7 | F7 |', { passes: 1, tempo: 120 }));
+  readonly route = unwrap(routeOf('tempo: 120\n| C7 | F7 |', { passes: 1, tempo: 120 }));
   constructor(readonly id: string) {}
   subscribe = (listener: () => void) => {
     this.listeners.add(listener);

@@ -15,9 +15,9 @@ export type FinishedTake = {
 };
 
 /** What the screen shows. */
-export type Scene = 'setup' | 'live' | 'waiting' | 'finished' | 'silent' | 'no-input';
+export type RecordScene = 'setup' | 'live' | 'waiting' | 'finished' | 'silent' | 'no-input';
 export type FlowState = {
-  readonly scene: Scene;
+  readonly scene: RecordScene;
   /** The take that runs, or is counted in behind a result. */
   readonly session: TakeSession | null;
   readonly finished: FinishedTake | null;

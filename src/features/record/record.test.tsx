@@ -3,16 +3,16 @@ import { afterEach, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { readChart } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { FormPreview } from './FormPreview';
-import { Rig } from '@/audio/rig/rig';
+import { AudioInput } from '@/audio/rig/rig';
 import { defaultSettings, type RecordChart, type Settings } from './settings';
 import { Setup } from './Setup';
 import { Stage } from './Stage';
 
 afterEach(cleanup);
 const TEXT = 'title: Lamp\nkey: Bb\ntempo: 96\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |';
-const chart = certain(readChart(TEXT));
+const chart = unwrap(readChart(TEXT));
 const CHARTS: RecordChart[] = [
   { id: 'a', title: 'Lamp', text: TEXT },
   { id: 'b', title: 'Waltz', text: 'title: Waltz\ntempo: 140\nmeter: 3/4\n| C |' },
@@ -37,7 +37,7 @@ test('in the count-in the first chord is named as the one to come', () => {
 });
 
 test('a long symbol is set smaller, so that it stays in its column', () => {
-  const long = certain(readChart('| Bbm7b5 | Eb7 |'));
+  const long = unwrap(readChart('| Bbm7b5 | Eb7 |'));
   const { container } = render(
     <Stage chart={long} tempo={96} choruses={1} plan={{ id: 'outline' }} beat={0} />,
   );
@@ -61,7 +61,7 @@ test('the form preview writes the plan’s targets under each change', () => {
   expect(words).toEqual(expect.arrayContaining(['D A♭', 'G D♭', 'E♭ B♭', 'A E♭']));
 });
 
-const RIG = new Rig();
+const RIG = new AudioInput();
 function Held({
   onStart = () => undefined,
   onFile = () => undefined,

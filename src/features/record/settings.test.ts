@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { DEFAULTS } from '../shell/preferences';
 import { movingChannel } from '../shell/channels';
 import { defaultSettings, readNumbers, takeSettings, withChart, type RecordChart } from './settings';
@@ -14,15 +14,15 @@ const settings = { ...defaultSettings([CHART, WALTZ], 'a', null), choruses: 3 };
 const made = (change: object) => takeSettings({ ...settings, ...change }, CHART, DEFAULTS, 5);
 
 test('numbers as people write them', () => {
-  expect(certain(readNumbers(' 2, 4-6 ,5', 8))).toEqual([2, 4, 5, 6]);
-  expect(certain(readNumbers('', 8))).toEqual([]);
+  expect(unwrap(readNumbers(' 2, 4-6 ,5', 8))).toEqual([2, 4, 5, 6]);
+  expect(unwrap(readNumbers('', 8))).toEqual([]);
   for (const text of ['x', '0', '9', '5-3', '2;3'])
     expect([text, readNumbers(text, 8).ok]).toEqual([text, false]);
 });
 
 test('what is set is what the take is begun with', () => {
   expect(
-    certain(made({ aloneChoruses: '2', aloneBars: '3-4', tempoStep: 4, click: 'two-and-four' })),
+    unwrap(made({ aloneChoruses: '2', aloneBars: '3-4', tempoStep: 4, click: 'two-and-four' })),
   ).toMatchObject({
     chartId: 'a',
     title: 'Walk',
@@ -33,7 +33,7 @@ test('what is set is what the take is begun with', () => {
 });
 
 test('in moving keys a chorus without the band is its bars in the form that is written out', () => {
-  expect(certain(made({ keyStep: 5, aloneChoruses: '2' })).band.dropOut).toEqual({ bars: [5, 6, 7, 8] });
+  expect(unwrap(made({ keyStep: 5, aloneChoruses: '2' })).band.dropOut).toEqual({ bars: [5, 6, 7, 8] });
 });
 
 test('what cannot be played is said with where it is', () => {

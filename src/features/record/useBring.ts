@@ -2,8 +2,8 @@
 import { useCallback, useRef, useState } from 'react';
 import { meanTempo, type Route } from '@/core/chart';
 import { decoded } from '@/audio/band/backings';
-import { keepTake, ServerRefusal, type NewTake } from '@/audio/keep/serverTakes';
-import { hearFile, studio, type HeardFile } from '@/audio/workers';
+import { storeTake, ServerRefusal, type NewTake } from '@/audio/keep/serverTakes';
+import { hearFile, renderOffline, type HeardFile } from '@/audio/workers';
 import { writeWav } from '@/core/formats';
 import { preferences } from '../shell/preferences';
 import type { RecordChart, Settings } from './settings';
@@ -54,7 +54,7 @@ export function useBring(
         if (!route) return;
         const { pace, choruses, text } = route;
         const steps = pace.tempi.length > 1 ? { pace } : {};
-        const id = await keepTake(
+        const id = await storeTake(
           {
             chartId: chart.id,
             chartText: text,
@@ -104,7 +104,7 @@ export function useBring(
       const { device } = preferences();
       const character = device.kind === 'stand-in' ? device.character : 'steady';
       const seed = Math.floor(Math.random() * 1e6);
-      const samples = await studio(
+      const samples = await renderOffline(
         {
           type: 'solo',
           chartText: text,

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import type { Report } from '@/core/analyse';
-import { placeOf, type Timeline } from '@/core/chart';
+import { formPositionOf, type Timeline } from '@/core/chart';
 import { typeset } from '@/core/practise';
 import { ChordSvg, ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
@@ -43,7 +43,7 @@ export function MutedBandBoard({ report, timeline, onHear, onNote }: MutedProps)
         >
           <BoardFrame timeline={timeline} choruses={choruses} pitch={28} withChords />
           {segments.map((segment, index) => {
-            const { chorus } = placeOf(timeline, segment.beat);
+            const { chorus } = formPositionOf(timeline, segment.beat);
             const start = segment.beat - chorus * timeline.formBeats;
             const next = segments.find((other) => other.beat > segment.beat)?.beat ?? Infinity;
             const end = Math.min(timeline.formBeats, next - chorus * timeline.formBeats);
@@ -280,9 +280,9 @@ function BoardFrame({
         />
       ))}
       {withChords &&
-        timeline.stretches.map((stretch) => {
+        timeline.chordSpans.map((stretch) => {
           const symbol = stretch.chord?.symbol ?? 'N.C.';
-          const before = timeline.stretches[stretch.index - 1]?.chord?.symbol;
+          const before = timeline.chordSpans[stretch.index - 1]?.chord?.symbol;
           const room = across(timeline, stretch.end) - across(timeline, stretch.start) - 6;
           return symbol === before ? null : (
             <ChordSvg

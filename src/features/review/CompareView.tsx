@@ -15,13 +15,13 @@ import { takeOnForm } from '@/ui/form/takeOnForm';
 import { caseOf, type ReviewData } from './useReview';
 
 /** Another take of the same form. */
-export type Kin = {
+export type SiblingTake = {
   readonly id: string;
   readonly number: number;
   readonly when: string;
   readonly tempo: number;
 };
-type Props = { data: ReviewData; judgement: Judgement; kin: readonly Kin[]; onHear: (beat: number) => void };
+type Props = { data: ReviewData; judgement: Judgement; siblings: readonly SiblingTake[]; onHear: (beat: number) => void };
 
 /** What stands beside the take: other takes, or the same one judged otherwise. */
 type Side = {
@@ -32,7 +32,7 @@ type Side = {
 const MOST = 4;
 
 /** Takes of one form one over the other, or one take judged in two ways: what differs, and whether it is more than chance. */
-export function CompareView({ data, judgement, kin, onHear }: Props) {
+export function CompareView({ data, judgement, siblings: kin, onHear }: Props) {
   const [chosen, setChosen] = useState<readonly string[]>(() => kin.slice(0, 1).map(({ id }) => id));
   const [loaded, setLoaded] = useState<ReadonlyMap<string, ReviewData>>(new Map());
   const [trouble, setTrouble] = useState<string | null>(null);

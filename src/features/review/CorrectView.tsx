@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
-import { placeOf, secondsAt, steady, type Timeline } from '@/core/chart';
+import { formPositionOf, secondsAt, steady, type Timeline } from '@/core/chart';
 import { editWords, type CorrectedNote, type Doubt, type NoteId } from '@/core/correct';
 import type { Judgement } from '@/core/review';
 import { FormLane } from '@/ui/form/FormLane';
@@ -27,7 +27,7 @@ export function CorrectView(props: CorrectProps & { act: Correcting }) {
   const walk = take.pace ?? steady(take.tempo);
   const note = act.note;
   const beat = beatOfNote(judgement, held);
-  const place = placeOf(timeline, Math.max(0, beat));
+  const place = formPositionOf(timeline, Math.max(0, beat));
   const bar = timeline.bars[place.bar]!;
   const offset = place.chorus * timeline.formBeats;
   const [from, to] = [bar.start + offset, bar.end + offset];
@@ -122,7 +122,7 @@ export function CorrectView(props: CorrectProps & { act: Correcting }) {
                   .filter(({ id }) => id !== held)
                   .slice(0, 20)
                   .map((one) => {
-                    const at = placeOf(timeline, Math.max(0, beatOfNote(judgement, one.id)));
+                    const at = formPositionOf(timeline, Math.max(0, beatOfNote(judgement, one.id)));
                     return (
                       <li key={one.id} className="border-t border-line">
                         <button
@@ -269,7 +269,7 @@ function Act({
 const chordAt = (timeline: Timeline, beat: number): string | null => {
   const inForm =
     Math.max(0, beat) - Math.floor(Math.max(0, beat) / timeline.formBeats + 1e-9) * timeline.formBeats;
-  return timeline.stretches.findLast(({ start }) => start <= inForm + 1e-6)?.chord?.symbol ?? null;
+  return timeline.chordSpans.findLast(({ start }) => start <= inForm + 1e-6)?.chord?.symbol ?? null;
 };
 const readingName = (midi: number | null, timeline: Timeline, beat: number): string =>
   midi === null ? 'No note' : `${nameOver(chordAt(timeline, beat), midi)}${Math.floor(midi / 12) - 1}`;
@@ -383,7 +383,7 @@ function OpenBar({ take, judgement, from, to, walk, held, doubt, onHold }: OpenP
   const x = (seconds: number) => LEFT + ((seconds - start) / (end - start)) * (WIDTH - LEFT);
   const y = (midi: number) => 20 + (high - midi) * per;
   const chord =
-    timeline.stretches.findLast(
+    timeline.chordSpans.findLast(
       (stretch) =>
         stretch.start <= from - Math.floor(from / timeline.formBeats + 1e-9) * timeline.formBeats + 1e-6,
     )?.chord ?? null;

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { ChordCoverage, Report } from '@/core/analyse';
 import { intervalOver, noteName, readChord, spellOver, type Chord } from '@/core/music';
 import { typeset } from '@/core/practise';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText } from '@/ui/chordParts';
 import { intervalLabel } from '@/ui/intervalLabel';
@@ -102,7 +102,7 @@ function CoverageRow({
   width: number;
   heights: ReadonlyMap<string, number>;
 }) {
-  const chord = certain(readChord(row.chord));
+  const chord = unwrap(readChord(row.chord));
   const total = Object.values(row.byInterval).reduce((sum, cell) => sum + cell.beats, 0) || 1;
   const base = ROW - 6;
   return (

@@ -1,4 +1,4 @@
-import type { GateMark, Report } from '@/core/analyse';
+import type { LandingMark, Report } from '@/core/analyse';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText } from '@/ui/chordParts';
 import { GATE_WORDS, GateChip, GateLines } from '@/ui/form/Gate';
@@ -13,7 +13,7 @@ const MOST_CHIPS = 4;
 
 type Props = {
   report: Report;
-  marks: readonly GateMark[];
+  marks: readonly LandingMark[];
   kind: string | null;
   onKind: (kind: string | null) => void;
   /** One landing is looked at. */ onChange?: (index: number) => void;
@@ -129,7 +129,7 @@ function BoardTable({
   rows,
 }: {
   report: Report;
-  marks: readonly GateMark[];
+  marks: readonly LandingMark[];
   rows: ReturnType<typeof landingsBoard>;
 }) {
   return (

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { GateMark } from '@/core/analyse';
+import type { LandingMark } from '@/core/analyse';
 import { GATE_WORDS, GateLine } from '@/ui/form/Gate';
 import { Pill } from '@/ui/form/Pill';
 
@@ -10,7 +10,7 @@ const HEIGHTS: [number, string, string][] = [
   [3, '♭3', 'leading in'],
   [4, '7', 'outside'],
 ];
-const MARKS: GateMark[] = ['target', 'target-late', 'chord-tone', 'not-met', 'rest'];
+const MARKS: LandingMark[] = ['target', 'target-late', 'chord-tone', 'not-met', 'rest'];
 
 /** What the marks mean, one line. */
 export function Legend() {

@@ -6,13 +6,13 @@ import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE } from '@/ui/form/geometry';
 import { formRows } from '@/ui/form/formRows';
 import { Shell } from '../shell/Shell';
-import type { Kin } from './CompareView';
+import type { SiblingTake } from './CompareView';
 import { ReviewScreen } from './ReviewScreen';
 import type { ReviewData, ReviewTake } from './useReview';
 
 type Props = {
   take: ReviewTake;
-  kin: readonly Kin[];
+  siblings: readonly SiblingTake[];
   cut: boolean;
   view?: string | undefined;
   at?: string | undefined;
@@ -22,7 +22,7 @@ type Props = {
  * Opens a review: the form stands at once, its notes come as data of their own. A long take is two megabytes of report, and those are
  * quicker asked for as what they are than as part of a page.
  */
-export function ReviewPage({ take, kin, cut, view, at }: Props) {
+export function ReviewPage({ take, siblings: kin, cut, view, at }: Props) {
   const [state, setState] = useState<{ data: ReviewData } | { trouble: string } | null>(null);
   const [attempt, setAttempt] = useState(0);
   useEffect(() => {
@@ -42,7 +42,7 @@ export function ReviewPage({ take, kin, cut, view, at }: Props) {
     };
   }, [take, attempt]);
   if (state && 'data' in state)
-    return <ReviewScreen data={state.data} kin={kin} cut={cut} view={view} at={at} />;
+    return <ReviewScreen data={state.data} siblings={kin} cut={cut} view={view} at={at} />;
   return (
     <Opening
       take={take}

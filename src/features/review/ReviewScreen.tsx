@@ -13,10 +13,10 @@ import { amendTake } from '@/audio/keep/serverTakes';
 import { SPEEDS } from '@/audio/playback/takePlayer';
 import { ChordWords } from '@/ui/ChordWords';
 import { intervalLabel } from '@/ui/intervalLabel';
-import { takeOnForm, type Gesture } from '@/ui/form/takeOnForm';
+import { takeOnForm, type NoteGesture } from '@/ui/form/takeOnForm';
 import { Shell } from '../shell/Shell';
 import { trashTake } from '../shell/trash';
-import type { Kin } from './CompareView';
+import type { SiblingTake } from './CompareView';
 import { Findings } from './Findings';
 import { FormPicture, type DrawBy } from './FormPicture';
 import { LandingsBoard } from './LandingsBoard';
@@ -62,7 +62,7 @@ export type View = (typeof VIEWS)[number][0] | 'far';
 type Props = {
   data: ReviewData;
   cut: boolean;
-  kin: readonly Kin[];
+  siblings: readonly SiblingTake[];
   view?: string | undefined;
   at?: string | undefined;
 };
@@ -72,7 +72,7 @@ const viewFrom = (text: string | undefined): View =>
   text === 'far' ? 'far' : (VIEWS.find(([id]) => id === text)?.[0] ?? 'form');
 
 /** A take under review, from near and from two metres away: the form, its boards, its notes under the hand, and other takes beside it. */
-export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
+export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: Props) {
   const { take } = data;
   const router = useRouter();
   const { judgement, findings, byId, corrections } = useReview(data);
@@ -575,7 +575,7 @@ export function ReviewScreen({ data, cut, kin, view: firstView, at }: Props) {
           <CompareView
             data={{ ...data, edits: corrections.edits }}
             judgement={judgement}
-            kin={kin}
+            siblings={kin}
             onHear={playFrom}
           />
         )}
@@ -683,7 +683,7 @@ function gesturesOf(
   byId: ReadonlyMap<NoteId, CorrectedNote>,
   doubted: ReadonlySet<NoteId>,
   tempo: number,
-): (index: number) => Gesture {
+): (index: number) => NoteGesture {
   const beats = (seconds: number) => (seconds * tempo) / 60;
   return (index) => {
     const note = byId.get(places[index]!);

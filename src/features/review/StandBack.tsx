@@ -1,6 +1,6 @@
 'use client';
 import { useMemo } from 'react';
-import type { GateMark, Report } from '@/core/analyse';
+import type { LandingMark, Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
 import { intervalWord, typeset } from '@/core/practise';
 import { ChordSvg } from '@/ui/ChordSymbol';
@@ -12,7 +12,7 @@ import { intervalLabel } from '@/ui/intervalLabel';
 import type { Door } from './doors';
 
 type Group = {
-  readonly mark: GateMark;
+  readonly mark: LandingMark;
   readonly interval: string | null;
   readonly height: number;
   readonly count: number;
@@ -20,11 +20,11 @@ type Group = {
   /** The target it came to late. */ readonly then: string | null;
 };
 
-const ORDER: readonly GateMark[] = ['target', 'target-late', 'chord-tone', 'not-met', 'rest'];
+const ORDER: readonly LandingMark[] = ['target', 'target-late', 'chord-tone', 'not-met', 'rest'];
 /** More groups than this are joined by their mark. */
 const MOST_GROUPS = 5;
 
-function groupsOf(door: Door, report: Report, marks: readonly GateMark[]): Group[] {
+function groupsOf(door: Door, report: Report, marks: readonly LandingMark[]): Group[] {
   const of = (key: (index: number) => string) => {
     const found = new Map<string, number[]>();
     for (const index of door.changes) found.set(key(index), [...(found.get(key(index)) ?? []), index]);
@@ -53,7 +53,7 @@ function groupsOf(door: Door, report: Report, marks: readonly GateMark[]): Group
   return fine.length > MOST_GROUPS ? of((index) => marks[index]!) : fine;
 }
 
-const WORDS: Record<GateMark, string> = {
+const WORDS: Record<LandingMark, string> = {
   target: 'target',
   'target-late': 'target, late',
   'chord-tone': 'chord tone',
@@ -65,7 +65,7 @@ const WORDS: Record<GateMark, string> = {
 export function doorWords(
   door: Door,
   report: Report,
-  marks: readonly GateMark[],
+  marks: readonly LandingMark[],
 ): { soft: string; bold: string } {
   const judged = door.changes.filter((index) => marks[index] !== 'rest');
   const met = judged.filter((index) => marks[index] === 'target').length;
@@ -87,7 +87,7 @@ export function doorWords(
 
 type Props = {
   report: Report;
-  marks: readonly GateMark[];
+  marks: readonly LandingMark[];
   timeline: Timeline;
   doors: readonly Door[];
   open: number;
@@ -174,7 +174,7 @@ export function StandBack({ report, marks, timeline, doors, open, sounding, onOp
 type ColumnProps = {
   door: Door;
   report: Report;
-  marks: readonly GateMark[];
+  marks: readonly LandingMark[];
   timeline: Timeline;
   x: number;
   width: number;

@@ -1,6 +1,6 @@
 'use client';
 import { useRef } from 'react';
-import { placeOf, type Timeline } from '@/core/chart';
+import { formPositionOf, type Timeline } from '@/core/chart';
 import { SPEEDS, type PlayerState, type TakePlayer } from '@/audio/playback/takePlayer';
 import { useCursor } from './useTakePlayer';
 
@@ -8,7 +8,7 @@ type Props = { player: TakePlayer; state: PlayerState; timeline: Timeline; sound
 
 export function placeText(timeline: Timeline, beat: number, withBeat = false): string {
   if (beat < 0) return 'Before bar 1';
-  const { chorus, bar, beatInBar } = placeOf(timeline, beat);
+  const { chorus, bar, beatInBar } = formPositionOf(timeline, beat);
   return `Chorus ${chorus + 1}, bar ${bar + 1}${withBeat ? `, beat ${Math.floor(beatInBar + 0.1) + 1}` : ''}`;
 }
 

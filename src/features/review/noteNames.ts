@@ -1,7 +1,7 @@
 import type { Report } from '@/core/analyse';
 import { FLAT_NAMES, intervalOver, noteName, readChord, spellOver } from '@/core/music';
 import { typeset } from '@/core/practise';
-import { certain, pitchClassOf } from '@/core/vocabulary';
+import { unwrap, pitchClassOf } from '@/core/vocabulary';
 
 /** A note of the report by name, spelled over its chord. @param midi another pitch in its place */
 export function noteNameIn(report: Report, index: number, midi = report.notes[index]!.midi): string {
@@ -10,9 +10,9 @@ export function noteNameIn(report: Report, index: number, midi = report.notes[in
 
 export function nameOver(chord: string | null, midi: number): string {
   const pc = pitchClassOf(midi);
-  return typeset(chord ? noteName(spellOver(certain(readChord(chord)), pc)) : FLAT_NAMES[pc]!);
+  return typeset(chord ? noteName(spellOver(unwrap(readChord(chord)), pc)) : FLAT_NAMES[pc]!);
 }
 
 /** How a pitch prints over a chord. */
 export const intervalAt = (chord: string, midi: number): string =>
-  intervalOver(certain(readChord(chord)), pitchClassOf(midi));
+  intervalOver(unwrap(readChord(chord)), pitchClassOf(midi));

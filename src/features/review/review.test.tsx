@@ -6,7 +6,7 @@ import { improvise } from '@/core/band';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
 import { findingsOf, marksOf } from '@/core/practise';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { MutedBandBoard, PhrasesBoard } from './Boards';
 import { TimeBoard } from './MoreBoards';
 import { Coverage } from './Coverage';
@@ -17,7 +17,7 @@ import { SelectionCard } from './SelectionCard';
 import type { Selection } from './selection';
 
 afterEach(cleanup);
-const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
+const chart = unwrap(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
 const timeline = timelineOf(chart, 96);
 const plan = { id: 'scale-per-chord' as const };
 const notes = improvise({

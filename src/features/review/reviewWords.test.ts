@@ -3,12 +3,12 @@ import { analyse } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
 import { findingsOf, marksOf, type Finding } from '@/core/practise';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { takeOnForm } from '@/ui/form/takeOnForm';
 import { landingsBoard, noteWords, openingWords, shownFindings } from './reviewWords';
 
 const TEXT = 'key: C\n| Dm7 | G7 | Cmaj7 | % |';
-const chart = certain(readChart(TEXT));
+const chart = unwrap(readChart(TEXT));
 const plan = { id: 'scale-per-chord' as const };
 const take = (notes: [number, number, number][], choruses = 1) => {
   const report = analyse({

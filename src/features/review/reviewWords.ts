@@ -1,4 +1,4 @@
-import type { GateMark, Report } from '@/core/analyse';
+import type { LandingMark, Report } from '@/core/analyse';
 import { intervalWord, typeset, type Finding } from '@/core/practise';
 import { intervalLabel } from '@/ui/intervalLabel';
 
@@ -77,7 +77,7 @@ export type BoardRow = {
 };
 
 /** Kinds of change against choruses, worst kind first; a cell holds the indices of its changes. */
-export function landingsBoard(report: Report, marks: readonly GateMark[]): BoardRow[] {
+export function landingsBoard(report: Report, marks: readonly LandingMark[]): BoardRow[] {
   const kinds = new Map<string, number[]>();
   report.changes.forEach(({ from, to }, index) =>
     kinds.set(`${from}→${to}`, [...(kinds.get(`${from}→${to}`) ?? []), index]),

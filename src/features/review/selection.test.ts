@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { analyse } from '@/core/analyse';
 import { improvise } from '@/core/band';
 import { readChart, timelineOf } from '@/core/chart';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import {
   acrossChoruses,
   addressOf,
@@ -14,7 +14,7 @@ import {
   type SelectionKind,
 } from './selection';
 
-const chart = certain(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
+const chart = unwrap(readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'));
 const timeline = timelineOf(chart, 100);
 const report = analyse({
   chart,

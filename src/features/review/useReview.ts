@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { GateMark, Report } from '@/core/analyse';
+import type { LandingMark, Report } from '@/core/analyse';
 import type { DropOut } from '@/core/band';
 import { timelineOf, type Pace } from '@/core/chart';
 import {
@@ -16,7 +16,7 @@ import {
 } from '@/core/correct';
 import type { PlanWords } from '@/core/plan';
 import type { Finding } from '@/core/practise';
-import { findingsIn, framed, judgeTake, type Case, type Judgement } from '@/core/review';
+import { findingsIn, readCase, judgeTake, type TakeCase, type Judgement } from '@/core/review';
 import { keepEdits } from './reviewServer';
 
 export type ReviewTake = {
@@ -41,7 +41,7 @@ export type ReviewData = {
   readonly edits: readonly Edit[];
   readonly words: TakeWords;
   readonly report: Report;
-  readonly marks: readonly GateMark[];
+  readonly marks: readonly LandingMark[];
   readonly findings: readonly Finding[];
   /** How surely the take holds a played line; null where that was not asked. */
   readonly certainty: number | null;
@@ -50,7 +50,7 @@ export type ReviewData = {
 export const caseOf = (
   { take, heard }: Pick<ReviewData, 'take' | 'heard'>,
   edits: readonly Edit[],
-): Case => ({
+): TakeCase => ({
   chartText: take.chartText,
   tempo: take.tempo,
   pace: take.pace,
@@ -64,7 +64,7 @@ export const caseOf = (
 /** A judgement from what the server judged already: only what it did not send is worked out. */
 function given(data: ReviewData): Judgement {
   const one = caseOf(data, data.edits);
-  const { chart, plan } = framed(one);
+  const { chart, plan } = readCase(one);
   const notes = corrected(one.heard, one.edits);
   return {
     chart,
@@ -103,7 +103,7 @@ export function useReview(data: ReviewData): {
 } {
   const [edits, setEdits] = useState(data.edits);
   const [undone, setUndone] = useState<readonly Edit[]>([]);
-  const frame = useMemo(() => framed(caseOf(data, data.edits)), [data]);
+  const frame = useMemo(() => readCase(caseOf(data, data.edits)), [data]);
   const judgement = useMemo(
     () => (edits === data.edits ? given(data) : judgeTake(caseOf(data, edits), frame)),
     [data, edits, frame],

@@ -3,7 +3,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react';
 import { AGREEING } from '@/core/align';
 import { Calibrator, type CalibrationState } from '@/audio/rig/calibrator';
 import { keepLatency } from '@/audio/rig/latencies';
-import type { Rig } from '@/audio/rig/rig';
+import type { AudioInput } from '@/audio/rig/rig';
 import { usePreferences } from '../shell/preferences';
 import { useRigState } from '../shell/useRig';
 
@@ -11,7 +11,7 @@ const IDLE: CalibrationState = { phase: 'idle' };
 const ms = (seconds: number): string => (seconds * 1000).toFixed(1);
 
 /** The round trip of the chosen device: measured, shown click by click, kept for this device. */
-export function LatencySection({ rig }: { rig: Rig }) {
+export function LatencySection({ rig }: { rig: AudioInput }) {
   const { device } = usePreferences();
   const rigState = useRigState(rig);
   const [calibrator] = useState(() => new Calibrator(rig));

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { readTuning, STANDARD_TUNING, TUNINGS, writeTuning } from '@/core/neck';
 import type { Space } from '@/server/audio';
 import type { Trash } from '@/server/trash';
-import { Rig } from '@/audio/rig/rig';
+import { AudioInput } from '@/audio/rig/rig';
 import { ChoiceSetting, LevelSetting, NumberSetting, Setting } from '@/ui/Field';
 import { keepGuitar, useGuitar } from '@/ui/instrument';
 import { DeviceChooser } from '../shell/DeviceChooser';
@@ -27,7 +27,7 @@ export function SettingsScreen({
   space: Space;
   trash: Trash;
 }) {
-  const [rig] = useState(() => new Rig());
+  const [rig] = useState(() => new AudioInput());
   useEffect(() => () => void rig.close(), [rig]);
   return (
     <Shell
@@ -91,7 +91,7 @@ function Section({ name, children }: { name: string; children: ReactNode }) {
   );
 }
 
-function Sound({ rig }: { rig: Rig }) {
+function Sound({ rig }: { rig: AudioInput }) {
   const { outputId, bandLevel } = usePreferences();
   const state = useRigState(rig);
   const { outputs } = useDevices(state.phase);
@@ -143,7 +143,7 @@ function Sound({ rig }: { rig: Rig }) {
 
 const REFERENCES = [440, 442, 443, 438, 435, 432, 415];
 
-function Tuner({ rig }: { rig: Rig }) {
+function Tuner({ rig }: { rig: AudioInput }) {
   const guitar = useGuitar();
   const { device, reference } = usePreferences();
   const state = useRigState(rig);

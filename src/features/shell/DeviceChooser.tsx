@@ -1,12 +1,12 @@
 'use client';
-import { CHARACTERS, type Character } from '@/core/band';
+import { CHARACTERS, type StandInCharacter } from '@/core/band';
 import type { DeviceChoice } from '@/audio/rig/device';
-import type { Rig } from '@/audio/rig/rig';
+import type { AudioInput } from '@/audio/rig/rig';
 import { ChoiceSetting, NumberSetting } from '@/ui/Field';
 import { prefer, usePreferences } from './preferences';
 import { useDevices, useLevel, useRigState } from './useRig';
 
-const PLAYERS = Object.keys(CHARACTERS) as Character[];
+const PLAYERS = Object.keys(CHARACTERS) as StandInCharacter[];
 const valueOf = (device: DeviceChoice): string =>
   device.kind === 'stand-in' ? `stand-in:${device.character}` : `input:${device.deviceId ?? ''}`;
 
@@ -14,14 +14,14 @@ function choiceOf(value: string, before: DeviceChoice): DeviceChoice {
   if (value.startsWith('stand-in:'))
     return {
       kind: 'stand-in',
-      character: value.slice('stand-in:'.length) as Character,
+      character: value.slice('stand-in:'.length) as StandInCharacter,
       delayMs: before.kind === 'stand-in' ? before.delayMs : 0,
     };
   return { kind: 'input', deviceId: value.slice('input:'.length) || null, channel: 'mix' };
 }
 
 /** What comes in: the inputs of this computer and, as one of them, the stand-in player; its level, and what is wrong with it. */
-export function DeviceChooser({ rig }: { rig: Rig }) {
+export function DeviceChooser({ rig }: { rig: AudioInput }) {
   const { device } = usePreferences();
   const state = useRigState(rig);
   const { inputs } = useDevices(state.phase);
@@ -79,7 +79,7 @@ export function DeviceChooser({ rig }: { rig: Rig }) {
 }
 
 /** Level, and in a sentence whatever would spoil a take. */
-function InputFacts({ rig, onOpen }: { rig: Rig; onOpen: () => void }) {
+function InputFacts({ rig, onOpen }: { rig: AudioInput; onOpen: () => void }) {
   const state = useRigState(rig);
   const { level, highest, clipped } = useLevel(rig);
   if (state.phase === 'closed' || state.phase === 'trouble' || state.phase === 'lost')

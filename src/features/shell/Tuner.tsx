@@ -3,9 +3,9 @@ import { useEffect, useRef, useState } from 'react';
 import { steadyPitch } from '@/core/sound';
 import { stringName, type Tuning } from '@/core/neck';
 import { hzToMidi, median, midiToHz } from '@/core/vocabulary';
-import type { Rig } from '@/audio/rig/rig';
+import type { AudioInput } from '@/audio/rig/rig';
 
-export type Reading = {
+export type TunerReading = {
   readonly string: number;
   readonly midi: number;
   readonly hz: number;
@@ -21,7 +21,7 @@ const TOGETHER = 3;
 const LASTS_MS = 1_200;
 
 /** The string a frequency is nearest to, and how far off it is. @param tuning open strings from the highest down, as MIDI numbers */
-export function nearestString(hz: number, tuning: Tuning, a4: number): Reading {
+export function nearestString(hz: number, tuning: Tuning, a4: number): TunerReading {
   const midi = hzToMidi(hz, a4);
   const nearest = tuning.reduce(
     (best, open, index) => (Math.abs(open - midi) < Math.abs(tuning[best]! - midi) ? index : best),
@@ -31,8 +31,8 @@ export function nearestString(hz: number, tuning: Tuning, a4: number): Reading {
 }
 
 /** Listens to the rig's input as a tuner does. Null while nothing steady sounds. */
-export function useTuner(rig: Rig, tuning: Tuning, a4: number, on: boolean): Reading | null {
-  const [reading, setReading] = useState<Reading | null>(null);
+export function useTuner(rig: AudioInput, tuning: Tuning, a4: number, on: boolean): TunerReading | null {
+  const [reading, setReading] = useState<TunerReading | null>(null);
   const past = useRef<number[]>([]);
   useEffect(() => {
     if (!on) return;
@@ -73,7 +73,7 @@ const WIDTH = 384;
 const SPAN = 50;
 
 /** Which string, how far off, and a needle over half a semitone either way: finer near the middle, where it matters. */
-export function TunerView({ reading, tuning, a4 }: { reading: Reading | null; tuning: Tuning; a4: number }) {
+export function TunerView({ reading, tuning, a4 }: { reading: TunerReading | null; tuning: Tuning; a4: number }) {
   const [seen, setSeen] = useState<Readonly<Record<number, number>>>({});
   const key = reading ? `${reading.string} ${Math.round(reading.cents)}` : '';
   const [lastKey, setLastKey] = useState('');

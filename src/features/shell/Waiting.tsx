@@ -1,12 +1,12 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
-import type { Rig } from '@/audio/rig/rig';
+import type { AudioInput } from '@/audio/rig/rig';
 import type { Channel } from '@/audio/rig/captureMessage';
 import { movingChannel } from './channels';
 import { Far } from './Far';
 
 type Props = {
-  rig: Rig;
+  rig: AudioInput;
   title: string;
   onChannel: (channel: Channel) => void;
   onStart: () => void;
@@ -68,7 +68,7 @@ export function Waiting({ rig, title, onChannel, onStart, onBack }: Props) {
 }
 
 /** Levels of the channels and their last seconds as a trace. */
-function useTraces(rig: Rig): [readonly number[], string[]] {
+function useTraces(rig: AudioInput): [readonly number[], string[]] {
   const past = useRef<number[][]>([]);
   const [shown, setShown] = useState<[readonly number[], string[]]>([[rig.level], ['']]);
   useEffect(() => {

@@ -1,8 +1,8 @@
 'use client';
 import { useSyncExternalStore } from 'react';
-import { CHARACTERS, type ChordInstrument, type Character } from '@/core/band';
+import { CHARACTERS, type ChordInstrument, type StandInCharacter } from '@/core/band';
 import type { DeviceChoice } from '@/audio/rig/device';
-import type { Levels } from '@/audio/band/player';
+import type { BandLevels } from '@/audio/band/player';
 import { DEFAULT_BINDINGS, readBindings, type Bindings } from './bindings';
 
 /** How much of the screen helps while playing: all, no targets, no chord names either, no form either. */
@@ -20,7 +20,7 @@ export type Preferences = {
   readonly device: DeviceChoice;
   readonly outputId: string | null;
   readonly bandLevel: number;
-  readonly levels: Levels;
+  readonly levels: BandLevels;
   readonly chords: ChordInstrument;
   readonly help: Help;
   readonly afterTake: AfterTake;
@@ -95,7 +95,7 @@ function readDevice(kept: unknown): DeviceChoice {
     return {
       kind,
       character:
-        typeof character === 'string' && character in CHARACTERS ? (character as Character) : 'steady',
+        typeof character === 'string' && character in CHARACTERS ? (character as StandInCharacter) : 'steady',
       delayMs: between(delayMs, 0, 250, 0),
     };
   return {

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { readTuning, STANDARD_TUNING } from '@/core/neck';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { nearestString } from './Tuner';
 
 test.each([
@@ -10,7 +10,7 @@ test.each([
   ['a low string let down to D', 73.42, 'D2 A2 D3 G3 B3 E4', 440, 6, 38, 0],
   ['an eighth string', 46.25, 'F#1 B1 E2 A2 D3 G3 B3 E4', 440, 8, 30, 0],
 ] as const)('%s', (_, hz, tuning, a4, string, midi, cents) => {
-  const found = nearestString(hz, tuning === 'standard' ? STANDARD_TUNING : certain(readTuning(tuning)), a4);
+  const found = nearestString(hz, tuning === 'standard' ? STANDARD_TUNING : unwrap(readTuning(tuning)), a4);
   expect([found.string, found.midi]).toEqual([string, midi]);
   expect(Math.abs(found.cents - cents)).toBeLessThan(0.5);
 });

@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { studio } from '@/audio/workers';
-import type { StudioRequest } from '@/workers/studioProtocol';
+import { renderOffline } from '@/audio/workers';
+import type { RenderRequest } from '@/workers/studioProtocol';
 
 export type HearingState = {
   readonly id: string | null;
@@ -36,7 +36,7 @@ export function useHearing() {
   }, []);
 
   const hear = useCallback(
-    async (id: string, request: (rate: number) => StudioRequest, countIn = 0) => {
+    async (id: string, request: (rate: number) => RenderRequest, countIn = 0) => {
       const again = current.current === id;
       stop();
       if (again) return;
@@ -49,7 +49,7 @@ export function useHearing() {
         let buffer = kept.current.get(id);
         if (!buffer) {
           setState({ id, phase: 'preparing', beat: 0, trouble: null });
-          const samples = await studio(request(audio.sampleRate), control.signal);
+          const samples = await renderOffline(request(audio.sampleRate), control.signal);
           buffer = audio.createBuffer(1, Math.max(1, samples.length), audio.sampleRate);
           buffer.getChannelData(0).set(samples);
           if (kept.current.size >= MOST_KEPT) kept.current.delete(kept.current.keys().next().value!);

@@ -1,17 +1,17 @@
 'use client';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { listDevices, type InputInfo } from '@/audio/rig/device';
-import type { Rig, RigState } from '@/audio/rig/rig';
+import type { AudioInput, AudioInputState } from '@/audio/rig/rig';
 
-const CLOSED: RigState = { phase: 'closed' };
+const CLOSED: AudioInputState = { phase: 'closed' };
 
-export const useRigState = (rig: Rig): RigState =>
+export const useRigState = (rig: AudioInput): AudioInputState =>
   useSyncExternalStore(rig.subscribe, rig.getState, () => CLOSED);
 
 const LOOK_MS = 80;
 
 /** The input's level now, its highest, and how often it clipped since it was last listened to anew. */
-export function useLevel(rig: Rig): {
+export function useLevel(rig: AudioInput): {
   readonly level: number;
   readonly highest: number;
   readonly clipped: number;

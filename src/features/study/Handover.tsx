@@ -5,7 +5,7 @@ import { NeckMap, type NeckArrow, type NeckMark } from '@/ui/neck/NeckMap';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { nextChange, type Study } from './studyView';
 
-export type Layer = 'shape' | 'scale' | 'plan';
+export type NeckLayer = 'shape' | 'scale' | 'plan';
 
 type Props = {
   study: Study;
@@ -13,7 +13,7 @@ type Props = {
   position: number;
   instrument: Instrument;
   leftHanded: boolean;
-  layer: Layer;
+  layer: NeckLayer;
 };
 
 /**

@@ -1,4 +1,4 @@
-import { stayThrough, underHand, type Instrument, type Stop } from '@/core/neck';
+import { stayThrough, underHand, type Instrument, type HandStop } from '@/core/neck';
 import { intervalOver } from '@/core/music';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
@@ -66,7 +66,7 @@ export function PlaceView({ study, position, instrument, leftHanded, selected, b
 }
 
 /** Guide tones of every chord, in one place: the ring follows the cheapest path. */
-export const threadAt = (study: Study, position: number, instrument: Instrument): Stop[] =>
+export const threadAt = (study: Study, position: number, instrument: Instrument): HandStop[] =>
   stayThrough(
     study.cells.map(({ chord }) => (chord ? guidePcs(chord) : [])),
     position,
@@ -74,7 +74,7 @@ export const threadAt = (study: Study, position: number, instrument: Instrument)
   );
 
 /** How the thread crosses the changes in one place: how many by one fret, and the widest move. */
-export function placeWords(study: Study, stops: readonly Stop[]): [string, string] {
+export function placeWords(study: Study, stops: readonly HandStop[]): [string, string] {
   const moves: number[] = [];
   study.cells.forEach((cell, index) => {
     const [from, to] = [stops[(index - 1 + stops.length) % stops.length]?.thread, stops[index]?.thread];
@@ -96,8 +96,8 @@ export function placeWords(study: Study, stops: readonly Stop[]): [string, strin
 type WindowProps = {
   cell: StudyCell;
   study: Study;
-  stop: Stop;
-  before: Stop | null;
+  stop: HandStop;
+  before: HandStop | null;
   position: number;
   instrument: Instrument;
   leftHanded: boolean;

@@ -17,7 +17,7 @@ import { typeset } from '@/core/practise';
 import { OverlayDialog } from './OverlayDialog';
 
 type Scope = 'form' | 'degree' | 'chord' | 'section' | 'chorus';
-type Place = {
+type PartPlace = {
   readonly chord: string | null;
   readonly degree: string | null;
   readonly section: string | null;
@@ -25,7 +25,7 @@ type Place = {
 type Props = {
   plan: PlanWords;
   presets: readonly Preset[];
-  place: Place;
+  place: PartPlace;
   chart: Chart;
   onChange: (plan: PlanWords) => void;
 };
@@ -244,7 +244,7 @@ function Setting({
   );
 }
 
-const whereOf = (scope: Scope, place: Place): Where | null =>
+const whereOf = (scope: Scope, place: PartPlace): Where | null =>
   scope === 'degree' && place.degree
     ? { degree: place.degree }
     : scope === 'chord' && place.chord

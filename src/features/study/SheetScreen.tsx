@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useMemo } from 'react';
 import { readChart } from '@/core/chart';
 import { planFromWords, planShort, type PlanWords } from '@/core/plan';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { PlaceView } from './PlaceView';
 import { StudyForm } from './StudyForm';
@@ -15,8 +15,8 @@ type Props = { chart: { id: string; text: string }; plan: PlanWords; position: n
 export function SheetScreen({ chart: stored, plan, position }: Props) {
   const guitar = useGuitar();
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
-  const chart = useMemo(() => certain(readChart(stored.text)), [stored.text]);
-  const study = useMemo(() => studyOf(chart, certain(planFromWords(plan))), [chart, plan]);
+  const chart = useMemo(() => unwrap(readChart(stored.text)), [stored.text]);
+  const study = useMemo(() => studyOf(chart, unwrap(planFromWords(plan))), [chart, plan]);
   return (
     <main data-theme="noon" className="sheet min-h-dvh bg-white text-ink">
       <div className="mx-auto max-w-[1000px] px-8 py-6">

@@ -6,7 +6,7 @@ import { Dialog } from 'radix-ui';
 import { tinykeys } from 'tinykeys';
 import { readChart, writeOverride, type Chart } from '@/core/chart';
 import { overlayOf, planFromWords, presetsFor, type PlanWords } from '@/core/plan';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { ask } from '@/audio/keep/serverTakes';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
@@ -15,7 +15,7 @@ import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { Shell } from '../shell/Shell';
 import { useHearing } from '../shell/useHearing';
 import { GuitarDialog } from './GuitarDialog';
-import { Handover, type Layer } from './Handover';
+import { Handover, type NeckLayer } from './Handover';
 import { PlaceView, placeWords, threadAt } from './PlaceView';
 import { PlanChooser } from './PlanChooser';
 import { ReadingCard } from './ReadingCard';
@@ -25,7 +25,7 @@ import { factsOf, movesOf, nextChange, studyOf } from './studyView';
 
 const VIEWS = { thread: 'Thread', place: 'One place', shapes: 'Shapes' } as const;
 export type StudyViewName = keyof typeof VIEWS;
-const LAYERS: Record<Layer, string> = { shape: 'chord tones', scale: 'and its scale', plan: 'and the plan' };
+const LAYERS: Record<NeckLayer, string> = { shape: 'chord tones', scale: 'and its scale', plan: 'and the plan' };
 
 export type StudyPlace = { readonly at?: number; readonly position?: number; readonly view?: StudyViewName };
 type Props = { chart: { id: string; text: string }; plan: PlanWords; place: StudyPlace };
@@ -39,11 +39,11 @@ export function StudyScreen({ chart: stored, plan: first, place }: Props) {
   const [selected, setSelected] = useState(place.at ?? 0);
   const [position, setPosition] = useState(place.position ?? 5);
   const [view, setView] = useState<StudyViewName>(place.view ?? 'thread');
-  const [layer, setLayer] = useState<Layer>('shape');
+  const [layer, setLayer] = useState<NeckLayer>('shape');
   const [trouble, setTrouble] = useState<string | null>(null);
   const guitar = useGuitar();
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
-  const chart: Chart = useMemo(() => certain(readChart(text)), [text]);
+  const chart: Chart = useMemo(() => unwrap(readChart(text)), [text]);
   const choice = useMemo(() => {
     const read = planFromWords(plan);
     return read.ok ? read.value : { id: plan.id };
@@ -419,7 +419,7 @@ function Hear({ name, label, onClick }: { name: string; label: string; onClick: 
   );
 }
 
-const nextLayer = (layer: Layer): Layer =>
+const nextLayer = (layer: NeckLayer): NeckLayer =>
   (({ shape: 'scale', scale: 'plan', plan: 'shape' }) as const)[layer];
 
 /** Which chord of its bar a cell is, from 1. */

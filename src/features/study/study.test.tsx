@@ -4,7 +4,7 @@ import { cleanup, fireEvent, render, screen, within } from '@testing-library/rea
 import { LIBRARY, readChart } from '@/core/chart';
 import { STANDARD_INSTRUMENT, readTuning } from '@/core/neck';
 import { overlayOf, PLAN_IDS, presetsFor, type PlanWords } from '@/core/plan';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { Handover } from './Handover';
 import { placeWords, PlaceView, threadAt } from './PlaceView';
 import { PlanChooser } from './PlanChooser';
@@ -16,7 +16,7 @@ import { factsOf, movesOf, nextChange, studyOf } from './studyView';
 afterEach(cleanup);
 const LAMPLIGHT = LIBRARY.find((form) => form.id === 'lamplight')!.text;
 const study = (text = LAMPLIGHT, plan: Parameters<typeof studyOf>[1] = { id: 'scale-per-chord' }) =>
-  studyOf(certain(readChart(text)), plan);
+  studyOf(unwrap(readChart(text)), plan);
 
 // The sentences are checked against the direction sketch of this very form.
 test('what the home scale lacks, in two sentences', () => {
@@ -99,7 +99,7 @@ test('the handover under the hand: arrows to the targets, rings where a finger s
       study={own}
       index={8}
       position={7}
-      instrument={{ tuning: certain(readTuning('F#1 B1 E2 A2 D3 G3 B3 E4')), frets: 24 }}
+      instrument={{ tuning: unwrap(readTuning('F#1 B1 E2 A2 D3 G3 B3 E4')), frets: 24 }}
       leftHanded={false}
       layer="plan"
     />,
@@ -151,8 +151,8 @@ test('fingering: reach or move, from the string and finger the player names', ()
 });
 
 test('changes laid over the written ones stand beside them', () => {
-  const chart = certain(readChart('key: C\n| Dm7 | G7 | C6 | % |'));
-  const own = studyOf(chart, { id: 'outline' }, certain(overlayOf(chart, '| Abm7 | Db7 | C6 | % |')));
+  const chart = unwrap(readChart('key: C\n| Dm7 | G7 | C6 | % |'));
+  const own = studyOf(chart, { id: 'outline' }, unwrap(overlayOf(chart, '| Abm7 | Db7 | C6 | % |')));
   expect(own.cells.map(({ over }) => over)).toEqual(['A♭m7', 'D♭7', '', '']);
 });
 
@@ -169,7 +169,7 @@ test('choosing a plan: for the whole form, for a part of it, from what suits the
         plan={plan}
         presets={presets}
         place={{ chord: 'Bb7', degree: 'I', section: null }}
-        chart={certain(readChart(LAMPLIGHT))}
+        chart={unwrap(readChart(LAMPLIGHT))}
         onChange={change}
       />,
     );

@@ -1,15 +1,15 @@
 import {
   availableTensions,
   changesOf,
-  guideThread,
+  guideToneLineOf,
   harmonyOf,
-  rubTones,
+  avoidNotes,
   tellTaleTones,
   timelineOf,
   type Chart,
   type Harmony,
-  type Reading,
-  type ThreadStop,
+  type ChordReading,
+  type GuideToneStop,
   type Timeline,
 } from '@/core/chart';
 import {
@@ -34,7 +34,7 @@ export type Study = {
   readonly timeline: Timeline;
   readonly harmony: Harmony;
   readonly plan: Plan;
-  readonly thread: readonly ThreadStop[];
+  readonly thread: readonly GuideToneStop[];
   readonly meta: readonly string[];
   readonly say: readonly [string, string];
   readonly cells: readonly StudyCell[];
@@ -47,7 +47,7 @@ export type StudyCell = {
   readonly start: number;
   readonly end: number;
   readonly chord: Chord | null;
-  readonly reading: Reading | null;
+  readonly reading: ChordReading | null;
   readonly degree: string;
   readonly lacks: readonly string[];
   readonly rubs: readonly string[];
@@ -65,11 +65,11 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
   const timeline = timelineOf(chart, chart.tempo ?? 120);
   const harmony = harmonyOf(chart, timeline);
   const plan = planOf(choice, harmony, timeline);
-  const laid = overlay ? timelineOf(overlay, 120).stretches : [];
-  const cells = timeline.stretches.map((stretch, index): StudyCell => {
+  const laid = overlay ? timelineOf(overlay, 120).chordSpans : [];
+  const cells = timeline.chordSpans.map((stretch, index): StudyCell => {
     const reading = harmony.readings[index]!;
     const home = plan.homeScales[index]!;
-    const before = timeline.stretches[index - 1]?.chord ?? null;
+    const before = timeline.chordSpans[index - 1]?.chord ?? null;
     return {
       index,
       bar: stretch.bar + 1,
@@ -93,7 +93,7 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
       lacks: stretch.chord
         ? tellTaleTones(stretch.chord, home).map((tone) => typeset(noteName(tone.note)))
         : [],
-      rubs: stretch.chord ? rubTones(stretch.chord, home).map((pc) => homeName(home, pc)) : [],
+      rubs: stretch.chord ? avoidNotes(stretch.chord, home).map((pc) => homeName(home, pc)) : [],
     };
   });
   return {
@@ -101,7 +101,7 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
     timeline,
     harmony,
     plan,
-    thread: guideThread(timeline.stretches.map(({ chord }) => chord)),
+    thread: guideToneLineOf(timeline.chordSpans.map(({ chord }) => chord)),
     meta: metaOf(chart, harmony, plan),
     say: sentences(cells, plan),
     cells,

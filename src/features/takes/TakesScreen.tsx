@@ -9,7 +9,7 @@ import { Shell } from '../shell/Shell';
 import { trashTake } from '../shell/trash';
 import { BringIn } from './BringIn';
 import { findingWords } from './findingWords';
-import { TakeProfile, type Profile } from '@/ui/form/TakeProfile';
+import { TakeProfile, type TakeProfileData } from '@/ui/form/TakeProfile';
 
 export type TakeRow = {
   readonly id: string;
@@ -28,7 +28,7 @@ export type TakeRowLine = {
   readonly judged: number;
   readonly heard: number;
   readonly segments: number;
-  readonly profile: Profile;
+  readonly profile: TakeProfileData;
   readonly key: string;
   readonly findings: readonly { readonly kind: string; readonly title: string }[];
 };

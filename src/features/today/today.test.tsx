@@ -4,7 +4,7 @@ import { cleanup, render } from '@testing-library/react';
 import { readChart } from '@/core/chart';
 import { drillFor } from '@/core/drill';
 import { DAY_MS, ladderTo, progressOf, type Played } from '@/core/habit';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import type { StoredDrill, StoredRun } from '@/server/drillRows';
 import type { Today } from '@/server/practice';
 import { Courses } from '../progress/Courses';
@@ -43,7 +43,7 @@ const TAKES = [
 ];
 const progress = progressOf(TAKES, 0);
 
-const CHART = certain(readChart('key: Bb\n| Cm7 | F7 |'));
+const CHART = unwrap(readChart('key: Bb\n| Cm7 | F7 |'));
 const drill: StoredDrill = {
   id: 'd1',
   chartId: 'c1',

@@ -1,8 +1,8 @@
 import { attemptSize } from '@/core/drill';
-import { FEWEST, type KindCourse, type Progress, type Step } from '@/core/habit';
+import { FEWEST, type KindCourse, type Progress, type SessionStep } from '@/core/habit';
 import { typeset } from '@/core/practise';
-import type { Today, Tune } from '@/server/practice';
-import type { Profile } from '@/ui/form/TakeProfile';
+import type { Today, TunePractice } from '@/server/practice';
+import type { TakeProfileData } from '@/ui/form/TakeProfile';
 
 /** Something that can be started now: its place, its two lines, and why it is here. */
 export type TodayItem = {
@@ -27,14 +27,14 @@ export type TodayView = {
   /** The minutes there are. */ readonly given: number;
   readonly rests: number;
   readonly since: readonly { readonly title: string; readonly words: string }[];
-  readonly tunes: readonly Tune[];
+  readonly tunes: readonly TunePractice[];
   readonly last: {
     readonly id: string;
     readonly number: number;
     readonly title: string;
     readonly when: string;
     readonly choruses: number;
-    readonly profile: Profile;
+    readonly profile: TakeProfileData;
   } | null;
   readonly minutesThisWeek: number;
   /** The tunes of the coming days, from today. */
@@ -89,7 +89,7 @@ const dayName = (now: number, ahead: number): string =>
       ? 'tomorrow'
       : new Date(now + ahead * 86_400_000).toLocaleDateString('en-GB', { weekday: 'long' });
 
-function itemOf(step: Step, { items, tunes, now }: Today): TodayItem | null {
+function itemOf(step: SessionStep, { items, tunes, now }: Today): TodayItem | null {
   if (step.kind === 'rest') return null;
   if (step.kind === 'take') {
     const tune = tunes.find(({ chart }) => chart === step.chart);

@@ -17,12 +17,12 @@ function connect() {
   return { client, db: drizzle(client, { schema, casing: 'snake_case' }) };
 }
 
-type Connection = ReturnType<typeof connect>;
-export type Database = Connection['db'];
+type DatabaseConnection = ReturnType<typeof connect>;
+export type Database = DatabaseConnection['db'];
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 // one client a process: development reloads modules, and each reload must not open another pool
-const held = globalThis as { idleWander?: { connection: Connection; writes: Promise<unknown> } };
+const held = globalThis as { idleWander?: { connection: DatabaseConnection; writes: Promise<unknown> } };
 
 function state() {
   return (held.idleWander ??= { connection: connect(), writes: Promise.resolve() });

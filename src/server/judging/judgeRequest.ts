@@ -1,18 +1,18 @@
-import type { GateMark, Report } from '@/core/analyse';
+import type { LandingMark, Report } from '@/core/analyse';
 import { praiseOf, type Finding, type FindingsRequest } from '@/core/practise';
-import { findingsIn, framed, judgeTake, reportOf, type Case } from '@/core/review';
+import { findingsIn, readCase, judgeTake, reportOf, type TakeCase } from '@/core/review';
 
 /** A take before this one on the same chart; its report where it is known already. */
-export type EarlierCase = { readonly one: Case; readonly report: Report | null };
+export type EarlierCase = { readonly one: TakeCase; readonly report: Report | null };
 
 /** All that decides what is said of a take: the take itself and those before it, oldest first. */
-export type JudgingRequest = { readonly own: Case; readonly earlier: readonly EarlierCase[] };
+export type JudgingRequest = { readonly own: TakeCase; readonly earlier: readonly EarlierCase[] };
 
 /** What is said of it. */
 export type JudgedTake = {
   readonly report: Report;
   readonly findings: readonly Finding[];
-  readonly marks: readonly GateMark[];
+  readonly marks: readonly LandingMark[];
 };
 
 /** Judges a take; what it did better than the takes before it comes first among its findings. */
@@ -20,7 +20,7 @@ export function judgeRequest({ own, earlier }: JudgingRequest): JudgedTake {
   const judged = judgeTake(own);
   const { chart, plan, report, marks } = judged;
   const before = earlier.map(({ one, report: known }): FindingsRequest => ({
-    ...framed(one),
+    ...readCase(one),
     tempo: one.tempo,
     report: known ?? reportOf(one),
   }));

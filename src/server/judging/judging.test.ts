@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { eq } from 'drizzle-orm';
-import type { Case } from '@/core/review';
+import type { TakeCase } from '@/core/review';
 import { NOTES_SCHEMA, packTake, TAKE_SCHEMA, type TakeDocument } from '@/core/formats';
 import { closeDatabase, migrateDatabase, write } from '../db/client';
 import { takes } from '../db/schema';
@@ -93,7 +93,7 @@ test('notes in unison are judged, however many', async () => {
   }
 });
 
-const ONE: Case = {
+const ONE: TakeCase = {
   chartText: CHART,
   tempo: 120,
   pace: null,
@@ -108,7 +108,7 @@ test('a take that takes too long is given up; the next one is judged', async () 
   const notes = Array.from({ length: 60_000 }, (_, n) =>
     note({ onsetSec: n * 0.001, offsetSec: n * 0.001 + 5 }),
   );
-  const judge = (own: Case, deadlineMs?: number) => judgingThread().judge({ own, earlier: [] }, deadlineMs);
+  const judge = (own: TakeCase, deadlineMs?: number) => judgingThread().judge({ own, earlier: [] }, deadlineMs);
   expect(await judge({ ...ONE, choruses: 20, heard: notes }, 50)).toEqual({
     error: 'It takes too long to judge.',
     lost: true,

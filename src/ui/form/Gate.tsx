@@ -1,7 +1,7 @@
-import type { GateMark, Timing } from '@/core/analyse';
+import type { LandingMark, Timing } from '@/core/analyse';
 import { Pill } from './Pill';
 
-type LineProps = { x: number; from: number; to: number; mark: GateMark; scale?: number };
+type LineProps = { x: number; from: number; to: number; mark: LandingMark; scale?: number };
 
 /** The five gates: target thick; target late dotted above, thick below; another chord tone thin; not met dotted; at rest only its ends. */
 export function GateLine({ x, from, to, mark, scale = 1 }: LineProps) {
@@ -40,9 +40,9 @@ export function GateLines({
   from,
   to,
   scale = 1,
-}: { gates: readonly { readonly x: number; readonly mark: GateMark }[] } & Omit<LineProps, 'x' | 'mark'>) {
+}: { gates: readonly { readonly x: number; readonly mark: LandingMark }[] } & Omit<LineProps, 'x' | 'mark'>) {
   const end = (to - from) * 0.17;
-  const parts: [GateMark, number, number, string, number, boolean][] = [
+  const parts: [LandingMark, number, number, string, number, boolean][] = [
     ['target', from, to, 'var(--h0)', 3, false],
     ['chord-tone', from, to, 'var(--h1)', 1.5, false],
     ['target-late', from + scale, (from + to) / 2 - scale, 'var(--h3)', 1.5, true],
@@ -75,7 +75,7 @@ export function GateLines({
   );
 }
 
-export const GATE_WORDS: Record<GateMark, string> = {
+export const GATE_WORDS: Record<LandingMark, string> = {
   target: 'target',
   'target-late': 'target, late',
   'chord-tone': 'chord tone',
@@ -86,7 +86,7 @@ export const GATE_WORDS: Record<GateMark, string> = {
 type ChipProps = {
   x: number;
   y: number;
-  mark: GateMark;
+  mark: LandingMark;
   timing: Timing;
   tier: number;
   label: string;

@@ -1,11 +1,11 @@
-import type { GateMark } from '@/core/analyse';
+import type { LandingMark } from '@/core/analyse';
 import { GateLines } from './Gate';
 
 /** A take drawn small: notes as [onset, end, height] in beats, changes as [beat, mark]. */
-export type Profile = {
+export type TakeProfileData = {
   readonly beats: number;
   readonly notes: readonly (readonly [number, number, number])[];
-  readonly gates: readonly (readonly [number, GateMark])[];
+  readonly gates: readonly (readonly [number, LandingMark])[];
 };
 
 const WIDTH = 544;
@@ -14,7 +14,7 @@ const HEIGHT = 44;
 const HEIGHTS = [0, 1, 2, 3, 4];
 
 /** @param width of the drawing, in its own units; a line of the list where it is not said */
-export function TakeProfile({ profile, width = WIDTH }: { profile: Profile; width?: number }) {
+export function TakeProfile({ profile, width = WIDTH }: { profile: TakeProfileData; width?: number }) {
   const x = (beat: number) => (Math.max(0, beat) / profile.beats) * width;
   const y = (height: number) => HEIGHT - 16 - height * 5.5;
   const path = profile.notes

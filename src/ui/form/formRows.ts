@@ -1,6 +1,6 @@
 import type { Beats } from '@/core/vocabulary';
 import { isChange } from '@/core/music';
-import type { Stretch, Timeline } from '@/core/chart';
+import type { ChordSpan, Timeline } from '@/core/chart';
 
 /** A chord on a row: beats from the start of the form. `changes` is false where it only goes on. */
 export type RowChord = {
@@ -37,7 +37,7 @@ export function formRows(timeline: Timeline): FormRowModel[] {
       start,
       end,
       bars: spans.map((bar) => ({ number: bar.index + 1, start: bar.start, end: bar.end })),
-      chords: timeline.stretches
+      chords: timeline.chordSpans
         .filter((stretch) => stretch.start >= start - 1e-9 && stretch.start < end - 1e-9)
         .map((stretch) => rowChord(timeline, stretch)),
     });
@@ -45,7 +45,7 @@ export function formRows(timeline: Timeline): FormRowModel[] {
   return rows;
 }
 
-function rowChord({ stretches }: Timeline, stretch: Stretch): RowChord {
+function rowChord({ chordSpans: stretches }: Timeline, stretch: ChordSpan): RowChord {
   const before = stretches[(stretch.index - 1 + stretches.length) % stretches.length]!;
   const changes =
     before.chord && stretch.chord

@@ -1,4 +1,4 @@
-import type { ChangeReport, GateMark, NoteReport, PhraseEnd, Report, Timing } from '@/core/analyse';
+import type { ChangeReport, LandingMark, NoteReport, PhraseEnd, Report, Timing } from '@/core/analyse';
 import type { Beats } from '@/core/vocabulary';
 import { intervalLabel } from '../intervalLabel';
 
@@ -11,7 +11,7 @@ export type DrawnPart = {
   readonly held: boolean;
 };
 /** What the hand did to the note: a bend in [beats from the onset, semitones], a slide from another pitch, vibrato, and whether it is in doubt. */
-export type Gesture = {
+export type NoteGesture = {
   readonly bend?: readonly (readonly [Beats, number])[];
   readonly slideFrom?: number;
   readonly vibrato?: { readonly perBeat: number; readonly semitones: number };
@@ -24,13 +24,13 @@ export type DrawnNote = {
   readonly end: Beats;
   readonly landing: boolean;
   readonly parts: readonly DrawnPart[];
-} & Gesture;
+} & NoteGesture;
 /** A step out of the scale, and the note it came home to. */
 export type DrawnStepOut = { readonly from: number; readonly to: number; readonly home: number | null };
 export type DrawnGate = {
   readonly at: Beats;
   readonly chorus: number;
-  readonly mark: GateMark;
+  readonly mark: LandingMark;
   readonly word: string;
   readonly timing: Timing;
   readonly index: number;
@@ -51,8 +51,8 @@ export type TakeOnForm = {
 /** @param gestureOf what the hand did to a note of the report */
 export function takeOnForm(
   report: Report,
-  marks: readonly GateMark[],
-  gestureOf: (index: number) => Gesture = () => ({}),
+  marks: readonly LandingMark[],
+  gestureOf: (index: number) => NoteGesture = () => ({}),
   alone: TakeOnForm['alone'] = [],
 ): TakeOnForm {
   const landed = new Set(report.changes.map((change) => change.landing.noteIndex));
@@ -104,7 +104,7 @@ function drawnNote(note: NoteReport, landing: boolean): DrawnNote {
 
 function drawnGate(
   change: ChangeReport,
-  mark: GateMark,
+  mark: LandingMark,
   report: Report,
   bracketed: ReadonlySet<number>,
 ): DrawnGate {

@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
-import { certain } from '@/core/vocabulary';
+import { unwrap } from '@/core/vocabulary';
 import { nowPlaying } from './nowPlaying';
 
-const chart = certain(readChart('key: Bb\n| Cm7 | F7 | Bb7 G7 | Bb7 |'));
+const chart = unwrap(readChart('key: Bb\n| Cm7 | F7 | Bb7 G7 | Bb7 |'));
 const timeline = timelineOf(chart, 120);
 const at = (beat: number) =>
   nowPlaying(timeline, planOf({ id: 'scale-per-chord' }, harmonyOf(chart, timeline)), beat);
@@ -36,7 +36,7 @@ test('after the last chord comes the first, a chorus on', () => {
 });
 
 test('one chord throughout: itself is next', () => {
-  const vamp = certain(readChart('| E7 | % |'));
+  const vamp = unwrap(readChart('| E7 | % |'));
   const line = timelineOf(vamp, 120);
   expect(nowPlaying(line, planOf({ id: 'outline' }, harmonyOf(vamp, line)), 1)).toMatchObject({
     now: { symbol: 'E7' },

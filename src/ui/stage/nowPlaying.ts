@@ -1,4 +1,4 @@
-import { placeOf, soundingAfter, soundingAt, type Timeline } from '@/core/chart';
+import { formPositionOf, soundingAfter, soundingAt, type Timeline } from '@/core/chart';
 import { isChange, type Chord } from '@/core/music';
 import { cellAt, landOn, type LandOn, type Plan } from '@/core/plan';
 import type { Beats } from '@/core/vocabulary';
@@ -25,20 +25,20 @@ export function nowPlaying(timeline: Timeline, plan: Plan, beat: Beats): NowPlay
   let next = soundingAfter(timeline, now);
   for (
     let step = 0;
-    step < timeline.stretches.length && !isNew(now.stretch.chord, next.stretch.chord);
+    step < timeline.chordSpans.length && !isNew(now.span.chord, next.span.chord);
     step++
   )
     next = soundingAfter(timeline, next);
-  const place = placeOf(timeline, at);
+  const place = formPositionOf(timeline, at);
   const bar = timeline.bars[place.bar]!;
   const upcoming = beat < 0 ? now : next;
   return {
-    now: now.stretch.chord,
-    next: upcoming.stretch.chord,
+    now: now.span.chord,
+    next: upcoming.span.chord,
     beatsUntil: Math.max(1, Math.ceil((beat < 0 ? 0 : next.start) - beat - 1e-6)),
     landOn:
-      now.stretch.chord && next.stretch.chord
-        ? landOn(now.stretch.chord, next.stretch.chord, cellAt(plan, next.stretch.index, next.chorus).targets)
+      now.span.chord && next.span.chord
+        ? landOn(now.span.chord, next.span.chord, cellAt(plan, next.span.index, next.chorus).targets)
         : null,
     chorus: place.chorus,
     bar: place.bar,

@@ -4,7 +4,7 @@ import { ReviewPage } from '@/features/review/ReviewPage';
 import { takeMoment } from '@/features/takes/moment';
 import { Failure } from '@/server/failure';
 import { knownId } from '@/server/ids';
-import { kinOf } from '@/server/reviews';
+import { siblingsOf } from '@/server/reviews';
 import { takeById, type StoredTake } from '@/server/takes';
 
 type Props = {
@@ -35,7 +35,7 @@ export default async function TakePage({ params, searchParams }: Props) {
     soundGone: stored.soundGoneAt !== null,
     when: takeMoment(stored.createdAt),
   };
-  const kin = (await kinOf(stored)).map((one) => ({
+  const kin = (await siblingsOf(stored)).map((one) => ({
     id: one.id,
     number: one.number,
     when: takeMoment(one.createdAt),
@@ -45,7 +45,7 @@ export default async function TakePage({ params, searchParams }: Props) {
     <ReviewPage
       key={`${id} ${offsetSec} ${JSON.stringify(plan)}`}
       take={take}
-      kin={kin}
+      siblings={kin}
       cut={cut === '1'}
       view={view}
       at={at}

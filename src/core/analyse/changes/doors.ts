@@ -1,10 +1,10 @@
 import type { Midi } from '../../vocabulary';
 import { guideTones, intervalOver, type IntervalName } from '../../music';
-import type { Judged, ChangeReport } from './landings';
+import type { JudgedLanding, ChangeReport } from './landings';
 import { lineBetween } from '../notes/lineBetween';
 
 /** A half step from a guide tone of the old chord to one of the new that lay under the hand and was passed by. */
-export type MissedDoor = {
+export type MissedResolution = {
   readonly changeIndex: number;
   readonly fromMidi: Midi;
   readonly toMidi: Midi;
@@ -20,8 +20,8 @@ const REACH = 4;
  * Rule: 1-product: "the half-step moves of guide tones that lay within reach at a change and were passed by". Within reach is a guide tone of the old chord at most four
  * semitones from the last line note before the change (itself, where it is one), in the bar before it; it was passed by where the landing, on or late, is not the tone it leads to.
  */
-export function missedDoors({ scene, voices }: Judged, changes: readonly ChangeReport[]): MissedDoor[] {
-  return scene.changes.flatMap((change, place): MissedDoor[] => {
+export function missedResolutionsOf({ scene, voices }: JudgedLanding, changes: readonly ChangeReport[]): MissedResolution[] {
+  return scene.changes.flatMap((change, place): MissedResolution[] => {
     const { landing } = changes[place]!;
     const before = lineBetween(scene.line, change.at - 4, change.at - scene.windows.on).at(-1);
     if (landing.noteIndex === null || landing.timing === 'held' || !before) return [];

@@ -1,10 +1,10 @@
 import type { Beats, Midi, PitchClass, Semitones } from '../../vocabulary';
 import { hasTone, type IntervalName } from '../../music';
-import { beatsPerBar, soundingAt, type Change } from '../../chart';
+import { beatsPerBar, soundingAt, type ChordChange } from '../../chart';
 import { cellAt, type Plan } from '../../plan';
-import { isWithinReach, standsAlone, type Scene } from '../chord/belonging';
+import { isWithinReach, standsAlone, type AnalysisScene } from '../chord/belonging';
 import { isNeutralThird, printedInterval, voiceTier } from '../chord/ground';
-import { isLinked, type Belonging, type Event, type LineNote, type Voice } from '../notes/voice';
+import { isLinked, type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
 import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
 import { turnedAt } from './turned';
 import { EPSILON } from '../notes/windows';
@@ -48,11 +48,11 @@ export type ChangeReport = {
 /** The lowest and highest pitch a fix may ask for: open low E to the 22nd fret. */
 const UNDER_THE_HAND: readonly [Midi, Midi] = [40, 86];
 
-export type Judged = {
-  readonly scene: Scene;
+export type JudgedLanding = {
+  readonly scene: AnalysisScene;
   readonly events: readonly Event[];
   readonly voices: readonly Voice[];
-  readonly belongings: readonly Belonging[];
+  readonly assignments: readonly ChordAssignment[];
   readonly plan: Plan;
 };
 
@@ -60,7 +60,7 @@ export type Judged = {
  * Every change with its landing, the way into it and the one-note fix.
  * Rule: 2-theory, "Landings": "For a change at `c`, its chord lasting until `c2`, the first that exists of" on, early, held, late, none.
  */
-export function landingsOf(judged: Judged): ChangeReport[] {
+export function landingsOf(judged: JudgedLanding): ChangeReport[] {
   return judged.scene.changes.map((change, place, all) => {
     const found = arrive(judged, change);
     const landing = describe(judged, change, found);
@@ -84,7 +84,7 @@ export function landingsOf(judged: Judged): ChangeReport[] {
 type Arrival = { readonly voice: Voice; readonly line: LineNote; readonly timing: Exclude<Timing, 'none'> };
 
 /** The first that exists of on, early, held, late; null where nothing landed. */
-function arrive(judged: Judged, change: Change): Arrival | null {
+function arrive(judged: JudgedLanding, change: ChordChange): Arrival | null {
   return (
     onTheChange(judged, change) ??
     pushedAhead(judged, change) ??
@@ -95,8 +95,8 @@ function arrive(judged: Judged, change: Change): Arrival | null {
 
 /** In an event the best voice: target, chord tone, colour, scale, outside; ties the upper. */
 function arrival(
-  judged: Judged,
-  change: Change,
+  judged: JudgedLanding,
+  change: ChordChange,
   line: LineNote,
   timing: Arrival['timing'],
   voices: readonly Voice[] = judged.events[line.event]!.voices,
@@ -115,46 +115,46 @@ const RANK: Record<Verdict, number> = {
   outside: 4,
   none: 5,
 };
-const rank = (judged: Judged, change: Change, voice: Voice): number => RANK[verdictOf(judged, change, voice)];
+const rank = (judged: JudgedLanding, change: ChordChange, voice: Voice): number => RANK[verdictOf(judged, change, voice)];
 
-function verdictOf({ plan, scene }: Judged, change: Change, voice: Voice): Verdict {
-  const ground = scene.grounds[change.stretch.index]!;
-  const { targets, tones } = cellAt(plan, change.stretch.index, change.chorus);
-  if (targets.includes(voice.pc) || isNeutralTarget(ground, targets, voice)) return 'target';
+function verdictOf({ plan, scene }: JudgedLanding, change: ChordChange, voice: Voice): Verdict {
+  const context = scene.contexts[change.span.index]!;
+  const { targets, tones } = cellAt(plan, change.span.index, change.chorus);
+  if (targets.includes(voice.pc) || isNeutralTarget(context, targets, voice)) return 'target';
   if (tones?.includes(voice.pc)) return 'chord-tone';
-  if (tones && ground.chord && hasTone(ground.chord, voice.pc)) return 'colour';
-  const tier = voiceTier(ground, voice);
+  if (tones && context.chord && hasTone(context.chord, voice.pc)) return 'colour';
+  const tier = voiceTier(context, voice);
   return tier === 'chord' ? 'chord-tone' : tier;
 }
 
 /** A neutral third counts as the third where the plan targets thirds. */
 function isNeutralTarget(
-  ground: Scene['grounds'][number],
+  context: AnalysisScene['contexts'][number],
   targets: readonly PitchClass[],
   voice: Voice,
 ): boolean {
-  const third = ground.chord?.tones.find((tone) => tone.role === 'third');
-  return third !== undefined && targets.includes(third.pc) && isNeutralThird(ground, voice);
+  const third = context.chord?.tones.find((tone) => tone.role === 'third');
+  return third !== undefined && targets.includes(third.pc) && isNeutralThird(context, voice);
 }
 
 /** Rule 1: "a note starting within ±onWindow of c; of several, the chord tone nearest c, else the nearest; in an event the best voice (target, chord tone, colour, scale, outside; ties the upper)". */
-function onTheChange(judged: Judged, change: Change): Arrival | null {
-  const ground = judged.scene.grounds[change.stretch.index]!;
+function onTheChange(judged: JudgedLanding, change: ChordChange): Arrival | null {
+  const context = judged.scene.contexts[change.span.index]!;
   const { line, windows } = judged.scene;
   const on = lineBetween(line, change.at - windows.on - EPSILON, change.at + windows.on + 2 * EPSILON)
     .filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON)
     .map((note) => arrival(judged, change, note, 'on'))
     .sort((a, b) => Math.abs(a.line.onset - change.at) - Math.abs(b.line.onset - change.at));
-  return on.find(({ voice }) => voiceTier(ground, voice) === 'chord') ?? on[0] ?? null;
+  return on.find(({ voice }) => voiceTier(context, voice) === 'chord') ?? on[0] ?? null;
 }
 
 /** Rule 2: "the last anticipation (also by a chord tone common to both chords under (b))". */
-function pushedAhead(judged: Judged, change: Change): Arrival | null {
-  const { scene, belongings } = judged;
+function pushedAhead(judged: JudgedLanding, change: ChordChange): Arrival | null {
+  const { scene, assignments: assignments } = judged;
   const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast(
     (note) => {
       if (!isWithinReach(scene, note, change.at)) return false;
-      const own = belongings[note.event]!;
+      const own = assignments[note.event]!;
       const anticipates =
         own.anticipates &&
         Math.abs(soundingAt(scene.timeline, change.at).start - own.sounding.start) < EPSILON;
@@ -166,7 +166,7 @@ function pushedAhead(judged: Judged, change: Change): Arrival | null {
 }
 
 /** Rule 3: "the last note that started earlier and is still sounding min(0.5 beat, half the chord) after c". */
-function heldOver(judged: Judged, change: Change): Arrival | null {
+function heldOver(judged: JudgedLanding, change: ChordChange): Arrival | null {
   const still = change.at + Math.min(0.5, (change.until - change.at) / 2) - EPSILON;
   const { line } = judged.scene;
   const { events } = judged;
@@ -184,7 +184,7 @@ function heldOver(judged: Judged, change: Change): Arrival | null {
     : null;
 }
 
-function arrivedLate(judged: Judged, change: Change): Arrival | null {
+function arrivedLate(judged: JudgedLanding, change: ChordChange): Arrival | null {
   const { line, windows } = judged.scene;
   const late = lineBetween(line, change.at, change.at + 1 + 2 * EPSILON).find(
     (note) => note.onset > change.at && note.onset <= change.at + 1 + EPSILON,
@@ -194,7 +194,7 @@ function arrivedLate(judged: Judged, change: Change): Arrival | null {
     : null;
 }
 
-function describe(judged: Judged, change: Change, found: Arrival | null): Landing {
+function describe(judged: JudgedLanding, change: ChordChange, found: Arrival | null): Landing {
   if (!found) {
     const sounds = soundsBetween(judged.events, change.at - 1, change.at + 1);
     return {
@@ -207,9 +207,9 @@ function describe(judged: Judged, change: Change, found: Arrival | null): Landin
   }
   const { voice, timing } = found;
   const verdict = verdictOf(judged, change, voice);
-  const ground = judged.scene.grounds[change.stretch.index]!;
-  const landing = { noteIndex: voice.index, interval: printedInterval(ground, voice), timing, verdict };
-  return voiceTier(ground, voice) === 'chord' || verdict === 'target'
+  const context = judged.scene.contexts[change.span.index]!;
+  const landing = { noteIndex: voice.index, interval: printedInterval(context, voice), timing, verdict };
+  return voiceTier(context, voice) === 'chord' || verdict === 'target'
     ? landing
     : { ...landing, ...resolutionOf(judged, change, found.line) };
 }
@@ -220,8 +220,8 @@ function describe(judged: Judged, change: Change, found: Arrival | null): Landin
  * line note after it, within two bars and before c2, and is reached by a step of at most 2 semitones".
  */
 function resolutionOf(
-  { scene }: Judged,
-  change: Change,
+  { scene }: JudgedLanding,
+  change: ChordChange,
   from: LineNote,
 ): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
   const bar = scene.timeline.bars[change.bar]!;
@@ -236,9 +236,9 @@ function resolutionOf(
   return {};
 }
 
-function connect({ plan, scene }: Judged, change: Change, found: Arrival | null): Connection {
+function connect({ plan, scene }: JudgedLanding, change: ChordChange, found: Arrival | null): Connection {
   if (!found) return { semitones: null, kind: null, nearestTarget: null };
-  const targets = cellAt(plan, change.stretch.index, change.chorus).targets;
+  const targets = cellAt(plan, change.span.index, change.chorus).targets;
   if (found.timing === 'held')
     return { semitones: 0, kind: 'common', nearestTarget: nearestTarget(found.line.pitch, targets) };
   const before = scene.line[found.line.event - 1];
@@ -262,25 +262,25 @@ function nearestTarget(from: Midi, targets: readonly PitchClass[]): NearestTarge
 
 /** Rule: "One-note fix: for a landing that missed its target, that nearest target (from the held note itself where it is held), if within 4 semitones and under the hand." */
 function fixFor(
-  { voices, plan }: Judged,
-  change: Change,
+  { voices, plan }: JudgedLanding,
+  change: ChordChange,
   found: Arrival | null,
   landing: Landing,
   { nearestTarget: near }: Connection,
 ): ChangeReport['fix'] {
   if (!found || !near || landing.verdict === 'target' || Math.abs(near.semitones) > 4) return null;
   const resolution = landing.resolutionIndex === undefined ? undefined : voices[landing.resolutionIndex];
-  if (resolution && cellAt(plan, change.stretch.index, change.chorus).targets.includes(resolution.pc))
+  if (resolution && cellAt(plan, change.span.index, change.chorus).targets.includes(resolution.pc))
     return null;
   const reachable = near.midi >= UNDER_THE_HAND[0] && near.midi <= UNDER_THE_HAND[1];
   return reachable ? { noteIndex: found.voice.index, toMidi: near.midi } : null;
 }
 
 /** Met on time, met late, by another chord tone, not met, at rest: the five marks of a gate. */
-export type GateMark = 'target' | 'target-late' | 'chord-tone' | 'not-met' | 'rest';
+export type LandingMark = 'target' | 'target-late' | 'chord-tone' | 'not-met' | 'rest';
 
 /** @param isTarget does this note of the report, over this change, name a target of the plan? */
-export function gateMark(landing: Landing, isTarget: (noteIndex: number) => boolean): GateMark {
+export function landingMark(landing: Landing, isTarget: (noteIndex: number) => boolean): LandingMark {
   if (landing.rest) return 'rest';
   if (landing.verdict === 'target') return 'target';
   if (landing.verdict === 'chord-tone') return 'chord-tone';

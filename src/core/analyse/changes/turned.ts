@@ -1,6 +1,6 @@
 import type { Beats } from '../../vocabulary';
-import { beatsPerBar, type Change } from '../../chart';
-import type { Scene } from '../chord/belonging';
+import { beatsPerBar, type ChordChange } from '../../chart';
+import type { AnalysisScene } from '../chord/belonging';
 import { lineBetween } from '../notes/lineBetween';
 import type { LineNote } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
@@ -12,10 +12,10 @@ import { EPSILON } from '../notes/windows';
  * @returns beats from bar 1, or null where no line note starts within a bar of the change
  */
 export function turnedAt(
-  scene: Scene,
-  change: Change,
-  before: Change | undefined,
-  after: Change | undefined,
+  scene: AnalysisScene,
+  change: ChordChange,
+  before: ChordChange | undefined,
+  after: ChordChange | undefined,
 ): Beats | null {
   const bar = beatsPerBar(scene.timeline.bars[change.bar]!.meter);
   const [from, to] = [
@@ -24,8 +24,8 @@ export function turnedAt(
   ];
   const notes = lineBetween(scene.line, from - scene.windows.on, to - scene.windows.on);
   if (notes.length === 0) return null;
-  const next = scene.grounds[change.stretch.index]!;
-  const old = scene.grounds[(change.stretch.index - 1 + scene.grounds.length) % scene.grounds.length]!;
+  const next = scene.contexts[change.span.index]!;
+  const old = scene.contexts[(change.span.index - 1 + scene.contexts.length) % scene.contexts.length]!;
   const weigh = (note: LineNote, gains: readonly number[]) =>
     Math.min(1, note.end - note.onset) * gains[note.pc]!;
   // what all notes say for the new chord; then one note after the other goes over to the old

@@ -6,7 +6,7 @@ import { fifthOf, hasTone, type Chord } from '../../music';
  * Rule: 2-theory, "Muted-band test": "third or sus note 1; seventh, sixth or altered fifth 0.8; root 0.6; fifth 0.5; another tone of its scale 0; else −0.5"; "a foreign bass
  * gains nothing".
  */
-export function gainOn(chord: Chord, scale: ReadonlySet<PitchClass>, pc: PitchClass): number {
+export function toneWeightOn(chord: Chord, scale: ReadonlySet<PitchClass>, pc: PitchClass): number {
   const tone = chord.tones.find((own) => own.pc === pc && own.role !== 'bass');
   switch (tone?.role) {
     case 'third':
@@ -25,5 +25,5 @@ export function gainOn(chord: Chord, scale: ReadonlySet<PitchClass>, pc: PitchCl
 }
 
 /** The gain of each pitch class on a chord with its scale. */
-export const gainsOn = (chord: Chord, scale: ReadonlySet<PitchClass>): number[] =>
-  Array.from({ length: 12 }, (_, pc) => gainOn(chord, scale, pc));
+export const toneWeightsOn = (chord: Chord, scale: ReadonlySet<PitchClass>): number[] =>
+  Array.from({ length: 12 }, (_, pc) => toneWeightOn(chord, scale, pc));

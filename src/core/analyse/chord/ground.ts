@@ -13,16 +13,16 @@ import {
   availableTensions,
   soundingAfter,
   type Harmony,
-  type Sounding,
-  type Stretch,
+  type SoundingChord,
+  type ChordSpan,
   type Timeline,
 } from '../../chart';
-import { gainsOn } from './gain';
+import { toneWeightsOn } from './gain';
 import type { Tier, Voice } from '../notes/voice';
 
 /** What lies under a note: the chord of a stretch with its scale and colours, or the bare home scale over N.C. */
-export type Ground = {
-  readonly stretch: Stretch;
+export type HarmonicContext = {
+  readonly span: ChordSpan;
   readonly chord: Chord | null;
   /** Pitch classes of the chord-scale with chord tones and written tensions; of the home scale over N.C. */
   readonly scale: ReadonlySet<PitchClass>;
@@ -45,16 +45,16 @@ export type Ground = {
 export type BaseTier = Exclude<Tier, 'approach'>;
 
 /** One ground per stretch of the form. */
-export function groundsOf(timeline: Timeline, harmony: Harmony): Ground[] {
-  return timeline.stretches.map((stretch, index) => withTables(groundOf(stretch, harmony, index)));
+export function harmonicContextsOf(timeline: Timeline, harmony: Harmony): HarmonicContext[] {
+  return timeline.chordSpans.map((span, index) => withTables(groundOf(span, harmony, index)));
 }
 
-function groundOf(stretch: Stretch, harmony: Harmony, index: number): Bare {
+function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
   const reading = harmony.readings[index];
   const home = harmony.homeScales[index]!;
   if (!reading)
     return {
-      stretch,
+      span: stretch,
       chord: null,
       scale: new Set(home.pcs),
       bareScale: home,
@@ -67,7 +67,7 @@ function groundOf(stretch: Stretch, harmony: Harmony, index: number): Bare {
   const { chord, scale, degree, key } = reading;
   const own = [...chord.tones, ...chord.colours].map((tone) => tone.pc);
   return {
-    stretch,
+    span: stretch,
     chord,
     degree,
     home,
@@ -79,32 +79,32 @@ function groundOf(stretch: Stretch, harmony: Harmony, index: number): Bare {
   };
 }
 
-type Bare = Omit<Ground, 'tiers' | 'gains'>;
+type Bare = Omit<HarmonicContext, 'tiers' | 'gains'>;
 
-function withTables(bare: Bare): Ground {
+function withTables(bare: Bare): HarmonicContext {
   const pcs = Array.from({ length: 12 }, (_, pc) => pc);
   return {
     ...bare,
     tiers: pcs.map((pc) => tierOf(bare, pc)),
-    gains: bare.chord ? gainsOn(bare.chord, bare.scale) : pcs.map(() => 0),
+    gains: bare.chord ? toneWeightsOn(bare.chord, bare.scale) : pcs.map(() => 0),
   };
 }
 
 /** Where a pitch class stands over a ground before figures are known. */
-export const baseTier = (ground: Ground, pc: PitchClass): BaseTier => ground.tiers[pc]!;
+export const baseTier = (context: HarmonicContext, pc: PitchClass): BaseTier => context.tiers[pc]!;
 
-function tierOf(ground: Bare, pc: PitchClass): BaseTier {
-  if (ground.chord && hasTone(ground.chord, pc)) return 'chord';
-  if (ground.colours.has(pc)) return 'colour';
-  return ground.scale.has(pc) || ground.home.pcs.includes(pc) ? 'scale' : 'outside';
+function tierOf(context: Bare, pc: PitchClass): BaseTier {
+  if (context.chord && hasTone(context.chord, pc)) return 'chord';
+  if (context.colours.has(pc)) return 'colour';
+  return context.scale.has(pc) || context.home.pcs.includes(pc) ? 'scale' : 'outside';
 }
 
 /** As `baseTier`, for a note as it sounds: on a blues chart, whose home scale is a blues scale, a neutral third counts as the chord's third. */
-export const voiceTier = (ground: Ground, voice: Voice): BaseTier =>
-  ground.home.kind === 'blues' && isNeutralThird(ground, voice) ? 'chord' : baseTier(ground, voice.pc);
+export const voiceTier = (context: HarmonicContext, voice: Voice): BaseTier =>
+  context.home.kind === 'blues' && isNeutralThird(context, voice) ? 'chord' : baseTier(context, voice.pc);
 
 /** 25–75 cents above the ♭3 of the chord itself. */
-export function isNeutralThird({ chord }: Ground, voice: Voice): boolean {
+export function isNeutralThird({ chord }: HarmonicContext, voice: Voice): boolean {
   if (!chord) return false;
   return isNeutralOver(voice, rootPc(chord) + 3);
 }
@@ -115,46 +115,46 @@ function isNeutralOver({ pitch, bentBy }: Voice, flat: number): boolean {
 }
 
 /** 2-theory: chromatic = not in the chord-scale, where chord tones and written tensions count as in it. */
-export const isChromatic = (ground: Ground, pc: PitchClass): boolean => !ground.scale.has(pc);
+export const isChromatic = (context: HarmonicContext, pc: PitchClass): boolean => !context.scale.has(pc);
 
 /** The neutral third, fifth or seventh: 25–75 cents above a ♭3, ♭5 or ♭7 of chord or key. */
-export function neutralInterval(ground: Ground, voice: Voice): 'n3' | 'n5' | 'n7' | null {
+export function neutralInterval(context: HarmonicContext, voice: Voice): 'n3' | 'n5' | 'n7' | null {
   if (Math.abs(voice.bentBy) < 0.2) return null;
   const NAMES = [
     [3, 'n3'],
     [6, 'n5'],
     [10, 'n7'],
   ] as const;
-  const roots = [...(ground.chord ? [rootPc(ground.chord)] : []), ground.tonic];
+  const roots = [...(context.chord ? [rootPc(context.chord)] : []), context.tonic];
   for (const root of roots)
     for (const [step, name] of NAMES) if (isNeutralOver(voice, root + step)) return name;
   return null;
 }
 
 /** The interval a note prints over its chord; null over N.C. */
-export function printedInterval(ground: Ground, voice: Voice): IntervalName | null {
-  if (!ground.chord) return null;
-  return neutralInterval(ground, voice) ?? intervalOver(ground.chord, voice.pc);
+export function printedInterval(context: HarmonicContext, voice: Voice): IntervalName | null {
+  if (!context.chord) return null;
+  return neutralInterval(context, voice) ?? intervalOver(context.chord, voice.pc);
 }
 
 /** N.C. of at most one bar before a chord lends its notes to that chord; longer ones have no chord. */
-export function groundedSounding(timeline: Timeline, now: Sounding): Sounding {
-  if (now.stretch.chord) return now;
-  const bar = timeline.bars[now.stretch.bar]!;
+export function groundedSounding(timeline: Timeline, now: SoundingChord): SoundingChord {
+  if (now.span.chord) return now;
+  const bar = timeline.bars[now.span.bar]!;
   const from = startOfSilence(timeline, now);
   let next = soundingAfter(timeline, now);
-  while (!next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9)
+  while (!next.span.chord && next.start - from <= bar.end - bar.start + 1e-9)
     next = soundingAfter(timeline, next);
-  return next.stretch.chord && next.start - from <= bar.end - bar.start + 1e-9 ? next : now;
+  return next.span.chord && next.start - from <= bar.end - bar.start + 1e-9 ? next : now;
 }
 
 /** Where an N.C. began: stretches without a chord, back to the last chord (in the chorus before, too) or the first beat. */
-function startOfSilence(timeline: Timeline, now: Sounding): number {
-  let index = now.stretch.index;
-  const { stretches, formBeats } = timeline;
-  while (index > 0 && !stretches[index - 1]!.chord) index--;
-  if (index > 0 || now.chorus === 0 || stretches[stretches.length - 1]!.chord)
-    return stretches[index]!.start + now.chorus * formBeats;
-  const last = stretches.findLastIndex((stretch) => stretch.chord !== null);
-  return last < 0 ? 0 : stretches[last]!.end + (now.chorus - 1) * formBeats;
+function startOfSilence(timeline: Timeline, now: SoundingChord): number {
+  let index = now.span.index;
+  const { chordSpans: spans, formBeats } = timeline;
+  while (index > 0 && !spans[index - 1]!.chord) index--;
+  if (index > 0 || now.chorus === 0 || spans[spans.length - 1]!.chord)
+    return spans[index]!.start + now.chorus * formBeats;
+  const last = spans.findLastIndex((span) => span.chord !== null);
+  return last < 0 ? 0 : spans[last]!.end + (now.chorus - 1) * formBeats;
 }

@@ -1,12 +1,12 @@
 import { soundingAfter } from '../../chart';
 import { isChange, type Chord } from '../../music';
-import type { Scene } from './belonging';
+import type { AnalysisScene } from './belonging';
 import { printedInterval, voiceTier } from './ground';
-import { HEIGHT, type Belonging, type Height, type Span, type Voice } from '../notes/voice';
+import { TENSION_LEVEL, type ChordAssignment, type TensionLevel, type NoteSpan, type Voice } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
-/** The spans of one note and the stretch under each. */
-export type LaidSpans = { readonly spans: readonly Span[]; readonly stretches: readonly number[] };
+/** The spans of one note and the chord span under each. */
+export type LaidSpans = { readonly spans: readonly NoteSpan[]; readonly chordSpans: readonly number[] };
 
 /**
  * A note cut where the chord under it changes; its first part belongs with the note, the later ones are judged anew.
@@ -14,31 +14,31 @@ export type LaidSpans = { readonly spans: readonly Span[]; readonly stretches: r
  * @param until what rings past the last chorus is cut there
  */
 export function spansOf(
-  scene: Scene,
+  scene: AnalysisScene,
   voice: Voice,
-  belonging: Belonging,
-  height: Height,
+  assignment: ChordAssignment,
+  height: TensionLevel,
   until: number,
 ): LaidSpans {
-  const spans: Span[] = [];
-  const stretches: number[] = [];
+  const spans: NoteSpan[] = [];
+  const chordSpans: number[] = [];
   const end = Math.min(voice.end, until);
-  let now = belonging.sounding;
+  let now = assignment.sounding;
   let from = voice.onset;
   for (;;) {
     let next = soundingAfter(scene.timeline, now);
-    while (next.start < end - EPSILON && !isBorder(now.stretch.chord, next.stretch.chord))
+    while (next.start < end - EPSILON && !isBorder(now.span.chord, next.span.chord))
       next = soundingAfter(scene.timeline, next);
     const to = next.start < end - EPSILON ? next.start : end;
-    const ground = scene.grounds[now.stretch.index]!;
+    const context = scene.contexts[now.span.index]!;
     spans.push({
-      chord: now.stretch.chord?.symbol ?? null,
-      interval: printedInterval(ground, voice),
-      height: spans.length === 0 ? height : HEIGHT[voiceTier(ground, voice)],
+      chord: now.span.chord?.symbol ?? null,
+      interval: printedInterval(context, voice),
+      height: spans.length === 0 ? height : TENSION_LEVEL[voiceTier(context, voice)],
       beats: Math.max(0, to - from),
     });
-    stretches.push(now.stretch.index);
-    if (to >= end - EPSILON) return { spans, stretches };
+    chordSpans.push(now.span.index);
+    if (to >= end - EPSILON) return { spans, chordSpans };
     [now, from] = [next, to];
   }
 }

@@ -1,10 +1,10 @@
 import { hasTone } from '../../music';
 import { isOnBeat } from '../../chart';
-import type { Scene } from '../chord/belonging';
-import { baseTier, voiceTier, isChromatic, type Ground } from '../chord/ground';
+import type { AnalysisScene } from '../chord/belonging';
+import { baseTier, voiceTier, isChromatic, type HarmonicContext } from '../chord/ground';
 import { firstWhere } from '../notes/lineBetween';
-import { sequencesOf, type Run } from './sequence';
-import { FIGURE_GAP, isLinked, type Belonging, type LineNote, type NoteFunction } from '../notes/voice';
+import { sequencesOf, type SequenceRun } from './sequence';
+import { FIGURE_GAP, isLinked, type ChordAssignment, type LineNote, type NoteFunction } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
 export type FigureKind = Extract<
@@ -21,27 +21,27 @@ export type Figure = {
 
 /** The line with everything a figure rule asks about a note, by place. */
 export class Walk {
-  readonly sequences: readonly Run[];
+  readonly sequences: readonly SequenceRun[];
   constructor(
-    readonly scene: Scene,
-    readonly belongings: readonly Belonging[],
+    readonly scene: AnalysisScene,
+    readonly assignments: readonly ChordAssignment[],
   ) {
-    this.sequences = sequencesOf(scene.line, belongings, scene.grounds);
+    this.sequences = sequencesOf(scene.line, assignments, scene.contexts);
   }
   at(place: number): LineNote | undefined {
     return this.scene.line[place];
   }
-  ground(place: number): Ground {
-    return this.scene.grounds[this.belongings[place]!.sounding.stretch.index]!;
+  context(place: number): HarmonicContext {
+    return this.scene.contexts[this.assignments[place]!.sounding.span.index]!;
   }
   isChordTone(place: number): boolean {
-    return voiceTier(this.ground(place), this.at(place)!) === 'chord';
+    return voiceTier(this.context(place), this.at(place)!) === 'chord';
   }
   isChromatic(place: number): boolean {
-    return isChromatic(this.ground(place), this.at(place)!.pc);
+    return isChromatic(this.context(place), this.at(place)!.pc);
   }
   inNeitherScale(place: number): boolean {
-    return baseTier(this.ground(place), this.at(place)!.pc) === 'outside';
+    return baseTier(this.context(place), this.at(place)!.pc) === 'outside';
   }
   /** Linked as inside a figure. */
   joined(place: number): boolean {
@@ -86,7 +86,7 @@ function enclosureOf(walk: Walk, target: number, inSequence: ReadonlySet<number>
   if (a < 0 || !walk.joined(a) || !walk.joined(b) || inSequence.has(a) || inSequence.has(b)) return null;
   const onBeat = walk.onBeat(target);
   const isTarget =
-    walk.isChordTone(target) || (onBeat && baseTier(walk.ground(target), walk.at(target)!.pc) === 'colour');
+    walk.isChordTone(target) || (onBeat && baseTier(walk.context(target), walk.at(target)!.pc) === 'colour');
   if (!isTarget || !opposite(walk, a, b, target)) return null;
   const own = [a, b].filter((place) => isToneOfTarget(walk, place, target)).length;
   if (own === 2 || (!onBeat && own > 0)) return null;
@@ -100,7 +100,7 @@ function opposite(walk: Walk, a: number, b: number, target: number): boolean {
 
 /** Against the chord the target belongs to. */
 function isToneOfTarget(walk: Walk, place: number, target: number): boolean {
-  const { chord } = walk.ground(target);
+  const { chord } = walk.context(target);
   return chord !== null && hasTone(chord, walk.at(place)!.pc);
 }
 
@@ -147,7 +147,7 @@ export function suspensionAt(walk: Walk, place: number): 'suspension' | 'retarda
   const { changes } = scene;
   const from = Math.max(
     note.onset + scene.windows.tol - EPSILON,
-    walk.belongings[place]!.sounding.end - 2 * EPSILON,
+    walk.assignments[place]!.sounding.end - 2 * EPSILON,
   );
   const change = changes[firstWhere(changes.length, (at) => changes[at]!.at > from)];
   if (!change || note.end < change.at + into - EPSILON || hasTone(change.to, note.pc)) return null;

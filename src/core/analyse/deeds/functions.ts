@@ -4,14 +4,14 @@ import { baseTier } from '../chord/ground';
 import type { NoteFunction, Tier } from '../notes/voice';
 
 /** What a line note did, and where it led. `figures` that the naming brought to light are collected beside it. */
-export type Deed = {
+export type AssignedFunction = {
   readonly name: NoteFunction;
   readonly tier: Tier;
   readonly target?: number;
   readonly appoggiatura?: boolean;
 };
 
-export type Deeds = { readonly deeds: readonly Deed[]; readonly figures: readonly Figure[] };
+export type NoteFunctions = { readonly functions: readonly AssignedFunction[]; readonly figures: readonly Figure[] };
 
 /**
  * Names each line note's deed and lists the figures that have a target.
@@ -19,29 +19,29 @@ export type Deeds = { readonly deeds: readonly Deed[]; readonly figures: readonl
  * are `anticipation`, `target` (named by the plan) or `chord-tone`."
  * @param isTarget does the plan name this note, given its place in the line?
  */
-export function deedsOf(walk: Walk, isTarget: (place: number) => boolean): Deeds {
+export function noteFunctionsOf(walk: Walk, isTarget: (place: number) => boolean): NoteFunctions {
   const figures = figuresOf(walk);
   const wide = byMember(figures);
   const named: Figure[] = [];
-  const deeds = walk.scene.line.map((_, place) => {
-    const deed = walk.isChordTone(place)
+  const noteFunctions = walk.scene.line.map((_, place) => {
+    const assigned = walk.isChordTone(place)
       ? chordToneDeed(walk, place, isTarget, wide)
       : otherDeed(walk, place, wide);
-    if (isSingleFigure(deed.name) && deed.target !== undefined)
-      named.push({ kind: deed.name, members: [place], target: deed.target });
-    return deed;
+    if (isSingleFigure(assigned.name) && assigned.target !== undefined)
+      named.push({ kind: assigned.name, members: [place], target: assigned.target });
+    return assigned;
   });
-  return { deeds, figures: [...figures, ...named] };
+  return { functions: noteFunctions, figures: [...figures, ...named] };
 }
 
 const isSingleFigure = (name: NoteFunction): name is FigureKind =>
   name === 'approach-below' || name === 'approach-above' || name === 'suspension' || name === 'retardation';
 
-function chordToneDeed(walk: Walk, place: number, isTarget: (place: number) => boolean, wide: Members): Deed {
+function chordToneDeed(walk: Walk, place: number, isTarget: (place: number) => boolean, wide: Members): AssignedFunction {
   const suspended = suspensionAt(walk, place);
   if (suspended) return { name: suspended, tier: 'chord', target: place + 1 };
   const figure = figureOf(wide, place, 'enclosure');
-  const name = walk.belongings[place]!.anticipates
+  const name = walk.assignments[place]!.anticipates
     ? 'anticipation'
     : isTarget(place)
       ? 'target'
@@ -53,8 +53,8 @@ type Members = ReadonlyMap<number, readonly Figure[]>;
 const figureOf = (wide: Members, place: number, kind: FigureKind): Figure | undefined =>
   wide.get(place)?.find((figure) => figure.kind === kind);
 
-function otherDeed(walk: Walk, place: number, wide: Members): Deed {
-  const base = baseTier(walk.ground(place), walk.at(place)!.pc);
+function otherDeed(walk: Walk, place: number, wide: Members): AssignedFunction {
+  const base = baseTier(walk.context(place), walk.at(place)!.pc);
   const led: Tier = base === 'outside' ? 'approach' : base;
   const member = figureOf(wide, place, 'enclosure') ?? figureOf(wide, place, 'double-chromatic');
   if (member) return { name: member.kind, tier: led, target: member.target };
@@ -79,13 +79,13 @@ function leadsBy(walk: Walk, place: number, semitones: number): boolean {
  * Rule 3: "not in the chord-scale, one semitone from the linked target that follows". Rule 7: "the next linked note is a target 1–2 semitones away (`chromatic` as it is;
  * accented on a beat also `appoggiatura`)"; the half-step approaches of rule 3 are not called so.
  */
-function approach(walk: Walk, place: number, tier: Tier, accented: boolean): Deed {
+function approach(walk: Walk, place: number, tier: Tier, accented: boolean): AssignedFunction {
   const name = walk.step(place, place + 1) > 0 ? 'approach-below' : 'approach-above';
   return { name, tier, target: place + 1, ...(accented ? { appoggiatura: true } : {}) };
 }
 
 /** Rule 5: "linked neighbours lie on either side, each within 2 semitones (3 where the note and that neighbour are adjacent tones of the home scale). In neither scale: … height 3 if a semitone from both, else 4." */
-function passing(walk: Walk, place: number, base: Tier): Deed | null {
+function passing(walk: Walk, place: number, base: Tier): AssignedFunction | null {
   if (!hasNeighbours(walk, place)) return null;
   const [before, after] = [walk.step(place - 1, place), walk.step(place, place + 1)];
   if (before * after <= 0 || !closeEnough(walk, place, place - 1) || !closeEnough(walk, place, place + 1))
@@ -102,12 +102,12 @@ const hasNeighbours = (walk: Walk, place: number): boolean =>
 
 function closeEnough(walk: Walk, place: number, other: number): boolean {
   const distance = Math.abs(walk.step(place, other));
-  const adjacent = isAdjacentIn(walk.ground(place).home, walk.at(place)!.pc, walk.at(other)!.pc);
+  const adjacent = isAdjacentIn(walk.context(place).home, walk.at(place)!.pc, walk.at(other)!.pc);
   return distance >= 1 && (distance <= 2 || (distance === 3 && adjacent));
 }
 
 /** Rule 6: "linked neighbours are the same pitch, this one within 2 semitones of it (chromatic ones have height 3)". */
-function neighbour(walk: Walk, place: number, tier: Tier): Deed | null {
+function neighbour(walk: Walk, place: number, tier: Tier): AssignedFunction | null {
   if (!hasNeighbours(walk, place) || walk.step(place - 1, place + 1) !== 0) return null;
   const distance = Math.abs(walk.step(place, place + 1));
   return distance >= 1 && distance <= 2 ? { name: 'neighbour', tier } : null;

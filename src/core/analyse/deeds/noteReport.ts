@@ -1,6 +1,6 @@
 import type { Beats, Midi } from '../../vocabulary';
 import type { IntervalName } from '../../music';
-import type { Flag, Height, NoteFunction, Span, Tier, Voice } from '../notes/voice';
+import type { Flag, TensionLevel, NoteFunction, NoteSpan, Tier, Voice } from '../notes/voice';
 
 /** A note of the report (4-architecture, "Report"). */
 export type NoteReport = {
@@ -13,7 +13,7 @@ export type NoteReport = {
   readonly chord: string | null;
   readonly interval: IntervalName | null;
   readonly tier: Tier;
-  readonly height: Height;
+  readonly height: TensionLevel;
   readonly inPlan: boolean;
   readonly function: NoteFunction;
   readonly chromatic?: true;
@@ -21,7 +21,7 @@ export type NoteReport = {
   readonly from?: number;
   readonly flags: readonly Flag[];
   readonly targetIndex?: number;
-  readonly spans: readonly Span[];
+  readonly spans: readonly NoteSpan[];
 };
 
 /** A note of the report with what later steps need and the contract does not print. */
@@ -30,6 +30,6 @@ export type JudgedNote = {
   readonly voice: Voice;
   /** Where the chord it belongs to begins. */
   readonly homeStart: Beats;
-  /** Index of the stretch under each of its spans. */
-  readonly stretches: readonly number[];
+  /** Index of the chord span under each of its spans. */
+  readonly chordSpans: readonly number[];
 };

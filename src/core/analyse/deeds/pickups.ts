@@ -1,7 +1,7 @@
 import type { Beats } from '../../vocabulary';
-import { beatsPerBar, placeOf, type Timeline } from '../../chart';
-import type { Scene } from '../chord/belonging';
-import type { Heard } from '../notes/events';
+import { beatsPerBar, formPositionOf, type Timeline } from '../../chart';
+import type { AnalysisScene } from '../chord/belonging';
+import type { NoteEvents } from '../notes/events';
 import type { ChangeReport } from '../changes/landings';
 import { lineBetween } from '../notes/lineBetween';
 import type { Phrase } from '../phrases/phrases';
@@ -12,8 +12,8 @@ import { EPSILON } from '../notes/windows';
  * Rule: 2-theory, "Flags": "`pickup` (member of a figure whose target is in an `on` landing or starts beat 1 of the phrase's first full bar)".
  */
 export function pickupTargets(
-  { timeline, line, windows }: Scene,
-  { voices }: Heard,
+  { timeline, line, windows }: AnalysisScene,
+  { voices }: NoteEvents,
   changes: readonly ChangeReport[],
   phrases: readonly Phrase[],
 ): Set<number> {
@@ -37,6 +37,6 @@ export function pickupTargets(
 function firstFullBar(timeline: Timeline, start: Beats, window: Beats): Beats {
   const length = beatsPerBar(timeline.bars[0]!.meter);
   if (start < window) return Math.min(0, Math.ceil((start - window) / length - EPSILON) * length);
-  const { bar, chorus } = placeOf(timeline, start - window);
+  const { bar, chorus } = formPositionOf(timeline, start - window);
   return chorus * timeline.formBeats + timeline.bars[bar]!.end;
 }

@@ -1,22 +1,22 @@
 import { modulo } from '../../vocabulary';
 import { ladderOf, type Scale } from '../../music';
-import type { Ground } from '../chord/ground';
-import { isLinked, type Belonging, type Line } from '../notes/voice';
+import type { HarmonicContext } from '../chord/ground';
+import { isLinked, type ChordAssignment, type Line } from '../notes/voice';
 
-export type Run = { readonly first: number; readonly last: number };
+export type SequenceRun = { readonly first: number; readonly last: number };
 
 /**
  * Sequences: a cell of 2–4 notes stated at least three times, moved each time by one step of the chord-scale, key or home scale.
  * Rule: 2-theory, "Shapes": "a cell of 2–4 notes stated ≥ 3 times, moved each time by one step of the chord-scale, key or home scale, rhythm free". Places in the
  * line, inclusive; those that lie in another one are left out.
  */
-export function sequencesOf(line: Line, belongings: readonly Belonging[], grounds: readonly Ground[]): Run[] {
-  const runs: Run[] = [];
+export function sequencesOf(line: Line, assignments: readonly ChordAssignment[], contexts: readonly HarmonicContext[]): SequenceRun[] {
+  const runs: SequenceRun[] = [];
   const linked = line.map((note, place) => isLinked(note, line[place + 1]));
-  const ways = climbsOf(line, grounds);
+  const ways = climbsOf(line, contexts);
   let reached = -1;
   for (let first = 0; first + 2 < line.length; first++) {
-    const climb = ways[belongings[first]!.sounding.stretch.index]!;
+    const climb = ways[assignments[first]!.sounding.span.index]!;
     let last = -1;
     for (let size = 2; size <= 4; size++) {
       if (!linked[first + size - 2]) break;
@@ -45,7 +45,7 @@ function longestFrom(steps: Int16Array, linked: readonly boolean[], first: numbe
 }
 
 /** The line in steps of every scale that a ground knows it by; grounds whose scales hold the same tones share one. */
-function climbsOf(line: Line, grounds: readonly Ground[]): readonly (readonly Int16Array[])[] {
+function climbsOf(line: Line, contexts: readonly HarmonicContext[]): readonly (readonly Int16Array[])[] {
   const climbs = new Map<string, Int16Array>();
   const climbOf = (scale: Scale): Int16Array => {
     const tones = scale.pcs.join();
@@ -55,7 +55,7 @@ function climbsOf(line: Line, grounds: readonly Ground[]): readonly (readonly In
     climbs.set(tones, made);
     return made;
   };
-  return grounds.map(({ bareScale, keyScale, home }) => [
+  return contexts.map(({ bareScale, keyScale, home }) => [
     ...new Set([bareScale, keyScale, home].map(climbOf)),
   ]);
 }

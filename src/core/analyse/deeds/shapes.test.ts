@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../../vocabulary';
+import { unwrap } from '../../vocabulary';
 import { readChart } from '../../chart';
 import { analyse, type PlayedNote, type Report } from '../index';
 
@@ -12,7 +12,7 @@ const eighths = (text: string): PlayedNote[] =>
     );
 
 const judge = (chart: string, notes: PlayedNote[], tempo = 120): Report =>
-  analyse({ chart: certain(readChart(chart)), tempo, notes, plan: { id: 'scale-per-chord' } });
+  analyse({ chart: unwrap(readChart(chart)), tempo, notes, plan: { id: 'scale-per-chord' } });
 
 const shapes = (chart: string, text: string): string[] =>
   judge(chart, eighths(text)).shapes.map(

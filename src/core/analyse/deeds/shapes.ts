@@ -6,7 +6,7 @@ import { isLinked } from '../notes/voice';
 
 export type ShapeKind = 'arpeggio' | 'scale-run' | 'sequence' | 'moved-shape';
 /** A shape of the line, beside what its notes do; places in the line. */
-export type Shape = {
+export type LineShape = {
   readonly kind: ShapeKind;
   readonly places: readonly number[];
   readonly name: string;
@@ -30,13 +30,13 @@ const SPELLED: readonly (readonly [string, readonly number[]])[] = [
   ['augmented', [0, 4, 8]],
 ];
 
-export function shapesOf(walk: Walk, moved: readonly MovedShape[]): Shape[] {
-  const sequences = walk.sequences.map((run): Shape => ({
+export function shapesOf(walk: Walk, moved: readonly MovedShape[]): LineShape[] {
+  const sequences = walk.sequences.map((run): LineShape => ({
     kind: 'sequence',
     places: range(run.first, run.last),
     name: 'sequence',
   }));
-  const moving = moved.map((shape): Shape => ({
+  const moving = moved.map((shape): LineShape => ({
     kind: 'moved-shape',
     places: range(shape.first, shape.last),
     name: movedName(shape),
@@ -50,16 +50,16 @@ const range = (first: number, last: number): number[] =>
   Array.from({ length: last - first + 1 }, (_, index) => first + index);
 
 /** Rule: 2-theory, "Shapes": "`arpeggio` (≥ 3 linked notes in skips that spell a triad or seventh chord: root, quality, relation to the chord)"; the longest such stretch from each start. */
-function arpeggios(walk: Walk): Shape[] {
+function arpeggios(walk: Walk): LineShape[] {
   const { line } = walk.scene;
-  const shapes: Shape[] = [];
+  const shapes: LineShape[] = [];
   for (let first = 0; first < line.length - 2;) {
     const found = longestSpelled(walk, first);
     if (!found) {
       first++;
       continue;
     }
-    const over = walk.ground(first).chord;
+    const over = walk.context(first).chord;
     shapes.push({
       kind: 'arpeggio',
       places: range(first, found.last),
@@ -112,9 +112,9 @@ const spelled = (
   null;
 
 /** Rule: 2-theory, "Shapes": "`scale-run` (≥ 4 adjacent scale tones one way)", all by the scales of their chords or all by the home scale. */
-function scaleRuns(walk: Walk): Shape[] {
+function scaleRuns(walk: Walk): LineShape[] {
   const { line } = walk.scene;
-  const shapes: Shape[] = [];
+  const shapes: LineShape[] = [];
   for (let first = 0; first < line.length - 3;) {
     const last = Math.max(endOfRun(walk, first, 'bareScale'), endOfRun(walk, first, 'home'));
     if (last - first >= 3)
@@ -145,4 +145,4 @@ function endOfRun(walk: Walk, first: number, kind: 'bareScale' | 'home'): number
 
 const isScaleStep = (walk: Walk, place: number, kind: 'bareScale' | 'home'): boolean =>
   Math.abs(walk.step(place, place + 1)) <= 4 &&
-  isAdjacentIn(walk.ground(place)[kind], walk.at(place)!.pc, walk.at(place + 1)!.pc);
+  isAdjacentIn(walk.context(place)[kind], walk.at(place)!.pc, walk.at(place + 1)!.pc);

@@ -1,8 +1,8 @@
 import type { Beats } from '../../vocabulary';
 import type { Walk } from './figures';
-import type { Deed } from './functions';
+import type { AssignedFunction } from './functions';
 import { movedName, type MovedShape } from './movedShapes';
-import { isLinked, type Height } from '../notes/voice';
+import { isLinked, type TensionLevel } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
 /** A stretch of the line that left the chords; indices into the report's notes. `shape` says how it moved, where it was one shape. */
@@ -21,14 +21,14 @@ export type StepOut = {
  */
 export function stepOutsOf(
   walk: Walk,
-  deeds: readonly Deed[],
-  heights: readonly Height[],
+  functions: readonly AssignedFunction[],
+  heights: readonly TensionLevel[],
   moved: readonly MovedShape[],
 ): StepOut[] {
   const shapes = moved
     .filter(({ first, last }) => heights.slice(first, last + 1).includes(4))
     .map((shape) => ({ first: shape.first, last: shape.last, shape }));
-  const runs = highRuns(walk, deeds, heights).filter(
+  const runs = highRuns(walk, functions, heights).filter(
     (run) => !shapes.some(({ first, last }) => run.first <= last && run.last >= first),
   );
   return [...shapes, ...runs].sort((a, b) => a.first - b.first).map((out) => describe(walk, out));
@@ -53,7 +53,7 @@ function describe(walk: Walk, { first, last, shape }: Out): StepOut {
   };
 }
 
-function highRuns(walk: Walk, deeds: readonly Deed[], heights: readonly Height[]): Out[] {
+function highRuns(walk: Walk, functions: readonly AssignedFunction[], heights: readonly TensionLevel[]): Out[] {
   const { line } = walk.scene;
   const found: Out[] = [];
   for (let first = 0; first < line.length;) {
@@ -66,7 +66,7 @@ function highRuns(walk: Walk, deeds: readonly Deed[], heights: readonly Height[]
     )
       last++;
     const beats = line[last]!.end - line[first]!.onset;
-    const unresolved = deeds.slice(first, last + 1).some((deed) => deed.target === undefined);
+    const unresolved = functions.slice(first, last + 1).some((assigned) => assigned.target === undefined);
     if (last - first >= 2 && beats >= 1 - EPSILON && unresolved) found.push({ first, last });
     first = last + 1;
   }

@@ -1,5 +1,5 @@
 import type { Beats } from '../../vocabulary';
-import type { Scene } from '../chord/belonging';
+import type { AnalysisScene } from '../chord/belonging';
 import { firstWhere } from '../notes/lineBetween';
 import { pitchesIn, type Event } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
@@ -26,7 +26,7 @@ const isHit = (event: Event): boolean => pitchesIn(event) >= PITCHES_OF_A_HIT;
  * @param choruses how often the form was played
  */
 export function handoversOf(
-  { timeline, windows }: Scene,
+  { timeline, windows }: AnalysisScene,
   events: readonly Event[],
   choruses: number,
 ): { readonly bars: readonly BarReport[]; readonly handovers: readonly Handover[] } {

@@ -1,4 +1,4 @@
-import { certain, type PitchClass } from '../../vocabulary';
+import { unwrap, type PitchClass } from '../../vocabulary';
 import { FLAT_NAMES, hasColour, hasTone, readChord, rootPc, toneByRole, type Chord } from '../../music';
 import type { Event } from '../notes/voice';
 
@@ -37,7 +37,7 @@ type Named = {
 let made: readonly Named[] | null = null;
 const chords = (): readonly Named[] =>
   (made ??= FLAT_NAMES.flatMap((root) =>
-    QUALITIES.map((quality) => named(certain(readChord(root + quality)))),
+    QUALITIES.map((quality) => named(unwrap(readChord(root + quality)))),
   ));
 const named = (chord: Chord): Named => ({
   symbol: chord.symbol,

@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { certain } from '../../vocabulary';
+import { unwrap } from '../../vocabulary';
 import { readChart } from '../../chart';
 import { analyse, type PlayedNote } from '../index';
 
 const judge = (chart: string, notes: [number, number, number][], choruses = 1) =>
   analyse({
-    chart: certain(readChart(chart)),
+    chart: unwrap(readChart(chart)),
     tempo: 120,
     choruses,
     plan: { id: 'outline' },

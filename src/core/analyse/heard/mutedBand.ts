@@ -1,5 +1,5 @@
 import { modulo, type Beats, type PitchClass } from '../../vocabulary';
-import { certain } from '../../vocabulary';
+import { unwrap } from '../../vocabulary';
 import {
   FLAT_NAMES,
   fifthOf,
@@ -13,10 +13,10 @@ import {
   type SpelledNote,
 } from '../../music';
 import { isOnBeat } from '../../chart';
-import type { Scene } from '../chord/belonging';
-import { gainsOn } from '../chord/gain';
+import type { AnalysisScene } from '../chord/belonging';
+import { toneWeightsOn } from '../chord/gain';
 import { firstWhere } from '../notes/lineBetween';
-import type { Ground } from '../chord/ground';
+import type { HarmonicContext } from '../chord/ground';
 import type { JudgedNote, NoteReport } from '../deeds/noteReport';
 import type { ChangeReport } from '../changes/landings';
 import { saidBy } from './said';
@@ -45,7 +45,7 @@ export type MutedBand = {
   readonly segments: readonly Segment[];
 };
 
-type Candidate = {
+type ChordCandidate = {
   readonly symbol: string;
   readonly chord: Chord;
   readonly gains: readonly number[];
@@ -59,18 +59,18 @@ type Candidate = {
  * @param choruses how often the form was played
  */
 export function mutedBandOf(
-  scene: Scene,
+  scene: AnalysisScene,
   notes: readonly JudgedNote[],
   changes: readonly ChangeReport[],
   choruses: number,
 ): { readonly mutedBand: MutedBand; readonly heardBy: HeardBy } {
-  const candidates = candidatesOf(scene.grounds);
+  const candidates = candidatesOf(scene.contexts);
   const landedAt = new Map(changes.map((change) => [beatKey(change.beat), change.landing.noteIndex]));
   const longest = notes.reduce((most, { note }) => Math.max(most, note.durationBeats), 0);
   const from = (beat: Beats) => firstWhere(notes.length, (place) => notes[place]!.note.onsetBeat >= beat);
   const around = (run: SymbolRun) => notes.slice(from(run.start - longest), from(run.end));
   const outside = new Map(
-    scene.grounds.flatMap(({ chord }) =>
+    scene.contexts.flatMap(({ chord }) =>
       chord
         ? [
             [
@@ -86,7 +86,7 @@ export function mutedBandOf(
     weights: weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null),
   }));
   const segments = weighed.map(({ run, weights }) =>
-    judge(run, toldBy(weights), outside.get(run.ground.chord!.symbol)!),
+    judge(run, toldBy(weights), outside.get(run.context.chord!.symbol)!),
   );
   const counted = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = counted.filter((segment) => segment.verdict === 'heard').length;
@@ -141,18 +141,18 @@ const round = (value: number): number => Math.round(value * 10_000 + 1e-6) / 10_
 /** Change and run begin at the same beat, but for rounding. */
 const beatKey = (beat: Beats): number => Math.round(beat * 1e4);
 
-type SymbolRun = { readonly ground: Ground; readonly start: Beats; readonly end: Beats };
+type SymbolRun = { readonly context: HarmonicContext; readonly start: Beats; readonly end: Beats };
 
-function runsOf(scene: Scene, choruses: number): SymbolRun[] {
+function runsOf(scene: AnalysisScene, choruses: number): SymbolRun[] {
   const runs: SymbolRun[] = [];
   for (let chorus = 0; chorus < choruses; chorus++) {
     let previous: string | null = null;
-    for (const ground of scene.grounds) {
+    for (const ground of scene.contexts) {
       const offset = chorus * scene.timeline.formBeats;
-      const [start, end] = [ground.stretch.start + offset, ground.stretch.end + offset];
+      const [start, end] = [ground.span.start + offset, ground.span.end + offset];
       const symbol = ground.chord?.symbol ?? null;
       if (symbol !== null && symbol === previous) runs[runs.length - 1] = { ...runs[runs.length - 1]!, end };
-      else if (symbol !== null) runs.push({ ground, start, end });
+      else if (symbol !== null) runs.push({ context: ground, start, end });
       previous = symbol;
     }
   }
@@ -162,7 +162,7 @@ function runsOf(scene: Scene, choruses: number): SymbolRun[] {
 type Weight = { readonly index: number; readonly pc: PitchClass; readonly weight: number };
 
 /** Rule: "Weight = min(beats inside, 1) × (1 on a beat, else 0.6) × (1.5 the landing, 0.6 carried in, else 1)." A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
-function weigh(scene: Scene, run: SymbolRun, notes: readonly JudgedNote[], landed: number | null): Weight[] {
+function weigh(scene: AnalysisScene, run: SymbolRun, notes: readonly JudgedNote[], landed: number | null): Weight[] {
   const weights: Weight[] = [];
   for (const { note, voice, homeStart } of notes) {
     const end = note.onsetBeat + note.durationBeats;
@@ -197,7 +197,7 @@ function toldBy(weights: readonly Weight[]): Told {
   return { byPc, total };
 }
 
-function judge({ ground, start }: SymbolRun, told: Told, outside: readonly Candidate[]): Segment {
+function judge({ context: ground, start }: SymbolRun, told: Told, outside: readonly ChordCandidate[]): Segment {
   const chord = ground.chord!;
   const own = score(ground.gains, told);
   let best: { symbol: string; score: number } = { symbol: '', score: outside.length ? -Infinity : 0 };
@@ -226,7 +226,7 @@ function judge({ ground, start }: SymbolRun, told: Told, outside: readonly Candi
 }
 
 /** Shares three or more pitch classes, or is the tritone partner of an altered dominant. */
-function isFamily(truth: Chord, candidate: Candidate): boolean {
+function isFamily(truth: Chord, candidate: ChordCandidate): boolean {
   if (candidate.partnerOfAltered?.symbol === truth.symbol) return true;
   return (
     new Set(candidate.chord.tones.filter((tone) => hasTone(truth, tone.pc)).map((tone) => tone.pc)).size >= 3
@@ -240,33 +240,33 @@ function score(gains: readonly number[], { byPc, total }: Told): number {
   return sum / total;
 }
 
-const flatNote = (pc: PitchClass): SpelledNote => certain(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
+const flatNote = (pc: PitchClass): SpelledNote => unwrap(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
 
 /** Rule: "Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7 (vi) and m7 (♭III)". */
-function candidatesOf(grounds: readonly Ground[]): Candidate[] {
-  const found = new Map<string, Candidate>();
-  const add = (candidate: Candidate) => {
+function candidatesOf(contexts: readonly HarmonicContext[]): ChordCandidate[] {
+  const found = new Map<string, ChordCandidate>();
+  const add = (candidate: ChordCandidate) => {
     const id = `${rootPc(candidate.chord)} ${[...new Set(candidate.chord.tones.map((tone) => tone.pc))].sort((a, b) => a - b).join(' ')}`;
     if (!found.has(id)) found.set(id, candidate);
   };
-  const own = grounds.filter((ground): ground is Ground & { chord: Chord } => ground.chord !== null);
+  const own = contexts.filter((context): context is HarmonicContext & { chord: Chord } => context.chord !== null);
   for (const { chord, gains } of own) add({ symbol: chord.symbol, chord, gains });
   for (const { chord, scale } of own) {
     const relative = relativeOf(chord);
     if (chord.quality === 'dominant') add(tritonePartner(chord));
-    if (relative) add({ symbol: relative.symbol, chord: relative, gains: gainsOn(relative, scale) });
+    if (relative) add({ symbol: relative.symbol, chord: relative, gains: toneWeightsOn(relative, scale) });
   }
   return [...found.values()];
 }
 
-function tritonePartner(chord: Chord): Candidate {
+function tritonePartner(chord: Chord): ChordCandidate {
   const root = flatNote(rootPc(chord) + 6);
-  const partner = certain(readChord(`${noteName(root)}7`));
+  const partner = unwrap(readChord(`${noteName(root)}7`));
   const scale = new Set(scaleOn(root, 'lydian dominant').pcs);
   return {
     symbol: partner.symbol,
     chord: partner,
-    gains: gainsOn(partner, scale),
+    gains: toneWeightsOn(partner, scale),
     ...(chord.altered || isAlteredDominant(chord) ? { partnerOfAltered: chord } : {}),
   };
 }
@@ -278,8 +278,8 @@ const isAlteredDominant = (chord: Chord): boolean =>
 function relativeOf(chord: Chord): Chord | null {
   const seventh = chord.tones.find((tone) => tone.role === 'seventh')?.semitones;
   if (chord.quality === 'major' && seventh === 11)
-    return certain(readChord(`${noteName(flatNote(rootPc(chord) + 9))}m7`));
+    return unwrap(readChord(`${noteName(flatNote(rootPc(chord) + 9))}m7`));
   if (chord.quality === 'minor' && seventh === 10)
-    return certain(readChord(`${noteName(flatNote(rootPc(chord) + 3))}maj7`));
+    return unwrap(readChord(`${noteName(flatNote(rootPc(chord) + 3))}maj7`));
   return null;
 }

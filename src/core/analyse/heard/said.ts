@@ -1,6 +1,6 @@
-import { certain, type PitchClass } from '../../vocabulary';
+import { unwrap, type PitchClass } from '../../vocabulary';
 import { FLAT_NAMES, readChord, rootPc, type Chord } from '../../music';
-import { gainsOn } from '../chord/gain';
+import { toneWeightsOn } from '../chord/gain';
 
 /** Triads before sevenths: of equals the plainer is said. */
 const QUALITIES = [
@@ -31,13 +31,13 @@ const sayable = (chord: Chord): Sayable => ({
   symbol: chord.symbol,
   root: rootPc(chord),
   tones: chord.tones.reduce((bits, tone) => bits | (1 << tone.pc), 0),
-  gains: gainsOn(chord, NOTHING),
+  gains: toneWeightsOn(chord, NOTHING),
 });
 
 let made: readonly Sayable[] | null = null;
 const chords = (): readonly Sayable[] =>
   (made ??= FLAT_NAMES.flatMap((root) =>
-    QUALITIES.map((quality) => sayable(certain(readChord(root + quality)))),
+    QUALITIES.map((quality) => sayable(unwrap(readChord(root + quality)))),
   ));
 const own = new WeakMap<Chord, Sayable>();
 

@@ -4,7 +4,7 @@ import type { PlayedNote } from './played';
 import { pitchClassAt, type Event, type Line, type Voice } from './voice';
 import { EPSILON, type Windows } from './windows';
 
-export type Heard = {
+export type NoteEvents = {
   readonly voices: readonly Voice[];
   readonly events: readonly Event[];
   readonly line: Line;
@@ -18,7 +18,7 @@ type Draft = { -readonly [K in keyof Voice]: Voice[K] };
  * Rule: 2-theory, "Notes, events and the line": "One note: single; two: dyad; three or more: chord hit … All voices belong to the chord of the line note … the top voice
  * carries the line".
  */
-export function hear(notes: readonly PlayedNote[], tempo: BeatsPerMinute, windows: Windows): Heard {
+export function groupNotes(notes: readonly PlayedNote[], tempo: BeatsPerMinute, windows: Windows): NoteEvents {
   const drafts = draftsOf(notes, tempo);
   const groups = groupEvents(drafts, windows);
   markGraces(groups, windows);
@@ -108,7 +108,7 @@ function leads(grace: Draft, to: Draft, windows: Windows): boolean {
 }
 
 /** Graces fall to the event of their main note but are no voices of it. */
-function settle(drafts: readonly Draft[], groups: readonly Draft[][]): Heard {
+function settle(drafts: readonly Draft[], groups: readonly Draft[][]): NoteEvents {
   const events: Event[] = [];
   for (const group of groups) {
     const index = events.length;

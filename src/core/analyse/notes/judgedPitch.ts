@@ -14,7 +14,7 @@ const PLATEAU_CENTS = 30;
 const STEP_SECONDS = 0.005;
 const GLIDE_SECONDS = 0.15;
 
-type Plateau = { readonly from: Seconds; readonly to: Seconds; readonly cents: Cents };
+type BendPlateau = { readonly from: Seconds; readonly to: Seconds; readonly cents: Cents };
 
 /**
  * A played note with bend and slide judged: one note at the pitch where it settles, or two where a release is held.
@@ -64,10 +64,10 @@ function bendOf(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
 }
 
 /** A first plateau that a rise follows is where the bend set out from, not where it settled. */
-const afterTheGlide = (plateaus: readonly Plateau[]): readonly Plateau[] =>
+const afterTheGlide = (plateaus: readonly BendPlateau[]): readonly BendPlateau[] =>
   plateaus.length > 1 && plateaus[1]!.cents > plateaus[0]!.cents + 50 ? plateaus.slice(1) : plateaus;
 
-const longest = (plateaus: readonly Plateau[]): Plateau =>
+const longest = (plateaus: readonly BendPlateau[]): BendPlateau =>
   plateaus.reduce((best, plateau) => (plateau.to - plateau.from > best.to - best.from ? plateau : best));
 
 /** A string does not ring longer; what a curve says after that is not looked at. */
@@ -93,8 +93,8 @@ function between(before: Point | undefined, next: Point | undefined, time: Secon
   return t1 === t0 ? c1 : c0 + ((c1 - c0) * (time - t0)) / (t1 - t0);
 }
 
-function plateausOf(values: readonly Cents[]): Plateau[] {
-  const plateaus: Plateau[] = [];
+function plateausOf(values: readonly Cents[]): BendPlateau[] {
+  const plateaus: BendPlateau[] = [];
   let start = 0;
   while (start < values.length) {
     let end = start;

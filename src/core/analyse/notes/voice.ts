@@ -1,11 +1,11 @@
 import { modulo, type Beats, type Midi, type PitchClass } from '../../vocabulary';
 import type { Chord, IntervalName } from '../../music';
-import type { Sounding } from '../../chart';
+import type { SoundingChord } from '../../chart';
 import type { PlayedNote } from './played';
 
 export type Tier = 'chord' | 'colour' | 'scale' | 'approach' | 'outside';
-export type Height = 0 | 1 | 2 | 3 | 4;
-export const HEIGHT: Record<Tier, Height> = { chord: 0, colour: 1, scale: 2, approach: 3, outside: 4 };
+export type TensionLevel = 0 | 1 | 2 | 3 | 4;
+export const TENSION_LEVEL: Record<Tier, TensionLevel> = { chord: 0, colour: 1, scale: 2, approach: 3, outside: 4 };
 
 /** What a note did; every note has exactly one. */
 export type NoteFunction =
@@ -63,17 +63,17 @@ export const pitchesIn = ({ voices }: Event): number =>
   voices.length === 1 ? 1 : new Set(voices.map((voice) => voice.pitch)).size;
 
 /** The chord a note belongs to; null over N.C. */
-export type Belonging = {
-  readonly sounding: Sounding;
+export type ChordAssignment = {
+  readonly sounding: SoundingChord;
   readonly chord: Chord | null;
   readonly anticipates: boolean;
   readonly leadIn: boolean;
 };
 
-export type Span = {
+export type NoteSpan = {
   readonly chord: string | null;
   readonly interval: IntervalName | null;
-  readonly height: Height;
+  readonly height: TensionLevel;
   readonly beats: Beats;
 };
 

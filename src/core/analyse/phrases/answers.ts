@@ -1,4 +1,4 @@
-import { placeOf, type Timeline } from '../../chart';
+import { formPositionOf, type Timeline } from '../../chart';
 import type { Phrase } from './phrases';
 
 /**
@@ -20,7 +20,7 @@ export function answersOf(phrases: readonly Phrase[], timeline: Timeline): (numb
 
 function sameStart(timeline: Timeline, a: number, b: number): boolean {
   const inBar = (beat: number) =>
-    placeOf(timeline, beat + Math.ceil(Math.max(0, -beat) / timeline.formBeats) * timeline.formBeats);
+    formPositionOf(timeline, beat + Math.ceil(Math.max(0, -beat) / timeline.formBeats) * timeline.formBeats);
   const [first, second] = [inBar(a), inBar(b)];
   const bar = timeline.bars[second.bar]!;
   const apart = Math.abs(first.beatInBar - second.beatInBar);

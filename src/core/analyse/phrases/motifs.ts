@@ -12,7 +12,7 @@ const FEWEST = 3;
 /** A rhythm is the same where its gaps agree to a sixteenth. */
 const sameTime = (a: number, b: number): boolean => Math.abs(a - b) <= 0.13;
 
-type Shape = { readonly gaps: readonly number[]; readonly moves: readonly number[] };
+type MotifShape = { readonly gaps: readonly number[]; readonly moves: readonly number[] };
 
 /**
  * Motifs and themes among phrases.
@@ -61,18 +61,18 @@ export function likenessOf(
   });
 }
 
-const shapeOf = (notes: Line): Shape => ({
+const shapeOf = (notes: Line): MotifShape => ({
   gaps: notes.slice(1).map((note, index) => note.onset - notes[index]!.onset),
   moves: notes.slice(1).map((note, index) => note.pitch - notes[index]!.pitch),
 });
 
-const sameRhythm = (a: Shape, b: Shape): boolean =>
+const sameRhythm = (a: MotifShape, b: MotifShape): boolean =>
   a.gaps.length === b.gaps.length &&
   a.gaps.length >= FEWEST - 1 &&
   a.gaps.every((gap, index) => sameTime(gap, b.gaps[index]!));
 
 /** Places of the notes that differ once the first are laid on one another. */
-function differing(a: Shape, b: Shape): number[] {
+function differing(a: MotifShape, b: MotifShape): number[] {
   let [pitchA, pitchB] = [0, 0];
   return a.moves.flatMap((move, index) => {
     pitchA += move;
@@ -82,7 +82,7 @@ function differing(a: Shape, b: Shape): number[] {
 }
 
 /** Numbers the groups of shapes that are alike; null where a shape stands alone. */
-function group(shapes: readonly Shape[], alike: (a: Shape, b: Shape) => boolean): (number | null)[] {
+function group(shapes: readonly MotifShape[], alike: (a: MotifShape, b: MotifShape) => boolean): (number | null)[] {
   const groups: (number | null)[] = shapes.map(() => null);
   let next = 0;
   shapes.forEach((shape, index) => {

@@ -1,11 +1,11 @@
 import { median, secondsToBeats, type Beats } from '../../vocabulary';
 import { semitonesAboveRoot, toneByRole, type IntervalName } from '../../music';
-import { beatsPerBar, isOnStrongBeat, placeOf } from '../../chart';
-import type { Scene } from '../chord/belonging';
+import { beatsPerBar, isOnStrongBeat, formPositionOf } from '../../chart';
+import type { AnalysisScene } from '../chord/belonging';
 import { printedInterval, voiceTier } from '../chord/ground';
 import { firstWhere } from '../notes/lineBetween';
 import { likenessOf } from './motifs';
-import type { Belonging, Event } from '../notes/voice';
+import type { ChordAssignment, Event } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
 export type PhraseEnd = 'home' | 'floats' | 'asks';
@@ -39,21 +39,21 @@ export type Phrase = {
  * gaps ≤ 2 beats (of all, if fewer than 3)".
  */
 export function phrasesOf(
-  scene: Scene,
+  scene: AnalysisScene,
   events: readonly Event[],
-  belongings: readonly Belonging[],
+  assignments: readonly ChordAssignment[],
 ): Phrase[] {
-  const phrases = groupPhrases(scene, events).map((group) => describe(scene, group, belongings));
+  const phrases = groupPhrases(scene, events).map((group) => describe(scene, group, assignments));
   const likeness = likenessOf(
     phrases,
     scene.line,
     (place) =>
-      voiceTier(scene.grounds[belongings[place]!.sounding.stretch.index]!, scene.line[place]!) === 'chord',
+      voiceTier(scene.contexts[assignments[place]!.sounding.span.index]!, scene.line[place]!) === 'chord',
   );
   return phrases.map((phrase, index) => ({ ...phrase, ...likeness[index] }));
 }
 
-function groupPhrases(scene: Scene, events: readonly Event[]): Event[][] {
+function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][] {
   const pulse = medianGap(events);
   const phrases: Event[][] = [];
   let end = -Infinity;
@@ -76,8 +76,8 @@ function medianGap(events: readonly Event[]): Beats {
 }
 
 /** A rest of at least max(0.75 beat, 300 ms, min(2 m, ¾ bar)). */
-function endsBefore({ timeline }: Scene, rest: Beats, onset: Beats, pulse: Beats): boolean {
-  const bar = timeline.bars[placeOf(timeline, Math.max(0, onset)).bar]!;
+function endsBefore({ timeline }: AnalysisScene, rest: Beats, onset: Beats, pulse: Beats): boolean {
+  const bar = timeline.bars[formPositionOf(timeline, Math.max(0, onset)).bar]!;
   const least = Math.max(
     0.75,
     secondsToBeats(0.3, timeline.tempo),
@@ -90,11 +90,11 @@ function endsBefore({ timeline }: Scene, rest: Beats, onset: Beats, pulse: Beats
 const isLong = (event: Event, pulse: Beats): boolean =>
   event.end - event.onset >= 2 - EPSILON && event.end - event.onset >= 3 * pulse - EPSILON;
 
-function describe(scene: Scene, group: readonly Event[], belongings: readonly Belonging[]): Phrase {
+function describe(scene: AnalysisScene, group: readonly Event[], assignments: readonly ChordAssignment[]): Phrase {
   const startBeat = group[0]!.onset;
   const endBeat = group.reduce((latest, event) => Math.max(latest, event.end), -Infinity);
   const last = group[group.length - 1]!;
-  const { endInterval, end } = endOf(scene, last.index, belongings[last.index]!);
+  const { endInterval, end } = endOf(scene, last.index, assignments[last.index]!);
   return {
     startBeat,
     endBeat,
@@ -109,7 +109,7 @@ function describe(scene: Scene, group: readonly Event[], belongings: readonly Be
   };
 }
 
-function pickup({ timeline, windows }: Scene, start: Beats): Beats {
+function pickup({ timeline, windows }: AnalysisScene, start: Beats): Beats {
   const chorus = Math.floor(start / timeline.formBeats) * timeline.formBeats;
   const length = beatsPerBar(timeline.bars[0]!.meter);
   const starts =
@@ -122,11 +122,11 @@ function pickup({ timeline, windows }: Scene, start: Beats): Beats {
 }
 
 /** Index of the first change at or after a beat. */
-const changeFrom = ({ changes }: Scene, beat: Beats): number =>
+const changeFrom = ({ changes }: AnalysisScene, beat: Beats): number =>
   firstWhere(changes.length, (index) => changes[index]!.at >= beat);
 
 /** Beats from the nearest change, the earlier of two as near; negative before it. */
-function nearestChange(scene: Scene, beat: Beats): Beats | null {
+function nearestChange(scene: AnalysisScene, beat: Beats): Beats | null {
   const after = changeFrom(scene, beat);
   const offsets = [after - 1, after].flatMap((index) =>
     scene.changes[index] ? [beat - scene.changes[index].at] : [],
@@ -143,19 +143,19 @@ function nearestChange(scene: Scene, beat: Beats): Beats | null {
  * `asks` (the rest, and over no chord)", 3, 5 and 7 being the chord's own.
  */
 function endOf(
-  scene: Scene,
+  scene: AnalysisScene,
   place: number,
-  belonging: Belonging,
+  assignment: ChordAssignment,
 ): { endInterval: IntervalName | null; end: PhraseEnd } {
   const note = scene.line[place]!;
-  const ground = scene.grounds[belonging.sounding.stretch.index]!;
-  const endInterval = printedInterval(ground, note);
-  const { chord } = belonging;
+  const context = scene.contexts[assignment.sounding.span.index]!;
+  const endInterval = printedInterval(context, note);
+  const { chord } = assignment;
   if (!chord) return { endInterval, end: 'asks' };
   const is = (...roles: Parameters<typeof toneByRole>[1][]) => toneByRole(chord, ...roles)?.pc === note.pc;
   const settled =
     note.end - note.onset >= 1 - EPSILON || isOnStrongBeat(scene.timeline, note.onset, scene.windows.on);
-  const tonic = ground.degree === 'I' || ground.degree === 'i';
+  const tonic = context.degree === 'I' || context.degree === 'i';
   const restful = is('root') || is('third') || (tonic && (is('fifth') || is('sixth')));
   if (restful && settled) return { endInterval, end: 'home' };
   const step = semitonesAboveRoot(chord, note.pc);

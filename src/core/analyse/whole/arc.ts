@@ -1,9 +1,9 @@
 import type { Decibels, Midi } from '../../vocabulary';
-import type { Scene } from '../chord/belonging';
+import type { AnalysisScene } from '../chord/belonging';
 import type { JudgedNote } from '../deeds/noteReport';
 
 /** One chorus in numbers: share of sounding time at each height, notes a bar, the mean pitch, and the mean peak level where notes were heard. */
-export type ChorusArc = {
+export type ChorusCurve = {
   readonly chorus: number;
   readonly heights: readonly [number, number, number, number, number];
   readonly meanHeight: number | null;
@@ -13,7 +13,7 @@ export type ChorusArc = {
 };
 
 /** Rule: 2-theory, "Time, line, arc": "Arc per chorus: height, density, register, loudness against the plan's intent." Choruses count from 1. */
-export function arcOf({ timeline }: Scene, notes: readonly JudgedNote[], choruses: number): ChorusArc[] {
+export function tensionCurveOf({ timeline }: AnalysisScene, notes: readonly JudgedNote[], choruses: number): ChorusCurve[] {
   const byChorus: JudgedNote[][] = Array.from({ length: choruses }, () => []);
   for (const judged of notes)
     if (judged.note.function !== 'grace')
@@ -24,7 +24,7 @@ export function arcOf({ timeline }: Scene, notes: readonly JudgedNote[], choruse
     const total = beats.reduce((sum, value) => sum + value, 0);
     const share = beats.map((value) =>
       total > 0 ? round(value / total) : 0,
-    ) as unknown as ChorusArc['heights'];
+    ) as unknown as ChorusCurve['heights'];
     return {
       chorus: chorus + 1,
       heights: share,

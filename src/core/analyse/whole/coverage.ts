@@ -2,7 +2,7 @@ import type { Beats } from '../../vocabulary';
 import { intervalOver, semitonesAboveRoot, type IntervalName } from '../../music';
 import { isOnStrongBeat } from '../../chart';
 import type { Plan } from '../../plan';
-import type { Scene } from '../chord/belonging';
+import type { AnalysisScene } from '../chord/belonging';
 import type { JudgedNote } from '../deeds/noteReport';
 
 export type IntervalCount = { count: number; beats: Beats; strong: number };
@@ -27,20 +27,20 @@ export const ENOUGH_TO_JUDGE = 5;
  * Rule: 2-theory, "Coverage": "each interval with count, sounding time, strong-beat count; tones of the plan's material never used (`missing`, per symbol and scale, symbols
  * never sounded included; `judged: false` under 5 notes)". A note counts once, in the chord it belongs to; its time counts where it sounds.
  */
-export function coverageOf(scene: Scene, plan: Plan, notes: readonly JudgedNote[]): ChordCoverage[] {
+export function coverageOf(scene: AnalysisScene, plan: Plan, notes: readonly JudgedNote[]): ChordCoverage[] {
   const entries = new Map<
     string,
-    { stretch: number; byInterval: Record<string, IntervalCount>; count: number }
+    { span: number; byInterval: Record<string, IntervalCount>; count: number }
   >();
-  const keys = scene.grounds.map(({ chord, bareScale }) => `${chord?.symbol} ${bareScale.name}`);
-  const keyOf = (stretch: number) => keys[stretch]!;
-  for (const { stretch, chord } of scene.grounds)
-    if (chord && !entries.has(keyOf(stretch.index)))
-      entries.set(keyOf(stretch.index), { stretch: stretch.index, byInterval: {}, count: 0 });
-  notes.forEach(({ note, stretches }) => {
+  const keys = scene.contexts.map(({ chord, bareScale }) => `${chord?.symbol} ${bareScale.name}`);
+  const keyOf = (span: number) => keys[span]!;
+  for (const { span: chordSpan, chord } of scene.contexts)
+    if (chord && !entries.has(keyOf(chordSpan.index)))
+      entries.set(keyOf(chordSpan.index), { span: chordSpan.index, byInterval: {}, count: 0 });
+  notes.forEach(({ note, chordSpans }) => {
     if (note.function === 'grace') return;
     note.spans.forEach((span, place) => {
-      const entry = span.chord === null ? undefined : entries.get(keyOf(stretches[place]!));
+      const entry = span.chord === null ? undefined : entries.get(keyOf(chordSpans[place]!));
       if (!entry || span.interval === null) return;
       const cell = (entry.byInterval[span.interval] ??= { count: 0, beats: 0, strong: 0 });
       cell.beats += span.beats;
@@ -50,9 +50,9 @@ export function coverageOf(scene: Scene, plan: Plan, notes: readonly JudgedNote[
       if (isOnStrongBeat(scene.timeline, note.onsetBeat, scene.windows.on)) cell.strong++;
     });
   });
-  return [...entries.values()].map(({ stretch, byInterval, count }) => ({
-    chord: scene.grounds[stretch]!.chord!.symbol,
-    function: scene.grounds[stretch]!.degree!,
+  return [...entries.values()].map(({ span: stretch, byInterval, count }) => ({
+    chord: scene.contexts[stretch]!.chord!.symbol,
+    function: scene.contexts[stretch]!.degree!,
     count,
     judged: count >= ENOUGH_TO_JUDGE,
     byInterval,
@@ -61,13 +61,13 @@ export function coverageOf(scene: Scene, plan: Plan, notes: readonly JudgedNote[
 }
 
 function missingAt(
-  scene: Scene,
+  scene: AnalysisScene,
   plan: Plan,
-  stretch: number,
+  span: number,
   used: Record<string, IntervalCount>,
 ): IntervalName[] {
-  const chord = scene.grounds[stretch]!.chord!;
-  const unused = [...new Set(plan.cells[stretch]!.material)].filter(
+  const chord = scene.contexts[span]!.chord!;
+  const unused = [...new Set(plan.cells[span]!.material)].filter(
     (pc) => used[intervalOver(chord, pc)] === undefined,
   );
   return unused

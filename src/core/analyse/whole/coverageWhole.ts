@@ -2,7 +2,7 @@ import type { Beats, Midi, PitchClass } from '../../vocabulary';
 import type { IntervalName } from '../../music';
 import { isOnStrongBeat } from '../../chart';
 import { ENOUGH_TO_JUDGE, type IntervalCount } from './coverage';
-import type { Scene } from '../chord/belonging';
+import type { AnalysisScene } from '../chord/belonging';
 import type { JudgedNote } from '../deeds/noteReport';
 
 type Counts = Record<IntervalName, IntervalCount>;
@@ -33,32 +33,32 @@ const emptyEntry = (): { counts: Record<string, IntervalCount>; count: number } 
 /** Adds a note's count where it belongs and its time where it sounds, where `here` holds. */
 function add(
   counts: Record<string, IntervalCount>,
-  scene: Scene,
-  { note, stretches }: JudgedNote,
-  here: (stretch: number) => boolean,
+  scene: AnalysisScene,
+  { note, chordSpans }: JudgedNote,
+  here: (chordSpan: number) => boolean,
 ): boolean {
   note.spans.forEach((span, place) => {
-    if (span.interval === null || !here(stretches[place]!)) return;
+    if (span.interval === null || !here(chordSpans[place]!)) return;
     const cell = (counts[span.interval] ??= { count: 0, beats: 0, strong: 0 });
     cell.beats += span.beats;
     if (place > 0) return;
     cell.count++;
     if (isOnStrongBeat(scene.timeline, note.onsetBeat, scene.windows.on)) cell.strong++;
   });
-  return note.chord !== null && here(stretches[0]!);
+  return note.chord !== null && here(chordSpans[0]!);
 }
 
 /** Rule: 2-theory, "Coverage": "Per chord symbol, per function, overall". In form order. */
-export function coverageByFunction(scene: Scene, notes: readonly JudgedNote[]): FunctionCoverage[] {
-  const degrees = scene.grounds.map(({ degree }) => degree);
+export function coverageByFunction(scene: AnalysisScene, notes: readonly JudgedNote[]): FunctionCoverage[] {
+  const degrees = scene.contexts.map(({ degree }) => degree);
   const entries = new Map(
     [...new Set(degrees)].flatMap((degree) => (degree === null ? [] : [[degree, emptyEntry()] as const])),
   );
   for (const judged of notes.filter(isCounted))
-    for (const degree of new Set(judged.stretches.map((stretch) => degrees[stretch]!)))
+    for (const degree of new Set(judged.chordSpans.map((span) => degrees[span]!)))
       if (
         degree !== null &&
-        add(entries.get(degree)!.counts, scene, judged, (stretch) => degrees[stretch] === degree)
+        add(entries.get(degree)!.counts, scene, judged, (span) => degrees[span] === degree)
       )
         entries.get(degree)!.count++;
   return [...entries].map(([degree, { counts, count }]) => ({
@@ -70,7 +70,7 @@ export function coverageByFunction(scene: Scene, notes: readonly JudgedNote[]): 
 }
 
 /** The same over every chord, with heights, the home scale's tones and the range. */
-export function coverageOverall(scene: Scene, notes: readonly JudgedNote[]): WholeCoverage {
+export function coverageOverall(scene: AnalysisScene, notes: readonly JudgedNote[]): WholeCoverage {
   const counts: Record<string, IntervalCount> = {};
   const beatsAtHeight: [Beats, Beats, Beats, Beats, Beats] = [0, 0, 0, 0, 0];
   let [count, lowest, highest] = [0, Infinity, -Infinity];
@@ -81,7 +81,7 @@ export function coverageOverall(scene: Scene, notes: readonly JudgedNote[]): Who
     sounded.add(judged.voice.pc);
     [lowest, highest] = [Math.min(lowest, judged.voice.pitch), Math.max(highest, judged.voice.pitch)];
   }
-  const home = [...new Set(scene.grounds.flatMap((ground) => ground.home.pcs))];
+  const home = [...new Set(scene.contexts.flatMap((context) => context.home.pcs))];
   return {
     count,
     byInterval: counts,

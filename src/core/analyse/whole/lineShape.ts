@@ -1,6 +1,6 @@
-import type { Scene } from '../chord/belonging';
+import type { AnalysisScene } from '../chord/belonging';
 import { isLinked } from '../notes/voice';
-import { placeOf } from '../../chart';
+import { formPositionOf } from '../../chart';
 
 /** How the line moves; counts of linked moves. `longestRun` is the most moves one way. */
 export type LineReport = {
@@ -20,7 +20,7 @@ export type LineReport = {
  * Rule: 2-theory, "Time, line, arc": "Line: repeats, steps, skips, leaps, direction changes, longest run, ties across bars, share slurred." Repeats 0, steps 1–2, skips 3–4,
  * leaps 5 semitones and more, between linked line notes.
  */
-export function lineShapeOf({ line, timeline, windows }: Scene): LineReport {
+export function lineShapeOf({ line, timeline, windows }: AnalysisScene): LineReport {
   const counts = {
     repeats: 0,
     steps: 0,
@@ -49,7 +49,7 @@ export function lineShapeOf({ line, timeline, windows }: Scene): LineReport {
     counts.longestRun = Math.max(counts.longestRun, run);
   });
   const barOf = (beat: number) => {
-    const place = placeOf(timeline, Math.max(0, beat));
+    const place = formPositionOf(timeline, Math.max(0, beat));
     return place.chorus * timeline.bars.length + place.bar;
   };
   return {

@@ -1,7 +1,7 @@
 import type { Beats } from '../../vocabulary';
 import { guideTones } from '../../music';
 import { soundingAt } from '../../chart';
-import type { Scene } from '../chord/belonging';
+import type { AnalysisScene } from '../chord/belonging';
 import { lineBetween } from '../notes/lineBetween';
 import { pitchesIn, type Event, type Line } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
@@ -21,7 +21,7 @@ const CLEARLY_BETTER = 0.1;
 const WORTH_MORE = 6;
 const FEWEST_BARS = 2;
 
-type Span = { readonly start: Beats; readonly end: Beats };
+type LagSpan = { readonly start: Beats; readonly end: Beats };
 
 /**
  * Lost and found again.
@@ -29,9 +29,9 @@ type Span = { readonly start: Beats; readonly end: Beats };
  * bars or more". Departs from it (docs/decisions/0011): the lag, in whole bars, is
  * followed bar by bar (Viterbi): it stays unless a jump pays, so that single strange bars are no lost place. Chord hits do not speak: who grips the wrong chord is not lost.
  */
-export function placesLost(scene: Scene, events: readonly Event[], choruses: number): LostPlace[] {
+export function placesLost(scene: AnalysisScene, events: readonly Event[], choruses: number): LostPlace[] {
   const { timeline } = scene;
-  const bars: Span[] = Array.from({ length: choruses }, (_, chorus) =>
+  const bars: LagSpan[] = Array.from({ length: choruses }, (_, chorus) =>
     timeline.bars.map((bar) => ({
       start: bar.start + chorus * timeline.formBeats,
       end: bar.end + chorus * timeline.formBeats,
@@ -75,7 +75,7 @@ export function placesLost(scene: Scene, events: readonly Event[], choruses: num
   }));
 }
 
-function notesByBar(line: Line, bars: readonly Span[]): (readonly { onset: Beats; pc: number }[])[] {
+function notesByBar(line: Line, bars: readonly LagSpan[]): (readonly { onset: Beats; pc: number }[])[] {
   let place = 0;
   return bars.map(({ end }) => {
     const inside: { onset: Beats; pc: number }[] = [];
@@ -85,7 +85,7 @@ function notesByBar(line: Line, bars: readonly Span[]): (readonly { onset: Beats
 }
 
 /** How well a bar's notes fit the chart so many beats ago; elsewhere than here each must fit a little better. */
-function fitOf(scene: Scene, notes: readonly { onset: Beats; pc: number }[], lag: Beats): number {
+function fitOf(scene: AnalysisScene, notes: readonly { onset: Beats; pc: number }[], lag: Beats): number {
   return notes.reduce(
     (sum, note) =>
       sum + (note.onset - lag < 0 ? -1 : gainAt(scene, note.onset - lag, note.pc)) - (lag === 0 ? 0 : DOUBT),
@@ -94,8 +94,8 @@ function fitOf(scene: Scene, notes: readonly { onset: Beats; pc: number }[], lag
 }
 
 function stretchesOf(
-  scene: Scene,
-  bars: readonly Span[],
+  scene: AnalysisScene,
+  bars: readonly LagSpan[],
   path: readonly number[],
   fitIn: (bar: number, away: number) => { fit: number; count: number },
 ): LostPlace[] {
@@ -134,7 +134,7 @@ function stretchesOf(
 }
 
 /** Who is lost lands where they think the changes are: more often than where the changes are, and in most of them. */
-function landsElsewhere(scene: Scene, lag: Beats, from: Beats, to: Beats): boolean {
+function landsElsewhere(scene: AnalysisScene, lag: Beats, from: Beats, to: Beats): boolean {
   const there = landingsAt(scene, lag, from, to);
   return there.count >= 2 && there.share >= 0.6 && there.share >= landingsAt(scene, 0, from, to).share;
 }
@@ -148,7 +148,7 @@ const STRETCH = 0.01;
  * Beats the whole line runs behind the chords (negative: ahead of them), in quarters up to two beats either way; 0 where nothing fits clearly better.
  * A steady lag under a bar is no lost place but a habit of turning late or early (2-theory, "Findings").
  */
-export function steadyLag(scene: Scene): Beats {
+export function steadyLag(scene: AnalysisScene): Beats {
   const { line } = scene;
   if (line.length === 0) return 0;
   const fits = STEADY_LAGS.map((lag) => ({
@@ -180,24 +180,24 @@ export function steadyLag(scene: Scene): Beats {
 }
 
 /** What all notes say for the chords that sounded so many beats before them; the form is walked along with the line. */
-function gainsShifted({ line, timeline, grounds, windows }: Scene, lag: Beats): number {
-  const { stretches, formBeats } = timeline;
+function gainsShifted({ line, timeline, contexts: contexts, windows }: AnalysisScene, lag: Beats): number {
+  const { chordSpans: spans, formBeats } = timeline;
   let [sum, index, chorus] = [0, 0, 0];
   for (const note of line) {
     const beat = note.onset - lag;
     if (beat < 0) continue;
-    while (beat + windows.tol >= stretches[index]!.end + chorus - 1e-9) {
-      index = (index + 1) % stretches.length;
+    while (beat + windows.tol >= spans[index]!.end + chorus - 1e-9) {
+      index = (index + 1) % spans.length;
       if (index === 0) chorus += formBeats;
     }
-    sum += grounds[index]!.gains[note.pc]!;
+    sum += contexts[index]!.gains[note.pc]!;
   }
   return sum;
 }
 
 /** Of the changes with a note so many beats after them, the share in which it is a guide tone of the new chord. One old tone at the change is no late turn. */
 function landingsAt(
-  scene: Scene,
+  scene: AnalysisScene,
   lag: Beats,
   from = -Infinity,
   to = Infinity,
@@ -213,8 +213,8 @@ function landingsAt(
   return { share: all > 0 ? landed / all : 0, count: all };
 }
 
-function gainAt(scene: Scene, beat: Beats, pc: number): number {
-  const { stretch } = soundingAt(scene.timeline, beat + scene.windows.tol);
-  const ground = scene.grounds[stretch.index]!;
-  return ground.gains[pc]!;
+function gainAt(scene: AnalysisScene, beat: Beats, pc: number): number {
+  const { span: span } = soundingAt(scene.timeline, beat + scene.windows.tol);
+  const context = scene.contexts[span.index]!;
+  return context.gains[pc]!;
 }

@@ -28,7 +28,7 @@ export function summaryOf(
   const judged = changes.filter(({ landing }) => !landing.rest);
   const late = judged.filter(({ landing, beat, chorus }) => {
     if (landing.verdict === 'target' || landing.resolutionIndex === undefined) return false;
-    return cellAt(plan, soundingAt(timeline, beat).stretch.index, chorus - 1).targets.includes(
+    return cellAt(plan, soundingAt(timeline, beat).span.index, chorus - 1).targets.includes(
       notes[landing.resolutionIndex]!.voice.pc,
     );
   });

@@ -1,6 +1,6 @@
 import { modulo, type Beats, type Cents } from '../../vocabulary';
 import { rootPc, toneByRole } from '../../music';
-import type { Scene } from '../chord/belonging';
+import type { AnalysisScene } from '../chord/belonging';
 import type { JudgedNote } from '../deeds/noteReport';
 
 /** How high a third was: 0 is the minor third, 100 the major one. `moved` is where a bend carried it, first to last. */
@@ -19,17 +19,17 @@ const AROUND: Cents = 40;
  * The thirds palette, over chords with a major third on a blues chart or a lone dominant vamp.
  * Rule: 1-product: "how high each blue third really was, in cents, and how it moved, over the form".
  */
-export function thirdsPalette({ grounds }: Scene, notes: readonly JudgedNote[]): ThirdHeard[] {
-  return notes.flatMap(({ note, voice, stretches }): ThirdHeard[] => {
-    const ground = grounds[stretches[0]!]!;
+export function thirdsPalette({ contexts }: AnalysisScene, notes: readonly JudgedNote[]): ThirdHeard[] {
+  return notes.flatMap(({ note, voice, chordSpans }): ThirdHeard[] => {
+    const context = contexts[chordSpans[0]!]!;
     if (
-      ground.home.kind !== 'blues' ||
-      !ground.chord ||
+      context.home.kind !== 'blues' ||
+      !context.chord ||
       note.function === 'grace' ||
-      toneByRole(ground.chord, 'third')?.semitones !== 4
+      toneByRole(context.chord, 'third')?.semitones !== 4
     )
       return [];
-    const over = modulo((voice.pitch + voice.bentBy - rootPc(ground.chord)) * 100 - 300 + 600, 1200) - 600;
+    const over = modulo((voice.pitch + voice.bentBy - rootPc(context.chord)) * 100 - 300 + 600, 1200) - 600;
     if (over < -AROUND || over > 100 + AROUND) return [];
     const curve = voice.played.bend;
     const moved = curve && curve.length > 0 ? Math.round(curve[curve.length - 1]![1] - curve[0]![1]) : 0;
@@ -37,7 +37,7 @@ export function thirdsPalette({ grounds }: Scene, notes: readonly JudgedNote[]):
       {
         noteIndex: note.index,
         beat: note.onsetBeat,
-        chord: ground.chord.symbol,
+        chord: context.chord.symbol,
         cents: Math.round(over),
         moved,
       },

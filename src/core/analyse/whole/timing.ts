@@ -1,6 +1,6 @@
 import { beatsToSeconds, median, type Beats } from '../../vocabulary';
-import { placeOf } from '../../chart';
-import type { Scene } from '../chord/belonging';
+import { formPositionOf } from '../../chart';
+import type { AnalysisScene } from '../chord/belonging';
 import { steadyLag } from './place';
 import type { Event } from '../notes/voice';
 
@@ -38,7 +38,7 @@ const NEAR_BEAT: Beats = 0.2;
  * Rule: 2-theory, "Time, line, arc": "Subtract the median offset; per beat the coarsest of eighth, swung eighth (the take's ratio), triplet, sixteenth with RMS ≤ 0.08 beat and a
  * grid ≥ 80 ms; deviation median and spread in ms. Swing = median of (second onset − first)/(next beat − second) over beats with exactly two onsets, at least 8 pairs."
  */
-export function timingOf(scene: Scene, events: readonly Event[]): TimeReport {
+export function timingOf(scene: AnalysisScene, events: readonly Event[]): TimeReport {
   const inMs = (beats: Beats) => beatsToSeconds(beats, scene.timeline.tempo) * 1000;
   const onsets = events.map(({ onset }) => onset);
   const lag =
@@ -84,7 +84,7 @@ export function timingOf(scene: Scene, events: readonly Event[]): TimeReport {
 
 /** Onsets within a fifth of a beat of an eighth, by its place in the bar. */
 function byEighth(
-  { timeline }: Scene,
+  { timeline }: AnalysisScene,
   onsets: readonly Beats[],
   second: Beats,
   inMs: (beats: Beats) => number,
@@ -96,7 +96,7 @@ function byEighth(
     const and = Math.abs(inBeat) > Math.abs(inBeat - second);
     const away = and ? inBeat - second : inBeat;
     if (beat < 0 || Math.abs(away) > NEAR_BEAT) continue;
-    const place = 2 * Math.floor(placeOf(timeline, beat + 1e-6).beatInBar) + (and ? 1 : 0);
+    const place = 2 * Math.floor(formPositionOf(timeline, beat + 1e-6).beatInBar) + (and ? 1 : 0);
     const group = groups.get(place);
     if (group) group.push(inMs(away));
     else groups.set(place, [inMs(away)]);

@@ -1,16 +1,16 @@
 import type { Midi, Random } from '../../vocabulary';
 import type { BandEvent } from '../events';
 import { offBeat, type BandFeel } from '../feel';
-import { isStrong, stopsOf, type Stop, type Tune } from '../walk';
+import { isStrong, stopsOf, type WalkStop, type WalkForm } from '../walk';
 import type { BassNote } from './bassNote';
 import { boogie, bossaBass, funkBass, straightBass } from './patterns';
 import { twoFeel, walking } from './walking';
 
 /** The bass of all choruses: the root (or the slash bass) at every change, and by the feel what leads from one to the next. */
-export function bassLine(tune: Tune, feel: BandFeel, random: Random): BandEvent[] {
+export function bassLine(tune: WalkForm, feel: BandFeel, random: Random): BandEvent[] {
   const late = offBeat(feel, tune.timeline.tempo);
   const strong = (beat: number) => isStrong(tune.timeline, beat);
-  const play: Record<BandFeel, (stop: Stop, hand: Midi) => BassNote[]> = {
+  const play: Record<BandFeel, (stop: WalkStop, hand: Midi) => BassNote[]> = {
     swing: (stop, hand) => walking(stop, hand, random, strong, late),
     waltz: (stop, hand) => walking(stop, hand, random, strong, late),
     five: (stop, hand) => walking(stop, hand, random, strong, late),

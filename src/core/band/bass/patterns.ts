@@ -1,30 +1,30 @@
 import { modulo, type Midi, type Random } from '../../vocabulary';
 import { pitchClass } from '../../music';
-import type { Stop } from '../walk';
+import type { WalkStop } from '../walk';
 import { bassOf, fifthOf, folded, nearest, thirdOf, type BassNote } from './bassNote';
 import { approachTo } from './walking';
 
 /** Beat in the chord, length, and which tone: root, fifth, octave, or the approach to what follows. Common practice, no source. */
-type Place = readonly [
+type PatternPlace = readonly [
   beat: number,
   beats: number,
   tone: 'root' | 'fifth' | 'octave' | 'lead',
   loudness: number,
 ];
 
-const STRAIGHT: readonly Place[] = [
+const STRAIGHT: readonly PatternPlace[] = [
   [0, 1.4, 'root', 0.85],
   [1.5, 0.45, 'root', 0.66],
   [2, 1.4, 'fifth', 0.8],
   [3.5, 0.45, 'lead', 0.62],
 ];
-const BOSSA: readonly Place[] = [
+const BOSSA: readonly PatternPlace[] = [
   [0, 1.4, 'root', 0.82],
   [1.5, 0.5, 'fifth', 0.64],
   [2, 1.4, 'fifth', 0.78],
   [3.5, 0.5, 'root', 0.6],
 ];
-const FUNK: readonly (readonly Place[])[] = [
+const FUNK: readonly (readonly PatternPlace[])[] = [
   [
     [0, 0.4, 'root', 0.92],
     [0.75, 0.2, 'root', 0.6],
@@ -54,10 +54,10 @@ const FUNK: readonly (readonly Place[])[] = [
 
 /** One pattern laid on a chord bar by bar; a chord shorter than the pattern has its beginning. */
 function laid(
-  { chord, next, start, end }: Stop,
+  { chord, next, start, end }: WalkStop,
   hand: Midi,
   random: Random,
-  patternOf: () => readonly Place[],
+  patternOf: () => readonly PatternPlace[],
 ): BassNote[] {
   const root = nearest(bassOf(chord), hand > 43 ? hand - 7 : hand);
   const fifth = folded(root + modulo(fifthOf(chord) - root, 12) - (random() < 0.4 ? 12 : 0));
@@ -76,16 +76,16 @@ function laid(
   return notes;
 }
 
-export const straightBass = (stop: Stop, hand: Midi, random: Random): BassNote[] =>
+export const straightBass = (stop: WalkStop, hand: Midi, random: Random): BassNote[] =>
   laid(stop, hand, random, () => STRAIGHT);
-export const bossaBass = (stop: Stop, hand: Midi, random: Random): BassNote[] =>
+export const bossaBass = (stop: WalkStop, hand: Midi, random: Random): BassNote[] =>
   laid(stop, hand, random, () => BOSSA);
-export const funkBass = (stop: Stop, hand: Midi, random: Random): BassNote[] =>
+export const funkBass = (stop: WalkStop, hand: Midi, random: Random): BassNote[] =>
   laid(stop, hand, random, () => FUNK[Math.floor(random() * FUNK.length)]!);
 
 /** Root, third, fifth, sixth and back in shuffled eighths now and then: the left hand of a blues. The last beat leads on. Common practice, no source. */
 export function boogie(
-  { chord, next, start, end, scale }: Stop,
+  { chord, next, start, end, scale }: WalkStop,
   hand: Midi,
   random: Random,
   late: number,

@@ -1,6 +1,6 @@
 import { pick, pitchClassOf, type Beats, type Midi, type Random } from '../../vocabulary';
 import type { Chord } from '../../music';
-import type { Stop } from '../walk';
+import type { WalkStop } from '../walk';
 import { bassOf, fifthOf, inRange, nearest, neighbour, tonesOf, type BassNote } from './bassNote';
 
 /** A skip before the beat, here and there: the same tone struck short on the off-beat. */
@@ -12,7 +12,7 @@ const SKIP = 0.12;
  * @param strong is this beat one of the bar's strong ones?
  */
 export function walking(
-  { chord, next, start, end, scale }: Stop,
+  { chord, next, start, end, scale }: WalkStop,
   hand: Midi,
   random: Random,
   strong: (beat: Beats) => boolean,
@@ -40,7 +40,7 @@ export function walking(
 
 /** Half notes: root and fifth, with an approach before the next root now and then. For ballads. */
 export function twoFeel(
-  { chord, next, start, end }: Stop,
+  { chord, next, start, end }: WalkStop,
   hand: Midi,
   random: Random,
   strong: (beat: Beats) => boolean,

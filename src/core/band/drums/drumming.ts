@@ -1,15 +1,15 @@
 import { pick, type Random } from '../../vocabulary';
 import type { BandEvent, Drum } from '../events';
 import { lineupOf, offBeat, type BandFeel } from '../feel';
-import { barsOf, type Tune } from '../walk';
-import { GROOVES, type Hit } from './grooves';
+import { barsOf, type WalkForm } from '../walk';
+import { GROOVES, type DrumHit } from './grooves';
 
 /** Time by the feel's groove, a small fill into each section, a larger one and a crash where the form begins again. */
-export function drumming(tune: Tune, feel: BandFeel, random: Random): BandEvent[] {
+export function drumming(tune: WalkForm, feel: BandFeel, random: Random): BandEvent[] {
   const late = offBeat(feel, tune.timeline.tempo);
   const brushes = lineupOf(feel, tune.timeline.tempo).drums === 'brushes';
   const events: BandEvent[] = [];
-  const hit: Hit = (drum, beat, loudness) =>
+  const hit: DrumHit = (drum, beat, loudness) =>
     events.push({ part: 'drums', drum, beat, loudness: loudness * (0.88 + 0.12 * random()) });
   for (const { start, end, section, last, chorus } of barsOf(tune)) {
     GROOVES[feel]({ start, beats: end - start, late, brushes, random }, hit);
@@ -36,7 +36,7 @@ function fill(
   brushes: boolean,
   late: number,
   random: Random,
-  hit: Hit,
+  hit: DrumHit,
 ): void {
   const snare: Drum = brushes ? 'brush-tap' : 'snare';
   const small: readonly (readonly [number, Drum])[][] = [

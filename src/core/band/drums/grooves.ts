@@ -2,7 +2,7 @@ import type { Random } from '../../vocabulary';
 import type { Drum } from '../events';
 import type { BandFeel } from '../feel';
 
-export type Hit = (drum: Drum, beat: number, loudness: number) => void;
+export type DrumHit = (drum: Drum, beat: number, loudness: number) => void;
 /** One bar of time. `late` is where the feel's off-beat eighth falls; `backbeat` tells the second and fourth of a bar. */
 export type Groove = (
   bar: {
@@ -12,7 +12,7 @@ export type Groove = (
     readonly brushes: boolean;
     readonly random: Random;
   },
-  hit: Hit,
+  hit: DrumHit,
 ) => void;
 
 const eachBeat = (start: number, beats: number, work: (beat: number, place: number) => void) => {

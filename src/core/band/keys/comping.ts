@@ -2,7 +2,7 @@ import { pick, type Beats, type Midi, type Random } from '../../vocabulary';
 import type { Chord } from '../../music';
 import type { BandEvent } from '../events';
 import { offBeat, type BandFeel } from '../feel';
-import { barsOf, chordAt, type Bar, type Tune } from '../walk';
+import { barsOf, chordAt, type WalkedBar, type WalkForm } from '../walk';
 import { RHYTHMS, type Rhythm } from './rhythms';
 import { AT_REST, voiceLed } from './voicing';
 
@@ -14,7 +14,7 @@ const PUSHES: ReadonlySet<BandFeel> = new Set(['swing', 'bossa', 'funk', 'five']
 const PUSHED_WITHIN: Beats = 0.5;
 
 /** Voice-led chords under a rhythm that varies by the seed, sparser in the first chorus. Each chord sounds at least once while it lasts. */
-export function comping(tune: Tune, feel: BandFeel, random: Random): BandEvent[] {
+export function comping(tune: WalkForm, feel: BandFeel, random: Random): BandEvent[] {
   const late = offBeat(feel, tune.timeline.tempo);
   const events: BandEvent[] = [];
   let hand: readonly Midi[] = AT_REST;
@@ -53,11 +53,11 @@ export function comping(tune: Tune, feel: BandFeel, random: Random): BandEvent[]
 }
 
 /** The chord a stroke means, and the beat it must be let go by: what sounds, or on the last off-beat the next one, pushed. */
-function meant(tune: Tune, feel: BandFeel, beat: Beats): { chord: Chord | null; until: Beats } {
+function meant(tune: WalkForm, feel: BandFeel, beat: Beats): { chord: Chord | null; until: Beats } {
   const { timeline, choruses } = tune;
   const ends = (at: Beats) => {
     const offset = Math.floor(at / timeline.formBeats) * timeline.formBeats;
-    return offset + timeline.stretches.findLast(({ start }) => start <= at - offset + 1e-6)!.end;
+    return offset + timeline.chordSpans.findLast(({ start }) => start <= at - offset + 1e-6)!.end;
   };
   const now = chordAt(tune, beat);
   const end = ends(beat);
@@ -75,9 +75,9 @@ function meant(tune: Tune, feel: BandFeel, beat: Beats): { chord: Chord | null; 
 }
 
 /** A chord that the rhythm would pass over is struck where it begins. */
-function withEveryChord({ timeline }: Tune, bar: Bar, rhythm: readonly Hit[]): Hit[] {
+function withEveryChord({ timeline }: WalkForm, bar: WalkedBar, rhythm: readonly Hit[]): Hit[] {
   const offset = bar.start - bar.span.start;
-  const missed = timeline.stretches.filter(
+  const missed = timeline.chordSpans.filter(
     ({ bar: own, start, end }) =>
       own === bar.span.index &&
       !rhythm.some(({ beat }) => beat - offset >= start - 1e-6 && beat - offset < end - PUSHED_WITHIN - 1e-6),

@@ -15,13 +15,13 @@ import {
   harmonyOf,
   soundingAt,
   timelineOf,
-  type Change,
+  type ChordChange,
   type Chart,
   type Timeline,
 } from '../../chart';
 import { cellAt, planOf, type Plan, type PlanChoice } from '../../plan';
 import type { PlayedNote } from '../../analyse';
-import { STEADY, type Profile } from './profile';
+import { STEADY, type StandInProfile } from './profile';
 
 export type ImproviseRequest = {
   readonly chart: Chart;
@@ -29,7 +29,7 @@ export type ImproviseRequest = {
   readonly choruses: number;
   readonly plan: PlanChoice;
   readonly seed: number;
-  readonly profile?: Partial<Profile>;
+  readonly profile?: Partial<StandInProfile>;
 };
 
 /** A solo in beats, with the timing of a hand. Same request, same solo. */
@@ -53,7 +53,7 @@ type Slot = { readonly beat: Beats; readonly midi: Midi };
 type Setting = {
   readonly timeline: Timeline;
   readonly plan: Plan;
-  readonly profile: Profile;
+  readonly profile: StandInProfile;
   readonly random: Random;
   readonly bar: number;
 };
@@ -63,7 +63,7 @@ const MISSED_FOR: Beats = 2.5;
 
 /** Where a line means to be when a chord changes. */
 type Anchor = {
-  readonly change: Change | null;
+  readonly change: ChordChange | null;
   readonly at: Beats;
   readonly beat: Beats;
   readonly midi: Midi;
@@ -145,7 +145,7 @@ class Soloist {
 
   /** The nearest target of the plan, or where it is missed the nearest tone of the home scale that is no chord tone. */
   private targetNear(hand: Midi, beat: Beats, meets: boolean): Midi {
-    const { stretch, chorus } = soundingAt(this.set.timeline, beat);
+    const { span: stretch, chorus } = soundingAt(this.set.timeline, beat);
     const cell = cellAt(this.set.plan, stretch.index, chorus);
     const tones = stretch.chord?.tones.map((tone) => tone.pc) ?? [];
     const home = this.set.plan.homeScales[stretch.index]!.pcs.filter((pc) => !tones.includes(pc));
@@ -170,7 +170,7 @@ class Soloist {
     const { timeline, plan, profile, random } = this.set;
     const left = next ? Math.round((next.beat - beat) / 0.5) : 8;
     if (next && left === 1 && random() < profile.approach) return next.midi + pick(random, [-1, 1]);
-    const { stretch, chorus } = soundingAt(timeline, beat);
+    const { span: stretch, chorus } = soundingAt(timeline, beat);
     if (random() < profile.outside) return hand + pick(random, [-1, 1]);
     const cell = cellAt(plan, stretch.index, chorus);
     const material = missed ? cell.material.filter((pc) => !cell.targets.includes(pc)) : cell.material;
@@ -202,7 +202,7 @@ function weighted(choices: readonly { midi: Midi; weight: number }[], random: Ra
 }
 
 /** Swing, lean and spread of a hand; each note lasts nearly to the next, or to the end of its breath. */
-function humanise(slots: readonly Slot[], profile: Profile, tempo: number, random: Random): PlayedNote[] {
+function humanise(slots: readonly Slot[], profile: StandInProfile, tempo: number, random: Random): PlayedNote[] {
   const onset = ({ beat }: Slot) => {
     const swung = beat % 1 === 0 ? beat : Math.floor(beat) + profile.swing;
     return swung + secondsToBeats((profile.biasMs + gaussian(random) * profile.spreadMs) / 1000, tempo);

@@ -1,7 +1,7 @@
 import type { Midi } from '../../vocabulary';
 
 /** How the stand-in player plays: chances are 0 to 1. What is planted here must come back out of the whole chain. */
-export type Profile = {
+export type StandInProfile = {
   /** Chance of landing on a target at a change; `changes` overrides it for a chord, as in {"F7": 0.2}. */
   readonly meet: number;
   readonly changes: Readonly<Record<string, number>>;
@@ -25,7 +25,7 @@ export type Profile = {
   readonly highest: Midi;
 };
 
-export const STEADY: Profile = {
+export const STEADY: StandInProfile = {
   meet: 0.8,
   changes: {},
   early: 0.08,
@@ -115,6 +115,6 @@ export const CHARACTERS = {
   },
 } as const satisfies Record<
   string,
-  { readonly name: string; readonly words: string; readonly profile: Partial<Profile> }
+  { readonly name: string; readonly words: string; readonly profile: Partial<StandInProfile> }
 >;
-export type Character = keyof typeof CHARACTERS;
+export type StandInCharacter = keyof typeof CHARACTERS;

@@ -5,24 +5,24 @@ import { parseMidi } from 'midi-file';
 import { validateXML } from 'xmllint-wasm';
 import { improvise } from '@/core/band';
 import { readChart, timelineOf } from '@/core/chart';
-import { certain, seededRandom } from '@/core/vocabulary';
+import { unwrap, seededRandom } from '@/core/vocabulary';
 import {
   readLineMusicXml,
   readMidi,
   readMusicXml,
   writeLineMidi,
   writeLineMusicXml,
-  type LineNote,
+  type WrittenNote,
   type LineSheet,
 } from '..';
 
 const sheet = (
   text: string,
-  notes: readonly LineNote[],
+  notes: readonly WrittenNote[],
   choruses = 1,
   swing: number | null = null,
 ): LineSheet => {
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   return { chart, timeline: timelineOf(chart, 100), tempo: 100, title: 'Lamp', notes, choruses, swing };
 };
 const CHARTS = [
@@ -40,13 +40,13 @@ const preload = ['xml.xsd', 'xlink.xsd'].map((fileName) => ({
   contents: readFileSync(`tests/fixtures/musicxml/${fileName}`, 'utf8'),
 }));
 /** Lines that a stand-in plays, swung and leaning, with a pickup and a chord hit; invented. */
-const played = (text: string, seed: number): LineNote[] => {
+const played = (text: string, seed: number): WrittenNote[] => {
   const random = seededRandom(seed);
-  const chart = certain(readChart(text));
+  const chart = unwrap(readChart(text));
   const line = improvise({ chart, tempo: 100, choruses: 2, plan: { id: 'outline' }, seed });
   return [
     { onsetBeat: -0.5, durationBeats: 0.4, midi: 65 },
-    ...line.map((note, index): LineNote => ({
+    ...line.map((note, index): WrittenNote => ({
       onsetBeat: note.onsetBeat + (random() - 0.5) * 0.08,
       durationBeats: note.durationBeats * (0.7 + random() * 0.3),
       midi: Math.round(note.midi),
@@ -66,13 +66,13 @@ const played = (text: string, seed: number): LineNote[] => {
     { onsetBeat: 1, durationBeats: 0.8, midi: 54 },
   ];
 };
-const key = (notes: readonly LineNote[]) =>
+const key = (notes: readonly WrittenNote[]) =>
   [...notes]
     .map(({ midi, onsetBeat, durationBeats }) => [Math.round(midi), onsetBeat, durationBeats] as const)
     .sort((a, b) => a[1] - b[1] || a[0] - b[0]);
 const expectSame = (
-  found: readonly LineNote[],
-  wanted: readonly LineNote[],
+  found: readonly WrittenNote[],
+  wanted: readonly WrittenNote[],
   lead: number,
   digits: number,
 ) => {
@@ -89,7 +89,7 @@ test.each(CHARTS)('a line as MIDI is read back note for note, to a 960th of a qu
   const one = sheet(text, played(text, 5), 2);
   const quarters = text.includes('6/8') ? 1.5 : 1;
   const lead = one.timeline.bars[0]!.end;
-  const read = certain(readMidi(writeLineMidi(one)));
+  const read = unwrap(readMidi(writeLineMidi(one)));
   expectSame(
     read.map((note) => ({
       ...note,
@@ -110,8 +110,8 @@ test.each(CHARTS)(
     const one = sheet(text, played(text, 6), 2, text.startsWith('key: Bb') ? 1.7 : null);
     const xml = writeLineMusicXml(one);
     // a bar before bar 1 holds the pickup
-    expectSame(certain(readLineMusicXml(xml)), one.notes, one.timeline.bars[0]!.end, 2);
-    const chords = certain(readChart(certain(readMusicXml(xml))))
+    expectSame(unwrap(readLineMusicXml(xml)), one.notes, one.timeline.bars[0]!.end, 2);
+    const chords = unwrap(readChart(unwrap(readMusicXml(xml))))
       .bars.slice(1, 1 + 2 * one.chart.bars.length)
       .flatMap((bar) => bar.cells.map((cell) => cell.chord?.symbol));
     const own = one.chart.bars.flatMap((bar) => bar.cells.map((cell) => cell.chord?.symbol));
@@ -141,7 +141,7 @@ test('every written line is valid against the published schema, every measure is
 }, 30_000);
 
 test('swung eighths are written as eighths, triplets as triplets', () => {
-  const notes = [0, 0.62, 1, 1.64, 2, 2 + 1 / 3, 2 + 2 / 3, 3].map((onsetBeat): LineNote => ({
+  const notes = [0, 0.62, 1, 1.64, 2, 2 + 1 / 3, 2 + 2 / 3, 3].map((onsetBeat): WrittenNote => ({
     onsetBeat,
     durationBeats: 0.3,
     midi: 62,
@@ -160,7 +160,7 @@ test('a first measure that is not full is a pickup; ties are one note; bad files
     `<score-partwise><part-list><score-part id="P1"><part-name/></score-part></part-list><part id="P1">${measures}</part></score-partwise>`;
   const note = (step: string, duration: number, extra = '') =>
     `<note><pitch><step>${step}</step><octave>4</octave></pitch><duration>${duration}</duration>${extra}</note>`;
-  const line = certain(
+  const line = unwrap(
     readLineMusicXml(
       score(
         `<measure number="0"><attributes><divisions>2</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>${note('G', 2)}</measure><measure number="1">${note('C', 8, '<tie type="start"/>')}</measure><measure number="2">${note('C', 4, '<tie type="stop"/>')}${note('E', 4)}</measure>`,

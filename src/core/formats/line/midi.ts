@@ -1,6 +1,6 @@
 import { writeMidi, type MidiEvent } from 'midi-file';
 import type { Chart, Timeline } from '../../chart';
-import type { LineNote } from './written';
+import type { WrittenNote } from './written';
 import { quartersOf } from './written';
 
 const TICKS = 960;
@@ -18,7 +18,7 @@ export type LineSheet = {
   readonly timeline: Timeline;
   readonly tempo: number;
   readonly title: string;
-  readonly notes: readonly LineNote[];
+  readonly notes: readonly WrittenNote[];
   readonly choruses: number;
   readonly swing: number | null;
 };
@@ -63,7 +63,7 @@ export function writeLineMidi({ chart, timeline, tempo, title, notes, choruses }
     })),
   ];
   for (let chorus = 0; chorus < choruses; chorus++)
-    for (const stretch of timeline.stretches)
+    for (const stretch of timeline.chordSpans)
       events.push({
         at: ticks(chorus * timeline.formBeats + stretch.start),
         order: 0,

@@ -3,7 +3,7 @@ import { FLAT_NAMES, LETTERS, NATURAL, readNote, spellOver, type Chord } from '.
 import { soundingAt } from '../../chart';
 import { modulo, type Midi } from '../../vocabulary';
 import type { LineSheet } from './midi';
-import { barsOf, quartersOf, TICKS, writtenLine, type LineNote, type Written } from './written';
+import { barsOf, quartersOf, TICKS, writtenLine, type WrittenNote, type WrittenLine } from './written';
 
 /** Divisions of a quarter note: a tick of every meter's beat is a whole number of them. */
 const DIVISIONS = 4 * TICKS;
@@ -68,7 +68,7 @@ export function writeLineMusicXml({
   let at = 0;
   const measures = bars.map((bar, number) => {
     const [from, until] = [Math.round(bar.start * TICKS), Math.round((bar.start + bar.beats) * TICKS)];
-    const inside: Written[] = [];
+    const inside: WrittenLine[] = [];
     while (at < line.length && line[at]!.until <= from) at++;
     for (let index = at; index < line.length && line[index]!.at < until; index++) inside.push(line[index]!);
     const children: Xml[] = [];
@@ -105,7 +105,7 @@ export function writeLineMusicXml({
         );
     }
     const chords = written
-      ? timeline.stretches
+      ? timeline.chordSpans
           .filter((stretch) => stretch.bar === bar.index)
           .map((stretch) => ({
             tick: Math.round((bar.start + stretch.start - timeline.bars[bar.index]!.start) * TICKS),
@@ -113,7 +113,7 @@ export function writeLineMusicXml({
           }))
       : [];
     measureNotes(inside, from, until, quarters * 4, chords, children, (beat) =>
-      beat < 0 ? timeline.stretches[0]!.chord : soundingAt(timeline, beat).stretch.chord,
+      beat < 0 ? timeline.chordSpans[0]!.chord : soundingAt(timeline, beat).span.chord,
     );
     return tag('measure', children, { number: lead > 0 ? number : number + 1 });
   });
@@ -127,7 +127,7 @@ type Chords = readonly { readonly tick: number; readonly chord: Chord | null }[]
  * @param scale divisions in a tick
  */
 function measureNotes(
-  line: readonly Written[],
+  line: readonly WrittenLine[],
   from: number,
   until: number,
   scale: number,
@@ -203,7 +203,7 @@ function headTags(duration: number): Xml[] {
 }
 
 function noteTag(
-  note: LineNote,
+  note: WrittenNote,
   duration: number,
   scale: number,
   inChord: boolean,
@@ -241,7 +241,7 @@ function noteTag(
   );
 }
 
-function notationsOf(note: LineNote, ties: readonly string[], starts: boolean): Xml[] {
+function notationsOf(note: WrittenNote, ties: readonly string[], starts: boolean): Xml[] {
   const inside: Xml[] = ties.map((type) => tag('tied', [], { type }));
   if (starts && note.bend) {
     const reach = note.bend.reduce(

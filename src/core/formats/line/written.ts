@@ -3,10 +3,10 @@ import { beatsPerBar, isCompound, type Timeline } from '../../chart';
 import type { Beats } from '../../vocabulary';
 
 /** A take's line as it is written out of it: notes in beats with what a page can say of how they were played. */
-export type LineNote = PlayedNote & { readonly ghost?: true | undefined };
+export type WrittenNote = PlayedNote & { readonly ghost?: true | undefined };
 
 /** What sounds at one written place; ticks of the whole take, `TICKS` a beat. */
-export type Written = { readonly at: number; readonly until: number; readonly notes: readonly LineNote[] };
+export type WrittenLine = { readonly at: number; readonly until: number; readonly notes: readonly WrittenNote[] };
 
 /** Ticks of a beat: sixteenths, triplets and their halves all fall on whole ones. */
 export const TICKS = 12;
@@ -29,7 +29,7 @@ const BREATH = 2;
  * place or as far as they sound. How it was played is not lost: see `attack` and `release` of the notes.
  * @param swing long eighth to short as the take has it; null for even
  */
-export function writtenLine(notes: readonly LineNote[], swing: number | null): Written[] {
+export function writtenLine(notes: readonly WrittenNote[], swing: number | null): WrittenLine[] {
   const second = swing === null ? 0.5 : swing / (1 + swing);
   const groups = together([...notes].sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi));
   const { places, grids } = placesOf(
@@ -47,8 +47,8 @@ export function writtenLine(notes: readonly LineNote[], swing: number | null): W
   });
 }
 
-function together(notes: readonly LineNote[]): LineNote[][] {
-  const groups: LineNote[][] = [];
+function together(notes: readonly WrittenNote[]): WrittenNote[][] {
+  const groups: WrittenNote[][] = [];
   for (const note of notes) {
     const group = groups[groups.length - 1];
     const joins =

@@ -5,18 +5,18 @@ import { degreeName, readChord, toneByRole, type Chord } from '../../music';
  * A chord as MusicXML 4.0 says it (W3C, element `harmony`): a kind, and degrees that add to it, alter it or take away from it.
  * `alter` of an added degree counts from a dominant chord: an added 7 with alter 0 is the minor seventh.
  */
-export type Degree = {
+export type KindDegree = {
   readonly value: number;
   readonly alter: number;
   readonly type: 'add' | 'alter' | 'subtract';
 };
-export type Kind = { readonly kind: string; readonly degrees: readonly Degree[] };
+export type HarmonyKind = { readonly kind: string; readonly degrees: readonly KindDegree[] };
 
-const add = (value: number, alter: number): Degree => ({ value, alter, type: 'add' });
-const change = (value: number, alter: number): Degree => ({ value, alter, type: 'alter' });
+const add = (value: number, alter: number): KindDegree => ({ value, alter, type: 'add' });
+const change = (value: number, alter: number): KindDegree => ({ value, alter, type: 'alter' });
 
 /** Tensions as MusicXML numbers them: a ♭3 above the root of a dominant is its ♯9, a 6 its 13. */
-const tensionsOf = (chord: Chord): Degree[] =>
+const tensionsOf = (chord: Chord): KindDegree[] =>
   chord.colours.map(({ interval }) => {
     const number = Number(interval.replace(/\D/g, ''));
     const alter = interval.startsWith('b') ? -1 : interval.startsWith('#') ? 1 : 0;
@@ -35,7 +35,7 @@ const STACKS: Record<string, readonly [string, string, string]> = {
 };
 
 /** A chord's kind and degrees. A foreign bass is not part of them. */
-export function kindOf(chord: Chord): Kind {
+export function kindOf(chord: Chord): HarmonyKind {
   const { kind, degrees } = seventhKind(chord);
   const tensions = tensionsOf(chord);
   const stack = STACKS[kind];
@@ -51,7 +51,7 @@ export function kindOf(chord: Chord): Kind {
 }
 
 /** The kind by third, fifth and seventh, with the fifth altered where the kind does not say so. */
-function seventhKind(chord: Chord): { kind: string; degrees: Degree[] } {
+function seventhKind(chord: Chord): { kind: string; degrees: KindDegree[] } {
   const role = (...roles: Parameters<typeof toneByRole>[1][]) => toneByRole(chord, ...roles)?.semitones;
   const [third, sus, fifth, seventh] = [role('third'), role('sus'), role('fifth'), role('seventh')];
   const bent = fifth === 6 ? [change(5, -1)] : fifth === 8 ? [change(5, 1)] : [];
@@ -109,7 +109,7 @@ const SPELLED: Record<string, string> = {
  * A chord symbol for a kind with degrees on a root.
  * @returns a symbol that reads to those tones, or what this chart cannot write
  */
-export function symbolOf(root: string, { kind, degrees }: Kind): Outcome<string> {
+export function symbolOf(root: string, { kind, degrees }: HarmonyKind): Outcome<string> {
   const base = SPELLED[kind];
   if (base === undefined)
     return refused({ code: 'musicxml.kind', message: `The chord kind “${kind}” has no chart spelling.` });
@@ -123,10 +123,10 @@ export function symbolOf(root: string, { kind, degrees }: Kind): Outcome<string>
       });
 }
 
-const said = ({ value, alter, type }: Degree): string => `${type} ${degreeName({ number: value, alter })}`;
+const said = ({ value, alter, type }: KindDegree): string => `${type} ${degreeName({ number: value, alter })}`;
 
 /** Seventh and extension first, then what is altered or added, in parentheses. */
-function suffix(base: string, degrees: readonly Degree[]): string {
+function suffix(base: string, degrees: readonly KindDegree[]): string {
   if (degrees.some((one) => one.type === 'subtract' && one.value === 5) && base === '7') return '7alt';
   let head = base;
   const marks: string[] = [];

@@ -2,13 +2,13 @@ import { expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { validateXML } from 'xmllint-wasm';
-import { certain } from '../../vocabulary';
+import { unwrap } from '../../vocabulary';
 import { readChart, writeChart, type Chart } from '../../chart';
 import { readChord } from '../../music';
 import { readChartMidi, readMusicXml, writeChartMidi, writeMusicXml } from '../index';
 import { kindOf, symbolOf } from './kinds';
 
-const chart = (text: string): Chart => certain(readChart(text));
+const chart = (text: string): Chart => unwrap(readChart(text));
 /** What a form is, apart from its text: bars with their cells, keys, meters and sections. */
 const form = ({ title, tempo, feel, pickup, bars, overrides }: Chart) => ({
   title,
@@ -30,7 +30,7 @@ const FULL =
 
 test('a chart goes out as MusicXML and opens again equal', () => {
   const own = chart(FULL);
-  const back = chart(certain(readMusicXml(writeMusicXml(own))));
+  const back = chart(unwrap(readMusicXml(writeMusicXml(own))));
   expect(form(back)).toEqual(form(own));
 });
 
@@ -71,13 +71,13 @@ test.each([
   ['C13b9', 'dominant', 'add 9 -1, add 13 0'],
   ['C9#11', 'dominant-ninth', 'add 11 1'],
 ])('%s is kind %s with degrees %s', (symbol, kind, degrees) => {
-  const found = kindOf(certain(readChord(symbol)));
+  const found = kindOf(unwrap(readChord(symbol)));
   expect([
     found.kind,
     found.degrees.map(({ type, value, alter }) => `${type} ${value} ${alter}`).join(', '),
   ]).toEqual([kind, degrees]);
   const tones = (text: string) => {
-    const { tones: own, colours } = certain(readChord(text));
+    const { tones: own, colours } = unwrap(readChord(text));
     return [own, colours].map((list) =>
       list
         .map((tone) => tone.pc)
@@ -85,7 +85,7 @@ test.each([
         .join(' '),
     );
   };
-  expect(tones(certain(symbolOf('C', found)))).toEqual(tones(symbol));
+  expect(tones(unwrap(symbolOf('C', found)))).toEqual(tones(symbol));
 });
 
 test('foreign scores: kinds without text, offsets, backup, repeats with endings, keys in minor', () => {
@@ -97,7 +97,7 @@ test('foreign scores: kinds without text, offsets, backup, repeats with endings,
   ${measure(`<barline location="left"><ending number="1" type="start"/></barline>${chordOn('C', 'major')}<note><rest/><duration>8</duration></note><barline location="right"><repeat direction="backward"/></barline>`, 2)}
   ${measure(`<barline location="left"><ending number="2" type="start"/></barline><note><rest/><duration>8</duration></note><backup><duration>4</duration></backup>${chordOn('A', 'suspended-fourth', '<degree><degree-value>7</degree-value><degree-alter>0</degree-alter><degree-type>add</degree-type></degree><bass><bass-step>E</bass-step></bass>')}`, 3)}
   </part></score-partwise>`;
-  const own = chart(certain(readMusicXml(xml)));
+  const own = chart(unwrap(readMusicXml(xml)));
   expect([own.title, own.key && own.key.tonic.letter, own.key?.minor]).toEqual(['Third Weir', 'D', true]);
   expect(form(own).bars.map((bar) => bar.cells.join(' | '))).toEqual([
     'Dm7 3 | G7(b9) 1',
@@ -196,8 +196,8 @@ test('any chart survives MusicXML and back; as MIDI markers its chords and bars 
       (all, key) => {
         if (all[0] === '%') all[0] = 'C';
         const own = chart(`title: T\nkey: ${key}\n[A]\n| ${all.join(' | ')} |\n[B]\nkey: G\n| C |`);
-        expect(form(chart(certain(readMusicXml(writeMusicXml(own)))))).toEqual(form(own));
-        const midi = chart(certain(readChartMidi(writeChartMidi(own))));
+        expect(form(chart(unwrap(readMusicXml(writeMusicXml(own)))))).toEqual(form(own));
+        const midi = chart(unwrap(readChartMidi(writeChartMidi(own))));
         const cells = (one: Chart) => form(one).bars.map(({ cells: list, section }) => [section, list]);
         expect(cells(midi)).toEqual(cells(own));
       },
@@ -208,7 +208,7 @@ test('any chart survives MusicXML and back; as MIDI markers its chords and bars 
 
 test('MIDI markers: meters, tempo and keys; files without chords are refused', () => {
   const own = chart('title: Rungs\nkey: Dm\nmeter: 6/8\ntempo: 70\n| Dm A7 | Dm |\nmeter: 3/4\n| Gm |');
-  const back = chart(certain(readChartMidi(writeChartMidi(own))));
+  const back = chart(unwrap(readChartMidi(writeChartMidi(own))));
   expect([
     back.title,
     back.tempo,
@@ -317,7 +317,7 @@ const ROOTS = [...'ABCDEFG'].flatMap((letter) => [letter, `${letter}b`, `${lette
 test('sixty qualities on twenty-one roots: read, printed anew and read again, every tone and its spelling the same', () => {
   expect([QUALITIES.length, ROOTS.length]).toEqual([60, 21]);
   const said = (symbol: string) => {
-    const { tones, colours } = certain(readChord(symbol));
+    const { tones, colours } = unwrap(readChord(symbol));
     return [...tones, ...colours]
       .map((tone) => `${tone.note.letter}${tone.note.alter}`)
       .sort()
@@ -325,7 +325,7 @@ test('sixty qualities on twenty-one roots: read, printed anew and read again, ev
   };
   for (const root of ROOTS)
     for (const quality of QUALITIES) {
-      const printed = certain(symbolOf(root, kindOf(certain(readChord(root + quality)))));
+      const printed = unwrap(symbolOf(root, kindOf(unwrap(readChord(root + quality)))));
       expect([root + quality, printed, said(printed)]).toEqual([
         root + quality,
         printed,

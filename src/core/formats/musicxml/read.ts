@@ -1,6 +1,6 @@
 import { accepted, refused, type Outcome, type Problem } from '../../vocabulary';
 import { noteName, readChord, type SpelledNote } from '../../music';
-import { symbolOf, type Degree } from './kinds';
+import { symbolOf, type KindDegree } from './kinds';
 import { chartTextOf, type PlacedChord, type WrittenMeasure } from '../chartText';
 import {
   all,
@@ -42,7 +42,7 @@ function readScore(score: readonly XmlNode[]): Outcome<string> {
       code: 'musicxml.too-long',
       message: `This score has ${part.length} measures; ${MUSICXML_LIMITS.measures} are the most that are read.`,
     });
-  const reading = new Reading();
+  const reading = new MusicXmlReading();
   const measures: WrittenMeasure[] = [];
   for (const [index, node] of part.entries()) {
     const read = reading.measure(node, index + 1);
@@ -85,7 +85,7 @@ function openRepeats(measures: WrittenMeasure[]): void {
 }
 
 /** One pass over the measures; keeps what attributes have set so far. */
-class Reading {
+class MusicXmlReading {
   tempo: number | null = null;
   private divisions = 1;
   private meter = { upper: 4, lower: 4 };
@@ -190,10 +190,10 @@ class Reading {
         message: 'A chord here has no root.',
         suggestion: 'Write its root, or delete it.',
       });
-    const degrees: Degree[] = all(inside, 'degree').map((degree) => ({
+    const degrees: KindDegree[] = all(inside, 'degree').map((degree) => ({
       value: Number(textAt(degree, 'degree-value')),
       alter: Number(textAt(degree, 'degree-alter')) || 0,
-      type: textAt(degree, 'degree-type') as Degree['type'],
+      type: textAt(degree, 'degree-type') as KindDegree['type'],
     }));
     const bass = noteIn(first(inside, 'bass'), 'bass');
     const tail = bass && noteName(bass) !== noteName(root) ? `/${noteName(bass)}` : '';

@@ -1,7 +1,7 @@
-import { measure, throughBar, type Context, type Measure } from './finding';
+import { measure, throughBar, type FindingContext, type Measure } from './finding';
 
 /** Landings that were led into: the target of a figure. */
-export function noApproaches(context: Context): Measure[] {
+export function noApproaches(context: FindingContext): Measure[] {
   const { report } = context;
   const led = new Set(report.figures.map((figure) => figure.targetIndex));
   const all = report.changes.filter(
@@ -27,7 +27,7 @@ export function noApproaches(context: Context): Measure[] {
   });
 }
 
-export function approachOneSide(context: Context): Measure[] {
+export function approachOneSide(context: FindingContext): Measure[] {
   const all = context.report.figures.filter(
     ({ kind }) => kind === 'approach-below' || kind === 'approach-above',
   );
@@ -51,7 +51,7 @@ export function approachOneSide(context: Context): Measure[] {
 }
 
 /** Notes of neither scale that lead nowhere; what a plan means to play outside is not held against it. */
-export function approachUnresolved(context: Context): Measure[] {
+export function approachUnresolved(context: FindingContext): Measure[] {
   const { report, plan } = context;
   if (plan.id === 'step-out') return [];
   const all = report.notes.filter((note) => note.top && note.height >= 3 && note.function !== 'grace');
@@ -73,7 +73,7 @@ export function approachUnresolved(context: Context): Measure[] {
       });
 }
 
-export function noEnclosures(context: Context): Measure[] {
+export function noEnclosures(context: FindingContext): Measure[] {
   const { report } = context;
   const all = report.changes.filter(
     ({ landing, connection }) => landing.noteIndex !== null && connection.kind !== 'fresh',

@@ -1,8 +1,8 @@
 import { intervalOver, noteName, readChord } from '../../music';
-import { certain } from '../../vocabulary';
+import { unwrap } from '../../vocabulary';
 import { fitsOneLocation } from '../../neck';
 import { intervalWord, times, typeset } from '../words';
-import { measure, type Context, type Measure } from './finding';
+import { measure, type FindingContext, type Measure } from './finding';
 
 /** A tell-tale tone is missed in ten notes, another chord tone in fifteen. */
 const IGNORED_IN = 10;
@@ -14,10 +14,10 @@ const LIKELY_TELLING = 0.6;
 const SELDOM = 0.05;
 
 /** Chord tones that never sounded: tell-tale tones of secondary and borrowed chords in ten notes, the others in fifteen, where chance would hardly leave them out. */
-export function tonesNeverPlayed(context: Context): Measure[] {
+export function tonesNeverPlayed(context: FindingContext): Measure[] {
   const { report, harmony } = context;
   const asked = report.coverage.flatMap((cover) => {
-    const chord = certain(readChord(cover.chord));
+    const chord = unwrap(readChord(cover.chord));
     const at = harmony.readings.findIndex((one) => one?.chord.symbol === cover.chord);
     const home = harmony.homeScales[at]!.pcs;
     return chord.tones.map((tone) => ({
@@ -61,11 +61,11 @@ export function tonesNeverPlayed(context: Context): Measure[] {
 /** One tone of seven is missed by chance in (6/7)^n of n notes: what is likely chance weighs little. */
 const chanceAside = (count: number): number => (1 - (6 / 7) ** count) ** 4;
 
-const isPlain = (note: Context['report']['notes'][number]): boolean =>
+const isPlain = (note: FindingContext['report']['notes'][number]): boolean =>
   note.function !== 'grace' && note.chord !== null;
 
 /** The home scale alone, over chords that ask for more. */
-export function homeScaleOnly(context: Context): Measure[] {
+export function homeScaleOnly(context: FindingContext): Measure[] {
   const { report, harmony, plan } = context;
   if (plan.id === 'home-scale') return [];
   const homes = new Map(
@@ -99,7 +99,7 @@ export function homeScaleOnly(context: Context): Measure[] {
   });
 }
 
-export function outlineOnly(context: Context): Measure[] {
+export function outlineOnly(context: FindingContext): Measure[] {
   const { report, plan } = context;
   if (plan.id === 'outline' || plan.id === 'single-target') return [];
   const all = report.notes.filter(isPlain);
@@ -125,7 +125,7 @@ const rangeOf = (pitches: readonly number[]): number =>
   pitches.reduce((most, pitch) => Math.max(most, pitch), -Infinity) -
   pitches.reduce((least, pitch) => Math.min(least, pitch), Infinity);
 
-export function narrowRange(context: Context): Measure[] {
+export function narrowRange(context: FindingContext): Measure[] {
   const pitches = context.report.notes
     .filter((note) => note.top && note.function !== 'grace')
     .map((note) => note.midi);
@@ -151,7 +151,7 @@ export function narrowRange(context: Context): Measure[] {
 }
 
 /** The whole line under one location of the hand. */
-export function onePosition(context: Context): Measure[] {
+export function onePosition(context: FindingContext): Measure[] {
   const line = context.report.notes.filter(
     (note) => note.top && note.function !== 'grace' && note.midi >= 40 && note.midi <= 86,
   );

@@ -61,7 +61,7 @@ export type DrillSpec = {
 };
 
 /** Where it was: `bars` count from 1 through all choruses; of several takes they are the last one's, and `takes` has them all, oldest first from 1. */
-export type Place = {
+export type FindingPlace = {
   readonly change?: string;
   readonly chord?: string;
   readonly bars: readonly number[];
@@ -71,7 +71,7 @@ export type Place = {
 /** A plain fact with its counts and place (2-theory, "Findings"). `bars` count from 1 through all choruses. */
 export type Finding = {
   readonly kind: FindingKind;
-  readonly where: Place;
+  readonly where: FindingPlace;
   readonly met: number;
   readonly of: number;
   readonly interval: readonly [number, number];
@@ -92,7 +92,7 @@ export type FindingsRequest = {
 };
 
 /** What every kind may look at. Several takes are laid one after the other; `tempoAt` is the tempo of the take a beat lies in. */
-export type Context = {
+export type FindingContext = {
   readonly chart: Chart;
   readonly tempo: number;
   readonly report: Report;
@@ -117,7 +117,7 @@ export type Measure = Omit<Finding, 'interval' | 'weight'> & {
   readonly praised?: string;
 };
 
-type Draft = Omit<Measure, 'interval' | 'weight' | 'drill' | 'raised'> & {
+type FindingDraft = Omit<Measure, 'interval' | 'weight' | 'drill' | 'raised'> & {
   readonly drill: Omit<DrillSpec, 'plan' | 'tempo' | 'span'> & {
     readonly plan?: string;
     readonly tempo?: number;
@@ -135,8 +135,8 @@ type Draft = Omit<Measure, 'interval' | 'weight' | 'drill' | 'raised'> & {
  * @returns a list of one; none where there was nothing to count
  */
 export function measure(
-  context: Context,
-  { limit, worth = 0, weight, raised, drill, ...draft }: Draft,
+  context: FindingContext,
+  { limit, worth = 0, weight, raised, drill, ...draft }: FindingDraft,
 ): Measure[] {
   if (draft.of === 0) return [];
   const interval = wilsonInterval(draft.met, draft.of);
@@ -161,11 +161,11 @@ export function measure(
 export const slower = (tempo: number): number => Math.max(40, Math.round((tempo * 0.75) / 4) * 4);
 
 /** A change's bar counted through all choruses. */
-export const throughBar = ({ timeline }: Context, change: Pick<ChangeReport, 'chorus' | 'bar'>): number =>
+export const throughBar = ({ timeline }: FindingContext, change: Pick<ChangeReport, 'chorus' | 'bar'>): number =>
   (change.chorus - 1) * timeline.bars.length + change.bar;
 
 /** The bar a beat lies in, counted from 1 through all choruses. */
-export function barAt({ timeline }: Context, beat: number): number {
+export function barAt({ timeline }: FindingContext, beat: number): number {
   const chorus = Math.max(0, Math.floor(beat / timeline.formBeats + 1e-9));
   const inForm = Math.max(0, beat - chorus * timeline.formBeats);
   return (

@@ -1,14 +1,14 @@
 import { hasTone, readChord } from '../../music';
-import { certain } from '../../vocabulary';
+import { unwrap } from '../../vocabulary';
 import { homeScaleOnly } from './coverage';
-import { barAt, ENOUGH, measure, throughBar, type Context, type Measure } from './finding';
+import { barAt, ENOUGH, measure, throughBar, type FindingContext, type Measure } from './finding';
 import { stillOnOldChord } from './landings';
 
 const LOST_BARS = 4;
 const MOST_OF = 0.7;
 
 /** Four bars or more over which the line fits the chart better earlier or later. */
-export function lostPlace(context: Context): Measure[] {
+export function lostPlace(context: FindingContext): Measure[] {
   const { report, timeline } = context;
   const lost = report.place.filter(
     ({ fromBeat, toBeat }) => barAt(context, toBeat - 0.01) - barAt(context, fromBeat) + 1 >= LOST_BARS,
@@ -44,7 +44,7 @@ const LATE_BEATS = 0.5;
 const GAP_BEATS = 2;
 
 /** Between chords and line: the new kind comes in more than half a beat after its bar line, or the music stops for two beats. */
-export function handoverLate(context: Context): Measure[] {
+export function handoverLate(context: FindingContext): Measure[] {
   const { handovers } = context.report;
   const late = handovers.filter(
     ({ lateBeats, gapBeats }) => (lateBeats > LATE_BEATS && gapBeats >= LATE_BEATS) || gapBeats >= GAP_BEATS,
@@ -63,7 +63,7 @@ export function handoverLate(context: Context): Measure[] {
 }
 
 /** What the player does outside the lost bars too is a habit, no loss: a line of the home scale tells no chord, and tones of the old chord at every change look like a bar behind. */
-function isHabit(context: Context, lost: readonly number[]): boolean {
+function isHabit(context: FindingContext, lost: readonly number[]): boolean {
   if (homeScaleOnly(context).some(({ raised }) => raised)) return true;
   const inside = new Set(lost);
   return stillOnOldChord(context, (change) => !inside.has(throughBar(context, change))).some(
@@ -72,13 +72,13 @@ function isHabit(context: Context, lost: readonly number[]): boolean {
 }
 
 /** Chord hits with a tone that is neither of the chord nor a colour of it. */
-export function chordHitWrong(context: Context): Measure[] {
+export function chordHitWrong(context: FindingContext): Measure[] {
   const { report } = context;
   const hits = report.events.filter(
     (event) => event.kind === 'chord' && report.notes[event.noteIndices[0]!]!.chord !== null,
   );
   const wrong = hits.filter((event) => {
-    const chord = certain(readChord(report.notes[event.noteIndices[0]!]!.chord!));
+    const chord = unwrap(readChord(report.notes[event.noteIndices[0]!]!.chord!));
     const strange = event.noteIndices.filter((index) => {
       const pc = ((Math.round(report.notes[index]!.midi) % 12) + 12) % 12;
       return !hasTone(chord, pc) && report.notes[index]!.tier !== 'colour';

@@ -1,8 +1,8 @@
 import { heightIntent } from '../../plan';
-import { barAt, measure, type Context, type Measure } from './finding';
+import { barAt, measure, type FindingContext, type Measure } from './finding';
 
 /** Sounding beats by height over the whole take; chord hits are judged by themselves. */
-function beatsAt({ report }: Context): { low: number; ground: number; all: number } {
+function beatsAt({ report }: FindingContext): { low: number; ground: number; all: number } {
   let [ground, high, all] = [0, 0, 0];
   for (const note of report.notes)
     if (report.events[note.event]?.kind !== 'chord')
@@ -14,7 +14,7 @@ function beatsAt({ report }: Context): { low: number; ground: number; all: numbe
   return { low: Math.round(all - high), ground: Math.round(ground), all: Math.round(all) };
 }
 
-export function staysOutside(context: Context): Measure[] {
+export function staysOutside(context: FindingContext): Measure[] {
   const { low, all } = beatsAt(context);
   if (heightIntent(context.plan, 0) === 'high') return [];
   return measure(context, {
@@ -30,7 +30,7 @@ export function staysOutside(context: Context): Measure[] {
   });
 }
 
-export function staysOnGround(context: Context): Measure[] {
+export function staysOnGround(context: FindingContext): Measure[] {
   const { ground, all } = beatsAt(context);
   if (!['high', 'low'].includes(heightIntent(context.plan, 0))) return [];
   return measure(context, {
@@ -46,7 +46,7 @@ export function staysOnGround(context: Context): Measure[] {
   });
 }
 
-export function stepOutLost(context: Context): Measure[] {
+export function stepOutLost(context: FindingContext): Measure[] {
   const { stepOuts, notes } = context.report;
   const lost = stepOuts.filter(({ homeIndex }) => homeIndex === null);
   return measure(context, {

@@ -3,7 +3,7 @@ import { planOf } from '../../plan';
 import { approachOneSide, approachUnresolved, noApproaches, noEnclosures } from './approaches';
 import { withoutSymptoms } from './causes';
 import { homeScaleOnly, narrowRange, onePosition, outlineOnly, tonesNeverPlayed } from './coverage';
-import { ENOUGH, type Context, type Finding, type FindingsRequest, type Measure } from './finding';
+import { ENOUGH, type FindingContext, type Finding, type FindingsRequest, type Measure } from './finding';
 import { chordHitWrong, handoverLate, lostPlace } from './form';
 import { staysOnGround, staysOutside, stepOutLost } from './height';
 import {
@@ -30,9 +30,9 @@ import { poolReports, type Pool } from './pool';
 import { gotBetter } from './praise';
 import { aheadOrBehind, noUpbeats, oneRhythm, uneven } from './time';
 
-export type { DrillSpec, Finding, FindingKind, FindingsRequest, Place } from './finding';
+export type { DrillSpec, Finding, FindingKind, FindingsRequest, FindingPlace } from './finding';
 
-const KINDS: readonly ((context: Context) => Measure[])[] = [
+const KINDS: readonly ((context: FindingContext) => Measure[])[] = [
   targetsMissed,
   toneMissed,
   (context) => stillOnOldChord(context),
@@ -119,7 +119,7 @@ function measuresOf(takes: readonly FindingsRequest[], pool: Pool = poolReports(
       [...laid.byChorus].map(([chorus, cells]) => [chorus + firstBar / timeline.bars.length, cells] as const),
     ),
   );
-  const context: Context = {
+  const context: FindingContext = {
     chart,
     tempo,
     timeline,

@@ -1,26 +1,26 @@
 import type { ChangeReport } from '../../analyse';
 import { intervalOver, noteName, readChord, spellOver, toneByRole, type ToneRole } from '../../music';
 import { cellAt } from '../../plan';
-import { certain } from '../../vocabulary';
+import { unwrap } from '../../vocabulary';
 import { marksOf } from '../marks';
 import { intervalWord, times, typeset } from '../words';
 import { mostCommon } from '../mostCommon';
-import { ENOUGH, measure, throughBar, type Context, type Measure } from './finding';
+import { ENOUGH, measure, throughBar, type FindingContext, type Measure } from './finding';
 
 const MISSED_LIMIT = 0.75;
 
 /** Changes where something was playing, by kind. */
-const judged = ({ report }: Context): ChangeReport[] => report.changes.filter(({ landing }) => !landing.rest);
-const landedOn = (context: Context): (ChangeReport & { landing: { noteIndex: number } })[] =>
+const judged = ({ report }: FindingContext): ChangeReport[] => report.changes.filter(({ landing }) => !landing.rest);
+const landedOn = (context: FindingContext): (ChangeReport & { landing: { noteIndex: number } })[] =>
   judged(context).filter(
     (change): change is ChangeReport & { landing: { noteIndex: number } } =>
       change.landing.noteIndex !== null,
   );
-const pcAt = ({ report }: Context, index: number): number =>
+const pcAt = ({ report }: FindingContext, index: number): number =>
   ((Math.round(report.notes[index]!.midi) % 12) + 12) % 12;
 
 /** Per kind of change: targets met, late ones counted as met. */
-export function targetsMissed(context: Context): Measure[] {
+export function targetsMissed(context: FindingContext): Measure[] {
   const { report, plan, chart, tempo } = context;
   const marks = marksOf(report, plan, chart, tempo);
   const kinds = new Map<string, number[]>();
@@ -39,7 +39,7 @@ export function targetsMissed(context: Context): Measure[] {
 }
 
 function measureMissed(
-  context: Context,
+  context: FindingContext,
   kind: string,
   example: ChangeReport,
   missed: readonly ChangeReport[],
@@ -48,7 +48,7 @@ function measureMissed(
   of: number,
 ): Measure[] {
   const [from, to] = kind.split('→') as [string, string];
-  const chord = certain(readChord(to));
+  const chord = unwrap(readChord(to));
   const target = targetWords(context, example, to);
   const instead = mostCommon(missed.flatMap((change) => change.landing.interval ?? []))?.value;
   const near = missed.filter((change) => change.fix !== null).length / Math.max(1, missed.length);
@@ -73,18 +73,18 @@ function measureMissed(
 
 /** `D or A♭, its third or seventh` */
 function targetWords(
-  { plan, timeline }: Context,
+  { plan, timeline }: FindingContext,
   change: ChangeReport,
   to: string,
 ): { names: string; words: string } {
-  const { stretches, formBeats } = timeline;
+  const { chordSpans: stretches, formBeats } = timeline;
   const at = change.beat - Math.floor(change.beat / formBeats + 1e-9) * formBeats;
   const cell = cellAt(
     plan,
     (stretches.findLast((one) => one.start <= at + 1e-6) ?? stretches[0]!).index,
     change.chorus - 1,
   );
-  const chord = certain(readChord(to));
+  const chord = unwrap(readChord(to));
   const names = cell.targets.map((pc) => typeset(noteName(spellOver(chord, pc)))).join(' or ');
   const words = cell.targets.map((pc) => intervalWord(intervalOver(chord, pc))).join(' or ');
   return { names, words: `${names}, its ${words},` };
@@ -98,23 +98,23 @@ const ROLES: readonly (readonly [string, readonly ToneRole[]])[] = [
 ];
 
 /** One target tone that hardly ever is the landing, over all changes that ask for it. */
-export function toneMissed(context: Context): Measure[] {
+export function toneMissed(context: FindingContext): Measure[] {
   const { plan, timeline } = context;
   return ROLES.flatMap(([name, roles]) => {
     const asked = landedOn(context).filter((change) => {
-      const tone = toneByRole(certain(readChord(change.to)), ...roles);
+      const tone = toneByRole(unwrap(readChord(change.to)), ...roles);
       return (
         tone !== undefined &&
         cellAt(
           plan,
-          stretchAt(timeline.stretches, timeline.formBeats, change.beat),
+          stretchAt(timeline.chordSpans, timeline.formBeats, change.beat),
           change.chorus - 1,
         ).targets.includes(tone.pc)
       );
     });
     const met = asked.filter(
       (change) =>
-        pcAt(context, change.landing.noteIndex) === toneByRole(certain(readChord(change.to)), ...roles)!.pc,
+        pcAt(context, change.landing.noteIndex) === toneByRole(unwrap(readChord(change.to)), ...roles)!.pc,
     );
     return measure(context, {
       kind: 'tone-missed',
@@ -132,14 +132,14 @@ export function toneMissed(context: Context): Measure[] {
   });
 }
 
-const stretchAt = (stretches: Context['timeline']['stretches'], formBeats: number, beat: number): number => {
+const stretchAt = (stretches: FindingContext['timeline']['chordSpans'], formBeats: number, beat: number): number => {
   const at = beat - Math.floor(beat / formBeats + 1e-9) * formBeats;
   return stretches.findLastIndex((one) => one.start <= at + 1e-6);
 };
 
 /** At the change a tone of the old chord that the new one lacks. */
 export function stillOnOldChord(
-  context: Context,
+  context: FindingContext,
   counts: (change: ChangeReport) => boolean = () => true,
 ): Measure[] {
   const all = landedOn(context).filter(
@@ -147,7 +147,7 @@ export function stillOnOldChord(
   );
   const still = all.filter((change) => {
     const pc = pcAt(context, change.landing.noteIndex);
-    const has = (symbol: string) => certain(readChord(symbol)).tones.some((tone) => tone.pc === pc);
+    const has = (symbol: string) => unwrap(readChord(symbol)).tones.some((tone) => tone.pc === pc);
     return has(change.from) && !has(change.to);
   });
   return measure(context, {
@@ -164,7 +164,7 @@ export function stillOnOldChord(
   });
 }
 
-export function landingLate(context: Context): Measure[] {
+export function landingLate(context: FindingContext): Measure[] {
   const all = landedOn(context);
   const late = all.filter(({ landing }) => landing.timing === 'late');
   return measure(context, {
@@ -180,7 +180,7 @@ export function landingLate(context: Context): Measure[] {
   });
 }
 
-export function rootOnly(context: Context): Measure[] {
+export function rootOnly(context: FindingContext): Measure[] {
   if (context.plan.cells.every((cell) => cell.targets.length === 1)) return [];
   const all = landedOn(context);
   const roots = all.filter((change) => change.landing.interval === '1');
@@ -197,7 +197,7 @@ export function rootOnly(context: Context): Measure[] {
   });
 }
 
-export function leapsIntoChanges(context: Context): Measure[] {
+export function leapsIntoChanges(context: FindingContext): Measure[] {
   const all = landedOn(context).filter(
     ({ connection }) => connection.kind !== null && connection.kind !== 'fresh',
   );
@@ -219,7 +219,7 @@ const LATE_BY = 0.75;
 const EARLY_BY = 1;
 
 /** The median over all changes of where the line turned, against the change. */
-export function turns(context: Context): Measure[] {
+export function turns(context: FindingContext): Measure[] {
   const all = context.report.changes.flatMap((change) =>
     change.turnedAtBeat === undefined || change.landing.rest
       ? []

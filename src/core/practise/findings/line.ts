@@ -1,9 +1,9 @@
-import { measure, type Context, type Measure } from './finding';
+import { measure, type FindingContext, type Measure } from './finding';
 
 const LONG_RUN = 5;
 const ENOUGH_MOVES = 24;
 
-export function scaleRunning(context: Context): Measure[] {
+export function scaleRunning(context: FindingContext): Measure[] {
   const { report } = context;
   const running = new Set(
     report.shapes
@@ -26,7 +26,7 @@ export function scaleRunning(context: Context): Measure[] {
       });
 }
 
-export function leapsOnly(context: Context): Measure[] {
+export function leapsOnly(context: FindingContext): Measure[] {
   const { steps, skips, leaps } = context.report.line;
   const all = steps + skips + leaps;
   return all < ENOUGH_MOVES
@@ -44,7 +44,7 @@ export function leapsOnly(context: Context): Measure[] {
       });
 }
 
-export function oneDirection(context: Context): Measure[] {
+export function oneDirection(context: FindingContext): Measure[] {
   const { rising, falling } = context.report.line;
   const [all, rarer] = [rising + falling, Math.min(rising, falling)];
   return all < ENOUGH_MOVES

@@ -1,23 +1,23 @@
 import { describe, expect, test } from '@jest/globals';
-import { certain } from '../../vocabulary';
+import { unwrap } from '../../vocabulary';
 import { readChart } from '../../chart';
-import { improvise, type Profile } from '../../band';
+import { improvise, type StandInProfile } from '../../band';
 import { analyse, type PlayedNote } from '../../analyse';
 import { findingsOf, findingsOver, type FindingsRequest } from '../index';
 import { poolReports } from './pool';
 
-const chart = certain(
+const chart = unwrap(
   readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'),
 );
 const plan = { id: 'scale-per-chord' as const };
-const GOOD: Partial<Profile> = { meet: 0.95, early: 0, late: 0, outside: 0 };
+const GOOD: Partial<StandInProfile> = { meet: 0.95, early: 0, late: 0, outside: 0 };
 const judged = (notes: PlayedNote[], tempo = 96, choruses = 3): FindingsRequest => ({
   chart,
   tempo,
   plan,
   report: analyse({ chart, tempo, notes, choruses, plan }),
 });
-const take = (seed: number, profile: Partial<Profile> = {}, tempo = 96): FindingsRequest =>
+const take = (seed: number, profile: Partial<StandInProfile> = {}, tempo = 96): FindingsRequest =>
   judged(improvise({ chart, tempo, choruses: 3, plan, seed, profile: { ...GOOD, ...profile } }), tempo);
 
 describe('takes laid one after the other', () => {

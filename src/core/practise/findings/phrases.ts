@@ -1,18 +1,18 @@
-import { placeOf } from '../../chart';
+import { formPositionOf } from '../../chart';
 import { median } from '../../vocabulary';
 import { mostCommon } from '../mostCommon';
-import { barAt, measure, type Context, type Measure } from './finding';
+import { barAt, measure, type FindingContext, type Measure } from './finding';
 
 const NEAR_ONE = 0.3;
 
 /** Where in its bar a phrase starts, in beats; just before a bar line counts as on it. */
-function startInBar({ timeline }: Context, startBeat: number): number {
-  const { bar, beatInBar } = placeOf(timeline, Math.max(0, startBeat) + 1e-6);
+function startInBar({ timeline }: FindingContext, startBeat: number): number {
+  const { bar, beatInBar } = formPositionOf(timeline, Math.max(0, startBeat) + 1e-6);
   const span = timeline.bars[bar]!;
   return beatInBar > span.end - span.start - NEAR_ONE ? 0 : beatInBar;
 }
 
-export function startsOnOne(context: Context): Measure[] {
+export function startsOnOne(context: FindingContext): Measure[] {
   const { phrases } = context.report;
   const on = phrases.filter((phrase) => startInBar(context, phrase.startBeat) <= NEAR_ONE);
   return measure(context, {
@@ -28,7 +28,7 @@ export function startsOnOne(context: Context): Measure[] {
   });
 }
 
-export function startsAlike(context: Context): Measure[] {
+export function startsAlike(context: FindingContext): Measure[] {
   const { phrases } = context.report;
   const common = mostCommon(
     phrases.map((phrase) => Math.round(startInBar(context, phrase.startBeat) * 2) / 2),
@@ -49,7 +49,7 @@ export function startsAlike(context: Context): Measure[] {
 }
 
 /** Less than 8 % of the time in rests, counted in beats. */
-export function noSpace(context: Context): Measure[] {
+export function noSpace(context: FindingContext): Measure[] {
   const { phrases, summary } = context.report;
   const total = Math.round(summary.choruses * context.timeline.formBeats);
   const played = phrases.reduce((sum, phrase) => sum + phrase.endBeat - phrase.startBeat, 0);
@@ -70,7 +70,7 @@ export function noSpace(context: Context): Measure[] {
 
 const SHORT: number = 4;
 
-export function phrasesTooShort(context: Context): Measure[] {
+export function phrasesTooShort(context: FindingContext): Measure[] {
   const lengths = context.report.phrases.map((phrase) => phrase.endBeat - phrase.startBeat);
   const middle = median(lengths);
   if (middle === null) return [];
@@ -89,7 +89,7 @@ export function phrasesTooShort(context: Context): Measure[] {
   });
 }
 
-export function neverCrosses(context: Context): Measure[] {
+export function neverCrosses(context: FindingContext): Measure[] {
   const { phrases } = context.report;
   const met = phrases.filter((phrase) => phrase.changesCrossed > 0).length;
   return measure(context, {
@@ -105,7 +105,7 @@ export function neverCrosses(context: Context): Measure[] {
   });
 }
 
-export function endsAsking(context: Context): Measure[] {
+export function endsAsking(context: FindingContext): Measure[] {
   const { phrases } = context.report;
   const asking = phrases.filter((phrase) => phrase.end === 'asks');
   return measure(context, {
@@ -127,7 +127,7 @@ export function endsAsking(context: Context): Measure[] {
   });
 }
 
-export function noMotif(context: Context): Measure[] {
+export function noMotif(context: FindingContext): Measure[] {
   const { phrases } = context.report;
   const met = phrases.filter((phrase) => phrase.motif !== undefined || phrase.theme !== undefined).length;
   return phrases.length < 10
@@ -146,7 +146,7 @@ export function noMotif(context: Context): Measure[] {
       });
 }
 
-export function sameShape(context: Context): Measure[] {
+export function sameShape(context: FindingContext): Measure[] {
   const { phrases } = context.report;
   const common = mostCommon(phrases.flatMap((phrase) => phrase.motif ?? []));
   return common

@@ -1,17 +1,17 @@
 import type { Chart, Timeline } from '../../chart';
 import { mostCommon } from '../mostCommon';
-import type { Place } from './finding';
+import type { FindingPlace } from './finding';
 
 /** First and last bar of the form to loop, counted from 1. */
-export type Span = readonly [number, number];
+export type BarRange = readonly [number, number];
 
 /**
  * The part of the chart a drill loops: the first place of its change with the bar before it, the bars of its chord, else the two bars round the place where it happened most,
  * or the whole form.
  */
-export function spanOf({ bars: written }: Chart, { stretches, bars }: Timeline, where: Place): Span {
+export function spanOf({ bars: written }: Chart, { chordSpans: stretches, bars }: Timeline, where: FindingPlace): BarRange {
   const last = written.length;
-  const around = (first: number, end: number): Span => [Math.max(1, first), Math.min(last, end)];
+  const around = (first: number, end: number): BarRange => [Math.max(1, first), Math.min(last, end)];
   if (where.change !== undefined) {
     const [from, to] = where.change.split('→');
     const at = stretches.findIndex(

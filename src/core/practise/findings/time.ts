@@ -1,15 +1,15 @@
 import { beatsToSeconds } from '../../vocabulary';
 import { mostCommon } from '../mostCommon';
-import { measure, type Context, type Measure } from './finding';
+import { measure, type FindingContext, type Measure } from './finding';
 
 const LIMIT_MS = 30;
 const UNEVEN_MS = 25;
 const ENOUGH_NOTES = 24;
 
-const onsetsOf = ({ report }: Context): number[] => report.events.map((event) => event.onsetBeat);
+const onsetsOf = ({ report }: FindingContext): number[] => report.events.map((event) => event.onsetBeat);
 
 /** Early or late of the nearest place of the beat, in ms; the second eighth where the take's swing puts it. */
-function deviations(context: Context): number[] {
+function deviations(context: FindingContext): number[] {
   const { swing } = context.report.time;
   const second = swing === null ? 0.5 : swing / (1 + swing);
   return onsetsOf(context).map((onset) => {
@@ -22,7 +22,7 @@ function deviations(context: Context): number[] {
   });
 }
 
-export function aheadOrBehind(context: Context): Measure[] {
+export function aheadOrBehind(context: FindingContext): Measure[] {
   const { offsetMs } = context.report.time;
   const all = deviations(context);
   if (offsetMs === null || all.length < ENOUGH_NOTES) return [];
@@ -43,7 +43,7 @@ export function aheadOrBehind(context: Context): Measure[] {
   });
 }
 
-export function uneven(context: Context): Measure[] {
+export function uneven(context: FindingContext): Measure[] {
   const { spreadMs, offsetMs } = context.report.time;
   if (spreadMs === null) return [];
   const all = deviations(context).map((off) => off - (offsetMs ?? 0));
@@ -64,7 +64,7 @@ export function uneven(context: Context): Measure[] {
       });
 }
 
-export function noUpbeats(context: Context): Measure[] {
+export function noUpbeats(context: FindingContext): Measure[] {
   const onsets = onsetsOf(context);
   if (onsets.length < ENOUGH_NOTES) return [];
   const up = onsets.filter((onset) => Math.abs(onset - Math.round(onset)) > 0.2).length;
@@ -81,7 +81,7 @@ export function noUpbeats(context: Context): Measure[] {
   });
 }
 
-export function oneRhythm(context: Context): Measure[] {
+export function oneRhythm(context: FindingContext): Measure[] {
   const onsets = onsetsOf(context);
   const gaps = onsets
     .slice(1)

@@ -5,16 +5,16 @@ import { knownId } from '@/server/ids';
 import { respond } from '@/server/respond';
 import { drillChangeBody } from '@/server/validation';
 
-type Place = { params: Promise<{ id: string }> };
+type RouteContext = { params: Promise<{ id: string }> };
 
-export const GET = (_: Request, { params }: Place): Promise<Response> =>
+export const GET = (_: Request, { params }: RouteContext): Promise<Response> =>
   respond(async () => {
     const id = knownId((await params).id, 'drill');
     return { drill: await drillById(id), runs: await runsOf(id) };
   });
 
 /** How it climbs, and whether it comes back. */
-export const PATCH = (request: Request, { params }: Place): Promise<Response> =>
+export const PATCH = (request: Request, { params }: RouteContext): Promise<Response> =>
   respond(async () =>
     changeDrill(knownId((await params).id, 'drill'), await readJson(request, drillChangeBody)),
   );
