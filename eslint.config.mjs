@@ -4,22 +4,22 @@ import tseslint from 'typescript-eslint';
 
 /** Rooms of the core from the ground up: each may use only those before it, as 4-architecture draws them. */
 const CORE_ROOMS = {
-  vocabulary: [],
-  music: ['vocabulary'],
-  chart: ['vocabulary', 'music'],
-  neck: ['vocabulary', 'music'],
-  plan: ['vocabulary', 'music', 'chart'],
-  sound: ['vocabulary'],
-  transcribe: ['vocabulary', 'sound'],
-  align: ['vocabulary', 'sound'],
-  analyse: ['vocabulary', 'music', 'chart', 'plan'],
-  practise: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse'],
-  formats: ['vocabulary', 'music', 'chart', 'plan', 'analyse', 'practise', 'correct'],
-  correct: ['vocabulary', 'chart', 'analyse'],
-  drill: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse', 'practise'],
-  habit: ['vocabulary', 'music', 'analyse', 'practise'],
-  review: ['vocabulary', 'music', 'chart', 'neck', 'plan', 'analyse', 'practise', 'correct'],
-  band: ['vocabulary', 'music', 'chart', 'plan', 'analyse', 'sound'],
+  shared: [],
+  music: ['shared'],
+  chart: ['shared', 'music'],
+  neck: ['shared', 'music'],
+  plan: ['shared', 'music', 'chart'],
+  sound: ['shared'],
+  transcribe: ['shared', 'sound'],
+  align: ['shared', 'sound'],
+  analyse: ['shared', 'music', 'chart', 'plan'],
+  findings: ['shared', 'music', 'chart', 'neck', 'plan', 'analyse'],
+  formats: ['shared', 'music', 'chart', 'plan', 'analyse', 'findings', 'correct'],
+  correct: ['shared', 'chart', 'analyse'],
+  drills: ['shared', 'music', 'chart', 'neck', 'plan', 'analyse', 'findings'],
+  scheduling: ['shared', 'music', 'analyse', 'findings'],
+  review: ['shared', 'music', 'chart', 'neck', 'plan', 'analyse', 'findings', 'correct'],
+  band: ['shared', 'music', 'chart', 'plan', 'analyse', 'sound'],
 };
 
 const core = (rooms) => ({ element: { type: 'core', captured: { room: rooms } } });

@@ -1,7 +1,7 @@
 import type { LandingMark, Report } from '@/core/analyse';
 import { timelineOf, type Chart } from '@/core/chart';
 import { FLAT_NAMES } from '@/core/music';
-import { intervalWord, typeset, type Finding, type Findings, type OnTheNeck } from '@/core/practise';
+import { intervalWord, typeset, type Finding, type Findings, type OnTheNeck } from '@/core/findings';
 
 const WIDTH = 96;
 /** Every interval as it prints, upwards from the root. */

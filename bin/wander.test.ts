@@ -5,7 +5,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { readChart, timelineOf } from '@/core/chart';
 import { readMidi, writeLineMusicXml } from '@/core/formats';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { createChart } from '@/server/charts';
 import { closeDatabase } from '@/server/db/client';
 import { importLine } from '@/server/takeFiles';

@@ -7,7 +7,7 @@ import { readChart, soundingAt, timelineOf, type Chart } from '../src/core/chart
 import { hasTone } from '../src/core/music';
 import { NormalisedDifference } from '../src/core/sound';
 import { Transcriber, transcribe } from '../src/core/transcribe';
-import { unwrap, modulo } from '../src/core/vocabulary';
+import { unwrap, modulo } from '../src/core/shared';
 import { DEMO_CHARTS } from './demo/charts';
 import { earsTable, neuralTable } from './ears/table';
 

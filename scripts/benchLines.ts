@@ -1,6 +1,6 @@
 import type { PlayedNote } from '@/core/analyse';
 import { harmonyOf, LIBRARY, readChart, soundingAt, timelineOf, type Chart } from '@/core/chart';
-import { unwrap, modulo, seededRandom } from '@/core/vocabulary';
+import { unwrap, modulo, seededRandom } from '@/core/shared';
 
 /** A form of 32 bars. */
 export const orchard = unwrap(readChart(LIBRARY.find(({ id }) => id.includes('orchard'))!.text));

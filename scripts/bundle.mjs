@@ -56,7 +56,7 @@ export async function bundleScript(name) {
 export async function bundleWorklet() {
   mkdirSync(path.join(root, 'public/worklets'), { recursive: true });
   await build({
-    entryPoints: [path.join(root, 'src/audio/rig/capture.worklet.ts')],
+    entryPoints: [path.join(root, 'src/audio/input/capture.worklet.ts')],
     outfile: path.join(root, 'public/worklets/capture.js'),
     bundle: true,
     format: 'esm',

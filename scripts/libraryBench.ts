@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { improvise } from '../src/core/band';
 import { readChart } from '../src/core/chart';
-import { unwrap, median } from '../src/core/vocabulary';
+import { unwrap, median } from '../src/core/shared';
 import { toPcm24 } from '../src/audio/pcm';
 import { checksumOf, storeChunk } from '../src/server/audio';
 import { createChart } from '../src/server/charts';

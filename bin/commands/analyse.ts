@@ -2,7 +2,7 @@ import { analyse, analyseAligned, MOST_UNASKED_MS, type PlayedNote } from '@/cor
 import { readMidi, readNotes, toBeats } from '@/core/formats';
 import { harmonyOf, timelineOf } from '@/core/chart';
 import { overlayOf, planOf } from '@/core/plan';
-import { findingsOver, marksOf, onTheNeck } from '@/core/practise';
+import { findingsOver, marksOf, onTheNeck } from '@/core/findings';
 import { BadInput, valueOf } from './exit';
 import {
   argumentsOf,

@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { readChart, transposeText, type Chart } from '@/core/chart';
-import { accepted, type Outcome } from '@/core/vocabulary';
+import { accepted, type Outcome } from '@/core/shared';
 import { readChartMidi, readMusicXml, writeChartMidi, writeMusicXml } from '@/core/formats';
 import { keyName } from '@/core/music';
 import { BadInput, EXIT, sentence, valueOf } from './exit';

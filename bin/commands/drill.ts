@@ -6,7 +6,7 @@ import {
   judgeDrill,
   ruleWords,
   type DrillKind,
-} from '@/core/drill';
+} from '@/core/drills';
 import { readNotes, toBeats } from '@/core/formats';
 import { PLAN_IDS, type PlanId } from '@/core/plan';
 import { BadInput, valueOf } from './exit';

@@ -1,4 +1,4 @@
-import type { Outcome, Problem } from '@/core/vocabulary';
+import type { Outcome, Problem } from '@/core/shared';
 
 export const EXIT = { ok: 0, failure: 1, badInput: 2 } as const;
 

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { improvise, perform, type StandInProfile } from '@/core/band';
 import { writeWav, NOTES_SCHEMA } from '@/core/formats';
-import { beatsToSeconds } from '@/core/vocabulary';
+import { beatsToSeconds } from '@/core/shared';
 import { BadInput } from './exit';
 import {
   argumentsOf,

@@ -1,4 +1,4 @@
-import type { DrillKind } from '../../src/core/drill';
+import type { DrillKind } from '../../src/core/drills';
 import type { DemoChart } from './charts';
 
 /** Attempts at one sitting: how many places each of them missed. The tempo is wherever the ladder stands. */

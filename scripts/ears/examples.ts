@@ -37,7 +37,9 @@ const cost = (string: { at: number; midi: number }, note: TrueNote): number =>
 /** Every claim of a take with its label. */
 export function examplesOf(take: LabelledTake): { examples: Example[]; reached: number; truth: number } {
   const moments: { frame: number; claims: readonly { midi: number; features: Float64Array }[] }[] = [];
-  transcribe(take.samples, take.rate, { onClassify: ({ frame }, claims) => void moments.push({ frame, claims }) });
+  transcribe(take.samples, take.rate, {
+    onClassify: ({ frame }, claims) => void moments.push({ frame, claims }),
+  });
   const wanted = take.truth.map((note) => ({
     onset: note.onset,
     ...pitchToHear(take, note),

@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { gaussian, seededRandom } from '@/core/vocabulary';
+import { gaussian, seededRandom } from '@/core/shared';
 
 /**
  * Fits the judge to collected examples by gradient descent with Adam (Kingma and Ba, ICLR 2015) on the cross-entropy, and writes it

@@ -10,19 +10,19 @@ import {
   type RouteWords,
 } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
-import { unwrap, type Beats } from '@/core/vocabulary';
+import { unwrap, type Beats } from '@/core/shared';
 import type { Score } from '@/workers/bandProtocol';
 import { BandPlayer, type BandLevels } from './band/player';
 import { decoded, type OwnBacking } from './band/backings';
 import { fileSource, type BackingSource } from './band/source';
-import type { RecordingResources } from './corner';
-import type { TakeStore } from './keep/localTakes';
-import { TakeKeeper, type Safety } from './keep/keeper';
-import { HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './keep/serverTakes';
+import type { RecordingResources } from './recordingResources';
+import type { TakeStore } from './persistence/localTakes';
+import { TakeKeeper, type Safety } from './persistence/takeKeeper';
+import { HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './persistence/serverTakes';
 import { LiveNotes } from './liveNotes';
-import type { CaptureBlock } from './rig/captureMessage';
-import { isAlive, twoNotes } from './rig/firstLook';
-import type { AudioInput } from './rig/rig';
+import type { CaptureBlock } from './input/captureMessage';
+import { isAlive, twoNotes } from './input/firstLook';
+import type { AudioInput } from './input/audioInput';
 import { takeLock } from './takeLock';
 import { LiveListener, renderOffline } from './workers';
 

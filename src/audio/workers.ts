@@ -1,8 +1,8 @@
 import type { ListenReply, ListenRequest } from '@/workers/listenProtocol';
 import type { Pulse } from '@/core/align';
-import type { PulseRequest, RenderReply, RenderRequest } from '@/workers/studioProtocol';
+import type { PulseRequest, RenderReply, RenderRequest } from '@/workers/offlineRendererProtocol';
 import type { ProvisionalNote, Transcription } from '@/core/transcribe';
-import { ServerRefusal } from './keep/serverTakes';
+import { ServerRefusal } from './persistence/serverTakes';
 
 /** The band or a solo as samples, made off the main thread; aborting ends the work at once. */
 export async function renderOffline(request: RenderRequest, signal?: AbortSignal): Promise<Float32Array> {
@@ -22,7 +22,9 @@ export async function pulseIn(
 }
 
 function studioReply(request: RenderRequest | PulseRequest, signal?: AbortSignal): Promise<RenderReply> {
-  const worker = new Worker(new URL('../workers/studio.worker.ts', import.meta.url), { type: 'module' });
+  const worker = new Worker(new URL('../workers/offlineRenderer.worker.ts', import.meta.url), {
+    type: 'module',
+  });
   return new Promise<RenderReply>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<RenderReply>) =>
       'refused' in data ? reject(new Error(data.refused)) : resolve(data);

@@ -1,5 +1,5 @@
 import { changesOf, harmonyOf, readChart, timelineOf, transposeText, type Chart } from '@/core/chart';
-import { CATALOGUE, drillFor, drillOf, drillOfFinding, readOwnWords, type Drill } from '@/core/drill';
+import { CATALOGUE, drillFor, drillOf, drillOfFinding, readOwnWords, type Drill } from '@/core/drills';
 import { keyName } from '@/core/music';
 import type { PlanWords } from '@/core/plan';
 import { chartById } from './charts';

@@ -1,6 +1,6 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm';
-import type { Drill, RuleCheck } from '@/core/drill';
-import { DAY_MS, type Ladder, type DrillMemory, type LadderTry } from '@/core/habit';
+import type { Drill, RuleCheck } from '@/core/drills';
+import { DAY_MS, type Ladder, type DrillMemory, type LadderTry } from '@/core/scheduling';
 import { database } from './db/client';
 import { drillRuns, drills } from './db/schema';
 import { notFound } from './failure';
@@ -8,7 +8,11 @@ import { notFound } from './failure';
 /** What a drill came from, for people to read. */
 export type DrillOrigin = { readonly takeId: string; readonly take: number; readonly sentence: string };
 /** What is remembered after the latest sitting, and what was before it: attempts that come later in the same sitting are graded with it. */
-export type Remembered = { readonly sitting: string; readonly before: DrillMemory | null; readonly now: DrillMemory };
+export type Remembered = {
+  readonly sitting: string;
+  readonly before: DrillMemory | null;
+  readonly now: DrillMemory;
+};
 
 export type StoredDrill = {
   readonly id: string;

@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm';
 import { corrected, playedFrom } from '@/core/correct';
-import { judgeDrill } from '@/core/drill';
-import { afterSitting, climbed, ladderTo, SLOWEST, type Climb, type Ladder } from '@/core/habit';
+import { judgeDrill } from '@/core/drills';
+import { afterSitting, climbed, ladderTo, SLOWEST, type Climb, type Ladder } from '@/core/scheduling';
 import { planKey } from '@/core/plan';
 import { editsOf, heardIn } from './corrections';
 import { write } from './db/client';

@@ -1,4 +1,4 @@
-import type { Problem } from '@/core/vocabulary';
+import type { Problem } from '@/core/shared';
 
 /** A request that cannot be served, with the status and a sentence for the player. */
 export class Failure extends Error {

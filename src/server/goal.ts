@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import type { Goal } from '@/core/habit';
+import type { Goal } from '@/core/scheduling';
 import { database, write } from './db/client';
 import { settings } from './db/schema';
 import { goalBody, type GoalBody } from './validation';

@@ -17,14 +17,14 @@ import {
   type Played,
   type Progress,
   type SessionStep,
-} from '@/core/habit';
+} from '@/core/scheduling';
 import { listCharts, type StoredChart } from './charts';
 import { database, write } from './db/client';
 import { diaryWords, drillRuns, drills, takes } from './db/schema';
 import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drillRows';
 import { readGoal, type StoredGoal } from './goal';
-import { judgedTakes } from './takeRows';
-import type { TakeSummary } from './takeLines';
+import { judgedTakes } from './judgedTakes';
+import type { TakeSummary } from './takeSummaries';
 import { asTake, playedSeconds, type StoredTake } from './takes';
 
 /** Minutes the player's own time is ahead of UTC: the program runs on the player's machine. */

@@ -2,7 +2,7 @@ import { and, desc, eq, isNull, lt, ne, sql } from 'drizzle-orm';
 import { ENGINE_VERSION, type LandingMark, type Report } from '@/core/analyse';
 import type { Edit, SecondsNote, TakeWords } from '@/core/correct';
 import { planKey, type PlanWords } from '@/core/plan';
-import type { Finding } from '@/core/practise';
+import type { Finding } from '@/core/findings';
 import type { TakeCase } from '@/core/review';
 import { database, write } from './db/client';
 import { reports, takes, type TakeTrouble } from './db/schema';
@@ -10,7 +10,7 @@ import { editsOf, heardIn, wordsOf } from './corrections';
 import { Failure, notFound } from './failure';
 import type { EarlierCase, JudgedTake } from './judging/judgeRequest';
 import { judgingThread } from './judging/judgingThread';
-import { storeTakeSummary, takeSummaryOf } from './takeLines';
+import { storeTakeSummary, takeSummaryOf } from './takeSummaries';
 import { asTake, takeById, type StoredTake } from './takes';
 
 /** Everything a review shows: derived, and kept only to be quick. */

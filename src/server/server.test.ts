@@ -8,7 +8,7 @@ import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
 import { readWav } from '@/core/formats';
 import { transcribe } from '@/core/transcribe';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { toPcm16, toPcm24 } from '@/audio/pcm';
 import { checksumOf, pcmRange, soundStored, spaceUsed, storeChunk } from './audio';
 import { readBytes, readJson } from './body';
@@ -26,7 +26,7 @@ import { audioChunks, charts, settings, takes } from './db/schema';
 import { Failure } from './failure';
 import { reviewOf } from './reviews';
 import { readSoundSettings, writeSoundSettings } from './settings';
-import { findTakeSummaries, takeSummaryOf } from './takeLines';
+import { findTakeSummaries, takeSummaryOf } from './takeSummaries';
 import { amendTake, beginTake, finishTake, interruptedTakes, listTakes, takeById } from './takes';
 import { clockIsSteady, applyRetention } from './retention';
 import {

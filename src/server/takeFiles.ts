@@ -20,7 +20,7 @@ import {
 } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
 import type { PlayedNote } from '@/core/analyse';
-import { beatsToSeconds, unwrap, type Problem } from '@/core/vocabulary';
+import { beatsToSeconds, unwrap, type Problem } from '@/core/shared';
 import { checksumOf, pcmRange } from './audio';
 import { chartById } from './charts';
 import { editsOf, heardIn, wordsOf } from './corrections';

@@ -5,7 +5,7 @@ import type { DropOut } from '@/core/band';
 import { readChart, timelineOf, type Pace } from '@/core/chart';
 import { dropOutSchema, paceSchema, planSchema } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
-import { beatsToSeconds } from '@/core/vocabulary';
+import { beatsToSeconds } from '@/core/shared';
 import { chartById } from './charts';
 import { database, write } from './db/client';
 import { audioChunks, charts, notes, reports, takes } from './db/schema';

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
-import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drill';
+import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drills';
 import {
   dropOutSchema,
   editsSchema,

@@ -28,7 +28,12 @@ export function readRange(
   return from < to ? { from, to } : undefined;
 }
 
-type StoredSound = { readonly id: string; readonly frames: number; readonly rate: number; readonly bits: number };
+type StoredSound = {
+  readonly id: string;
+  readonly frames: number;
+  readonly rate: number;
+  readonly bits: number;
+};
 
 /** A take as a WAV file, whole or in the range asked for (RFC 9110, section 14). */
 export function wavResponse(take: StoredSound, range: string | null): Response {

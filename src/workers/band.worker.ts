@@ -1,5 +1,5 @@
 import { instrumentsAt } from './bank';
-import { BandRenderer } from './bandstand';
+import { BandRenderer } from './bandRenderer';
 import type { BandRequest } from './bandProtocol';
 
 const stand = new BandRenderer(instrumentsAt, (reply) =>

@@ -1,5 +1,5 @@
 import { Instruments } from '@/core/band';
-import type { Hz } from '@/core/vocabulary';
+import type { Hz } from '@/core/shared';
 
 /** Where the recorded instruments are served from; the number changes with the bank, so that it can be kept for ever. */
 export const BANK = '/band/instruments-1.sf2';

@@ -1,4 +1,4 @@
-import type { Problem } from '@/core/vocabulary';
+import type { Problem } from '@/core/shared';
 import type { BackingStream, ProvisionalNote, Transcription } from '@/core/transcribe';
 
 /** What is asked of the listening worker. A take comes in blocks while it is recorded; a file comes whole. */

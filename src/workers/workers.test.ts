@@ -4,9 +4,9 @@ import { transcribe } from '@/core/transcribe';
 import type { ListenReply } from './listenProtocol';
 import { Listening } from './listening';
 import { bandInstruments } from '../../tests/corpora/band';
-import { BandRenderer } from './bandstand';
+import { BandRenderer } from './bandRenderer';
 import type { BandReply, Score } from './bandProtocol';
-import { renderRequest } from './studio';
+import { renderRequest } from './offlineRenderer';
 
 const CHART = 'key: C\n| Dm7 | G7 | Cmaj7 | % |';
 const RATE = 22_050;

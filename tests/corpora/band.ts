@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { arrange, Instruments, lineupOf, renderBand, type Mix } from '@/core/band';
 import { readChart, type Chart } from '@/core/chart';
-import { beatsToSeconds, unwrap } from '@/core/vocabulary';
+import { beatsToSeconds, unwrap } from '@/core/shared';
 import type { MidiEvent } from 'midi-file';
 import { render, writeTimed, type Timed } from './soundfontSet';
 

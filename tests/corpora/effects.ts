@@ -1,4 +1,4 @@
-import { gaussian, seededRandom } from '@/core/vocabulary';
+import { gaussian, seededRandom } from '@/core/shared';
 
 /** What a take goes through between the string and the file. Each keeps length and rate, and is seeded. */
 export type Effect = (samples: Float32Array, rate: number, seed: number) => Float32Array;

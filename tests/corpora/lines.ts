@@ -1,4 +1,4 @@
-import { gaussian, pick, seededRandom, type Random } from '@/core/vocabulary';
+import { gaussian, pick, seededRandom, type Random } from '@/core/shared';
 import type { Line, StringNote, TrueNote } from './line';
 
 export type LineKind = keyof typeof KINDS;

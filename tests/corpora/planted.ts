@@ -11,7 +11,7 @@ import {
 } from '@/core/chart';
 import type { PlayedNote } from '@/core/analyse';
 import type { PlanId } from '@/core/plan';
-import { unwrap, modulo, seededRandom, type Random } from '@/core/vocabulary';
+import { unwrap, modulo, seededRandom, type Random } from '@/core/shared';
 
 /** A player with one weakness: what the first finding must be called. */
 export type Planted = { readonly kind: string; readonly notes: (seed: number) => PlayedNote[] };
@@ -41,7 +41,11 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
     breathe: 0.35,
   };
 
-  const play = (seed: number, profile: Partial<StandInProfile> = {}, id: PlanId = 'scale-per-chord'): PlayedNote[] =>
+  const play = (
+    seed: number,
+    profile: Partial<StandInProfile> = {},
+    id: PlanId = 'scale-per-chord',
+  ): PlayedNote[] =>
     improvise({ chart, tempo, choruses, plan: { id }, seed, profile: { ...GOOD, ...profile } });
 
   const goodPlayer = (seed: number): PlayedNote[] => play(seed);

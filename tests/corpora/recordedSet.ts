@@ -1,4 +1,4 @@
-import { gaussian, seededRandom, type Random } from '@/core/vocabulary';
+import { gaussian, seededRandom, type Random } from '@/core/shared';
 import type { GuitarSample } from './guitarSamples';
 import { centsAt, type Line, type StringNote } from './line';
 

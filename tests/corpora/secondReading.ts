@@ -14,7 +14,7 @@ import {
   type Scale,
 } from '@/core/music';
 import { cellAt, planOf, type PlanChoice } from '@/core/plan';
-import { modulo } from '@/core/vocabulary';
+import { modulo } from '@/core/shared';
 
 /*
  * The rules of judgement a second time: written sentence by sentence, without any speed, sharing no line with src/core/analyse. It knows notes without bends and

@@ -1,6 +1,6 @@
 import { harmonyOf, readChart, soundingAt, timelineOf, type Chart } from '@/core/chart';
 import type { PlayedNote } from '@/core/analyse';
-import { unwrap, modulo, seededRandom, type Random } from '@/core/vocabulary';
+import { unwrap, modulo, seededRandom, type Random } from '@/core/shared';
 
 /** Forms of every kind the rules speak of: meters, N.C., slash and altered chords, minor and major, blues and vamps. All invented. */
 export const SEEDED_CHARTS: readonly string[] = [

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeMidi, type MidiEvent } from 'midi-file';
 import { readWav, toMono } from '@/core/formats';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { centsAt, type Line, type StringNote } from './line';
 
 /** Debian's fluid-soundfont-gm: FluidR3 GM (MIT), recorded instruments. */

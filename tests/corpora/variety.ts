@@ -1,5 +1,5 @@
 import { pluckString } from '@/core/band';
-import { gaussian, pick, seededRandom } from '@/core/vocabulary';
+import { gaussian, pick, seededRandom } from '@/core/shared';
 import { ownBand, soundfontBand } from './band';
 import { distortion, drive, hiss, hum, leak, phone, quiet, rms, room, voice, type Effect } from './effects';
 import type { GuitarSample } from './guitarSamples';

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import type { Report } from '@/core/analyse';
 import { readMidi } from '@/core/formats';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { expect, test } from '../support/browser';
 import { makeTake } from '../support/takes';
 

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { writeWav } from '@/core/formats';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { browserWithMicrophone, expect, makeChart, test } from '../support/browser';
 
 const RATE = 44_100;

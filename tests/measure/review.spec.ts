@@ -1,6 +1,6 @@
 import { writeLineMidi } from '@/core/formats';
 import { readChart, timelineOf } from '@/core/chart';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { denseLine, orchard } from '../../scripts/benchLines';
 import { expect, makeChart, test } from '../support/browser';
 

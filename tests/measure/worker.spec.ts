@@ -1,7 +1,7 @@
 import { buildSync } from 'esbuild';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { expect, test } from '../support/browser';
 
 const RATE = 44_100;

@@ -2,7 +2,7 @@ import type { APIRequestContext } from '@playwright/test';
 import { readChart } from '@/core/chart';
 import { improvise, perform } from '@/core/band';
 import { transcribe, type Transcription } from '@/core/transcribe';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { checksumOf } from '@/server/audio';
 import { toPcm16 } from '@/audio/pcm';
 import { expect, makeChart, SHORT_CHART } from './browser';

@@ -3,7 +3,7 @@ import { analyse, analyseAligned, type PlayedNote, type Report } from '@/core/an
 import { readChart, timelineOf, transposeText, type Chart } from '@/core/chart';
 import { readReport, readNotes } from '@/core/formats';
 import { PLAN_IDS } from '@/core/plan';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { seededLine, SEEDED_CHARTS } from '../corpora/seededLines';
 
 // What must always hold, on seeded lines of every manner (the page on verification).

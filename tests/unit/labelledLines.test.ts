@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { analyse, type NoteFunction, type PlayedNote, type Report } from '@/core/analyse';
 import { readChart } from '@/core/chart';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { LABELLED_LINES, TEXTBOOK_LINES, type LabelledLine } from '../corpora/labelledLines';
 
 const SHORT: Record<string, NoteFunction> = {

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { analyse, type PlayedNote } from '@/core/analyse';
-import { findingsOf } from '@/core/practise';
+import { findingsOf } from '@/core/findings';
 import { playersOn } from '../corpora/planted';
 
 const plan = { id: 'scale-per-chord' as const };

@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
 import { analyse } from '@/core/analyse';
 import { perform } from '@/core/band';
-import { drillOfFinding, exampleOf, judgeDrill } from '@/core/drill';
+import { drillOfFinding, exampleOf, judgeDrill } from '@/core/drills';
 import { toBeats } from '@/core/formats';
-import { findingsOf, type Finding } from '@/core/practise';
+import { findingsOf, type Finding } from '@/core/findings';
 import { transcribe } from '@/core/transcribe';
 import { playersOn } from '../corpora/planted';
 

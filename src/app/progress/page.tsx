@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
-import { typeset } from '@/core/practise';
-import { fastestPassed } from '@/core/habit';
+import { typeset } from '@/core/findings';
+import { fastestPassed } from '@/core/scheduling';
 import { ProgressScreen } from '@/features/progress/ProgressScreen';
 import { takeMoment } from '@/features/takes/moment';
 import { listCharts } from '@/server/charts';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { TakesScreen } from '@/features/takes/TakesScreen';
 import { listCharts } from '@/server/charts';
-import { takeFacets } from '@/server/takeLines';
+import { takeFacets } from '@/server/takeSummaries';
 import { takesQuery } from '@/server/validation';
 import { rowsOf } from './rows';
 

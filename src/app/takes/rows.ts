@@ -1,6 +1,6 @@
 import { takeRow } from '@/features/takes/takeRow';
 import type { Rows } from '@/features/takes/TakesScreen';
-import { listedTakes } from '@/server/takeRows';
+import { listedTakes } from '@/server/judgedTakes';
 import type { TakesQuery } from '@/server/validation';
 
 /** Rows of the list of takes as the screen shows them. */

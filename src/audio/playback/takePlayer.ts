@@ -1,6 +1,6 @@
 import type { PlayedNote } from '@/core/analyse';
 import { beatAt, secondsAt, type Pace } from '@/core/chart';
-import type { Beats, Seconds } from '@/core/vocabulary';
+import type { Beats, Seconds } from '@/core/shared';
 import { stretched } from './stretch';
 
 /** What a take is heard from: its sound and the band's, mono, in seconds of the take; either may have to be made first. */

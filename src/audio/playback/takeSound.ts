@@ -1,5 +1,5 @@
 import type { Pace } from '@/core/chart';
-import type { Beats, Seconds } from '@/core/vocabulary';
+import type { Beats, Seconds } from '@/core/shared';
 import { renderOffline } from '../workers';
 import type { PlayerSource } from './takePlayer';
 

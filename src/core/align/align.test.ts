@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { gaussian, seededRandom } from '../vocabulary';
+import { gaussian, seededRandom } from '../shared';
 import { readChart } from '../chart';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import { bandOver } from '../../../tests/corpora/band';
 import {
   AGREEING,

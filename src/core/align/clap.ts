@@ -1,4 +1,4 @@
-import { median, type Hz, type Seconds } from '../vocabulary';
+import { median, type Hz, type Seconds } from '../shared';
 import { HighPass } from '../sound';
 
 /** Strokes nearer to each other are one. */

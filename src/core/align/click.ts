@@ -1,4 +1,4 @@
-import { seededRandom, type Hz, type Seconds } from '../vocabulary';
+import { seededRandom, type Hz, type Seconds } from '../shared';
 
 /** A click that is found to a fraction of a sample: a short sweep, as loud at its beginning as a loudspeaker and a pickup can follow. */
 const SWEEP = { from: 700, to: 7_000, seconds: 0.012 } as const;

@@ -1,5 +1,5 @@
 import FFT from 'fft.js';
-import { median, type Hz, type Seconds } from '../vocabulary';
+import { median, type Hz, type Seconds } from '../shared';
 import { clickSound, LONGEST_DELAY } from './click';
 
 /** So many clicks in a row must agree… */

@@ -1,4 +1,4 @@
-import { median, type BeatsPerMinute, type Hz, type Seconds } from '../vocabulary';
+import { median, type BeatsPerMinute, type Hz, type Seconds } from '../shared';
 import { resample, SpectralFlux } from '../sound';
 
 /** A steady pulse found in a recording, or tapped. */

@@ -1,4 +1,4 @@
-import { secondsToBeats } from '../vocabulary';
+import { secondsToBeats } from '../shared';
 import { analyse, type AnalysisRequest, type Report } from './report';
 
 /** How far a take lies behind the grid by its own notes (negative: ahead), and how much of it was taken out. */

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import { readChart } from '../chart';
 import type { PlanId } from '../plan';
 import { analyse, windowsAt, type PlayedNote, type Report } from './index';

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@jest/globals';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import { readScale } from '../music';
 import { readChart } from '../chart';
 import { analyse, type PlayedNote, type Report } from './index';

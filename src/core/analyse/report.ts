@@ -1,39 +1,39 @@
-import { lazily, once, type Beats, type BeatsPerMinute } from '../vocabulary';
+import { lazily, once, type Beats, type BeatsPerMinute } from '../shared';
 import type { IntervalName } from '../music';
 import { changesOf, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
 import { cellAt, planOf, type PlanChoice } from '../plan';
 import { answersOf } from './phrases/answers';
-import { tensionCurveOf, type ChorusCurve } from './whole/arc';
-import { assignChords, type AnalysisScene } from './chord/belonging';
-import { coverageOf, type ChordCoverage } from './whole/coverage';
+import { tensionCurveOf, type ChorusCurve } from './statistics/tensionCurve';
+import { assignChords, type AnalysisScene } from './harmonicContext/chordAssignment';
+import { coverageOf, type ChordCoverage } from './statistics/coverage';
 import {
   coverageByFunction,
   coverageOverall,
   type FunctionCoverage,
   type WholeCoverage,
-} from './whole/coverageWhole';
-import { missedResolutionsOf, type MissedResolution } from './changes/doors';
+} from './statistics/coverageWhole';
+import { missedResolutionsOf, type MissedResolution } from './changes/missedResolutions';
 import { groupNotes, type NoteEvents } from './notes/events';
-import { byMember, Walk, type FigureKind } from './deeds/figures';
-import { noteFunctionsOf } from './deeds/functions';
-import { harmonicContextsOf } from './chord/ground';
-import { handoversOf, type BarReport, type Handover } from './heard/handovers';
-import { hitName } from './heard/hitNames';
-import { judgeNote, type NoteContext } from './deeds/judgedNotes';
+import { byMember, Walk, type FigureKind } from './noteFunctions/figures';
+import { noteFunctionsOf } from './noteFunctions/functions';
+import { harmonicContextsOf } from './harmonicContext/harmonicContext';
+import { handoversOf, type BarReport, type Handover } from './impliedHarmony/handovers';
+import { hitName } from './impliedHarmony/hitNames';
+import { judgeNote, type NoteContext } from './noteFunctions/judgedNotes';
 import { landingsOf, type ChangeReport } from './changes/landings';
-import { lineShapeOf, type LineReport } from './whole/lineShape';
-import { movedShapesOf } from './deeds/movedShapes';
-import { mutedBandOf, type HeardBy, type MutedBand } from './heard/mutedBand';
-import type { NoteReport } from './deeds/noteReport';
+import { lineShapeOf, type LineReport } from './statistics/lineShape';
+import { movedShapesOf } from './noteFunctions/movedShapes';
+import { mutedBandOf, type HeardBy, type MutedBand } from './impliedHarmony/mutedBand';
+import type { NoteReport } from './noteFunctions/noteReport';
 import { phrasesOf, type Phrase } from './phrases/phrases';
-import { pickupTargets } from './deeds/pickups';
-import { placesLost, type LostPlace } from './whole/place';
+import { pickupTargets } from './noteFunctions/pickups';
+import { placesLost, type LostPlace } from './statistics/placeInForm';
 import type { PlayedNote } from './notes/played';
-import { shapesOf, type ShapeKind } from './deeds/shapes';
-import { stepOutsOf, type StepOut } from './deeds/stepOuts';
-import { summaryOf, type Summary } from './whole/summary';
-import { thirdsPalette, type ThirdHeard } from './whole/thirds';
-import { timingOf, type TimeReport } from './whole/timing';
+import { shapesOf, type ShapeKind } from './noteFunctions/shapes';
+import { stepOutsOf, type StepOut } from './noteFunctions/stepOuts';
+import { summaryOf, type Summary } from './statistics/summary';
+import { thirdsPalette, type ThirdHeard } from './statistics/thirds';
+import { timingOf, type TimeReport } from './statistics/timing';
 import { turningsOf, type Turning } from './changes/turnings';
 import { pitchesIn, type ChordAssignment } from './notes/voice';
 import { EPSILON, windowsAt } from './notes/windows';

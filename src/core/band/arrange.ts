@@ -1,4 +1,4 @@
-import { seededRandom, type Beats, type BeatsPerMinute } from '../vocabulary';
+import { seededRandom, type Beats, type BeatsPerMinute } from '../shared';
 import { beatsPerBar, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
 import { bassLine } from './bass/bassLine';
 import { drumming } from './drums/drumming';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { unwrap, modulo, pitchClassOf } from '../vocabulary';
+import { unwrap, modulo, pitchClassOf } from '../shared';
 import { isDominant, pitchClass } from '../music';
 import { changesOf, harmonyOf, isOnStrongBeat, readChart, soundingAt, timelineOf } from '../chart';
 import { bandOver } from '../../../tests/corpora/band';
@@ -18,7 +18,7 @@ import {
   type BandEvent,
 } from './index';
 import { voiceLed } from './keys/voicing';
-import { seededRandom } from '../vocabulary';
+import { seededRandom } from '../shared';
 import { readChord } from '../music';
 
 const SWING =

@@ -1,4 +1,4 @@
-import { modulo } from '../vocabulary';
+import { modulo } from '../shared';
 import { isDominant, pitchClass, type Chord } from '../music';
 import type { BandEvent } from './events';
 import { nearest } from './bass/bassNote';

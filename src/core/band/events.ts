@@ -1,4 +1,4 @@
-import type { Beats, Midi } from '../vocabulary';
+import type { Beats, Midi } from '../shared';
 
 export type Drum =
   | 'ride'

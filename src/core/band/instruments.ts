@@ -1,5 +1,5 @@
 import { SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
-import type { Hz, Midi, Seconds } from '../vocabulary';
+import type { Hz, Midi, Seconds } from '../shared';
 import type { Drum } from './events';
 import type { Lineup } from './feel';
 
@@ -50,7 +50,11 @@ export type Note = {
   readonly held: Seconds;
   readonly loudness: number;
 };
-export type InstrumentStroke = { readonly kit: Lineup['drums']; readonly drum: Drum; readonly loudness: number };
+export type InstrumentStroke = {
+  readonly kit: Lineup['drums'];
+  readonly drum: Drum;
+  readonly loudness: number;
+};
 
 /**
  * Recorded instruments at one sample rate: every note is played once by the sampler and kept. The same note gives the same samples

@@ -1,4 +1,4 @@
-import { midiToHz, type Hz, type Midi, type Random, type Seconds } from '../vocabulary';
+import { midiToHz, type Hz, type Midi, type Random, type Seconds } from '../shared';
 
 /** How a string is plucked and what it is strung on. */
 export type Pluck = {

@@ -1,4 +1,4 @@
-import type { Beats, Hz, Samples, Seconds } from '../vocabulary';
+import type { Beats, Hz, Samples, Seconds } from '../shared';
 import { BAND_PARTS, type BandEvent, type BandPart } from './events';
 import type { Lineup } from './feel';
 import type { Instruments } from './instruments';

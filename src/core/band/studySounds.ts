@@ -1,4 +1,4 @@
-import { modulo, type Beats, type Midi, type PitchClass } from '../vocabulary';
+import { modulo, type Beats, type Midi, type PitchClass } from '../shared';
 import { rootPc, type Chord, type Scale } from '../music';
 import { guideToneLineOf, timelineOf, type Chart } from '../chart';
 import type { PlayedNote } from '../analyse';

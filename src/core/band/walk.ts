@@ -1,4 +1,4 @@
-import type { Beats } from '../vocabulary';
+import type { Beats } from '../shared';
 import type { Chord } from '../music';
 import { isOnStrongBeat, soundingAt, type BarSpan, type Harmony, type Timeline } from '../chart';
 

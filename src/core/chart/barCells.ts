@@ -1,5 +1,5 @@
 import Fraction from 'fraction.js';
-import type { Problem } from '../vocabulary';
+import type { Problem } from '../shared';
 import { readChord } from '../music';
 import { beatsPerBar, type Cell, type Meter } from './chart';
 import { CHART_LIMITS } from './chartLimits';

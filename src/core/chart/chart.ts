@@ -1,5 +1,5 @@
 import type Fraction from 'fraction.js';
-import type { BeatsPerMinute } from '../vocabulary';
+import type { BeatsPerMinute } from '../shared';
 import type { Chord, Key } from '../music';
 import type { Override } from './override';
 

@@ -1,4 +1,4 @@
-import { modulo } from '../vocabulary';
+import { modulo } from '../shared';
 import {
   degreeName,
   degreeSemitones,

@@ -1,4 +1,4 @@
-import { modulo } from '../vocabulary';
+import { modulo } from '../shared';
 import { hasTone, pitchClass, rootPc, toneByRole, type Chord, type Key } from '../music';
 
 /** What the whole form is: decides home scales and the blues rows of the chord-scale table. */
@@ -27,7 +27,8 @@ export type HarmonicReadingContext = {
 };
 
 /** One root throughout the region: a bare vamp. */
-export const isBareVamp = ({ region }: HarmonicReadingContext): boolean => new Set(region.map(rootPc)).size === 1;
+export const isBareVamp = ({ region }: HarmonicReadingContext): boolean =>
+  new Set(region.map(rootPc)).size === 1;
 
 /** Does the region hold a major chord on its fourth degree? It makes the tonic minor Dorian. */
 export const hasMajorFour = ({ region, key }: HarmonicReadingContext): boolean =>

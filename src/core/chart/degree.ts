@@ -1,4 +1,4 @@
-import { modulo } from '../vocabulary';
+import { modulo } from '../shared';
 import { isDominant, isMinorish, pitchClass, rootPc, toneByRole, type Chord, type Key } from '../music';
 import type { HarmonicReadingContext } from './context';
 

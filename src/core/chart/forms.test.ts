@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import { harmonyOf, LIBRARY, readChart, timelineOf, transposeText, writeChart } from './index';
 
 test('the library: at least twenty-four forms, each with a title, feel, key and a tempo inside its range', () => {

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import { keyName } from '../music';
 import { changesOf, harmonyOf, formPositionOf, readChart, soundingAt, timelineOf } from './index';
 

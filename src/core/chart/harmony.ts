@@ -1,4 +1,4 @@
-import { modulo } from '../vocabulary';
+import { modulo } from '../shared';
 import { isDominant, pitchClass, rootPc, sameKey, scaleOn, type Chord, type Key, type Scale } from '../music';
 import { bracketsOf, type Bracket } from './brackets';
 import type { Chart } from './chart';

@@ -1,4 +1,4 @@
-import { refused, type Problem } from '../vocabulary';
+import { refused, type Problem } from '../shared';
 import { readKey, type Key } from '../music';
 import type { Meter } from './chart';
 import { readOverride, type Override } from './override';

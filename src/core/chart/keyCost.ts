@@ -1,4 +1,4 @@
-import { modulo } from '../vocabulary';
+import { modulo } from '../shared';
 import { hasTone, isDominant, isMinorish, pitchClass, rootPc, type Chord, type Key } from '../music';
 
 /** A chord of the walk with its neighbours of another root; the form is a loop. */

@@ -1,4 +1,4 @@
-import { accepted, modulo, refused, type Outcome } from '../vocabulary';
+import { accepted, modulo, refused, type Outcome } from '../shared';
 import {
   noteAtDegree,
   noteName,

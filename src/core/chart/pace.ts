@@ -1,4 +1,4 @@
-import { beatsToSeconds, secondsToBeats, type Beats, type BeatsPerMinute, type Seconds } from '../vocabulary';
+import { beatsToSeconds, secondsToBeats, type Beats, type BeatsPerMinute, type Seconds } from '../shared';
 
 /** How fast a take is played: one tempo for every pass of so many beats. The last one holds on; before bar 1 the first one counts. */
 export type Pace = { readonly passBeats: Beats; readonly tempi: readonly BeatsPerMinute[] };

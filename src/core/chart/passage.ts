@@ -1,4 +1,4 @@
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import type { Chart } from './chart';
 import { harmonyOf } from './harmony';
 import { readChart } from './readChart';

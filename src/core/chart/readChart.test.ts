@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { unwrap, type Problem } from '../vocabulary';
+import { unwrap, type Problem } from '../shared';
 import { beatsPerBar, readChart, writeChart } from './index';
 
 const bars = (text: string): string =>

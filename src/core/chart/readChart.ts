@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome, type Problem } from '../vocabulary';
+import { accepted, refused, type Outcome, type Problem } from '../shared';
 import type { Key } from '../music';
 import { readCells, wordsOf } from './barCells';
 import type { Bar, Chart, Meter, WrittenBar } from './chart';

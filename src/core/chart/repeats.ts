@@ -1,4 +1,4 @@
-import type { Problem } from '../vocabulary';
+import type { Problem } from '../shared';
 import type { Bar, WrittenBar } from './chart';
 
 /**

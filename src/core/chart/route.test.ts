@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import {
   beatAt,
   changeLoops,

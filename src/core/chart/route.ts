@@ -1,4 +1,4 @@
-import { accepted, unwrap, refused, type BeatsPerMinute, type Outcome, type Semitones } from '../vocabulary';
+import { accepted, unwrap, refused, type BeatsPerMinute, type Outcome, type Semitones } from '../shared';
 import { keyName } from '../music';
 import type { Chart } from './chart';
 import { CHART_LIMITS } from './chartLimits';

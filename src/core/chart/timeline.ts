@@ -1,4 +1,4 @@
-import { beatsToSeconds, secondsToBeats, type Beats, type BeatsPerMinute, type Seconds } from '../vocabulary';
+import { beatsToSeconds, secondsToBeats, type Beats, type BeatsPerMinute, type Seconds } from '../shared';
 import { isChange, type Chord, type Key } from '../music';
 import { beatsPerBar, strongBeats, type Chart, type Meter } from './chart';
 
@@ -101,7 +101,10 @@ export function soundingAfter(timeline: Timeline, now: SoundingChord): SoundingC
 }
 
 /** A beat's place in the form: bar from 0, beat in the bar from 0, and the chorus from 0. */
-export function formPositionOf(timeline: Timeline, beat: Beats): { chorus: number; bar: number; beatInBar: Beats } {
+export function formPositionOf(
+  timeline: Timeline,
+  beat: Beats,
+): { chorus: number; bar: number; beatInBar: Beats } {
   const chorus = chorusAt(timeline, beat);
   const inForm = beat - chorus * timeline.formBeats;
   const bar = barUnder(timeline, inForm);

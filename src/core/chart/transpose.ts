@@ -1,4 +1,4 @@
-import { accepted, modulo, refused, type Outcome, type Semitones } from '../vocabulary';
+import { accepted, modulo, refused, type Outcome, type Semitones } from '../shared';
 import {
   above,
   keyName,

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { analyse } from '../analyse';
 import { readChart } from '../chart';
 import { editsSchema, wordsSchema } from '../formats';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import {
   corrected,
   doubtsOf,

@@ -1,4 +1,4 @@
-import type { Cents, Midi } from '../vocabulary';
+import type { Cents, Midi } from '../shared';
 import type { CorrectedNote, NoteId } from './edits';
 
 /** What a doubtful note may have been, and how likely: two readings, the likelier first. `midi` null: nothing was played there. */

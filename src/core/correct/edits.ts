@@ -1,5 +1,5 @@
 import type { PlayedNote } from '../analyse';
-import type { Midi, Seconds } from '../vocabulary';
+import type { Midi, Seconds } from '../shared';
 
 /** A note as it was heard, in seconds of the take. */
 export type SecondsNote = Omit<PlayedNote, 'onsetBeat' | 'durationBeats'> & {

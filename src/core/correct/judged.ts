@@ -1,6 +1,6 @@
 import type { PlayedNote, Report } from '../analyse';
 import { beatAt, steady, type Pace } from '../chart';
-import type { BeatsPerMinute, Seconds } from '../vocabulary';
+import type { BeatsPerMinute, Seconds } from '../shared';
 import type { CorrectedNote, NoteId } from './edits';
 
 /** A note in beats with its name. */

@@ -1,5 +1,5 @@
 import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
-import { accepted, refused, type Outcome } from '../vocabulary';
+import { accepted, refused, type Outcome } from '../shared';
 import { isCompound, type Chart } from '../chart';
 import { readChord } from '../music';
 import { COUNTS_FRAMES, readMidiFile } from './midiFile';

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { writeMidi } from 'midi-file';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import { readChart } from '../chart';
 import { analyse } from '../analyse';
 import { readMidi, readNotes, readReport, readWav, toBeats, toMono, writeWav } from './index';

@@ -1,5 +1,5 @@
 import type { MidiEvent } from 'midi-file';
-import { accepted, refused, type Outcome } from '../vocabulary';
+import { accepted, refused, type Outcome } from '../shared';
 import type { PlayedNote } from '../analyse';
 import { COUNTS_FRAMES, readMidiFile } from './midiFile';
 

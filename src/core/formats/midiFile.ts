@@ -1,5 +1,5 @@
 import { parseMidi, type MidiData } from 'midi-file';
-import { accepted, refused, type Outcome, type Problem } from '../vocabulary';
+import { accepted, refused, type Outcome, type Problem } from '../shared';
 
 /** More events than a day of playing gives. */
 const MOST_EVENTS = 2_000_000;

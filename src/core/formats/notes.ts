@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { accepted, refused, type Outcome, type Seconds } from '../vocabulary';
+import { accepted, refused, type Outcome, type Seconds } from '../shared';
 import { beatAt, steady, type Pace } from '../chart';
 import type { PlayedNote } from '../analyse';
 import type { SecondsNote } from '../correct';

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { accepted, refused, type Outcome } from '../vocabulary';
+import { accepted, refused, type Outcome } from '../shared';
 import type { Report } from '../analyse';
 
 export const REPORT_SCHEMA = 'idle-wander/report@1';

@@ -2,7 +2,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import Joi from 'joi';
 import type { Edit, SecondsNote, TakeWords } from '../correct';
 import type { Pace } from '../chart';
-import { accepted, refused, type Outcome, type Seconds } from '../vocabulary';
+import { accepted, refused, type Outcome, type Seconds } from '../shared';
 import { editsSchema, wordsSchema } from './edits';
 import { notesSchema } from './notes';
 import { dropOutSchema, paceSchema, planSchema } from './plan';

@@ -1,4 +1,4 @@
-import { accepted, refused, type Hz, type Outcome, type Problem } from '../vocabulary';
+import { accepted, refused, type Hz, type Outcome, type Problem } from '../shared';
 
 /** Audio as read: one Float32Array per channel, −1 to 1. */
 export type WavAudio = {

@@ -1,4 +1,4 @@
-import { modulo, type PitchClass, type Semitones } from '../vocabulary';
+import { modulo, type PitchClass, type Semitones } from '../shared';
 import {
   degreeName,
   degreeSemitones,

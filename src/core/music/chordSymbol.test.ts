@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Chord as TonalChord, Note as TonalNote } from 'tonal';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import { guideTones, isChange, readChord, toneNames, noteName, intervalOver } from './index';
 
 const tones = (symbol: string): string => toneNames(unwrap(readChord(symbol))).join(' ');

@@ -1,4 +1,4 @@
-import { accepted, nearestOf, refused, type Outcome } from '../vocabulary';
+import { accepted, nearestOf, refused, type Outcome } from '../shared';
 import { chordTone, type Chord, type ChordTone, type Quality, type ToneRole } from './chord';
 import { readDegree, type Degree } from './interval';
 import { above, noteName, pitchClass, readNote, type SpelledNote } from './spelling';

@@ -1,4 +1,4 @@
-import { modulo, type Semitones } from '../vocabulary';
+import { modulo, type Semitones } from '../shared';
 import { above, NATURAL, type SpelledNote } from './spelling';
 
 /**

@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome } from '../vocabulary';
+import { accepted, refused, type Outcome } from '../shared';
 import { noteName, pitchClass, readNote, type SpelledNote } from './spelling';
 
 /** A key: where home is, and whether its third is major. */

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { Note as TonalNote, Scale as TonalScale } from 'tonal';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import { isAdjacentIn, noteName, readKey, readScale, scaleNotes } from './index';
 
 const names = (text: string): string =>

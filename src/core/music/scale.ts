@@ -1,4 +1,4 @@
-import { accepted, modulo, nearestOf, refused, type Outcome, type PitchClass } from '../vocabulary';
+import { accepted, modulo, nearestOf, refused, type Outcome, type PitchClass } from '../shared';
 import { degreeName, degreeSemitones, noteAtDegree, readDegree, type Degree } from './interval';
 import { noteName, pitchClass, readNote, type SpelledNote } from './spelling';
 

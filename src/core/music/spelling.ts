@@ -1,4 +1,4 @@
-import { modulo, type PitchClass } from '../vocabulary';
+import { modulo, type PitchClass } from '../shared';
 
 /** A note as written: a letter and how far it is raised. C♯ and D♭ differ here and sound alike. */
 export type SpelledNote = { readonly letter: Letter; readonly alter: number };

@@ -1,4 +1,4 @@
-import { pitchClassOf, type PitchClass } from '../vocabulary';
+import { pitchClassOf, type PitchClass } from '../shared';
 import { guideTones, intervalOver, pitchClass, rootPc, type Chord, type IntervalName } from '../music';
 import { fingersOf } from './fingers';
 import { STANDARD_INSTRUMENT, type Instrument } from './fretboard';

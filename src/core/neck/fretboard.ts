@@ -1,4 +1,4 @@
-import { pitchClassOf, type Midi, type PitchClass } from '../vocabulary';
+import { pitchClassOf, type Midi, type PitchClass } from '../shared';
 
 /** Open strings from the highest to the lowest, as string 1 is the highest. */
 export type Tuning = readonly Midi[];

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { unwrap, seededRandom } from '../vocabulary';
+import { unwrap, seededRandom } from '../shared';
 import {
   bothWays,
   pathOf,

@@ -1,4 +1,4 @@
-import { accepted, refused, type Beats, type Midi, type Outcome, type Problem } from '../vocabulary';
+import { accepted, refused, type Beats, type Midi, type Outcome, type Problem } from '../shared';
 import { placesSounding, STANDARD_INSTRUMENT, type Instrument, type FretPosition } from './fretboard';
 import { allLocations, easyLocations, fingerAt, serves, type Location } from './location';
 import { pitchName } from './tuning';

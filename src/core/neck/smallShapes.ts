@@ -2,7 +2,7 @@ import { guideTones, toneByRole, type Chord } from '../music';
 import { chordShapes, type ChordShape } from './chordShapes';
 import { fingersOf } from './fingers';
 import { STANDARD_INSTRUMENT, type Instrument } from './fretboard';
-import { pitchClassOf, type PitchClass } from '../vocabulary';
+import { pitchClassOf, type PitchClass } from '../shared';
 import { intervalOver } from '../music';
 
 /** Small shapes on one set of neighbouring strings, up the neck. */

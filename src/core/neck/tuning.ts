@@ -1,4 +1,4 @@
-import { accepted, refused, type Midi, type Outcome } from '../vocabulary';
+import { accepted, refused, type Midi, type Outcome } from '../shared';
 import { pitchClass, readNote } from '../music';
 import type { Tuning } from './fretboard';
 

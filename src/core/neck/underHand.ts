@@ -1,4 +1,4 @@
-import type { PitchClass } from '../vocabulary';
+import type { PitchClass } from '../shared';
 import { placesOf, STANDARD_INSTRUMENT, type Instrument, type FretPosition } from './fretboard';
 import { reachFrom } from './location';
 

@@ -1,4 +1,4 @@
-import { modulo, type PitchClass, type Semitones } from '../vocabulary';
+import { modulo, type PitchClass, type Semitones } from '../shared';
 import { intervalOver, noteName, spellOver, type Chord, type IntervalName } from '../music';
 
 /** The target to aim for at the next change, and the tone of the present chord it is nearest to. */

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { Chord as TonalChord, Note as TonalNote, Scale as TonalScale } from 'tonal';
-import { unwrap } from '../vocabulary';
+import { unwrap } from '../shared';
 import { guideTones, noteName, readChord, readScale, scaleNotes } from '../music';
 import { harmonyOf, LIBRARY, readChart, avoidNotes, tellTaleTones, timelineOf } from '../chart';
 import { planOf } from './index';

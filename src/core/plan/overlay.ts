@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome } from '../vocabulary';
+import { accepted, refused, type Outcome } from '../shared';
 import { readChart, timelineOf, type Chart } from '../chart';
 
 /**

@@ -1,4 +1,4 @@
-import { modulo, type PitchClass } from '../vocabulary';
+import { modulo, type PitchClass } from '../shared';
 import {
   degreeSemitones,
   guideTones,

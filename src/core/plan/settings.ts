@@ -1,4 +1,4 @@
-import { accepted, nearestOf, refused, type Outcome } from '../vocabulary';
+import { accepted, nearestOf, refused, type Outcome } from '../shared';
 import { readDegree, readScale, SCALE_KINDS, type Scale } from '../music';
 import { PLAN_IDS, type HeightIntent, type PlanId, type Rung } from './schools';
 

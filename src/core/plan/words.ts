@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome } from '../vocabulary';
+import { accepted, refused, type Outcome } from '../shared';
 import { PLANS, type HeightIntent, type Rung } from './schools';
 import { readPlanWords, type PlanChoice, type PlanSettings, type Where } from './settings';
 

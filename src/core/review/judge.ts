@@ -12,8 +12,8 @@ import {
   type SecondsNote,
 } from '../correct';
 import { planFromWords, planOf, type PlanChoice, type PlanWords } from '../plan';
-import { findingsOf, marksOf, type Finding } from '../practise';
-import { unwrap, type BeatsPerMinute, type Seconds } from '../vocabulary';
+import { findingsOf, marksOf, type Finding } from '../findings';
+import { unwrap, type BeatsPerMinute, type Seconds } from '../shared';
 
 /** All that decides what is said of a take. */
 export type TakeCase = {

@@ -1,5 +1,5 @@
 import FFT from 'fft.js';
-import type { Samples } from '../vocabulary';
+import type { Samples } from '../shared';
 
 /**
  * The cumulative-mean-normalised difference function of YIN (de Cheveigné and Kawahara, JASA 2002, eq. 6 and 8), by FFT.

@@ -1,5 +1,5 @@
 import FFT from 'fft.js';
-import type { Samples } from '../vocabulary';
+import type { Samples } from '../shared';
 
 /**
  * Onset strength: positive log-magnitude flux with a maximum filter over neighbouring bins, so that vibrato does not count as

@@ -1,4 +1,4 @@
-import type { Hz } from '../vocabulary';
+import type { Hz } from '../shared';
 
 /** Second-order Butterworth high-pass, streaming (Bristow-Johnson, "Audio EQ Cookbook"): takes rumble and direct current away. */
 export class HighPass {

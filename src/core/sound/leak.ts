@@ -1,5 +1,5 @@
 import FFT from 'fft.js';
-import type { Hz, Samples, Seconds } from '../vocabulary';
+import type { Hz, Samples, Seconds } from '../shared';
 import { concat } from './resample';
 
 const SIZE = 2048;

@@ -1,4 +1,4 @@
-import type { Decibels, Samples } from '../vocabulary';
+import type { Decibels, Samples } from '../shared';
 
 /** Quietest level that is told apart from silence. */
 export const SILENCE: Decibels = -120;

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { gaussian, midiToHz, seededRandom } from '../vocabulary';
+import { gaussian, midiToHz, seededRandom } from '../shared';
 import { pluckString } from '../band';
 import { steadyPitch } from './index';
 

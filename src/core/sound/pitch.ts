@@ -1,4 +1,4 @@
-import type { Hz, Samples } from '../vocabulary';
+import type { Hz, Samples } from '../shared';
 import { NormalisedDifference } from './difference';
 import { resample } from './resample';
 

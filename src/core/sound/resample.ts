@@ -1,4 +1,4 @@
-import type { Hz } from '../vocabulary';
+import type { Hz } from '../shared';
 
 const ZERO_CROSSINGS = 16;
 const TABLE_STEPS = 256;

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { seededRandom } from '../vocabulary';
+import { seededRandom } from '../shared';
 import {
   alignmentOf,
   concat,

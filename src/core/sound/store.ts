@@ -1,4 +1,4 @@
-import type { Samples } from '../vocabulary';
+import type { Samples } from '../shared';
 
 const CHUNK = 8192;
 const FULL = 32767;

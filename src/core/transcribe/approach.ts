@@ -1,8 +1,8 @@
-import type { Midi, Seconds } from '../vocabulary';
+import type { Midi, Seconds } from '../shared';
 import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import { riseAt } from './onsets';
 import type { PitchTrack } from './path';
-import type { StartingNote } from './strikes';
+import type { StartingNote } from './noteOnsets';
 
 /** How a note was set sounding. */
 export type Attack = 'pick' | 'hammer' | 'pull' | 'slide';

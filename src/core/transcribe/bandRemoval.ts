@@ -8,7 +8,7 @@ import {
   SignalStore,
   SpectralFlux,
 } from '../sound';
-import type { Hz, Samples, Seconds } from '../vocabulary';
+import type { Hz, Samples, Seconds } from '../shared';
 import { framesOf, HOP, RATE, type AnalysisFrame } from './frames';
 import { onsetsOf } from './onsets';
 

@@ -1,4 +1,4 @@
-import { hzToMidi, type Hz, type Midi } from '../vocabulary';
+import { hzToMidi, type Hz, type Midi } from '../shared';
 
 /** A period that may explain a frame, with its share of belief. */
 export type PeriodCandidate = { midi: Midi; weight: number };

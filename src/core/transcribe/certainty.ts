@@ -1,4 +1,4 @@
-import type { Decibels } from '../vocabulary';
+import type { Decibels } from '../shared';
 import { FRAME_SECONDS, type AnalysisFrame } from './frames';
 import type { HeardSound } from './notes';
 import { onsetsOf } from './onsets';

@@ -1,4 +1,4 @@
-import { median, type Cents, type Hz, type Midi, type Seconds } from '../vocabulary';
+import { median, type Cents, type Hz, type Midi, type Seconds } from '../shared';
 import { FRAME_SECONDS, framesOf } from './frames';
 
 /** What a note's pitch does over its length. Times in seconds from its onset, pitches as MIDI numbers with their fraction. */

@@ -7,7 +7,7 @@ import {
   SignalStore,
   SpectralFlux,
 } from '../sound';
-import type { Decibels, Hz, Midi, Samples, Seconds } from '../vocabulary';
+import type { Decibels, Hz, Midi, Samples, Seconds } from '../shared';
 import { candidatesOf, joinCandidates, type PeriodCandidate } from './candidates';
 
 /** Everything is measured at this rate and hop: 5.8 ms a frame. */

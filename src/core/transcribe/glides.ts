@@ -1,9 +1,9 @@
-import type { Decibels, Midi } from '../vocabulary';
+import type { Decibels, Midi } from '../shared';
 import { plateausOf } from './contour';
 import { framesOf, type AnalysisFrame } from './frames';
 import { onsetsOf, riseAt } from './onsets';
 import type { PitchTrack } from './path';
-import type { StartingNote, NoteOnset } from './strikes';
+import type { StartingNote, NoteOnset } from './noteOnsets';
 
 const NEAR: Midi = 0.35;
 const SAME_NOTE = framesOf(0.055);
@@ -97,7 +97,8 @@ function fromItsPick(
 ): NoteOnset {
   if (noteOnset.starts.length > 1) return noteOnset;
   const pick = picks.findLast((frame) => frame < noteOnset.frame - SAME_ATTACK);
-  if (pick === undefined || noteOnset.frame - pick > GRACE.arrives || pick - last < SAME_NOTE) return noteOnset;
+  if (pick === undefined || noteOnset.frame - pick > GRACE.arrives || pick - last < SAME_NOTE)
+    return noteOnset;
   if (
     !isStill(frames, pick + GRACE.attack, noteOnset.frame) ||
     !isUnsettledFrom(pick, noteOnset.frame, noteOnset.starts[0]!.midi, frames)
@@ -111,7 +112,11 @@ function oneOnItsWay(noteOnset: NoteOnset, track: PitchTrack): NoteOnset {
   const { starts } = noteOnset;
   if (starts.length !== 2 || starts[1]!.midi - starts[0]!.midi > ON_THE_WAY) return noteOnset;
   let [low, high, count] = [Infinity, -Infinity, 0];
-  for (let frame = noteOnset.frame + 3; frame < Math.min(track.length, noteOnset.frame + framesOf(0.14)); frame++) {
+  for (
+    let frame = noteOnset.frame + 3;
+    frame < Math.min(track.length, noteOnset.frame + framesOf(0.14));
+    frame++
+  ) {
     const pitch = track[frame]!;
     if (Number.isNaN(pitch)) continue;
     low = Math.min(low, pitch);
@@ -173,7 +178,12 @@ const isStill = (frames: readonly AnalysisFrame[], from: number, arrival: number
   strongest(frames, from, arrival + 3) < STILL_STRENGTH && riseWithin(frames, from, arrival + 6) < GRACE.rise;
 
 /** What was believed first is near the goal and the tracked pitch never stood on it: the string was on its way. */
-function isUnsettled(last: NoteOnset, arrival: number, goal: Midi, frames: readonly AnalysisFrame[]): boolean {
+function isUnsettled(
+  last: NoteOnset,
+  arrival: number,
+  goal: Midi,
+  frames: readonly AnalysisFrame[],
+): boolean {
   const apart = Math.abs(last.starts[0]!.midi - goal);
   if (arrival - last.frame > GRACE.arrives || apart < 0.4 || apart > GRACE.widest) return false;
   return isUnsettledFrom(last.frame, arrival, goal, frames);
@@ -183,7 +193,12 @@ function isUnsettled(last: NoteOnset, arrival: number, goal: Midi, frames: reado
  * The string stood nowhere but at the goal, and was seen on its way to it: asked of the period tracker itself, since the path may have
  * been held by what was believed.
  */
-function isUnsettledFrom(from: number, arrival: number, goal: Midi, frames: readonly AnalysisFrame[]): boolean {
+function isUnsettledFrom(
+  from: number,
+  arrival: number,
+  goal: Midi,
+  frames: readonly AnalysisFrame[],
+): boolean {
   let [run, last, nearer, seen, first] = [0, NaN, 0, 0, NaN];
   for (let frame = from + 2; frame < arrival; frame++) {
     const pitch =

@@ -1,5 +1,5 @@
 import { SILENCE } from '../sound';
-import type { Decibels } from '../vocabulary';
+import type { Decibels } from '../shared';
 import type { AnalysisFrame } from './frames';
 
 const STEP: Decibels = 0.01;

@@ -1,4 +1,4 @@
-import { median, type Cents, type Midi, type Seconds } from '../vocabulary';
+import { median, type Cents, type Midi, type Seconds } from '../shared';
 import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import { riseAt } from './onsets';
 

@@ -1,11 +1,11 @@
 import { SILENCE } from '../sound';
-import type { Cents, Decibels, Hz, Midi, Seconds } from '../vocabulary';
+import type { Cents, Decibels, Hz, Midi, Seconds } from '../shared';
 import { approachOf, type Approach, type Attack, type Before } from './approach';
 import { gestureOf, type PitchGesture } from './contour';
 import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import type { PitchTrack } from './path';
 import type { Ringing } from './ringing';
-import type { StartingNote, NoteOnset } from './strikes';
+import type { StartingNote, NoteOnset } from './noteOnsets';
 
 /** A note as heard (4-architecture, "Notes"): seconds from the start of the take, MIDI number with its deviation in cents. */
 export type HeardNote = {
@@ -128,7 +128,11 @@ function gestureAt(start: StartingNote, next: number, track: PitchTrack): PitchG
 }
 
 /** What is gone at once while another string struck with it sounds on was a partial of the pick, not a string. */
-function withoutFlashes(noteOnset: NoteOnset, next: number, endOf: (start: StartingNote) => number): NoteOnset {
+function withoutFlashes(
+  noteOnset: NoteOnset,
+  next: number,
+  endOf: (start: StartingNote) => number,
+): NoteOnset {
   if (noteOnset.starts.length < 2 || next - noteOnset.frame <= FLASH + framesOf(0.03)) return noteOnset;
   const surest = noteOnset.starts.reduce((best, start) => (start.belief > best.belief ? start : best));
   const starts = noteOnset.starts.filter(
@@ -164,8 +168,14 @@ function endOf(
       : ringing.endWithin(start, Math.min(next, start.frame + framesOf(0.06)), next, companions);
   for (let later = index + 1; later < noteOnsets.length && end === noteOnsets[later]!.frame; later++) {
     const struck = noteOnsets[later]!.starts.map(({ midi }) => midi);
-    if (noteOnsets[later]!.frame - start.frame < framesOf(0.08) || !ringing.ringsPast(start, end, struck)) break;
-    end = ringing.endWithin(start, end + framesOf(0.06), noteOnsets[later + 1]?.frame ?? frames.length, struck);
+    if (noteOnsets[later]!.frame - start.frame < framesOf(0.08) || !ringing.ringsPast(start, end, struck))
+      break;
+    end = ringing.endWithin(
+      start,
+      end + framesOf(0.06),
+      noteOnsets[later + 1]?.frame ?? frames.length,
+      struck,
+    );
   }
   return end;
 }

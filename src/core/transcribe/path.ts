@@ -1,4 +1,4 @@
-import type { Decibels, Midi } from '../vocabulary';
+import type { Decibels, Midi } from '../shared';
 import { MOST_CANDIDATES } from './candidates';
 import { FRAME_SECONDS, type AnalysisFrame } from './frames';
 

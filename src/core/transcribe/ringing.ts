@@ -1,5 +1,5 @@
 import { magnitudeNear, SpectrumReader, type SignalStore } from '../sound';
-import { hzToMidi, midiToHz, type Decibels, type Midi, type Samples, type Seconds } from '../vocabulary';
+import { hzToMidi, midiToHz, type Decibels, type Midi, type Samples, type Seconds } from '../shared';
 import { FRAME_SECONDS, HOP, RATE } from './frames';
 
 /** A note whose end is asked for. */
@@ -33,7 +33,10 @@ export class RingingReader implements Ringing {
 
   /** The same for a part of the take that begins at a frame. */
   from(offset: number): Ringing {
-    const moved = (note: RingingSpectrum): RingingSpectrum => ({ frame: note.frame + offset, midi: note.midi });
+    const moved = (note: RingingSpectrum): RingingSpectrum => ({
+      frame: note.frame + offset,
+      midi: note.midi,
+    });
     return {
       ringsPast: (note, noteOnset, struck) => this.ringsPast(moved(note), noteOnset + offset, struck),
       endWithin: (note, from, to, others) =>

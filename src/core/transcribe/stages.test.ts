@@ -1,17 +1,17 @@
 import { expect, test } from '@jest/globals';
 import { candidatesOf, joinCandidates, MOST_CANDIDATES } from './candidates';
 import { FRAME_SECONDS, FrameReader, HOP, RATE, type AnalysisFrame } from './frames';
-import { seededRandom } from '../vocabulary';
+import { seededRandom } from '../shared';
 import { approachOf } from './approach';
 import { gestureOf } from './contour';
 import { settleGlides } from './glides';
-import { classify, unpack } from './judge';
+import { classify, unpack } from './classifier';
 import { PlayingLevel } from './level';
 import { LiveLine } from './live';
-import { onsetCandidatesOf, type OnsetCandidate } from './moments';
+import { onsetCandidatesOf, type OnsetCandidate } from './onsetCandidates';
 import { onsetsOf, riseAt, type Onset } from './onsets';
 import { pathOf } from './path';
-import { noteOnsetsOf, type NoteOnset } from './strikes';
+import { noteOnsetsOf, type NoteOnset } from './noteOnsets';
 import { OwnTuning } from './tuning';
 
 const a4Of = (track: Float64Array): number => {
@@ -227,12 +227,23 @@ test('vibrato: rate and width of a steady swing, its middle the pitch; neither a
 });
 
 const pitchCandidate = (midi: number, belief: number) => ({ midi, belief, features: new Float64Array(0) });
-const onsetCandidate = (frame: number): OnsetCandidate => ({ frame, kind: 'attack', strength: 1, clear: true });
+const onsetCandidate = (frame: number): OnsetCandidate => ({
+  frame,
+  kind: 'attack',
+  strength: 1,
+  clear: true,
+});
 
 test('strikes: what is believed, each note once, what begins together as one', () => {
   const noteOnsets = noteOnsetsOf([
-    { onsetCandidate: onsetCandidate(10), pitchCandidates: [pitchCandidate(60, 0.9), pitchCandidate(60.3, 0.8), pitchCandidate(72, 0.2)] },
-    { onsetCandidate: onsetCandidate(14), pitchCandidates: [pitchCandidate(64.1, 0.7), pitchCandidate(60.1, 0.95)] },
+    {
+      onsetCandidate: onsetCandidate(10),
+      pitchCandidates: [pitchCandidate(60, 0.9), pitchCandidate(60.3, 0.8), pitchCandidate(72, 0.2)],
+    },
+    {
+      onsetCandidate: onsetCandidate(14),
+      pitchCandidates: [pitchCandidate(64.1, 0.7), pitchCandidate(60.1, 0.95)],
+    },
     { onsetCandidate: onsetCandidate(60), pitchCandidates: [pitchCandidate(67, 0.6)] },
     { onsetCandidate: onsetCandidate(90), pitchCandidates: [pitchCandidate(67, 0.4)] },
   ]);
@@ -252,7 +263,9 @@ const settle = (noteOnsets: NoteOnset[], ...stretches: [number, number][]) => {
 };
 
 test('a slide into a note and a bend are one note; a slide from a held pitch of three semitones or more is two', () => {
-  expect(settle([noteOnset(0, 57), noteOnset(14, 59)], [57, 3], ...glide(57, 59, 12), [59, 60])).toEqual([[0, 59]]);
+  expect(settle([noteOnset(0, 57), noteOnset(14, 59)], [57, 3], ...glide(57, 59, 12), [59, 60])).toEqual([
+    [0, 59],
+  ]);
   expect(settle([noteOnset(0, 60), noteOnset(60, 62)], [60, 40], ...glide(60, 62, 25), [62, 60])).toEqual([
     [0, 60],
   ]);

@@ -1,16 +1,24 @@
 import { SILENCE } from '../sound';
-import type { Decibels, Hz, Samples, Seconds } from '../vocabulary';
+import type { Decibels, Hz, Samples, Seconds } from '../shared';
 import { BandRemoval, type Backing, type BackingStream } from './bandRemoval';
 import { Certainty } from './certainty';
-import { SpectrumCache } from './evidence';
+import { SpectrumCache } from './features';
 import { FRAME_SECONDS, framesOf, FrameReader, HOP, RATE, type AnalysisFrame } from './frames';
 import { PlayingLevel } from './level';
 import { LiveLine, type ProvisionalNote } from './live';
 import { noteOf, type HeardNote, type HeardSound } from './notes';
 import type { PitchTrack } from './path';
 import { RingingReader } from './ringing';
-import { transcribeWindow, SILENT_TAKE, type ClassifierListener, type Steps, type SpectralCache, type TranscriptionSegment, type AnalysisWindow } from './stretch';
-import type { NoteOnset } from './strikes';
+import {
+  transcribeWindow,
+  SILENT_TAKE,
+  type ClassifierListener,
+  type Steps,
+  type SpectralCache,
+  type TranscriptionSegment,
+  type AnalysisWindow,
+} from './analysisWindow';
+import type { NoteOnset } from './noteOnsets';
 import { OwnTuning } from './tuning';
 
 export type Transcription = {

@@ -1,4 +1,4 @@
-import type { Hz } from '../vocabulary';
+import type { Hz } from '../shared';
 import type { PitchTrack } from './path';
 
 const ENOUGH = 50;

@@ -2,7 +2,7 @@
 import { getNonce } from 'get-nonce';
 import { useEffect, useRef } from 'react';
 import type { EditorView } from '@codemirror/view';
-import type { Problem } from '@/core/vocabulary';
+import type { Problem } from '@/core/shared';
 import { chartEditor, showProblems, wordAt } from './editorView';
 
 /** Puts a whole text in place, as one step that can be undone. */

@@ -3,8 +3,8 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { Dialog, DropdownMenu } from 'radix-ui';
 import { harmonyOf, timelineOf, transposeText, type Chart } from '@/core/chart';
-import { typeset } from '@/core/practise';
-import { ask } from '@/audio/keep/serverTakes';
+import { typeset } from '@/core/findings';
+import { ask } from '@/audio/persistence/serverTakes';
 import type { ChartFile } from './moveChart';
 
 type Props = {

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { tinykeys } from 'tinykeys';
 import { readChart, timelineOf, type Chart } from '@/core/chart';
-import { ask } from '@/audio/keep/serverTakes';
+import { ask } from '@/audio/persistence/serverTakes';
 import { Shell } from '../shell/Shell';
 import { useHearing } from '../shell/useHearing';
 import { ChartEditor, type ReplaceText } from './ChartEditor';

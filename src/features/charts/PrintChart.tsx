@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { readChart } from '@/core/chart';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { chartFacts } from './chartFacts';
 import { TypesetChart } from './TypesetChart';
 

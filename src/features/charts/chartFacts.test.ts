@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { readChart } from '@/core/chart';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { chordParts, chordText, chordWidth } from '@/ui/chordParts';
 import { takeMoment } from '../takes/moment';
 import { chartFacts } from './chartFacts';

@@ -1,6 +1,6 @@
 import { changesOf, harmonyOf, timelineOf, type Chart } from '@/core/chart';
 import { keyName } from '@/core/music';
-import { typeset } from '@/core/practise';
+import { typeset } from '@/core/findings';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** What the machine reads in a chart, as short facts beside it. */

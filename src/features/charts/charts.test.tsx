@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { act, cleanup, render, renderHook, screen, within } from '@testing-library/react';
 import { readChart } from '@/core/chart';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { TypesetChart } from './TypesetChart';
 import { useAutosave } from './useAutosave';
 import { libraryEntry } from './library';

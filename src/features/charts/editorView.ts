@@ -10,7 +10,7 @@ import {
   type DecorationSet,
   type ViewUpdate,
 } from '@codemirror/view';
-import type { Problem } from '@/core/vocabulary';
+import type { Problem } from '@/core/shared';
 
 /** Shows problems under the words they are about. */
 export const showProblems = StateEffect.define<readonly Problem[]>();

@@ -1,6 +1,6 @@
 import { readChartMidi, readMusicXml, writeChartMidi, writeMusicXml } from '@/core/formats';
 import { readChart, type Chart } from '@/core/chart';
-import { accepted, refused, type Outcome } from '@/core/vocabulary';
+import { accepted, refused, type Outcome } from '@/core/shared';
 
 const MOST_BYTES = 16 * 1024 * 1024;
 

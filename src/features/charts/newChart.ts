@@ -1,4 +1,4 @@
-import { ask } from '@/audio/keep/serverTakes';
+import { ask } from '@/audio/persistence/serverTakes';
 
 /** What a new chart begins as. */
 export const NEW_CHART =

@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ServerRefusal } from '@/audio/keep/serverTakes';
+import { ServerRefusal } from '@/audio/persistence/serverTakes';
 
 export type SaveState = { readonly state: 'saved' | 'waiting' | 'failed'; readonly why?: string };
 

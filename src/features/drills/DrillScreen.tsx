@@ -2,12 +2,12 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
-import { ruleWords } from '@/core/drill';
-import { ladderWords, sinceArrival, type LadderTry } from '@/core/habit';
+import { ruleWords } from '@/core/drills';
+import { ladderWords, sinceArrival, type LadderTry } from '@/core/scheduling';
 import type { StoredDrill, StoredRun } from '@/server/drillRows';
 import { ChordWords } from '@/ui/ChordWords';
 import { NumberSetting, Setting } from '@/ui/Field';
-import { typeset } from '@/core/practise';
+import { typeset } from '@/core/findings';
 import { Cautions } from '../shell/Cautions';
 import { DeviceChooser } from '../shell/DeviceChooser';
 import { NoInput } from '../shell/NoInput';

@@ -1,9 +1,9 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { noteName, readChord, spellOver } from '@/core/music';
-import { marksOf, typeset } from '@/core/practise';
-import { unwrap, pitchClassOf } from '@/core/vocabulary';
-import { exampleOf, judgeDrill } from '@/core/drill';
+import { marksOf, typeset } from '@/core/findings';
+import { unwrap, pitchClassOf } from '@/core/shared';
+import { exampleOf, judgeDrill } from '@/core/drills';
 import { pathOf, type Instrument } from '@/core/neck';
 import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE } from '@/ui/form/geometry';

@@ -1,4 +1,4 @@
-import { sinceArrival, type Ladder, type LadderTry } from '@/core/habit';
+import { sinceArrival, type Ladder, type LadderTry } from '@/core/scheduling';
 
 type Props = {
   ladder: Ladder;

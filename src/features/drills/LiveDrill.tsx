@@ -1,10 +1,10 @@
 'use client';
-import { ladderWords, type Ladder, type LadderTry } from '@/core/habit';
+import { ladderWords, type Ladder, type LadderTry } from '@/core/scheduling';
 import type { RunOutcome } from '@/server/drills';
 import type { TakeSession } from '@/audio/takeSession';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
-import { ruleWords } from '@/core/drill';
+import { ruleWords } from '@/core/drills';
 import { nowPlaying, type NowPlaying } from '@/ui/stage/nowPlaying';
 import { Shell } from '../shell/Shell';
 import { usePreferences } from '../shell/preferences';

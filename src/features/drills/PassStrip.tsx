@@ -1,5 +1,5 @@
 import { beatsPerBar } from '@/core/chart';
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { Pill } from '@/ui/form/Pill';
 import { shownSpan, type DrillStage, type DrillPlace } from './drillView';

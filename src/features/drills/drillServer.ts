@@ -1,4 +1,4 @@
-import { ask } from '@/audio/keep/serverTakes';
+import { ask } from '@/audio/persistence/serverTakes';
 import type { StoredDrill } from '@/server/drillRows';
 import type { RunOutcome } from '@/server/drills';
 import type { DrillChangeBody, NewDrillBody } from '@/server/validation';

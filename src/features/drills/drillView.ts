@@ -8,12 +8,12 @@ import {
   type Chart,
   type Timeline,
 } from '@/core/chart';
-import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill } from '@/core/drill';
-import type { Climb, Ladder, LadderTry } from '@/core/habit';
+import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill } from '@/core/drills';
+import type { Climb, Ladder, LadderTry } from '@/core/scheduling';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planFromWords, planOf, type Plan } from '@/core/plan';
-import { intervalWord, typeset } from '@/core/practise';
-import { unwrap, type Beats } from '@/core/vocabulary';
+import { intervalWord, typeset } from '@/core/findings';
+import { unwrap, type Beats } from '@/core/shared';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** A drill as it is played: its bars laid out at a tempo. */

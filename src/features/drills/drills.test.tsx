@@ -2,10 +2,10 @@
 import { cleanup, render } from '@testing-library/react';
 import { afterEach, expect, test } from '@jest/globals';
 import { readChart } from '@/core/chart';
-import { DRILL_KINDS, drillFor, exampleOf } from '@/core/drill';
-import { ladderTo, type LadderTry } from '@/core/habit';
+import { DRILL_KINDS, drillFor, exampleOf } from '@/core/drills';
+import { ladderTo, type LadderTry } from '@/core/scheduling';
 import { readChord } from '@/core/music';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { aimOver, countedThing, countSoFar, shownSpan, sittingWords, stageOf } from './drillView';
 import { LadderPicture } from './LadderPicture';
 import { PassStrip } from './PassStrip';
@@ -58,10 +58,7 @@ test('a short attempt is shown whole, a long one pass by pass', () => {
 test('the notes to play are named over each chord; a rule without tones names none', () => {
   expect(aimOver(stage, unwrap(readChord('F7')))).toEqual({ words: 'play its third', names: ['A'] });
   expect(
-    aimOver(
-      stageOf(drillFor({ kind: 'one-target', chart: CHART, tempo: 96 }), 96),
-      unwrap(readChord('Bb7')),
-    ),
+    aimOver(stageOf(drillFor({ kind: 'one-target', chart: CHART, tempo: 96 }), 96), unwrap(readChord('Bb7'))),
   ).toEqual({ words: 'land on', names: ['D', 'A♭'] });
   expect(
     aimOver(stageOf(drillFor({ kind: 'enclosures', chart: CHART, tempo: 96 }), 96), unwrap(readChord('F7'))),

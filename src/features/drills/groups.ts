@@ -1,4 +1,4 @@
-import { DRILL_KINDS, type DrillKind } from '@/core/drill';
+import { DRILL_KINDS, type DrillKind } from '@/core/drills';
 
 /** The ladder of a chart, rung by rung, and everything else there is, by what it trains. */
 export const GROUPS: readonly (readonly [string, readonly DrillKind[]])[] = [

@@ -1,12 +1,12 @@
 'use client';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { PlayedNote } from '@/core/analyse';
-import { exampleOf, failingOf } from '@/core/drill';
-import { ladderTo } from '@/core/habit';
-import { RecordingResources } from '@/audio/corner';
+import { exampleOf, failingOf } from '@/core/drills';
+import { ladderTo } from '@/core/scheduling';
+import { RecordingResources } from '@/audio/recordingResources';
 import { DrillRunner } from '@/audio/drillRunner';
-import { newTakeId } from '@/audio/keep/serverTakes';
-import { AudioInput } from '@/audio/rig/rig';
+import { newTakeId } from '@/audio/persistence/serverTakes';
+import { AudioInput } from '@/audio/input/audioInput';
 import { TakeSession } from '@/audio/takeSession';
 import type { StoredDrill } from '@/server/drillRows';
 import type { RunOutcome } from '@/server/drills';

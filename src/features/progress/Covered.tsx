@@ -1,5 +1,5 @@
-import type { Progress } from '@/core/habit';
-import { typeset } from '@/core/practise';
+import type { Progress } from '@/core/scheduling';
+import { typeset } from '@/core/findings';
 
 const WIDTH = 480;
 const HEIGHT = 72;

@@ -1,9 +1,9 @@
 'use client';
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
-import type { DiaryDay, DiaryLine } from '@/core/habit';
-import { typeset } from '@/core/practise';
-import { ask } from '@/audio/keep/serverTakes';
+import type { DiaryDay, DiaryLine } from '@/core/scheduling';
+import { typeset } from '@/core/findings';
+import { ask } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { Shell } from '../shell/Shell';
 

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { TuneProgress } from '@/server/practice';
 import { ChordWords } from '@/ui/ChordWords';
 import { Shell } from '../shell/Shell';
-import { ask } from '@/audio/keep/serverTakes';
+import { ask } from '@/audio/persistence/serverTakes';
 import { Courses } from './Courses';
 import { Covered } from './Covered';
 import { ThenAndNow } from './ThenAndNow';

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { changesOf, readChart, steady, timelineOf } from '@/core/chart';
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 import { TakePlayer } from '@/audio/playback/takePlayer';
 import { sourceOf } from '@/audio/playback/takeSound';
 import type { TakeEnd } from '@/server/practice';

@@ -1,4 +1,4 @@
-import type { Progress } from '@/core/habit';
+import type { Progress } from '@/core/scheduling';
 import { weekName } from './progressView';
 
 /** Weeks at a glance: minutes as bars, takes as ticks in them, the fastest tempo beside. */

@@ -5,8 +5,8 @@ import {
   type KindCourse,
   type ProgressPlateau,
   type Progress,
-} from '@/core/habit';
-import { typeset } from '@/core/practise';
+} from '@/core/scheduling';
+import { typeset } from '@/core/findings';
 
 /** One row of the picture: what it is, its weeks, and what is said of it. */
 export type CourseRow = {

@@ -1,12 +1,12 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { LandingMark, Report } from '@/core/analyse';
-import { oneLanding, type Finding, type OneLanding } from '@/core/practise';
-import { reviewAnswer } from '@/audio/keep/serverTakes';
+import { oneLanding, type Finding, type OneLanding } from '@/core/findings';
+import { reviewAnswer } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { Far, type Way } from '../shell/Far';
 import type { FinishedTake, RecordFlow } from './flow';
-import { OneGatePicture } from './OneGatePicture';
+import { OneGatePicture } from './OneLandingPicture';
 
 type Answer = {
   readonly take: { readonly number: number };

@@ -1,7 +1,7 @@
 import { harmonyOf, timelineOf, type Chart } from '@/core/chart';
 import { noteName, spellOver } from '@/core/music';
 import { planOf, type PlanChoice } from '@/core/plan';
-import { typeset } from '@/core/practise';
+import { typeset } from '@/core/findings';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
 import { formRows } from '@/ui/form/formRows';

@@ -2,10 +2,10 @@
 import { useEffect, useRef, useState } from 'react';
 import { readChart, timelineOf } from '@/core/chart';
 import type { Transcription } from '@/core/transcribe';
-import { unwrap } from '@/core/vocabulary';
-import { catchUp } from '@/audio/keep/catchUp';
-import { IndexedTakeStore } from '@/audio/keep/localTakes';
-import { discardTake, finishTake, HTTP_SERVER } from '@/audio/keep/serverTakes';
+import { unwrap } from '@/core/shared';
+import { catchUp } from '@/audio/persistence/catchUp';
+import { IndexedTakeStore } from '@/audio/persistence/localTakes';
+import { discardTake, finishTake, HTTP_SERVER } from '@/audio/persistence/serverTakes';
 import { TAKE_LOCK } from '@/audio/takeLock';
 import { hearFile } from '@/audio/workers';
 import { useKeys } from '../shell/useKeys';
@@ -96,7 +96,8 @@ export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
       audio.current?.pause();
     };
   }, [take.id]);
-  const forget = async () => void (await (await IndexedTakeStore.open()).remove(take.id).catch(() => undefined));
+  const forget = async () =>
+    void (await (await IndexedTakeStore.open()).remove(take.id).catch(() => undefined));
   const keep = async () => {
     if (!heard) return;
     try {

@@ -1,9 +1,9 @@
 'use client';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { planFromWords } from '@/core/plan';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import type { SessionState, TakeSession } from '@/audio/takeSession';
-import type { AudioInput } from '@/audio/rig/rig';
+import type { AudioInput } from '@/audio/input/audioInput';
 import { LevelBar } from '../shell/DeviceChooser';
 import { HELP, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';

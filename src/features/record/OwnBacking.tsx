@@ -4,7 +4,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { clickSound, tappedPulse } from '@/core/align';
 import { TEMPO_LIMITS } from '@/core/chart';
 import { decoded, keepBacking, listBackings, removeBacking, type BackingName } from '@/audio/band/backings';
-import { newTakeId } from '@/audio/keep/serverTakes';
+import { newTakeId } from '@/audio/persistence/serverTakes';
 import { pulseIn } from '@/audio/workers';
 import { ChoiceSetting } from '@/ui/Field';
 

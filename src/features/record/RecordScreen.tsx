@@ -3,11 +3,11 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { CLICK_BEATS } from '@/core/band';
 import { planFromWords, type PlanWords } from '@/core/plan';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { backing, type OwnBacking } from '@/audio/band/backings';
-import type { DeviceChoice } from '@/audio/rig/device';
-import { AudioInput } from '@/audio/rig/rig';
-import { RecordingResources } from '@/audio/corner';
+import type { DeviceChoice } from '@/audio/input/device';
+import { AudioInput } from '@/audio/input/audioInput';
+import { RecordingResources } from '@/audio/recordingResources';
 import { scoreOf, TakeSession } from '@/audio/takeSession';
 import { Cautions } from '../shell/Cautions';
 import { prefer, preferences, usePreferences, type Help } from '../shell/preferences';
@@ -377,7 +377,12 @@ function useRecordingResources(
 const SETTLED_MS = 400;
 
 /** While the player still chooses, the band is made ready for what is chosen. */
-function useWarmBand(resources: RecordingResources, settings: Settings, chart: RecordChart, on: boolean): void {
+function useWarmBand(
+  resources: RecordingResources,
+  settings: Settings,
+  chart: RecordChart,
+  on: boolean,
+): void {
   useEffect(() => {
     if (!on) return;
     const timer = setTimeout(() => {

@@ -4,7 +4,7 @@ import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { CLICK_BEATS, type ClickBeats } from '@/core/band';
 import { changeLoops, readChart, sectionsOf, TEMPO_LIMITS } from '@/core/chart';
 import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
-import type { AudioInput } from '@/audio/rig/rig';
+import type { AudioInput } from '@/audio/input/audioInput';
 import { chordText } from '@/ui/chordParts';
 import { ChoiceSetting, LevelSetting, NumberSetting, Setting } from '@/ui/Field';
 import { DeviceChooser } from '../shell/DeviceChooser';

@@ -2,7 +2,7 @@ import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
 import { harmonyOf, timelineOf, type Chart, type Timeline } from '@/core/chart';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planOf, type LandOn, type PlanChoice } from '@/core/plan';
-import { intervalWord, typeset } from '@/core/practise';
+import { intervalWord, typeset } from '@/core/findings';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText, chordWidth } from '@/ui/chordParts';
 import { FormRow } from '@/ui/form/FormRow';

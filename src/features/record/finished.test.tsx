@@ -5,11 +5,11 @@ import { analyse } from '@/core/analyse';
 import { improvise } from '@/core/band';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
-import { findingsOf, marksOf } from '@/core/practise';
-import { unwrap } from '@/core/vocabulary';
+import { findingsOf, marksOf } from '@/core/findings';
+import { unwrap } from '@/core/shared';
 import { Finished, resultOf } from './Finished';
 import { NoInput } from '../shell/NoInput';
-import { OneGatePicture } from './OneGatePicture';
+import { OneGatePicture } from './OneLandingPicture';
 
 afterEach(cleanup);
 const chart = unwrap(readChart('key: Bb\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |'));

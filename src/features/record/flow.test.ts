@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { routeOf } from '@/core/chart';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import type { SessionState, TakeSession, TakeSettings } from '@/audio/takeSession';
 import type { AfterTake } from '../shell/preferences';
 import { RecordFlow, RESULT_ALONE_MS } from './flow';

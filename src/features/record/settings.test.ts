@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { DEFAULTS } from '../shell/preferences';
 import { movingChannel } from '../shell/channels';
 import { defaultSettings, readNumbers, takeSettings, withChart, type RecordChart } from './settings';

@@ -1,7 +1,7 @@
 import { readChart, routeOf, type Route } from '@/core/chart';
 import type { ClickBeats } from '@/core/band';
 import type { PlanWords } from '@/core/plan';
-import { accepted, refused, type Outcome } from '@/core/vocabulary';
+import { accepted, refused, type Outcome } from '@/core/shared';
 import type { TakeSettings } from '@/audio/takeSession';
 import type { Preferences } from '../shell/preferences';
 

@@ -2,7 +2,7 @@
 import { useCallback, useRef, useState } from 'react';
 import { meanTempo, type Route } from '@/core/chart';
 import { decoded } from '@/audio/band/backings';
-import { storeTake, ServerRefusal, type NewTake } from '@/audio/keep/serverTakes';
+import { storeTake, ServerRefusal, type NewTake } from '@/audio/persistence/serverTakes';
 import { hearFile, renderOffline, type HeardFile } from '@/audio/workers';
 import { writeWav } from '@/core/formats';
 import { preferences } from '../shell/preferences';

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { analyse, type PlayedNote } from '@/core/analyse';
 import { harmonyOf, timelineOf, type Chart } from '@/core/chart';
 import { planOf, type PlanChoice } from '@/core/plan';
-import { marksOf } from '@/core/practise';
+import { marksOf } from '@/core/findings';
 import type { TakeSession } from '@/audio/takeSession';
 import { takeOnForm, type TakeOnForm } from '@/ui/form/takeOnForm';
 

@@ -1,9 +1,9 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
-import { ask } from '@/audio/keep/serverTakes';
+import { ask } from '@/audio/persistence/serverTakes';
 import type { Judgement } from '@/core/review';
 import { judgeTake } from '@/core/review';
-import { compareTakes, type Comparison } from '@/core/practise';
+import { compareTakes, type Comparison } from '@/core/findings';
 import { PLANS, PLAN_IDS, planFromWords, type PlanId, type PlanWords } from '@/core/plan';
 import { readChart, timelineOf, type Timeline } from '@/core/chart';
 import { ChordSvg, ChordSymbol } from '@/ui/ChordSymbol';
@@ -21,7 +21,12 @@ export type SiblingTake = {
   readonly when: string;
   readonly tempo: number;
 };
-type Props = { data: ReviewData; judgement: Judgement; siblings: readonly SiblingTake[]; onHear: (beat: number) => void };
+type Props = {
+  data: ReviewData;
+  judgement: Judgement;
+  siblings: readonly SiblingTake[];
+  onHear: (beat: number) => void;
+};
 
 /** What stands beside the take: other takes, or the same one judged otherwise. */
 type Side = {

@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
 import type { ChordCoverage, Report } from '@/core/analyse';
 import { intervalOver, noteName, readChord, spellOver, type Chord } from '@/core/music';
-import { typeset } from '@/core/practise';
-import { unwrap } from '@/core/vocabulary';
+import { typeset } from '@/core/findings';
+import { unwrap } from '@/core/shared';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText } from '@/ui/chordParts';
 import { intervalLabel } from '@/ui/intervalLabel';

@@ -1,4 +1,4 @@
-import type { Finding } from '@/core/practise';
+import type { Finding } from '@/core/findings';
 import { ChordWords } from '@/ui/ChordWords';
 import { isPraise } from './reviewWords';
 

@@ -1,7 +1,7 @@
 'use client';
 import { memo, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { Timeline } from '@/core/chart';
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 import type { TakePlayer } from '@/audio/playback/takePlayer';
 import { FormRow } from '@/ui/form/FormRow';
 import {

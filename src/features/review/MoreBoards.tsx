@@ -2,7 +2,7 @@
 import { useMemo } from 'react';
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
-import { approachTable, fingeredTake, intervalWord } from '@/core/practise';
+import { approachTable, fingeredTake, intervalWord } from '@/core/findings';
 import { planIntents } from './planIntents';
 import type { PlanWords } from '@/core/plan';
 import { instrumentOf, useGuitar } from '@/ui/instrument';

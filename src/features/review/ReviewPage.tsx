@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
 import { readChart, timelineOf } from '@/core/chart';
-import { reviewAnswer, ServerRefusal } from '@/audio/keep/serverTakes';
+import { reviewAnswer, ServerRefusal } from '@/audio/persistence/serverTakes';
 import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE } from '@/ui/form/geometry';
 import { formRows } from '@/ui/form/formRows';

@@ -5,11 +5,11 @@ import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react
 import { bandRests } from '@/core/band';
 import { barStart, type Timeline } from '@/core/chart';
 import type { CorrectedNote, NoteId, TakeWords } from '@/core/correct';
-import { shapeOf } from '@/core/drill';
+import { shapeOf } from '@/core/drills';
 import { PLANS, PLAN_IDS, planShort, type PlanId } from '@/core/plan';
-import type { Finding } from '@/core/practise';
+import type { Finding } from '@/core/findings';
 import type { Judgement } from '@/core/review';
-import { amendTake } from '@/audio/keep/serverTakes';
+import { amendTake } from '@/audio/persistence/serverTakes';
 import { SPEEDS } from '@/audio/playback/takePlayer';
 import { ChordWords } from '@/ui/ChordWords';
 import { intervalLabel } from '@/ui/intervalLabel';
@@ -35,7 +35,7 @@ import {
   type SelectionKind,
 } from './selection';
 import { SelectionCard, type FixAsked } from './SelectionCard';
-import { doorsOf, type Door } from './doors';
+import { doorsOf, type Door } from './missedResolutions';
 import { placeText, Transport } from './Transport';
 import { intervalAt } from './noteNames';
 import { useReview, useWarmedUp, type ReviewData } from './useReview';

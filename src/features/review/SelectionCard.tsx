@@ -2,7 +2,7 @@
 import { useMemo, type ReactNode } from 'react';
 import type { Report } from '@/core/analyse';
 import { placesSounding, stringName } from '@/core/neck';
-import { fingeredTake, intervalWord, typeset } from '@/core/practise';
+import { fingeredTake, intervalWord, typeset } from '@/core/findings';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
 import { instrumentOf, useGuitar } from '@/ui/instrument';

@@ -2,14 +2,14 @@
 import { useMemo } from 'react';
 import type { LandingMark, Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
-import { intervalWord, typeset } from '@/core/practise';
+import { intervalWord, typeset } from '@/core/findings';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
 import { ChordWords } from '@/ui/ChordWords';
 import { GateLine } from '@/ui/form/Gate';
 import { Pill } from '@/ui/form/Pill';
 import { intervalLabel } from '@/ui/intervalLabel';
-import type { Door } from './doors';
+import type { Door } from './missedResolutions';
 
 type Group = {
   readonly mark: LandingMark;

@@ -1,7 +1,7 @@
 import type { Report } from '@/core/analyse';
 import { FLAT_NAMES, intervalOver, noteName, readChord, spellOver } from '@/core/music';
-import { typeset } from '@/core/practise';
-import { unwrap, pitchClassOf } from '@/core/vocabulary';
+import { typeset } from '@/core/findings';
+import { unwrap, pitchClassOf } from '@/core/shared';
 
 /** A note of the report by name, spelled over its chord. @param midi another pitch in its place */
 export function noteNameIn(report: Report, index: number, midi = report.notes[index]!.midi): string {

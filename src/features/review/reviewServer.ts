@@ -1,6 +1,6 @@
-import { ask, changing } from '@/audio/keep/serverTakes';
+import { ask, changing } from '@/audio/persistence/serverTakes';
 import type { Edit, TakeWords } from '@/core/correct';
-import type { Motif } from '@/core/drill';
+import type { Motif } from '@/core/drills';
 
 const put = (body: unknown): RequestInit => ({
   method: 'PUT',

@@ -2,8 +2,8 @@ import { expect, test } from '@jest/globals';
 import { analyse } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
-import { findingsOf, marksOf, type Finding } from '@/core/practise';
-import { unwrap } from '@/core/vocabulary';
+import { findingsOf, marksOf, type Finding } from '@/core/findings';
+import { unwrap } from '@/core/shared';
 import { takeOnForm } from '@/ui/form/takeOnForm';
 import { landingsBoard, noteWords, openingWords, shownFindings } from './reviewWords';
 

@@ -1,5 +1,5 @@
 import type { LandingMark, Report } from '@/core/analyse';
-import { intervalWord, typeset, type Finding } from '@/core/practise';
+import { intervalWord, typeset, type Finding } from '@/core/findings';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** What got better, or was kept: it has nothing to drill. */

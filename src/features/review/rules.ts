@@ -1,5 +1,5 @@
 import type { NoteReport, Report } from '@/core/analyse';
-import { intervalWord, typeset } from '@/core/practise';
+import { intervalWord, typeset } from '@/core/findings';
 
 const DEEDS: Record<string, string> = {
   'chord-tone': 'A tone of the chord that sounds.',

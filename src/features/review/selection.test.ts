@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { analyse } from '@/core/analyse';
 import { improvise } from '@/core/band';
 import { readChart, timelineOf } from '@/core/chart';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import {
   acrossChoruses,
   addressOf,

@@ -1,6 +1,6 @@
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 
 /** What is looked at: an index into the report's notes, changes, figures or phrases, or a chorus from 0. */
 export type SelectionKind = 'note' | 'change' | 'figure' | 'phrase' | 'chorus';

@@ -15,7 +15,7 @@ import {
   type TakeWords,
 } from '@/core/correct';
 import type { PlanWords } from '@/core/plan';
-import type { Finding } from '@/core/practise';
+import type { Finding } from '@/core/findings';
 import { findingsIn, readCase, judgeTake, type TakeCase, type Judgement } from '@/core/review';
 import { keepEdits } from './reviewServer';
 

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { steady } from '@/core/chart';
 import { playedFrom } from '@/core/correct';
 import type { Judgement } from '@/core/review';
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 import { sourceOf } from '@/audio/playback/takeSound';
 import { TakePlayer, type PlayerState } from '@/audio/playback/takePlayer';
 import type { ReviewTake } from './useReview';

@@ -1,9 +1,9 @@
 'use client';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { AGREEING } from '@/core/align';
-import { Calibrator, type CalibrationState } from '@/audio/rig/calibrator';
-import { keepLatency } from '@/audio/rig/latencies';
-import type { AudioInput } from '@/audio/rig/rig';
+import { Calibrator, type CalibrationState } from '@/audio/input/calibrator';
+import { keepLatency } from '@/audio/input/latencies';
+import type { AudioInput } from '@/audio/input/audioInput';
 import { usePreferences } from '../shell/preferences';
 import { useRigState } from '../shell/useRig';
 

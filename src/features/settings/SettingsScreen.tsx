@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { readTuning, STANDARD_TUNING, TUNINGS, writeTuning } from '@/core/neck';
 import type { Space } from '@/server/audio';
 import type { Trash } from '@/server/trash';
-import { AudioInput } from '@/audio/rig/rig';
+import { AudioInput } from '@/audio/input/audioInput';
 import { ChoiceSetting, LevelSetting, NumberSetting, Setting } from '@/ui/Field';
 import { keepGuitar, useGuitar } from '@/ui/instrument';
 import { DeviceChooser } from '../shell/DeviceChooser';

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import type { Space } from '@/server/audio';
-import { ask } from '@/audio/keep/serverTakes';
+import { ask } from '@/audio/persistence/serverTakes';
 import { ChoiceSetting } from '@/ui/Field';
 
 const DAYS = ['', '365', '180', '90', '30', '7'] as const;

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { ask, restoreTake } from '@/audio/keep/serverTakes';
+import { ask, restoreTake } from '@/audio/persistence/serverTakes';
 import type { Trash } from '@/server/trash';
 
 const LISTED = 5;

@@ -1,7 +1,7 @@
 'use client';
 import { CHARACTERS, type StandInCharacter } from '@/core/band';
-import type { DeviceChoice } from '@/audio/rig/device';
-import type { AudioInput } from '@/audio/rig/rig';
+import type { DeviceChoice } from '@/audio/input/device';
+import type { AudioInput } from '@/audio/input/audioInput';
 import { ChoiceSetting, NumberSetting } from '@/ui/Field';
 import { prefer, usePreferences } from './preferences';
 import { useDevices, useLevel, useRigState } from './useRig';

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { listDevices, type InputInfo, type InputTrouble } from '@/audio/rig/device';
+import { listDevices, type InputInfo, type InputTrouble } from '@/audio/input/device';
 import { Far } from './Far';
 
 const WORDS: Record<InputTrouble, [string, string]> = {

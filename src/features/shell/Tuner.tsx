@@ -2,8 +2,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { steadyPitch } from '@/core/sound';
 import { stringName, type Tuning } from '@/core/neck';
-import { hzToMidi, median, midiToHz } from '@/core/vocabulary';
-import type { AudioInput } from '@/audio/rig/rig';
+import { hzToMidi, median, midiToHz } from '@/core/shared';
+import type { AudioInput } from '@/audio/input/audioInput';
 
 export type TunerReading = {
   readonly string: number;
@@ -73,7 +73,15 @@ const WIDTH = 384;
 const SPAN = 50;
 
 /** Which string, how far off, and a needle over half a semitone either way: finer near the middle, where it matters. */
-export function TunerView({ reading, tuning, a4 }: { reading: TunerReading | null; tuning: Tuning; a4: number }) {
+export function TunerView({
+  reading,
+  tuning,
+  a4,
+}: {
+  reading: TunerReading | null;
+  tuning: Tuning;
+  a4: number;
+}) {
   const [seen, setSeen] = useState<Readonly<Record<number, number>>>({});
   const key = reading ? `${reading.string} ${Math.round(reading.cents)}` : '';
   const [lastKey, setLastKey] = useState('');

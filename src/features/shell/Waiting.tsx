@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
-import type { AudioInput } from '@/audio/rig/rig';
-import type { Channel } from '@/audio/rig/captureMessage';
+import type { AudioInput } from '@/audio/input/audioInput';
+import type { Channel } from '@/audio/input/captureMessage';
 import { movingChannel } from './channels';
 import { Far } from './Far';
 

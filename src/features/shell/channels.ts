@@ -1,4 +1,4 @@
-import type { Channel } from '@/audio/rig/captureMessage';
+import type { Channel } from '@/audio/input/captureMessage';
 
 /** As loud as a note that is played, in dBFS. */
 const LIVELY_DB = -48;

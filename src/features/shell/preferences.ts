@@ -1,7 +1,7 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 import { CHARACTERS, type ChordInstrument, type StandInCharacter } from '@/core/band';
-import type { DeviceChoice } from '@/audio/rig/device';
+import type { DeviceChoice } from '@/audio/input/device';
 import type { BandLevels } from '@/audio/band/player';
 import { DEFAULT_BINDINGS, readBindings, type Bindings } from './bindings';
 

@@ -1,4 +1,4 @@
-import { discardTake, restoreTake } from '@/audio/keep/serverTakes';
+import { discardTake, restoreTake } from '@/audio/persistence/serverTakes';
 import { notify } from '@/ui/toast/toasts';
 
 let explained = false;

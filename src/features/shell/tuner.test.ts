@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { readTuning, STANDARD_TUNING } from '@/core/neck';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { nearestString } from './Tuner';
 
 test.each([

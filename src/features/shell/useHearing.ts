@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { renderOffline } from '@/audio/workers';
-import type { RenderRequest } from '@/workers/studioProtocol';
+import type { RenderRequest } from '@/workers/offlineRendererProtocol';
 
 export type HearingState = {
   readonly id: string | null;

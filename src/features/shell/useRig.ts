@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { listDevices, type InputInfo } from '@/audio/rig/device';
-import type { AudioInput, AudioInputState } from '@/audio/rig/rig';
+import { listDevices, type InputInfo } from '@/audio/input/device';
+import type { AudioInput, AudioInputState } from '@/audio/input/audioInput';
 
 const CLOSED: AudioInputState = { phase: 'closed' };
 

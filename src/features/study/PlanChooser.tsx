@@ -13,7 +13,7 @@ import {
   type Preset,
   type Where,
 } from '@/core/plan';
-import { typeset } from '@/core/practise';
+import { typeset } from '@/core/findings';
 import { OverlayDialog } from './OverlayDialog';
 
 type Scope = 'form' | 'degree' | 'chord' | 'section' | 'chorus';

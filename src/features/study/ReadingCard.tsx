@@ -4,7 +4,7 @@ import { noteName, SCALE_KINDS } from '@/core/music';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
 import { intervalLabel } from '@/ui/intervalLabel';
-import { typeset } from '@/core/practise';
+import { typeset } from '@/core/findings';
 import type { Fact, StudyCell } from './studyView';
 
 const DEGREES = [

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useMemo } from 'react';
 import { readChart } from '@/core/chart';
 import { planFromWords, planShort, type PlanWords } from '@/core/plan';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { PlaceView } from './PlaceView';
 import { StudyForm } from './StudyForm';

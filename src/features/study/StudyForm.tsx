@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
 import { Pill } from '@/ui/form/Pill';
-import { typeset } from '@/core/practise';
+import { typeset } from '@/core/findings';
 import { noteName } from '@/core/music';
 import { nextChange, type Study, type StudyCell } from './studyView';
 

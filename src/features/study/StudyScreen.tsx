@@ -6,8 +6,8 @@ import { Dialog } from 'radix-ui';
 import { tinykeys } from 'tinykeys';
 import { readChart, writeOverride, type Chart } from '@/core/chart';
 import { overlayOf, planFromWords, presetsFor, type PlanWords } from '@/core/plan';
-import { unwrap } from '@/core/vocabulary';
-import { ask } from '@/audio/keep/serverTakes';
+import { unwrap } from '@/core/shared';
+import { ask } from '@/audio/persistence/serverTakes';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
 import { Pill } from '@/ui/form/Pill';
@@ -25,7 +25,11 @@ import { factsOf, movesOf, nextChange, studyOf } from './studyView';
 
 const VIEWS = { thread: 'Thread', place: 'One place', shapes: 'Shapes' } as const;
 export type StudyViewName = keyof typeof VIEWS;
-const LAYERS: Record<NeckLayer, string> = { shape: 'chord tones', scale: 'and its scale', plan: 'and the plan' };
+const LAYERS: Record<NeckLayer, string> = {
+  shape: 'chord tones',
+  scale: 'and its scale',
+  plan: 'and the plan',
+};
 
 export type StudyPlace = { readonly at?: number; readonly position?: number; readonly view?: StudyViewName };
 type Props = { chart: { id: string; text: string }; plan: PlanWords; place: StudyPlace };

@@ -4,7 +4,7 @@ import { cleanup, fireEvent, render, screen, within } from '@testing-library/rea
 import { LIBRARY, readChart } from '@/core/chart';
 import { STANDARD_INSTRUMENT, readTuning } from '@/core/neck';
 import { overlayOf, PLAN_IDS, presetsFor, type PlanWords } from '@/core/plan';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { Handover } from './Handover';
 import { placeWords, PlaceView, threadAt } from './PlaceView';
 import { PlanChooser } from './PlanChooser';

@@ -25,7 +25,7 @@ import {
   type Scale,
 } from '@/core/music';
 import { cellAt, planOf, type Plan, type PlanCell, type PlanChoice } from '@/core/plan';
-import { typeset } from '@/core/practise';
+import { typeset } from '@/core/findings';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** Everything Study shows of a chart under a plan: derived once, drawn many times. */

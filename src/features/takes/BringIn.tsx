@@ -2,7 +2,7 @@
 import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import { ask, ServerRefusal } from '@/audio/keep/serverTakes';
+import { ask, ServerRefusal } from '@/audio/persistence/serverTakes';
 
 type Props = { charts: readonly { readonly id: string; readonly title: string }[] };
 

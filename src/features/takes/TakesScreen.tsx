@@ -3,7 +3,7 @@ import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ask, askAhead } from '@/audio/keep/serverTakes';
+import { ask, askAhead } from '@/audio/persistence/serverTakes';
 import { PLANS, type PlanId } from '@/core/plan';
 import { Shell } from '../shell/Shell';
 import { trashTake } from '../shell/trash';

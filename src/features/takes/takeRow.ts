@@ -1,4 +1,4 @@
-import type { TakeListEntry } from '@/server/takeRows';
+import type { TakeListEntry } from '@/server/judgedTakes';
 import { takeMoment } from './moment';
 import type { TakeRow } from './TakesScreen';
 

@@ -2,7 +2,7 @@
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { AppRouterContext } from 'next/dist/shared/lib/app-router-context.shared-runtime';
-import type { TakeSummary } from '@/server/takeLines';
+import type { TakeSummary } from '@/server/takeSummaries';
 import type { StoredTake } from '@/server/takes';
 import { TakeProfile } from '@/ui/form/TakeProfile';
 import { takeRow } from './takeRow';

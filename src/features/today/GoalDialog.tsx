@@ -2,7 +2,7 @@
 import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { ask } from '@/audio/keep/serverTakes';
+import { ask } from '@/audio/persistence/serverTakes';
 import type { TodayView } from './todayView';
 
 export type GoalChart = { readonly id: string; readonly title: string };

@@ -2,9 +2,9 @@
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, render } from '@testing-library/react';
 import { readChart } from '@/core/chart';
-import { drillFor } from '@/core/drill';
-import { DAY_MS, ladderTo, progressOf, type Played } from '@/core/habit';
-import { unwrap } from '@/core/vocabulary';
+import { drillFor } from '@/core/drills';
+import { DAY_MS, ladderTo, progressOf, type Played } from '@/core/scheduling';
+import { unwrap } from '@/core/shared';
 import type { StoredDrill, StoredRun } from '@/server/drillRows';
 import type { Today } from '@/server/practice';
 import { Courses } from '../progress/Courses';

@@ -1,6 +1,6 @@
-import { attemptSize } from '@/core/drill';
-import { FEWEST, type KindCourse, type Progress, type SessionStep } from '@/core/habit';
-import { typeset } from '@/core/practise';
+import { attemptSize } from '@/core/drills';
+import { FEWEST, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
+import { typeset } from '@/core/findings';
 import type { Today, TunePractice } from '@/server/practice';
 import type { TakeProfileData } from '@/ui/form/TakeProfile';
 

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { createClient } from '@libsql/client';
 import { sql } from 'drizzle-orm';
 import { unzipSync, zipSync, strToU8 } from 'fflate';
-import { seededRandom } from '@/core/vocabulary';
+import { seededRandom } from '@/core/shared';
 import { backUp, restore } from '.';
 import { reviewOf } from '../reviews';
 import { lockForServing } from '../db/serverLock';

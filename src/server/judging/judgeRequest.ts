@@ -1,5 +1,5 @@
 import type { LandingMark, Report } from '@/core/analyse';
-import { praiseOf, type Finding, type FindingsRequest } from '@/core/practise';
+import { praiseOf, type Finding, type FindingsRequest } from '@/core/findings';
 import { findingsIn, readCase, judgeTake, reportOf, type TakeCase } from '@/core/review';
 
 /** A take before this one on the same chart; its report where it is known already. */

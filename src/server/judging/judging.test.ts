@@ -10,7 +10,7 @@ import { takes } from '../db/schema';
 import { Failure } from '../failure';
 import { reviewOf } from '../reviews';
 import { importArchive } from '../takeFiles';
-import { listedTakes } from '../takeRows';
+import { listedTakes } from '../judgedTakes';
 import { amendTake, takeById } from '../takes';
 import { today } from '../practice';
 import { removeTake } from '../trash';
@@ -108,7 +108,8 @@ test('a take that takes too long is given up; the next one is judged', async () 
   const notes = Array.from({ length: 60_000 }, (_, n) =>
     note({ onsetSec: n * 0.001, offsetSec: n * 0.001 + 5 }),
   );
-  const judge = (own: TakeCase, deadlineMs?: number) => judgingThread().judge({ own, earlier: [] }, deadlineMs);
+  const judge = (own: TakeCase, deadlineMs?: number) =>
+    judgingThread().judge({ own, earlier: [] }, deadlineMs);
   expect(await judge({ ...ONE, choruses: 20, heard: notes }, 50)).toEqual({
     error: 'It takes too long to judge.',
     lost: true,

@@ -1,4 +1,4 @@
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 import { GateLine } from './Gate';
 import { type FormRowProps, type LaneSpec, type RowGeometry } from './geometry';
 import { ClosedNotes, contour, NoteMark, placeNotes, slopeOf, type Placed } from './laneNotes';

@@ -1,4 +1,4 @@
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 import { isChange } from '@/core/music';
 import type { ChordSpan, Timeline } from '@/core/chart';
 

@@ -1,4 +1,4 @@
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 import type { FormRowModel } from './formRows';
 import type { TakeOnForm } from './takeOnForm';
 

@@ -1,5 +1,5 @@
 import type { PhraseEnd } from '@/core/analyse';
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 import { GateLine } from './Gate';
 import type { Placed } from './laneNotes';
 import type { TakeOnForm } from './takeOnForm';

@@ -1,4 +1,4 @@
-import type { Beats, Midi } from '@/core/vocabulary';
+import type { Beats, Midi } from '@/core/shared';
 import type { FormRowProps, LaneSpec } from './geometry';
 import { Pill } from './Pill';
 import type { DrawnNote, DrawnPart, TakeOnForm } from './takeOnForm';

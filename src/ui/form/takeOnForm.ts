@@ -1,5 +1,5 @@
 import type { ChangeReport, LandingMark, NoteReport, PhraseEnd, Report, Timing } from '@/core/analyse';
-import type { Beats } from '@/core/vocabulary';
+import type { Beats } from '@/core/shared';
 import { intervalLabel } from '../intervalLabel';
 
 /** A stretch of a note over one chord, as it is drawn. Absolute beats. */

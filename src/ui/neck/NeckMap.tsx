@@ -1,4 +1,4 @@
-import { typeset } from '@/core/practise';
+import { typeset } from '@/core/findings';
 import { fretDistance, stringName, type Tuning } from '@/core/neck';
 import { Pill } from '../form/Pill';
 

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
-import { unwrap } from '@/core/vocabulary';
+import { unwrap } from '@/core/shared';
 import { nowPlaying } from './nowPlaying';
 
 const chart = unwrap(readChart('key: Bb\n| Cm7 | F7 | Bb7 G7 | Bb7 |'));

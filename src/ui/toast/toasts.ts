@@ -1,4 +1,4 @@
-import { createStore } from '@/core/vocabulary';
+import { createStore } from '@/core/shared';
 
 /** A short notice at the foot of the screen, with at most one thing to do about it. */
 export type Toast = {

@@ -1,9 +1,9 @@
-import type { Beats, Midi, PitchClass, Semitones } from '../../vocabulary';
+import type { Beats, Midi, PitchClass, Semitones } from '../../shared';
 import { hasTone, type IntervalName } from '../../music';
 import { beatsPerBar, soundingAt, type ChordChange } from '../../chart';
 import { cellAt, type Plan } from '../../plan';
-import { isWithinReach, standsAlone, type AnalysisScene } from '../chord/belonging';
-import { isNeutralThird, printedInterval, voiceTier } from '../chord/ground';
+import { isWithinReach, standsAlone, type AnalysisScene } from '../harmonicContext/chordAssignment';
+import { isNeutralThird, printedInterval, voiceTier } from '../harmonicContext/harmonicContext';
 import { isLinked, type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
 import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
 import { turnedAt } from './turned';
@@ -115,7 +115,8 @@ const RANK: Record<Verdict, number> = {
   outside: 4,
   none: 5,
 };
-const rank = (judged: JudgedLanding, change: ChordChange, voice: Voice): number => RANK[verdictOf(judged, change, voice)];
+const rank = (judged: JudgedLanding, change: ChordChange, voice: Voice): number =>
+  RANK[verdictOf(judged, change, voice)];
 
 function verdictOf({ plan, scene }: JudgedLanding, change: ChordChange, voice: Voice): Verdict {
   const context = scene.contexts[change.span.index]!;

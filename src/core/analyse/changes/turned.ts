@@ -1,6 +1,6 @@
-import type { Beats } from '../../vocabulary';
+import type { Beats } from '../../shared';
 import { beatsPerBar, type ChordChange } from '../../chart';
-import type { AnalysisScene } from '../chord/belonging';
+import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { lineBetween } from '../notes/lineBetween';
 import type { LineNote } from '../notes/voice';
 import { EPSILON } from '../notes/windows';

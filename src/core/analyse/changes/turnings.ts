@@ -1,4 +1,4 @@
-import { median, type Beats } from '../../vocabulary';
+import { median, type Beats } from '../../shared';
 import type { ChangeReport } from './landings';
 
 /** Where the line turned for one kind of change: against the chord, in beats, positive late; `spreadBeats` is the median distance from that median. */

@@ -1,4 +1,4 @@
-import type { BeatsPerMinute } from '../../vocabulary';
+import type { BeatsPerMinute } from '../../shared';
 import { judgePitch } from './judgedPitch';
 import type { PlayedNote } from './played';
 import { pitchClassAt, type Event, type Line, type Voice } from './voice';
@@ -18,7 +18,11 @@ type Draft = { -readonly [K in keyof Voice]: Voice[K] };
  * Rule: 2-theory, "Notes, events and the line": "One note: single; two: dyad; three or more: chord hit … All voices belong to the chord of the line note … the top voice
  * carries the line".
  */
-export function groupNotes(notes: readonly PlayedNote[], tempo: BeatsPerMinute, windows: Windows): NoteEvents {
+export function groupNotes(
+  notes: readonly PlayedNote[],
+  tempo: BeatsPerMinute,
+  windows: Windows,
+): NoteEvents {
   const drafts = draftsOf(notes, tempo);
   const groups = groupEvents(drafts, windows);
   markGraces(groups, windows);

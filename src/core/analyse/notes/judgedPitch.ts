@@ -5,7 +5,7 @@ import {
   type BeatsPerMinute,
   type Cents,
   type Seconds,
-} from '../../vocabulary';
+} from '../../shared';
 import type { BendCurve, PlayedNote } from './played';
 
 /** A plateau lasts this long at least, within this many cents (2-theory, "Notes, events and the line"). */

@@ -1,4 +1,4 @@
-import type { Beats } from '../../vocabulary';
+import type { Beats } from '../../shared';
 import type { Event, Line, LineNote } from './voice';
 
 /** Line notes that start from one beat up to but not including another; the line is in order of onset. */

@@ -1,4 +1,4 @@
-import type { Beats, Cents, Midi, Seconds } from '../../vocabulary';
+import type { Beats, Cents, Midi, Seconds } from '../../shared';
 
 /** A bend as it was heard: seconds from the onset, cents above the note's `midi`. */
 export type BendCurve = readonly (readonly [Seconds, Cents])[];

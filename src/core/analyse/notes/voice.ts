@@ -1,11 +1,17 @@
-import { modulo, type Beats, type Midi, type PitchClass } from '../../vocabulary';
+import { modulo, type Beats, type Midi, type PitchClass } from '../../shared';
 import type { Chord, IntervalName } from '../../music';
 import type { SoundingChord } from '../../chart';
 import type { PlayedNote } from './played';
 
 export type Tier = 'chord' | 'colour' | 'scale' | 'approach' | 'outside';
 export type TensionLevel = 0 | 1 | 2 | 3 | 4;
-export const TENSION_LEVEL: Record<Tier, TensionLevel> = { chord: 0, colour: 1, scale: 2, approach: 3, outside: 4 };
+export const TENSION_LEVEL: Record<Tier, TensionLevel> = {
+  chord: 0,
+  colour: 1,
+  scale: 2,
+  approach: 3,
+  outside: 4,
+};
 
 /** What a note did; every note has exactly one. */
 export type NoteFunction =

@@ -1,4 +1,4 @@
-import { secondsToBeats, type Beats, type BeatsPerMinute } from '../../vocabulary';
+import { secondsToBeats, type Beats, type BeatsPerMinute } from '../../shared';
 
 /** Comparisons of beats allow this much for rounding. */
 export const EPSILON = 1e-6;

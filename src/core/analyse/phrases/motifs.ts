@@ -82,7 +82,10 @@ function differing(a: MotifShape, b: MotifShape): number[] {
 }
 
 /** Numbers the groups of shapes that are alike; null where a shape stands alone. */
-function group(shapes: readonly MotifShape[], alike: (a: MotifShape, b: MotifShape) => boolean): (number | null)[] {
+function group(
+  shapes: readonly MotifShape[],
+  alike: (a: MotifShape, b: MotifShape) => boolean,
+): (number | null)[] {
   const groups: (number | null)[] = shapes.map(() => null);
   let next = 0;
   shapes.forEach((shape, index) => {

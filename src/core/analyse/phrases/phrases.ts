@@ -1,8 +1,8 @@
-import { median, secondsToBeats, type Beats } from '../../vocabulary';
+import { median, secondsToBeats, type Beats } from '../../shared';
 import { semitonesAboveRoot, toneByRole, type IntervalName } from '../../music';
 import { beatsPerBar, isOnStrongBeat, formPositionOf } from '../../chart';
-import type { AnalysisScene } from '../chord/belonging';
-import { printedInterval, voiceTier } from '../chord/ground';
+import type { AnalysisScene } from '../harmonicContext/chordAssignment';
+import { printedInterval, voiceTier } from '../harmonicContext/harmonicContext';
 import { firstWhere } from '../notes/lineBetween';
 import { likenessOf } from './motifs';
 import type { ChordAssignment, Event } from '../notes/voice';
@@ -90,7 +90,11 @@ function endsBefore({ timeline }: AnalysisScene, rest: Beats, onset: Beats, puls
 const isLong = (event: Event, pulse: Beats): boolean =>
   event.end - event.onset >= 2 - EPSILON && event.end - event.onset >= 3 * pulse - EPSILON;
 
-function describe(scene: AnalysisScene, group: readonly Event[], assignments: readonly ChordAssignment[]): Phrase {
+function describe(
+  scene: AnalysisScene,
+  group: readonly Event[],
+  assignments: readonly ChordAssignment[],
+): Phrase {
   const startBeat = group[0]!.onset;
   const endBeat = group.reduce((latest, event) => Math.max(latest, event.end), -Infinity);
   const last = group[group.length - 1]!;

@@ -1,4 +1,4 @@
-import type { Midi, Random } from '../../vocabulary';
+import type { Midi, Random } from '../../shared';
 import type { BandEvent } from '../events';
 import { offBeat, type BandFeel } from '../feel';
 import { isStrong, stopsOf, type WalkStop, type WalkForm } from '../walk';

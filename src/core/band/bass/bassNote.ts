@@ -1,4 +1,4 @@
-import { modulo, pitchClassOf, type Beats, type Midi } from '../../vocabulary';
+import { modulo, pitchClassOf, type Beats, type Midi } from '../../shared';
 import { pitchClass, toneByRole, type Chord } from '../../music';
 
 /** Open E to the octave over the open A: where a bass line lives. */

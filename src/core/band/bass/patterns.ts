@@ -1,4 +1,4 @@
-import { modulo, type Midi, type Random } from '../../vocabulary';
+import { modulo, type Midi, type Random } from '../../shared';
 import { pitchClass } from '../../music';
 import type { WalkStop } from '../walk';
 import { bassOf, fifthOf, folded, nearest, thirdOf, type BassNote } from './bassNote';

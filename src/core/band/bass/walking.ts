@@ -1,4 +1,4 @@
-import { pick, pitchClassOf, type Beats, type Midi, type Random } from '../../vocabulary';
+import { pick, pitchClassOf, type Beats, type Midi, type Random } from '../../shared';
 import type { Chord } from '../../music';
 import type { WalkStop } from '../walk';
 import { bassOf, fifthOf, inRange, nearest, neighbour, tonesOf, type BassNote } from './bassNote';

@@ -1,4 +1,4 @@
-import { pick, type Random } from '../../vocabulary';
+import { pick, type Random } from '../../shared';
 import type { BandEvent, Drum } from '../events';
 import { lineupOf, offBeat, type BandFeel } from '../feel';
 import { barsOf, type WalkForm } from '../walk';

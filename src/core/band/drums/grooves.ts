@@ -1,4 +1,4 @@
-import type { Random } from '../../vocabulary';
+import type { Random } from '../../shared';
 import type { Drum } from '../events';
 import type { BandFeel } from '../feel';
 

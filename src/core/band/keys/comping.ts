@@ -1,4 +1,4 @@
-import { pick, type Beats, type Midi, type Random } from '../../vocabulary';
+import { pick, type Beats, type Midi, type Random } from '../../shared';
 import type { Chord } from '../../music';
 import type { BandEvent } from '../events';
 import { offBeat, type BandFeel } from '../feel';

@@ -1,4 +1,4 @@
-import { modulo, type Midi } from '../../vocabulary';
+import { modulo, type Midi } from '../../shared';
 import { isDominant, rootPc, type Chord } from '../../music';
 
 /** Where the right hand of a keyboard lies, and the middle strings of a guitar. */

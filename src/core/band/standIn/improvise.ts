@@ -8,7 +8,7 @@ import {
   type Beats,
   type Midi,
   type Random,
-} from '../../vocabulary';
+} from '../../shared';
 import {
   beatsPerBar,
   changesOf,
@@ -202,7 +202,12 @@ function weighted(choices: readonly { midi: Midi; weight: number }[], random: Ra
 }
 
 /** Swing, lean and spread of a hand; each note lasts nearly to the next, or to the end of its breath. */
-function humanise(slots: readonly Slot[], profile: StandInProfile, tempo: number, random: Random): PlayedNote[] {
+function humanise(
+  slots: readonly Slot[],
+  profile: StandInProfile,
+  tempo: number,
+  random: Random,
+): PlayedNote[] {
   const onset = ({ beat }: Slot) => {
     const swung = beat % 1 === 0 ? beat : Math.floor(beat) + profile.swing;
     return swung + secondsToBeats((profile.biasMs + gaussian(random) * profile.spreadMs) / 1000, tempo);

@@ -1,4 +1,4 @@
-import { gaussian, seededRandom, type Hz, type Random, type Seconds } from '../../vocabulary';
+import { gaussian, seededRandom, type Hz, type Random, type Seconds } from '../../shared';
 import { secondsAt, steady, type Pace } from '../../chart';
 import type { PlayedNote } from '../../analyse';
 import { pluckString } from '../pluckedString';

@@ -1,4 +1,4 @@
-import type { Midi } from '../../vocabulary';
+import type { Midi } from '../../shared';
 
 /** How the stand-in player plays: chances are 0 to 1. What is planted here must come back out of the whole chain. */
 export type StandInProfile = {

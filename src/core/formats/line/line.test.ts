@@ -5,7 +5,7 @@ import { parseMidi } from 'midi-file';
 import { validateXML } from 'xmllint-wasm';
 import { improvise } from '@/core/band';
 import { readChart, timelineOf } from '@/core/chart';
-import { unwrap, seededRandom } from '@/core/vocabulary';
+import { unwrap, seededRandom } from '@/core/shared';
 import {
   readLineMusicXml,
   readMidi,

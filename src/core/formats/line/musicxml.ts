@@ -1,7 +1,7 @@
 import { fifthsTags, harmonyTag, scoreText, tag, tempoTag, type Xml } from '../musicxml/write';
 import { FLAT_NAMES, LETTERS, NATURAL, readNote, spellOver, type Chord } from '../../music';
 import { soundingAt } from '../../chart';
-import { modulo, type Midi } from '../../vocabulary';
+import { modulo, type Midi } from '../../shared';
 import type { LineSheet } from './midi';
 import { barsOf, quartersOf, TICKS, writtenLine, type WrittenNote, type WrittenLine } from './written';
 

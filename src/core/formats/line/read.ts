@@ -1,5 +1,5 @@
 import type { PlayedNote } from '../../analyse';
-import { accepted, refused, type Outcome } from '../../vocabulary';
+import { accepted, refused, type Outcome } from '../../shared';
 import { attribute, childrenOf, nameOf, parseScore, partsOf, textAt, type XmlNode } from '../musicxml/tree';
 
 const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };

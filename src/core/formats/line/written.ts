@@ -1,12 +1,16 @@
 import type { PlayedNote } from '../../analyse';
 import { beatsPerBar, isCompound, type Timeline } from '../../chart';
-import type { Beats } from '../../vocabulary';
+import type { Beats } from '../../shared';
 
 /** A take's line as it is written out of it: notes in beats with what a page can say of how they were played. */
 export type WrittenNote = PlayedNote & { readonly ghost?: true | undefined };
 
 /** What sounds at one written place; ticks of the whole take, `TICKS` a beat. */
-export type WrittenLine = { readonly at: number; readonly until: number; readonly notes: readonly WrittenNote[] };
+export type WrittenLine = {
+  readonly at: number;
+  readonly until: number;
+  readonly notes: readonly WrittenNote[];
+};
 
 /** Ticks of a beat: sixteenths, triplets and their halves all fall on whole ones. */
 export const TICKS = 12;

@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome } from '../../vocabulary';
+import { accepted, refused, type Outcome } from '../../shared';
 import { degreeName, readChord, toneByRole, type Chord } from '../../music';
 
 /**
@@ -123,7 +123,8 @@ export function symbolOf(root: string, { kind, degrees }: HarmonyKind): Outcome<
       });
 }
 
-const said = ({ value, alter, type }: KindDegree): string => `${type} ${degreeName({ number: value, alter })}`;
+const said = ({ value, alter, type }: KindDegree): string =>
+  `${type} ${degreeName({ number: value, alter })}`;
 
 /** Seventh and extension first, then what is altered or added, in parentheses. */
 function suffix(base: string, degrees: readonly KindDegree[]): string {

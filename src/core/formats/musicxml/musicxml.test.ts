@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { validateXML } from 'xmllint-wasm';
-import { unwrap } from '../../vocabulary';
+import { unwrap } from '../../shared';
 import { readChart, writeChart, type Chart } from '../../chart';
 import { readChord } from '../../music';
 import { readChartMidi, readMusicXml, writeChartMidi, writeMusicXml } from '../index';

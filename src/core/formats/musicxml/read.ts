@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome, type Problem } from '../../vocabulary';
+import { accepted, refused, type Outcome, type Problem } from '../../shared';
 import { noteName, readChord, type SpelledNote } from '../../music';
 import { symbolOf, type KindDegree } from './kinds';
 import { chartTextOf, type PlacedChord, type WrittenMeasure } from '../chartText';

@@ -1,5 +1,5 @@
 import { XMLParser } from 'fast-xml-parser';
-import { accepted, refused, type Outcome, type Problem } from '../../vocabulary';
+import { accepted, refused, type Outcome, type Problem } from '../../shared';
 
 export const MUSICXML_LIMITS = { characters: 8_000_000, depth: 40, measures: 2_000 } as const;
 

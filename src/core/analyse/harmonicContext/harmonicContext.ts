@@ -1,0 +1,160 @@
+import { modulo, type PitchClass } from '../../shared';
+import {
+  hasTone,
+  intervalOver,
+  pitchClass,
+  rootPc,
+  scaleOn,
+  type Chord,
+  type IntervalName,
+  type Scale,
+} from '../../music';
+import {
+  availableTensions,
+  soundingAfter,
+  type Harmony,
+  type SoundingChord,
+  type ChordSpan,
+  type Timeline,
+} from '../../chart';
+import { toneWeightsOn } from './toneWeights';
+import type { Tier, Voice } from '../notes/voice';
+
+/** What lies under a note: the chord of a stretch with its scale and colours, or the bare home scale over N.C. */
+export type HarmonicContext = {
+  readonly span: ChordSpan;
+  readonly chord: Chord | null;
+  /** Pitch classes of the chord-scale with chord tones and written tensions; of the home scale over N.C. */
+  readonly scale: ReadonlySet<PitchClass>;
+  readonly bareScale: Scale;
+  readonly colours: ReadonlySet<PitchClass>;
+  readonly home: Scale;
+  /** The key's own scale: major or natural minor; the home scale over N.C. */
+  readonly keyScale: Scale;
+  /** Roman numeral; null over N.C. */
+  readonly degree: string | null;
+  /** The key's tonic. */
+  readonly tonic: PitchClass;
+  /** By pitch class: where it stands before figures are known. */
+  readonly tiers: readonly BaseTier[];
+  /** By pitch class: what a note says for this chord; 0 over N.C. */
+  readonly gains: readonly number[];
+};
+
+/** A tier before figures are known: `outside` may yet become `approach`. */
+export type BaseTier = Exclude<Tier, 'approach'>;
+
+/** One ground per stretch of the form. */
+export function harmonicContextsOf(timeline: Timeline, harmony: Harmony): HarmonicContext[] {
+  return timeline.chordSpans.map((span, index) => withTables(groundOf(span, harmony, index)));
+}
+
+function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
+  const reading = harmony.readings[index];
+  const home = harmony.homeScales[index]!;
+  if (!reading)
+    return {
+      span: stretch,
+      chord: null,
+      scale: new Set(home.pcs),
+      bareScale: home,
+      colours: new Set(),
+      home,
+      keyScale: home,
+      degree: null,
+      tonic: pitchClass(home.root),
+    };
+  const { chord, scale, degree, key } = reading;
+  const own = [...chord.tones, ...chord.colours].map((tone) => tone.pc);
+  return {
+    span: stretch,
+    chord,
+    degree,
+    home,
+    keyScale: scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'),
+    bareScale: scale,
+    scale: new Set([...scale.pcs, ...own]),
+    colours: availableTensions(chord, scale),
+    tonic: pitchClass(key.tonic),
+  };
+}
+
+type Bare = Omit<HarmonicContext, 'tiers' | 'gains'>;
+
+function withTables(bare: Bare): HarmonicContext {
+  const pcs = Array.from({ length: 12 }, (_, pc) => pc);
+  return {
+    ...bare,
+    tiers: pcs.map((pc) => tierOf(bare, pc)),
+    gains: bare.chord ? toneWeightsOn(bare.chord, bare.scale) : pcs.map(() => 0),
+  };
+}
+
+/** Where a pitch class stands over a ground before figures are known. */
+export const baseTier = (context: HarmonicContext, pc: PitchClass): BaseTier => context.tiers[pc]!;
+
+function tierOf(context: Bare, pc: PitchClass): BaseTier {
+  if (context.chord && hasTone(context.chord, pc)) return 'chord';
+  if (context.colours.has(pc)) return 'colour';
+  return context.scale.has(pc) || context.home.pcs.includes(pc) ? 'scale' : 'outside';
+}
+
+/** As `baseTier`, for a note as it sounds: on a blues chart, whose home scale is a blues scale, a neutral third counts as the chord's third. */
+export const voiceTier = (context: HarmonicContext, voice: Voice): BaseTier =>
+  context.home.kind === 'blues' && isNeutralThird(context, voice) ? 'chord' : baseTier(context, voice.pc);
+
+/** 25–75 cents above the ♭3 of the chord itself. */
+export function isNeutralThird({ chord }: HarmonicContext, voice: Voice): boolean {
+  if (!chord) return false;
+  return isNeutralOver(voice, rootPc(chord) + 3);
+}
+
+function isNeutralOver({ pitch, bentBy }: Voice, flat: number): boolean {
+  const over = modulo(pitch + bentBy - flat, 12);
+  return over >= 0.25 - 1e-9 && over <= 0.75 + 1e-9;
+}
+
+/** 2-theory: chromatic = not in the chord-scale, where chord tones and written tensions count as in it. */
+export const isChromatic = (context: HarmonicContext, pc: PitchClass): boolean => !context.scale.has(pc);
+
+/** The neutral third, fifth or seventh: 25–75 cents above a ♭3, ♭5 or ♭7 of chord or key. */
+export function neutralInterval(context: HarmonicContext, voice: Voice): 'n3' | 'n5' | 'n7' | null {
+  if (Math.abs(voice.bentBy) < 0.2) return null;
+  const NAMES = [
+    [3, 'n3'],
+    [6, 'n5'],
+    [10, 'n7'],
+  ] as const;
+  const roots = [...(context.chord ? [rootPc(context.chord)] : []), context.tonic];
+  for (const root of roots)
+    for (const [step, name] of NAMES) if (isNeutralOver(voice, root + step)) return name;
+  return null;
+}
+
+/** The interval a note prints over its chord; null over N.C. */
+export function printedInterval(context: HarmonicContext, voice: Voice): IntervalName | null {
+  if (!context.chord) return null;
+  return neutralInterval(context, voice) ?? intervalOver(context.chord, voice.pc);
+}
+
+/** N.C. of at most one bar before a chord lends its notes to that chord; longer ones have no chord. */
+export function groundedSounding(timeline: Timeline, now: SoundingChord): SoundingChord {
+  if (now.span.chord) return now;
+  const bar = timeline.bars[now.span.bar]!;
+  const from = startOfSilence(timeline, now);
+  let next = soundingAfter(timeline, now);
+  while (!next.span.chord && next.start - from <= bar.end - bar.start + 1e-9)
+    next = soundingAfter(timeline, next);
+  return next.span.chord && next.start - from <= bar.end - bar.start + 1e-9 ? next : now;
+}
+
+/** Where an N.C. began: stretches without a chord, back to the last chord (in the chorus before, too) or the first beat. */
+function startOfSilence(timeline: Timeline, now: SoundingChord): number {
+  let index = now.span.index;
+  const { chordSpans: spans, formBeats } = timeline;
+  while (index > 0 && !spans[index - 1]!.chord) index--;
+  if (index > 0 || now.chorus === 0 || spans[spans.length - 1]!.chord)
+    return spans[index]!.start + now.chorus * formBeats;
+  const last = spans.findLastIndex((span) => span.chord !== null);
+  return last < 0 ? 0 : spans[last]!.end + (now.chorus - 1) * formBeats;
+}

@@ -1,0 +1,53 @@
+import { soundingAfter } from '../../chart';
+import { isChange, type Chord } from '../../music';
+import type { AnalysisScene } from './chordAssignment';
+import { printedInterval, voiceTier } from './harmonicContext';
+import {
+  TENSION_LEVEL,
+  type ChordAssignment,
+  type TensionLevel,
+  type NoteSpan,
+  type Voice,
+} from '../notes/voice';
+import { EPSILON } from '../notes/windows';
+
+/** The spans of one note and the chord span under each. */
+export type LaidSpans = { readonly spans: readonly NoteSpan[]; readonly chordSpans: readonly number[] };
+
+/**
+ * A note cut where the chord under it changes; its first part belongs with the note, the later ones are judged anew.
+ * Rule: 2-theory, "Tier and height": "A note held across a change is two spans in height and time, one in counts".
+ * @param until what rings past the last chorus is cut there
+ */
+export function spansOf(
+  scene: AnalysisScene,
+  voice: Voice,
+  assignment: ChordAssignment,
+  height: TensionLevel,
+  until: number,
+): LaidSpans {
+  const spans: NoteSpan[] = [];
+  const chordSpans: number[] = [];
+  const end = Math.min(voice.end, until);
+  let now = assignment.sounding;
+  let from = voice.onset;
+  for (;;) {
+    let next = soundingAfter(scene.timeline, now);
+    while (next.start < end - EPSILON && !isBorder(now.span.chord, next.span.chord))
+      next = soundingAfter(scene.timeline, next);
+    const to = next.start < end - EPSILON ? next.start : end;
+    const context = scene.contexts[now.span.index]!;
+    spans.push({
+      chord: now.span.chord?.symbol ?? null,
+      interval: printedInterval(context, voice),
+      height: spans.length === 0 ? height : TENSION_LEVEL[voiceTier(context, voice)],
+      beats: Math.max(0, to - from),
+    });
+    chordSpans.push(now.span.index);
+    if (to >= end - EPSILON) return { spans, chordSpans };
+    [now, from] = [next, to];
+  }
+}
+
+const isBorder = (before: Chord | null, now: Chord | null): boolean =>
+  before && now ? isChange(before, now) : before !== now;

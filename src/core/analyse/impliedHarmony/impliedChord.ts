@@ -1,0 +1,70 @@
+import { unwrap, type PitchClass } from '../../shared';
+import { FLAT_NAMES, readChord, rootPc, type Chord } from '../../music';
+import { toneWeightsOn } from '../harmonicContext/toneWeights';
+
+/** Triads before sevenths: of equals the plainer is said. */
+const QUALITIES = [
+  '',
+  'm',
+  'dim',
+  '+',
+  '7',
+  'maj7',
+  'm7',
+  'm7b5',
+  'dim7',
+  '6',
+  'm6',
+  'sus4',
+  '7sus4',
+  'mMaj7',
+];
+const NOTHING: ReadonlySet<PitchClass> = new Set();
+
+type Sayable = {
+  readonly symbol: string;
+  readonly root: PitchClass;
+  readonly tones: number;
+  readonly gains: readonly number[];
+};
+const sayable = (chord: Chord): Sayable => ({
+  symbol: chord.symbol,
+  root: rootPc(chord),
+  tones: chord.tones.reduce((bits, tone) => bits | (1 << tone.pc), 0),
+  gains: toneWeightsOn(chord, NOTHING),
+});
+
+let made: readonly Sayable[] | null = null;
+const chords = (): readonly Sayable[] =>
+  (made ??= FLAT_NAMES.flatMap((root) =>
+    QUALITIES.map((quality) => sayable(unwrap(readChord(root + quality)))),
+  ));
+const own = new WeakMap<Chord, Sayable>();
+
+/**
+ * What the line said by itself.
+ * Rule: 2-theory, "What the line said": "over all roots and qualities, the best-scoring chord per segment, so that "outside" can read "triad a step below". With fewer than
+ * three pitch classes print the notes instead." Departs from it (docs/decisions/0011): a chord that is spelled whole is heard before one that is only hinted at; where none
+ * is, its root must sound.
+ * @param byPc weight of each pitch class
+ * @param sounding the chord that is sounding; it wins where it scores as well as any
+ * @returns a chord symbol, or note names with spaces; null of nothing
+ */
+export function saidBy(byPc: readonly number[], sounding: Chord): string | null {
+  const pcs = byPc.flatMap((weight, pc) => (weight > 0 ? [pc] : []));
+  if (pcs.length === 0) return null;
+  if (pcs.length < 3) return pcs.map((pc) => FLAT_NAMES[pc]!).join(' ');
+  const sounded = pcs.reduce((bits, pc) => bits | (1 << pc), 0);
+  const isWhole = ({ tones }: Sayable) => (tones & ~sounded) === 0;
+  const whole = chords().filter(isWhole);
+  const heard = whole.length > 0 ? whole : chords().filter(({ root }) => (sounded >> root) & 1);
+  const score = ({ gains }: Sayable) => pcs.reduce((sum, pc) => sum + byPc[pc]! * gains[pc]!, 0);
+  let truth = own.get(sounding);
+  if (!truth) own.set(sounding, (truth = sayable(sounding)));
+  let best = { symbol: truth.symbol, score: whole.length === 0 || isWhole(truth) ? score(truth) : -Infinity };
+  for (const chord of heard) {
+    const value = score(chord);
+    if (value > best.score + 1e-9) best = { symbol: chord.symbol, score: value };
+  }
+  return best.symbol;
+}

@@ -1,0 +1,296 @@
+import { modulo, type Beats, type PitchClass } from '../../shared';
+import { unwrap } from '../../shared';
+import {
+  FLAT_NAMES,
+  fifthOf,
+  hasTone,
+  isDominant,
+  noteName,
+  readChord,
+  rootPc,
+  scaleOn,
+  type Chord,
+  type SpelledNote,
+} from '../../music';
+import { isOnBeat } from '../../chart';
+import type { AnalysisScene } from '../harmonicContext/chordAssignment';
+import { toneWeightsOn } from '../harmonicContext/toneWeights';
+import { firstWhere } from '../notes/lineBetween';
+import type { HarmonicContext } from '../harmonicContext/harmonicContext';
+import type { JudgedNote, NoteReport } from '../noteFunctions/noteReport';
+import type { ChangeReport } from '../changes/landings';
+import { saidBy } from './impliedChord';
+import { EPSILON } from '../notes/windows';
+
+export type Segment = {
+  readonly beat: Beats;
+  readonly chord: string;
+  readonly verdict: 'heard' | 'unclear' | 'not-heard' | 'silent';
+  readonly best: string;
+  readonly margin: number;
+  /** The chord the line itself spells here, or its notes where they are fewer than three. */
+  readonly said?: string;
+};
+
+/** The same by chorus (from 1) and by kind of change into the chord, and for each segment the notes that decided, the weightiest first. Silent segments are left out of counts. */
+export type HeardBy = {
+  readonly byChorus: readonly { readonly chorus: number; readonly heard: number; readonly of: number }[];
+  readonly byChange: readonly { readonly change: string; readonly heard: number; readonly of: number }[];
+  readonly decidedBy: readonly (readonly number[])[];
+};
+
+export type MutedBand = {
+  readonly share: number | null;
+  readonly chance: number;
+  readonly segments: readonly Segment[];
+};
+
+type ChordCandidate = {
+  readonly symbol: string;
+  readonly chord: Chord;
+  readonly gains: readonly number[];
+  readonly partnerOfAltered?: Chord;
+};
+
+/**
+ * With the band muted, could the chords be told apart from the line alone?
+ * Rule: 2-theory, "Muted-band test": "Per run of one symbol inside a chorus … Score = Σ weight·gain / Σ weight. `heard` if the true chord beats the best outside its family
+ * (0 if none) by ≥ 0.05; within ±0.05 `unclear` (not counted as heard); total weight under 0.5 `silent`, left out; else `not-heard`."
+ * @param choruses how often the form was played
+ */
+export function mutedBandOf(
+  scene: AnalysisScene,
+  notes: readonly JudgedNote[],
+  changes: readonly ChangeReport[],
+  choruses: number,
+): { readonly mutedBand: MutedBand; readonly heardBy: HeardBy } {
+  const candidates = candidatesOf(scene.contexts);
+  const landedAt = new Map(changes.map((change) => [beatKey(change.beat), change.landing.noteIndex]));
+  const longest = notes.reduce((most, { note }) => Math.max(most, note.durationBeats), 0);
+  const from = (beat: Beats) => firstWhere(notes.length, (place) => notes[place]!.note.onsetBeat >= beat);
+  const around = (run: SymbolRun) => notes.slice(from(run.start - longest), from(run.end));
+  const outside = new Map(
+    scene.contexts.flatMap(({ chord }) =>
+      chord
+        ? [
+            [
+              chord.symbol,
+              candidates.filter((one) => one.symbol !== chord.symbol && !isFamily(chord, one)),
+            ] as const,
+          ]
+        : [],
+    ),
+  );
+  const weighed = runsOf(scene, choruses).map((run) => ({
+    run,
+    weights: weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null),
+  }));
+  const segments = weighed.map(({ run, weights }) =>
+    judge(run, toldBy(weights), outside.get(run.context.chord!.symbol)!),
+  );
+  const counted = segments.filter((segment) => segment.verdict !== 'silent');
+  const heard = counted.filter((segment) => segment.verdict === 'heard').length;
+  return {
+    mutedBand: {
+      share: counted.length ? round(heard / counted.length) : null,
+      chance: candidates.length ? round(1 / candidates.length) : 0,
+      segments,
+    },
+    heardBy: {
+      ...counts(counted, changes, scene.timeline.formBeats),
+      decidedBy: weighed.map(({ weights }) => decided(weights)),
+    },
+  };
+}
+
+const MOST_DECIDING = 4;
+const decided = (weights: readonly Weight[]): number[] =>
+  [...weights]
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, MOST_DECIDING)
+    .map(({ index }) => index);
+
+function counts(
+  segments: readonly Segment[],
+  changes: readonly ChangeReport[],
+  formBeats: Beats,
+): Omit<HeardBy, 'decidedBy'> {
+  const kinds = new Map(changes.map((change) => [beatKey(change.beat), `${change.from}→${change.to}`]));
+  const tally = <K>(keyOf: (segment: Segment) => K | undefined) => {
+    const found = new Map<K, { heard: number; of: number }>();
+    for (const segment of segments) {
+      const key = keyOf(segment);
+      if (key === undefined) continue;
+      const cell = found.get(key) ?? { heard: 0, of: 0 };
+      found.set(key, { heard: cell.heard + (segment.verdict === 'heard' ? 1 : 0), of: cell.of + 1 });
+    }
+    return [...found];
+  };
+  return {
+    byChorus: tally(({ beat }) => Math.floor(beat / formBeats + EPSILON) + 1).map(([chorus, cell]) => ({
+      chorus,
+      ...cell,
+    })),
+    byChange: tally(({ beat }) => kinds.get(beatKey(beat))).map(([change, cell]) => ({ change, ...cell })),
+  };
+}
+
+/** Four decimals, halves upwards whatever order the sum was made in. */
+const round = (value: number): number => Math.round(value * 10_000 + 1e-6) / 10_000;
+
+/** Change and run begin at the same beat, but for rounding. */
+const beatKey = (beat: Beats): number => Math.round(beat * 1e4);
+
+type SymbolRun = { readonly context: HarmonicContext; readonly start: Beats; readonly end: Beats };
+
+function runsOf(scene: AnalysisScene, choruses: number): SymbolRun[] {
+  const runs: SymbolRun[] = [];
+  for (let chorus = 0; chorus < choruses; chorus++) {
+    let previous: string | null = null;
+    for (const ground of scene.contexts) {
+      const offset = chorus * scene.timeline.formBeats;
+      const [start, end] = [ground.span.start + offset, ground.span.end + offset];
+      const symbol = ground.chord?.symbol ?? null;
+      if (symbol !== null && symbol === previous) runs[runs.length - 1] = { ...runs[runs.length - 1]!, end };
+      else if (symbol !== null) runs.push({ context: ground, start, end });
+      previous = symbol;
+    }
+  }
+  return runs;
+}
+
+type Weight = { readonly index: number; readonly pc: PitchClass; readonly weight: number };
+
+/** Rule: "Weight = min(beats inside, 1) × (1 on a beat, else 0.6) × (1.5 the landing, 0.6 carried in, else 1)." A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
+function weigh(
+  scene: AnalysisScene,
+  run: SymbolRun,
+  notes: readonly JudgedNote[],
+  landed: number | null,
+): Weight[] {
+  const weights: Weight[] = [];
+  for (const { note, voice, homeStart } of notes) {
+    const end = note.onsetBeat + note.durationBeats;
+    const inside = Math.min(end, run.end) - Math.max(note.onsetBeat, run.start);
+    if (inside <= EPSILON || isLeftOut(note)) continue;
+    const belongs = homeStart >= run.start - EPSILON && homeStart < run.end - EPSILON;
+    if (!belongs && homeStart > run.start) continue; // an anticipation or lead-in never weighs in the chord it leaves
+    const beat = isOnBeat(note.onsetBeat, scene.windows.on) ? 1 : 0.6;
+    const place = landed === note.index ? 1.5 : belongs ? 1 : 0.6;
+    weights.push({ index: note.index, pc: voice.pc, weight: Math.min(inside, 1) * beat * place });
+  }
+  return weights;
+}
+
+/** Non-chord tones in resolved figures, passing and neighbour notes, graces and blue notes say nothing of the chord. */
+function isLeftOut(note: NoteReport): boolean {
+  if (note.function === 'grace' || note.flags.includes('blue')) return true;
+  if (note.tier === 'chord') return false;
+  return note.function === 'passing' || note.function === 'neighbour' || note.targetIndex !== undefined;
+}
+
+/** Weights summed by pitch class: all that scoring asks for. */
+type Told = { readonly byPc: readonly number[]; readonly total: number };
+
+function toldBy(weights: readonly Weight[]): Told {
+  const byPc = new Array<number>(12).fill(0);
+  let total = 0;
+  for (const { pc, weight } of weights) {
+    byPc[pc]! += weight;
+    total += weight;
+  }
+  return { byPc, total };
+}
+
+function judge(
+  { context: ground, start }: SymbolRun,
+  told: Told,
+  outside: readonly ChordCandidate[],
+): Segment {
+  const chord = ground.chord!;
+  const own = score(ground.gains, told);
+  let best: { symbol: string; score: number } = { symbol: '', score: outside.length ? -Infinity : 0 };
+  for (const candidate of outside) {
+    const value = score(candidate.gains, told);
+    if (value > best.score + 1e-12) best = { symbol: candidate.symbol, score: value };
+  }
+  const margin = own - best.score;
+  const verdict =
+    told.total < 0.5 - EPSILON
+      ? 'silent'
+      : margin >= 0.05 - EPSILON
+        ? 'heard'
+        : margin > -0.05 - EPSILON
+          ? 'unclear'
+          : 'not-heard';
+  const said = verdict === 'silent' ? null : saidBy(told.byPc, chord);
+  return {
+    beat: start,
+    chord: chord.symbol,
+    verdict,
+    best: margin >= 0 ? chord.symbol : best.symbol,
+    margin: round(told.total > 0 ? margin : 0),
+    ...(said === null ? {} : { said }),
+  };
+}
+
+/** Shares three or more pitch classes, or is the tritone partner of an altered dominant. */
+function isFamily(truth: Chord, candidate: ChordCandidate): boolean {
+  if (candidate.partnerOfAltered?.symbol === truth.symbol) return true;
+  return (
+    new Set(candidate.chord.tones.filter((tone) => hasTone(truth, tone.pc)).map((tone) => tone.pc)).size >= 3
+  );
+}
+
+function score(gains: readonly number[], { byPc, total }: Told): number {
+  if (total === 0) return 0;
+  let sum = 0;
+  for (let pc = 0; pc < 12; pc++) sum += byPc[pc]! * gains[pc]!;
+  return sum / total;
+}
+
+const flatNote = (pc: PitchClass): SpelledNote => unwrap(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
+
+/** Rule: "Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7 (vi) and m7 (♭III)". */
+function candidatesOf(contexts: readonly HarmonicContext[]): ChordCandidate[] {
+  const found = new Map<string, ChordCandidate>();
+  const add = (candidate: ChordCandidate) => {
+    const id = `${rootPc(candidate.chord)} ${[...new Set(candidate.chord.tones.map((tone) => tone.pc))].sort((a, b) => a - b).join(' ')}`;
+    if (!found.has(id)) found.set(id, candidate);
+  };
+  const own = contexts.filter(
+    (context): context is HarmonicContext & { chord: Chord } => context.chord !== null,
+  );
+  for (const { chord, gains } of own) add({ symbol: chord.symbol, chord, gains });
+  for (const { chord, scale } of own) {
+    const relative = relativeOf(chord);
+    if (chord.quality === 'dominant') add(tritonePartner(chord));
+    if (relative) add({ symbol: relative.symbol, chord: relative, gains: toneWeightsOn(relative, scale) });
+  }
+  return [...found.values()];
+}
+
+function tritonePartner(chord: Chord): ChordCandidate {
+  const root = flatNote(rootPc(chord) + 6);
+  const partner = unwrap(readChord(`${noteName(root)}7`));
+  const scale = new Set(scaleOn(root, 'lydian dominant').pcs);
+  return {
+    symbol: partner.symbol,
+    chord: partner,
+    gains: toneWeightsOn(partner, scale),
+    ...(chord.altered || isAlteredDominant(chord) ? { partnerOfAltered: chord } : {}),
+  };
+}
+
+const isAlteredDominant = (chord: Chord): boolean =>
+  isDominant(chord) &&
+  (fifthOf(chord) !== 0 || chord.colours.some((tone) => ['b9', '#9', 'b13'].includes(tone.interval)));
+
+function relativeOf(chord: Chord): Chord | null {
+  const seventh = chord.tones.find((tone) => tone.role === 'seventh')?.semitones;
+  if (chord.quality === 'major' && seventh === 11)
+    return unwrap(readChord(`${noteName(flatNote(rootPc(chord) + 9))}m7`));
+  if (chord.quality === 'minor' && seventh === 10)
+    return unwrap(readChord(`${noteName(flatNote(rootPc(chord) + 3))}maj7`));
+  return null;
+}

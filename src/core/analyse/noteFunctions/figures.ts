@@ -1,0 +1,157 @@
+import { hasTone } from '../../music';
+import { isOnBeat } from '../../chart';
+import type { AnalysisScene } from '../harmonicContext/chordAssignment';
+import { baseTier, voiceTier, isChromatic, type HarmonicContext } from '../harmonicContext/harmonicContext';
+import { firstWhere } from '../notes/lineBetween';
+import { sequencesOf, type SequenceRun } from './sequence';
+import { FIGURE_GAP, isLinked, type ChordAssignment, type LineNote, type NoteFunction } from '../notes/voice';
+import { EPSILON } from '../notes/windows';
+
+export type FigureKind = Extract<
+  NoteFunction,
+  'enclosure' | 'double-chromatic' | 'approach-below' | 'approach-above' | 'suspension' | 'retardation'
+>;
+
+/** Notes that lead to a target; places in the line. */
+export type Figure = {
+  readonly kind: FigureKind;
+  readonly members: readonly number[];
+  readonly target: number;
+};
+
+/** The line with everything a figure rule asks about a note, by place. */
+export class Walk {
+  readonly sequences: readonly SequenceRun[];
+  constructor(
+    readonly scene: AnalysisScene,
+    readonly assignments: readonly ChordAssignment[],
+  ) {
+    this.sequences = sequencesOf(scene.line, assignments, scene.contexts);
+  }
+  at(place: number): LineNote | undefined {
+    return this.scene.line[place];
+  }
+  context(place: number): HarmonicContext {
+    return this.scene.contexts[this.assignments[place]!.sounding.span.index]!;
+  }
+  isChordTone(place: number): boolean {
+    return voiceTier(this.context(place), this.at(place)!) === 'chord';
+  }
+  isChromatic(place: number): boolean {
+    return isChromatic(this.context(place), this.at(place)!.pc);
+  }
+  inNeitherScale(place: number): boolean {
+    return baseTier(this.context(place), this.at(place)!.pc) === 'outside';
+  }
+  /** Linked as inside a figure. */
+  joined(place: number): boolean {
+    return isLinked(this.at(place), this.at(place + 1), FIGURE_GAP);
+  }
+  onBeat(place: number): boolean {
+    return isOnBeat(this.at(place)!.onset, this.scene.windows.on);
+  }
+  /** Semitones from one place to another. */
+  step(from: number, to: number): number {
+    return this.at(to)!.pitch - this.at(from)!.pitch;
+  }
+}
+
+/** The figures that each place of the line is a member of. */
+export function byMember(figures: readonly Figure[]): ReadonlyMap<number, readonly Figure[]> {
+  const found = new Map<number, Figure[]>();
+  for (const figure of figures)
+    for (const place of figure.members) found.set(place, [...(found.get(place) ?? []), figure]);
+  return found;
+}
+
+/** Figures 1 and 2 wherever they occur; the others are named note by note. */
+export function figuresOf(walk: Walk): Figure[] {
+  const inSequence = new Set<number>();
+  for (const run of walk.sequences)
+    for (let place = run.first; place <= run.last; place++) inSequence.add(place);
+  const places = walk.scene.line.map((_, place) => place);
+  return [
+    ...places.flatMap((target) => enclosureOf(walk, target, inSequence) ?? []),
+    ...places.flatMap((target) => doubleChromaticOf(walk, target) ?? []),
+  ];
+}
+
+/**
+ * Two linked notes on opposite sides of the target, each 1–2 semitones from it; backwards by up to two more.
+ * Rule: 2-theory, "Figures", 1: "two linked notes on opposite sides of the target, each 1–2 semitones from it, then the target; at least one is not a chord tone of the
+ * target's chord; and the target is on a beat, or neither is such a chord tone … A note inside a `sequence` is no member."
+ */
+function enclosureOf(walk: Walk, target: number, inSequence: ReadonlySet<number>): Figure | null {
+  const [a, b] = [target - 2, target - 1];
+  if (a < 0 || !walk.joined(a) || !walk.joined(b) || inSequence.has(a) || inSequence.has(b)) return null;
+  const onBeat = walk.onBeat(target);
+  const isTarget =
+    walk.isChordTone(target) || (onBeat && baseTier(walk.context(target), walk.at(target)!.pc) === 'colour');
+  if (!isTarget || !opposite(walk, a, b, target)) return null;
+  const own = [a, b].filter((place) => isToneOfTarget(walk, place, target)).length;
+  if (own === 2 || (!onBeat && own > 0)) return null;
+  return { kind: 'enclosure', members: extend(walk, [a, b], target, inSequence), target };
+}
+
+function opposite(walk: Walk, a: number, b: number, target: number): boolean {
+  const [da, db] = [-walk.step(a, target), -walk.step(b, target)];
+  return da * db < 0 && Math.abs(da) <= 2 && Math.abs(db) <= 2;
+}
+
+/** Against the chord the target belongs to. */
+function isToneOfTarget(walk: Walk, place: number, target: number): boolean {
+  const { chord } = walk.context(target);
+  return chord !== null && hasTone(chord, walk.at(place)!.pc);
+}
+
+/** Rule: "Extend backwards by up to two linked notes, each within 3 semitones of the target and either on the other side than the member after it or 1–2 semitones farther out on the same side." */
+function extend(walk: Walk, members: number[], target: number, inSequence: ReadonlySet<number>): number[] {
+  for (let more = 0; more < 2; more++) {
+    const [place, after] = [members[0]! - 1, members[0]!];
+    if (place < 0 || !walk.joined(place) || inSequence.has(place)) break;
+    const [away, next] = [-walk.step(place, target), -walk.step(after, target)];
+    if (away === 0 || Math.abs(away) > 3) break;
+    const farther = Math.abs(away) - Math.abs(next);
+    if (away * next > 0 && (farther < 1 || farther > 2)) break;
+    members = [place, ...members];
+  }
+  return members;
+}
+
+/** Rule: 2-theory, "Figures", 2: "two or more successive semitone steps one way into a target; the members are the non-chord tones since the last chord tone, at least two of them". */
+function doubleChromaticOf(walk: Walk, target: number): Figure | null {
+  if (!walk.isChordTone(target) || target < 2) return null;
+  const way = walk.step(target - 1, target);
+  if (Math.abs(way) !== 1) return null;
+  const members: number[] = [];
+  for (
+    let place = target - 1;
+    place >= 0 && walk.joined(place) && walk.step(place, place + 1) === way && !walk.isChordTone(place);
+    place--
+  )
+    members.unshift(place);
+  return members.length >= 2 ? { kind: 'double-chromatic', members, target } : null;
+}
+
+/**
+ * Rule: 2-theory, "Figures", 4: "a chord tone of its chord that sounds at least max(0.25 beat, 150 ms) into a next chord that lacks it, then moves 1–2 semitones to a linked
+ * chord tone within 0.5 beat. Names the note though its tier stays 0."
+ * @returns the kind, or null
+ */
+export function suspensionAt(walk: Walk, place: number): 'suspension' | 'retardation' | null {
+  const note = walk.at(place)!;
+  const next = walk.at(place + 1);
+  const { scene } = walk;
+  if (!next || !walk.isChordTone(place) || !walk.joined(place) || !walk.isChordTone(place + 1)) return null;
+  const into = Math.max(0.25, (0.15 * scene.timeline.tempo) / 60);
+  const { changes } = scene;
+  const from = Math.max(
+    note.onset + scene.windows.tol - EPSILON,
+    walk.assignments[place]!.sounding.end - 2 * EPSILON,
+  );
+  const change = changes[firstWhere(changes.length, (at) => changes[at]!.at > from)];
+  if (!change || note.end < change.at + into - EPSILON || hasTone(change.to, note.pc)) return null;
+  const move = walk.step(place, place + 1);
+  if (Math.abs(move) < 1 || Math.abs(move) > 2) return null;
+  return move < 0 ? 'suspension' : 'retardation';
+}

@@ -1,0 +1,122 @@
+import { isAdjacentIn } from '../../music';
+import { byMember, figuresOf, suspensionAt, type Figure, type FigureKind, type Walk } from './figures';
+import { baseTier } from '../harmonicContext/harmonicContext';
+import type { NoteFunction, Tier } from '../notes/voice';
+
+/** What a line note did, and where it led. `figures` that the naming brought to light are collected beside it. */
+export type AssignedFunction = {
+  readonly name: NoteFunction;
+  readonly tier: Tier;
+  readonly target?: number;
+  readonly appoggiatura?: boolean;
+};
+
+export type NoteFunctions = {
+  readonly functions: readonly AssignedFunction[];
+  readonly figures: readonly Figure[];
+};
+
+/**
+ * Names each line note's deed and lists the figures that have a target.
+ * Rule: 2-theory, "Figures: what a note did": "For each line note that is not a chord tone, the first that fits names its `function` … 8. else its tier's name. Chord tones
+ * are `anticipation`, `target` (named by the plan) or `chord-tone`."
+ * @param isTarget does the plan name this note, given its place in the line?
+ */
+export function noteFunctionsOf(walk: Walk, isTarget: (place: number) => boolean): NoteFunctions {
+  const figures = figuresOf(walk);
+  const wide = byMember(figures);
+  const named: Figure[] = [];
+  const noteFunctions = walk.scene.line.map((_, place) => {
+    const assigned = walk.isChordTone(place)
+      ? chordToneDeed(walk, place, isTarget, wide)
+      : otherDeed(walk, place, wide);
+    if (isSingleFigure(assigned.name) && assigned.target !== undefined)
+      named.push({ kind: assigned.name, members: [place], target: assigned.target });
+    return assigned;
+  });
+  return { functions: noteFunctions, figures: [...figures, ...named] };
+}
+
+const isSingleFigure = (name: NoteFunction): name is FigureKind =>
+  name === 'approach-below' || name === 'approach-above' || name === 'suspension' || name === 'retardation';
+
+function chordToneDeed(
+  walk: Walk,
+  place: number,
+  isTarget: (place: number) => boolean,
+  wide: Members,
+): AssignedFunction {
+  const suspended = suspensionAt(walk, place);
+  if (suspended) return { name: suspended, tier: 'chord', target: place + 1 };
+  const figure = figureOf(wide, place, 'enclosure');
+  const name = walk.assignments[place]!.anticipates
+    ? 'anticipation'
+    : isTarget(place)
+      ? 'target'
+      : 'chord-tone';
+  return { name, tier: 'chord', ...(figure ? { target: figure.target } : {}) };
+}
+
+type Members = ReadonlyMap<number, readonly Figure[]>;
+const figureOf = (wide: Members, place: number, kind: FigureKind): Figure | undefined =>
+  wide.get(place)?.find((figure) => figure.kind === kind);
+
+function otherDeed(walk: Walk, place: number, wide: Members): AssignedFunction {
+  const base = baseTier(walk.context(place), walk.at(place)!.pc);
+  const led: Tier = base === 'outside' ? 'approach' : base;
+  const member = figureOf(wide, place, 'enclosure') ?? figureOf(wide, place, 'double-chromatic');
+  if (member) return { name: member.kind, tier: led, target: member.target };
+  if (walk.isChromatic(place) && leadsBy(walk, place, 1)) return approach(walk, place, led, false);
+  return (
+    passing(walk, place, base) ??
+    neighbour(walk, place, led) ??
+    (leadsBy(walk, place, 2)
+      ? approach(walk, place, led, walk.onBeat(place))
+      : { name: base === 'chord' ? 'chord-tone' : base, tier: base })
+  );
+}
+
+/** The linked note that follows is a chord tone at most so many semitones away. */
+function leadsBy(walk: Walk, place: number, semitones: number): boolean {
+  if (!walk.at(place + 1) || !walk.joined(place) || !walk.isChordTone(place + 1)) return false;
+  const step = Math.abs(walk.step(place, place + 1));
+  return step >= 1 && step <= semitones;
+}
+
+/**
+ * Rule 3: "not in the chord-scale, one semitone from the linked target that follows". Rule 7: "the next linked note is a target 1–2 semitones away (`chromatic` as it is;
+ * accented on a beat also `appoggiatura`)"; the half-step approaches of rule 3 are not called so.
+ */
+function approach(walk: Walk, place: number, tier: Tier, accented: boolean): AssignedFunction {
+  const name = walk.step(place, place + 1) > 0 ? 'approach-below' : 'approach-above';
+  return { name, tier, target: place + 1, ...(accented ? { appoggiatura: true } : {}) };
+}
+
+/** Rule 5: "linked neighbours lie on either side, each within 2 semitones (3 where the note and that neighbour are adjacent tones of the home scale). In neither scale: … height 3 if a semitone from both, else 4." */
+function passing(walk: Walk, place: number, base: Tier): AssignedFunction | null {
+  if (!hasNeighbours(walk, place)) return null;
+  const [before, after] = [walk.step(place - 1, place), walk.step(place, place + 1)];
+  if (before * after <= 0 || !closeEnough(walk, place, place - 1) || !closeEnough(walk, place, place + 1))
+    return null;
+  const chromatic = base === 'outside';
+  return {
+    name: 'passing',
+    tier: chromatic && Math.abs(before) === 1 && Math.abs(after) === 1 ? 'approach' : base,
+  };
+}
+
+const hasNeighbours = (walk: Walk, place: number): boolean =>
+  place > 0 && walk.at(place + 1) !== undefined && walk.joined(place - 1) && walk.joined(place);
+
+function closeEnough(walk: Walk, place: number, other: number): boolean {
+  const distance = Math.abs(walk.step(place, other));
+  const adjacent = isAdjacentIn(walk.context(place).home, walk.at(place)!.pc, walk.at(other)!.pc);
+  return distance >= 1 && (distance <= 2 || (distance === 3 && adjacent));
+}
+
+/** Rule 6: "linked neighbours are the same pitch, this one within 2 semitones of it (chromatic ones have height 3)". */
+function neighbour(walk: Walk, place: number, tier: Tier): AssignedFunction | null {
+  if (!hasNeighbours(walk, place) || walk.step(place - 1, place + 1) !== 0) return null;
+  const distance = Math.abs(walk.step(place, place + 1));
+  return distance >= 1 && distance <= 2 ? { name: 'neighbour', tier } : null;
+}

@@ -1,0 +1,137 @@
+import { cellAt, type Plan } from '../../plan';
+import { soundingFor, type AnalysisScene } from '../harmonicContext/chordAssignment';
+import type { NoteEvents } from '../notes/events';
+import type { Figure, Walk } from './figures';
+import type { AssignedFunction } from './functions';
+import {
+  baseTier,
+  isChromatic,
+  neutralInterval,
+  printedInterval,
+  voiceTier,
+  type HarmonicContext,
+} from '../harmonicContext/harmonicContext';
+import type { JudgedNote, NoteReport } from './noteReport';
+import { spansOf } from '../harmonicContext/spans';
+import {
+  TENSION_LEVEL,
+  isLinked,
+  type ChordAssignment,
+  type Flag,
+  type Tier,
+  type Voice,
+} from '../notes/voice';
+
+/** What judging one note asks for. `pickups` are the notes that make their figure a pickup, `until` the beat after the last chorus. */
+export type NoteContext = {
+  readonly scene: AnalysisScene;
+  readonly plan: Plan;
+  readonly heard: NoteEvents;
+  readonly assignments: readonly ChordAssignment[];
+  readonly functions: readonly AssignedFunction[];
+  readonly figures: ReadonlyMap<number, readonly Figure[]>;
+  readonly walk: Walk;
+  readonly pickups: ReadonlySet<number>;
+  readonly until: number;
+};
+
+type Mutable<T> = { -readonly [K in keyof T]: T[K] };
+
+/**
+ * One voice with its chord, interval, tier, height, function and flags.
+ * Rule: 2-theory, "Tier and height": "Depend on note, chord and key alone, never on the plan … A `blue` note is never above 2."
+ */
+export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
+  const { scene, plan, assignments: assignments } = context;
+  const assignment = voice.grace ? lentBelonging(context, voice) : assignments[voice.event]!;
+  const { span: span, chorus, start } = assignment.sounding;
+  const ground = scene.contexts[span.index]!;
+  const assigned = deedOf(context, voice, ground, assignment);
+  const blue = isBlue(ground, voice);
+  const tier: Tier = blue && TENSION_LEVEL[assigned.tier] > 2 ? 'scale' : assigned.tier;
+  const { spans, chordSpans } = spansOf(scene, voice, assignment, TENSION_LEVEL[tier], context.until);
+  const note: Mutable<NoteReport> = {
+    index: voice.index,
+    onsetBeat: voice.onset,
+    durationBeats: voice.end - voice.onset,
+    midi: voice.played.midi,
+    event: voice.event,
+    top: voice.top,
+    chord: assignment.chord?.symbol ?? null,
+    interval: printedInterval(ground, voice),
+    tier,
+    height: TENSION_LEVEL[tier],
+    inPlan: cellAt(plan, span.index, chorus).material.includes(voice.pc),
+    function: assigned.name,
+    flags: flagsOf(context, voice, assignment, assigned, blue),
+    spans,
+  };
+  if (isChromatic(ground, voice.pc)) note.chromatic = true;
+  if (assigned.appoggiatura) note.appoggiatura = true;
+  if (voice.from !== undefined) note.from = voice.from;
+  if (assigned.target !== undefined) note.targetIndex = scene.line[assigned.target]!.index;
+  return { note, voice, homeStart: start, chordSpans };
+}
+
+/** A grace belongs where the note it leads to belongs. */
+const lentBelonging = ({ scene, assignments: assignments }: NoteContext, voice: Voice): ChordAssignment =>
+  assignments[voice.event] ?? {
+    sounding: soundingFor(scene, voice.onset),
+    chord: null,
+    anticipates: false,
+    leadIn: false,
+  };
+
+/** Inner voices and graces are named by their tier alone: they are no part of the line. */
+function deedOf(
+  { functions: noteFunctions, plan }: NoteContext,
+  voice: Voice,
+  context: HarmonicContext,
+  assignment: ChordAssignment,
+): AssignedFunction {
+  if (voice.top) return noteFunctions[voice.event]!;
+  const base = voiceTier(context, voice);
+  if (voice.grace) return { name: 'grace', tier: base === 'outside' ? 'approach' : base };
+  if (base !== 'chord') return { name: base, tier: base };
+  const { targets } = cellAt(plan, assignment.sounding.span.index, assignment.sounding.chorus);
+  return { name: targets.includes(voice.pc) ? 'target' : 'chord-tone', tier: 'chord' };
+}
+
+/** ♭3, ♭5 or ♭7 of the key on a blues against a chord whose own tone lies a semitone higher; anywhere, a neutral pitch. */
+function isBlue(context: HarmonicContext, voice: Voice): boolean {
+  if (neutralInterval(context, voice) !== null) return true;
+  const bluesy = context.home.kind === 'blues';
+  const step = (voice.pc - context.tonic + 12) % 12;
+  if (!bluesy || !context.chord || ![3, 6, 10].includes(step) || baseTier(context, voice.pc) === 'chord')
+    return false;
+  return context.chord.tones.some(
+    (tone) => ['third', 'fifth', 'seventh'].includes(tone.role) && tone.pc === (voice.pc + 1) % 12,
+  );
+}
+
+function flagsOf(
+  context: NoteContext,
+  voice: Voice,
+  assignment: ChordAssignment,
+  assigned: AssignedFunction,
+  blue: boolean,
+): Flag[] {
+  const flags: Flag[] = [];
+  const { scene, figures, pickups } = context;
+  const place = voice.event;
+  const own = voice.top ? (figures.get(place) ?? []) : [];
+  if (blue) flags.push('blue');
+  if (voice.played.slide) flags.push('slide');
+  if (voice.played.bend?.length) flags.push('bend');
+  if (own.some((figure) => pickups.has(scene.line[figure.target]!.index))) flags.push('pickup');
+  if (voice.top && assignment.leadIn) flags.push('lead-in');
+  if (voice.top && (own.length > 0 || resolves(context, place, assigned))) flags.push('resolved');
+  return flags;
+}
+
+/** A non-chord tone whose next linked note is a chord tone at most 2 semitones away. */
+function resolves({ walk, scene }: NoteContext, place: number, assigned: AssignedFunction): boolean {
+  const next = scene.line[place + 1];
+  if (assigned.tier === 'chord' || !next || !isLinked(scene.line[place], next)) return false;
+  return walk.isChordTone(place + 1) && Math.abs(walk.step(place, place + 1)) <= 2;
+}

@@ -1,0 +1,35 @@
+import type { Beats, Midi } from '../../shared';
+import type { IntervalName } from '../../music';
+import type { Flag, TensionLevel, NoteFunction, NoteSpan, Tier, Voice } from '../notes/voice';
+
+/** A note of the report (4-architecture, "Report"). */
+export type NoteReport = {
+  readonly index: number;
+  readonly onsetBeat: Beats;
+  readonly durationBeats: Beats;
+  readonly midi: Midi;
+  readonly event: number;
+  readonly top: boolean;
+  readonly chord: string | null;
+  readonly interval: IntervalName | null;
+  readonly tier: Tier;
+  readonly height: TensionLevel;
+  readonly inPlan: boolean;
+  readonly function: NoteFunction;
+  readonly chromatic?: true;
+  readonly appoggiatura?: true;
+  readonly from?: number;
+  readonly flags: readonly Flag[];
+  readonly targetIndex?: number;
+  readonly spans: readonly NoteSpan[];
+};
+
+/** A note of the report with what later steps need and the contract does not print. */
+export type JudgedNote = {
+  readonly note: NoteReport;
+  readonly voice: Voice;
+  /** Where the chord it belongs to begins. */
+  readonly homeStart: Beats;
+  /** Index of the chord span under each of its spans. */
+  readonly chordSpans: readonly number[];
+};

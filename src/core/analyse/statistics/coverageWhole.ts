@@ -1,0 +1,93 @@
+import type { Beats, Midi, PitchClass } from '../../shared';
+import type { IntervalName } from '../../music';
+import { isOnStrongBeat } from '../../chart';
+import { ENOUGH_TO_JUDGE, type IntervalCount } from './coverage';
+import type { AnalysisScene } from '../harmonicContext/chordAssignment';
+import type { JudgedNote } from '../noteFunctions/noteReport';
+
+type Counts = Record<IntervalName, IntervalCount>;
+/** What was used over every chord of one Roman numeral. */
+export type FunctionCoverage = {
+  readonly function: string;
+  readonly count: number;
+  readonly judged: boolean;
+  readonly byInterval: Readonly<Counts>;
+};
+
+/** The take as a whole: intervals over whatever chord, time at each height, the home scale's tones and the range. */
+export type WholeCoverage = {
+  readonly count: number;
+  readonly byInterval: Readonly<Counts>;
+  /** Beats at heights 0 to 4. */
+  readonly beatsAtHeight: readonly [Beats, Beats, Beats, Beats, Beats];
+  /** Pitch classes of the home scale, sounded and not. */
+  readonly homeUsed: readonly PitchClass[];
+  readonly homeUnused: readonly PitchClass[];
+  readonly range: { readonly lowest: Midi; readonly highest: Midi } | null;
+};
+
+const isCounted = ({ note }: JudgedNote): boolean => note.function !== 'grace';
+
+const emptyEntry = (): { counts: Record<string, IntervalCount>; count: number } => ({ counts: {}, count: 0 });
+
+/** Adds a note's count where it belongs and its time where it sounds, where `here` holds. */
+function add(
+  counts: Record<string, IntervalCount>,
+  scene: AnalysisScene,
+  { note, chordSpans }: JudgedNote,
+  here: (chordSpan: number) => boolean,
+): boolean {
+  note.spans.forEach((span, place) => {
+    if (span.interval === null || !here(chordSpans[place]!)) return;
+    const cell = (counts[span.interval] ??= { count: 0, beats: 0, strong: 0 });
+    cell.beats += span.beats;
+    if (place > 0) return;
+    cell.count++;
+    if (isOnStrongBeat(scene.timeline, note.onsetBeat, scene.windows.on)) cell.strong++;
+  });
+  return note.chord !== null && here(chordSpans[0]!);
+}
+
+/** Rule: 2-theory, "Coverage": "Per chord symbol, per function, overall". In form order. */
+export function coverageByFunction(scene: AnalysisScene, notes: readonly JudgedNote[]): FunctionCoverage[] {
+  const degrees = scene.contexts.map(({ degree }) => degree);
+  const entries = new Map(
+    [...new Set(degrees)].flatMap((degree) => (degree === null ? [] : [[degree, emptyEntry()] as const])),
+  );
+  for (const judged of notes.filter(isCounted))
+    for (const degree of new Set(judged.chordSpans.map((span) => degrees[span]!)))
+      if (
+        degree !== null &&
+        add(entries.get(degree)!.counts, scene, judged, (span) => degrees[span] === degree)
+      )
+        entries.get(degree)!.count++;
+  return [...entries].map(([degree, { counts, count }]) => ({
+    function: degree,
+    count,
+    judged: count >= ENOUGH_TO_JUDGE,
+    byInterval: counts,
+  }));
+}
+
+/** The same over every chord, with heights, the home scale's tones and the range. */
+export function coverageOverall(scene: AnalysisScene, notes: readonly JudgedNote[]): WholeCoverage {
+  const counts: Record<string, IntervalCount> = {};
+  const beatsAtHeight: [Beats, Beats, Beats, Beats, Beats] = [0, 0, 0, 0, 0];
+  let [count, lowest, highest] = [0, Infinity, -Infinity];
+  const sounded = new Set<PitchClass>();
+  for (const judged of notes.filter(isCounted)) {
+    if (add(counts, scene, judged, () => true)) count++;
+    for (const span of judged.note.spans) beatsAtHeight[span.height] += span.beats;
+    sounded.add(judged.voice.pc);
+    [lowest, highest] = [Math.min(lowest, judged.voice.pitch), Math.max(highest, judged.voice.pitch)];
+  }
+  const home = [...new Set(scene.contexts.flatMap((context) => context.home.pcs))];
+  return {
+    count,
+    byInterval: counts,
+    beatsAtHeight,
+    homeUsed: home.filter((pc) => sounded.has(pc)),
+    homeUnused: home.filter((pc) => !sounded.has(pc)),
+    range: Number.isFinite(lowest) ? { lowest, highest } : null,
+  };
+}

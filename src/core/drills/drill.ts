@@ -1,0 +1,151 @@
+import { analyse, type PlayedNote, type Report } from '../analyse';
+import { passage, readChart, timelineOf, type Chart } from '../chart';
+import { planFromWords, type PlanWords } from '../plan';
+import type { Finding, FindingKind } from '../findings';
+import { unwrap, type BeatsPerMinute } from '../shared';
+import { attemptOf } from './attempt';
+import { CATALOGUE, type CatalogueEntry, type DrillKind } from './catalogue';
+import { ruleWords, type Attempt, type Motif, type Rule } from './rule';
+
+/** Something small to practise: some bars, one rule that can be heard, a tempo, and why. */
+export type Drill = {
+  /** The catalogue's name for it; `own` where the player made it. */
+  readonly kind: DrillKind | 'own';
+  readonly name: string;
+  readonly reason: string;
+  /** What to do, in a sentence: the rule and nothing else. */
+  readonly words: string;
+  /** The bars as a chart of their own. */
+  readonly chartText: string;
+  /** First and last bar of the form they were taken from, from 1. */
+  readonly span: readonly [number, number];
+  readonly tempo: BeatsPerMinute;
+  readonly plan: PlanWords;
+  readonly rule: Rule;
+  /** The share of its places that has to be met to pass. */
+  readonly pass: number;
+};
+
+export type DrillRequest = {
+  readonly kind: DrillKind;
+  readonly chart: Chart;
+  readonly tempo: BeatsPerMinute;
+  readonly span?: readonly [number, number];
+  readonly plan?: PlanWords;
+  /** A phrase of the player's own, for the drill that is made of one. */ readonly phrase?: Motif;
+};
+
+/** Met four times in five it is learnt well enough to go on (common practice, no source). */
+const PASS = 0.8;
+
+export function drillFor({ kind, phrase, ...request }: DrillRequest): Drill {
+  const one: CatalogueEntry = CATALOGUE[kind];
+  return drillOf(
+    {
+      ...one,
+      kind,
+      ...(phrase && one.rule.kind === 'motif' ? { rule: { kind: 'motif', like: phrase } } : {}),
+    },
+    request,
+  );
+}
+
+/** A drill by any rule over some bars of a chart. */
+export function drillOf(
+  one: Pick<CatalogueEntry, 'name' | 'reason' | 'rule' | 'plan'> & { readonly kind: Drill['kind'] },
+  { chart, tempo, span, plan = { id: 'scale-per-chord' } }: Omit<DrillRequest, 'kind' | 'phrase'>,
+): Drill {
+  const bars = span ?? ([1, chart.bars.length] as const);
+  const part = bars[0] === 1 && bars[1] === chart.bars.length ? chart : passage(chart, bars[0], bars[1]);
+  return {
+    kind: one.kind,
+    name: one.name,
+    reason: one.reason,
+    words: ruleWords(one.rule),
+    chartText: part.text,
+    span: bars,
+    tempo,
+    plan: { ...plan, ...one.plan },
+    rule: one.rule,
+    pass: PASS,
+  };
+}
+
+/** What a finding asks to be drilled. Kinds that need no drill of their own give the first rung that helps. */
+const FOR: Partial<Record<FindingKind, DrillKind>> = {
+  'target-missed': 'one-target',
+  'tone-missed': 'ladder-thirds',
+  'still-on-old-chord': 'nearest-note',
+  'change-ignored': 'home-tell-tale',
+  'landing-late': 'one-target',
+  'root-only': 'ladder-thirds',
+  'leaps-into-changes': 'nearest-note',
+  'turns-late': 'anticipate',
+  'turns-early': 'one-target',
+  'no-approaches': 'target-from-below',
+  'approach-one-side': 'third-from-above',
+  'approach-unresolved': 'third-from-below',
+  'no-enclosures': 'enclosures',
+  'tone-never-played': 'plan-only',
+  'home-scale-only': 'home-tell-tale',
+  'outline-only': 'scale-runs',
+  'narrow-range': 'low-and-high',
+  'one-position': 'next-position',
+  'starts-on-one': 'start-on-two',
+  'starts-alike': 'start-on-three',
+  'no-space': 'leave-space',
+  'phrases-too-short': 'through-the-change',
+  'never-crosses-changes': 'through-the-change',
+  'ends-asking': 'end-at-rest',
+  'no-motif': 'same-motif',
+  'same-shape': 'no-two-alike',
+  rushes: 'in-time',
+  drags: 'in-time',
+  uneven: 'in-time',
+  'no-upbeats': 'upbeats',
+  'one-rhythm': 'anticipate',
+  'scale-running': 'arpeggios',
+  'leaps-only': 'nearest-note',
+  'one-direction': 'arpeggio-up-scale-down',
+  'stays-outside': 'on-the-ground',
+  'stays-on-ground': 'height-high',
+  'step-out-lost': 'step-out-come-home',
+  'lost-place': 'ladder-roots',
+  'handover-late': 'chords-and-line',
+  'chord-hit-wrong': 'chords-and-line',
+};
+const TONES: Record<string, DrillKind> = {
+  third: 'ladder-thirds',
+  seventh: 'ladder-sevenths',
+  fifth: 'ladder-fifths',
+  root: 'ladder-roots',
+};
+
+/** The drill of a finding: its bars, its tempo, and the catalogue's rule for it; null for praise and for what no drill mends. */
+export function drillOfFinding(finding: Finding, chart: Chart, plan: PlanWords): Drill | null {
+  const named =
+    finding.kind === 'tone-missed'
+      ? Object.keys(TONES).find((tone) => finding.title.includes(tone))
+      : undefined;
+  const kind = named ? TONES[named]! : FOR[finding.kind];
+  return kind ? drillFor({ kind, chart, tempo: finding.drill.tempo, span: finding.drill.span, plan }) : null;
+}
+
+/** An attempt at a drill as the rule hears it, and only the rule. */
+export function judgeDrill(
+  drill: Drill,
+  notes: readonly PlayedNote[],
+  choruses: number,
+): Attempt & { readonly passed: boolean; readonly report: Report } {
+  const chart = unwrap(readChart(drill.chartText));
+  const timeline = timelineOf(chart, drill.tempo);
+  const report = analyse({
+    chart,
+    tempo: drill.tempo,
+    plan: unwrap(planFromWords(drill.plan)),
+    notes,
+    choruses,
+  });
+  const attempt = attemptOf(drill.rule, report, chart, timeline);
+  return { ...attempt, passed: attempt.of > 0 && attempt.met >= drill.pass * attempt.of - 1e-9, report };
+}

@@ -1,0 +1,306 @@
+import { expect, test } from '@jest/globals';
+import { analyse } from '../analyse';
+import { LIBRARY, readChart, timelineOf } from '../chart';
+import { fitsOneLocation, pathOf } from '../neck';
+import { findingsOf, type FindingKind } from '../findings';
+import { improvise } from '../band';
+import { unwrap } from '../shared';
+import {
+  attemptSize,
+  CATALOGUE,
+  DRILL_KINDS,
+  drillFor,
+  drillOf,
+  drillOfFinding,
+  exampleOf,
+  failingOf,
+  judgeDrill,
+  OWN_EXAMPLES,
+  readOwnWords,
+  ruleWords,
+  shapeOf,
+  type Rule,
+} from './index';
+
+const BLUES = unwrap(
+  readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | Bb7 |\n| Eb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'),
+);
+const TUNE = unwrap(readChart('key: Eb\n| Ebmaj7 | C7b9 | Fm7 | Bb7 |\n| Gm7 C7 | Fm7 Bb7 | Ebmaj7 | Bb7 |'));
+const MINOR = unwrap(readChart('key: Am\n| Am7 | Dm7 | Bm7b5 E7b9 | Am6 |'));
+const CHARTS = { blues: BLUES, tune: TUNE, minor: MINOR };
+
+/** Every kind of finding that is no praise (2-theory, "Findings"). */
+const KINDS: readonly FindingKind[] = [
+  'target-missed',
+  'tone-missed',
+  'still-on-old-chord',
+  'change-ignored',
+  'landing-late',
+  'root-only',
+  'leaps-into-changes',
+  'turns-late',
+  'turns-early',
+  'no-approaches',
+  'approach-one-side',
+  'approach-unresolved',
+  'no-enclosures',
+  'tone-never-played',
+  'home-scale-only',
+  'outline-only',
+  'narrow-range',
+  'one-position',
+  'starts-on-one',
+  'starts-alike',
+  'no-space',
+  'phrases-too-short',
+  'never-crosses-changes',
+  'ends-asking',
+  'no-motif',
+  'same-shape',
+  'rushes',
+  'drags',
+  'uneven',
+  'no-upbeats',
+  'one-rhythm',
+  'scale-running',
+  'leaps-only',
+  'one-direction',
+  'stays-outside',
+  'stays-on-ground',
+  'step-out-lost',
+  'lost-place',
+  'handover-late',
+  'chord-hit-wrong',
+];
+
+// Example lines are made by one part and judged by another: the analysis, which knows nothing of how they were made.
+test.each(DRILL_KINDS)(
+  '%s: on every form there is a line that passes, under the hand, another for every seed',
+  (kind) => {
+    for (const [name, chart] of Object.entries(CHARTS)) {
+      const drill = drillFor({ kind, chart, tempo: 100 });
+      const choruses = chart.bars.length < 8 ? 3 : 1;
+      const lines = [1, 2].map((seed) => exampleOf(drill, seed, choruses));
+      for (const line of lines) {
+        expect([name, line !== null]).toEqual([name, true]);
+        const judged = judgeDrill(drill, line!, choruses);
+        expect([name, judged.passed, judged.of > 0]).toEqual([name, true, true]);
+        expect(
+          pathOf(line!.map(({ onsetBeat, durationBeats, midi }) => ({ onsetBeat, durationBeats, midi }))).ok,
+        ).toBe(true);
+      }
+      expect(exampleOf(drill, 1, choruses)).toEqual(lines[0]);
+    }
+  },
+);
+
+test('seeds vary the line', () => {
+  const drill = drillFor({ kind: 'nearest-note', chart: BLUES, tempo: 100 });
+  expect(exampleOf(drill, 1)).not.toEqual(exampleOf(drill, 2));
+});
+
+const roots = (tempoShift = 0) =>
+  timelineOf(BLUES, 100).chordSpans.map(({ chord, start, end }) => ({
+    onsetBeat: start + tempoShift,
+    durationBeats: end - start - 0.1,
+    midi: 48 + chord!.tones[0]!.pc,
+  }));
+
+test('each rule hears its own thing and nothing else', () => {
+  const verdict = (
+    kind: keyof typeof CATALOGUE,
+    notes: { onsetBeat: number; durationBeats: number; midi: number }[],
+  ) => judgeDrill(drillFor({ kind, chart: BLUES, tempo: 100 }), notes, 1).passed;
+  const own = (kind: keyof typeof CATALOGUE) => exampleOf(drillFor({ kind, chart: BLUES, tempo: 100 }), 3)!;
+  expect([
+    verdict('ladder-roots', roots()),
+    verdict('ladder-thirds', roots()),
+    verdict('chord-tones', roots()),
+    verdict('nearest-note', roots()),
+  ]).toEqual([true, false, true, false]);
+  // too late is not landed; an eighth ahead is asked for by one rule and accepted by the others
+  expect([
+    verdict('ladder-roots', roots(0.6)),
+    verdict('anticipate', roots(-0.5)),
+    verdict('anticipate', roots()),
+  ]).toEqual([false, true, false]);
+  expect([
+    verdict('enclosures', own('third-from-below')),
+    verdict('third-from-below', own('third-from-above')),
+  ]).toEqual([false, false]);
+  expect([
+    verdict('leave-space', own('chord-tones')),
+    verdict('start-on-two', own('start-on-three')),
+    verdict('upbeats', own('ladder-roots')),
+    verdict('arpeggios', own('scale-runs')),
+  ]).toEqual([false, false, false, false]);
+  // a line that wanders over the neck is in no one place
+  const wander = own('one-position').map((note, index) => ({
+    ...note,
+    midi: note.midi + (index % 8 > 4 ? 12 : index % 8 > 2 ? -9 : 0),
+  }));
+  expect(fitsOneLocation(own('one-position').map(({ midi }) => midi))).toBe(true);
+  expect(verdict('one-position', wander)).toBe(false);
+  expect(verdict('on-the-ground', own('plan-only'))).toBe(false);
+});
+
+test('gates say where: a line that misses one change fails there and nowhere else', () => {
+  const drill = drillFor({ kind: 'ladder-roots', chart: BLUES, tempo: 100 });
+  const line = roots().map((note, index) => (index === 4 ? { ...note, midi: note.midi + 6 } : note));
+  const { gates, met, of } = judgeDrill(drill, line, 1);
+  expect(gates.filter((gate) => !gate.met).map(({ beat }) => beat)).toEqual([
+    timelineOf(BLUES, 100).chordSpans[4]!.start,
+  ]);
+  expect([met, of]).toEqual([gates.length - 1, gates.length]);
+});
+
+test('a drill of some bars is a chart of its own; silence passes nothing', () => {
+  const drill = drillFor({ kind: 'ladder-thirds', chart: BLUES, tempo: 72, span: [9, 10] });
+  expect(unwrap(readChart(drill.chartText)).bars).toHaveLength(2);
+  expect(judgeDrill(drill, [], 2)).toMatchObject({ of: 0, passed: false });
+  expect(exampleOf(drill, 1, 2)!.some(({ onsetBeat }) => onsetBeat >= 8)).toBe(true);
+});
+
+test('every finding that can be drilled gives a drill of its bars at its tempo, with an example', () => {
+  const plan = { id: 'scale-per-chord' as const };
+  const notes = improvise({ chart: BLUES, tempo: 100, choruses: 6, plan, seed: 5, profile: { meet: 0 } });
+  const findings = findingsOf({
+    chart: BLUES,
+    tempo: 100,
+    plan,
+    report: analyse({ chart: BLUES, tempo: 100, choruses: 6, plan, notes }),
+  });
+  expect(findings.length).toBeGreaterThan(0);
+  for (const finding of findings) {
+    const drill = drillOfFinding(finding, BLUES, plan);
+    if (!drill) continue;
+    expect(drill).toMatchObject({ span: finding.drill.span, tempo: finding.drill.tempo });
+    expect([finding.kind, exampleOf(drill, 2, 2) !== null]).toEqual([finding.kind, true]);
+  }
+  expect(drillOfFinding({ ...findings[0]!, kind: 'improved' }, BLUES, plan)).toBeNull();
+  // every kind but praise has one, and its own rule
+  for (const kind of KINDS)
+    expect([kind, ruleWords(drillOfFinding({ ...findings[0]!, kind }, BLUES, plan)!.rule)]).toEqual([
+      kind,
+      expect.stringMatching(/\.$/),
+    ]);
+});
+
+test('the ladder has an example on every form of the library', () => {
+  for (const form of LIBRARY.slice(0, 12)) {
+    const chart = unwrap(readChart(form.text));
+    for (const kind of ['ladder-thirds', 'nearest-note', 'third-from-below'] as const)
+      expect([form.id, kind, exampleOf(drillFor({ kind, chart, tempo: 100 }), 1) !== null]).toEqual([
+        form.id,
+        kind,
+        true,
+      ]);
+  }
+});
+
+test('every drill says what to do in a sentence', () => {
+  for (const kind of DRILL_KINDS) expect(ruleWords(CATALOGUE[kind].rule)).toMatch(/^[A-Z].{10,}\.$/);
+  expect(ruleWords(CATALOGUE['third-from-below'].rule)).toBe(
+    'Land on the third at every change, from a half step below.',
+  );
+});
+
+test('a drill in the player’s own words: every example is read, and what is read can be played', () => {
+  for (const words of OWN_EXAMPLES) {
+    const read = readOwnWords(words, BLUES.bars.length);
+    expect([words, read.ok]).toEqual([words, true]);
+    const { rule, span, tempo = 90 } = unwrap(read);
+    const drill = drillOf(
+      { kind: 'own', name: words, reason: '', rule },
+      { chart: BLUES, tempo, ...(span ? { span } : {}) },
+    );
+    const line = exampleOf(drill, 2, span ? 2 : 1);
+    expect([words, line !== null && judgeDrill(drill, line, span ? 2 : 1).passed]).toEqual([words, true]);
+  }
+  expect(unwrap(readOwnWords('Land on the third or the seventh, bars 9-12, at 72.', 12))).toEqual({
+    rule: { kind: 'land', tones: ['third', 'seventh'] },
+    span: [9, 12],
+    tempo: 72,
+  });
+  expect(unwrap(readOwnWords('thirds from a half step below at 60', 12))).toEqual({
+    rule: { kind: 'land', tones: ['third'], led: [-1] },
+    tempo: 60,
+  });
+  expect(unwrap(readOwnWords('start on the and of 3', 12)).rule).toEqual({ kind: 'start', beat: 3.5 });
+  const sentence = (words: string) => {
+    const read = readOwnWords(words, 12);
+    return read.ok ? 'read' : `${read.problems[0].message} ${read.problems[0].suggestion ?? ''}`;
+  };
+  expect(sentence('land on the thrid')).toContain('no rule that can be heard');
+  expect(
+    [sentence('thirds, bars 9-14'), sentence('thirds at 999'), sentence('')].map(
+      (said) => said.split('.')[0],
+    ),
+  ).toEqual([
+    'Bars from 1 to 12 are meant, not bars 9-14',
+    'A tempo from 30 to 320 is meant, not 999',
+    'Say what to practise',
+  ]);
+});
+
+test('words said by the catalogue are words a player may say', () => {
+  for (const kind of ['ladder-roots', 'one-target', 'third-from-below', 'anticipate'] as const) {
+    const rule: Rule = CATALOGUE[kind].rule;
+    expect(unwrap(readOwnWords(ruleWords(rule), 12)).rule).toEqual(rule);
+  }
+});
+
+test('one’s own phrase, on every chord: its rhythm and contour, another end', () => {
+  const phrase = { gaps: [0.5, 0.5, 0.5, 0.5], moves: [-1, 3, 4, -2] };
+  const drill = drillFor({ kind: 'own-phrase', chart: BLUES, tempo: 90, phrase });
+  const line = exampleOf(drill, 4)!;
+  const { report, gates } = judgeDrill(drill, line, 1);
+  expect(gates.every(({ met }) => met)).toBe(true);
+  const shapes = report.phrases.map((one) => shapeOf(report, one));
+  expect(shapes.every(({ gaps }) => gaps.length === 4)).toBe(true);
+  expect(new Set(shapes.map(({ moves }) => moves.join(' '))).size).toBeGreaterThan(1);
+  // another phrase is not it
+  expect(
+    judgeDrill(drill, exampleOf(drillFor({ kind: 'same-motif', chart: BLUES, tempo: 90 }), 1)!, 1).passed,
+  ).toBe(false);
+});
+
+test('time is heard in milliseconds: a line that drags by 50 fails, by 10 passes', () => {
+  const drill = drillFor({ kind: 'in-time', chart: BLUES, tempo: 120 });
+  const line = exampleOf(drill, 1)!;
+  const late = (ms: number) =>
+    judgeDrill(
+      drill,
+      line.map((note) => ({ ...note, onsetBeat: note.onsetBeat + (ms * 120) / 60_000 })),
+      1,
+    ).passed;
+  expect([late(0), late(10), late(50), late(-50)]).toEqual([true, true, false, false]);
+});
+
+test('an attempt is about a dozen places and never longer than a minute and a quarter', () => {
+  expect(
+    attemptSize(drillFor({ kind: 'ladder-thirds', chart: BLUES, tempo: 96, span: [9, 10] }), 72),
+  ).toMatchObject({ passes: 6, places: 11, pass: 9 });
+  for (const kind of DRILL_KINDS)
+    for (const tempo of [40, 72, 200]) {
+      const { passes, places, pass, seconds } = attemptSize(
+        drillFor({ kind, chart: BLUES, tempo: 96 }),
+        tempo,
+      );
+      expect([
+        kind,
+        passes >= 1,
+        seconds <= 75 || passes === 1,
+        pass <= places,
+        pass >= places * 0.8 - 1e-9,
+      ]).toEqual([kind, true, true, true, true]);
+    }
+});
+
+test('the stand-in player can miss every drill on purpose', () => {
+  for (const kind of DRILL_KINDS) {
+    const drill = drillFor({ kind, chart: BLUES, tempo: 96 });
+    const line = failingOf(drill, 1, 1);
+    expect([kind, line !== null && judgeDrill(drill, line, 1).passed]).toEqual([kind, false]);
+  }
+});

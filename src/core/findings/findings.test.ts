@@ -1,0 +1,133 @@
+import { expect, test } from '@jest/globals';
+import { unwrap } from '../shared';
+import { readChart, timelineOf, harmonyOf } from '../chart';
+import { improvise } from '../band';
+import { analyse, type PlayedNote } from '../analyse';
+import { planOf } from '../plan';
+import { findingsOf, intervalWord, marksOf, times, typeset, wilsonInterval } from './index';
+
+// Wilson (JASA 1927); values from the closed form by hand, z = 1.959964.
+test.each([
+  [0, 0, 0, 1],
+  [5, 10, 0.2366, 0.7634],
+  [0, 10, 0, 0.2775],
+  [10, 10, 0.7225, 1],
+  [1, 6, 0.0301, 0.5635],
+])('Wilson interval of %i in %i', (met, of, low, high) => {
+  const [a, b] = wilsonInterval(met, of);
+  expect(a).toBeCloseTo(low, 3);
+  expect(b).toBeCloseTo(high, 3);
+});
+
+test('words', () => {
+  expect([times(0), times(1), times(2), times(7)]).toEqual(['never', 'once', 'twice', '7 times']);
+  expect(['Bb7', 'Ebm7b5', 'F#', 'Bbb', 'C7#9', 'Bb blues'].map(typeset)).toEqual([
+    'B♭7',
+    'E♭m7♭5',
+    'F♯',
+    'B♭♭',
+    'C7♯9',
+    'B♭ blues',
+  ]);
+  expect([intervalWord('b3'), intervalWord('#11'), intervalWord('b7')]).toEqual([
+    'third',
+    'sharp eleventh',
+    'seventh',
+  ]);
+});
+
+const text = 'key: Bb\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |';
+const chart = unwrap(readChart(text));
+const findings = (notes: PlayedNote[], choruses = 4) => {
+  const plan = { id: 'scale-per-chord' as const };
+  return findingsOf({ chart, tempo: 96, plan, report: analyse({ chart, tempo: 96, notes, choruses, plan }) });
+};
+
+test.each(['F7', 'G7', 'Eb7'])(
+  'a planted weakness over %s comes back as the first finding, with its counts, bars and drill',
+  (weak) => {
+    for (const seed of [1, 2, 3]) {
+      const notes = improvise({
+        chart,
+        tempo: 96,
+        choruses: 4,
+        plan: { id: 'scale-per-chord' },
+        seed,
+        profile: { meet: 0.95, changes: { [weak]: 0.05 }, early: 0, late: 0, outside: 0 },
+      });
+      const [first] = findings(notes);
+      expect([seed, first?.kind, first?.where.change?.split('→')[1]]).toEqual([seed, 'target-missed', weak]);
+      expect(first!.of).toBeGreaterThanOrEqual(5);
+      expect(first!.interval[1]).toBeLessThan(0.75);
+      expect(first!.where.bars).toHaveLength(first!.of - first!.met);
+      expect(first!.sentence).toContain(`into ${typeset(weak)} you met`);
+      expect(first!.drill).toMatchObject({ change: first!.where.change, tempo: 72 });
+    }
+  },
+);
+
+test('a player who meets everything gets no target-missed', () => {
+  const notes = improvise({
+    chart,
+    tempo: 96,
+    choruses: 4,
+    plan: { id: 'scale-per-chord' },
+    seed: 5,
+    profile: { meet: 1, early: 0, late: 0 },
+  });
+  expect(findings(notes).filter((one) => one.kind === 'target-missed')).toEqual([]);
+});
+
+test('too few places are too few to judge', () => {
+  const notes = improvise({
+    chart,
+    tempo: 96,
+    choruses: 1,
+    plan: { id: 'scale-per-chord' },
+    seed: 5,
+    profile: { meet: 0 },
+  });
+  expect(findings(notes, 1).filter((one) => one.kind === 'target-missed')).toEqual([]);
+});
+
+test('a tell-tale tone that never sounds in ten notes is change-ignored', () => {
+  // over G7 only F, G and D: its B, which B flat blues lacks, never
+  const notes = Array.from({ length: 12 }, (_, n) => ({
+    onsetBeat: 28 + n * 0.3,
+    durationBeats: 0.3,
+    midi: [65, 67, 62][n % 3]!,
+  }));
+  const found = findings(notes, 1).find((one) => one.where.chord === 'G7');
+  expect(found).toMatchObject({ kind: 'change-ignored', met: 0, of: 12, title: 'B over G7' });
+  expect(found!.detail).toContain('home scale lacks');
+});
+
+test('no space: a line that never stops', () => {
+  const notes = Array.from({ length: 192 }, (_, n) => ({
+    onsetBeat: n * 0.5,
+    durationBeats: 0.5,
+    midi: 62 + [0, 3, 5, 8][n % 4]!,
+  }));
+  expect(findings(notes, 2).map((one) => one.kind)).toContain('no-space');
+});
+
+test('findings come with the heaviest first, and marks say the five gates', () => {
+  const notes = improvise({
+    chart,
+    tempo: 96,
+    choruses: 4,
+    plan: { id: 'scale-per-chord' },
+    seed: 8,
+    profile: { meet: 0.3 },
+  });
+  const all = findings(notes);
+  expect(all.map((one) => one.weight)).toEqual([...all.map((one) => one.weight)].sort((a, b) => b - a));
+  const report = analyse({ chart, tempo: 96, notes, choruses: 4, plan: { id: 'scale-per-chord' } });
+  const timeline = timelineOf(chart, 96);
+  const marks = marksOf(report, planOf({ id: 'scale-per-chord' }, harmonyOf(chart, timeline)), chart, 96);
+  expect(marks.filter((mark) => mark === 'target')).toHaveLength(report.summary.targetsMet);
+  expect(marks.filter((mark) => mark === 'target-late')).toHaveLength(report.summary.targetsMetLate);
+  expect(marks.filter((mark) => mark === 'rest')).toHaveLength(
+    report.changes.filter((change) => change.landing.rest).length,
+  );
+});

@@ -1,0 +1,307 @@
+import { newcombeInterval, wilsonInterval, type Rate } from '../findings';
+import { DAY_MS, type Timestamp } from './due';
+import type { Measures } from './measures';
+
+/** z of a two-sided 90 % interval: the range the true share lies in nine times in ten. */
+const NINE_IN_TEN = 1.644854;
+/** Fewer are too few to judge. */
+export const FEWEST = 5;
+/** A tempo is held where at least four in five were met there (common practice, no source). */
+const HELD = 0.8;
+
+/** A take as progress sees it. */
+export type Played = {
+  readonly id: string;
+  readonly at: Timestamp;
+  readonly tempo: number;
+  readonly seconds: number;
+  readonly measures: Measures;
+  /** The key the form stood in; empty where none is told. */ readonly key: string;
+};
+
+/** Monday at midnight is where a week begins (ISO 8601); the player's own time is `offsetMinutes` ahead of UTC. */
+export function weekOf(at: Timestamp, offsetMinutes: number): number {
+  const local = at + offsetMinutes * 60_000;
+  return Math.floor((local / DAY_MS + 3) / 7);
+}
+export const weekStart = (week: number, offsetMinutes: number): Timestamp =>
+  (week * 7 - 3) * DAY_MS - offsetMinutes * 60_000;
+
+export type WeekRate = Rate & { readonly week: number; readonly interval: readonly [number, number] };
+export type ProgressVerdict =
+  'better' | 'probably better' | 'as before' | 'probably worse' | 'worse' | 'too few to judge' | 'first week';
+
+/** One thing over the weeks it was played in, oldest first. */
+export type Course = {
+  readonly weeks: readonly WeekRate[];
+  /** First week against the last, with Newcombe's 95 % interval of the difference. */
+  readonly verdict: ProgressVerdict;
+  readonly difference: number | null;
+  readonly between: readonly [number, number] | null;
+  /** The fastest tempo at which it was met four times in five; null where there is none, or too little. */
+  readonly heldAt: number | null;
+  readonly plateau: ProgressPlateau | null;
+};
+export type KindCourse = Course & { readonly from: string; readonly to: string };
+
+/** It has stood still below four in five: over how many weeks, and what else may be tried. */
+export type ProgressPlateau = { readonly weeks: number; readonly advice: 'slower' | 'smaller' | 'other' };
+
+type Dated = Rate & { readonly at: Timestamp; readonly tempo: number };
+
+function courseOf(dated: readonly Dated[], offsetMinutes: number): Course {
+  const weeks = new Map<number, { met: number; of: number }>();
+  for (const { at, met, of } of dated) {
+    const week = weekOf(at, offsetMinutes);
+    const row = weeks.get(week) ?? { met: 0, of: 0 };
+    weeks.set(week, { met: row.met + met, of: row.of + of });
+  }
+  const rows = [...weeks]
+    .sort(([a], [b]) => a - b)
+    .filter(([, { of }]) => of > 0)
+    .map(([week, rate]): WeekRate => ({
+      week,
+      ...rate,
+      interval: wilsonInterval(rate.met, rate.of, NINE_IN_TEN),
+    }));
+  return { weeks: rows, ...verdictOf(rows), heldAt: heldAt(dated), plateau: plateauOf(rows, dated) };
+}
+
+/** Better where the 95 % interval of the difference leaves zero; probably, where the 80 % interval does. */
+function verdictOf(rows: readonly WeekRate[]): Pick<Course, 'verdict' | 'difference' | 'between'> {
+  const [first, last] = [rows[0], rows[rows.length - 1]];
+  if (!first || !last) return { verdict: 'too few to judge', difference: null, between: null };
+  if (first === last)
+    return { verdict: last.of < FEWEST ? 'too few to judge' : 'first week', difference: null, between: null };
+  const between = newcombeInterval(first, last);
+  const difference = last.met / last.of - first.met / first.of;
+  if (first.of < FEWEST || last.of < FEWEST) return { verdict: 'too few to judge', difference, between };
+  const likely = newcombeInterval(first, last, 1.281552);
+  const verdict =
+    between[0] > 0
+      ? 'better'
+      : between[1] < 0
+        ? 'worse'
+        : likely[0] > 0
+          ? 'probably better'
+          : likely[1] < 0
+            ? 'probably worse'
+            : 'as before';
+  return { verdict, difference, between };
+}
+
+/** The latest landings at each tempo decide, so many at least: what was not held a month ago may be held now. */
+function heldAt(dated: readonly Dated[]): number | null {
+  const tempi = new Map<number, { met: number; of: number }>();
+  for (const { tempo, met, of } of [...dated].reverse()) {
+    const rounded = Math.round(tempo);
+    const row = tempi.get(rounded) ?? { met: 0, of: 0 };
+    if (row.of < FEWEST) tempi.set(rounded, { met: row.met + met, of: row.of + of });
+  }
+  const held = [...tempi]
+    .filter(([, { met, of }]) => of >= FEWEST && met / of >= HELD)
+    .map(([tempo]) => tempo);
+  return held.length === 0 ? null : Math.max(...held);
+}
+
+const PLATEAU_WEEKS = 3;
+const PLATEAU_COUNT = 30;
+
+/**
+ * Three weeks or more, thirty times or more, none of them surely better than the first of them, and still surely under four in five.
+ * What to try: slower, where it was played faster than its slowest; else smaller, where it is met less than half the time; else another way.
+ */
+function plateauOf(rows: readonly WeekRate[], dated: readonly Dated[]): ProgressPlateau | null {
+  for (let from = 0; rows.length - from >= PLATEAU_WEEKS; from++) {
+    const span = rows.slice(from);
+    const all = span.reduce((sum, { met, of }) => ({ met: sum.met + met, of: sum.of + of }), {
+      met: 0,
+      of: 0,
+    });
+    const rises =
+      span.slice(1).some((row) => newcombeInterval(span[0]!, row, NINE_IN_TEN)[0] > 0) ||
+      newcombeInterval(half(span, 0), half(span, 1), NINE_IN_TEN)[0] > 0;
+    if (all.of < PLATEAU_COUNT || rises || wilsonInterval(all.met, all.of)[1] >= HELD) continue;
+    const tempi = dated.map(({ tempo }) => tempo);
+    const latest = dated[dated.length - 1]!.tempo;
+    return {
+      weeks: span.length,
+      advice: latest > Math.min(...tempi) * 1.05 ? 'slower' : all.met / all.of < 0.5 ? 'smaller' : 'other',
+    };
+  }
+  return null;
+}
+
+function half(rows: readonly WeekRate[], which: 0 | 1): Rate {
+  const middle = Math.floor(rows.length / 2);
+  return (which === 0 ? rows.slice(0, middle) : rows.slice(rows.length - middle)).reduce(
+    (sum, { met, of }) => ({ met: sum.met + met, of: sum.of + of }),
+    { met: 0, of: 0 },
+  );
+}
+
+export type Progress = {
+  readonly kinds: readonly KindCourse[];
+  readonly tones: readonly (Course & { readonly name: string })[];
+  readonly approaches: readonly (Course & { readonly name: string })[];
+  /** Takes by key, most played first; notes by the fret under the index finger. */
+  readonly keys: readonly { readonly key: string; readonly takes: number; readonly fastest: number }[];
+  readonly places: readonly { readonly fret: number; readonly notes: number }[];
+  /** Every week from the first that was played in to the last: minutes and takes. */
+  readonly weeks: readonly {
+    readonly week: number;
+    readonly minutes: number;
+    readonly takes: number;
+    readonly fastest: number | null;
+  }[];
+};
+
+/** How things went over the weeks, from the takes of one chart or of several. Never one average: counts, with the range they leave open. */
+export function progressOf(takes: readonly Played[], offsetMinutes: number): Progress {
+  const inTime = [...takes].sort((a, b) => a.at - b.at);
+  const collect = <T extends Rate>(rows: (measures: Measures) => readonly T[], name: (row: T) => string) => {
+    const found = new Map<string, { row: T; dated: Dated[] }>();
+    for (const { at, tempo, measures } of inTime)
+      for (const row of rows(measures)) {
+        const entry = found.get(name(row)) ?? { row, dated: [] };
+        found.set(name(row), entry);
+        entry.dated.push({ at, tempo, met: row.met, of: row.of });
+      }
+    return [...found.entries()];
+  };
+  return {
+    kinds: collect(
+      ({ kinds }) => kinds,
+      ({ from, to }) => `${from}→${to}`,
+    )
+      .map(([, { row, dated }]) => ({ from: row.from, to: row.to, ...courseOf(dated, offsetMinutes) }))
+      .sort(byMeaning),
+    tones: collect(
+      ({ tones }) => tones,
+      ({ tone }) => tone,
+    ).map(([name, { dated }]) => ({ name, ...courseOf(dated, offsetMinutes) })),
+    approaches: collect(
+      ({ approaches }) => approaches,
+      ({ name }) => name,
+    ).map(([name, { dated }]) => ({ name, ...courseOf(dated, offsetMinutes) })),
+    keys: keysOf(inTime),
+    places: placesOf(inTime),
+    weeks: weeksOf(inTime, offsetMinutes),
+  };
+}
+
+const RANK: Record<ProgressVerdict, number> = {
+  better: 0,
+  'probably better': 1,
+  'as before': 2,
+  'first week': 2,
+  'probably worse': 3,
+  worse: 4,
+  'too few to judge': 5,
+};
+const lastRate = ({ weeks }: Course): number => {
+  const last = weeks[weeks.length - 1];
+  return last ? last.met / last.of : 0;
+};
+/** What moved most surely first; among equals what is met most. */
+const byMeaning = (a: KindCourse, b: KindCourse): number =>
+  RANK[a.verdict] - RANK[b.verdict] ||
+  lastRate(b) - lastRate(a) ||
+  a.from.localeCompare(b.from) ||
+  a.to.localeCompare(b.to);
+
+function keysOf(takes: readonly Played[]): Progress['keys'] {
+  const names = [...new Set(takes.flatMap(({ key }) => (key === '' ? [] : [key])))];
+  return names
+    .map((key) => {
+      const own = takes.filter((take) => take.key === key);
+      return { key, takes: own.length, fastest: Math.max(...own.map(({ tempo }) => tempo)) };
+    })
+    .sort((a, b) => b.takes - a.takes || a.key.localeCompare(b.key));
+}
+
+function placesOf(takes: readonly Played[]): Progress['places'] {
+  const counts = new Map<number, number>();
+  for (const { measures } of takes)
+    for (const [fret, notes] of Object.entries(measures.places))
+      counts.set(Number(fret), (counts.get(Number(fret)) ?? 0) + notes);
+  return [...counts].sort(([a], [b]) => a - b).map(([fret, notes]) => ({ fret, notes }));
+}
+
+function weeksOf(takes: readonly Played[], offsetMinutes: number): Progress['weeks'] {
+  if (takes.length === 0) return [];
+  const [first, last] = [
+    weekOf(takes[0]!.at, offsetMinutes),
+    weekOf(takes[takes.length - 1]!.at, offsetMinutes),
+  ];
+  return Array.from({ length: last - first + 1 }, (_, index) => {
+    const inside = takes.filter(({ at }) => weekOf(at, offsetMinutes) === first + index);
+    return {
+      week: first + index,
+      minutes: inside.reduce((sum, { seconds }) => sum + seconds, 0) / 60,
+      takes: inside.length,
+      fastest: inside.length === 0 ? null : Math.max(...inside.map(({ tempo }) => tempo)),
+    };
+  });
+}
+
+/** The two sentences over the picture: what moved, and what is still rare. */
+export function progressWords(
+  { kinds }: Progress,
+  typeset: (symbol: string) => string,
+): { readonly soft: string; readonly bold: string } {
+  const count = (verdict: ProgressVerdict) => kinds.filter((kind) => kind.verdict === verdict).length;
+  const [better, probably, worse] = [
+    count('better'),
+    count('probably better'),
+    count('worse') + count('probably worse'),
+  ];
+  const told = kinds.filter(({ verdict }) => verdict !== 'too few to judge');
+  if (told.length === 0)
+    return {
+      soft: 'Too few landings to judge yet.',
+      bold: 'Two or three takes more, and this page can say something.',
+    };
+  const said = (n: number, what: string) =>
+    `${numeral(n)} ${n === 1 ? 'kind of change is' : 'kinds of change are'} ${what}`;
+  const moved = better + probably + worse > 0;
+  const soft = !moved
+    ? told.every(({ verdict }) => verdict === 'first week')
+      ? 'One week so far: this is where you begin.'
+      : 'Nothing has moved surely yet, for better or worse.'
+    : `${capital([better > 0 ? said(better, 'better than in the first week') : '', probably > 0 ? (better > 0 ? `${numeral(probably)} probably` : said(probably, 'probably better than in the first week')) : '', worse > 0 ? `${numeral(worse)} ${worse === 1 ? 'has' : 'have'} slipped` : ''].filter(Boolean).join(', '))}.`;
+  const rarest = told
+    .filter(({ weeks }) => weeks[weeks.length - 1]!.of >= FEWEST)
+    .reduce<KindCourse | null>(
+      (low, kind) => (low === null || lastRate(kind) < lastRate(low) ? kind : low),
+      null,
+    );
+  if (!rarest || lastRate(rarest) >= HELD)
+    return {
+      soft,
+      bold: 'Every change is met four times in five or more. Faster, another key, or another tune.',
+    };
+  const { met, of } = rarest.weeks[rarest.weeks.length - 1]!;
+  return {
+    soft,
+    bold: `From the ${typeset(rarest.from)} into the ${typeset(rarest.to)} the third or seventh is ${met / of < 0.4 ? 'still rare' : 'not sure yet'}: ${met} of ${of} in the last week.`,
+  };
+}
+
+const NUMERALS = [
+  'no',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+];
+const numeral = (n: number): string => NUMERALS[n] ?? `${n}`;
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

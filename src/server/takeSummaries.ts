@@ -1,0 +1,189 @@
+import { and, count, desc, eq, gte, isNull, lt, lte, or, sql, type SQL } from 'drizzle-orm';
+import { ENGINE_VERSION, type LandingMark, type Report } from '@/core/analyse';
+import { harmonyOf, readChart, timelineOf } from '@/core/chart';
+import { keyName } from '@/core/music';
+import { measuresOf, type Measures } from '@/core/scheduling';
+import { planKey } from '@/core/plan';
+import type { Finding, FindingKind } from '@/core/findings';
+import { unwrap } from '@/core/shared';
+import { database, type Transaction } from './db/client';
+import { takeLines, takes, takeWords } from './db/schema';
+import { asTake, type StoredTake } from './takes';
+import type { TakeFilter } from './validation';
+
+/** What the list shows of a take: its counts, and its walk drawn small as [onset, end, height] and [beat, mark]. */
+export type TakeSummary = {
+  readonly met: number;
+  readonly judged: number;
+  readonly heard: number;
+  readonly segments: number;
+  /** The key the form stands in, and what was found, as far as it is worth saying: to choose takes by. */
+  readonly key: string;
+  readonly findings: readonly { readonly kind: FindingKind; readonly title: string }[];
+  /** What counts for progress. */
+  readonly measures: Measures;
+  readonly profile: {
+    readonly beats: number;
+    readonly notes: readonly (readonly [number, number, number])[];
+    readonly gates: readonly (readonly [number, LandingMark])[];
+  };
+};
+
+/** Findings of less weight, or further down, are not what a take is looked for by. */
+const WORTH_SAYING = 0.05;
+const MOST_FINDINGS = 4;
+
+const round = (beat: number): number => Math.round(beat * 100) / 100;
+
+export function takeSummaryOf(
+  take: Pick<StoredTake, 'chartText' | 'tempo'>,
+  report: Report,
+  marks: readonly LandingMark[],
+  findings: readonly Finding[],
+): TakeSummary {
+  const chart = unwrap(readChart(take.chartText));
+  const timeline = timelineOf(chart, take.tempo);
+  const key = chart.key ?? harmonyOf(chart, timeline).regions[0]?.key;
+  const judged = report.mutedBand.segments.filter((segment) => segment.verdict !== 'silent');
+  return {
+    met: report.summary.targetsMet,
+    judged: report.summary.judgedChanges,
+    heard: judged.filter((segment) => segment.verdict === 'heard').length,
+    segments: judged.length,
+    key: key ? keyName(key) : '',
+    findings: findings
+      .filter(({ weight }) => weight >= WORTH_SAYING)
+      .slice(0, MOST_FINDINGS)
+      .map(({ kind, title }) => ({ kind, title })),
+    measures: measuresOf(report),
+    profile: {
+      beats: timeline.formBeats * report.summary.choruses,
+      notes: report.notes
+        .filter((note) => note.top)
+        .map((note) => [round(note.onsetBeat), round(note.onsetBeat + note.durationBeats), note.height]),
+      gates: report.changes.map((change, index) => [change.beat, marks[index]!]),
+    },
+  };
+}
+
+/** Keeps a take's line beside its report. */
+export async function storeTakeSummary(tx: Transaction, take: StoredTake, line: TakeSummary): Promise<void> {
+  const values = {
+    takeId: take.id,
+    engineVersion: ENGINE_VERSION,
+    offsetSec: take.offsetSec,
+    planId: planKey(take.plan),
+    json: line,
+  };
+  await tx.insert(takeLines).values(values).onConflictDoUpdate({ target: takeLines.takeId, set: values });
+}
+
+export type ListedTake = {
+  readonly take: StoredTake;
+  /** Null where it has to be judged first. */ readonly line: TakeSummary | null;
+  readonly stars: number;
+};
+
+const field = (path: string) => sql`json_extract(${takeLines.json}, ${path})`;
+
+function wanted(filter: TakeFilter): SQL | undefined {
+  const like = filter.text ? `%${filter.text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%` : null;
+  return and(
+    eq(takes.state, 'ready'),
+    isNull(takes.removedAt),
+    // attempts at a drill are found with their drill; among solos they would be noise
+    isNull(takes.drillId),
+    like
+      ? or(
+          sql`lower(${takes.title}) like ${like} escape '\\'`,
+          sql`${takeWords.search} like ${like} escape '\\'`,
+        )
+      : undefined,
+    filter.title ? eq(takes.title, filter.title) : undefined,
+    filter.plan ? sql`json_extract(${takes.plan}, '$.id') = ${filter.plan}` : undefined,
+    filter.key ? sql`${field('$.key')} = ${filter.key}` : undefined,
+    filter.finding
+      ? sql`exists (select 1 from json_each(${takeLines.json}, '$.findings') where json_extract(value, '$.kind') = ${filter.finding})`
+      : undefined,
+    filter.slowest === undefined ? undefined : gte(takes.tempo, filter.slowest - 0.5),
+    filter.fastest === undefined ? undefined : lte(takes.tempo, filter.fastest + 0.5),
+    filter.since === undefined ? undefined : gte(takes.createdAt, filter.since),
+    filter.until === undefined ? undefined : lt(takes.createdAt, filter.until),
+    filter.stars ? sql`json_extract(${takeWords.json}, '$.stars') >= ${filter.stars}` : undefined,
+  );
+}
+
+/** Ready takes with their lines, newest first, from one place of the list on; and how many there are. */
+export async function findTakeSummaries(
+  filter: TakeFilter,
+  from: number,
+  most: number,
+): Promise<{ total: number; listed: ListedTake[] }> {
+  const chosen = wanted(filter);
+  const [counted] = await database()
+    .select({ total: count() })
+    .from(takes)
+    .leftJoin(takeLines, eq(takeLines.takeId, takes.id))
+    .leftJoin(takeWords, eq(takeWords.takeId, takes.id))
+    .where(chosen);
+  const rows = await database()
+    .select({
+      take: takes,
+      line: takeLines,
+      stars: sql<number | null>`json_extract(${takeWords.json}, '$.stars')`,
+    })
+    .from(takes)
+    .leftJoin(takeLines, eq(takeLines.takeId, takes.id))
+    .leftJoin(takeWords, eq(takeWords.takeId, takes.id))
+    .where(chosen)
+    .orderBy(desc(takes.createdAt), desc(takes.number))
+    .limit(most)
+    .offset(from);
+  return {
+    total: counted?.total ?? 0,
+    listed: rows.map(({ take: row, line, stars }) => {
+      const take = asTake(row);
+      const current =
+        line?.engineVersion === ENGINE_VERSION &&
+        line.offsetSec === take.offsetSec &&
+        line.planId === planKey(take.plan);
+      return { take, line: current ? (line.json as TakeSummary) : null, stars: stars ?? 0 };
+    }),
+  };
+}
+
+export type TakeFacets = {
+  readonly titles: readonly string[];
+  readonly plans: readonly string[];
+  readonly keys: readonly string[];
+  readonly findings: readonly { readonly kind: string; readonly count: number }[];
+};
+
+/** What there is to choose by. */
+export async function takeFacets(): Promise<TakeFacets> {
+  const all = await database()
+    .select({ title: takes.title })
+    .from(takes)
+    .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt)))
+    .groupBy(takes.title)
+    .orderBy(takes.title);
+  const plans = await database()
+    .select({ plan: sql<string>`json_extract(${takes.plan}, '$.id')` })
+    .from(takes)
+    .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt)))
+    .groupBy(sql`1`);
+  const keys = await database()
+    .select({ key: sql<string | null>`${field('$.key')}` })
+    .from(takeLines)
+    .groupBy(sql`1`)
+    .orderBy(sql`1`);
+  const findings = await database().all<{ kind: string; count: number }>(
+    sql`select json_extract(value, '$.kind') as kind, count(*) as count from ${takeLines}, json_each(${takeLines.json}, '$.findings') group by 1 order by 2 desc`,
+  );
+  return {
+    titles: all.map(({ title }) => title),
+    plans: plans.map(({ plan }) => plan),
+    keys: keys.flatMap(({ key }) => (key ? [key] : [])),
+    findings,
+  };
+}
