@@ -2,7 +2,7 @@ import boundaries from 'eslint-plugin-boundaries';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Rooms of the core from the ground up: each may use only those before it, as 4-architecture draws them. */
+/** Rooms of the core from the ground up: each may use only those before it, as docs/architecture.md draws them. */
 const CORE_ROOMS = {
   shared: [],
   music: ['shared'],

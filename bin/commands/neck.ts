@@ -15,7 +15,7 @@ import { degreeName, noteName, readChord, readScale, scaleNotes } from '@/core/m
 import { BadInput, valueOf } from './exit';
 import { argumentsOf, onlyFile, printJson, readFile, wholeFrom } from './input';
 
-/** `neck chord "Cm7"`, `neck scale "F dorian"`, `neck path notes.json` (contract in 4-architecture). */
+/** `neck chord "Cm7"`, `neck scale "F dorian"`, `neck path notes.json` (contract in docs/architecture.md). */
 export function neckCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
     position: { type: 'string' },

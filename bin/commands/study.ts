@@ -21,7 +21,7 @@ import { argumentsOf, chartFrom, onlyFile, planFrom, printJson } from './input';
 
 type Listed = { readonly interval: string; readonly pc: number; readonly name: string };
 
-/** `study chart.txt`: what each chord asks for, by its function and by a plan (contract in 4-architecture, "study"). */
+/** `study chart.txt`: what each chord asks for, by its function and by a plan (contract in docs/architecture.md, “study”). */
 export function studyCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
     home: { type: 'string' },

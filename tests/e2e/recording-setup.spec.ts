@@ -118,7 +118,7 @@ test('a planted latency is measured through the browser’s own clock; a key is 
     await expect(page.getByRole('dialog')).toContainText('J');
     await page.keyboard.press('Escape');
     await page.getByLabel('Keep it').selectOption('30');
-    await expect(page.getByRole('alert').filter({ hasText: 'cannot be brought back' })).toBeVisible();
+    await expect(page.getByRole('alert').filter({ hasText: 'deleted after thirty days' })).toBeVisible();
     expect(complaints()).toEqual([]);
   } finally {
     await browser.close();

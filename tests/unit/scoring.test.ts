@@ -1,3 +1,4 @@
+// T16.2: the published sources of the scores
 import { expect, test } from '@jest/globals';
 import type { LabelledTake } from '../corpora/line';
 import { countFrames, Tally } from '../score/evaluate';

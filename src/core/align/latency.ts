@@ -70,7 +70,7 @@ export type Latency = {
 
 /**
  * What the delays of clicks say together: their median, and whether the last `AGREEING` agree with each other.
- * Rule: 4-architecture, "Audio path and time"; the issue's "repeated until it agrees with itself within 2 ms".
+ * Repeated until it agrees with itself within 2 ms (docs/architecture.md, “Audio and time”).
  * @param delays one for each click, null where it was not heard
  */
 export function latencyOf(delays: readonly (Seconds | null)[]): Latency | null {

@@ -9,7 +9,7 @@ export const MOST_UNASKED_MS = 30;
 
 /**
  * Analyses a take whose offset nobody gave: the grid is estimated from the take, taken out up to 30 ms, and reported.
- * Rule: 4-architecture, "Audio path and time": "the residual is estimated from the take itself and shown, never silently applied beyond 30 ms".
+ * Rule T1.5: the residual is estimated from the take itself and shown, never silently applied beyond 30 ms.
  */
 export function analyseAligned(request: AnalysisRequest): {
   readonly report: Report;

@@ -98,7 +98,7 @@ export type AnalysisRequest = {
 };
 
 /**
- * Notes held against the chords: the report of 4-architecture.
+ * Notes held against the chords: the report of docs/architecture.md.
  * Pure: the same request gives the same report; the plan changes verdicts, `inPlan`, targets and `missing`, never a height.
  */
 export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: AnalysisRequest): Report {

@@ -57,12 +57,12 @@ export type Chart = {
   readonly text: string;
 };
 
-/** 2-theory, "Time": a beat is the meter's denominator unit, the dotted unit in 6/8, 9/8 and 12/8. */
+/** T1.1: a beat is the meter's denominator unit, the dotted unit in 6/8, 9/8 and 12/8. */
 export const isCompound = (meter: Meter): boolean => meter.lower === 8 && [6, 9, 12].includes(meter.upper);
 
 export const beatsPerBar = (meter: Meter): number => (isCompound(meter) ? meter.upper / 3 : meter.upper);
 
-/** Strong beats by meter, counted from 0 (2-theory, "Time"). */
+/** Strong beats by meter, counted from 0 (T1.2). */
 export function strongBeats(meter: Meter): readonly number[] {
   const name = `${meter.upper}/${meter.lower}`;
   return { '4/4': [0, 2], '5/4': [0, 3], '12/8': [0, 2] }[name] ?? [0];

@@ -23,7 +23,7 @@ import { fallsAFifth, isBareMajor, restsInBlues, stepInKey } from './degree';
 import { hasMajorFour, holdsFlatTwo, isBareVamp, type HarmonicReadingContext } from './context';
 
 /**
- * The chord-scale by function: the table of 2-theory, "Scales", row by row from the most particular to the fallback.
+ * The chord-scale by function: T3.4 to T3.6, row by row from the most particular to the fallback.
  * @returns a scale on the chord's root
  */
 export function chordScale(context: HarmonicReadingContext, degree: string): Scale {

@@ -3,7 +3,7 @@ import { hasTone, pitchClass, rootPc, toneByRole, type Chord, type Key } from '.
 
 /** What the whole form is: decides home scales and the blues rows of the chord-scale table. */
 export type FormCharacter = {
-  /** `feel: blues`, or a major key whose I and IV are dominant sevenths throughout (2-theory, "Scales"). */
+  /** `feel: blues`, or a major key whose I and IV are dominant sevenths throughout (T3.1). */
   readonly blues: boolean;
   /** A blues in a minor key. */
   readonly minorBlues: boolean;

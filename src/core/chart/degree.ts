@@ -26,7 +26,7 @@ export const isBareMajor = (chord: Chord): boolean =>
 
 /**
  * The function of a chord as a Roman numeral without quality.
- * Rule: 2-theory, "Chords" and "Scales": the degree is read before the resolution, so V stays V; then secondary dominants,
+ * Rules T2.5 and T3.4: the degree is read before the resolution, so V stays V; then secondary dominants,
  * tritone substitutes and leading-tone diminished chords by what follows.
  */
 export function degreeOf(context: HarmonicReadingContext): string {

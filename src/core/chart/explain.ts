@@ -77,7 +77,7 @@ export const isRelatedTwo = (context: HarmonicReadingContext): boolean =>
 
 /**
  * The reading that comes next, where a chord can be heard two ways.
- * Rule: 2-theory, "Chords": ambiguous, best reading and runner-up.
+ * Rule T2.5: ambiguous, best reading and runner-up.
  */
 export function runnerUpOf(context: HarmonicReadingContext, degree: string): OtherReading | null {
   const { chord, key, next } = context;

@@ -86,7 +86,7 @@ function characterOf(chart: Chart, chordSpans: readonly ChordSpan[], key: Key): 
   return { blues, minorBlues: byFeel && key.minor, dominantVamp, vamp };
 }
 
-/** The default home scale of a region (2-theory, "Scales"). */
+/** The default home scale of a region (T3.1). */
 export function homeScaleOf(key: Key, character: FormCharacter): Scale {
   if (character.blues || character.dominantVamp) return scaleOn(key.tonic, 'blues');
   return scaleOn(key.tonic, key.minor ? 'natural minor' : 'major');

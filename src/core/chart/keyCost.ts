@@ -107,7 +107,7 @@ const prepares = (two: Chord, five: Chord): boolean =>
 export const edgeGain = (chord: Chord, key: Key, blues: boolean): number =>
   isHome(chord, key, blues) ? 0.4 : 0;
 
-/** I and IV both occur and are dominant sevenths wherever they stand (2-theory, "Scales"). */
+/** I and IV both occur and are dominant sevenths wherever they stand (T3.1). */
 export function isBluesKey(chords: readonly Chord[], key: Key): boolean {
   const on = (step: number) => chords.filter((chord) => stepOf(chord, key) === step);
   return (

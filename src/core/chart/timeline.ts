@@ -117,7 +117,7 @@ export function barStart({ bars, formBeats }: Timeline, throughBar: number): Bea
   return chorus * formBeats + bars[(throughBar - 1) % bars.length]!.start;
 }
 
-/** Is this the middle of a strong beat's window? `window` in beats either way (2-theory, "Time"). */
+/** Is this the middle of a strong beat's window? `window` in beats either way (T1.2). */
 export function isOnStrongBeat(timeline: Timeline, beat: Beats, window: Beats): boolean {
   const nearest = Math.round(beat);
   if (Math.abs(beat - nearest) > window + 1e-9) return false;
@@ -145,7 +145,7 @@ export type ChordChange = {
 
 /**
  * Every change over so many choruses.
- * Rule: 2-theory, "Chords": a new root, or on the same root a tone set neither containing nor contained; none into or out of N.C.
+ * Rule T2.7: a new root, or on the same root a tone set neither containing nor contained; none into or out of N.C.
  */
 export function changesOf(timeline: Timeline, choruses: number): ChordChange[] {
   const walk: SoundingChord[] = [];

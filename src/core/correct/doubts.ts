@@ -20,7 +20,7 @@ const NEAR = 7;
 
 /**
  * Notes that may have been heard wrongly, the least sure first: pitches between two keys, octaves that leap out of the line, and what is
- * hardly believed at all. Rule: 8-ears names octaves, and bends between keys, as the likeliest mistakes of any pitch tracker.
+ * hardly believed at all. Octaves, and bends between keys, are (docs/ears.md) the likeliest mistakes of any pitch tracker.
  */
 export function doubtsOf(notes: readonly CorrectedNote[]): Doubt[] {
   const asked = notes.flatMap((note, index): (Doubt & { sure: number })[] => {

@@ -83,7 +83,7 @@ const led = (
 /** Patterns are made of the chord-scale, whatever the player’s plan. */
 const SCALES: Partial<PlanWords> = { id: 'scale-per-chord' };
 
-/** Every drill there is, from the first rung of the ladder up. The reasons are those teachers give (1-product, "The schools"). */
+/** Every drill there is, from the first rung of the ladder up. The reasons are those teachers give (T14.2). */
 export const CATALOGUE = {
   'ladder-roots': land('Roots at every change', 'First know where each chord is.', ['root']),
   'ladder-thirds': land('Thirds at every change', 'A line of thirds alone already tells the chords.', [

@@ -29,7 +29,7 @@ const TUNE = unwrap(readChart('key: Eb\n| Ebmaj7 | C7b9 | Fm7 | Bb7 |\n| Gm7 C7 
 const MINOR = unwrap(readChart('key: Am\n| Am7 | Dm7 | Bm7b5 E7b9 | Am6 |'));
 const CHARTS = { blues: BLUES, tune: TUNE, minor: MINOR };
 
-/** Every kind of finding that is no praise (2-theory, "Findings"). */
+/** Every kind of finding that is no praise (T13.1). */
 const KINDS: readonly FindingKind[] = [
   'target-missed',
   'tone-missed',

@@ -20,7 +20,7 @@ const NAMES: Record<string, string> = {
 
 /**
  * The figures of a take by kind and side, and how many chromatic notes led nowhere.
- * Rule: 2-theory, "Figures": an enclosure comes from both sides; the others from the side of their last member.
+ * Rule T7.2: an enclosure comes from both sides; the others from the side of their last member.
  */
 export function approachTable(report: Report): {
   readonly rows: readonly ApproachRow[];

@@ -47,7 +47,7 @@ export function fingeredTake(
 
 /**
  * Strings and positions of a take.
- * Rule: 2-theory, "Coverage": "range; strings and positions". A transcription has no strings: each phrase is laid by the most probable fingering, the hand free to move in the rests.
+ * Rule T9.3: range; strings and positions. A transcription has no strings: each phrase is laid by the most probable fingering, the hand free to move in the rests.
  */
 export function onTheNeck(report: Report, instrument: Instrument = STANDARD_INSTRUMENT): OnTheNeck {
   const strings = instrument.tuning.map(() => 0);

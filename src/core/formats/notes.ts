@@ -39,7 +39,7 @@ const inBeats = Joi.object({
   durationBeats: Joi.number().greater(0).max(1e6).required(),
 }).unknown();
 
-/** idle-wander/notes@1 (4-architecture, "Notes"); other fields of a note are let through. */
+/** idle-wander/notes@1 (docs/architecture.md, “Notes”); other fields of a note are let through. */
 export const notesSchema = Joi.object<NotesFile>({
   schema: Joi.string().valid(NOTES_SCHEMA).optional(),
   notes: Joi.array()

@@ -84,7 +84,7 @@ const change = Joi.object({
   turnedAtBeat: beat,
 });
 
-/** idle-wander/report@1 (4-architecture, "Report"), as this engine writes it. */
+/** idle-wander/report@1 (docs/architecture.md, “Report”), as this engine writes it. */
 export const reportSchema = Joi.object<Report>({
   schema: Joi.string().valid(REPORT_SCHEMA).required(),
   notes: Joi.array().items(note).required(),

@@ -9,7 +9,7 @@ import {
 } from './interval';
 import { noteName, pitchClass, type SpelledNote } from './spelling';
 
-/** The family a chord belongs to; the chord-scale table of 2-theory has a row for each. */
+/** The family a chord belongs to; the chord-scale table (T3.4, T3.5) has a row for each. */
 export type Quality =
   | 'major'
   | 'minor'
@@ -35,7 +35,7 @@ export type ChordTone = {
   readonly note: SpelledNote;
 };
 
-/** A chord as it is to be heard: after the readings of 2-theory (`11` as 9sus, m7 over its fourth as 9sus). */
+/** A chord as it is to be heard: after the readings of T2.2 (`11` as 9sus, m7 over its fourth as 9sus). */
 export type Chord = {
   /** As the chart writes it. */
   readonly symbol: string;
@@ -84,7 +84,7 @@ export function fifthOf(chord: Chord): number | null {
   return fifth ? fifth.semitones - 7 : null;
 }
 
-/** The printed name of a pitch class over a chord (2-theory, "Coverage"). */
+/** The printed name of a pitch class over a chord (T9.2). */
 export function intervalOver(chord: Chord, pc: PitchClass): IntervalName {
   const has = (role: ToneRole, semitones: number) =>
     chord.tones.some((t) => t.role === role && t.semitones === semitones);
@@ -121,7 +121,7 @@ export function spellOver(chord: Chord, pc: PitchClass): SpelledNote {
 
 /**
  * The guide tones: what tells the ear which chord it is.
- * Rule: 2-theory, "Chords": third and seventh; third and sixth on sixth chords; third on triads; sus note and seventh on
+ * Rule T2.3: third and seventh; third and sixth on sixth chords; third on triads; sus note and seventh on
  * sus; third, ♭5 and seventh on half-diminished; root and fifth on power chords.
  */
 export function guideTones(chord: Chord): readonly ChordTone[] {
@@ -138,7 +138,7 @@ export const isDominant = (chord: Chord): boolean =>
 /** Has a minor third: written lower case as a degree. */
 export const isMinorish = (chord: Chord): boolean => toneByRole(chord, 'third')?.semitones === 3;
 
-/** Roots and tones compared after the readings; a foreign bass is left aside (2-theory: it is no change but a thin mark). */
+/** Roots and tones compared after the readings; a foreign bass is left aside (T2.7: it is no change but a thin mark). */
 export function isChange(from: Chord, to: Chord): boolean {
   if (rootPc(from) !== rootPc(to)) return true;
   const tones = (chord: Chord) =>

@@ -4,7 +4,7 @@ import { readDegree, type Degree } from './interval';
 import { above, noteName, pitchClass, readNote, type SpelledNote } from './spelling';
 
 /**
- * The chord grammar of 2-theory: root, quality, extension, alterations, bass. Read left to right; whatever no step takes is
+ * The chord grammar of T2.1: root, quality, extension, alterations, bass. Read left to right; whatever no step takes is
  * refused at its place. `·` in a token list stands for "longest first".
  */
 type Sketch = {

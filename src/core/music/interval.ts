@@ -7,7 +7,7 @@ import { above, NATURAL, type SpelledNote } from './spelling';
  */
 export type Degree = { readonly number: number; readonly alter: number };
 
-/** Interval as reports print it, one name a semitone (2-theory, "Coverage"). */
+/** Interval as reports print it, one name a semitone (T9.2). */
 export type IntervalName = string;
 
 /** Reads `1`, `b3`, `#11`, `♭13`, `bb7`. */
@@ -42,7 +42,7 @@ export type IntervalContext = {
 
 /**
  * The printed name of a semitone over a chord.
- * Rule: 2-theory, "Coverage": `#9` where the chord has a major third; `b5` where the chord has it, else `#11`;
+ * Rule T9.2: `#9` where the chord has a major third; `b5` where the chord has it, else `#11`;
  * `#5` where the chord has it, else `b13`; a diminished seventh prints `6`.
  */
 export function intervalName(semitones: Semitones, over: IntervalContext): IntervalName {

@@ -9,7 +9,7 @@ export const keyName = (key: Key): string => `${noteName(key.tonic)} ${key.minor
 export const sameKey = (a: Key, b: Key): boolean =>
   pitchClass(a.tonic) === pitchClass(b.tonic) && a.minor === b.minor;
 
-/** Reads a chart's `key:`: a root with `m`, `min`, `minor`, `maj`, `major` or nothing (2-theory, "Scales"). */
+/** Reads a chart's `key:`: a root with `m`, `min`, `minor`, `maj`, `major` or nothing (T2.6). */
 export function readKey(text: string): Outcome<Key> {
   const trimmed = text.trim();
   const root = readNote(trimmed);

@@ -25,6 +25,7 @@ test.each([
   ['C whole-half diminished', 'C D Eb F Gb Ab A B'],
 ])('%s is %s', (text, expected) => expect(names(text)).toBe(expected));
 
+// T16.1
 test('check values that tie scales together', () => {
   const pcs = (text: string) => [...unwrap(readScale(text)).pcs].sort((a, b) => a - b);
   expect(pcs('C major pentatonic')).toEqual(pcs('A minor pentatonic')); // the minor pentatonic's shape three frets lower

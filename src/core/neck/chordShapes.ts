@@ -27,7 +27,7 @@ const SPAN_HIGH = 5;
 
 /**
  * Shapes of a chord, the best first.
- * Contract: 4-architecture, "neck chord": three strings or more, only chord tones and written colours, the guide tones always, a slash bass lowest,
+ * Rule T15.2: three strings or more, only chord tones and written colours, the guide tones always, a slash bass lowest,
  * at most four fingers. Where the list is cut, a shape with the root and one with each named colour stay in it.
  */
 export function chordShapes(

@@ -1,6 +1,6 @@
 /**
  * Fingers for a chord shape.
- * Rule: 4-architecture, "neck chord": at most four fingers; a barre has nothing lower under it: no open string and no lower fret between its ends.
+ * Rule T15.2: at most four fingers; a barre has nothing lower under it: no open string and no lower fret between its ends.
  * @param frets low string to high; null where a string is silent, 0 open
  * @returns a finger a string (0 open, null silent), or null where four fingers cannot hold it
  */

@@ -2,7 +2,7 @@ import { pitchClassOf, type Midi, type PitchClass } from '../shared';
 
 /** Open strings from the highest to the lowest, as string 1 is the highest. */
 export type Tuning = readonly Midi[];
-/** E4 B3 G3 D3 A2 E2 (common practice, no source). */
+/** E4 B3 G3 D3 A2 E2 (T15.3). */
 export const STANDARD_TUNING: Tuning = [64, 59, 55, 50, 45, 40];
 /** Frets that a neck is taken to have where nothing else is said. */
 export const STANDARD_FRETS = 22;

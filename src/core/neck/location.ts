@@ -1,6 +1,6 @@
 /**
  * Where the hand lies and which finger serves which fret.
- * Rule: 4-architecture, "neck path": a location is five frets, six where its lowest fretted note is at fret 7 or above; open strings belong to
+ * Rule T15.1: a location is five frets, six where its lowest fretted note is at fret 7 or above; open strings belong to
  * every one; in it a lower fret never takes a higher finger, and one finger serves frets at most one apart.
  */
 export type Location = {

@@ -50,7 +50,7 @@ const SHIFT = 1e6;
 
 /**
  * The most probable strings, frets and fingers of a line.
- * Dynamic programming (Viterbi 1967) over locations and places; contract in 4-architecture, "neck path".
+ * Dynamic programming (Viterbi 1967) over locations and places; contract in docs/architecture.md, “neck path”.
  * @param given notes; those with one onset are struck together on strings of their own
  * @returns the path, or the note that no string reaches or whose pins sound another pitch
  */

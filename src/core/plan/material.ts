@@ -37,9 +37,9 @@ const PENTATONIC = [0, 3, 5, 7, 10];
 
 /**
  * A pentatonic chosen for one chord.
- * Rule: 1-product: on the root or superimposed. Of the minor pentatonics that lie wholly inside the chord-scale the one with most guide tones, then
+ * Rule T14.3: on the root or superimposed. Of the minor pentatonics that lie wholly inside the chord-scale the one with most guide tones, then
  * most chord tones, then the chord's third, then on the root; where none does, five tones of the chord and its scale from the root up.
- * So G7alt takes the one on B♭, Cmaj7 the one on E (check values of 2-theory).
+ * So G7alt takes the one on B♭, Cmaj7 the one on E (T14.3).
  */
 export function pentatonicFor({ chord, scale }: ChordReading): BorrowedShape {
   const third = toneByRole(chord, 'third')?.pc;
@@ -76,7 +76,7 @@ function fiveOf(chord: Chord, scale: Scale): BorrowedShape {
 
 /**
  * The eight notes of a sixth chord and the diminished chord between its tones.
- * Rule: 1-product: one scale covers tonic and dominant. A dominant that falls a fifth is played by the scale of where it goes; a m7 is the major
+ * Rule T14.2: one scale covers tonic and dominant. A dominant that falls a fifth is played by the scale of where it goes; a m7 is the major
  * sixth chord on its third (Dm7 = F6), a half-diminished the minor sixth chord on its third (Bø = Dm6), another dominant the minor sixth
  * chord on its fifth (G9 = Dm6 over G); a diminished seventh belongs to the chord a half step above it.
  * @param next the chord it moves to
@@ -97,7 +97,7 @@ export function sixthDiminishedFor({ chord }: ChordReading, next: Chord): Borrow
 
 /**
  * Arpeggios and triads of related chords to lay over one.
- * Rule: 1-product: relative minor over a major seventh, the chord a third above, neighbouring triads. Stacked in the chord-scale: the seventh chord
+ * Rule T14.2: relative minor over a major seventh, the chord a third above, neighbouring triads. Stacked in the chord-scale: the seventh chord
  * on its third; for majors also the one on its sixth; for dominants the triads on its root and on its seventh.
  */
 export function borrowedShapesFor({ chord, scale }: ChordReading): readonly BorrowedShape[] {

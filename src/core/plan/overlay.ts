@@ -3,7 +3,7 @@ import { readChart, timelineOf, type Chart } from '../chart';
 
 /**
  * Superimposed changes, written as chart text over the same bars as the chart they are laid on.
- * The take is judged by them as by any chart, beside the written one (2-theory, "Plans").
+ * The take is judged by them as by any chart, beside the written one (T14.4).
  * @returns the overlay with the written chart's key, tempo and feel; refused where its bars do not fit
  */
 export function overlayOf(written: Chart, text: string): Outcome<Chart> {

@@ -61,7 +61,7 @@ export const heightIntent = (plan: Plan, chorus: number): HeightIntent =>
 
 /**
  * Material and targets for every stretch of the form.
- * Rule: 1-product, "The schools"; 2-theory, "Plans": targets are the guide tones unless the school names others; where a plan
+ * Rules T14.1 and T14.2: targets are the guide tones unless the school names others; where a plan
  * names tell-tale tones and the chord has none, the guide tones.
  * @param timeline needed where a part of a mixed plan names a section or bars
  */
@@ -155,7 +155,7 @@ const over = (shapes: readonly BorrowedShape[], targets: readonly PitchClass[]):
   shapes,
 });
 
-/** Each school in the words of the table in 1-product. */
+/** Each school in the words of T14.2. */
 const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
   outline: ({ reading: { chord } }) => over([{ name: chord.symbol, pcs: tonesOf(chord) }], guidesOf(chord)),
   'single-target': ({ settings, reading }) => {

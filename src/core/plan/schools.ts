@@ -1,4 +1,4 @@
-/** How far above the chords a chorus is meant to float (1-product, "Height"). */
+/** How far above the chords a chorus is meant to float (T14.6). */
 export type HeightIntent = 'ground' | 'low' | 'high' | 'free';
 
 export type School = {

@@ -15,7 +15,7 @@ export type PlanSettings = {
   readonly aims?: readonly string[];
   /** One mode for every chord of `parallel-mode`. */
   readonly mode?: string;
-  /** On tonic majors the sixth replaces the seventh (2-theory, "Chords"); on by default in `sixth-diminished` alone. */
+  /** On tonic majors the sixth replaces the seventh (T2.4); on by default in `sixth-diminished` alone. */
   readonly tonicSix?: boolean;
 };
 

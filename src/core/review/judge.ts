@@ -79,7 +79,7 @@ export function judgeTake(one: TakeCase, { chart, plan } = readCase(one)): Judge
   };
 }
 
-/** What is found in a take, by the notes that are not in doubt (3-interface: “Findings use confident notes”). */
+/** What is found in a take, by the notes that are not in doubt (T13.5). */
 export function findingsIn(
   one: TakeCase,
   { chart, plan, notes, report, doubts }: Pick<Judgement, 'chart' | 'plan' | 'notes' | 'report' | 'doubts'>,

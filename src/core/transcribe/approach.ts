@@ -37,7 +37,7 @@ const GRACE = {
 };
 
 /**
- * 2-theory, "Judged pitch", and 8-ears, "Slides"; the times a hand takes are common practice, no source.
+ * T4.1, and docs/ears.md, “Slides”; the times a hand takes are common practice, no source.
  * @param settled where the note stands once it has arrived; @param before the note it follows on a single line, or null
  */
 export function approachOf(

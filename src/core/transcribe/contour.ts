@@ -13,7 +13,7 @@ export type PitchGesture = {
 
 /** The pick's noise has no pitch yet. */
 const PICK = framesOf(0.018);
-/** 2-theory: a plateau lasts 80 ms within 30 cents. */
+/** T4.1: a plateau lasts 80 ms within 30 cents. */
 const PLATEAU = framesOf(0.08);
 const SHORT_PLATEAU = framesOf(0.045);
 const PLATEAU_REACH: Midi = 0.42;

@@ -14,7 +14,7 @@ const LONGEST = framesOf(0.3);
 /** A finger that slides or bends adds no energy. */
 const STILL_RISE: Decibels = 2.5;
 const STILL_STRENGTH = 0.3;
-/** 8-ears: from a held note, three semitones or more within about a tenth of a second are a new note at the arrival. */
+/** From a held note, three semitones or more within about a tenth of a second are a new note at the arrival. */
 const NEW_NOTE: Midi = 2.6;
 const WIDER_THAN_BENDS: Midi = 3.5;
 const SLIDE_AT_MOST = { narrow: framesOf(0.105), wide: framesOf(0.19) };

@@ -7,7 +7,7 @@ import type { PitchTrack } from './path';
 import type { Ringing } from './ringing';
 import type { StartingNote, NoteOnset } from './noteOnsets';
 
-/** A note as heard (4-architecture, "Notes"): seconds from the start of the take, MIDI number with its deviation in cents. */
+/** A note as heard (docs/architecture.md, “Notes”): seconds from the start of the take, MIDI number with its deviation in cents. */
 export type HeardNote = {
   readonly onsetSec: Seconds;
   readonly offsetSec: Seconds;

@@ -58,7 +58,7 @@ export type JudgedLanding = {
 
 /**
  * Every change with its landing, the way into it and the one-note fix.
- * Rule: 2-theory, "Landings": "For a change at `c`, its chord lasting until `c2`, the first that exists of" on, early, held, late, none.
+ * Rule T8.1: For a change at `c`, its chord lasting until `c2`, the first that exists of on, early, held, late, none.
  */
 export function landingsOf(judged: JudgedLanding): ChangeReport[] {
   return judged.scene.changes.map((change, place, all) => {
@@ -118,6 +118,7 @@ const RANK: Record<Verdict, number> = {
 const rank = (judged: JudgedLanding, change: ChordChange, voice: Voice): number =>
   RANK[verdictOf(judged, change, voice)];
 
+/** Rule T8.2. */
 function verdictOf({ plan, scene }: JudgedLanding, change: ChordChange, voice: Voice): Verdict {
   const context = scene.contexts[change.span.index]!;
   const { targets, tones } = cellAt(plan, change.span.index, change.chorus);
@@ -138,7 +139,7 @@ function isNeutralTarget(
   return third !== undefined && targets.includes(third.pc) && isNeutralThird(context, voice);
 }
 
-/** Rule 1: "a note starting within ±onWindow of c; of several, the chord tone nearest c, else the nearest; in an event the best voice (target, chord tone, colour, scale, outside; ties the upper)". */
+/** Rule T8.1, 1: a note starting within ±onWindow of c; of several, the chord tone nearest c, else the nearest; in an event the best voice (target, chord tone, colour, scale, outside; ties the upper). */
 function onTheChange(judged: JudgedLanding, change: ChordChange): Arrival | null {
   const context = judged.scene.contexts[change.span.index]!;
   const { line, windows } = judged.scene;
@@ -149,7 +150,7 @@ function onTheChange(judged: JudgedLanding, change: ChordChange): Arrival | null
   return on.find(({ voice }) => voiceTier(context, voice) === 'chord') ?? on[0] ?? null;
 }
 
-/** Rule 2: "the last anticipation (also by a chord tone common to both chords under (b))". */
+/** Rule T8.1, 2: the last anticipation (also by a chord tone common to both chords under (b)). */
 function pushedAhead(judged: JudgedLanding, change: ChordChange): Arrival | null {
   const { scene, assignments: assignments } = judged;
   const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast(
@@ -166,7 +167,7 @@ function pushedAhead(judged: JudgedLanding, change: ChordChange): Arrival | null
   return early ? arrival(judged, change, early, 'early') : null;
 }
 
-/** Rule 3: "the last note that started earlier and is still sounding min(0.5 beat, half the chord) after c". */
+/** Rule T8.1, 3: the last note that started earlier and is still sounding min(0.5 beat, half the chord) after c. */
 function heldOver(judged: JudgedLanding, change: ChordChange): Arrival | null {
   const still = change.at + Math.min(0.5, (change.until - change.at) / 2) - EPSILON;
   const { line } = judged.scene;
@@ -217,8 +218,8 @@ function describe(judged: JudgedLanding, change: ChordChange, found: Arrival | n
 
 /**
  * A landing on a non-chord tone that an unbroken linked line brings home.
- * Rule: 2-theory, "Landings": "A landing on a non-chord tone is `delayed: true` … when the first chord tone that an unbroken linked line from it reaches is at most the fourth
- * line note after it, within two bars and before c2, and is reached by a step of at most 2 semitones".
+ * Rule T8.3: A landing on a non-chord tone is `delayed: true` … when the first chord tone that an unbroken linked line from it reaches is at most the fourth
+ * line note after it, within two bars and before c2, and is reached by a step of at most 2 semitones.
  */
 function resolutionOf(
   { scene }: JudgedLanding,
@@ -237,6 +238,7 @@ function resolutionOf(
   return {};
 }
 
+/** Rule T8.4. */
 function connect({ plan, scene }: JudgedLanding, change: ChordChange, found: Arrival | null): Connection {
   if (!found) return { semitones: null, kind: null, nearestTarget: null };
   const targets = cellAt(plan, change.span.index, change.chorus).targets;
@@ -261,7 +263,7 @@ function nearestTarget(from: Midi, targets: readonly PitchClass[]): NearestTarge
   return null;
 }
 
-/** Rule: "One-note fix: for a landing that missed its target, that nearest target (from the held note itself where it is held), if within 4 semitones and under the hand." */
+/** Rule T8.5: for a landing that missed its target, that nearest target (from the held note itself where it is held), if within 4 semitones and under the hand. */
 function fixFor(
   { voices, plan }: JudgedLanding,
   change: ChordChange,

@@ -17,7 +17,7 @@ const REACH = 4;
 
 /**
  * Missed doors, one at most per change.
- * Rule: 1-product: "the half-step moves of guide tones that lay within reach at a change and were passed by". Within reach is a guide tone of the old chord at most four
+ * Rule T8.8: the half-step moves of guide tones that lay within reach at a change and were passed by. Within reach is a guide tone of the old chord at most four
  * semitones from the last line note before the change (itself, where it is one), in the bar before it; it was passed by where the landing, on or late, is not the tone it leads to.
  */
 export function missedResolutionsOf(

@@ -9,7 +9,7 @@ export type Turning = {
   readonly spreadBeats: Beats;
 };
 
-/** Rule: 2-theory, "Where you turned": "early or late, spread per change kind". Changes at rest are left out. */
+/** Rule T8.6: early or late, spread per change kind. Changes at rest are left out. */
 export function turningsOf(changes: readonly ChangeReport[]): Turning[] {
   const kinds = new Map<string, Beats[]>();
   for (const { from, to, beat, turnedAtBeat, landing } of changes)

@@ -17,7 +17,7 @@ export type AnalysisScene = {
 
 /**
  * Which chord each line note belongs to.
- * Rule: 2-theory, "Which chord a note belongs to": "The chord sounding at `onset + tol`, except: Anticipation … Lead-in".
+ * Rules T5.1, T5.2, T5.3: The chord sounding at `onset + tol`, except: Anticipation … Lead-in.
  */
 export function assignChords(scene: AnalysisScene, events: readonly Event[]): ChordAssignment[] {
   const assignments = scene.line.map((note): ChordAssignment => {
@@ -38,16 +38,16 @@ function ownedBy(
   return { sounding: soundingAt(scene.timeline, change.at), chord: change.to, leadIn: true };
 }
 
-/** The chord at onset + tol; before beat 0 and in a short N.C. the coming one. */
+/** The chord at onset + tol; before beat 0 and in a short N.C. the coming one (T2.8). */
 export function soundingFor(scene: Pick<AnalysisScene, 'timeline' | 'windows'>, onset: Beats) {
   return groundedSounding(scene.timeline, soundingAt(scene.timeline, Math.max(0, onset + scene.windows.tol)));
 }
 
 /**
  * The nearest change that a note anticipates; null for most notes.
- * Rule: "onset between min(1.1 beat, max(0.6 beat, 250 ms)) and onWindow before a change; pc a chord or colour tone of the next chord and not a chord tone of the present
+ * Rule T5.2: onset between min(1.1 beat, max(0.6 beat, 250 ms)) and onWindow before a change; pc a chord or colour tone of the next chord and not a chord tone of the present
  * one; and either (a) it sounds at least 0.25 beat past the change and no line note starts within ±onWindow of the change, or (b) no other line note starts between it and
- * 0.5 beat after the change (boundaries open). It belongs to the next chord; of two changes in reach, the nearer. N.C. cannot be anticipated."
+ * 0.5 beat after the change (boundaries open). It belongs to the next chord; of two changes in reach, the nearer. N.C. cannot be anticipated.
  */
 function anticipatedChange(scene: AnalysisScene, note: LineNote): ChordChange | null {
   const { changes, windows } = scene;
@@ -81,8 +81,8 @@ export function standsAlone({ line }: AnalysisScene, note: LineNote, at: Beats):
 
 /**
  * Places in the line of the notes that lead into a change; empty where they do not count as a lead-in.
- * Rule: "the longest run of linked line notes that ends just before a landing `on` a chord tone of the new chord, starts at most 2 beats before the change and not before
- * the present chord, and lies wholly in the new chord's scale; it counts if at least half of its notes are not in the present chord's scale."
+ * Rule T5.3: the longest run of linked line notes that ends just before a landing `on` a chord tone of the new chord, starts at most 2 beats before the change and not before
+ * the present chord, and lies wholly in the new chord's scale; it counts if at least half of its notes are not in the present chord's scale.
  */
 function leadIn(scene: AnalysisScene, events: readonly Event[], change: ChordChange): number[] {
   const { line, contexts: contexts, windows } = scene;

@@ -114,10 +114,10 @@ function isNeutralOver({ pitch, bentBy }: Voice, flat: number): boolean {
   return over >= 0.25 - 1e-9 && over <= 0.75 + 1e-9;
 }
 
-/** 2-theory: chromatic = not in the chord-scale, where chord tones and written tensions count as in it. */
+/** T6.1: chromatic = not in the chord-scale, where chord tones and written tensions count as in it. */
 export const isChromatic = (context: HarmonicContext, pc: PitchClass): boolean => !context.scale.has(pc);
 
-/** The neutral third, fifth or seventh: 25–75 cents above a ♭3, ♭5 or ♭7 of chord or key. */
+/** T4.2: the neutral third, fifth or seventh: 25–75 cents above a ♭3, ♭5 or ♭7 of chord or key. */
 export function neutralInterval(context: HarmonicContext, voice: Voice): 'n3' | 'n5' | 'n7' | null {
   if (Math.abs(voice.bentBy) < 0.2) return null;
   const NAMES = [

@@ -16,7 +16,7 @@ export type LaidSpans = { readonly spans: readonly NoteSpan[]; readonly chordSpa
 
 /**
  * A note cut where the chord under it changes; its first part belongs with the note, the later ones are judged anew.
- * Rule: 2-theory, "Tier and height": "A note held across a change is two spans in height and time, one in counts".
+ * Rule T6.2: A note held across a change is two spans in height and time, one in counts.
  * @param until what rings past the last chorus is cut there
  */
 export function spansOf(

@@ -21,7 +21,7 @@ const isHit = (event: Event): boolean => pitchesIn(event) >= PITCHES_OF_A_HIT;
 
 /**
  * Bars as chords, line or rest, by what most of their events are, and the handovers between.
- * Rule: 2-theory, "Time, line, arc": "Bars are classed chords, line or rest; handovers are timed." An event belongs to the bar it begins in, one within the window before a
+ * Rule T11.4: Bars are classed chords, line or rest; handovers are timed. An event belongs to the bar it begins in, one within the window before a
  * bar line to the bar that follows; a bar in which nothing begins is as the one before it while that rings for half the bar, else a rest.
  * @param choruses how often the form was played
  */

@@ -54,8 +54,8 @@ type ChordCandidate = {
 
 /**
  * With the band muted, could the chords be told apart from the line alone?
- * Rule: 2-theory, "Muted-band test": "Per run of one symbol inside a chorus … Score = Σ weight·gain / Σ weight. `heard` if the true chord beats the best outside its family
- * (0 if none) by ≥ 0.05; within ±0.05 `unclear` (not counted as heard); total weight under 0.5 `silent`, left out; else `not-heard`."
+ * Rule T12.2: Per run of one symbol inside a chorus … Score = Σ weight·gain / Σ weight. `heard` if the true chord beats the best outside its family
+ * (0 if none) by ≥ 0.05; within ±0.05 `unclear` (not counted as heard); total weight under 0.5 `silent`, left out; else `not-heard`.
  * @param choruses how often the form was played
  */
 export function mutedBandOf(
@@ -161,7 +161,7 @@ function runsOf(scene: AnalysisScene, choruses: number): SymbolRun[] {
 
 type Weight = { readonly index: number; readonly pc: PitchClass; readonly weight: number };
 
-/** Rule: "Weight = min(beats inside, 1) × (1 on a beat, else 0.6) × (1.5 the landing, 0.6 carried in, else 1)." A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
+/** Rule T12.1: Weight = min(beats inside, 1) × (1 on a beat, else 0.6) × (1.5 the landing, 0.6 carried in, else 1). A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
 function weigh(
   scene: AnalysisScene,
   run: SymbolRun,
@@ -251,7 +251,7 @@ function score(gains: readonly number[], { byPc, total }: Told): number {
 
 const flatNote = (pc: PitchClass): SpelledNote => unwrap(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
 
-/** Rule: "Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7 (vi) and m7 (♭III)". */
+/** Rule T12.2: Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7 (vi) and m7 (♭III). */
 function candidatesOf(contexts: readonly HarmonicContext[]): ChordCandidate[] {
   const found = new Map<string, ChordCandidate>();
   const add = (candidate: ChordCandidate) => {

@@ -18,8 +18,8 @@ export type NoteFunctions = {
 
 /**
  * Names each line note's deed and lists the figures that have a target.
- * Rule: 2-theory, "Figures: what a note did": "For each line note that is not a chord tone, the first that fits names its `function` … 8. else its tier's name. Chord tones
- * are `anticipation`, `target` (named by the plan) or `chord-tone`."
+ * Rule T7.1: For each line note that is not a chord tone, the first that fits names its `function` … 8. else its tier's name. Chord tones
+ * are `anticipation`, `target` (named by the plan) or `chord-tone`.
  * @param isTarget does the plan name this note, given its place in the line?
  */
 export function noteFunctionsOf(walk: Walk, isTarget: (place: number) => boolean): NoteFunctions {
@@ -84,15 +84,15 @@ function leadsBy(walk: Walk, place: number, semitones: number): boolean {
 }
 
 /**
- * Rule 3: "not in the chord-scale, one semitone from the linked target that follows". Rule 7: "the next linked note is a target 1–2 semitones away (`chromatic` as it is;
- * accented on a beat also `appoggiatura`)"; the half-step approaches of rule 3 are not called so.
+ * Rule T7.4: not in the chord-scale, one semitone from the linked target that follows. Rule T7.6: the next linked note is a target 1–2 semitones away (`chromatic` as it is;
+ * accented on a beat also `appoggiatura`); the half-step approaches of T7.4 are not called so.
  */
 function approach(walk: Walk, place: number, tier: Tier, accented: boolean): AssignedFunction {
   const name = walk.step(place, place + 1) > 0 ? 'approach-below' : 'approach-above';
   return { name, tier, target: place + 1, ...(accented ? { appoggiatura: true } : {}) };
 }
 
-/** Rule 5: "linked neighbours lie on either side, each within 2 semitones (3 where the note and that neighbour are adjacent tones of the home scale). In neither scale: … height 3 if a semitone from both, else 4." */
+/** Rule T7.6: linked neighbours lie on either side, each within 2 semitones (3 where the note and that neighbour are adjacent tones of the home scale). In neither scale: … height 3 if a semitone from both, else 4. */
 function passing(walk: Walk, place: number, base: Tier): AssignedFunction | null {
   if (!hasNeighbours(walk, place)) return null;
   const [before, after] = [walk.step(place - 1, place), walk.step(place, place + 1)];
@@ -114,7 +114,7 @@ function closeEnough(walk: Walk, place: number, other: number): boolean {
   return distance >= 1 && (distance <= 2 || (distance === 3 && adjacent));
 }
 
-/** Rule 6: "linked neighbours are the same pitch, this one within 2 semitones of it (chromatic ones have height 3)". */
+/** Rule T7.6: linked neighbours are the same pitch, this one within 2 semitones of it (chromatic ones have height 3). */
 function neighbour(walk: Walk, place: number, tier: Tier): AssignedFunction | null {
   if (!hasNeighbours(walk, place) || walk.step(place - 1, place + 1) !== 0) return null;
   const distance = Math.abs(walk.step(place, place + 1));

@@ -39,7 +39,7 @@ type Mutable<T> = { -readonly [K in keyof T]: T[K] };
 
 /**
  * One voice with its chord, interval, tier, height, function and flags.
- * Rule: 2-theory, "Tier and height": "Depend on note, chord and key alone, never on the plan … A `blue` note is never above 2."
+ * Rule T6.1: Depend on note, chord and key alone, never on the plan … A `blue` note is never above 2.
  */
 export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   const { scene, plan, assignments: assignments } = context;

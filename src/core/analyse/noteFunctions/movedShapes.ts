@@ -15,7 +15,7 @@ const LONGEST_CELL = 8;
 
 /**
  * Shapes that move: the longest from each place on; the next one begins after it.
- * Rule: 2-theory, "Shapes": "`moved-shape` (same intervals at one non-zero offset: a cell of ≥ 3 notes twice, or of 2 notes three times)".
+ * Rule T7.9: `moved-shape` (same intervals at one non-zero offset: a cell of ≥ 3 notes twice, or of 2 notes three times).
  */
 export function movedShapesOf(line: Line): MovedShape[] {
   const linked = line.map((note, place) => isLinked(note, line[place + 1]));

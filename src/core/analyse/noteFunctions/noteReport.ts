@@ -2,7 +2,7 @@ import type { Beats, Midi } from '../../shared';
 import type { IntervalName } from '../../music';
 import type { Flag, TensionLevel, NoteFunction, NoteSpan, Tier, Voice } from '../notes/voice';
 
-/** A note of the report (4-architecture, "Report"). */
+/** A note of the report (docs/architecture.md, “Report”). */
 export type NoteReport = {
   readonly index: number;
   readonly onsetBeat: Beats;

@@ -7,7 +7,7 @@ export type SequenceRun = { readonly first: number; readonly last: number };
 
 /**
  * Sequences: a cell of 2–4 notes stated at least three times, moved each time by one step of the chord-scale, key or home scale.
- * Rule: 2-theory, "Shapes": "a cell of 2–4 notes stated ≥ 3 times, moved each time by one step of the chord-scale, key or home scale, rhythm free". Places in the
+ * Rule T7.9: a cell of 2–4 notes stated ≥ 3 times, moved each time by one step of the chord-scale, key or home scale, rhythm free. Places in the
  * line, inclusive; those that lie in another one are left out.
  */
 export function sequencesOf(

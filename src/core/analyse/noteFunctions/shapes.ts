@@ -49,7 +49,7 @@ export function shapesOf(walk: Walk, moved: readonly MovedShape[]): LineShape[] 
 const range = (first: number, last: number): number[] =>
   Array.from({ length: last - first + 1 }, (_, index) => first + index);
 
-/** Rule: 2-theory, "Shapes": "`arpeggio` (≥ 3 linked notes in skips that spell a triad or seventh chord: root, quality, relation to the chord)"; the longest such stretch from each start. */
+/** Rule T7.8: `arpeggio` (≥ 3 linked notes in skips that spell a triad or seventh chord: root, quality, relation to the chord); the longest such stretch from each start. */
 function arpeggios(walk: Walk): LineShape[] {
   const { line } = walk.scene;
   const shapes: LineShape[] = [];
@@ -111,7 +111,7 @@ const spelled = (
   CHORDS.find((chord) => chord.bits === bits) ??
   null;
 
-/** Rule: 2-theory, "Shapes": "`scale-run` (≥ 4 adjacent scale tones one way)", all by the scales of their chords or all by the home scale. */
+/** Rule T7.8: `scale-run` (≥ 4 adjacent scale tones one way), all by the scales of their chords or all by the home scale. */
 function scaleRuns(walk: Walk): LineShape[] {
   const { line } = walk.scene;
   const shapes: LineShape[] = [];

@@ -15,8 +15,8 @@ export type StepOut = {
 
 /**
  * Where the line stepped out, and whether it came home.
- * Rule: 2-theory, "Step-out": "≥ 3 linked notes over ≥ 1 beat at height ≥ 3 that are not all in figures that resolve, or a moved shape with a statement that holds a
- * height 4; with its length, shape, and the chord tone it came home to (a moved shape that ends on a chord tone has come home to it), or that it did not".
+ * Rule T7.10: ≥ 3 linked notes over ≥ 1 beat at height ≥ 3 that are not all in figures that resolve, or a moved shape with a statement that holds a
+ * height 4; with its length, shape, and the chord tone it came home to (a moved shape that ends on a chord tone has come home to it), or that it did not.
  * @param heights of the line notes, blue notes lowered
  */
 export function stepOutsOf(

@@ -8,7 +8,7 @@ import {
 } from '../../shared';
 import type { BendCurve, PlayedNote } from './played';
 
-/** A plateau lasts this long at least, within this many cents (2-theory, "Notes, events and the line"). */
+/** A plateau lasts this long at least, within this many cents (T4.1). */
 const PLATEAU_SECONDS = 0.08;
 const PLATEAU_CENTS = 30;
 const STEP_SECONDS = 0.005;
@@ -19,8 +19,8 @@ type BendPlateau = { readonly from: Seconds; readonly to: Seconds; readonly cent
 /**
  * A played note with bend and slide judged: one note at the pitch where it settles, or two where a release is held.
  *
- * Rule: 2-theory, "Judged pitch": "the longest plateau (≥ 80 ms within 30 cents) after the glide, else the median of its last half. A bend with a release is one note in the
- * transcription …; the analysis takes a release held ≥ 80 ms as a second line note. A slide's onset is the pick, unless the glide lasts over 150 ms: then the arrival."
+ * Rule T4.1: the longest plateau (≥ 80 ms within 30 cents) after the glide, else the median of its last half. A bend with a release is one note in the
+ * transcription …; the analysis takes a release held ≥ 80 ms as a second line note. A slide's onset is the pick, unless the glide lasts over 150 ms: then the arrival.
  */
 export function judgePitch(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
   return bendOf(slideOf(note, tempo), tempo);

@@ -83,7 +83,7 @@ export type NoteSpan = {
   readonly beats: Beats;
 };
 
-/** 2-theory: the next line note starts at most 1 beat after this one ends; inside figures at most 0.5. */
+/** T4.5: the next line note starts at most 1 beat after this one ends; inside figures at most 0.5. */
 export const isLinked = (from: Voice | undefined, to: Voice | undefined, within: Beats = 1): boolean =>
   from !== undefined && to !== undefined && to.onset - from.end <= within + 1e-6;
 

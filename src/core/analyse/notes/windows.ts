@@ -3,7 +3,7 @@ import { secondsToBeats, type Beats, type BeatsPerMinute } from '../../shared';
 /** Comparisons of beats allow this much for rounding. */
 export const EPSILON = 1e-6;
 
-/** The windows of 2-theory, in beats at a tempo. */
+/** The windows of T1.3, T4.3, T4.4 and T5.2, in beats at a tempo. */
 export type Windows = {
   /** "On a beat", "on a change": max(0.12 beat, 60 ms). */
   readonly on: Beats;

@@ -16,8 +16,8 @@ type MotifShape = { readonly gaps: readonly number[]; readonly moves: readonly n
 
 /**
  * Motifs and themes among phrases.
- * Rule: 2-theory, "Phrases": "Motif: repeated interval-and-rhythm shape (exact, moved, fitted). Theme: statements with the same rhythm and contour that differ in at most
- * two notes; which note changed, and whether to the new chord's tone." Fitted: each move the same way and within two semitones.
+ * Rule T10.3: Motif: repeated interval-and-rhythm shape (exact, moved, fitted). Theme: statements with the same rhythm and contour that differ in at most
+ * two notes; which note changed, and whether to the new chord's tone. Fitted: each move the same way and within two semitones.
  */
 export function likenessOf(
   phrases: readonly { readonly noteIndices: readonly number[] }[],

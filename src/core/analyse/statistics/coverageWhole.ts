@@ -48,7 +48,7 @@ function add(
   return note.chord !== null && here(chordSpans[0]!);
 }
 
-/** Rule: 2-theory, "Coverage": "Per chord symbol, per function, overall". In form order. */
+/** Rule T9.1: Per chord symbol, per function, overall. In form order. */
 export function coverageByFunction(scene: AnalysisScene, notes: readonly JudgedNote[]): FunctionCoverage[] {
   const degrees = scene.contexts.map(({ degree }) => degree);
   const entries = new Map(

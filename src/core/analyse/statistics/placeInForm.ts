@@ -25,8 +25,8 @@ type LagSpan = { readonly start: Beats; readonly end: Beats };
 
 /**
  * Lost and found again.
- * Rule: 2-theory, "Place": "the best lag of the line against the chart over sliding two-bar windows; "lost from … found again at …" where a shift beats zero clearly for two
- * bars or more". Departs from it (docs/decisions/0011): the lag, in whole bars, is
+ * Rule T8.7: the best lag of the line against the chart over sliding two-bar windows; lost and found again where a shift beats zero clearly for two
+ * bars or more. Departs from it (docs/decisions/0011): the lag, in whole bars, is
  * followed bar by bar (Viterbi): it stays unless a jump pays, so that single strange bars are no lost place. Chord hits do not speak: who grips the wrong chord is not lost.
  */
 export function placesLost(scene: AnalysisScene, events: readonly Event[], choruses: number): LostPlace[] {
@@ -146,7 +146,7 @@ const STRETCH = 0.01;
 
 /**
  * Beats the whole line runs behind the chords (negative: ahead of them), in quarters up to two beats either way; 0 where nothing fits clearly better.
- * A steady lag under a bar is no lost place but a habit of turning late or early (2-theory, "Findings").
+ * A steady lag under a bar is no lost place but a habit of turning late or early (T13.1).
  */
 export function steadyLag(scene: AnalysisScene): Beats {
   const { line } = scene;

@@ -16,7 +16,7 @@ export type Summary = {
   readonly notesJudged: number;
 };
 
-/** The take in numbers. Rule: 2-theory, "Tier and height": "plan fit also accepts members of resolved figures". */
+/** The take in numbers. Rule T6.3: plan fit also accepts members of resolved figures. */
 export function summaryOf(
   timeline: Timeline,
   plan: Plan,

@@ -12,7 +12,7 @@ export type ChorusCurve = {
   readonly loudness: Decibels | null;
 };
 
-/** Rule: 2-theory, "Time, line, arc": "Arc per chorus: height, density, register, loudness against the plan's intent." Choruses count from 1. */
+/** Rule T11.3: Arc per chorus: height, density, register, loudness against the plan's intent. Choruses count from 1. */
 export function tensionCurveOf(
   { timeline }: AnalysisScene,
   notes: readonly JudgedNote[],

@@ -17,7 +17,7 @@ const AROUND: Cents = 40;
 
 /**
  * The thirds palette, over chords with a major third on a blues chart or a lone dominant vamp.
- * Rule: 1-product: "how high each blue third really was, in cents, and how it moved, over the form".
+ * Rule T11.5: how high each blue third really was, in cents, and how it moved, over the form.
  */
 export function thirdsPalette({ contexts }: AnalysisScene, notes: readonly JudgedNote[]): ThirdHeard[] {
   return notes.flatMap(({ note, voice, chordSpans }): ThirdHeard[] => {

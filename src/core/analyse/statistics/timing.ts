@@ -35,8 +35,8 @@ const NEAR_BEAT: Beats = 0.2;
 
 /**
  * Ahead or behind, spread and swing of a line.
- * Rule: 2-theory, "Time, line, arc": "Subtract the median offset; per beat the coarsest of eighth, swung eighth (the take's ratio), triplet, sixteenth with RMS ≤ 0.08 beat and a
- * grid ≥ 80 ms; deviation median and spread in ms. Swing = median of (second onset − first)/(next beat − second) over beats with exactly two onsets, at least 8 pairs."
+ * Rule T11.1: Subtract the median offset; per beat the coarsest of eighth, swung eighth (the take's ratio), triplet, sixteenth with RMS ≤ 0.08 beat and a
+ * grid ≥ 80 ms; deviation median and spread in ms. Swing = median of (second onset − first)/(next beat − second) over beats with exactly two onsets, at least 8 pairs.
  */
 export function timingOf(scene: AnalysisScene, events: readonly Event[]): TimeReport {
   const inMs = (beats: Beats) => beatsToSeconds(beats, scene.timeline.tempo) * 1000;

@@ -1,6 +1,6 @@
 import type { Finding, FindingKind } from './finding';
 
-/** A cause hides its symptoms (2-theory, "Findings"): one finding for one cause. */
+/** A cause hides its symptoms (T13.1): one finding for one cause. */
 const HIDES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   'turns-late': ['still-on-old-chord', 'target-missed', 'tone-missed', 'landing-late', 'no-approaches'],
   'turns-early': ['target-missed', 'approach-unresolved'],
@@ -22,7 +22,7 @@ const HIDES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   'no-upbeats': ['one-rhythm'],
 };
 
-/** Findings without those that another one causes. A lost place hides all that lies in its bars, and what has no place of its own. */
+/** Findings without those that another one causes (T13.3). A lost place hides all that lies in its bars, and what has no place of its own. */
 export function withoutSymptoms(all: readonly Finding[]): Finding[] {
   const hidden = new Set(all.flatMap(({ kind }) => HIDES[kind] ?? []));
   const lost = new Set(all.find(({ kind }) => kind === 'lost-place')?.where.bars ?? []);

@@ -4,7 +4,7 @@ import type { Plan, PlanChoice } from '../../plan';
 import { wilsonInterval } from '../wilson';
 import { spanOf } from './span';
 
-/** Everything that can be found (2-theory, "Findings"). */
+/** Everything that can be found (T13.1). */
 export type FindingKind =
   | 'target-missed'
   | 'tone-missed'
@@ -68,7 +68,7 @@ export type FindingPlace = {
   readonly takes?: readonly { readonly take: number; readonly bars: readonly number[] }[];
 };
 
-/** A plain fact with its counts and place (2-theory, "Findings"). `bars` count from 1 through all choruses. */
+/** A plain fact with its counts and place (T13.1). `bars` count from 1 through all choruses. */
 export type Finding = {
   readonly kind: FindingKind;
   readonly where: FindingPlace;
@@ -131,7 +131,7 @@ type FindingDraft = Omit<Measure, 'interval' | 'weight' | 'drill' | 'raised'> & 
 
 /**
  * One measure, with its 95 % interval.
- * Rule: 2-theory, "Findings": "a finding needs `of` ≥ 5 and an upper end below the limit, else it is "too few to judge"".
+ * Rule T13.1: a finding needs `of` ≥ 5 and an upper end below the limit, else it is too few to judge.
  * @returns a list of one; none where there was nothing to count
  */
 export function measure(

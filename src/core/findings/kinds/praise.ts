@@ -22,7 +22,7 @@ const keyOf = ({ kind, where, title }: Measure): string =>
 
 /**
  * What got better with the last take, and what was kept at a faster tempo.
- * Rule: 2-theory, "Findings": "`improved` (any measure whose interval left the old one), `kept` (held at a faster tempo)". A measure has improved where the whole interval of
+ * Rule T13.4: `improved` (any measure whose interval left the old one), `kept` (held at a faster tempo). A measure has improved where the whole interval of
  * the last take lies above that of the takes before; it is kept where it was well and is no worse. Of what was kept only the landings are said, the most played first.
  */
 export function gotBetter(
