@@ -2,6 +2,7 @@ import type { LandingMark, Report } from '@/core/analyse';
 import { timelineOf, type Chart } from '@/core/chart';
 import { FLAT_NAMES } from '@/core/music';
 import { intervalWord, typeset, type Finding, type Findings, type OnTheNeck } from '@/core/findings';
+import { elementAt, present } from '@/core/shared';
 
 const WIDTH = 96;
 /** Every interval as it prints, upwards from the root. */
@@ -119,7 +120,7 @@ function sentences(finding: Finding, index: number): string[] {
 function wrapped(text: string): string[] {
   const lines = [''];
   for (const word of text.split(' ')) {
-    const last = lines[lines.length - 1]!;
+    const last = elementAt(lines, lines.length - 1);
     if (last.length + word.length + 1 > WIDTH && last !== '') lines.push(`   ${word}`);
     else lines[lines.length - 1] = last === '' ? word : `${last} ${word}`;
   }
@@ -138,7 +139,7 @@ const MARKS: Record<LandingMark, string> = {
 function form(chart: Chart, tempo: number, report: Report, gates: readonly LandingMark[]): string[] {
   const { bars, chordSpans: stretches, formBeats } = timelineOf(chart, tempo);
   const marks = new Map(
-    report.changes.map((change, index) => [Math.round(change.beat * 1e4), MARKS[gates[index]!]]),
+    report.changes.map((change, index) => [Math.round(change.beat * 1e4), MARKS[elementAt(gates, index)]]),
   );
   return Array.from({ length: report.summary.choruses }, (_, chorus) => {
     const cells = bars.map((bar) =>
@@ -191,7 +192,7 @@ function coverageLines({
   missing,
 }: Report['coverage'][number]): string[] {
   const used = INTERVALS.filter((name) => byInterval[name])
-    .map((name) => `${typeset(name)} ${byInterval[name]!.count}`)
+    .map((name) => `${typeset(name)} ${present(byInterval[name]).count}`)
     .join('  ');
   return [
     `${typeset(chord).padEnd(9)} ${degree.padEnd(8)} ${judged ? '' : '(few) '}${notes === 0 ? 'never sounded' : used}`,
@@ -210,7 +211,7 @@ function figures(report: Report): string[] {
   const lines = [...kinds].sort((a, b) => b[1] - a[1]).map(([kind, number]) => `${kind}: ${number}`);
   const home = report.stepOuts.filter(({ homeIndex }) => homeIndex !== null).length;
   const doors = report.missedDoors.slice(0, 6).map(({ changeIndex, fromInterval, toInterval }) => {
-    const change = report.changes[changeIndex]!;
+    const change = elementAt(report.changes, changeIndex);
     return `${change.chorus}:${String(change.bar).padStart(2, '0')} ${intervalWord(fromInterval)} to ${intervalWord(toInterval)}`;
   });
   return [
@@ -262,6 +263,6 @@ function timeAndLine({ time, line, coverageOverall, bars }: Report): string[] {
   return [
     `${time.offsetMs === null ? 'no notes' : `${signed(time.offsetMs)} ms against the beat, spread ${Math.round(time.spreadMs ?? 0)} ms`}${time.swing === null ? '' : `, swing ${time.swing.toFixed(2)}`}${time.upbeats === null ? '' : `, ${percent(time.upbeats)} off the beat`}`,
     `${count(line.steps, 'step')}, ${count(line.skips, 'skip')}, ${count(line.leaps, 'leap')}, ${count(line.repeats, 'repeat')}; ${count(line.directionChanges, 'turn')}, longest way ${line.longestRun}`,
-    `${played} of ${bars.length} bars played${range ? `; range ${range.highest - range.lowest} semitones` : ''}${coverageOverall.homeUnused.length ? `; never: ${coverageOverall.homeUnused.map((pc) => typeset(FLAT_NAMES[pc]!)).join(' ')} of the home scale` : ''}`,
+    `${played} of ${bars.length} bars played${range ? `; range ${range.highest - range.lowest} semitones` : ''}${coverageOverall.homeUnused.length ? `; never: ${coverageOverall.homeUnused.map((pc) => typeset(elementAt(FLAT_NAMES, pc))).join(' ')} of the home scale` : ''}`,
   ];
 }

@@ -10,6 +10,7 @@ import { Transcriber, transcribe } from '../src/core/transcribe';
 import { unwrap, modulo } from '../src/core/shared';
 import { DEMO_CHARTS } from './demo/charts';
 import { earsTable, neuralTable } from './ears/table';
+import { elementAt } from '@/core/shared';
 
 const RATE = 44_100;
 const chart = unwrap(readChart(DEMO_CHARTS.lamplight));
@@ -122,7 +123,8 @@ function analysis(): void {
 function plainDifference(samples: Float32Array, from: number, window: number, maxLag: number): number {
   let total = 0;
   for (let lag = 1; lag <= maxLag; lag++)
-    for (let j = 0; j < window; j++) total += (samples[from + j]! - samples[from + j + lag]!) ** 2;
+    for (let j = 0; j < window; j++)
+      total += (elementAt(samples, from + j) - elementAt(samples, from + j + lag)) ** 2;
   return total;
 }
 

@@ -1,9 +1,9 @@
 import type { PlayedNote } from '@/core/analyse';
 import { harmonyOf, LIBRARY, readChart, soundingAt, timelineOf, type Chart } from '@/core/chart';
-import { unwrap, modulo, seededRandom } from '@/core/shared';
+import { unwrap, modulo, seededRandom, present } from '@/core/shared';
 
 /** A form of 32 bars. */
-export const orchard = unwrap(readChart(LIBRARY.find(({ id }) => id.includes('orchard'))!.text));
+export const orchard = unwrap(readChart(present(LIBRARY.find(({ id }) => id.includes('orchard'))).text));
 
 /** Thirteen notes a bar through the chord-scales, a few outside, a few rests: as dense as anyone plays. */
 export function denseLine(form: Chart, choruses: number): PlayedNote[] {
@@ -14,7 +14,7 @@ export function denseLine(form: Chart, choruses: number): PlayedNote[] {
   const step = 4 / 14;
   let midi = 64;
   for (let beat = 0; beat < timeline.formBeats * choruses; beat += random() < 0.06 ? 2 * step : step) {
-    const pcs = readings[soundingAt(timeline, beat).span.index]!.scale.pcs;
+    const pcs = present(readings[soundingAt(timeline, beat).span.index]).scale.pcs;
     let to = midi + (random() < 0.5 ? 1 : -1) * (1 + Math.floor(random() * 4));
     if (random() < 0.85) while (!pcs.includes(modulo(to, 12))) to++;
     midi = to > 80 ? to - 12 : to < 50 ? to + 12 : to;

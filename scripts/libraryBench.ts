@@ -10,6 +10,7 @@ import { closeDatabase, migrateDatabase } from '../src/server/db/client';
 import { reviewOf } from '../src/server/reviews';
 import { beginTake, finishTake } from '../src/server/takes';
 import { DEMO_CHARTS } from './demo/charts';
+import { elementAt, present } from '@/core/shared';
 
 const TAKES = 1_000;
 const PORT = 3391;
@@ -26,7 +27,11 @@ export async function libraryBench(): Promise<void> {
   const started = Date.now();
   let last = '';
   for (let number = 0; number < TAKES; number++)
-    last = await generated(charts[number % charts.length]!.id, texts[number % texts.length]!, number);
+    last = await generated(
+      elementAt(charts, number % charts.length).id,
+      elementAt(texts, number % texts.length),
+      number,
+    );
   closeDatabase();
   console.log(`${TAKES} takes made in ${((Date.now() - started) / 1000).toFixed(0)} s`);
   const server = spawn(
@@ -118,5 +123,5 @@ async function timed(path: string): Promise<string> {
     await (await fetch(`http://127.0.0.1:${PORT}${path}`)).text();
     if (round > 1) times.push(performance.now() - from);
   }
-  return `median ${median(times)!.toFixed(0)} ms, slowest ${Math.max(...times).toFixed(0)} ms`;
+  return `median ${present(median(times)).toFixed(0)} ms, slowest ${Math.max(...times).toFixed(0)} ms`;
 }

@@ -19,6 +19,7 @@ import { beginTake, finishTake, listTakes } from '../src/server/takes';
 import { DEMO_CHARTS, type DemoChart } from './demo/charts';
 import { DEMO_DRILLS, DEMO_GOAL, DEMO_WORDS, type DemoDrill } from './demo/practice';
 import { DEMO_TAKES, type DemoTake } from './demo/takes';
+import { elementAt, present } from '@/core/shared';
 
 const RATE = 44_100;
 const LEAD_SECONDS = 0.5;
@@ -73,7 +74,7 @@ async function practise(demo: DemoDrill, chartId: string, now: number): Promise<
     for (const [attempt, missed] of misses.entries()) {
       const { drill, ladder, title } = await drillById(id);
       const at = new Date(now - daysAgo * DAY).setHours(hour, 5 + attempt * 2, 0, 0);
-      const pace = ladder.rungs[ladder.at]!;
+      const pace = elementAt(ladder.rungs, ladder.at);
       const takeId = await playAttempt(
         { ...drill, tempo: pace },
         {
@@ -97,7 +98,8 @@ async function fromFinding(chartId: string, into: string) {
     const found = (await reviewOf(id)).findings.find(
       ({ kind, where }) => kind === 'target-missed' && where.change?.endsWith(`→${into}`),
     );
-    if (found) return takeUpDrill({ takeId: id, finding: { kind: found.kind, change: found.where.change! } });
+    if (found)
+      return takeUpDrill({ takeId: id, finding: { kind: found.kind, change: present(found.where.change) } });
   }
   return null;
 }
@@ -117,7 +119,7 @@ async function playAttempt(
   { chartId, title, drillId, at, seed: number, missed }: Attempt,
 ): Promise<string> {
   const { passes } = attemptSize(drill);
-  const line = exampleOf(drill, number, passes)!;
+  const line = present(exampleOf(drill, number, passes));
   const places = judgeDrill(drill, line, passes)
     .gates.map(({ beat }) => beat)
     .filter((_, index, all) => index % Math.max(1, Math.floor(all.length / Math.max(1, missed))) === 1)

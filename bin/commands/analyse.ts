@@ -17,6 +17,7 @@ import {
 } from './input';
 import { page } from '../analysisPage';
 import { hear } from './transcribe';
+import { present } from '@/core/shared';
 
 /** `analyse take.wav|notes.json|line.mid --chart chart.txt`: the report. */
 export function analyseCommand(args: string[]): void {
@@ -76,7 +77,7 @@ export function analyseCommand(args: string[]): void {
         });
   if (Math.abs(report.time.offsetMs ?? 0) > MOST_UNASKED_MS)
     process.stderr.write(
-      `The notes lie ${Math.abs(Math.round(report.time.offsetMs!))} ms ${report.time.offsetMs! > 0 ? 'behind' : 'ahead of'} the beat. Nothing was moved; if that is latency, give --offset ${(offset + report.time.offsetMs! / 1000).toFixed(3)}.\n`,
+      `The notes lie ${Math.abs(Math.round(present(report.time.offsetMs)))} ms ${present(report.time.offsetMs) > 0 ? 'behind' : 'ahead of'} the beat. Nothing was moved; if that is latency, give --offset ${(offset + present(report.time.offsetMs) / 1000).toFixed(3)}.\n`,
     );
   const timeline = timelineOf(chart, tempo);
   const gates = () => marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo);

@@ -14,6 +14,7 @@ import {
 import { degreeName, noteName, readChord, readScale, scaleNotes } from '@/core/music';
 import { BadInput, valueOf } from './exit';
 import { argumentsOf, onlyFile, printJson, readFile, wholeFrom } from './input';
+import { elementAt } from '@/core/shared';
 
 /** `neck chord "Cm7"`, `neck scale "F dorian"`, `neck path notes.json` (contract in docs/architecture.md). */
 export function neckCommand(args: string[]): void {
@@ -79,13 +80,13 @@ function scaleOn(name: string, instrument: Instrument, position: number | undefi
       string: place.string,
       fret: place.fret,
       midi: place.midi,
-      degree: degreeName(scale.degrees[at]!),
-      name: noteName(notes[at]!),
+      degree: degreeName(elementAt(scale.degrees, at)),
+      name: noteName(elementAt(notes, at)),
     };
   });
   const ascending = (position === undefined ? [] : underHand(scale.pcs, Math.max(1, position), instrument))
     .sort((a, b) => a.midi - b.midi)
-    .filter((place, index, all) => index === 0 || place.midi !== all[index - 1]!.midi);
+    .filter((place, index, all) => index === 0 || place.midi !== elementAt(all, index - 1).midi);
   const fingered =
     ascending.length === 0
       ? null

@@ -18,6 +18,7 @@ import {
 } from '@/core/music';
 import { cellAt, planOf, type PlanCell } from '@/core/plan';
 import { argumentsOf, chartFrom, onlyFile, planFrom, printJson } from './input';
+import { elementAt } from '@/core/shared';
 
 type Listed = { readonly interval: string; readonly pc: number; readonly name: string };
 
@@ -37,13 +38,13 @@ export function studyCommand(args: string[]): void {
   const plan = planOf(planFrom(values), harmony, timeline);
   const first = harmony.readings.find((reading) => reading !== null);
   const chords = harmony.readings.flatMap((reading, index) => {
-    const stretch = timeline.chordSpans[index]!;
+    const stretch = elementAt(timeline.chordSpans, index);
     return reading
       ? [
           {
             bar: stretch.bar + 1,
             beat: stretch.start,
-            ...entry(reading, plan.homeScales[index]!, cellAt(plan, index)),
+            ...entry(reading, elementAt(plan.homeScales, index), cellAt(plan, index)),
           },
         ]
       : [];
@@ -89,7 +90,7 @@ function entry(reading: ChordReading, home: Scale, cell: PlanCell) {
 }
 
 const byRoot = (chord: Chord, pcs: readonly number[]): number[] => {
-  const root = chord.tones[0]!.pc;
+  const root = elementAt(chord.tones, 0).pc;
   return [...pcs].sort((a, b) => ((a - root + 12) % 12) - ((b - root + 12) % 12));
 };
 

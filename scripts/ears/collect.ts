@@ -3,9 +3,10 @@ import { loadGuitar, type Instrument } from '../../tests/corpora/guitarSamples';
 import { PROGRAMS } from '../../tests/corpora/soundfontSet';
 import { madeGuitar, variedTake, type Source } from '../../tests/corpora/variety';
 import { examplesOf } from './examples';
+import { elementAt } from '@/core/shared';
 
 /** Writes the examples of takes `from` … `to` (half-open) into a file: one row of 32-bit floats each, its label first. */
-const [file, from, to] = [process.argv[2]!, Number(process.argv[3]), Number(process.argv[4])];
+const [file, from, to] = [elementAt(process.argv, 2), Number(process.argv[3]), Number(process.argv[4])];
 const guitars = await Promise.all(
   (['acoustic', 'electric', 'nylon'] as Instrument[]).map(async (name): Promise<Source> => ({
     name,
@@ -19,9 +20,11 @@ const programs = (Object.keys(PROGRAMS) as (keyof typeof PROGRAMS)[]).map((progr
 /** Real guitars most, then other plucked strings so that no one timbre is learnt by heart. */
 const sourceOf = (seed: number): Source => {
   const turn = seed % 20;
-  if (turn < 8) return guitars[turn % 3]!;
-  if (turn < 17) return programs[Math.floor(seed / 20 + turn) % 7]!;
-  return turn < 19 ? programs[7 + (Math.floor(seed / 20) % 3)]! : { name: 'made', guitar: madeGuitar(seed) };
+  if (turn < 8) return elementAt(guitars, turn % 3);
+  if (turn < 17) return elementAt(programs, Math.floor(seed / 20 + turn) % 7);
+  return turn < 19
+    ? elementAt(programs, 7 + (Math.floor(seed / 20) % 3))
+    : { name: 'made', guitar: madeGuitar(seed) };
 };
 mkdirSync(file.split('/').slice(0, -1).join('/') || '.', { recursive: true });
 const out = openSync(file, 'w');

@@ -12,6 +12,7 @@ import { quantile, reported, Tally, type ReportedNote } from '../../tests/score/
 import { neuralPeer } from '../../tests/score/neuralPeer';
 import { pitchy, plainAutocorrelation, type Peer } from '../../tests/score/peers';
 import { transcribe } from '../../src/core/transcribe';
+import { elementAt, present } from '@/core/shared';
 
 const own: Peer & { withBand: (take: LabelledTake) => ReportedNote[] } = {
   name: 'Idle Wander',
@@ -76,7 +77,7 @@ export async function earsTable(): Promise<void> {
         [own, ...PEERS].forEach((engine, index) => {
           const started = performance.now();
           const notes = index === 0 ? own.withBand(take) : engine.notes(take.samples, take.rate);
-          tallies[index]!.add(take, notes, (performance.now() - started) / 1000);
+          elementAt(tallies, index).add(take, notes, (performance.now() - started) / 1000);
         });
       }
       const [ours, ...peers] = tallies as [Tally, ...Tally[]];
@@ -87,12 +88,12 @@ export async function earsTable(): Promise<void> {
       );
     }
     const mean = (rows: number[][], column: number) =>
-      rows.reduce((sum, row) => sum + row[column]!, 0) / rows.length;
+      rows.reduce((sum, row) => sum + elementAt(row, column), 0) / rows.length;
     console.log(
       `| **single lines, mean** | **${percent(mean(single, 0))}** |  |  |  |  |  |  | ${mean(speeds, 0).toFixed(0)} | ${PEERS.map((_, index) => percent(mean(single, index + 1))).join(' | ')} |`,
     );
     console.log(
-      `\nWorst single-line condition: ${percent(Math.min(...single.map(([ours]) => ours!)))}. Speed of the peers: ${PEERS.map(({ name }, index) => `${name} ${mean(speeds, index + 1).toFixed(0)} ×`).join(', ')}.`,
+      `\nWorst single-line condition: ${percent(Math.min(...single.map(([ours]) => present(ours))))}. Speed of the peers: ${PEERS.map(({ name }, index) => `${name} ${mean(speeds, index + 1).toFixed(0)} ×`).join(', ')}.`,
     );
   }
 }
@@ -108,7 +109,7 @@ export async function neuralTable(): Promise<void> {
     const single: [number, number][] = [];
     let [seconds, spent] = [0, 0];
     for (const condition of CONDITIONS) {
-      const take = set.takesOf(condition)[2]!;
+      const take = elementAt(set.takesOf(condition), 2);
       const [ours, theirs] = [new Tally(), new Tally()];
       ours.add(take, own.withBand(take), 0);
       const started = performance.now();

@@ -1,4 +1,5 @@
 import type { ProvisionalNote } from '@/core/transcribe';
+import { elementAt } from '@/core/shared';
 
 /** The notes of the running take as they seem, in order; whoever draws them is told of every change. */
 export class LiveNotes {
@@ -16,7 +17,7 @@ export class LiveNotes {
     const notes = [...this.notes];
     for (const note of changed) {
       const at = notes.findLastIndex(({ onsetSec }) => onsetSec <= note.onsetSec + 1e-6);
-      if (at >= 0 && Math.abs(notes[at]!.onsetSec - note.onsetSec) < 1e-6) notes[at] = note;
+      if (at >= 0 && Math.abs(elementAt(notes, at).onsetSec - note.onsetSec) < 1e-6) notes[at] = note;
       else {
         const before = notes[at];
         if (before && before.offsetSec > note.onsetSec) notes[at] = { ...before, offsetSec: note.onsetSec };

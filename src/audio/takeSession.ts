@@ -10,7 +10,7 @@ import {
   type RouteWords,
 } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
-import { unwrap, type Beats } from '@/core/shared';
+import { unwrap, type Beats, elementAt, present } from '@/core/shared';
 import type { Score } from '@/workers/bandProtocol';
 import { BandPlayer, type BandLevels } from './band/player';
 import { decoded, type OwnBacking } from './band/backings';
@@ -130,7 +130,7 @@ export class TakeSession {
   ) {
     this.route = unwrap(routeOf(settings.chartText, settings.route));
     const { chart, choruses, pace } = this.route;
-    this.endBeat = timelineOf(chart, pace.tempi[0]!).formBeats * choruses;
+    this.endBeat = timelineOf(chart, elementAt(pace.tempi, 0)).formBeats * choruses;
     this.countIn = settings.countInBars * beatsPerBar(chart.meter);
   }
 
@@ -273,7 +273,7 @@ export class TakeSession {
     const tempo =
       pace.tempi.length > 1
         ? Math.round(((60 * this.endBeat) / secondsAt(pace, this.endBeat)) * 100) / 100
-        : pace.tempi[0]!;
+        : elementAt(pace.tempi, 0);
     return {
       chartId,
       chartText: text,
@@ -303,7 +303,7 @@ export class TakeSession {
         type: 'line',
         notes,
         chartText: text,
-        tempo: pace.tempi[0]!,
+        tempo: elementAt(pace.tempi, 0),
         pace,
         choruses,
         rate,
@@ -313,7 +313,7 @@ export class TakeSession {
     return renderOffline({
       type: 'solo',
       chartText: text,
-      tempo: pace.tempi[0]!,
+      tempo: elementAt(pace.tempi, 0),
       pace,
       choruses,
       rate,
@@ -325,7 +325,7 @@ export class TakeSession {
   }
 
   private play(samples: Float32Array, hands: AudioNode): void {
-    const context = this.context!;
+    const context = present(this.context);
     const buffer = context.createBuffer(1, samples.length, context.sampleRate);
     buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
     this.solo = new AudioBufferSourceNode(context, { buffer });

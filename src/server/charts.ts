@@ -4,6 +4,7 @@ import { database, write } from './db/client';
 import { charts, chartVersions } from './db/schema';
 import { notFound } from './failure';
 import { newId } from './ids';
+import { present } from '@/core/shared';
 
 export type StoredChart = typeof charts.$inferSelect;
 
@@ -22,7 +23,7 @@ export function createChart(text: string): Promise<StoredChart> {
       .insert(charts)
       .values({ id: newId(), title: titleOf(text), text })
       .returning();
-    return chart!;
+    return present(chart);
   });
 }
 
@@ -55,7 +56,7 @@ export function updateChart(id: string, text: string, always = false): Promise<S
       .set({ text, title: titleOf(text), updatedAt: Date.now() })
       .where(eq(charts.id, id))
       .returning();
-    return chart!;
+    return present(chart);
   });
 }
 

@@ -7,6 +7,7 @@ import { drillById, type DrillOrigin } from './drillRows';
 import { Failure } from './failure';
 import { reviewOf } from './reviews';
 import type { NewDrillBody } from './validation';
+import { elementAt } from '@/core/shared';
 
 /** A drill that is not kept yet. */
 export type Made = {
@@ -74,12 +75,12 @@ async function drillInKey(id: string, by: number): Promise<Made> {
   const key = chart.key ?? harmonyOf(chart, timelineOf(chart, 100)).regions[0]?.key;
   // a home scale by name would be the old key's
   const { home: _home, ...plan } = drill.plan;
-  const name = drill.kind === 'own' ? drill.name.split(', in ')[0]! : CATALOGUE[drill.kind].name;
+  const name = drill.kind === 'own' ? elementAt(drill.name.split(', in '), 0) : CATALOGUE[drill.kind].name;
   return {
     chartId,
     title,
     origin: null,
-    start: ladder.rungs[ladder.at]!,
+    start: elementAt(ladder.rungs, ladder.at),
     drill: { ...drill, name: key ? `${name}, in ${keyName(key)}` : name, chartText: moved.value, plan },
   };
 }
@@ -91,7 +92,7 @@ function aroundChange(chart: Chart, kind: string): [number, number] {
   if (!found)
     throw new Failure(422, { code: 'drill.change', message: 'This change is not in the chart any more.' });
   const bar = found.bar + 1;
-  return found.at % timeline.formBeats > timeline.bars[found.bar]!.start + 1e-6 || bar === 1
+  return found.at % timeline.formBeats > elementAt(timeline.bars, found.bar).start + 1e-6 || bar === 1
     ? [bar, Math.min(chart.bars.length, bar + (bar === 1 ? 1 : 0))]
     : [bar - 1, bar];
 }

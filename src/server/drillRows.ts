@@ -4,6 +4,7 @@ import { DAY_MS, type Ladder, type DrillMemory, type LadderTry } from '@/core/sc
 import { database } from './db/client';
 import { drillRuns, drills } from './db/schema';
 import { notFound } from './failure';
+import { present } from '@/core/shared';
 
 /** What a drill came from, for people to read. */
 export type DrillOrigin = { readonly takeId: string; readonly take: number; readonly sentence: string };
@@ -132,6 +133,6 @@ export async function latestRuns(ids: readonly string[]): Promise<Map<string, St
     .from(drillRuns)
     .where(inArray(drillRuns.drillId, [...ids]))
     .orderBy(desc(drillRuns.createdAt), desc(drillRuns.id)))
-    found.get(row.drillId)!.push(asRun(row));
+    present(found.get(row.drillId)).push(asRun(row));
   return found;
 }

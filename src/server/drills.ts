@@ -12,6 +12,7 @@ import { Failure } from './failure';
 import { newId } from './ids';
 import { playedSeconds, takeById } from './takes';
 import type { DrillChangeBody, NewDrillBody, RunBody } from './validation';
+import { present, elementAt } from '@/core/shared';
 
 /** Takes a drill up. The same over the same bars is taken up again where it was left. */
 export async function takeUpDrill(body: NewDrillBody): Promise<StoredDrill> {
@@ -22,7 +23,7 @@ export async function takeUpDrill(body: NewDrillBody): Promise<StoredDrill> {
     const [known] = await tx.select().from(drills).where(eq(drills.key, key));
     if (known) {
       const [row] = await tx.update(drills).set({ awayAt: null }).where(eq(drills.id, known.id)).returning();
-      return asDrill(row!);
+      return asDrill(present(row));
     }
     const [row] = await tx
       .insert(drills)
@@ -36,7 +37,7 @@ export async function takeUpDrill(body: NewDrillBody): Promise<StoredDrill> {
         dueAt: Date.now(),
       })
       .returning();
-    return asDrill(row!);
+    return asDrill(present(row));
   });
 }
 
@@ -49,7 +50,7 @@ export async function changeDrill(
   const next =
     goal === undefined
       ? ladder
-      : ladderTo({ goal, start: ladder.rungs[ladder.at]!, up: ladder.up, down: ladder.down });
+      : ladderTo({ goal, start: elementAt(ladder.rungs, ladder.at), up: ladder.up, down: ladder.down });
   const stands = tempo === undefined ? next : atTempo(next, tempo);
   return write(async (tx) => {
     const [row] = await tx
@@ -61,23 +62,24 @@ export async function changeDrill(
       })
       .where(eq(drills.id, id))
       .returning();
-    return asDrill(row!);
+    return asDrill(present(row));
   });
 }
 
 /** The rung nearest to a tempo, lower ones made where there are none. */
 function atTempo(ladder: Ladder, tempo: number): Ladder {
   const wide =
-    tempo < ladder.rungs[0]! && tempo >= SLOWEST
+    tempo < elementAt(ladder.rungs, 0) && tempo >= SLOWEST
       ? ladderTo({
-          goal: ladder.rungs[ladder.rungs.length - 1]!,
+          goal: elementAt(ladder.rungs, ladder.rungs.length - 1),
           start: tempo,
           up: ladder.up,
           down: ladder.down,
         })
       : ladder;
   const at = wide.rungs.reduce(
-    (best, rung, index) => (Math.abs(rung - tempo) < Math.abs(wide.rungs[best]! - tempo) ? index : best),
+    (best, rung, index) =>
+      Math.abs(rung - tempo) < Math.abs(elementAt(wide.rungs, best) - tempo) ? index : best,
     0,
   );
   return { ...wide, at };
@@ -106,7 +108,7 @@ export async function addRun(drillId: string, { takeId, sitting }: RunBody): Pro
   return write(async (tx) => {
     const [counted] = await tx.select().from(drillRuns).where(eq(drillRuns.takeId, takeId));
     const [before] = await tx.select().from(drills).where(eq(drills.id, drillId));
-    if (counted) return { run: asRun(counted), climb: 'stay', drill: asDrill(before!) };
+    if (counted) return { run: asRun(counted), climb: 'stay', drill: asDrill(present(before)) };
     const [row] = await tx
       .insert(drillRuns)
       .values({
@@ -130,20 +132,20 @@ export async function addRun(drillId: string, { takeId, sitting }: RunBody): Pro
         .where(eq(drillRuns.drillId, drillId))
         .orderBy(asc(drillRuns.createdAt), asc(drillRuns.id))
     ).map(asRun);
-    const { ladder, climb } = climbed(before!.ladder as Ladder, all);
-    const memory = before!.memory as Remembered | null;
+    const { ladder, climb } = climbed(present(before).ladder as Ladder, all);
+    const memory = present(before).memory as Remembered | null;
     const base = memory?.sitting === sitting ? memory.before : (memory?.now ?? null);
     const { memory: now, dueAt } = afterSitting(
       ladder,
       base,
       all.filter((one) => one.sitting === sitting),
-      Math.max(row!.createdAt, base?.lastReview ?? 0),
+      Math.max(present(row).createdAt, base?.lastReview ?? 0),
     );
     const [after] = await tx
       .update(drills)
       .set({ ladder, memory: { sitting, before: base, now } satisfies Remembered, dueAt })
       .where(eq(drills.id, drillId))
       .returning();
-    return { run: asRun(row!), climb, drill: asDrill(after!) };
+    return { run: asRun(present(row)), climb, drill: asDrill(present(after)) };
   });
 }

@@ -1,5 +1,6 @@
 import { createRequire } from 'node:module';
 import type { Flac } from 'libflacjs';
+import { present, elementAt } from '@/core/shared';
 
 /** Loaded when the first sound comes: the codec is a quarter of a megabyte of compiled C (libFLAC, BSD). */
 let codec: Promise<Flac> | null = null;
@@ -75,7 +76,7 @@ export async function decodeFlac(stream: Uint8Array, bits: number): Promise<Buff
     const state = flac.init_decoder_stream(
       decoder,
       read,
-      ([channel]) => void pieces.push(narrowed(channel!, bits)),
+      ([channel]) => void pieces.push(narrowed(present(channel), bits)),
       (_, message) => void (trouble = String(message)),
       () => undefined,
     );
@@ -94,6 +95,6 @@ function narrowed(bytes: Uint8Array, bits: number): Buffer {
   if (bits === 16) return Buffer.from(bytes);
   const out = Buffer.alloc((bytes.length / 4) * 3);
   for (let n = 0; n < bytes.length / 4; n++)
-    for (let byte = 0; byte < 3; byte++) out[n * 3 + byte] = bytes[n * 4 + byte]!;
+    for (let byte = 0; byte < 3; byte++) out[n * 3 + byte] = elementAt(bytes, n * 4 + byte);
   return out;
 }

@@ -20,7 +20,7 @@ import {
 } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
 import type { PlayedNote } from '@/core/analyse';
-import { beatsToSeconds, unwrap, type Problem } from '@/core/shared';
+import { beatsToSeconds, unwrap, type Problem, elementAt } from '@/core/shared';
 import { checksumOf, pcmRange } from './audio';
 import { chartById } from './charts';
 import { editsOf, heardIn, wordsOf } from './corrections';
@@ -200,9 +200,10 @@ export async function importLine(
   const line: readonly PlayedNote[] = read.value;
   if (line.length === 0)
     throw new Failure(422, { code: 'line.empty', message: 'There is no note in this file.' });
-  const last = line[line.length - 1]!.onsetBeat;
+  const last = elementAt(line, line.length - 1).onsetBeat;
   const choruses = Math.max(1, Math.min(100, Math.ceil((last + 1e-6) / formBeats)));
-  const lead = Math.max(0, Math.ceil(-line[0]!.onsetBeat / bars[0]!.end)) * bars[0]!.end;
+  const lead =
+    Math.max(0, Math.ceil(-elementAt(line, 0).onsetBeat / elementAt(bars, 0).end)) * elementAt(bars, 0).end;
   const seconds = (beat: number) => Math.round(beatsToSeconds(beat + lead, tempo) * 1e5) / 1e5;
   const heard = {
     schema: NOTES_SCHEMA,

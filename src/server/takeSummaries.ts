@@ -5,7 +5,7 @@ import { keyName } from '@/core/music';
 import { measuresOf, type Measures } from '@/core/scheduling';
 import { planKey } from '@/core/plan';
 import type { Finding, FindingKind } from '@/core/findings';
-import { unwrap } from '@/core/shared';
+import { unwrap, elementAt } from '@/core/shared';
 import { database, type Transaction } from './db/client';
 import { takeLines, takes, takeWords } from './db/schema';
 import { asTake, type StoredTake } from './takes';
@@ -61,7 +61,7 @@ export function takeSummaryOf(
       notes: report.notes
         .filter((note) => note.top)
         .map((note) => [round(note.onsetBeat), round(note.onsetBeat + note.durationBeats), note.height]),
-      gates: report.changes.map((change, index) => [change.beat, marks[index]!]),
+      gates: report.changes.map((change, index) => [change.beat, elementAt(marks, index)]),
     },
   };
 }

@@ -5,7 +5,7 @@ import type { DropOut } from '@/core/band';
 import { readChart, timelineOf, type Pace } from '@/core/chart';
 import { dropOutSchema, paceSchema, planSchema } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
-import { beatsToSeconds } from '@/core/shared';
+import { beatsToSeconds, present } from '@/core/shared';
 import { chartById } from './charts';
 import { database, write } from './db/client';
 import { audioChunks, charts, notes, reports, takes } from './db/schema';
@@ -142,7 +142,7 @@ export async function beginTake(body: NewTakeBody): Promise<StoredTake> {
         ...(createdAt === undefined ? {} : { createdAt: Math.min(createdAt, Date.now()) }),
       })
       .returning();
-    return asTake(take!);
+    return asTake(present(take));
   });
 }
 
@@ -196,7 +196,7 @@ export function finishTake(
       .set({ state: 'ready', frames, offsetSec })
       .where(eq(takes.id, id))
       .returning();
-    return asTake(done!);
+    return asTake(present(done));
   });
 }
 

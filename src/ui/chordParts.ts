@@ -1,3 +1,5 @@
+import { elementAt } from '@/core/shared';
+
 /** The pieces a chord symbol is typeset from: root, its accidental, the `m` on the baseline, raised figures, and a bass. */
 export type ChordParts = {
   readonly root: string;
@@ -24,7 +26,7 @@ export function chordParts(symbol: string): ChordParts {
     .replace(/^o(?=7|$)/, '°')
     .replace(/^aug/, '+');
   return {
-    root: found[1]!,
+    root: elementAt(found, 1),
     accidental: real(found[2] ?? ''),
     minor: minor ? 'm' : '',
     figures: real(figures),

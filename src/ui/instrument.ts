@@ -1,6 +1,7 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 import { readTuning, STANDARD_TUNING, withCapo, writeTuning, type Instrument } from '@/core/neck';
+import { present } from '@/core/shared';
 
 /** The player's guitar, as it is kept in this browser. */
 export type Guitar = {
@@ -29,8 +30,8 @@ function read(): Guitar {
     const sound = typeof tuning === 'string' && readTuning(tuning).ok;
     return {
       tuning: sound ? tuning : STANDARD_GUITAR.tuning,
-      frets: Number.isInteger(frets) && frets! >= 19 && frets! <= 24 ? frets! : 22,
-      capo: Number.isInteger(capo) && capo! >= 0 && capo! <= 11 ? capo! : 0,
+      frets: Number.isInteger(frets) && present(frets) >= 19 && present(frets) <= 24 ? present(frets) : 22,
+      capo: Number.isInteger(capo) && present(capo) >= 0 && present(capo) <= 11 ? present(capo) : 0,
       leftHanded: leftHanded === true,
     };
   } catch {

@@ -9,7 +9,7 @@ import {
   type RenderRequest,
 } from '@/core/band';
 import { beatsPerBar, readChart, secondsAt, timelineOf } from '@/core/chart';
-import { unwrap } from '@/core/shared';
+import { unwrap, present } from '@/core/shared';
 import type { BandReply, BandRequest, Parts, Score } from './bandProtocol';
 
 /** Samples of a score: before bar 1, and to the end of its last chord. */
@@ -61,7 +61,7 @@ export class BandRenderer {
         case 'score': {
           const { request: made, lead, length } = arranged(request.score, this.rate);
           this.scores.set(request.id, made);
-          if (this.scores.size > MOST_SCORES) this.scores.delete(this.scores.keys().next().value!);
+          if (this.scores.size > MOST_SCORES) this.scores.delete(present(this.scores.keys().next().value));
           return this.reply({ type: 'arranged', lead, length });
         }
         case 'window': {

@@ -14,7 +14,7 @@ import {
 } from '@/core/band';
 import { harmonyOf, passage, readChart, steady, timelineOf, type Chart } from '@/core/chart';
 import { cellAt, planFromWords, planOf } from '@/core/plan';
-import { beatsToSeconds, unwrap } from '@/core/shared';
+import { beatsToSeconds, unwrap, elementAt } from '@/core/shared';
 import { arranged } from './bandRenderer';
 import type { RenderRequest, StudyAsk } from './offlineRendererProtocol';
 
@@ -133,6 +133,6 @@ function mixed(
   );
   if (line.length === 0) return band;
   const guitar = perform({ notes: line, tempo, rate, seed, leadSeconds: 0, tailSeconds: TAIL_SECONDS });
-  for (let n = 0; n < Math.min(band.length, guitar.length); n++) band[n]! += guitar[n]! * 0.9;
+  for (let n = 0; n < Math.min(band.length, guitar.length); n++) band[n]! += elementAt(guitar, n) * 0.9;
   return band;
 }

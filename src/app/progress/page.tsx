@@ -6,6 +6,7 @@ import { takeMoment } from '@/features/takes/moment';
 import { listCharts } from '@/server/charts';
 import { drillItems } from '@/server/drillRows';
 import { progressFor, presentWeek, tunesPlayed } from '@/server/practice';
+import { elementAt } from '@/core/shared';
 
 export const metadata: Metadata = { title: 'Progress' };
 export const dynamic = 'force-dynamic';
@@ -31,7 +32,7 @@ export default async function ProgressPage({ searchParams }: { searchParams: Pro
         name: typeset(drill.drill.name),
         title: drill.title,
         fastest: fastestPassed(runs),
-        now: drill.ladder.rungs[drill.ladder.at]!,
+        now: elementAt(drill.ladder.rungs, drill.ladder.at),
         tries: runs.length,
       }))}
     />

@@ -1,4 +1,5 @@
 import { openDB, type DBSchema } from 'idb';
+import { elementAt } from '@/core/shared';
 
 /** A backing track of the player's own: kept in this browser, played in the band's place. */
 export type OwnBacking = {
@@ -51,7 +52,7 @@ export async function decoded(bytes: ArrayBuffer, context: BaseAudioContext): Pr
   const out = buffer.getChannelData(0).slice();
   for (let channel = 1; channel < buffer.numberOfChannels; channel++) {
     const more = buffer.getChannelData(channel);
-    for (let n = 0; n < out.length; n++) out[n]! += more[n]!;
+    for (let n = 0; n < out.length; n++) out[n]! += elementAt(more, n);
   }
   if (buffer.numberOfChannels > 1) for (let n = 0; n < out.length; n++) out[n]! /= buffer.numberOfChannels;
   return out;

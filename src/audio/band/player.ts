@@ -1,5 +1,6 @@
 import { BAND_PARTS, type BandPart } from '@/core/band';
 import { mixed, type BackingSource } from './source';
+import { elementAt } from '@/core/shared';
 
 /** Seconds of a window, and how far ahead of the present windows are handed to the context. */
 const WINDOW = 2;
@@ -107,7 +108,7 @@ export class BandPlayer {
         )
           return;
         if (this.ready.length === 0 && !this.renderNext()) return;
-        const { at, buffers } = await this.ready[0]!;
+        const { at, buffers } = await elementAt(this.ready, 0);
         if (this.stopped) return;
         this.ready.shift();
         this.schedule(at, buffers);

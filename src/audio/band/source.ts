@@ -1,5 +1,6 @@
 import { BAND_PARTS, type BandPart } from '@/core/band';
 import type { BandReply, BandRequest, Parts, Score } from '@/workers/bandProtocol';
+import { elementAt } from '@/core/shared';
 
 /** A backing in windows of samples: the band, or a player's own file. */
 export interface BackingSource {
@@ -91,7 +92,7 @@ export function mixed(parts: Parts, levels: Readonly<Partial<Record<BandPart, nu
   const out = new Float32Array(parts.drums.length);
   for (const part of BAND_PARTS) {
     const level = levels[part] ?? 1;
-    if (level > 0) for (let n = 0; n < out.length; n++) out[n]! += parts[part][n]! * level;
+    if (level > 0) for (let n = 0; n < out.length; n++) out[n]! += elementAt(parts[part], n) * level;
   }
   return out;
 }

@@ -11,6 +11,7 @@ import {
   type Latency,
 } from '@/core/align';
 import type { AudioInput } from './audioInput';
+import { elementAt } from '@/core/shared';
 
 export type CalibrationState =
   | { readonly phase: 'idle' }
@@ -48,13 +49,14 @@ class Memory {
   constructor(private readonly frames: number) {}
   add(frame: number, samples: Float32Array): void {
     this.blocks.push({ frame, samples });
-    while (this.blocks.length > 1 && this.blocks[0]!.frame + this.frames < frame) this.blocks.shift();
+    while (this.blocks.length > 1 && elementAt(this.blocks, 0).frame + this.frames < frame)
+      this.blocks.shift();
   }
   read(from: number, length: number): Float32Array {
     const out = new Float32Array(length);
     for (const { frame, samples } of this.blocks)
       for (let n = Math.max(0, from - frame); n < samples.length && frame + n < from + length; n++)
-        out[frame + n - from] = samples[n]!;
+        out[frame + n - from] = elementAt(samples, n);
     return out;
   }
   get end(): number {
@@ -138,7 +140,7 @@ export class Calibrator {
           withinSeconds: latency.withinSeconds,
         });
       }
-      await pause(1000 * Math.max(0, gaps[index + 1]! - gaps[index]! - HEARD_AFTER));
+      await pause(1000 * Math.max(0, elementAt(gaps, index + 1) - elementAt(gaps, index) - HEARD_AFTER));
       if (stopped) return;
     }
     this.stopAll();
@@ -179,7 +181,7 @@ export class Calibrator {
       source.connect(out);
       source.start(time);
     }
-    const end = times[times.length - 1]! + LONGEST_DELAY + 0.1;
+    const end = elementAt(times, times.length - 1) + LONGEST_DELAY + 0.1;
     while (!stopped && context.currentTime < end) {
       this.become({
         phase: 'clapping',

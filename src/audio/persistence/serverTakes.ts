@@ -2,9 +2,9 @@ import type { Transcription } from '@/core/transcribe';
 import type { DropOut } from '@/core/band';
 import type { PlanWords } from '@/core/plan';
 import type { Pace } from '@/core/chart';
-import type { Problem } from '@/core/shared';
 import { sha256, toPcm24 } from '../pcm';
 import type { Ending, LocalChunk } from './localTakes';
+import { present, type Problem } from '@/core/shared';
 
 /** A take as the server is told to begin it. */
 export type NewTake = {
@@ -95,7 +95,7 @@ export function askAhead(id: string): void {
 
 function hold(id: string, answer: Promise<unknown>): void {
   answers.set(id, answer);
-  if (answers.size > MOST_ANSWERS) answers.delete(answers.keys().next().value!);
+  if (answers.size > MOST_ANSWERS) answers.delete(present(answers.keys().next().value));
 }
 
 /** What changes a take makes the review that came with its end an old one. */

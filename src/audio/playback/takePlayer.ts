@@ -1,7 +1,7 @@
 import type { PlayedNote } from '@/core/analyse';
 import { beatAt, secondsAt, type Pace } from '@/core/chart';
-import type { Beats, Seconds } from '@/core/shared';
 import { stretched } from './stretch';
+import { present, elementAt, type Beats, type Seconds } from '@/core/shared';
 
 /** What a take is heard from: its sound and the band's, mono, in seconds of the take; either may have to be made first. */
 export type PlayerSource = {
@@ -115,7 +115,9 @@ export class TakePlayer {
     let sound = this.sounds.get(part);
     if (!sound) {
       sound =
-        part === 'take' ? this.source.take(context!, this.notes) : this.source.band(context!.sampleRate);
+        part === 'take'
+          ? this.source.take(present(context), this.notes)
+          : this.source.band(present(context).sampleRate);
       this.sounds.set(part, sound);
       sound.catch(() => this.sounds.delete(part));
     }
@@ -236,7 +238,7 @@ export class TakePlayer {
   }
 
   private async lay(from: Seconds, length: Seconds, speed: number, turn: number): Promise<void> {
-    const context = this.context!;
+    const context = present(this.context);
     const { sampleRate } = context;
     const made = await Promise.all(
       this.parts().map(async (part): Promise<[Part, Float32Array, Seconds]> => {
@@ -265,7 +267,7 @@ export class TakePlayer {
 
   /** A stretch of sound on the clock, its ends faded over the seam. */
   private put(samples: Float32Array, part: Part, when: Seconds, offset: Seconds, lasts: Seconds): void {
-    const context = this.context!;
+    const context = present(this.context);
     const { sampleRate } = context;
     const first = Math.max(0, Math.round(offset * sampleRate));
     const slice = samples.subarray(
@@ -280,7 +282,7 @@ export class TakePlayer {
     fade.gain.linearRampToValueAtTime(1, when + SEAM / 4);
     fade.gain.setValueAtTime(1, when + lasts);
     fade.gain.linearRampToValueAtTime(0, when + lasts + SEAM / 4);
-    fade.connect(this.gains![part]);
+    fade.connect(present(this.gains)[part]);
     const node = new AudioBufferSourceNode(context, { buffer });
     node.connect(fade);
     node.start(when, Math.max(0, -offset));
@@ -292,7 +294,7 @@ export class TakePlayer {
       this.clicked = Math.ceil(beatAt(this.source.pace, from + length - this.source.offsetSec) - 1e-6);
       return;
     }
-    const context = this.context!;
+    const context = present(this.context);
     for (; ; this.clicked++) {
       const at = this.secondsOf(this.clicked);
       if (at >= from + length - 1e-6) return;
@@ -302,7 +304,7 @@ export class TakePlayer {
       const envelope = new GainNode(context, { gain: 0 });
       envelope.gain.setValueAtTime(0.5, start);
       envelope.gain.exponentialRampToValueAtTime(0.001, start + CLICK);
-      tone.connect(envelope).connect(this.gains!.click);
+      tone.connect(envelope).connect(present(this.gains).click);
       tone.start(start);
       tone.stop(start + CLICK);
       this.playing.push(tone);
@@ -350,7 +352,10 @@ export class TakePlayer {
     const { phase } = this.state;
     const beat = this.beat;
     this.become({
-      speed: Math.max(SPEEDS[0], Math.min(SPEEDS[SPEEDS.length - 1]!, Math.round(speed * 100) / 100)),
+      speed: Math.max(
+        SPEEDS[0],
+        Math.min(elementAt(SPEEDS, SPEEDS.length - 1), Math.round(speed * 100) / 100),
+      ),
     });
     if (phase !== 'idle') void this.play(beat);
   }
@@ -369,7 +374,7 @@ export class TakePlayer {
     const { phase } = this.state;
     this.become({ levels });
     for (const part of ['take', 'band', 'click'] as const)
-      this.gains?.[part].gain.setTargetAtTime(levels[part], this.context!.currentTime, 0.01);
+      this.gains?.[part].gain.setTargetAtTime(levels[part], present(this.context).currentTime, 0.01);
     // a part that was silent is not on the clock yet
     const joins = (['take', 'band', 'click'] as const).some((part) => before[part] === 0 && levels[part] > 0);
     if (joins && phase === 'playing') void this.play(beat);
@@ -390,6 +395,6 @@ export class TakePlayer {
 function fadeIn(samples: Float32Array, patch: Float32Array, at: number, fade: number): void {
   for (let n = 0; n < patch.length && at + n < samples.length; n++) {
     const share = Math.min(1, n / fade, (patch.length - n) / fade);
-    samples[at + n] = samples[at + n]! * (1 - share) + patch[n]! * share;
+    samples[at + n] = elementAt(samples, at + n) * (1 - share) + elementAt(patch, n) * share;
   }
 }

@@ -1,4 +1,4 @@
-import { seededRandom, type Beats, type BeatsPerMinute } from '../shared';
+import { seededRandom, type Beats, type BeatsPerMinute, elementAt } from '../shared';
 import { beatsPerBar, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
 import { bassLine } from './bass/bassLine';
 import { drumming } from './drums/drumming';
@@ -98,8 +98,8 @@ const aloneAt =
       silent.some(
         (bar) =>
           bars[bar - 1] !== undefined &&
-          inForm >= bars[bar - 1]!.start - 1e-6 &&
-          inForm < bars[bar - 1]!.end - 1e-6,
+          inForm >= elementAt(bars, bar - 1).start - 1e-6 &&
+          inForm < elementAt(bars, bar - 1).end - 1e-6,
       )
     );
   };

@@ -1,7 +1,7 @@
 import { SoundBankLoader, SpessaSynthProcessor } from 'spessasynth_core';
-import type { Hz, Midi, Seconds } from '../shared';
 import type { Drum } from './events';
 import type { Lineup } from './feel';
+import { elementAt, type Hz, type Midi, type Seconds } from '../shared';
 
 /** General MIDI programs of the bank that ships with the application (MIDI Manufacturers Association, General MIDI 1). */
 const PROGRAMS: Record<Lineup['bass'] | Lineup['chords'], number> = {
@@ -131,6 +131,6 @@ export class Instruments {
       if (at === letGo) sampler.noteOff(channel, key);
     }
     const fade = Math.min(length, Math.round(rate * 0.01));
-    return left.map((value, n) => ((value + right[n]!) / 2) * Math.min(1, (length - n) / fade));
+    return left.map((value, n) => ((value + elementAt(right, n)) / 2) * Math.min(1, (length - n) / fade));
   }
 }

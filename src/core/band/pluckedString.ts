@@ -1,4 +1,4 @@
-import { midiToHz, type Hz, type Midi, type Random, type Seconds } from '../shared';
+import { midiToHz, type Hz, type Midi, type Random, type Seconds, elementAt } from '../shared';
 
 /** How a string is plucked and what it is strung on. */
 export type Pluck = {
@@ -34,7 +34,7 @@ export function pluckString(pluck: Pluck, random: Random): Float32Array {
   const line = new Float32Array(whole + 1);
   let [position, before, passIn, passOut] = [0, 0, 0, 0];
   for (let n = 0; n < length; n++) {
-    const delayed = line[position]!;
+    const delayed = elementAt(line, position);
     const averaged = loss * (0.5 * delayed + 0.5 * before);
     before = delayed;
     const tuned = allpass * (averaged - passOut) + passIn;

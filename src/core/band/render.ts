@@ -1,7 +1,7 @@
-import type { Beats, Hz, Samples, Seconds } from '../shared';
 import { BAND_PARTS, type BandEvent, type BandPart } from './events';
 import type { Lineup } from './feel';
 import type { Instruments } from './instruments';
+import { elementAt, type Beats, type Hz, type Samples, type Seconds } from '../shared';
 
 export type Mix = Readonly<Partial<Record<BandPart, number>>>;
 
@@ -89,7 +89,7 @@ export function renderBand(
 function add(out: Float32Array, sound: Float32Array, at: Samples, level: number): void {
   const start = Math.max(0, -at);
   const end = Math.min(sound.length, out.length - at);
-  for (let n = start; n < end; n++) out[at + n]! += sound[n]! * level;
+  for (let n = start; n < end; n++) out[at + n]! += elementAt(sound, n) * level;
 }
 
 /** Straight up to here, then bent under full scale: peaks of the whole band together. */
@@ -99,9 +99,10 @@ const STRAIGHT_TO = 0.7;
 export function softened(samples: Float32Array): Float32Array {
   const room = 1 - STRAIGHT_TO;
   for (let n = 0; n < samples.length; n++) {
-    const size = Math.abs(samples[n]!);
+    const size = Math.abs(elementAt(samples, n));
     if (size > STRAIGHT_TO)
-      samples[n] = Math.sign(samples[n]!) * (STRAIGHT_TO + room * Math.tanh((size - STRAIGHT_TO) / room));
+      samples[n] =
+        Math.sign(elementAt(samples, n)) * (STRAIGHT_TO + room * Math.tanh((size - STRAIGHT_TO) / room));
   }
   return samples;
 }

@@ -1,6 +1,6 @@
-import type { Beats } from '../shared';
 import type { Chord } from '../music';
 import { isOnStrongBeat, soundingAt, type BarSpan, type Harmony, type Timeline } from '../chart';
+import { elementAt, type Beats, present } from '../shared';
 
 /** Everything the parts of the band read. */
 export type WalkForm = { readonly timeline: Timeline; readonly harmony: Harmony; readonly choruses: number };
@@ -21,14 +21,14 @@ export function stopsOf({ timeline, harmony, choruses }: WalkForm): WalkStop[] {
   for (let chorus = 0; chorus < choruses; chorus++)
     timeline.chordSpans.forEach((stretch, index) => {
       const offset = chorus * timeline.formBeats;
-      const following = timeline.chordSpans[(index + 1) % timeline.chordSpans.length]!;
+      const following = elementAt(timeline.chordSpans, (index + 1) % timeline.chordSpans.length);
       if (!stretch.chord) return;
       stops.push({
         chord: stretch.chord,
         next: following.chord,
         start: stretch.start + offset,
         end: stretch.end + offset,
-        scale: harmony.readings[index]!.scale.pcs,
+        scale: present(harmony.readings[index]).scale.pcs,
         home: index === timeline.chordSpans.length - 1,
       });
     });

@@ -1,6 +1,7 @@
 import { isDominant, rootPc, type Chord } from '../music';
 import type { ChordReading } from './reading';
 import type { ChordSpan } from './timeline';
+import { elementAt, present } from '../shared';
 
 /** Chords that belong together, over stretches `from` up to but not including `to`. */
 export type Bracket = { readonly kind: 'ii-V' | 'turnaround'; readonly from: number; readonly to: number };
@@ -19,7 +20,7 @@ function runsOf(chordSpans: readonly ChordSpan[], readings: readonly (ChordReadi
       rootPc(last.chord) === rootPc(chord) &&
       last.chord.quality === chord.quality;
     if (same) runs[runs.length - 1] = { ...last, to: index + 1 };
-    else runs.push({ chord, degree: readings[index]!.degree, from: index, to: index + 1 });
+    else runs.push({ chord, degree: present(readings[index]).degree, from: index, to: index + 1 });
   });
   return runs;
 }
@@ -51,13 +52,15 @@ function turnarounds(
   ends: readonly number[],
 ): Bracket[] {
   return ends.flatMap((end) => {
-    const lastBar = chordSpans[end - 1]!.bar;
+    const lastBar = elementAt(chordSpans, end - 1).bar;
     const from = chordSpans.findIndex(({ bar }) => bar === lastBar - 1);
     const inside = readings.slice(from, end);
     const next = readings[end % readings.length];
     if (from < 0 || inside.length < 3 || inside.some((reading) => reading === null)) return [];
     const home = next && ['I', 'i'].includes(next.degree);
-    return home && OPENS.includes(inside[0]!.degree) && LEADS_HOME.includes(inside[inside.length - 1]!.degree)
+    return home &&
+      OPENS.includes(present(inside[0]).degree) &&
+      LEADS_HOME.includes(present(inside[inside.length - 1]).degree)
       ? [{ kind: 'turnaround' as const, from, to: end }]
       : [];
   });

@@ -1,4 +1,4 @@
-import { modulo, type Midi } from '../shared';
+import { modulo, type Midi, elementAt, present } from '../shared';
 import { guideTones, toneByRole, type Chord, type ChordTone } from '../music';
 
 /** One voice of the thread at a chord. */
@@ -18,7 +18,7 @@ const HIGHEST: Midi = 72;
 
 /** Third (or sus note) and seventh (or sixth); a triad has its root beside its third, a power chord root and fifth. */
 function pairOf(chord: Chord): readonly [ChordTone, ChordTone] {
-  const root = chord.tones[0]!;
+  const root = elementAt(chord.tones, 0);
   const third = toneByRole(chord, 'third', 'sus');
   const seventh = toneByRole(chord, 'seventh', 'sixth');
   if (third && seventh) return [third, seventh];
@@ -86,14 +86,17 @@ function handOver(before: readonly [Midi, Midi], a: ChordTone, b: ChordTone): La
     [a, b],
     [b, a],
   ].map(([upper, lower]) => ({
-    midi: [near(before[0], upper!), near(before[1], lower!)],
-    tones: [upper!, lower!],
+    midi: [near(before[0], present(upper)), near(before[1], present(lower))],
+    tones: [present(upper), present(lower)],
   }));
   const cost = ({ midi }: Laid) => {
     const moves = [Math.abs(midi[0] - before[0]), Math.abs(midi[1] - before[1])];
     return (
-      moves[0]! + moves[1]! - 0.1 * moves.filter((move) => move === 1).length + (midi[0] === midi[1] ? 6 : 0)
+      elementAt(moves, 0) +
+      elementAt(moves, 1) -
+      0.1 * moves.filter((move) => move === 1).length +
+      (midi[0] === midi[1] ? 6 : 0)
     );
   };
-  return cost(ways[1]!) < cost(ways[0]!) ? ways[1]! : ways[0]!;
+  return cost(elementAt(ways, 1)) < cost(elementAt(ways, 0)) ? elementAt(ways, 1) : elementAt(ways, 0);
 }

@@ -1,4 +1,4 @@
-import { modulo } from '../shared';
+import { modulo, elementAt, present } from '../shared';
 import { isDominant, pitchClass, rootPc, sameKey, scaleOn, type Chord, type Key, type Scale } from '../music';
 import { bracketsOf, type Bracket } from './brackets';
 import type { Chart } from './chart';
@@ -20,7 +20,7 @@ export type Harmony = {
 /** Reads every chord of the form in its key: degree and chord-scale, and the home scale that stands beside it. */
 export function harmonyOf(chart: Chart, timeline: Timeline): Harmony {
   const { chordSpans: chordSpans } = timeline;
-  const sections = chordSpans.map(({ bar }) => timeline.bars[bar]!.section);
+  const sections = chordSpans.map(({ bar }) => elementAt(timeline.bars, bar).section);
   const regions = keyRegions(chordSpans, sections);
   const keys = regions.flatMap(({ key, from, to }) => Array<Key>(to - from).fill(key));
   const character = characterOf(
@@ -30,7 +30,7 @@ export function harmonyOf(chart: Chart, timeline: Timeline): Harmony {
   );
   const readings = chordSpans.map((span, index) => {
     if (!span.chord) return null;
-    const key = keys[index]!;
+    const key = elementAt(keys, index);
     const context: HarmonicReadingContext = {
       chord: span.chord,
       key,
@@ -55,22 +55,22 @@ function overrideAt(
   index: number,
 ): Override | null {
   if (overrides.length === 0) return null;
-  const { bar } = chordSpans[index]!;
+  const { bar } = elementAt(chordSpans, index);
   const nth = index - chordSpans.findIndex((one) => one.bar === bar) + 1;
   return overrides.findLast((one) => one.bar === bar + 1 && one.nth === nth) ?? null;
 }
 
 function nextRoot(chordSpans: readonly ChordSpan[], index: number): Chord {
-  const own = chordSpans[index]!.chord!;
+  const own = present(elementAt(chordSpans, index).chord);
   for (let step = 1; step < chordSpans.length; step++) {
-    const chord = chordSpans[(index + step) % chordSpans.length]!.chord;
+    const chord = elementAt(chordSpans, (index + step) % chordSpans.length).chord;
     if (chord && rootPc(chord) !== rootPc(own)) return chord;
   }
   return own;
 }
 
 const chordsIn = (chordSpans: readonly ChordSpan[], keys: readonly Key[], key: Key): Chord[] =>
-  chordSpans.flatMap(({ chord }, index) => (chord && sameKey(keys[index]!, key) ? [chord] : []));
+  chordSpans.flatMap(({ chord }, index) => (chord && sameKey(elementAt(keys, index), key) ? [chord] : []));
 
 function characterOf(chart: Chart, chordSpans: readonly ChordSpan[], key: Key): FormCharacter {
   const chords = chordSpans.flatMap(({ chord }) => (chord ? [chord] : []));

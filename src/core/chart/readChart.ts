@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome, type Problem } from '../shared';
+import { accepted, refused, type Outcome, type Problem, elementAt } from '../shared';
 import type { Key } from '../music';
 import { readCells, wordsOf } from './barCells';
 import type { Bar, Chart, Meter, WrittenBar } from './chart';
@@ -214,7 +214,8 @@ function splitBars(line: string, from: number): Piece[] {
         closes: bar?.[0].startsWith(':') ?? false,
         ending: numbered ? Number(numbered[1]) : null,
       });
-    else if (bar?.[0].startsWith(':') && pieces.length > 0) pieces[pieces.length - 1]!.closes = true;
+    else if (bar?.[0].startsWith(':') && pieces.length > 0)
+      elementAt(pieces, pieces.length - 1).closes = true;
     if (raw.trim() !== '' || bar) opens = bar?.[0].endsWith(':') ?? false;
     at = end + (bar?.[0].length ?? 0);
   }

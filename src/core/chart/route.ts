@@ -1,4 +1,12 @@
-import { accepted, unwrap, refused, type BeatsPerMinute, type Outcome, type Semitones } from '../shared';
+import {
+  accepted,
+  unwrap,
+  refused,
+  type BeatsPerMinute,
+  type Outcome,
+  type Semitones,
+  elementAt,
+} from '../shared';
 import { keyName } from '../music';
 import type { Chart } from './chart';
 import { CHART_LIMITS } from './chartLimits';
@@ -75,7 +83,7 @@ function movedThrough(round: Chart, passes: number, keyStep: Semitones): Chart {
   const parts = Array.from({ length: passes }, (_, pass) => {
     const chart =
       pass === 0 ? round : unwrap(readChart(unwrap(transposeText(round.text, { by: pass * keyStep }))));
-    const key = chart.key ?? harmonyOf(chart, timelineOf(chart, 120)).regions[0]!.key;
+    const key = chart.key ?? elementAt(harmonyOf(chart, timelineOf(chart, 120)).regions, 0).key;
     const named = (section: string | null) => `${section ? `${section} ` : ''}${pass + 1} in ${keyName(key)}`;
     return {
       key,
@@ -90,7 +98,7 @@ function movedThrough(round: Chart, passes: number, keyStep: Semitones): Chart {
   // the first pass states its key as the chart's, so that every later one is written out
   const whole = {
     ...round,
-    key: parts[0]!.key,
+    key: elementAt(parts, 0).key,
     overrides: parts.flatMap((part) => part.overrides),
     bars: parts.flatMap((part) => part.bars),
   };

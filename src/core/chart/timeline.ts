@@ -1,4 +1,11 @@
-import { beatsToSeconds, secondsToBeats, type Beats, type BeatsPerMinute, type Seconds } from '../shared';
+import {
+  beatsToSeconds,
+  secondsToBeats,
+  type Beats,
+  type BeatsPerMinute,
+  type Seconds,
+  elementAt,
+} from '../shared';
 import { isChange, type Chord, type Key } from '../music';
 import { beatsPerBar, strongBeats, type Chart, type Meter } from './chart';
 
@@ -72,7 +79,8 @@ export function soundingAt(timeline: Timeline, beat: Beats): SoundingChord {
   return sounding(timeline, lastStartingBy(timeline.chordSpans, inForm), chorus);
 }
 
-const barUnder = ({ bars }: Timeline, inForm: Beats): BarSpan => bars[lastStartingBy(bars, inForm)]!;
+const barUnder = ({ bars }: Timeline, inForm: Beats): BarSpan =>
+  elementAt(bars, lastStartingBy(bars, inForm));
 
 /** Binary search: the last stretch or bar that starts at or before a beat of the form. */
 function lastStartingBy(chordSpans: readonly { readonly start: Beats }[], beat: Beats): number {
@@ -80,14 +88,14 @@ function lastStartingBy(chordSpans: readonly { readonly start: Beats }[], beat: 
   let high = chordSpans.length - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (chordSpans[middle]!.start <= beat + 1e-9) low = middle;
+    if (elementAt(chordSpans, middle).start <= beat + 1e-9) low = middle;
     else high = middle - 1;
   }
   return low;
 }
 
 function sounding(timeline: Timeline, index: number, chorus: number): SoundingChord {
-  const stretch = timeline.chordSpans[index]!;
+  const stretch = elementAt(timeline.chordSpans, index);
   const offset = chorus * timeline.formBeats;
   return { span: stretch, chorus, start: stretch.start + offset, end: stretch.end + offset };
 }
@@ -114,7 +122,7 @@ export function formPositionOf(
 /** The beat a bar begins on; bars count from 1 through all choruses. */
 export function barStart({ bars, formBeats }: Timeline, throughBar: number): Beats {
   const chorus = Math.floor((throughBar - 1) / bars.length);
-  return chorus * formBeats + bars[(throughBar - 1) % bars.length]!.start;
+  return chorus * formBeats + elementAt(bars, (throughBar - 1) % bars.length).start;
 }
 
 /** Is this the middle of a strong beat's window? `window` in beats either way (T1.2). */
@@ -152,8 +160,8 @@ export function changesOf(timeline: Timeline, choruses: number): ChordChange[] {
   for (let chorus = 0; chorus < choruses; chorus++)
     for (const stretch of timeline.chordSpans) walk.push(sounding(timeline, stretch.index, chorus));
   const borders = walk.flatMap((now, place) =>
-    place > 0 && isBorder(walk[place - 1]!.span.chord, now.span.chord)
-      ? [{ now, before: walk[place - 1]!.span.chord }]
+    place > 0 && isBorder(elementAt(walk, place - 1).span.chord, now.span.chord)
+      ? [{ now, before: elementAt(walk, place - 1).span.chord }]
       : [],
   );
   const end = choruses * timeline.formBeats;

@@ -1,4 +1,4 @@
-import { accepted, modulo, refused, type Outcome, type Semitones } from '../shared';
+import { accepted, modulo, refused, type Outcome, type Semitones, elementAt, present } from '../shared';
 import {
   above,
   keyName,
@@ -30,7 +30,7 @@ const MINOR_TONICS = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'G#', 'A', 'Bb'
 export function transposeText(text: string, destination: Destination): Outcome<string> {
   const read = readChart(text);
   if (!read.ok) return read;
-  const home = read.value.key ?? harmonyOf(read.value, timelineOf(read.value, 120)).regions[0]!.key;
+  const home = read.value.key ?? elementAt(harmonyOf(read.value, timelineOf(read.value, 120)).regions, 0).key;
   const goal = goalOf(home, destination);
   if (!goal.ok) return goal;
   const steps = letterIndex(goal.value) - letterIndex(home.tonic);
@@ -47,7 +47,10 @@ export function transposeText(text: string, destination: Destination): Outcome<s
 function goalOf(home: Key, destination: Destination): Outcome<SpelledNote> {
   if ('by' in destination) {
     const tonics = home.minor ? MINOR_TONICS : MAJOR_TONICS;
-    return accepted(readNote(tonics[modulo(pitchClass(home.tonic) + Math.round(destination.by), 12)]!)!.note);
+    return accepted(
+      present(readNote(elementAt(tonics, modulo(pitchClass(home.tonic) + Math.round(destination.by), 12))))
+        .note,
+    );
   }
   const key = readKey(destination.to);
   if (!key.ok) return key;

@@ -1,6 +1,7 @@
 import { keyName } from '../music';
 import type { Bar, Chart } from './chart';
 import { writeOverride } from './override';
+import { elementAt } from '../shared';
 
 /** A chart as chart text with repeats written out. Reading it back gives the same form, and writing that the same text. */
 export function writeChart(chart: Chart): string {
@@ -52,7 +53,7 @@ function barLines(chart: Chart): string[] {
 function barText(bar: Bar): string {
   if (bar.repeats) return '%';
   const symbol = (index: number) => bar.cells[index]?.chord?.symbol ?? 'N.C.';
-  const equal = bar.cells.every((cell) => cell.beats.equals(bar.cells[0]!.beats));
+  const equal = bar.cells.every((cell) => cell.beats.equals(elementAt(bar.cells, 0).beats));
   if (equal) return bar.cells.map((_, index) => symbol(index)).join(' ');
   return bar.cells.map((cell, index) => symbol(index) + ' .'.repeat(cell.beats.valueOf() - 1)).join(' ');
 }

@@ -1,5 +1,5 @@
-import type { Cents, Midi } from '../shared';
 import type { CorrectedNote, NoteId } from './edits';
+import { elementAt, type Cents, type Midi } from '../shared';
 
 /** What a doubtful note may have been, and how likely: two readings, the likelier first. `midi` null: nothing was played there. */
 export type PitchReading = { readonly midi: Midi | null; readonly belief: number };
@@ -70,7 +70,7 @@ const ranked = (a: PitchReading, b: PitchReading): readonly [PitchReading, Pitch
 
 /** The octave that would fit the line, where this one leaps out of it and is not surely believed. */
 function octaveDoubt(notes: readonly CorrectedNote[], index: number): Midi | null {
-  const note = notes[index]!;
+  const note = elementAt(notes, index);
   if ((note.confidence ?? 1) >= 0.93) return null;
   const [before, after] = [notes[index - 1], notes[index + 1]];
   if (!before || !after) return null;

@@ -1,7 +1,7 @@
 import type { PlayedNote, Report } from '../analyse';
 import { beatAt, steady, type Pace } from '../chart';
-import type { BeatsPerMinute, Seconds } from '../shared';
 import type { CorrectedNote, NoteId } from './edits';
+import { elementAt, type BeatsPerMinute, type Seconds } from '../shared';
 
 /** A note in beats with its name. */
 export type NamedNote = PlayedNote & { readonly id: NoteId };
@@ -50,16 +50,19 @@ export function reportPlaces(report: Report, played: readonly NamedNote[]): Note
     // nearly all are in the same order
     const same = sorted[next];
     if (same && same.onsetBeat === note.onsetBeat && Math.round(same.midi) === Math.round(note.midi))
-      return sorted[next++]!.id;
-    while (from < sorted.length && sorted[from]!.onsetBeat + sorted[from]!.durationBeats < note.onsetBeat - 8)
+      return elementAt(sorted, next++).id;
+    while (
+      from < sorted.length &&
+      elementAt(sorted, from).onsetBeat + elementAt(sorted, from).durationBeats < note.onsetBeat - 8
+    )
       from++;
-    let [best, least] = [sorted[from]!, Infinity];
+    let [best, least] = [elementAt(sorted, from), Infinity];
     for (
       let index = from;
-      index < sorted.length && sorted[index]!.onsetBeat <= note.onsetBeat + 1e-6;
+      index < sorted.length && elementAt(sorted, index).onsetBeat <= note.onsetBeat + 1e-6;
       index++
     ) {
-      const one = sorted[index]!;
+      const one = elementAt(sorted, index);
       const inside = note.onsetBeat < one.onsetBeat + one.durationBeats - 1e-9;
       const away =
         Math.abs(one.midi - note.midi) + (note.onsetBeat - one.onsetBeat) * 4 + (inside ? 0 : 1000);

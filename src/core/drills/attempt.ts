@@ -2,7 +2,7 @@ import type { ChangeReport, Phrase, Report } from '../analyse';
 import { beatsPerBar, formPositionOf, type Chart, type Timeline } from '../chart';
 import { readChord } from '../music';
 import { fitsOneLocation, placesOf, reachFrom } from '../neck';
-import { unwrap, pitchClassOf, type Beats, type Semitones } from '../shared';
+import { unwrap, pitchClassOf, type Beats, type Semitones, elementAt, present } from '../shared';
 import { tonesOf, type Attempt, type RuleCheck, type Motif, type Rule } from './rule';
 
 const ON_TIME = ['on', 'early'];
@@ -75,10 +75,10 @@ function gatesOf(rule: Rule, report: Report, chart: Chart, timeline: Timeline): 
       return rangeGates(report, timeline, rule.semitones);
     case 'height':
       return bars(report, timeline, (indices) => {
-        const heights = indices.map((index) => report.notes[index]!.height);
+        const heights = indices.map((index) => elementAt(report.notes, index).height);
         return (
-          (rule.most === undefined || heights.every((height) => height <= rule.most!)) &&
-          (rule.least === undefined || heights.some((height) => height >= rule.least!))
+          (rule.most === undefined || heights.every((height) => height <= present(rule.most))) &&
+          (rule.least === undefined || heights.some((height) => height >= present(rule.least)))
         );
       });
     case 'upbeats':
@@ -86,7 +86,8 @@ function gatesOf(rule: Rule, report: Report, chart: Chart, timeline: Timeline): 
         report,
         timeline,
         (indices) =>
-          indices.filter((index) => isUpbeat(report.notes[index]!.onsetBeat)).length * 2 >= indices.length,
+          indices.filter((index) => isUpbeat(elementAt(report.notes, index).onsetBeat)).length * 2 >=
+          indices.length,
       );
     case 'start':
       return rule.turn
@@ -112,7 +113,7 @@ function landed(
     !(rule.early ? landing.timing === 'early' : ON_TIME.includes(landing.timing))
   )
     return false;
-  const note = report.notes[landing.noteIndex]!;
+  const note = elementAt(report.notes, landing.noteIndex);
   if (!tonesOf(unwrap(readChord(to)), rule.tones).includes(pitchClassOf(note.midi))) return false;
   if (
     rule.gliding &&
@@ -133,11 +134,15 @@ function overChords(
   for (const note of report.notes) {
     if (note.function === 'grace' || note.chord === null) continue;
     const run = runs[runs.length - 1];
-    if (run && run[0]!.chord === note.chord && note.onsetBeat - run[run.length - 1]!.onsetBeat < 4)
+    if (
+      run &&
+      elementAt(run, 0).chord === note.chord &&
+      note.onsetBeat - elementAt(run, run.length - 1).onsetBeat < 4
+    )
       run.push(note);
     else runs.push([note]);
   }
-  return runs.map((run) => ({ beat: run[0]!.onsetBeat, met: met(run) }));
+  return runs.map((run) => ({ beat: elementAt(run, 0).onsetBeat, met: met(run) }));
 }
 
 /** A note that leaves the place fails its chord; the place is the one that holds what came before it. */
@@ -170,11 +175,12 @@ function bars(
       single &&
       timeline.chordSpans.some(
         (stretch) =>
-          stretch.start > timeline.bars[bar]!.start + 1e-6 && stretch.start < timeline.bars[bar]!.end - 1e-6,
+          stretch.start > elementAt(timeline.bars, bar).start + 1e-6 &&
+          stretch.start < elementAt(timeline.bars, bar).end - 1e-6,
       )
     )
       continue;
-    const start = chorus * timeline.formBeats + timeline.bars[bar]!.start;
+    const start = chorus * timeline.formBeats + elementAt(timeline.bars, bar).start;
     const inside = found.get(start);
     if (inside) inside.push(index);
     else found.set(start, [index]);
@@ -193,7 +199,7 @@ const phrases = (report: Report, met: (phrase: Phrase, index: number) => boolean
 
 function startOfBar(timeline: Timeline, bar: number): Beats {
   const chorus = Math.floor(bar / timeline.bars.length);
-  return chorus * timeline.formBeats + timeline.bars[bar - chorus * timeline.bars.length]!.start;
+  return chorus * timeline.formBeats + elementAt(timeline.bars, bar - chorus * timeline.bars.length).start;
 }
 
 /** A pattern of one cell size needs bars of one chord: half a bar holds no three statements. */
@@ -213,8 +219,8 @@ function shapeGates(
 
 /** The least number of notes after which a pattern says itself again, a step on. */
 function cellOf(report: Report, indices: readonly number[]): number | null {
-  const pitches = indices.map((index) => Math.round(report.notes[index]!.midi));
-  const way = Math.sign(pitches[pitches.length - 1]! - pitches[0]!);
+  const pitches = indices.map((index) => Math.round(elementAt(report.notes, index).midi));
+  const way = Math.sign(elementAt(pitches, pitches.length - 1) - elementAt(pitches, 0));
   return (
     [2, 3, 4].find(
       (size) =>
@@ -222,7 +228,9 @@ function cellOf(report: Report, indices: readonly number[]): number | null {
         pitches
           .slice(size)
           .every(
-            (pitch, index) => (pitch - pitches[index]!) * way >= 1 && (pitch - pitches[index]!) * way <= 3,
+            (pitch, index) =>
+              (pitch - elementAt(pitches, index)) * way >= 1 &&
+              (pitch - elementAt(pitches, index)) * way <= 3,
           ),
     ) ?? null
   );
@@ -244,10 +252,18 @@ function turns(
           inside.length >= 3 &&
           inside
             .slice(1)
-            .every((index, at) => (report.notes[index]!.midi - report.notes[inside[at]!]!.midi) * way > 0),
+            .every(
+              (index, at) =>
+                (elementAt(report.notes, index).midi - present(report.notes[elementAt(inside, at)]).midi) *
+                  way >
+                0,
+            ),
       );
   return moving(up, 1).some((rise) =>
-    moving(down, -1).some((fall) => fall[0]! > rise[0]! && rise[rise.length - 1]! <= fall[1]!),
+    moving(down, -1).some(
+      (fall) =>
+        elementAt(fall, 0) > elementAt(rise, 0) && elementAt(rise, rise.length - 1) <= elementAt(fall, 1),
+    ),
   );
 }
 
@@ -262,13 +278,14 @@ function motifGates(report: Report, like?: Motif): RuleCheck[] {
   const isLike = ({ gaps, moves }: Motif) =>
     gaps.length === model.gaps.length &&
     gaps.length > 0 &&
-    gaps.every((gap, index) => Math.abs(gap - model.gaps[index]!) <= SAME_GAP) &&
+    gaps.every((gap, index) => Math.abs(gap - elementAt(model.gaps, index)) <= SAME_GAP) &&
     moves.every(
       (move, index) =>
-        Math.sign(move) === Math.sign(model.moves[index]!) &&
-        Math.abs(move - model.moves[index]!) <= SAME_MOVE,
+        Math.sign(move) === Math.sign(elementAt(model.moves, index)) &&
+        Math.abs(move - elementAt(model.moves, index)) <= SAME_MOVE,
     );
-  const ends = ({ noteIndices }: Phrase) => report.notes[noteIndices[noteIndices.length - 1]!]!.height === 0;
+  const ends = ({ noteIndices }: Phrase) =>
+    present(report.notes[elementAt(noteIndices, noteIndices.length - 1)]).height === 0;
   return shaped
     .slice(like ? 0 : 1)
     .map(({ phrase, shape }) => ({ beat: phrase.startBeat, met: isLike(shape) && ends(phrase) }));
@@ -277,11 +294,11 @@ function motifGates(report: Report, like?: Motif): RuleCheck[] {
 /** The line of a phrase as rhythm and contour. */
 export function shapeOf(report: Report, { noteIndices }: Phrase): Motif {
   const line = noteIndices
-    .map((index) => report.notes[index]!)
+    .map((index) => elementAt(report.notes, index))
     .filter(({ top, function: deed }) => top && deed !== 'grace');
   return {
-    gaps: line.slice(1).map(({ onsetBeat }, index) => onsetBeat - line[index]!.onsetBeat),
-    moves: line.slice(1).map(({ midi }, index) => Math.round(midi) - Math.round(line[index]!.midi)),
+    gaps: line.slice(1).map(({ onsetBeat }, index) => onsetBeat - elementAt(line, index).onsetBeat),
+    moves: line.slice(1).map(({ midi }, index) => Math.round(midi) - Math.round(elementAt(line, index).midi)),
   };
 }
 
@@ -324,14 +341,14 @@ function inTime({ notes, time }: Report, { tempo }: Timeline, indices: readonly 
   const second = time.swing === null ? 0.5 : time.swing / (1 + time.swing);
   const away = indices
     .flatMap((index) => {
-      const inBeat = notes[index]!.onsetBeat - Math.floor(notes[index]!.onsetBeat);
+      const inBeat = elementAt(notes, index).onsetBeat - Math.floor(elementAt(notes, index).onsetBeat);
       const nearest = [0, second, 1]
         .map((line) => inBeat - line)
         .reduce((best, one) => (Math.abs(one) < Math.abs(best) ? one : best));
       return Math.abs(nearest) <= NEAR ? [Math.abs((nearest * 60_000) / tempo)] : [];
     })
     .sort((a, b) => a - b);
-  return away.length === 0 ? null : away[away.length >> 1]!;
+  return away.length === 0 ? null : elementAt(away, away.length >> 1);
 }
 
 const isUpbeat = (beat: Beats): boolean => Math.abs(beat - Math.floor(beat) - 0.5) <= 0.22;
@@ -339,14 +356,14 @@ const isUpbeat = (beat: Beats): boolean => Math.abs(beat - Math.floor(beat) - 0.
 /** Rule of the drill, common practice, no source: within a fifth of a beat counts as that beat. */
 function startsOn({ startBeat }: Pick<Phrase, 'startBeat'>, beat: number, timeline: Timeline): boolean {
   const { bar, beatInBar } = formPositionOf(timeline, startBeat + 0.2);
-  const length = timeline.bars[bar]!.end - timeline.bars[bar]!.start;
+  const length = elementAt(timeline.bars, bar).end - elementAt(timeline.bars, bar).start;
   const away = Math.abs(beatInBar - 0.2 - (beat - 1));
   return Math.min(away, length - away) <= 0.2 + 1e-6;
 }
 
 /** Beat after beat round the bar; a phrase that came elsewhere is missed, and the next is held against where it should have gone on. */
 function inTurn(report: Report, first: number, timeline: Timeline): RuleCheck[] {
-  const beats = beatsPerBar(timeline.bars[0]!.meter);
+  const beats = beatsPerBar(elementAt(timeline.bars, 0).meter);
   return phrases(report, () => false).map(({ beat }, index) => ({
     beat,
     met: startsOn({ startBeat: beat }, ((first - 1 + index) % beats) + 1, timeline),
@@ -356,6 +373,6 @@ function inTurn(report: Report, first: number, timeline: Timeline): RuleCheck[] 
 function spaced(phrases: readonly Phrase[], least: Beats): RuleCheck[] {
   return phrases.slice(0, -1).map((phrase, index) => ({
     beat: phrase.startBeat,
-    met: phrases[index + 1]!.startBeat - phrase.endBeat >= least - 0.5,
+    met: elementAt(phrases, index + 1).startBeat - phrase.endBeat >= least - 0.5,
   }));
 }

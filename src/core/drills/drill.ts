@@ -2,7 +2,7 @@ import { analyse, type PlayedNote, type Report } from '../analyse';
 import { passage, readChart, timelineOf, type Chart } from '../chart';
 import { planFromWords, type PlanWords } from '../plan';
 import type { Finding, FindingKind } from '../findings';
-import { unwrap, type BeatsPerMinute } from '../shared';
+import { unwrap, type BeatsPerMinute, present } from '../shared';
 import { attemptOf } from './attempt';
 import { CATALOGUE, type CatalogueEntry, type DrillKind } from './catalogue';
 import { ruleWords, type Attempt, type Motif, type Rule } from './rule';
@@ -127,7 +127,7 @@ export function drillOfFinding(finding: Finding, chart: Chart, plan: PlanWords):
     finding.kind === 'tone-missed'
       ? Object.keys(TONES).find((tone) => finding.title.includes(tone))
       : undefined;
-  const kind = named ? TONES[named]! : FOR[finding.kind];
+  const kind = named ? present(TONES[named]) : FOR[finding.kind];
   return kind ? drillFor({ kind, chart, tempo: finding.drill.tempo, span: finding.drill.span, plan }) : null;
 }
 

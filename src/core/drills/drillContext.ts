@@ -1,6 +1,7 @@
 import type { Chart, Harmony, Timeline } from '../chart';
 import type { Plan } from '../plan';
 import type { Recipe } from './catalogue';
+import { elementAt } from '../shared';
 
 /** The bars an example is made over, so often, with everything that is known of their harmony. */
 export type DrillContext = {
@@ -18,7 +19,7 @@ export function chordAt({ timeline }: Pick<DrillContext, 'timeline'>, beat: numb
   const chorus = Math.max(0, Math.floor(beat / timeline.formBeats + 1e-9));
   const inForm = Math.max(0, beat - chorus * timeline.formBeats);
   const stretch =
-    timeline.chordSpans.findLast(({ start }) => start <= inForm + 1e-6) ?? timeline.chordSpans[0]!;
+    timeline.chordSpans.findLast(({ start }) => start <= inForm + 1e-6) ?? elementAt(timeline.chordSpans, 0);
   return {
     stretch,
     chorus,

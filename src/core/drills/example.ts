@@ -2,7 +2,7 @@ import type { PlayedNote } from '../analyse';
 import { beatsPerBar, harmonyOf, readChart, timelineOf } from '../chart';
 import { placesOf, STANDARD_INSTRUMENT } from '../neck';
 import { cellAt, planFromWords, planOf } from '../plan';
-import { unwrap, type Midi } from '../shared';
+import { unwrap, type Midi, present, elementAt } from '../shared';
 import { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind, type Recipe } from './catalogue';
 import { judgeDrill, type Drill } from './drill';
 import { lineThrough, type Slot } from './line';
@@ -36,7 +36,10 @@ export function exampleOf(drill: Drill, seed: number, choruses = 1): PlayedNote[
     // a lead-in from below where one from above finds no line, and the other way round
     const turned =
       recipe.chromatic === 'only' && tries % 2 === 1
-        ? { ...scene, recipe: { ...recipe, lead: recipe.lead!.map((steps) => steps.map((step) => -step)) } }
+        ? {
+            ...scene,
+            recipe: { ...recipe, lead: present(recipe.lead).map((steps) => steps.map((step) => -step)) },
+          }
         : scene;
     const line = lineOf(turned, seed + tries * 101);
     if (line && judgeDrill(drill, line, choruses).passed) return line;
@@ -113,7 +116,7 @@ function nearestKind(rule: Rule): DrillKind | undefined {
     );
     // a part that is there at all weighs more than its being the same
     return (
-      own!.filter((part) => theirs!.includes(part)).length +
+      present(own).filter((part) => present(theirs).includes(part)).length +
       3 * Object.keys(rule).filter((name) => name in other).length -
       3 * Object.keys(other).filter((name) => !(name in rule)).length +
       100
@@ -170,7 +173,7 @@ function rhythmOf(scene: DrillContext): [number, number][] {
         );
     }
     case 'phrases': {
-      const { beat, bars, rest, turn } = recipe.phrase!;
+      const { beat, bars, rest, turn } = present(recipe.phrase);
       // a phrase leaves a beat and a half before the next one, which it ends on where it comes to rest
       const length = Math.min(bars * bar - 0.5, (bars + rest) * bar - (recipe.rests ? 2.5 : 1.5));
       const notes: [number, number][] = [];
@@ -235,15 +238,17 @@ function slotsOf(scene: DrillContext): Slot[] {
 /** The first three quarters of every bar that leads home. */
 function isOut({ chart, recipe }: DrillContext, beat: number): boolean {
   const bar = beatsPerBar(chart.meter);
-  return Math.floor(beat / bar) % recipe.out! === recipe.out! - 1 && beat % bar < bar * 0.75 - 1e-6;
+  return (
+    Math.floor(beat / bar) % present(recipe.out) === present(recipe.out) - 1 && beat % bar < bar * 0.75 - 1e-6
+  );
 }
 
 /** Pitch classes that neither the chord-scale nor the home scale holds. */
 function aboveTheScales(scene: DrillContext, beat: number): number[] {
   const { stretch } = chordAt(scene, beat);
   const inside = [
-    ...scene.harmony.readings[stretch.index]!.scale.pcs,
-    ...scene.harmony.homeScales[stretch.index]!.pcs,
+    ...present(scene.harmony.readings[stretch.index]).scale.pcs,
+    ...elementAt(scene.harmony.homeScales, stretch.index).pcs,
     ...(stretch.chord?.tones.map(({ pc }) => pc) ?? []),
   ];
   return Array.from({ length: 12 }, (_, pc) => pc).filter((pc) => !inside.includes(pc));
@@ -279,11 +284,11 @@ function led(slots: readonly Slot[], scene: DrillContext): Slot[] {
     if (index < lead.length || slot.beat === 0 || Math.abs(slot.beat - start) > 1e-6) return;
     lead.forEach((steps, place) => {
       const at = index - lead.length + 1 + place;
-      out[at] = { ...out[at]!, steps };
+      out[at] = { ...elementAt(out, at), steps };
       if (chromatic && at - 1 > 0)
         out[at - 1] = {
-          ...out[at - 1]!,
-          pcs: chromatic === 'only' ? outsideOf(scene, out[at - 1]!.beat) : all,
+          ...elementAt(out, at - 1),
+          pcs: chromatic === 'only' ? outsideOf(scene, elementAt(out, at - 1).beat) : all,
         };
     });
   });

@@ -1,5 +1,5 @@
 import type { PlayedNote } from '../analyse';
-import { seededRandom, type Beats, type Midi, type Semitones } from '../shared';
+import { seededRandom, type Beats, type Midi, type Semitones, elementAt } from '../shared';
 
 /** A place in a line that is to be filled: which pitches it may have, and how far it may lie from the note before. */
 export type Slot = {
@@ -67,8 +67,12 @@ export function lineThrough(
   let midi = [...costs].reduce((best, one) => (one[1] < best[1] ? one : best))[0];
   const line: PlayedNote[] = [];
   for (let index = slots.length - 1; index >= 0; index--) {
-    line.unshift({ onsetBeat: slots[index]!.beat, durationBeats: slots[index]!.duration, midi });
-    midi = back[index]!.get(midi) ?? midi;
+    line.unshift({
+      onsetBeat: elementAt(slots, index).beat,
+      durationBeats: elementAt(slots, index).duration,
+      midi,
+    });
+    midi = elementAt(back, index).get(midi) ?? midi;
   }
   return line;
 }

@@ -6,6 +6,8 @@ import {
   type Outcome,
   type Problem,
   type Semitones,
+  present,
+  elementAt,
 } from '../shared';
 import type { Aim, Rule } from './rule';
 
@@ -80,7 +82,7 @@ const READERS: readonly Reader[] = [
   ],
   [
     /^slide into (?:the )?(chord tones?|roots?|thirds?|fifths?|sevenths?)$/,
-    ([, tone]) => ({ kind: 'land', tones: [aimOf(tone!)], gliding: true }),
+    ([, tone]) => ({ kind: 'land', tones: [aimOf(present(tone))], gliding: true }),
   ],
   [
     /^enclose (?:the )?(?:target|landing|third|seventh)s?$|^enclosures?$/,
@@ -116,12 +118,15 @@ const READERS: readonly Reader[] = [
   ],
   [
     /^(?:start|begin)(?: every phrase)? on (?:beat )?(the and of )?(one|two|three|four|\d)$/,
-    ([, and, beat]) => ({ kind: 'start', beat: count(beat!) + (and ? 0.5 : 0) }),
+    ([, and, beat]) => ({ kind: 'start', beat: count(present(beat)) + (and ? 0.5 : 0) }),
   ],
   [/^(?:start|begin) on every beat in turn$/, () => ({ kind: 'start', beat: 1, turn: true })],
   [
     /^leave (a|one|two|three|four|\d) bars?(?: of space| of nothing)?$/,
-    ([, bars]) => (count(bars!) >= 1 && count(bars!) <= 8 ? { kind: 'space', bars: count(bars!) } : null),
+    ([, bars]) =>
+      count(present(bars)) >= 1 && count(present(bars)) <= 8
+        ? { kind: 'space', bars: count(present(bars)) }
+        : null,
   ],
   [/^one motif$|^same motif$/, () => ({ kind: 'motif' })],
   [/^no two (?:phrases )?alike$/, () => ({ kind: 'vary' })],
@@ -136,15 +141,18 @@ const READERS: readonly Reader[] = [
   [/^(?:on the )?upbeats$/, () => ({ kind: 'upbeats' })],
   [
     /^(?:step )?out every (two|three|four|\d) bars(?:,? and home)?$/,
-    ([, bars]) => (count(bars!) >= 1 && count(bars!) <= 8 ? { kind: 'home', every: count(bars!) } : null),
+    ([, bars]) =>
+      count(present(bars)) >= 1 && count(present(bars)) <= 8
+        ? { kind: 'home', every: count(present(bars)) }
+        : null,
   ],
   [
     /^(a|one|two|three|four|\d) bars? of chords,? (?:a|one|two|three|four|\d) bars? of line$/,
-    ([, bars]) => ({ kind: 'trade', bars: count(bars!) }),
+    ([, bars]) => ({ kind: 'trade', bars: count(present(bars)) }),
   ],
   [
     /^no higher than (chord tones|colours|(?:the )?scale)$/,
-    ([, height]) => ({ kind: 'height', most: HEIGHTS[height!]! }),
+    ([, height]) => ({ kind: 'height', most: present(HEIGHTS[present(height)]) }),
   ],
   [/^on the ground$/, () => ({ kind: 'height', most: 0 })],
   [
@@ -157,12 +165,12 @@ const READERS: readonly Reader[] = [
   [/^more than an octave$/, () => ({ kind: 'range', semitones: 12 })],
 ];
 
-const aimOf = (word: string): Aim => TONES[word.split(' ')[0]!]!;
+const aimOf = (word: string): Aim => present(TONES[elementAt(word.split(' '), 0)]);
 
 function landing([, tones, how, size, side]: RegExpExecArray): Rule {
   const aims = [
     ...new Set(
-      tones!
+      present(tones)
         .split(/,| or | and |\s+the\s+/)
         .map((word) => word.replace(/^the /, '').trim())
         .filter(Boolean)
@@ -223,7 +231,7 @@ export function readOwnWords(text: string, bars: number): Outcome<OwnWords> {
       `“${rest || text}” is no rule that can be heard.`,
       nearestOf(
         rest,
-        OWN_EXAMPLES.map((one) => one.split(', bars')[0]!),
+        OWN_EXAMPLES.map((one) => elementAt(one.split(', bars'), 0)),
       ) ?? OWN_EXAMPLES[0],
     ),
   );

@@ -1,5 +1,5 @@
 import { toneByRole, type Chord, type ChordTone, type ToneRole } from '../music';
-import type { Beats, Semitones } from '../shared';
+import { elementAt, type Beats, type Semitones } from '../shared';
 
 /** A tone of the chord that a drill aims at. */
 export type Aim = 'root' | 'third' | 'fifth' | 'seventh' | 'chord';
@@ -85,7 +85,7 @@ export function tonesOver(chord: Chord, aims: readonly Aim[]): ChordTone[] {
         aim === 'chord'
           ? chord.tones
           : aim === 'root'
-            ? chord.tones[0]!
+            ? elementAt(chord.tones, 0)
             : (toneByRole(chord, ...ROLES[aim]) ?? []),
       ),
     ),

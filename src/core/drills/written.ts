@@ -1,7 +1,7 @@
 import type { PlayedNote } from '../analyse';
 import { beatsPerBar, type ChordSpan } from '../chart';
 import { chordShapes } from '../neck';
-import { pitchClassOf, seededRandom, type Midi } from '../shared';
+import { pitchClassOf, seededRandom, type Midi, elementAt, present } from '../shared';
 import type { WrittenExample } from './catalogue';
 import { chordAt, type DrillContext } from './drillContext';
 import type { Slot } from './line';
@@ -29,7 +29,7 @@ export function writtenLine(
     case 'up-and-down':
       return barByBar(scene, seed, (bar, from) => upAndDown(scene, bar, from, written.up));
     case 'motif':
-      return motifs(scene, written.like ?? MOTIFS[seed % MOTIFS.length]!, seed, fill);
+      return motifs(scene, written.like ?? elementAt(MOTIFS, seed % MOTIFS.length), seed, fill);
     case 'trade':
       return traded(scene, written.bars, seed, fill);
   }
@@ -44,7 +44,7 @@ function barsOf({ timeline, choruses }: DrillContext): MusicBar[] {
       return {
         start: chorus * timeline.formBeats + start,
         beats: end - start,
-        single: inside.length === 1 && inside[0]!.chord ? inside[0]! : null,
+        single: inside.length === 1 && elementAt(inside, 0).chord ? elementAt(inside, 0) : null,
       };
     }),
   ).flat();
@@ -90,7 +90,7 @@ const ladder = (pcs: readonly number[]): Midi[] =>
   );
 const placeNear = (rungs: readonly Midi[], midi: Midi): number =>
   rungs.reduce(
-    (best, rung, index) => (Math.abs(rung - midi) < Math.abs(rungs[best]! - midi) ? index : best),
+    (best, rung, index) => (Math.abs(rung - midi) < Math.abs(elementAt(rungs, best) - midi) ? index : best),
     0,
   );
 
@@ -101,7 +101,7 @@ function patternIn(
   from: Midi,
   { cell, way }: { readonly cell: 2 | 3 | 4; readonly way: 1 | -1 },
 ): PlayedNote[] {
-  const rungs = ladder(scene.harmony.readings[single!.index]!.scale.pcs);
+  const rungs = ladder(present(scene.harmony.readings[present(single).index]).scale.pcs);
   const step = cell === 2 ? 0.5 : 1 / 3;
   const count = Math.round(beats / step);
   const within = cell === 2 ? 2 : 1;
@@ -111,7 +111,7 @@ function patternIn(
   return Array.from({ length: count }, (_, index) => ({
     onsetBeat: start + index * step,
     durationBeats: step * 0.95,
-    midi: rungs[first + way * (Math.floor(index / cell) + within * (index % cell))]!,
+    midi: elementAt(rungs, first + way * (Math.floor(index / cell) + within * (index % cell))),
   }));
 }
 
@@ -123,25 +123,30 @@ function upAndDown(
   up: 'arpeggio' | 'scale-run',
 ): PlayedNote[] {
   // a sixth lies a step from the fifth: no arpeggio skips to it
-  const tones = ladder(single!.chord!.tones.filter(({ role }) => role !== 'sixth').map(({ pc }) => pc));
+  const tones = ladder(
+    present(present(single).chord)
+      .tones.filter(({ role }) => role !== 'sixth')
+      .map(({ pc }) => pc),
+  );
   const scale = ladder([
     ...new Set([
-      ...scene.harmony.readings[single!.index]!.scale.pcs,
-      ...single!.chord!.tones.map(({ pc }) => pc),
+      ...present(scene.harmony.readings[present(single).index]).scale.pcs,
+      ...present(present(single).chord).tones.map(({ pc }) => pc),
     ]),
   ]);
-  const low = nearestOf(tonesOf(single!.chord!, ['root', 'third']), Math.min(60, from));
+  const low = nearestOf(tonesOf(present(present(single).chord), ['root', 'third']), Math.min(60, from));
   const count = Math.round(beats * 2);
   const rise = up === 'arpeggio' ? Math.min(4, count - 4) : Math.min(5, count - 2);
   const base = placeNear(up === 'arpeggio' ? tones : scale, low);
-  const rising = Array.from(
-    { length: rise },
-    (_, index) => (up === 'arpeggio' ? tones : scale)[base + index]!,
+  const rising = Array.from({ length: rise }, (_, index) =>
+    elementAt(up === 'arpeggio' ? tones : scale, base + index),
   );
-  const top = rising[rising.length - 1]!;
+  const top = elementAt(rising, rising.length - 1);
   const other = up === 'arpeggio' ? scale : tones;
   const below = other.filter((midi) => midi < top);
-  const falling = Array.from({ length: count - rise }, (_, index) => below[below.length - 1 - index]!);
+  const falling = Array.from({ length: count - rise }, (_, index) =>
+    elementAt(below, below.length - 1 - index),
+  );
   return [...rising, ...falling].map((midi, index) => ({
     onsetBeat: start + index / 2,
     durationBeats: 0.47,
@@ -169,7 +174,9 @@ function motifs(scene: DrillContext, { gaps, moves }: Motif, seed: number, fill:
       const last = index === gaps.length;
       const tones = chord?.tones.map(({ pc }) => pc) ?? [];
       const pcs =
-        chord && last ? tones : [...new Set([...scene.harmony.readings[stretch]!.scale.pcs, ...tones])];
+        chord && last
+          ? tones
+          : [...new Set([...present(scene.harmony.readings[stretch]).scale.pcs, ...tones])];
       const move = moves[index - 1];
       const steps =
         move === undefined
@@ -177,7 +184,7 @@ function motifs(scene: DrillContext, { gaps, moves }: Motif, seed: number, fill:
           : [0, 1, -1, 2, -2].map((by) => move + by).filter((to) => Math.sign(to) === Math.sign(move));
       slots.push({
         beat,
-        duration: last ? 0.4 : Math.min(0.95, gaps[index]! * 0.95),
+        duration: last ? 0.4 : Math.min(0.95, elementAt(gaps, index) * 0.95),
         pcs,
         ...(steps ? { steps } : {}),
       });
@@ -208,7 +215,7 @@ function traded(scene: DrillContext, each: number, seed: number, fill: Fill): Pl
           notes.push({
             onsetBeat: start + beat,
             durationBeats: Math.max(0.9, beats / 2 - 0.3),
-            midi: OPEN[string]! + fret,
+            midi: elementAt(OPEN, string) + fret,
           });
       });
     }

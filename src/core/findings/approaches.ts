@@ -1,4 +1,5 @@
 import type { Report } from '../analyse';
+import { elementAt, present } from '../shared';
 
 /** How often targets were led into in one way, by the side it came from; `left` counts those that never arrived. */
 export type ApproachRow = {
@@ -29,11 +30,11 @@ export function approachTable(report: Report): {
 } {
   const rows = new Map<string, { kind: string; name: string; below: number; above: number; both: number }>();
   for (const { kind, noteIndices, targetIndex } of report.figures) {
-    const last = report.notes[noteIndices[noteIndices.length - 1]!]!;
-    const target = report.notes[targetIndex]!;
+    const last = present(report.notes[elementAt(noteIndices, noteIndices.length - 1)]);
+    const target = elementAt(report.notes, targetIndex);
     const chromatic = last.chromatic === true;
     const single = kind === 'approach-below' || kind === 'approach-above';
-    const name = single ? (chromatic ? 'Chromatic' : 'By scale step') : NAMES[kind]!;
+    const name = single ? (chromatic ? 'Chromatic' : 'By scale step') : present(NAMES[kind]);
     const row = rows.get(name) ?? { kind, name, below: 0, above: 0, both: 0 };
     row[kind === 'enclosure' ? 'both' : last.midi < target.midi ? 'below' : 'above']++;
     rows.set(name, row);

@@ -1,6 +1,7 @@
 import type { LandingMark, Report } from '../analyse';
 import { newcombeInterval, type Rate } from './wilson';
 import { typeset } from './words';
+import { elementAt, present } from '../shared';
 
 /** A take as it is held against others of the same form. */
 export type Compared = { readonly report: Report; readonly marks: readonly LandingMark[] };
@@ -62,7 +63,7 @@ function kindsOf(takes: readonly Compared[]): KindRates[] {
     for (const { from, to } of report.changes) found.set(`${from} ${to}`, { from, to });
   return [...found.values()].map(({ from, to }) => {
     const rates = takes.map((take) => rateOf(take, (change) => change.from === from && change.to === to));
-    const [before, after] = [rates[0]!, rates[rates.length - 1]!];
+    const [before, after] = [elementAt(rates, 0), elementAt(rates, rates.length - 1)];
     const interval = newcombeInterval(before, after, NINE_IN_TEN);
     const difference =
       before.of === 0 || after.of === 0 ? null : after.met / after.of - before.met / before.of;
@@ -126,8 +127,10 @@ function sentenceOf(kinds: readonly KindRates[]): { soft: string; bold: string }
     };
   const moved =
     counted.find(({ word }) => word !== 'unclear') ??
-    counted.reduce((most, one) => (Math.abs(one.difference!) > Math.abs(most.difference!) ? one : most));
-  const [before, after] = [moved.rates[0]!, moved.rates[moved.rates.length - 1]!];
+    counted.reduce((most, one) =>
+      Math.abs(present(one.difference)) > Math.abs(present(most.difference)) ? one : most,
+    );
+  const [before, after] = [elementAt(moved.rates, 0), elementAt(moved.rates, moved.rates.length - 1)];
   const soft = typeset(
     `Into ${moved.to} you met a target in ${before.met} of ${before.of}, then in ${after.met} of ${after.of}.`,
   );
@@ -137,14 +140,18 @@ function sentenceOf(kinds: readonly KindRates[]): { soft: string; bold: string }
     moved.difference === 0
       ? 'No difference'
       : moved.word === 'unclear'
-        ? `${points(moved.difference!)} points, ${range}: too few to call it a change`
-        : `${points(moved.difference!)} points, ${range}: ${moved.word}`;
+        ? `${points(present(moved.difference))} points, ${range}: too few to call it a change`
+        : `${points(present(moved.difference))} points, ${range}: ${moved.word}`;
   const other = counted.find(
     (one) =>
-      one !== moved && Math.sign(one.difference!) === -Math.sign(moved.difference!) && one.difference !== 0,
+      one !== moved &&
+      Math.sign(present(one.difference)) === -Math.sign(present(moved.difference)) &&
+      one.difference !== 0,
   );
-  const left = other && { [-1]: 'more open', 1: 'fewer open' }[Math.sign(other.difference!)];
-  const by = other ? Math.abs(other.rates[0]!.met - other.rates[other.rates.length - 1]!.met) : 0;
+  const left = other && { [-1]: 'more open', 1: 'fewer open' }[Math.sign(present(other.difference))];
+  const by = other
+    ? Math.abs(elementAt(other.rates, 0).met - elementAt(other.rates, other.rates.length - 1).met)
+    : 0;
   return {
     soft,
     bold: `${verdict}.${other && by > 0 ? typeset(` Into ${other.to} you left ${by === 1 ? 'one' : by} ${left}.`) : ''}`,

@@ -1,5 +1,6 @@
 import type { Report } from '../analyse';
 import { pathOf, placesSounding, STANDARD_INSTRUMENT, type Instrument, type Touch } from '../neck';
+import { elementAt } from '../shared';
 
 /** Where a line probably lay. Notes by string (from the highest, 1) and by position (the fret under the index finger; 0 is open). */
 export type OnTheNeck = {
@@ -24,13 +25,13 @@ export function fingeredTake(
   let shifts = 0;
   for (const { noteIndices } of report.phrases) {
     const within = noteIndices.filter(
-      (index) => placesSounding(Math.round(report.notes[index]!.midi), instrument).length > 0,
+      (index) => placesSounding(Math.round(elementAt(report.notes, index).midi), instrument).length > 0,
     );
     for (let from = 0; from < within.length; from += AHEAD) {
       const part = within.slice(from, from + AHEAD);
       const found = pathOf(
         part.map((index) => {
-          const { onsetBeat, durationBeats, midi } = report.notes[index]!;
+          const { onsetBeat, durationBeats, midi } = elementAt(report.notes, index);
           return { onsetBeat, durationBeats, midi: Math.round(midi) };
         }),
         { instrument },
@@ -38,7 +39,7 @@ export function fingeredTake(
       if (!found.ok) continue;
       shifts += found.value.shifts;
       found.value.path.forEach((touch, place) => {
-        touches[part[place]!] = touch;
+        touches[elementAt(part, place)] = touch;
       });
     }
   }

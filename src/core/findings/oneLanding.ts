@@ -1,5 +1,6 @@
 import type { LandingMark, Report } from '../analyse';
 import { intervalWord, times, typeset } from './words';
+import { elementAt, present } from '../shared';
 
 /** A landing as it is shown on a gate: its interval, and what it became. */
 export type LandingChip = {
@@ -43,7 +44,7 @@ export function oneLanding(report: Report, marks: readonly LandingMark[]): OneLa
     (a, b) => missed(b) - missed(a) || (missed(a) > 0 ? a.length - b.length : b.length - a.length),
   );
   if (!worst) return null;
-  const { from, to, bar } = report.changes[worst[0]!]!;
+  const { from, to, bar } = present(report.changes[elementAt(worst, 0)]);
   const groups = ORDER.map((mark) => ({ mark, of: worst.filter((index) => marks[index] === mark) }))
     .filter(({ of }) => of.length > 0)
     .map(({ mark, of }) => ({ mark, count: of.length, chips: chipsOf(report, of) }));
@@ -52,10 +53,10 @@ export function oneLanding(report: Report, marks: readonly LandingMark[]): OneLa
     ...new Set(
       worst
         .filter((index) => marks[index] === 'target')
-        .map((index) => report.changes[index]!.landing.interval!),
+        .map((index) => present(elementAt(report.changes, index).landing.interval)),
     ),
   ];
-  const what = tones.length === 1 ? `its ${intervalWord(tones[0]!)}` : 'a target';
+  const what = tones.length === 1 ? `its ${intervalWord(elementAt(tones, 0))}` : 'a target';
   return {
     from,
     to,
@@ -73,10 +74,11 @@ export function oneLanding(report: Report, marks: readonly LandingMark[]): OneLa
 
 function chipsOf(report: Report, indices: readonly number[]): LandingChip[] {
   return indices.slice(0, MOST_CHIPS).map((index) => {
-    const { landing } = report.changes[index]!;
+    const { landing } = elementAt(report.changes, index);
     if (landing.noteIndex === null) return { interval: null, height: 4 };
-    const { height } = report.notes[landing.noteIndex]!;
-    const later = landing.resolutionIndex === undefined ? null : report.notes[landing.resolutionIndex]!;
+    const { height } = present(report.notes[landing.noteIndex]);
+    const later =
+      landing.resolutionIndex === undefined ? null : present(report.notes[landing.resolutionIndex]);
     return {
       interval: landing.interval,
       height,

@@ -1,5 +1,5 @@
 import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
-import { accepted, refused, type Outcome } from '../shared';
+import { accepted, refused, type Outcome, elementAt } from '../shared';
 import { isCompound, type Chart } from '../chart';
 import { readChord } from '../music';
 import { COUNTS_FRAMES, readMidiFile } from './midiFile';
@@ -144,7 +144,10 @@ function measuresOf(
   chords: readonly PlacedChord[],
   marks: readonly { at: number; text: string }[],
 ): WrittenMeasure[] {
-  const end = Math.max(events[events.length - 1]!.at, chords[chords.length - 1]!.at + 1e-3);
+  const end = Math.max(
+    elementAt(events, events.length - 1).at,
+    elementAt(chords, chords.length - 1).at + 1e-3,
+  );
   const latest = <T>(at: number, read: (event: MidiEvent) => T | null): T | null =>
     events.reduce<T | null>((found, one) => (one.at <= at + 1e-6 ? (read(one.event) ?? found) : found), null);
   const measures: WrittenMeasure[] = [];
@@ -158,7 +161,7 @@ function measuresOf(
       .filter((chord) => chord.at >= at - 1e-6 && chord.at < at + length - 1e-6)
       .map((chord) => ({ ...chord, at: chord.at - at }));
     const laid = (inside[0]?.at ?? 1) > 1e-6 ? [{ at: 0, symbol: sounding }, ...inside] : inside;
-    sounding = laid[laid.length - 1]!.symbol;
+    sounding = elementAt(laid, laid.length - 1).symbol;
     const key = latest(at, (event) =>
       event.type === 'keySignature' ? ((event.scale === 1 ? MINOR : MAJOR)[event.key + 7] ?? null) : null,
     );

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { accepted, refused, type Outcome, type Seconds } from '../shared';
+import { accepted, refused, type Outcome, type Seconds, elementAt } from '../shared';
 import { beatAt, steady, type Pace } from '../chart';
 import type { PlayedNote } from '../analyse';
 import type { SecondsNote } from '../correct';
@@ -64,7 +64,7 @@ export function readNotes(text: string): Outcome<NotesFile> {
   }
   const { error, value } = notesSchema.validate(json, { convert: false });
   if (!error) return accepted(value);
-  const detail = error.details[0]!;
+  const detail = elementAt(error.details, 0);
   return refused({
     code: 'notes.shape',
     path: detail.path.join('.'),

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { accepted, refused, type Outcome } from '../shared';
+import { accepted, refused, type Outcome, elementAt } from '../shared';
 import type { Report } from '../analyse';
 
 export const REPORT_SCHEMA = 'idle-wander/report@1';
@@ -299,7 +299,7 @@ export const reportSchema = Joi.object<Report>({
 export function readReport(json: unknown): Outcome<Report> {
   const { error, value } = reportSchema.validate(json, { convert: false });
   if (!error) return accepted(value);
-  const detail = error.details[0]!;
+  const detail = elementAt(error.details, 0);
   return refused({
     code: 'report.shape',
     path: detail.path.join('.'),

@@ -2,7 +2,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import Joi from 'joi';
 import type { Edit, SecondsNote, TakeWords } from '../correct';
 import type { Pace } from '../chart';
-import { accepted, refused, type Outcome, type Seconds } from '../shared';
+import { accepted, refused, type Outcome, type Seconds, elementAt } from '../shared';
 import { editsSchema, wordsSchema } from './edits';
 import { notesSchema } from './notes';
 import { dropOutSchema, paceSchema, planSchema } from './plan';
@@ -114,8 +114,8 @@ export function unpackTake(bytes: Uint8Array): Outcome<{ take: TakeDocument; sou
   if (error)
     return refused({
       code: 'archive.shape',
-      path: `take.json: ${error.details[0]!.path.join('.')}`,
-      message: `The take in this archive is not as it should be: ${error.details[0]!.message}.`,
+      path: `take.json: ${elementAt(error.details, 0).path.join('.')}`,
+      message: `The take in this archive is not as it should be: ${elementAt(error.details, 0).message}.`,
     });
   return accepted({ take: value, sound: files['sound.wav'] ?? null });
 }

@@ -1,4 +1,4 @@
-import { accepted, refused, type Hz, type Outcome, type Problem } from '../shared';
+import { accepted, refused, type Hz, type Outcome, type Problem, elementAt } from '../shared';
 
 /** Audio as read: one Float32Array per channel, −1 to 1. */
 export type WavAudio = {
@@ -70,7 +70,7 @@ function notAWav(bytes: Uint8Array): Problem | null {
   const asWav = 'Save it as WAV and bring that.';
   if (bytes.length === 0)
     return problem('wav.empty', 0, 'The file is empty.', 'Choose the recording itself.');
-  if (ascii(bytes, 0, 3) === 'ID3' || (bytes[0] === 0xff && (bytes[1]! & 0xe0) === 0xe0))
+  if (ascii(bytes, 0, 3) === 'ID3' || (bytes[0] === 0xff && (elementAt(bytes, 1) & 0xe0) === 0xe0))
     return problem('wav.mp3', 0, 'This is an MP3, not a WAV file.', asWav);
   const others: Record<string, string> = { fLaC: 'a FLAC', OggS: 'an Ogg', FORM: 'an AIFF' };
   const other = others[ascii(bytes, 0, 4)];
@@ -179,7 +179,7 @@ function sampleReader(view: DataView, tag: number, bits: number): (at: number) =
 export function toMono({ channels }: WavAudio): Float32Array {
   const [first, second] = channels;
   if (!first) return new Float32Array(0);
-  return second ? first.map((value, index) => (value + second[index]!) / 2) : first;
+  return second ? first.map((value, index) => (value + elementAt(second, index)) / 2) : first;
 }
 
 /** 16-bit PCM, mono or stereo; samples beyond full scale are clipped. */
@@ -203,7 +203,7 @@ export function writeWav(channels: readonly Float32Array[], rate: Hz): Uint8Arra
   view.setUint32(40, bytes.length - 44, true);
   for (let frame = 0; frame < frames; frame++)
     channels.forEach((samples, channel) => {
-      const value = Math.round(Math.max(-1, Math.min(1, samples[frame]!)) * 32_767);
+      const value = Math.round(Math.max(-1, Math.min(1, elementAt(samples, frame))) * 32_767);
       view.setInt16(44 + (frame * channels.length + channel) * 2, value, true);
     });
   return bytes;

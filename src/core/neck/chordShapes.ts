@@ -1,4 +1,4 @@
-import { pitchClassOf, type PitchClass } from '../shared';
+import { pitchClassOf, type PitchClass, elementAt } from '../shared';
 import { guideTones, intervalOver, pitchClass, rootPc, type Chord, type IntervalName } from '../music';
 import { fingersOf } from './fingers';
 import { STANDARD_INSTRUMENT, type Instrument } from './fretboard';
@@ -95,8 +95,8 @@ function gripsIn(
       return;
     if (string === options.length)
       return void (missing.length === 0 && sounding >= FEWEST_STRINGS && grips.push(grip));
-    for (const fret of options[string]!) {
-      const pc = fret === null ? null : pitchClassOf(open[string]! + fret);
+    for (const fret of elementAt(options, string)) {
+      const pc = fret === null ? null : pitchClassOf(elementAt(open, string) + fret);
       // the lowest string that sounds carries a written bass
       if (pc !== null && sounding === 0 && bass !== null && !isSixNine(chord) && pc !== bass) continue;
       extend(
@@ -121,7 +121,9 @@ function shapeOf(
   const fingers = fingersOf(frets);
   if (!fingers) return null;
   const open = [...tuning].reverse();
-  const pcs = frets.map((fret, string) => (fret === null ? null : pitchClassOf(open[string]! + fret)));
+  const pcs = frets.map((fret, string) =>
+    fret === null ? null : pitchClassOf(elementAt(open, string) + fret),
+  );
   const worth = worthOf(chord, frets, pcs, fingers);
   return worth === null
     ? null

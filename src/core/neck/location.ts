@@ -1,3 +1,5 @@
+import { present } from '../shared';
+
 /**
  * Where the hand lies and which finger serves which fret.
  * Rule T15.1: a location is five frets, six where its lowest fretted note is at fret 7 or above; open strings belong to
@@ -112,7 +114,9 @@ function layouts(width: number): readonly Layout[] {
     small.every(
       (span, finger) =>
         span === null ||
-        (large[finger] != null && span[0] >= large[finger]![0] && span[1] <= large[finger]![1]),
+        (large[finger] != null &&
+          span[0] >= present(large[finger])[0] &&
+          span[1] <= present(large[finger])[1]),
     );
   const widest = all.filter(
     (one) => !all.some((other) => other !== one && inside(one, other) && !inside(other, one)),

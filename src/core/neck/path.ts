@@ -1,4 +1,13 @@
-import { accepted, refused, type Beats, type Midi, type Outcome, type Problem } from '../shared';
+import {
+  accepted,
+  refused,
+  type Beats,
+  type Midi,
+  type Outcome,
+  type Problem,
+  elementAt,
+  present,
+} from '../shared';
 import { placesSounding, STANDARD_INSTRUMENT, type Instrument, type FretPosition } from './fretboard';
 import { allLocations, easyLocations, fingerAt, serves, type Location } from './location';
 import { pitchName } from './tuning';
@@ -60,14 +69,18 @@ export function pathOf(
 ): Outcome<NeckPath> {
   const order = given
     .map((_, index) => index)
-    .sort((a, b) => given[a]!.onsetBeat - given[b]!.onsetBeat || given[a]!.midi - given[b]!.midi);
-  const notes = order.map((index) => given[index]!);
+    .sort(
+      (a, b) =>
+        elementAt(given, a).onsetBeat - elementAt(given, b).onsetBeat ||
+        elementAt(given, a).midi - elementAt(given, b).midi,
+    );
+  const notes = order.map((index) => elementAt(given, index));
   const places = new Map(order.map((index, place) => [index, place]));
   const asGiven = (touches: readonly Touch[]): Touch[] =>
-    given.map((_, index) => touches[places.get(index)!]!);
+    given.map((_, index) => present(touches[present(places.get(index))]));
   const choices: FretPosition[][] = [];
   for (const [place, note] of notes.entries()) {
-    const index = order[place]!;
+    const index = elementAt(order, place);
     const reached = pinnedPlaces(note, instrument);
     if (reached.length === 0) return refused(unreachable(note, index, instrument));
     choices.push(reached);
@@ -178,7 +191,7 @@ function eventsOf(notes: readonly NeckNote[]): [number, number][] {
   const events: [number, number][] = [];
   notes.forEach((note, index) => {
     const last = events[events.length - 1];
-    if (last && Math.abs(notes[last[0]]!.onsetBeat - note.onsetBeat) < 1e-6) last[1] = index + 1;
+    if (last && Math.abs(elementAt(notes, last[0]).onsetBeat - note.onsetBeat) < 1e-6) last[1] = index + 1;
     else events.push([index, index + 1]);
   });
   return events;
@@ -210,12 +223,12 @@ function gripsAt(
   let grips: Grip[] = [{ location, touches: [], own: 0 }];
   notes.forEach((note, index) => {
     grips = grips.flatMap((grip) =>
-      choices[index]!.flatMap((place) => {
+      elementAt(choices, index).flatMap((place) => {
         if (apart && grip.touches.some((touch) => touch.string === place.string)) return [];
-        return fingersFor(note, place, locations[location]!).map((finger) => ({
+        return fingersFor(note, place, elementAt(locations, location)).map((finger) => ({
           ...grip,
           touches: [...grip.touches, { string: place.string, fret: place.fret, finger }],
-          own: grip.own + placeCost(place, finger, locations[location]!),
+          own: grip.own + placeCost(place, finger, elementAt(locations, location)),
         }));
       }),
     );
@@ -232,7 +245,7 @@ function fingersFor({ finger }: NeckNote, { fret }: FretPosition, location: Loca
 
 function placeCost({ fret }: FretPosition, finger: number, { from, fingers }: Location): number {
   if (fret === 0 || finger === 0) return from > 2 ? COST.openUpTheNeck : 0;
-  const span = fingers[finger - 1]!;
+  const span = present(fingers[finger - 1]);
   const home = finger === 4 ? span[0] : span[1];
   return (
     (span[0] !== span[1] && fret !== home ? COST.stretch + (finger === 4 ? COST.little : 0) : 0) +
@@ -255,7 +268,7 @@ function advance(
   // a hand that moves forgets its string: of each place on the neck only the cheapest way in matters
   const leaving = new Map<number, Node>();
   for (const node of before) {
-    const { from } = locations[node.grip.location]!;
+    const { from } = elementAt(locations, node.grip.location);
     const known = leaving.get(from);
     if (!known || node.cost < known.cost) leaving.set(from, node);
   }
@@ -270,7 +283,10 @@ function advance(
       for (const [from, node] of leaving)
         offer(
           node,
-          node.cost + SHIFT + COST.shiftPerFret * Math.abs(from - locations[grip.location]!.from) + grip.own,
+          node.cost +
+            SHIFT +
+            COST.shiftPerFret * Math.abs(from - elementAt(locations, grip.location).from) +
+            grip.own,
         );
     return best ? [best as Node] : [];
   });
@@ -278,7 +294,7 @@ function advance(
 
 /** From the last touch of one event to the first of the next. */
 function moveCost(before: Grip, after: Grip): number {
-  const [a, b] = [before.touches[before.touches.length - 1]!, after.touches[0]!];
+  const [a, b] = [elementAt(before.touches, before.touches.length - 1), elementAt(after.touches, 0)];
   const across = Math.abs(a.string - b.string);
   const jump =
     a.finger !== 0 && a.finger === b.finger && (a.string !== b.string || a.fret !== b.fret)

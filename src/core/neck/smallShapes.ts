@@ -2,7 +2,7 @@ import { guideTones, toneByRole, type Chord } from '../music';
 import { chordShapes, type ChordShape } from './chordShapes';
 import { fingersOf } from './fingers';
 import { STANDARD_INSTRUMENT, type Instrument } from './fretboard';
-import { pitchClassOf, type PitchClass } from '../shared';
+import { pitchClassOf, type PitchClass, elementAt } from '../shared';
 import { intervalOver } from '../music';
 
 /** Small shapes on one set of neighbouring strings, up the neck. */
@@ -48,7 +48,9 @@ function onSet(
 ): ChordShape[] {
   const shapes: { low: number; shape: ChordShape }[] = [];
   for (const order of permutations(pcs)) {
-    const first = order.map((pc, index) => (((pc - tuning[strings[index]! - 1]!) % 12) + 12) % 12);
+    const first = order.map(
+      (pc, index) => (((pc - elementAt(tuning, elementAt(strings, index) - 1)) % 12) + 12) % 12,
+    );
     for (const lift of combinations(first)) {
       const low = Math.min(...lift);
       if (
@@ -57,13 +59,14 @@ function onSet(
         lift.some(
           (fret, index) =>
             index > 0 &&
-            tuning[strings[index]! - 1]! + fret >= tuning[strings[index - 1]! - 1]! + lift[index - 1]!,
+            elementAt(tuning, elementAt(strings, index) - 1) + fret >=
+              elementAt(tuning, elementAt(strings, index - 1) - 1) + elementAt(lift, index - 1),
         )
       )
         continue;
       const all: (number | null)[] = tuning.map(() => null);
       lift.forEach((fret, index) => {
-        all[tuning.length - strings[index]!] = fret;
+        all[tuning.length - elementAt(strings, index)] = fret;
       });
       const fingers = fingersOf(all);
       const open = [...tuning].reverse();
@@ -74,7 +77,7 @@ function onSet(
             frets: all,
             fingers,
             tones: all.map((fret, string) =>
-              fret === null ? null : intervalOver(chord, pitchClassOf(open[string]! + fret)),
+              fret === null ? null : intervalOver(chord, pitchClassOf(elementAt(open, string) + fret)),
             ),
           },
         });

@@ -1,4 +1,4 @@
-import { accepted, refused, type Midi, type Outcome } from '../shared';
+import { accepted, refused, type Midi, type Outcome, elementAt } from '../shared';
 import { pitchClass, readNote } from '../music';
 import type { Tuning } from './fretboard';
 
@@ -47,7 +47,7 @@ export function readTuning(text: string): Outcome<Tuning> {
         code: 'tuning.order',
         column: word.index + 1,
         length: word[0].length,
-        message: `Strings are named from low to high: ${word[0]} is lower than ${words[open.length - 1]![0]} before it.`,
+        message: `Strings are named from low to high: ${word[0]} is lower than ${elementAt(words, open.length - 1)[0]} before it.`,
         suggestion: words
           .map((one) => one[0])
           .sort((a, b) => (readPitch(a) ?? 0) - (readPitch(b) ?? 0))
@@ -78,4 +78,4 @@ function readPitch(text: string): Midi | null {
 export const writeTuning = (tuning: Tuning): string => [...tuning].reverse().map(pitchName).join(' ');
 
 /** A string's name without its octave, for the side of a neck. */
-export const stringName = (midi: Midi): string => NAMES[((midi % 12) + 12) % 12]!;
+export const stringName = (midi: Midi): string => elementAt(NAMES, ((midi % 12) + 12) % 12);

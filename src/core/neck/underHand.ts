@@ -1,6 +1,6 @@
-import type { PitchClass } from '../shared';
 import { placesOf, STANDARD_INSTRUMENT, type Instrument, type FretPosition } from './fretboard';
 import { reachFrom } from './location';
+import { elementAt, type PitchClass } from '../shared';
 
 /** Every place of some tones within one location: five frets from its lowest, six from the seventh fret up. */
 export const underHand = (
@@ -51,7 +51,7 @@ export function neighboursOf(
   frets.forEach((fret, low) => {
     if (fret === null) return;
     const string = open.length - low;
-    const at = (where: number): FretPosition => ({ string, fret: where, midi: open[low]! + where });
+    const at = (where: number): FretPosition => ({ string, fret: where, midi: elementAt(open, low) + where });
     shape.push(at(fret));
     for (const step of [-1, 1, 2])
       if (fret + step >= 0 && fret + step <= last) neighbours.push(at(fret + step));
@@ -97,7 +97,10 @@ export function stayThrough(
     node = node.before
   )
     thread.unshift(node.place);
-  return stops.map((places, index) => ({ places, thread: places.length > 0 ? thread[index]! : null }));
+  return stops.map((places, index) => ({
+    places,
+    thread: places.length > 0 ? elementAt(thread, index) : null,
+  }));
 }
 
 const moveOf = (from: FretPosition | null, to: FretPosition): number =>

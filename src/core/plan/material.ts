@@ -1,4 +1,4 @@
-import { modulo, type PitchClass } from '../shared';
+import { modulo, type PitchClass, present, elementAt } from '../shared';
 import {
   degreeSemitones,
   guideTones,
@@ -27,7 +27,7 @@ const onRoot = (root: SpelledNote, degrees: string): BorrowedShape =>
     scaleFromDegrees(
       root,
       degrees,
-      degrees.split(' ').map((text) => readDegree(text)!),
+      degrees.split(' ').map((text) => present(readDegree(text))),
     ),
   );
 const guides = (chord: Chord): PitchClass[] => guideTones(chord).map((tone) => tone.pc);
@@ -59,7 +59,7 @@ export function pentatonicFor({ chord, scale }: ChordReading): BorrowedShape {
   }
   if (!best) return fiveOf(chord, scale);
   if (modulo(best.on + 3, 12) === root) return asShape(scaleOn(chord.root, 'major pentatonic'));
-  return asShape(scaleOn(scaleNotes(scale)[scale.pcs.indexOf(best.on)]!, 'minor pentatonic'));
+  return asShape(scaleOn(elementAt(scaleNotes(scale), scale.pcs.indexOf(best.on)), 'minor pentatonic'));
 }
 
 /** Root, third, fifth and seventh or sixth, filled up with what the scale has beside them: second first. */
@@ -129,14 +129,14 @@ const SEVENTHS: Record<string, string> = {
 function stacked(scale: Scale, number: number, tones: number): BorrowedShape | null {
   const start = scale.degrees.findIndex((degree) => degree.number === number);
   if (start < 0 || scale.pcs.length !== 7) return null;
-  const pcs = Array.from({ length: tones }, (_, index) => scale.pcs[(start + 2 * index) % 7]!);
+  const pcs = Array.from({ length: tones }, (_, index) => elementAt(scale.pcs, (start + 2 * index) % 7));
   const name = (tones === 3 ? TRIADS : SEVENTHS)[
     pcs
       .slice(1)
-      .map((pc) => modulo(pc - pcs[0]!, 12))
+      .map((pc) => modulo(pc - elementAt(pcs, 0), 12))
       .join(' ')
   ];
-  return name === undefined ? null : { name: noteName(scaleNotes(scale)[start]!) + name, pcs };
+  return name === undefined ? null : { name: noteName(elementAt(scaleNotes(scale), start)) + name, pcs };
 }
 
 /** The chord shape and, on its strings, the fret below and the two above: as pitch classes, each tone with −1, +1 and +2. */

@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome } from '../shared';
+import { accepted, refused, type Outcome, elementAt } from '../shared';
 import { readChart, timelineOf, type Chart } from '../chart';
 
 /**
@@ -27,8 +27,8 @@ export function overlayOf(written: Chart, text: string): Outcome<Chart> {
     feel,
     bars: read.value.bars.map((bar, index) => ({
       ...bar,
-      key: written.bars[index]!.key,
-      section: written.bars[index]!.section,
+      key: elementAt(written.bars, index).key,
+      section: elementAt(written.bars, index).section,
     })),
   });
 }

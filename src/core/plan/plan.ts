@@ -1,4 +1,4 @@
-import { modulo, type PitchClass } from '../shared';
+import { modulo, type PitchClass, elementAt, present } from '../shared';
 import {
   degreeSemitones,
   guideTones,
@@ -53,7 +53,7 @@ export type Plan = {
 
 /** The cell of a stretch in a chorus (from 0). */
 export const cellAt = (plan: Plan, stretch: number, chorus = 0): PlanCell =>
-  (plan.byChorus.get(chorus) ?? plan.cells)[stretch]!;
+  elementAt(plan.byChorus.get(chorus) ?? plan.cells, stretch);
 
 /** The height a chorus (from 0) is meant to float at. */
 export const heightIntent = (plan: Plan, chorus: number): HeightIntent =>
@@ -71,7 +71,7 @@ export function planOf(choice: PlanChoice, harmony: Harmony, timeline?: Timeline
     harmony.readings.map((reading, index) => {
       const part = choice.parts?.findLast(({ where }) => isHere(where, reading, index, chorus, timeline));
       const settings = part?.plan ?? choice;
-      return cellOf(settings, part?.plan.home ?? homeScales[index]!, harmony, index);
+      return cellOf(settings, part?.plan.home ?? elementAt(homeScales, index), harmony, index);
     });
   const own = new Set(
     (choice.parts ?? []).flatMap(({ where }) => (where.chorus === undefined ? [] : [where.chorus - 1])),
@@ -97,7 +97,10 @@ function isHere(
   if (where.chorus !== undefined && where.chorus - 1 !== chorus) return false;
   if (where.chord !== undefined && where.chord !== reading?.chord.symbol) return false;
   if (where.degree !== undefined && where.degree !== reading?.degree) return false;
-  if (where.section !== undefined && (!stretch || timeline!.bars[stretch.bar]!.section !== where.section))
+  if (
+    where.section !== undefined &&
+    (!stretch || present(present(timeline).bars[stretch.bar]).section !== where.section)
+  )
     return false;
   return where.bars === undefined || (bar !== null && bar >= where.bars[0] && bar <= where.bars[1]);
 }
@@ -117,7 +120,7 @@ function cellOf(settings: PlanSettings, home: Scale, harmony: Harmony, index: nu
 
 /** The next chord with another root, with its reading; the form is a loop. */
 function nextReading(harmony: Harmony, index: number): ChordReading {
-  const own = harmony.readings[index]!;
+  const own = present(harmony.readings[index]);
   for (let step = 1; step < harmony.readings.length; step++) {
     const next = harmony.readings[(index + step) % harmony.readings.length];
     if (next && rootPc(next.chord) !== rootPc(own.chord)) return next;
@@ -226,7 +229,7 @@ function sixthTargets(chord: Chord, shape: BorrowedShape): PitchClass[] {
   const tension = isDominant(chord) || chord.quality.startsWith('diminished');
   return tension
     ? tonesOf(chord).filter((pc) => shape.pcs.includes(pc))
-    : [0, 2, 4, 6].map((place) => shape.pcs[place]!);
+    : [0, 2, 4, 6].map((place) => elementAt(shape.pcs, place));
 }
 
 /**
@@ -273,5 +276,5 @@ function singleTarget({ chord }: ChordReading, target: Rung): PitchClass {
     fifth: toneByRole(chord, 'fifth'),
     seventh: toneByRole(chord, 'seventh', 'sixth'),
   }[target];
-  return (tone ?? chord.tones[0]!).pc;
+  return (tone ?? elementAt(chord.tones, 0)).pc;
 }

@@ -1,5 +1,6 @@
 import { createEmptyCard, fsrs, Rating, type Card, type Grade } from 'ts-fsrs';
 import type { Ladder, LadderTry } from './ladder';
+import { elementAt } from '../shared';
 
 /** A moment, in milliseconds since 1970. */
 export type Timestamp = number;
@@ -48,7 +49,9 @@ export function gradeOf(tries: readonly LadderTry[]): SittingGrade {
   const [first] = tries;
   if (!first || passes.length === 0) return 'again';
   if (passes.every(({ tempo }) => tempo < first.tempo) || passes.length * 2 < tries.length) return 'hard';
-  return passes.length === tries.length && tries[tries.length - 1]!.tempo > first.tempo ? 'easy' : 'good';
+  return passes.length === tries.length && elementAt(tries, tries.length - 1).tempo > first.tempo
+    ? 'easy'
+    : 'good';
 }
 
 /** When a drill comes back after a sitting, and what is remembered of it. A drill that was put off is reviewed when it is played. */

@@ -1,4 +1,4 @@
-import type { BeatsPerMinute } from '../shared';
+import { elementAt, type BeatsPerMinute } from '../shared';
 
 /** One try at a drill: how fast, and how much of it was met. */
 export type LadderTry = {
@@ -30,13 +30,13 @@ const MARKS: readonly BeatsPerMinute[] = [
 /** A drill begins at about three quarters of the tempo it is meant for, where there is time to think. */
 const FIRST = 0.75;
 
-export const SLOWEST: BeatsPerMinute = MARKS[0]!;
+export const SLOWEST: BeatsPerMinute = elementAt(MARKS, 0);
 
 /** The rungs to a goal, from two below its beginning: there must be somewhere to go down to. */
 export function ladderTo({ goal, start = goal * FIRST, up = 2, down = 2 }: LadderWish): Ladder {
   const rungs = [...MARKS.filter((mark) => mark < goal * 0.97), goal];
   const nearest = rungs.reduce(
-    (best, rung, index) => (Math.abs(rung - start) < Math.abs(rungs[best]! - start) ? index : best),
+    (best, rung, index) => (Math.abs(rung - start) < Math.abs(elementAt(rungs, best) - start) ? index : best),
     0,
   );
   const from = Math.max(0, nearest - 2);
@@ -45,7 +45,7 @@ export function ladderTo({ goal, start = goal * FIRST, up = 2, down = 2 }: Ladde
 
 /** A slower rung under the ladder, where it has none below and one exists. */
 export function lowered(ladder: Ladder): Ladder {
-  const below = MARKS.filter((mark) => mark < ladder.rungs[0]!).at(-1);
+  const below = MARKS.filter((mark) => mark < elementAt(ladder.rungs, 0)).at(-1);
   return below === undefined ? ladder : { ...ladder, rungs: [below, ...ladder.rungs], at: ladder.at + 1 };
 }
 
@@ -81,8 +81,8 @@ export function inARow({ rungs, at }: Ladder, tries: readonly LadderTry[]): numb
   let row = 0;
   while (
     row < tries.length &&
-    tries[tries.length - 1 - row]!.tempo === rungs[at] &&
-    tries[tries.length - 1 - row]!.passed === last.passed
+    elementAt(tries, tries.length - 1 - row).tempo === rungs[at] &&
+    elementAt(tries, tries.length - 1 - row).passed === last.passed
   )
     row++;
   return row;

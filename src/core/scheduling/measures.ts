@@ -1,5 +1,5 @@
 import type { Report } from '../analyse';
-import { pitchClassOf } from '../shared';
+import { pitchClassOf, elementAt, present } from '../shared';
 import { guideTones, readChord, toneByRole, type Chord, type ToneRole } from '../music';
 import { approachTable, onTheNeck, type Rate } from '../findings';
 
@@ -42,16 +42,17 @@ export function measuresOf(report: Report): Measures {
     kinds.set(name, row);
     row.of++;
     if (!chord) continue;
-    const landed = landing.noteIndex === null ? null : pitchClassOf(report.notes[landing.noteIndex]!.midi);
+    const landed =
+      landing.noteIndex === null ? null : pitchClassOf(elementAt(report.notes, landing.noteIndex).midi);
     const resolved =
       landing.resolutionIndex === undefined || (landing.resolvedAfterBeats ?? Infinity) > WITHIN_BEATS
         ? null
-        : pitchClassOf(report.notes[landing.resolutionIndex]!.midi);
+        : pitchClassOf(elementAt(report.notes, landing.resolutionIndex).midi);
     if (guideTones(chord).some(({ pc }) => pc === landed || pc === resolved)) row.met++;
     for (const tone of TARGET_TONES) {
       const own = toneByRole(chord, ...ROLES[tone]);
       if (!own) continue;
-      const cell = tones.get(tone)!;
+      const cell = present(tones.get(tone));
       cell.of++;
       if (own.pc === landed) cell.met++;
     }

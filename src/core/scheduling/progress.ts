@@ -1,6 +1,7 @@
 import { newcombeInterval, wilsonInterval, type Rate } from '../findings';
 import { DAY_MS, type Timestamp } from './due';
 import type { Measures } from './measures';
+import { elementAt } from '../shared';
 
 /** z of a two-sided 90 % interval: the range the true share lies in nine times in ten. */
 const NINE_IN_TEN = 1.644854;
@@ -119,11 +120,11 @@ function plateauOf(rows: readonly WeekRate[], dated: readonly Dated[]): Progress
       of: 0,
     });
     const rises =
-      span.slice(1).some((row) => newcombeInterval(span[0]!, row, NINE_IN_TEN)[0] > 0) ||
+      span.slice(1).some((row) => newcombeInterval(elementAt(span, 0), row, NINE_IN_TEN)[0] > 0) ||
       newcombeInterval(half(span, 0), half(span, 1), NINE_IN_TEN)[0] > 0;
     if (all.of < PLATEAU_COUNT || rises || wilsonInterval(all.met, all.of)[1] >= HELD) continue;
     const tempi = dated.map(({ tempo }) => tempo);
-    const latest = dated[dated.length - 1]!.tempo;
+    const latest = elementAt(dated, dated.length - 1).tempo;
     return {
       weeks: span.length,
       advice: latest > Math.min(...tempi) * 1.05 ? 'slower' : all.met / all.of < 0.5 ? 'smaller' : 'other',
@@ -231,8 +232,8 @@ function placesOf(takes: readonly Played[]): Progress['places'] {
 function weeksOf(takes: readonly Played[], offsetMinutes: number): Progress['weeks'] {
   if (takes.length === 0) return [];
   const [first, last] = [
-    weekOf(takes[0]!.at, offsetMinutes),
-    weekOf(takes[takes.length - 1]!.at, offsetMinutes),
+    weekOf(elementAt(takes, 0).at, offsetMinutes),
+    weekOf(elementAt(takes, takes.length - 1).at, offsetMinutes),
   ];
   return Array.from({ length: last - first + 1 }, (_, index) => {
     const inside = takes.filter(({ at }) => weekOf(at, offsetMinutes) === first + index);
@@ -271,7 +272,7 @@ export function progressWords(
       : 'Nothing has moved surely yet, for better or worse.'
     : `${capital([better > 0 ? said(better, 'better than in the first week') : '', probably > 0 ? (better > 0 ? `${numeral(probably)} probably` : said(probably, 'probably better than in the first week')) : '', worse > 0 ? `${numeral(worse)} ${worse === 1 ? 'has' : 'have'} slipped` : ''].filter(Boolean).join(', '))}.`;
   const rarest = told
-    .filter(({ weeks }) => weeks[weeks.length - 1]!.of >= FEWEST)
+    .filter(({ weeks }) => elementAt(weeks, weeks.length - 1).of >= FEWEST)
     .reduce<KindCourse | null>(
       (low, kind) => (low === null || lastRate(kind) < lastRate(low) ? kind : low),
       null,
@@ -281,7 +282,7 @@ export function progressWords(
       soft,
       bold: 'Every change is met four times in five or more. Faster, another key, or another tune.',
     };
-  const { met, of } = rarest.weeks[rarest.weeks.length - 1]!;
+  const { met, of } = elementAt(rarest.weeks, rarest.weeks.length - 1);
   return {
     soft,
     bold: `From the ${typeset(rarest.from)} into the ${typeset(rarest.to)} the third or seventh is ${met / of < 0.4 ? 'still rare' : 'not sure yet'}: ${met} of ${of} in the last week.`,

@@ -1,4 +1,5 @@
 import { DAY_MS, type Timestamp } from './due';
+import { present } from '../shared';
 
 /** What may be practised: a drill that comes back, or a tune that is to be played. */
 export type DueDrill = {
@@ -154,12 +155,12 @@ export function spreadGoal(goal: Goal, tunes: readonly DueTune[], days: number):
   const each = Math.min(wanted.length, Math.max(1, Math.ceil(wanted.length / 2)));
   return Array.from({ length: days + 1 }, (_, day) => {
     if (day === days) return { day, charts: wanted.map(({ chart }) => chart) };
-    for (const [chart, one] of need) credit.set(chart, credit.get(chart)! + (one / total) * each);
+    for (const [chart, one] of need) credit.set(chart, present(credit.get(chart)) + (one / total) * each);
     const chosen = [...credit]
       .sort((a, b) => b[1] - a[1])
       .slice(0, each)
       .map(([chart]) => chart);
-    for (const chart of chosen) credit.set(chart, credit.get(chart)! - 1);
+    for (const chart of chosen) credit.set(chart, present(credit.get(chart)) - 1);
     return { day, charts: chosen };
   });
 }

@@ -2,8 +2,8 @@
 import { getNonce } from 'get-nonce';
 import { useEffect, useRef } from 'react';
 import type { EditorView } from '@codemirror/view';
-import type { Problem } from '@/core/shared';
 import { chartEditor, showProblems, wordAt } from './editorView';
+import { present, type Problem } from '@/core/shared';
 
 /** Puts a whole text in place, as one step that can be undone. */
 export type ReplaceText = (text: string) => void;
@@ -25,7 +25,7 @@ export function ChartEditor({ text, problems, onChange, replaceRef }: Props) {
   }, [onChange, problems]);
   useEffect(() => {
     const editor = chartEditor({
-      parent: place.current!,
+      parent: present(place.current),
       text,
       nonce: getNonce(),
       onChange: (next) => latest.current.onChange(next),
@@ -60,8 +60,8 @@ function accept(view: EditorView, problems: readonly Problem[]): boolean {
   const word = problem ? wordAt(view.state, problem) : null;
   if (!problem || !word) return false;
   view.dispatch({
-    changes: { ...word, insert: problem.suggestion! },
-    selection: { anchor: word.from + problem.suggestion!.length },
+    changes: { ...word, insert: present(problem.suggestion) },
+    selection: { anchor: word.from + present(problem.suggestion).length },
     userEvent: 'input.complete',
   });
   view.focus();

@@ -5,7 +5,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { tinykeys } from 'tinykeys';
 import { harmonyOf, LIBRARY, readChart, timelineOf, type LibraryForm } from '@/core/chart';
 import { presetsFor } from '@/core/plan';
-import { unwrap } from '@/core/shared';
+import { unwrap, elementAt } from '@/core/shared';
 import { ServerRefusal } from '@/audio/persistence/serverTakes';
 import { Shell } from '../shell/Shell';
 import { useHearing } from '../shell/useHearing';
@@ -17,7 +17,7 @@ import { TypesetChart } from './TypesetChart';
 /** What to play over: the player's own charts, and forms to start from. */
 export function LibraryScreen({ own }: { own: readonly LibraryEntry[] }) {
   const router = useRouter();
-  const [chosen, setChosen] = useState<LibraryForm>(LIBRARY[0]!);
+  const [chosen, setChosen] = useState<LibraryForm>(elementAt(LIBRARY, 0));
   const [trouble, setTrouble] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const { state: hearing, hear } = useHearing();
@@ -65,7 +65,9 @@ export function LibraryScreen({ own }: { own: readonly LibraryEntry[] }) {
   }, [hear, chart, chosen]);
   const step = useCallback(
     (way: 1 | -1) =>
-      setChosen((form) => LIBRARY[(LIBRARY.indexOf(form) + way + LIBRARY.length) % LIBRARY.length]!),
+      setChosen((form) =>
+        elementAt(LIBRARY, (LIBRARY.indexOf(form) + way + LIBRARY.length) % LIBRARY.length),
+      ),
     [],
   );
   useEffect(() => {

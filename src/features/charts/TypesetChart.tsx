@@ -3,6 +3,7 @@ import { keyName } from '@/core/music';
 import { typeset } from '@/core/findings';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText, chordWidth } from '@/ui/chordParts';
+import { elementAt } from '@/core/shared';
 
 const WIDTH = 536;
 const BAR = WIDTH / 4;
@@ -15,7 +16,7 @@ function rowsOf(written: readonly WrittenBar[]): Row[] {
   const rows: Row[] = [];
   written.forEach((bar, index) => {
     const last = rows[rows.length - 1];
-    const begins = index === 0 || bar.section !== written[index - 1]!.section;
+    const begins = index === 0 || bar.section !== elementAt(written, index - 1).section;
     if (!last || begins || last.bars.length === 4)
       rows.push({ section: begins ? bar.section : null, first: index, bars: [bar] });
     else rows[rows.length - 1] = { ...last, bars: [...last.bars, bar] };
@@ -46,7 +47,7 @@ export function TypesetChart({ chart, wrongBar, soundingBar = null }: Props) {
               <text x={0} y={5} fontSize={13} fontWeight={640} style={{ fill: 'var(--now)' }}>
                 {row.section}
                 <tspan fontWeight={400} style={{ fill: 'var(--dim)' }}>
-                  {keyOf(chart, row.bars[0]!)}
+                  {keyOf(chart, elementAt(row.bars, 0))}
                 </tspan>
               </text>
             )}

@@ -2,6 +2,7 @@ import { changesOf, harmonyOf, timelineOf, type Chart } from '@/core/chart';
 import { keyName } from '@/core/music';
 import { typeset } from '@/core/findings';
 import { intervalLabel } from '@/ui/intervalLabel';
+import { elementAt } from '@/core/shared';
 
 /** What the machine reads in a chart, as short facts beside it. */
 export type ChartFacts = {
@@ -25,7 +26,7 @@ export function chartFacts(chart: Chart): ChartFacts {
       seen.set(`${reading.chord.symbol} ${reading.degree}`, reading.degree);
   const perChorus = changesOf(timeline, 2).filter((change) => change.chorus === 1);
   const kinds = new Set(perChorus.map((change) => `${change.from.symbol} ${change.to.symbol}`)).size;
-  const barOf = (stretch: number) => timeline.chordSpans[stretch]!.bar + 1;
+  const barOf = (stretch: number) => elementAt(timeline.chordSpans, stretch).bar + 1;
   const span = ({ from, to }: { from: number; to: number }) =>
     barOf(from) === barOf(to - 1) ? `${barOf(from)}` : `${barOf(from)}–${barOf(to - 1)}`;
   const spans = (kind: 'ii-V' | 'turnaround') =>
@@ -34,9 +35,9 @@ export function chartFacts(chart: Chart): ChartFacts {
     all.length === 0
       ? []
       : [
-          `${name} in ${all.length === 1 && !all[0]!.includes('–') ? 'bar' : 'bars'} ${all.slice(0, 6).join(', ')}${all.length > 6 ? ' and more' : ''}`,
+          `${name} in ${all.length === 1 && !elementAt(all, 0).includes('–') ? 'bar' : 'bars'} ${all.slice(0, 6).join(', ')}${all.length > 6 ? ' and more' : ''}`,
         ];
-  const runnerUp = harmony.regions.length === 1 ? harmony.regions[0]!.runnerUp : null;
+  const runnerUp = harmony.regions.length === 1 ? elementAt(harmony.regions, 0).runnerUp : null;
   return {
     brackets: [...said('ii–V', spans('ii-V')), ...said('turnaround', spans('turnaround'))].join('; '),
     summary: [

@@ -10,7 +10,7 @@ import {
   type DecorationSet,
   type ViewUpdate,
 } from '@codemirror/view';
-import type { Problem } from '@/core/shared';
+import { present, type Problem } from '@/core/shared';
 
 /** Shows problems under the words they are about. */
 export const showProblems = StateEffect.define<readonly Problem[]>();
@@ -40,8 +40,8 @@ export function wordAt(state: EditorState, problem: Problem): { from: number; to
   const line = state.doc.line(problem.line);
   const column = Math.min((problem.column ?? 1) - 1, Math.max(0, line.length - 1));
   const [before, after] = [
-    /[^\s|]*$/.exec(line.text.slice(0, column))![0],
-    /^[^\s|]*/.exec(line.text.slice(column))![0],
+    present(/[^\s|]*$/.exec(line.text.slice(0, column)))[0],
+    present(/^[^\s|]*/.exec(line.text.slice(column)))[0],
   ];
   const [from, to] = [line.from + column - before.length, line.from + column + after.length];
   return to > from ? { from, to } : line.length > 0 ? { from: line.from, to: line.to } : null;

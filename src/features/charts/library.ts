@@ -1,6 +1,7 @@
 import { readChart } from '@/core/chart';
 import { chartFacts } from './chartFacts';
 import type { LibraryEntry } from './ChartsScreen';
+import { elementAt } from '@/core/shared';
 
 /** One line of the library for a stored chart. */
 export function libraryEntry({ id, title, text }: { id: string; title: string; text: string }): LibraryEntry {
@@ -8,6 +9,6 @@ export function libraryEntry({ id, title, text }: { id: string; title: string; t
   return {
     id,
     title,
-    summary: read.ok ? chartFacts(read.value).summary.split(',')[0]! : 'still being written',
+    summary: read.ok ? elementAt(chartFacts(read.value).summary.split(','), 0) : 'still being written',
   };
 }

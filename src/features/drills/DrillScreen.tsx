@@ -24,6 +24,7 @@ import { Example } from './Example';
 import { LadderPicture } from './LadderPicture';
 import { LiveDrill } from './LiveDrill';
 import { useSitting } from './useSitting';
+import { elementAt } from '@/core/shared';
 
 export type NextDrill = { readonly id: string; readonly name: string; readonly title: string };
 type Props = {
@@ -43,7 +44,7 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
   const rigState = useRigState(rig);
   const rest = useRest(scene === 'live');
   const [failed, setFailed] = useState<string | null>(null);
-  const tempo = drill.ladder.rungs[drill.ladder.at]!;
+  const tempo = elementAt(drill.ladder.rungs, drill.ladder.at);
   const stage = useMemo(() => stageOf(drill.drill, tempo), [drill.drill, tempo]);
   const tries: readonly LadderTry[] = useMemo(
     () => [...runs, ...[...before, ...counted].map(({ outcome }) => outcome.run)],
@@ -294,7 +295,7 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
             <h2 className="heading">How it climbs</h2>
             <NumberSetting
               name="Goal"
-              value={drill.ladder.rungs[drill.ladder.rungs.length - 1]!}
+              value={elementAt(drill.ladder.rungs, drill.ladder.rungs.length - 1)}
               low={40}
               high={320}
               onChange={(goal) => change({ goal })}

@@ -7,7 +7,7 @@ import { CATALOGUE, OWN_EXAMPLES, readOwnWords, ruleWords, type DrillKind } from
 import { fastestPassed } from '@/core/scheduling';
 import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
 import { typeset } from '@/core/findings';
-import { accepted } from '@/core/shared';
+import { accepted, elementAt, present } from '@/core/shared';
 import type { StoredDrill, StoredRun } from '@/server/drillRows';
 import { ChordWords } from '@/ui/ChordWords';
 import { ChoiceSetting } from '@/ui/Field';
@@ -169,7 +169,7 @@ export function DrillsScreen({ charts, items, chartId }: Props) {
 
 function ItemRow({ item: { drill, runs, days } }: { item: Item }) {
   const last = runs[0];
-  const tempo = drill.ladder.rungs[drill.ladder.at]!;
+  const tempo = elementAt(drill.ladder.rungs, drill.ladder.at);
   return (
     <Link
       href={`/drills/${drill.id}`}
@@ -259,7 +259,7 @@ function OwnWords({ chart, onGo }: { chart: DrillsChart; onGo: (words: string) =
                 <button
                   type="button"
                   className="underline"
-                  onClick={() => setText(read.problems[0].suggestion!)}
+                  onClick={() => setText(present(read.problems[0].suggestion))}
                 >
                   {read.problems[0].suggestion}
                 </button>

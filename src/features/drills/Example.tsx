@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import { noteName, readChord, spellOver } from '@/core/music';
 import { marksOf, typeset } from '@/core/findings';
-import { unwrap, pitchClassOf } from '@/core/shared';
+import { unwrap, pitchClassOf, elementAt } from '@/core/shared';
 import { exampleOf, judgeDrill } from '@/core/drills';
 import { pathOf, type Instrument } from '@/core/neck';
 import { FormRow } from '@/ui/form/FormRow';
@@ -83,7 +83,7 @@ export function Example({ stage }: { stage: DrillStage }) {
               viewBox={`0 0 ${width} ${HEAD + LANE + 10}`}
               className="mb-1 w-full"
               role="img"
-              aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number} of the example: ${shown.report.notes
+              aria-label={`Bars ${elementAt(row.bars, 0).number} to ${elementAt(row.bars, row.bars.length - 1).number} of the example: ${shown.report.notes
                 .filter(({ onsetBeat }) => onsetBeat >= row.start && onsetBeat < row.end)
                 .map(({ interval }) => interval ?? 'rest')
                 .join(' ')}`}

@@ -13,7 +13,7 @@ import type { Climb, Ladder, LadderTry } from '@/core/scheduling';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planFromWords, planOf, type Plan } from '@/core/plan';
 import { intervalWord, typeset } from '@/core/findings';
-import { unwrap, type Beats } from '@/core/shared';
+import { unwrap, type Beats, elementAt } from '@/core/shared';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** A drill as it is played: its bars laid out at a tempo. */
@@ -111,7 +111,7 @@ export function aimOver(
   const tones = tonesOver(chord, drill.rule.tones);
   if (tones.length === 0) return null;
   return {
-    words: tones.length === 1 ? `play its ${intervalWord(tones[0]!.interval)}` : 'land on',
+    words: tones.length === 1 ? `play its ${intervalWord(elementAt(tones, 0).interval)}` : 'land on',
     names: tones.map(({ pc }) => typeset(noteName(spellOver(chord, pc)))),
   };
 }
@@ -156,10 +156,10 @@ export function sittingWords(
   const last = tries[tries.length - 1];
   if (!last) return { soft: 'No attempt was counted.', bold: 'Nothing is changed.' };
   const passes = tries.filter(({ passed }) => passed).length;
-  const here = ladder.rungs[ladder.at]!;
+  const here = elementAt(ladder.rungs, ladder.at);
   const soft = `${last.met} of ${last.of} at ${last.tempo}${tries.length > 1 ? `, ${passes} of ${tries.length} attempts passed` : ''}.`;
   if (climb === 'learnt') return { soft, bold: 'It is learnt at this tempo.' };
-  const first = tries[0]!.tempo;
+  const first = elementAt(tries, 0).tempo;
   if (here > first) return { soft, bold: `You go to ${here}.` };
   if (here < first) return { soft, bold: `A little slower next time: ${here}.` };
   return { soft, bold: passes > 0 ? `Once more at ${here} next time.` : `${here} stays; the same again.` };

@@ -13,6 +13,7 @@ import type { RunOutcome } from '@/server/drills';
 import { preferences } from '../shell/preferences';
 import { countRun } from './drillServer';
 import { stageOf, countSoFar, type DrillStage, type LiveCount } from './drillView';
+import { elementAt } from '@/core/shared';
 
 /** A sitting ends by itself after so many attempts or minutes: short and often. */
 const MOST_ATTEMPTS = 8;
@@ -83,7 +84,7 @@ function runnerOf(frame: Frame, resources: RecordingResources): DrillRunner<RunO
         drill: { id, chartId, title, drill, ladder },
         standIn,
       } = frame;
-      const tempo = ladder.rungs[ladder.at] ?? ladderTo({ goal: drill.tempo }).rungs[0]!;
+      const tempo = ladder.rungs[ladder.at] ?? elementAt(ladderTo({ goal: drill.tempo }).rungs, 0);
       const { size } = stageOf(drill, tempo);
       const { bandLevel, levels, chords, device } = preferences();
       const line =
@@ -109,7 +110,7 @@ function runnerOf(frame: Frame, resources: RecordingResources): DrillRunner<RunO
       return outcome;
     },
     goesOn: (counted) => {
-      const last = counted[counted.length - 1]!.outcome;
+      const last = elementAt(counted, counted.length - 1).outcome;
       const seconds = counted.reduce((sum, { outcome }) => sum + outcome.run.seconds, 0);
       const over = last.climb === 'learnt' || counted.length >= MOST_ATTEMPTS || seconds >= MOST_SECONDS;
       if (over) frame.newSitting();

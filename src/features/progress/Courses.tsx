@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { weekName, MOST_WEEKS, type CourseRow } from './progressView';
+import { elementAt } from '@/core/shared';
 
 type Props = {
   rows: readonly CourseRow[];
@@ -76,7 +77,7 @@ function Row({
   const weeks =
     course.weeks.length <= MOST_WEEKS
       ? course.weeks
-      : [course.weeks[0]!, ...course.weeks.slice(1 - MOST_WEEKS)];
+      : [elementAt(course.weeks, 0), ...course.weeks.slice(1 - MOST_WEEKS)];
   const height = Math.max(64, weeks.length * ROW + 12);
   const top = (height - weeks.length * ROW) / 2;
   const here = useRef<HTMLTableRowElement>(null);

@@ -11,6 +11,7 @@ import { Covered } from './Covered';
 import { ThenAndNow } from './ThenAndNow';
 import { Weeks } from './Weeks';
 import { approachRows, changeRows, saidOf, SIGHTS, toneRows, type ProgressHeadline } from './progressView';
+import { elementAt, present } from '@/core/shared';
 
 export type DrillLine = {
   readonly id: string;
@@ -74,7 +75,9 @@ export function ProgressScreen({ tune, titles, chosen, thisWeek, chartId, drills
       }
       if (event.key.toLowerCase() === 'd') drill();
       if (event.key.toLowerCase() === 'v')
-        setSight((now) => SIGHTS[(SIGHTS.findIndex(([one]) => one === now) + 1) % SIGHTS.length]![0]);
+        setSight(
+          (now) => elementAt(SIGHTS, (SIGHTS.findIndex(([one]) => one === now) + 1) % SIGHTS.length)[0],
+        );
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
@@ -181,7 +184,7 @@ export function ProgressScreen({ tune, titles, chosen, thisWeek, chartId, drills
                 thisWeek={thisWeek}
                 chosen={Math.min(at, rows.length - 1)}
                 onChoose={setAt}
-                what={SIGHTS.find(([one]) => one === sight)![1]}
+                what={present(SIGHTS.find(([one]) => one === sight))[1]}
               />
             )}
             <div className="mt-8 grid gap-8 md:grid-cols-2">

@@ -1,10 +1,10 @@
 'use client';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { changesOf, readChart, steady, timelineOf } from '@/core/chart';
-import type { Beats } from '@/core/shared';
 import { TakePlayer } from '@/audio/playback/takePlayer';
 import { sourceOf } from '@/audio/playback/takeSound';
 import type { TakeEnd } from '@/server/practice';
+import { elementAt, present, type Beats } from '@/core/shared';
 
 type Props = {
   ends: readonly [TakeEnd, TakeEnd];
@@ -26,7 +26,10 @@ function barsOf(
       : changesOf(timeline, 1).find(({ from, to }) => `${from.symbol}→${to.symbol}` === change);
   const last = Math.min(timeline.bars.length, Math.max(2, (found?.bar ?? 1) + 1));
   const first = Math.max(1, last - 1);
-  return { bars: [first, last], span: [timeline.bars[first - 1]!.start, timeline.bars[last - 1]!.end] };
+  return {
+    bars: [first, last],
+    span: [elementAt(timeline.bars, first - 1).start, elementAt(timeline.bars, last - 1).end],
+  };
 }
 
 /** The same bars of the first take and the latest, one after the other. */
@@ -75,7 +78,7 @@ function Part({
         if (phase === 'idle' && queue.current[0] === index) {
           queue.current.shift();
           const next = queue.current[0];
-          if (next !== undefined) void players[next]!.play(span[0], null);
+          if (next !== undefined) void elementAt(players, next).play(span[0], null);
         }
       }),
     );
@@ -91,7 +94,7 @@ function Part({
     for (const player of players) player.pause();
     if (was !== null && order.length === 1 && order[0] === was) return;
     queue.current = order;
-    void players[order[0]!]!.play(span[0], null);
+    void present(players[elementAt(order, 0)]).play(span[0], null);
   };
   const where = bars[0] === bars[1] ? `bar ${bars[0]}` : `bars ${bars[0]} and ${bars[1]}`;
   return (

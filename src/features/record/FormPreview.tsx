@@ -5,6 +5,7 @@ import { typeset } from '@/core/findings';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
 import { formRows } from '@/ui/form/formRows';
+import { present } from '@/core/shared';
 
 const WIDTH = 1216;
 const ROW = 66;
@@ -25,10 +26,12 @@ export function FormPreview({
   const widest = Math.max(...rows.map((row) => row.end - row.start));
   const x = (row: (typeof rows)[number], beat: number) => ((beat - row.start) / widest) * WIDTH;
   const namesOf = (start: number): string => {
-    const stretch = timeline.chordSpans.find((one) => Math.abs(one.start - start) < 1e-6)!;
+    const stretch = present(timeline.chordSpans.find((one) => Math.abs(one.start - start) < 1e-6));
     const { chord } = stretch;
     return chord
-      ? plan.cells[stretch.index]!.targets.map((pc) => typeset(noteName(spellOver(chord, pc)))).join(' ')
+      ? present(plan.cells[stretch.index])
+          .targets.map((pc) => typeset(noteName(spellOver(chord, pc))))
+          .join(' ')
       : '';
   };
   return (

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { readChart, timelineOf } from '@/core/chart';
 import type { Transcription } from '@/core/transcribe';
-import { unwrap } from '@/core/shared';
+import { unwrap, present } from '@/core/shared';
 import { catchUp } from '@/audio/persistence/catchUp';
 import { IndexedTakeStore } from '@/audio/persistence/localTakes';
 import { discardTake, finishTake, HTTP_SERVER } from '@/audio/persistence/serverTakes';
@@ -193,7 +193,7 @@ function Extent({
   const stop = Math.max(0, Math.min(all, beatAt(take.seconds)));
   const x = (beat: number) => Math.round((Math.max(0, beat) / all) * WIDTH * 10) / 10;
   const chorus = Math.min(take.choruses - 1, Math.floor(stop / formBeats));
-  const bar = bars.findLast(({ start }) => start <= stop - chorus * formBeats + 1e-6)!.index + 1;
+  const bar = present(bars.findLast(({ start }) => start <= stop - chorus * formBeats + 1e-6)).index + 1;
   const late = x(stop) > WIDTH * 0.6;
   return (
     <svg

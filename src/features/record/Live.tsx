@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { planFromWords } from '@/core/plan';
-import { unwrap } from '@/core/shared';
+import { unwrap, elementAt } from '@/core/shared';
 import type { SessionState, TakeSession } from '@/audio/takeSession';
 import type { AudioInput } from '@/audio/input/audioInput';
 import { LevelBar } from '../shell/DeviceChooser';
@@ -84,7 +84,7 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
       <Worry rig={rig} running={state.phase === 'running' && beat > 4} />
       <Stage
         chart={chart}
-        tempo={pace.tempi[0]!}
+        tempo={elementAt(pace.tempi, 0)}
         choruses={choruses}
         plan={plan}
         beat={Math.min(beat, session.endBeat - 0.001)}
@@ -179,7 +179,11 @@ function Latency({ session }: { session: TakeSession }) {
         ahead: punctual && Number.isFinite(punctual.leastAhead) ? punctual.leastAhead.toFixed(2) : '',
       });
       const sorted = [...session.drawnAfter].sort((a, b) => a - b);
-      setDrawn(sorted.length < 5 ? null : Math.round(sorted[Math.floor(0.95 * (sorted.length - 1))]! * 1000));
+      setDrawn(
+        sorted.length < 5
+          ? null
+          : Math.round(elementAt(sorted, Math.floor(0.95 * (sorted.length - 1))) * 1000),
+      );
     }, LOOK_MS);
     return () => clearInterval(timer);
   }, [session]);

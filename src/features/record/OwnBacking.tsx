@@ -7,6 +7,7 @@ import { decoded, keepBacking, listBackings, removeBacking, type BackingName } f
 import { newTakeId } from '@/audio/persistence/serverTakes';
 import { pulseIn } from '@/audio/workers';
 import { ChoiceSetting } from '@/ui/Field';
+import { present, elementAt } from '@/core/shared';
 
 type Props = { chartId: string; chosen: string | null; onChoose: (backing: BackingName | null) => void };
 
@@ -141,7 +142,7 @@ function LineUpBacking({
   };
   const hear = (from: number, clicks: boolean) => {
     stop();
-    const { context, samples } = sound.current!;
+    const { context, samples } = present(sound.current);
     void context.resume();
     const buffer = context.createBuffer(1, samples.length, context.sampleRate);
     buffer.copyToChannel(samples as Float32Array<ArrayBuffer>, 0);
@@ -151,7 +152,7 @@ function LineUpBacking({
       for (let beat = 0; barOne + (beat * 60) / tempo < buffer.duration; beat++) {
         const at = Math.round((barOne + (beat * 60) / tempo) * context.sampleRate);
         for (let n = 0; n < click.length && at + n < out.length; n++)
-          if (at + n >= 0) out[at + n]! += click[n]! * (beat % 4 === 0 ? 0.5 : 0.25);
+          if (at + n >= 0) out[at + n]! += elementAt(click, n) * (beat % 4 === 0 ? 0.5 : 0.25);
       }
     }
     const source = new AudioBufferSourceNode(context, { buffer });
@@ -305,7 +306,7 @@ function LineUpBacking({
                 <button
                   type="button"
                   className="go"
-                  onClick={() => onUse({ tempo, barOneSec: barOne, bytes: sound.current!.bytes })}
+                  onClick={() => onUse({ tempo, barOneSec: barOne, bytes: present(sound.current).bytes })}
                 >
                   Play over it
                 </button>

@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { CLICK_BEATS } from '@/core/band';
 import { planFromWords, type PlanWords } from '@/core/plan';
-import { unwrap } from '@/core/shared';
+import { unwrap, present, elementAt } from '@/core/shared';
 import { backing, type OwnBacking } from '@/audio/band/backings';
 import type { DeviceChoice } from '@/audio/input/device';
 import { AudioInput } from '@/audio/input/audioInput';
@@ -60,7 +60,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
   const result = useResult(finished);
   const [decided, setDecided] = useState<readonly string[]>([]);
   const fileInput = useRef<HTMLInputElement>(null);
-  const chart = charts.find((one) => one.id === settings.chartId)!;
+  const chart = present(charts.find((one) => one.id === settings.chartId));
   const route = useMemo(() => {
     const worked = routeFor(settings, chart.text);
     return worked.ok ? worked.value : null;
@@ -74,7 +74,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     async (wanted: Settings) => {
       const made = takeSettings(
         wanted,
-        charts.find((one) => one.id === wanted.chartId)!,
+        present(charts.find((one) => one.id === wanted.chartId)),
         preferences(),
         flow.nextSeed(),
       );
@@ -138,7 +138,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     click: () =>
       setSettings((now) => ({
         ...now,
-        click: CLICK_BEATS[(CLICK_BEATS.indexOf(now.click) + 1) % CLICK_BEATS.length]!,
+        click: elementAt(CLICK_BEATS, (CLICK_BEATS.indexOf(now.click) + 1) % CLICK_BEATS.length),
       })),
   };
   const keysOf = (): Keys => {
@@ -261,7 +261,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
     case 'finished':
       return (
         <Finished
-          take={finished!}
+          take={present(finished)}
           result={result}
           next={rolling ? flow : null}
           again={{ words: 'again from the top', act: again }}

@@ -11,6 +11,7 @@ import { DeviceChooser } from '../shell/DeviceChooser';
 import { AFTER_TAKE, HELP, prefer, usePreferences, type Help } from '../shell/preferences';
 import { OwnBacking } from './OwnBacking';
 import { KEY_STEPS, withChart, type RecordChart, type Settings } from './settings';
+import { present } from '@/core/shared';
 
 type Props = {
   charts: readonly RecordChart[];
@@ -26,7 +27,7 @@ type Props = {
 /** Before the count-in: what is played, with which band, and through which input; everything as it was last time. */
 export function Setup({ charts, settings, onChange, onStart, rig, onFile, onStandIn, trouble }: Props) {
   const set = (change: Partial<Settings>) => onChange({ ...settings, ...change });
-  const chart = charts.find((one) => one.id === settings.chartId)!;
+  const chart = present(charts.find((one) => one.id === settings.chartId));
   return (
     <div className="mx-4 pt-3 pb-6 sm:mx-8">
       <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-4">
@@ -212,7 +213,7 @@ function Bars({ chart, settings, set }: PartProps & { chart: RecordChart }) {
         choices={choices.map(([key, words]) => [key, words] as const)}
         onChange={(one) => {
           setPicked(one);
-          set({ bars: choices.find(([key]) => key === one)![2] });
+          set({ bars: present(choices.find(([key]) => key === one))[2] });
         }}
       />
       {value === 'any' && bars && (

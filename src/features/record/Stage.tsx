@@ -13,6 +13,7 @@ import { Neck } from '@/ui/Neck';
 import type { TakeOnForm } from '@/ui/form/takeOnForm';
 import type { Help } from '../shell/preferences';
 import { nowPlaying, type NowPlaying } from '@/ui/stage/nowPlaying';
+import { present, elementAt } from '@/core/shared';
 
 type Props = {
   chart: Chart;
@@ -47,7 +48,7 @@ export const Stage = memo(function Stage({
   const plan = useMemo(() => planOf(choice, harmonyOf(chart, timeline), timeline), [choice, chart, timeline]);
   const rows = useMemo(() => formRows(timeline), [timeline]);
   const now = nowPlaying(timeline, plan, beat);
-  const row = rows.find((one) => one.bars.some((bar) => bar.number === now.bar + 1)) ?? rows[0]!;
+  const row = rows.find((one) => one.bars.some((bar) => bar.number === now.bar + 1)) ?? elementAt(rows, 0);
   return (
     <div className="mx-4 flex grow flex-col gap-5 sm:mx-8">
       <Sentence now={help >= 1 ? { ...now, landOn: null } : now} named={help < 2} />
@@ -151,7 +152,7 @@ function PhoneForm({
   const first = row.bars.findIndex((bar) => bar.number === now.bar + 1);
   const from = Math.max(0, first - (first % 2));
   const bars = row.bars.slice(from, from + 2);
-  const [start, end] = [bars[0]!.start, bars[bars.length - 1]!.end];
+  const [start, end] = [elementAt(bars, 0).start, elementAt(bars, bars.length - 1).end];
   const half: FormRowModel = {
     ...row,
     start,
@@ -272,7 +273,7 @@ function PhoneSentence({ now }: { now: NowPlaying }) {
   return (
     <>
       {counting ? (
-        <Numeral x={-4} y={140} size={172} value={now.countIn!} />
+        <Numeral x={-4} y={140} size={172} value={present(now.countIn)} />
       ) : (
         <ChordSvg x={-4} y={140} symbol={symbolOf(now.now)} size={fitted(symbolOf(now.now), 172, 350)} />
       )}
@@ -381,7 +382,7 @@ function NeckNow({ now, position }: { now: NowPlaying; position: number }) {
   const guitar = useGuitar();
   const { tuning } = instrumentOf(guitar);
   const nameOf = (pc: number) =>
-    typeset(noteName(spellOver((targets.includes(pc) ? now.next : now.now) ?? now.next!, pc)));
+    typeset(noteName(spellOver((targets.includes(pc) ? now.next : now.now) ?? present(now.next), pc)));
   return now.now || now.next ? (
     <Neck
       from={position}

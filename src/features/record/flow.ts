@@ -1,6 +1,7 @@
 import { beatsPerBar, secondsAt } from '@/core/chart';
 import type { SessionState, TakeSession, TakeSettings } from '@/audio/takeSession';
 import type { AfterTake } from '../shell/preferences';
+import { present } from '@/core/shared';
 
 /** A take that is over: kept, or on its way there. */
 export type FinishedTake = {
@@ -150,7 +151,7 @@ export class RecordFlow {
   /** The take is over: its result is shown while it is being judged, and where the player rolls on the next one is made ready meanwhile. */
   private end(session: TakeSession): void {
     this.ended = session;
-    const settings = this.last!;
+    const settings = present(this.last);
     const rolls = this.world.afterTake() === 'roll';
     if (this.early) clearTimeout(this.early);
     this.become({
@@ -186,7 +187,7 @@ export class RecordFlow {
   /** The same again with another band, made ready. */
   private makeUpcoming(): TakeSettings {
     if (this.upcoming) return this.upcoming.settings;
-    const settings = { ...this.last!, seed: this.nextSeed() };
+    const settings = { ...present(this.last), seed: this.nextSeed() };
     const session = this.world.makeSession(settings);
     this.upcoming = { session, settings };
     session.prepare().catch(() => undefined); // what is wrong is said when it is started
@@ -222,7 +223,7 @@ export class RecordFlow {
   /** Seconds until bar 1 of the take that comes, and how many there were in all. */
   countdown(): { readonly left: number; readonly of: number } {
     const { session } = this.state;
-    const { countInBars, route } = this.last!;
+    const { countInBars, route } = present(this.last);
     const countIn = session
       ? -secondsAt(session.route.pace, -countInBars * beatsPerBar(session.route.chart.meter))
       : (countInBars * 4 * 60) / route.tempo;

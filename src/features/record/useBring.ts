@@ -8,6 +8,7 @@ import { writeWav } from '@/core/formats';
 import { preferences } from '../shell/preferences';
 import type { RecordChart, Settings } from './settings';
 import type { Work } from './Working';
+import { elementAt } from '@/core/shared';
 
 export type BringState =
   | { readonly phase: 'idle' }
@@ -108,7 +109,7 @@ export function useBring(
         {
           type: 'solo',
           chartText: text,
-          tempo: pace.tempi[0]!,
+          tempo: elementAt(pace.tempi, 0),
           pace,
           choruses,
           rate: RATE,

@@ -9,6 +9,7 @@ import { intervalLabel } from '@/ui/intervalLabel';
 import { noteNameIn } from './noteNames';
 import { chordText, chordWidth } from '@/ui/chordParts';
 import { PhraseEndMark } from '@/ui/form/laneMarks';
+import { elementAt } from '@/core/shared';
 
 const WIDTH = 752;
 const LEFT = 32;
@@ -136,7 +137,7 @@ function Decided({
   index: number;
   onNote: ((index: number) => void) | undefined;
 }) {
-  const segment = report.mutedBand.segments[index]!;
+  const segment = elementAt(report.mutedBand.segments, index);
   const notes = report.heardBy.decidedBy[index] ?? [];
   return (
     <p className="mt-2 text-[15px] text-soft" role="status">
@@ -167,7 +168,7 @@ function Decided({
           onClick={() => onNote?.(at)}
         >
           {noteNameIn(report, at)}{' '}
-          <span className="text-dim">{intervalLabel(report.notes[at]!.interval)}</span>
+          <span className="text-dim">{intervalLabel(elementAt(report.notes, at).interval)}</span>
         </button>
       ))}
       {notes.length === 0 && 'nothing'}

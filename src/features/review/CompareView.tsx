@@ -13,6 +13,7 @@ import { GUTTER, rowGeometry, type LaneSpec } from '@/ui/form/geometry';
 import { formRows } from '@/ui/form/formRows';
 import { takeOnForm } from '@/ui/form/takeOnForm';
 import { caseOf, type ReviewData } from './useReview';
+import { present, elementAt } from '@/core/shared';
 
 /** Another take of the same form. */
 export type SiblingTake = {
@@ -81,7 +82,7 @@ export function CompareView({ data, judgement, siblings: kin, onHear }: Props) {
         .map((one): Side => ({
           name: `take ${one.number}`,
           sub: `${one.when}, at ${one.tempo}`,
-          judgement: loaded.get(one.id)!,
+          judgement: present(loaded.get(one.id)),
         })),
       own,
     ].sort((a, b) => Number(a.name.slice(5)) - Number(b.name.slice(5)));
@@ -328,7 +329,7 @@ function Bands({
               viewBox={`0 0 ${WIDTH} ${tall}`}
               className="block w-full"
               role="img"
-              aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number}, one take over the other; the table beside says what differs`}
+              aria-label={`Bars ${elementAt(row.bars, 0).number} to ${elementAt(row.bars, row.bars.length - 1).number}, one take over the other; the table beside says what differs`}
             >
               {row.chords.map((chord) => {
                 const door = comparison.doors.find(({ beat }) => Math.abs(beat - chord.start) < 1e-3);
@@ -394,7 +395,7 @@ function Bands({
                             {line.slice(0, 18)}
                           </text>
                         ))}
-                    {Array.from({ length: choruses[place]! }, (_, chorus) => {
+                    {Array.from({ length: elementAt(choruses, place) }, (_, chorus) => {
                       const lane: LaneSpec = { chorus, view: 'closed', height: LANE };
                       return (
                         <g key={chorus} transform={`translate(0 ${chorus * LANE})`}>
@@ -419,7 +420,7 @@ function Bands({
                             width={WIDTH - LEFT}
                             formBeats={timeline.formBeats}
                             choruses={[chorus]}
-                            take={drawn[place]!}
+                            take={elementAt(drawn, place)}
                             lane={lane}
                             geometry={geometry}
                             onBeat={onHear}

@@ -13,6 +13,7 @@ import { nameOver } from './noteNames';
 import { peaksOf, type Peaks } from './peaks';
 import type { Correcting, CorrectProps } from './useCorrecting';
 import type { ReviewTake } from './useReview';
+import { elementAt, present } from '@/core/shared';
 
 const WHY: Record<Doubt['why'], string> = {
   octave: 'an octave out of its line',
@@ -28,7 +29,7 @@ export function CorrectView(props: CorrectProps & { act: Correcting }) {
   const note = act.note;
   const beat = beatOfNote(judgement, held);
   const place = formPositionOf(timeline, Math.max(0, beat));
-  const bar = timeline.bars[place.bar]!;
+  const bar = elementAt(timeline.bars, place.bar);
   const offset = place.chorus * timeline.formBeats;
   const [from, to] = [bar.start + offset, bar.end + offset];
   const names = (one: CorrectedNote | undefined) =>
@@ -69,7 +70,7 @@ export function CorrectView(props: CorrectProps & { act: Correcting }) {
             row={Math.floor(place.bar / 4)}
             marked={[from, to]}
             selected={note ? judgement.places.indexOf(note.id) : null}
-            onNote={(index) => onHold(judgement.places[index]!)}
+            onNote={(index) => onHold(elementAt(judgement.places, index))}
           />
           <OpenBar
             take={take}
@@ -277,12 +278,12 @@ const readingName = (midi: number | null, timeline: Timeline, beat: number): str
 /** Where a note begins in beats, whether or not the analysis took it. */
 function beatOfNote({ report, places, notes }: Judgement, id: NoteId | null): number {
   const place = id === null ? -1 : places.indexOf(id);
-  if (place >= 0) return report.notes[place]!.onsetBeat;
+  if (place >= 0) return elementAt(report.notes, place).onsetBeat;
   const index = notes.findIndex((note) => note.id === id);
   for (let away = 1; away < notes.length && index >= 0; away++)
     for (const other of [index - away, index + away]) {
-      const at = notes[other] ? places.indexOf(notes[other]!.id) : -1;
-      if (at >= 0) return report.notes[at]!.onsetBeat;
+      const at = notes[other] ? places.indexOf(elementAt(notes, other).id) : -1;
+      if (at >= 0) return elementAt(report.notes, at).onsetBeat;
     }
   return 0;
 }
@@ -306,7 +307,7 @@ function Row({
   selected: number | null;
   onNote: (index: number) => void;
 }) {
-  const row = useMemo(() => formRows(timeline)[index]!, [timeline, index]);
+  const row = useMemo(() => elementAt(formRows(timeline), index), [timeline, index]);
   const geometry = rowGeometry(row, WIDTH);
   const lane: LaneSpec = { chorus, view: 'height', height: LANE };
   return (
@@ -314,7 +315,7 @@ function Row({
       viewBox={`0 0 ${WIDTH} ${HEAD + LANE + 4}`}
       className="block w-full"
       role="img"
-      aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number}, chorus ${chorus + 1}`}
+      aria-label={`Bars ${present(row.bars[0]).number} to ${present(row.bars[row.bars.length - 1]).number}, chorus ${chorus + 1}`}
     >
       {row.chords.map((chord) => (
         <ChordSvg

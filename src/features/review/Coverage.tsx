@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { ChordCoverage, Report } from '@/core/analyse';
 import { intervalOver, noteName, readChord, spellOver, type Chord } from '@/core/music';
 import { typeset } from '@/core/findings';
-import { unwrap } from '@/core/shared';
+import { unwrap, elementAt } from '@/core/shared';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText } from '@/ui/chordParts';
 import { intervalLabel } from '@/ui/intervalLabel';
@@ -18,7 +18,7 @@ const column = (chord: Chord, interval: string): number =>
     (step) => intervalOver(chord, (certainRoot(chord) + step) % 12) === interval,
   ) ?? neutralColumn(interval);
 const neutralColumn = (interval: string): number => ({ n3: 4, n5: 6, n7: 10 })[interval] ?? 0;
-const certainRoot = (chord: Chord): number => chord.tones[0]!.pc;
+const certainRoot = (chord: Chord): number => elementAt(chord.tones, 0).pc;
 
 /** Over each chord: how long and how often each interval sounded; a ring holds what the plan has and was never played. */
 export function Coverage({ report }: { report: Report }) {

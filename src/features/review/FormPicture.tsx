@@ -1,7 +1,6 @@
 'use client';
 import { memo, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { Timeline } from '@/core/chart';
-import type { Beats } from '@/core/shared';
 import type { TakePlayer } from '@/audio/playback/takePlayer';
 import { FormRow } from '@/ui/form/FormRow';
 import {
@@ -19,6 +18,7 @@ import {
 import { formRows, type FormRowModel } from '@/ui/form/formRows';
 import type { TakeOnForm } from '@/ui/form/takeOnForm';
 import { useCursor } from './useTakePlayer';
+import { present, elementAt, type Beats } from '@/core/shared';
 
 const WIDTH = 872;
 const GAP = 8;
@@ -136,11 +136,11 @@ function Lazy({ height, now, children }: { height: number; now: boolean; childre
   useEffect(() => {
     const watcher = new IntersectionObserver(
       ([entry]) => {
-        if (entry!.isIntersecting) setNear(true);
+        if (present(entry).isIntersecting) setNear(true);
       },
       { rootMargin: '900px' },
     );
-    watcher.observe(box.current!);
+    watcher.observe(present(box.current));
     return () => watcher.disconnect();
   }, []);
   return (
@@ -169,7 +169,7 @@ const Row = memo(function Row({
       viewBox={`0 0 ${WIDTH} ${height}`}
       className="block w-full"
       role="img"
-      aria-label={`Bars ${row.bars[0]!.number} to ${row.bars[row.bars.length - 1]!.number} of the take; the landings table says the same`}
+      aria-label={`Bars ${elementAt(row.bars, 0).number} to ${elementAt(row.bars, row.bars.length - 1).number} of the take; the landings table says the same`}
     >
       <FormRow
         row={row}
@@ -213,7 +213,7 @@ function Cursor({
     if (!here) return;
     const top = HEAD + lanesHeight(lanes.slice(0, place));
     line.current?.setAttribute('transform', `translate(${x(inForm).toFixed(1)} ${top})`);
-    line.current?.setAttribute('y2', String(lanes[place]!.height - 1));
+    line.current?.setAttribute('y2', String(elementAt(lanes, place).height - 1));
   });
   return (
     <line

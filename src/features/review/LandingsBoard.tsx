@@ -4,6 +4,7 @@ import { chordText } from '@/ui/chordParts';
 import { GATE_WORDS, GateChip, GateLines } from '@/ui/form/Gate';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { landingsBoard } from './reviewWords';
+import { elementAt, present } from '@/core/shared';
 
 const ROW = 31;
 const NAMES = 92;
@@ -71,7 +72,7 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
                   gates={row.cells.flatMap((cell, chorus) =>
                     cell.map((index, among) => ({
                       x: NAMES + chorus * column + (among + 0.5) * (column / cell.length),
-                      mark: marks[index]!,
+                      mark: elementAt(marks, index),
                     })),
                   )}
                   from={y - 11}
@@ -81,10 +82,12 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
               ) : (
                 row.cells.map((cell, chorus) =>
                   cell.map((index, among) => {
-                    const change = report.changes[index]!;
+                    const change = elementAt(report.changes, index);
                     const slot = column / Math.max(1, cell.length);
                     const note =
-                      change.landing.noteIndex === null ? null : report.notes[change.landing.noteIndex]!;
+                      change.landing.noteIndex === null
+                        ? null
+                        : present(report.notes[change.landing.noteIndex]);
                     return (
                       <g
                         key={index}
@@ -99,7 +102,7 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
                         <GateChip
                           x={NAMES + chorus * column + (among + 0.5) * slot}
                           y={y}
-                          mark={marks[index]!}
+                          mark={elementAt(marks, index)}
                           timing={change.landing.timing}
                           width={Math.min(22, Math.max(14, slot - 6))}
                           tier={note ? tierOf(change.landing.verdict, note.height) : 4}
@@ -157,7 +160,7 @@ function BoardTable({
                   {cell
                     .map(
                       (index) =>
-                        `${intervalLabel(report.changes[index]!.landing.interval) || 'no note'} ${report.changes[index]!.landing.timing}, ${GATE_WORDS[marks[index]!]}`,
+                        `${intervalLabel(elementAt(report.changes, index).landing.interval) || 'no note'} ${elementAt(report.changes, index).landing.timing}, ${GATE_WORDS[elementAt(marks, index)]}`,
                     )
                     .join('; ')}
                 </td>

@@ -8,6 +8,7 @@ import type { PlanWords } from '@/core/plan';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { Board } from './BoardFrame';
+import { elementAt } from '@/core/shared';
 
 const signed = (value: number) => `${value >= 0 ? '+' : '−'}${Math.abs(Math.round(value))}`;
 
@@ -224,7 +225,7 @@ export function HeightBoard({ report, plan }: { report: Report; plan: PlanWords 
           one.meanHeight === null ? '–' : one.meanHeight.toFixed(1),
           one.density.toFixed(1),
           one.loudness === null ? '–' : one.loudness.toFixed(0),
-          ...(intents ? [INTENT[intents[index]!] ?? '–'] : []),
+          ...(intents ? [INTENT[elementAt(intents, index)] ?? '–'] : []),
         ]),
       }}
     >
@@ -280,7 +281,7 @@ export function HeightBoard({ report, plan }: { report: Report; plan: PlanWords 
               </text>
               {intents && (
                 <text x={index * width + 4} y={142} fontSize={14} style={{ fill: 'var(--dim)' }}>
-                  {INTENT[intents[index]!] ?? ''}
+                  {INTENT[elementAt(intents, index)] ?? ''}
                 </text>
               )}
             </g>
@@ -407,7 +408,7 @@ function placesPlayed(report: Report, instrument: ReturnType<typeof instrumentOf
   fingeredTake(report, instrument).touches.forEach((touch, index) => {
     if (!touch) return;
     const { string, fret } = touch;
-    const note = report.notes[index]!;
+    const note = elementAt(report.notes, index);
     const one = found.get(`${string} ${fret}`) ?? { string, fret, count: 0, beats: 0, tones: 0 };
     found.set(`${string} ${fret}`, {
       ...one,

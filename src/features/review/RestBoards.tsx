@@ -6,6 +6,7 @@ import { Board } from './BoardFrame';
 import { nameOver } from './noteNames';
 import { beatsWord } from './rules';
 import { placeText } from './Transport';
+import { elementAt } from '@/core/shared';
 
 type Props = { report: Report; timeline: Timeline; onHear: (beat: number) => void };
 const round = (value: number) => Math.round(value * 100) / 100;
@@ -90,7 +91,7 @@ export function RestBoard({ report, timeline, onHear }: Props) {
         words="a half step from the old chord’s third or seventh into the new chord, under the hand, and passed by"
       >
         {missedDoors.slice(0, 8).map((door) => {
-          const change = report.changes[door.changeIndex]!;
+          const change = elementAt(report.changes, door.changeIndex);
           return (
             <li key={door.changeIndex}>
               {hear(change.beat)}: {nameOver(change.from, door.fromMidi)} {intervalLabel(door.fromInterval)}{' '}

@@ -42,6 +42,7 @@ import { useReview, useWarmedUp, type ReviewData } from './useReview';
 import { useReviewKeys, type KeyMap } from './useReviewKeys';
 import { useCursor, useTakePlayer } from './useTakePlayer';
 import { useCorrecting } from './useCorrecting';
+import { elementAt, present } from '@/core/shared';
 
 // what a review opens with is the form; the other views come when they are asked for
 const BoardsView = dynamic(() => import('./BoardsView').then((made) => made.BoardsView));
@@ -112,7 +113,8 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
         : {
             ...drawn,
             gates: drawn.gates.map((gate) =>
-              `${report.changes[gate.index]!.from}→${report.changes[gate.index]!.to}` === kind
+              `${elementAt(report.changes, gate.index).from}→${elementAt(report.changes, gate.index).to}` ===
+              kind
                 ? gate
                 : { ...gate, word: '' },
             ),
@@ -155,8 +157,8 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
   const hearFix = useCallback(
     (one: FixAsked | null) => {
       if (!one) return;
-      const note = byId.get(places[one.noteIndex]!);
-      const { onsetBeat } = report.notes[one.noteIndex]!;
+      const note = byId.get(elementAt(places, one.noteIndex));
+      const { onsetBeat } = elementAt(report.notes, one.noteIndex);
       if (note)
         void player.playPatched(Math.max(-4, onsetBeat - 4), onsetBeat + 4, {
           onsetSec: note.onsetSec,
@@ -183,7 +185,7 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
       .catch((error: Error) => setTrouble(error.message));
   };
   const practisePhrase = (index: number) => {
-    const phrase = shapeOf(report, report.phrases[index]!);
+    const phrase = shapeOf(report, elementAt(report.phrases, index));
     if (take.chartId === null)
       return setTrouble('The chart of this take has been removed: there is nothing to fit the phrase to.');
     takeUpPhrase(take.chartId, phrase, Math.round(take.tempo))
@@ -233,19 +235,31 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
     'Ctrl+z': corrections.undo,
     'Ctrl+y': corrections.redo,
     'Ctrl+Shift+z': corrections.redo,
-    v: () => setView((now) => VIEWS[(VIEWS.findIndex(([id]) => id === now) + 1) % VIEWS.length]![0]),
+    v: () =>
+      setView((now) => elementAt(VIEWS, (VIEWS.findIndex(([id]) => id === now) + 1) % VIEWS.length)[0]),
     'Shift+V': () =>
-      setView((now) => VIEWS[(VIEWS.findIndex(([id]) => id === now) + VIEWS.length - 1) % VIEWS.length]![0]),
+      setView(
+        (now) =>
+          elementAt(VIEWS, (VIEWS.findIndex(([id]) => id === now) + VIEWS.length - 1) % VIEWS.length)[0],
+      ),
     b: () => setView(view === 'far' ? 'form' : 'far'),
     '-': () =>
-      player.setSpeed(SPEEDS[Math.max(0, SPEEDS.findIndex((one) => one >= state.speed - 1e-6) - 1)]!),
+      player.setSpeed(
+        elementAt(SPEEDS, Math.max(0, SPEEDS.findIndex((one) => one >= state.speed - 1e-6) - 1)),
+      ),
     '=': () =>
       player.setSpeed(
-        SPEEDS[Math.min(SPEEDS.length - 1, SPEEDS.findIndex((one) => one >= state.speed - 1e-6) + 1)]!,
+        elementAt(
+          SPEEDS,
+          Math.min(SPEEDS.length - 1, SPEEDS.findIndex((one) => one >= state.speed - 1e-6) + 1),
+        ),
       ),
     '+': () =>
       player.setSpeed(
-        SPEEDS[Math.min(SPEEDS.length - 1, SPEEDS.findIndex((one) => one >= state.speed - 1e-6) + 1)]!,
+        elementAt(
+          SPEEDS,
+          Math.min(SPEEDS.length - 1, SPEEDS.findIndex((one) => one >= state.speed - 1e-6) + 1),
+        ),
       ),
     t: () => player.setLevels({ take: state.levels.take > 0 ? 0 : 1 }),
     u: () => player.setLevels({ band: state.levels.band > 0 ? 0 : 0.7 }),
@@ -382,7 +396,7 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
     <SelectionCard
       report={report}
       selection={current}
-      place={placeText(timeline, span![0], current.kind === 'note')}
+      place={placeText(timeline, present(span)[0], current.kind === 'note')}
       onClose={() => select(null)}
       onHear={hear}
       onFix={hearFix}
@@ -638,14 +652,14 @@ function aroundBars([from, to]: readonly [number, number], timeline: Timeline): 
   );
   const ends = starts.find((start) => start >= to - 1e-6) ?? (chorus + 1) * timeline.formBeats;
   return [
-    starts[Math.max(0, first - (from - starts[first]! < 1 ? 1 : 0))]!,
-    Math.max(ends, starts[first]! + 1),
+    elementAt(starts, Math.max(0, first - (from - elementAt(starts, first) < 1 ? 1 : 0))),
+    Math.max(ends, elementAt(starts, first) + 1),
   ];
 }
 
 function fixOf(selection: Selection | null, report: ReviewData['report']): FixAsked | null {
   if (!selection) return null;
-  if (selection.kind === 'change') return report.changes[selection.index]!.fix;
+  if (selection.kind === 'change') return elementAt(report.changes, selection.index).fix;
   if (selection.kind !== 'note') return null;
   return report.changes.find(({ landing }) => landing.noteIndex === selection.index)?.fix ?? null;
 }
@@ -686,7 +700,7 @@ function gesturesOf(
 ): (index: number) => NoteGesture {
   const beats = (seconds: number) => (seconds * tempo) / 60;
   return (index) => {
-    const note = byId.get(places[index]!);
+    const note = byId.get(elementAt(places, index));
     if (!note) return {};
     const vibrato = (note as { vibrato?: { hz: number; cents: number } }).vibrato;
     return {

@@ -12,6 +12,7 @@ import { noteNameIn } from './noteNames';
 import { noteWords } from './reviewWords';
 import { beatsWord, figureName, ruleOf, whyOf } from './rules';
 import type { Selection } from './selection';
+import { elementAt, present } from '@/core/shared';
 
 export type FixAsked = { readonly noteIndex: number; readonly toMidi: number };
 type Props = {
@@ -67,7 +68,7 @@ function bodyOf(props: Props): ReactNode {
     case 'change':
       return <ChangeBody {...props} index={index} />;
     case 'figure': {
-      const figure = report.figures[index]!;
+      const figure = elementAt(report.figures, index);
       return (
         <>
           <p className="mt-2.5 text-[36px] leading-[44px] font-[640]">{figureName(figure.kind)}</p>
@@ -79,16 +80,19 @@ function bodyOf(props: Props): ReactNode {
               ],
               [
                 'Into',
-                `${intervalLabel(report.notes[figure.targetIndex]!.interval)} of ${typeset(report.notes[figure.targetIndex]!.chord ?? 'no chord')}`,
+                `${intervalLabel(present(report.notes[figure.targetIndex]).interval)} of ${typeset(present(report.notes[figure.targetIndex]).chord ?? 'no chord')}`,
               ],
-              ['Rule', ruleOf({ ...report.notes[figure.noteIndices[0]!]!, function: figure.kind })],
+              [
+                'Rule',
+                ruleOf({ ...present(report.notes[present(figure.noteIndices[0])]), function: figure.kind }),
+              ],
             ]}
           />
         </>
       );
     }
     case 'phrase': {
-      const phrase = report.phrases[index]!;
+      const phrase = elementAt(report.phrases, index);
       const end = { home: 'comes home', floats: 'floats', asks: 'asks' }[phrase.end];
       return (
         <>
@@ -164,7 +168,7 @@ function Facts({ facts }: { facts: readonly (readonly [string, string])[] }) {
 }
 
 function NoteBody({ report, index, onFix }: Props & { index: number }) {
-  const note = report.notes[index]!;
+  const note = elementAt(report.notes, index);
   const words = noteWords(report, index);
   const change = report.changes.find(({ landing }) => landing.noteIndex === index);
   return (
@@ -191,7 +195,7 @@ function NoteBody({ report, index, onFix }: Props & { index: number }) {
 }
 
 function ChangeBody({ report, index, onFix }: Props & { index: number }) {
-  const change = report.changes[index]!;
+  const change = elementAt(report.changes, index);
   const { landing, connection } = change;
   const timing = {
     on: 'on the change',
@@ -238,7 +242,7 @@ function ChangeBody({ report, index, onFix }: Props & { index: number }) {
             'Then',
             landing.resolutionIndex === undefined
               ? ''
-              : `the ${intervalWord(report.notes[landing.resolutionIndex]!.interval ?? '')}, ${beatsWord(landing.resolvedAfterBeats ?? 0)} after the change`,
+              : `the ${intervalWord(present(report.notes[landing.resolutionIndex]).interval ?? '')}, ${beatsWord(landing.resolvedAfterBeats ?? 0)} after the change`,
           ],
           [
             'Way in',
@@ -264,7 +268,7 @@ function ChangeBody({ report, index, onFix }: Props & { index: number }) {
 /** The one-note fix: by how much, where it lies under the same hand, and a way to hear it. */
 function FixPart({ report, fix, onFix }: { report: Report; fix: FixAsked; onFix: (fix: FixAsked) => void }) {
   const guitar = useGuitar();
-  const note = report.notes[fix.noteIndex]!;
+  const note = elementAt(report.notes, fix.noteIndex);
   const from = Math.round(note.midi);
   const by = fix.toMidi - from;
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
@@ -297,7 +301,7 @@ function FixPart({ report, fix, onFix }: { report: Report; fix: FixAsked; onFix:
             gap={17}
             size={11}
             leftHanded={guitar.leftHanded}
-            label={`${a} on the ${typeset(stringName(instrument.tuning[place.string - 1]!))} string, fret ${place.fret}; ${b} at fret ${to.fret}`}
+            label={`${a} on the ${typeset(stringName(elementAt(instrument.tuning, place.string - 1)))} string, fret ${place.fret}; ${b} at fret ${to.fret}`}
             marks={[
               { string: place.string, fret: place.fret, label: a, look: 'tone' },
               { string: to.string, fret: to.fret, label: b, look: 'lacks' },

@@ -10,6 +10,7 @@ import { GateLine } from '@/ui/form/Gate';
 import { Pill } from '@/ui/form/Pill';
 import { intervalLabel } from '@/ui/intervalLabel';
 import type { Door } from './missedResolutions';
+import { elementAt, present } from '@/core/shared';
 
 type Group = {
   readonly mark: LandingMark;
@@ -30,27 +31,29 @@ function groupsOf(door: Door, report: Report, marks: readonly LandingMark[]): Gr
     for (const index of door.changes) found.set(key(index), [...(found.get(key(index)) ?? []), index]);
     return [...found.values()]
       .map((indices): Group => {
-        const { landing } = report.changes[indices[0]!]!;
-        const same = indices.every((index) => report.changes[index]!.landing.interval === landing.interval);
+        const { landing } = present(report.changes[elementAt(indices, 0)]);
+        const same = indices.every(
+          (index) => elementAt(report.changes, index).landing.interval === landing.interval,
+        );
         const late = indices
-          .map((index) => report.changes[index]!.landing.resolutionIndex)
-          .map((at) => (at === undefined ? null : report.notes[at]!.interval));
+          .map((index) => elementAt(report.changes, index).landing.resolutionIndex)
+          .map((at) => (at === undefined ? null : present(report.notes[at]).interval));
         return {
-          mark: marks[indices[0]!]!,
+          mark: present(marks[elementAt(indices, 0)]),
           interval: same ? landing.interval : null,
           height: { target: 0, 'chord-tone': 0, colour: 1, scale: 2 }[landing.verdict as string] ?? 4,
           count: indices.length,
-          choruses: indices.map((index) => report.changes[index]!.chorus),
+          choruses: indices.map((index) => elementAt(report.changes, index).chorus),
           then:
-            marks[indices[0]!] === 'target-late' && late.every((one) => one === late[0])
+            marks[elementAt(indices, 0)] === 'target-late' && late.every((one) => one === late[0])
               ? (late[0] ?? null)
               : null,
         };
       })
       .sort((a, b) => ORDER.indexOf(a.mark) - ORDER.indexOf(b.mark) || b.count - a.count);
   };
-  const fine = of((index) => `${marks[index]} ${report.changes[index]!.landing.interval}`);
-  return fine.length > MOST_GROUPS ? of((index) => marks[index]!) : fine;
+  const fine = of((index) => `${marks[index]} ${elementAt(report.changes, index).landing.interval}`);
+  return fine.length > MOST_GROUPS ? of((index) => elementAt(marks, index)) : fine;
 }
 
 const WORDS: Record<LandingMark, string> = {
@@ -139,7 +142,7 @@ export function StandBack({ report, marks, timeline, doors, open, sounding, onOp
             report={report}
             marks={marks}
             x={32 + widths.slice(0, place).reduce((sum, width) => sum + width, 0)}
-            width={widths[place]!}
+            width={elementAt(widths, place)}
             isOpen={index === open}
             sounding={index === open ? sounding : null}
             choruses={report.summary.choruses}
@@ -228,7 +231,7 @@ function DoorColumn({ door, report, marks, x, width, isOpen, sounding, choruses,
           </text>
         ))}
       {groups.map((group, place) => {
-        const tall = heights[place]!;
+        const tall = elementAt(heights, place);
         const y = TOP + TALL - heights.slice(0, place + 1).reduce((sum, one) => sum + one, 0);
         const middle = y + tall / 2;
         const strong = group.mark === 'target' || group.mark === 'target-late';

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { TakeWords } from '@/core/correct';
 import type { Selection } from './selection';
 import { savePicture } from './savePicture';
+import { present } from '@/core/shared';
 
 type Props = {
   takeId: string;
@@ -152,7 +153,7 @@ export function WordsView({
                     <button
                       type="button"
                       className="hover:text-ink"
-                      onClick={() => onHear(beatOfBar(remark.bar!))}
+                      onClick={() => onHear(beatOfBar(present(remark.bar)))}
                     >
                       {nameOfBar(remark.bar)}: hear it
                     </button>
@@ -160,7 +161,7 @@ export function WordsView({
                     <button
                       type="button"
                       className="hover:text-ink"
-                      onClick={() => onHear(remark.phraseBeat!)}
+                      onClick={() => onHear(present(remark.phraseBeat))}
                     >
                       a phrase: hear it
                     </button>

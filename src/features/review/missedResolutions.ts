@@ -1,6 +1,7 @@
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
 import { BARS_A_ROW } from '@/ui/form/formRows';
+import { elementAt } from '@/core/shared';
 
 /** A change of the form folded over its choruses. */
 export type Door = {
@@ -22,7 +23,7 @@ export function doorsOf(report: Report, timeline: Timeline): Door[] {
     const door = found.get(beat) ?? {
       beat,
       bar: change.bar,
-      beatInBar: beat - timeline.bars[change.bar - 1]!.start,
+      beatInBar: beat - elementAt(timeline.bars, change.bar - 1).start,
       to: change.to,
       row: Math.floor((change.bar - 1) / BARS_A_ROW),
       changes: [],

@@ -1,6 +1,7 @@
 import type { LandingMark, Report } from '@/core/analyse';
 import { intervalWord, typeset, type Finding } from '@/core/findings';
 import { intervalLabel } from '@/ui/intervalLabel';
+import { elementAt, present } from '@/core/shared';
 
 /** What got better, or was kept: it has nothing to drill. */
 export const isPraise = ({ kind }: Finding): boolean => kind === 'improved' || kind === 'kept';
@@ -33,7 +34,7 @@ export function openingWords(report: Report, findings: readonly Finding[]): { so
 
 /** What a note is, what it did, and why it matters, for the card beside the form. */
 export function noteWords(report: Report, index: number): { is: string; did: string; fix: string | null } {
-  const note = report.notes[index]!;
+  const note = elementAt(report.notes, index);
   const change = report.changes.find(({ landing }) => landing.noteIndex === index);
   const chord = note.chord === null ? 'no chord' : typeset(note.chord);
   const place = {
@@ -50,7 +51,7 @@ export function noteWords(report: Report, index: number): { is: string; did: str
   const landed = change
     ? `It landed ${{ on: 'on', early: 'early for', held: 'over from before', late: 'late on', none: 'at' }[change.landing.timing]} the change from ${typeset(change.from)} to ${typeset(change.to)}. `
     : '';
-  const target = note.targetIndex === undefined ? null : report.notes[note.targetIndex]!;
+  const target = note.targetIndex === undefined ? null : present(report.notes[note.targetIndex]);
   const led = target
     ? `It led to the ${intervalLabel(target.interval)} of ${typeset(target.chord ?? '')}.`
     : '';
@@ -90,7 +91,7 @@ export function landingsBoard(report: Report, marks: readonly LandingMark[]): Bo
         (index) => marks[index] === 'target' || marks[index] === 'target-late',
       ).length;
       const cells = Array.from({ length: report.summary.choruses }, (_, chorus) =>
-        indices.filter((index) => report.changes[index]!.chorus === chorus + 1),
+        indices.filter((index) => elementAt(report.changes, index).chorus === chorus + 1),
       );
       return { from, to, cells, met, of: judged.length };
     })

@@ -1,5 +1,6 @@
 import type { NoteReport, Report } from '@/core/analyse';
 import { intervalWord, typeset } from '@/core/findings';
+import { elementAt } from '@/core/shared';
 
 const DEEDS: Record<string, string> = {
   'chord-tone': 'A tone of the chord that sounds.',
@@ -26,7 +27,7 @@ export const ruleOf = ({ function: deed }: NoteReport): string => DEEDS[deed] ??
 
 /** Why a note matters where it lies: what it says of the harmony, or hides. */
 export function whyOf(report: Report, index: number): string {
-  const note = report.notes[index]!;
+  const note = elementAt(report.notes, index);
   const change = report.changes.find(({ landing }) => landing.noteIndex === index);
   if (change) {
     const to = typeset(change.to);
@@ -40,7 +41,7 @@ export function whyOf(report: Report, index: number): string {
       default:
         return change.landing.resolutionIndex === undefined
           ? `On it the ear goes on hearing ${typeset(change.from)}.`
-          : `The ear waits until the ${intervalWord(report.notes[change.landing.resolutionIndex]!.interval ?? '')} of ${to} comes, ${beatsWord(change.landing.resolvedAfterBeats ?? 0)} in.`;
+          : `The ear waits until the ${intervalWord(elementAt(report.notes, change.landing.resolutionIndex).interval ?? '')} of ${to} comes, ${beatsWord(change.landing.resolvedAfterBeats ?? 0)} in.`;
     }
   }
   if (note.targetIndex !== undefined)

@@ -1,3 +1,5 @@
+import { elementAt, present } from '@/core/shared';
+
 const SCALE = 2;
 const MARGIN = 32;
 
@@ -40,10 +42,12 @@ async function fontRules(): Promise<string> {
   const rules = await Promise.all(
     faces.map(async (face) => {
       const found = /url\("?([^")]+)"?\)/.exec(face.cssText);
-      if (!found || found[1]!.startsWith('data:')) return face.cssText;
+      if (!found || elementAt(found, 1).startsWith('data:')) return face.cssText;
       if (/unicode-range/.test(face.cssText) && !/U\+0*0-00?FF|U\+0000/i.test(face.cssText)) return '';
       const bytes = new Uint8Array(
-        await (await fetch(new URL(found[1]!, face.parentStyleSheet?.href ?? location.href))).arrayBuffer(),
+        await (
+          await fetch(new URL(elementAt(found, 1), face.parentStyleSheet?.href ?? location.href))
+        ).arrayBuffer(),
       );
       let text = '';
       for (let at = 0; at < bytes.length; at += 8192)
@@ -67,7 +71,7 @@ export async function savePicture(kind: 'svg' | 'png', title: string): Promise<v
     });
     const canvas = document.createElement('canvas');
     [canvas.width, canvas.height] = [width * SCALE, height * SCALE];
-    const context = canvas.getContext('2d')!;
+    const context = present(canvas.getContext('2d'));
     context.scale(SCALE, SCALE);
     context.drawImage(image, 0, 0, width, height);
     const made = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));

@@ -1,6 +1,6 @@
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
-import type { Beats } from '@/core/shared';
+import { elementAt, present, type Beats } from '@/core/shared';
 
 /** What is looked at: an index into the report's notes, changes, figures or phrases, or a chorus from 0. */
 export type SelectionKind = 'note' | 'change' | 'figure' | 'phrase' | 'chorus';
@@ -34,14 +34,14 @@ export function spanOf(
   timeline: Timeline,
 ): readonly [Beats, Beats] {
   const noteSpan = (at: number): readonly [Beats, Beats] => [
-    report.notes[at]!.onsetBeat,
-    report.notes[at]!.onsetBeat + report.notes[at]!.durationBeats,
+    elementAt(report.notes, at).onsetBeat,
+    elementAt(report.notes, at).onsetBeat + elementAt(report.notes, at).durationBeats,
   ];
   switch (kind) {
     case 'note':
       return noteSpan(index);
     case 'change': {
-      const { beat } = report.changes[index]!;
+      const { beat } = elementAt(report.changes, index);
       return [
         beat,
         Math.min(
@@ -53,11 +53,11 @@ export function spanOf(
     }
     case 'figure':
       return [
-        noteSpan(report.figures[index]!.noteIndices[0]!)[0],
-        noteSpan(report.figures[index]!.targetIndex)[1],
+        noteSpan(present(elementAt(report.figures, index).noteIndices[0]))[0],
+        noteSpan(elementAt(report.figures, index).targetIndex)[1],
       ];
     case 'phrase':
-      return [report.phrases[index]!.startBeat, report.phrases[index]!.endBeat];
+      return [elementAt(report.phrases, index).startBeat, elementAt(report.phrases, index).endBeat];
     case 'chorus':
       return [index * timeline.formBeats, (index + 1) * timeline.formBeats];
   }
@@ -69,11 +69,11 @@ export function noteOf({ kind, index }: Selection, report: Report): number | nul
     case 'note':
       return index;
     case 'change':
-      return report.changes[index]!.landing.noteIndex;
+      return elementAt(report.changes, index).landing.noteIndex;
     case 'figure':
-      return report.figures[index]!.targetIndex;
+      return elementAt(report.figures, index).targetIndex;
     case 'phrase':
-      return report.phrases[index]!.noteIndices[0] ?? null;
+      return elementAt(report.phrases, index).noteIndices[0] ?? null;
     case 'chorus':
       return null;
   }
@@ -113,19 +113,19 @@ export function stepped(
   })).sort((a, b) => a.start - b.start || a.index - b.index);
   if (now.kind === kind) {
     const place = inOrder.findIndex(({ index }) => index === now.index);
-    return { kind, index: inOrder[Math.max(0, Math.min(count - 1, place + by))]!.index };
+    return { kind, index: elementAt(inOrder, Math.max(0, Math.min(count - 1, place + by))).index };
   }
   const ahead =
     by > 0
       ? inOrder.find(({ start }) => start > from - EPSILON)
       : inOrder.findLast(({ start }) => start < from + EPSILON);
-  return { kind, index: (ahead ?? inOrder[by > 0 ? count - 1 : 0]!).index };
+  return { kind, index: (ahead ?? elementAt(inOrder, by > 0 ? count - 1 : 0)).index };
 }
 
 /** Graces are passed over: they have no place of their own on the form. */
 function walk(index: number, by: 1 | -1, kind: SelectionKind, report: Report, count: number): number {
   for (let next = index + by; next >= 0 && next < count; next += by)
-    if (kind !== 'note' || report.notes[next]!.function !== 'grace') return next;
+    if (kind !== 'note' || elementAt(report.notes, next).function !== 'grace') return next;
   return index;
 }
 
@@ -151,7 +151,8 @@ export function acrossChoruses(
   return {
     kind,
     index: starts.reduce(
-      (best, start, index) => (Math.abs(start - wanted) < Math.abs(starts[best]! - wanted) ? index : best),
+      (best, start, index) =>
+        Math.abs(start - wanted) < Math.abs(elementAt(starts, best) - wanted) ? index : best,
       0,
     ),
   };

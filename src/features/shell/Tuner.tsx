@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { steadyPitch } from '@/core/sound';
 import { stringName, type Tuning } from '@/core/neck';
-import { hzToMidi, median, midiToHz } from '@/core/shared';
+import { hzToMidi, median, midiToHz, elementAt, present } from '@/core/shared';
 import type { AudioInput } from '@/audio/input/audioInput';
 
 export type TunerReading = {
@@ -24,10 +24,15 @@ const LASTS_MS = 1_200;
 export function nearestString(hz: number, tuning: Tuning, a4: number): TunerReading {
   const midi = hzToMidi(hz, a4);
   const nearest = tuning.reduce(
-    (best, open, index) => (Math.abs(open - midi) < Math.abs(tuning[best]! - midi) ? index : best),
+    (best, open, index) => (Math.abs(open - midi) < Math.abs(elementAt(tuning, best) - midi) ? index : best),
     0,
   );
-  return { string: nearest + 1, midi: tuning[nearest]!, hz, cents: (midi - tuning[nearest]!) * 100 };
+  return {
+    string: nearest + 1,
+    midi: elementAt(tuning, nearest),
+    hz,
+    cents: (midi - elementAt(tuning, nearest)) * 100,
+  };
 }
 
 /** Listens to the rig's input as a tuner does. Null while nothing steady sounds. */
@@ -53,7 +58,7 @@ export function useTuner(rig: AudioInput, tuning: Tuning, a4: number, on: boolea
       if (found && found.clarity > 0.85) {
         heardAt = now;
         past.current = [...past.current, found.hz].slice(-TOGETHER);
-        const hz = median(past.current)!;
+        const hz = present(median(past.current));
         setReading(nearestString(hz, tuning, a4));
       } else if (now - heardAt > LASTS_MS) {
         past.current = [];

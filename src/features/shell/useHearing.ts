@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { renderOffline } from '@/audio/workers';
 import type { RenderRequest } from '@/workers/offlineRendererProtocol';
+import { present } from '@/core/shared';
 
 export type HearingState = {
   readonly id: string | null;
@@ -52,7 +53,7 @@ export function useHearing() {
           const samples = await renderOffline(request(audio.sampleRate), control.signal);
           buffer = audio.createBuffer(1, Math.max(1, samples.length), audio.sampleRate);
           buffer.getChannelData(0).set(samples);
-          if (kept.current.size >= MOST_KEPT) kept.current.delete(kept.current.keys().next().value!);
+          if (kept.current.size >= MOST_KEPT) kept.current.delete(present(kept.current.keys().next().value));
           kept.current.set(id, buffer);
         }
         if (control.signal.aborted) return;

@@ -5,6 +5,7 @@ import { noteName, rootPc, spellOver } from '@/core/music';
 import { typeset } from '@/core/findings';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import type { Study } from './studyView';
+import { elementAt } from '@/core/shared';
 
 type Props = { study: Study; index: number; position: number; instrument: Instrument; leftHanded: boolean };
 
@@ -14,7 +15,7 @@ const SPAN = 24;
 export function FingeringView({ study, index, position, instrument, leftHanded }: Props) {
   const [string, setString] = useState(Math.min(6, instrument.tuning.length));
   const [finger, setFinger] = useState(0);
-  const { chord, plan } = study.cells[index]!;
+  const { chord, plan } = elementAt(study.cells, index);
   const line = useMemo(
     () =>
       chord
@@ -111,14 +112,14 @@ function climb(
   position: number,
   { tuning, frets }: Instrument,
 ): NeckNote[] {
-  const open = tuning[string - 1]!;
+  const open = elementAt(tuning, string - 1);
   const places = Array.from({ length: frets + 1 }, (_, fret) => fret).filter(
     (fret) => (open + fret) % 12 === root && (finger === 0 || fret > 0),
   );
   const fret = places.sort((a, b) => Math.abs(a - position) - Math.abs(b - position))[0];
   if (fret === undefined) return [];
   const start = open + fret;
-  const highest = tuning[0]! + frets;
+  const highest = elementAt(tuning, 0) + frets;
   const notes: NeckNote[] = [];
   for (let midi = start; midi <= Math.min(highest, start + SPAN); midi++)
     if (pcs.includes(midi % 12))
@@ -144,7 +145,7 @@ function Way({ title, path: { path }, line, instrument, leftHanded, nameOf }: Wa
     string,
     fret,
     label: String(finger),
-    look: place === 0 || line[place]!.midi % 12 === line[0]!.midi % 12 ? 'lacks' : 'tone',
+    look: place === 0 || elementAt(line, place).midi % 12 === elementAt(line, 0).midi % 12 ? 'lacks' : 'tone',
   }));
   const fretted = path.map(({ fret }) => fret).filter((fret) => fret > 0);
   const from = Math.max(1, Math.min(...fretted));
@@ -170,7 +171,7 @@ function Way({ title, path: { path }, line, instrument, leftHanded, nameOf }: Wa
         {path
           .map(
             ({ string, finger }, place) =>
-              `${nameOf(line[place]!.midi % 12)} ${finger}${path[place - 1]?.string === string ? '' : ` on ${string}`}`,
+              `${nameOf(elementAt(line, place).midi % 12)} ${finger}${path[place - 1]?.string === string ? '' : ` on ${string}`}`,
           )
           .join('   ')}
       </p>

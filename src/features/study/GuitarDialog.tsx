@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Dialog } from 'radix-ui';
 import { readTuning, TUNINGS } from '@/core/neck';
 import { keepGuitar, type Guitar } from '@/ui/instrument';
+import { present } from '@/core/shared';
 
 /** The player's guitar: tuning, frets, capo and which hand. Kept as it is changed. */
 export function GuitarDialog({ guitar }: { guitar: Guitar }) {
@@ -54,7 +55,7 @@ export function GuitarDialog({ guitar }: { guitar: Guitar }) {
                 <button
                   type="button"
                   className="underline"
-                  onClick={() => write(read.problems[0].suggestion!)}
+                  onClick={() => write(present(read.problems[0].suggestion))}
                 >
                   Take {read.problems[0].suggestion}
                 </button>

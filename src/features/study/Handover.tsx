@@ -4,6 +4,7 @@ import { typeset } from '@/core/findings';
 import { NeckMap, type NeckArrow, type NeckMark } from '@/ui/neck/NeckMap';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { nextChange, type Study } from './studyView';
+import { elementAt } from '@/core/shared';
 
 export type NeckLayer = 'shape' | 'scale' | 'plan';
 
@@ -21,11 +22,11 @@ type Props = {
  * finger stays.
  */
 export function Handover({ study, index, position, instrument, leftHanded, layer }: Props) {
-  const cell = study.cells[index]!;
+  const cell = elementAt(study.cells, index);
   const next = nextChange(study, index);
   const { chord } = cell;
   if (!chord) return <p className="text-soft">No chord sounds here.</p>;
-  const home = study.plan.homeScales[index]!;
+  const home = elementAt(study.plan.homeScales, index);
   const tones = chord.tones.map((tone) => tone.pc);
   const targets = next.index === index ? [] : next.plan.targets;
   const arrows = handovers(tones, targets, position, instrument);

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Dialog } from 'radix-ui';
 import type { Chart } from '@/core/chart';
 import { overlayOf, type PlanWords } from '@/core/plan';
+import { elementAt } from '@/core/shared';
 
 /** Changes of one's own to lay over the written ones: typed as chart text over the same bars. */
 export function OverlayDialog({
@@ -74,7 +75,7 @@ export function OverlayDialog({
 /** The written bars, as a start: four a line, repeats written out. */
 function written(chart: Chart): string {
   const bars = chart.bars.map((bar) => {
-    const even = bar.cells.every((cell) => cell.beats.equals(bar.cells[0]!.beats));
+    const even = bar.cells.every((cell) => cell.beats.equals(elementAt(bar.cells, 0).beats));
     return bar.cells
       .map((cell) => (cell.chord?.symbol ?? 'N.C.') + (even ? '' : ' .'.repeat(cell.beats.valueOf() - 1)))
       .join(' ');

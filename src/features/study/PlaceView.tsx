@@ -6,6 +6,7 @@ import { intervalLabel } from '@/ui/intervalLabel';
 import { typeset } from '@/core/findings';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { counted, guidePcs, type Study, type StudyCell } from './studyView';
+import { elementAt, present } from '@/core/shared';
 
 type Props = {
   study: Study;
@@ -27,7 +28,7 @@ export function PlaceView({ study, position, instrument, leftHanded, selected, b
     <div className="overflow-y-auto">
       {rows.map((bars, row) => (
         <div
-          key={bars[0]!.index}
+          key={elementAt(bars, 0).index}
           className="mb-2 grid gap-x-5"
           style={{ gridTemplateColumns: `repeat(${barsARow}, minmax(0, 1fr))` }}
         >
@@ -44,7 +45,7 @@ export function PlaceView({ study, position, instrument, leftHanded, selected, b
                     key={cell.index}
                     cell={cell}
                     study={study}
-                    stop={stops[cell.index]!}
+                    stop={elementAt(stops, cell.index)}
                     before={stops[cell.index - 1] ?? null}
                     position={position}
                     instrument={instrument}
@@ -80,7 +81,9 @@ export function placeWords(study: Study, stops: readonly HandStop[]): [string, s
     const [from, to] = [stops[(index - 1 + stops.length) % stops.length]?.thread, stops[index]?.thread];
     if (!cell.same && from && to) moves.push(Math.abs(to.midi - from.midi));
   });
-  const missing = study.cells.filter((cell, index) => cell.chord && stops[index]!.places.length === 0).length;
+  const missing = study.cells.filter(
+    (cell, index) => cell.chord && elementAt(stops, index).places.length === 0,
+  ).length;
   if (missing > 0)
     return [
       'This place does not hold the whole form:',
@@ -124,7 +127,7 @@ function Window({
 }: WindowProps) {
   const { chord } = cell;
   const last = Math.min(instrument.frets, position + (position >= 7 ? 5 : 4));
-  const home = study.plan.homeScales[cell.index]!;
+  const home = elementAt(study.plan.homeScales, cell.index);
   const marks = new Map<string, NeckMark>();
   const put = (mark: NeckMark) => marks.set(`${mark.string} ${mark.fret}`, mark);
   for (const { string, fret } of underHand(cell.plan.material, position, instrument))
@@ -172,7 +175,7 @@ function Window({
         from={position}
         to={last}
         marks={[...marks.values()]}
-        arrows={moved ? [{ string: from.string, from: from.fret, to: stop.thread!.fret }] : []}
+        arrows={moved ? [{ string: from.string, from: from.fret, to: present(stop.thread).fret }] : []}
         leftHanded={leftHanded}
         width={width}
         gap={21}

@@ -15,6 +15,7 @@ import {
 } from '@/core/plan';
 import { typeset } from '@/core/findings';
 import { OverlayDialog } from './OverlayDialog';
+import { present } from '@/core/shared';
 
 type Scope = 'form' | 'degree' | 'chord' | 'section' | 'chorus';
 type PartPlace = {
@@ -56,7 +57,7 @@ export function PlanChooser({ plan, presets, place, chart, onChange }: Props) {
     onChange({ ...plan, parts: [...others, { where, plan: { id } }] });
   };
   const drop = (index: number) =>
-    onChange({ ...plan, parts: plan.parts!.filter((_, place) => place !== index) });
+    onChange({ ...plan, parts: present(plan.parts).filter((_, place) => place !== index) });
   return (
     <section aria-label="Plan for the next take">
       <div className="flex items-baseline justify-between gap-2">

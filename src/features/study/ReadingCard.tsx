@@ -6,6 +6,7 @@ import { ChordWords } from '@/ui/ChordWords';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { typeset } from '@/core/findings';
 import type { Fact, StudyCell } from './studyView';
+import { present } from '@/core/shared';
 
 const DEGREES = [
   'I',
@@ -88,7 +89,7 @@ export function ReadingCard({ cell, facts, onRead }: Props) {
               type="button"
               className="hover:text-ink"
               title={typeset(reading.runnerUp.reason)}
-              onClick={() => onRead(reading.runnerUp!.degree, null)}
+              onClick={() => onRead(present(reading.runnerUp).degree, null)}
             >
               <kbd className="key">O</kbd> or {intervalLabel(reading.runnerUp.degree)}
             </button>

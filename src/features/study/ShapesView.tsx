@@ -15,6 +15,7 @@ import { intervalLabel } from '@/ui/intervalLabel';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { FingeringView } from './FingeringView';
 import type { Study } from './studyView';
+import { elementAt } from '@/core/shared';
 
 const KINDS = {
   position: 'In this position',
@@ -31,7 +32,7 @@ type Props = { study: Study; index: number; position: number; instrument: Instru
 /** How the chord can be held: grips near the hand, movable forms on every string set, small shapes, and a shape with its neighbours. */
 export function ShapesView({ study, index, position, instrument, leftHanded }: Props) {
   const [kind, setKind] = useState<Kind>('position');
-  const { chord } = study.cells[index]!;
+  const { chord } = elementAt(study.cells, index);
   const groups = useMemo((): { name: string; shapes: readonly ChordShape[] }[] => {
     if (!chord || kind === 'fingering') return [];
     const bySet = (sets: readonly StringSet[]) =>
@@ -50,7 +51,7 @@ export function ShapesView({ study, index, position, instrument, leftHanded }: P
     ];
   }, [chord, instrument, kind, position]);
   if (!chord) return <p className="text-soft">No chord sounds here.</p>;
-  const home = study.plan.homeScales[index]!;
+  const home = elementAt(study.plan.homeScales, index);
   return (
     <div>
       <div role="group" aria-label="Which shapes" className="mb-4 flex flex-wrap gap-2">
@@ -121,7 +122,7 @@ function Grip({ shape, instrument, leftHanded, withNeighbours, symbol, isHome, n
       marks.set(`${string} ${fret}`, { string, fret, label: '', look: 'scale' });
   shape.frets.forEach((fret, low) => {
     if (fret === null) return;
-    const pc = (instrument.tuning[strings - 1 - low]! + fret) % 12;
+    const pc = (elementAt(instrument.tuning, strings - 1 - low) + fret) % 12;
     marks.set(`${strings - low} ${fret}`, {
       string: strings - low,
       fret,

@@ -6,6 +6,7 @@ import { Pill } from '@/ui/form/Pill';
 import { typeset } from '@/core/findings';
 import { noteName } from '@/core/music';
 import { nextChange, type Study, type StudyCell } from './studyView';
+import { elementAt } from '@/core/shared';
 
 const ROW = 137;
 const BAR = 220;
@@ -32,13 +33,17 @@ function rowsOf(study: Study, barsARow: number): Row[] {
   while (first < bars.length) {
     let last = first + 1;
     // a section starts a row of its own
-    while (last < bars.length && last < first + barsARow && bars[last]!.section === bars[first]!.section)
+    while (
+      last < bars.length &&
+      last < first + barsARow &&
+      elementAt(bars, last).section === elementAt(bars, first).section
+    )
       last++;
     const spans = bars.slice(first, last);
     rows.push({
       first,
-      start: spans[0]!.start,
-      end: spans[spans.length - 1]!.end,
+      start: elementAt(spans, 0).start,
+      end: elementAt(spans, spans.length - 1).end,
       bars: spans,
       cells: study.cells.filter((cell) => cell.bar > first && cell.bar <= last),
     });
@@ -112,10 +117,10 @@ function StudyRow({ row, y, study, selected, sounding, onSelect }: RowProps) {
           cell={cell}
           x={x(cell.start)}
           width={x(cell.end) - x(cell.start)}
-          number={cell.start === study.timeline.bars[cell.bar - 1]!.start ? cell.bar : null}
+          number={cell.start === elementAt(study.timeline.bars, cell.bar - 1).start ? cell.bar : null}
           section={
             cell.bar === row.first + 1 && cell.start === row.start && beginsSection(study, row.first)
-              ? row.bars[0]!.section
+              ? elementAt(row.bars, 0).section
               : null
           }
         />
@@ -133,8 +138,8 @@ function StudyRow({ row, y, study, selected, sounding, onSelect }: RowProps) {
           <Bracket
             key={from}
             row={row}
-            from={study.cells[from]!}
-            to={study.cells[to - 1]!}
+            from={elementAt(study.cells, from)}
+            to={elementAt(study.cells, to - 1)}
             x={x}
             label="ii–V"
           />
@@ -182,7 +187,8 @@ function StudyRow({ row, y, study, selected, sounding, onSelect }: RowProps) {
 }
 
 const beginsSection = (study: Study, bar: number): boolean =>
-  bar === 0 || study.timeline.bars[bar - 1]!.section !== study.timeline.bars[bar]!.section;
+  bar === 0 ||
+  elementAt(study.timeline.bars, bar - 1).section !== elementAt(study.timeline.bars, bar).section;
 
 function CellHead({
   cell,
@@ -311,7 +317,7 @@ function ThreadNames({
 }) {
   const stop = study.thread[cell.index];
   if (!stop) return null;
-  const home = study.plan.homeScales[cell.index]!;
+  const home = elementAt(study.plan.homeScales, cell.index);
   return stop.map(({ midi, tone }, voice) => (
     <Pill
       key={voice}

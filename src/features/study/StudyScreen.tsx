@@ -6,7 +6,7 @@ import { Dialog } from 'radix-ui';
 import { tinykeys } from 'tinykeys';
 import { readChart, writeOverride, type Chart } from '@/core/chart';
 import { overlayOf, planFromWords, presetsFor, type PlanWords } from '@/core/plan';
-import { unwrap } from '@/core/shared';
+import { unwrap, elementAt, present } from '@/core/shared';
 import { ask } from '@/audio/persistence/serverTakes';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
@@ -59,7 +59,7 @@ export function StudyScreen({ chart: stored, plan: first, place }: Props) {
   const study = useMemo(() => studyOf(chart, choice, overlay), [chart, choice, overlay]);
   const presets = useMemo(() => presetsFor(study.harmony), [study.harmony]);
   const index = Math.min(selected, study.cells.length - 1);
-  const cell = study.cells[index]!;
+  const cell = elementAt(study.cells, index);
   const next = nextChange(study, index);
   const narrow = useNarrow();
   const { state: hearing, hear } = useHearing();
@@ -352,7 +352,7 @@ export function StudyScreen({ chart: stored, plan: first, place }: Props) {
                 place={{
                   chord: cell.chord?.symbol ?? null,
                   degree: cell.reading?.degree ?? null,
-                  section: study.timeline.bars[cell.bar - 1]!.section,
+                  section: elementAt(study.timeline.bars, cell.bar - 1).section,
                 }}
                 chart={chart}
                 onChange={choose}
@@ -428,14 +428,15 @@ const nextLayer = (layer: NeckLayer): NeckLayer =>
 
 /** Which chord of its bar a cell is, from 1. */
 const nthOf = (study: ReturnType<typeof studyOf>, index: number): number =>
-  index - study.cells.findIndex((cell) => cell.bar === study.cells[index]!.bar) + 1;
+  index - study.cells.findIndex((cell) => cell.bar === elementAt(study.cells, index).bar) + 1;
 
 const readingLine = (
   study: ReturnType<typeof studyOf>,
   index: number,
   degree: string | null,
   scale: string | null = null,
-): string => writeOverride({ bar: study.cells[index]!.bar, nth: nthOf(study, index), degree, scale });
+): string =>
+  writeOverride({ bar: elementAt(study.cells, index).bar, nth: nthOf(study, index), degree, scale });
 
 function isReadingOf(line: string, bar: number, nth: number): boolean {
   const found = /^\s*reading\s*:\s*(\d+)(?:\.(\d+))?\s*=/.exec(line);
@@ -501,7 +502,7 @@ function useKeys(keys: Record<string, () => void>): void {
               if (key === 'Space' && event.target instanceof HTMLElement && event.target.closest('button, a'))
                 return;
               event.preventDefault();
-              latest.current[key]!();
+              present(latest.current[key])();
             },
           ]),
         ),

@@ -27,6 +27,7 @@ import {
 import { cellAt, planOf, type Plan, type PlanCell, type PlanChoice } from '@/core/plan';
 import { typeset } from '@/core/findings';
 import { intervalLabel } from '@/ui/intervalLabel';
+import { elementAt, present } from '@/core/shared';
 
 /** Everything Study shows of a chart under a plan: derived once, drawn many times. */
 export type Study = {
@@ -67,8 +68,8 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
   const plan = planOf(choice, harmony, timeline);
   const laid = overlay ? timelineOf(overlay, 120).chordSpans : [];
   const cells = timeline.chordSpans.map((stretch, index): StudyCell => {
-    const reading = harmony.readings[index]!;
-    const home = plan.homeScales[index]!;
+    const reading = elementAt(harmony.readings, index);
+    const home = elementAt(plan.homeScales, index);
     const before = timeline.chordSpans[index - 1]?.chord ?? null;
     return {
       index,
@@ -86,7 +87,7 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
             one.end > stretch.start + 1e-6 &&
             one.chord.symbol !== stretch.chord?.symbol,
         )
-        .map((one) => typeset(one.chord!.symbol))
+        .map((one) => typeset(present(one.chord).symbol))
         .join(' '),
       same: before !== null && stretch.chord !== null && before.symbol === stretch.chord.symbol,
       degree: reading ? intervalLabel(reading.degree) : '',
@@ -109,7 +110,7 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
 }
 
 const homeName = (home: Scale, pc: number): string =>
-  homeNote(noteName(scaleNotes(home)[home.pcs.indexOf(pc)]!));
+  homeNote(noteName(elementAt(scaleNotes(home), home.pcs.indexOf(pc))));
 
 function metaOf(chart: Chart, harmony: Harmony, plan: Plan): string[] {
   const home = plan.homeScales[0];
@@ -155,7 +156,7 @@ function sentences(cells: readonly StudyCell[], plan: Plan): [string, string] {
       thirds.set(chord.symbol, {
         name: typeset(noteName(third.note)),
         symbol: typeset(chord.symbol),
-        lacking: !plan.homeScales[index]!.pcs.includes(third.pc),
+        lacking: !elementAt(plan.homeScales, index).pcs.includes(third.pc),
       });
   }
   const all = [...thirds.values()];
@@ -183,10 +184,10 @@ function sentences(cells: readonly StudyCell[], plan: Plan): [string, string] {
 /** The next chord after one that changes: where the selected chord leads. The form is a loop. */
 export function nextChange({ cells }: Study, index: number): StudyCell {
   for (let step = 1; step <= cells.length; step++) {
-    const cell = cells[(index + step) % cells.length]!;
-    if (cell.chord && cell.chord.symbol !== cells[index]!.chord?.symbol) return cell;
+    const cell = elementAt(cells, (index + step) % cells.length);
+    if (cell.chord && cell.chord.symbol !== elementAt(cells, index).chord?.symbol) return cell;
   }
-  return cells[index]!;
+  return elementAt(cells, index);
 }
 
 /** A short fact: names, each with its interval where that is worth saying. */
@@ -197,7 +198,7 @@ export type Fact = {
 
 /** The selected chord in short facts. */
 export function factsOf(study: Study, index: number): Fact[] {
-  const { reading, plan, rubs } = study.cells[index]!;
+  const { reading, plan, rubs } = elementAt(study.cells, index);
   if (!reading) return [{ name: 'No chord', values: [{ text: 'the home scale speaks alone' }] }];
   const { chord, scale } = reading;
   const fromRoot = (pcs: Iterable<number>) =>
@@ -211,7 +212,7 @@ export function factsOf(study: Study, index: number): Fact[] {
     fromRoot(pcs)
       .map((pc) => nameOver(chord, pc))
       .join(' ');
-  const asScale = plan.shapes.length === 1 && plan.shapes[0]!.name === scale.name;
+  const asScale = plan.shapes.length === 1 && present(plan.shapes[0]).name === scale.name;
   return [
     {
       name: 'Tones',
@@ -254,7 +255,7 @@ export function factsOf(study: Study, index: number): Fact[] {
 export function movesOf(study: Study, index: number): string[] {
   const next = nextChange(study, index);
   const from = lastOf(study, index);
-  const [own, then] = [study.cells[index]!.chord, next.chord];
+  const [own, then] = [elementAt(study.cells, index).chord, next.chord];
   const [a, b] = [study.thread[from], study.thread[next.index]];
   if (!own || !then || !a || !b || next.index === index) return [];
   return [0, 1].map((voice) => {
@@ -281,7 +282,7 @@ const FRETS = ['', 'one fret', 'two frets', 'three frets', 'four frets', 'five f
 /** The last stretch of the chord that sounds at one. */
 function lastOf({ cells }: Study, index: number): number {
   let at = index;
-  while (cells[at + 1]?.chord?.symbol === cells[index]!.chord?.symbol && cells[at + 1]) at++;
+  while (cells[at + 1]?.chord?.symbol === elementAt(cells, index).chord?.symbol && cells[at + 1]) at++;
   return at;
 }
 

@@ -3,6 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { ask, ServerRefusal } from '@/audio/persistence/serverTakes';
+import { present } from '@/core/shared';
 
 type Props = { charts: readonly { readonly id: string; readonly title: string }[] };
 
@@ -113,8 +114,15 @@ export function BringIn({ charts }: Props) {
                 disabled={!fits || busy}
                 onClick={() =>
                   void send(
-                    line!,
-                    `?${new URLSearchParams({ chart, tempo: String(bpm), name: line!.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'A line' })}`,
+                    present(line),
+                    `?${new URLSearchParams({
+                      chart,
+                      tempo: String(bpm),
+                      name:
+                        present(line)
+                          .name.replace(/\.[^.]*$/, '')
+                          .slice(0, 120) || 'A line',
+                    })}`,
                   )
                 }
               >

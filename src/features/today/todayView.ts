@@ -3,6 +3,7 @@ import { FEWEST, type KindCourse, type Progress, type SessionStep } from '@/core
 import { typeset } from '@/core/findings';
 import type { Today, TunePractice } from '@/server/practice';
 import type { TakeProfileData } from '@/ui/form/TakeProfile';
+import { elementAt, present } from '@/core/shared';
 
 /** Something that can be started now: its place, its two lines, and why it is here. */
 export type TodayItem = {
@@ -114,7 +115,7 @@ function itemOf(step: SessionStep, { items, tunes, now }: Today): TodayItem | nu
   const found = items.find(({ drill }) => drill.id === step.id);
   if (!found) return null;
   const { drill, runs } = found;
-  const tempo = drill.ladder.rungs[drill.ladder.at]!;
+  const tempo = elementAt(drill.ladder.rungs, drill.ladder.at);
   const { pass, places } = attemptSize(drill.drill, tempo);
   const [last] = runs;
   const next = drill.ladder.rungs[drill.ladder.at + 1];
@@ -168,7 +169,7 @@ export function sinceLastWeek({ kinds }: Progress): { title: string; words: stri
   if (flat && flat !== stuck && flat !== best)
     said.push({
       title: `${name(flat.kind)} stands still`,
-      words: `${flat.kind.plateau!.weeks} weeks the same: try it ${ADVICE[flat.kind.plateau!.advice]}`,
+      words: `${present(flat.kind.plateau).weeks} weeks the same: try it ${ADVICE[present(flat.kind.plateau).advice]}`,
     });
   return said.slice(0, 3);
 }

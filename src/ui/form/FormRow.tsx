@@ -11,6 +11,7 @@ import {
   type LaneSpec,
   type RowGeometry,
 } from './geometry';
+import { present } from '@/core/shared';
 
 /** Four bars of the form with every chorus of them stacked close below: the picture that the whole product shares. */
 export function FormRow(props: FormRowProps) {
@@ -25,7 +26,7 @@ export function FormRow(props: FormRowProps) {
           key={chorus}
           transform={`translate(0 ${tops[place]})`}
           className={props.onChorus ? 'cursor-pointer' : undefined}
-          onClick={props.onChorus ? () => props.onChorus!(chorus) : undefined}
+          onClick={props.onChorus ? () => present(props.onChorus)(chorus) : undefined}
         >
           <rect
             x={geometry.left}

@@ -1,5 +1,6 @@
 import type { LandingMark } from '@/core/analyse';
 import { GateLines } from './Gate';
+import { elementAt } from '@/core/shared';
 
 /** A take drawn small: notes as [onset, end, height] in beats, changes as [beat, mark]. */
 export type TakeProfileData = {
@@ -20,7 +21,7 @@ export function TakeProfile({ profile, width = WIDTH }: { profile: TakeProfileDa
   const path = profile.notes
     .slice(1)
     .map(([onset, , height], index) => {
-      const [, end, before] = profile.notes[index]!;
+      const [, end, before] = elementAt(profile.notes, index);
       return onset - end <= 0.5
         ? `M${x(end).toFixed(1)} ${y(before)}L${x(onset).toFixed(1)} ${y(height)}`
         : '';

@@ -1,6 +1,6 @@
-import type { Beats } from '@/core/shared';
 import { isChange } from '@/core/music';
 import type { ChordSpan, Timeline } from '@/core/chart';
+import { elementAt, type Beats } from '@/core/shared';
 
 /** A chord on a row: beats from the start of the form. `changes` is false where it only goes on. */
 export type RowChord = {
@@ -30,8 +30,8 @@ export function formRows(timeline: Timeline): FormRowModel[] {
   const rows: FormRowModel[] = [];
   for (let first = 0; first < timeline.bars.length; first += BARS_A_ROW) {
     const spans = timeline.bars.slice(first, first + BARS_A_ROW);
-    const start = spans[0]!.start;
-    const end = spans[spans.length - 1]!.end;
+    const start = elementAt(spans, 0).start;
+    const end = elementAt(spans, spans.length - 1).end;
     rows.push({
       index: rows.length,
       start,
@@ -46,7 +46,7 @@ export function formRows(timeline: Timeline): FormRowModel[] {
 }
 
 function rowChord({ chordSpans: stretches }: Timeline, stretch: ChordSpan): RowChord {
-  const before = stretches[(stretch.index - 1 + stretches.length) % stretches.length]!;
+  const before = elementAt(stretches, (stretch.index - 1 + stretches.length) % stretches.length);
   const changes =
     before.chord && stretch.chord
       ? isChange(before.chord, stretch.chord) || before.chord.symbol !== stretch.chord.symbol

@@ -1,8 +1,8 @@
 import type { PhraseEnd } from '@/core/analyse';
-import type { Beats } from '@/core/shared';
 import { GateLine } from './Gate';
 import type { Placed } from './laneNotes';
 import type { TakeOnForm } from './takeOnForm';
+import { elementAt, type Beats } from '@/core/shared';
 
 type Span = { take: TakeOnForm; from: Beats; to: Beats; x: (beat: Beats) => number; height: number };
 
@@ -49,10 +49,10 @@ export function StepOuts({ take, placed }: { take: TakeOnForm; placed: readonly 
   return take.stepOuts.map(({ from, to, home }) => {
     const inside = placed.filter(({ note, lead }) => note.index >= from && note.index <= to && !lead);
     if (inside.length === 0) return null;
-    const last = inside[inside.length - 1]!;
+    const last = elementAt(inside, inside.length - 1);
     const top = Math.min(...inside.map((one) => one.y - one.height / 2)) - 6;
     const target = home === null ? undefined : placed.find(({ note, lead }) => note.index === home && !lead);
-    const [a, b] = [inside[0]!.x + 2, last.x + last.width - 2];
+    const [a, b] = [elementAt(inside, 0).x + 2, last.x + last.width - 2];
     return (
       <g key={from} pointerEvents="none" stroke="var(--h3)" fill="none" strokeWidth={1.75}>
         <path d={`M${a} ${top + 4}V${top}H${b}`} strokeDasharray="1.5 3" strokeLinecap="round" />

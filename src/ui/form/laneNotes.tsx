@@ -1,7 +1,7 @@
-import type { Beats, Midi } from '@/core/shared';
 import type { FormRowProps, LaneSpec } from './geometry';
 import { Pill } from './Pill';
 import type { DrawnNote, DrawnPart, TakeOnForm } from './takeOnForm';
+import { elementAt, type Beats, type Midi } from '@/core/shared';
 
 /** How heights or pitches become places in a lane. */
 export type Slope = {
@@ -59,11 +59,11 @@ export function notesWithin({ notes }: TakeOnForm, from: Beats, to: Beats): read
   let [low, high] = [0, notes.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (notes[middle]!.onset < from - LONGEST) low = middle + 1;
+    if (elementAt(notes, middle).onset < from - LONGEST) low = middle + 1;
     else high = middle;
   }
   let last = low;
-  while (last < notes.length && notes[last]!.onset < to) last++;
+  while (last < notes.length && elementAt(notes, last).onset < to) last++;
   return notes.slice(low, last);
 }
 
@@ -113,7 +113,7 @@ export function contour(placed: readonly Placed[]): string {
   return placed
     .slice(1)
     .map((one, index) => {
-      const before = placed[index]!;
+      const before = elementAt(placed, index);
       return one.part.from - before.part.to <= 0.51
         ? `M${before.x + before.width} ${before.y}L${one.x} ${one.y}`
         : '';

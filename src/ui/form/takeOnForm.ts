@@ -1,6 +1,6 @@
 import type { ChangeReport, LandingMark, NoteReport, PhraseEnd, Report, Timing } from '@/core/analyse';
-import type { Beats } from '@/core/shared';
 import { intervalLabel } from '../intervalLabel';
+import { elementAt, present, type Beats } from '@/core/shared';
 
 /** A stretch of a note over one chord, as it is drawn. Absolute beats. */
 export type DrawnPart = {
@@ -58,19 +58,21 @@ export function takeOnForm(
   const landed = new Set(report.changes.map((change) => change.landing.noteIndex));
   // diatonic approaches and suspensions get no bracket: only what leads in from outside the scale, or round a target
   const figures = report.figures.filter((figure) =>
-    figure.noteIndices.some((index) => report.notes[index]!.chromatic),
+    figure.noteIndices.some((index) => elementAt(report.notes, index).chromatic),
   );
   const bracketed = new Set(figures.map((figure) => figure.targetIndex));
   return {
     notes: report.notes
       .filter((note) => note.function !== 'grace')
       .map((note) => ({ ...drawnNote(note, landed.has(note.index)), ...gestureOf(note.index) })),
-    gates: report.changes.map((change, index) => drawnGate(change, marks[index]!, report, bracketed)),
+    gates: report.changes.map((change, index) =>
+      drawnGate(change, elementAt(marks, index), report, bracketed),
+    ),
     phrases: report.phrases.map(({ startBeat, endBeat, end }) => ({ from: startBeat, to: endBeat, end })),
-    figures: figures.map((figure) => ({ from: figure.noteIndices[0]!, to: figure.targetIndex })),
+    figures: figures.map((figure) => ({ from: elementAt(figure.noteIndices, 0), to: figure.targetIndex })),
     stepOuts: report.stepOuts.map(({ noteIndices, homeIndex }) => ({
-      from: noteIndices[0]!,
-      to: noteIndices[noteIndices.length - 1]!,
+      from: elementAt(noteIndices, 0),
+      to: elementAt(noteIndices, noteIndices.length - 1),
       home: homeIndex,
     })),
     alone,
@@ -110,8 +112,8 @@ function drawnGate(
 ): DrawnGate {
   const { landing } = change;
   const then =
-    mark === 'target-late' && !bracketed.has(landing.resolutionIndex!)
-      ? `then ${intervalLabel(report.notes[landing.resolutionIndex!]!.interval)}`
+    mark === 'target-late' && !bracketed.has(present(landing.resolutionIndex))
+      ? `then ${intervalLabel(present(report.notes[present(landing.resolutionIndex)]).interval)}`
       : '';
   const word =
     landing.timing === 'none'

@@ -1,7 +1,7 @@
 import { formPositionOf, soundingAfter, soundingAt, type Timeline } from '@/core/chart';
 import { isChange, type Chord } from '@/core/music';
 import { cellAt, landOn, type LandOn, type Plan } from '@/core/plan';
-import type { Beats } from '@/core/shared';
+import { elementAt, type Beats } from '@/core/shared';
 
 /** What a player two metres away needs to know at a beat. */
 export type NowPlaying = {
@@ -26,7 +26,7 @@ export function nowPlaying(timeline: Timeline, plan: Plan, beat: Beats): NowPlay
   for (let step = 0; step < timeline.chordSpans.length && !isNew(now.span.chord, next.span.chord); step++)
     next = soundingAfter(timeline, next);
   const place = formPositionOf(timeline, at);
-  const bar = timeline.bars[place.bar]!;
+  const bar = elementAt(timeline.bars, place.bar);
   const upcoming = beat < 0 ? now : next;
   return {
     now: now.span.chord,

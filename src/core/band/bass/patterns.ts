@@ -1,4 +1,4 @@
-import { modulo, type Midi, type Random } from '../../shared';
+import { modulo, type Midi, type Random, elementAt } from '../../shared';
 import { pitchClass } from '../../music';
 import type { WalkStop } from '../walk';
 import { bassOf, fifthOf, folded, nearest, thirdOf, type BassNote } from './bassNote';
@@ -81,7 +81,7 @@ export const straightBass = (stop: WalkStop, hand: Midi, random: Random): BassNo
 export const bossaBass = (stop: WalkStop, hand: Midi, random: Random): BassNote[] =>
   laid(stop, hand, random, () => BOSSA);
 export const funkBass = (stop: WalkStop, hand: Midi, random: Random): BassNote[] =>
-  laid(stop, hand, random, () => FUNK[Math.floor(random() * FUNK.length)]!);
+  laid(stop, hand, random, () => elementAt(FUNK, Math.floor(random() * FUNK.length)));
 
 /** Root, third, fifth, sixth and back in shuffled eighths now and then: the left hand of a blues. The last beat leads on. Common practice, no source. */
 export function boogie(
@@ -107,7 +107,7 @@ export function boogie(
     const place = down && step % 4 > 0 ? 4 - (step % 4) : step % 4;
     const midi = leads
       ? approachTo(nearest(bassOf(next), root), root, chord, random)
-      : folded(root + climb[place]!);
+      : folded(root + elementAt(climb, place));
     notes.push({ beat: start + step, beats: 0.6, midi, loudness: 0.84 });
     if (random() < 0.3) notes.push({ beat: start + step + late, beats: 0.25, midi, loudness: 0.55 });
   }

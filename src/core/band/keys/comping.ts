@@ -1,4 +1,4 @@
-import { pick, type Beats, type Midi, type Random } from '../../shared';
+import { pick, type Beats, type Midi, type Random, present } from '../../shared';
 import type { Chord } from '../../music';
 import type { BandEvent } from '../events';
 import { offBeat, type BandFeel } from '../feel';
@@ -57,7 +57,7 @@ function meant(tune: WalkForm, feel: BandFeel, beat: Beats): { chord: Chord | nu
   const { timeline, choruses } = tune;
   const ends = (at: Beats) => {
     const offset = Math.floor(at / timeline.formBeats) * timeline.formBeats;
-    return offset + timeline.chordSpans.findLast(({ start }) => start <= at - offset + 1e-6)!.end;
+    return offset + present(timeline.chordSpans.findLast(({ start }) => start <= at - offset + 1e-6)).end;
   };
   const now = chordAt(tune, beat);
   const end = ends(beat);

@@ -8,6 +8,7 @@ import {
   type Beats,
   type Midi,
   type Random,
+  elementAt,
 } from '../../shared';
 import {
   beatsPerBar,
@@ -148,7 +149,7 @@ class Soloist {
     const { span: stretch, chorus } = soundingAt(this.set.timeline, beat);
     const cell = cellAt(this.set.plan, stretch.index, chorus);
     const tones = stretch.chord?.tones.map((tone) => tone.pc) ?? [];
-    const home = this.set.plan.homeScales[stretch.index]!.pcs.filter((pc) => !tones.includes(pc));
+    const home = elementAt(this.set.plan.homeScales, stretch.index).pcs.filter((pc) => !tones.includes(pc));
     const wanted = meets && cell.targets.length > 0 ? cell.targets : home.length > 0 ? home : cell.material;
     return this.nearest(hand + Math.round(gaussian(this.set.random) * 2), wanted);
   }
@@ -216,8 +217,13 @@ function humanise(
   return slots.map(({ midi }, index) => {
     const next = onsets[index + 1] ?? Infinity;
     // before a breath a note is let go; inside a phrase it lasts to the next
-    const until = next - onsets[index]! > 1.2 ? onsets[index]! + 0.45 + 0.35 * random() : next;
-    const gap = Math.min(secondsToBeats(0.012, tempo), (until - onsets[index]!) * 0.1);
-    return { onsetBeat: onsets[index]!, durationBeats: Math.max(0.08, until - onsets[index]! - gap), midi };
+    const until =
+      next - elementAt(onsets, index) > 1.2 ? elementAt(onsets, index) + 0.45 + 0.35 * random() : next;
+    const gap = Math.min(secondsToBeats(0.012, tempo), (until - elementAt(onsets, index)) * 0.1);
+    return {
+      onsetBeat: elementAt(onsets, index),
+      durationBeats: Math.max(0.08, until - elementAt(onsets, index) - gap),
+      midi,
+    };
   });
 }

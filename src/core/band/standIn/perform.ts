@@ -1,4 +1,4 @@
-import { gaussian, seededRandom, type Hz, type Random, type Seconds } from '../../shared';
+import { gaussian, seededRandom, type Hz, type Random, type Seconds, elementAt } from '../../shared';
 import { secondsAt, steady, type Pace } from '../../chart';
 import type { PlayedNote } from '../../analyse';
 import { pluckString } from '../pluckedString';
@@ -53,7 +53,7 @@ export function perform({
 
 function mixIn(out: Float32Array, sound: Float32Array, at: number, level: number): void {
   for (let n = Math.max(0, -at); n < sound.length && at + n < out.length; n++)
-    out[at + n]! += sound[n]! * level;
+    out[at + n]! += elementAt(sound, n) * level;
 }
 
 /** The pick on the string: a few milliseconds of bright noise. */
@@ -76,7 +76,7 @@ function body(samples: Float32Array, rate: Hz): Float32Array {
     const a2 = -pole * pole;
     let [y1, y2] = [0, 0];
     for (let n = 0; n < samples.length; n++) {
-      const y = samples[n]! * gain + a1 * y1 + a2 * y2;
+      const y = elementAt(samples, n) * gain + a1 * y1 + a2 * y2;
       y2 = y1;
       y1 = y;
       out[n]! += y;

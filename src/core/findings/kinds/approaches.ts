@@ -1,4 +1,5 @@
 import { measure, throughBar, type FindingContext, type Measure } from './finding';
+import { present } from '../../shared';
 
 /** Landings that were led into: the target of a figure. */
 export function noApproaches(context: FindingContext): Measure[] {
@@ -11,7 +12,7 @@ export function noApproaches(context: FindingContext): Measure[] {
       connection.kind !== 'fresh' &&
       connection.kind !== null,
   );
-  const met = all.filter(({ landing }) => led.has(landing.noteIndex!));
+  const met = all.filter(({ landing }) => led.has(present(landing.noteIndex)));
   return measure(context, {
     kind: 'no-approaches',
     where: {

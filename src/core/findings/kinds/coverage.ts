@@ -1,5 +1,5 @@
 import { intervalOver, noteName, readChord } from '../../music';
-import { unwrap } from '../../shared';
+import { unwrap, elementAt, present } from '../../shared';
 import { fitsOneLocation } from '../../neck';
 import { intervalWord, times, typeset } from '../words';
 import { measure, type FindingContext, type Measure } from './finding';
@@ -19,7 +19,7 @@ export function tonesNeverPlayed(context: FindingContext): Measure[] {
   const asked = report.coverage.flatMap((cover) => {
     const chord = unwrap(readChord(cover.chord));
     const at = harmony.readings.findIndex((one) => one?.chord.symbol === cover.chord);
-    const home = harmony.homeScales[at]!.pcs;
+    const home = elementAt(harmony.homeScales, at).pcs;
     return chord.tones.map((tone) => ({
       cover,
       tone,
@@ -71,16 +71,22 @@ export function homeScaleOnly(context: FindingContext): Measure[] {
   const homes = new Map(
     harmony.readings.flatMap((reading, index) =>
       reading
-        ? [[reading.chord.symbol, { chord: reading.chord, home: harmony.homeScales[index]!.pcs }] as const]
+        ? [
+            [
+              reading.chord.symbol,
+              { chord: reading.chord, home: elementAt(harmony.homeScales, index).pcs },
+            ] as const,
+          ]
         : [],
     ),
   );
   const asking = report.notes.filter((note) => {
-    const here = isPlain(note) ? homes.get(note.chord!) : undefined;
+    const here = isPlain(note) ? homes.get(present(note.chord)) : undefined;
     return here?.chord.tones.some((tone) => !here.home.includes(tone.pc));
   });
   const beyond = asking.filter(
-    (note) => !homes.get(note.chord!)!.home.includes(((Math.round(note.midi) % 12) + 12) % 12),
+    (note) =>
+      !present(homes.get(present(note.chord))).home.includes(((Math.round(note.midi) % 12) + 12) % 12),
   );
   return measure(context, {
     kind: 'home-scale-only',

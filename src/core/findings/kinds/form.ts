@@ -1,5 +1,5 @@
 import { hasTone, readChord } from '../../music';
-import { unwrap } from '../../shared';
+import { unwrap, present, elementAt } from '../../shared';
 import { homeScaleOnly } from './coverage';
 import { barAt, ENOUGH, measure, throughBar, type FindingContext, type Measure } from './finding';
 import { stillOnOldChord } from './landings';
@@ -34,7 +34,7 @@ export function lostPlace(context: FindingContext): Measure[] {
     limit: 1,
     raised: true,
     title: 'Where you are in the form',
-    sentence: `From bar ${bars[0]} your line fitted the chart ${Math.abs(Math.round(first!.lagBeats))} beats ${first!.lagBeats > 0 ? 'earlier' : 'later'}; you found it again after bar ${bars[bars.length - 1]}.`,
+    sentence: `From bar ${bars[0]} your line fitted the chart ${Math.abs(Math.round(present(first).lagBeats))} beats ${present(first).lagBeats > 0 ? 'earlier' : 'later'}; you found it again after bar ${bars[bars.length - 1]}.`,
     drill: { target: 'the root of every fourth bar, sung aloud', pass: 'two choruses without losing it' },
     weight: 3,
   });
@@ -75,13 +75,14 @@ function isHabit(context: FindingContext, lost: readonly number[]): boolean {
 export function chordHitWrong(context: FindingContext): Measure[] {
   const { report } = context;
   const hits = report.events.filter(
-    (event) => event.kind === 'chord' && report.notes[event.noteIndices[0]!]!.chord !== null,
+    (event) =>
+      event.kind === 'chord' && present(report.notes[elementAt(event.noteIndices, 0)]).chord !== null,
   );
   const wrong = hits.filter((event) => {
-    const chord = unwrap(readChord(report.notes[event.noteIndices[0]!]!.chord!));
+    const chord = unwrap(readChord(present(present(report.notes[elementAt(event.noteIndices, 0)]).chord)));
     const strange = event.noteIndices.filter((index) => {
-      const pc = ((Math.round(report.notes[index]!.midi) % 12) + 12) % 12;
-      return !hasTone(chord, pc) && report.notes[index]!.tier !== 'colour';
+      const pc = ((Math.round(elementAt(report.notes, index).midi) % 12) + 12) % 12;
+      return !hasTone(chord, pc) && elementAt(report.notes, index).tier !== 'colour';
     });
     return strange.length * 2 >= event.noteIndices.length;
   });

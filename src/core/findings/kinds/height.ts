@@ -1,5 +1,6 @@
 import { heightIntent } from '../../plan';
 import { barAt, measure, type FindingContext, type Measure } from './finding';
+import { elementAt, present } from '../../shared';
 
 /** Sounding beats by height over the whole take; chord hits are judged by themselves. */
 function beatsAt({ report }: FindingContext): { low: number; ground: number; all: number } {
@@ -51,7 +52,11 @@ export function stepOutLost(context: FindingContext): Measure[] {
   const lost = stepOuts.filter(({ homeIndex }) => homeIndex === null);
   return measure(context, {
     kind: 'step-out-lost',
-    where: { bars: lost.map(({ noteIndices }) => barAt(context, notes[noteIndices[0]!]!.onsetBeat)) },
+    where: {
+      bars: lost.map(({ noteIndices }) =>
+        barAt(context, present(notes[elementAt(noteIndices, 0)]).onsetBeat),
+      ),
+    },
     met: stepOuts.length - lost.length,
     of: stepOuts.length,
     limit: 0.65,

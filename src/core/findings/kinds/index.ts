@@ -29,6 +29,7 @@ import {
 import { poolReports, type Pool } from './pool';
 import { gotBetter } from './praise';
 import { aheadOrBehind, noUpbeats, oneRhythm, uneven } from './time';
+import { elementAt } from '../../shared';
 
 export type { DrillSpec, Finding, FindingKind, FindingsRequest, FindingPlace } from './finding';
 
@@ -109,7 +110,7 @@ const toFinding = ({ limit: _limit, raised: _raised, praised: _praised, ...findi
   finding;
 
 function measuresOf(takes: readonly FindingsRequest[], pool: Pool = poolReports(takes)): Measure[] {
-  const { chart, plan, tempo } = takes[takes.length - 1]!;
+  const { chart, plan, tempo } = elementAt(takes, takes.length - 1);
   const timeline = timelineOf(chart, tempo);
   const harmony = harmonyOf(chart, timeline);
   const laid = planOf(plan, harmony, timeline);
@@ -145,7 +146,7 @@ function overTakes(finding: Finding, pool: Pool): Finding {
     sentence: `In ${pool.takes.length} takes: ${finding.sentence.charAt(0).toLowerCase()}${finding.sentence.slice(1)}`,
     where: {
       ...finding.where,
-      bars: takes[takes.length - 1]!.bars,
+      bars: elementAt(takes, takes.length - 1).bars,
       takes: takes.filter(({ bars }) => bars.length > 0),
     },
   };

@@ -1,7 +1,7 @@
 import type { ChangeReport } from '../../analyse';
 import { intervalOver, noteName, readChord, spellOver, toneByRole, type ToneRole } from '../../music';
 import { cellAt } from '../../plan';
-import { unwrap } from '../../shared';
+import { unwrap, elementAt, present } from '../../shared';
 import { marksOf } from '../marks';
 import { intervalWord, times, typeset } from '../words';
 import { mostCommon } from '../mostCommon';
@@ -18,7 +18,7 @@ const landedOn = (context: FindingContext): (ChangeReport & { landing: { noteInd
       change.landing.noteIndex !== null,
   );
 const pcAt = ({ report }: FindingContext, index: number): number =>
-  ((Math.round(report.notes[index]!.midi) % 12) + 12) % 12;
+  ((Math.round(elementAt(report.notes, index).midi) % 12) + 12) % 12;
 
 /** Per kind of change: targets met, late ones counted as met. */
 export function targetsMissed(context: FindingContext): Measure[] {
@@ -33,9 +33,17 @@ export function targetsMissed(context: FindingContext): Measure[] {
     const late = indices.filter((index) => marks[index] === 'target-late').length;
     const met = indices.filter((index) => marks[index] === 'target').length + late;
     const missed = indices
-      .filter((index) => !['target', 'target-late'].includes(marks[index]!))
-      .map((index) => report.changes[index]!);
-    return measureMissed(context, kind, report.changes[indices[0]!]!, missed, met, late, indices.length);
+      .filter((index) => !['target', 'target-late'].includes(elementAt(marks, index)))
+      .map((index) => elementAt(report.changes, index));
+    return measureMissed(
+      context,
+      kind,
+      present(report.changes[elementAt(indices, 0)]),
+      missed,
+      met,
+      late,
+      indices.length,
+    );
   });
 }
 
@@ -82,7 +90,7 @@ function targetWords(
   const at = change.beat - Math.floor(change.beat / formBeats + 1e-9) * formBeats;
   const cell = cellAt(
     plan,
-    (stretches.findLast((one) => one.start <= at + 1e-6) ?? stretches[0]!).index,
+    (stretches.findLast((one) => one.start <= at + 1e-6) ?? elementAt(stretches, 0)).index,
     change.chorus - 1,
   );
   const chord = unwrap(readChord(to));
@@ -115,7 +123,8 @@ export function toneMissed(context: FindingContext): Measure[] {
     });
     const met = asked.filter(
       (change) =>
-        pcAt(context, change.landing.noteIndex) === toneByRole(unwrap(readChord(change.to)), ...roles)!.pc,
+        pcAt(context, change.landing.noteIndex) ===
+        present(toneByRole(unwrap(readChord(change.to)), ...roles)).pc,
     );
     return measure(context, {
       kind: 'tone-missed',

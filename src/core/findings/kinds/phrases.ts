@@ -1,5 +1,5 @@
 import { formPositionOf } from '../../chart';
-import { median } from '../../shared';
+import { median, elementAt, present } from '../../shared';
 import { mostCommon } from '../mostCommon';
 import { barAt, measure, type FindingContext, type Measure } from './finding';
 
@@ -8,7 +8,7 @@ const NEAR_ONE = 0.3;
 /** Where in its bar a phrase starts, in beats; just before a bar line counts as on it. */
 function startInBar({ timeline }: FindingContext, startBeat: number): number {
   const { bar, beatInBar } = formPositionOf(timeline, Math.max(0, startBeat) + 1e-6);
-  const span = timeline.bars[bar]!;
+  const span = elementAt(timeline.bars, bar);
   return beatInBar > span.end - span.start - NEAR_ONE ? 0 : beatInBar;
 }
 
@@ -112,7 +112,10 @@ export function endsAsking(context: FindingContext): Measure[] {
     kind: 'ends-asking',
     where: {
       bars: asking.map(({ noteIndices }) =>
-        barAt(context, context.report.notes[noteIndices[noteIndices.length - 1]!]!.onsetBeat),
+        barAt(
+          context,
+          present(context.report.notes[elementAt(noteIndices, noteIndices.length - 1)]).onsetBeat,
+        ),
       ),
     },
     met: phrases.length - asking.length,

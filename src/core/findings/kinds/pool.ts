@@ -1,6 +1,7 @@
 import type { Report } from '../../analyse';
 import { timelineOf } from '../../chart';
 import type { FindingsRequest } from './finding';
+import { elementAt } from '../../shared';
 
 /** A take in the pool: bars before its first one, how many it has, where its beats begin. */
 export type PooledTake = {
@@ -28,16 +29,20 @@ export function poolReports(takes: readonly FindingsRequest[]): Pool {
     beats += formBeats * report.summary.choruses;
     bars += inForm.length * report.summary.choruses;
   }
-  const takeAt = (beat: number) => pooled.findLast(({ fromBeat }) => fromBeat <= beat + 1e-6) ?? pooled[0]!;
+  const takeAt = (beat: number) =>
+    pooled.findLast(({ fromBeat }) => fromBeat <= beat + 1e-6) ?? elementAt(pooled, 0);
   return {
     takes: pooled,
     takeAt,
     report:
       takes.length === 1
-        ? takes[0]!.report
+        ? elementAt(takes, 0).report
         : takes
             .slice(1)
-            .reduce((sum, { report }, index) => joined(sum, report, pooled[index + 1]!), takes[0]!.report),
+            .reduce(
+              (sum, { report }, index) => joined(sum, report, elementAt(pooled, index + 1)),
+              elementAt(takes, 0).report,
+            ),
   };
 }
 
@@ -105,7 +110,7 @@ function joined(a: Report, b: Report, { firstBar, fromBeat }: PooledTake): Repor
       })),
     ],
     coverage: a.coverage.map((one, index) => {
-      const other = b.coverage[index]!;
+      const other = elementAt(b.coverage, index);
       const byInterval = Object.fromEntries(
         [...new Set([...Object.keys(one.byInterval), ...Object.keys(other.byInterval)])].map((name) => {
           const [x, y] = [one.byInterval[name], other.byInterval[name]];

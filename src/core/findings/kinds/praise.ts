@@ -1,5 +1,6 @@
 import { wilsonInterval } from '../wilson';
 import { ENOUGH, type Finding, type FindingsRequest, type Measure } from './finding';
+import { elementAt } from '../../shared';
 
 /** Faster by less than this is the same tempo. */
 const FASTER = 1.03;
@@ -49,7 +50,7 @@ export function gotBetter(
       `${one.praised ?? one.title}: better than before, ${one.met} of ${one.of} now, ${was.met} of ${was.of} then.`,
     ),
   );
-  const tempo = takes[takes.length - 1]!.tempo;
+  const tempo = elementAt(takes, takes.length - 1).tempo;
   const fastest = Math.max(...takes.slice(0, -1).map((take) => take.tempo));
   const kept =
     tempo < fastest * FASTER

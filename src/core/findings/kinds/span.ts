@@ -1,6 +1,7 @@
 import type { Chart, Timeline } from '../../chart';
 import { mostCommon } from '../mostCommon';
 import type { FindingPlace } from './finding';
+import { elementAt } from '../../shared';
 
 /** First and last bar of the form to loop, counted from 1. */
 export type BarRange = readonly [number, number];
@@ -21,10 +22,12 @@ export function spanOf(
     const at = stretches.findIndex(
       (stretch, index) =>
         stretch.chord?.symbol === to &&
-        stretches[(index - 1 + stretches.length) % stretches.length]!.chord?.symbol === from,
+        elementAt(stretches, (index - 1 + stretches.length) % stretches.length).chord?.symbol === from,
     );
     if (at >= 0)
-      return at === 0 ? [1, Math.min(last, 2)] : around(stretches[at - 1]!.bar + 1, stretches[at]!.bar + 1);
+      return at === 0
+        ? [1, Math.min(last, 2)]
+        : around(elementAt(stretches, at - 1).bar + 1, elementAt(stretches, at).bar + 1);
   }
   if (where.chord !== undefined) {
     const at = stretches.find((stretch) => stretch.chord?.symbol === where.chord);

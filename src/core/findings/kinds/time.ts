@@ -1,4 +1,4 @@
-import { beatsToSeconds } from '../../shared';
+import { beatsToSeconds, elementAt } from '../../shared';
 import { mostCommon } from '../mostCommon';
 import { measure, type FindingContext, type Measure } from './finding';
 
@@ -85,7 +85,7 @@ export function oneRhythm(context: FindingContext): Measure[] {
   const onsets = onsetsOf(context);
   const gaps = onsets
     .slice(1)
-    .map((onset, index) => Math.round((onset - onsets[index]!) * 4) / 4)
+    .map((onset, index) => Math.round((onset - elementAt(onsets, index)) * 4) / 4)
     .filter((gap) => gap > 0);
   const common = mostCommon(gaps);
   if (!common || gaps.length < ENOUGH_NOTES) return [];

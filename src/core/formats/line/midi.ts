@@ -2,6 +2,7 @@ import { writeMidi, type MidiEvent } from 'midi-file';
 import type { Chart, Timeline } from '../../chart';
 import type { WrittenNote } from './written';
 import { quartersOf } from './written';
+import { elementAt } from '../../shared';
 
 const TICKS = 960;
 /** Semitones a full pitch wheel reaches: as far as any bend, set by registered parameter 0. */
@@ -29,7 +30,7 @@ export type LineSheet = {
  */
 export function writeLineMidi({ chart, timeline, tempo, title, notes, choruses }: LineSheet): Uint8Array {
   const quarters = quartersOf(chart.meter);
-  const barBeats = timeline.bars[0]!.end;
+  const barBeats = elementAt(timeline.bars, 0).end;
   const lead =
     Math.max(0, Math.ceil(-Math.min(0, ...notes.map(({ onsetBeat }) => onsetBeat)) / barBeats)) * barBeats;
   const ticks = (beat: number) => Math.max(0, Math.round((beat + lead) * quarters * TICKS));

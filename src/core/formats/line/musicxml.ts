@@ -1,7 +1,7 @@
 import { fifthsTags, harmonyTag, scoreText, tag, tempoTag, type Xml } from '../musicxml/write';
 import { FLAT_NAMES, LETTERS, NATURAL, readNote, spellOver, type Chord } from '../../music';
 import { soundingAt } from '../../chart';
-import { modulo, type Midi } from '../../shared';
+import { modulo, type Midi, elementAt, present } from '../../shared';
 import type { LineSheet } from './midi';
 import { barsOf, quartersOf, TICKS, writtenLine, type WrittenNote, type WrittenLine } from './written';
 
@@ -46,7 +46,7 @@ export function writeLineMusicXml({
 }: LineSheet): string {
   const meter = chart.meter;
   const quarters = quartersOf(meter);
-  const barBeats = timeline.bars[0]!.end;
+  const barBeats = elementAt(timeline.bars, 0).end;
   // a pickup needs a bar of its own before bar 1
   const lead = notes.some(({ onsetBeat }) => onsetBeat < -1 / TICKS)
     ? barBeats * Math.ceil(-Math.min(...notes.map(({ onsetBeat }) => onsetBeat)) / barBeats)
@@ -69,18 +69,19 @@ export function writeLineMusicXml({
   const measures = bars.map((bar, number) => {
     const [from, until] = [Math.round(bar.start * TICKS), Math.round((bar.start + bar.beats) * TICKS)];
     const inside: WrittenLine[] = [];
-    while (at < line.length && line[at]!.until <= from) at++;
-    for (let index = at; index < line.length && line[index]!.at < until; index++) inside.push(line[index]!);
+    while (at < line.length && elementAt(line, at).until <= from) at++;
+    for (let index = at; index < line.length && elementAt(line, index).at < until; index++)
+      inside.push(elementAt(line, index));
     const children: Xml[] = [];
-    const written = bar.index >= 0 ? chart.bars[bar.index]! : null;
-    const before = number > 0 ? bars[number - 1]! : null;
+    const written = bar.index >= 0 ? elementAt(chart.bars, bar.index) : null;
+    const before = number > 0 ? elementAt(bars, number - 1) : null;
     const meterNow = written?.meter ?? meter;
-    const meterBefore = before && before.index >= 0 ? chart.bars[before.index]!.meter : meter;
+    const meterBefore = before && before.index >= 0 ? present(chart.bars[before.index]).meter : meter;
     if (number === 0)
       children.push(
         tag('attributes', [
           tag('divisions', DIVISIONS),
-          ...fifthsTags(chart.bars[0]!.key),
+          ...fifthsTags(elementAt(chart.bars, 0).key),
           tag('time', [tag('beats', meterNow.upper), tag('beat-type', meterNow.lower)]),
           tag('clef', [tag('sign', 'G'), tag('line', 2), tag('clef-octave-change', -1)]),
         ]),
@@ -108,12 +109,12 @@ export function writeLineMusicXml({
       ? timeline.chordSpans
           .filter((stretch) => stretch.bar === bar.index)
           .map((stretch) => ({
-            tick: Math.round((bar.start + stretch.start - timeline.bars[bar.index]!.start) * TICKS),
+            tick: Math.round((bar.start + stretch.start - elementAt(timeline.bars, bar.index).start) * TICKS),
             chord: stretch.chord,
           }))
       : [];
     measureNotes(inside, from, until, quarters * 4, chords, children, (beat) =>
-      beat < 0 ? timeline.chordSpans[0]!.chord : soundingAt(timeline, beat).span.chord,
+      beat < 0 ? elementAt(timeline.chordSpans, 0).chord : soundingAt(timeline, beat).span.chord,
     );
     return tag('measure', children, { number: lead > 0 ? number : number + 1 });
   });
@@ -184,7 +185,7 @@ function measureNotes(
 function headsFor(duration: number): number[] {
   const heads: number[] = [];
   for (let left = duration; left > 0;) {
-    const [head] = HEADS.find(([size]) => size <= left)!;
+    const [head] = present(HEADS.find(([size]) => size <= left));
     heads.push(head);
     left -= head;
   }
@@ -246,7 +247,9 @@ function notationsOf(note: WrittenNote, ties: readonly string[], starts: boolean
   if (starts && note.bend) {
     const reach = note.bend.reduce(
       (most, [, cents]) =>
-        Math.abs(cents - note.bend![0]![1]) > Math.abs(most) ? cents - note.bend![0]![1] : most,
+        Math.abs(cents - present(present(note.bend)[0])[1]) > Math.abs(most)
+          ? cents - present(present(note.bend)[0])[1]
+          : most,
       0,
     );
     const alter = Math.round(reach / 50) / 2;
@@ -260,6 +263,10 @@ function notationsOf(note: WrittenNote, ties: readonly string[], starts: boolean
 /** A pitch as it sounds, spelled over its chord; in flats where there is none. */
 function spell(midi: Midi, chord: Chord | null): { step: string; alter: number; octave: number } {
   const pc = modulo(midi, 12);
-  const { letter, alter } = chord ? spellOver(chord, pc) : readNote(FLAT_NAMES[pc]!)!.note;
-  return { step: letter, alter, octave: (midi - alter - NATURAL[LETTERS.indexOf(letter)]!) / 12 - 1 };
+  const { letter, alter } = chord ? spellOver(chord, pc) : present(readNote(elementAt(FLAT_NAMES, pc))).note;
+  return {
+    step: letter,
+    alter,
+    octave: (midi - alter - elementAt(NATURAL, LETTERS.indexOf(letter))) / 12 - 1,
+  };
 }

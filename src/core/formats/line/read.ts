@@ -1,5 +1,5 @@
 import type { PlayedNote } from '../../analyse';
-import { accepted, refused, type Outcome } from '../../shared';
+import { accepted, refused, type Outcome, elementAt } from '../../shared';
 import { attribute, childrenOf, nameOf, parseScore, partsOf, textAt, type XmlNode } from '../musicxml/tree';
 
 const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
@@ -125,7 +125,7 @@ class LineReading {
         durationBeats: Math.max(0.01, durationBeats - attack + release),
         midi,
       });
-    const note = open ?? this.notes[this.notes.length - 1]!;
+    const note = open ?? elementAt(this.notes, this.notes.length - 1);
     if (ties.includes('start')) this.tied.set(midi, note);
     else this.tied.delete(midi);
   }

@@ -1,6 +1,6 @@
 import type { PlayedNote } from '../../analyse';
 import { beatsPerBar, isCompound, type Timeline } from '../../chart';
-import type { Beats } from '../../shared';
+import { present, elementAt, type Beats } from '../../shared';
 
 /** A take's line as it is written out of it: notes in beats with what a page can say of how they were played. */
 export type WrittenNote = PlayedNote & { readonly ghost?: true | undefined };
@@ -37,11 +37,11 @@ export function writtenLine(notes: readonly WrittenNote[], swing: number | null)
   const second = swing === null ? 0.5 : swing / (1 + swing);
   const groups = together([...notes].sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi));
   const { places, grids } = placesOf(
-    groups.map(([first]) => first!.onsetBeat),
+    groups.map(([first]) => present(first).onsetBeat),
     second,
   );
   return groups.map((group, index) => {
-    const at = places[index]!;
+    const at = elementAt(places, index);
     const next = places[index + 1] ?? Infinity;
     const end = Math.max(...group.map((note) => note.onsetBeat + note.durationBeats));
     const letGo = Math.max(at + LEAST, snapped(end, grids.get(Math.floor(end + 1 / TICKS)) ?? 0, second));
@@ -57,7 +57,7 @@ function together(notes: readonly WrittenNote[]): WrittenNote[][] {
     const group = groups[groups.length - 1];
     const joins =
       group &&
-      note.onsetBeat - group[0]!.onsetBeat <= TOGETHER &&
+      note.onsetBeat - elementAt(group, 0).onsetBeat <= TOGETHER &&
       group.every((other) => other.midi !== note.midi);
     if (joins) group.push(note);
     else groups.push([note]);
@@ -80,9 +80,9 @@ function placesOf(
   const places: number[] = [];
   const grids = new Map<number, number>();
   for (let from = 0; from < onsets.length;) {
-    const beat = Math.floor(onsets[from]! + 1 / TICKS);
+    const beat = Math.floor(elementAt(onsets, from) + 1 / TICKS);
     let to = from + 1;
-    while (to < onsets.length && Math.floor(onsets[to]! + 1 / TICKS) === beat) to++;
+    while (to < onsets.length && Math.floor(elementAt(onsets, to) + 1 / TICKS) === beat) to++;
     const inside = onsets.slice(from, to).map((onset) => onset - beat);
     const laid = GRIDS.map((grid, index) => {
       // two notes of a beat that are swung are eighths; triplets and finer are written as they lie
@@ -96,8 +96,8 @@ function placesOf(
       return {
         on,
         cost:
-          ticks.reduce((sum, at, n) => sum + (at - on[n]!) ** 2, 0) / ticks.length +
-          DEARER[index]! +
+          ticks.reduce((sum, at, n) => sum + (at - elementAt(on, n)) ** 2, 0) / ticks.length +
+          elementAt(DEARER, index) +
           (distinct ? 0 : 1000),
       };
     });
@@ -116,7 +116,7 @@ function snapped(beat: Beats, grid: number, second: number): number {
     TICKS * (isSwung(grid) ? straight(Math.max(0, beat - whole), second) : Math.max(0, beat - whole));
   return (
     whole * TICKS +
-    (grid === 1 ? GRIDS[1]! : GRIDS[2]!).reduce((best, line) =>
+    (grid === 1 ? elementAt(GRIDS, 1) : elementAt(GRIDS, 2)).reduce((best, line) =>
       Math.abs(line - at) < Math.abs(best - at) ? line : best,
     )
   );

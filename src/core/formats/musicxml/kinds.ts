@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome } from '../../shared';
+import { accepted, refused, type Outcome, present } from '../../shared';
 import { degreeName, readChord, toneByRole, type Chord } from '../../music';
 
 /**
@@ -43,7 +43,7 @@ export function kindOf(chord: Chord): HarmonyKind {
   if (!stack || !has(9)) return { kind, degrees: [...degrees, ...tensions] };
   // a 13th chord is written without its eleventh here, as it is played
   const level = has(13) && !has(11) ? 2 : has(11) && !has(13) ? 1 : has(11) ? 2 : 0;
-  const inside = [[9], [9, 11], [9, 11, 13]][level]!;
+  const inside = present([[9], [9, 11], [9, 11, 13]][level]);
   return {
     kind: stack[level],
     degrees: [...degrees, ...tensions.filter((one) => one.alter !== 0 || !inside.includes(one.value))],

@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome, type Problem } from '../../shared';
+import { accepted, refused, type Outcome, type Problem, elementAt } from '../../shared';
 import { noteName, readChord, type SpelledNote } from '../../music';
 import { symbolOf, type KindDegree } from './kinds';
 import { chartTextOf, type PlacedChord, type WrittenMeasure } from '../chartText';
@@ -78,7 +78,7 @@ function openRepeats(measures: WrittenMeasure[]): void {
     if (measure.opens) open = true;
     if (!measure.closes) return;
     if ((!open && measure.ending === null) || (!open && from === 0))
-      measures[from] = { ...measures[from]!, opens: true };
+      measures[from] = { ...elementAt(measures, from), opens: true };
     open = false;
     from = index + 1;
   });
@@ -148,7 +148,7 @@ class MusicXmlReading {
     const inside = chords.filter(({ at }) => at >= -1e-6 && at < quarters - 1e-6).sort((a, b) => a.at - b.at);
     const laid =
       (inside[0]?.at ?? 1) > 1e-6 ? [{ at: 0, symbol: this.sounding ?? 'N.C.' }, ...inside] : inside;
-    this.sounding = laid[laid.length - 1]!.symbol;
+    this.sounding = elementAt(laid, laid.length - 1).symbol;
     return laid;
   }
 
@@ -236,7 +236,7 @@ const CIRCLE = ['F', 'C', 'G', 'D', 'A', 'E', 'B'];
 function keyOf(fifths: number, minor: boolean): string | null {
   const place = fifths + (minor ? 4 : 1);
   if (!Number.isInteger(fifths) || Math.abs(fifths) > 11) return null;
-  const letter = CIRCLE[((place % 7) + 7) % 7]!;
+  const letter = elementAt(CIRCLE, ((place % 7) + 7) % 7);
   const alter = Math.floor(place / 7);
   return letter + (alter < 0 ? 'b'.repeat(-alter) : '#'.repeat(alter)) + (minor ? 'm' : '');
 }

@@ -2,6 +2,7 @@ import { XMLBuilder } from 'fast-xml-parser';
 import { isCompound, writeOverride, type Bar, type Cell, type Chart, type Meter } from '../../chart';
 import { pitchClass, readChord, readNote, type Chord, type Key, type SpelledNote } from '../../music';
 import { kindOf } from './kinds';
+import { present } from '../../shared';
 
 /** Divisions of a quarter note: bars shared by two, three, four, five, six or eight chords all fall on whole ones. */
 const DIVISIONS = 480;
@@ -122,7 +123,7 @@ const keyId = (key: Key | null): string =>
 /** Fifths on the circle: C is 0, each sharp one more; minor counts from its relative major. */
 const FIFTHS: Record<string, number> = { F: -1, C: 0, G: 1, D: 2, A: 3, E: 4, B: 5 };
 export const fifthsOf = ({ tonic, minor }: Key): number =>
-  FIFTHS[tonic.letter]! + 7 * tonic.alter - (minor ? 3 : 0);
+  present(FIFTHS[tonic.letter]) + 7 * tonic.alter - (minor ? 3 : 0);
 export const fifthsTags = (key: Key | null): Xml[] =>
   key ? [tag('key', [tag('fifths', fifthsOf(key)), tag('mode', key.minor ? 'minor' : 'major')])] : [];
 
@@ -133,7 +134,7 @@ export function harmonyTag(chord: Chord | null): Xml {
       tag('kind', 'none', { text: 'N.C.' }),
     ]);
   const { kind, degrees } = kindOf(chord);
-  const written = readNote(chord.symbol)!;
+  const written = present(readNote(chord.symbol));
   const slash = /\/([A-G][b#♭♯𝄫𝄪]*)$/u.exec(chord.symbol);
   const body = heard(chord, written.note);
   const shown = body ? kindOf(body) : { kind, degrees };

@@ -1,10 +1,10 @@
+import { elementAt } from '@/core/shared';
 import { readBytes } from '@/server/body';
 import { Failure } from '@/server/failure';
 import { LIMITS } from '@/server/limits';
 import { respond } from '@/server/respond';
 import { importArchive, importLine } from '@/server/takeFiles';
 import { importQuery } from '@/server/validation';
-
 /** A take from a file: an archive as it is; a MIDI or MusicXML line held against `?chart=` at `?tempo=`, named `?name=`. */
 export const POST = (request: Request): Promise<Response> =>
   respond(async () => {
@@ -16,8 +16,8 @@ export const POST = (request: Request): Promise<Response> =>
     if (error)
       throw new Failure(422, {
         code: 'import.shape',
-        message: `A line is held against a chart: ${error.details[0]!.message}.`,
-        path: error.details[0]!.path.join('.'),
+        message: `A line is held against a chart: ${elementAt(error.details, 0).message}.`,
+        path: elementAt(error.details, 0).path.join('.'),
       });
     return importLine(bytes, value);
   });

@@ -2,6 +2,7 @@ import { Failure } from '@/server/failure';
 import { respond } from '@/server/respond';
 import { rowsOf } from '@/app/takes/rows';
 import { takesQuery } from '@/server/validation';
+import { elementAt } from '@/core/shared';
 
 /** A stretch of the list of takes, newest first: `?from=&most=` and what they are chosen by. */
 export const GET = (request: Request): Promise<Response> =>
@@ -12,8 +13,8 @@ export const GET = (request: Request): Promise<Response> =>
     if (error)
       throw new Failure(422, {
         code: 'takes.query',
-        message: `Takes cannot be chosen like this: ${error.details[0]!.message}.`,
-        path: error.details[0]!.path.join('.'),
+        message: `Takes cannot be chosen like this: ${elementAt(error.details, 0).message}.`,
+        path: elementAt(error.details, 0).path.join('.'),
       });
     return rowsOf(value);
   });
