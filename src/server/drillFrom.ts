@@ -126,12 +126,11 @@ async function drillFromFinding({
 }
 
 /** “Thirds at every change” into one chord is “Thirds into F7”. */
-const nameFor = (name: string, where: string): string =>
-  where === ''
-    ? name
-    : name.includes(' at every change')
-      ? name.replace(' at every change', where)
-      : `${name},${where}`;
+const nameFor = (name: string, where: string): string => {
+  if (where === '') return name;
+  if (name.includes(' at every change')) return name.replace(' at every change', where);
+  return `${name},${where}`;
+};
 
 function readable(text: string): Chart {
   const read = readChart(text);

@@ -363,12 +363,11 @@ export async function diaryWeeks(now = Date.now()): Promise<{
     weeks.set(week, [...(weeks.get(week) ?? []), one]);
   }
   const present = presentWeek(now);
-  const named = (week: number) =>
-    week === present
-      ? 'This week'
-      : week === present - 1
-        ? 'Last week'
-        : `Week of ${new Date(weekStart(week, ownOffset(now)) + DAY_MS / 2).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`;
+  const named = (week: number) => {
+    if (week === present) return 'This week';
+    if (week === present - 1) return 'Last week';
+    return `Week of ${new Date(weekStart(week, ownOffset(now)) + DAY_MS / 2).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`;
+  };
   const left = goal ? daysBetween(now, goal.date) : -1;
   return {
     weeks: [...weeks].map(([week, list]) => ({

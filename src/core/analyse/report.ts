@@ -1,4 +1,4 @@
-import { lazily, once, type Beats, type BeatsPerMinute, elementAt } from '../shared';
+import { lazily, once, type Beats, type BeatsPerMinute } from '../shared';
 import type { IntervalName } from '../music';
 import { changesOf, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
 import { cellAt, planOf, type PlanChoice } from '../plan';
@@ -125,9 +125,9 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   const { functions: functions, figures } = noteFunctionsOf(walk, (place) =>
     cellAt(
       plan,
-      elementAt(assignments, place).sounding.span.index,
-      elementAt(assignments, place).sounding.chorus,
-    ).targets.includes(elementAt(scene.line, place).pc),
+      assignments[place]!.sounding.span.index,
+      assignments[place]!.sounding.chorus,
+    ).targets.includes(scene.line[place]!.pc),
   );
   const judged = { scene, events: heard.events, voices: heard.voices, assignments: assignments, plan };
   const changes = landingsOf(judged);
@@ -145,7 +145,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   };
   const notesJudged = heard.voices.map((voice) => judgeNote(context, voice));
   const noteReports = notesJudged.map(({ note }) => note);
-  const indexOf = (place: number) => elementAt(scene.line, place).index;
+  const indexOf = (place: number) => scene.line[place]!.index;
   const moved = once(() => movedShapesOf(scene.line));
   const figureReports = figures.map(({ kind, members, target }): FigureReport => ({
     kind,
@@ -159,7 +159,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   return lazily<Report>({
     schema: () => 'idle-wander/report@1',
     notes: () => noteReports,
-    events: () => heard.events.map((event) => eventReport(event, elementAt(assignments, event.index))),
+    events: () => heard.events.map((event) => eventReport(event, assignments[event.index]!)),
     figures: () => figureReports,
     shapes: () =>
       shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
@@ -172,7 +172,7 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
       stepOutsOf(
         walk,
         functions,
-        scene.line.map(({ index }) => elementAt(noteReports, index).height),
+        scene.line.map(({ index }) => noteReports[index]!.height),
         moved(),
       ),
     place: () => placesLost(scene, heard.events, choruses),
@@ -193,10 +193,9 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
 /** Phrases with the one each answers. */
 function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
   const answers = answersOf(phrases, timeline);
-  return phrases.map((phrase, index) => {
-    const answered = answers[index];
-    return answered === null || answered === undefined ? phrase : { ...phrase, answers: answered };
-  });
+  return phrases.map((phrase, index) =>
+    answers[index] === null ? phrase : { ...phrase, answers: answers[index]! },
+  );
 }
 
 /** The form repeats until the last onset. */
@@ -212,9 +211,7 @@ function eventReport(event: NoteEvents['events'][number], { chord }: ChordAssign
     index,
     onsetBeat: onset,
     noteIndices:
-      voices.length === 1
-        ? [elementAt(voices, 0).index]
-        : voices.map((voice) => voice.index).sort((a, b) => a - b),
+      voices.length === 1 ? [voices[0]!.index] : voices.map((voice) => voice.index).sort((a, b) => a - b),
     kind,
     ...(name === null ? {} : { name }),
   };

@@ -73,8 +73,11 @@ function countIn(beats: number, bars: number): BandEvent[] {
 
 function clicks({ bars, formBeats }: Timeline, choruses: number, which: ClickBeats): BandEvent[] {
   if (which === 'off') return [];
-  const wanted = (place: number) =>
-    which === 'every' ? true : which === 'one' ? place === 0 : place % 2 === 1;
+  const wanted = (place: number) => {
+    if (which === 'every') return true;
+    if (which === 'one') return place === 0;
+    return place % 2 === 1;
+  };
   return Array.from({ length: choruses }, (_, chorus) =>
     bars.flatMap(({ start, end }) =>
       Array.from({ length: Math.round(end - start) }, (_, place) => place)

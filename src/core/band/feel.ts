@@ -44,8 +44,12 @@ export function bandFeel(chart: Chart): BandFeel {
   if (/shuffle/.test(feel) || (/blues/.test(feel) && !/swing/.test(feel)) || isCompound(chart.meter))
     return 'shuffle';
   if (/ballad|slow/.test(feel)) return beats === 3 ? 'waltz' : 'ballad';
-  if (/swing|jazz|waltz|five/.test(feel) || feel === '')
-    return beats === 3 ? 'waltz' : beats === 5 ? 'five' : beats === 4 || feel !== '' ? 'swing' : 'straight';
+  if (/swing|jazz|waltz|five/.test(feel) || feel === '') {
+    if (beats === 3) return 'waltz';
+    if (beats === 5) return 'five';
+    if (beats === 4 || feel !== '') return 'swing';
+    return 'straight';
+  }
   return 'straight';
 }
 

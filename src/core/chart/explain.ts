@@ -88,15 +88,16 @@ export function runnerUpOf(context: HarmonicReadingContext, degree: string): Oth
       degree: plain,
       reason: `Heard without where it goes, ${chord.symbol} is the chord on the ${ORDINALS[step]} degree.`,
     };
-  if (isDominant(chord) && degree === 'bVII')
-    return fallsAFifth(context)
-      ? { degree: `V/${numeral(next, key)}`, reason: `It falls a fifth to ${next.symbol}.` }
-      : stepInKey(next, key) === 0
-        ? {
-            degree: 'subV/vi',
-            reason: `It shares its third and seventh with the dominant of the sixth degree, where it could slip to.`,
-          }
-        : null;
+  if (isDominant(chord) && degree === 'bVII') {
+    if (fallsAFifth(context))
+      return { degree: `V/${numeral(next, key)}`, reason: `It falls a fifth to ${next.symbol}.` };
+    if (stepInKey(next, key) === 0)
+      return {
+        degree: 'subV/vi',
+        reason: `It shares its third and seventh with the dominant of the sixth degree, where it could slip to.`,
+      };
+    return null;
+  }
   if (isRelatedTwo(context) && degree !== 'ii') {
     const aim = modulo(rootPc(next) + 5 - pitchClass(key.tonic), 12);
     if (aim !== 0)

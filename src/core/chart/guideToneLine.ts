@@ -55,8 +55,11 @@ export function guideToneLineOf(chords: readonly (Chord | null)[]): GuideToneSto
     const next = midis[(index + 1) % midis.length] ?? null;
     if (!own || !tones) return null;
     const round = index === midis.length - 1;
-    const move = (voice: 0 | 1): number | null =>
-      !next ? null : round ? roundTo(own, next, voice) : next[voice] - own[voice];
+    const move = (voice: 0 | 1): number | null => {
+      if (!next) return null;
+      if (round) return roundTo(own, next, voice);
+      return next[voice] - own[voice];
+    };
     return [
       { tone: tones[0], midi: own[0], toNext: move(0) },
       { tone: tones[1], midi: own[1], toNext: move(1) },

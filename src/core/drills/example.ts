@@ -164,13 +164,12 @@ function rhythmOf(scene: DrillContext): [number, number][] {
       // an eighth ahead of each change and held over it, quarters between
       return every(0.5)
         .filter(([beat]) => !pushed.has(beat) || beat === 0)
-        .flatMap(([beat]): [number, number][] =>
-          pushed.has(beat + 0.5) && beat + 0.5 < end
-            ? [[beat, 1.2]]
-            : Number.isInteger(beat) && !pushed.has(beat + 0.5)
-              ? [[beat, pushed.has(beat + 1) ? 0.45 : 0.9]]
-              : [],
-        );
+        .flatMap(([beat]): [number, number][] => {
+          if (pushed.has(beat + 0.5) && beat + 0.5 < end) return [[beat, 1.2]];
+          if (Number.isInteger(beat) && !pushed.has(beat + 0.5))
+            return [[beat, pushed.has(beat + 1) ? 0.45 : 0.9]];
+          return [];
+        });
     }
     case 'phrases': {
       const { beat, bars, rest, turn } = present(recipe.phrase);

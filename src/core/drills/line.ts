@@ -77,5 +77,8 @@ export function lineThrough(
   return line;
 }
 
-const moveCost = (size: number): number =>
-  size === 0 ? COST.repeat : size <= 2 ? 0 : (size - 2) * COST.beyondStep + (size >= LEAP ? COST.leap : 0);
+const moveCost = (size: number): number => {
+  if (size === 0) return COST.repeat;
+  if (size <= 2) return 0;
+  return (size - 2) * COST.beyondStep + (size >= LEAP ? COST.leap : 0);
+};

@@ -81,13 +81,11 @@ const ROLES: Record<Exclude<Aim, 'root' | 'chord'>, readonly ToneRole[]> = {
 export function tonesOver(chord: Chord, aims: readonly Aim[]): ChordTone[] {
   return [
     ...new Set(
-      aims.flatMap((aim) =>
-        aim === 'chord'
-          ? chord.tones
-          : aim === 'root'
-            ? elementAt(chord.tones, 0)
-            : (toneByRole(chord, ...ROLES[aim]) ?? []),
-      ),
+      aims.flatMap((aim) => {
+        if (aim === 'chord') return chord.tones;
+        if (aim === 'root') return elementAt(chord.tones, 0);
+        return toneByRole(chord, ...ROLES[aim]) ?? [];
+      }),
     ),
   ];
 }
@@ -113,7 +111,15 @@ export function ruleWords(rule: Rule): string {
         ? 'Everything in one place of the neck.'
         : `Everything in the place from fret ${rule.from}.`;
     case 'shape':
-      return `In every bar ${rule.shapes.map((shape) => (shape === 'sequence' ? (rule.cell === undefined ? 'a pattern that moves' : { 2: 'a pattern of skips', 3: 'a pattern of threes', 4: 'a pattern of fours' }[rule.cell]) : SHAPES[shape])).join(' or ')}.`;
+      return `In every bar ${rule.shapes
+        .map((shape) => {
+          if (shape === 'sequence') {
+            if (rule.cell === undefined) return 'a pattern that moves';
+            return { 2: 'a pattern of skips', 3: 'a pattern of threes', 4: 'a pattern of fours' }[rule.cell];
+          }
+          return SHAPES[shape];
+        })
+        .join(' or ')}.`;
     case 'up-and-down':
       return `In every bar of one chord up by ${SHAPES[rule.up]}, down by ${SHAPES[rule.down]}.`;
     case 'end':

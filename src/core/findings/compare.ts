@@ -45,7 +45,11 @@ export function compareTakes(takes: readonly Compared[], formBeats: number): Com
   return { kinds, doors: doorsOf(takes, formBeats), numbers: numbersOf(takes), ...sentenceOf(kinds) };
 }
 
-const rank = ({ word }: KindRates): number => (word === 'better' ? 0 : word === 'worse' ? 1 : 2);
+const rank = ({ word }: KindRates): number => {
+  if (word === 'better') return 0;
+  if (word === 'worse') return 1;
+  return 2;
+};
 
 function rateOf({ report, marks }: Compared, isHere: (change: Report['changes'][number]) => boolean): Rate {
   let [met, of] = [0, 0];

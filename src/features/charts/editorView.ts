@@ -44,7 +44,9 @@ export function wordAt(state: EditorState, problem: Problem): { from: number; to
     present(/^[^\s|]*/.exec(line.text.slice(column)))[0],
   ];
   const [from, to] = [line.from + column - before.length, line.from + column + after.length];
-  return to > from ? { from, to } : line.length > 0 ? { from: line.from, to: line.to } : null;
+  if (to > from) return { from, to };
+  if (line.length > 0) return { from: line.from, to: line.to };
+  return null;
 }
 
 const quiet = new MatchDecorator({

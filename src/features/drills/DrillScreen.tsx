@@ -418,11 +418,8 @@ const minutesOf = (seconds: number): string => {
 const DAY_MS = 86_400_000;
 function whenWords(at: number): string {
   const days = Math.round((at - Date.now()) / DAY_MS);
-  return days <= 0
-    ? 'today'
-    : days === 1
-      ? 'tomorrow'
-      : days < 7
-        ? `on ${new Date(at).toLocaleDateString('en-GB', { weekday: 'long' })}`
-        : `in ${days} days`;
+  if (days <= 0) return 'today';
+  if (days === 1) return 'tomorrow';
+  if (days < 7) return `on ${new Date(at).toLocaleDateString('en-GB', { weekday: 'long' })}`;
+  return `in ${days} days`;
 }

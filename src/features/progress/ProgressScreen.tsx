@@ -37,15 +37,11 @@ export function ProgressScreen({ tune, titles, chosen, thisWeek, chartId, drills
   const [at, setAt] = useState(0);
   const [trouble, setTrouble] = useState<string | null>(null);
   const { progress } = tune;
-  const rows = useMemo(
-    () =>
-      sight === 'changes'
-        ? changeRows(progress)
-        : sight === 'tones'
-          ? toneRows(progress)
-          : approachRows(progress),
-    [sight, progress],
-  );
+  const rows = useMemo(() => {
+    if (sight === 'changes') return changeRows(progress);
+    if (sight === 'tones') return toneRows(progress);
+    return approachRows(progress);
+  }, [sight, progress]);
   const { soft, bold } = useMemo(() => saidOf(progress), [progress]);
   const row = rows[Math.min(at, rows.length - 1)];
   const drill = () => {

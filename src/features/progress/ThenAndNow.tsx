@@ -74,7 +74,13 @@ function Part({
           queue.current = [];
           setTrouble(what);
         }
-        setSounding((now) => (phase === 'idle' ? (now === index ? null : now) : index));
+        setSounding((now) => {
+          if (phase === 'idle') {
+            if (now === index) return null;
+            return now;
+          }
+          return index;
+        });
         if (phase === 'idle' && queue.current[0] === index) {
           queue.current.shift();
           const next = queue.current[0];

@@ -77,7 +77,9 @@ export const approachRows = ({ approaches }: Progress): CourseRow[] =>
 /** When a week was, seen from the latest one of the picture. */
 export function weekName(week: number, thisWeek: number): string {
   const ago = thisWeek - week;
-  return ago === 0 ? 'this week' : ago === 1 ? 'last week' : `${ago} weeks ago`;
+  if (ago === 0) return 'this week';
+  if (ago === 1) return 'last week';
+  return `${ago} weeks ago`;
 }
 
 export const saidOf = (progress: Progress): { readonly soft: string; readonly bold: string } =>

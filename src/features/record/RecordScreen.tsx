@@ -174,16 +174,16 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
           ...(rolling || !result?.loop ? {} : { double: loop, loop }),
         };
       case 'live':
-        return state.phase === 'running'
-          ? {
-              press: () => void session?.stop(false),
-              hold: () => flow.discardRunning(),
-              discard: () => flow.discardRunning(),
-              ...mixKeys,
-            }
-          : state.phase === 'opening'
-            ? { hold: () => void session?.discard(), discard: () => void session?.discard() }
-            : {};
+        if (state.phase === 'running')
+          return {
+            press: () => void session?.stop(false),
+            hold: () => flow.discardRunning(),
+            discard: () => flow.discardRunning(),
+            ...mixKeys,
+          };
+        if (state.phase === 'opening')
+          return { hold: () => void session?.discard(), discard: () => void session?.discard() };
+        return {};
       case 'setup':
         return { press: again, ...mixKeys };
     }

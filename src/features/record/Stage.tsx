@@ -310,8 +310,11 @@ function moveWords(semitones: number): string {
   );
 }
 
-const sideWords = (semitones: number): string =>
-  semitones === 0 ? 'you have:' : semitones > 0 ? 'above' : 'below';
+const sideWords = (semitones: number): string => {
+  if (semitones === 0) return 'you have:';
+  if (semitones > 0) return 'above';
+  return 'below';
+};
 
 /** Nothing but the beat of the bar: the chord is for the ear. */
 function Count({ now, size, y, width }: { now: NowPlaying; size: number; y: number; width: number }) {

@@ -60,7 +60,9 @@ export function whyOf(report: Report, index: number): string {
 /** A length as it is said: half a beat, a beat, 1.5 beats. */
 export function beatsWord(beats: number): string {
   const round = Math.round(beats * 10) / 10;
-  return round === 0.5 ? 'half a beat' : round === 1 ? 'a beat' : `${round} beats`;
+  if (round === 0.5) return 'half a beat';
+  if (round === 1) return 'a beat';
+  return `${round} beats`;
 }
 
 const FIGURES: Record<string, string> = {

@@ -124,11 +124,9 @@ function words(state: CalibrationState, known: { seconds: number; measured: bool
     case 'failed':
       return <span className="text-ink">{state.message}</span>;
     case 'idle':
-      return known === null
-        ? 'Open the input to see what is counted.'
-        : known.measured
-          ? 'ms, measured for this device'
-          : 'ms, as the browser says; not measured';
+      if (known === null) return 'Open the input to see what is counted.';
+      if (known.measured) return 'ms, measured for this device';
+      return 'ms, as the browser says; not measured';
   }
 }
 

@@ -14,18 +14,16 @@ const WORDS: Record<(typeof DAYS)[number], string> = {
   '7': 'a week',
 };
 
-const size = (bytes: number): string =>
-  bytes >= 1e9
-    ? `${(bytes / 1e9).toFixed(1)} GB`
-    : bytes >= 1e6
-      ? `${Math.round(bytes / 1e6)} MB`
-      : `${Math.round(bytes / 1e3)} kB`;
-const length = (seconds: number): string =>
-  seconds >= 5_400
-    ? `${(seconds / 3_600).toFixed(1)} hours`
-    : seconds >= 90
-      ? `${Math.round(seconds / 60)} minutes`
-      : `${Math.round(seconds)} seconds`;
+const size = (bytes: number): string => {
+  if (bytes >= 1e9) return `${(bytes / 1e9).toFixed(1)} GB`;
+  if (bytes >= 1e6) return `${Math.round(bytes / 1e6)} MB`;
+  return `${Math.round(bytes / 1e3)} kB`;
+};
+const length = (seconds: number): string => {
+  if (seconds >= 5_400) return `${(seconds / 3_600).toFixed(1)} hours`;
+  if (seconds >= 90) return `${Math.round(seconds / 60)} minutes`;
+  return `${Math.round(seconds)} seconds`;
+};
 
 /** What kept sound weighs and how long it stays; what would be let go is asked first. */
 export function SpaceSection({ keepDays, space: first }: { keepDays: number | null; space: Space }) {

@@ -245,25 +245,20 @@ function Setting({
   );
 }
 
-const whereOf = (scope: Scope, place: PartPlace): Where | null =>
-  scope === 'degree' && place.degree
-    ? { degree: place.degree }
-    : scope === 'chord' && place.chord
-      ? { chord: place.chord }
-      : scope === 'section' && place.section
-        ? { section: place.section }
-        : scope === 'chorus'
-          ? { chorus: 2 }
-          : null;
+const whereOf = (scope: Scope, place: PartPlace): Where | null => {
+  if (scope === 'degree' && place.degree) return { degree: place.degree };
+  if (scope === 'chord' && place.chord) return { chord: place.chord };
+  if (scope === 'section' && place.section) return { section: place.section };
+  if (scope === 'chorus') return { chorus: 2 };
+  return null;
+};
 
-const whereWords = ({ degree, chord, section, chorus }: Where): string =>
-  degree !== undefined
-    ? `on every ${degree}`
-    : chord !== undefined
-      ? `on every ${typeset(chord)}`
-      : section !== undefined
-        ? `in ${section}`
-        : `in chorus ${chorus}`;
+const whereWords = ({ degree, chord, section, chorus }: Where): string => {
+  if (degree !== undefined) return `on every ${degree}`;
+  if (chord !== undefined) return `on every ${typeset(chord)}`;
+  if (section !== undefined) return `in ${section}`;
+  return `in chorus ${chorus}`;
+};
 
 /** A preset's choice in words: presets name no home scale of their own. */
 function wordsOf({ choice }: Preset): PlanWords {

@@ -255,7 +255,11 @@ export function TodayScreen({ view, charts }: Props) {
 
 const NUMERALS = ['', 'one', 'two', 'three', 'four', 'five', 'six'];
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-const inDays = (days: number): string => (days === 0 ? 'today' : days === 1 ? 'tomorrow' : `in ${days} days`);
+const inDays = (days: number): string => {
+  if (days === 0) return 'today';
+  if (days === 1) return 'tomorrow';
+  return `in ${days} days`;
+};
 
 function Column({ name, children }: { name: string; children: ReactNode }) {
   return (

@@ -83,12 +83,11 @@ export function todayView(today: Today, moment: (at: number) => string): TodayVi
   };
 }
 
-const dayName = (now: number, ahead: number): string =>
-  ahead === 0
-    ? 'today'
-    : ahead === 1
-      ? 'tomorrow'
-      : new Date(now + ahead * 86_400_000).toLocaleDateString('en-GB', { weekday: 'long' });
+const dayName = (now: number, ahead: number): string => {
+  if (ahead === 0) return 'today';
+  if (ahead === 1) return 'tomorrow';
+  return new Date(now + ahead * 86_400_000).toLocaleDateString('en-GB', { weekday: 'long' });
+};
 
 function itemOf(step: SessionStep, { items, tunes, now }: Today): TodayItem | null {
   if (step.kind === 'rest') return null;

@@ -1,4 +1,4 @@
-import { modulo, type Beats, type PitchClass, elementAt, present } from '../../shared';
+import { modulo, type Beats, type PitchClass } from '../../shared';
 import { unwrap } from '../../shared';
 import {
   FLAT_NAMES,
@@ -67,8 +67,7 @@ export function mutedBandOf(
   const candidates = candidatesOf(scene.contexts);
   const landedAt = new Map(changes.map((change) => [beatKey(change.beat), change.landing.noteIndex]));
   const longest = notes.reduce((most, { note }) => Math.max(most, note.durationBeats), 0);
-  const from = (beat: Beats) =>
-    firstWhere(notes.length, (place) => elementAt(notes, place).note.onsetBeat >= beat);
+  const from = (beat: Beats) => firstWhere(notes.length, (place) => notes[place]!.note.onsetBeat >= beat);
   const around = (run: SymbolRun) => notes.slice(from(run.start - longest), from(run.end));
   const outside = new Map(
     scene.contexts.flatMap(({ chord }) =>
@@ -87,7 +86,7 @@ export function mutedBandOf(
     weights: weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null),
   }));
   const segments = weighed.map(({ run, weights }) =>
-    judge(run, toldBy(weights), present(outside.get(present(run.context.chord).symbol))),
+    judge(run, toldBy(weights), outside.get(run.context.chord!.symbol)!),
   );
   const counted = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = counted.filter((segment) => segment.verdict === 'heard').length;
@@ -152,8 +151,7 @@ function runsOf(scene: AnalysisScene, choruses: number): SymbolRun[] {
       const offset = chorus * scene.timeline.formBeats;
       const [start, end] = [ground.span.start + offset, ground.span.end + offset];
       const symbol = ground.chord?.symbol ?? null;
-      if (symbol !== null && symbol === previous)
-        runs[runs.length - 1] = { ...elementAt(runs, runs.length - 1), end };
+      if (symbol !== null && symbol === previous) runs[runs.length - 1] = { ...runs[runs.length - 1]!, end };
       else if (symbol !== null) runs.push({ context: ground, start, end });
       previous = symbol;
     }
@@ -209,7 +207,7 @@ function judge(
   told: Told,
   outside: readonly ChordCandidate[],
 ): Segment {
-  const chord = present(ground.chord);
+  const chord = ground.chord!;
   const own = score(ground.gains, told);
   let best: { symbol: string; score: number } = { symbol: '', score: outside.length ? -Infinity : 0 };
   for (const candidate of outside) {
@@ -247,12 +245,11 @@ function isFamily(truth: Chord, candidate: ChordCandidate): boolean {
 function score(gains: readonly number[], { byPc, total }: Told): number {
   if (total === 0) return 0;
   let sum = 0;
-  for (let pc = 0; pc < 12; pc++) sum += elementAt(byPc, pc) * elementAt(gains, pc);
+  for (let pc = 0; pc < 12; pc++) sum += byPc[pc]! * gains[pc]!;
   return sum / total;
 }
 
-const flatNote = (pc: PitchClass): SpelledNote =>
-  unwrap(readChord(elementAt(FLAT_NAMES, modulo(pc, 12)))).root;
+const flatNote = (pc: PitchClass): SpelledNote => unwrap(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
 
 /** Rule T12.2: Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7 (vi) and m7 (♭III). */
 function candidatesOf(contexts: readonly HarmonicContext[]): ChordCandidate[] {

@@ -1,4 +1,4 @@
-import { median, secondsToBeats, type Beats, elementAt, present } from '../../shared';
+import { median, secondsToBeats, type Beats } from '../../shared';
 import { semitonesAboveRoot, toneByRole, type IntervalName } from '../../music';
 import { beatsPerBar, isOnStrongBeat, formPositionOf } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
@@ -48,10 +48,7 @@ export function phrasesOf(
     phrases,
     scene.line,
     (place) =>
-      voiceTier(
-        present(scene.contexts[elementAt(assignments, place).sounding.span.index]),
-        elementAt(scene.line, place),
-      ) === 'chord',
+      voiceTier(scene.contexts[assignments[place]!.sounding.span.index]!, scene.line[place]!) === 'chord',
   );
   return phrases.map((phrase, index) => ({ ...phrase, ...likeness[index] }));
 }
@@ -65,7 +62,7 @@ function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][]
     const breaks =
       !before || endsBefore(scene, event.onset - end, event.onset, pulse) || isLong(before, pulse);
     if (breaks) phrases.push([]);
-    elementAt(phrases, phrases.length - 1).push(event);
+    phrases[phrases.length - 1]!.push(event);
     end = Math.max(end, event.end);
   });
   return phrases;
@@ -73,14 +70,14 @@ function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][]
 
 /** The median of the onset gaps of at most 2 beats; of all gaps, if fewer than three are. */
 function medianGap(events: readonly Event[]): Beats {
-  const gaps = events.slice(1).map((event, index) => event.onset - elementAt(events, index).onset);
+  const gaps = events.slice(1).map((event, index) => event.onset - events[index]!.onset);
   const short = gaps.filter((gap) => gap <= 2 + EPSILON);
   return median(short.length < 3 ? gaps : short) ?? 1;
 }
 
 /** A rest of at least max(0.75 beat, 300 ms, min(2 m, ¾ bar)). */
 function endsBefore({ timeline }: AnalysisScene, rest: Beats, onset: Beats, pulse: Beats): boolean {
-  const bar = elementAt(timeline.bars, formPositionOf(timeline, Math.max(0, onset)).bar);
+  const bar = timeline.bars[formPositionOf(timeline, Math.max(0, onset)).bar]!;
   const least = Math.max(
     0.75,
     secondsToBeats(0.3, timeline.tempo),
@@ -98,10 +95,10 @@ function describe(
   group: readonly Event[],
   assignments: readonly ChordAssignment[],
 ): Phrase {
-  const startBeat = elementAt(group, 0).onset;
+  const startBeat = group[0]!.onset;
   const endBeat = group.reduce((latest, event) => Math.max(latest, event.end), -Infinity);
-  const last = elementAt(group, group.length - 1);
-  const { endInterval, end } = endOf(scene, last.index, present(assignments[last.index]));
+  const last = group[group.length - 1]!;
+  const { endInterval, end } = endOf(scene, last.index, assignments[last.index]!);
   return {
     startBeat,
     endBeat,
@@ -118,7 +115,7 @@ function describe(
 
 function pickup({ timeline, windows }: AnalysisScene, start: Beats): Beats {
   const chorus = Math.floor(start / timeline.formBeats) * timeline.formBeats;
-  const length = beatsPerBar(elementAt(timeline.bars, 0).meter);
+  const length = beatsPerBar(timeline.bars[0]!.meter);
   const starts =
     start < 0
       ? [Math.ceil((start - windows.on) / length - EPSILON) * length]
@@ -130,7 +127,7 @@ function pickup({ timeline, windows }: AnalysisScene, start: Beats): Beats {
 
 /** Index of the first change at or after a beat. */
 const changeFrom = ({ changes }: AnalysisScene, beat: Beats): number =>
-  firstWhere(changes.length, (index) => elementAt(changes, index).at >= beat);
+  firstWhere(changes.length, (index) => changes[index]!.at >= beat);
 
 /** Beats from the nearest change, the earlier of two as near; negative before it. */
 function nearestChange(scene: AnalysisScene, beat: Beats): Beats | null {
@@ -154,8 +151,8 @@ function endOf(
   place: number,
   assignment: ChordAssignment,
 ): { endInterval: IntervalName | null; end: PhraseEnd } {
-  const note = elementAt(scene.line, place);
-  const context = elementAt(scene.contexts, assignment.sounding.span.index);
+  const note = scene.line[place]!;
+  const context = scene.contexts[assignment.sounding.span.index]!;
   const endInterval = printedInterval(context, note);
   const { chord } = assignment;
   if (!chord) return { endInterval, end: 'asks' };

@@ -16,12 +16,18 @@ export type BassNote = {
 export function nearest(pc: number, to: Midi): Midi {
   const below = to - modulo(to - pc, 12);
   const best = to - below <= 6 ? below : below + 12;
-  return best < LOWEST ? best + 12 : best > HIGHEST ? best - 12 : best;
+  if (best < LOWEST) return best + 12;
+  if (best > HIGHEST) return best - 12;
+  return best;
 }
 
 export const inRange = (midi: Midi): boolean => midi >= LOWEST && midi <= HIGHEST;
 /** A pitch an octave lower or higher where it would leave the range. */
-export const folded = (midi: Midi): Midi => (midi > HIGHEST ? midi - 12 : midi < LOWEST ? midi + 12 : midi);
+export const folded = (midi: Midi): Midi => {
+  if (midi > HIGHEST) return midi - 12;
+  if (midi < LOWEST) return midi + 12;
+  return midi;
+};
 export const bassOf = (chord: Chord): number => pitchClass(chord.bass);
 export const thirdOf = (chord: Chord): number => toneByRole(chord, 'third', 'sus')?.pc ?? fifthOf(chord);
 export const fifthOf = (chord: Chord): number =>

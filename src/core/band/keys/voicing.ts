@@ -31,7 +31,9 @@ export function voiceLed(chord: Chord, hand: readonly Midi[]): Midi[] {
     const around = (near + middle) / 2;
     const midi = Math.round(around) - modulo(Math.round(around) - pc, 12);
     const best = around - midi <= 6 ? midi : midi + 12;
-    return best < LOWEST ? best + 12 : best > HIGHEST ? best - 12 : best;
+    if (best < LOWEST) return best + 12;
+    if (best > HIGHEST) return best - 12;
+    return best;
   });
   return [...new Set(placed)].sort((a, b) => a - b);
 }

@@ -156,11 +156,9 @@ function suffix(base: string, degrees: readonly KindDegree[]): string {
     else head = withNatural(head, value);
   }
   const plain = head.replace(/\)$/, '');
-  return marks.length === 0
-    ? head
-    : head.endsWith(')')
-      ? `${plain},${marks.join(',')})`
-      : `${head}(${marks.join(',')})`;
+  if (marks.length === 0) return head;
+  if (head.endsWith(')')) return `${plain},${marks.join(',')})`;
+  return `${head}(${marks.join(',')})`;
 }
 
 function withSeventh(head: string, alter: number): string {
@@ -170,7 +168,11 @@ function withSeventh(head: string, alter: number): string {
   if (head === '+') return alter > 0 ? 'maj7(#5)' : '7(#5)';
   if (head === 'dim') return alter === 0 ? 'm7b5' : 'dim(maj7)';
   if (head === 'm') return alter > 0 ? 'mMaj7' : 'm7';
-  return head === '' ? (alter > 0 ? 'maj7' : '7') : head;
+  if (head === '') {
+    if (alter > 0) return 'maj7';
+    return '7';
+  }
+  return head;
 }
 
 /** A natural 9, 11 or 13 raises the number of a seventh chord, and is added to the others. */

@@ -200,12 +200,11 @@ class MusicXmlReading {
     const built = symbolOf(noteName(root), { kind, degrees });
     const shown = noteName(root) + (kindNode ? attribute(kindNode, 'text') : '');
     // the text it was printed with is kept where it means the same
-    if (kindNode?.[':@']?.text !== undefined && (!built.ok || sameTones(shown, built.value)))
-      return readChord(shown + tail).ok
-        ? accepted(shown + tail)
-        : built.ok
-          ? accepted(built.value + tail)
-          : place(built.problems[0]);
+    if (kindNode?.[':@']?.text !== undefined && (!built.ok || sameTones(shown, built.value))) {
+      if (readChord(shown + tail).ok) return accepted(shown + tail);
+      if (built.ok) return accepted(built.value + tail);
+      return place(built.problems[0]);
+    }
     return built.ok ? accepted(built.value + tail) : place(built.problems[0]);
   }
 }
