@@ -166,11 +166,11 @@ function changeLine(change: Report['changes'][number]): string {
     change.turnedAtBeat === undefined || Math.abs(change.turnedAtBeat - change.beat) < 0.5
       ? ''
       : `, turned ${signed(change.turnedAtBeat - change.beat, 1)} beats`;
-  const what = landing.rest
-    ? 'at rest'
-    : landing.interval
-      ? `${typeset(landing.interval)} ${landing.timing}, ${landing.verdict}${landing.delayed ? ', home later' : ''}${connection.kind ? `, by ${connection.kind}` : ''}`
-      : 'no landing';
+  let what: string;
+  if (landing.rest) what = 'at rest';
+  else if (landing.interval)
+    what = `${typeset(landing.interval)} ${landing.timing}, ${landing.verdict}${landing.delayed ? ', home later' : ''}${connection.kind ? `, by ${connection.kind}` : ''}`;
+  else what = 'no landing';
   return `${String(change.chorus).padStart(2)}:${String(change.bar).padStart(2, '0')}  ${typeset(`${change.from} → ${change.to}`).padEnd(18)} ${what}${turned}`;
 }
 

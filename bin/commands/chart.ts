@@ -77,8 +77,10 @@ function convert(file: string, to: string | undefined, out: string | undefined, 
   const text = valueOf(textOf(file));
   const chart = valueOf(readChart(text));
   // read from another format, a chart keeps the repeats it had there
-  const content =
-    format === 'midi' ? writeChartMidi(chart) : format === 'musicxml' ? writeMusicXml(chart) : text;
+  let content: string | Uint8Array<ArrayBufferLike>;
+  if (format === 'midi') content = writeChartMidi(chart);
+  else if (format === 'musicxml') content = writeMusicXml(chart);
+  else content = text;
   if (out !== undefined) writeFile(out, content);
   if (json)
     printJson({

@@ -30,14 +30,11 @@ export function neckCommand(args: string[]): void {
   };
   const position =
     values.position === undefined ? undefined : wholeFrom(values.position, 'position', 0, STANDARD_FRETS);
-  const result =
-    what === 'chord'
-      ? chordOn(only(rest, 'chord "Cm7"'), instrument, position)
-      : what === 'scale'
-        ? scaleOn(only(rest, 'scale "F dorian"'), instrument, position)
-        : what === 'path'
-          ? pathThrough(onlyFile(rest, 'the notes'), instrument)
-          : null;
+  let result: Answer | null;
+  if (what === 'chord') result = chordOn(only(rest, 'chord "Cm7"'), instrument, position);
+  else if (what === 'scale') result = scaleOn(only(rest, 'scale "F dorian"'), instrument, position);
+  else if (what === 'path') result = pathThrough(onlyFile(rest, 'the notes'), instrument);
+  else result = null;
   if (!result) throw new BadInput('Say neck chord "Cm7", neck scale "F dorian" or neck path notes.json.');
   if (values.json) printJson(result.json);
   else process.stdout.write(`${result.lines.join('\n')}\n`);

@@ -110,7 +110,10 @@ async function drillFromFinding({
   if (!finding || !drill)
     throw new Failure(422, { code: 'drill.none', message: 'This finding asks for no drill of its own.' });
   const { change, chord } = finding.where;
-  const where = change ? ` into ${change.split('→')[1]}` : chord ? ` over ${chord}` : '';
+  let where: string;
+  if (change) where = ` into ${change.split('→')[1]}`;
+  else if (chord) where = ` over ${chord}`;
+  else where = '';
   // a finding says how slowly to begin; where it was missed is where it has to hold
   return {
     chartId: take.chartId,

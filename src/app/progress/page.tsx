@@ -15,7 +15,10 @@ export default async function ProgressPage({ searchParams }: { searchParams: Pro
   const { tune } = await searchParams;
   const titles = await tunesPlayed();
   // the tune played last, unless another one, or every one, was asked for
-  const chosen = tune === undefined ? (titles[0] ?? null) : titles.includes(tune) ? tune : null;
+  let chosen: string | null;
+  if (tune === undefined) chosen = titles[0] ?? null;
+  else if (titles.includes(tune)) chosen = tune;
+  else chosen = null;
   const drills = (await drillItems()).filter(
     ({ drill, runs }) => runs.length > 0 && (chosen === null || drill.title === chosen),
   );

@@ -205,7 +205,10 @@ const chorusesOf = (timeline: Timeline, { line }: NoteEvents): number =>
 function eventReport(event: NoteEvents['events'][number], { chord }: ChordAssignment): EventReport {
   const { index, onset, voices } = event;
   const pitches = pitchesIn(event);
-  const kind = pitches === 1 ? 'single' : pitches === 2 ? 'dyad' : 'chord';
+  let kind: 'single' | 'dyad' | 'chord';
+  if (pitches === 1) kind = 'single';
+  else if (pitches === 2) kind = 'dyad';
+  else kind = 'chord';
   const name = kind === 'chord' ? hitName(event, chord) : null;
   return {
     index,

@@ -45,7 +45,10 @@ export function guideToneLineOf(chords: readonly (Chord | null)[]): GuideToneSto
     }
     const [a, b] = pairOf(chord);
     const laid: Laid = before ? handOver(before, a, b) : open(a, b);
-    const drift: number = Math.max(...laid.midi) > HIGHEST ? -12 : Math.min(...laid.midi) < LOWEST ? 12 : 0;
+    let drift: number;
+    if (Math.max(...laid.midi) > HIGHEST) drift = -12;
+    else if (Math.min(...laid.midi) < LOWEST) drift = 12;
+    else drift = 0;
     before = [laid.midi[0] + drift, laid.midi[1] + drift];
     midis.push([before[0], before[1]]);
     pairs.push(laid.tones);

@@ -88,13 +88,12 @@ function gain({ chord, before, beforeThat, next, bars }: KeyStep, key: Key, blue
   // a m7 on its way to a dominant is a ii, wherever it came from
   if (isHome(chord, key, blues) && !prepares(chord, next)) {
     const dominant = kindOf(before) === 'dominant' && risesTo(before, chord) === 5;
-    const cadence = dominant
-      ? prepares(beforeThat, before)
-        ? 0.9
-        : 0.6
-      : kindOf(before) === 'major' && risesTo(before, chord) === 5
-        ? 0.3
-        : 0;
+    let cadence: 0.9 | 0.6 | 0.3 | 0;
+    if (dominant) {
+      if (prepares(beforeThat, before)) cadence = 0.9;
+      else cadence = 0.6;
+    } else if (kindOf(before) === 'major' && risesTo(before, chord) === 5) cadence = 0.3;
+    else cadence = 0;
     return cadence + 0.3 * Math.min(1, bars);
   }
   return stepOf(chord, key) === 7 && kindOf(chord) === 'dominant' && prepares(before, chord) ? 0.25 : 0;

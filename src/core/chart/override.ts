@@ -55,7 +55,10 @@ const STEPS: Record<string, number> = { i: 0, ii: 2, iii: 4, iv: 5, v: 7, vi: 9,
 
 /** Semitones of a plain numeral above its tonic. */
 export function numeralStep(numeral: string): number {
-  const mark = numeral.startsWith('b') ? -1 : numeral.startsWith('#') ? 1 : 0;
+  let mark: 1 | -1 | 0;
+  if (numeral.startsWith('b')) mark = -1;
+  else if (numeral.startsWith('#')) mark = 1;
+  else mark = 0;
   return modulo((STEPS[numeral.slice(mark === 0 ? 0 : 1).toLowerCase()] ?? 0) + mark, 12);
 }
 

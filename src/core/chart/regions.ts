@@ -124,7 +124,10 @@ function walk(
   let costs = keys.map(({ key, blues }) => -edgeGain(first.chord, key, blues));
   const from: number[][] = [];
   steps.forEach((step, index) => {
-    const move = index === 0 ? Infinity : sections[index] !== sections[index - 1] ? MOVE_AT_SECTION : MOVE;
+    let move: number;
+    if (index === 0) move = Infinity;
+    else if (sections[index] !== sections[index - 1]) move = MOVE_AT_SECTION;
+    else move = MOVE;
     const arrivals = keys.map((_, place) => cheapestWay(costs, keys, place, move));
     from.push(arrivals.map((arrival) => arrival.from));
     costs = keys.map(

@@ -34,7 +34,11 @@ export function approachTable(report: Report): {
     const target = elementAt(report.notes, targetIndex);
     const chromatic = last.chromatic === true;
     const single = kind === 'approach-below' || kind === 'approach-above';
-    const name = single ? (chromatic ? 'Chromatic' : 'By scale step') : present(NAMES[kind]);
+    let name: string;
+    if (single) {
+      if (chromatic) name = 'Chromatic';
+      else name = 'By scale step';
+    } else name = present(NAMES[kind]);
     const row = rows.get(name) ?? { kind, name, below: 0, above: 0, both: 0 };
     row[kind === 'enclosure' ? 'both' : last.midi < target.midi ? 'below' : 'above']++;
     rows.set(name, row);

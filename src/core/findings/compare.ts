@@ -140,12 +140,11 @@ function sentenceOf(kinds: readonly KindRates[]): { soft: string; bold: string }
   );
   const points = (value: number) => `${value >= 0 ? '+' : '−'}${Math.abs(Math.round(100 * value))}`;
   const range = `between ${points(moved.interval[0])} and ${points(moved.interval[1])}`;
-  const verdict =
-    moved.difference === 0
-      ? 'No difference'
-      : moved.word === 'unclear'
-        ? `${points(present(moved.difference))} points, ${range}: too few to call it a change`
-        : `${points(present(moved.difference))} points, ${range}: ${moved.word}`;
+  let verdict: string;
+  if (moved.difference === 0) verdict = 'No difference';
+  else if (moved.word === 'unclear')
+    verdict = `${points(present(moved.difference))} points, ${range}: too few to call it a change`;
+  else verdict = `${points(present(moved.difference))} points, ${range}: ${moved.word}`;
   const other = counted.find(
     (one) =>
       one !== moved &&

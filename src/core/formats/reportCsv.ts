@@ -5,12 +5,10 @@ import { formPositionOf, type Timeline } from '../chart';
 const line = (cells: readonly (string | number | boolean | null | undefined)[]): string =>
   cells
     .map((cell) => {
-      const text =
-        cell === null || cell === undefined
-          ? ''
-          : typeof cell === 'number'
-            ? String(Math.round(cell * 1e6) / 1e6)
-            : String(cell);
+      let text: string;
+      if (cell === null || cell === undefined) text = '';
+      else if (typeof cell === 'number') text = String(Math.round(cell * 1e6) / 1e6);
+      else text = String(cell);
       return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
     })
     .join(',');

@@ -74,12 +74,10 @@ export function unpackTake(bytes: Uint8Array): Outcome<{ take: TakeDocument; sou
   try {
     files = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
-        const most =
-          name === 'take.json'
-            ? ARCHIVE_LIMITS.documentBytes
-            : name === 'sound.wav'
-              ? ARCHIVE_LIMITS.bytes
-              : -1;
+        let most: number;
+        if (name === 'take.json') most = ARCHIVE_LIMITS.documentBytes;
+        else if (name === 'sound.wav') most = ARCHIVE_LIMITS.bytes;
+        else most = -1;
         if (most >= 0 && originalSize > most) tooLarge = true;
         return originalSize <= most;
       },

@@ -269,12 +269,11 @@ function alter(sketch: Sketch, altered: Degree): boolean {
 function build(symbol: string, root: SpelledNote, bass: SpelledNote, sketch: Sketch): Chord {
   if (readsAsNineSus(root, bass, sketch)) return onItsFourth(symbol, bass, sketch);
   // an augmented triad with a major seventh written is a maj7♯5: it keeps the major row, its fifth tells it apart
-  const quality =
-    sketch.quality === 'augmented' && sketch.seventh
-      ? sketch.seventh.alter < 0
-        ? 'dominant'
-        : 'major'
-      : sketch.quality;
+  let quality: Quality;
+  if (sketch.quality === 'augmented' && sketch.seventh) {
+    if (sketch.seventh.alter < 0) quality = 'dominant';
+    else quality = 'major';
+  } else quality = sketch.quality;
   const tones: ChordTone[] = [];
   const add = (role: ToneRole, at: Degree | null) => at && tones.push(chordTone(root, role, at));
   add('root', degree('1'));
@@ -347,11 +346,10 @@ function unknownQuality(symbol: string, rootLength: number, reader: Reader, body
   const root = symbol.slice(0, rootLength);
   const nearest = root + (nearestOf(body, OFFERED) ?? '');
   const dangling = /^[b#]$/.exec(rest);
-  const message = dangling
-    ? `The ${rest === 'b' ? '♭' : '♯'} after ${symbol.slice(0, at)} has no number.`
-    : rest === ''
-      ? `A parenthesis in “${symbol}” is not closed.`
-      : `“${rest}” in “${symbol}” is not a chord spelling this chart knows.`;
+  let message: string;
+  if (dangling) message = `The ${rest === 'b' ? '♭' : '♯'} after ${symbol.slice(0, at)} has no number.`;
+  else if (rest === '') message = `A parenthesis in “${symbol}” is not closed.`;
+  else message = `“${rest}” in “${symbol}” is not a chord spelling this chart knows.`;
   return unknown(symbol, at, message, dangling ? `${symbol.slice(0, at)}${rest}9` : nearest);
 }
 

@@ -102,11 +102,10 @@ export function sixthDiminishedFor({ chord }: ChordReading, next: Chord): Borrow
  */
 export function borrowedShapesFor({ chord, scale }: ChordReading): readonly BorrowedShape[] {
   const on = (number: number, tones: number): BorrowedShape | null => stacked(scale, number, tones);
-  const shapes = isDominant(chord)
-    ? [on(3, 4), on(7, 3), on(1, 3)]
-    : chord.quality === 'major'
-      ? [on(3, 4), on(6, 4)]
-      : [on(3, 4)];
+  let shapes: (BorrowedShape | null)[];
+  if (isDominant(chord)) shapes = [on(3, 4), on(7, 3), on(1, 3)];
+  else if (chord.quality === 'major') shapes = [on(3, 4), on(6, 4)];
+  else shapes = [on(3, 4)];
   const found = shapes.filter((shape): shape is BorrowedShape => shape !== null);
   return found.length > 0 ? found : [{ name: chord.symbol, pcs: chord.tones.map((tone) => tone.pc) }];
 }

@@ -105,12 +105,10 @@ function linesOf(list: readonly DiaryEntry[]): DiaryLine[] {
       continue;
     }
     const line = lines[place] as Extract<DiaryLine, { kind: 'drill' }>;
-    const better =
-      passed !== line.best.passed
-        ? passed
-        : passed && tempo !== line.best.tempo
-          ? tempo > line.best.tempo
-          : met * line.best.of > line.best.met * of;
+    let better: boolean;
+    if (passed !== line.best.passed) better = passed;
+    else if (passed && tempo !== line.best.tempo) better = tempo > line.best.tempo;
+    else better = met * line.best.of > line.best.met * of;
     lines[place] = {
       ...line,
       to: tempo,

@@ -104,7 +104,10 @@ export function ladderWords(
   const row = last?.passed ? inARow(ladder, tries) : 0;
   const next = ladder.rungs[ladder.at + 1];
   const left = ladder.up - (row % ladder.up);
-  const times = ladder.up === 1 ? '' : ladder.up === 2 ? ' twice in a row' : ` ${ladder.up} times in a row`;
+  let times: string;
+  if (ladder.up === 1) times = '';
+  else if (ladder.up === 2) times = ' twice in a row';
+  else times = ` ${ladder.up} times in a row`;
   const moved = next === undefined ? 'and it is learnt.' : `moves you up to ${next}.`;
   return {
     bold: `${pass.met} of ${pass.of}${times}`,

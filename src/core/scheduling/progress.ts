@@ -266,11 +266,13 @@ export function progressWords(
   const said = (n: number, what: string) =>
     `${numeral(n)} ${n === 1 ? 'kind of change is' : 'kinds of change are'} ${what}`;
   const moved = better + probably + worse > 0;
-  const soft = !moved
-    ? told.every(({ verdict }) => verdict === 'first week')
-      ? 'One week so far: this is where you begin.'
-      : 'Nothing has moved surely yet, for better or worse.'
-    : `${capital([better > 0 ? said(better, 'better than in the first week') : '', probably > 0 ? (better > 0 ? `${numeral(probably)} probably` : said(probably, 'probably better than in the first week')) : '', worse > 0 ? `${numeral(worse)} ${worse === 1 ? 'has' : 'have'} slipped` : ''].filter(Boolean).join(', '))}.`;
+  let soft: string;
+  if (!moved) {
+    if (told.every(({ verdict }) => verdict === 'first week'))
+      soft = 'One week so far: this is where you begin.';
+    else soft = 'Nothing has moved surely yet, for better or worse.';
+  } else
+    soft = `${capital([better > 0 ? said(better, 'better than in the first week') : '', probably > 0 ? (better > 0 ? `${numeral(probably)} probably` : said(probably, 'probably better than in the first week')) : '', worse > 0 ? `${numeral(worse)} ${worse === 1 ? 'has' : 'have'} slipped` : ''].filter(Boolean).join(', '))}.`;
   const rarest = told
     .filter(({ weeks }) => elementAt(weeks, weeks.length - 1).of >= FEWEST)
     .reduce<KindCourse | null>(

@@ -155,13 +155,11 @@ function Row({
           {weeks.map(({ week, met, of, interval }, index) => {
             const y = top + index * ROW + ROW / 2;
             const last = index === weeks.length - 1;
-            const colour = last
-              ? 'var(--h0)'
-              : index === weeks.length - 2
-                ? 'var(--h2)'
-                : index === weeks.length - 3
-                  ? 'var(--h3)'
-                  : 'var(--h4)';
+            let colour: 'var(--h0)' | 'var(--h2)' | 'var(--h3)' | 'var(--h4)';
+            if (last) colour = 'var(--h0)';
+            else if (index === weeks.length - 2) colour = 'var(--h2)';
+            else if (index === weeks.length - 3) colour = 'var(--h3)';
+            else colour = 'var(--h4)';
             return (
               <g key={week}>
                 <line

@@ -50,12 +50,11 @@ const WORDS: Record<Course['verdict'], string> = {
 function row(id: string, from: string | null, name: string, course: Course): CourseRow {
   const { verdict, difference, between, weeks, plateau } = course;
   const last = weeks[weeks.length - 1];
-  const detail =
-    difference === null || between === null
-      ? last && last.of < FEWEST
-        ? `${last.of} so far; five at least`
-        : ''
-      : `${points(difference)} points, between ${points(between[0])} and ${points(between[1])}`;
+  let detail: string;
+  if (difference === null || between === null) {
+    if (last && last.of < FEWEST) detail = `${last.of} so far; five at least`;
+    else detail = '';
+  } else detail = `${points(difference)} points, between ${points(between[0])} and ${points(between[1])}`;
   return {
     id,
     from,

@@ -191,12 +191,10 @@ function Bars({ chart, settings, set }: PartProps & { chart: RecordChart }) {
     ),
     ['any', 'a loop of bars', bars ?? [1, Math.min(2, count)]],
   ];
-  const value =
-    bars === null
-      ? 'whole'
-      : picked !== null && choices.some(([key, , at]) => key === picked && at && is(at))
-        ? picked
-        : (choices.find(([key, , at]) => key.startsWith('s') && at && is(at))?.[0] ?? 'any');
+  let value: string;
+  if (bars === null) value = 'whole';
+  else if (picked !== null && choices.some(([key, , at]) => key === picked && at && is(at))) value = picked;
+  else value = choices.find(([key, , at]) => key.startsWith('s') && at && is(at))?.[0] ?? 'any';
   const commit = () => {
     const found = /^\s*(\d{1,3})(?:\s*[-–]\s*(\d{1,3}))?\s*$/.exec(text ?? '');
     if (found) {

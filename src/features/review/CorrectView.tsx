@@ -493,7 +493,11 @@ function NotePost({
   onHold: () => void;
 }) {
   const [a, b] = [Math.max(LEFT, x(note.onsetSec)), Math.min(WIDTH, x(note.offsetSec))];
-  const colour = isHeld ? 'var(--now)' : note.ghost ? 'var(--dim)' : note.edited ? 'var(--ink)' : 'var(--h1)';
+  let colour: 'var(--now)' | 'var(--dim)' | 'var(--ink)' | 'var(--h1)';
+  if (isHeld) colour = 'var(--now)';
+  else if (note.ghost) colour = 'var(--dim)';
+  else if (note.edited) colour = 'var(--ink)';
+  else colour = 'var(--h1)';
   const line = y(note.midi);
   const bend =
     note.bend

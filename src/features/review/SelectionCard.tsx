@@ -204,18 +204,17 @@ function ChangeBody({ report, index, onFix }: Props & { index: number }) {
     late: 'late',
     none: '',
   }[landing.timing];
-  const landed =
-    landing.noteIndex === null
-      ? landing.rest
-        ? 'At rest: nothing sounded near it, so it is not counted.'
-        : 'Nothing landed on it.'
-      : `${noteNameIn(report, landing.noteIndex)}, the ${intervalWord(landing.interval ?? '')}, ${timing}.`;
-  const turned =
-    change.turnedAtBeat === undefined
-      ? ''
-      : Math.abs(change.turnedAtBeat - change.beat) < 0.25
-        ? 'With the change.'
-        : `${beatsWord(Math.abs(change.turnedAtBeat - change.beat))} ${change.turnedAtBeat > change.beat ? 'after' : 'before'} it.`;
+  let landed: string;
+  if (landing.noteIndex === null) {
+    if (landing.rest) landed = 'At rest: nothing sounded near it, so it is not counted.';
+    else landed = 'Nothing landed on it.';
+  } else
+    landed = `${noteNameIn(report, landing.noteIndex)}, the ${intervalWord(landing.interval ?? '')}, ${timing}.`;
+  let turned: string;
+  if (change.turnedAtBeat === undefined) turned = '';
+  else if (Math.abs(change.turnedAtBeat - change.beat) < 0.25) turned = 'With the change.';
+  else
+    turned = `${beatsWord(Math.abs(change.turnedAtBeat - change.beat))} ${change.turnedAtBeat > change.beat ? 'after' : 'before'} it.`;
   return (
     <>
       <p className="mt-2.5 text-[40px] leading-[48px] font-[640]">

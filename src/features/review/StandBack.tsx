@@ -77,14 +77,12 @@ export function doorWords(
     `Into ${door.to} at bar ${door.bar}${door.beatInBar > 0 ? `, beat ${Math.round(door.beatInBar) + 1}` : ''}:`,
   );
   if (judged.length === 0) return { soft, bold: 'always at rest.' };
-  const count =
-    met === judged.length
-      ? judged.length === 1
-        ? 'met'
-        : 'met every time'
-      : met === 0
-        ? 'never met on time'
-        : `met ${met} of ${judged.length} times`;
+  let count: string;
+  if (met === judged.length) {
+    if (judged.length === 1) count = 'met';
+    else count = 'met every time';
+  } else if (met === 0) count = 'never met on time';
+  else count = `met ${met} of ${judged.length} times`;
   return { soft, bold: `${count}${late > 0 ? `, ${late === 1 ? 'once' : `${late} times`} late` : ''}.` };
 }
 

@@ -5,7 +5,10 @@ import { useEffect, useRef } from 'react';
 export type KeyMap = Readonly<Record<string, (() => void) | undefined>>;
 
 const nameOf = (event: KeyboardEvent): string => {
-  const key = event.key === ' ' ? 'Space' : event.key.length === 1 ? event.key.toLowerCase() : event.key;
+  let key: string;
+  if (event.key === ' ') key = 'Space';
+  else if (event.key.length === 1) key = event.key.toLowerCase();
+  else key = event.key;
   const shifted = event.shiftKey && (event.key.length > 1 || /[a-z]/i.test(event.key));
   return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${shifted ? 'Shift+' : ''}${key}`;
 };

@@ -26,12 +26,10 @@ export function LatencySection({ rig }: { rig: AudioInput }) {
     if (await rig.open(device)) void calibrator[how]();
   };
   const delays = 'delays' in state ? state.delays : [];
-  const seconds =
-    state.phase === 'found'
-      ? state.seconds
-      : state.phase === 'clicking'
-        ? (state.latency?.seconds ?? null)
-        : (known?.seconds ?? null);
+  let seconds: number | null;
+  if (state.phase === 'found') seconds = state.seconds;
+  else if (state.phase === 'clicking') seconds = state.latency?.seconds ?? null;
+  else seconds = known?.seconds ?? null;
   return (
     <>
       <div className="flex items-end gap-4">
@@ -140,7 +138,11 @@ function Dots({ delays, middle }: { delays: readonly (number | null)[]; middle: 
   const half = Math.max(2, ...found.map((delay) => Math.abs(delay - centre))) * 1.15;
   const x = (value: number) =>
     Math.round((((value - centre) / half) * (WIDTH / 2 - 12) + WIDTH / 2) * 10) / 10;
-  const step = half > 40 ? 20 : half > 12 ? 5 : half > 5 ? 2 : 1;
+  let step: 2 | 20 | 5 | 1;
+  if (half > 40) step = 20;
+  else if (half > 12) step = 5;
+  else if (half > 5) step = 2;
+  else step = 1;
   const ticks = Array.from({ length: 41 }, (_, n) => (Math.round(centre / step) + n - 20) * step).filter(
     (tick) => Math.abs(tick - centre) < half,
   );

@@ -33,8 +33,10 @@ export function Handover({ study, index, position, instrument, leftHanded, layer
   const stays = arrows.filter(({ frets }) => frets === 0);
   const marks = new Map<string, NeckMark>();
   const put = (mark: NeckMark) => marks.set(`${mark.string} ${mark.fret}`, mark);
-  const wider =
-    layer === 'scale' ? (cell.reading?.scale.pcs ?? []) : layer === 'plan' ? cell.plan.material : [];
+  let wider: readonly number[];
+  if (layer === 'scale') wider = cell.reading?.scale.pcs ?? [];
+  else if (layer === 'plan') wider = cell.plan.material;
+  else wider = [];
   for (const { string, fret } of underHand(wider, position, instrument))
     put({ string, fret, label: '', look: 'scale' });
   for (const { string, fret, midi } of underHand(targets, position, instrument))

@@ -176,12 +176,10 @@ export function StudyScreen({ chart: stored, plan: first, place }: Props) {
     [view, study, position, instrument],
   );
   const say = view === 'place' ? placeWords(study, stops) : study.say;
-  const heard =
-    hearing.phase === 'preparing'
-      ? 'Preparing the sound'
-      : hearing.phase === 'sounding'
-        ? 'Sounding; the same key stops it'
-        : null;
+  let heard: 'Preparing the sound' | 'Sounding; the same key stops it' | null;
+  if (hearing.phase === 'preparing') heard = 'Preparing the sound';
+  else if (hearing.phase === 'sounding') heard = 'Sounding; the same key stops it';
+  else heard = null;
 
   return (
     <Shell

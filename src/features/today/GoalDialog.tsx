@@ -51,14 +51,11 @@ function GoalForm({ goal, charts, onClose }: Omit<Props, 'open'>) {
         router.refresh();
       })
       .catch((error: Error) => setTrouble(error.message));
-  const missing =
-    words.trim() === ''
-      ? 'What is it?'
-      : day === ''
-        ? 'When is it?'
-        : chosen.length === 0
-          ? 'Which tunes?'
-          : null;
+  let missing: 'What is it?' | 'When is it?' | 'Which tunes?' | null;
+  if (words.trim() === '') missing = 'What is it?';
+  else if (day === '') missing = 'When is it?';
+  else if (chosen.length === 0) missing = 'Which tunes?';
+  else missing = null;
   return (
     <form
       className="grid gap-4"

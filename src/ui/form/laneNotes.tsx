@@ -84,15 +84,13 @@ export function placeNotes(
       const [a, b] = [Math.max(part.from, from), Math.min(part.to, to)];
       if (b <= a || (part.from < from - 1e-6 && b <= from + 1 && b - a < 0.35)) continue; // a sliver in the lead-in says nothing
       const left = x(a) + (part.held ? -1 : 1.5);
-      const thick = closed
-        ? 4
-        : view === 'pitch' && height > 200
-          ? note.landing && !lead
-            ? 24
-            : 18
-          : note.landing && !lead
-            ? 20
-            : 14;
+      let thick: 4 | 24 | 18 | 20 | 14;
+      if (closed) thick = 4;
+      else if (view === 'pitch' && height > 200) {
+        if (note.landing && !lead) thick = 24;
+        else thick = 18;
+      } else if (note.landing && !lead) thick = 20;
+      else thick = 14;
       placed.push({
         note,
         part,

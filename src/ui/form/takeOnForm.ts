@@ -115,12 +115,11 @@ function drawnGate(
     mark === 'target-late' && !bracketed.has(present(landing.resolutionIndex))
       ? `then ${intervalLabel(present(report.notes[present(landing.resolutionIndex)]).interval)}`
       : '';
-  const word =
-    landing.timing === 'none'
-      ? landing.rest
-        ? 'at rest'
-        : 'no landing'
-      : [landing.timing === 'on' ? '' : landing.timing, then].filter(Boolean).join(', ');
+  let word: string;
+  if (landing.timing === 'none') {
+    if (landing.rest) word = 'at rest';
+    else word = 'no landing';
+  } else word = [landing.timing === 'on' ? '' : landing.timing, then].filter(Boolean).join(', ');
   return {
     at: change.beat,
     chorus: change.chorus - 1,

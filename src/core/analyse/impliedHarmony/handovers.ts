@@ -42,14 +42,12 @@ export function handoversOf(
       const inside = events.slice(from(start), isLast ? events.length : from(end));
       const hits = inside.filter(isHit).length;
       const rings = rung >= start + (end - start) / 2;
-      const kind: BarKind =
-        inside.length > 0
-          ? hits * 2 >= inside.length
-            ? 'chords'
-            : 'line'
-          : rings
-            ? (bars[bars.length - 1]?.kind ?? 'rest')
-            : 'rest';
+      let kind: BarKind;
+      if (inside.length > 0) {
+        if (hits * 2 >= inside.length) kind = 'chords';
+        else kind = 'line';
+      } else if (rings) kind = bars[bars.length - 1]?.kind ?? 'rest';
+      else kind = 'rest';
       bars.push({ bar: bars.length + 1, kind, events: inside.length, start, inside });
       rung = inside.reduce((last, event) => Math.max(last, event.end), rung);
     }

@@ -176,7 +176,10 @@ function weigh(
     const belongs = homeStart >= run.start - EPSILON && homeStart < run.end - EPSILON;
     if (!belongs && homeStart > run.start) continue; // an anticipation or lead-in never weighs in the chord it leaves
     const beat = isOnBeat(note.onsetBeat, scene.windows.on) ? 1 : 0.6;
-    const place = landed === note.index ? 1.5 : belongs ? 1 : 0.6;
+    let place: 1.5 | 1 | 0.6;
+    if (landed === note.index) place = 1.5;
+    else if (belongs) place = 1;
+    else place = 0.6;
     weights.push({ index: note.index, pc: voice.pc, weight: Math.min(inside, 1) * beat * place });
   }
   return weights;
@@ -215,14 +218,11 @@ function judge(
     if (value > best.score + 1e-12) best = { symbol: candidate.symbol, score: value };
   }
   const margin = own - best.score;
-  const verdict =
-    told.total < 0.5 - EPSILON
-      ? 'silent'
-      : margin >= 0.05 - EPSILON
-        ? 'heard'
-        : margin > -0.05 - EPSILON
-          ? 'unclear'
-          : 'not-heard';
+  let verdict: 'silent' | 'heard' | 'unclear' | 'not-heard';
+  if (told.total < 0.5 - EPSILON) verdict = 'silent';
+  else if (margin >= 0.05 - EPSILON) verdict = 'heard';
+  else if (margin > -0.05 - EPSILON) verdict = 'unclear';
+  else verdict = 'not-heard';
   const said = verdict === 'silent' ? null : saidBy(told.byPc, chord);
   return {
     beat: start,

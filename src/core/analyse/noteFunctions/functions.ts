@@ -49,11 +49,10 @@ function chordToneDeed(
   const suspended = suspensionAt(walk, place);
   if (suspended) return { name: suspended, tier: 'chord', target: place + 1 };
   const figure = figureOf(wide, place, 'enclosure');
-  const name = walk.assignments[place]!.anticipates
-    ? 'anticipation'
-    : isTarget(place)
-      ? 'target'
-      : 'chord-tone';
+  let name: 'anticipation' | 'target' | 'chord-tone';
+  if (walk.assignments[place]!.anticipates) name = 'anticipation';
+  else if (isTarget(place)) name = 'target';
+  else name = 'chord-tone';
   return { name, tier: 'chord', ...(figure ? { target: figure.target } : {}) };
 }
 

@@ -39,12 +39,10 @@ type Out = { readonly first: number; readonly last: number; readonly shape?: Mov
 function describe(walk: Walk, { first, last, shape }: Out): StepOut {
   const notes = walk.scene.line.slice(first, last + 1);
   const beats = notes[notes.length - 1]!.end - notes[0]!.onset;
-  const home =
-    shape && walk.isChordTone(last)
-      ? last
-      : isLinked(walk.at(last), walk.at(last + 1)) && walk.isChordTone(last + 1)
-        ? last + 1
-        : null;
+  let home: number | null;
+  if (shape && walk.isChordTone(last)) home = last;
+  else if (isLinked(walk.at(last), walk.at(last + 1)) && walk.isChordTone(last + 1)) home = last + 1;
+  else home = null;
   return {
     noteIndices: notes.map((note) => note.index),
     beats,

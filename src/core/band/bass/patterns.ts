@@ -69,8 +69,11 @@ function laid(
       const at = bar + beat;
       if (at >= end - 0.2) continue;
       const last = bar + 4 >= end - 1e-6 && end - at <= 0.55;
-      const midi =
-        tone === 'lead' ? (last && next ? approachTo(goal, root, chord, random) : fifth) : tones[tone];
+      let midi: number;
+      if (tone === 'lead') {
+        if (last && next) midi = approachTo(goal, root, chord, random);
+        else midi = fifth;
+      } else midi = tones[tone];
       notes.push({ beat: at, beats: Math.min(beats, end - at), midi, loudness });
     }
   return notes;

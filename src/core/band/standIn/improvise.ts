@@ -132,12 +132,10 @@ class Soloist {
       const midi = this.targetNear(hand, change.at + 0.01, meets);
       const shift = random();
       const roomy = change.until - change.at >= 2;
-      const beat =
-        shift < profile.early
-          ? change.at - 0.5
-          : roomy && shift < profile.early + profile.late
-            ? change.at + 0.5
-            : change.at;
+      let beat: number;
+      if (shift < profile.early) beat = change.at - 0.5;
+      else if (roomy && shift < profile.early + profile.late) beat = change.at + 0.5;
+      else beat = change.at;
       anchors.push({ change, at: change.at, beat, midi, meets });
       hand = midi;
     }
@@ -150,7 +148,10 @@ class Soloist {
     const cell = cellAt(this.set.plan, stretch.index, chorus);
     const tones = stretch.chord?.tones.map((tone) => tone.pc) ?? [];
     const home = elementAt(this.set.plan.homeScales, stretch.index).pcs.filter((pc) => !tones.includes(pc));
-    const wanted = meets && cell.targets.length > 0 ? cell.targets : home.length > 0 ? home : cell.material;
+    let wanted: readonly number[];
+    if (meets && cell.targets.length > 0) wanted = cell.targets;
+    else if (home.length > 0) wanted = home;
+    else wanted = cell.material;
     return this.nearest(hand + Math.round(gaussian(this.set.random) * 2), wanted);
   }
 

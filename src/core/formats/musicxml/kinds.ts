@@ -19,7 +19,10 @@ const change = (value: number, alter: number): KindDegree => ({ value, alter, ty
 const tensionsOf = (chord: Chord): KindDegree[] =>
   chord.colours.map(({ interval }) => {
     const number = Number(interval.replace(/\D/g, ''));
-    const alter = interval.startsWith('b') ? -1 : interval.startsWith('#') ? 1 : 0;
+    let alter: 1 | -1 | 0;
+    if (interval.startsWith('b')) alter = -1;
+    else if (interval.startsWith('#')) alter = 1;
+    else alter = 0;
     const TENSION: Record<number, number> = { 3: 9, 4: 11, 5: interval === 'b5' ? 11 : 13, 6: 13, 2: 9 };
     return add(
       TENSION[number] ?? number,
@@ -42,7 +45,11 @@ export function kindOf(chord: Chord): HarmonyKind {
   const has = (value: number) => tensions.some((one) => one.value === value && one.alter === 0);
   if (!stack || !has(9)) return { kind, degrees: [...degrees, ...tensions] };
   // a 13th chord is written without its eleventh here, as it is played
-  const level = has(13) && !has(11) ? 2 : has(11) && !has(13) ? 1 : has(11) ? 2 : 0;
+  let level: 0 | 2 | 1;
+  if (has(13) && !has(11)) level = 2;
+  else if (has(11) && !has(13)) level = 1;
+  else if (has(11)) level = 2;
+  else level = 0;
   const inside = present([[9], [9, 11], [9, 11, 13]][level]);
   return {
     kind: stack[level],
@@ -54,7 +61,10 @@ export function kindOf(chord: Chord): HarmonyKind {
 function seventhKind(chord: Chord): { kind: string; degrees: KindDegree[] } {
   const role = (...roles: Parameters<typeof toneByRole>[1][]) => toneByRole(chord, ...roles)?.semitones;
   const [third, sus, fifth, seventh] = [role('third'), role('sus'), role('fifth'), role('seventh')];
-  const bent = fifth === 6 ? [change(5, -1)] : fifth === 8 ? [change(5, 1)] : [];
+  let bent: KindDegree[];
+  if (fifth === 6) bent = [change(5, -1)];
+  else if (fifth === 8) bent = [change(5, 1)];
+  else bent = [];
   if (chord.quality === 'power') return { kind: 'power', degrees: [] };
   if (sus !== undefined)
     return {
@@ -177,7 +187,11 @@ function withSeventh(head: string, alter: number): string {
 
 /** A natural 9, 11 or 13 raises the number of a seventh chord, and is added to the others. */
 function withNatural(head: string, value: number): string {
-  const number = value === 2 ? 9 : value === 4 ? 11 : value === 6 ? 13 : value;
+  let number: number;
+  if (value === 2) number = 9;
+  else if (value === 4) number = 11;
+  else if (value === 6) number = 13;
+  else number = value;
   if (/^(?:6|m6)$/.test(head) && number === 9) return `${head}/9`;
   const raised = head.replace(/(7|9|11)(?=$|sus|\()/, String(number));
   if (raised !== head && number !== 11) return raised;
