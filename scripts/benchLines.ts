@@ -17,8 +17,14 @@ export function denseLine(form: Chart, choruses: number): PlayedNote[] {
     const pcs = present(readings[soundingAt(timeline, beat).span.index]).scale.pcs;
     let to = midi + (random() < 0.5 ? 1 : -1) * (1 + Math.floor(random() * 4));
     if (random() < 0.85) while (!pcs.includes(modulo(to, 12))) to++;
-    midi = to > 80 ? to - 12 : to < 50 ? to + 12 : to;
+    midi = withinTheNeck(to);
     played.push({ onsetBeat: beat, durationBeats: step, midi });
   }
   return played;
+}
+
+function withinTheNeck(to: number) {
+  if (to > 80) return to - 12;
+  if (to < 50) return to + 12;
+  return to;
 }

@@ -26,7 +26,7 @@ export function chartCommand(args: string[]): void {
       values.json ?? false,
     );
   if (what === 'transpose') {
-    const where = second === undefined ? {} : /^[+-]?\d+$/.test(second) ? { by: second } : { to: second };
+    const where = destinationOf(second);
     return transpose(onlyFile(more.length > 0 || file === undefined ? files : [file], 'the chart'), {
       ...values,
       ...where,
@@ -138,4 +138,10 @@ function describe(chart: Chart) {
       })),
     })),
   };
+}
+
+function destinationOf(second: string | undefined) {
+  if (second === undefined) return {};
+  if (/^[+-]?\d+$/.test(second)) return { by: second };
+  return { to: second };
 }

@@ -379,7 +379,13 @@ export async function diaryWeeks(now = Date.now()): Promise<{
     today,
     goal:
       goal && left >= 0
-        ? `${goal.words.charAt(0).toUpperCase()}${goal.words.slice(1)} ${left === 0 ? 'is today' : left === 1 ? 'is tomorrow' : `is in ${left} days`}.`
+        ? `${goal.words.charAt(0).toUpperCase()}${goal.words.slice(1)} ${daysLeftWords(left)}.`
         : null,
   };
+}
+
+function daysLeftWords(left: number) {
+  if (left === 0) return 'is today';
+  if (left === 1) return 'is tomorrow';
+  return `is in ${left} days`;
 }

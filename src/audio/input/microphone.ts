@@ -58,12 +58,12 @@ async function askFor(deviceId: string | null): Promise<MediaStream> {
     });
   } catch (error) {
     const name = error instanceof DOMException ? error.name : '';
-    throw new InputError(
-      name === 'NotAllowedError' || name === 'SecurityError'
-        ? 'refused'
-        : name === 'NotFoundError' || name === 'OverconstrainedError'
-          ? 'none'
-          : 'busy',
-    );
+    throw new InputError(troubleNamed(name));
   }
+}
+
+function troubleNamed(name: string) {
+  if (name === 'NotAllowedError' || name === 'SecurityError') return 'refused';
+  if (name === 'NotFoundError' || name === 'OverconstrainedError') return 'none';
+  return 'busy';
 }

@@ -60,7 +60,13 @@ export function lineupOf(feel: BandFeel, tempo: number, chords: ChordInstrument 
   const keys = acoustic ? 'piano' : 'electric-piano';
   return {
     bass: acoustic ? 'upright' : 'electric',
-    chords: chords === 'keys' ? keys : feel === 'bossa' ? 'nylon-guitar' : 'electric-guitar',
+    chords: chordInstrument(chords, keys, feel),
     drums: slow ? 'brushes' : 'sticks',
   };
+}
+
+function chordInstrument(chords: ChordInstrument, keys: 'piano' | 'electric-piano', feel: BandFeel) {
+  if (chords === 'keys') return keys;
+  if (feel === 'bossa') return 'nylon-guitar';
+  return 'electric-guitar';
 }

@@ -181,13 +181,7 @@ function landing([, tones, how, size, side]: RegExpExecArray): Rule {
   return {
     kind: 'land',
     tones: aims,
-    ...(how === undefined
-      ? {}
-      : side
-        ? { led: [semitones] }
-        : how === 'slid into'
-          ? { gliding: true as const }
-          : { early: true as const }),
+    ...approachedBy(how, side, semitones),
   };
 }
 
@@ -242,3 +236,10 @@ const wrong = (message: string, suggestion?: string): Problem => ({
   message,
   ...(suggestion ? { suggestion } : {}),
 });
+
+function approachedBy(how: string | undefined, side: string | undefined, semitones: number) {
+  if (how === undefined) return {};
+  if (side) return { led: [semitones] };
+  if (how === 'slid into') return { gliding: true as const };
+  return { early: true as const };
+}

@@ -40,7 +40,8 @@ export function approachTable(report: Report): {
       else name = 'By scale step';
     } else name = present(NAMES[kind]);
     const row = rows.get(name) ?? { kind, name, below: 0, above: 0, both: 0 };
-    row[kind === 'enclosure' ? 'both' : last.midi < target.midi ? 'below' : 'above']++;
+    const oneSide = last.midi < target.midi ? 'below' : 'above';
+    row[kind === 'enclosure' ? 'both' : oneSide]++;
     rows.set(name, row);
   }
   const members = new Set(report.figures.flatMap(({ noteIndices }) => noteIndices));

@@ -77,7 +77,7 @@ function kindsOf(takes: readonly Compared[]): KindRates[] {
       rates,
       difference,
       interval,
-      word: interval[0] > 0 ? 'better' : interval[1] < 0 ? 'worse' : 'unclear',
+      word: intervalVerdict(interval),
     };
   });
 }
@@ -159,4 +159,10 @@ function sentenceOf(kinds: readonly KindRates[]): { soft: string; bold: string }
     soft,
     bold: `${verdict}.${other && by > 0 ? typeset(` Into ${other.to} you left ${by === 1 ? 'one' : by} ${left}.`) : ''}`,
   };
+}
+
+function intervalVerdict(interval: readonly [number, number]) {
+  if (interval[0] > 0) return 'better';
+  if (interval[1] < 0) return 'worse';
+  return 'unclear';
 }

@@ -63,12 +63,7 @@ export function oneLanding(report: Report, marks: readonly LandingMark[]): OneLa
     groups,
     bar,
     soft: `Into ${typeset(to)} you met ${what}`,
-    bold:
-      met === worst.length
-        ? `every time, ${met} of ${met}.`
-        : met === 0
-          ? `not once in ${worst.length}.`
-          : `${times(met)} in ${worst.length}.`,
+    bold: timesMet(met, worst),
   };
 }
 
@@ -85,4 +80,10 @@ function chipsOf(report: Report, indices: readonly number[]): LandingChip[] {
       ...(later?.interval ? { then: { interval: later.interval, height: later.height } } : {}),
     };
   });
+}
+
+function timesMet(met: number, worst: readonly number[]) {
+  if (met === worst.length) return `every time, ${met} of ${met}.`;
+  if (met === 0) return `not once in ${worst.length}.`;
+  return `${times(met)} in ${worst.length}.`;
 }

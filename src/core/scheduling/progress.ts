@@ -78,16 +78,7 @@ function verdictOf(rows: readonly WeekRate[]): Pick<Course, 'verdict' | 'differe
   const difference = last.met / last.of - first.met / first.of;
   if (first.of < FEWEST || last.of < FEWEST) return { verdict: 'too few to judge', difference, between };
   const likely = newcombeInterval(first, last, 1.281552);
-  const verdict =
-    between[0] > 0
-      ? 'better'
-      : between[1] < 0
-        ? 'worse'
-        : likely[0] > 0
-          ? 'probably better'
-          : likely[1] < 0
-            ? 'probably worse'
-            : 'as before';
+  const verdict = adviceFor(between, likely);
   return { verdict, difference, between };
 }
 
@@ -127,7 +118,7 @@ function plateauOf(rows: readonly WeekRate[], dated: readonly Dated[]): Progress
     const latest = elementAt(dated, dated.length - 1).tempo;
     return {
       weeks: span.length,
-      advice: latest > Math.min(...tempi) * 1.05 ? 'slower' : all.met / all.of < 0.5 ? 'smaller' : 'other',
+      advice: probablyWords(latest, tempi, all),
     };
   }
   return null;
@@ -272,7 +263,7 @@ export function progressWords(
       soft = 'One week so far: this is where you begin.';
     else soft = 'Nothing has moved surely yet, for better or worse.';
   } else
-    soft = `${capital([better > 0 ? said(better, 'better than in the first week') : '', probably > 0 ? (better > 0 ? `${numeral(probably)} probably` : said(probably, 'probably better than in the first week')) : '', worse > 0 ? `${numeral(worse)} ${worse === 1 ? 'has' : 'have'} slipped` : ''].filter(Boolean).join(', '))}.`;
+    soft = `${capital([better > 0 ? said(better, 'better than in the first week') : '', probablyBetter(probably, better, said), worse > 0 ? `${numeral(worse)} ${worse === 1 ? 'has' : 'have'} slipped` : ''].filter(Boolean).join(', '))}.`;
   const rarest = told
     .filter(({ weeks }) => elementAt(weeks, weeks.length - 1).of >= FEWEST)
     .reduce<KindCourse | null>(
@@ -308,3 +299,25 @@ const NUMERALS = [
 ];
 const numeral = (n: number): string => NUMERALS[n] ?? `${n}`;
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+function adviceFor(between: readonly [number, number], likely: readonly [number, number]) {
+  if (between[0] > 0) return 'better';
+  if (between[1] < 0) return 'worse';
+  if (likely[0] > 0) return 'probably better';
+  if (likely[1] < 0) return 'probably worse';
+  return 'as before';
+}
+
+function probablyWords(latest: number, tempi: number[], all: { met: number; of: number }) {
+  if (latest > Math.min(...tempi) * 1.05) return 'slower';
+  if (all.met / all.of < 0.5) return 'smaller';
+  return 'other';
+}
+
+function probablyBetter(probably: number, better: number, said: (n: number, what: string) => string) {
+  if (probably > 0) {
+    if (better > 0) return `${numeral(probably)} probably`;
+    return said(probably, 'probably better than in the first week');
+  }
+  return '';
+}

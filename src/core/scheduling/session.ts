@@ -88,13 +88,7 @@ export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: Sess
       kind: 'drill',
       id: next.id,
       minutes: next.minutes,
-      why: !isDue(next)
-        ? 'ahead'
-        : next.still === 0
-          ? 'new'
-          : next.chart !== null && wanted.has(next.chart)
-            ? 'goal'
-            : 'due',
+      why: reasonFor(isDue, next, wanted),
     });
     last = next.chart;
   }
@@ -163,4 +157,11 @@ export function spreadGoal(goal: Goal, tunes: readonly DueTune[], days: number):
     for (const chart of chosen) credit.set(chart, present(credit.get(chart)) - 1);
     return { day, charts: chosen };
   });
+}
+
+function reasonFor(isDue: ({ dueAt }: DueDrill) => boolean, next: DueDrill, wanted: Set<string>) {
+  if (!isDue(next)) return 'ahead';
+  if (next.still === 0) return 'new';
+  if (next.chart !== null && wanted.has(next.chart)) return 'goal';
+  return 'due';
 }

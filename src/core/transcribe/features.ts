@@ -381,8 +381,7 @@ class OnsetSpectrum {
       const hz = midiToHz(midi) * harmonic;
       let k = Math.round(hz / binHz);
       if (k < 2 || k >= values.length - 2) continue;
-      for (let tries = 0; tries < 4; tries++)
-        k += values[k + 1]! > values[k]! ? 1 : values[k - 1]! > values[k]! ? -1 : 0;
+      for (let tries = 0; tries < 4; tries++) k += towardsPeak(values, k);
       const [a, b, c] = [values[k - 1]!, values[k]!, values[k + 1]!];
       const bend = a - 2 * b + c;
       const peak = (k + (bend < 0 ? (a - c) / (2 * bend) : 0)) * binHz;
@@ -451,4 +450,10 @@ function onGrid({ values, binHz }: Magnitudes): Float64Array {
       most = Math.max(most, values[bin]!);
     return most;
   });
+}
+
+function towardsPeak(values: Float64Array<ArrayBufferLike>, k: number) {
+  if (values[k + 1]! > values[k]!) return 1;
+  if (values[k - 1]! > values[k]!) return -1;
+  return 0;
 }

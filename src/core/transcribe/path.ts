@@ -115,11 +115,7 @@ function layStates(
   for (let one = first; one < known.length && known[one]!.from <= index; one++)
     begun ||=
       index < known[one]!.to && index >= known[one]!.from + 2 && index < known[one]!.from + KNOWN.sounding;
-  own[0] = begun
-    ? KNOWN.silence
-    : voiced > SOME_PITCH
-      ? Math.max(COST.silence, -Math.log(Math.max(0.02, 1 - voiced)))
-      : 0;
+  own[0] = silenceCost(begun, voiced);
   for (let one = first; one < known.length && known[one]!.from <= index && count < WIDTH; one++) {
     if (known[one]!.to <= index) continue;
     pitches[at + count] = known[one]!.midi;
@@ -179,4 +175,10 @@ function retrace(
     state = back[index * WIDTH + state]!;
   }
   return track;
+}
+
+function silenceCost(begun: boolean, voiced: number) {
+  if (begun) return KNOWN.silence;
+  if (voiced > SOME_PITCH) return Math.max(COST.silence, -Math.log(Math.max(0.02, 1 - voiced)));
+  return 0;
 }

@@ -14,6 +14,7 @@ import { ChartFactsList } from './ChartFactsList';
 import { makeChart, NEW_CHART } from './newChart';
 import { TypesetChart } from './TypesetChart';
 import { useAutosave } from './useAutosave';
+import type { SaveState } from './useAutosave';
 
 export type LibraryEntry = { id: string; title: string; summary: string };
 type Props = { library: readonly LibraryEntry[]; chart: { id: string; text: string } };
@@ -94,11 +95,7 @@ export function ChartsScreen({ library, chart }: Props) {
       footer={
         <>
           <b className="text-ink" role="status">
-            {state.state === 'failed'
-              ? `Not saved: ${state.why}`
-              : state.state === 'waiting'
-                ? 'Saving'
-                : 'Saved'}
+            {savingWords(state)}
           </b>
           <span>
             {read.ok
@@ -244,4 +241,9 @@ function YouCanWrite() {
       </dl>
     </div>
   );
+}
+
+function savingWords(state: SaveState): string {
+  if (state.state === 'failed') return `Not saved: ${state.why}`;
+  return state.state === 'waiting' ? 'Saving' : 'Saved';
 }

@@ -106,12 +106,7 @@ export function LibraryScreen({ own }: { own: readonly LibraryEntry[] }) {
             <kbd className="key">↑</kbd> <kbd className="key">↓</kbd> form
           </span>
           <button type="button" className="hover:text-ink" onClick={listen}>
-            <kbd className="key">H</kbd>{' '}
-            {hearing.phase === 'silent'
-              ? 'hear it'
-              : hearing.phase === 'preparing'
-                ? 'preparing the band'
-                : 'stop'}
+            <kbd className="key">H</kbd> {HEAR_WORDS[hearing.phase]}
           </button>
           <span role="alert" className="text-ink">
             {trouble ?? hearing.trouble ?? ''}
@@ -269,3 +264,5 @@ function FormLine({
     </li>
   );
 }
+
+const HEAR_WORDS = { silent: 'hear it', preparing: 'preparing the band', sounding: 'stop' } as const;

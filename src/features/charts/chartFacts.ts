@@ -38,6 +38,13 @@ export function chartFacts(chart: Chart): ChartFacts {
           `${name} in ${all.length === 1 && !elementAt(all, 0).includes('–') ? 'bar' : 'bars'} ${all.slice(0, 6).join(', ')}${all.length > 6 ? ' and more' : ''}`,
         ];
   const runnerUp = harmony.regions.length === 1 ? elementAt(harmony.regions, 0).runnerUp : null;
+  const near = runnerUp ? `; ${typeset(keyName(runnerUp))} is near` : '';
+  const readAsWords = () => {
+    if (minorBlues) return `minor blues in ${key}`;
+    if (blues) return `blues in ${key.split(' ')[0]}`;
+    if (vamp) return `vamp on ${key.replace(' major', '')}`;
+    return chart.key ? key : `${key}, found from its cadences${near}`;
+  };
   return {
     brackets: [...said('ii–V', spans('ii-V')), ...said('turnaround', spans('turnaround'))].join('; '),
     summary: [
@@ -48,13 +55,7 @@ export function chartFacts(chart: Chart): ChartFacts {
     ]
       .filter(Boolean)
       .join(', '),
-    readAs: minorBlues
-      ? `minor blues in ${key}`
-      : blues
-        ? `blues in ${key.split(' ')[0]}`
-        : vamp
-          ? `vamp on ${key.replace(' major', '')}`
-          : `${key}${chart.key ? '' : `, found from its cadences${runnerUp ? `; ${typeset(keyName(runnerUp))} is near` : ''}`}`,
+    readAs: readAsWords(),
     home: typeset(harmony.homeScales[0]?.name ?? ''),
     functions: [...seen].map(([id, degree]) => ({
       chord: id.slice(0, id.lastIndexOf(' ')),

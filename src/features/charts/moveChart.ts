@@ -39,12 +39,7 @@ export type ChartFile = keyof typeof CHART_FILES;
 
 /** Hands a chart to the player as a file. */
 export function saveChart(chart: Chart, format: ChartFile): void {
-  const [content, type, ending] =
-    format === 'midi'
-      ? [writeChartMidi(chart) as BlobPart, 'audio/midi', 'mid']
-      : format === 'musicxml'
-        ? [writeMusicXml(chart), 'application/vnd.recordare.musicxml+xml', 'musicxml']
-        : [chart.text, 'text/plain', 'txt'];
+  const [content, type, ending] = contentOf(format, chart);
   const url = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement('a');
   link.href = url;
@@ -56,4 +51,11 @@ export function saveChart(chart: Chart, format: ChartFile): void {
   }.${ending}`;
   link.click();
   URL.revokeObjectURL(url);
+}
+
+function contentOf(format: ChartFile, chart: Chart): [content: BlobPart, type: string, ending: string] {
+  if (format === 'midi') return [writeChartMidi(chart) as BlobPart, 'audio/midi', 'mid'];
+  if (format === 'musicxml')
+    return [writeMusicXml(chart), 'application/vnd.recordare.musicxml+xml', 'musicxml'];
+  return [chart.text, 'text/plain', 'txt'];
 }

@@ -169,6 +169,7 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
       : null;
   const words = ladderWords(drill.ladder, tries, { met: stage.size.pass, of: stage.size.places });
   const worry = trouble ?? failed ?? (scene === 'counting' ? 'Counting what was met.' : null);
+  const afterwards = next ? 'the next one due' : 'to Today';
   return (
     <Shell
       place="Drills"
@@ -181,7 +182,7 @@ export function DrillScreen({ drill: first, runs, next, ends, begins = false }: 
         <>
           <span>
             <span className="font-[640] text-now">press</span>{' '}
-            {scene === 'done' ? (next ? 'the next one due' : 'to Today') : 'start, hands free from here'}
+            {scene === 'done' ? afterwards : 'start, hands free from here'}
           </span>
           <span>
             <span className="font-[640] text-now">hold</span>{' '}

@@ -15,6 +15,8 @@ import { Shell } from '../shell/Shell';
 import { useKeys } from '../shell/useKeys';
 import { takeUp } from './drillServer';
 import { GROUPS } from './groups';
+import type { Outcome } from '@/core/shared';
+import type { OwnWords as ReadWords } from '@/core/drills';
 
 export type DrillsChart = { readonly id: string; readonly title: string; readonly text: string };
 type Item = {
@@ -185,7 +187,7 @@ function ItemRow({ item: { drill, runs, days } }: { item: Item }) {
       <span
         className={`text-right text-[15px] ${days <= 0 && !drill.away ? 'font-[640] text-now' : 'text-dim'}`}
       >
-        {drill.away ? 'away' : days <= 0 ? 'due' : days === 1 ? 'tomorrow' : `in ${days} days`}
+        {dueWords(drill, days)}
       </span>
     </Link>
   );
@@ -203,7 +205,7 @@ function KindRow({ kind, item, onGo }: { kind: DrillKind; item: Item | null; onG
       <b className="font-[580] group-hover:underline">
         <ChordWords text={typeset(name)} />
       </b>
-      <span className="text-sm text-dim">{best !== null ? `passed at ${best}` : item ? 'taken up' : ''}</span>
+      <span className="text-sm text-dim">{standingWords(best, item)}</span>
       <span className="col-span-2 text-sm leading-5 text-soft">{ruleWords(rule)}</span>
     </button>
   );
@@ -249,31 +251,57 @@ function OwnWords({ chart, onGo }: { chart: DrillsChart; onGo: (words: string) =
         ))}
       </datalist>
       <p id="own-said" role="status" className="mt-1 min-h-6 text-[15px] text-soft">
-        {!read.ok ? (
-          <>
-            {read.problems[0].message}
-            {read.problems[0].suggestion && (
-              <>
-                {' '}
-                Try:{' '}
-                <button
-                  type="button"
-                  className="underline"
-                  onClick={() => setText(present(read.problems[0].suggestion))}
-                >
-                  {read.problems[0].suggestion}
-                </button>
-              </>
-            )}
-          </>
-        ) : read.value ? (
-          <>
-            Heard as: <b className="text-ink">{ruleWords(read.value.rule)}</b>
-            {read.value.span && ` Bars ${read.value.span.join('–')}.`}
-            {read.value.tempo && ` At ${read.value.tempo}.`}
-          </>
-        ) : null}
+        <ReadBack read={read} onSuggestion={setText} />
       </p>
     </form>
+  );
+}
+
+function dueWords(drill: StoredDrill, days: number) {
+  if (drill.away) return 'away';
+  if (days <= 0) return 'due';
+  if (days === 1) return 'tomorrow';
+  return `in ${days} days`;
+}
+
+function standingWords(best: number | null, item: Item | null) {
+  if (best !== null) return `passed at ${best}`;
+  if (item) return 'taken up';
+  return '';
+}
+
+/** The drill as it was understood, or what was not and the nearest that would be. */
+function ReadBack({
+  read,
+  onSuggestion,
+}: {
+  read: Outcome<ReadWords | null>;
+  onSuggestion: (text: string) => void;
+}) {
+  if (read.ok) {
+    if (!read.value) return null;
+    const { rule, span, tempo } = read.value;
+    return (
+      <>
+        Heard as: <b className="text-ink">{ruleWords(rule)}</b>
+        {span && ` Bars ${span.join('–')}.`}
+        {tempo && ` At ${tempo}.`}
+      </>
+    );
+  }
+  const [{ message, suggestion }] = read.problems;
+  return (
+    <>
+      {message}
+      {suggestion && (
+        <>
+          {' '}
+          Try:{' '}
+          <button type="button" className="underline" onClick={() => onSuggestion(suggestion)}>
+            {suggestion}
+          </button>
+        </>
+      )}
+    </>
   );
 }

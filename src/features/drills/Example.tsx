@@ -34,6 +34,7 @@ export function Example({ stage }: { stage: DrillStage }) {
   const rows = useMemo(() => formRows(timeline).slice(0, MOST_ROWS), [timeline]);
   if (!shown) return <p className="text-soft">These bars hold nothing this drill can be played on.</p>;
   const sounding = state.id === `${seed}` && state.phase !== 'silent';
+  const stopWords = state.phase === 'preparing' ? 'tuning up' : 'stop';
   const cursor = sounding && state.phase === 'sounding' ? state.beat : null;
   return (
     <section aria-label="An example">
@@ -55,7 +56,7 @@ export function Example({ stage }: { stage: DrillStage }) {
             }))
           }
         >
-          {sounding ? (state.phase === 'preparing' ? 'tuning up' : 'stop') : 'hear it'}
+          {sounding ? stopWords : 'hear it'}
         </button>
         <button
           type="button"
@@ -150,7 +151,7 @@ function OnNeck({
       label: note.chord
         ? typeset(noteName(spellOver(unwrap(readChord(note.chord)), pitchClassOf(Math.round(note.midi)))))
         : '',
-      look: note.height === 0 ? 'tone' : note.height <= 2 ? 'scale' : 'neighbour',
+      look: lookOf(note.height),
     });
   });
   const frets = [...marks.values()].map(({ fret }) => fret).filter((fret) => fret > 0);
@@ -171,4 +172,9 @@ function OnNeck({
       />
     </div>
   );
+}
+
+function lookOf(height: number): 'tone' | 'scale' | 'neighbour' {
+  if (height === 0) return 'tone';
+  return height <= 2 ? 'scale' : 'neighbour';
 }

@@ -64,7 +64,7 @@ function Chip({ one: { met, of, passed }, strong }: { one: LadderTry; strong: bo
   return (
     <span
       title={`${met} of ${of}, ${passed ? 'passed' : 'not passed'}`}
-      className={`grid h-6 w-[46px] place-items-center rounded-full text-[15px] font-[640] ${passed ? (strong ? 'bg-[var(--h0)] text-on' : 'bg-[var(--h1)] text-on') : 'border-[1.5px] border-[var(--h3)] text-soft'}`}
+      className={`grid h-6 w-[46px] place-items-center rounded-full text-[15px] font-[640] ${rungClass(passed, strong)}`}
     >
       {met}
       <span className="sr-only">
@@ -73,4 +73,12 @@ function Chip({ one: { met, of, passed }, strong }: { one: LadderTry; strong: bo
       </span>
     </span>
   );
+}
+
+function rungClass(passed: boolean, strong: boolean) {
+  if (passed) {
+    if (strong) return 'bg-[var(--h0)] text-on';
+    return 'bg-[var(--h1)] text-on';
+  }
+  return 'border-[1.5px] border-[var(--h3)] text-soft';
 }

@@ -13,6 +13,8 @@ import { aimOver, countedThing, passAt, type DrillStage } from './drillView';
 import { LadderPicture } from './LadderPicture';
 import { PassStrip } from './PassStrip';
 import { useLiveCount } from './useSitting';
+import type { Rule } from '@/core/drills';
+import type { LiveCount } from './drillView';
 
 type Props = {
   session: TakeSession;
@@ -109,29 +111,9 @@ export function LiveDrill({
             data-testid="so-far"
           >
             {beat < 0 && before ? (
-              <>
-                <span className="text-dim">Before:</span>{' '}
-                <b className="text-ink">
-                  {before.run.met} of {before.run.of}
-                </b>
-                {before.climb === 'up'
-                  ? `, up to ${drill.tempo}`
-                  : before.climb === 'down'
-                    ? `, a little slower: ${drill.tempo}`
-                    : before.run.passed
-                      ? ', passed'
-                      : ''}
-              </>
-            ) : count.of === 0 ? (
-              ruleWords(drill.rule)
+              <Before counted={before} tempo={drill.tempo} />
             ) : (
-              <>
-                <b className="text-ink">
-                  {count.met} of {count.of}
-                </b>{' '}
-                {thing} so far
-                {count.left > 0 && `, ${count.left} ${count.left === 1 ? 'change' : 'changes'} to come`}
-              </>
+              <SoFar count={count} thing={thing} rule={drill.rule} />
             )}
           </p>
         </div>
@@ -304,5 +286,35 @@ function PhoneSentence({ now, stage }: { now: NowPlaying; stage: DrillStage }) {
         </>
       )}
     </svg>
+  );
+}
+
+/** What came of the attempt before this one. */
+function Before({ counted: { run, climb }, tempo }: { counted: RunOutcome; tempo: number }) {
+  let words = run.passed ? ', passed' : '';
+  if (climb === 'up') words = `, up to ${tempo}`;
+  if (climb === 'down') words = `, a little slower: ${tempo}`;
+  return (
+    <>
+      <span className="text-dim">Before:</span>{' '}
+      <b className="text-ink">
+        {run.met} of {run.of}
+      </b>
+      {words}
+    </>
+  );
+}
+
+/** What was met so far; before the first change, what is to be met. */
+function SoFar({ count, thing, rule }: { count: LiveCount; thing: string; rule: Rule }) {
+  if (count.of === 0) return ruleWords(rule);
+  return (
+    <>
+      <b className="text-ink">
+        {count.met} of {count.of}
+      </b>{' '}
+      {thing} so far
+      {count.left > 0 && `, ${count.left} ${count.left === 1 ? 'change' : 'changes'} to come`}
+    </>
   );
 }

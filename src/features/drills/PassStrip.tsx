@@ -85,7 +85,7 @@ export function PassStrip({ stage, places: all, beat: at, narrow = false }: Prop
                   size={18}
                   weight={580}
                   anchor="middle"
-                  fill={isNext ? 'var(--now)' : past ? 'var(--soft)' : 'var(--ink)'}
+                  fill={chordFill(isNext, past)}
                 />
               )
             );
@@ -110,7 +110,7 @@ function Gate({ place: { met, label, side }, x, isNext }: { place: DrillPlace; x
         y1={LINE - 26}
         x2={x}
         y2={LINE + 14}
-        stroke={met ? 'var(--h0)' : isNext ? 'var(--now)' : met === null ? 'var(--dim)' : 'var(--h3)'}
+        stroke={gateStroke(met, isNext)}
         strokeWidth={met || isNext ? 3 : 1.5}
         strokeDasharray={met === false ? '2 3.5' : undefined}
       />
@@ -129,4 +129,17 @@ function Gate({ place: { met, label, side }, x, isNext }: { place: DrillPlace; x
       )}
     </g>
   );
+}
+
+function chordFill(isNext: boolean, past: boolean) {
+  if (isNext) return 'var(--now)';
+  if (past) return 'var(--soft)';
+  return 'var(--ink)';
+}
+
+function gateStroke(met: boolean | null, isNext: boolean) {
+  if (met) return 'var(--h0)';
+  if (isNext) return 'var(--now)';
+  if (met === null) return 'var(--dim)';
+  return 'var(--h3)';
 }

@@ -87,7 +87,7 @@ export function countSoFar(stage: DrillStage, notes: readonly PlayedNote[], unti
           beat: beat - from,
           met,
           label: landing?.interval ? intervalLabel(landing.interval) : '',
-          side: landing?.timing === 'early' ? -1 : landing?.timing === 'late' ? 1 : 0,
+          side: landing ? SIDES[landing.timing] : 0,
         };
       }),
     ...coming
@@ -164,3 +164,6 @@ export function sittingWords(
   if (here < first) return { soft, bold: `A little slower next time: ${here}.` };
   return { soft, bold: passes > 0 ? `Once more at ${here} next time.` : `${here} stays; the same again.` };
 }
+
+/** On which side of the change a mark stands. */
+const SIDES = { early: -1, on: 0, held: 0, late: 1, none: 0 } as const;

@@ -29,8 +29,7 @@ export const SIGHTS: readonly (readonly [ProgressHeadline, string])[] = [
 /** The weeks that are drawn of each course, the last of them. */
 export const MOST_WEEKS = 4;
 
-const points = (share: number): string =>
-  `${share > 0 ? '+' : share < 0 ? '−' : ''}${Math.abs(Math.round(100 * share))}`;
+const points = (share: number): string => `${signOf(share)}${Math.abs(Math.round(100 * share))}`;
 const ADVICE: Record<ProgressPlateau['advice'], string> = {
   slower: 'Try it slower.',
   smaller: 'Try two bars of it.',
@@ -83,3 +82,9 @@ export function weekName(week: number, thisWeek: number): string {
 
 export const saidOf = (progress: Progress): { readonly soft: string; readonly bold: string } =>
   progressWords(progress, typeset);
+
+function signOf(share: number) {
+  if (share > 0) return '+';
+  if (share < 0) return '−';
+  return '';
+}

@@ -78,13 +78,7 @@ type Props = {
 export function Finished({ take, result, next, again, stay, discard, loop, review, setup }: Props) {
   const meta = (
     <>
-      <span>
-        {result
-          ? `Take ${result.number} kept`
-          : take.kept || take.judging
-            ? 'Take kept'
-            : 'Kept on this computer; the server has it when it answers'}
-      </span>
+      <span>{storedWords(result, take)}</span>
       <span>
         {take.title}, {take.passes} {take.passes === 1 ? 'chorus' : 'choruses'} at {take.tempo}
       </span>
@@ -97,15 +91,7 @@ export function Finished({ take, result, next, again, stay, discard, loop, revie
     </>
   );
   const gate = result?.gate ?? null;
-  const [soft, bold] = gate
-    ? [gate.soft, gate.bold]
-    : result
-      ? ['No change was played', 'that could be judged.']
-      : take.judging
-        ? ['Keeping the last notes,', 'one moment.']
-        : take.kept
-          ? ['Judging it,', 'one moment.']
-          : ['The take is safe.', 'It is judged when the server answers.'];
+  const [soft, bold] = resultWords(gate, result, take);
   return (
     <Far
       meta={meta}
@@ -159,4 +145,22 @@ function Countdown({ flow }: { flow: Pick<RecordFlow, 'countdown' | 'isCounting'
       </div>
     </div>
   );
+}
+
+function storedWords(result: Result | null, take: FinishedTake) {
+  if (result) return `Take ${result.number} kept`;
+  if (take.kept || take.judging) return 'Take kept';
+  return 'Kept on this computer; the server has it when it answers';
+}
+
+function resultWords(
+  gate: OneLanding | null,
+  result: Result | null,
+  take: FinishedTake,
+): [soft: string, bold: string] {
+  if (gate) return [gate.soft, gate.bold];
+  if (result) return ['No change was played', 'that could be judged.'];
+  if (take.judging) return ['Keeping the last notes,', 'one moment.'];
+  if (take.kept) return ['Judging it,', 'one moment.'];
+  return ['The take is safe.', 'It is judged when the server answers.'];
 }

@@ -14,6 +14,7 @@ import { Stage } from './Stage';
 import { ChordWords } from '@/ui/ChordWords';
 import type { Result } from './Finished';
 import { useLiveLine } from './useLiveLine';
+import type { Safety } from '@/audio/persistence/takeKeeper';
 
 type Props = {
   session: TakeSession;
@@ -101,12 +102,7 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
 function Worry({ rig, running }: { rig: AudioInput; running: boolean }) {
   const { highest, clipped } = useLevel(rig);
   if (!running) return null;
-  const words =
-    highest < -60
-      ? 'Nothing comes in. Look at the volume, the lead and the chosen input; the take can still be stopped.'
-      : clipped > 3
-        ? 'Too loud: the tops of the notes are cut off. Turn the gain down.'
-        : null;
+  const words = levelWarning(highest, clipped);
   return (
     words && (
       <p role="alert" className="mx-4 border-l-[3px] border-now pl-4 text-xl text-ink sm:mx-8">
@@ -140,20 +136,7 @@ function Safe({ session }: { session: TakeSession }) {
   useEffect(() => {
     const timer = setInterval(() => {
       const safety = session.safety;
-      const waits = safety !== null && safety.waitingSeconds >= SAID_FROM_SECONDS;
-      setWords(
-        session.bandFailed
-          ? 'The band stopped: it could not be made further. The take goes on.'
-          : safety?.refused
-            ? `${safety.refused} Recording goes on in this browser.`
-            : !safety || (!waits && !safety.storageTrouble)
-              ? null
-              : waits && safety.storageTrouble
-                ? `Storage is full and the server is away: ${Math.round(safety.waitingSeconds)} s are in memory only. Stop soon.`
-                : waits
-                  ? 'The server is away; recording goes on here and catches up.'
-                  : 'This browser’s storage is full; the server keeps the take.',
-      );
+      setWords(safetyWords(session.bandFailed, safety));
     }, LOOK_MS);
     return () => clearInterval(timer);
   }, [session]);
@@ -209,3 +192,25 @@ const StopSign = () => (
     <path d="M11 11h10v10h-10z" fill="var(--now)" />
   </svg>
 );
+
+function levelWarning(highest: number, clipped: number) {
+  if (highest < -60)
+    return 'Nothing comes in. Look at the volume, the lead and the chosen input; the take can still be stopped.';
+  if (clipped > 3) return 'Too loud: the tops of the notes are cut off. Turn the gain down.';
+  return null;
+}
+
+/** What the player must know about where the take is stored; null where all is well. */
+function safetyWords(bandFailed: boolean, safety: Safety | null): string | null {
+  if (bandFailed) return 'The band stopped: it could not be made further. The take goes on.';
+  if (!safety) return null;
+  const { refused, storageTrouble, waitingSeconds } = safety;
+  if (refused) return `${refused} Recording goes on in this browser.`;
+  const waits = waitingSeconds >= SAID_FROM_SECONDS;
+  if (waits && storageTrouble) {
+    const seconds = Math.round(waitingSeconds);
+    return `Storage is full and the server is away: ${seconds} s are in memory only. Stop soon.`;
+  }
+  if (waits) return 'The server is away; recording goes on here and catches up.';
+  return storageTrouble ? 'This browser’s storage is full; the server keeps the take.' : null;
+}

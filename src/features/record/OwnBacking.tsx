@@ -203,11 +203,7 @@ function LineUpBacking({
         >
           <Dialog.Title className="text-[25px] leading-8 font-[640]">{file.name}</Dialog.Title>
           <p role="status" className="mt-1 text-soft">
-            {state === 'reading'
-              ? 'Listening for its tempo and bar 1 …'
-              : state === 'refused'
-                ? 'This browser cannot read this file. WAV, MP3, FLAC and OGG usually work.'
-                : found}
+            {backingWords(state, found)}
           </p>
           {state === 'ready' && (
             <>
@@ -319,4 +315,10 @@ function LineUpBacking({
       </Dialog.Portal>
     </Dialog.Root>
   );
+}
+
+function backingWords(state: 'refused' | 'reading' | 'ready', found: string) {
+  if (state === 'reading') return 'Listening for its tempo and bar 1 …';
+  if (state === 'refused') return 'This browser cannot read this file. WAV, MP3, FLAC and OGG usually work.';
+  return found;
 }

@@ -31,6 +31,7 @@ import { useBring } from './useBring';
 import { useRest } from '../shell/useRest';
 import { Waiting } from '../shell/Waiting';
 import { Working } from './Working';
+import type { AudioInputState } from '@/audio/input/audioInput';
 
 type Props = {
   charts: readonly RecordChart[];
@@ -289,13 +290,7 @@ export function RecordScreen({ charts, chartId, plan = null, interrupted }: Prop
           />
         );
   }
-  const words =
-    trouble ??
-    (bring.state.phase === 'failed'
-      ? bring.state.message
-      : rigState.phase === 'lost'
-        ? `${rigState.label || 'The input'} went away. Plug it in again, or choose another.`
-        : null);
+  const words = trouble ?? (bring.state.phase === 'failed' ? bring.state.message : inputWords(rigState));
   return (
     <Shell
       place="Record"
@@ -393,3 +388,8 @@ function useWarmBand(
     return () => clearTimeout(timer);
   }, [resources, settings, chart, on]);
 }
+
+const inputWords = (state: AudioInputState): string | null =>
+  state.phase === 'lost'
+    ? `${state.label || 'The input'} went away. Plug it in again, or choose another.`
+    : null;

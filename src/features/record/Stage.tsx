@@ -349,7 +349,7 @@ function BeatBar({ now, x, y, width }: { now: NowPlaying; x: number; y: number; 
             y={y - (present ? 3 : 0)}
             width={each - 8}
             height={present ? 13 : 10}
-            fill={present ? 'var(--now)' : past ? 'var(--soft)' : 'var(--line)'}
+            fill={dotFill(present, past)}
           />
         );
       })}
@@ -369,10 +369,7 @@ function Whereabouts({ now, bars, choruses }: { now: NowPlaying; bars: number; c
       </span>
       <div className="mt-3 flex gap-1" aria-hidden="true">
         {Array.from({ length: bars }, (_, bar) => (
-          <i
-            key={bar}
-            className={`h-2.5 flex-1 ${bar < now.bar ? 'bg-soft' : bar === now.bar ? 'bg-now' : 'bg-line'}`}
-          />
+          <i key={bar} className={`h-2.5 flex-1 ${barClass(bar, now)}`} />
         ))}
       </div>
     </div>
@@ -397,4 +394,16 @@ function NeckNow({ now, position }: { now: NowPlaying; position: number }) {
       nameOf={nameOf}
     />
   ) : null;
+}
+
+function dotFill(present: boolean, past: boolean) {
+  if (present) return 'var(--now)';
+  if (past) return 'var(--soft)';
+  return 'var(--line)';
+}
+
+function barClass(bar: number, now: NowPlaying) {
+  if (bar < now.bar) return 'bg-soft';
+  if (bar === now.bar) return 'bg-now';
+  return 'bg-line';
 }

@@ -86,7 +86,7 @@ export function MutedBandBoard({ report, timeline, onHear, onNote }: MutedProps)
                   x2={b}
                   y2={y}
                   stroke={solid ? 'var(--h0)' : 'var(--h3)'}
-                  strokeWidth={solid ? 4 : segment.verdict === 'unclear' ? 2 : 3}
+                  strokeWidth={solid ? 4 : VERDICT_STROKE[segment.verdict]}
                   strokeDasharray={segment.verdict === 'not-heard' ? '2 4' : undefined}
                 />
                 {!solid &&
@@ -298,3 +298,6 @@ function BoardFrame({
     </>
   );
 }
+
+/** Width of the line of a segment that is not heard clearly. */
+const VERDICT_STROKE = { heard: 4, unclear: 2, 'not-heard': 3, silent: 3 } as const;

@@ -14,6 +14,7 @@ import { peaksOf, type Peaks } from './peaks';
 import type { Correcting, CorrectProps } from './useCorrecting';
 import type { ReviewTake } from './useReview';
 import { elementAt, present } from '@/core/shared';
+import type { Corrections } from './useReview';
 
 const WHY: Record<Doubt['why'], string> = {
   octave: 'an octave out of its line',
@@ -39,26 +40,9 @@ export function CorrectView(props: CorrectProps & { act: Correcting }) {
     <>
       <h1 className="mb-3 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8">
         {act.doubt && note ? (
-          <>
-            {WHY[act.doubt.why].charAt(0).toUpperCase() + WHY[act.doubt.why].slice(1)}:{' '}
-            <b className="font-[620] text-ink">
-              {readingName(act.doubt.readings[0].midi, timeline, beat)}, or{' '}
-              {readingName(act.doubt.readings[1].midi, timeline, beat).toLowerCase() === 'no note'
-                ? 'no note'
-                : readingName(act.doubt.readings[1].midi, timeline, beat)}
-              ?
-            </b>
-          </>
-        ) : doubts.length === 0 ? (
-          <>
-            No note of this take is in doubt.{' '}
-            <b className="font-[620] text-ink">Any of them can be changed.</b>
-          </>
+          <Question doubt={act.doubt} timeline={timeline} beat={beat} />
         ) : (
-          <>
-            {doubts.length} {doubts.length === 1 ? 'note is' : 'notes are'} in doubt;{' '}
-            <b className="font-[620] text-ink">they are left out of the findings until you say.</b>
-          </>
+          <DoubtCount count={doubts.length} />
         )}
       </h1>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,900fr)_minmax(280px,288fr)]">
@@ -212,19 +196,7 @@ export function CorrectView(props: CorrectProps & { act: Correcting }) {
             )}
             <br />
             {corrections.edits.length} {corrections.edits.length === 1 ? 'edit' : 'edits'} in this take,{' '}
-            {corrections.keeping === 'kept' ? (
-              'kept'
-            ) : corrections.keeping === 'keeping' ? (
-              'being kept'
-            ) : (
-              <span className="text-ink">
-                not kept yet: the server does not answer.{' '}
-                <button type="button" className="underline" onClick={corrections.retry}>
-                  Try again
-                </button>
-              </span>
-            )}
-            ; what was heard stays underneath
+            <Saving corrections={corrections} />; what was heard stays underneath
           </p>
         </aside>
       </div>
@@ -570,4 +542,49 @@ function usePeaks(take: ReviewTake, start: number, end: number): Peaks | null {
     };
   }, [take.id, take.soundGone, start, end, key]);
   return found?.key === key ? found.peaks : null;
+}
+
+/** The two readings of a note in doubt, as a question. */
+function Question({ doubt, timeline, beat }: { doubt: Doubt; timeline: Timeline; beat: number }) {
+  const why = WHY[doubt.why];
+  const second = readingName(doubt.readings[1].midi, timeline, beat);
+  return (
+    <>
+      {why.charAt(0).toUpperCase() + why.slice(1)}:{' '}
+      <b className="font-[620] text-ink">
+        {readingName(doubt.readings[0].midi, timeline, beat)}, or{' '}
+        {second.toLowerCase() === 'no note' ? 'no note' : second}?
+      </b>
+    </>
+  );
+}
+
+function DoubtCount({ count }: { count: number }) {
+  if (count === 0) {
+    return (
+      <>
+        No note of this take is in doubt. <b className="font-[620] text-ink">Any of them can be changed.</b>
+      </>
+    );
+  }
+  return (
+    <>
+      {count} {count === 1 ? 'note is' : 'notes are'} in doubt;{' '}
+      <b className="font-[620] text-ink">they are left out of the findings until you say.</b>
+    </>
+  );
+}
+
+/** Whether the server has the edits. */
+function Saving({ corrections: { keeping, retry } }: { corrections: Corrections }) {
+  if (keeping === 'kept') return 'saved';
+  if (keeping === 'keeping') return 'being saved';
+  return (
+    <span className="text-ink">
+      not saved yet: the server does not answer.{' '}
+      <button type="button" className="underline" onClick={retry}>
+        Try again
+      </button>
+    </span>
+  );
 }

@@ -59,13 +59,7 @@ export function lanesOf(choruses: number, drawBy: DrawBy, open: number, zoomed: 
       ? {
           chorus,
           view: drawBy,
-          height: zoomed
-            ? drawBy === 'pitch'
-              ? ZOOMED_LANE
-              : 2 * LANE
-            : drawBy === 'pitch'
-              ? PITCH_LANE
-              : LANE,
+          height: laneHeight(zoomed, drawBy),
         }
       : { chorus, view: 'closed', height: CLOSED_LANE },
   );
@@ -229,4 +223,13 @@ function Cursor({
       data-cursor={row.index}
     />
   );
+}
+
+function laneHeight(zoomed: boolean, drawBy: DrawBy) {
+  if (zoomed) {
+    if (drawBy === 'pitch') return ZOOMED_LANE;
+    return 2 * LANE;
+  }
+  if (drawBy === 'pitch') return PITCH_LANE;
+  return LANE;
 }

@@ -349,7 +349,7 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
     },
     Enter: loopDoor,
   };
-  useReviewKeys({ ...everywhere, ...(view === 'far' ? far : view === 'correct' ? correcting : near) });
+  useReviewKeys({ ...everywhere, ...keysOfView(view, far, correcting, near) });
 
   if (view === 'far')
     return (
@@ -731,7 +731,7 @@ function useWords(
     }, KEEP_AFTER_MS);
     return () => clearTimeout(timer);
   }, [id, words, kept.words]);
-  return { words, setWords, keeping: kept.words !== words ? 'keeping' : kept.failed ? 'failed' : 'kept' };
+  return { words, setWords, keeping: keepingState(kept, words) };
 }
 
 /** Every view and selection has an address; stepping through a take writes no history. */
@@ -792,4 +792,21 @@ function FarView({ report, marks, timeline, doors, door, player, goDoor, loopDoo
       </footer>
     </div>
   );
+}
+
+function keysOfView(
+  view: View,
+  far: Readonly<Record<string, (() => void) | undefined>>,
+  correcting: Readonly<Record<string, (() => void) | undefined>>,
+  near: Readonly<Record<string, (() => void) | undefined>>,
+) {
+  if (view === 'far') return far;
+  if (view === 'correct') return correcting;
+  return near;
+}
+
+function keepingState(kept: { words: TakeWords; failed: boolean }, words: TakeWords) {
+  if (kept.words !== words) return 'keeping';
+  if (kept.failed) return 'failed';
+  return 'kept';
 }

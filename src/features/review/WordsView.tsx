@@ -4,6 +4,7 @@ import type { TakeWords } from '@/core/correct';
 import type { Selection } from './selection';
 import { savePicture } from './savePicture';
 import { present } from '@/core/shared';
+import type { Remark } from '@/core/correct';
 
 type Props = {
   takeId: string;
@@ -136,11 +137,7 @@ export function WordsView({
               Keep it
             </button>
             <span className="text-sm text-dim" role="status">
-              {keeping === 'kept'
-                ? 'All of it is kept.'
-                : keeping === 'keeping'
-                  ? 'Being kept.'
-                  : 'Not kept: the server does not answer. The next change tries again.'}
+              {keepingWords(keeping)}
             </span>
           </p>
         </div>
@@ -149,25 +146,7 @@ export function WordsView({
             <li key={remark.id} className="border-t border-line py-2.5">
               <p className="flex justify-between gap-3 text-sm text-dim">
                 <span>
-                  {remark.bar !== undefined ? (
-                    <button
-                      type="button"
-                      className="hover:text-ink"
-                      onClick={() => onHear(beatOfBar(present(remark.bar)))}
-                    >
-                      {nameOfBar(remark.bar)}: hear it
-                    </button>
-                  ) : remark.phraseBeat !== undefined ? (
-                    <button
-                      type="button"
-                      className="hover:text-ink"
-                      onClick={() => onHear(present(remark.phraseBeat))}
-                    >
-                      a phrase: hear it
-                    </button>
-                  ) : (
-                    'the whole take'
-                  )}
+                  <RemarkPlace remark={remark} nameOfBar={nameOfBar} beatOfBar={beatOfBar} onHear={onHear} />
                 </span>
                 <button
                   type="button"
@@ -227,11 +206,7 @@ export function WordsView({
               </button>
             </span>
             <span className="text-[15px] text-dim" role="status">
-              {busy === 'failed'
-                ? 'The picture could not be made.'
-                : busy
-                  ? 'Drawing it.'
-                  : 'the form with everything on it, as it is drawn now'}
+              {pictureWords(busy)}
             </span>
           </li>
           <li className="border-t border-line py-2">
@@ -257,3 +232,31 @@ const Star = ({ filled }: { filled: boolean }) => (
     />
   </svg>
 );
+
+function keepingWords(keeping: 'keeping' | 'kept' | 'failed') {
+  if (keeping === 'kept') return 'All of it is kept.';
+  if (keeping === 'keeping') return 'Being kept.';
+  return 'Not kept: the server does not answer. The next change tries again.';
+}
+
+function pictureWords(busy: string | null) {
+  if (busy === 'failed') return 'The picture could not be made.';
+  if (busy) return 'Drawing it.';
+  return 'the form with everything on it, as it is drawn now';
+}
+
+/** What a remark is about; a bar or a phrase can be heard. */
+function RemarkPlace({
+  remark: { bar, phraseBeat },
+  nameOfBar,
+  beatOfBar,
+  onHear,
+}: Pick<Props, 'nameOfBar' | 'beatOfBar' | 'onHear'> & { remark: Remark }) {
+  if (bar === undefined && phraseBeat === undefined) return 'the whole take';
+  const beat = bar === undefined ? (phraseBeat ?? 0) : beatOfBar(bar);
+  return (
+    <button type="button" className="hover:text-ink" onClick={() => onHear(beat)}>
+      {bar === undefined ? 'a phrase' : nameOfBar(bar)}: hear it
+    </button>
+  );
+}

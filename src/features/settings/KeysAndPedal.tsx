@@ -75,14 +75,8 @@ export function KeysAndPedal() {
                 <span className="text-now">
                   {action === 'press' ? 'press a key, Esc leaves it' : 'press a key'}
                 </span>
-              ) : bindings[action].length === 0 ? (
-                <span className="text-dim">none</span>
               ) : (
-                bindings[action].slice(0, 4).map((key) => (
-                  <kbd key={key} className="key">
-                    {keyName(key)}
-                  </kbd>
-                ))
+                <BoundKeys keys={bindings[action]} />
               )}
               {action === 'press' && learning === null && heard && (
                 <span className="ml-1 text-soft">{heard} heard just now</span>
@@ -139,13 +133,25 @@ function MidiSwitch({ on }: { on: boolean }) {
         }}
       />
       MIDI pedal
-      {on && none
-        ? ': this browser gives none to pages'
-        : on && inputs !== null
-          ? inputs.length > 0
-            ? `: ${inputs.join(', ')}`
-            : ': none is plugged in'
-          : ''}
+      {midiWords(on, none, inputs)}
     </label>
   );
+}
+
+function midiWords(on: boolean, none: boolean, inputs: readonly string[] | null) {
+  if (on && none) return ': this browser gives none to pages';
+  if (on && inputs !== null) {
+    if (inputs.length > 0) return `: ${inputs.join(', ')}`;
+    return ': none is plugged in';
+  }
+  return '';
+}
+
+function BoundKeys({ keys }: { keys: readonly string[] }) {
+  if (keys.length === 0) return <span className="text-dim">none</span>;
+  return keys.slice(0, 4).map((key) => (
+    <kbd key={key} className="key">
+      {keyName(key)}
+    </kbd>
+  ));
 }

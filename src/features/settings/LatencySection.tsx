@@ -43,25 +43,7 @@ export function LatencySection({ rig }: { rig: AudioInput }) {
       {delays.length > 0 && <Dots delays={delays} middle={seconds} />}
       {state.phase === 'clicking' && <Steps count={delays.length} of={Math.max(16, delays.length + 1)} />}
       {state.phase === 'clapping' && <Steps count={state.count} of={state.of} />}
-      <p className="mt-2 leading-6 text-soft">
-        {busy && state.phase === 'clicking' ? (
-          <>
-            <b className="text-ink">Click {delays.length + 1}.</b> Hold the headphones against the pickup, or
-            the microphone; keep the strings still.
-          </>
-        ) : state.phase === 'clapping' ? (
-          state.count <= 4 ? (
-            <>
-              <b className="text-ink">Listen to four,</b> then clap, or strike muted strings, right with each
-              click.
-            </>
-          ) : (
-            <b className="text-ink">Clap with every click.</b>
-          )
-        ) : (
-          'A cable from output to input, or the loudspeaker into the microphone. With headphones nothing hears: clap along.'
-        )}
-      </p>
+      <p className="mt-2 leading-6 text-soft">{instruction(busy, state, delays)}</p>
       <p className="mt-3 flex flex-wrap gap-2.5">
         {busy ? (
           <button type="button" className="quiet text-ink" onClick={() => calibrator.cancel()}>
@@ -186,11 +168,35 @@ function Steps({ count, of }: { count: number; of: number }) {
   return (
     <div className="mt-2 flex gap-1" aria-hidden="true">
       {Array.from({ length: of }, (_, step) => (
-        <i
-          key={step}
-          className={`h-2 flex-1 ${step < count ? 'bg-soft' : step === count ? 'bg-now' : 'bg-line'}`}
-        />
+        <i key={step} className={`h-2 flex-1 ${stepClass(step, count)}`} />
       ))}
     </div>
   );
+}
+
+function instruction(busy: boolean, state: CalibrationState, delays: readonly (number | null)[]) {
+  if (busy && state.phase === 'clicking')
+    return (
+      <>
+        <b className="text-ink">Click {delays.length + 1}.</b> Hold the headphones against the pickup, or the
+        microphone; keep the strings still.
+      </>
+    );
+  if (state.phase === 'clapping') {
+    if (state.count <= 4)
+      return (
+        <>
+          <b className="text-ink">Listen to four,</b> then clap, or strike muted strings, right with each
+          click.
+        </>
+      );
+    return <b className="text-ink">Clap with every click.</b>;
+  }
+  return 'A cable from output to input, or the loudspeaker into the microphone. With headphones nothing hears: clap along.';
+}
+
+function stepClass(step: number, count: number) {
+  if (step < count) return 'bg-soft';
+  if (step === count) return 'bg-now';
+  return 'bg-line';
 }

@@ -16,6 +16,7 @@ import { KeysAndPedal } from './KeysAndPedal';
 import { LatencySection } from './LatencySection';
 import { SpaceSection } from './SpaceSection';
 import { TrashSection } from './TrashSection';
+import type { AudioInputState } from '@/audio/input/audioInput';
 
 /** Devices, latency, tuner, keys and what is kept: everything as you go, nothing to save. */
 export function SettingsScreen({
@@ -122,13 +123,7 @@ function Sound({ rig }: { rig: AudioInput }) {
       <p className="grid grid-cols-[118px_minmax(0,1fr)] gap-x-3 py-[3px] leading-5 text-soft">
         <span className="text-dim">Browser extras</span>
         <span>
-          {state.phase !== 'open' ? (
-            'told when the input is open'
-          ) : state.refusals.length > 0 ? (
-            <b className="text-ink">{state.refusals.join(' and ')} cannot be turned off here</b>
-          ) : (
-            'echo, noise and gain control are off'
-          )}
+          <BrowserExtras state={state} />
         </span>
       </p>
       {state.phase === 'open' && (
@@ -295,4 +290,11 @@ function CautionWords() {
       </p>
     </div>
   );
+}
+
+/** Whether echo cancelling, noise suppression and gain control are off, as recording wants them. */
+function BrowserExtras({ state }: { state: AudioInputState }) {
+  if (state.phase !== 'open') return 'shown when the input is open';
+  if (state.refusals.length === 0) return 'echo, noise and gain control are off';
+  return <b className="text-ink">{state.refusals.join(' and ')} cannot be turned off here</b>;
 }

@@ -5,6 +5,7 @@ import type { AudioInput } from '@/audio/input/audioInput';
 import { ChoiceSetting, NumberSetting } from '@/ui/Field';
 import { prefer, usePreferences } from './preferences';
 import { useDevices, useLevel, useRigState } from './useRig';
+import type { InputTrouble } from '@/audio/input/device';
 
 const PLAYERS = Object.keys(CHARACTERS) as StandInCharacter[];
 const valueOf = (device: DeviceChoice): string =>
@@ -97,24 +98,13 @@ function InputFacts({ rig, onOpen }: { rig: AudioInput; onOpen: () => void }) {
           )}
           {state.phase === 'trouble' && (
             <span role="alert" className="text-ink">
-              {state.trouble === 'refused'
-                ? 'The browser keeps it closed.'
-                : state.trouble === 'none'
-                  ? 'It is not there.'
-                  : 'It is in use elsewhere.'}
+              {TROUBLE_WORDS[state.trouble]}
             </span>
           )}
         </span>
       </div>
     );
-  const words =
-    clipped > 0
-      ? 'Too loud: the tops are cut off. Turn the gain down.'
-      : highest < -84 && state.phase === 'open'
-        ? 'Nothing comes in. Look at the volume, the lead and the gain.'
-        : highest > -60 && highest < -40
-          ? 'Very quiet. Turn the gain up if this was a note.'
-          : null;
+  const words = levelWords(highest, clipped, state.phase === 'open');
   return (
     <>
       <div className="grid grid-cols-[118px_minmax(0,1fr)_84px] items-center gap-x-3 py-[3px]">
@@ -171,4 +161,18 @@ export function LevelBar({
       {clipped && <rect x={width - 5} y={0} width={5} height={12} fill="var(--now)" />}
     </svg>
   );
+}
+
+const TROUBLE_WORDS: Record<InputTrouble, string> = {
+  refused: 'The browser keeps it closed.',
+  none: 'It is not there.',
+  busy: 'It is in use elsewhere.',
+  unsupported: 'This browser cannot record.',
+};
+
+/** What is wrong with the level, in dBFS; null where nothing is. */
+function levelWords(highest: number, clipped: number, isOpen: boolean): string | null {
+  if (clipped > 0) return 'Too loud: the tops are cut off. Turn the gain down.';
+  if (highest < -84 && isOpen) return 'Nothing comes in. Look at the volume, the lead and the gain.';
+  return highest > -60 && highest < -40 ? 'Very quiet. Turn the gain up if this was a note.' : null;
 }

@@ -139,7 +139,7 @@ export function TunerView({
               x={x(cents)}
               y={64}
               fontSize={13}
-              textAnchor={cents === -50 ? 'start' : cents === 50 ? 'end' : 'middle'}
+              textAnchor={anchorOf(cents)}
               style={{ fill: 'var(--dim)' }}
             >
               {cents > 0 ? `+${cents}` : `−${-cents}`}
@@ -171,22 +171,32 @@ export function TunerView({
           .reverse()
           .map(({ midi, string }) => (
             <li key={string} className="w-12 leading-6">
-              <span
-                className={`text-[20px] font-[620] ${reading?.string === string ? 'text-now' : seen[string] !== undefined ? 'text-ink' : 'text-dim'}`}
-              >
+              <span className={`text-[20px] font-[620] ${stringClass(reading, string, seen)}`}>
                 {stringName(midi)}
               </span>
               <br />
-              <span className="text-[15px] text-dim">
-                {seen[string] === undefined
-                  ? '–'
-                  : seen[string] > 0
-                    ? `+${seen[string]}`
-                    : String(seen[string]).replace('-', '−')}
-              </span>
+              <span className="text-[15px] text-dim">{centsWords(seen, string)}</span>
             </li>
           ))}
       </ol>
     </div>
   );
+}
+
+function anchorOf(cents: number) {
+  if (cents === -50) return 'start';
+  if (cents === 50) return 'end';
+  return 'middle';
+}
+
+function stringClass(reading: TunerReading | null, string: number, seen: Readonly<Record<number, number>>) {
+  if (reading?.string === string) return 'text-now';
+  if (seen[string] !== undefined) return 'text-ink';
+  return 'text-dim';
+}
+
+function centsWords(seen: Readonly<Record<number, number>>, string: number) {
+  if (seen[string] === undefined) return '–';
+  if (seen[string] > 0) return `+${seen[string]}`;
+  return String(seen[string]).replace('-', '−');
 }

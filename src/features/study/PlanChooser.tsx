@@ -213,13 +213,9 @@ function Setting({
         value={value}
         onChange={(event) => {
           const { mode: _mode, ...rest } = plan;
-          onChange(
-            kind === 'target'
-              ? { ...plan, target: event.target.value as 'third' }
-              : event.target.value
-                ? { ...plan, mode: event.target.value }
-                : rest,
-          );
+          const { value: chosen } = event.target;
+          if (kind === 'target') onChange({ ...plan, target: chosen as 'third' });
+          else onChange(chosen ? { ...plan, mode: chosen } : rest);
         }}
       >
         {kind === 'mode' && <option value="">each chord its own</option>}

@@ -165,7 +165,7 @@ function sentences(cells: readonly StudyCell[], plan: Plan): [string, string] {
     return ['No chord here has a third.', 'The roots and what stands between them carry the form.'];
   if (lacking.length === 0)
     return [
-      `Your home scale holds ${all.length === 1 ? 'the third' : all.length === 2 ? 'both thirds' : `all ${counted(all.length)} thirds`} of this form.`,
+      `Your home scale holds ${heldThirds(all)} of this form.`,
       'What tells the chords apart is where each third and seventh goes: follow the thread.',
     ];
   const named = lacking
@@ -174,7 +174,7 @@ function sentences(cells: readonly StudyCell[], plan: Plan): [string, string] {
     .join(', ');
   const more = lacking.length > 4 ? ` and ${counted(lacking.length - 4)} more` : '';
   return [
-    `Your home scale lacks ${lacking.length === all.length ? (all.length === 1 ? 'the third' : `all ${counted(all.length)} thirds`) : `${counted(lacking.length)} of the ${counted(all.length)} thirds`}.`,
+    `Your home scale lacks ${lackedThirds(lacking, all)}.`,
     lacking.length === 1
       ? `${named}: that one tells the chords apart.`
       : `${named}${more}: those ${counted(lacking.length)} tell the chords apart.`,
@@ -291,3 +291,20 @@ export const changesInForm = ({ timeline }: Study): number =>
   changesOf(timeline, 2).filter((change) => change.chorus === 1).length;
 
 export const guidePcs = (chord: Chord): number[] => guideTones(chord).map((tone) => tone.pc);
+
+function heldThirds(all: { name: string; symbol: string; lacking: boolean }[]) {
+  if (all.length === 1) return 'the third';
+  if (all.length === 2) return 'both thirds';
+  return `all ${counted(all.length)} thirds`;
+}
+
+function lackedThirds(
+  lacking: { name: string; symbol: string; lacking: boolean }[],
+  all: { name: string; symbol: string; lacking: boolean }[],
+) {
+  if (lacking.length === all.length) {
+    if (all.length === 1) return 'the third';
+    return `all ${counted(all.length)} thirds`;
+  }
+  return `${counted(lacking.length)} of the ${counted(all.length)} thirds`;
+}

@@ -173,13 +173,7 @@ function List({
             className="absolute inset-x-0"
             style={{ height: ROW, transform: `translateY(${start - margin}px)` }}
           >
-            {take?.line ? (
-              <Row take={take} line={take.line} />
-            ) : take ? (
-              <TroubledRow take={take} />
-            ) : (
-              <div className="h-full border-t border-line" aria-hidden="true" />
-            )}
+            {rowOf(take)}
           </li>
         );
       })}
@@ -348,12 +342,7 @@ function Choose({
           const within = Number(event.target.value);
           setDays(within);
           onChange({
-            since:
-              within === 0
-                ? undefined
-                : within === 1
-                  ? new Date().setHours(0, 0, 0, 0)
-                  : Date.now() - within * DAY,
+            since: sinceOf(within),
           } as Filter);
         }}
       >
@@ -495,4 +484,16 @@ function NoTakes({ charts }: Pick<Props, 'charts'>) {
       </div>
     </Shell>
   );
+}
+
+function rowOf(take: TakeRow | undefined) {
+  if (take?.line) return <Row take={take} line={take.line} />;
+  if (take) return <TroubledRow take={take} />;
+  return <div className="h-full border-t border-line" aria-hidden="true" />;
+}
+
+function sinceOf(within: number) {
+  if (within === 0) return undefined;
+  if (within === 1) return new Date().setHours(0, 0, 0, 0);
+  return Date.now() - within * DAY;
 }

@@ -203,15 +203,7 @@ export function TodayScreen({ view, charts }: Props) {
               </p>
             )}
           </Column>
-          <Column
-            name={
-              goal
-                ? tunes.length === 1
-                  ? 'The tune'
-                  : `The ${NUMERALS[tunes.length] ?? tunes.length} tunes`
-                : 'Your tunes'
-            }
-          >
+          <Column name={goal ? goalTunes(tunes.length) : 'Your tunes'}>
             {tunes.length === 0 && <p className="py-3 text-soft">Tunes you have played stand here.</p>}
             {tunes.map((tune) => (
               <Link
@@ -317,3 +309,6 @@ function Nothing({ played }: { played: boolean }) {
     </>
   );
 }
+
+const goalTunes = (count: number): string =>
+  count === 1 ? 'The tune' : `The ${NUMERALS[count] ?? count} tunes`;

@@ -98,14 +98,7 @@ function itemOf(step: SessionStep, { items, tunes, now }: Today): TodayItem | nu
     return {
       href: `/record?chart=${step.chart}`,
       name: tune.tempo === null ? `A take of ${tune.title}` : `A take of ${tune.title} at ${tune.tempo}`,
-      where:
-        days === null
-          ? 'not played yet'
-          : days < 1
-            ? 'played today'
-            : days === 1
-              ? 'played yesterday'
-              : `not played for ${days} days`,
+      where: lastPlayedWords(days),
       words: '',
       bold: null,
       minutes: step.minutes,
@@ -124,17 +117,16 @@ function itemOf(step: SessionStep, { items, tunes, now }: Today): TodayItem | nu
     drill.ladder.up === 2 &&
     !(runs[1]?.passed === true && runs[1].tempo === tempo);
   const ahead = next === undefined ? 'it is learnt' : `you go to ${next}`;
+  const wordsAhead = onceMore
+    ? `once more at ${pass} or better and ${ahead}`
+    : `${pass} of ${places} ${inARowWords(drill.ladder.up)}and ${ahead}`;
   return {
     href: `/drills/${drill.id}?go=1`,
     name: `${typeset(drill.drill.name)} at ${tempo}`,
     where: drill.title,
     minutes: step.minutes,
     bold: last ? `${last.met} of ${last.of}` : null,
-    words: last
-      ? onceMore
-        ? `once more at ${pass} or better and ${ahead}`
-        : `${pass} of ${places} ${drill.ladder.up === 1 ? '' : drill.ladder.up === 2 ? 'twice in a row ' : `${drill.ladder.up} times in a row `}and ${ahead}`
-      : 'first try',
+    words: last ? wordsAhead : 'first try',
   };
 }
 
@@ -178,3 +170,16 @@ export const ADVICE = {
   smaller: 'over two bars only',
   other: 'by another way in',
 } as const;
+
+function lastPlayedWords(days: number | null) {
+  if (days === null) return 'not played yet';
+  if (days < 1) return 'played today';
+  if (days === 1) return 'played yesterday';
+  return `not played for ${days} days`;
+}
+
+/** How often an attempt must be passed before the ladder climbs. */
+function inARowWords(times: number): string {
+  if (times === 1) return '';
+  return times === 2 ? 'twice in a row ' : `${times} times in a row `;
+}

@@ -183,10 +183,16 @@ function Mark({
         y={y}
         width={width}
         height={height}
-        tier={look === 'lacks' ? 0 : look === 'tone' ? 2 : 3}
+        tier={dotTier(look)}
         label={label}
         size={size}
       />
     </>
   );
+}
+
+function dotTier(look: MarkLook) {
+  if (look === 'lacks') return 0;
+  if (look === 'tone') return 2;
+  return 3;
 }

@@ -40,7 +40,7 @@ export function lineShapeOf({ line, timeline, windows }: AnalysisScene): LineRep
     }
     const move = next.pitch - note.pitch;
     const size = Math.abs(move);
-    counts[size === 0 ? 'repeats' : size <= 2 ? 'steps' : size <= 4 ? 'skips' : 'leaps']++;
+    counts[moveKind(size)]++;
     if (move === 0) return;
     counts[move > 0 ? 'rising' : 'falling']++;
     if (way !== 0 && Math.sign(move) !== way) counts.directionChanges++;
@@ -60,4 +60,11 @@ export function lineShapeOf({ line, timeline, windows }: AnalysisScene): LineRep
     slurred: line.filter((note) => note.played.slide !== undefined || (note.played.bend?.length ?? 0) > 0)
       .length,
   };
+}
+
+function moveKind(size: number) {
+  if (size === 0) return 'repeats';
+  if (size <= 2) return 'steps';
+  if (size <= 4) return 'skips';
+  return 'leaps';
 }

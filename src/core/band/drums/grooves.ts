@@ -98,8 +98,7 @@ const bossa: Groove = ({ start, beats }, hit) => {
 
 const funk: Groove = ({ start, beats, random }, hit) => {
   eachBeat(start, beats, (beat, place) => {
-    for (const sixteenth of [0, 0.25, 0.5, 0.75])
-      hit('hat', beat + sixteenth, sixteenth === 0 ? 0.52 : sixteenth === 0.5 ? 0.42 : 0.26);
+    for (const sixteenth of [0, 0.25, 0.5, 0.75]) hit('hat', beat + sixteenth, sixteenthAccent(sixteenth));
     if (place % 2 === 1) hit('snare', beat, 0.66);
     else hit('kick', beat, 0.66);
     if (place % 2 === 1 && random() < 0.5) hit('snare', beat + 0.75, 0.2);
@@ -119,3 +118,9 @@ export const GROOVES: Record<BandFeel, Groove> = {
   bossa,
   funk,
 };
+
+function sixteenthAccent(sixteenth: number) {
+  if (sixteenth === 0) return 0.52;
+  if (sixteenth === 0.5) return 0.42;
+  return 0.26;
+}

@@ -190,7 +190,7 @@ class Soloist {
         stretch.chord?.tones.some((own) => own.pc === modulo(midi, 12)) && beat % 1 === 0 ? 1.6 : 1;
       choices.push({
         midi,
-        weight: (distance <= 2 ? 3 : distance <= 4 ? 1.5 : 0.4) * tone * Math.exp(-Math.max(0, ahead) * 0.9),
+        weight: distanceWeight(distance) * tone * Math.exp(-Math.max(0, ahead) * 0.9),
       });
     }
     return weighted(choices, random) ?? this.nearest(hand + 2, material);
@@ -227,4 +227,10 @@ function humanise(
       midi,
     };
   });
+}
+
+function distanceWeight(distance: number) {
+  if (distance <= 2) return 3;
+  if (distance <= 4) return 1.5;
+  return 0.4;
 }

@@ -24,10 +24,7 @@ const tensionsOf = (chord: Chord): KindDegree[] =>
     else if (interval.startsWith('#')) alter = 1;
     else alter = 0;
     const TENSION: Record<number, number> = { 3: 9, 4: 11, 5: interval === 'b5' ? 11 : 13, 6: 13, 2: 9 };
-    return add(
-      TENSION[number] ?? number,
-      interval === 'b3' ? 1 : interval === 'b5' ? 1 : interval === '#5' ? -1 : alter,
-    );
+    return add(TENSION[number] ?? number, tensionAlter(interval, alter));
   });
 
 /** Kinds that hold their natural ninth, eleventh and thirteenth: the largest that fits takes those tensions in. */
@@ -76,7 +73,7 @@ function seventhKind(chord: Chord): { kind: string; degrees: KindDegree[] } {
     return { kind: third === 3 ? 'minor-sixth' : 'major-sixth', degrees: bent };
   if (third === 3 && fifth === 6)
     return {
-      kind: seventh === undefined ? 'diminished' : seventh === 9 ? 'diminished-seventh' : 'half-diminished',
+      kind: diminishedKind(seventh),
       degrees: seventh === 11 ? [add(7, 1)] : [],
     };
   if (third === 4 && fifth === 8 && seventh === undefined) return { kind: 'augmented', degrees: [] };
@@ -147,21 +144,10 @@ function suffix(base: string, degrees: readonly KindDegree[]): string {
       if (value === 3 && head === '') head = '5';
       continue;
     }
-    const mark = `${alter < 0 ? 'b' : alter > 0 ? '#' : ''}${value}`;
+    const mark = `${accidentalOf(alter)}${value}`;
     if (value === 7 && type === 'add') head = withSeventh(head, alter);
     else if (value === 6 && type === 'add' && alter === 0 && (head === '' || head === 'm')) head += '6';
-    else if (alter !== 0)
-      marks.push(
-        value === 6
-          ? 'b13'
-          : mark === 'b11'
-            ? '3'
-            : value === 4
-              ? '#11'
-              : value === 2
-                ? `${alter < 0 ? 'b' : '#'}9`
-                : mark,
-      );
+    else if (alter !== 0) marks.push(tensionName(value, mark, alter));
     else if (value === 5 || type === 'alter') continue;
     else head = withNatural(head, value);
   }
@@ -198,4 +184,31 @@ function withNatural(head: string, value: number): string {
   if (/^m(?:7|9)$/.test(head) && number === 11) return 'm11';
   if (/^maj(?:7|9)$/.test(head) && number === 11) return 'maj11';
   return number === 9 || number === 11 ? `${head}(add${number})` : head;
+}
+
+function tensionAlter(interval: string, alter: 0 | 1 | -1) {
+  if (interval === 'b3') return 1;
+  if (interval === 'b5') return 1;
+  if (interval === '#5') return -1;
+  return alter;
+}
+
+function diminishedKind(seventh: number | undefined) {
+  if (seventh === undefined) return 'diminished';
+  if (seventh === 9) return 'diminished-seventh';
+  return 'half-diminished';
+}
+
+function accidentalOf(alter: number) {
+  if (alter < 0) return 'b';
+  if (alter > 0) return '#';
+  return '';
+}
+
+function tensionName(value: number, mark: string, alter: number) {
+  if (value === 6) return 'b13';
+  if (mark === 'b11') return '3';
+  if (value === 4) return '#11';
+  if (value === 2) return `${alter < 0 ? 'b' : '#'}9`;
+  return mark;
 }

@@ -56,7 +56,7 @@ function refuseHostile(xml: string): Problem | null {
     };
   let depth = 0;
   for (const found of xml.matchAll(/<(\/)?[A-Za-z][^<>]*?(\/)?>/g)) {
-    depth += found[1] ? -1 : found[2] ? 0 : 1;
+    depth += depthStep(found);
     if (depth > MUSICXML_LIMITS.depth)
       return {
         code: 'musicxml.deep',
@@ -88,3 +88,9 @@ export const textAt = (nodes: readonly XmlNode[], ...path: string[]): string => 
   return textOf(at);
 };
 export const attribute = (node: XmlNode, name: string): string => String(node[':@']?.[name] ?? '');
+
+function depthStep(found: RegExpExecArray) {
+  if (found[1]) return -1;
+  if (found[2]) return 0;
+  return 1;
+}
