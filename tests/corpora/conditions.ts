@@ -72,12 +72,10 @@ export function soundfontTake(
   const line = writeLine(condition.kind, seed, { lowest: 40, highest: condition.kind === 'high' ? 88 : 81 });
   const dry = renderSoundfont(line, PROGRAMS[program], condition.detune);
   const { effect } = condition;
-  const wet =
-    effect === undefined
-      ? dry.samples
-      : effect === 'hum' || effect === 'hiss'
-        ? RECORDED[effect](dry.samples, dry.rate, seed)
-        : sox(dry.samples, dry.rate, SOX[effect]);
+  let wet: Float32Array<ArrayBufferLike>;
+  if (effect === undefined) wet = dry.samples;
+  else if (effect === 'hum' || effect === 'hiss') wet = RECORDED[effect](dry.samples, dry.rate, seed);
+  else wet = sox(dry.samples, dry.rate, SOX[effect]);
   const length = dry.samples.length;
   return withBand(
     { ...line, samples: wet.length >= length ? wet.slice(0, length) : wet, rate: dry.rate },

@@ -122,15 +122,8 @@ function line({ gaps, range, repeat = 0.05, ring, alternate, short }: LineShape)
       if (note > 0 && writer.random() >= repeat) writer.midi = walk(writer);
       const gap = alternate ? gaps[note % gaps.length]! : pick(writer.random, gaps);
       const seconds = gap * humanTiming(writer.random);
-      play(
-        writer,
-        seconds,
-        short
-          ? { ring: -seconds * short }
-          : ring === undefined
-            ? {}
-            : { ring: ring * (0.6 + 0.8 * writer.random()) },
-      );
+      const rung = ring === undefined ? {} : { ring: ring * (short ? 1 : 0.6 + 0.8 * writer.random()) };
+      play(writer, seconds, short ? { ring: -seconds * short } : rung);
     }
     given.at = writer.at;
   };

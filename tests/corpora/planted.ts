@@ -112,7 +112,11 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
   const scaleAt = (beat: number): readonly number[] =>
     HARMONY.readings[soundingAt(LINE, beat).span.index]!.scale.pcs;
   const chordAt = (beat: number) => soundingAt(LINE, beat).span.chord!;
-  const within = (midi: number): number => (midi < 50 ? midi + 12 : midi > 80 ? midi - 12 : midi);
+  const within = (midi: number): number => {
+    if (midi < 50) return midi + 12;
+    if (midi > 80) return midi - 12;
+    return midi;
+  };
 
   /** The nearest pitch of a scale one way. */
   function stepIn(pcs: readonly number[], from: number, way: 1 | -1): number {

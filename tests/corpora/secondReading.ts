@@ -368,7 +368,11 @@ export function secondReading(request: {
     const next = changes.find((change) => change.at > note.onset + tol - E && change.place > belongs[place]!);
     if (!next || hasTone(next.to, note.pc) || note.end - next.at < Math.max(0.25, ms(150)) - E) return null;
     const move = step(place, place + 1);
-    return Math.abs(move) === 1 || Math.abs(move) === 2 ? (move < 0 ? 'suspension' : 'retardation') : null;
+    if (Math.abs(move) === 1 || Math.abs(move) === 2) {
+      if (move < 0) return 'suspension';
+      return 'retardation';
+    }
+    return null;
   };
   const leads = (place: number, most: number) =>
     joined(place) &&
@@ -393,12 +397,10 @@ export function secondReading(request: {
       if (held) {
         set(held, 'chord', place + 1);
         figures.push({ kind: held, members: [place], target: place + 1 });
-      } else
-        set(
-          anticipates[place] ? 'anticipation' : isTarget(place) ? 'target' : 'chord-tone',
-          'chord',
-          member?.target,
-        );
+      } else {
+        const plain = isTarget(place) ? 'target' : 'chord-tone';
+        set(anticipates[place] ? 'anticipation' : plain, 'chord', member?.target);
+      }
       return;
     }
     const member = memberOf(place, 'enclosure') ?? memberOf(place, 'double-chromatic');
@@ -462,12 +464,9 @@ export function secondReading(request: {
       note.function = 'grace';
       note.tier = own === 'outside' ? 'approach' : own;
     } else if (!note.top) {
-      note.function =
-        own === 'chord'
-          ? cellAt(plan, here.at, here.chorus).targets.includes(note.pc)
-            ? 'target'
-            : 'chord-tone'
-          : own;
+      const isAim = cellAt(plan, here.at, here.chorus).targets.includes(note.pc);
+      const plain = isAim ? 'target' : 'chord-tone';
+      note.function = own === 'chord' ? plain : own;
       note.tier = own;
     }
     if (isBlue(here, note.pc)) {
@@ -558,17 +557,17 @@ export function secondReading(request: {
       }
     }
     const before = line[found.place - 1];
-    const moved = found.timing === 'held' ? 0 : before ? found.note.pitch - before.pitch : null;
+    let moved: number | null;
+    if (found.timing === 'held') moved = 0;
+    else if (before) moved = found.note.pitch - before.pitch;
+    else moved = null;
     const fresh = found.timing !== 'held' && (!before || line[found.place]!.onset - before.end > 1 + E);
-    const kind = fresh
-      ? 'fresh'
-      : moved === 0
-        ? 'common'
-        : Math.abs(moved!) <= 2
-          ? 'step'
-          : Math.abs(moved!) <= 4
-            ? 'skip'
-            : 'leap';
+    let kind: 'fresh' | 'common' | 'step' | 'skip' | 'leap';
+    if (fresh) kind = 'fresh';
+    else if (moved === 0) kind = 'common';
+    else if (Math.abs(moved!) <= 2) kind = 'step';
+    else if (Math.abs(moved!) <= 4) kind = 'skip';
+    else kind = 'leap';
     const origin = found.timing === 'held' ? line[found.place]! : before;
     const nearest = origin ? targetNear(change, origin.pitch) : null;
     const place = walk[change.place]!;
@@ -624,12 +623,10 @@ export function secondReading(request: {
     const start = Math.min(...inside.map((note) => note.onset));
     const end = Math.max(...inside.map((note) => note.end));
     const bar = barAt(start);
-    const toNext =
-      start < 0
-        ? Math.ceil(start / bar.beats - E) * bar.beats - start
-        : start - bar.start < on
-          ? 0
-          : bar.start + bar.beats - start;
+    let toNext: number;
+    if (start < 0) toNext = Math.ceil(start / bar.beats - E) * bar.beats - start;
+    else if (start - bar.start < on) toNext = 0;
+    else toNext = bar.start + bar.beats - start;
     return {
       start,
       end,
@@ -663,12 +660,10 @@ export function secondReading(request: {
     const opensBar = (target: number) => {
       const phrase = phrases.find((one) => target >= one.first && target <= one.last)!;
       const bar = barAt(phrase.start);
-      const full =
-        phrase.start < on
-          ? Math.min(0, Math.ceil(phrase.start / bar.beats - E) * bar.beats)
-          : phrase.start - bar.start <= on + E
-            ? bar.start
-            : bar.start + bar.beats;
+      let full: number;
+      if (phrase.start < on) full = Math.min(0, Math.ceil(phrase.start / bar.beats - E) * bar.beats);
+      else if (phrase.start - bar.start <= on + E) full = bar.start;
+      else full = bar.start + bar.beats;
       return Math.abs(line[target]!.onset - full) <= on + E;
     };
     if (mine.some(({ target }) => landedPlaces.includes(target) || opensBar(target)))
@@ -760,18 +755,14 @@ export function secondReading(request: {
   const tonesOf = (chord: Chord) => {
     const gains = new Map<number, number>();
     for (const tone of chord.tones) {
-      const gain =
-        tone.role === 'third' || tone.role === 'sus'
-          ? 1
-          : tone.role === 'seventh' || tone.role === 'sixth'
-            ? 0.8
-            : tone.role === 'root'
-              ? 0.6
-              : tone.role === 'fifth'
-                ? tone.semitones === 7
-                  ? 0.5
-                  : 0.8
-                : 0;
+      let gain: 1 | 0.8 | 0.6 | 0.5 | 0;
+      if (tone.role === 'third' || tone.role === 'sus') gain = 1;
+      else if (tone.role === 'seventh' || tone.role === 'sixth') gain = 0.8;
+      else if (tone.role === 'root') gain = 0.6;
+      else if (tone.role === 'fifth') {
+        if (tone.semitones === 7) gain = 0.5;
+        else gain = 0.8;
+      } else gain = 0;
       gains.set(tone.pc, gain);
     }
     return gains;
@@ -859,7 +850,10 @@ export function secondReading(request: {
         (['passing', 'neighbour'].includes(note.function) || note.target !== undefined)
       )
         continue;
-      const factor = landed === idx(note) ? 1.5 : own < index ? 0.6 : 1;
+      let factor: 1 | 1.5 | 0.6;
+      if (landed === idx(note)) factor = 1.5;
+      else if (own < index) factor = 0.6;
+      else factor = 1;
       weights.push({ pc: note.pc, weight: Math.min(inside, 1) * (onBeat(note.onset) ? 1 : 0.6) * factor });
     }
     const total = weights.reduce((sum, { weight }) => sum + weight, 0);
@@ -879,18 +873,11 @@ export function secondReading(request: {
     );
     const best = others.length ? Math.max(...others.map((one) => gain(one.tones, one.scale))) : 0;
     const margin = gain(truth, scaleSet(place.at)) - best;
-    muted.push({
-      beat: start,
-      chord: place.chord.symbol,
-      verdict:
-        total < 0.5 - E
-          ? 'silent'
-          : margin >= 0.05 - E
-            ? 'heard'
-            : margin >= -0.05 - E
-              ? 'unclear'
-              : 'not-heard',
-    });
+    let verdict = 'not-heard';
+    if (margin >= -0.05 - E) verdict = 'unclear';
+    if (margin >= 0.05 - E) verdict = 'heard';
+    if (total < 0.5 - E) verdict = 'silent';
+    muted.push({ beat: start, chord: place.chord.symbol, verdict });
   }
   return {
     notes,

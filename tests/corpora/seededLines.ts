@@ -82,13 +82,20 @@ function play(chart: Chart, tempo: number, style: Style, random: Random): Played
     beat += length;
     midi = pitch;
   };
-  const keep = (pitch: number): number => (pitch < 48 ? pitch + 12 : pitch > 82 ? pitch - 12 : pitch);
+  const keep = (pitch: number): number => {
+    if (pitch < 48) return pitch + 12;
+    if (pitch > 82) return pitch - 12;
+    return pitch;
+  };
   let cell: { steps: number[]; lengths: number[] } | null = null;
   while (beat < beats - 1) {
     midi = keep(midi);
     const way = chance(random, 0.5) ? 1 : -1;
-    if (chance(random, style === 'sparse' ? 0.5 : style === 'pickups' ? 0.25 : 0.12))
-      beat += pick(random, [0.5, 1, 1, 1.5, 2, 3]);
+    const rests = new Map([
+      ['sparse', 0.5],
+      ['pickups', 0.25],
+    ]);
+    if (chance(random, rests.get(style) ?? 0.12)) beat += pick(random, [0.5, 1, 1, 1.5, 2, 3]);
     switch (style) {
       case 'bebop': {
         const what = random();

@@ -52,7 +52,10 @@ export function variedTake(source: Source, seed: number): LabelledTake {
       : renderSoundfont(played, PROGRAMS[source.program], detune);
   const chain: Effect[] = [];
   if (random() < 0.6) chain.push(voice);
-  if (random() < 0.32) chain.push(random() < 0.25 ? drive : random() < 0.6 ? amplifier : distortion);
+  if (random() < 0.32) {
+    if (random() < 0.25) chain.push(drive);
+    else chain.push(random() < 0.6 ? amplifier : distortion);
+  }
   if (random() < 0.08) chain.push(squeaks);
   if (random() < 0.2) chain.push(room);
   if (random() < 0.1) chain.push(hum);
@@ -62,12 +65,10 @@ export function variedTake(source: Source, seed: number): LabelledTake {
   const wet = chain.reduce((samples, effect, index) => effect(samples, dry.rate, seed + index), dry.samples);
   const band = random();
   const level = -12 - 14 * random();
-  const samples =
-    band < 0.1
-      ? leak(wet, ownBand(line.seconds, seed), dry.rate, seed, level)
-      : band < 0.2
-        ? leak(wet, soundfontBand(line.seconds, seed), dry.rate, seed, level)
-        : wet;
+  let samples: Float32Array<ArrayBufferLike>;
+  if (band < 0.1) samples = leak(wet, ownBand(line.seconds, seed), dry.rate, seed, level);
+  else if (band < 0.2) samples = leak(wet, soundfontBand(line.seconds, seed), dry.rate, seed, level);
+  else samples = wet;
   return {
     ...line,
     truth: line.truth.map((note) => ({ ...note, pitch: note.pitch + detune / 100 })),

@@ -19,8 +19,14 @@ export function scoreNotes(
   withOffsets = false,
 ): Score {
   const matched = matchNotes(truth, heard, withOffsets).length;
-  const precision = heard.length ? matched / heard.length : truth.length ? 0 : 1;
-  const recall = truth.length ? matched / truth.length : heard.length ? 0 : 1;
+  let precision: number;
+  if (heard.length) precision = matched / heard.length;
+  else if (truth.length) precision = 0;
+  else precision = 1;
+  let recall: number;
+  if (truth.length) recall = matched / truth.length;
+  else if (heard.length) recall = 0;
+  else recall = 1;
   return {
     matched,
     precision,

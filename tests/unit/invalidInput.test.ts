@@ -46,7 +46,11 @@ test('noise, clicks and direct current hold hardly a note', () => {
 });
 
 test('samples that are no numbers count as silence: the tone around them is heard', () => {
-  const samples = make(2, (time, n) => (n % 500 === 0 ? NaN : n % 777 === 0 ? Infinity : tone(330)(time)));
+  const samples = make(2, (time, n) => {
+    if (n % 500 === 0) return NaN;
+    if (n % 777 === 0) return Infinity;
+    return tone(330)(time);
+  });
   const heard = transcribe(samples, RATE);
   expect(
     heard.notes.every((note) =>

@@ -25,7 +25,7 @@ const LETTERS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B:
 
 const midiOf = (name: string): number => {
   const [, letter, sign, octave] = /^([A-G])([#b]?)(\d)$/.exec(name)!;
-  return LETTERS[letter!]! + (sign === '#' ? 1 : sign === 'b' ? -1 : 0) + 12 * (Number(octave) + 1);
+  return LETTERS[letter!]! + ({ '#': 1, b: -1 }[sign ?? ''] ?? 0) + 12 * (Number(octave) + 1);
 };
 
 /** Half beats, or note by note. */
@@ -66,15 +66,11 @@ function check(labelled: LabelledLine): void {
   if (labelled.labels !== undefined) expect(labelsOf(report)).toEqual(spelled(labelled.labels));
   if (labelled.landings)
     expect(
-      report.changes
-        .slice(0, labelled.landings.length)
-        .map(({ landing, connection }) =>
-          landing.rest
-            ? 'rest'
-            : landing.noteIndex === null
-              ? 'none'
-              : `${landing.timing} ${landing.interval} ${landing.verdict} ${connection.kind}`,
-        ),
+      report.changes.slice(0, labelled.landings.length).map(({ landing, connection }) => {
+        if (landing.rest) return 'rest';
+        if (landing.noteIndex === null) return 'none';
+        return `${landing.timing} ${landing.interval} ${landing.verdict} ${connection.kind}`;
+      }),
     ).toEqual(labelled.landings);
   if (labelled.phrases)
     expect(report.phrases.map((phrase) => `${phrase.startBeat}-${phrase.endBeat} ${phrase.end}`)).toEqual(

@@ -69,7 +69,13 @@ const TAKE: LabelledTake = {
 };
 
 test('frames: asked where a string is held, right within 50 cents of its curve, octaves told apart', () => {
-  const at = (frame: number) => (frame < 25 ? 60 : frame < 50 ? 72 : frame < 75 ? 64 : frame < 90 ? 65 : NaN);
+  const at = (frame: number) => {
+    if (frame < 25) return 60;
+    if (frame < 50) return 72;
+    if (frame < 75) return 64;
+    if (frame < 90) return 65;
+    return NaN;
+  };
   const count = { asked: 0, right: 0, octaves: 0 };
   countFrames(
     TAKE,

@@ -72,8 +72,9 @@ test.each([
   ['hum and hiss', { gain: 0.05, noise: 0.006, hum: 0.05 }],
   ['a reversed plug', { gain: -0.3, noise: 0.001 }],
 ])('a planted latency of 0 to 250 ms through %s comes back within 1 ms, at every rate', (_, path) => {
-  for (const rate of 'gain' in path ? [44_100] : [44_100, 96_000])
-    for (const delay of 'gain' in path ? [0.0234, 0.25] : rate === 44_100 ? [0, 0.0234, 0.25] : [0.0117]) {
+  for (const rate of 'gain' in path ? [44_100] : [44_100, 96_000]) {
+    const plain = rate === 44_100 ? [0, 0.0234, 0.25] : [0.0117];
+    for (const delay of 'gain' in path ? [0.0234, 0.25] : plain) {
       const times = clickTimes(AGREEING, 3);
       const found = latencyOf(delaysIn(heardOver(rate, times, { delay, ...path }), rate, times));
       expect([rate, delay, found?.agreed, Math.abs((found?.seconds ?? 9) - delay) < 0.001]).toEqual([
@@ -83,6 +84,7 @@ test.each([
         true,
       ]);
     }
+  }
 });
 
 test('any latency at all comes back', () => {

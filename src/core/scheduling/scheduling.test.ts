@@ -203,9 +203,11 @@ describe('a session', () => {
       tunes: [tune('x', 1), tune('y', 6)],
     });
     expect(
-      steps.map((step) =>
-        step.kind === 'drill' ? step.id : step.kind === 'take' ? `take ${step.chart}` : 'rest',
-      ),
+      steps.map((step) => {
+        if (step.kind === 'drill') return step.id;
+        if (step.kind === 'take') return `take ${step.chart}`;
+        return 'rest';
+      }),
     ).toEqual(['b', 'c', 'a', 'take y']);
     expect(steps.reduce((sum, { minutes }) => sum + minutes, 0)).toBeLessThanOrEqual(18);
   });
@@ -224,9 +226,11 @@ describe('a session', () => {
       tunes: [tune('x', 20), tune('y', 3)],
     });
     expect(
-      steps.map((step) =>
-        'id' in step ? `${step.id} ${step.why}` : step.kind === 'take' ? `${step.chart} ${step.why}` : 'rest',
-      ),
+      steps.map((step) => {
+        if ('id' in step) return `${step.id} ${step.why}`;
+        if (step.kind === 'take') return `${step.chart} ${step.why}`;
+        return 'rest';
+      }),
     ).toEqual(['b goal', 'a due', 'later ahead', 'y goal']);
     // a goal that is past asks for nothing
     expect(

@@ -138,14 +138,14 @@ function bestByTrying(all: readonly AnalysisFrame[]): number[] {
       ...frame.candidates.map(({ midi, weight }): [number, number] => [midi, -Math.log(weight)]),
     ];
   };
-  const move = (a: number, b: number) =>
-    Number.isNaN(a)
-      ? Number.isNaN(b)
-        ? 0
-        : 3
-      : Number.isNaN(b)
-        ? 3
-        : Math.min(9, Math.max(0, Math.abs(a - b) - 0.3) * 2.2 + Math.min(Math.abs(a - b), 0.3) * 0.5);
+  const move = (a: number, b: number) => {
+    if (Number.isNaN(a)) {
+      if (Number.isNaN(b)) return 0;
+      return 3;
+    }
+    if (Number.isNaN(b)) return 3;
+    return Math.min(9, Math.max(0, Math.abs(a - b) - 0.3) * 2.2 + Math.min(Math.abs(a - b), 0.3) * 0.5);
+  };
   let [best, least] = [[] as number[], Infinity];
   const walk = (index: number, taken: number[], cost: number): void => {
     if (cost >= least) return;

@@ -7,7 +7,7 @@ import { CATALOGUE, OWN_EXAMPLES, readOwnWords, ruleWords, type DrillKind } from
 import { fastestPassed } from '@/core/scheduling';
 import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
 import { typeset } from '@/core/findings';
-import { accepted, elementAt, present } from '@/core/shared';
+import { accepted, elementAt } from '@/core/shared';
 import type { StoredDrill, StoredRun } from '@/server/drillRows';
 import { ChordWords } from '@/ui/ChordWords';
 import { ChoiceSetting } from '@/ui/Field';

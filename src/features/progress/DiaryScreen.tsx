@@ -162,8 +162,10 @@ function Words({ day, text: first }: { day: string; text: string }) {
       if (timer.current) clearTimeout(timer.current);
       if (latest.current !== null) keep(latest.current);
     },
+    // only when the page goes
+    // eslint-disable-next-line react-hooks/exhaustive-deps
     [],
-  ); // eslint-disable-line react-hooks/exhaustive-deps -- only when the page goes
+  );
   const change = (value: string) => {
     setText(value);
     setState('keeping');

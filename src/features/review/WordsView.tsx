@@ -3,7 +3,6 @@ import { useState } from 'react';
 import type { TakeWords } from '@/core/correct';
 import type { Selection } from './selection';
 import { savePicture } from './savePicture';
-import { present } from '@/core/shared';
 import type { Remark } from '@/core/correct';
 
 type Props = {
