@@ -1,4 +1,5 @@
-// npm run architecture: draws docs/architecture.svg, the rooms of the house and what each imports, from the imports themselves.
+// npm run architecture: draws docs/architecture.svg, the rooms of the house and what each imports, from the
+// imports themselves.
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -7,7 +8,10 @@ import { fileURLToPath } from 'node:url';
 const CORE = 'core/';
 const OUTER = ['app', 'features', 'server', 'audio', 'workers', 'ui'];
 
-/** `core/music`, `features`, `bin`: the room a file of the repository belongs to; null where it belongs to none. */
+/**
+ * `core/music`, `features`, `bin`: the room a file of the repository belongs to; null where it belongs to
+ * none.
+ */
 export function roomOf(file) {
   if (file.startsWith('bin/')) return 'bin';
   const [, top, room] = /^src\/([^/]+)\/([^/]+)/.exec(file) ?? [];
@@ -75,7 +79,10 @@ function direct(rooms) {
 
 const [BOX, TALL, GAP, STEP] = [118, 30, 14, 64];
 
-/** The picture as SVG: ground floor below, a line from each room to what it imports, less what follows from other lines. */
+/**
+ * The picture as SVG: ground floor below, a line from each room to what it imports, less what follows from
+ * other lines.
+ */
 export function drawRooms() {
   const rooms = readRooms();
   const floor = floors(rooms);

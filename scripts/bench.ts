@@ -65,7 +65,8 @@ function transcription(): void {
   );
   row('transcription', 'real time', 'to the peer');
   const own = time(() => void transcribe(take, RATE));
-  // pitchy (MIT): a McLeod pitch tracker. It gives a pitch a frame and no notes; asked at the same hop of 5.8 ms on a 2048 window.
+  // pitchy (MIT): a McLeod pitch tracker. It gives a pitch a frame and no notes; asked at the same hop of
+  // 5.8 ms on a 2048 window.
   const detector = PitchDetector.forFloat32Array(2048);
   const peer = time(() => {
     for (let at = 0; at + 2048 <= take.length; at += 256)

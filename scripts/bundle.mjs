@@ -22,7 +22,10 @@ export async function bundleCommandLine() {
   });
 }
 
-/** The thread that takes are judged in: a plain file beside the server, which the framework's bundler leaves alone. */
+/**
+ * The thread that takes are judged in: a plain file beside the server, which the framework's bundler leaves
+ * alone.
+ */
 export async function bundleJudging() {
   await build({
     entryPoints: [path.join(root, 'src/server/judging/judging.worker.ts')],

@@ -4,7 +4,10 @@ import { existsSync } from 'node:fs';
 const PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
 const INSTALL = 'apt-get update && apt-get install -y --no-install-recommends chromium';
 
-/** The browser the tests drive: the one named, the one installed, or Debian's, installed here where that is allowed. */
+/**
+ * The browser the tests drive: the one named, the one installed, or Debian's, installed here where that is
+ * allowed.
+ */
 export function findChromium() {
   const found = process.env.CHROMIUM ?? PLACES.find((place) => existsSync(place));
   if (found) return found;

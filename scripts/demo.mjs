@@ -1,4 +1,5 @@
-// npm run demo: everything from a fresh clone to a served application. A second run starts in seconds and keeps the player's data.
+// npm run demo: everything from a fresh clone to a served application. A second run starts in seconds and
+// keeps the player's data.
 import { spawn, spawnSync } from 'node:child_process';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';

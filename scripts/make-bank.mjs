@@ -1,4 +1,5 @@
-// Makes public/band/instruments-1.sf2: the presets the band plays, taken out of a larger bank under the MIT licence. Run only when the
+// Makes public/band/instruments-1.sf2: the presets the band plays, taken out of a larger bank under the MIT
+// licence. Run only when the
 // line-up changes; the file is kept with the sources, so that nobody has to.
 import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { BasicSoundBank, SoundBankLoader } from 'spessasynth_core';

@@ -1,4 +1,5 @@
-// npm run notices: writes THIRD-PARTY-NOTICES.md from what ships: the production packages of package-lock.json, the fonts and the sounds.
+// npm run notices: writes THIRD-PARTY-NOTICES.md from what ships: the production packages of
+// package-lock.json, the fonts and the sounds.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 

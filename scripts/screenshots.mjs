@@ -1,4 +1,5 @@
-// npm run screenshots: pictures of the main views from the demo data into docs/screenshots. The demo must be running (PORT, 3000).
+// npm run screenshots: pictures of the main views from the demo data into docs/screenshots. The demo must
+// be running (PORT, 3000).
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
@@ -131,7 +132,10 @@ async function reviewed(page, query) {
   await page.getByRole('heading', { level: 1 }).waitFor();
 }
 
-/** A change with its one-note fix drawn by pitch, the boards, a note under the hand, two takes, and the view from two metres away. */
+/**
+ * A change with its one-note fix drawn by pitch, the boards, a note under the hand, two takes, and the view
+ * from two metres away.
+ */
 async function shootReview(page, shoot) {
   const { report } = await (await fetch(`${base}/api${review}`)).json();
   await reviewed(

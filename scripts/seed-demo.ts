@@ -25,7 +25,10 @@ const RATE = 44_100;
 const LEAD_SECONDS = 0.5;
 const DAY = 86_400_000;
 
-/** Fills an empty database with the demo: charts, and takes that go through the whole chain. A database with charts in it is left alone. */
+/**
+ * Fills an empty database with the demo: charts, and takes that go through the whole chain. A database with
+ * charts in it is left alone.
+ */
 async function seed(): Promise<void> {
   await migrateDatabase();
   if ((await listCharts()).length > 0) return console.log('The player’s data is there; nothing was added.');

@@ -1,4 +1,5 @@
-// npm test: installs what is missing, then format, lint, types, boundaries, unit tests, and the browser tests against the production build. Ends with the count.
+// npm test: installs what is missing, then format, lint, types, boundaries, unit tests, and the browser
+// tests against the production build. Ends with the count.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';

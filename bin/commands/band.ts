@@ -18,7 +18,10 @@ import { argumentsOf, chartFrom, numberFrom, onlyFile, tempoFrom, wholeFrom, wri
 const RATE = 44_100;
 const BANK = fileURLToPath(new URL('../../public/band/instruments-1.sf2', import.meta.url));
 
-/** `band chart.txt --out band.wav`: the backing, from the count-in to the last ring. `--json` prints what is played, beat by beat. */
+/**
+ * `band chart.txt --out band.wav`: the backing, from the count-in to the last ring. `--json` prints what is
+ * played, beat by beat.
+ */
 export async function bandCommand(args: string[]): Promise<void> {
   const { values, positionals } = argumentsOf(args, {
     tempo: { type: 'string' },

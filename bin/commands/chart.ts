@@ -16,7 +16,8 @@ export function chartCommand(args: string[]): void {
   });
   const [what, ...files] = positionals;
   if (what === 'check') return check(onlyFile(files, 'the chart'), values.json ?? false);
-  // where it is to go may also stand as a second word: chart transpose chart.txt Eb, chart convert chart.txt chart.mid
+  // where it is to go may also stand as a second word: chart transpose chart.txt Eb, chart convert
+  // chart.txt chart.mid
   const [file, second, ...more] = files;
   if (what === 'convert')
     return convert(

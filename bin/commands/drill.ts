@@ -12,7 +12,10 @@ import { PLAN_IDS, type PlanId } from '@/core/plan';
 import { BadInput, valueOf } from './exit';
 import { argumentsOf, chartFrom, numberFrom, onlyFile, printJson, readFile } from './input';
 
-/** `drill chart.txt`: something small to practise with a line that passes it; with --notes an attempt is held against its rule. */
+/**
+ * `drill chart.txt`: something small to practise with a line that passes it; with --notes an attempt is held
+ * against its rule.
+ */
 export function drillCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
     list: { type: 'boolean' },

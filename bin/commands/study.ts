@@ -22,7 +22,10 @@ import { elementAt } from '@/core/shared';
 
 type Listed = { readonly interval: string; readonly pc: number; readonly name: string };
 
-/** `study chart.txt`: what each chord asks for, by its function and by a plan (contract in docs/architecture.md, “study”). */
+/**
+ * `study chart.txt`: what each chord asks for, by its function and by a plan (contract in
+ * docs/architecture.md, “study”).
+ */
 export function studyCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
     home: { type: 'string' },

@@ -3,7 +3,10 @@ import { Transcriber, type Transcription } from '@/core/transcribe';
 import { valueOf } from './exit';
 import { argumentsOf, numberFrom, onlyFile, printJson, readFile } from './input';
 
-/** `transcribe take.wav`: the notes of a recording; with --frames its pitch track too; with --backing the band is taken out first. */
+/**
+ * `transcribe take.wav`: the notes of a recording; with --frames its pitch track too; with --backing the band
+ * is taken out first.
+ */
 export function transcribeCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
     json: { type: 'boolean' },

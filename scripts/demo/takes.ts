@@ -14,7 +14,10 @@ export type DemoTake = {
   profile: Partial<StandInProfile>;
 };
 
-/** Four weeks of getting ready for a Thursday jam: slower and from the home scale at first, then the changes one by one. */
+/**
+ * Four weeks of getting ready for a Thursday jam: slower and from the home scale at first, then the changes
+ * one by one.
+ */
 export const DEMO_TAKES: readonly DemoTake[] = [
   {
     chart: 'lamplight',

@@ -5,7 +5,10 @@ import { madeGuitar, variedTake, type Source } from '../../tests/corpora/variety
 import { examplesOf } from './examples';
 import { elementAt } from '@/core/shared';
 
-/** Writes the examples of takes `from` … `to` (half-open) into a file: one row of 32-bit floats each, its label first. */
+/**
+ * Writes the examples of takes `from` … `to` (half-open) into a file: one row of 32-bit floats each, its label
+ * first.
+ */
 const [file, from, to] = [elementAt(process.argv, 2), Number(process.argv[3]), Number(process.argv[4])];
 const guitars = await Promise.all(
   (['acoustic', 'electric', 'nylon'] as Instrument[]).map(async (name): Promise<Source> => ({

@@ -1,7 +1,10 @@
 import { centsAt, type LabelledTake, type TrueNote } from '../../tests/corpora/line';
 import { FRAME_SECONDS, transcribe } from '@/core/transcribe';
 
-/** What the judge learns from: a claim's features, and whether it holds (1), does not (0), or is a matter of opinion (2). */
+/**
+ * What the judge learns from: a claim's features, and whether it holds (1), does not (0), or is a matter of
+ * opinion (2).
+ */
 export type Example = { readonly features: Float64Array; readonly label: 0 | 1 | 2 };
 
 const ON_TIME = 0.04;
@@ -9,7 +12,10 @@ const NEARLY = 0.075;
 const SAME_PITCH = 0.45;
 const NEAR_PITCH = 0.75;
 
-/** What may be heard when a true note begins: the pitch to be found, and how far it moves soon after, where either answer will do. */
+/**
+ * What may be heard when a true note begins: the pitch to be found, and how far it moves soon after, where
+ * either answer will do.
+ */
 function pitchToHear(
   take: LabelledTake,
   note: TrueNote,

@@ -2,7 +2,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { gaussian, seededRandom } from '@/core/shared';
 
 /**
- * Fits the judge to collected examples by gradient descent with Adam (Kingma and Ba, ICLR 2015) on the cross-entropy, and writes it
+ * Fits the judge to collected examples by gradient descent with Adam (Kingma and Ba, ICLR 2015) on the
+ * cross-entropy, and writes it
  * as JSON. A tenth of the takes, of every source, is kept aside: the network that does best on them is written.
  */
 const [out, hiddenText, epochsText, ...files] = process.argv.slice(2) as [

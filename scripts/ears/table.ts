@@ -98,7 +98,10 @@ export async function earsTable(): Promise<void> {
   }
 }
 
-/** The neural transcriber beside this engine, one take a condition: it is slower than real time. Nothing where it is not installed. */
+/**
+ * The neural transcriber beside this engine, one take a condition: it is slower than real time. Nothing where
+ * it is not installed.
+ */
 export async function neuralTable(): Promise<void> {
   const peer = await neuralPeer();
   if (!peer) return;

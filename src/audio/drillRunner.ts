@@ -31,7 +31,8 @@ export type DrillWorld<T> = {
 export const RESULT_MS = 1_200;
 
 /**
- * A sitting at a drill, hands free: an attempt, its count, and the next one after a bar, until it is learnt, the minutes are over, or the
+ * A sitting at a drill, hands free: an attempt, its count, and the next one after a bar, until it is
+ * learnt, the minutes are over, or the
  * player stops. Attempts are takes like any other: nothing that was played is lost.
  */
 export class DrillRunner<T> {
@@ -126,7 +127,10 @@ export class DrillRunner<T> {
     }
   }
 
-  /** Ends the sitting. What of the running attempt has been played is thrown away: half of it would count as half missed. */
+  /**
+   * Ends the sitting. What of the running attempt has been played is thrown away: half of it would count as
+   * half missed.
+   */
   stop(): void {
     this.stopTimer();
     this.turn++;

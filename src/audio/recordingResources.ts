@@ -27,7 +27,8 @@ export class RecordingResources {
     return this.worker;
   }
   /**
-   * Has the band ready before it is asked for: its instruments loaded, and the sounds of a score's first bars made. A take that begins meanwhile is
+   * Has the band ready before it is asked for: its instruments loaded, and the sounds of a score's first
+   * bars made. A take that begins meanwhile is
    * not kept waiting by more than one window.
    */
   async warm(score: Score): Promise<void> {

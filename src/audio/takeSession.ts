@@ -98,7 +98,8 @@ type Prepared = {
 
 /**
  * One take from the press of a key to its end: device, band, capture, keeping and listening on one audio clock.
- * The take's frame 0 and the band's beat 0 are both known in context time; the distance between them is what the analysis is told.
+ * The take's frame 0 and the band's beat 0 are both known in context time; the distance between them is
+ * what the analysis is told.
  */
 export class TakeSession {
   state: SessionState = { phase: 'idle' };
@@ -169,7 +170,10 @@ export class TakeSession {
     return this.player?.punctuality ?? null;
   }
 
-  /** Makes everything ready that a take needs before its count-in: it may be done while the take before is still playing its last bars. */
+  /**
+   * Makes everything ready that a take needs before its count-in: it may be done while the take before is
+   * still playing its last bars.
+   */
   prepare(): Promise<Prepared> {
     return (this.prepared ??= this.makeReady());
   }
@@ -333,7 +337,10 @@ export class TakeSession {
     this.solo.start(this.beatZero);
   }
 
-  /** Looks whether the input gives anything; where it does not, waits for two notes, or for the player to say that it does not matter. */
+  /**
+   * Looks whether the input gives anything; where it does not, waits for two notes, or for the player to say
+   * that it does not matter.
+   */
   private async somethingComesIn(): Promise<boolean> {
     const { input: rig } = this.resources;
     if (!(await isAlive(rig, () => this.ended))) {

@@ -1,11 +1,11 @@
 import type { ListenReply, ListenRequest } from '@/workers/listenProtocol';
 import type { Pulse } from '@/core/align';
-import type { PulseRequest, RenderReply, RenderRequest } from '@/workers/offlineRendererProtocol';
+import type { PulseRequest, RenderReply, OfflineRequest } from '@/workers/offlineRendererProtocol';
 import type { ProvisionalNote, Transcription } from '@/core/transcribe';
 import { ServerRefusal } from './persistence/serverTakes';
 
 /** The band or a solo as samples, made off the main thread; aborting ends the work at once. */
-export async function renderOffline(request: RenderRequest, signal?: AbortSignal): Promise<Float32Array> {
+export async function renderOffline(request: OfflineRequest, signal?: AbortSignal): Promise<Float32Array> {
   const reply = await studioReply(request, signal);
   if ('samples' in reply) return reply.samples;
   throw new Error('the studio answered something else');
@@ -21,7 +21,7 @@ export async function pulseIn(
   return 'pulse' in reply ? reply.pulse : null;
 }
 
-function studioReply(request: RenderRequest | PulseRequest, signal?: AbortSignal): Promise<RenderReply> {
+function studioReply(request: OfflineRequest | PulseRequest, signal?: AbortSignal): Promise<RenderReply> {
   const worker = new Worker(new URL('../workers/offlineRenderer.worker.ts', import.meta.url), {
     type: 'module',
   });

@@ -9,8 +9,10 @@ import { LIMITS } from './limits';
 export const checksumOf = (pcm: Uint8Array): string => createHash('sha256').update(pcm).digest('hex');
 
 /**
- * Keeps one chunk of a take. Chunks come in order from 0; one that is already there with the same checksum is acknowledged again,
- * so a sender that did not hear the answer may repeat itself. What is kept is FLAC; the checksum is that of the sound itself.
+ * Keeps one chunk of a take. Chunks come in order from 0; one that is already there with the same checksum
+ * is acknowledged again,
+ * so a sender that did not hear the answer may repeat itself. What is kept is FLAC; the checksum is that of
+ * the sound itself.
  * @param pcm little-endian frames of the take's own bits
  */
 export async function storeChunk(
@@ -93,7 +95,10 @@ export async function soundStored(takeId: string): Promise<{ frames: number; nex
   };
 }
 
-/** PCM bytes `from` to `to` (half-open) of a take, chunk by chunk: a take is never held whole. A chunk that is not what was sent is an error. */
+/**
+ * PCM bytes `from` to `to` (half-open) of a take, chunk by chunk: a take is never held whole. A chunk that is
+ * not what was sent is an error.
+ */
 export async function* pcmRange(
   { id: takeId, bits }: { id: string; bits: number },
   from: number,

@@ -2,7 +2,10 @@ import type Joi from 'joi';
 import { Failure } from './failure';
 import { LIMITS } from './limits';
 
-/** Reads at most so many bytes; a longer body is refused before it is read where its length is told, and as soon as it is passed where not. */
+/**
+ * Reads at most so many bytes; a longer body is refused before it is read where its length is told, and as
+ * soon as it is passed where not.
+ */
 export async function readBytes(request: Request, most: number): Promise<Uint8Array<ArrayBuffer>> {
   const told = Number(request.headers.get('content-length') ?? NaN);
   if (told > most) throw tooLarge(most);

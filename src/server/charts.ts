@@ -32,7 +32,8 @@ const STOOD_MS = 60_000;
 const MOST_VERSIONS = 50;
 
 /**
- * Changes a chart's text. What stood for a minute or more is kept as a version first; the oldest go beyond fifty.
+ * Changes a chart's text. What stood for a minute or more is kept as a version first; the oldest go beyond
+ * fifty.
  * @param always keeps the version however short it stood: for changes a player may want to take back
  */
 export function updateChart(id: string, text: string, always = false): Promise<StoredChart> {

@@ -1,4 +1,7 @@
-/** The Content-Security-Policy of one answer: nothing from elsewhere, no inline script or style element without the nonce. */
+/**
+ * The Content-Security-Policy of one answer: nothing from elsewhere, no inline script or style element without
+ * the nonce.
+ */
 export function contentPolicy(nonce: string, development: boolean): string {
   const script = `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'${development ? " 'unsafe-eval'" : ''}`;
   // development tools write style elements without a nonce

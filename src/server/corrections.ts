@@ -23,7 +23,10 @@ export async function editsOf(takeId: string): Promise<readonly Edit[]> {
   return (row?.json as Edit[] | undefined) ?? [];
 }
 
-/** Keeps the whole list of edits; what was derived from the notes before is made anew when it is next asked for. */
+/**
+ * Keeps the whole list of edits; what was derived from the notes before is made anew when it is next asked
+ * for.
+ */
 export function keepEdits(takeId: string, edits: readonly Edit[]): Promise<{ edits: number }> {
   return write(async (tx) => {
     const [take] = await tx.select({ state: takes.state }).from(takes).where(eq(takes.id, takeId));

@@ -66,7 +66,10 @@ export async function drillFrom(body: NewDrillBody): Promise<Made> {
   };
 }
 
-/** The same drill so many half steps higher: its bars moved and respelled, its ladder begun anew where the hand already is. */
+/**
+ * The same drill so many half steps higher: its bars moved and respelled, its ladder begun anew where the hand
+ * already is.
+ */
 async function drillInKey(id: string, by: number): Promise<Made> {
   const { chartId, title, drill, ladder } = await drillById(id);
   const moved = transposeText(drill.chartText, { by });
@@ -97,7 +100,9 @@ function aroundChange(chart: Chart, kind: string): [number, number] {
     : [bar - 1, bar];
 }
 
-/** What a finding asks for; it is named by its kind and place, as the order may have changed since it was read. */
+/**
+ * What a finding asks for; it is named by its kind and place, as the order may have changed since it was read.
+ */
 async function drillFromFinding({
   takeId,
   finding: { kind, change: into, chord: over },

@@ -8,7 +8,10 @@ import { present } from '@/core/shared';
 
 /** What a drill came from, for people to read. */
 export type DrillOrigin = { readonly takeId: string; readonly take: number; readonly sentence: string };
-/** What is remembered after the latest sitting, and what was before it: attempts that come later in the same sitting are graded with it. */
+/**
+ * What is remembered after the latest sitting, and what was before it: attempts that come later in the same
+ * sitting are graded with it.
+ */
 export type Remembered = {
   readonly sitting: string;
   readonly before: DrillMemory | null;

@@ -88,7 +88,8 @@ function atTempo(ladder: Ladder, tempo: number): Ladder {
 export type RunOutcome = { readonly run: StoredRun; readonly climb: Climb; readonly drill: StoredDrill };
 
 /**
- * Judges a take as an attempt at a drill, by the drill's rule alone, and moves its ladder and its next date. The same take is counted once.
+ * Judges a take as an attempt at a drill, by the drill's rule alone, and moves its ladder and its next
+ * date. The same take is counted once.
  * What was played is judged from its notes here: nobody's word is taken for it.
  */
 export async function addRun(drillId: string, { takeId, sitting }: RunBody): Promise<RunOutcome> {

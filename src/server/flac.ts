@@ -26,7 +26,8 @@ function integers(pcm: Uint8Array, bits: number): Int32Array {
 }
 
 /**
- * One chunk of mono PCM as a FLAC stream of its own (RFC 9639): without loss, and samples whose low bits are empty cost nothing for them.
+ * One chunk of mono PCM as a FLAC stream of its own (RFC 9639): without loss, and samples whose low bits
+ * are empty cost nothing for them.
  * @param pcm little-endian samples of `bits` bits, 16 or 24
  */
 export async function encodeFlac(pcm: Uint8Array, rate: number, bits: number): Promise<Buffer> {

@@ -10,7 +10,9 @@ export type JudgedTakeSummary = {
   readonly stars: number;
 };
 
-/** A take of the list with its line, or with the reason why it has none: one bad take never hides the others. */
+/**
+ * A take of the list with its line, or with the reason why it has none: one bad take never hides the others.
+ */
 export type TakeListEntry = Omit<JudgedTakeSummary, 'line'> & {
   readonly line: TakeSummary | null;
   readonly trouble: string | null;

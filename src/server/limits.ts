@@ -6,7 +6,10 @@ export const LIMITS = {
   chartBytes: 256 * 1024,
   /** One chunk of PCM: a second and three quarters of 24 bits at 192 kHz. */
   chunkBytes: 1024 * 1024,
-  /** Chunks of one take: two and three quarter hours at half a second each, longer than any route can be played. */
+  /**
+   * Chunks of one take: two and three quarter hours at half a second each, longer than any route can be
+   * played.
+   */
   chunks: 20_000,
   /** A file that becomes a take: an archive with half an hour of sound. */
   importBytes: 512 * 1024 * 1024,

@@ -1,4 +1,6 @@
-/** Names this server answers to. Anything else in Host is another site's name for this machine (DNS rebinding). */
+/**
+ * Names this server answers to. Anything else in Host is another site's name for this machine (DNS rebinding).
+ */
 const OWN_NAMES = new Set(['127.0.0.1', 'localhost', '[::1]']);
 const SAFE_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
 

@@ -1,6 +1,9 @@
 import { Failure } from './failure';
 
-/** Runs a handler; failures become JSON with their status, everything else a 500 that tells nothing of the inside. */
+/**
+ * Runs a handler; failures become JSON with their status, everything else a 500 that tells nothing of the
+ * inside.
+ */
 export async function respond(work: () => Promise<Response | object>): Promise<Response> {
   try {
     const result = await work();

@@ -8,10 +8,15 @@ import { emptyTrash, removeOldSound } from './trash';
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
 
-/** The clock is looked at this often; the first time a while after the start, so that a start deletes nothing. */
+/**
+ * The clock is looked at this often; the first time a while after the start, so that a start deletes nothing.
+ */
 const EVERY_MS = 6 * HOUR_MS;
 
-/** A clock that went on by more than this between two looks has jumped, or nobody was here: either way it is waited. */
+/**
+ * A clock that went on by more than this between two looks has jumped, or nobody was here: either way it is
+ * waited.
+ */
 const JUMP_MS = 3 * DAY_MS;
 const BACK_MS = HOUR_MS;
 
@@ -25,7 +30,10 @@ const clockSchema = Joi.object<Clock>({
 });
 const NAME = 'clock';
 
-/** Looks at the clock and writes down what it said. @returns whether it has run steadily long enough to delete by it */
+/**
+ * Looks at the clock and writes down what it said. @returns whether it has run steadily long enough to delete
+ * by it
+ */
 export async function clockIsSteady(now = Date.now()): Promise<boolean> {
   const [stored] = await database().select().from(settings).where(eq(settings.name, NAME));
   const { error, value: before } = clockSchema.required().validate(stored?.json);
@@ -41,7 +49,10 @@ export async function clockIsSteady(now = Date.now()): Promise<boolean> {
   return now - clock.steadySince >= STEADY_MS;
 }
 
-/** Old sound into the trash, and what has lain there long enough out of it; nothing where the clock is in doubt. */
+/**
+ * Old sound into the trash, and what has lain there long enough out of it; nothing where the clock is in
+ * doubt.
+ */
 export async function applyRetention(now = Date.now()): Promise<void> {
   if (!(await clockIsSteady(now))) return;
   const { keepDays } = await readSoundSettings();

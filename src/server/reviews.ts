@@ -61,7 +61,8 @@ export async function reviewOf(takeId: string): Promise<Review> {
 }
 
 /**
- * A review as an answer. What is kept is text already: where it is current it is sent as it is, for reading two megabytes only to write
+ * A review as an answer. What is kept is text already: where it is current it is sent as it is, for reading
+ * two megabytes only to write
  * them out again takes longer than all the rest.
  */
 export async function reviewResponse(take: StoredTake): Promise<Response | Review> {
@@ -92,7 +93,10 @@ export async function reviewResponse(take: StoredTake): Promise<Response | Revie
   });
 }
 
-/** What was judged before; it is derived, by this program and from what it checked: where it is not this engine's it is simply made anew. */
+/**
+ * What was judged before; it is derived, by this program and from what it checked: where it is not this
+ * engine's it is simply made anew.
+ */
 async function keptOf(take: StoredTake, plan: PlanWords): Promise<JudgedTake | null> {
   const [kept] = await database()
     .select()
@@ -111,7 +115,8 @@ async function keptOf(take: StoredTake, plan: PlanWords): Promise<JudgedTake | n
 const LOOK_BACK = 4;
 
 /**
- * Judges a take in a thread of its own. A take that cannot be judged is written down as such, so that it is not tried again by this
+ * Judges a take in a thread of its own. A take that cannot be judged is written down as such, so that it is
+ * not tried again by this
  * engine: its sound and notes stay, and it can be removed.
  */
 async function judge(take: StoredTake): Promise<JudgedTake> {

@@ -200,7 +200,10 @@ test('a review is made from the notes, kept, and made anew by another plan or of
 });
 
 test('what a take does better than the ones before it on the same chart is said first', async () => {
-  /** A take whose notes are given: eighths over four bars, landing on thirds where `meet` says so, else a fourth above the root. */
+  /**
+   * A take whose notes are given: eighths over four bars, landing on thirds where `meet` says so, else a
+   * fourth above the root.
+   */
   const played = async (meet: boolean): Promise<string> => {
     const take = await begin(4);
     await send(take.id, 0);

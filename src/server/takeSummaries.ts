@@ -11,7 +11,10 @@ import { takeLines, takes, takeWords } from './db/schema';
 import { asTake, type StoredTake } from './takes';
 import type { TakeFilter } from './validation';
 
-/** What the list shows of a take: its counts, and its walk drawn small as [onset, end, height] and [beat, mark]. */
+/**
+ * What the list shows of a take: its counts, and its walk drawn small as [onset, end, height] and [beat,
+ * mark].
+ */
 export type TakeSummary = {
   readonly met: number;
   readonly judged: number;

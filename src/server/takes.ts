@@ -28,7 +28,10 @@ const storedSchema = Joi.object<Pick<StoredTake, 'plan' | 'pace' | 'dropOut'>>({
 /** Stands in where a stored plan cannot be read: every other part of the take is still there. */
 const NO_PLAN: PlanWords = { id: 'scale-per-chord' };
 
-/** A row as the rest of the program knows it. One whose documents cannot be read is shown, and said to be damaged. */
+/**
+ * A row as the rest of the program knows it. One whose documents cannot be read is shown, and said to be
+ * damaged.
+ */
 export function asTake(row: typeof takes.$inferSelect): StoredTake {
   const { plan, pace, dropOut } = row;
   const { error, value } = storedSchema.validate({ plan, pace, dropOut }, { convert: false });
@@ -89,7 +92,8 @@ export async function takeByNumber(number: number): Promise<StoredTake> {
 }
 
 /**
- * Begins a take on a frozen copy of its chart. Refused where the chart cannot be read: there would be nothing to hold the notes against.
+ * Begins a take on a frozen copy of its chart. Refused where the chart cannot be read: there would be
+ * nothing to hold the notes against.
  * A take that was begun already, by its id, is begun no second time.
  */
 export async function beginTake(body: NewTakeBody): Promise<StoredTake> {
@@ -146,7 +150,10 @@ export async function beginTake(body: NewTakeBody): Promise<StoredTake> {
   });
 }
 
-/** The chart as it was played: the text that came with the take, or the stored one. A chart removed meanwhile loses no take. */
+/**
+ * The chart as it was played: the text that came with the take, or the stored one. A chart removed meanwhile
+ * loses no take.
+ */
 async function chartOf({
   chartId,
   chartText,

@@ -26,7 +26,10 @@ export const restoreBody = Joi.object<RestoreBody>({ version: idSchema });
 const bar = Joi.number().integer().min(1).max(512);
 
 export type NewTakeBody = {
-  /** Made where the take is recorded, so that it can begin while the server is away; the same take is begun once. */
+  /**
+   * Made where the take is recorded, so that it can begin while the server is away; the same take is begun
+   * once.
+   */
   id?: string;
   chartId: string;
   tempo: number;
@@ -34,7 +37,10 @@ export type NewTakeBody = {
   plan: PlanWords;
   rate: number;
   source: 'microphone' | 'file' | 'stand-in';
-  /** What was played where it is not the chart as it stands: some bars, moving keys, or the chart as it was when the take began. */
+  /**
+   * What was played where it is not the chart as it stands: some bars, moving keys, or the chart as it was
+   * when the take began.
+   */
   chartText?: string;
   title?: string;
   pace?: Pace;

@@ -27,7 +27,10 @@ type SvgProps = {
   anchor?: 'start' | 'middle' | 'end';
 };
 
-/** A chord symbol in a drawing: root at 640, accidental 0.76 raised, `m` 0.66 on the baseline, figures 0.62 with their top at the cap line. */
+/**
+ * A chord symbol in a drawing: root at 640, accidental 0.76 raised, `m` 0.66 on the baseline, figures 0.62
+ * with their top at the cap line.
+ */
 export function ChordSvg({
   x,
   y,

@@ -30,7 +30,9 @@ type NumberProps = {
   unit?: string;
 };
 
-/** A whole number that may be typed anyhow: what is none is as it was, what is too much is as much as can be. */
+/**
+ * A whole number that may be typed anyhow: what is none is as it was, what is too much is as much as can be.
+ */
 export function NumberSetting({ name, value, low, high, onChange, unit }: NumberProps) {
   const [text, setText] = useState<string | null>(null);
   const commit = () => {

@@ -16,7 +16,8 @@ type Props = {
 };
 
 /**
- * A few frets of the neck, low string at the bottom, true spacing: tones sounding now pale, notes to land on ringed, and an arrow where a tone
+ * A few frets of the neck, low string at the bottom, true spacing: tones sounding now pale, notes to land
+ * on ringed, and an arrow where a tone
  * under the hand leads into one by a half step.
  */
 export function Neck({

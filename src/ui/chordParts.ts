@@ -1,6 +1,9 @@
 import { elementAt } from '@/core/shared';
 
-/** The pieces a chord symbol is typeset from: root, its accidental, the `m` on the baseline, raised figures, and a bass. */
+/**
+ * The pieces a chord symbol is typeset from: root, its accidental, the `m` on the baseline, raised figures,
+ * and a bass.
+ */
 export type ChordParts = {
   readonly root: string;
   readonly accidental: string;

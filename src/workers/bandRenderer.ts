@@ -40,7 +40,10 @@ export function arranged(
 /** The take that plays, the one made ready, the one being chosen, and one to spare. */
 const MOST_SCORES = 4;
 
-/** The band worker without its thread: a score is arranged once, then rendered window by window, each part for itself. */
+/**
+ * The band worker without its thread: a score is arranged once, then rendered window by window, each part for
+ * itself.
+ */
 export class BandRenderer {
   private instruments: Promise<Instruments> | null = null;
   private rate = 0;

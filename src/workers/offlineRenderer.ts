@@ -16,14 +16,14 @@ import { harmonyOf, passage, readChart, steady, timelineOf, type Chart } from '@
 import { cellAt, planFromWords, planOf } from '@/core/plan';
 import { beatsToSeconds, unwrap, elementAt } from '@/core/shared';
 import { arranged } from './bandRenderer';
-import type { RenderRequest, StudyAsk } from './offlineRendererProtocol';
+import type { OfflineRequest, StudyAsk } from './offlineRendererProtocol';
 
 /** Seconds that are kept after the last bar, for what rings. */
 export const TAIL_SECONDS = 0.8;
 
 /** The studio worker without its thread: a solo with its lead of silence, or chords under a guitar. */
 export async function renderRequest(
-  request: RenderRequest,
+  request: OfflineRequest,
   instrumentsAt: (rate: number) => Promise<Instruments>,
 ): Promise<Float32Array> {
   const { tempo, choruses, rate, seed } = request;
@@ -73,7 +73,7 @@ export async function renderRequest(
 function playStudy(
   chart: Chart,
   what: StudyAsk,
-  { tempo, rate, seed }: RenderRequest,
+  { tempo, rate, seed }: OfflineRequest,
   instruments: Instruments,
 ): Float32Array {
   const pieces = studyPieces(chart, what, tempo, seed).map((sound) =>

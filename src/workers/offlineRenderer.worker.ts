@@ -1,11 +1,11 @@
 import { pulseOf } from '@/core/align';
 import { instrumentsAt } from './bank';
 import { renderRequest } from './offlineRenderer';
-import type { PulseRequest, RenderReply, RenderRequest } from './offlineRendererProtocol';
+import type { PulseRequest, RenderReply, OfflineRequest } from './offlineRendererProtocol';
 
 const answer = (reply: RenderReply, transfer: Transferable[] = []) => self.postMessage(reply, { transfer });
 
-self.onmessage = async ({ data }: MessageEvent<RenderRequest | PulseRequest>) => {
+self.onmessage = async ({ data }: MessageEvent<OfflineRequest | PulseRequest>) => {
   try {
     if (data.type === 'pulse') return answer({ pulse: pulseOf(data.samples, data.rate) });
     const samples = await renderRequest(data, instrumentsAt);

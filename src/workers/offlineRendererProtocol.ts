@@ -5,7 +5,7 @@ import type { Pace } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
 
 /** What is asked of the studio worker: the band, a solo of the stand-in player, or what Study lets be heard. */
-export type RenderRequest = {
+export type OfflineRequest = {
   readonly chartText: string;
   readonly tempo: number;
   readonly choruses: number;

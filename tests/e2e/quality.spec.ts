@@ -25,33 +25,43 @@ async function useTheme(page: Page, theme: string): Promise<void> {
   await page.addInitScript((name) => localStorage.setItem('theme', name), theme);
 }
 
-for (const theme of ['dusk', 'noon'])
-  test(`axe finds nothing on any screen in ${theme}`, async ({ page, request, baseURL }) => {
-    const take = await makeTake(request, baseURL!);
-    await useTheme(page, theme);
-    for (const path of [
-      ...(await chartPaths(request, baseURL!)),
-      '/charts',
-      '/record',
-      '/settings',
-      '/takes',
-      ...[
-        '',
-        '?view=boards',
-        '?view=correct&at=note-3',
-        '?view=compare',
-        '?view=words',
-        '?view=far',
-        '?at=change-2',
-      ].map((view) => `/takes/${take}${view}`),
-    ]) {
-      await page.goto(path);
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
-      const { violations } = await new AxeBuilder({ page }).analyze();
-      expect(violations.map((one) => `${path} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
-    }
-  });
+const SCREENS = ['charts', 'rest', 'review'] as const;
+const REVIEW_VIEWS = [
+  '',
+  '?view=boards',
+  '?view=correct&at=note-3',
+  '?view=compare',
+  '?view=words',
+  '?view=far',
+  '?at=change-2',
+];
+
+async function pathsOf(
+  group: (typeof SCREENS)[number],
+  request: APIRequestContext,
+  base: string,
+): Promise<string[]> {
+  if (group === 'charts') return chartPaths(request, base);
+  const take = await makeTake(request, base);
+  if (group === 'rest') return ['/charts', '/record', '/settings', '/takes'];
+  return REVIEW_VIEWS.map((view) => `/takes/${take}${view}`);
+}
+
+for (const theme of ['dusk', 'noon']) {
+  for (const group of SCREENS) {
+    test(`axe finds nothing in ${theme}: ${group}`, async ({ page, request, baseURL }) => {
+      test.setTimeout(180_000);
+      await useTheme(page, theme);
+      for (const path of await pathsOf(group, request, baseURL!)) {
+        await page.goto(path);
+        await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+        await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        expect(violations.map((one) => `${path} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+      }
+    });
+  }
+}
 
 test('every screen holds on a phone: nothing wider than it', async ({ page, request, baseURL }) => {
   const take = await makeTake(request, baseURL!);

@@ -108,24 +108,24 @@ test('a correction is judged at once, kept by itself, and undone; what was heard
   await page.keyboard.press('ArrowLeft');
   const status = page.getByText(/edits? in this take/);
   await page.keyboard.press('Delete');
-  await expect(status).toContainText('1 edit in this take, kept');
+  await expect(status).toContainText('1 edit in this take, saved');
   expect((await reviewOf(page, id)).report.summary.notes).toBe(before.report.summary.notes - 1);
   await page.keyboard.press('Control+z');
-  await expect(status).toContainText('0 edits in this take, kept');
+  await expect(status).toContainText('0 edits in this take, saved');
   await page.keyboard.press('Control+y');
   await page.keyboard.press('ArrowUp');
   for (const key of ['s', 'm', 'g', 'a', ']', '{', '<']) await page.keyboard.press(key);
-  await expect(status).toContainText('9 edits in this take, kept');
+  await expect(status).toContainText('9 edits in this take, saved');
   // what is in doubt is asked: one key takes the likelier reading
   await page.keyboard.press('n');
   await expect(page.getByRole('region', { name: 'Readings' })).toContainText('two readings');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: 'Readings' })).toBeHidden();
-  await expect(status).toContainText('10 edits in this take, kept');
+  await expect(status).toContainText('10 edits in this take, saved');
   const after = await reviewOf(page, id);
   expect([after.edits.length, after.heard]).toEqual([10, before.heard]);
   await page.reload();
-  await expect(status).toContainText('10 edits in this take, kept');
+  await expect(status).toContainText('10 edits in this take, saved');
 });
 
 /** Notes what the page hands to its sound card: samples, when and from where. */

@@ -58,16 +58,20 @@ test('production code imports only what package.json lists among its dependencie
   );
   const imported = new Set<string>();
   for (const file of shipped) {
-    for (const [, spec] of readFileSync(file, 'utf8').matchAll(
-      /(?:from|import\(|@import) ?'([^'./@][^']*|@[^/']+\/[^']+)'/g,
-    )) {
-      const parts = (spec as string).split('/');
-      imported.add(parts.slice(0, spec?.startsWith('@') ? 2 : 1).join('/'));
+    const text = readFileSync(file, 'utf8');
+    const specs = file.endsWith('.css')
+      ? [...text.matchAll(/@import '([^']+)'/g)].map(([, spec]) => spec as string)
+      : ts.preProcessFile(text).importedFiles.map(({ fileName }) => fileName);
+    for (const spec of specs.filter((one) => !one.startsWith('.') && !one.startsWith('@/'))) {
+      imported.add(
+        spec
+          .split('/')
+          .slice(0, spec.startsWith('@') ? 2 : 1)
+          .join('/'),
+      );
     }
   }
-  const outside = [...imported].filter(
-    (name) => !(name in dependencies) && !name.startsWith('node:') && !name.startsWith('@/'),
-  );
+  const outside = [...imported].filter((name) => !(name in dependencies) && !name.startsWith('node:'));
   // styles are made at build time
   expect(outside.filter((name) => name !== 'tailwindcss')).toEqual([]);
   // react-dom is what next renders with; the stretcher is copied to public, the sound bank's maker is a script

@@ -22,7 +22,8 @@ export type Punctuality = {
 };
 
 /**
- * Plays a backing on the context that records: windows are rendered ahead and started at their exact frame, so that what is heard depends on the audio
+ * Plays a backing on the context that records: windows are rendered ahead and started at their exact frame,
+ * so that what is heard depends on the audio
  * clock alone and a busy page delays nothing.
  */
 export class BandPlayer {

@@ -11,7 +11,8 @@ export interface BackingSource {
 }
 
 /**
- * The band's worker: kept for the whole visit, so that its instruments stay warm and the next take starts at once. Requests are answered in
+ * The band's worker: kept for the whole visit, so that its instruments stay warm and the next take starts
+ * at once. Requests are answered in
  * the order they were asked.
  */
 export class BandWorker {
@@ -70,7 +71,8 @@ export class BandWorker {
 }
 
 /**
- * A player's own backing in the band's place: its samples as the chords, the count-in and clicks of the band with it.
+ * A player's own backing in the band's place: its samples as the chords, the count-in and clicks of the
+ * band with it.
  * @param barOne where its bar 1 begins, in samples; what comes before is not played under the count-in
  */
 export function fileSource(band: BackingSource, samples: Float32Array, barOne: number): BackingSource {

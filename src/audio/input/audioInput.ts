@@ -24,7 +24,8 @@ const decibels = (peak: number): number => (peak > 0 ? Math.max(SILENCE, 20 * Ma
 const CLIPPED = 0.985;
 
 /**
- * The player's rig: one audio context with one device on it, open from the first take to the last, so that the next count-in waits for
+ * The player's rig: one audio context with one device on it, open from the first take to the last, so that
+ * the next count-in waits for
  * nothing. Everything in it is stamped by the context's clock.
  */
 export class AudioInput {
@@ -76,7 +77,8 @@ export class AudioInput {
   }
 
   /**
-   * Seconds from a moment of the context's clock, as it is scheduled, to the same sound as it is recorded: what a calibration found for this
+   * Seconds from a moment of the context's clock, as it is scheduled, to the same sound as it is recorded:
+   * what a calibration found for this
    * device, else what the browser says of itself.
    */
   get latency(): { readonly seconds: number; readonly measured: boolean } {
@@ -113,7 +115,8 @@ export class AudioInput {
     this.listenAnew();
     this.become({ phase: 'opening' });
     try {
-      // nothing is monitored through the page, so room against dropouts is worth more than a quick answer; the delay is known and counted
+      // nothing is monitored through the page, so room against dropouts is worth more than a quick answer;
+      // the delay is known and counted
       const context = (this.context ??= new AudioContext({ latencyHint: 'playback' }));
       await context.resume();
       const device =

@@ -7,7 +7,10 @@ declare class AudioWorkletProcessor {
   readonly port: MessagePort;
 }
 
-/** Hands on what the input hears, untouched: blocks of mono samples stamped with the frame they begin at, and the peak of every channel. */
+/**
+ * Hands on what the input hears, untouched: blocks of mono samples stamped with the frame they begin at, and
+ * the peak of every channel.
+ */
 class Capture extends AudioWorkletProcessor {
   private block = new Float32Array(BLOCK_FRAMES);
   private peaks: number[] = [];

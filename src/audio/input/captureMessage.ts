@@ -1,4 +1,7 @@
-/** One block from the capture worklet: the chosen channel, the context frame its first sample was heard at, and the peak of every channel. */
+/**
+ * One block from the capture worklet: the chosen channel, the context frame its first sample was heard at, and
+ * the peak of every channel.
+ */
 export type CaptureBlock = {
   readonly frame: number;
   readonly samples: Float32Array;

@@ -1,7 +1,10 @@
 import type { StandInCharacter } from '@/core/band';
 import type { CaptureBlock, Channel } from './captureMessage';
 
-/** What the player comes in through: an input of this computer, or the stand-in player, who sits in the list like one. */
+/**
+ * What the player comes in through: an input of this computer, or the stand-in player, who sits in the list
+ * like one.
+ */
 export type DeviceChoice =
   | {
       readonly kind: 'input';
@@ -32,7 +35,10 @@ export type Device = {
   choose(channel: Channel): void;
   /** Where the stand-in's solo goes in; a real input has none. */
   readonly hands?: AudioNode;
-  /** What is played here comes back after the device's delay, as through a cable; only a simulated device has it. */
+  /**
+   * What is played here comes back after the device's delay, as through a cable; only a simulated device has
+   * it.
+   */
   readonly cable?: AudioNode;
   close(): void;
 };

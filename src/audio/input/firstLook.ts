@@ -1,6 +1,9 @@
 import type { AudioInput } from './audioInput';
 
-/** An input that is quieter than this all through its first look gives nothing at all: no lead, no power, muted. In dBFS. */
+/**
+ * An input that is quieter than this all through its first look gives nothing at all: no lead, no power,
+ * muted. In dBFS.
+ */
 const DEAD = -84;
 const LOOK_MS = 450;
 const LOOK_EVERY_MS = 30;
@@ -9,7 +12,10 @@ const NOTE = -48;
 const NOTES_WANTED = 2;
 const NOTE_GAP_SECONDS = 0.15;
 
-/** Does the open input give anything, be it only its own noise? Answers as soon as it does. @param givenUp asks whether anybody still wants to know */
+/**
+ * Does the open input give anything, be it only its own noise? Answers as soon as it does. @param givenUp asks
+ * whether anybody still wants to know
+ */
 export async function isAlive(input: AudioInput, givenUp: () => boolean): Promise<boolean> {
   const until = Date.now() + LOOK_MS;
   while (input.highest < DEAD && Date.now() < until && !givenUp())
@@ -17,7 +23,9 @@ export async function isAlive(input: AudioInput, givenUp: () => boolean): Promis
   return input.highest >= DEAD;
 }
 
-/** Waits for two notes on the chosen channel, or until the device is gone, or it is said that this is enough. */
+/**
+ * Waits for two notes on the chosen channel, or until the device is gone, or it is said that this is enough.
+ */
 export function twoNotes(input: AudioInput): { readonly done: Promise<void>; readonly enough: () => void } {
   let enough = () => undefined as void;
   const done = new Promise<void>((resolve) => {

@@ -10,7 +10,8 @@ const NAMES: Record<keyof typeof RAW, string> = {
 };
 
 /**
- * Opens an input of this computer on a context. The worklet is loaded before the stream is asked for, so that source and worklet are
+ * Opens an input of this computer on a context. The worklet is loaded before the stream is asked for, so
+ * that source and worklet are
  * joined at once: joined late, the first samples are stale.
  */
 export async function openMicrophone(

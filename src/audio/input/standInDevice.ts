@@ -6,7 +6,10 @@ const LONGEST_DELAY = 1;
 /** An interface is never wholly silent: hiss near −72 dBFS. */
 const HISS = 0.00025;
 
-/** The stand-in player as a device: what its hands play, and what is sent through its cable, is heard after its delay. */
+/**
+ * The stand-in player as a device: what its hands play, and what is sent through its cable, is heard after its
+ * delay.
+ */
 export async function openStandIn(
   context: AudioContext,
   character: StandInCharacter,

@@ -2,9 +2,11 @@ import type { LocalTake, TakeStore } from './localTakes';
 import { Refused, type TakeServer } from './serverTakes';
 
 /**
- * Sends the server what it does not have of the takes in this browser's storage: takes begun while it was away, chunks it missed, ends it did not
+ * Sends the server what it does not have of the takes in this browser's storage: takes begun while it was
+ * away, chunks it missed, ends it did not
  * hear of. What it has wholly is removed here. Takes that still run are left alone.
- * @returns ids of takes that were cut off: they are whole on the server as far as they go, and wait for the player
+ * @returns ids of takes that were cut off: they are whole on the server as far as they go, and wait for the
+ *   player
  */
 export async function catchUp(
   store: TakeStore,
@@ -24,7 +26,8 @@ export async function catchUp(
         await store.remove(local.id);
         continue;
       }
-      // the server would not have it whatever comes: it stays here, and nothing is lost by asking again another day
+      // the server would not have it whatever comes: it stays here, and nothing is lost by asking again
+      // another day
       if (!(error instanceof Refused)) throw error;
     }
   }

@@ -26,7 +26,10 @@ interface TakeStoreSchema extends DBSchema {
   chunks: { key: [string, number]; value: LocalChunk };
 }
 
-/** Where a recording is kept first. Every write is done when its promise is: what was kept survives the tab and the browser. */
+/**
+ * Where a recording is kept first. Every write is done when its promise is: what was kept survives the tab and
+ * the browser.
+ */
 export interface TakeStore {
   begin(take: LocalTake): Promise<void>;
   amend(id: string, change: Partial<Pick<LocalTake, 'offsetSec' | 'ending' | 'discarded'>>): Promise<void>;

@@ -40,7 +40,10 @@ export interface TakeServer {
   amend(id: string, change: { offsetSec: number }): Promise<void>;
   put(id: string, sequence: number, chunk: LocalChunk): Promise<void>;
   finish(id: string, ending: Ending): Promise<void>;
-  /** Puts a take in the trash. @returns whether it can be brought back: one in which nothing was played is deleted */
+  /**
+   * Puts a take in the trash. @returns whether it can be brought back: one in which nothing was played is
+   * deleted
+   */
   discard(id: string): Promise<boolean>;
   /** The chunk that comes next, or null where the take is finished or gone. */
   next(id: string): Promise<number | null>;

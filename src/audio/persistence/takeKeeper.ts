@@ -3,7 +3,10 @@ import { fromPcm24, sha256, toPcm24 } from '../pcm';
 import type { Ending, LocalChunk, LocalTake, TakeStore } from './localTakes';
 import { Refused, type TakeServer } from './serverTakes';
 
-/** Seconds of sound in a chunk: what can be lost when everything stops at once is one of these, and one block of the worklet. */
+/**
+ * Seconds of sound in a chunk: what can be lost when everything stops at once is one of these, and one block
+ * of the worklet.
+ */
 export const CHUNK_SECONDS = 0.5;
 const FIRST_WAIT_MS = 250;
 const LONGEST_WAIT_MS = 4_000;
@@ -19,7 +22,8 @@ export type Safety = {
 };
 
 /**
- * Keeps a take while it is recorded: chunk by chunk in the browser's storage, then on the server, each acknowledged. Where one of the two
+ * Keeps a take while it is recorded: chunk by chunk in the browser's storage, then on the server, each
+ * acknowledged. Where one of the two
  * fails the other goes on; where both fail the chunks wait in memory.
  */
 export class TakeKeeper {
@@ -91,7 +95,10 @@ export class TakeKeeper {
     });
   }
 
-  /** Does something with the browser's storage; where that fails once (full, forbidden) it is not asked again in this take. */
+  /**
+   * Does something with the browser's storage; where that fails once (full, forbidden) it is not asked again
+   * in this take.
+   */
   private async inStore(work: (store: TakeStore) => Promise<void>): Promise<boolean> {
     if (this.store === null || this.storeFails) return false;
     try {
@@ -127,7 +134,10 @@ export class TakeKeeper {
     }
   }
 
-  /** One thing the server does not have yet: the take itself, its offset, or its next chunk. False where it has everything. */
+  /**
+   * One thing the server does not have yet: the take itself, its offset, or its next chunk. False where it has
+   * everything.
+   */
   private async step(): Promise<boolean> {
     const { id, take } = this.local;
     if (!this.begun) {
@@ -196,7 +206,8 @@ export class TakeKeeper {
   }
 
   /**
-   * Puts the take in the server's trash, with all of it that there is. Where the server is away, the next visit does it.
+   * Puts the take in the server's trash, with all of it that there is. Where the server is away, the next
+   * visit does it.
    * @returns whether it can be brought back
    */
   async discard(): Promise<boolean> {

@@ -3,7 +3,10 @@ import { beatAt, secondsAt, type Pace } from '@/core/chart';
 import { stretched } from './stretch';
 import { present, elementAt, type Beats, type Seconds } from '@/core/shared';
 
-/** What a take is heard from: its sound and the band's, mono, in seconds of the take; either may have to be made first. */
+/**
+ * What a take is heard from: its sound and the band's, mono, in seconds of the take; either may have to be
+ * made first.
+ */
 export type PlayerSource = {
   readonly pace: Pace;
   /** Where beat 0 lies in the sound. */
@@ -50,8 +53,10 @@ type Piece = {
 type Part = 'take' | 'band';
 
 /**
- * Plays a take, the band, or both, from any note, in a loop, slower or faster at their own pitch. All of it is scheduled on one audio
- * clock, and where the sound is now is read from that clock, the output's own delay counted: the cursor cannot drift from the ear.
+ * Plays a take, the band, or both, from any note, in a loop, slower or faster at their own pitch. All of it
+ * is scheduled on one audio
+ * clock, and where the sound is now is read from that clock, the output's own delay counted: the cursor
+ * cannot drift from the ear.
  */
 export class TakePlayer {
   private state: PlayerState = {

@@ -14,7 +14,10 @@ export type TakeToHear = {
   readonly endBeat: Beats;
 };
 
-/** A take's sound from the server, or its notes plucked; the band as it accompanies such a form, made when it is first asked for. */
+/**
+ * A take's sound from the server, or its notes plucked; the band as it accompanies such a form, made when it
+ * is first asked for.
+ */
 export function sourceOf({
   id,
   chartText,

@@ -25,7 +25,9 @@ type Path = {
   hum?: number;
 };
 
-/** Clicks through a path: what a loopback cable, or a loudspeaker in a room and a microphone, would give back. */
+/**
+ * Clicks through a path: what a loopback cable, or a loudspeaker in a room and a microphone, would give back.
+ */
 function heardOver(
   rate: number,
   times: readonly number[],

@@ -11,7 +11,10 @@ const EARLIEST: Seconds = -0.12;
 const LATEST: Seconds = 0.4;
 const FEWEST = 8;
 
-/** When sharp strokes begin (claps, muted strums), in seconds: the place where the level rises over four times what it was. */
+/**
+ * When sharp strokes begin (claps, muted strums), in seconds: the place where the level rises over four times
+ * what it was.
+ */
 export function strokesOf(samples: Float32Array, rate: Hz): Seconds[] {
   const bright = new HighPass(200, rate).process(samples);
   const size = Math.max(1, Math.round(FRAME * rate));
@@ -44,8 +47,10 @@ export type Clapped = {
 };
 
 /**
- * Latency by clapping or strumming along, for headphones that no microphone hears: the median of strokes against their clicks. It holds the
- * player's own lean; people clap some 20 to 50 ms ahead of a click without noticing (Repp, Psychonomic Bulletin & Review 2005).
+ * Latency by clapping or strumming along, for headphones that no microphone hears: the median of strokes
+ * against their clicks. It holds the
+ * player's own lean; people clap some 20 to 50 ms ahead of a click without noticing (Repp, Psychonomic
+ * Bulletin & Review 2005).
  * @returns null where fewer than eight clicks had a stroke
  */
 export function clappedLatency(strokes: readonly Seconds[], clicks: readonly Seconds[]): Clapped | null {

@@ -1,8 +1,14 @@
 import { seededRandom, type Hz, type Seconds } from '../shared';
 
-/** A click that is found to a fraction of a sample: a short sweep, as loud at its beginning as a loudspeaker and a pickup can follow. */
+/**
+ * A click that is found to a fraction of a sample: a short sweep, as loud at its beginning as a loudspeaker
+ * and a pickup can follow.
+ */
 const SWEEP = { from: 700, to: 7_000, seconds: 0.012 } as const;
-/** Clicks stand so far apart that the longest delay cannot be taken for the next one, and not evenly: an echo of the room never fits all. */
+/**
+ * Clicks stand so far apart that the longest delay cannot be taken for the next one, and not evenly: an echo
+ * of the room never fits all.
+ */
 const APART: Seconds = 0.45;
 const UNEVEN: Seconds = 0.08;
 

@@ -12,7 +12,8 @@ const PROMINENT = 7;
 const FIRST_ARRIVAL = 0.6;
 
 /**
- * When a click that was played is heard again: matched filter (Turin, IRE Transactions 1960) over the longest delay, the first strong arrival,
+ * When a click that was played is heard again: matched filter (Turin, IRE Transactions 1960) over the
+ * longest delay, the first strong arrival,
  * between samples by a parabola.
  * @param heard the recording from the moment the click was played on; needs `LONGEST_DELAY` and a little more
  * @returns the delay in seconds; null where no click stands out

@@ -12,15 +12,20 @@ const RATE: Hz = 11_025;
 const SIZE = 512;
 const HOP = 110;
 const STEP: Seconds = HOP / RATE;
-/** People tap near this tempo; others are believed less the further off they lie, in octaves (Ellis, JNMR 2007). */
+/**
+ * People tap near this tempo; others are believed less the further off they lie, in octaves (Ellis, JNMR
+ * 2007).
+ */
 const USUAL: BeatsPerMinute = 112;
 const WIDTH = 0.9;
 const LOWEST: BeatsPerMinute = 40;
 const HIGHEST: BeatsPerMinute = 320;
 
 /**
- * The tempo of a backing track and where its bar 1 begins: autocorrelation of onset strength under a preference for usual tempi, then the steady
- * pulse that gathers most strength (after Ellis, "Beat tracking by dynamic programming", JNMR 2007; a backing track keeps one tempo, so
+ * The tempo of a backing track and where its bar 1 begins: autocorrelation of onset strength under a
+ * preference for usual tempi, then the steady
+ * pulse that gathers most strength (after Ellis, "Beat tracking by dynamic programming", JNMR 2007; a
+ * backing track keeps one tempo, so
  * that a grid serves). A proposal: the player confirms or taps.
  */
 export function pulseOf(samples: Float32Array, rate: Hz): Pulse | null {
@@ -96,7 +101,8 @@ function bestPhase(strength: Float32Array, period: number): { phase: number; sha
 }
 
 /**
- * Tempo and bar 1 from taps: the first tap is bar 1. A line through them by the median of their gaps, then least squares.
+ * Tempo and bar 1 from taps: the first tap is bar 1. A line through them by the median of their gaps, then
+ * least squares.
  * @param taps when the player tapped, in seconds of the recording, one a beat
  * @returns null for fewer than four taps
  */

@@ -8,7 +8,8 @@ export type GridAlignment = { readonly estimatedMs: number | null; readonly appl
 export const MOST_UNASKED_MS = 30;
 
 /**
- * Analyses a take whose offset nobody gave: the grid is estimated from the take, taken out up to 30 ms, and reported.
+ * Analyses a take whose offset nobody gave: the grid is estimated from the take, taken out up to 30 ms, and
+ * reported.
  * Rule T1.5: the residual is estimated from the take itself and shown, never silently applied beyond 30 ms.
  */
 export function analyseAligned(request: AnalysisRequest): {

@@ -38,7 +38,10 @@ import { turningsOf, type Turning } from './changes/turnings';
 import { pitchesIn, type ChordAssignment } from './notes/voice';
 import { EPSILON, windowsAt } from './notes/windows';
 
-/** Raised whenever the same notes would get another report, or what is kept beside it another shape: what older engines stored is made anew. */
+/**
+ * Raised whenever the same notes would get another report, or what is kept beside it another shape: what older
+ * engines stored is made anew.
+ */
 export const ENGINE_VERSION = 5;
 
 export type EventReport = {
@@ -99,7 +102,8 @@ export type AnalysisRequest = {
 
 /**
  * Notes held against the chords: the report of docs/architecture.md.
- * Pure: the same request gives the same report; the plan changes verdicts, `inPlan`, targets and `missing`, never a height.
+ * Pure: the same request gives the same report; the plan changes verdicts, `inPlan`, targets and `missing`,
+ * never a height.
  */
 export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: AnalysisRequest): Report {
   const timeline = timelineOf(chart, tempo);

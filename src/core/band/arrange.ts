@@ -27,7 +27,10 @@ export type ArrangeRequest = {
   readonly ends?: boolean;
 };
 
-/** What the band plays: count-in, drums, bass and chords for so many choruses, and a last chord to end on. Same seed, same band. */
+/**
+ * What the band plays: count-in, drums, bass and chords for so many choruses, and a last chord to end on. Same
+ * seed, same band.
+ */
 export function arrange({
   chart,
   tempo,

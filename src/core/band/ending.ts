@@ -9,7 +9,8 @@ import type { WalkForm } from './walk';
 export const ENDING_BEATS = 4;
 
 /**
- * The chord everybody ends on, on the first beat after the last chorus: the one the form begins with where it ends on a dominant that leads
+ * The chord everybody ends on, on the first beat after the last chorus: the one the form begins with where
+ * it ends on a dominant that leads
  * there, else its last one.
  */
 export function ending({ timeline, choruses }: WalkForm): BandEvent[] {

@@ -24,7 +24,10 @@ export type Lineup = {
 };
 export type ChordInstrument = 'keys' | 'guitar';
 
-/** Where the off-beat eighth falls in its beat: 0.5 is even, 2/3 a triplet. Swing evens out as it gets faster (common practice, no source). */
+/**
+ * Where the off-beat eighth falls in its beat: 0.5 is even, 2/3 a triplet. Swing evens out as it gets faster
+ * (common practice, no source).
+ */
 export function offBeat(feel: BandFeel, tempo: number): number {
   if (feel === 'straight' || feel === 'bossa' || feel === 'funk') return 0.5;
   if (feel === 'shuffle' || feel === 'ballad') return 0.664;
@@ -32,7 +35,8 @@ export function offBeat(feel: BandFeel, tempo: number): number {
 }
 
 /**
- * The band's feel for what the chart names; blues shuffles unless it says swing, everything unknown is straight. Bars of three and five
+ * The band's feel for what the chart names; blues shuffles unless it says swing, everything unknown is
+ * straight. Bars of three and five
  * that swing have parts of their own.
  */
 export function bandFeel(chart: Chart): BandFeel {

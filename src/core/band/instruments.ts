@@ -3,7 +3,10 @@ import type { Drum } from './events';
 import type { Lineup } from './feel';
 import { elementAt, type Hz, type Midi, type Seconds } from '../shared';
 
-/** General MIDI programs of the bank that ships with the application (MIDI Manufacturers Association, General MIDI 1). */
+/**
+ * General MIDI programs of the bank that ships with the application (MIDI Manufacturers Association, General
+ * MIDI 1).
+ */
 const PROGRAMS: Record<Lineup['bass'] | Lineup['chords'], number> = {
   upright: 32,
   electric: 33,
@@ -14,7 +17,10 @@ const PROGRAMS: Record<Lineup['bass'] | Lineup['chords'], number> = {
 };
 const KITS: Record<Lineup['drums'], number> = { sticks: 0, brushes: 40 };
 
-/** Keys of the General MIDI percussion map, and how long each stroke is let ring. In the brush kit the snares are taps and sweeps. */
+/**
+ * Keys of the General MIDI percussion map, and how long each stroke is let ring. In the brush kit the snares
+ * are taps and sweeps.
+ */
 const DRUM_KEYS: Record<Drum, readonly [key: number, seconds: Seconds]> = {
   ride: [51, 2],
   'ride-bell': [53, 2],
@@ -38,9 +44,15 @@ const RELEASE: Seconds = 0.35;
 const BLOCK = 128;
 const MELODIC = 0;
 const DRUMS = 9;
-/** Sounds kept, 24 MB of them: strokes of the last minutes, which are most of the next ones. More would only make the tab of a long take grow. */
+/**
+ * Sounds kept, 24 MB of them: strokes of the last minutes, which are most of the next ones. More would only
+ * make the tab of a long take grow.
+ */
 const MOST_SAMPLES = 6_000_000;
-/** Loudness is played in so many steps, and brought nearer together than the bank's own velocities, which fall off steeply. */
+/**
+ * Loudness is played in so many steps, and brought nearer together than the bank's own velocities, which fall
+ * off steeply.
+ */
 const LAYERS = 20;
 const TOUCH = 0.6;
 
@@ -57,7 +69,8 @@ export type InstrumentStroke = {
 };
 
 /**
- * Recorded instruments at one sample rate: every note is played once by the sampler and kept. The same note gives the same samples
+ * Recorded instruments at one sample rate: every note is played once by the sampler and kept. The same note
+ * gives the same samples
  * in a worker, on the server and in a test.
  */
 export class Instruments {

@@ -16,8 +16,10 @@ export type Pluck = {
 };
 
 /**
- * One plucked note: the extended Karplus–Strong algorithm (Jaffe and Smith, Computer Music Journal 1983) with a pick-position comb, a
- * loudness-dependent low-pass on the pick, and an allpass for the fraction of a sample that keeps the string in tune.
+ * One plucked note: the extended Karplus–Strong algorithm (Jaffe and Smith, Computer Music Journal 1983)
+ * with a pick-position comb, a
+ * loudness-dependent low-pass on the pick, and an allpass for the fraction of a sample that keeps the
+ * string in tune.
  */
 export function pluckString(pluck: Pluck, random: Random): Float32Array {
   const { rate, held, release } = pluck;
@@ -48,7 +50,10 @@ export function pluckString(pluck: Pluck, random: Random): Float32Array {
   return out;
 }
 
-/** A burst one period long, darker when soft, combed by the place it is plucked at; a little scrape comes before it. */
+/**
+ * A burst one period long, darker when soft, combed by the place it is plucked at; a little scrape comes
+ * before it.
+ */
 function pickNoise({ rate, force, at }: Pluck, frequency: Hz, random: Random): Float32Array {
   const period = Math.round(rate / frequency);
   const raw = Float32Array.from({ length: period }, () => random() * 2 - 1);

@@ -18,7 +18,10 @@ export type RenderRequest = {
 /** A stretch of the rendered sound in samples from its beginning, half-open. */
 export type Window = { readonly from: Samples; readonly to: Samples };
 
-/** What brings each instrument to its place beside the others: bass about 4 dB over chords and drums, by RMS over a chorus. */
+/**
+ * What brings each instrument to its place beside the others: bass about 4 dB over chords and drums, by RMS
+ * over a chorus.
+ */
 const LEVEL: Record<Lineup['bass'] | Lineup['chords'] | Lineup['drums'] | 'click', number> = {
   upright: 1.3,
   electric: 1.5,

@@ -14,7 +14,8 @@ export const wordsOf = (text: string, column: number): Word[] =>
   [...text.matchAll(/\S+/g)].map((found) => ({ text: found[0], column: column + found.index }));
 
 /**
- * One bar's words as cells. Chords share the bar equally unless it is dotted; in a dotted bar a word or a dot is one beat.
+ * One bar's words as cells. Chords share the bar equally unless it is dotted; in a dotted bar a word or a
+ * dot is one beat.
  * @returns the cells, with the problems found; a refused chord leaves a gap so that later bars are still read
  */
 export function readCells(
@@ -80,7 +81,10 @@ function suggestDots(words: readonly Word[], beats: number): string {
   return filled.slice(0, beats).join(' ');
 }
 
-/** A symbol's own column counts inside the word; in a chart it counts in the line. The suggestion replaces the whole word. */
+/**
+ * A symbol's own column counts inside the word; in a chart it counts in the line. The suggestion replaces the
+ * whole word.
+ */
 const inLine = (problem: Problem, word: Word, line: number): Problem => ({
   ...problem,
   line,

@@ -17,8 +17,10 @@ const LENDERS: Record<'major' | 'minor', readonly string[]> = {
 };
 
 /**
- * The mode a chord is borrowed from, as a scale name on the tonic; null where the chord is the key's own or serves as something else.
- * In minor the raised sixth and seventh of i and V are the key's own (harmonic and melodic minor), not borrowed.
+ * The mode a chord is borrowed from, as a scale name on the tonic; null where the chord is the key's own or
+ * serves as something else.
+ * In minor the raised sixth and seventh of i and V are the key's own (harmonic and melodic minor), not
+ * borrowed.
  */
 export function borrowedFrom(chord: Chord, key: Key, degree: string): string | null {
   if (degree.includes('/') || degree.startsWith('subV')) return null;

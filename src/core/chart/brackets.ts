@@ -43,7 +43,8 @@ const OPENS = ['I', 'i', 'iii', 'bIII'];
 const LEADS_HOME = ['V', 'subV'];
 
 /**
- * Turnarounds: three chords or more in the last two bars before a section or the form comes round to its tonic, from I (or iii) to V (or its
+ * Turnarounds: three chords or more in the last two bars before a section or the form comes round to its
+ * tonic, from I (or iii) to V (or its
  * substitute). Common practice, no source.
  */
 function turnarounds(

@@ -124,7 +124,8 @@ function minorRow(context: HarmonicReadingContext): string | null {
 }
 
 /**
- * The key's scale with each foreign chord tone in place of the key's tone of the same letter, as a mode from the chord's root
+ * The key's scale with each foreign chord tone in place of the key's tone of the same letter, as a mode
+ * from the chord's root
  * where a named scale has those notes, else as root and degrees.
  */
 function fallback({ chord, key }: HarmonicReadingContext): Scale {

@@ -50,13 +50,19 @@ function dominantDegree(context: HarmonicReadingContext): string {
   return numeral(chord, key);
 }
 
-/** The I7 and IV7 of a blues, which rest; in a minor blues the tonic is minor, and a dominant on it leads on to iv. */
+/**
+ * The I7 and IV7 of a blues, which rest; in a minor blues the tonic is minor, and a dominant on it leads on to
+ * iv.
+ */
 export const restsInBlues = ({ chord, key, character }: HarmonicReadingContext): boolean => {
   const step = stepInKey(chord, key);
   return character.blues && isDominant(chord) && (step === 5 || (step === 0 && !key.minor));
 };
 
-/** The next chord with another root lies a half step down and is of the key: what slips elsewhere substitutes for nothing. */
+/**
+ * The next chord with another root lies a half step down and is of the key: what slips elsewhere substitutes
+ * for nothing.
+ */
 function slipsHome({ chord, next, key }: HarmonicReadingContext): boolean {
   const own = key.minor ? [0, 2, 3, 5, 7, 8, 10] : [0, 2, 4, 5, 7, 9, 11];
   return modulo(rootPc(next) - rootPc(chord), 12) === 11 && own.includes(stepInKey(next, key));

@@ -15,7 +15,10 @@ test('the library: at least twenty-four forms, each with a title, feel, key and 
   }
 });
 
-/** Degrees bar by bar, as a teacher would write them over each form; common practice, no source. `%` bars are left out. */
+/**
+ * Degrees bar by bar, as a teacher would write them over each form; common practice, no source. `%` bars are
+ * left out.
+ */
 const HAND: Record<string, string> = {
   lamplight: 'I IV I I IV IV I V/ii ii V I V/ii ii V',
   lantern: 'I I I I IV IV I I V IV I V',

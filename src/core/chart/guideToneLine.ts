@@ -16,7 +16,10 @@ export type GuideToneStop = readonly [GuideTone, GuideTone] | null;
 const LOWEST: Midi = 50;
 const HIGHEST: Midi = 72;
 
-/** Third (or sus note) and seventh (or sixth); a triad has its root beside its third, a power chord root and fifth. */
+/**
+ * Third (or sus note) and seventh (or sixth); a triad has its root beside its third, a power chord root and
+ * fifth.
+ */
 function pairOf(chord: Chord): readonly [ChordTone, ChordTone] {
   const root = elementAt(chord.tones, 0);
   const third = toneByRole(chord, 'third', 'sus');
@@ -29,7 +32,8 @@ function pairOf(chord: Chord): readonly [ChordTone, ChordTone] {
 
 /**
  * The guide-tone thread: two voices through the form, each change by the smallest moves.
- * At every change the two ways to hand over are compared, the one with the smaller sum is taken; of equals the one with more half steps. Where a voice
+ * At every change the two ways to hand over are compared, the one with the smaller sum is taken; of equals
+ * the one with more half steps. Where a voice
  * would leave the register both move by an octave.
  * @returns one stop per chord given
  */
@@ -70,7 +74,10 @@ export function guideToneLineOf(chords: readonly (Chord | null)[]): GuideToneSto
   });
 }
 
-/** From the last chord back to the first: each voice to whichever of its tones is nearer, the other taking the other. */
+/**
+ * From the last chord back to the first: each voice to whichever of its tones is nearer, the other taking the
+ * other.
+ */
 function roundTo(own: readonly [Midi, Midi], first: readonly [Midi, Midi], voice: 0 | 1): number {
   const near = (from: Midi, to: Midi) => modulo(to - from + 5, 12) - 5;
   const straight = Math.abs(near(own[0], first[0])) + Math.abs(near(own[1], first[1]));

@@ -17,7 +17,9 @@ export type Harmony = {
   readonly brackets: readonly Bracket[];
 };
 
-/** Reads every chord of the form in its key: degree and chord-scale, and the home scale that stands beside it. */
+/**
+ * Reads every chord of the form in its key: degree and chord-scale, and the home scale that stands beside it.
+ */
 export function harmonyOf(chart: Chart, timeline: Timeline): Harmony {
   const { chordSpans: chordSpans } = timeline;
   const sections = chordSpans.map(({ bar }) => elementAt(timeline.bars, bar).section);

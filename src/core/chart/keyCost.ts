@@ -11,7 +11,10 @@ export type KeyStep = {
   readonly afterNext: Chord;
 };
 
-/** What a chord sounds like to someone looking for the key: finer than major and minor, coarser than its symbol. */
+/**
+ * What a chord sounds like to someone looking for the key: finer than major and minor, coarser than its
+ * symbol.
+ */
 type Kind = 'major' | 'minor' | 'dominant' | 'diminished';
 
 function kindOf(chord: Chord): Kind {
@@ -22,7 +25,10 @@ function kindOf(chord: Chord): Kind {
 
 type Costs = Readonly<Record<number, Readonly<Partial<Record<Kind, number>>>>>;
 
-/** How strange each chord is in a key: 0 at home, about a third for what is often borrowed. Our own weights, settled on the forms of the tests. */
+/**
+ * How strange each chord is in a key: 0 at home, about a third for what is often borrowed. Our own weights,
+ * settled on the forms of the tests.
+ */
 const IN_MAJOR: Costs = {
   0: { major: 0, dominant: 0.45 },
   1: { major: 0.45 },

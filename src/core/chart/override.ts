@@ -22,7 +22,8 @@ const NUMERAL = '(?:b|#)?(?:VII|VI|IV|V|III|II|I|vii|vi|iv|v|iii|ii|i)';
 const DEGREE = new RegExp(`^(?:${NUMERAL}|(?:V|vii|ii|subV)/${NUMERAL}|subV)$`);
 
 /**
- * Reads what stands after `reading:`: `8 = subV/ii, altered` or `11.2 = , 1 b3 4 5 6`: bar (as played, from 1), chord of the bar (1 unless
+ * Reads what stands after `reading:`: `8 = subV/ii, altered` or `11.2 = , 1 b3 4 5 6`: bar (as played, from
+ * 1), chord of the bar (1 unless
  * told), degree, scale on the chord's root; degree or scale may be left out.
  */
 export function readOverride(text: string): Outcome<Override> {

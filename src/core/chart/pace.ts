@@ -7,7 +7,10 @@ import {
   elementAt,
 } from '../shared';
 
-/** How fast a take is played: one tempo for every pass of so many beats. The last one holds on; before bar 1 the first one counts. */
+/**
+ * How fast a take is played: one tempo for every pass of so many beats. The last one holds on; before bar 1
+ * the first one counts.
+ */
 export type Pace = { readonly passBeats: Beats; readonly tempi: readonly BeatsPerMinute[] };
 
 /** One tempo throughout. */

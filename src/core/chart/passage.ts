@@ -28,7 +28,8 @@ export function passage(chart: Chart, from: number, to: number): Chart {
 }
 
 /**
- * Every change of a form with the bars to go round in to meet it: the bar it leads into and the one before; where it lies within a bar,
+ * Every change of a form with the bars to go round in to meet it: the bar it leads into and the one before;
+ * where it lies within a bar,
  * that bar alone. A change into bar 1 is met by going round the whole form. Bars from 1, both included.
  */
 export function changeLoops(chart: Chart): {
@@ -49,7 +50,10 @@ export function changeLoops(chart: Chart): {
   });
 }
 
-/** The bars of every section, in order of the form: what a player may want to go round in. Bars from 1, both included. */
+/**
+ * The bars of every section, in order of the form: what a player may want to go round in. Bars from 1, both
+ * included.
+ */
 export function sectionsOf({
   bars,
 }: Chart): { readonly name: string; readonly bars: readonly [number, number] }[] {

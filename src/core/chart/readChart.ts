@@ -8,8 +8,10 @@ import type { Override } from './override';
 import { unfold } from './repeats';
 
 /**
- * Reads chart text: header lines, `[A]` sections, bars between `|`, `%`, dotted bars, `|: :|` with `1.` `2.` endings.
- * @returns the form with repeats written out, or every problem with line, column, bar and, where there is one, a suggestion
+ * Reads chart text: header lines, `[A]` sections, bars between `|`, `%`, dotted bars, `|: :|` with `1.`
+ * `2.` endings.
+ * @returns the form with repeats written out, or every problem with line, column, bar and, where there is
+ *   one, a suggestion
  */
 export function readChart(text: string): Outcome<Chart> {
   if (text.length > CHART_LIMITS.characters) return refused(tooLong(text.length));
@@ -195,7 +197,9 @@ function tooManyBars(bars: readonly Bar[]): Problem {
 
 type Piece = { text: string; column: number; opens: boolean; closes: boolean; ending: number | null };
 
-/** Cuts a line at its bar lines. `|:` opens and `:|` closes a repeat; `1.` after a bar line begins an ending. */
+/**
+ * Cuts a line at its bar lines. `|:` opens and `:|` closes a repeat; `1.` after a bar line begins an ending.
+ */
 function splitBars(line: string, from: number): Piece[] {
   const pieces: Piece[] = [];
   let opens = false;

@@ -22,7 +22,9 @@ export type ChordReading = {
   readonly overridden: boolean;
 };
 
-/** Reads one chord: its function, why, what else it could be, and its scale; the player's override before all. */
+/**
+ * Reads one chord: its function, why, what else it could be, and its scale; the player's override before all.
+ */
 export function readingOf(context: HarmonicReadingContext, override: Override | null): ChordReading {
   const { chord, key } = context;
   const found = degreeOf(context);
@@ -47,7 +49,10 @@ export function readingOf(context: HarmonicReadingContext, override: Override | 
   };
 }
 
-/** What the chord-scale table sees under a degree the player chose: the key that makes it so, or the kind of chord it resolves to. */
+/**
+ * What the chord-scale table sees under a degree the player chose: the key that makes it so, or the kind of
+ * chord it resolves to.
+ */
 function underDegree(context: HarmonicReadingContext, degree: string): HarmonicReadingContext {
   const target = degree.split('/')[1];
   if (target === undefined) return { ...context, key: impliedKey(degree, context.chord, context.key) };

@@ -51,8 +51,10 @@ const NEAR = 1.2;
 
 /**
  * The key of every part of the form.
- * Rule T2.6: a section's `key:`, else found from cadences. Where the chart names no key, the cheapest walk through 24 keys is
- * taken (Viterbi, IEEE Transactions on Information Theory 1967): strange chords cost, cadences that come home gain, and moving costs.
+ * Rule T2.6: a section's `key:`, else found from cadences. Where the chart names no key, the cheapest walk
+ * through 24 keys is
+ * taken (Viterbi, IEEE Transactions on Information Theory 1967): strange chords cost, cadences that come
+ * home gain, and moving costs.
  * @param sections the section of each stretch
  */
 export function keyRegions(chordSpans: readonly ChordSpan[], sections: readonly (string | null)[]): Region[] {

@@ -37,7 +37,8 @@ function blockFrom(written: readonly WrittenBar[], from: number): readonly Writt
     if (index > from && elementAt(written, index).opens) break;
     if (!elementAt(written, index).closes) continue;
     close = index;
-    // a further ending belongs to the block; it ends with its own `:|`, or is one last stretch up to the next section or line of bars
+    // a further ending belongs to the block; it ends with its own `:|`, or is one last stretch up to the
+    // next section or line of bars
     if (written[index + 1]?.ending == null) break;
   }
   if (close < 0) return null;

@@ -41,7 +41,8 @@ export type Route = {
 export const TEMPO_LIMITS = [40, 320] as const;
 
 /**
- * Works a route out. Where the key moves the passes are written out one after another, since no two have the same chords; else the form is
+ * Works a route out. Where the key moves the passes are written out one after another, since no two have
+ * the same chords; else the form is
  * played so many times.
  */
 export function routeOf(

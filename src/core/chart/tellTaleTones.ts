@@ -5,7 +5,10 @@ import { hasTone, toneByRole, type Chord, type ChordTone, type Scale } from '../
 export const tellTaleTones = (chord: Chord, home: Scale): ChordTone[] =>
   chord.tones.filter((tone) => !home.pcs.includes(tone.pc));
 
-/** Avoid notes: home-scale tones one semitone above or below the chord's third or seventh that are not chord tones (T3.3). */
+/**
+ * Avoid notes: home-scale tones one semitone above or below the chord's third or seventh that are not chord
+ * tones (T3.3).
+ */
 export function avoidNotes(chord: Chord, home: Scale): PitchClass[] {
   const against = [toneByRole(chord, 'third'), toneByRole(chord, 'seventh')].flatMap((tone) =>
     tone ? [tone.pc] : [],

@@ -4,7 +4,8 @@ import { degreeSemitones, isDominant, rootPc, toneByRole, type Chord, type Scale
 /**
  * The colour tones over a chord.
  * Rule T3.7: scale tones a whole step above a chord tone; those written; on a dominant also ♭9 ♯9 ♯11
- * ♭13 of its scale; on a bare triad its scale's seventh, and its sixth where that is a whole step above the fifth.
+ * ♭13 of its scale; on a bare triad its scale's seventh, and its sixth where that is a whole step above the
+ * fifth.
  */
 export function availableTensions(chord: Chord, scale: Scale): Set<PitchClass> {
   const tensions = new Set(chord.colours.map((tone) => tone.pc));

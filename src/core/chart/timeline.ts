@@ -153,7 +153,8 @@ export type ChordChange = {
 
 /**
  * Every change over so many choruses.
- * Rule T2.7: a new root, or on the same root a tone set neither containing nor contained; none into or out of N.C.
+ * Rule T2.7: a new root, or on the same root a tone set neither containing nor contained; none into or out
+ * of N.C.
  */
 export function changesOf(timeline: Timeline, choruses: number): ChordChange[] {
   const walk: SoundingChord[] = [];

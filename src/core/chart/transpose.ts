@@ -19,12 +19,16 @@ import { timelineOf } from './timeline';
 /** Where a chart is to go: a key, or so many semitones up (negative: down). */
 export type Destination = { readonly to: string } | { readonly by: Semitones };
 
-/** The usual spelling of each tonic: fewest accidentals in its key, flats before sharps. Common practice, no source. */
+/**
+ * The usual spelling of each tonic: fewest accidentals in its key, flats before sharps. Common practice, no
+ * source.
+ */
 const MAJOR_TONICS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 const MINOR_TONICS = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'G#', 'A', 'Bb', 'B'];
 
 /**
- * A chart's text in another key, respelled for it: chords, keys and basses change, everything else stays as it was typed.
+ * A chart's text in another key, respelled for it: chords, keys and basses change, everything else stays as
+ * it was typed.
  * @returns the text, or what is wrong with the chart or the key
  */
 export function transposeText(text: string, destination: Destination): Outcome<string> {

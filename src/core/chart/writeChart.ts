@@ -3,7 +3,10 @@ import type { Bar, Chart } from './chart';
 import { writeOverride } from './override';
 import { elementAt } from '../shared';
 
-/** A chart as chart text with repeats written out. Reading it back gives the same form, and writing that the same text. */
+/**
+ * A chart as chart text with repeats written out. Reading it back gives the same form, and writing that the
+ * same text.
+ */
 export function writeChart(chart: Chart): string {
   const lines: string[] = [];
   if (chart.title) lines.push(`title: ${chart.title}`);

@@ -1,7 +1,10 @@
 import type { CorrectedNote, NoteId } from './edits';
 import { elementAt, type Cents, type Midi } from '../shared';
 
-/** What a doubtful note may have been, and how likely: two readings, the likelier first. `midi` null: nothing was played there. */
+/**
+ * What a doubtful note may have been, and how likely: two readings, the likelier first. `midi` null: nothing
+ * was played there.
+ */
 export type PitchReading = { readonly midi: Midi | null; readonly belief: number };
 export type Doubt = {
   readonly id: NoteId;
@@ -19,8 +22,10 @@ const LEAP = 10;
 const NEAR = 7;
 
 /**
- * Notes that may have been heard wrongly, the least sure first: pitches between two keys, octaves that leap out of the line, and what is
- * hardly believed at all. Octaves, and bends between keys, are (docs/ears.md) the likeliest mistakes of any pitch tracker.
+ * Notes that may have been heard wrongly, the least sure first: pitches between two keys, octaves that leap
+ * out of the line, and what is
+ * hardly believed at all. Octaves, and bends between keys, are (docs/ears.md) the likeliest mistakes of any
+ * pitch tracker.
  */
 export function doubtsOf(notes: readonly CorrectedNote[]): Doubt[] {
   const asked = notes.flatMap((note, index): (Doubt & { sure: number })[] => {

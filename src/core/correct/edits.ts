@@ -7,7 +7,10 @@ export type SecondsNote = Omit<PlayedNote, 'onsetBeat' | 'durationBeats'> & {
   readonly offsetSec: Seconds;
 };
 
-/** A note's name for as long as its take lives: `h` and its place among what was heard, or whatever an edit called it. */
+/**
+ * A note's name for as long as its take lives: `h` and its place among what was heard, or whatever an edit
+ * called it.
+ */
 export type NoteId = string;
 
 /** One step of a player's hand over what was heard. What was heard stays as it is underneath. */
@@ -43,7 +46,8 @@ export const MOST_EDITS = 20_000;
 export const heardId = (index: number): NoteId => `h${index}`;
 
 /**
- * What was heard with a player's edits laid over it, in order of onset, then pitch. An edit of a note that is not there any more does
+ * What was heard with a player's edits laid over it, in order of onset, then pitch. An edit of a note that
+ * is not there any more does
  * nothing: edits may be taken back in any order.
  */
 export function corrected(heard: readonly SecondsNote[], edits: readonly Edit[]): CorrectedNote[] {
@@ -54,7 +58,10 @@ export function corrected(heard: readonly SecondsNote[], edits: readonly Edit[])
 
 const names = new WeakMap<readonly SecondsNote[], readonly CorrectedNote[]>();
 
-/** What was heard with its names: made once a take, so that a note nobody touched stays the same object from edit to edit. */
+/**
+ * What was heard with its names: made once a take, so that a note nobody touched stays the same object from
+ * edit to edit.
+ */
 function named(heard: readonly SecondsNote[]): readonly CorrectedNote[] {
   let known = names.get(heard);
   if (!known) names.set(heard, (known = heard.map((note, index) => ({ ...note, id: heardId(index) }))));

@@ -9,7 +9,10 @@ export type NamedNote = PlayedNote & { readonly id: NoteId };
 /** What sounds longer than this before bar 1 is tuning up, not a pickup. */
 const EARLIEST = -8;
 
-/** Corrected notes as the analysis takes them, in beats: ghosts and what lies before the count-in are no part of the line. */
+/**
+ * Corrected notes as the analysis takes them, in beats: ghosts and what lies before the count-in are no part
+ * of the line.
+ */
 export function playedFrom(
   notes: readonly CorrectedNote[],
   pace: BeatsPerMinute | Pace,
@@ -40,7 +43,8 @@ function inBeats(note: CorrectedNote, walk: Pace, offset: Seconds, key: string):
 }
 
 /**
- * Which note each note of a report is, by its place in the report: one note heard may be two to the analysis, a slide between held
+ * Which note each note of a report is, by its place in the report: one note heard may be two to the
+ * analysis, a slide between held
  * pitches, and one before the form none.
  */
 export function reportPlaces(report: Report, played: readonly NamedNote[]): NoteId[] {

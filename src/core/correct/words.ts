@@ -1,6 +1,9 @@
 import type { Beats } from '../shared';
 
-/** What a player wrote beside a take: to all of it, to a bar (from 1 through all choruses) or to the phrase that begins at a beat. */
+/**
+ * What a player wrote beside a take: to all of it, to a bar (from 1 through all choruses) or to the phrase
+ * that begins at a beat.
+ */
 export type Remark = {
   readonly id: string;
   readonly text: string;

@@ -267,7 +267,10 @@ function turns(
   );
 }
 
-/** Two rhythms are the same where their gaps agree to a sixteenth; two contours, where every move goes the same way within two semitones. */
+/**
+ * Two rhythms are the same where their gaps agree to a sixteenth; two contours, where every move goes the same
+ * way within two semitones.
+ */
 const SAME_GAP: Beats = 0.15;
 const SAME_MOVE: Semitones = 2;
 
@@ -302,7 +305,10 @@ export function shapeOf(report: Report, { noteIndices }: Phrase): Motif {
   };
 }
 
-/** Bars that were played in before a bar line to come home at: something above the scale in them, and a chord tone on the line. */
+/**
+ * Bars that were played in before a bar line to come home at: something above the scale in them, and a chord
+ * tone on the line.
+ */
 function homeGates(report: Report, timeline: Timeline, every: number): RuleCheck[] {
   const gates: RuleCheck[] = [];
   const last = report.notes[report.notes.length - 1]?.onsetBeat ?? -1;
@@ -336,7 +342,10 @@ function rangeGates(report: Report, timeline: Timeline, semitones: Semitones): R
   }));
 }
 
-/** How far the middle onset of some notes lies from the beat or its half, swung as the take is, in milliseconds; null without any near one. */
+/**
+ * How far the middle onset of some notes lies from the beat or its half, swung as the take is, in
+ * milliseconds; null without any near one.
+ */
 function inTime({ notes, time }: Report, { tempo }: Timeline, indices: readonly number[]): number | null {
   const second = time.swing === null ? 0.5 : time.swing / (1 + time.swing);
   const away = indices
@@ -361,7 +370,10 @@ function startsOn({ startBeat }: Pick<Phrase, 'startBeat'>, beat: number, timeli
   return Math.min(away, length - away) <= 0.2 + 1e-6;
 }
 
-/** Beat after beat round the bar; a phrase that came elsewhere is missed, and the next is held against where it should have gone on. */
+/**
+ * Beat after beat round the bar; a phrase that came elsewhere is missed, and the next is held against where it
+ * should have gone on.
+ */
 function inTurn(report: Report, first: number, timeline: Timeline): RuleCheck[] {
   const beats = beatsPerBar(elementAt(timeline.bars, 0).meter);
   return phrases(report, () => false).map(({ beat }, index) => ({

@@ -12,7 +12,10 @@ export type AttemptSize = {
   readonly seconds: number;
 };
 
-/** About a dozen places are enough to tell, and no attempt is longer than this: several of them fit into five minutes. */
+/**
+ * About a dozen places are enough to tell, and no attempt is longer than this: several of them fit into five
+ * minutes.
+ */
 const PLACES = 12;
 const LONGEST_SECONDS = 75;
 
@@ -34,7 +37,10 @@ export function attemptSize(drill: Drill, tempo = drill.tempo): AttemptSize {
   return { passes, places, pass: Math.ceil(drill.pass * places - 1e-9), seconds: pass * passes };
 }
 
-/** A line over the same bars that the rule does not let pass: what the stand-in player plays to show a miss. Null where every line passes. */
+/**
+ * A line over the same bars that the rule does not let pass: what the stand-in player plays to show a miss.
+ * Null where every line passes.
+ */
 export function failingOf(drill: Drill, seed: number, choruses: number): PlayedNote[] | null {
   const line = exampleOf(drill, seed, choruses) ?? [];
   const ways: ((note: PlayedNote, index: number) => PlayedNote)[] = [

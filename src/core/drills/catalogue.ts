@@ -9,7 +9,10 @@ export type Recipe = {
   readonly land: readonly Aim[];
   readonly material: 'chord' | 'plan';
   readonly lead?: LeadIn;
-  /** Notes in the lead-in may lie outside the material; `only`: they lie outside the chord they are played over. */
+  /**
+   * Notes in the lead-in may lie outside the material; `only`: they lie outside the chord they are played
+   * over.
+   */
   readonly chromatic?: true | 'only';
   readonly rhythm: 'eighths' | 'quarters' | 'changes' | 'anticipate' | 'offbeats' | 'phrases';
   /** For phrases: the beat they begin on, from 1, how long they are and the rest after them, in bars. */
@@ -37,7 +40,10 @@ export type Recipe = {
   readonly written?: WrittenExample;
 };
 
-/** Figures that are laid into each bar of one chord, phrases of one shape, and bars of chords between bars of line. */
+/**
+ * Figures that are laid into each bar of one chord, phrases of one shape, and bars of chords between bars of
+ * line.
+ */
 export type WrittenExample =
   | { readonly kind: 'pattern'; readonly cell: 2 | 3 | 4; readonly way: 1 | -1 }
   | { readonly kind: 'up-and-down'; readonly up: 'arpeggio' | 'scale-run' }

@@ -121,7 +121,10 @@ const TONES: Record<string, DrillKind> = {
   root: 'ladder-roots',
 };
 
-/** The drill of a finding: its bars, its tempo, and the catalogue's rule for it; null for praise and for what no drill mends. */
+/**
+ * The drill of a finding: its bars, its tempo, and the catalogue's rule for it; null for praise and for what
+ * no drill mends.
+ */
 export function drillOfFinding(finding: Finding, chart: Chart, plan: PlanWords): Drill | null {
   const named =
     finding.kind === 'tone-missed'

@@ -73,7 +73,8 @@ const KINDS: readonly FindingKind[] = [
   'chord-hit-wrong',
 ];
 
-// Example lines are made by one part and judged by another: the analysis, which knows nothing of how they were made.
+// Example lines are made by one part and judged by another: the analysis, which knows nothing of how they
+// were made.
 test.each(DRILL_KINDS)(
   '%s: on every form there is a line that passes, under the hand, another for every seed',
   (kind) => {

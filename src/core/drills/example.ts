@@ -14,7 +14,8 @@ import { writtenLine } from './written';
 const RANGE: readonly [Midi, Midi] = [50, 76];
 
 /**
- * A line that passes a drill: seeded, within the hand's range, in the drill's rhythm. Lines are made and held against the rule until one passes.
+ * A line that passes a drill: seeded, within the hand's range, in the drill's rhythm. Lines are made and
+ * held against the rule until one passes.
  * @returns null where none of a few did: the bars may hold nothing the drill can be played on
  */
 export function exampleOf(drill: Drill, seed: number, choruses = 1): PlayedNote[] | null {

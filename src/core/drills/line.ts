@@ -1,7 +1,10 @@
 import type { PlayedNote } from '../analyse';
 import { seededRandom, type Beats, type Midi, type Semitones, elementAt } from '../shared';
 
-/** A place in a line that is to be filled: which pitches it may have, and how far it may lie from the note before. */
+/**
+ * A place in a line that is to be filled: which pitches it may have, and how far it may lie from the note
+ * before.
+ */
 export type Slot = {
   readonly beat: Beats;
   readonly duration: Beats;
@@ -18,7 +21,8 @@ const COST = { repeat: 2.2, beyondStep: 0.55, leap: 1.6, centre: 0.03, unliked: 
 const LEAP = 5;
 
 /**
- * The cheapest line through slots (dynamic programming over pitches, Viterbi 1967): steps before skips, skips before leaps, near the middle
+ * The cheapest line through slots (dynamic programming over pitches, Viterbi 1967): steps before skips,
+ * skips before leaps, near the middle
  * of its range. A seed varies it: small random costs break ties another way.
  * @param pitches the line may use, in order
  * @returns null where no line fits

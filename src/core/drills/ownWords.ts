@@ -66,7 +66,9 @@ const LONGEST = 200;
 const count = (word: string): number => NUMBERS[word] ?? Number(word);
 type Reader = readonly [RegExp, (match: RegExpExecArray) => Rule | null];
 
-/** One way of saying each rule; the words are those the catalogue itself says its rules with, and shorter ones. */
+/**
+ * One way of saying each rule; the words are those the catalogue itself says its rules with, and shorter ones.
+ */
 const READERS: readonly Reader[] = [
   [
     /^(?:land on |aim at |play )?(?:the )?((?:roots?|thirds?|fifths?|sevenths?|chord(?: tones?)?)(?:(?:,| or| and)+ (?:the )?(?:roots?|thirds?|fifths?|sevenths?))*)(?: at every change)?(?:,? (early|an eighth ahead(?: of the change)?|slid into|from (?:a |the )?(half step|whole step|semitone)? ?(below|above)))$/,

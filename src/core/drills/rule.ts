@@ -6,7 +6,10 @@ export type Aim = 'root' | 'third' | 'fifth' | 'seventh' | 'chord';
 
 /** What a drill is passed by: one thing that can be heard, and only that. */
 export type Rule =
-  /** At each change: land on one of these tones, on time; `led` by a note so many semitones away (−1: from a half step below); `early`: only ahead of it. */
+  /**
+   * At each change: land on one of these tones, on time; `led` by a note so many semitones away (−1: from a
+   * half step below); `early`: only ahead of it.
+   */
   | {
       readonly kind: 'land';
       readonly tones: readonly Aim[];
@@ -36,7 +39,10 @@ export type Rule =
   | { readonly kind: 'end' }
   /** Each phrase goes through a change. */
   | { readonly kind: 'cross' }
-  /** Each phrase has the rhythm and the contour of one before it, or of a phrase of the player's own, and ends on a chord tone. */
+  /**
+   * Each phrase has the rhythm and the contour of one before it, or of a phrase of the player's own, and ends
+   * on a chord tone.
+   */
   | { readonly kind: 'motif'; readonly like?: Motif }
   /** No phrase has the shape of one before it. */
   | { readonly kind: 'vary' }
@@ -50,7 +56,10 @@ export type Rule =
   | { readonly kind: 'time'; readonly withinMs: number }
   /** In every four bars more than so many semitones from the lowest note to the highest. */
   | { readonly kind: 'range'; readonly semitones: Semitones }
-  /** Each phrase begins on this beat of the bar, from 1; `2.5` is the second half of beat 2. `turn`: the next one a beat later, round the bar. */
+  /**
+   * Each phrase begins on this beat of the bar, from 1; `2.5` is the second half of beat 2. `turn`: the next
+   * one a beat later, round the bar.
+   */
   | { readonly kind: 'start'; readonly beat: number; readonly turn?: true }
   /** After each phrase so many bars of nothing. */
   | { readonly kind: 'space'; readonly bars: number }

@@ -16,7 +16,10 @@ type MusicBar = {
 
 const [LOWEST, HIGHEST]: readonly [Midi, Midi] = [50, 78];
 
-/** Lines that are laid out bar by bar: patterns, arpeggios against scales, one phrase again and again, chords against line. */
+/**
+ * Lines that are laid out bar by bar: patterns, arpeggios against scales, one phrase again and again, chords
+ * against line.
+ */
 export function writtenLine(
   scene: DrillContext,
   written: WrittenExample,
@@ -50,7 +53,10 @@ function barsOf({ timeline, choruses }: DrillContext): MusicBar[] {
   ).flat();
 }
 
-/** Each bar of one chord from near where the one before it ended; chord tones in quarters where a bar holds more. */
+/**
+ * Each bar of one chord from near where the one before it ended; chord tones in quarters where a bar holds
+ * more.
+ */
 function barByBar(
   scene: DrillContext,
   seed: number,
@@ -94,7 +100,10 @@ const placeNear = (rungs: readonly Midi[], midi: Midi): number =>
     0,
   );
 
-/** Statements of a cell, each a step of the scale on: skips in eighths, threes and fours in triplets, which three or four of them fill. */
+/**
+ * Statements of a cell, each a step of the scale on: skips in eighths, threes and fours in triplets, which
+ * three or four of them fill.
+ */
 function patternIn(
   scene: DrillContext,
   { start, beats, single }: MusicBar,
@@ -154,14 +163,18 @@ function upAndDown(
   }));
 }
 
-/** Shapes to begin with: rhythm and contour, all with a beat and a half of rest behind them in a bar of four. */
+/**
+ * Shapes to begin with: rhythm and contour, all with a beat and a half of rest behind them in a bar of four.
+ */
 const MOTIFS: readonly Motif[] = [
   { gaps: [0.5, 0.5, 1], moves: [2, 2, -3] },
   { gaps: [0.5, 0.5, 0.5], moves: [-2, -2, 4] },
   { gaps: [1, 0.5, 0.5], moves: [3, -2, -2] },
 ];
 
-/** One phrase on every bar that has room for it, its moves fitted to the chord and its end on one of its tones. */
+/**
+ * One phrase on every bar that has room for it, its moves fitted to the chord and its end on one of its tones.
+ */
 function motifs(scene: DrillContext, { gaps, moves }: Motif, seed: number, fill: Fill): PlayedNote[] | null {
   const length = gaps.reduce((sum, gap) => sum + gap, 0);
   const bar = beatsPerBar(scene.chart.meter);

@@ -1,7 +1,10 @@
 import type { Report } from '../analyse';
 import { elementAt, present } from '../shared';
 
-/** How often targets were led into in one way, by the side it came from; `left` counts those that never arrived. */
+/**
+ * How often targets were led into in one way, by the side it came from; `left` counts those that never
+ * arrived.
+ */
 export type ApproachRow = {
   readonly kind: string;
   readonly name: string;

@@ -20,7 +20,8 @@ const take = (seed: number, changes: Record<string, number>) => {
   return { report, marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, 100) };
 };
 
-// Newcombe, Statistics in Medicine 17 (1998) 873–890, table II, method 10, 95 % intervals, cases (a), (b), (d), (e), (g), (h); recorded from memory.
+// Newcombe, Statistics in Medicine 17 (1998) 873–890, table II, method 10, 95 % intervals, cases (a), (b),
+// (d), (e), (g), (h); recorded from memory.
 test.each([
   [56, 70, 48, 80, 0.0524, 0.3339],
   [9, 10, 3, 10, 0.1705, 0.809],

@@ -2,7 +2,10 @@ import type { Report } from '../analyse';
 import { pathOf, placesSounding, STANDARD_INSTRUMENT, type Instrument, type Touch } from '../neck';
 import { elementAt } from '../shared';
 
-/** Where a line probably lay. Notes by string (from the highest, 1) and by position (the fret under the index finger; 0 is open). */
+/**
+ * Where a line probably lay. Notes by string (from the highest, 1) and by position (the fret under the index
+ * finger; 0 is open).
+ */
 export type OnTheNeck = {
   readonly strings: readonly number[];
   readonly positions: Readonly<Record<number, number>>;
@@ -14,7 +17,8 @@ export type OnTheNeck = {
 const AHEAD = 64;
 
 /**
- * Where every note of a take probably lay: each phrase by its most probable fingering, the hand free to move in the rests.
+ * Where every note of a take probably lay: each phrase by its most probable fingering, the hand free to
+ * move in the rests.
  * @returns a place for each note of the report; null where no string reaches it, or it is in no phrase
  */
 export function fingeredTake(
@@ -48,7 +52,8 @@ export function fingeredTake(
 
 /**
  * Strings and positions of a take.
- * Rule T9.3: range; strings and positions. A transcription has no strings: each phrase is laid by the most probable fingering, the hand free to move in the rests.
+ * Rule T9.3: range; strings and positions. A transcription has no strings: each phrase is laid by the most
+ * probable fingering, the hand free to move in the rests.
  */
 export function onTheNeck(report: Report, instrument: Instrument = STANDARD_INSTRUMENT): OnTheNeck {
   const strings = instrument.tuning.map(() => 0);

@@ -28,7 +28,8 @@ const ORDER: readonly LandingMark[] = ['rest', 'not-met', 'chord-tone', 'target-
 const MOST_CHIPS = 3;
 
 /**
- * The change a take says most about: the kind that passed the player by most often; where every one was met, the one met most.
+ * The change a take says most about: the kind that passed the player by most often; where every one was
+ * met, the one met most.
  * Changes at rest are left out of the count.
  * @returns null where the take has no judged change
  */

@@ -16,7 +16,8 @@ export function wilsonInterval(met: number, of: number, z = 1.959964): readonly 
 export type Rate = { readonly met: number; readonly of: number };
 
 /**
- * The interval of the difference of two rates, after less before: the hybrid score method 10 of R. G. Newcombe, Statistics in Medicine
+ * The interval of the difference of two rates, after less before: the hybrid score method 10 of R. G.
+ * Newcombe, Statistics in Medicine
  * 17 (1998) 873–890. Recorded with its worked examples in the tests.
  * @returns lower and upper end, −1 to 1; [−1, 1] where either was not counted
  */

@@ -14,7 +14,8 @@ const meta = (event: Record<string, unknown>): MidiEvent =>
   ({ deltaTime: 0, meta: true, ...event }) as unknown as MidiEvent;
 
 /**
- * A chart as a Standard MIDI File 1.0 of markers: a marker for every chord and, in brackets, for every section; with tempo, meters and keys.
+ * A chart as a Standard MIDI File 1.0 of markers: a marker for every chord and, in brackets, for every
+ * section; with tempo, meters and keys.
  * Repeats are written out.
  */
 export function writeChartMidi(chart: Chart): Uint8Array {
@@ -88,7 +89,10 @@ const MINOR = [
   'A#m',
 ];
 
-/** Chart text from the markers of a MIDI file: those that read as chords, by meter; a marker in brackets names a section. */
+/**
+ * Chart text from the markers of a MIDI file: those that read as chords, by meter; a marker in brackets names
+ * a section.
+ */
 export function readChartMidi(bytes: Uint8Array): Outcome<string> {
   const file = readMidiFile(bytes);
   if (!file.ok) return file;

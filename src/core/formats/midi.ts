@@ -4,7 +4,8 @@ import type { PlayedNote } from '../analyse';
 import { COUNTS_FRAMES, readMidiFile } from './midiFile';
 
 /**
- * Reads the notes of a Standard MIDI File 1.0 in beats (quarter notes) from its start; tempo events are left aside, since beats are what is asked for.
+ * Reads the notes of a Standard MIDI File 1.0 in beats (quarter notes) from its start; tempo events are
+ * left aside, since beats are what is asked for.
  * @returns notes of all tracks and channels but the drum channel 10
  */
 export function readMidi(bytes: Uint8Array): Outcome<PlayedNote[]> {

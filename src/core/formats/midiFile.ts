@@ -22,7 +22,8 @@ class Malformed extends Error {
 }
 
 /**
- * Reads a Standard MIDI File 1.0. The parser behind it trusts lengths: one of five bytes becomes negative there and is read for ever.
+ * Reads a Standard MIDI File 1.0. The parser behind it trusts lengths: one of five bytes becomes negative
+ * there and is read for ever.
  * So the chunks and every event of every track are walked through first.
  */
 export function readMidiFile(bytes: Uint8Array): Outcome<MidiData> {
@@ -60,7 +61,10 @@ function checkChunks(bytes: Uint8Array): void {
 
 const nameAt = (bytes: Uint8Array, at: number): string => String.fromCharCode(...bytes.subarray(at, at + 4));
 
-/** How many events a track has that ends where `bytes` ends. SMF 1.0, "MTrk chunks": delta time, then a MIDI, system exclusive or meta event. */
+/**
+ * How many events a track has that ends where `bytes` ends. SMF 1.0, "MTrk chunks": delta time, then a MIDI,
+ * system exclusive or meta event.
+ */
 function checkTrack(bytes: Uint8Array, from: number): number {
   let [at, running, events] = [from, 0, 0];
   while (at < bytes.length) {

@@ -54,7 +54,10 @@ const schema = Joi.object<TakeDocument>({
   words: wordsSchema.required(),
 });
 
-/** A ZIP counts years from 1980 to 2099; a clock may have said otherwise. A day from either end is inside in every time zone. */
+/**
+ * A ZIP counts years from 1980 to 2099; a clock may have said otherwise. A day from either end is inside in
+ * every time zone.
+ */
 const [ZIP_FIRST, ZIP_LAST] = [Date.UTC(1980, 0, 2), Date.UTC(2099, 11, 30)];
 
 /** A take in one file: a ZIP of `take.json` and, where there is one, `sound.wav`. */
@@ -67,7 +70,10 @@ export const packTake = (take: TakeDocument, sound: Uint8Array | null): Uint8Arr
     { mtime: new Date(Math.min(ZIP_LAST, Math.max(ZIP_FIRST, take.createdAt))) },
   );
 
-/** Opens such a file. Names inside are looked up, never followed as paths; what would unpack to more than the limits is not unpacked. */
+/**
+ * Opens such a file. Names inside are looked up, never followed as paths; what would unpack to more than the
+ * limits is not unpacked.
+ */
 export function unpackTake(bytes: Uint8Array): Outcome<{ take: TakeDocument; sound: Uint8Array | null }> {
   let files: Record<string, Uint8Array>;
   let tooLarge = false;

@@ -17,8 +17,10 @@ const IEEE_FLOAT = 3;
 const EXTENSIBLE = 0xfffe;
 
 /**
- * Reads RIFF/WAVE: 8, 16, 24 and 32 bit integers and 32 and 64 bit floats, mono or stereo, plain or extensible header.
- * Source: "Multimedia Programming Interface and Data Specifications 1.0" (RIFF) and Microsoft's WAVEFORMATEXTENSIBLE.
+ * Reads RIFF/WAVE: 8, 16, 24 and 32 bit integers and 32 and 64 bit floats, mono or stereo, plain or
+ * extensible header.
+ * Source: "Multimedia Programming Interface and Data Specifications 1.0" (RIFF) and Microsoft's
+ * WAVEFORMATEXTENSIBLE.
  * @returns the audio, or a problem whose `path` is the byte where it was met
  */
 export function readWav(bytes: Uint8Array): Outcome<WavAudio> {
@@ -160,7 +162,9 @@ function readData(view: DataView, at: number, size: number, format: Format): Out
 /** Full scale is 1; a float beyond this is no sound. */
 const LOUDEST = 1_000;
 
-/** Samples that are not numbers, or beyond all sense, count as silence: one bad value must not poison a take. */
+/**
+ * Samples that are not numbers, or beyond all sense, count as silence: one bad value must not poison a take.
+ */
 function sampleReader(view: DataView, tag: number, bits: number): (at: number) => number {
   const finite = (value: number) => (Math.abs(value) <= LOUDEST ? value : 0);
   if (tag === IEEE_FLOAT)

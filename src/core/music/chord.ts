@@ -56,7 +56,10 @@ export function chordTone(root: SpelledNote, role: ToneRole, degree: Degree): Ch
   return { role, semitones, interval: printed(role, degree), pc: pitchClass(note), note };
 }
 
-/** Chord tones and tensions print by the report's names, spelled as written: `b3` of a minor chord, `#9` of an altered one. */
+/**
+ * Chord tones and tensions print by the report's names, spelled as written: `b3` of a minor chord, `#9` of an
+ * altered one.
+ */
 function printed(role: ToneRole, degree: Degree): IntervalName {
   const name = degreeName(degree);
   if (name === 'bb7') return name;
@@ -95,7 +98,10 @@ export function intervalOver(chord: Chord, pc: PitchClass): IntervalName {
   });
 }
 
-/** How a pitch class is spelled over a chord: the chord's own tone where it is one, else by the printed interval. */
+/**
+ * How a pitch class is spelled over a chord: the chord's own tone where it is one, else by the printed
+ * interval.
+ */
 export function spellOver(chord: Chord, pc: PitchClass): SpelledNote {
   const own = [...chord.tones, ...chord.colours].find((tone) => tone.pc === pc);
   if (own) return own.note;
@@ -138,7 +144,10 @@ export const isDominant = (chord: Chord): boolean =>
 /** Has a minor third: written lower case as a degree. */
 export const isMinorish = (chord: Chord): boolean => toneByRole(chord, 'third')?.semitones === 3;
 
-/** Roots and tones compared after the readings; a foreign bass is left aside (T2.7: it is no change but a thin mark). */
+/**
+ * Roots and tones compared after the readings; a foreign bass is left aside (T2.7: it is no change but a thin
+ * mark).
+ */
 export function isChange(from: Chord, to: Chord): boolean {
   if (rootPc(from) !== rootPc(to)) return true;
   const tones = (chord: Chord) =>

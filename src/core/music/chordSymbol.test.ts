@@ -150,7 +150,8 @@ test('whatever is typed is read or refused with a place inside it, never thrown'
   fc.assert(fc.property(fc.array(pieces, { maxLength: 6 }), (parts) => void readChord(`E${parts.join('')}`)));
 });
 
-// Outside check: tonal 6.4.3 (MIT), a general-purpose library. Pitch classes of the chord tones without tensions.
+// Outside check: tonal 6.4.3 (MIT), a general-purpose library. Pitch classes of the chord tones without
+// tensions.
 test.each([
   'maj7',
   'm7',

@@ -4,7 +4,8 @@ import { readDegree, type Degree } from './interval';
 import { above, noteName, pitchClass, readNote, type SpelledNote } from './spelling';
 
 /**
- * The chord grammar of T2.1: root, quality, extension, alterations, bass. Read left to right; whatever no step takes is
+ * The chord grammar of T2.1: root, quality, extension, alterations, bass. Read left to right; whatever no
+ * step takes is
  * refused at its place. `·` in a token list stands for "longest first".
  */
 type Sketch = {
@@ -218,7 +219,10 @@ function withSixth(sketch: Sketch, nine: boolean): boolean {
   return true;
 }
 
-/** 7, 9, 11, 13: the seventh and the tensions below the number; `11` on a dominant reads as 9sus, `13` leaves out the 11. */
+/**
+ * 7, 9, 11, 13: the seventh and the tensions below the number; `11` on a dominant reads as 9sus, `13` leaves
+ * out the 11.
+ */
 function extend(sketch: Sketch, number: number, major: boolean): void {
   sketch.seventh = degree(major ? '7' : 'b7');
   if (major && sketch.quality === 'minor') sketch.quality = 'minor-major';
@@ -268,7 +272,8 @@ function alter(sketch: Sketch, altered: Degree): boolean {
 
 function build(symbol: string, root: SpelledNote, bass: SpelledNote, sketch: Sketch): Chord {
   if (readsAsNineSus(root, bass, sketch)) return onItsFourth(symbol, bass, sketch);
-  // an augmented triad with a major seventh written is a maj7♯5: it keeps the major row, its fifth tells it apart
+  // an augmented triad with a major seventh written is a maj7♯5: it keeps the major row, its fifth tells it
+  // apart
   let quality: Quality;
   if (sketch.quality === 'augmented' && sketch.seventh) {
     if (sketch.seventh.alter < 0) quality = 'dominant';

@@ -2,7 +2,8 @@ import { modulo, type Semitones } from '../shared';
 import { above, NATURAL, type SpelledNote } from './spelling';
 
 /**
- * A degree above a root as chords and scales write it: number 1–7 (9, 11, 13 fold to 2, 4, 6) and its alteration.
+ * A degree above a root as chords and scales write it: number 1–7 (9, 11, 13 fold to 2, 4, 6) and its
+ * alteration.
  * `b3` is {number 3, alter −1}.
  */
 export type Degree = { readonly number: number; readonly alter: number };

@@ -11,7 +11,10 @@ export type Scale = {
   readonly pcs: readonly PitchClass[];
 };
 
-/** Degrees of each named scale. Common practice, no source; checked against a general-purpose library in the tests. */
+/**
+ * Degrees of each named scale. Common practice, no source; checked against a general-purpose library in the
+ * tests.
+ */
 const SCALES: Record<string, string> = {
   major: '1 2 3 4 5 6 7',
   dorian: '1 2 b3 4 5 6 b7',

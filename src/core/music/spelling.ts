@@ -33,7 +33,10 @@ export const FLAT_NAMES: readonly string[] = [
 export const noteName = (note: SpelledNote): string =>
   note.letter + (note.alter < 0 ? 'b'.repeat(-note.alter) : '#'.repeat(note.alter));
 
-/** Reads `♭ ♯ 𝄫 𝄪` as the `b # bb ##` they mean, `△ ∆` as `Δ`, `º` as `°`. Lengths may change: for matching, not for places. */
+/**
+ * Reads `♭ ♯ 𝄫 𝄪` as the `b # bb ##` they mean, `△ ∆` as `Δ`, `º` as `°`. Lengths may change: for matching,
+ * not for places.
+ */
 export const plainAccidentals = (text: string): string =>
   text.replaceAll('♭', 'b').replaceAll('♯', '#').replaceAll('𝄫', 'bb').replaceAll('𝄪', '##');
 

@@ -27,7 +27,8 @@ const SPAN_HIGH = 5;
 
 /**
  * Shapes of a chord, the best first.
- * Rule T15.2: three strings or more, only chord tones and written colours, the guide tones always, a slash bass lowest,
+ * Rule T15.2: three strings or more, only chord tones and written colours, the guide tones always, a slash
+ * bass lowest,
  * at most four fingers. Where the list is cut, a shape with the root and one with each named colour stay in it.
  */
 export function chordShapes(
@@ -146,7 +147,10 @@ const lateBarres = (fingers: readonly (number | null)[]): number =>
     0,
   );
 
-/** How good a grip is: whole, low in the hand, without holes or doubled guide tones. Our own weights; null where a hand cannot. */
+/**
+ * How good a grip is: whole, low in the hand, without holes or doubled guide tones. Our own weights; null
+ * where a hand cannot.
+ */
 function worthOf(
   chord: Chord,
   frets: readonly (number | null)[],

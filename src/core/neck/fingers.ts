@@ -1,6 +1,7 @@
 /**
  * Fingers for a chord shape.
- * Rule T15.2: at most four fingers; a barre has nothing lower under it: no open string and no lower fret between its ends.
+ * Rule T15.2: at most four fingers; a barre has nothing lower under it: no open string and no lower fret
+ * between its ends.
  * @param frets low string to high; null where a string is silent, 0 open
  * @returns a finger a string (0 open, null silent), or null where four fingers cannot hold it
  */
@@ -32,7 +33,10 @@ function groupsAt(frets: readonly (number | null)[], fret: number): Group[] {
   return groups;
 }
 
-/** Fingers in order of fret, on one fret from the low string up; each as near to a finger a fret as the others leave room for. */
+/**
+ * Fingers in order of fret, on one fret from the low string up; each as near to a finger a fret as the others
+ * leave room for.
+ */
 function assign(
   frets: readonly (number | null)[],
   groups: readonly Group[],

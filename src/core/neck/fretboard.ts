@@ -44,5 +44,8 @@ export function placesSounding(midi: Midi, { tuning, frets }: Instrument): FretP
     .sort((a, b) => a.fret - b.fret);
 }
 
-/** Distance of a fret from the nut as a share of the string: fret n leaves 2^(−n/12) of it (common practice, no source). */
+/**
+ * Distance of a fret from the nut as a share of the string: fret n leaves 2^(−n/12) of it (common practice, no
+ * source).
+ */
 export const fretDistance = (fret: number): number => 1 - 2 ** (-fret / 12);

@@ -2,7 +2,8 @@ import { present } from '../shared';
 
 /**
  * Where the hand lies and which finger serves which fret.
- * Rule T15.1: a location is five frets, six where its lowest fretted note is at fret 7 or above; open strings belong to
+ * Rule T15.1: a location is five frets, six where its lowest fretted note is at fret 7 or above; open
+ * strings belong to
  * every one; in it a lower fret never takes a higher finger, and one finger serves frets at most one apart.
  */
 export type Location = {
@@ -34,7 +35,10 @@ const laid = (from: number, offsets: readonly (readonly [number, number] | null)
   fingers: offsets.map((span) => (span ? ([from + span[0], from + span[1]] as const) : null)),
 });
 
-/** A finger a fret, the fifth (and sixth) reached by the little finger or by the index: what a hand does unasked. */
+/**
+ * A finger a fret, the fifth (and sixth) reached by the little finger or by the index: what a hand does
+ * unasked.
+ */
 const EASY: Record<5 | 6, readonly (readonly (readonly [number, number])[])[]> = {
   5: [
     [

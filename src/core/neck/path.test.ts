@@ -109,7 +109,8 @@ test('pins: string, fret and finger hold, the rest follows', () => {
     const [first, ...rest] = line(60, 62, 64, 65);
     return show(unwrap(pathOf([{ ...first!, string, finger }, ...rest])).path);
   };
-  // start with the index on the third string: up the fifth position; with the third finger: down to the open strings' side
+  // start with the index on the third string: up the fifth position; with the third finger: down to the
+  // open strings' side
   expect(start(3, 1)).toBe('3:5/1 3:7/3 2:5/1 2:6/2');
   expect(start(3, 4).startsWith('3:5/4')).toBe(true);
   expect(start(5, 1).startsWith('5:15/1')).toBe(true);

@@ -198,7 +198,8 @@ function eventsOf(notes: readonly NeckNote[]): [number, number][] {
 }
 
 /**
- * Strings of a chord are tried one note after another; where its notes cannot have a string each, they may share one. Ways multiply with
+ * Strings of a chord are tried one note after another; where its notes cannot have a string each, they may
+ * share one. Ways multiply with
  * every note, so more notes than a hand can strike at once have no grip.
  */
 function gripsOf(

@@ -147,7 +147,8 @@ test('movable forms on every set of four strings', () => {
   }
 });
 
-// Cm7 to F7 at the fifth fret: B♭ falls to A in three places, E♭ stays (the direction sketch's own example, checked by hand).
+// Cm7 to F7 at the fifth fret: B♭ falls to A in three places, E♭ stays (the direction sketch's own example,
+// checked by hand).
 test('handover: from the tones under the hand to the nearest targets', () => {
   const arrows = handovers(
     chord('Cm7').tones.map((tone) => tone.pc),

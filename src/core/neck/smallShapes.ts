@@ -12,7 +12,8 @@ export type StringSet = { readonly strings: readonly number[]; readonly shapes: 
 export type SmallKind = 'triad' | 'guide tones';
 
 /**
- * Triads on every set of three neighbouring strings, or guide-tone pairs on every set of two: each inversion where it lies.
+ * Triads on every set of three neighbouring strings, or guide-tone pairs on every set of two: each
+ * inversion where it lies.
  * @returns sets from the highest strings down
  */
 export function smallShapes(

@@ -22,7 +22,8 @@ const REACH = 2;
 
 /**
  * From the tones under the hand to the nearest targets of the next chord.
- * For every target in the location the present chord's tone nearest to it on its string, a half step before a whole step; a target that already
+ * For every target in the location the present chord's tone nearest to it on its string, a half step before
+ * a whole step; a target that already
  * lies under a finger stays.
  */
 export function handovers(
@@ -63,8 +64,10 @@ export function neighboursOf(
 export type HandStop = { readonly places: readonly FretPosition[]; readonly thread: FretPosition | null };
 
 /**
- * Stay in one place through the whole form: each chord's targets within one location, and the path of one target a chord that moves least.
- * The thread runs on the middle strings where it can. Shortest path over the form, a half step cheaper than standing still is dear.
+ * Stay in one place through the whole form: each chord's targets within one location, and the path of one
+ * target a chord that moves least.
+ * The thread runs on the middle strings where it can. Shortest path over the form, a half step cheaper than
+ * standing still is dear.
  * @param form targets of each chord in turn; an empty list where nothing is aimed at
  */
 export function stayThrough(

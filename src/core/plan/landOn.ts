@@ -11,7 +11,8 @@ export type LandOn = {
 };
 
 /**
- * Of the next chord's targets the one reached by the smallest move from a tone of the present chord; a half step before a common
+ * Of the next chord's targets the one reached by the smallest move from a tone of the present chord; a half
+ * step before a common
  * tone, since the move is what makes the change heard. Rule T14.5.
  */
 export function landOn(present: Chord, next: Chord, targets: readonly PitchClass[]): LandOn | null {

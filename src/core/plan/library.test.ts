@@ -61,7 +61,8 @@ const TONAL: Record<string, string> = {
 const chromas = (notes: readonly string[]) =>
   notes.map((note) => TonalNote.chroma(note)!).sort((a, b) => a - b);
 
-// Outside check: tonal 6.4.3 (MIT) builds the same tones for every chord and scale of every form in the library.
+// Outside check: tonal 6.4.3 (MIT) builds the same tones for every chord and scale of every form in the
+// library.
 test.each(LIBRARY.map(({ id, text }) => [id, text]))(
   '%s: outline, scale per chord and tell-tale tones as a general-purpose library builds them',
   (_, text) => {

@@ -37,8 +37,10 @@ const PENTATONIC = [0, 3, 5, 7, 10];
 
 /**
  * A pentatonic chosen for one chord.
- * Rule T14.3: on the root or superimposed. Of the minor pentatonics that lie wholly inside the chord-scale the one with most guide tones, then
- * most chord tones, then the chord's third, then on the root; where none does, five tones of the chord and its scale from the root up.
+ * Rule T14.3: on the root or superimposed. Of the minor pentatonics that lie wholly inside the chord-scale
+ * the one with most guide tones, then
+ * most chord tones, then the chord's third, then on the root; where none does, five tones of the chord and
+ * its scale from the root up.
  * So G7alt takes the one on B♭, Cmaj7 the one on E (T14.3).
  */
 export function pentatonicFor({ chord, scale }: ChordReading): BorrowedShape {
@@ -76,8 +78,10 @@ function fiveOf(chord: Chord, scale: Scale): BorrowedShape {
 
 /**
  * The eight notes of a sixth chord and the diminished chord between its tones.
- * Rule T14.2: one scale covers tonic and dominant. A dominant that falls a fifth is played by the scale of where it goes; a m7 is the major
- * sixth chord on its third (Dm7 = F6), a half-diminished the minor sixth chord on its third (Bø = Dm6), another dominant the minor sixth
+ * Rule T14.2: one scale covers tonic and dominant. A dominant that falls a fifth is played by the scale of
+ * where it goes; a m7 is the major
+ * sixth chord on its third (Dm7 = F6), a half-diminished the minor sixth chord on its third (Bø = Dm6),
+ * another dominant the minor sixth
  * chord on its fifth (G9 = Dm6 over G); a diminished seventh belongs to the chord a half step above it.
  * @param next the chord it moves to
  */
@@ -97,7 +101,8 @@ export function sixthDiminishedFor({ chord }: ChordReading, next: Chord): Borrow
 
 /**
  * Arpeggios and triads of related chords to lay over one.
- * Rule T14.2: relative minor over a major seventh, the chord a third above, neighbouring triads. Stacked in the chord-scale: the seventh chord
+ * Rule T14.2: relative minor over a major seventh, the chord a third above, neighbouring triads. Stacked in
+ * the chord-scale: the seventh chord
  * on its third; for majors also the one on its sixth; for dominants the triads on its root and on its seventh.
  */
 export function borrowedShapesFor({ chord, scale }: ChordReading): readonly BorrowedShape[] {
@@ -124,7 +129,10 @@ const SEVENTHS: Record<string, string> = {
   '3 6 11': 'dim(maj7)',
 };
 
-/** Every other note of the scale from one of its degrees; null where the scale has no such degree or the stack has no name. */
+/**
+ * Every other note of the scale from one of its degrees; null where the scale has no such degree or the stack
+ * has no name.
+ */
 function stacked(scale: Scale, number: number, tones: number): BorrowedShape | null {
   const start = scale.degrees.findIndex((degree) => degree.number === number);
   if (start < 0 || scale.pcs.length !== 7) return null;
@@ -138,14 +146,20 @@ function stacked(scale: Scale, number: number, tones: number): BorrowedShape | n
   return name === undefined ? null : { name: noteName(elementAt(scaleNotes(scale), start)) + name, pcs };
 }
 
-/** The chord shape and, on its strings, the fret below and the two above: as pitch classes, each tone with −1, +1 and +2. */
+/**
+ * The chord shape and, on its strings, the fret below and the two above: as pitch classes, each tone with −1,
+ * +1 and +2.
+ */
 export const shapeAndNeighbours = (chord: Chord): PitchClass[] => [
   ...new Set(
     chord.tones.flatMap(({ pc }) => [pc, modulo(pc - 1, 12), modulo(pc + 1, 12), modulo(pc + 2, 12)]),
   ),
 ];
 
-/** The same mode moved with each chord: Dorian under minor thirds, Mixolydian under dominants, unless one mode is named for all. */
+/**
+ * The same mode moved with each chord: Dorian under minor thirds, Mixolydian under dominants, unless one mode
+ * is named for all.
+ */
 export function parallelModeFor(chord: Chord, mode?: string): BorrowedShape {
   if (mode !== undefined) return asShape(scaleOn(chord.root, mode));
   if (chord.quality === 'half-diminished' || chord.quality === 'diminished')
@@ -155,7 +169,10 @@ export function parallelModeFor(chord: Chord, mode?: string): BorrowedShape {
   return asShape(scaleOn(chord.root, isDominant(chord) || chord.quality === 'sus' ? 'mixolydian' : 'major'));
 }
 
-/** Pentatonics made for the chord under them, where the player names none: for the i, the iv and the V of a minor key, and a major chord. */
+/**
+ * Pentatonics made for the chord under them, where the player names none: for the i, the iv and the V of a
+ * minor key, and a major chord.
+ */
 export function degreesFor({ chord, degree }: ChordReading, degrees?: string): BorrowedShape {
   if (degrees !== undefined) return onRoot(chord.root, degrees);
   if (isDominant(chord)) return onRoot(chord.root, '1 2 3 5 b7');

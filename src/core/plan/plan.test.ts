@@ -87,7 +87,8 @@ test('land on: the half step before a common tone, with where it comes from', ()
   expect(aim('C', 'F', [])).toBeNull();
 });
 
-// Material and targets as the table of schools says them; the sets are written by hand, check values of the theory page among them.
+// Material and targets as the table of schools says them; the sets are written by hand, check values of the
+// theory page among them.
 test.each<[string, string, PlanChoice, number, string, string]>([
   [
     'pentatonic: G7alt takes the one on B♭',

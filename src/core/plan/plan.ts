@@ -224,7 +224,10 @@ const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
   },
 };
 
-/** 1 3 5 6 of the sixth chord that is played here; over a dominant or a diminished chord what its own tones share with the scale. */
+/**
+ * 1 3 5 6 of the sixth chord that is played here; over a dominant or a diminished chord what its own tones
+ * share with the scale.
+ */
 function sixthTargets(chord: Chord, shape: BorrowedShape): PitchClass[] {
   const tension = isDominant(chord) || chord.quality.startsWith('diminished');
   return tension
@@ -233,7 +236,8 @@ function sixthTargets(chord: Chord, shape: BorrowedShape): PitchClass[] {
 }
 
 /**
- * Natural minor, and harmonic minor of the chord aimed at where a dominant of a minor chord (or its ii half-diminished) sounds; the raised
+ * Natural minor, and harmonic minor of the chord aimed at where a dominant of a minor chord (or its ii
+ * half-diminished) sounds; the raised
  * seventh is the target there. Elsewhere, and in a major key, the home scale and the guide tones.
  */
 function minorDominant({ settings, home, reading, next }: Ask): Answer {

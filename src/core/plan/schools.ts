@@ -12,7 +12,10 @@ export type School = {
   readonly height: HeightIntent;
 };
 
-/** The schools of improvising over changes, in the order the chooser shows them. Teachers disagree, each for a good reason. */
+/**
+ * The schools of improvising over changes, in the order the chooser shows them. Teachers disagree, each for a
+ * good reason.
+ */
 export const PLANS = {
   outline: {
     name: 'Outline',

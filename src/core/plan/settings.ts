@@ -28,7 +28,10 @@ export type Where = {
   readonly bars?: readonly [number, number];
 };
 
-/** A plan for the form: one school, or others per chord, section or chorus, and how high each chorus is meant to float. */
+/**
+ * A plan for the form: one school, or others per chord, section or chorus, and how high each chorus is meant
+ * to float.
+ */
 export type PlanChoice = PlanSettings & {
   readonly parts?: readonly { readonly where: Where; readonly plan: PlanSettings }[];
   /** By chorus, the last one holding on; the school's own unless told. */

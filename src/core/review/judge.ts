@@ -57,7 +57,8 @@ export function reportOf(one: TakeCase): Report {
 }
 
 /**
- * Holds a take against its chart: the same on the server, in the browser while notes are corrected, and in a test. The report is of all
+ * Holds a take against its chart: the same on the server, in the browser while notes are corrected, and in
+ * a test. The report is of all
  * notes, those in doubt too.
  */
 export function judgeTake(one: TakeCase, { chart, plan } = readCase(one)): Judgement {

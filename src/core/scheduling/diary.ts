@@ -61,7 +61,10 @@ export type DiaryDay = {
 export const dayOf = (at: Timestamp, offsetMinutes: number): string =>
   new Date(at + offsetMinutes * 60_000).toISOString().slice(0, 10);
 
-/** Days with what was practised, newest first; tries at one drill are one line, from its first tempo of the day to its last. */
+/**
+ * Days with what was practised, newest first; tries at one drill are one line, from its first tempo of the day
+ * to its last.
+ */
 export function diaryOf(done: readonly DiaryEntry[], offsetMinutes: number): DiaryDay[] {
   const days = new Map<string, DiaryEntry[]>();
   for (const one of [...done].sort((a, b) => a.at - b.at)) {

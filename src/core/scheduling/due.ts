@@ -21,8 +21,10 @@ export type DrillMemory = {
 };
 
 /**
- * Free spaced repetition (ts-fsrs, FSRS-6 with its default weights): nine in ten shall still pass when they come back. No chance in it, so
- * that the same practice gives the same days; nothing comes back within minutes, as attempts of one sitting are one review.
+ * Free spaced repetition (ts-fsrs, FSRS-6 with its default weights): nine in ten shall still pass when they
+ * come back. No chance in it, so
+ * that the same practice gives the same days; nothing comes back within minutes, as attempts of one sitting
+ * are one review.
  */
 const scheduler = fsrs({
   request_retention: 0.9,
@@ -41,7 +43,8 @@ const RATING: Record<SittingGrade, Grade> = {
 };
 
 /**
- * The grade of a sitting from its tries: nothing passed, again; passed only below where it began, or less than half of the tries, hard;
+ * The grade of a sitting from its tries: nothing passed, again; passed only below where it began, or less
+ * than half of the tries, hard;
  * all passed and a rung higher, easy; else good.
  */
 export function gradeOf(tries: readonly LadderTry[]): SittingGrade {
@@ -54,7 +57,10 @@ export function gradeOf(tries: readonly LadderTry[]): SittingGrade {
     : 'good';
 }
 
-/** When a drill comes back after a sitting, and what is remembered of it. A drill that was put off is reviewed when it is played. */
+/**
+ * When a drill comes back after a sitting, and what is remembered of it. A drill that was put off is reviewed
+ * when it is played.
+ */
 export function scheduledMemory(
   memory: DrillMemory | null,
   grade: SittingGrade,
@@ -64,14 +70,23 @@ export function scheduledMemory(
   return memoryOf(scheduler.next(before, new Date(now), RATING[grade]).card);
 }
 
-/** The chance that a drill would still be passed now; 0 before it was ever practised. Source of the curve: FSRS-6, as ts-fsrs computes it. */
+/**
+ * The chance that a drill would still be passed now; 0 before it was ever practised. Source of the curve:
+ * FSRS-6, as ts-fsrs computes it.
+ */
 export const retentionOf = (memory: DrillMemory | null, now: Timestamp): number =>
   memory ? scheduler.get_retrievability(cardOf(memory), new Date(now), false) : 0;
 
-/** While a drill is still climbing it comes back within so many days, however well it went: there is more to learn than to keep. */
+/**
+ * While a drill is still climbing it comes back within so many days, however well it went: there is more to
+ * learn than to keep.
+ */
 const CLIMBING_DAYS = 3;
 
-/** What is remembered after a sitting, and when the drill comes back: by the scheduler once it is at the top, sooner before. */
+/**
+ * What is remembered after a sitting, and when the drill comes back: by the scheduler once it is at the top,
+ * sooner before.
+ */
 export function afterSitting(
   { rungs, at }: Ladder,
   memory: DrillMemory | null,

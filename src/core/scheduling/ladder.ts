@@ -8,7 +8,10 @@ export type LadderTry = {
   readonly passed: boolean;
 };
 
-/** How a drill climbs: from its first tempo to its goal, up after so many passes in a row, down after so many misses. */
+/**
+ * How a drill climbs: from its first tempo to its goal, up after so many passes in a row, down after so many
+ * misses.
+ */
 export type Ladder = {
   readonly rungs: readonly BeatsPerMinute[];
   /** Which rung is played now. */ readonly at: number;
@@ -52,7 +55,8 @@ export function lowered(ladder: Ladder): Ladder {
 export type Climb = 'up' | 'down' | 'stay' | 'learnt';
 
 /**
- * Where a ladder stands after another try: up after `up` passes in a row on this rung, down after `down` misses in a row, learnt when the
+ * Where a ladder stands after another try: up after `up` passes in a row on this rung, down after `down`
+ * misses in a row, learnt when the
  * passes were on the last one. Tries at other tempos are no part of a row.
  * @param tries in order of time, the new one last
  */

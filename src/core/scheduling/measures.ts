@@ -7,7 +7,10 @@ export const TARGET_TONES = ['root', 'third', 'fifth', 'seventh'] as const;
 export type TargetTone = (typeof TARGET_TONES)[number];
 export const APPROACHES = ['Chromatic', 'By scale step', 'Double chromatic', 'Enclosure'] as const;
 
-/** What of a take counts for progress. The same yardstick for every plan: guide tones at the change, or within a beat of it. */
+/**
+ * What of a take counts for progress. The same yardstick for every plan: guide tones at the change, or within
+ * a beat of it.
+ */
 export type Measures = {
   readonly kinds: readonly ({ readonly from: string; readonly to: string } & Rate)[];
   /** How often each tone was the landing, of the landings on a chord that has it. */
@@ -27,7 +30,10 @@ const ROLES: Record<TargetTone, readonly ToneRole[]> = {
   seventh: ['seventh', 'sixth'],
 };
 
-/** Counts of one take by kind of change, by tone, by approach. Changes at rest are left out: nobody was playing. */
+/**
+ * Counts of one take by kind of change, by tone, by approach. Changes at rest are left out: nobody was
+ * playing.
+ */
 export function measuresOf(report: Report): Measures {
   const kinds = new Map<string, { from: string; to: string; met: number; of: number }>();
   const tones = new Map<TargetTone, { met: number; of: number }>(

@@ -20,7 +20,9 @@ export type Played = {
   /** The key the form stood in; empty where none is told. */ readonly key: string;
 };
 
-/** Monday at midnight is where a week begins (ISO 8601); the player's own time is `offsetMinutes` ahead of UTC. */
+/**
+ * Monday at midnight is where a week begins (ISO 8601); the player's own time is `offsetMinutes` ahead of UTC.
+ */
 export function weekOf(at: Timestamp, offsetMinutes: number): number {
   const local = at + offsetMinutes * 60_000;
   return Math.floor((local / DAY_MS + 3) / 7);
@@ -82,7 +84,9 @@ function verdictOf(rows: readonly WeekRate[]): Pick<Course, 'verdict' | 'differe
   return { verdict, difference, between };
 }
 
-/** The latest landings at each tempo decide, so many at least: what was not held a month ago may be held now. */
+/**
+ * The latest landings at each tempo decide, so many at least: what was not held a month ago may be held now.
+ */
 function heldAt(dated: readonly Dated[]): number | null {
   const tempi = new Map<number, { met: number; of: number }>();
   for (const { tempo, met, of } of [...dated].reverse()) {
@@ -100,8 +104,10 @@ const PLATEAU_WEEKS = 3;
 const PLATEAU_COUNT = 30;
 
 /**
- * Three weeks or more, thirty times or more, none of them surely better than the first of them, and still surely under four in five.
- * What to try: slower, where it was played faster than its slowest; else smaller, where it is met less than half the time; else another way.
+ * Three weeks or more, thirty times or more, none of them surely better than the first of them, and still
+ * surely under four in five.
+ * What to try: slower, where it was played faster than its slowest; else smaller, where it is met less than
+ * half the time; else another way.
  */
 function plateauOf(rows: readonly WeekRate[], dated: readonly Dated[]): ProgressPlateau | null {
   for (let from = 0; rows.length - from >= PLATEAU_WEEKS; from++) {
@@ -148,7 +154,10 @@ export type Progress = {
   }[];
 };
 
-/** How things went over the weeks, from the takes of one chart or of several. Never one average: counts, with the range they leave open. */
+/**
+ * How things went over the weeks, from the takes of one chart or of several. Never one average: counts, with
+ * the range they leave open.
+ */
 export function progressOf(takes: readonly Played[], offsetMinutes: number): Progress {
   const inTime = [...takes].sort((a, b) => a.at - b.at);
   const collect = <T extends Rate>(rows: (measures: Measures) => readonly T[], name: (row: T) => string) => {

@@ -285,7 +285,8 @@ describe('progress', () => {
   });
   const only = (...takes: Played[]) => progressOf(takes, 60).kinds[0]!;
 
-  // The worked figures of R. G. Newcombe, Statistics in Medicine 17 (1998), table II, method 10: 56/70 less 48/80 is +0.20, 0.0524 to 0.3339.
+  // The worked figures of R. G. Newcombe, Statistics in Medicine 17 (1998), table II, method 10: 56/70 less
+  // 48/80 is +0.20, 0.0524 to 0.3339.
   test('first week against the last by Newcombe’s interval', () => {
     const { difference, between, verdict } = only(week(0, 48, 80), week(1, 56, 70));
     expect([difference!, ...between!].map((value) => Math.round(value * 10_000) / 10_000)).toEqual([

@@ -48,7 +48,8 @@ const REST_MINUTES = 3;
 const STALE_DAYS = 2;
 
 /**
- * What to do with the minutes there are: first what is due, the likeliest forgotten and the goal's tunes before others, never two of one
+ * What to do with the minutes there are: first what is due, the likeliest forgotten and the goal's tunes
+ * before others, never two of one
  * tune in a row where another waits; one take of the tune that is longest unplayed at the end; rests between.
  */
 export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: SessionRequest): SessionStep[] {
@@ -107,7 +108,10 @@ export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: Sess
 /** A drill that was never played has nothing to lose yet: what is being forgotten goes before it. */
 const NEW = 0.1;
 
-/** What is nearest to being forgotten comes first; a day overdue counts like a tenth of that, the goal like two tenths. */
+/**
+ * What is nearest to being forgotten comes first; a day overdue counts like a tenth of that, the goal like two
+ * tenths.
+ */
 const urgency = ({ still, dueAt, chart }: DueDrill, wanted: ReadonlySet<string>, now: Timestamp): number =>
   (still === 0 ? NEW : 1 - still) +
   Math.max(0, (now - dueAt) / DAY_MS) * 0.1 +
@@ -134,7 +138,8 @@ const share = ({ held, of }: DueTune): number => (of === 0 ? 0 : held / of);
 export type GoalDay = { readonly day: number; readonly charts: readonly string[] };
 
 /**
- * The tunes of a goal over the days that are left: each day as many as keep every tune within reach, the ones with most left to learn more
+ * The tunes of a goal over the days that are left: each day as many as keep every tune within reach, the
+ * ones with most left to learn more
  * often, all of them on the last day. Days count from today, 0.
  */
 export function spreadGoal(goal: Goal, tunes: readonly DueTune[], days: number): GoalDay[] {

@@ -26,7 +26,8 @@ const TEMPO = 96;
 const MONDAY = Date.UTC(2026, 10, 2, 18);
 
 /**
- * A player who misses one kind of change and learns it by drilling: every try a little, slower ones more surely met. An invented curve,
+ * A player who misses one kind of change and learns it by drilling: every try a little, slower ones more
+ * surely met. An invented curve,
  * no claim about people: what is tested is that the product follows whoever improves.
  */
 class Learner {

@@ -1,5 +1,6 @@
 /**
- * A value whose parts are worked out when they are first read, each once. Whoever reads them all (to print, send or compare) sees a
+ * A value whose parts are worked out when they are first read, each once. Whoever reads them all (to print,
+ * send or compare) sees a
  * plain object; whoever looks at two of them waits for two.
  */
 export function lazily<T extends object>(parts: { readonly [K in keyof T]: () => T[K] }): T {

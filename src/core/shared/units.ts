@@ -5,7 +5,10 @@
 
 /** Frequency in hertz. */
 export type Hz = number;
-/** Pitch as a MIDI note number; 69 = A4 = 440 Hz (ISO 16, MIDI Tuning; T1.4); the fraction is in hundredths: cents. */
+/**
+ * Pitch as a MIDI note number; 69 = A4 = 440 Hz (ISO 16, MIDI Tuning; T1.4); the fraction is in hundredths:
+ * cents.
+ */
 export type Midi = number;
 /** Hundredths of an equal-tempered semitone. */
 export type Cents = number;

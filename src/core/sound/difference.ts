@@ -2,7 +2,8 @@ import FFT from 'fft.js';
 import type { Samples } from '../shared';
 
 /**
- * The cumulative-mean-normalised difference function of YIN (de Cheveigné and Kawahara, JASA 2002, eq. 6 and 8), by FFT.
+ * The cumulative-mean-normalised difference function of YIN (de Cheveigné and Kawahara, JASA 2002, eq. 6
+ * and 8), by FFT.
  * Buffers are made once; `compute` writes its own and leaves the input alone.
  */
 export class NormalisedDifference {
@@ -50,7 +51,9 @@ export class NormalisedDifference {
     return this.values;
   }
 
-  /** r(τ) = Σ x[j]·x[j+τ] over the window: one complex FFT carries window and span, one inverse brings r back. */
+  /**
+   * r(τ) = Σ x[j]·x[j+τ] over the window: one complex FFT carries window and span, one inverse brings r back.
+   */
   private correlate(samples: Float32Array, from: Samples): void {
     const size = this.packed.length / 2;
     this.packed.fill(0);

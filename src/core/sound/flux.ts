@@ -2,7 +2,8 @@ import FFT from 'fft.js';
 import type { Samples } from '../shared';
 
 /**
- * Onset strength: positive log-magnitude flux with a maximum filter over neighbouring bins, so that vibrato does not count as
+ * Onset strength: positive log-magnitude flux with a maximum filter over neighbouring bins, so that vibrato
+ * does not count as
  * attacks (Böck and Widmer, "Maximum filter vibrato suppression for onset detection", DAFx 2013).
  */
 export class SpectralFlux {
@@ -39,7 +40,8 @@ export class SpectralFlux {
     for (let n = 0; n < this.size; n++) this.windowed[n] = samples[from + n]! * this.taper[n]!;
     this.fft.realTransform(this.spectrum, this.windowed);
     const bins = this.size / 2;
-    // the oldest spectrum's place is used again once it has been compared: fresh buffers for every frame keep the collector busy
+    // the oldest spectrum's place is used again once it has been compared: fresh buffers for every frame
+    // keep the collector busy
     const before = this.history.shift()!;
     const magnitudes = this.spare;
     let peak = 0;

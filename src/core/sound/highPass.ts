@@ -1,6 +1,9 @@
 import type { Hz } from '../shared';
 
-/** Second-order Butterworth high-pass, streaming (Bristow-Johnson, "Audio EQ Cookbook"): takes rumble and direct current away. */
+/**
+ * Second-order Butterworth high-pass, streaming (Bristow-Johnson, "Audio EQ Cookbook"): takes rumble and
+ * direct current away.
+ */
 export class HighPass {
   private readonly b: readonly [number, number, number];
   private readonly a: readonly [number, number];

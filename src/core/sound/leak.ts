@@ -15,14 +15,21 @@ const SOLVE_EVERY = 44;
 const MEMORY: Seconds = 25;
 const FLOOR = 1e-3;
 const LOADING = 1e-3;
-/** Chance alone lets the band explain this much of a bin's weighted power (learnt frames overlap by half): less is left alone. */
+/**
+ * Chance alone lets the band explain this much of a bin's weighted power (learnt frames overlap by half): less
+ * is left alone.
+ */
 const CHANCE = 3 * TAPS;
 
 /**
- * Takes a known signal, as loudspeaker and room coloured it, out of a recording. In each bin of a short-time spectrum the recording is
- * explained by the last frames of the known signal, by recursive least squares weighted with the power of what is left over, so that
- * moments in which the player is silent teach most (Nakatani et al., "Speech dereverberation based on variance-normalized delayed
- * linear prediction", IEEE TASLP 2010, with the band in the place of the past; filters across frames after Talmon, Cohen and Gannot,
+ * Takes a known signal, as loudspeaker and room coloured it, out of a recording. In each bin of a
+ * short-time spectrum the recording is
+ * explained by the last frames of the known signal, by recursive least squares weighted with the power of
+ * what is left over, so that
+ * moments in which the player is silent teach most (Nakatani et al., "Speech dereverberation based on
+ * variance-normalized delayed
+ * linear prediction", IEEE TASLP 2010, with the band in the place of the past; filters across frames after
+ * Talmon, Cohen and Gannot,
  * IEEE TASLP 2009). Both signals come at one rate and in step; `alignmentOf` finds the step.
  */
 export class LeakRemover {
@@ -61,7 +68,10 @@ export class LeakRemover {
     this.fade = Math.exp((-HOP * LEARN_EVERY) / rate / MEMORY);
   }
 
-  /** @returns the recording without the band, `SIZE` samples late and as long as what was put in, but for the warm-up */
+  /**
+   * @returns the recording without the band, `SIZE` samples late and as long as what was put in, but for the
+   * warm-up
+   */
   push(recording: Float32Array, band: Float32Array): Float32Array {
     this.recording = concat([this.recording, recording]);
     this.band = concat([this.band, band]);
@@ -271,12 +281,17 @@ export class LeakRemover {
   static readonly lag: Samples = SIZE;
 }
 
-/** Where a signal lies in a recording: how many samples later it arrives, and how far that answer stands out of all others. */
+/**
+ * Where a signal lies in a recording: how many samples later it arrives, and how far that answer stands out of
+ * all others.
+ */
 export type LeakDelay = { readonly delay: Samples; readonly prominence: number };
 
 /**
- * How many samples later a signal arrives in a recording, by generalised cross-correlation with phase transform (Knapp and Carter,
- * IEEE TASSP 1976), over what is given of both. Prominence is the peak over the root mean square of the correlation.
+ * How many samples later a signal arrives in a recording, by generalised cross-correlation with phase
+ * transform (Knapp and Carter,
+ * IEEE TASSP 1976), over what is given of both. Prominence is the peak over the root mean square of the
+ * correlation.
  */
 export function alignmentOf(
   recording: Float32Array,

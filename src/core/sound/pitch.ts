@@ -20,8 +20,10 @@ const DEEP = 0.2;
 const NEARLY = 0.08;
 
 /**
- * The pitch of a note that is held, for tuning: a coarse period by YIN (de Cheveigné and Kawahara, JASA 2002), then the same period measured over
- * as many of itself as the stretch holds, by the normalised square difference (McLeod and Wyvill, ICMC 2005). Within 0.3 cents of a steady
+ * The pitch of a note that is held, for tuning: a coarse period by YIN (de Cheveigné and Kawahara, JASA
+ * 2002), then the same period measured over
+ * as many of itself as the stretch holds, by the normalised square difference (McLeod and Wyvill, ICMC
+ * 2005). Within 0.3 cents of a steady
  * tone from 60 Hz to 1400 Hz at 44 100 samples a second and more.
  * @param samples about 0.15 to 0.25 s, mono
  * @returns null where nothing periodic sounds

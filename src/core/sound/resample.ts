@@ -4,8 +4,10 @@ const ZERO_CROSSINGS = 16;
 const TABLE_STEPS = 256;
 
 /**
- * Streaming sample-rate conversion by a windowed sinc (Smith, "Digital Audio Resampling", CCRMA; Kaiser window).
- * Output sample n lies at time n / to, whatever the block sizes were: fed whole or in pieces it gives the same samples.
+ * Streaming sample-rate conversion by a windowed sinc (Smith, "Digital Audio Resampling", CCRMA; Kaiser
+ * window).
+ * Output sample n lies at time n / to, whatever the block sizes were: fed whole or in pieces it gives the
+ * same samples.
  */
 export class Resampler {
   private readonly step: number;

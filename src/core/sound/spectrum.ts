@@ -1,7 +1,10 @@
 import FFT from 'fft.js';
 import type { Hz, Samples } from '../shared';
 
-/** A magnitude spectrum that is asked at any frequency: a full-scale sine reads 1 whatever the length of the window. */
+/**
+ * A magnitude spectrum that is asked at any frequency: a full-scale sine reads 1 whatever the length of the
+ * window.
+ */
 export type Magnitudes = { readonly values: Float64Array; readonly binHz: Hz };
 
 const MOST_WINDOWS = 64;

@@ -2,12 +2,17 @@ import type { Samples } from '../shared';
 
 const CHUNK = 8192;
 const FULL = 32767;
-/** Chunks kept as numbers while they are read: readers go through a take in order, over and over the same stretch. */
+/**
+ * Chunks kept as numbers while they are read: readers go through a take in order, over and over the same
+ * stretch.
+ */
 const OPENED = 24;
 
 /**
- * A long signal kept in 16 bits: each chunk of 8192 samples has its own scale, so that a quiet take loses nothing to a loud one.
- * Grows by chunks and never copies what it holds: a minute at 22 050 Hz takes 2.6 MB. What is no longer asked for can be forgotten.
+ * A long signal kept in 16 bits: each chunk of 8192 samples has its own scale, so that a quiet take loses
+ * nothing to a loud one.
+ * Grows by chunks and never copies what it holds: a minute at 22 050 Hz takes 2.6 MB. What is no longer
+ * asked for can be forgotten.
  */
 export class SignalStore {
   private readonly chunks = new Map<number, { readonly values: Int16Array; readonly step: number }>();
@@ -48,7 +53,10 @@ export class SignalStore {
     }
   }
 
-  /** Copies `into.length` samples from `from` on; zeros before the beginning, past the end and where it was forgotten. */
+  /**
+   * Copies `into.length` samples from `from` on; zeros before the beginning, past the end and where it was
+   * forgotten.
+   */
   read(from: Samples, into: Float32Array | Float64Array): void {
     for (let at = 0; at < into.length;) {
       const place = from + at;

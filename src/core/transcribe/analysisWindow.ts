@@ -52,7 +52,8 @@ export type ClassifierListener = (
 export type Steps<Result> = Generator<undefined, Result, undefined>;
 
 /**
- * Hears a stretch: asks at every moment what begins there, draws the one best path through what is believed, and reads the notes from it.
+ * Hears a stretch: asks at every moment what begins there, draws the one best path through what is
+ * believed, and reads the notes from it.
  * @param until moments from this frame on are left alone, for too little is known of what follows them
  */
 export function* transcribeWindow(

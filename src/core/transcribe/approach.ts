@@ -38,7 +38,8 @@ const GRACE = {
 
 /**
  * T4.1, and docs/ears.md, “Slides”; the times a hand takes are common practice, no source.
- * @param settled where the note stands once it has arrived; @param before the note it follows on a single line, or null
+ * @param settled where the note stands once it has arrived; @param before the note it follows on a single
+ *   line, or null
  */
 export function approachOf(
   start: StartingNote,
@@ -69,7 +70,8 @@ function isPicked({ frame, kind }: StartingNote, frames: readonly AnalysisFrame[
 }
 
 /**
- * Frames between the last of the note before and the first of the new one, and whether the pitch was seen on its way; null where the
+ * Frames between the last of the note before and the first of the new one, and whether the pitch was seen
+ * on its way; null where the
  * track does not lead from one to the other.
  */
 function stepFrom(

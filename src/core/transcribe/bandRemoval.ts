@@ -12,7 +12,9 @@ import type { Hz, Samples, Seconds } from '../shared';
 import { framesOf, HOP, RATE, type AnalysisFrame } from './frames';
 import { onsetsOf } from './onsets';
 
-/** What the app played while the player was recorded. Where it begins in the recording is found from the two. */
+/**
+ * What the app played while the player was recorded. Where it begins in the recording is found from the two.
+ */
 export type Backing = { readonly samples: Float32Array; readonly rate: Hz };
 /** The same, given piece by piece while it is played: `pushBacking` must keep ahead of the recording. */
 export type BackingStream = { readonly rate: Hz };
@@ -29,7 +31,10 @@ const NEAR = 6;
 /** Attacks stand out of what lies around them. */
 const AROUND = framesOf(0.25);
 
-/** Takes a known band out of a recording on its way to the frames: blocks at the recording's rate in, blocks at RATE out. */
+/**
+ * Takes a known band out of a recording on its way to the frames: blocks at the recording's rate in, blocks at
+ * RATE out.
+ */
 export class BandRemoval {
   private readonly resampler: Resampler;
   private readonly backing = new SignalStore();
@@ -72,7 +77,8 @@ export class BandRemoval {
   }
 
   /**
-   * Frames of the recording from one to another at which the band strikes, counted from the first of them: what seems to begin there may
+   * Frames of the recording from one to another at which the band strikes, counted from the first of them:
+   * what seems to begin there may
    * be what is left of it. Empty where no band was found.
    */
   attacks(from: number, to: number): Set<number> {

@@ -3,7 +3,10 @@ import { hzToMidi, type Hz, type Midi } from '../shared';
 /** A period that may explain a frame, with its share of belief. */
 export type PeriodCandidate = { midi: Midi; weight: number };
 
-/** Weights of the YIN thresholds: the beta distribution with mean 0.1 of pYIN (Mauch and Dixon, ICASSP 2014), 0.01 … 1.00. */
+/**
+ * Weights of the YIN thresholds: the beta distribution with mean 0.1 of pYIN (Mauch and Dixon, ICASSP 2014),
+ * 0.01 … 1.00.
+ */
 const THRESHOLDS = betaWeights(100, 2, 18);
 const LAST_RESORT = 0.01;
 
@@ -17,7 +20,8 @@ function betaWeights(count: number, a: number, b: number): Float64Array {
 }
 
 /**
- * The candidates of one frame: each threshold gives its weight to the first dip below it, so that where a period and its
+ * The candidates of one frame: each threshold gives its weight to the first dip below it, so that where a
+ * period and its
  * multiples explain the frame almost equally the shorter is believed (pYIN, stage one).
  * @param difference d'(τ), τ in samples
  * @param minLag shortest period considered

@@ -10,8 +10,10 @@ const LOUD_ATTACK: Decibels = 14;
 const NEAR = Math.round(0.06 / FRAME_SECONDS);
 
 /**
- * How surely a take holds a played line: how much of its sounding time is covered by notes, how many of its loud attacks began one, how
- * steady the pitch stands inside them (a voice glides), and how firmly they are believed. The least of the four decides most.
+ * How surely a take holds a played line: how much of its sounding time is covered by notes, how many of its
+ * loud attacks began one, how
+ * steady the pitch stands inside them (a voice glides), and how firmly they are believed. The least of the
+ * four decides most.
  */
 export class Certainty {
   private frames = { sounding: 0, held: 0, pitched: 0, steady: 0 };

@@ -16,7 +16,10 @@ export type Network = {
 const LEAK = 0.1;
 const HOPELESS = -7;
 
-/** The probability that a claim holds: networks fitted from different beginnings are averaged before the logistic end. */
+/**
+ * The probability that a claim holds: networks fitted from different beginnings are averaged before the
+ * logistic end.
+ */
 export function classify(networks: readonly Network[], features: Float64Array): number {
   let sum = 0;
   for (const [index, network] of networks.entries()) {
@@ -27,7 +30,10 @@ export function classify(networks: readonly Network[], features: Float64Array): 
   return 1 / (1 + Math.exp(-sum / networks.length));
 }
 
-/** What one network says, before the logistic end. Hidden units are leaky rectifiers (Goodfellow et al., Deep Learning, chapter 6). */
+/**
+ * What one network says, before the logistic end. Hidden units are leaky rectifiers (Goodfellow et al., Deep
+ * Learning, chapter 6).
+ */
 function leaning({ mean, spread, layers }: Network, features: Float64Array): number {
   let values: Float64Array = features.map((value, index) => (value - mean[index]!) / spread[index]!);
   layers.forEach((layer, depth) => {
@@ -44,7 +50,10 @@ function leaning({ mean, spread, layers }: Network, features: Float64Array): num
   return values[0]!;
 }
 
-/** Reads a network from its packed form: 32-bit floats in base 64, little end first, mean and spread and then layer by layer. */
+/**
+ * Reads a network from its packed form: 32-bit floats in base 64, little end first, mean and spread and then
+ * layer by layer.
+ */
 export function unpack({ sizes, packed }: { sizes: readonly number[]; packed: string }): Network {
   const floats = new Float32Array(bytesOf(packed).buffer);
   let at = 0;

@@ -1,7 +1,10 @@
 import { median, type Cents, type Hz, type Midi, type Seconds } from '../shared';
 import { FRAME_SECONDS, framesOf } from './frames';
 
-/** What a note's pitch does over its length. Times in seconds from its onset, pitches as MIDI numbers with their fraction. */
+/**
+ * What a note's pitch does over its length. Times in seconds from its onset, pitches as MIDI numbers with
+ * their fraction.
+ */
 export type PitchGesture = {
   /** Where it settles. */
   readonly pitch: Midi;
@@ -26,7 +29,8 @@ const LEAP: Midi = 1.3;
 const BELONGS: Midi = 0.7;
 
 /**
- * Reads the gesture from a note's pitch frame by frame (NaN where it has none), the first frame at its onset. Null where little has a
+ * Reads the gesture from a note's pitch frame by frame (NaN where it has none), the first frame at its
+ * onset. Null where little has a
  * pitch, or what has one is not this note: while other strings ring the track may be on one of them.
  * @param expected the pitch that is believed to begin
  */
@@ -98,7 +102,10 @@ function belongs(run: readonly PitchPlateau[], expected: Midi): boolean {
   );
 }
 
-/** Gaps filled by straight lines; the pick left out at the front takes the first pitch after it. Null where little has a pitch. */
+/**
+ * Gaps filled by straight lines; the pick left out at the front takes the first pitch after it. Null where
+ * little has a pitch.
+ */
 function filled(track: Float64Array): Float64Array | null {
   const known: number[] = [];
   const skip = Math.min(PICK, Math.floor(track.length / 3));
@@ -198,7 +205,8 @@ const VIBRATO = {
 };
 
 /**
- * A steady swing of the pitch between 3 and 8.5 times a second, by autocorrelation of what is left over its slow course (after Rossignol
+ * A steady swing of the pitch between 3 and 8.5 times a second, by autocorrelation of what is left over its
+ * slow course (after Rossignol
  * et al., "Vibrato: detection, estimation, extraction, modification", DAFx 1999).
  */
 function vibratoOf(pitches: Float64Array): { hz: Hz; cents: Cents } | null {

@@ -4,7 +4,10 @@ import { FRAME_SECONDS, HOP, RATE, type AnalysisFrame } from './frames';
 import type { OnsetCandidate } from './onsetCandidates';
 import type { PitchTrack } from './path';
 
-/** A pitch that may have begun at a moment, and what speaks for and against it: `features` for the judge, in a fixed order. */
+/**
+ * A pitch that may have begun at a moment, and what speaks for and against it: `features` for the judge, in a
+ * fixed order.
+ */
 export type PitchCandidate = { readonly midi: Midi; readonly features: Float64Array };
 
 const TRANSFORM = 4096;
@@ -40,7 +43,9 @@ const within = (feature: number): number => Math.max(-LIMIT, Math.min(LIMIT, fea
 const compressed = (magnitude: number, reference: number): number =>
   Math.log1p(magnitude / (FAINT * reference)) / Math.log1p(1 / FAINT);
 
-/** How long after a moment its sound is looked at: to the next clear moment, and not much past one of any kind. */
+/**
+ * How long after a moment its sound is looked at: to the next clear moment, and not much past one of any kind.
+ */
 export function onsetSpectrumAt(frame: number, next: number, soft: number): Samples {
   const roomTo = (other: number) => (other - frame) * HOP - BEFORE_NEXT - AFTER_ATTACK;
   return Math.max(SHORTEST, Math.min(LONGEST, Math.min(roomTo(next), Math.max(SOFTLY, roomTo(soft)))));
@@ -56,7 +61,8 @@ type Seen = {
 };
 
 /**
- * Looks at the sound of moments, and remembers: most of it is done while a take is still being played, and not again at its end.
+ * Looks at the sound of moments, and remembers: most of it is done while a take is still being played, and
+ * not again at its end.
  * A look is known by its frame and length; asked anew it would give the same.
  */
 export class SpectrumCache {
@@ -120,8 +126,10 @@ export class SpectrumCache {
 }
 
 /**
- * Gathers what a moment's sound says about each pitch that may have begun there: the spectrum after it, before it, and what is new
- * (after less before), each asked at a pitch's harmonics and between them (harmonic summation after Klapuri, ISMIR 2006), beside
+ * Gathers what a moment's sound says about each pitch that may have begun there: the spectrum after it,
+ * before it, and what is new
+ * (after less before), each asked at a pitch's harmonics and between them (harmonic summation after
+ * Klapuri, ISMIR 2006), beside
  * what the period tracker says.
  */
 export class FeatureReader {
@@ -135,7 +143,8 @@ export class FeatureReader {
   ) {}
 
   /**
-   * @param previous and `next`: frames of the clear moments around, or the take's ends; @param soft the next moment of any kind: what
+   * @param previous and `next`: frames of the clear moments around, or the take's ends; @param soft the
+   *   next moment of any kind: what
    * may be none shortens the look less
    */
   claimsAt(onsetCandidate: OnsetCandidate, previous: number, next: number, soft: number): PitchCandidate[] {
@@ -217,7 +226,10 @@ export class FeatureReader {
     return count ? sum / count : 0;
   }
 
-  /** How the tracked pitch moves through the moment: how far, how long the move takes, how long the pitch before was held. */
+  /**
+   * How the tracked pitch moves through the moment: how far, how long the move takes, how long the pitch
+   * before was held.
+   */
   private glideFeatures(at: number): number[] {
     const glide = glideInto(this.track, at);
     return [

@@ -41,7 +41,8 @@ const BRIGHT: Hz = 240;
 const QUIETEST = -95;
 
 /**
- * Audio in blocks to frames in order. Fed whole or in pieces it gives the same frames: that is what makes a review ready as the
+ * Audio in blocks to frames in order. Fed whole or in pieces it gives the same frames: that is what makes a
+ * review ready as the
  * last note fades.
  */
 export class FrameReader {
@@ -50,14 +51,20 @@ export class FrameReader {
   private readonly long = new NormalisedDifference(LONG.window, LONG.maxLag);
   private readonly short = new NormalisedDifference(SHORT.window, SHORT.maxLag);
   private readonly flux = new SpectralFlux(FLUX.size, FLUX.lag);
-  /** The body's thump under an attack hides the note's own period for up to 100 ms: the short window hears what lies above it. */
+  /**
+   * The body's thump under an attack hides the note's own period for up to 100 ms: the short window hears what
+   * lies above it.
+   */
   private readonly bright = new HighPass(BRIGHT, RATE);
   /** The signal the frames were read from, at RATE; sample i · HOP is the centre of frame i. */
   readonly signal = new SignalStore();
   private held = new Float32Array(REACH);
   private heldBright = new Float32Array(REACH);
 
-  /** @param keep whether the signal is kept for later questions; without it under 20 kB are held, whatever the length of the take */
+  /**
+   * @param keep whether the signal is kept for later questions; without it under 20 kB are held, whatever the
+   * length of the take
+   */
   constructor(
     rate: Hz,
     private readonly keep = true,
@@ -88,7 +95,8 @@ export class FrameReader {
   }
 
   /**
-   * The short window holds no whole period of the lowest notes: there the long one decides alone. Where the long one finds nothing, as
+   * The short window holds no whole period of the lowest notes: there the long one decides alone. Where the
+   * long one finds nothing, as
    * in a quick glide, the short one does.
    */
   private shortShare(long: readonly PeriodCandidate[]): number {

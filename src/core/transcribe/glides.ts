@@ -34,7 +34,8 @@ const STOOD = 5;
 const ON_THE_WAY: Midi = 2.2;
 
 /**
- * Follows glides from one believed note into the next: a slide into a note and a bend are one note, a slide between held pitches two,
+ * Follows glides from one believed note into the next: a slide into a note and a bend are one note, a slide
+ * between held pitches two,
  * the second beginning where it arrives.
  */
 export function settleGlides(
@@ -88,7 +89,10 @@ const joined = (first: StartingNote, second: StartingNote, arrival: number): Sta
   ...(arrival - first.frame <= GRACE.arrives ? { midi: second.midi, from: first.from ?? first.midi } : {}),
 });
 
-/** While a string slides right after the pick nothing may be believed of it until it has arrived: it began at the pick all the same. */
+/**
+ * While a string slides right after the pick nothing may be believed of it until it has arrived: it began at
+ * the pick all the same.
+ */
 function fromItsPick(
   noteOnset: NoteOnset,
   last: number,
@@ -134,7 +138,10 @@ function oneOnItsWay(noteOnset: NoteOnset, track: PitchTrack): NoteOnset {
   return { frame: noteOnset.frame, starts: [best] };
 }
 
-/** The glide that leads from one strike to the next, if one does: both of one string, the pitch never silent and never struck again. */
+/**
+ * The glide that leads from one strike to the next, if one does: both of one string, the pitch never silent
+ * and never struck again.
+ */
 function glideBetween(
   last: NoteOnset,
   noteOnset: NoteOnset,
@@ -177,7 +184,9 @@ function glideBetween(
 const isStill = (frames: readonly AnalysisFrame[], from: number, arrival: number): boolean =>
   strongest(frames, from, arrival + 3) < STILL_STRENGTH && riseWithin(frames, from, arrival + 6) < GRACE.rise;
 
-/** What was believed first is near the goal and the tracked pitch never stood on it: the string was on its way. */
+/**
+ * What was believed first is near the goal and the tracked pitch never stood on it: the string was on its way.
+ */
 function isUnsettled(
   last: NoteOnset,
   arrival: number,
@@ -190,7 +199,8 @@ function isUnsettled(
 }
 
 /**
- * The string stood nowhere but at the goal, and was seen on its way to it: asked of the period tracker itself, since the path may have
+ * The string stood nowhere but at the goal, and was seen on its way to it: asked of the period tracker
+ * itself, since the path may have
  * been held by what was believed.
  */
 function isUnsettledFrom(
@@ -257,7 +267,10 @@ function firstNear(track: PitchTrack, pitch: Midi, from: number, to: number): nu
   return null;
 }
 
-/** Back from the arrival for as long as the pitch moves away from the goal: where the glide began. Null where it leaps. */
+/**
+ * Back from the arrival for as long as the pitch moves away from the goal: where the glide began. Null where
+ * it leaps.
+ */
 function leavingOf(track: PitchTrack, arrival: number, earliest: number, goal: Midi): number | null {
   let [frame, away, still] = [arrival, Math.abs(track[arrival]! - goal), 0];
   let leaving = arrival;

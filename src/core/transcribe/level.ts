@@ -7,7 +7,10 @@ const LOUDEST: Decibels = 12;
 /** The share of frames that are quieter than the playing level. */
 const SHARE = 0.93;
 
-/** The level a take is played at so far: its loud frames, not its loudest one. Counted to a hundredth of a dB, whatever the length. */
+/**
+ * The level a take is played at so far: its loud frames, not its loudest one. Counted to a hundredth of a dB,
+ * whatever the length.
+ */
 export class PlayingLevel {
   private readonly counts = new Uint32Array(Math.round((LOUDEST - SILENCE) / STEP) + 1);
   private total = 0;

@@ -25,8 +25,10 @@ const HELD = 48;
 type Growing = { from: number; last: number; midi: Midi };
 
 /**
- * The live line: reads frames as they come and says what note sounds, about 70 ms after its attack (half a window, then seven frames
- * that agree). Quick and single-voiced: chords and strings that ring into one another are for the end of the take.
+ * The live line: reads frames as they come and says what note sounds, about 70 ms after its attack (half a
+ * window, then seven frames
+ * that agree). Quick and single-voiced: chords and strings that ring into one another are for the end of
+ * the take.
  */
 export class LiveLine {
   private readonly recent: AnalysisFrame[] = [];

@@ -7,7 +7,10 @@ import type { PitchTrack } from './path';
 import type { Ringing } from './ringing';
 import type { StartingNote, NoteOnset } from './noteOnsets';
 
-/** A note as heard (docs/architecture.md, “Notes”): seconds from the start of the take, MIDI number with its deviation in cents. */
+/**
+ * A note as heard (docs/architecture.md, “Notes”): seconds from the start of the take, MIDI number with its
+ * deviation in cents.
+ */
 export type HeardNote = {
   readonly onsetSec: Seconds;
   readonly offsetSec: Seconds;
@@ -47,7 +50,8 @@ export type HeardSound = {
 };
 
 /**
- * Strikes to sounds: each gets its pitch and gesture from the tracked pitch where one string sounds, from the spectrum where several
+ * Strikes to sounds: each gets its pitch and gesture from the tracked pitch where one string sounds, from
+ * the spectrum where several
  * do; its end where it dies, is stopped or is followed on its string.
  */
 export function soundsOf(
@@ -127,7 +131,9 @@ function gestureAt(start: StartingNote, next: number, track: PitchTrack): PitchG
   return gestureOf(track.subarray(start.frame, end), start.midi) ?? { pitch: start.midi };
 }
 
-/** What is gone at once while another string struck with it sounds on was a partial of the pick, not a string. */
+/**
+ * What is gone at once while another string struck with it sounds on was a partial of the pick, not a string.
+ */
 function withoutFlashes(
   noteOnset: NoteOnset,
   next: number,

@@ -19,7 +19,8 @@ const ARRIVED = 0.35;
 const LONGEST_GLIDE = framesOf(0.2);
 
 /**
- * All places a note may begin, in order: peaks of the flux (Böck, Krebs and Schedl, ISMIR 2012) and steps from plateau to plateau of the
+ * All places a note may begin, in order: peaks of the flux (Böck, Krebs and Schedl, ISMIR 2012) and steps
+ * from plateau to plateau of the
  * tracked pitch (docs/ears.md). Far more than there are notes: what is not one is for the judge to say.
  */
 export function onsetCandidatesOf(frames: readonly AnalysisFrame[], track: PitchTrack): OnsetCandidate[] {

@@ -15,7 +15,9 @@ const RISE_BEFORE = framesOf(0.03);
 const SILENT = -100;
 const RISE_AFTER = framesOf(0.05);
 
-/** Peaks of the onset strength over the local median (peak picking as in Böck, Krebs and Schedl, ISMIR 2012). */
+/**
+ * Peaks of the onset strength over the local median (peak picking as in Böck, Krebs and Schedl, ISMIR 2012).
+ */
 export const onsetsOf = (frames: readonly AnalysisFrame[]): Onset[] => peaksOf(frames, THRESHOLD, LEAST_GAP);
 
 /** Every peak that may be an attack, weak ones too: what is none is for the judge to say. */

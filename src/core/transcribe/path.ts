@@ -5,7 +5,10 @@ import { FRAME_SECONDS, type AnalysisFrame } from './frames';
 /** The fundamental frame by frame as a MIDI number; NaN where nothing has a pitch. */
 export type PitchTrack = Float64Array;
 
-/** A pitch that is known to begin at a frame and may sound until another: a state of its own, where the period tracker is confused. */
+/**
+ * A pitch that is known to begin at a frame and may sound until another: a state of its own, where the period
+ * tracker is confused.
+ */
 export type Known = {
   readonly from: number;
   readonly to: number;
@@ -42,7 +45,8 @@ const KNOWN = {
 const WIDTH = 1 + MOST_CANDIDATES + KNOWN.most;
 
 /**
- * One best path through the candidates (Viterbi, as in pYIN's second stage: Mauch and Dixon, ICASSP 2014): pitch may glide, jumps are
+ * One best path through the candidates (Viterbi, as in pYIN's second stage: Mauch and Dixon, ICASSP 2014):
+ * pitch may glide, jumps are
  * cheap near an attack and dear elsewhere, and there is an explicit state without pitch.
  * @param attacks frames near which the pitch may jump
  * @param gate frames below this level have no pitch
@@ -133,7 +137,10 @@ function isNearFresh(known: readonly Known[], first: number, index: number, midi
   return false;
 }
 
-/** No hand bends or slides so far from what was struck: a candidate there is a harmonic's, or half the string's own. */
+/**
+ * No hand bends or slides so far from what was struck: a candidate there is a harmonic's, or half the string's
+ * own.
+ */
 function isFarFromKnown(known: readonly Known[], first: number, index: number, midi: Midi): boolean {
   let any = false;
   for (let one = first; one < known.length && known[one]!.from <= index; one++) {

@@ -22,7 +22,8 @@ export interface Ringing {
 }
 
 /**
- * Tells whether a string rings on under what was struck after it: by those of its harmonics that nothing else shares (as harmonics are
+ * Tells whether a string rings on under what was struck after it: by those of its harmonics that nothing
+ * else shares (as harmonics are
  * given to sounds in Klapuri, IEEE TSAP 2003; the levels are common practice, no source).
  */
 export class RingingReader implements Ringing {
@@ -52,7 +53,9 @@ export class RingingReader implements Ringing {
     for (const from of this.known.keys()) if (from < before * HOP) this.known.delete(from);
   }
 
-  /** Level of a pitch over 70 ms from a sample on, in dB, leaving out harmonics that lie on those of `others`. */
+  /**
+   * Level of a pitch over 70 ms from a sample on, in dB, leaving out harmonics that lie on those of `others`.
+   */
   private level(midi: Midi, from: Samples, others: readonly Midi[]): Decibels {
     // what is not all there yet is measured, but not remembered
     if (from + SPAN > this.store.length) return this.measured(midi, from, others);

@@ -42,11 +42,17 @@ export type TranscribeOptions = {
   readonly onClassify?: ClassifierListener;
 };
 
-/** Moments are looked at every two seconds, once half a second more is known, with six seconds before them to find the pitch by. */
+/**
+ * Moments are looked at every two seconds, once half a second more is known, with six seconds before them to
+ * find the pitch by.
+ */
 const LOOK_EVERY = framesOf(2);
 const LOOK_BEHIND = framesOf(0.5);
 const CONTEXT = framesOf(6);
-/** Once a minute is known, so that the level it is played at is, a take is concluded piece by piece: this much at a time … */
+/**
+ * Once a minute is known, so that the level it is played at is, a take is concluded piece by piece: this much
+ * at a time …
+ */
 const ENOUGH = framesOf(60);
 const PIECE = framesOf(8);
 /** … and only what so much is known after: longer than any string rings that is asked after. */
@@ -59,12 +65,16 @@ const SEAM = framesOf(2);
 const LONGEST_LOOK: Samples = RATE;
 
 /**
- * Hears a guitar: audio in blocks, notes at the end; while it goes on, a live line. Frames are measured block by block. What lies
- * thirty seconds and more back is concluded while the take goes on and its sound forgotten, so that the end of a take of any length
+ * Hears a guitar: audio in blocks, notes at the end; while it goes on, a live line. Frames are measured
+ * block by block. What lies
+ * thirty seconds and more back is concluded while the take goes on and its sound forgotten, so that the end
+ * of a take of any length
  * waits for the last half minute alone, and half an hour takes no more memory than a minute but for its notes.
  *
- * The method (docs/decisions/0007-ears.md, 0015-piece-by-piece.md): two-window YIN candidates weighted as in pYIN, moments from
- * spectral flux and steps, claims from harmonic sums judged by a small network, one best path, glides and gestures read from it.
+ * The method (docs/decisions/0007-ears.md, 0015-piece-by-piece.md): two-window YIN candidates weighted as
+ * in pYIN, moments from
+ * spectral flux and steps, claims from harmonic sums judged by a small network, one best path, glides and
+ * gestures read from it.
  */
 export class Transcriber {
   private readonly reader: FrameReader;
@@ -184,7 +194,8 @@ export class Transcriber {
   }
 
   /**
-   * What is done while the take goes on is done in bits, one with every frame: the live line need not wait for it. How far it has come
+   * What is done while the take goes on is done in bits, one with every frame: the live line need not wait
+   * for it. How far it has come
    * depends on the frames alone, not on the clock, so that the same take gives the same notes on any machine.
    */
   private plan(): void {
@@ -194,7 +205,8 @@ export class Transcriber {
   }
 
   /**
-   * Hears the last seconds already as the conclusion will hear them, so that what is looked at and measured there need not be again:
+   * Hears the last seconds already as the conclusion will hear them, so that what is looked at and measured
+   * there need not be again:
    * sights and ringing levels depend on the sound alone, and are remembered. Nothing here decides anything.
    */
   private *lookAhead(known: number): Steps<void> {
@@ -268,7 +280,10 @@ export class Transcriber {
   }
 }
 
-/** The middle of the widest gap between what begins around a frame: either side of it finds the same beginnings. */
+/**
+ * The middle of the widest gap between what begins around a frame: either side of it finds the same
+ * beginnings.
+ */
 function seamNear(target: number, noteOnsets: readonly NoteOnset[]): number {
   const begins = [
     target - SEAM,

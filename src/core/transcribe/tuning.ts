@@ -4,7 +4,10 @@ import type { PitchTrack } from './path';
 const ENOUGH = 50;
 const AGREE = 0.3;
 
-/** A take's own A4: the circular mean of how far voiced frames lie from equal temperament, as in a chroma-tuning estimate. */
+/**
+ * A take's own A4: the circular mean of how far voiced frames lie from equal temperament, as in a
+ * chroma-tuning estimate.
+ */
 export class OwnTuning {
   private x = 0;
   private y = 0;

@@ -54,7 +54,9 @@ export function ChartEditor({ text, problems, onChange, replaceRef }: Props) {
   );
 }
 
-/** Puts the first suggestion that stands for a word in its place. False where there is none: Tab then moves on. */
+/**
+ * Puts the first suggestion that stands for a word in its place. False where there is none: Tab then moves on.
+ */
 function accept(view: EditorView, problems: readonly Problem[]): boolean {
   const problem = problems.find((one) => isReplacement(one) && wordAt(view.state, one));
   const word = problem ? wordAt(view.state, problem) : null;

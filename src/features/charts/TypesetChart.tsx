@@ -30,7 +30,10 @@ type Props = {
   /** Lit: it sounds. Counted from 1 as written. */ soundingBar?: number | null;
 };
 
-/** The chart as a player would write it out: sections with their keys, repeats with endings, meters where they change. */
+/**
+ * The chart as a player would write it out: sections with their keys, repeats with endings, meters where they
+ * change.
+ */
 export function TypesetChart({ chart, wrongBar, soundingBar = null }: Props) {
   const rows = rowsOf(chart.written);
   return (

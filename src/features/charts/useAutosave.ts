@@ -6,7 +6,10 @@ export type SaveState = { readonly state: 'saved' | 'waiting' | 'failed'; readon
 
 const PAUSE_MS = 500;
 
-/** Saves a text a moment after the last change; what could not be saved is tried again with the next change, and on leaving the page. */
+/**
+ * Saves a text a moment after the last change; what could not be saved is tried again with the next change,
+ * and on leaving the page.
+ */
 export function useAutosave(save: (text: string) => Promise<void>): {
   state: SaveState;
   changed: (text: string) => void;

@@ -11,7 +11,10 @@ type Props = {
 const MOST_SHOWN = 5;
 const MOST_RUNGS = 7;
 
-/** Rungs of a tempo ladder, fastest above, with the latest attempts on each: passed solid, not passed hollow, the running one in the accent. */
+/**
+ * Rungs of a tempo ladder, fastest above, with the latest attempts on each: passed solid, not passed hollow,
+ * the running one in the accent.
+ */
 export function LadderPicture({ ladder, tries, thing, of, running = null }: Props) {
   const from = Math.max(0, Math.min(ladder.rungs.length - MOST_RUNGS, ladder.at - 3));
   const shown = ladder.rungs

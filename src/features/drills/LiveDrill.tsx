@@ -32,7 +32,10 @@ type Props = {
 /** The last attempt's result stays readable over so many beats of the next. */
 const SAID_UNTIL = 8;
 
-/** A running attempt: the chord now and next with what to play of it, how it goes, and the ladder. Quiet: a mark at each change, no sound, no red. */
+/**
+ * A running attempt: the chord now and next with what to play of it, how it goes, and the ladder. Quiet: a
+ * mark at each change, no sound, no red.
+ */
 export function LiveDrill({
   session,
   stage,
@@ -158,7 +161,10 @@ const symbolOf = (chord: NowPlaying['now']): string => chord?.symbol ?? 'N.C.';
 const fitted = (symbol: string, size: number, width: number): number =>
   Math.min(size, width / chordWidth(symbol));
 
-/** One sentence on one baseline: chord, beats until, next chord; under them the notes to play, or nothing where the rule names none. */
+/**
+ * One sentence on one baseline: chord, beats until, next chord; under them the notes to play, or nothing where
+ * the rule names none.
+ */
 function Sentence({ now, stage }: { now: NowPlaying; stage: DrillStage }) {
   const counting = now.countIn !== null;
   const aims = [aimOver(stage, now.now), aimOver(stage, now.next)] as const;

@@ -17,7 +17,10 @@ type Props = {
   /** On a phone: the bars around the moment. */ narrow?: boolean;
 };
 
-/** The bars of the drill as one line: a change is a tick, thick where the rule was met, dotted where not, with what was landed on. */
+/**
+ * The bars of the drill as one line: a change is a tick, thick where the rule was met, dotted where not, with
+ * what was landed on.
+ */
 export function PassStrip({ stage, places: all, beat: at, narrow = false }: Props) {
   const { timeline } = stage;
   const width = narrow ? NARROW : WIDE;

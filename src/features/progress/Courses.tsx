@@ -1,3 +1,4 @@
+import { scaleLinear, scalePoint } from 'd3-scale';
 import { useEffect, useRef } from 'react';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { weekName, MOST_WEEKS, type CourseRow } from './progressView';
@@ -14,7 +15,10 @@ type Props = {
 const AXIS = 432;
 const ROW = 18;
 
-/** One axis from none to all; each week a point with the range it leaves open, oldest to newest downward. A chart and a table in one. */
+/**
+ * One axis from none to all; each week a point with the range it leaves open, oldest to newest downward. A
+ * chart and a table in one.
+ */
 export function Courses({ rows, thisWeek, chosen, onChoose, what }: Props) {
   return (
     <table className="w-full border-collapse text-left">
@@ -78,8 +82,6 @@ function Row({
     course.weeks.length <= MOST_WEEKS
       ? course.weeks
       : [elementAt(course.weeks, 0), ...course.weeks.slice(1 - MOST_WEEKS)];
-  const height = Math.max(64, weeks.length * ROW + 12);
-  const top = (height - weeks.length * ROW) / 2;
   const here = useRef<HTMLTableRowElement>(null);
   useEffect(() => {
     if (chosen) here.current?.scrollIntoView?.({ block: 'nearest' });
@@ -133,60 +135,7 @@ function Row({
         ))}
       </td>
       <td className="w-full min-w-[120px] sm:w-[432px] sm:min-w-[432px]">
-        <svg
-          viewBox={`0 0 ${AXIS} ${height}`}
-          preserveAspectRatio="none"
-          className="w-full"
-          style={{ height }}
-          aria-hidden="true"
-        >
-          {[0, 0.5, 1].map((at) => (
-            <line
-              key={at}
-              x1={at * AXIS}
-              y1={0}
-              x2={at * AXIS}
-              y2={height}
-              stroke="var(--line)"
-              strokeDasharray={at === 0.5 ? '2 4' : undefined}
-              vectorEffect="non-scaling-stroke"
-            />
-          ))}
-          {weeks.map(({ week, met, of, interval }, index) => {
-            const y = top + index * ROW + ROW / 2;
-            const last = index === weeks.length - 1;
-            let colour: 'var(--h0)' | 'var(--h2)' | 'var(--h3)' | 'var(--h4)';
-            if (last) colour = 'var(--h0)';
-            else if (index === weeks.length - 2) colour = 'var(--h2)';
-            else if (index === weeks.length - 3) colour = 'var(--h3)';
-            else colour = 'var(--h4)';
-            return (
-              <g key={week}>
-                <line
-                  x1={interval[0] * AXIS}
-                  y1={y}
-                  x2={interval[1] * AXIS}
-                  y2={y}
-                  stroke={colour}
-                  strokeWidth={last ? 3 : 2}
-                  strokeLinecap="round"
-                  vectorEffect="non-scaling-stroke"
-                />
-                <line
-                  data-point
-                  x1={(met / of) * AXIS}
-                  y1={y}
-                  x2={(met / of) * AXIS + 0.01}
-                  y2={y}
-                  stroke={colour}
-                  strokeWidth={last ? 13 : 10}
-                  strokeLinecap="round"
-                  vectorEffect="non-scaling-stroke"
-                />
-              </g>
-            );
-          })}
-        </svg>
+        <CoursePicture weeks={weeks} />
       </td>
       <td className="hidden py-1 pl-12 lg:table-cell">
         <b className="text-[19px] leading-6">{word}</b>
@@ -197,5 +146,77 @@ function Row({
         {course.heldAt ?? <span className="text-[15px] font-normal text-dim">not yet</span>}
       </td>
     </tr>
+  );
+}
+
+type CourseWeek = CourseRow['course']['weeks'][number];
+
+/** The latest weeks stand out; older ones step back. */
+const WEEK_COLOURS = ['var(--h0)', 'var(--h2)', 'var(--h3)'];
+const OLDER = 'var(--h4)';
+
+/** Share met by week, a point with its interval on an axis from none to all. */
+function CoursePicture({ weeks }: { weeks: readonly CourseWeek[] }) {
+  const height = Math.max(64, weeks.length * ROW + 12);
+  const x = scaleLinear().range([0, AXIS]);
+  const y = scalePoint<number>()
+    .domain(weeks.map(({ week }) => week))
+    .range([(height - (weeks.length - 1) * ROW) / 2, (height + (weeks.length - 1) * ROW) / 2]);
+  return (
+    <svg
+      viewBox={`0 0 ${AXIS} ${height}`}
+      preserveAspectRatio="none"
+      className="w-full"
+      style={{ height }}
+      aria-hidden="true"
+    >
+      {x.ticks(2).map((at) => (
+        <line
+          key={at}
+          x1={x(at)}
+          y1={0}
+          x2={x(at)}
+          y2={height}
+          stroke="var(--line)"
+          strokeDasharray={at === 0.5 ? '2 4' : undefined}
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+      {weeks.map((one, index) => (
+        <WeekMark
+          key={one.week}
+          one={one}
+          x={x}
+          y={y(one.week) ?? 0}
+          colour={WEEK_COLOURS[weeks.length - 1 - index] ?? OLDER}
+          isLast={index === weeks.length - 1}
+        />
+      ))}
+    </svg>
+  );
+}
+
+type MarkProps = {
+  one: CourseWeek;
+  x: (share: number) => number;
+  y: number;
+  colour: string;
+  isLast: boolean;
+};
+
+function WeekMark({ one: { met, of, interval }, x, y, colour, isLast }: MarkProps) {
+  const common = {
+    y1: y,
+    y2: y,
+    stroke: colour,
+    strokeLinecap: 'round',
+    vectorEffect: 'non-scaling-stroke',
+  } as const;
+  const share = x(met / of);
+  return (
+    <g>
+      <line {...common} x1={x(interval[0])} x2={x(interval[1])} strokeWidth={isLast ? 3 : 2} />
+      <line {...common} data-point x1={share} x2={share + 0.01} strokeWidth={isLast ? 13 : 10} />
+    </g>
   );
 }

@@ -5,7 +5,10 @@ const WIDTH = 480;
 const HEIGHT = 72;
 const FRETS = 17;
 
-/** Keys that were played in, and where on the neck the hand was: as much for what is missing as for what is there. */
+/**
+ * Keys that were played in, and where on the neck the hand was: as much for what is missing as for what is
+ * there.
+ */
 export function Covered({ keys, places }: Pick<Progress, 'keys' | 'places'>) {
   const most = Math.max(1, ...places.map(({ notes }) => notes));
   const all = places.reduce((sum, { notes }) => sum + notes, 0);

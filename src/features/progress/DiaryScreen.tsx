@@ -15,7 +15,10 @@ type Props = {
   goal: string | null;
 };
 
-/** What was practised, day by day, filled in by itself; beside it the player’s own words. Prints a week a sheet. */
+/**
+ * What was practised, day by day, filled in by itself; beside it the player’s own words. Prints a week a
+ * sheet.
+ */
 export function DiaryScreen({ weeks, words, today, goal }: Props) {
   const [sheet, setSheet] = useState<number | null>(null);
   useEffect(() => {

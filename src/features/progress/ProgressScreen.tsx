@@ -30,7 +30,10 @@ type Props = {
   /** Its drills: tempo reached, attempts. */ drills: readonly DrillLine[];
 };
 
-/** How it went over the weeks: per kind of change, per tone, per way in, and week by week. Counts and what they leave open; never one average. */
+/**
+ * How it went over the weeks: per kind of change, per tone, per way in, and week by week. Counts and what they
+ * leave open; never one average.
+ */
 export function ProgressScreen({ tune, titles, chosen, thisWeek, chartId, drills }: Props) {
   const router = useRouter();
   const [sight, setSight] = useState<ProgressHeadline>('changes');

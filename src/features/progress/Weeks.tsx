@@ -1,9 +1,13 @@
+import { max } from 'd3-array';
+import { scaleLinear } from 'd3-scale';
 import type { Progress } from '@/core/scheduling';
 import { weekName } from './progressView';
 
 /** Weeks at a glance: minutes as bars, takes as ticks in them, the fastest tempo beside. */
 export function Weeks({ weeks, thisWeek }: { weeks: Progress['weeks']; thisWeek: number }) {
-  const most = Math.max(1, ...weeks.map(({ minutes }) => minutes));
+  const x = scaleLinear()
+    .domain([0, Math.max(1, max(weeks, ({ minutes }) => minutes) ?? 0)])
+    .range([0, 400]);
   return (
     <table className="w-full max-w-[900px] text-left">
       <caption className="sr-only">Weeks: minutes, takes, fastest tempo</caption>
@@ -43,16 +47,16 @@ export function Weeks({ weeks, thisWeek }: { weeks: Progress['weeks']; thisWeek:
                 <rect
                   x={0}
                   y={4}
-                  width={(400 * minutes) / most}
+                  width={x(minutes)}
                   height={12}
                   fill={week === thisWeek ? 'var(--h0)' : 'var(--h2)'}
                 />
                 {Array.from({ length: Math.max(0, takes - 1) }, (_, index) => (
                   <line
                     key={index}
-                    x1={((400 * minutes) / most / takes) * (index + 1)}
+                    x1={x((minutes / takes) * (index + 1))}
                     y1={4}
-                    x2={((400 * minutes) / most / takes) * (index + 1)}
+                    x2={x((minutes / takes) * (index + 1))}
                     y2={16}
                     stroke="var(--bg)"
                     strokeWidth={2}

@@ -25,7 +25,8 @@ export type InterruptedTake = {
 type HeardFileNotes = { readonly frames: number; readonly transcription: Transcription };
 
 /**
- * Brings to the server what only this browser has of earlier takes, then says whether any is still to be decided on.
+ * Brings to the server what only this browser has of earlier takes, then says whether any is still to be
+ * decided on.
  * A take that another tab records right now is not cut off.
  */
 export function useCatchUp(onNews: () => void): void {
@@ -72,7 +73,9 @@ type Props = {
   onBack: (take: { id: string; state: string }) => void;
 };
 
-/** A take that was cut off: what there is of it, heard and drawn, and what becomes of it is the player's word. */
+/**
+ * A take that was cut off: what there is of it, heard and drawn, and what becomes of it is the player's word.
+ */
 export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
   const [heard, setHeard] = useState<HeardFileNotes | null>(null);
   const [share, setShare] = useState(0);

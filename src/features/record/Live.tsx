@@ -28,7 +28,10 @@ type Props = {
 /** The last take's result stays readable over so many beats of the next. */
 const SAID_UNTIL = 8;
 
-/** The stage while a take runs. Drawn anew once a beat, its meter ten times a second, only the cursor for every frame. */
+/**
+ * The stage while a take runs. Drawn anew once a beat, its meter ten times a second, only the cursor for every
+ * frame.
+ */
 export function Live({ session, state, settings, rig, title, before }: Props) {
   const { chart, choruses, pace } = session.route;
   const { help, position } = usePreferences();

@@ -15,7 +15,10 @@ const WORDS: Record<LandingMark, string> = {
 const EACH = 138;
 const GAP = 10;
 
-/** One kind of change, folded over the take: the gate by mark, from not met above to the target below, with counts to be read from afar. */
+/**
+ * One kind of change, folded over the take: the gate by mark, from not met above to the target below, with
+ * counts to be read from afar.
+ */
 export function OneGatePicture({ gate }: { gate: OneLanding }) {
   const height = gate.groups.length * EACH;
   return (

@@ -86,7 +86,9 @@ type Found = { readonly tempo: number; readonly barOneSec: number; readonly byte
 const NUDGE = 0.01;
 const round = (value: number, to: number) => Math.round(value / to) * to;
 
-/** Tempo and bar 1 of a backing: found by the machine, heard with clicks, tapped, nudged, and only then used. */
+/**
+ * Tempo and bar 1 of a backing: found by the machine, heard with clicks, tapped, nudged, and only then used.
+ */
 function LineUpBacking({
   file,
   onClose,

@@ -336,7 +336,10 @@ const toggle = (part: 'drums' | 'bass' | 'chords') => {
   prefer({ levels: { ...levels, [part]: levels[part] > 0 ? 0 : 1 } });
 };
 
-/** The corner of this visit: its rig stays open from take to take, and everything is let go when the screen is left. */
+/**
+ * The corner of this visit: its rig stays open from take to take, and everything is let go when the screen is
+ * left.
+ */
 function useRecordingResources(
   open: (id: string, note?: string) => void,
   back: (take: { id: string; state: string }) => void,

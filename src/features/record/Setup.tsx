@@ -24,7 +24,10 @@ type Props = {
   trouble: string | null;
 };
 
-/** Before the count-in: what is played, with which band, and through which input; everything as it was last time. */
+/**
+ * Before the count-in: what is played, with which band, and through which input; everything as it was last
+ * time.
+ */
 export function Setup({ charts, settings, onChange, onStart, rig, onFile, onStandIn, trouble }: Props) {
   const set = (change: Partial<Settings>) => onChange({ ...settings, ...change });
   const chart = present(charts.find((one) => one.id === settings.chartId));
@@ -333,7 +336,10 @@ function Hands() {
   );
 }
 
-/** A recording by choosing or dropping, and where its bar 1 begins; or the stand-in player without waiting for it to play. */
+/**
+ * A recording by choosing or dropping, and where its bar 1 begins; or the stand-in player without waiting for
+ * it to play.
+ */
 function OtherWays({
   onFile,
   onStandIn,

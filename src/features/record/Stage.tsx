@@ -95,7 +95,10 @@ export const Stage = memo(function Stage({
   );
 });
 
-/** The present moment on the row. It is moved by hand: drawing the whole stage for every frame would take time from the sound. */
+/**
+ * The present moment on the row. It is moved by hand: drawing the whole stage for every frame would take time
+ * from the sound.
+ */
 function Cursor({
   row,
   offset,
@@ -178,7 +181,10 @@ function PhoneForm({
 const fitted = (symbol: string, size: number, room: number): number =>
   Math.min(size, room / chordWidth(symbol));
 
-/** One baseline, left to right: the chord, beats until the next, the next, and the note to land on. On a phone they stand in two rows. */
+/**
+ * One baseline, left to right: the chord, beats until the next, the next, and the note to land on. On a phone
+ * they stand in two rows.
+ */
 function Sentence({ now, named }: { now: NowPlaying; named: boolean }) {
   return (
     <div aria-live="off">

@@ -37,13 +37,17 @@ export type World = {
   readonly trashed: (id: string) => void;
 };
 
-/** The next take is made ready so long before this one ends: early enough to be there, late enough not to take time from the playing. */
+/**
+ * The next take is made ready so long before this one ends: early enough to be there, late enough not to take
+ * time from the playing.
+ */
 const READY_BEFORE_SECONDS = 3;
 /** After a take the result stands alone so long before the next count-in begins. */
 export const RESULT_ALONE_MS = 700;
 
 /**
- * From a take to its result and on to the next, hands on the guitar: which take runs, which has just ended, and whether the next one comes by
+ * From a take to its result and on to the next, hands on the guitar: which take runs, which has just ended,
+ * and whether the next one comes by
  * itself. The screen only draws it.
  */
 export class RecordFlow {
@@ -139,7 +143,10 @@ export class RecordFlow {
     }
   }
 
-  /** The running take is gone: back to the result it was counted in behind, else to the setup. A result that has been left is not gone back to. */
+  /**
+   * The running take is gone: back to the result it was counted in behind, else to the setup. A result that
+   * has been left is not gone back to.
+   */
   private withoutTake(): Partial<FlowState> {
     return {
       session: null,
@@ -148,7 +155,10 @@ export class RecordFlow {
     };
   }
 
-  /** The take is over: its result is shown while it is being judged, and where the player rolls on the next one is made ready meanwhile. */
+  /**
+   * The take is over: its result is shown while it is being judged, and where the player rolls on the next one
+   * is made ready meanwhile.
+   */
   private end(session: TakeSession): void {
     this.ended = session;
     const settings = present(this.last);

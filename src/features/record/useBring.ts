@@ -19,7 +19,9 @@ const MOST_BYTES = 600 * 1024 * 1024;
 const RATE = 44_100;
 const STAND_IN_LEAD = 0.5;
 
-/** The other ways in: a recording, or the stand-in player. Both go through the same ears as a microphone take. */
+/**
+ * The other ways in: a recording, or the stand-in player. Both go through the same ears as a microphone take.
+ */
 export function useBring(
   settings: Settings,
   chart: RecordChart,
@@ -135,7 +137,9 @@ export function useBring(
   return { state, file, standIn, cancel };
 }
 
-/** A file that is no WAV is read by the browser's own decoder; what that cannot read is told by the WAV reader. */
+/**
+ * A file that is no WAV is read by the browser's own decoder; what that cannot read is told by the WAV reader.
+ */
 async function wavOf(bytes: ArrayBuffer): Promise<ArrayBuffer> {
   if (new TextDecoder('latin1').decode(bytes.slice(0, 4)) === 'RIFF') return bytes;
   try {

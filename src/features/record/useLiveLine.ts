@@ -6,7 +6,10 @@ import { marksOf } from '@/core/findings';
 import type { TakeSession } from '@/audio/takeSession';
 import { takeOnForm, type TakeOnForm } from '@/ui/form/takeOnForm';
 
-/** Notes that are judged while a take runs: a chorus or two of quick playing. What came before is judged at the end. */
+/**
+ * Notes that are judged while a take runs: a chorus or two of quick playing. What came before is judged at the
+ * end.
+ */
 const JUDGED = 160;
 
 /** The running take as marks on the form: judged anew with every note, the sounding one growing in between. */

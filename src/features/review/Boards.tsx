@@ -20,7 +20,10 @@ type MutedProps = Props & { onHear?: (beat: number) => void; onNote?: (index: nu
 const across = (timeline: Timeline, beatInForm: number): number =>
   LEFT + (beatInForm / timeline.formBeats) * (WIDTH - LEFT);
 
-/** With the band muted: heard a solid foot, unclear a thin one and `?`, not heard a dotted one with the chord the line said, silent a dash. */
+/**
+ * With the band muted: heard a solid foot, unclear a thin one and `?`, not heard a dotted one with the chord
+ * the line said, silent a dash.
+ */
 export function MutedBandBoard({ report, timeline, onHear, onNote }: MutedProps) {
   const [looked, setLooked] = useState<number | null>(null);
   const { segments, chance } = report.mutedBand;

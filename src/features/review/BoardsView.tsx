@@ -4,15 +4,9 @@ import { MutedBandBoard, PhrasesBoard } from './Boards';
 import { Coverage } from './Coverage';
 import { LandingsBoard } from './LandingsBoard';
 import { RestBoard, TurningBoard } from './RestBoards';
-import {
-  ApproachesBoard,
-  FunctionBoard,
-  HeightBoard,
-  LineBoard,
-  NeckBoard,
-  StartsBoard,
-  TimeBoard,
-} from './MoreBoards';
+import { ApproachesBoard, FunctionBoard, LineBoard, NeckBoard, StartsBoard } from './MoreBoards';
+import { HeightBoard } from './HeightBoard';
+import { TimeBoard } from './TimeBoard';
 
 type Props = {
   judgement: Judgement;

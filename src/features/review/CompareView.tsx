@@ -37,7 +37,10 @@ type Side = {
 };
 const MOST = 4;
 
-/** Takes of one form one over the other, or one take judged in two ways: what differs, and whether it is more than chance. */
+/**
+ * Takes of one form one over the other, or one take judged in two ways: what differs, and whether it is more
+ * than chance.
+ */
 export function CompareView({ data, judgement, siblings: kin, onHear }: Props) {
   const [chosen, setChosen] = useState<readonly string[]>(() => kin.slice(0, 1).map(({ id }) => id));
   const [loaded, setLoaded] = useState<ReadonlyMap<string, ReviewData>>(new Map());
@@ -199,7 +202,10 @@ function judgedOtherwise(
   };
 }
 
-/** The same notes by another plan, over other chords, or begun elsewhere: nothing is kept, it only stands beside. */
+/**
+ * The same notes by another plan, over other chords, or begun elsewhere: nothing is kept, it only stands
+ * beside.
+ */
 function JudgeOtherwise({
   data,
   value,

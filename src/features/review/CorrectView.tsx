@@ -15,6 +15,7 @@ import type { Correcting, CorrectProps } from './useCorrecting';
 import type { ReviewTake } from './useReview';
 import { elementAt, present } from '@/core/shared';
 import type { Corrections } from './useReview';
+import { Waveform } from './Waveform';
 
 const WHY: Record<Doubt['why'], string> = {
   octave: 'an octave out of its line',
@@ -22,7 +23,9 @@ const WHY: Record<Doubt['why'], string> = {
   faint: 'hardly heard',
 };
 
-/** The bar of a note opened wide, with its pitch as it sounded; what is in doubt is asked first, one key each. */
+/**
+ * The bar of a note opened wide, with its pitch as it sounded; what is in doubt is asked first, one key each.
+ */
 export function CorrectView(props: CorrectProps & { act: Correcting }) {
   const { judgement, take, byId, corrections, drawn, held, onHold, act, player } = props;
   const { timeline, doubts, notes } = judgement;
@@ -416,17 +419,7 @@ function OpenBar({ take, judgement, from, to, walk, held, doubt, onHold }: OpenP
         </text>
       ))}
       {peaks && (
-        <path
-          d={peaks
-            .map(
-              ([top, bottom], index) =>
-                `M${(LEFT + (index / peaks.length) * (WIDTH - LEFT)).toFixed(1)} ${(tall + 30 + WAVE / 2 - (top * WAVE) / 2).toFixed(1)}V${(tall + 30 + WAVE / 2 - (bottom * WAVE) / 2 + 0.8).toFixed(1)}`,
-            )
-            .join('')}
-          stroke="var(--h3)"
-          strokeWidth={1.25}
-          pointerEvents="none"
-        />
+        <Waveform peaks={peaks} left={LEFT} right={WIDTH} middle={tall + 30 + WAVE / 2} tall={WAVE} />
       )}
       {inside.map((note) => (
         <NotePost

@@ -20,7 +20,10 @@ const column = (chord: Chord, interval: string): number =>
 const neutralColumn = (interval: string): number => ({ n3: 4, n5: 6, n7: 10 })[interval] ?? 0;
 const certainRoot = (chord: Chord): number => elementAt(chord.tones, 0).pc;
 
-/** Over each chord: how long and how often each interval sounded; a ring holds what the plan has and was never played. */
+/**
+ * Over each chord: how long and how often each interval sounded; a ring holds what the plan has and was never
+ * played.
+ */
 export function Coverage({ report }: { report: Report }) {
   const rows = report.coverage;
   const heights = useMemo(() => heightsPlayed(report), [report]);

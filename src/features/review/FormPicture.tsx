@@ -65,7 +65,10 @@ export function lanesOf(choruses: number, drawBy: DrawBy, open: number, zoomed: 
   );
 }
 
-/** The form, walked: one row per four bars, all choruses of it close below one another. Sections fold; a row can fill the picture. */
+/**
+ * The form, walked: one row per four bars, all choruses of it close below one another. Sections fold; a row
+ * can fill the picture.
+ */
 export const FormPicture = memo(function FormPicture(props: Props) {
   const { timeline, choruses, drawBy, open, zoomed, whole = false } = props;
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
@@ -122,7 +125,10 @@ export const FormPicture = memo(function FormPicture(props: Props) {
   );
 });
 
-/** What is far from being seen is drawn when it comes near: a form of many rows opens as quickly as a short one. */
+/**
+ * What is far from being seen is drawn when it comes near: a form of many rows opens as quickly as a short
+ * one.
+ */
 function Lazy({ height, now, children }: { height: number; now: boolean; children: ReactNode }) {
   const box = useRef<HTMLDivElement>(null);
   const [seen, setNear] = useState(false);

@@ -122,7 +122,10 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
   );
 }
 
-/** A landing is drawn by what it was over the new chord, which for a held note is not what it was over the old one. */
+/**
+ * A landing is drawn by what it was over the new chord, which for a held note is not what it was over the old
+ * one.
+ */
 const tierOf = (verdict: string, height: number): number =>
   ({ target: 0, 'chord-tone': 0, colour: 1, scale: 2 })[verdict] ?? Math.max(3, height);
 

@@ -4,7 +4,10 @@ import { useState } from 'react';
 type Props = { offsetSec: number; onChange: (offsetSec: number) => void };
 const round = (seconds: number): number => Math.round(seconds * 1000) / 1000;
 
-/** Where bar 1 lies in the recording: typed in seconds, or moved by 10 ms where the take looks early or late as a whole. */
+/**
+ * Where bar 1 lies in the recording: typed in seconds, or moved by 10 ms where the take looks early or late as
+ * a whole.
+ */
 export function LineUp({ offsetSec, onChange }: Props) {
   const [text, setText] = useState(String(round(offsetSec)));
   const commit = () => {

@@ -3,100 +3,10 @@ import { useMemo } from 'react';
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
 import { approachTable, fingeredTake, intervalWord } from '@/core/findings';
-import { planIntents } from './planIntents';
-import type { PlanWords } from '@/core/plan';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { Board } from './BoardFrame';
 import { elementAt } from '@/core/shared';
-
-const signed = (value: number) => `${value >= 0 ? '+' : '−'}${Math.abs(Math.round(value))}`;
-
-/** How each eighth of the bar lies against the grid: tick the median, bar the middle half; early is up. */
-export function TimeBoard({ report }: { report: Report }) {
-  const { byEighth, spreadMs, swing, offsetMs, upbeats } = report.time;
-  const facts =
-    spreadMs === null
-      ? 'nothing to measure'
-      : `${signed(offsetMs ?? 0)} ms as a whole, plus is late; spread ${Math.round(spreadMs)} ms; ${swing === null ? 'swing: too few pairs' : `swing ${swing.toFixed(2)} : 1`}; ${Math.round((upbeats ?? 0) * 100)} % on upbeats`;
-  const name = ({ beat, and }: { beat: number; and: boolean }) => (and ? `${beat} and` : `${beat}`);
-  const reach = Math.max(30, ...byEighth.flatMap(({ middleMs }) => middleMs.map(Math.abs)));
-  const y = (ms: number) => 62 + (ms / reach) * 34;
-  const column = 360 / Math.max(1, byEighth.length);
-  return (
-    <Board
-      name="Time"
-      facts={facts}
-      table={{
-        caption: 'Time by eighth',
-        head: ['Eighth', 'Notes', 'Median, ms', 'Middle half, ms'],
-        rows: byEighth.map((one) => [
-          name(one),
-          one.count,
-          signed(one.medianMs),
-          `${signed(one.middleMs[0])} to ${signed(one.middleMs[1])}`,
-        ]),
-      }}
-    >
-      <svg
-        viewBox="0 0 416 132"
-        className="mt-2 w-full"
-        role="img"
-        aria-label="Deviation by eighth of the bar; the table says the same"
-      >
-        <text x={0} y={44} fontSize={13} style={{ fill: 'var(--soft)' }}>
-          early
-        </text>
-        <text x={0} y={88} fontSize={13} style={{ fill: 'var(--soft)' }}>
-          late
-        </text>
-        <line x1={48} y1={62} x2={416} y2={62} stroke="var(--dim)" />
-        {byEighth.map((one, place) => {
-          const x = 52 + (place + 0.5) * column;
-          return (
-            <g key={place}>
-              <rect
-                x={x - 5}
-                y={y(one.middleMs[0])}
-                width={10}
-                height={Math.max(2, y(one.middleMs[1]) - y(one.middleMs[0]))}
-                fill="var(--h3)"
-              />
-              <line
-                x1={x - 11}
-                y1={y(one.medianMs)}
-                x2={x + 11}
-                y2={y(one.medianMs)}
-                stroke="var(--h0)"
-                strokeWidth={3.5}
-              />
-              <text
-                x={x}
-                y={14}
-                fontSize={14}
-                fontWeight={640}
-                textAnchor="middle"
-                style={{ fill: 'var(--soft)' }}
-              >
-                {signed(one.medianMs)}
-              </text>
-              <text
-                x={x}
-                y={124}
-                fontSize={14}
-                fontWeight={560}
-                textAnchor="middle"
-                style={{ fill: 'var(--soft)' }}
-              >
-                {one.and ? 'and' : one.beat}
-              </text>
-            </g>
-          );
-        })}
-      </svg>
-    </Board>
-  );
-}
 
 /** How targets were led into. */
 export function ApproachesBoard({ report }: { report: Report }) {
@@ -204,95 +114,10 @@ export function LineBoard({ report }: { report: Report }) {
   );
 }
 
-const INTENT: Record<string, string> = { ground: 'on the ground', low: 'low', high: 'high', free: 'free' };
-
-/** The walk in height, chorus by chorus, beside what the plan meant. */
-export function HeightBoard({ report, plan }: { report: Report; plan: PlanWords }) {
-  const { arc } = report;
-  const intents = planIntents(plan, arc.length);
-  const width = 752 / Math.max(1, arc.length);
-  const words = ['chord tones', 'colour', 'scale', 'leading in', 'outside'];
-  return (
-    <Board
-      name="Height"
-      facts={`share of the sounding time at each height, chorus by chorus${intents ? '; below, what the plan meant' : ''}`}
-      table={{
-        caption: 'Height by chorus',
-        head: ['Chorus', ...words, 'Mean', 'Notes a bar', 'Loudness, dB', ...(intents ? ['Meant'] : [])],
-        rows: arc.map((one, index) => [
-          one.chorus,
-          ...one.heights.map((share) => `${Math.round(share * 100)} %`),
-          one.meanHeight === null ? '–' : one.meanHeight.toFixed(1),
-          one.density.toFixed(1),
-          one.loudness === null ? '–' : one.loudness.toFixed(0),
-          ...(intents ? [INTENT[elementAt(intents, index)] ?? '–'] : []),
-        ]),
-      }}
-    >
-      <svg
-        viewBox="0 0 752 150"
-        className="mt-2 w-full"
-        role="img"
-        aria-label="Height by chorus; the table says the same"
-      >
-        {arc.map((one, index) => {
-          let top = 104;
-          return (
-            <g key={one.chorus}>
-              {one.heights.map((share, tier) => {
-                const tall = share * 100;
-                top -= tall;
-                const [x, w] = [index * width + 4, Math.min(150, width - 12)];
-                return (
-                  tall > 0.4 &&
-                  (tier < 3 ? (
-                    <rect
-                      key={tier}
-                      x={x}
-                      y={top}
-                      width={w}
-                      height={Math.max(0.5, tall - 1)}
-                      fill={`var(--h${tier})`}
-                    />
-                  ) : (
-                    <rect
-                      key={tier}
-                      x={x + 0.75}
-                      y={top + 0.75}
-                      width={w - 1.5}
-                      height={Math.max(0.5, tall - 2)}
-                      fill="var(--row)"
-                      stroke={`var(--h${tier})`}
-                      strokeWidth={1.5}
-                      strokeDasharray={tier === 4 ? '4 3' : undefined}
-                    />
-                  ))
-                );
-              })}
-              <text
-                x={index * width + 4}
-                y={122}
-                fontSize={14}
-                fontWeight={560}
-                style={{ fill: 'var(--soft)' }}
-              >
-                {one.chorus}
-                {width > 90 && one.meanHeight !== null ? `: mean ${one.meanHeight.toFixed(1)}` : ''}
-              </text>
-              {intents && (
-                <text x={index * width + 4} y={142} fontSize={14} style={{ fill: 'var(--dim)' }}>
-                  {INTENT[elementAt(intents, index)] ?? ''}
-                </text>
-              )}
-            </g>
-          );
-        })}
-      </svg>
-    </Board>
-  );
-}
-
-/** Where the line probably lay: how long each place sounded; strong where the note is a chord tone most of the time. */
+/**
+ * Where the line probably lay: how long each place sounded; strong where the note is a chord tone most of the
+ * time.
+ */
 export function NeckBoard({ report }: { report: Report }) {
   const guitar = useGuitar();
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);

@@ -11,7 +11,10 @@ import { elementAt } from '@/core/shared';
 type Props = { report: Report; timeline: Timeline; onHear: (beat: number) => void };
 const round = (value: number) => Math.round(value * 100) / 100;
 
-/** Where the line itself turned from chord to chord, by kind of change: tick the median, bar the spread; right is late. */
+/**
+ * Where the line itself turned from chord to chord, by kind of change: tick the median, bar the spread; right
+ * is late.
+ */
 export function TurningBoard({ report }: Pick<Props, 'report'>) {
   const rows = [...report.turnings]
     .sort((a, b) => Math.abs(b.medianBeats) - Math.abs(a.medianBeats))
@@ -71,7 +74,10 @@ export function TurningBoard({ report }: Pick<Props, 'report'>) {
   );
 }
 
-/** What was counted beside: doors that stood open and were passed, blue thirds, chords and line, and where the place was lost. Each can be heard. */
+/**
+ * What was counted beside: doors that stood open and were passed, blue thirds, chords and line, and where the
+ * place was lost. Each can be heard.
+ */
 export function RestBoard({ report, timeline, onHear }: Props) {
   const { missedDoors, thirds, handovers, place } = report;
   const hear = (beat: number) => (

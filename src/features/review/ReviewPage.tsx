@@ -19,7 +19,8 @@ type Props = {
 };
 
 /**
- * Opens a review: the form stands at once, its notes come as data of their own. A long take is two megabytes of report, and those are
+ * Opens a review: the form stands at once, its notes come as data of their own. A long take is two
+ * megabytes of report, and those are
  * quicker asked for as what they are than as part of a page.
  */
 export function ReviewPage({ take, siblings: kin, cut, view, at }: Props) {

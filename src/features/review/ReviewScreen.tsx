@@ -72,7 +72,10 @@ const DOUBTFUL = 0.5;
 const viewFrom = (text: string | undefined): View =>
   text === 'far' ? 'far' : (VIEWS.find(([id]) => id === text)?.[0] ?? 'form');
 
-/** A take under review, from near and from two metres away: the form, its boards, its notes under the hand, and other takes beside it. */
+/**
+ * A take under review, from near and from two metres away: the form, its boards, its notes under the hand, and
+ * other takes beside it.
+ */
 export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: Props) {
   const { take } = data;
   const router = useRouter();

@@ -26,7 +26,10 @@ type Props = {
   canCorrect?: ReactNode;
 };
 
-/** What is selected: what it is, what it did, why it matters, by what rule, and the smallest change that would have met the chord. */
+/**
+ * What is selected: what it is, what it did, why it matters, by what rule, and the smallest change that would
+ * have met the chord.
+ */
 export function SelectionCard(props: Props) {
   const { selection, place, onClose, onHear } = props;
   return (

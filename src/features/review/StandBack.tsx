@@ -101,7 +101,10 @@ const TALL = 356;
 /** The least room of the change that is looked at. */
 const OPEN = 432;
 
-/** For two metres away: one row of four bars, its changes folded into counts, the one that is looked at wide open. */
+/**
+ * For two metres away: one row of four bars, its changes folded into counts, the one that is looked at wide
+ * open.
+ */
 export function StandBack({ report, marks, timeline, doors, open, sounding, onOpen }: Props) {
   const door = doors[open];
   const row = useMemo(

@@ -8,7 +8,7 @@ import { planOf } from '@/core/plan';
 import { findingsOf, marksOf } from '@/core/findings';
 import { unwrap } from '@/core/shared';
 import { MutedBandBoard, PhrasesBoard } from './Boards';
-import { TimeBoard } from './MoreBoards';
+import { TimeBoard } from './TimeBoard';
 import { Coverage } from './Coverage';
 import { Findings } from './Findings';
 import { LandingsBoard } from './LandingsBoard';

@@ -20,7 +20,9 @@ export const takeUpDrill = async (
 ): Promise<string> =>
   (await ask<{ id: string }>('/api/drills', { ...put({ takeId, finding }), method: 'POST' })).id;
 
-/** A phrase of the player's own as a drill: its rhythm and contour on every chord of the tune. @returns its id */
+/**
+ * A phrase of the player's own as a drill: its rhythm and contour on every chord of the tune. @returns its id
+ */
 export const takeUpPhrase = async (chartId: string, phrase: Motif, tempo: number): Promise<string> =>
   (
     await ask<{ id: string }>('/api/drills', {

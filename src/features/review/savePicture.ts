@@ -3,7 +3,10 @@ import { elementAt, present } from '@/core/shared';
 const SCALE = 2;
 const MARGIN = 32;
 
-/** The form as it is drawn, as one SVG of its own: colours and type written into it, so that it looks the same elsewhere. */
+/**
+ * The form as it is drawn, as one SVG of its own: colours and type written into it, so that it looks the same
+ * elsewhere.
+ */
 export async function pictureOfForm(title: string): Promise<{ svg: string; width: number; height: number }> {
   const rows = [...document.querySelectorAll<SVGSVGElement>('[data-testid="form"] svg')];
   const style = getComputedStyle(document.documentElement);

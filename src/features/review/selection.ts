@@ -82,7 +82,8 @@ export function noteOf({ kind, index }: Selection, report: Report): number | nul
 const EPSILON = 1e-6;
 
 /**
- * The next or previous thing of a kind from where the selection lies; the first or last where nothing is selected. It stays where it is at
+ * The next or previous thing of a kind from where the selection lies; the first or last where nothing is
+ * selected. It stays where it is at
  * either end.
  */
 export function stepped(

@@ -93,7 +93,8 @@ export type Corrections = {
 };
 
 /**
- * A take under review: what was heard with the player's edits over it, judged anew here with every edit, and kept on the server by itself.
+ * A take under review: what was heard with the player's edits over it, judged anew here with every edit,
+ * and kept on the server by itself.
  */
 export function useReview(data: ReviewData): {
   judgement: Judgement;
@@ -139,7 +140,10 @@ export function useReview(data: ReviewData): {
 
 const FIND_AFTER_MS = 250;
 
-/** Findings follow a moment after the last edit: boards are right at once, and nobody reads a sentence between two key presses. */
+/**
+ * Findings follow a moment after the last edit: boards are right at once, and nobody reads a sentence between
+ * two key presses.
+ */
 function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgement): readonly Finding[] {
   const [found, setFound] = useState<{ edits: readonly Edit[]; findings: readonly Finding[] }>({
     edits: data.edits,
@@ -162,7 +166,10 @@ function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgem
 
 const WARM_UPS = 4;
 
-/** Judges the take a few times while nothing else is to be done: the first correction is then as quick as the tenth. */
+/**
+ * Judges the take a few times while nothing else is to be done: the first correction is then as quick as the
+ * tenth.
+ */
 export function useWarmedUp(data: ReviewData, wanted: boolean): void {
   useEffect(() => {
     if (!wanted) return;
@@ -175,7 +182,10 @@ export function useWarmedUp(data: ReviewData, wanted: boolean): void {
   }, [data, wanted]);
 }
 
-/** Keeps edits on the server a moment after the last one; what is not kept when the page goes is sent on its way. */
+/**
+ * Keeps edits on the server a moment after the last one; what is not kept when the page goes is sent on its
+ * way.
+ */
 function useKept(
   id: string,
   edits: readonly Edit[],

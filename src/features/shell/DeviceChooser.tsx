@@ -21,7 +21,10 @@ function choiceOf(value: string, before: DeviceChoice): DeviceChoice {
   return { kind: 'input', deviceId: value.slice('input:'.length) || null, channel: 'mix' };
 }
 
-/** What comes in: the inputs of this computer and, as one of them, the stand-in player; its level, and what is wrong with it. */
+/**
+ * What comes in: the inputs of this computer and, as one of them, the stand-in player; its level, and what is
+ * wrong with it.
+ */
 export function DeviceChooser({ rig }: { rig: AudioInput }) {
   const { device } = usePreferences();
   const state = useRigState(rig);

@@ -20,7 +20,10 @@ const READ_EVERY_MS = 60;
 const TOGETHER = 3;
 const LASTS_MS = 1_200;
 
-/** The string a frequency is nearest to, and how far off it is. @param tuning open strings from the highest down, as MIDI numbers */
+/**
+ * The string a frequency is nearest to, and how far off it is. @param tuning open strings from the highest
+ * down, as MIDI numbers
+ */
 export function nearestString(hz: number, tuning: Tuning, a4: number): TunerReading {
   const midi = hzToMidi(hz, a4);
   const nearest = tuning.reduce(
@@ -77,7 +80,10 @@ export function useTuner(rig: AudioInput, tuning: Tuning, a4: number, on: boolea
 const WIDTH = 384;
 const SPAN = 50;
 
-/** Which string, how far off, and a needle over half a semitone either way: finer near the middle, where it matters. */
+/**
+ * Which string, how far off, and a needle over half a semitone either way: finer near the middle, where it
+ * matters.
+ */
 export function TunerView({
   reading,
   tuning,

@@ -66,7 +66,10 @@ export const actionOf = (bindings: Bindings, key: string): Action | null =>
     ),
   ) ?? null;
 
-/** Gives an action one key; whoever had it loses it, and an action that loses its last one has the first of its own again, if that is free. */
+/**
+ * Gives an action one key; whoever had it loses it, and an action that loses its last one has the first of its
+ * own again, if that is free.
+ */
 export function bind(bindings: Bindings, action: Action, key: string): Bindings {
   const others = Object.fromEntries(
     ACTION_NAMES.map((one) => [one, bindings[one].filter((own) => own !== key)]),

@@ -8,7 +8,8 @@ export type Pedal = { readonly press?: () => void; readonly hold?: () => void; r
 export type Keys = Pedal & Partial<Record<Exclude<Action, 'press'>, () => void>>;
 
 /**
- * A key that is down for longer than this is not held on purpose: a foot rests on it, its key-up went to another window, or it is a pedal
+ * A key that is down for longer than this is not held on purpose: a foot rests on it, its key-up went to
+ * another window, or it is a pedal
  * whose switch is closed at rest.
  */
 const LONGEST_HOLD_MS = 3_000;
@@ -21,8 +22,10 @@ const SURE_OF_REVERSED = 2;
 type Switch = { downAt: number | null; upAt: number; likelyReversed: number; reversed: boolean };
 
 /**
- * Tells press, double press and hold apart, by when the key is let go: a key whose key-up never comes does nothing. A press waits for a
- * second one only where a double does something. A pedal whose switch is closed at rest is recognised and read the other way round.
+ * Tells press, double press and hold apart, by when the key is let go: a key whose key-up never comes does
+ * nothing. A press waits for a
+ * second one only where a double does something. A pedal whose switch is closed at rest is recognised and
+ * read the other way round.
  */
 export class PedalReader {
   private readonly switches = new Map<string, Switch>();
@@ -124,7 +127,8 @@ export class PedalReader {
 const TAKEN = 'input, select, textarea, button, a, [role=slider], [role=dialog], [contenteditable]';
 
 /**
- * Listens to pedal, keys and MIDI pedals; typing in a field is left alone, and a key on a button is the button's.
+ * Listens to pedal, keys and MIDI pedals; typing in a field is left alone, and a key on a button is the
+ * button's.
  * @param keys asked anew at each stroke: what they do depends on the moment
  * @param onReversed told when a pedal turns out to be closed at rest, and is read the other way round
  * @returns how to stop listening
@@ -172,7 +176,8 @@ export function listenToKeys(bindings: Bindings, keys: () => Keys, onReversed?: 
 export const MIDI_PEDAL = 'idle-wander-midi-pedal';
 
 /**
- * What a MIDI message means for the pedal: controllers 64 to 69 (pedals, MIDI 1.0) and 80 to 83 (buttons) by their value, program changes and notes as
+ * What a MIDI message means for the pedal: controllers 64 to 69 (pedals, MIDI 1.0) and 80 to 83 (buttons)
+ * by their value, program changes and notes as
  * presses. Null where it means nothing.
  */
 export function midiPedal([status = 0, first = 0, second = 0]: readonly number[]): boolean | 'tap' | null {

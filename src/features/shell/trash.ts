@@ -3,7 +3,9 @@ import { notify } from '@/ui/toast/toasts';
 
 let explained = false;
 
-/** Says that a take is in the trash and how to take that back; the first time of a visit, also where it lies. */
+/**
+ * Says that a take is in the trash and how to take that back; the first time of a visit, also where it lies.
+ */
 export function sayTrashed(id: string, onBack: (take: { id: string; state: string }) => void): void {
   const words = explained
     ? 'The take is in the trash.'

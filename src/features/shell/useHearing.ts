@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { renderOffline } from '@/audio/workers';
-import type { RenderRequest } from '@/workers/offlineRendererProtocol';
+import type { OfflineRequest } from '@/workers/offlineRendererProtocol';
 import { present } from '@/core/shared';
 
 export type HearingState = {
@@ -37,7 +37,7 @@ export function useHearing() {
   }, []);
 
   const hear = useCallback(
-    async (id: string, request: (rate: number) => RenderRequest, countIn = 0) => {
+    async (id: string, request: (rate: number) => OfflineRequest, countIn = 0) => {
       const again = current.current === id;
       stop();
       if (again) return;

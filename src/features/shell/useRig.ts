@@ -39,7 +39,10 @@ export function useLevel(rig: AudioInput): {
   return shown;
 }
 
-/** Inputs and outputs of this computer, looked up anew when something is plugged in or out, and when `state` says that names may be known now. */
+/**
+ * Inputs and outputs of this computer, looked up anew when something is plugged in or out, and when `state`
+ * says that names may be known now.
+ */
 export function useDevices(phase: string): {
   readonly inputs: readonly InputInfo[];
   readonly outputs: readonly InputInfo[];

@@ -18,7 +18,10 @@ export function everyFrame(work: () => void): () => void {
   return () => cancelAnimationFrame(id);
 }
 
-/** The beat the take is in, from the audio clock; a change of beat is a change of state, a change of place in it is none. */
+/**
+ * The beat the take is in, from the audio clock; a change of beat is a change of state, a change of place in
+ * it is none.
+ */
 export function useBeat(session: TakeSession): number {
   const [beat, setBeat] = useState(() => Math.floor(session.position()));
   useEffect(() => everyFrame(() => setBeat(Math.floor(session.position() + 1e-3))), [session]);

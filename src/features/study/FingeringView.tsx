@@ -11,7 +11,10 @@ type Props = { study: Study; index: number; position: number; instrument: Instru
 
 const SPAN = 24;
 
-/** The plan's notes up the neck with a finger for each: reach or move, from the string and the finger the player names. */
+/**
+ * The plan's notes up the neck with a finger for each: reach or move, from the string and the finger the
+ * player names.
+ */
 export function FingeringView({ study, index, position, instrument, leftHanded }: Props) {
   const [string, setString] = useState(Math.min(6, instrument.tuning.length));
   const [finger, setFinger] = useState(0);
@@ -103,7 +106,10 @@ export function FingeringView({ study, index, position, instrument, leftHanded }
 const moves = ({ shifts }: NeckPath): string =>
   shifts === 0 ? 'the hand stays' : `the hand moves ${shifts === 1 ? 'once' : `${shifts} times`}`;
 
-/** Two octaves up from the root that lies on the string nearest the position; the first note is pinned to its string and finger. */
+/**
+ * Two octaves up from the root that lies on the string nearest the position; the first note is pinned to its
+ * string and finger.
+ */
 function climb(
   pcs: readonly number[],
   root: number,

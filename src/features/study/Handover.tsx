@@ -18,7 +18,8 @@ type Props = {
 };
 
 /**
- * Under one hand: the tones of the chord with their intervals, and where the next chord's targets lie: an arrow from the nearest tone, a ring where a
+ * Under one hand: the tones of the chord with their intervals, and where the next chord's targets lie: an
+ * arrow from the nearest tone, a ring where a
  * finger stays.
  */
 export function Handover({ study, index, position, instrument, leftHanded, layer }: Props) {

@@ -18,7 +18,10 @@ type Props = {
   onSelect: (index: number) => void;
 };
 
-/** The whole form under one hand: a window of the neck for every chord, and the path of one guide tone through them. */
+/**
+ * The whole form under one hand: a window of the neck for every chord, and the path of one guide tone through
+ * them.
+ */
 export function PlaceView({ study, position, instrument, leftHanded, selected, barsARow, onSelect }: Props) {
   const stops = threadAt(study, position, instrument);
   const rows = Array.from({ length: Math.ceil(study.timeline.bars.length / barsARow) }, (_, row) =>

@@ -37,7 +37,9 @@ const SETTABLE: Partial<Record<PlanId, 'target' | 'degrees' | 'mode'>> = {
   'parallel-mode': 'mode',
 };
 
-/** The school for the next take, for the whole form or a part of it: why it is taught, and what it is bad at. */
+/**
+ * The school for the next take, for the whole form or a part of it: why it is taught, and what it is bad at.
+ */
 export function PlanChooser({ plan, presets, place, chart, onChange }: Props) {
   const [scope, setScope] = useState<Scope>('form');
   const where = whereOf(scope, place);

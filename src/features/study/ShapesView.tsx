@@ -29,7 +29,10 @@ type Kind = keyof typeof KINDS;
 
 type Props = { study: Study; index: number; position: number; instrument: Instrument; leftHanded: boolean };
 
-/** How the chord can be held: grips near the hand, movable forms on every string set, small shapes, and a shape with its neighbours. */
+/**
+ * How the chord can be held: grips near the hand, movable forms on every string set, small shapes, and a shape
+ * with its neighbours.
+ */
 export function ShapesView({ study, index, position, instrument, leftHanded }: Props) {
   const [kind, setKind] = useState<Kind>('position');
   const { chord } = elementAt(study.cells, index);

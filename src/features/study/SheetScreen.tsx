@@ -11,7 +11,10 @@ import { studyOf } from './studyView';
 
 type Props = { chart: { id: string; text: string }; plan: PlanWords; position: number };
 
-/** A sheet for the stand: the form with its degrees and thread, and the whole form in one place of the neck. Printed on white, whatever the theme. */
+/**
+ * A sheet for the stand: the form with its degrees and thread, and the whole form in one place of the neck.
+ * Printed on white, whatever the theme.
+ */
 export function SheetScreen({ chart: stored, plan, position }: Props) {
   const guitar = useGuitar();
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);

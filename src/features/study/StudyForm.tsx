@@ -52,7 +52,10 @@ function rowsOf(study: Study, barsARow: number): Row[] {
   return rows;
 }
 
-/** The form to read: chords with their degrees and what the home scale lacks, and the thread of thirds and sevenths through them. */
+/**
+ * The form to read: chords with their degrees and what the home scale lacks, and the thread of thirds and
+ * sevenths through them.
+ */
 export function StudyForm({ study, selected, sounding, barsARow, onSelect }: Props) {
   const rows = rowsOf(study, barsARow);
   const holder = useRef<HTMLDivElement>(null);

@@ -34,7 +34,10 @@ const LAYERS: Record<NeckLayer, string> = {
 export type StudyPlace = { readonly at?: number; readonly position?: number; readonly view?: StudyViewName };
 type Props = { chart: { id: string; text: string }; plan: PlanWords; place: StudyPlace };
 
-/** Read before you play: the form, what each chord asks for by the chosen school, and where it lies on the neck. */
+/**
+ * Read before you play: the form, what each chord asks for by the chosen school, and where it lies on the
+ * neck.
+ */
 export function StudyScreen({ chart: stored, plan: first, place }: Props) {
   const router = useRouter();
   const [text, setText] = useState(stored.text);

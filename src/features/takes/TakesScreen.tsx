@@ -56,7 +56,10 @@ type Props = {
 const PAGE = 40;
 const ROW = 61;
 
-/** Every take with its walk drawn small, chosen by anything; one press opens its review. Only the rows in sight are drawn, however many there are. */
+/**
+ * Every take with its walk drawn small, chosen by anything; one press opens its review. Only the rows in sight
+ * are drawn, however many there are.
+ */
 export function TakesScreen({ first, filter: firstFilter, facets, charts }: Props) {
   const [filter, setFilter] = useState(firstFilter);
   const { total, rowAt, need, trouble } = useRows(first, filter);
@@ -386,7 +389,10 @@ function opening(takes: readonly TakeRow[]) {
   );
 }
 
-/** A row asks for the page when it is pointed at or reached, and for the take itself when it is pressed: by the click both are on their way. */
+/**
+ * A row asks for the page when it is pointed at or reached, and for the take itself when it is pressed: by the
+ * click both are on their way.
+ */
 function Row({ take, line }: { take: TakeRow; line: TakeRowLine }) {
   const router = useRouter();
   const href = `/takes/${take.id}`;

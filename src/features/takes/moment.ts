@@ -1,6 +1,9 @@
 const DAY = 86_400_000;
 
-/** When a take was played, as a player would say it: a weekday and time this week, then days and weeks. Times in ms. */
+/**
+ * When a take was played, as a player would say it: a weekday and time this week, then days and weeks. Times
+ * in ms.
+ */
 export function takeMoment(at: number, now = Date.now()): string {
   const date = new Date(at);
   const days = Math.round((startOfDay(now) - startOfDay(at)) / DAY);

@@ -11,7 +11,10 @@ import type { TodayItem, TodayView } from './todayView';
 
 type Props = { view: TodayView; charts: readonly GoalChart[] };
 
-/** The day’s practice: one thing large, started by one key; what is due after it, what moved, how far the tunes have come. */
+/**
+ * The day’s practice: one thing large, started by one key; what is due after it, what moved, how far the tunes
+ * have come.
+ */
 export function TodayScreen({ view, charts }: Props) {
   const router = useRouter();
   const [setting, setSetting] = useState(false);

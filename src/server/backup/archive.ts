@@ -41,7 +41,10 @@ export const notABackup = (why: string): Failure =>
     suggestion: 'Choose a .zip that “backup” wrote.',
   });
 
-/** Writes a database file and its manifest as a ZIP, stored as they are (FLAC does not shrink further), and syncs it. */
+/**
+ * Writes a database file and its manifest as a ZIP, stored as they are (FLAC does not shrink further), and
+ * syncs it.
+ */
 export async function writeArchive(
   databaseFile: string,
   manifest: BackupManifest,
@@ -55,7 +58,8 @@ export async function writeArchive(
 }
 
 /**
- * Takes the database out of a backup into `file`. Members are found by the central directory (PKWARE APPNOTE 6.3.10, section 4.3.12),
+ * Takes the database out of a backup into `file`. Members are found by the central directory (PKWARE
+ * APPNOTE 6.3.10, section 4.3.12),
  * never by looking for signatures, which a stored database may itself contain; sizes and CRC-32 are checked.
  * @returns the manifest; null in backups written before there was one
  * @throws Failure where the archive is none of ours, is cut off or damaged, or does not fit on the disk

@@ -11,8 +11,10 @@ import { openChecked } from './verify';
 export type BackupResult = { readonly bytes: number; readonly tables: TableDigests };
 
 /**
- * Writes everything that is stored (charts, takes with their sound, notes, settings) to one ZIP. Safe while the program runs: SQLite
- * copies one consistent state. The archive is written beside `out`, proven by a trial restore, and only then takes the name `out`:
+ * Writes everything that is stored (charts, takes with their sound, notes, settings) to one ZIP. Safe while
+ * the program runs: SQLite
+ * copies one consistent state. The archive is written beside `out`, proven by a trial restore, and only
+ * then takes the name `out`:
  * whatever goes wrong, a file of that name stays as it was.
  * @throws Failure where `out` is a folder, or one of the database's own files
  */

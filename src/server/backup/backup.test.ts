@@ -72,7 +72,8 @@ test('all that is kept goes out in one ZIP and comes back whole in another place
   const { chart, id, pcm } = await aTake();
   const { bytes } = await backUp(at('all.zip'));
   expect(readFileSync(at('all.zip'))).toHaveLength(bytes);
-  // the ZIP opens with another reader, and holds a database as SQLite writes it (its file format, section 1.3: the header string)
+  // the ZIP opens with another reader, and holds a database as SQLite writes it (its file format, section
+  // 1.3: the header string)
   expect(
     Buffer.from(unzipSync(readFileSync(at('all.zip')))['idle-wander.db']!)
       .subarray(0, 15)
@@ -144,7 +145,8 @@ test('sound that looks like the end of a ZIP member is no end', async () => {
     bits: 24,
   });
   const pcm = Buffer.alloc(8000 * 3);
-  // PKWARE APPNOTE 6.3.10: signatures of the central directory, a local header, a data descriptor and the end record
+  // PKWARE APPNOTE 6.3.10: signatures of the central directory, a local header, a data descriptor and the
+  // end record
   ['PK\x01\x02', 'PK\x03\x04', 'PK\x07\x08', 'PK\x05\x06'].forEach((signature, n) =>
     pcm.write(signature, n * 300, 'latin1'),
   );

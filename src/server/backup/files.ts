@@ -1,6 +1,9 @@
 import { open } from 'node:fs/promises';
 
-/** A database file with the files SQLite may keep beside it (https://www.sqlite.org/tempfiles.html, sections 2.1 to 2.3). */
+/**
+ * A database file with the files SQLite may keep beside it (https://www.sqlite.org/tempfiles.html, sections
+ * 2.1 to 2.3).
+ */
 export const companionsOf = (file: string): string[] => [
   file,
   `${file}-wal`,
@@ -8,7 +11,10 @@ export const companionsOf = (file: string): string[] => [
   `${file}-journal`,
 ];
 
-/** Makes renames in a folder last through a loss of power. Some file systems do not offer it: there it is left out. */
+/**
+ * Makes renames in a folder last through a loss of power. Some file systems do not offer it: there it is left
+ * out.
+ */
 export async function syncFolder(folder: string): Promise<void> {
   const handle = await open(folder, 'r').catch(() => null);
   if (!handle) return;

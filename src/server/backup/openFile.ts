@@ -23,7 +23,9 @@ export const sqlText = (text: string): string => `'${text.replaceAll("'", "''")}
 /** A table or column name as an SQL identifier. */
 export const sqlName = (name: string): string => `"${name.replaceAll('"', '""')}"`;
 
-/** The SQLite result code of an error of the client, or of the error it wraps: `SQLITE_BUSY`, `SQLITE_NOTADB`. */
+/**
+ * The SQLite result code of an error of the client, or of the error it wraps: `SQLITE_BUSY`, `SQLITE_NOTADB`.
+ */
 export function sqliteCode(error: unknown): string | null {
   if (typeof error !== 'object' || error === null) return null;
   const { code, cause } = error as { code?: unknown; cause?: unknown };

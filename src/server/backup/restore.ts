@@ -15,7 +15,8 @@ export type RestoreResult = {
 };
 
 /**
- * Puts a backup in the place of the database. The new file is built and proven beside it, then takes its name in one rename: whenever
+ * Puts a backup in the place of the database. The new file is built and proven beside it, then takes its
+ * name in one rename: whenever
  * this stops, the database is the old one or the new one, whole. The old one is kept.
  * @throws Failure where the backup cannot be used, or another process has the database open
  */
@@ -59,7 +60,8 @@ async function setAside(target: string): Promise<string | null> {
 const PATIENCE_MS = 1_000;
 
 /**
- * Writes the journal into its database file and empties it (https://www.sqlite.org/pragma.html#pragma_wal_checkpoint).
+ * Writes the journal into its database file and empties it
+ * (https://www.sqlite.org/pragma.html#pragma_wal_checkpoint).
  * @returns false where the database is too damaged for that
  * @throws Failure where somebody is reading or writing it
  */

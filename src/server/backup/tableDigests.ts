@@ -9,7 +9,9 @@ export type TableDigests = Readonly<Record<string, TableDigest>>;
 /** Rows are read in pages: chunks of sound are large, and a database is larger than memory. */
 const PAGE = 64;
 
-/** A digest of every table but SQLite's own, by name. Two databases hold the same rows where these are equal. */
+/**
+ * A digest of every table but SQLite's own, by name. Two databases hold the same rows where these are equal.
+ */
 export async function tableDigests(client: Client): Promise<TableDigests> {
   const tables = await client.execute(
     "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' ORDER BY name",
@@ -38,7 +40,9 @@ async function digestOf(client: Client, table: string): Promise<TableDigest> {
   }
 }
 
-/** Each value with its type and length before it, so that no two rows read alike. The rowid itself is left out. */
+/**
+ * Each value with its type and length before it, so that no two rows read alike. The rowid itself is left out.
+ */
 function addRow(hash: Hash, row: Row, columns: number): void {
   for (let column = 1; column < columns; column++) {
     const value = row[column];

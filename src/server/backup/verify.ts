@@ -5,7 +5,8 @@ import { sqliteCode, withDatabaseFile } from './openFile';
 import { differingTable, tableDigests } from './tableDigests';
 
 /**
- * Unpacks a backup into `file` and proves it: CRC, SQLite's integrity check, foreign keys, and every table against the manifest.
+ * Unpacks a backup into `file` and proves it: CRC, SQLite's integrity check, foreign keys, and every table
+ * against the manifest.
  * @throws Failure where it is no backup or damaged
  */
 export async function openChecked(archive: string, file: string): Promise<void> {

@@ -31,7 +31,8 @@ function state() {
 export const database = (): Database => state().connection.db;
 
 /**
- * One write after another, each in a transaction: SQLite has one writer, and a second one in the same process would not wait but fail.
+ * One write after another, each in a transaction: SQLite has one writer, and a second one in the same
+ * process would not wait but fail.
  * Inside `work` nothing but the database may be awaited.
  */
 export function write<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {

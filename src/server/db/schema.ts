@@ -66,14 +66,19 @@ export const takes = sqliteTable(
     frames: integer().notNull().default(0),
     /** Where beat 0 lies in the audio, in seconds, latency included. */
     offsetSec: real().notNull().default(0),
-    /** What was heard through, and the latency that was counted for it, in seconds; null where nobody measured. */
+    /**
+     * What was heard through, and the latency that was counted for it, in seconds; null where nobody measured.
+     */
     device: text(),
     latencySec: real(),
     /** Where the band left the player alone, as `DropOut`; null where it never did. */
     dropOut: text({ mode: 'json' }),
     /** The drill this was an attempt at; null for a solo. */
     drillId: text().references((): AnySQLiteColumn => drills.id, { onDelete: 'set null' }),
-    /** When the sound was put in the trash to make room; notes and reports stay, and the sound itself for thirty days. */
+    /**
+     * When the sound was put in the trash to make room; notes and reports stay, and the sound itself for
+     * thirty days.
+     */
     soundGoneAt: integer(),
     /** When the take was put in the trash; null where it was not. */
     removedAt: integer(),
@@ -87,7 +92,10 @@ export const takes = sqliteTable(
   ],
 );
 
-/** Mono sound in order, without loss; each chunk with the SHA-256 of its little-endian PCM. `pcm` holds it coded as `codec` says. */
+/**
+ * Mono sound in order, without loss; each chunk with the SHA-256 of its little-endian PCM. `pcm` holds it
+ * coded as `codec` says.
+ */
 export const audioChunks = sqliteTable(
   'audio_chunks',
   {
@@ -167,7 +175,10 @@ export const takeLines = sqliteTable('take_lines', {
   json: text({ mode: 'json' }).notNull(),
 });
 
-/** Something small that is being learnt: the drill with its bars frozen, its tempo ladder, and when it is due again. */
+/**
+ * Something small that is being learnt: the drill with its bars frozen, its tempo ladder, and when it is due
+ * again.
+ */
 export const drills = sqliteTable(
   'drills',
   {

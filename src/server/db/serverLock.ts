@@ -6,7 +6,8 @@ const STALE_MS = 15_000;
 const options = (file: string) => ({ lockfilePath: `${file}.in-use`, realpath: false, stale: STALE_MS });
 
 /**
- * Says that this process serves a database file, for as long as it runs. Other processes may still open the file: SQLite keeps them
+ * Says that this process serves a database file, for as long as it runs. Other processes may still open the
+ * file: SQLite keeps them
  * apart; only putting another file in its place must wait.
  * @returns what gives the lock back; null where another process holds it
  */

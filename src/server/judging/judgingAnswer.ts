@@ -1,6 +1,8 @@
 import type { JudgedTake } from './judgeRequest';
 
-/** What a judging thread answers, one request at a time; `lost` where the thread itself did not come to an end. */
+/**
+ * What a judging thread answers, one request at a time; `lost` where the thread itself did not come to an end.
+ */
 export type JudgingAnswer =
   { readonly judged: JudgedTake } | { readonly error: string; readonly lost?: true };
 

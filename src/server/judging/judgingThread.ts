@@ -3,12 +3,16 @@ import { Worker } from 'node:worker_threads';
 import type { JudgingRequest } from './judgeRequest';
 import { failed, type JudgingAnswer } from './judgingAnswer';
 
-/** A take of 10 × 32 bars is judged in a tenth of a second; one that takes this long would stop everything else. */
+/**
+ * A take of 10 × 32 bars is judged in a tenth of a second; one that takes this long would stop everything
+ * else.
+ */
 const DEADLINE_MS = 15_000;
 const MEMORY_MB = 1_024;
 
 /**
- * Judges takes one after another in a thread of its own: a take that takes too long, or that breaks the rules' code, is given up and the
+ * Judges takes one after another in a thread of its own: a take that takes too long, or that breaks the
+ * rules' code, is given up and the
  * server goes on answering.
  */
 class JudgingThread {
@@ -60,6 +64,7 @@ function answerOf(worker: Worker, request: JudgingRequest, deadlineMs: number): 
   });
 }
 
-// development reloads modules, and the framework bundles some twice; the thread stays. Only plain data may come out of it.
+// development reloads modules, and the framework bundles some twice; the thread stays. Only plain data may
+// come out of it.
 const held = globalThis as { idleWanderJudging?: JudgingThread };
 export const judgingThread = (): JudgingThread => (held.idleWanderJudging ??= new JudgingThread());

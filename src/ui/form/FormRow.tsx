@@ -13,7 +13,10 @@ import {
 } from './geometry';
 import { present } from '@/core/shared';
 
-/** Four bars of the form with every chorus of them stacked close below: the picture that the whole product shares. */
+/**
+ * Four bars of the form with every chorus of them stacked close below: the picture that the whole product
+ * shares.
+ */
 export function FormRow(props: FormRowProps) {
   const { row, width, choruses } = props;
   const geometry = rowGeometry(row, width);

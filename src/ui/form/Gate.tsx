@@ -3,7 +3,10 @@ import { Pill } from './Pill';
 
 type LineProps = { x: number; from: number; to: number; mark: LandingMark; scale?: number };
 
-/** The five gates: target thick; target late dotted above, thick below; another chord tone thin; not met dotted; at rest only its ends. */
+/**
+ * The five gates: target thick; target late dotted above, thick below; another chord tone thin; not met
+ * dotted; at rest only its ends.
+ */
 export function GateLine({ x, from, to, mark, scale = 1 }: LineProps) {
   const line = (a: number, b: number, stroke: string, width: number, dash?: string) => (
     <line x1={x} y1={a} x2={x} y2={b} stroke={stroke} strokeWidth={width * scale} strokeDasharray={dash} />
@@ -93,7 +96,10 @@ type ChipProps = {
   width?: number;
 };
 
-/** A landing on its own small gate: the chip stands left of the line (early), on it, right of it (late) or across it (held). */
+/**
+ * A landing on its own small gate: the chip stands left of the line (early), on it, right of it (late) or
+ * across it (held).
+ */
 export function GateChip({ x, y, mark, timing, tier, label, width = 20 }: ChipProps) {
   const line = <GateLine x={x} from={y - 13} to={y + 13} mark={mark} scale={0.8} />;
   if (timing === 'none')

@@ -1,3 +1,4 @@
+import { scaleLinear } from 'd3-scale';
 import type { LandingMark } from '@/core/analyse';
 import { GateLines } from './Gate';
 import { elementAt } from '@/core/shared';
@@ -16,8 +17,10 @@ const HEIGHTS = [0, 1, 2, 3, 4];
 
 /** @param width of the drawing, in its own units; a line of the list where it is not said */
 export function TakeProfile({ profile, width = WIDTH }: { profile: TakeProfileData; width?: number }) {
-  const x = (beat: number) => (Math.max(0, beat) / profile.beats) * width;
-  const y = (height: number) => HEIGHT - 16 - height * 5.5;
+  const x = scaleLinear().domain([0, profile.beats]).range([0, width]).clamp(true);
+  const y = scaleLinear()
+    .domain([0, 4])
+    .range([HEIGHT - 16, 6]);
   const path = profile.notes
     .slice(1)
     .map(([onset, , height], index) => {

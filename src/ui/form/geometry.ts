@@ -7,7 +7,10 @@ export const HEAD = 26;
 export const LANE = 48;
 export const GUTTER = 20;
 
-/** How one chorus of a row is drawn: by height over the ground, by pitch on the ledges of its chords, or closed to a thin profile. */
+/**
+ * How one chorus of a row is drawn: by height over the ground, by pitch on the ledges of its chords, or closed
+ * to a thin profile.
+ */
 export type LaneSpec = {
   readonly chorus: number;
   readonly view: 'height' | 'pitch' | 'closed';

@@ -97,7 +97,9 @@ export function PhraseEndMark({ x, y, end }: { x: number; y: number; end: Phrase
   return <line x1={x - 2} y1={y} x2={x + 3} y2={y - 6} stroke="var(--soft)" strokeWidth={1.5} />;
 }
 
-/** Lines lie under the notes, so that a note pushed ahead of its change keeps its figure; words lie over them. */
+/**
+ * Lines lie under the notes, so that a note pushed ahead of its change keeps its figure; words lie over them.
+ */
 export function Gates({
   take,
   chorus,

@@ -52,7 +52,10 @@ export function slopeOf({ view, height }: LaneSpec, take: TakeOnForm | null, fro
   };
 }
 
-/** Notes are in order of onset: only those that may reach into a stretch are looked at. Nothing sounds longer than this many beats. */
+/**
+ * Notes are in order of onset: only those that may reach into a stretch are looked at. Nothing sounds longer
+ * than this many beats.
+ */
 const LONGEST: Beats = 64;
 
 export function notesWithin({ notes }: TakeOnForm, from: Beats, to: Beats): readonly DrawnNote[] {
@@ -205,7 +208,10 @@ export function NoteMark({
   );
 }
 
-/** What the hand did, drawn as it sounded: the way of a slide into the note and of a bend, and the waves of a vibrato. */
+/**
+ * What the hand did, drawn as it sounded: the way of a slide into the note and of a bend, and the waves of a
+ * vibrato.
+ */
 function Hand({
   one,
   slope,

@@ -10,7 +10,10 @@ export type DrawnPart = {
   readonly height: number;
   readonly held: boolean;
 };
-/** What the hand did to the note: a bend in [beats from the onset, semitones], a slide from another pitch, vibrato, and whether it is in doubt. */
+/**
+ * What the hand did to the note: a bend in [beats from the onset, semitones], a slide from another pitch,
+ * vibrato, and whether it is in doubt.
+ */
 export type NoteGesture = {
   readonly bend?: readonly (readonly [Beats, number])[];
   readonly slideFrom?: number;
@@ -56,7 +59,8 @@ export function takeOnForm(
   alone: TakeOnForm['alone'] = [],
 ): TakeOnForm {
   const landed = new Set(report.changes.map((change) => change.landing.noteIndex));
-  // diatonic approaches and suspensions get no bracket: only what leads in from outside the scale, or round a target
+  // diatonic approaches and suspensions get no bracket: only what leads in from outside the scale, or round
+  // a target
   const figures = report.figures.filter((figure) =>
     figure.noteIndices.some((index) => elementAt(report.notes, index).chromatic),
   );

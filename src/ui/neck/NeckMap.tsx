@@ -2,7 +2,10 @@ import { typeset } from '@/core/findings';
 import { fretDistance, stringName, type Tuning } from '@/core/neck';
 import { Pill } from '../form/Pill';
 
-/** How a place is drawn: a tone the home scale lacks, a tone, a scale tone, a neighbour of the shape, a target that is not under a finger yet. */
+/**
+ * How a place is drawn: a tone the home scale lacks, a tone, a scale tone, a neighbour of the shape, a target
+ * that is not under a finger yet.
+ */
 export type MarkLook = 'lacks' | 'tone' | 'scale' | 'neighbour' | 'target';
 export type NeckMark = {
   readonly string: number;
@@ -29,7 +32,10 @@ type Props = {
   /** Frets under the hand; others fade. */ hand?: readonly [number, number];
 };
 
-/** Some frets of a neck, string 1 above, true spacing; mirrored for a left hand. Every mark carries its interval or name. */
+/**
+ * Some frets of a neck, string 1 above, true spacing; mirrored for a left hand. Every mark carries its
+ * interval or name.
+ */
 export function NeckMap({
   tuning,
   from,
@@ -50,7 +56,8 @@ export function NeckMap({
   const open = marks.some((mark) => mark.fret === 0) || from <= 1 ? gap * 1.3 : 0;
   const [low, high] = [fretDistance(from - 1), fretDistance(to)];
   const along = (share: number) => open + ((share - low) / (high - low)) * (width - open);
-  // powers differ in their last digit from engine to engine: what the server drew must be what the browser draws
+  // powers differ in their last digit from engine to engine: what the server drew must be what the browser
+  // draws
   const turn = (x: number) => Math.round((leftHanded ? width - x : x) * 10) / 10;
   const wire = (fret: number) => turn(along(fretDistance(fret)));
   const centre = (fret: number) =>

@@ -4,6 +4,8 @@ import { useEffect, useSyncExternalStore } from 'react';
 import { dismiss, toasts, type Toast } from './toasts';
 
 const SHOWN_MS = 12_000;
+/** The part's own hotkey, F8, is the chart editor's. */
+const NO_HOTKEY: string[] = [];
 
 /** Where notices appear, on every screen. The newest one's key works while it is shown. */
 export function Toasts() {
@@ -14,7 +16,11 @@ export function Toasts() {
       {shown.map((toast) => (
         <Notice key={toast.id} toast={toast} />
       ))}
-      <RadixToast.Viewport className="fixed inset-x-4 bottom-16 z-30 mx-auto grid max-w-[640px] gap-2 print:hidden" />
+      <RadixToast.Viewport
+        hotkey={NO_HOTKEY}
+        label="Notices"
+        className="fixed inset-x-4 bottom-16 z-30 mx-auto grid max-w-[640px] gap-2 print:hidden"
+      />
     </RadixToast.Provider>
   );
 }

@@ -58,7 +58,8 @@ export type JudgedLanding = {
 
 /**
  * Every change with its landing, the way into it and the one-note fix.
- * Rule T8.1: For a change at `c`, its chord lasting until `c2`, the first that exists of on, early, held, late, none.
+ * Rule T8.1: For a change at `c`, its chord lasting until `c2`, the first that exists of on, early, held,
+ * late, none.
  */
 export function landingsOf(judged: JudgedLanding): ChangeReport[] {
   return judged.scene.changes.map((change, place, all) => {
@@ -139,7 +140,10 @@ function isNeutralTarget(
   return third !== undefined && targets.includes(third.pc) && isNeutralThird(context, voice);
 }
 
-/** Rule T8.1, 1: a note starting within ±onWindow of c; of several, the chord tone nearest c, else the nearest; in an event the best voice (target, chord tone, colour, scale, outside; ties the upper). */
+/**
+ * Rule T8.1, 1: a note starting within ±onWindow of c; of several, the chord tone nearest c, else the nearest;
+ * in an event the best voice (target, chord tone, colour, scale, outside; ties the upper).
+ */
 function onTheChange(judged: JudgedLanding, change: ChordChange): Arrival | null {
   const context = judged.scene.contexts[change.span.index]!;
   const { line, windows } = judged.scene;
@@ -167,7 +171,10 @@ function pushedAhead(judged: JudgedLanding, change: ChordChange): Arrival | null
   return early ? arrival(judged, change, early, 'early') : null;
 }
 
-/** Rule T8.1, 3: the last note that started earlier and is still sounding min(0.5 beat, half the chord) after c. */
+/**
+ * Rule T8.1, 3: the last note that started earlier and is still sounding min(0.5 beat, half the chord) after
+ * c.
+ */
 function heldOver(judged: JudgedLanding, change: ChordChange): Arrival | null {
   const still = change.at + Math.min(0.5, (change.until - change.at) / 2) - EPSILON;
   const { line } = judged.scene;
@@ -218,7 +225,8 @@ function describe(judged: JudgedLanding, change: ChordChange, found: Arrival | n
 
 /**
  * A landing on a non-chord tone that an unbroken linked line brings home.
- * Rule T8.3: A landing on a non-chord tone is `delayed: true` … when the first chord tone that an unbroken linked line from it reaches is at most the fourth
+ * Rule T8.3: A landing on a non-chord tone is `delayed: true` … when the first chord tone that an unbroken
+ * linked line from it reaches is at most the fourth
  * line note after it, within two bars and before c2, and is reached by a step of at most 2 semitones.
  */
 function resolutionOf(
@@ -267,7 +275,10 @@ function nearestTarget(from: Midi, targets: readonly PitchClass[]): NearestTarge
   return null;
 }
 
-/** Rule T8.5: for a landing that missed its target, that nearest target (from the held note itself where it is held), if within 4 semitones and under the hand. */
+/**
+ * Rule T8.5: for a landing that missed its target, that nearest target (from the held note itself where it is
+ * held), if within 4 semitones and under the hand.
+ */
 function fixFor(
   { voices, plan }: JudgedLanding,
   change: ChordChange,

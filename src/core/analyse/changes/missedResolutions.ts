@@ -3,7 +3,9 @@ import { guideTones, intervalOver, type IntervalName } from '../../music';
 import type { JudgedLanding, ChangeReport } from './landings';
 import { lineBetween } from '../notes/lineBetween';
 
-/** A half step from a guide tone of the old chord to one of the new that lay under the hand and was passed by. */
+/**
+ * A half step from a guide tone of the old chord to one of the new that lay under the hand and was passed by.
+ */
 export type MissedResolution = {
   readonly changeIndex: number;
   readonly fromMidi: Midi;
@@ -17,8 +19,10 @@ const REACH = 4;
 
 /**
  * Missed doors, one at most per change.
- * Rule T8.8: the half-step moves of guide tones that lay within reach at a change and were passed by. Within reach is a guide tone of the old chord at most four
- * semitones from the last line note before the change (itself, where it is one), in the bar before it; it was passed by where the landing, on or late, is not the tone it leads to.
+ * Rule T8.8: the half-step moves of guide tones that lay within reach at a change and were passed by.
+ * Within reach is a guide tone of the old chord at most four
+ * semitones from the last line note before the change (itself, where it is one), in the bar before it; it
+ * was passed by where the landing, on or late, is not the tone it leads to.
  */
 export function missedResolutionsOf(
   { scene, voices }: JudgedLanding,

@@ -7,8 +7,10 @@ import { EPSILON } from '../notes/windows';
 
 /**
  * Where the line itself turned to the new chord.
- * Rule T8.6: per change, the time within ±1 bar that best splits the line into old chord before and new chord after. A split between two
- * notes is at the change where that lies between them, else at the first note of the new chord; of equals the one nearest the change.
+ * Rule T8.6: per change, the time within ±1 bar that best splits the line into old chord before and new
+ * chord after. A split between two
+ * notes is at the change where that lies between them, else at the first note of the new chord; of equals
+ * the one nearest the change.
  * @returns beats from bar 1, or null where no line note starts within a bar of the change
  */
 export function turnedAt(

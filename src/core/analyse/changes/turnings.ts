@@ -1,7 +1,10 @@
 import { median, type Beats } from '../../shared';
 import type { ChangeReport } from './landings';
 
-/** Where the line turned for one kind of change: against the chord, in beats, positive late; `spreadBeats` is the median distance from that median. */
+/**
+ * Where the line turned for one kind of change: against the chord, in beats, positive late; `spreadBeats` is
+ * the median distance from that median.
+ */
 export type Turning = {
   readonly change: string;
   readonly count: number;

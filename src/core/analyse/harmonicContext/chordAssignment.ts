@@ -45,9 +45,12 @@ export function soundingFor(scene: Pick<AnalysisScene, 'timeline' | 'windows'>, 
 
 /**
  * The nearest change that a note anticipates; null for most notes.
- * Rule T5.2: onset between min(1.1 beat, max(0.6 beat, 250 ms)) and onWindow before a change; pc a chord or colour tone of the next chord and not a chord tone of the present
- * one; and either (a) it sounds at least 0.25 beat past the change and no line note starts within ±onWindow of the change, or (b) no other line note starts between it and
- * 0.5 beat after the change (boundaries open). It belongs to the next chord; of two changes in reach, the nearer. N.C. cannot be anticipated.
+ * Rule T5.2: onset between min(1.1 beat, max(0.6 beat, 250 ms)) and onWindow before a change; pc a chord or
+ * colour tone of the next chord and not a chord tone of the present
+ * one; and either (a) it sounds at least 0.25 beat past the change and no line note starts within ±onWindow
+ * of the change, or (b) no other line note starts between it and
+ * 0.5 beat after the change (boundaries open). It belongs to the next chord; of two changes in reach, the
+ * nearer. N.C. cannot be anticipated.
  */
 function anticipatedChange(scene: AnalysisScene, note: LineNote): ChordChange | null {
   const { changes, windows } = scene;
@@ -81,8 +84,10 @@ export function standsAlone({ line }: AnalysisScene, note: LineNote, at: Beats):
 
 /**
  * Places in the line of the notes that lead into a change; empty where they do not count as a lead-in.
- * Rule T5.3: the longest run of linked line notes that ends just before a landing `on` a chord tone of the new chord, starts at most 2 beats before the change and not before
- * the present chord, and lies wholly in the new chord's scale; it counts if at least half of its notes are not in the present chord's scale.
+ * Rule T5.3: the longest run of linked line notes that ends just before a landing `on` a chord tone of the
+ * new chord, starts at most 2 beats before the change and not before
+ * the present chord, and lies wholly in the new chord's scale; it counts if at least half of its notes are
+ * not in the present chord's scale.
  */
 function leadIn(scene: AnalysisScene, events: readonly Event[], change: ChordChange): number[] {
   const { line, contexts: contexts, windows } = scene;

@@ -20,7 +20,9 @@ import {
 import { toneWeightsOn } from './toneWeights';
 import type { Tier, Voice } from '../notes/voice';
 
-/** What lies under a note: the chord of a stretch with its scale and colours, or the bare home scale over N.C. */
+/**
+ * What lies under a note: the chord of a stretch with its scale and colours, or the bare home scale over N.C.
+ */
 export type HarmonicContext = {
   readonly span: ChordSpan;
   readonly chord: Chord | null;
@@ -99,7 +101,10 @@ function tierOf(context: Bare, pc: PitchClass): BaseTier {
   return context.scale.has(pc) || context.home.pcs.includes(pc) ? 'scale' : 'outside';
 }
 
-/** As `baseTier`, for a note as it sounds: on a blues chart, whose home scale is a blues scale, a neutral third counts as the chord's third. */
+/**
+ * As `baseTier`, for a note as it sounds: on a blues chart, whose home scale is a blues scale, a neutral third
+ * counts as the chord's third.
+ */
 export const voiceTier = (context: HarmonicContext, voice: Voice): BaseTier =>
   context.home.kind === 'blues' && isNeutralThird(context, voice) ? 'chord' : baseTier(context, voice.pc);
 
@@ -148,7 +153,10 @@ export function groundedSounding(timeline: Timeline, now: SoundingChord): Soundi
   return next.span.chord && next.start - from <= bar.end - bar.start + 1e-9 ? next : now;
 }
 
-/** Where an N.C. began: stretches without a chord, back to the last chord (in the chorus before, too) or the first beat. */
+/**
+ * Where an N.C. began: stretches without a chord, back to the last chord (in the chorus before, too) or the
+ * first beat.
+ */
 function startOfSilence(timeline: Timeline, now: SoundingChord): number {
   let index = now.span.index;
   const { chordSpans: spans, formBeats } = timeline;

@@ -15,7 +15,8 @@ import { EPSILON } from '../notes/windows';
 export type LaidSpans = { readonly spans: readonly NoteSpan[]; readonly chordSpans: readonly number[] };
 
 /**
- * A note cut where the chord under it changes; its first part belongs with the note, the later ones are judged anew.
+ * A note cut where the chord under it changes; its first part belongs with the note, the later ones are
+ * judged anew.
  * Rule T6.2: A note held across a change is two spans in height and time, one in counts.
  * @param until what rings past the last chorus is cut there
  */

@@ -3,7 +3,8 @@ import { fifthOf, hasTone, type Chord } from '../../music';
 
 /**
  * What one note says for a chord.
- * Rule T12.1: third or sus note 1; seventh, sixth or altered fifth 0.8; root 0.6; fifth 0.5; another tone of its scale 0; else −0.5; a foreign bass
+ * Rule T12.1: third or sus note 1; seventh, sixth or altered fifth 0.8; root 0.6; fifth 0.5; another tone
+ * of its scale 0; else −0.5; a foreign bass
  * gains nothing.
  */
 export function toneWeightOn(chord: Chord, scale: ReadonlySet<PitchClass>, pc: PitchClass): number {

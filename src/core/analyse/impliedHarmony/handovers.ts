@@ -7,7 +7,10 @@ import { EPSILON } from '../notes/windows';
 export type BarKind = 'chords' | 'line' | 'rest';
 /** A bar through all choruses, counted from 1, with the events that begin in it. */
 export type BarReport = { readonly bar: number; readonly kind: BarKind; readonly events: number };
-/** From chords to line or back. `lateBeats`: the first event of the new kind against the bar line it takes over at, negative before it; `gapBeats`: the silence between, negative where they overlap. */
+/**
+ * From chords to line or back. `lateBeats`: the first event of the new kind against the bar line it takes over
+ * at, negative before it; `gapBeats`: the silence between, negative where they overlap.
+ */
 export type Handover = {
   readonly bar: number;
   readonly to: 'chords' | 'line';
@@ -21,8 +24,10 @@ const isHit = (event: Event): boolean => pitchesIn(event) >= PITCHES_OF_A_HIT;
 
 /**
  * Bars as chords, line or rest, by what most of their events are, and the handovers between.
- * Rule T11.4: Bars are classed chords, line or rest; handovers are timed. An event belongs to the bar it begins in, one within the window before a
- * bar line to the bar that follows; a bar in which nothing begins is as the one before it while that rings for half the bar, else a rest.
+ * Rule T11.4: Bars are classed chords, line or rest; handovers are timed. An event belongs to the bar it
+ * begins in, one within the window before a
+ * bar line to the bar that follows; a bar in which nothing begins is as the one before it while that rings
+ * for half the bar, else a rest.
  * @param choruses how often the form was played
  */
 export function handoversOf(

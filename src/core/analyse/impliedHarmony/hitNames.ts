@@ -48,7 +48,8 @@ const named = (chord: Chord): Named => ({
 
 /**
  * The name of a chord hit of three or more notes.
- * Rule T4.4: three or more: chord hit (named when it fits a chord or shape): the chord sounding where all its notes are tones or written colours of it,
+ * Rule T4.4: three or more: chord hit (named when it fits a chord or shape): the chord sounding where all
+ * its notes are tones or written colours of it,
  * else a chord that has just these tones, its fifth apart; of several the one on the lowest note.
  * @returns a chord symbol; null where nothing fits
  */

@@ -43,8 +43,10 @@ const own = new WeakMap<Chord, Sayable>();
 
 /**
  * What the line said by itself.
- * Rule T12.3: over all roots and qualities, the best-scoring chord per segment, so that “outside” can read “triad a step below”. With fewer than
- * three pitch classes print the notes instead. Departs from it (docs/decisions/0011): a chord that is spelled whole is heard before one that is only hinted at; where none
+ * Rule T12.3: over all roots and qualities, the best-scoring chord per segment, so that “outside” can read
+ * “triad a step below”. With fewer than
+ * three pitch classes print the notes instead. Departs from it (docs/decisions/0011): a chord that is
+ * spelled whole is heard before one that is only hinted at; where none
  * is, its root must sound.
  * @param byPc weight of each pitch class
  * @param sounding the chord that is sounding; it wins where it scores as well as any

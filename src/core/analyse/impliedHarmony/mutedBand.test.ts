@@ -68,10 +68,12 @@ test('weights: the landing counts half as much again, a note off the beat less, 
     [71, 4, 1],
     [74, 5.5, 0.5],
   ]);
-  // G7: third 1 × 1.5, fifth 0.5 × 0.3 → 1.65 / 1.8; the best outside its family: Dm7 (root 0.6 × 0.3, sixth in its scale) → 0.18 / 1.8
+  // G7: third 1 × 1.5, fifth 0.5 × 0.3 → 1.65 / 1.8; the best outside its family: Dm7 (root 0.6 × 0.3,
+  // sixth in its scale) → 0.18 / 1.8
   expect(segments[1]!.margin).toBeCloseTo(1.65 / 1.8 - bestOutside(), 4);
   function bestOutside(): number {
-    // Cmaj7 shares two tones with G7 (G B): seventh 0.8 × 1.5, ninth 0; D♭7 is the tritone partner: seventh C♭ 0.8 × 1.5, D outside −0.5 × 0.3
+    // Cmaj7 shares two tones with G7 (G B): seventh 0.8 × 1.5, ninth 0; D♭7 is the tritone partner: seventh
+    // C♭ 0.8 × 1.5, D outside −0.5 × 0.3
     return Math.max((0.6 * 0.3) / 1.8, (0.8 * 1.5) / 1.8, (0.8 * 1.5 - 0.5 * 0.3) / 1.8);
   }
 });

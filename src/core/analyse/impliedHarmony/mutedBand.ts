@@ -32,7 +32,10 @@ export type Segment = {
   readonly said?: string;
 };
 
-/** The same by chorus (from 1) and by kind of change into the chord, and for each segment the notes that decided, the weightiest first. Silent segments are left out of counts. */
+/**
+ * The same by chorus (from 1) and by kind of change into the chord, and for each segment the notes that
+ * decided, the weightiest first. Silent segments are left out of counts.
+ */
 export type HeardBy = {
   readonly byChorus: readonly { readonly chorus: number; readonly heard: number; readonly of: number }[];
   readonly byChange: readonly { readonly change: string; readonly heard: number; readonly of: number }[];
@@ -54,8 +57,10 @@ type ChordCandidate = {
 
 /**
  * With the band muted, could the chords be told apart from the line alone?
- * Rule T12.2: Per run of one symbol inside a chorus … Score = Σ weight·gain / Σ weight. `heard` if the true chord beats the best outside its family
- * (0 if none) by ≥ 0.05; within ±0.05 `unclear` (not counted as heard); total weight under 0.5 `silent`, left out; else `not-heard`.
+ * Rule T12.2: Per run of one symbol inside a chorus … Score = Σ weight·gain / Σ weight. `heard` if the true
+ * chord beats the best outside its family
+ * (0 if none) by ≥ 0.05; within ±0.05 `unclear` (not counted as heard); total weight under 0.5 `silent`,
+ * left out; else `not-heard`.
  * @param choruses how often the form was played
  */
 export function mutedBandOf(
@@ -161,7 +166,11 @@ function runsOf(scene: AnalysisScene, choruses: number): SymbolRun[] {
 
 type Weight = { readonly index: number; readonly pc: PitchClass; readonly weight: number };
 
-/** Rule T12.1: Weight = min(beats inside, 1) × (1 on a beat, else 0.6) × (1.5 the landing, 0.6 carried in, else 1). A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too), less when carried in. */
+/**
+ * Rule T12.1: Weight = min(beats inside, 1) × (1 on a beat, else 0.6) × (1.5 the landing, 0.6 carried in, else
+ * 1). A note weighs by its beats inside; more on a beat and as the landing of this chord (a held one too),
+ * less when carried in.
+ */
 function weigh(
   scene: AnalysisScene,
   run: SymbolRun,
@@ -185,7 +194,10 @@ function weigh(
   return weights;
 }
 
-/** Non-chord tones in resolved figures, passing and neighbour notes, graces and blue notes say nothing of the chord. */
+/**
+ * Non-chord tones in resolved figures, passing and neighbour notes, graces and blue notes say nothing of the
+ * chord.
+ */
 function isLeftOut(note: NoteReport): boolean {
   if (note.function === 'grace' || note.flags.includes('blue')) return true;
   if (note.tier === 'chord') return false;
@@ -251,7 +263,10 @@ function score(gains: readonly number[], { byPc, total }: Told): number {
 
 const flatNote = (pc: PitchClass): SpelledNote => unwrap(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
 
-/** Rule T12.2: Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7 (vi) and m7 (♭III). */
+/**
+ * Rule T12.2: Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7
+ * (vi) and m7 (♭III).
+ */
 function candidatesOf(contexts: readonly HarmonicContext[]): ChordCandidate[] {
   const found = new Map<string, ChordCandidate>();
   const add = (candidate: ChordCandidate) => {

@@ -78,8 +78,10 @@ export function figuresOf(walk: Walk): Figure[] {
 
 /**
  * Two linked notes on opposite sides of the target, each 1–2 semitones from it; backwards by up to two more.
- * Rule T7.2: two linked notes on opposite sides of the target, each 1–2 semitones from it, then the target; at least one is not a chord tone of the
- * target's chord; and the target is on a beat, or neither is such a chord tone … A note inside a `sequence` is no member.
+ * Rule T7.2: two linked notes on opposite sides of the target, each 1–2 semitones from it, then the target;
+ * at least one is not a chord tone of the
+ * target's chord; and the target is on a beat, or neither is such a chord tone … A note inside a `sequence`
+ * is no member.
  */
 function enclosureOf(walk: Walk, target: number, inSequence: ReadonlySet<number>): Figure | null {
   const [a, b] = [target - 2, target - 1];
@@ -104,7 +106,10 @@ function isToneOfTarget(walk: Walk, place: number, target: number): boolean {
   return chord !== null && hasTone(chord, walk.at(place)!.pc);
 }
 
-/** Rule T7.2: Extend backwards by up to two linked notes, each within 3 semitones of the target and either on the other side than the member after it or 1–2 semitones farther out on the same side. */
+/**
+ * Rule T7.2: Extend backwards by up to two linked notes, each within 3 semitones of the target and either on
+ * the other side than the member after it or 1–2 semitones farther out on the same side.
+ */
 function extend(walk: Walk, members: number[], target: number, inSequence: ReadonlySet<number>): number[] {
   for (let more = 0; more < 2; more++) {
     const [place, after] = [members[0]! - 1, members[0]!];
@@ -118,7 +123,10 @@ function extend(walk: Walk, members: number[], target: number, inSequence: Reado
   return members;
 }
 
-/** Rule T7.3: two or more successive semitone steps one way into a target; the members are the non-chord tones since the last chord tone, at least two of them. */
+/**
+ * Rule T7.3: two or more successive semitone steps one way into a target; the members are the non-chord tones
+ * since the last chord tone, at least two of them.
+ */
 function doubleChromaticOf(walk: Walk, target: number): Figure | null {
   if (!walk.isChordTone(target) || target < 2) return null;
   const way = walk.step(target - 1, target);
@@ -134,7 +142,8 @@ function doubleChromaticOf(walk: Walk, target: number): Figure | null {
 }
 
 /**
- * Rule T7.5: a chord tone of its chord that sounds at least max(0.25 beat, 150 ms) into a next chord that lacks it, then moves 1–2 semitones to a linked
+ * Rule T7.5: a chord tone of its chord that sounds at least max(0.25 beat, 150 ms) into a next chord that
+ * lacks it, then moves 1–2 semitones to a linked
  * chord tone within 0.5 beat. Names the note though its tier stays 0.
  * @returns the kind, or null
  */

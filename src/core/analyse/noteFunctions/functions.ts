@@ -3,7 +3,9 @@ import { byMember, figuresOf, suspensionAt, type Figure, type FigureKind, type W
 import { baseTier } from '../harmonicContext/harmonicContext';
 import type { NoteFunction, Tier } from '../notes/voice';
 
-/** What a line note did, and where it led. `figures` that the naming brought to light are collected beside it. */
+/**
+ * What a line note did, and where it led. `figures` that the naming brought to light are collected beside it.
+ */
 export type AssignedFunction = {
   readonly name: NoteFunction;
   readonly tier: Tier;
@@ -18,7 +20,8 @@ export type NoteFunctions = {
 
 /**
  * Names each line note's deed and lists the figures that have a target.
- * Rule T7.1: For each line note that is not a chord tone, the first that fits names its `function` … 8. else its tier's name. Chord tones
+ * Rule T7.1: For each line note that is not a chord tone, the first that fits names its `function` … 8.
+ * else its tier's name. Chord tones
  * are `anticipation`, `target` (named by the plan) or `chord-tone`.
  * @param isTarget does the plan name this note, given its place in the line?
  */
@@ -83,7 +86,8 @@ function leadsBy(walk: Walk, place: number, semitones: number): boolean {
 }
 
 /**
- * Rule T7.4: not in the chord-scale, one semitone from the linked target that follows. Rule T7.6: the next linked note is a target 1–2 semitones away (`chromatic` as it is;
+ * Rule T7.4: not in the chord-scale, one semitone from the linked target that follows. Rule T7.6: the next
+ * linked note is a target 1–2 semitones away (`chromatic` as it is;
  * accented on a beat also `appoggiatura`); the half-step approaches of T7.4 are not called so.
  */
 function approach(walk: Walk, place: number, tier: Tier, accented: boolean): AssignedFunction {
@@ -91,7 +95,11 @@ function approach(walk: Walk, place: number, tier: Tier, accented: boolean): Ass
   return { name, tier, target: place + 1, ...(accented ? { appoggiatura: true } : {}) };
 }
 
-/** Rule T7.6: linked neighbours lie on either side, each within 2 semitones (3 where the note and that neighbour are adjacent tones of the home scale). In neither scale: … height 3 if a semitone from both, else 4. */
+/**
+ * Rule T7.6: linked neighbours lie on either side, each within 2 semitones (3 where the note and that
+ * neighbour are adjacent tones of the home scale). In neither scale: … height 3 if a semitone from both, else
+ * 4.
+ */
 function passing(walk: Walk, place: number, base: Tier): AssignedFunction | null {
   if (!hasNeighbours(walk, place)) return null;
   const [before, after] = [walk.step(place - 1, place), walk.step(place, place + 1)];
@@ -113,7 +121,10 @@ function closeEnough(walk: Walk, place: number, other: number): boolean {
   return distance >= 1 && (distance <= 2 || (distance === 3 && adjacent));
 }
 
-/** Rule T7.6: linked neighbours are the same pitch, this one within 2 semitones of it (chromatic ones have height 3). */
+/**
+ * Rule T7.6: linked neighbours are the same pitch, this one within 2 semitones of it (chromatic ones have
+ * height 3).
+ */
 function neighbour(walk: Walk, place: number, tier: Tier): AssignedFunction | null {
   if (!hasNeighbours(walk, place) || walk.step(place - 1, place + 1) !== 0) return null;
   const distance = Math.abs(walk.step(place, place + 1));

@@ -22,7 +22,10 @@ import {
   type Voice,
 } from '../notes/voice';
 
-/** What judging one note asks for. `pickups` are the notes that make their figure a pickup, `until` the beat after the last chorus. */
+/**
+ * What judging one note asks for. `pickups` are the notes that make their figure a pickup, `until` the beat
+ * after the last chorus.
+ */
 export type NoteContext = {
   readonly scene: AnalysisScene;
   readonly plan: Plan;
@@ -97,7 +100,10 @@ function deedOf(
   return { name: targets.includes(voice.pc) ? 'target' : 'chord-tone', tier: 'chord' };
 }
 
-/** ♭3, ♭5 or ♭7 of the key on a blues against a chord whose own tone lies a semitone higher; anywhere, a neutral pitch. */
+/**
+ * ♭3, ♭5 or ♭7 of the key on a blues against a chord whose own tone lies a semitone higher; anywhere, a
+ * neutral pitch.
+ */
 function isBlue(context: HarmonicContext, voice: Voice): boolean {
   if (neutralInterval(context, voice) !== null) return true;
   const bluesy = context.home.kind === 'blues';

@@ -1,7 +1,10 @@
 import type { Semitones } from '../../shared';
 import { isLinked, type Line } from '../notes/voice';
 
-/** A cell said again elsewhere: places in the line, notes in the cell, how often and how far it moves each time. */
+/**
+ * A cell said again elsewhere: places in the line, notes in the cell, how often and how far it moves each
+ * time.
+ */
 export type MovedShape = {
   readonly first: number;
   readonly last: number;
@@ -15,7 +18,8 @@ const LONGEST_CELL = 8;
 
 /**
  * Shapes that move: the longest from each place on; the next one begins after it.
- * Rule T7.9: `moved-shape` (same intervals at one non-zero offset: a cell of ≥ 3 notes twice, or of 2 notes three times).
+ * Rule T7.9: `moved-shape` (same intervals at one non-zero offset: a cell of ≥ 3 notes twice, or of 2 notes
+ * three times).
  */
 export function movedShapesOf(line: Line): MovedShape[] {
   const linked = line.map((note, place) => isLinked(note, line[place + 1]));

@@ -9,7 +9,8 @@ import { EPSILON } from '../notes/windows';
 
 /**
  * Targets that make their figure a pickup. Note indices.
- * Rule T7.7: `pickup` (member of a figure whose target is in an `on` landing or starts beat 1 of the phrase's first full bar).
+ * Rule T7.7: `pickup` (member of a figure whose target is in an `on` landing or starts beat 1 of the
+ * phrase's first full bar).
  */
 export function pickupTargets(
   { timeline, line, windows }: AnalysisScene,

@@ -6,8 +6,10 @@ import { isLinked, type ChordAssignment, type Line } from '../notes/voice';
 export type SequenceRun = { readonly first: number; readonly last: number };
 
 /**
- * Sequences: a cell of 2–4 notes stated at least three times, moved each time by one step of the chord-scale, key or home scale.
- * Rule T7.9: a cell of 2–4 notes stated ≥ 3 times, moved each time by one step of the chord-scale, key or home scale, rhythm free. Places in the
+ * Sequences: a cell of 2–4 notes stated at least three times, moved each time by one step of the
+ * chord-scale, key or home scale.
+ * Rule T7.9: a cell of 2–4 notes stated ≥ 3 times, moved each time by one step of the chord-scale, key or
+ * home scale, rhythm free. Places in the
  * line, inclusive; those that lie in another one are left out.
  */
 export function sequencesOf(
@@ -33,7 +35,10 @@ export function sequencesOf(
   return runs;
 }
 
-/** The last note of a sequence of cells so long from a place on; −1 where there is none. `steps` is the line in steps of one scale. */
+/**
+ * The last note of a sequence of cells so long from a place on; −1 where there is none. `steps` is the line in
+ * steps of one scale.
+ */
 function longestFrom(steps: Int16Array, linked: readonly boolean[], first: number, size: number): number {
   const moved = (place: number): number => {
     if (place + size >= steps.length || !linked[place + size - 1]) return 0;
@@ -48,7 +53,10 @@ function longestFrom(steps: Int16Array, linked: readonly boolean[], first: numbe
   return statements >= 3 ? first + statements * size - 1 : -1;
 }
 
-/** The line in steps of every scale that a ground knows it by; grounds whose scales hold the same tones share one. */
+/**
+ * The line in steps of every scale that a ground knows it by; grounds whose scales hold the same tones share
+ * one.
+ */
 function climbsOf(line: Line, contexts: readonly HarmonicContext[]): readonly (readonly Int16Array[])[] {
   const climbs = new Map<string, Int16Array>();
   const climbOf = (scale: Scale): Int16Array => {

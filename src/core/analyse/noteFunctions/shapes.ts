@@ -15,7 +15,9 @@ export type LineShape = {
 
 const bitOf = (pc: number): number => 1 << modulo(pc, 12);
 
-/** Triads and seventh chords an arpeggio may spell, as semitones above the root; a richer one is tried first. */
+/**
+ * Triads and seventh chords an arpeggio may spell, as semitones above the root; a richer one is tried first.
+ */
 const SPELLED: readonly (readonly [string, readonly number[]])[] = [
   ['major-seventh', [0, 4, 7, 11]],
   ['dominant-seventh', [0, 4, 7, 10]],
@@ -49,7 +51,10 @@ export function shapesOf(walk: Walk, moved: readonly MovedShape[]): LineShape[] 
 const range = (first: number, last: number): number[] =>
   Array.from({ length: last - first + 1 }, (_, index) => first + index);
 
-/** Rule T7.8: `arpeggio` (≥ 3 linked notes in skips that spell a triad or seventh chord: root, quality, relation to the chord); the longest such stretch from each start. */
+/**
+ * Rule T7.8: `arpeggio` (≥ 3 linked notes in skips that spell a triad or seventh chord: root, quality,
+ * relation to the chord); the longest such stretch from each start.
+ */
 function arpeggios(walk: Walk): LineShape[] {
   const { line } = walk.scene;
   const shapes: LineShape[] = [];
@@ -102,7 +107,10 @@ const CHORDS = SPELLED.flatMap(([name, steps]) =>
 /** By set of pitch classes: is it part of some chord? */
 const FITS = Array.from({ length: 4096 }, (_, bits) => CHORDS.some((chord) => (bits & ~chord.bits) === 0));
 
-/** The chord a set spells whole. Of chords that are their own rotations (diminished sevenths, augmented triads) the root is the note that came first. */
+/**
+ * The chord a set spells whole. Of chords that are their own rotations (diminished sevenths, augmented triads)
+ * the root is the note that came first.
+ */
 const spelled = (
   bits: number,
   first: PitchClass,
@@ -111,7 +119,10 @@ const spelled = (
   CHORDS.find((chord) => chord.bits === bits) ??
   null;
 
-/** Rule T7.8: `scale-run` (≥ 4 adjacent scale tones one way), all by the scales of their chords or all by the home scale. */
+/**
+ * Rule T7.8: `scale-run` (≥ 4 adjacent scale tones one way), all by the scales of their chords or all by the
+ * home scale.
+ */
 function scaleRuns(walk: Walk): LineShape[] {
   const { line } = walk.scene;
   const shapes: LineShape[] = [];

@@ -5,7 +5,10 @@ import { movedName, type MovedShape } from './movedShapes';
 import { isLinked, type TensionLevel } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
-/** A stretch of the line that left the chords; indices into the report's notes. `shape` says how it moved, where it was one shape. */
+/**
+ * A stretch of the line that left the chords; indices into the report's notes. `shape` says how it moved,
+ * where it was one shape.
+ */
 export type StepOut = {
   readonly noteIndices: readonly number[];
   readonly beats: Beats;
@@ -15,8 +18,10 @@ export type StepOut = {
 
 /**
  * Where the line stepped out, and whether it came home.
- * Rule T7.10: ≥ 3 linked notes over ≥ 1 beat at height ≥ 3 that are not all in figures that resolve, or a moved shape with a statement that holds a
- * height 4; with its length, shape, and the chord tone it came home to (a moved shape that ends on a chord tone has come home to it), or that it did not.
+ * Rule T7.10: ≥ 3 linked notes over ≥ 1 beat at height ≥ 3 that are not all in figures that resolve, or a
+ * moved shape with a statement that holds a
+ * height 4; with its length, shape, and the chord tone it came home to (a moved shape that ends on a chord
+ * tone has come home to it), or that it did not.
  * @param heights of the line notes, blue notes lowered
  */
 export function stepOutsOf(

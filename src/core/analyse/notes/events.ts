@@ -14,8 +14,10 @@ export type NoteEvents = {
 type Draft = { -readonly [K in keyof Voice]: Voice[K] };
 
 /**
- * Notes to events and the line: judged pitches, simultaneous notes joined, graces lent to the note they lead to.
- * Rule T4.4: One note: single; two: dyad; three or more: chord hit … All voices belong to the chord of the line note … the top voice
+ * Notes to events and the line: judged pitches, simultaneous notes joined, graces lent to the note they
+ * lead to.
+ * Rule T4.4: One note: single; two: dyad; three or more: chord hit … All voices belong to the chord of the
+ * line note … the top voice
  * carries the line.
  */
 export function groupNotes(
@@ -55,7 +57,10 @@ function draftsOf(notes: readonly PlayedNote[], tempo: BeatsPerMinute): Draft[] 
     });
 }
 
-/** Rule T4.4: Event: notes whose struck onsets lie within 50 ms of the event's first, each starting before any of the others has ended. */
+/**
+ * Rule T4.4: Event: notes whose struck onsets lie within 50 ms of the event's first, each starting before any
+ * of the others has ended.
+ */
 function groupEvents(drafts: readonly Draft[], windows: Windows): Draft[][] {
   const groups: Draft[][] = [];
   // the first end in the group so far
@@ -72,10 +77,12 @@ function groupEvents(drafts: readonly Draft[], windows: Windows): Draft[][] {
 }
 
 /**
- * Rule T4.3: Grace: shorter than min(0.2 beat, 90 ms) and followed with a gap ≤ 30 ms by a longer note 1–3 semitones away; a chain of such notes before one longer note are all
+ * Rule T4.3: Grace: shorter than min(0.2 beat, 90 ms) and followed with a gap ≤ 30 ms by a longer note 1–3
+ * semitones away; a chain of such notes before one longer note are all
  * its graces … The main note takes the first grace's onset and keeps `from`.
  *
- * A single note shorter than min(0.2 beat, 90 ms), followed within 30 ms by a longer note 1–3 semitones away, is its grace; so is
+ * A single note shorter than min(0.2 beat, 90 ms), followed within 30 ms by a longer note 1–3 semitones
+ * away, is its grace; so is
  * a chain of such notes. The main note takes the first grace's onset.
  */
 function markGraces(groups: readonly Draft[][], windows: Windows): void {

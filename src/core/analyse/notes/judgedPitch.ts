@@ -17,10 +17,13 @@ const GLIDE_SECONDS = 0.15;
 type BendPlateau = { readonly from: Seconds; readonly to: Seconds; readonly cents: Cents };
 
 /**
- * A played note with bend and slide judged: one note at the pitch where it settles, or two where a release is held.
+ * A played note with bend and slide judged: one note at the pitch where it settles, or two where a release
+ * is held.
  *
- * Rule T4.1: the longest plateau (≥ 80 ms within 30 cents) after the glide, else the median of its last half. A bend with a release is one note in the
- * transcription …; the analysis takes a release held ≥ 80 ms as a second line note. A slide's onset is the pick, unless the glide lasts over 150 ms: then the arrival.
+ * Rule T4.1: the longest plateau (≥ 80 ms within 30 cents) after the glide, else the median of its last
+ * half. A bend with a release is one note in the
+ * transcription …; the analysis takes a release held ≥ 80 ms as a second line note. A slide's onset is the
+ * pick, unless the glide lasts over 150 ms: then the arrival.
  */
 export function judgePitch(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
   return bendOf(slideOf(note, tempo), tempo);

@@ -3,7 +3,8 @@ import type { Phrase } from './phrases';
 
 /**
  * The phrase each phrase answers, by index; null for most.
- * Rule T10.4: Call and answer: neighbouring phrases, lengths within 25 %, gap 1–4 beats, same start in the bar (±0.5 beat) or a shared motif.
+ * Rule T10.4: Call and answer: neighbouring phrases, lengths within 25 %, gap 1–4 beats, same start in the
+ * bar (±0.5 beat) or a shared motif.
  */
 export function answersOf(phrases: readonly Phrase[], timeline: Timeline): (number | null)[] {
   return phrases.map((phrase, index) => {

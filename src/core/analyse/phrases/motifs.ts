@@ -1,6 +1,9 @@
 import type { Line } from '../notes/voice';
 
-/** Which earlier idea a phrase takes up: phrases with the same `motif` share its interval-and-rhythm shape, those of one `theme` its rhythm and contour. */
+/**
+ * Which earlier idea a phrase takes up: phrases with the same `motif` share its interval-and-rhythm shape,
+ * those of one `theme` its rhythm and contour.
+ */
 export type Likeness = {
   readonly motif?: number;
   readonly theme?: number;
@@ -16,8 +19,10 @@ type MotifShape = { readonly gaps: readonly number[]; readonly moves: readonly n
 
 /**
  * Motifs and themes among phrases.
- * Rule T10.3: Motif: repeated interval-and-rhythm shape (exact, moved, fitted). Theme: statements with the same rhythm and contour that differ in at most
- * two notes; which note changed, and whether to the new chord's tone. Fitted: each move the same way and within two semitones.
+ * Rule T10.3: Motif: repeated interval-and-rhythm shape (exact, moved, fitted). Theme: statements with the
+ * same rhythm and contour that differ in at most
+ * two notes; which note changed, and whether to the new chord's tone. Fitted: each move the same way and
+ * within two semitones.
  */
 export function likenessOf(
   phrases: readonly { readonly noteIndices: readonly number[] }[],

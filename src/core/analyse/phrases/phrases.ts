@@ -35,7 +35,8 @@ export type Phrase = {
 
 /**
  * Where the line breathes and how each phrase ends.
- * Rules T10.1 and T10.2: A phrase ends before a rest ≥ max(0.75 beat, 300 ms, min(2 m, ¾ bar)), or after a note ≥ 2 beats and ≥ 3 m, where `m` = median of the onset
+ * Rules T10.1 and T10.2: A phrase ends before a rest ≥ max(0.75 beat, 300 ms, min(2 m, ¾ bar)), or after a
+ * note ≥ 2 beats and ≥ 3 m, where `m` = median of the onset
  * gaps ≤ 2 beats (of all, if fewer than 3).
  */
 export function phrasesOf(
@@ -143,7 +144,8 @@ function nearestChange(scene: AnalysisScene, beat: Beats): Beats | null {
 
 /**
  * How the last line note leaves the phrase over the chord it belongs to.
- * Rule T10.2: `home` (1, 3, 5, and 6 on a sixth chord, over I or i, or 1 or 3 over any chord; held a beat or on a strong beat), `floats` (7, natural 7, 6, 9, or 5 elsewhere),
+ * Rule T10.2: `home` (1, 3, 5, and 6 on a sixth chord, over I or i, or 1 or 3 over any chord; held a beat
+ * or on a strong beat), `floats` (7, natural 7, 6, 9, or 5 elsewhere),
  * `asks` (the rest, and over no chord), 3, 5 and 7 being the chord's own.
  */
 function endOf(

@@ -23,9 +23,12 @@ export type ChordCoverage = {
 export const ENOUGH_TO_JUDGE = 5;
 
 /**
- * What was used over each chord: one entry per symbol and chord-scale, in form order, symbols never sounded included.
- * Rule T9.1: each interval with count, sounding time, strong-beat count; tones of the plan's material never used (`missing`, per symbol and scale, symbols
- * never sounded included; `judged: false` under 5 notes). A note counts once, in the chord it belongs to; its time counts where it sounds.
+ * What was used over each chord: one entry per symbol and chord-scale, in form order, symbols never sounded
+ * included.
+ * Rule T9.1: each interval with count, sounding time, strong-beat count; tones of the plan's material never
+ * used (`missing`, per symbol and scale, symbols
+ * never sounded included; `judged: false` under 5 notes). A note counts once, in the chord it belongs to;
+ * its time counts where it sounds.
  */
 export function coverageOf(scene: AnalysisScene, plan: Plan, notes: readonly JudgedNote[]): ChordCoverage[] {
   const entries = new Map<

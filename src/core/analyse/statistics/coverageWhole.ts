@@ -14,7 +14,10 @@ export type FunctionCoverage = {
   readonly byInterval: Readonly<Counts>;
 };
 
-/** The take as a whole: intervals over whatever chord, time at each height, the home scale's tones and the range. */
+/**
+ * The take as a whole: intervals over whatever chord, time at each height, the home scale's tones and the
+ * range.
+ */
 export type WholeCoverage = {
   readonly count: number;
   readonly byInterval: Readonly<Counts>;

@@ -17,7 +17,8 @@ export type LineReport = {
 };
 
 /**
- * Rule T11.2: Line: repeats, steps, skips, leaps, direction changes, longest run, ties across bars, share slurred. Repeats 0, steps 1–2, skips 3–4,
+ * Rule T11.2: Line: repeats, steps, skips, leaps, direction changes, longest run, ties across bars, share
+ * slurred. Repeats 0, steps 1–2, skips 3–4,
  * leaps 5 semitones and more, between linked line notes.
  */
 export function lineShapeOf({ line, timeline, windows }: AnalysisScene): LineReport {

@@ -6,18 +6,27 @@ import { lineBetween } from '../notes/lineBetween';
 import { pitchesIn, type Event, type Line } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
-/** A stretch over which the line fits the chart better earlier or later: lost from, found again at. Positive lag: the line is behind. */
+/**
+ * A stretch over which the line fits the chart better earlier or later: lost from, found again at. Positive
+ * lag: the line is behind.
+ */
 export type LostPlace = { readonly fromBeat: Beats; readonly toBeat: Beats; readonly lagBeats: Beats };
 
 /** Bars that a line may be away from its place. */
 const AWAY = [0, 1, -1, 2, -2];
-/** What a jump to another place must be worth, in gains of single notes, and how much better each note must fit there. */
+/**
+ * What a jump to another place must be worth, in gains of single notes, and how much better each note must fit
+ * there.
+ */
 const JUMP = 2.5;
 const DOUBT = 0.04;
 /** What each note of a lost stretch must be worth where it fits: below that the line fits nowhere. */
 const FITS = 0.26;
 const CLEARLY_BETTER = 0.1;
-/** And what all its notes together must be worth more than here: chance alone reaches five or six somewhere in a long take. */
+/**
+ * And what all its notes together must be worth more than here: chance alone reaches five or six somewhere in
+ * a long take.
+ */
 const WORTH_MORE = 6;
 const FEWEST_BARS = 2;
 
@@ -25,9 +34,11 @@ type LagSpan = { readonly start: Beats; readonly end: Beats };
 
 /**
  * Lost and found again.
- * Rule T8.7: the best lag of the line against the chart over sliding two-bar windows; lost and found again where a shift beats zero clearly for two
+ * Rule T8.7: the best lag of the line against the chart over sliding two-bar windows; lost and found again
+ * where a shift beats zero clearly for two
  * bars or more. Departs from it (docs/decisions/0011): the lag, in whole bars, is
- * followed bar by bar (Viterbi): it stays unless a jump pays, so that single strange bars are no lost place. Chord hits do not speak: who grips the wrong chord is not lost.
+ * followed bar by bar (Viterbi): it stays unless a jump pays, so that single strange bars are no lost
+ * place. Chord hits do not speak: who grips the wrong chord is not lost.
  */
 export function placesLost(scene: AnalysisScene, events: readonly Event[], choruses: number): LostPlace[] {
   const { timeline } = scene;
@@ -84,7 +95,9 @@ function notesByBar(line: Line, bars: readonly LagSpan[]): (readonly { onset: Be
   });
 }
 
-/** How well a bar's notes fit the chart so many beats ago; elsewhere than here each must fit a little better. */
+/**
+ * How well a bar's notes fit the chart so many beats ago; elsewhere than here each must fit a little better.
+ */
 function fitOf(scene: AnalysisScene, notes: readonly { onset: Beats; pc: number }[], lag: Beats): number {
   return notes.reduce(
     (sum, note) =>
@@ -133,7 +146,10 @@ function stretchesOf(
   return lost;
 }
 
-/** Who is lost lands where they think the changes are: more often than where the changes are, and in most of them. */
+/**
+ * Who is lost lands where they think the changes are: more often than where the changes are, and in most of
+ * them.
+ */
 function landsElsewhere(scene: AnalysisScene, lag: Beats, from: Beats, to: Beats): boolean {
   const there = landingsAt(scene, lag, from, to);
   return there.count >= 2 && there.share >= 0.6 && there.share >= landingsAt(scene, 0, from, to).share;
@@ -145,7 +161,8 @@ const CLEARLY = 0.03;
 const STRETCH = 0.01;
 
 /**
- * Beats the whole line runs behind the chords (negative: ahead of them), in quarters up to two beats either way; 0 where nothing fits clearly better.
+ * Beats the whole line runs behind the chords (negative: ahead of them), in quarters up to two beats either
+ * way; 0 where nothing fits clearly better.
  * A steady lag under a bar is no lost place but a habit of turning late or early (T13.1).
  */
 export function steadyLag(scene: AnalysisScene): Beats {
@@ -179,7 +196,10 @@ export function steadyLag(scene: AnalysisScene): Beats {
   );
 }
 
-/** What all notes say for the chords that sounded so many beats before them; the form is walked along with the line. */
+/**
+ * What all notes say for the chords that sounded so many beats before them; the form is walked along with the
+ * line.
+ */
 function gainsShifted({ line, timeline, contexts: contexts, windows }: AnalysisScene, lag: Beats): number {
   const { chordSpans: spans, formBeats } = timeline;
   let [sum, index, chorus] = [0, 0, 0];
@@ -195,7 +215,10 @@ function gainsShifted({ line, timeline, contexts: contexts, windows }: AnalysisS
   return sum;
 }
 
-/** Of the changes with a note so many beats after them, the share in which it is a guide tone of the new chord. One old tone at the change is no late turn. */
+/**
+ * Of the changes with a note so many beats after them, the share in which it is a guide tone of the new chord.
+ * One old tone at the change is no late turn.
+ */
 function landingsAt(
   scene: AnalysisScene,
   lag: Beats,

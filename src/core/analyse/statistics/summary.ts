@@ -7,7 +7,9 @@ export type Summary = {
   readonly notes: number;
   readonly choruses: number;
   readonly changes: number;
-  /** Changes with something sounding near them, and how many of those landed on a target or reached one late. */
+  /**
+   * Changes with something sounding near them, and how many of those landed on a target or reached one late.
+   */
   readonly judgedChanges: number;
   readonly targetsMet: number;
   readonly targetsMetLate: number;

@@ -2,7 +2,10 @@ import type { Decibels, Midi } from '../../shared';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { JudgedNote } from '../noteFunctions/noteReport';
 
-/** One chorus in numbers: share of sounding time at each height, notes a bar, the mean pitch, and the mean peak level where notes were heard. */
+/**
+ * One chorus in numbers: share of sounding time at each height, notes a bar, the mean pitch, and the mean peak
+ * level where notes were heard.
+ */
 export type ChorusCurve = {
   readonly chorus: number;
   readonly heights: readonly [number, number, number, number, number];
@@ -12,7 +15,10 @@ export type ChorusCurve = {
   readonly loudness: Decibels | null;
 };
 
-/** Rule T11.3: Arc per chorus: height, density, register, loudness against the plan's intent. Choruses count from 1. */
+/**
+ * Rule T11.3: Arc per chorus: height, density, register, loudness against the plan's intent. Choruses count
+ * from 1.
+ */
 export function tensionCurveOf(
   { timeline }: AnalysisScene,
   notes: readonly JudgedNote[],

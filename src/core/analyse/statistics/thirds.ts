@@ -3,7 +3,10 @@ import { rootPc, toneByRole } from '../../music';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { JudgedNote } from '../noteFunctions/noteReport';
 
-/** How high a third was: 0 is the minor third, 100 the major one. `moved` is where a bend carried it, first to last. */
+/**
+ * How high a third was: 0 is the minor third, 100 the major one. `moved` is where a bend carried it, first to
+ * last.
+ */
 export type ThirdHeard = {
   readonly noteIndex: number;
   readonly beat: Beats;

@@ -19,7 +19,9 @@ export type TimeReport = {
   readonly byEighth: readonly EighthTime[];
 };
 
-/** How onsets lie on one eighth of the bar: `beat` counts from 1, `and` is its second half. Positive is late. */
+/**
+ * How onsets lie on one eighth of the bar: `beat` counts from 1, `and` is its second half. Positive is late.
+ */
 export type EighthTime = {
   readonly beat: number;
   readonly and: boolean;
@@ -35,8 +37,10 @@ const NEAR_BEAT: Beats = 0.2;
 
 /**
  * Ahead or behind, spread and swing of a line.
- * Rule T11.1: Subtract the median offset; per beat the coarsest of eighth, swung eighth (the take's ratio), triplet, sixteenth with RMS ≤ 0.08 beat and a
- * grid ≥ 80 ms; deviation median and spread in ms. Swing = median of (second onset − first)/(next beat − second) over beats with exactly two onsets, at least 8 pairs.
+ * Rule T11.1: Subtract the median offset; per beat the coarsest of eighth, swung eighth (the take's ratio),
+ * triplet, sixteenth with RMS ≤ 0.08 beat and a
+ * grid ≥ 80 ms; deviation median and spread in ms. Swing = median of (second onset − first)/(next beat −
+ * second) over beats with exactly two onsets, at least 8 pairs.
  */
 export function timingOf(scene: AnalysisScene, events: readonly Event[]): TimeReport {
   const inMs = (beats: Beats) => beatsToSeconds(beats, scene.timeline.tempo) * 1000;
@@ -127,7 +131,10 @@ function grids(second: Beats | null, inMs: (beats: Beats) => number): number[][]
   return all.filter(([step], index) => index === 0 || inMs(step) >= FINEST_GRID_MS).map(([, lines]) => lines);
 }
 
-/** Onsets grouped by the beat they fall in; one just before a beat belongs to it. Onsets are in order, so a beat's are neighbours. */
+/**
+ * Onsets grouped by the beat they fall in; one just before a beat belongs to it. Onsets are in order, so a
+ * beat's are neighbours.
+ */
 function byBeat(onsets: readonly Beats[], offset: Beats): Beats[][] {
   const groups: Beats[][] = [];
   let last = NaN;
@@ -160,7 +167,10 @@ function deviation(onset: Beats, grid: readonly number[]): Beats {
   return nearest;
 }
 
-/** Median of (second onset − first) / (next beat − second) over beats with exactly two onsets, the first on the beat. */
+/**
+ * Median of (second onset − first) / (next beat − second) over beats with exactly two onsets, the first on the
+ * beat.
+ */
 function swingOf(onsets: readonly Beats[], window: Beats): number | null {
   const ratios: number[] = [];
   onsets.forEach((first, index) => {

@@ -6,7 +6,10 @@ import type { BassNote } from './bassNote';
 import { boogie, bossaBass, funkBass, straightBass } from './patterns';
 import { twoFeel, walking } from './walking';
 
-/** The bass of all choruses: the root (or the slash bass) at every change, and by the feel what leads from one to the next. */
+/**
+ * The bass of all choruses: the root (or the slash bass) at every change, and by the feel what leads from one
+ * to the next.
+ */
 export function bassLine(tune: WalkForm, feel: BandFeel, random: Random): BandEvent[] {
   const late = offBeat(feel, tune.timeline.tempo);
   const strong = (beat: number) => isStrong(tune.timeline, beat);

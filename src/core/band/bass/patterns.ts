@@ -4,7 +4,10 @@ import type { WalkStop } from '../walk';
 import { bassOf, fifthOf, folded, nearest, thirdOf, type BassNote } from './bassNote';
 import { approachTo } from './walking';
 
-/** Beat in the chord, length, and which tone: root, fifth, octave, or the approach to what follows. Common practice, no source. */
+/**
+ * Beat in the chord, length, and which tone: root, fifth, octave, or the approach to what follows. Common
+ * practice, no source.
+ */
 type PatternPlace = readonly [
   beat: number,
   beats: number,
@@ -86,7 +89,10 @@ export const bossaBass = (stop: WalkStop, hand: Midi, random: Random): BassNote[
 export const funkBass = (stop: WalkStop, hand: Midi, random: Random): BassNote[] =>
   laid(stop, hand, random, () => elementAt(FUNK, Math.floor(random() * FUNK.length)));
 
-/** Root, third, fifth, sixth and back in shuffled eighths now and then: the left hand of a blues. The last beat leads on. Common practice, no source. */
+/**
+ * Root, third, fifth, sixth and back in shuffled eighths now and then: the left hand of a blues. The last beat
+ * leads on. Common practice, no source.
+ */
 export function boogie(
   { chord, next, start, end, scale }: WalkStop,
   hand: Midi,

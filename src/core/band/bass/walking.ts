@@ -7,7 +7,8 @@ import { bassOf, fifthOf, inRange, nearest, neighbour, tonesOf, type BassNote } 
 const SKIP = 0.12;
 
 /**
- * Four (or three, or five) in a bar: root on the change, chord tones on strong beats, scale between, and into the next root by a half
+ * Four (or three, or five) in a bar: root on the change, chord tones on strong beats, scale between, and
+ * into the next root by a half
  * step or its fifth. The last chord of the form walks home to bar 1.
  * @param strong is this beat one of the bar's strong ones?
  */

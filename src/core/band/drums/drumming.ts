@@ -4,7 +4,10 @@ import { lineupOf, offBeat, type BandFeel } from '../feel';
 import { barsOf, type WalkForm } from '../walk';
 import { GROOVES, type DrumHit } from './grooves';
 
-/** Time by the feel's groove, a small fill into each section, a larger one and a crash where the form begins again. */
+/**
+ * Time by the feel's groove, a small fill into each section, a larger one and a crash where the form begins
+ * again.
+ */
 export function drumming(tune: WalkForm, feel: BandFeel, random: Random): BandEvent[] {
   const late = offBeat(feel, tune.timeline.tempo);
   const brushes = lineupOf(feel, tune.timeline.tempo).drums === 'brushes';
@@ -28,7 +31,10 @@ export function drumming(tune: WalkForm, feel: BandFeel, random: Random): BandEv
   return events;
 }
 
-/** Beats before the bar line and drum; each stroke a little louder than the one before. Common practice, no source. */
+/**
+ * Beats before the bar line and drum; each stroke a little louder than the one before. Common practice, no
+ * source.
+ */
 function fill(
   end: number,
   beats: number,

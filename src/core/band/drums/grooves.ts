@@ -3,7 +3,10 @@ import type { Drum } from '../events';
 import type { BandFeel } from '../feel';
 
 export type DrumHit = (drum: Drum, beat: number, loudness: number) => void;
-/** One bar of time. `late` is where the feel's off-beat eighth falls; `backbeat` tells the second and fourth of a bar. */
+/**
+ * One bar of time. `late` is where the feel's off-beat eighth falls; `backbeat` tells the second and fourth of
+ * a bar.
+ */
 export type Groove = (
   bar: {
     readonly start: number;
@@ -19,7 +22,10 @@ const eachBeat = (start: number, beats: number, work: (beat: number, place: numb
   for (let place = 0; place < beats - 1e-6; place++) work(start + place, place);
 };
 
-/** Ride (or the brush) in quarters and skips, the foot on two and four, soft kicks, a comment of the snare here and there. */
+/**
+ * Ride (or the brush) in quarters and skips, the foot on two and four, soft kicks, a comment of the snare here
+ * and there.
+ */
 const swing: Groove = ({ start, beats, late, brushes, random }, hit) =>
   eachBeat(start, beats, (beat, place) => {
     const back = place % 2 === 1;

@@ -13,7 +13,10 @@ const PUSHES: ReadonlySet<BandFeel> = new Set(['swing', 'bossa', 'funk', 'five']
 /** An off-beat this near the next chord belongs to it. */
 const PUSHED_WITHIN: Beats = 0.5;
 
-/** Voice-led chords under a rhythm that varies by the seed, sparser in the first chorus. Each chord sounds at least once while it lasts. */
+/**
+ * Voice-led chords under a rhythm that varies by the seed, sparser in the first chorus. Each chord sounds at
+ * least once while it lasts.
+ */
 export function comping(tune: WalkForm, feel: BandFeel, random: Random): BandEvent[] {
   const late = offBeat(feel, tune.timeline.tempo);
   const events: BandEvent[] = [];
@@ -52,7 +55,10 @@ export function comping(tune: WalkForm, feel: BandFeel, random: Random): BandEve
   return events;
 }
 
-/** The chord a stroke means, and the beat it must be let go by: what sounds, or on the last off-beat the next one, pushed. */
+/**
+ * The chord a stroke means, and the beat it must be let go by: what sounds, or on the last off-beat the next
+ * one, pushed.
+ */
 function meant(tune: WalkForm, feel: BandFeel, beat: Beats): { chord: Chord | null; until: Beats } {
   const { timeline, choruses } = tune;
   const ends = (at: Beats) => {

@@ -1,6 +1,9 @@
 import type { BandFeel } from '../feel';
 
-/** A stroke of the comping hand: beat in the bar, where in the beat (`1` the feel's off-beat, else quarters of it), length in beats. */
+/**
+ * A stroke of the comping hand: beat in the bar, where in the beat (`1` the feel's off-beat, else quarters of
+ * it), length in beats.
+ */
 export type RhythmStroke = readonly [beat: number, place: 0 | 1 | 0.25 | 0.75, beats: number];
 export type Rhythm = readonly RhythmStroke[];
 

@@ -142,7 +142,10 @@ class Soloist {
     return anchors;
   }
 
-  /** The nearest target of the plan, or where it is missed the nearest tone of the home scale that is no chord tone. */
+  /**
+   * The nearest target of the plan, or where it is missed the nearest tone of the home scale that is no chord
+   * tone.
+   */
   private targetNear(hand: Midi, beat: Beats, meets: boolean): Midi {
     const { span: stretch, chorus } = soundingAt(this.set.timeline, beat);
     const cell = cellAt(this.set.plan, stretch.index, chorus);
@@ -165,7 +168,8 @@ class Soloist {
   }
 
   /**
-   * The next note of the plan's material: by step or skip, leaning towards the next anchor, never standing still. A player who missed a
+   * The next note of the plan's material: by step or skip, leaning towards the next anchor, never standing
+   * still. A player who missed a
    * target does not stumble on it a beat later: for a while the targets are left out.
    */
   private step(hand: Midi, beat: Beats, next: Anchor | null, missed: boolean): Midi {

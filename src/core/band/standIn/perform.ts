@@ -14,7 +14,8 @@ export type PerformRequest = {
 };
 
 /**
- * The stand-in player's guitar: each note plucked with its own force and place, ringing a little into the next, over a resonant body
+ * The stand-in player's guitar: each note plucked with its own force and place, ringing a little into the
+ * next, over a resonant body
  * with pick noise, hiss and hum, so that it is as hard to hear as a guitar in a room.
  */
 export function perform({
@@ -62,7 +63,10 @@ function pickClick(rate: Hz, force: number, random: Random): Float32Array {
   return Float32Array.from({ length }, (_, n) => (random() * 2 - 1) * 0.05 * force * (1 - n / length) ** 2);
 }
 
-/** Air and top resonances of a guitar body near 105, 200 and 400 Hz, as two-pole resonators beside the direct sound. */
+/**
+ * Air and top resonances of a guitar body near 105, 200 and 400 Hz, as two-pole resonators beside the direct
+ * sound.
+ */
 function body(samples: Float32Array, rate: Hz): Float32Array {
   const modes = [
     [105, 0.9965, 0.006],

@@ -1,6 +1,9 @@
 import type { Midi } from '../../shared';
 
-/** How the stand-in player plays: chances are 0 to 1. What is planted here must come back out of the whole chain. */
+/**
+ * How the stand-in player plays: chances are 0 to 1. What is planted here must come back out of the whole
+ * chain.
+ */
 export type StandInProfile = {
   /** Chance of landing on a target at a change; `changes` overrides it for a chord, as in {"F7": 0.2}. */
   readonly meet: number;

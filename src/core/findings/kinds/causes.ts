@@ -22,7 +22,10 @@ const HIDES: Partial<Record<FindingKind, readonly FindingKind[]>> = {
   'no-upbeats': ['one-rhythm'],
 };
 
-/** Findings without those that another one causes (T13.3). A lost place hides all that lies in its bars, and what has no place of its own. */
+/**
+ * Findings without those that another one causes (T13.3). A lost place hides all that lies in its bars, and
+ * what has no place of its own.
+ */
 export function withoutSymptoms(all: readonly Finding[]): Finding[] {
   const hidden = new Set(all.flatMap(({ kind }) => HIDES[kind] ?? []));
   const lost = new Set(all.find(({ kind }) => kind === 'lost-place')?.where.bars ?? []);

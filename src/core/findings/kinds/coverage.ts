@@ -7,13 +7,19 @@ import { measure, type FindingContext, type Measure } from './finding';
 /** A tell-tale tone is missed in ten notes, another chord tone in fifteen. */
 const IGNORED_IN = 10;
 const NEVER_IN = 15;
-/** Tones that chance alone would be expected to leave out in a take like this: more than that and nothing is said. */
+/**
+ * Tones that chance alone would be expected to leave out in a take like this: more than that and nothing is
+ * said.
+ */
 const LIKELY = 0.2;
 const LIKELY_TELLING = 0.6;
 /** A chord tone that makes up less of the notes than this is seldom heard. */
 const SELDOM = 0.05;
 
-/** Chord tones that never sounded: tell-tale tones of secondary and borrowed chords in ten notes, the others in fifteen, where chance would hardly leave them out. */
+/**
+ * Chord tones that never sounded: tell-tale tones of secondary and borrowed chords in ten notes, the others in
+ * fifteen, where chance would hardly leave them out.
+ */
 export function tonesNeverPlayed(context: FindingContext): Measure[] {
   const { report, harmony } = context;
   const asked = report.coverage.flatMap((cover) => {

@@ -60,7 +60,10 @@ export type DrillSpec = {
   readonly tempo: number;
 };
 
-/** Where it was: `bars` count from 1 through all choruses; of several takes they are the last one's, and `takes` has them all, oldest first from 1. */
+/**
+ * Where it was: `bars` count from 1 through all choruses; of several takes they are the last one's, and
+ * `takes` has them all, oldest first from 1.
+ */
 export type FindingPlace = {
   readonly change?: string;
   readonly chord?: string;
@@ -91,7 +94,10 @@ export type FindingsRequest = {
   readonly report: Report;
 };
 
-/** What every kind may look at. Several takes are laid one after the other; `tempoAt` is the tempo of the take a beat lies in. */
+/**
+ * What every kind may look at. Several takes are laid one after the other; `tempoAt` is the tempo of the take
+ * a beat lies in.
+ */
 export type FindingContext = {
   readonly chart: Chart;
   readonly tempo: number;

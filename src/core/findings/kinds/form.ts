@@ -43,7 +43,10 @@ export function lostPlace(context: FindingContext): Measure[] {
 const LATE_BEATS = 0.5;
 const GAP_BEATS = 2;
 
-/** Between chords and line: the new kind comes in more than half a beat after its bar line, or the music stops for two beats. */
+/**
+ * Between chords and line: the new kind comes in more than half a beat after its bar line, or the music stops
+ * for two beats.
+ */
 export function handoverLate(context: FindingContext): Measure[] {
   const { handovers } = context.report;
   const late = handovers.filter(
@@ -62,7 +65,10 @@ export function handoverLate(context: FindingContext): Measure[] {
   });
 }
 
-/** What the player does outside the lost bars too is a habit, no loss: a line of the home scale tells no chord, and tones of the old chord at every change look like a bar behind. */
+/**
+ * What the player does outside the lost bars too is a habit, no loss: a line of the home scale tells no chord,
+ * and tones of the old chord at every change look like a bar behind.
+ */
 function isHabit(context: FindingContext, lost: readonly number[]): boolean {
   if (homeScaleOnly(context).some(({ raised }) => raised)) return true;
   const inside = new Set(lost);

@@ -85,7 +85,8 @@ export const praiseOf = (takes: readonly FindingsRequest[]): Finding[] =>
 
 /**
  * Ranked findings over one take or many of the same chart, the last take the newest.
- * Rule T13.2: how often × how much it hides the harmony × how near the fix; one finding per cause. What got better comes first when it is new.
+ * Rule T13.2: how often × how much it hides the harmony × how near the fix; one finding per cause. What got
+ * better comes first when it is new.
  * The takes' counts are added up; all are held against the last one's plan, and drills take its tempo.
  * @returns `tooFew` holds what lies under its limit, but not surely
  */

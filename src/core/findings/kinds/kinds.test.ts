@@ -5,7 +5,8 @@ import { analyse, type PlayedNote } from '../../analyse';
 import type { PlanChoice } from '../../plan';
 import { findingsOf } from '../index';
 
-// Kinds that no planted player of tests/corpora/planted.ts has: each with a line that has it, and one that has not.
+// Kinds that no planted player of tests/corpora/planted.ts has: each with a line that has it, and one that
+// has not.
 const chart = unwrap(readChart('key: C\n| Dm7 | % | G7 | % |\n| Cmaj7 | % | A7 | % |'));
 const kinds = (notes: PlayedNote[], plan: PlanChoice = { id: 'scale-per-chord' }) =>
   findingsOf({

@@ -17,8 +17,10 @@ export type Pool = {
 };
 
 /**
- * Reports of several takes of one chart laid one after the other, as if the choruses had been played in a row: all counts add up, and whatever counts bars, beats or choruses
- * goes on counting. One take is left as it is. What is no count (swing, offset, share) is weighed by the takes' notes.
+ * Reports of several takes of one chart laid one after the other, as if the choruses had been played in a
+ * row: all counts add up, and whatever counts bars, beats or choruses
+ * goes on counting. One take is left as it is. What is no count (swing, offset, share) is weighed by the
+ * takes' notes.
  */
 export function poolReports(takes: readonly FindingsRequest[]): Pool {
   const pooled: PooledTake[] = [];

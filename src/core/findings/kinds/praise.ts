@@ -23,8 +23,10 @@ const keyOf = ({ kind, where, title }: Measure): string =>
 
 /**
  * What got better with the last take, and what was kept at a faster tempo.
- * Rule T13.4: `improved` (any measure whose interval left the old one), `kept` (held at a faster tempo). A measure has improved where the whole interval of
- * the last take lies above that of the takes before; it is kept where it was well and is no worse. Of what was kept only the landings are said, the most played first.
+ * Rule T13.4: `improved` (any measure whose interval left the old one), `kept` (held at a faster tempo). A
+ * measure has improved where the whole interval of
+ * the last take lies above that of the takes before; it is kept where it was well and is no worse. Of what
+ * was kept only the landings are said, the most played first.
  */
 export function gotBetter(
   takes: readonly FindingsRequest[],
@@ -76,7 +78,9 @@ export function gotBetter(
   return [...improved.sort((a, b) => b.weight - a.weight), ...kept];
 }
 
-/** Praise weighs what the weakness weighed before. It has no bars: those of a measure are where it was not met. */
+/**
+ * Praise weighs what the weakness weighed before. It has no bars: those of a measure are where it was not met.
+ */
 const praise = (
   { limit: _limit, raised: _raised, praised: _praised, detail: _detail, ...one }: Measure,
   was: Measure,

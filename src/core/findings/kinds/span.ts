@@ -7,7 +7,8 @@ import { elementAt } from '../../shared';
 export type BarRange = readonly [number, number];
 
 /**
- * The part of the chart a drill loops: the first place of its change with the bar before it, the bars of its chord, else the two bars round the place where it happened most,
+ * The part of the chart a drill loops: the first place of its change with the bar before it, the bars of
+ * its chord, else the two bars round the place where it happened most,
  * or the whole form.
  */
 export function spanOf(

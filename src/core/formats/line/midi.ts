@@ -25,7 +25,8 @@ export type LineSheet = {
 };
 
 /**
- * A take's line as a Standard MIDI File 1.0: notes where they were played, to a 960th of a quarter note, chords as markers, bends on the
+ * A take's line as a Standard MIDI File 1.0: notes where they were played, to a 960th of a quarter note,
+ * chords as markers, bends on the
  * pitch wheel, ghosts soft. What begins before bar 1 moves the whole file by as many bars as it needs.
  */
 export function writeLineMidi({ chart, timeline, tempo, title, notes, choruses }: LineSheet): Uint8Array {

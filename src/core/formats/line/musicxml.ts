@@ -30,8 +30,10 @@ const HEADS: readonly (readonly [size: number, type: string, dots: number, tripl
 ];
 
 /**
- * A take's line as a MusicXML score: the form written out chorus by chorus with its chords, each beat on the plainest grid, slides as
- * scoops and falls into their note, bends and vibrato as such, ghosts with a cross. How each note was really played stands in its
+ * A take's line as a MusicXML score: the form written out chorus by chorus with its chords, each beat on
+ * the plainest grid, slides as
+ * scoops and falls into their note, bends and vibrato as such, ghosts with a cross. How each note was
+ * really played stands in its
  * `attack` and `release`, so that the page can be read and the take is not lost.
  * Source: MusicXML 3.0 and later, elements `note`, `technical`, `articulations`.
  */
@@ -124,7 +126,8 @@ export function writeLineMusicXml({
 type Chords = readonly { readonly tick: number; readonly chord: Chord | null }[];
 
 /**
- * A bar's notes and rests; a note that is held over a border is tied. Chords stand before what sounds at their place.
+ * A bar's notes and rests; a note that is held over a border is tied. Chords stand before what sounds at
+ * their place.
  * @param scale divisions in a tick
  */
 function measureNotes(

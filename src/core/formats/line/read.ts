@@ -6,8 +6,10 @@ const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 1
 const MOST_NOTES = 50_000;
 
 /**
- * The line of a MusicXML score (partwise): the first part that holds pitches, ties joined, in beats of its meters from the first full
- * measure; `attack` and `release` move a note to where it was played. Grace notes are short notes before the beat.
+ * The line of a MusicXML score (partwise): the first part that holds pitches, ties joined, in beats of its
+ * meters from the first full
+ * measure; `attack` and `release` move a note to where it was played. Grace notes are short notes before
+ * the beat.
  * Source: MusicXML 4.0, elements `note`, `backup`, `forward`.
  */
 export function readLineMusicXml(xml: string): Outcome<PlayedNote[]> {

@@ -2,7 +2,9 @@ import type { PlayedNote } from '../../analyse';
 import { beatsPerBar, isCompound, type Timeline } from '../../chart';
 import { present, elementAt, type Beats } from '../../shared';
 
-/** A take's line as it is written out of it: notes in beats with what a page can say of how they were played. */
+/**
+ * A take's line as it is written out of it: notes in beats with what a page can say of how they were played.
+ */
 export type WrittenNote = PlayedNote & { readonly ghost?: true | undefined };
 
 /** What sounds at one written place; ticks of the whole take, `TICKS` a beat. */
@@ -29,7 +31,8 @@ const LEAST = 1;
 const BREATH = 2;
 
 /**
- * A performance as it would be written: each beat on the plainest grid its onsets fit, swung eighths as eighths, durations to the next
+ * A performance as it would be written: each beat on the plainest grid its onsets fit, swung eighths as
+ * eighths, durations to the next
  * place or as far as they sound. How it was played is not lost: see `attack` and `release` of the notes.
  * @param swing long eighth to short as the take has it; null for even
  */

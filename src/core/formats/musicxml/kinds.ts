@@ -2,7 +2,8 @@ import { accepted, refused, type Outcome, present } from '../../shared';
 import { degreeName, readChord, toneByRole, type Chord } from '../../music';
 
 /**
- * A chord as MusicXML 4.0 says it (W3C, element `harmony`): a kind, and degrees that add to it, alter it or take away from it.
+ * A chord as MusicXML 4.0 says it (W3C, element `harmony`): a kind, and degrees that add to it, alter it or
+ * take away from it.
  * `alter` of an added degree counts from a dominant chord: an added 7 with alter 0 is the minor seventh.
  */
 export type KindDegree = {
@@ -27,7 +28,9 @@ const tensionsOf = (chord: Chord): KindDegree[] =>
     return add(TENSION[number] ?? number, tensionAlter(interval, alter));
   });
 
-/** Kinds that hold their natural ninth, eleventh and thirteenth: the largest that fits takes those tensions in. */
+/**
+ * Kinds that hold their natural ninth, eleventh and thirteenth: the largest that fits takes those tensions in.
+ */
 const STACKS: Record<string, readonly [string, string, string]> = {
   dominant: ['dominant-ninth', 'dominant-11th', 'dominant-13th'],
   'major-seventh': ['major-ninth', 'major-11th', 'major-13th'],

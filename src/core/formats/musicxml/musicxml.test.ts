@@ -34,7 +34,8 @@ test('a chart goes out as MusicXML and opens again equal', () => {
   expect(form(back)).toEqual(form(own));
 });
 
-// MusicXML 4.0, element `degree`: an added degree counts from a dominant chord, so an added 7 with alter 0 is the minor seventh.
+// MusicXML 4.0, element `degree`: an added degree counts from a dominant chord, so an added 7 with alter 0
+// is the minor seventh.
 test.each([
   ['C', 'major', ''],
   ['Cm', 'minor', ''],
@@ -133,7 +134,8 @@ test.each([
   expect(read.ok ? '' : read.problems[0].code).toBe(code);
 });
 
-// The schema is MusicXML 3.0’s (its own licence beside it): the 4.0 schema is in no registry; 4.0 keeps every element used here.
+// The schema is MusicXML 3.0’s (its own licence beside it): the 4.0 schema is in no registry; 4.0 keeps
+// every element used here.
 const schema = readFileSync('tests/fixtures/musicxml/musicxml.xsd', 'utf8').replaceAll(
   'http://www.musicxml.org/xsd/',
   '',

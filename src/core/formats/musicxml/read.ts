@@ -17,7 +17,8 @@ import {
 } from './tree';
 
 /**
- * Reads the chords of a MusicXML score (partwise) as chart text: the first part that holds harmonies, with its keys, meters, rehearsal marks, repeats
+ * Reads the chords of a MusicXML score (partwise) as chart text: the first part that holds harmonies, with
+ * its keys, meters, rehearsal marks, repeats
  * and endings. Entities and deep or huge documents are refused before they are read.
  * Source: MusicXML 4.0, W3C Music Notation Community Group.
  * @returns chart text, or what stands in the way with the measure it stands in

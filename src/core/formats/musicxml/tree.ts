@@ -5,7 +5,10 @@ export const MUSICXML_LIMITS = { characters: 8_000_000, depth: 40, measures: 2_0
 
 export type XmlNode = Record<string, unknown> & { ':@'?: Record<string, string> };
 
-/** The children of a score (partwise), in order. Entities and deep or huge documents are refused before they are read. */
+/**
+ * The children of a score (partwise), in order. Entities and deep or huge documents are refused before they
+ * are read.
+ */
 export function parseScore(xml: string): Outcome<readonly XmlNode[]> {
   const hostile = refuseHostile(xml);
   if (hostile) return refused(hostile);

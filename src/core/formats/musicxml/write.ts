@@ -4,7 +4,10 @@ import { pitchClass, readChord, readNote, type Chord, type Key, type SpelledNote
 import { kindOf } from './kinds';
 import { present } from '../../shared';
 
-/** Divisions of a quarter note: bars shared by two, three, four, five, six or eight chords all fall on whole ones. */
+/**
+ * Divisions of a quarter note: bars shared by two, three, four, five, six or eight chords all fall on whole
+ * ones.
+ */
 const DIVISIONS = 480;
 
 export type Xml = Record<string, unknown>;
@@ -20,7 +23,8 @@ export const tag = (
 });
 
 /**
- * A chart as a MusicXML 4.0 score: one part whose measures hold chords (element `harmony`) over rests, repeats written out.
+ * A chart as a MusicXML 4.0 score: one part whose measures hold chords (element `harmony`) over rests,
+ * repeats written out.
  * Source: MusicXML 4.0, W3C Music Notation Community Group.
  */
 export function writeMusicXml(chart: Chart): string {

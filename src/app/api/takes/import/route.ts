@@ -5,7 +5,10 @@ import { LIMITS } from '@/server/limits';
 import { respond } from '@/server/respond';
 import { importArchive, importLine } from '@/server/takeFiles';
 import { importQuery } from '@/server/validation';
-/** A take from a file: an archive as it is; a MIDI or MusicXML line held against `?chart=` at `?tempo=`, named `?name=`. */
+/**
+ * A take from a file: an archive as it is; a MIDI or MusicXML line held against `?chart=` at `?tempo=`, named
+ * `?name=`.
+ */
 export const POST = (request: Request): Promise<Response> =>
   respond(async () => {
     const bytes = await readBytes(request, LIMITS.importBytes);
