@@ -186,6 +186,9 @@ export async function importArchive(bytes: Uint8Array): Promise<{ id: string; nu
   return storeWhole(take, pcm);
 }
 
+/** What an imported line is judged by until the player chooses. */
+const IMPORTED_PLAN: PlanWords = { id: 'scale-per-chord' };
+
 /** A line written elsewhere as a take without sound. */
 export async function importLine(
   bytes: Uint8Array,
@@ -195,7 +198,7 @@ export async function importLine(
   const read = isMidi ? readMidi(bytes) : readLineMusicXml(new TextDecoder().decode(bytes));
   if (!read.ok) throw unreadable(read.problems[0]);
   const stored = await chartById(chartId);
-  const chart = unwrap(readChart(stored.text));
+  const chart = checkFrame(stored.text, IMPORTED_PLAN);
   const { formBeats, bars } = timelineOf(chart, tempo);
   const line: readonly PlayedNote[] = read.value;
   if (line.length === 0)
@@ -221,7 +224,7 @@ export async function importLine(
       chartText: stored.text,
       tempo,
       choruses,
-      plan: { id: 'scale-per-chord' },
+      plan: IMPORTED_PLAN,
       pace: null,
       offsetSec: seconds(0),
       source: 'file',
@@ -244,7 +247,7 @@ function checkFrame(chartText: string, plan: PlanWords): Chart {
   if (!chart.ok)
     throw new Failure(422, {
       ...chart.problems[0],
-      message: `The chart of this take cannot be read. ${chart.problems[0].message}`,
+      message: `The chart cannot be read. ${chart.problems[0].message}`,
     });
   const read = planFromWords(plan);
   if (!read.ok) throw new Failure(422, read.problems[0]);

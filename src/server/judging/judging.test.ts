@@ -3,13 +3,15 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { eq } from 'drizzle-orm';
+import { writeMidi } from 'midi-file';
 import type { TakeCase } from '@/core/review';
 import { NOTES_SCHEMA, packTake, TAKE_SCHEMA, type TakeDocument } from '@/core/formats';
 import { closeDatabase, migrateDatabase, write } from '../db/client';
 import { takes } from '../db/schema';
 import { Failure } from '../failure';
 import { reviewOf } from '../reviews';
-import { importArchive } from '../takeFiles';
+import { importArchive, importLine } from '../takeFiles';
+import { createChart } from '../charts';
 import { listedTakes } from '../judgedTakes';
 import { amendTake, takeById } from '../takes';
 import { today } from '../practice';
@@ -145,4 +147,21 @@ test('a take that cannot be judged is listed with its reason, stops no other, an
   expect((await reviewOf(worse.id)).take.trouble).toBeNull();
   await removeTake(bad.id);
   expect(await refusal(takeById(bad.id))).toBe('not-found');
+});
+
+test('a line is not imported onto a chart that cannot be read', async () => {
+  const { id } = await createChart('title: Half typed\n| C7b |\n');
+  const midi = Uint8Array.from(
+    writeMidi({
+      header: { format: 0, numTracks: 1, ticksPerBeat: 480 },
+      tracks: [
+        [
+          { deltaTime: 0, type: 'noteOn', channel: 0, noteNumber: 60, velocity: 90 },
+          { deltaTime: 480, type: 'noteOff', channel: 0, noteNumber: 60, velocity: 0 },
+          { deltaTime: 0, meta: true, type: 'endOfTrack' },
+        ],
+      ],
+    }),
+  );
+  expect(await refusal(importLine(midi, { chart: id, tempo: 120, name: 'Line' }))).toBe('chord.unknown');
 });
