@@ -47,14 +47,14 @@ test('a take that meets what the last one missed is called better there, and not
 
 test('rates by change and by kind add up to the marks; rests are no part of them', () => {
   const takes = [take(5, { Eb7: 0.3 }), take(6, {}), take(7, { G7: 0.2 })];
-  const { doors, kinds, numbers } = compareTakes(takes, timeline.formBeats);
-  expect(doors).toHaveLength(8);
+  const { byChange, kinds, numbers } = compareTakes(takes, timeline.formBeats);
+  expect(byChange).toHaveLength(8);
   takes.forEach(({ marks }, index) => {
     const [met, of] = [
       marks.filter((mark) => mark === 'target').length,
       marks.filter((mark) => mark !== 'rest').length,
     ];
-    for (const rows of [doors, kinds])
+    for (const rows of [byChange, kinds])
       expect([
         rows.reduce((sum, { rates }) => sum + rates[index]!.met, 0),
         rows.reduce((sum, { rates }) => sum + rates[index]!.of, 0),

@@ -7,7 +7,7 @@ import { elementAt, present } from '../shared';
 export type Compared = { readonly report: Report; readonly marks: readonly LandingMark[] };
 
 /** Targets met on time at one change of the form, take by take; rests are not counted. */
-export type ResolutionRates = {
+export type ChangeRates = {
   readonly bar: number;
   readonly beat: number;
   readonly from: string;
@@ -26,7 +26,7 @@ export type KindRates = {
 
 export type Comparison = {
   readonly kinds: readonly KindRates[];
-  readonly doors: readonly ResolutionRates[];
+  readonly byChange: readonly ChangeRates[];
   readonly numbers: readonly { readonly name: string; readonly values: readonly string[] }[];
   /** What changed, soft and bold; a difference counts as one where its interval leaves zero. */
   readonly soft: string;
@@ -42,7 +42,12 @@ const NINE_IN_TEN = 1.644854;
  */
 export function compareTakes(takes: readonly Compared[], formBeats: number): Comparison {
   const kinds = kindsOf(takes).sort((a, b) => rank(a) - rank(b) || (b.difference ?? 0) - (a.difference ?? 0));
-  return { kinds, doors: doorsOf(takes, formBeats), numbers: numbersOf(takes), ...sentenceOf(kinds) };
+  return {
+    kinds,
+    byChange: ratesByChange(takes, formBeats),
+    numbers: numbersOf(takes),
+    ...sentenceOf(kinds),
+  };
 }
 
 const rank = ({ word }: KindRates): number => {
@@ -82,7 +87,7 @@ function kindsOf(takes: readonly Compared[]): KindRates[] {
   });
 }
 
-function doorsOf(takes: readonly Compared[], formBeats: number): ResolutionRates[] {
+function ratesByChange(takes: readonly Compared[], formBeats: number): ChangeRates[] {
   const inForm = (beat: number) =>
     Math.round((beat - Math.floor(beat / formBeats + 1e-9) * formBeats) * 1000) / 1000;
   const found = new Map<number, { bar: number; beat: number; from: string; to: string }>();
@@ -91,9 +96,9 @@ function doorsOf(takes: readonly Compared[], formBeats: number): ResolutionRates
       found.set(inForm(beat), { bar, beat: inForm(beat), from, to });
   return [...found.values()]
     .sort((a, b) => a.beat - b.beat)
-    .map((door) => ({
-      ...door,
-      rates: takes.map((take) => rateOf(take, ({ beat }) => inForm(beat) === door.beat)),
+    .map((change) => ({
+      ...change,
+      rates: takes.map((take) => rateOf(take, ({ beat }) => inForm(beat) === change.beat)),
     }));
 }
 

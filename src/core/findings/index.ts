@@ -12,12 +12,6 @@ export { oneLanding, type LandingChip, type LandingGroup, type OneLanding } from
 export { marksOf } from './marks';
 export { fingeredTake, onTheNeck, type OnTheNeck } from './onTheNeck';
 export { newcombeInterval, wilsonInterval, type Rate } from './wilson';
-export {
-  compareTakes,
-  type Compared,
-  type Comparison,
-  type ResolutionRates,
-  type KindRates,
-} from './compare';
+export { compareTakes, type Compared, type Comparison, type ChangeRates, type KindRates } from './compare';
 export { approachTable, type ApproachRow } from './approaches';
 export { times, intervalWord, typeset } from './words';

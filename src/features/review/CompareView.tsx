@@ -338,8 +338,10 @@ function Bands({
               aria-label={`Bars ${elementAt(row.bars, 0).number} to ${elementAt(row.bars, row.bars.length - 1).number}, one take over the other; the table beside says what differs`}
             >
               {row.chords.map((chord) => {
-                const door = comparison.doors.find(({ beat }) => Math.abs(beat - chord.start) < 1e-3);
-                const counts = door?.rates.map(({ met, of }) => (of === 0 ? '–' : String(met)));
+                const formChange = comparison.byChange.find(
+                  ({ beat }) => Math.abs(beat - chord.start) < 1e-3,
+                );
+                const counts = formChange?.rates.map(({ met, of }) => (of === 0 ? '–' : String(met)));
                 const same = counts && new Set(counts).size === 1;
                 return (
                   <g key={chord.start}>

@@ -75,7 +75,7 @@ export function TurningBoard({ report }: Pick<Props, 'report'>) {
 }
 
 /**
- * What was counted beside: doors that stood open and were passed, blue thirds, chords and line, and where the
+ * What was counted beside: missed resolutions, blue thirds, chords and line, and where the
  * place was lost. Each can be heard.
  */
 export function RestBoard({ report, timeline, onHear }: Props) {
@@ -92,16 +92,17 @@ export function RestBoard({ report, timeline, onHear }: Props) {
   const parts = [
     missedDoors.length > 0 && (
       <Part
-        key="doors"
-        name="Doors that stood open"
-        words="a half step from the old chord’s third or seventh into the new chord, under the hand, and passed by"
+        key="missed"
+        name="Missed resolutions"
+        words="a half step from the old chord’s third or seventh into the new chord lay within reach and was not taken"
       >
-        {missedDoors.slice(0, 8).map((door) => {
-          const change = elementAt(report.changes, door.changeIndex);
+        {missedDoors.slice(0, 8).map((missed) => {
+          const change = elementAt(report.changes, missed.changeIndex);
           return (
-            <li key={door.changeIndex}>
-              {hear(change.beat)}: {nameOver(change.from, door.fromMidi)} {intervalLabel(door.fromInterval)}{' '}
-              to {nameOver(change.to, door.toMidi)} {intervalLabel(door.toInterval)} of {typeset(change.to)}
+            <li key={missed.changeIndex}>
+              {hear(change.beat)}: {nameOver(change.from, missed.fromMidi)}{' '}
+              {intervalLabel(missed.fromInterval)} to {nameOver(change.to, missed.toMidi)}{' '}
+              {intervalLabel(missed.toInterval)} of {typeset(change.to)}
             </li>
           );
         })}

@@ -35,7 +35,7 @@ import {
   type SelectionKind,
 } from './selection';
 import { SelectionCard, type FixAsked } from './SelectionCard';
-import { doorsOf, type Door } from './missedResolutions';
+import { formChangesOf, type FormChange } from './formChanges';
 import { placeText, Transport } from './Transport';
 import { intervalAt } from './noteNames';
 import { useReview, useWarmedUp, type ReviewData } from './useReview';
@@ -89,7 +89,7 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
   const [open, setOpen] = useState(0);
   const [zoomed, setZoomed] = useState(false);
   const [kind, setKind] = useState<string | null>(null);
-  const [door, setDoor] = useState(0);
+  const [formChange, setFormChange] = useState(0);
   const [trouble, setTrouble] = useState<string | null>(null);
   const { words, setWords, keeping } = useWords(take.id, data.words);
   useAddress(view, selection);
@@ -125,7 +125,10 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
     [drawn, kind, report],
   );
   const shown = useMemo(() => shownFindings(findings), [findings]);
-  const doors = useMemo(() => (view === 'far' ? doorsOf(report, timeline) : []), [report, timeline, view]);
+  const formChanges = useMemo(
+    () => (view === 'far' ? formChangesOf(report, timeline) : []),
+    [report, timeline, view],
+  );
   // the sentence over the form weighs every chord: nobody waits for it while notes are corrected
   const opening = view === 'form' ? openingWords(report, findings) : null;
   const current = selection && selection.index < countIn(selection, report) ? selection : null;
@@ -216,14 +219,14 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
       if (index >= 0) setSelection({ kind: 'note', index });
     },
   });
-  const goDoor = (index: number) => {
-    const next = Math.max(0, Math.min(doors.length - 1, index));
-    setDoor(next);
-    const one = doors[next];
+  const goFormChange = (index: number) => {
+    const next = Math.max(0, Math.min(formChanges.length - 1, index));
+    setFormChange(next);
+    const one = formChanges[next];
     if (one) void player.play(Math.max(0, one.beat - 2), null);
   };
-  const loopDoor = () => {
-    const one = doors[door];
+  const loopFormChange = () => {
+    const one = formChanges[formChange];
     if (!one) return;
     const before = Math.max(1, one.beatInBar > 0 ? one.bar : one.bar - 1);
     const round = [barStart(timeline, before), barStart(timeline, one.bar + 1)] as const;
@@ -334,14 +337,14 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
     Escape: () => setView('form'),
   };
   const far: KeyMap = {
-    Space: () => goDoor(door + 1),
-    ArrowRight: () => goDoor(door + 1),
-    ArrowDown: () => goDoor(door + 1),
-    PageDown: () => goDoor(door + 1),
-    ArrowLeft: () => goDoor(door - 1),
-    ArrowUp: () => goDoor(door - 1),
-    PageUp: () => goDoor(door - 1),
-    l: loopDoor,
+    Space: () => goFormChange(formChange + 1),
+    ArrowRight: () => goFormChange(formChange + 1),
+    ArrowDown: () => goFormChange(formChange + 1),
+    PageDown: () => goFormChange(formChange + 1),
+    ArrowLeft: () => goFormChange(formChange - 1),
+    ArrowUp: () => goFormChange(formChange - 1),
+    PageUp: () => goFormChange(formChange - 1),
+    l: loopFormChange,
     Escape: () => {
       player.pause();
       setView('form');
@@ -350,14 +353,14 @@ export function ReviewScreen({ data, cut, siblings: kin, view: firstView, at }: 
       player.pause();
       setView('form');
     },
-    Enter: loopDoor,
+    Enter: loopFormChange,
   };
   useReviewKeys({ ...everywhere, ...keysOfView(view, far, correcting, near) });
 
   if (view === 'far')
     return (
       <FarView
-        {...{ report, marks, timeline, doors, door, player, goDoor, loopDoor }}
+        {...{ report, marks, timeline, formChanges, formChange, player, goFormChange, loopFormChange }}
         onBack={() => {
           player.pause();
           setView('form');
@@ -750,20 +753,30 @@ function useAddress(view: View, selection: Selection | null): void {
 }
 
 type FarProps = Pick<Judgement, 'report' | 'marks' | 'timeline'> & {
-  doors: readonly Door[];
-  door: number;
+  formChanges: readonly FormChange[];
+  formChange: number;
   player: ReturnType<typeof useTakePlayer>['player'];
-  goDoor: (index: number) => void;
-  loopDoor: () => void;
+  goFormChange: (index: number) => void;
+  loopFormChange: () => void;
   onBack: () => void;
 };
 
-function FarView({ report, marks, timeline, doors, door, player, goDoor, loopDoor, onBack }: FarProps) {
+function FarView({
+  report,
+  marks,
+  timeline,
+  formChanges,
+  formChange,
+  player,
+  goFormChange,
+  loopFormChange,
+  onBack,
+}: FarProps) {
   const [sounding, setSounding] = useState<number | null>(null);
   useCursor(player, (beat, playing) =>
     setSounding(playing ? Math.max(0, Math.floor(beat / timeline.formBeats)) : null),
   );
-  const one = doors[door];
+  const one = formChanges[formChange];
   const before = one ? Math.max(1, one.beatInBar > 0 ? one.bar : one.bar - 1) : 1;
   return (
     <div className="flex min-h-dvh flex-col">
@@ -772,14 +785,14 @@ function FarView({ report, marks, timeline, doors, door, player, goDoor, loopDoo
           report={report}
           marks={marks}
           timeline={timeline}
-          doors={doors}
-          open={door}
+          formChanges={formChanges}
+          open={formChange}
           sounding={sounding}
-          onOpen={goDoor}
+          onOpen={goFormChange}
         />
       </main>
       <footer className="flex min-h-[88px] flex-wrap items-center gap-x-10 gap-y-2 border-t border-line bg-panel px-4 py-3 text-[20px] sm:px-8 sm:text-[26px]">
-        <button type="button" onClick={() => goDoor(door + 1)}>
+        <button type="button" onClick={() => goFormChange(formChange + 1)}>
           <b className="mr-3 font-[620] text-now">press</b>
           <b className="font-[620]">next change, with sound</b>
         </button>
@@ -787,7 +800,7 @@ function FarView({ report, marks, timeline, doors, door, player, goDoor, loopDoo
           <b className="mr-3 font-[620] text-now">hold</b>back to the full picture
         </button>
         {one && (
-          <button type="button" className="text-soft" onClick={loopDoor}>
+          <button type="button" className="text-soft" onClick={loopFormChange}>
             <b className="mr-3 font-[620] text-now">double</b>loop{' '}
             {before === one.bar ? `bar ${one.bar}` : `bars ${before} and ${one.bar}`}
           </button>

@@ -9,7 +9,7 @@ import { ChordWords } from '@/ui/ChordWords';
 import { GateLine } from '@/ui/form/Gate';
 import { Pill } from '@/ui/form/Pill';
 import { intervalLabel } from '@/ui/intervalLabel';
-import type { Door } from './missedResolutions';
+import type { FormChange } from './formChanges';
 import { elementAt, present } from '@/core/shared';
 
 type Group = {
@@ -25,10 +25,10 @@ const ORDER: readonly LandingMark[] = ['target', 'target-late', 'chord-tone', 'n
 /** More groups than this are joined by their mark. */
 const MOST_GROUPS = 5;
 
-function groupsOf(door: Door, report: Report, marks: readonly LandingMark[]): Group[] {
+function groupsOf(formChange: FormChange, report: Report, marks: readonly LandingMark[]): Group[] {
   const of = (key: (index: number) => string) => {
     const found = new Map<string, number[]>();
-    for (const index of door.changes) found.set(key(index), [...(found.get(key(index)) ?? []), index]);
+    for (const index of formChange.changes) found.set(key(index), [...(found.get(key(index)) ?? []), index]);
     return [...found.values()]
       .map((indices): Group => {
         const { landing } = present(report.changes[elementAt(indices, 0)]);
@@ -65,16 +65,16 @@ const WORDS: Record<LandingMark, string> = {
 };
 
 /** What is said of one change: soft, then bold. */
-export function doorWords(
-  door: Door,
+export function formChangeWords(
+  formChange: FormChange,
   report: Report,
   marks: readonly LandingMark[],
 ): { soft: string; bold: string } {
-  const judged = door.changes.filter((index) => marks[index] !== 'rest');
+  const judged = formChange.changes.filter((index) => marks[index] !== 'rest');
   const met = judged.filter((index) => marks[index] === 'target').length;
   const late = judged.filter((index) => marks[index] === 'target-late').length;
   const soft = typeset(
-    `Into ${door.to} at bar ${door.bar}${door.beatInBar > 0 ? `, beat ${Math.round(door.beatInBar) + 1}` : ''}:`,
+    `Into ${formChange.to} at bar ${formChange.bar}${formChange.beatInBar > 0 ? `, beat ${Math.round(formChange.beatInBar) + 1}` : ''}:`,
   );
   if (judged.length === 0) return { soft, bold: 'always at rest.' };
   let count: string;
@@ -90,7 +90,7 @@ type Props = {
   report: Report;
   marks: readonly LandingMark[];
   timeline: Timeline;
-  doors: readonly Door[];
+  formChanges: readonly FormChange[];
   open: number;
   sounding: number | null;
   onOpen: (index: number) => void;
@@ -105,15 +105,18 @@ const OPEN = 432;
  * For two metres away: one row of four bars, its changes folded into counts, the one that is looked at wide
  * open.
  */
-export function StandBack({ report, marks, timeline, doors, open, sounding, onOpen }: Props) {
-  const door = doors[open];
+export function StandBack({ report, marks, timeline, formChanges, open, sounding, onOpen }: Props) {
+  const formChange = formChanges[open];
   const row = useMemo(
-    () => (door ? doors.map((one, index) => ({ one, index })).filter(({ one }) => one.row === door.row) : []),
-    [doors, door],
+    () =>
+      formChange
+        ? formChanges.map((one, index) => ({ one, index })).filter(({ one }) => one.row === formChange.row)
+        : [],
+    [formChanges, formChange],
   );
-  if (!door)
+  if (!formChange)
     return <h1 className="m-8 text-[42px] leading-[54px] text-soft">No change was played in this take.</h1>;
-  const words = doorWords(door, report, marks);
+  const words = formChangeWords(formChange, report, marks);
   const closed = Math.min(220, (1216 - OPEN) / Math.max(1, row.length - 1));
   const opened = Math.min(640, 1216 - closed * (row.length - 1));
   const widths = row.map(({ index }) => (index === open ? opened : closed));
@@ -137,9 +140,9 @@ export function StandBack({ report, marks, timeline, doors, open, sounding, onOp
         aria-label={`${words.soft} ${words.bold}`}
       >
         {row.map(({ one, index }, place) => (
-          <DoorColumn
+          <FormChangeColumn
             key={index}
-            door={one}
+            formChange={one}
             report={report}
             marks={marks}
             x={32 + widths.slice(0, place).reduce((sum, width) => sum + width, 0)}
@@ -158,8 +161,8 @@ export function StandBack({ report, marks, timeline, doors, open, sounding, onOp
         role="img"
         aria-label={`${words.soft} ${words.bold}`}
       >
-        <DoorColumn
-          door={door}
+        <FormChangeColumn
+          formChange={formChange}
           report={report}
           marks={marks}
           x={16}
@@ -176,7 +179,7 @@ export function StandBack({ report, marks, timeline, doors, open, sounding, onOp
 }
 
 type ColumnProps = {
-  door: Door;
+  formChange: FormChange;
   report: Report;
   marks: readonly LandingMark[];
   timeline: Timeline;
@@ -188,14 +191,24 @@ type ColumnProps = {
   onOpen: () => void;
 };
 
-function DoorColumn({ door, report, marks, x, width, isOpen, sounding, choruses, onOpen }: ColumnProps) {
-  const groups = groupsOf(door, report, marks);
-  const total = door.changes.length;
+function FormChangeColumn({
+  formChange,
+  report,
+  marks,
+  x,
+  width,
+  isOpen,
+  sounding,
+  choruses,
+  onOpen,
+}: ColumnProps) {
+  const groups = groupsOf(formChange, report, marks);
+  const total = formChange.changes.length;
   // the room of a group is its share, but never less than its numeral needs
   const least = Math.min(TALL / groups.length, 84);
   const spare = TALL - least * groups.length;
   const heights = groups.map(({ count }) => least + (spare * count) / total);
-  const size = Math.min(isOpen ? 92 : 52, (width - (isOpen ? 200 : 14)) / chordWidth(door.to));
+  const size = Math.min(isOpen ? 92 : 52, (width - (isOpen ? 200 : 14)) / chordWidth(formChange.to));
   return (
     <g onClick={onOpen} className={isOpen ? undefined : 'cursor-pointer'}>
       {isOpen && (
@@ -208,7 +221,7 @@ function DoorColumn({ door, report, marks, x, width, isOpen, sounding, choruses,
       <ChordSvg
         x={x + (isOpen ? 8 : 2)}
         y={218}
-        symbol={door.to}
+        symbol={formChange.to}
         size={size}
         fill={isOpen ? 'var(--ink)' : 'var(--soft)'}
       />
@@ -318,9 +331,9 @@ function DoorColumn({ door, report, marks, x, width, isOpen, sounding, choruses,
         fontWeight={isOpen ? 560 : 400}
         style={{ fill: isOpen ? 'var(--ink)' : 'var(--dim)' }}
       >
-        {door.beatInBar > 0 && !isOpen
-          ? `beat ${Math.round(door.beatInBar) + 1}`
-          : `bar ${door.bar}${door.beatInBar > 0 ? `, beat ${Math.round(door.beatInBar) + 1}` : ''}`}
+        {formChange.beatInBar > 0 && !isOpen
+          ? `beat ${Math.round(formChange.beatInBar) + 1}`
+          : `bar ${formChange.bar}${formChange.beatInBar > 0 ? `, beat ${Math.round(formChange.beatInBar) + 1}` : ''}`}
       </text>
     </g>
   );
