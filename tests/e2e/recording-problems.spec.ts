@@ -193,17 +193,31 @@ test('the tab closed while recording: the next start offers what is safe, and it
   }
 });
 
-test('holding the pedal throws the take away', async ({ request, baseURL }) => {
+test('holding the pedal throws the take away; one key brings it back out of the trash', async ({
+  request,
+  baseURL,
+}) => {
   const chart = await makeChart(request, baseURL!, SHORT_CHART);
   const browser = await browserWithMicrophone(soloFile());
   try {
     const page = await openRecord(browser, baseURL!, chart);
     await start(page);
     const before = ((await (await request.get('/api/takes')).json()) as unknown[]).length;
-    await page.keyboard.down('Space');
-    await page.waitForTimeout(900);
-    await page.keyboard.up('Space');
+    const hold = async () => {
+      await page.keyboard.down('Space');
+      await page.waitForTimeout(900);
+      await page.keyboard.up('Space');
+    };
+    const trashed = page.getByText(/The take is in the trash/).first();
+    await page.waitForTimeout(3_000);
+    await hold();
     await expect(page.getByRole('button', { name: /Count me in/ })).toBeVisible();
+    await expect(trashed).toBeVisible();
+    await page.keyboard.press('z');
+    await expect(page.getByText('Your last take was cut off.')).toBeVisible({ timeout: 20_000 });
+    await expect(trashed).toBeHidden();
+    await hold();
+    await expect(trashed).toBeVisible();
     await page.reload();
     await expect(page.getByText('Your last take was cut off.')).toHaveCount(0);
     expect((await (await request.get('/api/takes')).json()) as unknown[]).toHaveLength(before);
