@@ -243,6 +243,16 @@ test('thrown away while the server is away, the next visit brings it into the tr
   expect([store.takes.size, server.trashed.get('t')]).toEqual([0, 2]);
 });
 
+test('thrown away while the server has only its beginning, none of it is lost', async () => {
+  const kept = keeper();
+  play(kept, 1);
+  await until(() => server.chunks.get('t')?.length === 1);
+  server.put = () => new Promise(() => undefined); // it answers no more
+  play(kept, 6);
+  expect(await kept.discard()).toBe(false);
+  expect([server.trashed.size, store.takes.get('t')?.discarded, store.chunks.size]).toEqual([0, true, 7]);
+});
+
 test('what the server will not have is said at the end, and kept here', async () => {
   server.begin = async () => {
     throw new Refused({ code: 'chart', message: 'This chart cannot be played.' });

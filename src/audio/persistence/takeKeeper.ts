@@ -215,10 +215,13 @@ export class TakeKeeper {
     if (this.pendingFrames > 0) this.cutChunk();
     await this.storing;
     await this.inStore((own) => own.amend(id, { discarded: true }));
+    this.wake?.();
     this.send();
     await Promise.race([this.sending, this.wait(DISCARD_PATIENCE_MS)]);
     this.stopped = true;
     this.wake?.();
+    // the server deletes a take in which it has next to nothing: it is asked only when it has all of this one
+    if (this.sent < this.cut && !this.refusal && !this.storeFails) return false;
     const recoverable = this.begun
       ? await this.server.discard(id).catch((error: unknown) => (error instanceof Refused ? false : null))
       : null;
