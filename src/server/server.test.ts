@@ -252,7 +252,7 @@ test('a removed take lies in the trash for thirty days, out of every list, and c
   const id = await wholeTake();
   await reviewOf(id);
   const now = Date.now();
-  expect(await removeTake(id, now)).toEqual({ recoverable: true });
+  expect(await removeTake(id, { now })).toEqual({ recoverable: true });
   expect(await listTakes()).toEqual([]);
   expect((await findTakeSummaries({}, 0, 10)).total).toBe(0);
   expect(await failure(takeById(id))).toEqual([404, 'not-found']);
@@ -260,7 +260,7 @@ test('a removed take lies in the trash for thirty days, out of every list, and c
   await emptyTrash(undefined, now + 29 * 86_400_000);
   expect((await restoreTake(id)).removedAt).toBeNull();
   expect((await reviewOf(id)).report.summary.notes).toBeGreaterThan(0);
-  await removeTake(id, now);
+  await removeTake(id, { now });
   expect(await emptyTrash(undefined, now + 31 * 86_400_000)).toEqual({ takes: 1 });
   expect(await failure(restoreTake(id))).toEqual([404, 'not-found']);
 });
@@ -269,6 +269,7 @@ test('a recording that was stopped before anything was played is deleted; one th
   const short = await begin();
   await amendTake(short.id, { offsetSec: 2 });
   await send(short.id, 0, toPcm16(new Float32Array(RATE * 2)));
+  expect(await removeTake(short.id, { hasMore: true })).toEqual({ recoverable: true });
   expect(await removeTake(short.id)).toEqual({ recoverable: false });
   const { id } = await begin();
   await send(id, 0, toPcm16(new Float32Array(RATE)));

@@ -27,9 +27,13 @@ export type Trash = {
 
 /**
  * Puts a take in the trash. One that was stopped before anything was played is deleted.
+ * @param hasMore not all of it has arrived yet: how much was played is not known, so it is not deleted
  * @returns whether it can be brought back
  */
-export function removeTake(id: string, now = Date.now()): Promise<{ recoverable: boolean }> {
+export function removeTake(
+  id: string,
+  { now = Date.now(), hasMore = false }: { now?: number; hasMore?: boolean } = {},
+): Promise<{ recoverable: boolean }> {
   return write(async (tx) => {
     const [take] = await tx.select().from(takes).where(eq(takes.id, id));
     if (!take) throw notFound('take');
@@ -38,7 +42,7 @@ export function removeTake(id: string, now = Date.now()): Promise<{ recoverable:
       .from(audioChunks)
       .where(eq(audioChunks.takeId, id));
     const played = Number(stored?.frames ?? 0) / take.rate - take.offsetSec;
-    const recoverable = take.state === 'ready' || played >= WORTH_KEEPING_SECONDS;
+    const recoverable = take.state === 'ready' || hasMore || played >= WORTH_KEEPING_SECONDS;
     if (recoverable)
       await tx
         .update(takes)

@@ -17,8 +17,11 @@ export async function catchUp(
   for (const local of await store.list()) {
     if (running(local.id)) continue;
     try {
+      // in the trash with its rest still here; where it is not there any more, the player brought it back
+      const toTrash = local.discarded && (!local.inTrash || (await server.next(local.id)) === null);
+      if (local.inTrash && toTrash) await server.restore(local.id);
       const whole = await sendRest(local, store, server);
-      if (local.discarded) await server.discard(local.id);
+      if (toTrash) await server.discard(local.id);
       if (whole || local.discarded) await store.remove(local.id);
       else cut.push(local.id);
     } catch (error) {

@@ -18,6 +18,8 @@ export type LocalTake = {
   readonly offsetSec: number;
   readonly ending: Ending | null;
   /** Thrown away by the player: it goes into the server's trash. */ readonly discarded?: boolean;
+  /** The server has put it in its trash already; only the rest of the sound is missing there. */
+  readonly inTrash?: boolean;
 };
 export type LocalChunk = { readonly pcm: Uint8Array<ArrayBuffer>; readonly checksum: string };
 
@@ -32,7 +34,10 @@ interface TakeStoreSchema extends DBSchema {
  */
 export interface TakeStore {
   begin(take: LocalTake): Promise<void>;
-  amend(id: string, change: Partial<Pick<LocalTake, 'offsetSec' | 'ending' | 'discarded'>>): Promise<void>;
+  amend(
+    id: string,
+    change: Partial<Pick<LocalTake, 'offsetSec' | 'ending' | 'discarded' | 'inTrash'>>,
+  ): Promise<void>;
   put(id: string, sequence: number, chunk: LocalChunk): Promise<void>;
   chunk(id: string, sequence: number): Promise<LocalChunk | undefined>;
   /** How many chunks there are from `from` on without a gap. */

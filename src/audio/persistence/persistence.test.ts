@@ -65,6 +65,7 @@ class Server implements TakeServer {
   chunks = new Map<string, string[]>();
   finished = new Map<string, Ending>();
   trashed = new Map<string, number>();
+  inTrash = new Map<string, NewTake>();
   offsets: number[] = [];
   away = false;
   asked = 0;
@@ -97,9 +98,17 @@ class Server implements TakeServer {
   async discard(id: string) {
     this.answer();
     const had = this.begun.has(id) && this.chunks.get(id)!.length > 0;
+    if (had) this.inTrash.set(id, this.begun.get(id)!);
     this.begun.delete(id);
     if (had) this.trashed.set(id, this.chunks.get(id)!.length);
     return had;
+  }
+  async restore(id: string) {
+    this.answer();
+    const take = this.inTrash.get(id);
+    if (!take) throw new Refused({ code: 'not-found', message: 'not found' });
+    this.inTrash.delete(id);
+    this.begun.set(id, take);
   }
   async next(id: string) {
     this.answer();
@@ -247,10 +256,42 @@ test('thrown away while the server has only its beginning, none of it is lost', 
   const kept = keeper();
   play(kept, 1);
   await until(() => server.chunks.get('t')?.length === 1);
+  const put = server.put;
   server.put = () => new Promise(() => undefined); // it answers no more
   play(kept, 6);
-  expect(await kept.discard()).toBe(false);
-  expect([server.trashed.size, store.takes.get('t')?.discarded, store.chunks.size]).toEqual([0, true, 7]);
+  expect(await kept.discard()).toBe(true);
+  expect([server.trashed.get('t'), store.takes.get('t')?.inTrash, store.chunks.size]).toEqual([1, true, 7]);
+  server.put = put;
+  expect([await catchUp(store, server), server.trashed.get('t'), store.takes.size]).toEqual([[], 7, 0]);
+});
+
+test('brought back before its rest has arrived, it gets the rest and is offered', async () => {
+  const kept = keeper();
+  play(kept, 1);
+  await until(() => server.chunks.get('t')?.length === 1);
+  const put = server.put;
+  server.put = () => new Promise(() => undefined);
+  play(kept, 2);
+  await kept.discard();
+  server.put = put;
+  await server.restore('t');
+  await catchUp(store, server);
+  expect([server.chunks.get('t')?.length, server.begun.size, server.inTrash.size]).toEqual([3, 1, 0]);
+});
+
+test('a chunk cut while the store says there is none is sent all the same when the take is thrown away', async () => {
+  const chunk = store.chunk.bind(store);
+  let isSlow = true;
+  store.chunk = async (id, sequence) => {
+    const found = await chunk(id, sequence);
+    if (!found && isSlow) await new Promise((done) => setTimeout(done, 20));
+    return found;
+  };
+  const kept = keeper();
+  await until(() => server.begun.size === 1);
+  play(kept, 3);
+  expect([await kept.discard(), server.trashed.get('t')]).toEqual([true, 3]);
+  isSlow = false;
 });
 
 test('what the server will not have is said at the end, and kept here', async () => {

@@ -41,10 +41,13 @@ export interface TakeServer {
   put(id: string, sequence: number, chunk: LocalChunk): Promise<void>;
   finish(id: string, ending: Ending): Promise<void>;
   /**
-   * Puts a take in the trash. @returns whether it can be brought back: one in which nothing was played is
-   * deleted
+   * Puts a take in the trash.
+   * @param hasMore the server does not have all of it yet: what it has is put in the trash, however little
+   * @returns whether it can be brought back: one in which nothing was played is deleted
    */
-  discard(id: string): Promise<boolean>;
+  discard(id: string, hasMore?: boolean): Promise<boolean>;
+  /** Brings a take back out of the trash. */
+  restore(id: string): Promise<unknown>;
   /** The chunk that comes next, or null where the take is finished or gone. */
   next(id: string): Promise<number | null>;
 }
@@ -68,9 +71,10 @@ const json = (method: string, body: unknown): RequestInit => ({
 });
 
 /** Puts a take in the trash. @returns whether it can be brought back */
-export const discardTake = async (id: string): Promise<boolean> =>
-  (await ask<{ recoverable: boolean }>(`/api/takes/${id}`, { method: 'DELETE', keepalive: true }))
-    .recoverable;
+export const discardTake = async (id: string, hasMore = false): Promise<boolean> => {
+  const path = `/api/takes/${id}${hasMore ? '?more=1' : ''}`;
+  return (await ask<{ recoverable: boolean }>(path, { method: 'DELETE', keepalive: true })).recoverable;
+};
 const deleteTake = (id: string): Promise<unknown> =>
   ask(`/api/takes/${id}?permanently=1`, { method: 'DELETE', keepalive: true });
 /** Brings a take back out of the trash. */
@@ -125,6 +129,7 @@ export const HTTP_SERVER: TakeServer = {
     hold(id, Promise.resolve(await finishTake(id, frames, offsetSec, transcription)));
   },
   discard: discardTake,
+  restore: restoreTake,
   next: async (id) => {
     try {
       const { take, next } = await ask<{ take: { state: string }; next?: number }>(`/api/takes/${id}`);

@@ -215,18 +215,33 @@ export class TakeKeeper {
     if (this.pendingFrames > 0) this.cutChunk();
     await this.storing;
     await this.inStore((own) => own.amend(id, { discarded: true }));
-    this.wake?.();
-    this.send();
-    await Promise.race([this.sending, this.wait(DISCARD_PATIENCE_MS)]);
+    await this.sendAll(DISCARD_PATIENCE_MS);
     this.stopped = true;
     this.wake?.();
-    // the server deletes a take in which it has next to nothing: it is asked only when it has all of this one
-    if (this.sent < this.cut && !this.refusal && !this.storeFails) return false;
+    const more = this.sent < this.cut && !this.refusal && !this.storeFails;
     const recoverable = this.begun
-      ? await this.server.discard(id).catch((error: unknown) => (error instanceof Refused ? false : null))
+      ? await this.server
+          .discard(id, more)
+          .catch((error: unknown) => (error instanceof Refused ? false : null))
       : null;
-    if (recoverable !== null || this.cut === 0) await this.inStore((own) => own.remove(id));
+    if (more && recoverable !== null) await this.inStore((own) => own.amend(id, { inTrash: true }));
+    else if (recoverable !== null || this.cut === 0) await this.inStore((own) => own.remove(id));
     return recoverable === true;
+  }
+
+  /** Sends what the server does not have yet, for at most `patienceMs`. */
+  private async sendAll(patienceMs: number): Promise<void> {
+    let isOver = false;
+    const over = this.wait(patienceMs).then(() => void (isOver = true));
+    // a run that is just ending may have looked for a chunk before it was cut: one without progress is not the last
+    for (let idle = 0; !isOver && !this.refusal && idle < 2;) {
+      const before = this.sent;
+      this.wake?.();
+      this.send();
+      await Promise.race([this.sending, over]);
+      if (this.sent === this.cut) break;
+      idle = this.sent === before ? idle + 1 : 0;
+    }
   }
 
   /** Lets go without an end: what was kept is offered again. */

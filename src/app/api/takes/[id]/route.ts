@@ -23,11 +23,13 @@ export const PATCH = (request: Request, context: Context): Promise<Response> =>
     return take.state === 'ready' ? reviewOf(take.id) : { take };
   });
 
-/** Puts a take in the trash; with `?permanently=1` it is deleted. */
+/** Puts a take in the trash, with `?more=1` before all of it has arrived; with `?permanently=1` it is deleted. */
 export const DELETE = (request: Request, context: Context): Promise<Response> =>
   respond(async () => {
     const id = await idOf(context);
-    if (new URL(request.url).searchParams.get('permanently') !== '1') return removeTake(id);
+    const { searchParams } = new URL(request.url);
+    if (searchParams.get('permanently') !== '1')
+      return removeTake(id, { hasMore: searchParams.get('more') === '1' });
     await deleteTake(id);
     return { recoverable: false };
   });
