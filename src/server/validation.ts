@@ -4,12 +4,14 @@ import type { Edit, TakeWords } from '@/core/correct';
 import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drills';
 import {
   dropOutSchema,
+  goalSchema,
   editsSchema,
   NOTES_SCHEMA,
   notesSchema,
   paceSchema,
   planSchema,
   wordsSchema,
+  type GoalWords,
 } from '@/core/formats';
 import { PLAN_IDS, planFromWords, type PlanWords } from '@/core/plan';
 import type { Pace } from '@/core/chart';
@@ -203,18 +205,11 @@ export const drillChangeBody = Joi.object<DrillChangeBody>({
 export type RunBody = { takeId: string; sitting: string };
 export const runBody = Joi.object<RunBody>({ takeId: idSchema, sitting: idSchema });
 
-const day = Joi.string().pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/);
-export type GoalBody = { words: string; day: string; charts: string[]; minutes: number } | { none: true };
+export type GoalBody = GoalWords | { none: true };
 export const goalBody = Joi.alternatives<GoalBody>(
   Joi.object({ none: Joi.valid(true).required() }),
-  Joi.object({
-    words: Joi.string().min(1).max(80).required(),
-    day: day.required(),
-    charts: Joi.array().items(idSchema).min(1).max(24).unique().required(),
-    minutes: Joi.number().integer().min(5).max(240).required(),
-  }),
+  goalSchema,
 ).required();
 
-export const daySchema = day.required();
 export type DiaryBody = { text: string };
 export const diaryBody = Joi.object<DiaryBody>({ text: Joi.string().allow('').max(4_000).required() });

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { version } from '../../../package.json';
 import { SettingsScreen } from '@/features/settings/SettingsScreen';
 import { spaceUsed } from '@/server/audio';
 import { readSoundSettings } from '@/server/settings';
@@ -12,6 +13,7 @@ export default async function Settings() {
       keepDays={(await readSoundSettings()).keepDays}
       space={await spaceUsed()}
       trash={await readTrash()}
+      version={version}
     />
   );
 }

@@ -5,6 +5,7 @@ export { readReport, reportSchema, REPORT_SCHEMA } from './report';
 export { writeMusicXml } from './musicxml/write';
 export { readMusicXml } from './musicxml/read';
 export { MUSICXML_LIMITS } from './musicxml/tree';
+export { daySchema, GOAL_WORDS, goalSchema, type GoalWords } from './goal';
 export { dropOutSchema, paceSchema, planSchema } from './plan';
 export { editsSchema, wordsSchema } from './edits';
 export { changesCsv, notesCsv } from './reportCsv';

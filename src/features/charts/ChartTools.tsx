@@ -5,6 +5,7 @@ import { Dialog, DropdownMenu } from 'radix-ui';
 import { harmonyOf, timelineOf, transposeText, type Chart } from '@/core/chart';
 import { typeset } from '@/core/findings';
 import { ask } from '@/audio/persistence/serverTakes';
+import { KeyOf } from '../shell/commands/KeyOf';
 import type { ChartFile } from './moveChart';
 
 type Props = {
@@ -44,7 +45,7 @@ export function ChartTools({ id, chart, readable, hearing, onHear, onText, onTro
       className="mb-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-[15px] text-soft"
     >
       <button type="button" className="hover:text-ink" onClick={onHear} aria-pressed={hearing}>
-        <kbd className="key">H</kbd> {hearing ? 'stop' : 'hear it'}
+        <KeyOf command="chart.hear" /> {hearing ? 'stop' : 'hear it'}
       </button>
       <label>
         key{' '}

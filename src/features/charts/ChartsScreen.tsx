@@ -2,131 +2,52 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { tinykeys } from 'tinykeys';
 import { readChart, timelineOf, type Chart } from '@/core/chart';
 import { ask } from '@/audio/persistence/serverTakes';
+import { KeyOf } from '../shell/commands/KeyOf';
+import { useCommands } from '../shell/commands/useCommands';
 import { Shell } from '../shell/Shell';
 import { useHearing } from '../shell/useHearing';
 import { ChartEditor, type ReplaceText } from './ChartEditor';
 import { chartFacts } from './chartFacts';
-import { ChartTools } from './ChartTools';
 import { ChartFactsList } from './ChartFactsList';
+import { ChartTools } from './ChartTools';
 import { makeChart, NEW_CHART } from './newChart';
 import { TypesetChart } from './TypesetChart';
-import { useAutosave } from './useAutosave';
-import type { SaveState } from './useAutosave';
+import { useAutosave, type SaveState } from './useAutosave';
 
 export type LibraryEntry = { id: string; title: string; summary: string };
-type Props = { library: readonly LibraryEntry[]; chart: { id: string; text: string } };
+type StoredText = { id: string; text: string };
+type Props = { library: readonly LibraryEntry[]; chart: StoredText };
 
 /** Library, text and typeset chart side by side; saving is not the player's business. */
 export function ChartsScreen({ library, chart }: Props) {
   const router = useRouter();
-  const [text, setText] = useState(chart.text);
-  const read = useMemo(() => readChart(text), [text]);
-  const [good, setGood] = useState<Chart | null>(() => (read.ok ? read.value : null));
-  if (read.ok && good?.text !== read.value.text) setGood(read.value);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const problems = useMemo(() => (read.ok ? [] : read.problems), [read]);
-  const save = useCallback(
-    async (next: string) => {
-      await ask(`/api/charts/${chart.id}`, {
-        method: 'PUT',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ text: next }),
-        keepalive: true,
-      });
-    },
-    [chart.id],
-  );
-  const { state, changed } = useAutosave(save);
-  const create = useCallback(async () => {
+  const model = useChartModel(chart);
+  const { readable, good, problems, edit, hearGood } = model;
+  const create = async () => {
     const made = await makeChart(NEW_CHART);
     router.push(`/charts/${made.id}`);
     router.refresh();
-  }, [router]);
-  const record = useCallback(() => router.push(`/record?chart=${chart.id}`), [router, chart.id]);
-  const study = useCallback(() => router.push(`/study/${chart.id}`), [router, chart.id]);
+  };
+  const record = () => router.push(`/record?chart=${chart.id}`);
+  const study = () => router.push(`/study/${chart.id}`);
   // Study's code is there before it is asked for
   useEffect(() => router.prefetch(`/study/${chart.id}`), [router, chart.id]);
   const replace = useRef<ReplaceText | null>(null);
-  const { state: hearing, hear } = useHearing();
-  const listen = useCallback(() => {
-    if (good)
-      void hear(`band ${good.text}`, (rate) => ({
-        type: 'band',
-        chartText: good.text,
-        tempo: good.tempo ?? 110,
-        choruses: 1,
-        countInBars: 0,
-        rate,
-        seed: 3,
-      }));
-  }, [good, hear]);
-  useEffect(() => {
-    const unlessTyping = (work: () => void) => (event: KeyboardEvent) => {
-      if (
-        event.target instanceof HTMLElement &&
-        !event.target.closest('.cm-editor, input, select, [role=dialog], [role=menu]')
-      )
-        work();
-    };
-    return tinykeys(window, {
-      '$mod+Enter': (event) => {
-        event.preventDefault();
-        if (read.ok) study();
-      },
-      n: unlessTyping(() => void create()),
-      h: unlessTyping(listen),
-    });
-  }, [read.ok, study, create, listen]);
-  const sounding =
-    hearing.phase === 'sounding' && good && good.written.length === good.bars.length
-      ? 1 + timelineOf(good, 120).bars.findLastIndex((bar) => bar.start <= hearing.beat + 1e-6)
-      : null;
-  const edit = (next: string) => {
-    setText(next);
-    changed(next);
-  };
-  const barsRead = good?.bars.length ?? 0;
+  useCommands({
+    'chart.study': { when: readable, run: study },
+    'chart.record': { when: readable, run: record },
+    'chart.hear': { when: good !== null, run: hearGood },
+    'chart.create': () => void create(),
+  });
   return (
-    <Shell
-      place="Charts"
-      footer={
-        <>
-          <b className="text-ink" role="status">
-            {savingWords(state)}
-          </b>
-          <span>
-            {read.ok
-              ? `${barsRead} bars read`
-              : `${problems.length} ${problems.length === 1 ? 'place' : 'places'} to mend`}
-          </span>
-          <span className="ml-auto hidden sm:inline">
-            <kbd className="key">Ctrl Z</kbd> undo
-          </span>
-          {!read.ok && (
-            <span className="hidden sm:inline">
-              <kbd className="key">F8</kbd> next problem
-            </span>
-          )}
-          <button type="button" className="quiet" disabled={!read.ok} onClick={record}>
-            Record over it
-          </button>
-          <button type="button" className="go text-base" disabled={!read.ok} onClick={study}>
-            Study this chart
-          </button>
-          <span className="hidden sm:inline">
-            <kbd className="key">Ctrl Enter</kbd>
-          </span>
-        </>
-      }
-    >
+    <Shell place="Charts" footer={<Footer model={model} onRecord={record} onStudy={study} />}>
       <div className="mx-4 grid grow gap-8 pt-4 pb-8 sm:mx-8 lg:grid-cols-[208px_408px_minmax(0,1fr)]">
         <Library
           library={library}
           current={chart.id}
-          title={read.ok ? read.value.title || 'Untitled' : null}
+          title={readable ? good?.title || 'Untitled' : null}
           onNew={() => void create()}
         />
         <section aria-label="Chart text" className="order-3 lg:order-none">
@@ -134,7 +55,7 @@ export function ChartsScreen({ library, chart }: Props) {
           <div className="mt-3">
             <ChartEditor
               key={chart.id}
-              text={chart.text}
+              text={model.text}
               problems={problems}
               onChange={edit}
               replaceRef={replace}
@@ -143,47 +64,136 @@ export function ChartsScreen({ library, chart }: Props) {
           <YouCanWrite />
         </section>
         <section aria-label="Typeset chart" className="min-w-0">
-          {good ? (
-            <>
-              <h1 className="text-[30px] leading-10 font-[640] tracking-tight">{good.title || 'Untitled'}</h1>
-              <p className="mb-3 text-soft">{chartFacts(good).summary}</p>
-              <ChartTools
-                id={chart.id}
-                chart={good}
-                readable={read.ok}
-                hearing={hearing.phase !== 'silent'}
-                onHear={listen}
-                onText={(next) => replace.current?.(next)}
-                onTrouble={setTrouble}
-              />
-              {(trouble ?? hearing.trouble) && (
-                <p role="alert" className="mb-3 text-ink">
-                  {trouble ?? hearing.trouble}
-                </p>
-              )}
-              <TypesetChart chart={good} wrongBar={problems[0]?.bar ?? null} soundingBar={sounding} />
-              <ChartFactsList facts={chartFacts(good)} />
-            </>
-          ) : (
-            <p className="text-soft">The chart appears here as soon as a bar can be read.</p>
-          )}
+          <Typeset id={chart.id} model={model} onText={(next) => replace.current?.(next)} />
         </section>
       </div>
     </Shell>
   );
 }
 
-function Library({
-  library,
-  current,
-  title,
-  onNew,
-}: {
+/** The text as it stands, what could last be read of it, and its sound. */
+function useChartModel(chart: StoredText) {
+  const [text, setText] = useState(chart.text);
+  const read = useMemo(() => readChart(text), [text]);
+  const [good, setGood] = useState<Chart | null>(() => (read.ok ? read.value : null));
+  if (read.ok && good?.text !== read.value.text) setGood(read.value);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const save = useCallback(
+    (next: string) =>
+      ask<void>(`/api/charts/${chart.id}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ text: next }),
+        keepalive: true,
+      }),
+    [chart.id],
+  );
+  const { state: saving, changed } = useAutosave(save);
+  const { state: hearing, hear } = useHearing();
+  return {
+    text: chart.text,
+    readable: read.ok,
+    problems: useMemo(() => (read.ok ? [] : read.problems), [read]),
+    good,
+    saving,
+    hearing,
+    trouble: trouble ?? hearing.trouble,
+    setTrouble,
+    edit: (next: string) => {
+      setText(next);
+      changed(next);
+    },
+    hearGood: () => {
+      if (good) void hear(`band ${good.text}`, (rate) => bandOver(good, rate));
+    },
+    /** The written bar that sounds, from 1; null where none does or repeats make it unclear. */
+    soundingBar:
+      hearing.phase === 'sounding' && good && good.written.length === good.bars.length
+        ? 1 + timelineOf(good, 120).bars.findLastIndex((bar) => bar.start <= hearing.beat + 1e-6)
+        : null,
+  };
+}
+type ChartModel = ReturnType<typeof useChartModel>;
+
+/** One chorus of the band over a chart. */
+export const bandOver = ({ text, tempo }: Pick<Chart, 'text' | 'tempo'>, rate: number) => ({
+  type: 'band' as const,
+  chartText: text,
+  tempo: tempo ?? 110,
+  choruses: 1,
+  countInBars: 0,
+  rate,
+  seed: 3,
+});
+
+type FooterProps = { model: ChartModel; onRecord: () => void; onStudy: () => void };
+
+function Footer({ model: { saving, readable, good, problems }, onRecord, onStudy }: FooterProps) {
+  const wrong = `${problems.length} ${problems.length === 1 ? 'place' : 'places'} to mend`;
+  return (
+    <>
+      <b className="text-ink" role="status">
+        {savingWords(saving)}
+      </b>
+      <span>{readable ? `${good?.bars.length ?? 0} bars read` : wrong}</span>
+      <span className="ml-auto hidden sm:inline">
+        <kbd className="key">Ctrl Z</kbd> undo
+      </span>
+      {!readable && (
+        <span className="hidden sm:inline">
+          <kbd className="key">F8</kbd> next problem
+        </span>
+      )}
+      <button type="button" className="quiet" disabled={!readable} onClick={onRecord}>
+        Record over it
+      </button>
+      <button type="button" className="go text-base" disabled={!readable} onClick={onStudy}>
+        Study this chart
+      </button>
+      <span className="hidden sm:inline">
+        <KeyOf command="chart.study" />
+      </span>
+    </>
+  );
+}
+
+type TypesetProps = { id: string; model: ChartModel; onText: (text: string) => void };
+
+function Typeset({ id, model, onText }: TypesetProps) {
+  const { good, readable, hearing, hearGood, trouble, setTrouble, problems, soundingBar } = model;
+  if (!good) return <p className="text-soft">The chart appears here as soon as a bar can be read.</p>;
+  return (
+    <>
+      <h1 className="text-[30px] leading-10 font-[640] tracking-tight">{good.title || 'Untitled'}</h1>
+      <p className="mb-3 text-soft">{chartFacts(good).summary}</p>
+      <ChartTools
+        id={id}
+        chart={good}
+        readable={readable}
+        hearing={hearing.phase !== 'silent'}
+        onHear={hearGood}
+        onText={onText}
+        onTrouble={setTrouble}
+      />
+      {trouble && (
+        <p role="alert" className="mb-3 text-ink">
+          {trouble}
+        </p>
+      )}
+      <TypesetChart chart={good} wrongBar={problems[0]?.bar ?? null} soundingBar={soundingBar} />
+      <ChartFactsList facts={chartFacts(good)} />
+    </>
+  );
+}
+
+type LibraryProps = {
   library: readonly LibraryEntry[];
   current: string;
   title: string | null;
   onNew: () => void;
-}) {
+};
+
+function Library({ library, current, title, onNew }: LibraryProps) {
   return (
     <nav aria-label="Library" className="order-last lg:order-none">
       <h2 className="heading">Library</h2>
@@ -206,7 +216,8 @@ function Library({
         onClick={onNew}
         className="w-full border-t border-line py-[9px] text-left text-[15px] text-soft hover:text-ink"
       >
-        <kbd className="key">N</kbd>&ensp;new chart
+        <KeyOf command="chart.create" />
+        &ensp;new chart
       </button>
       <Link
         href="/charts"
@@ -218,30 +229,29 @@ function Library({
   );
 }
 
-function YouCanWrite() {
-  const rows = [
-    ['%', 'the bar before, again'],
-    ['Bb7 . . G7', 'one dot, one beat held'],
-    ['[A]', 'starts a section'],
-    ['|: … :|', 'repeats, with |1. |2.'],
-    ['key: meter:', 'hold from there'],
-    ['N.C.', 'no chord'],
-    ['reading:', '8 = V/ii, altered'],
-  ];
-  return (
-    <div className="mt-8 border-t border-line pt-2">
-      <h2 className="heading">You can write</h2>
-      <dl className="grid grid-cols-[7rem_1fr] font-mono text-[15px] leading-[24px] text-soft">
-        {rows.map(([sign, meaning]) => (
-          <div key={sign} className="contents">
-            <dt>{sign}</dt>
-            <dd>{meaning}</dd>
-          </div>
-        ))}
-      </dl>
-    </div>
-  );
-}
+const SIGNS = [
+  ['%', 'the bar before, again'],
+  ['Bb7 . . G7', 'one dot, one beat held'],
+  ['[A]', 'starts a section'],
+  ['|: … :|', 'repeats, with |1. |2.'],
+  ['key: meter:', 'hold from there'],
+  ['N.C.', 'no chord'],
+  ['reading:', '8 = V/ii, altered'],
+] as const;
+
+const YouCanWrite = () => (
+  <div className="mt-8 border-t border-line pt-2">
+    <h2 className="heading">You can write</h2>
+    <dl className="grid grid-cols-[7rem_1fr] font-mono text-[15px] leading-[24px] text-soft">
+      {SIGNS.map(([sign, meaning]) => (
+        <div key={sign} className="contents">
+          <dt>{sign}</dt>
+          <dd>{meaning}</dd>
+        </div>
+      ))}
+    </dl>
+  </div>
+);
 
 function savingWords(state: SaveState): string {
   if (state.state === 'failed') return `Not saved: ${state.why}`;

@@ -6,6 +6,7 @@ import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
 import { ruleWords } from '@/core/drills';
 import { nowPlaying, type NowPlaying } from '@/ui/stage/nowPlaying';
+import { KeyOf } from '../shell/commands/KeyOf';
 import { Shell } from '../shell/Shell';
 import { usePreferences } from '../shell/preferences';
 import { useBeat, useSession } from '../shell/useSession';
@@ -82,10 +83,10 @@ export function LiveDrill({
             <span className="font-[640] text-now">press</span> stop
           </span>
           <button type="button" className="hidden hover:text-ink sm:inline" onClick={() => onTempo(1)}>
-            <kbd className="key">.</kbd> faster
+            <KeyOf command="play.faster" /> faster
           </button>
           <button type="button" className="hidden hover:text-ink sm:inline" onClick={() => onTempo(-1)}>
-            <kbd className="key">,</kbd> slower
+            <KeyOf command="play.slower" /> slower
           </button>
           <span className="ml-auto hidden md:inline">
             {minutes > 0 && (

@@ -37,15 +37,15 @@ class Frame {
   }
 }
 
-/** The drill in its corner: band, input, attempts. Everything is let go when the screen is left. */
+/** A drill with band, input and attempts. Everything is let go when the screen is left. */
 export function useSitting(first: StoredDrill) {
   const [stored, setStored] = useState(first);
   const [changed, setChanged] = useState(0);
   const [standIn, setStandIn] = useState<StandIn>('plays');
-  const [{ frame, rig, corner: resources, runner }] = useState(() => {
+  const [{ frame, rig, resources, runner }] = useState(() => {
     const own = new Frame(first);
     const made = new RecordingResources(new AudioInput());
-    return { frame: own, rig: made.input, corner: made, runner: runnerOf(own, made) };
+    return { frame: own, rig: made.input, resources: made, runner: runnerOf(own, made) };
   });
   const state = useSyncExternalStore(runner.subscribe, runner.getState, runner.getState);
   useEffect(

@@ -4,6 +4,7 @@ import type { LandingMark, Report } from '@/core/analyse';
 import { oneLanding, type Finding, type OneLanding } from '@/core/findings';
 import { reviewAnswer } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
+import { KeyOf } from '../shell/commands/KeyOf';
 import { Far, type Way } from '../shell/Far';
 import type { FinishedTake, RecordFlow } from './flow';
 import { OneGatePicture } from './OneLandingPicture';
@@ -105,7 +106,8 @@ export function Finished({ take, result, next, again, stay, discard, loop, revie
         <>
           {take.kept && (
             <button type="button" onClick={review} className="hover:text-ink">
-              <kbd className="key mr-2">Enter</kbd>open the review
+              <KeyOf command="play.review" className="mr-2" />
+              open the review
             </button>
           )}
           {!next && (

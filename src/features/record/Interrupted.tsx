@@ -8,7 +8,7 @@ import { IndexedTakeStore } from '@/audio/persistence/localTakes';
 import { discardTake, finishTake, HTTP_SERVER } from '@/audio/persistence/serverTakes';
 import { TAKE_LOCK } from '@/audio/takeLock';
 import { hearFile } from '@/audio/workers';
-import { useKeys } from '../shell/useKeys';
+import { useCommands } from '../shell/commands/useCommands';
 import { Far } from '../shell/Far';
 import { sayTrashed } from '../shell/trash';
 
@@ -126,7 +126,11 @@ export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
   const press = heard
     ? { words: 'keep it and review it', act: () => void keep() }
     : { words: 'later', act: onLater };
-  useKeys({ press: press.act, hold: () => void throwAway(), double: hearEnd });
+  useCommands({
+    'play.next': { label: press.words, run: press.act },
+    'play.away': { label: 'Throw it away', run: () => void throwAway() },
+    'play.other': { label: 'Hear the last four bars', run: hearEnd },
+  });
   const [minutes, seconds] = [Math.floor(take.seconds / 60), take.seconds % 60];
   const length = [
     minutes > 0 ? `${minutes} ${minutes === 1 ? 'minute' : 'minutes'}` : '',

@@ -4,6 +4,7 @@ import { planFromWords } from '@/core/plan';
 import { unwrap, elementAt } from '@/core/shared';
 import type { SessionState, TakeSession } from '@/audio/takeSession';
 import type { AudioInput } from '@/audio/input/audioInput';
+import { KeyOf } from '../shell/commands/KeyOf';
 import { LevelBar } from '../shell/DeviceChooser';
 import { HELP, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
@@ -69,7 +70,7 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
             <span className="font-[640] text-now">hold</span> throw it away
           </span>
           <span className="hidden md:inline">
-            <kbd className="key">H</kbd> {help === 0 ? 'hide help' : `help: ${HELP[help]}`}
+            <KeyOf command="play.help" /> {help === 0 ? 'hide help' : `help: ${HELP[help]}`}
           </span>
           <Meter rig={rig} />
           <Safe session={session} />

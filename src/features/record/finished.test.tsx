@@ -8,6 +8,8 @@ import { planOf } from '@/core/plan';
 import { findingsOf, marksOf } from '@/core/findings';
 import { unwrap } from '@/core/shared';
 import { Finished, resultOf } from './Finished';
+import { DEFAULT_BINDINGS } from '../shell/commands/bindings';
+import { listenToKeyboard } from '../shell/commands/keyboard';
 import { NoInput } from '../shell/NoInput';
 import { OneGatePicture } from './OneLandingPicture';
 
@@ -93,6 +95,8 @@ test('a closed microphone leaves every other way open, under its number', () => 
     />,
   );
   expect(screen.getByRole('alert').textContent).toContain('The microphone stays closed.');
-  fireEvent.keyDown(window, { key: '3' });
+  const stop = listenToKeyboard(() => DEFAULT_BINDINGS);
+  fireEvent.keyDown(document.body, { key: '3' });
+  stop();
   expect(standIn).toHaveBeenCalledTimes(1);
 });

@@ -148,3 +148,16 @@ export function takeSettings(
     band: { level: bandLevel, levels, chords, click, dropOut },
   });
 }
+
+/** Round and round two bars of the take that has just ended; bars count from 1 in what was played. */
+export const loopedSettings = (settings: Settings, [first, last]: readonly [number, number]): Settings => {
+  const before = (settings.bars?.[0] ?? 1) - 1;
+  return {
+    ...settings,
+    bars: [first + before, last + before],
+    choruses: Math.max(4, settings.choruses),
+    keyStep: 0,
+    aloneBars: '',
+    aloneChoruses: '',
+  };
+};

@@ -1,5 +1,6 @@
 import type { Finding } from '@/core/findings';
 import { ChordWords } from '@/ui/ChordWords';
+import { KeyOf } from '../shell/commands/KeyOf';
 import { isPraise } from './reviewWords';
 
 type Props = {
@@ -8,6 +9,8 @@ type Props = {
   onHear: (throughBar: number) => void;
   /** Takes up what it asks for. */ onDrill: (finding: Finding) => void;
 };
+
+const FINDING_KEYS = ['review.form.finding1', 'review.form.finding2', 'review.form.finding3'] as const;
 
 const barsOf = ([first, last]: readonly [number, number]): string =>
   first === last ? `bar ${first}` : `bars ${first}–${last}`;
@@ -31,7 +34,10 @@ export function Findings({ findings, bars, onHear, onDrill }: Props) {
               key={`${finding.kind} ${finding.title}`}
               className="grid grid-cols-[28px_1fr] border-t border-line pt-2 pb-2.5 text-[15px] leading-5"
             >
-              <kbd className="key mt-0.5 h-5 w-5 self-start !p-0">{index + 1}</kbd>
+              <KeyOf
+                command={FINDING_KEYS[index] ?? 'review.form.finding1'}
+                className="mt-0.5 h-5 w-5 self-start !p-0"
+              />
               <div>
                 {!isPraise(finding) && (
                   <h3 className="text-[17px] leading-6 font-[640]">

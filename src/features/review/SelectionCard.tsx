@@ -8,13 +8,14 @@ import { ChordWords } from '@/ui/ChordWords';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { NeckMap } from '@/ui/neck/NeckMap';
+import { KeyOf } from '../shell/commands/KeyOf';
 import { noteNameIn } from './noteNames';
+import type { FixAsked } from './places';
 import { noteWords } from './reviewWords';
 import { beatsWord, figureName, ruleOf, whyOf } from './rules';
 import type { Selection } from './selection';
 import { elementAt, present } from '@/core/shared';
 
-export type FixAsked = { readonly noteIndex: number; readonly toMidi: number };
 type Props = {
   report: Report;
   selection: Selection;
@@ -37,13 +38,13 @@ export function SelectionCard(props: Props) {
       <div className="flex justify-between text-[15px] leading-6 text-soft">
         <h2>{place}</h2>
         <button type="button" onClick={onClose} className="text-dim hover:text-ink">
-          <kbd className="key">Esc</kbd> close
+          <KeyOf command="review.form.clear" /> close
         </button>
       </div>
       <div aria-live="polite">{bodyOf(props)}</div>
       <p className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-[15px]">
         <button type="button" className="font-[580] text-now hover:underline" onClick={onHear}>
-          Hear it <kbd className="key ml-1">Enter</kbd>
+          Hear it <KeyOf command="review.form.hear" className="ml-1" />
         </button>
         {selection.kind === 'phrase' && (
           <button
@@ -318,7 +319,7 @@ function FixPart({ report, fix, onFix }: { report: Report; fix: FixAsked; onFix:
       )}
       <p className="mt-1 text-[15px]">
         <button type="button" className="font-[580] text-now hover:underline" onClick={() => onFix(fix)}>
-          Hear the fix <kbd className="key ml-1">X</kbd>
+          Hear the fix <KeyOf command="review.form.fix" className="ml-1" />
         </button>{' '}
         <span className="text-dim">your own sound, that note moved</span>
       </p>

@@ -2,6 +2,7 @@
 import { useRef } from 'react';
 import { formPositionOf, type Timeline } from '@/core/chart';
 import { SPEEDS, type PlayerState, type TakePlayer } from '@/audio/playback/takePlayer';
+import { KeyOf } from '../shell/commands/KeyOf';
 import { useCursor } from './useTakePlayer';
 
 type Props = { player: TakePlayer; state: PlayerState; timeline: Timeline; soundGone: boolean };
@@ -46,7 +47,7 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
       {loop && (
         <button type="button" className="text-now" onClick={() => player.setLoop(null)}>
           {placeText(timeline, loop[0]).replace('Chorus', 'loops from chorus')}{' '}
-          <kbd className="key ml-1">L</kbd>
+          <KeyOf command="review.form.loop" className="ml-1" />
         </button>
       )}
       <label className="hidden items-center gap-2 sm:flex">

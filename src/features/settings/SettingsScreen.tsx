@@ -12,22 +12,18 @@ import { AFTER_TAKE, prefer, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
 import { TunerView, useTuner } from '../shell/Tuner';
 import { useDevices, useRigState } from '../shell/useRig';
+import { About } from './About';
+import { AllKeys } from './AllKeys';
 import { KeysAndPedal } from './KeysAndPedal';
 import { LatencySection } from './LatencySection';
 import { SpaceSection } from './SpaceSection';
 import { TrashSection } from './TrashSection';
 import type { AudioInputState } from '@/audio/input/audioInput';
 
+type Props = { keepDays: number | null; space: Space; trash: Trash; version: string };
+
 /** Devices, latency, tuner, keys and what is kept: everything as you go, nothing to save. */
-export function SettingsScreen({
-  keepDays,
-  space,
-  trash,
-}: {
-  keepDays: number | null;
-  space: Space;
-  trash: Trash;
-}) {
+export function SettingsScreen({ keepDays, space, trash, version }: Props) {
   const [rig] = useState(() => new AudioInput());
   useEffect(() => () => void rig.close(), [rig]);
   return (
@@ -35,7 +31,7 @@ export function SettingsScreen({
       place="Settings"
       footer={
         <>
-          <span>Kept as you go, on this computer.</span>
+          <span>Saved at once, on this computer.</span>
           <span className="sm:ml-auto">Sound never leaves it.</span>
         </>
       }
@@ -76,6 +72,16 @@ export function SettingsScreen({
           </Section>
           <Section name="Cautions">
             <CautionWords />
+          </Section>
+        </div>
+        <div id="keys" className="scroll-mt-4 md:col-span-2 lg:col-span-3">
+          <Section name="Every key">
+            <AllKeys />
+          </Section>
+        </div>
+        <div className="md:col-span-2 lg:col-span-3">
+          <Section name="About">
+            <About version={version} />
           </Section>
         </div>
       </div>

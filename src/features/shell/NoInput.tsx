@@ -1,6 +1,8 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { listDevices, type InputInfo, type InputTrouble } from '@/audio/input/device';
+import { KeyOf } from './commands/KeyOf';
+import { useCommands } from './commands/useCommands';
 import { Far } from './Far';
 
 const WORDS: Record<InputTrouble, [string, string]> = {
@@ -9,6 +11,8 @@ const WORDS: Record<InputTrouble, [string, string]> = {
   busy: ['The input is in use elsewhere.', 'Close that program, or come in another way.'],
   unsupported: ['This browser gives no sound to pages.', 'Come in another way.'],
 };
+
+const WAY_COMMANDS = ['input.first', 'input.second', 'input.third', 'input.fourth', 'input.fifth'] as const;
 
 type Props = {
   trouble: InputTrouble;
@@ -63,11 +67,14 @@ export function NoInput({ trouble, title, onAgain, onDevice, onFile, onStandIn, 
       act: onStandIn,
     },
   ];
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => ways[Number(event.key) - 1]?.act();
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  });
+  useCommands(
+    Object.fromEntries(
+      WAY_COMMANDS.map((id, index) => {
+        const way = ways[index];
+        return [id, way && { label: `${way.name}: ${way.words}`, run: way.act }];
+      }),
+    ),
+  );
   const [soft, bold] = WORDS[trouble];
   return (
     <Far
@@ -87,7 +94,7 @@ export function NoInput({ trouble, title, onAgain, onDevice, onFile, onStandIn, 
               onClick={act}
               className="flex w-full flex-wrap items-baseline gap-x-7 py-3.5 text-left text-[22px] leading-9 hover:bg-row sm:text-[26px]"
             >
-              <kbd className="key !min-w-9 !py-2 !text-[18px]">{index + 1}</kbd>
+              <KeyOf command={WAY_COMMANDS[index] ?? 'input.first'} className="!min-w-9 !py-2 !text-[18px]" />
               <b>{name}</b>
               <span className="text-soft">{words}</span>
             </button>

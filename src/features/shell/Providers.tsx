@@ -2,7 +2,8 @@
 import { getNonce, setNonce } from 'get-nonce';
 import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
-import { Toasts } from '@/ui/toast/Toasts';
+import { CommandCenter } from './commands/CommandCenter';
+import { Notices } from './Notices';
 
 /** Theme and the nonce that style elements made at run time must carry. */
 export function Providers({ nonce, children }: { nonce: string; children: ReactNode }) {
@@ -18,7 +19,8 @@ export function Providers({ nonce, children }: { nonce: string; children: ReactN
       disableTransitionOnChange
     >
       {children}
-      <Toasts />
+      <CommandCenter />
+      <Notices />
     </ThemeProvider>
   );
 }

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { KeyList } from './KeyList';
+import { FindButton, KeysButton } from './commands/PanelButtons';
 import { ThemeSwitch } from './ThemeSwitch';
 
 const PLACES = [
@@ -57,7 +57,8 @@ export function Shell({ place, side, footer, children }: Props) {
           >
             Settings
           </Link>
-          <KeyList />
+          <FindButton />
+          <KeysButton />
           <ThemeSwitch />
         </div>
       </header>

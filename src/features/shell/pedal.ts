@@ -1,11 +1,8 @@
-import { actionOf, type Action, type Bindings } from './bindings';
-
 const HOLD_MS = 700;
 const DOUBLE_MS = 350;
 
 /** What the pedal does now; what is left out, it does not do. */
 export type Pedal = { readonly press?: () => void; readonly hold?: () => void; readonly double?: () => void };
-export type Keys = Pedal & Partial<Record<Exclude<Action, 'press'>, () => void>>;
 
 /**
  * A key that is down for longer than this is not held on purpose: a foot rests on it, its key-up went to
@@ -122,54 +119,6 @@ export class PedalReader {
   close(): void {
     this.forgetPress();
   }
-}
-
-const TAKEN = 'input, select, textarea, button, a, [role=slider], [role=dialog], [contenteditable]';
-
-/**
- * Listens to pedal, keys and MIDI pedals; typing in a field is left alone, and a key on a button is the
- * button's.
- * @param keys asked anew at each stroke: what they do depends on the moment
- * @param onReversed told when a pedal turns out to be closed at rest, and is read the other way round
- * @returns how to stop listening
- */
-export function listenToKeys(bindings: Bindings, keys: () => Keys, onReversed?: () => void): () => void {
-  const pedal = new PedalReader(keys, onReversed);
-  const actionFor = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return null;
-    const target = event.target instanceof HTMLElement ? event.target.closest(TAKEN) : null;
-    return target ? null : actionOf(bindings, event.key);
-  };
-  const onDown = (event: KeyboardEvent) => {
-    const action = actionFor(event);
-    if (action === null) return;
-    if (action === 'press') {
-      event.preventDefault();
-      if (!event.repeat) pedal.press(event.key);
-      return;
-    }
-    const work = keys()[action];
-    if (!work || event.repeat) return;
-    event.preventDefault();
-    work();
-  };
-  const onUp = (event: KeyboardEvent) => {
-    if (bindings.press.includes(event.key)) pedal.release(event.key);
-  };
-  const onBlur = () => pedal.forget();
-  const onMidi = (event: Event) =>
-    (event as CustomEvent<boolean>).detail ? pedal.press(MIDI_PEDAL) : pedal.release(MIDI_PEDAL);
-  window.addEventListener('keydown', onDown);
-  window.addEventListener('keyup', onUp);
-  window.addEventListener('blur', onBlur);
-  window.addEventListener(MIDI_PEDAL, onMidi);
-  return () => {
-    pedal.close();
-    window.removeEventListener('keydown', onDown);
-    window.removeEventListener('keyup', onUp);
-    window.removeEventListener('blur', onBlur);
-    window.removeEventListener(MIDI_PEDAL, onMidi);
-  };
 }
 
 /** Sent on the window when a MIDI pedal goes down (detail true) or up. */

@@ -1,9 +1,10 @@
 'use client';
 import { useSyncExternalStore } from 'react';
+import { createStore } from '@/core/shared';
 import { CHARACTERS, type ChordInstrument, type StandInCharacter } from '@/core/band';
 import type { DeviceChoice } from '@/audio/input/device';
 import type { BandLevels } from '@/audio/band/player';
-import { DEFAULT_BINDINGS, readBindings, type Bindings } from './bindings';
+import { DEFAULT_BINDINGS, readBindings, type Bindings } from './commands/bindings';
 
 /** How much of the screen helps while playing: all, no targets, no chord names either, no form either. */
 export const HELP = ['everything', 'no targets', 'no chord names', 'only the count'] as const;
@@ -105,35 +106,53 @@ function readDevice(kept: unknown): DeviceChoice {
   };
 }
 
-let current: Preferences | null = null;
-const listeners = new Set<() => void>();
+/** Null until they are read for the first time, in the browser. */
+const store = createStore<Preferences | null>(null);
+
+function readStored(): Preferences {
+  try {
+    return readPreferences(localStorage.getItem(NAME));
+  } catch {
+    return DEFAULTS; // storage is forbidden: this visit has its own
+  }
+}
 
 export function preferences(): Preferences {
   if (typeof window === 'undefined') return DEFAULTS;
-  if (current === null) {
-    try {
-      current = readPreferences(localStorage.getItem(NAME));
-    } catch {
-      current = DEFAULTS; // storage is forbidden: this visit has its own
-    }
-  }
-  return current;
+  const known = store.get();
+  if (known) return known;
+  const read = readStored();
+  store.set(read);
+  return read;
 }
 
 export function prefer(change: Partial<Preferences>): void {
-  current = { ...preferences(), ...change };
+  const changed = { ...preferences(), ...change };
   try {
-    localStorage.setItem(NAME, JSON.stringify(current));
+    localStorage.setItem(NAME, JSON.stringify(changed));
   } catch {
     // full or forbidden: it holds until the page is closed
   }
-  for (const listener of listeners) listener();
+  store.set(changed);
 }
 
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => listeners.delete(listener);
-};
-
 /** The preferences, and the screen drawn anew when they change. The server draws the beginning ones. */
-export const usePreferences = (): Preferences => useSyncExternalStore(subscribe, preferences, () => DEFAULTS);
+export const usePreferences = (): Preferences =>
+  useSyncExternalStore(store.subscribe, preferences, () => DEFAULTS);
+
+const LEVEL_STEPS = 20;
+
+/** The band louder or quieter by one step of twenty. */
+export function stepBandLevel(by: 1 | -1): void {
+  const level = Math.round(preferences().bandLevel * LEVEL_STEPS + by) / LEVEL_STEPS;
+  prefer({ bandLevel: Math.max(0, Math.min(1, level)) });
+}
+
+/** Silences a part of the band, or lets it play again. */
+export function togglePart(part: 'drums' | 'bass' | 'chords'): void {
+  const { levels } = preferences();
+  prefer({ levels: { ...levels, [part]: levels[part] > 0 ? 0 : 1 } });
+}
+
+/** One thing less on the screen while playing; after the last, all of them again. */
+export const stepHelp = (): void => prefer({ help: ((preferences().help + 1) % HELP.length) as Help });

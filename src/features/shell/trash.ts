@@ -11,7 +11,7 @@ export function sayTrashed(id: string, onBack: (take: { id: string; state: strin
     ? 'The take is in the trash.'
     : 'The take is in the trash for thirty days: see Settings.';
   explained = true;
-  notify(words, { label: 'Bring it back', key: 'z', run: () => void bringBack(id, onBack) });
+  notify(words, { label: 'Bring it back', run: () => void bringBack(id, onBack) });
 }
 
 async function bringBack(id: string, onBack: (take: { id: string; state: string }) => void): Promise<void> {
@@ -20,7 +20,6 @@ async function bringBack(id: string, onBack: (take: { id: string; state: string 
   } catch {
     notify('The server does not answer. The take is still in the trash.', {
       label: 'Try again',
-      key: 'z',
       run: () => void bringBack(id, onBack),
     });
   }

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { noteName, SCALE_KINDS } from '@/core/music';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
+import { KeyOf } from '../shell/commands/KeyOf';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { typeset } from '@/core/findings';
 import type { Fact, StudyCell } from './studyView';
@@ -91,7 +92,7 @@ export function ReadingCard({ cell, facts, onRead }: Props) {
               title={typeset(reading.runnerUp.reason)}
               onClick={() => onRead(present(reading.runnerUp).degree, null)}
             >
-              <kbd className="key">O</kbd> or {intervalLabel(reading.runnerUp.degree)}
+              <KeyOf command="study.otherReading" /> or {intervalLabel(reading.runnerUp.degree)}
             </button>
           )}
           {reading.overridden && (

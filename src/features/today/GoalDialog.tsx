@@ -1,18 +1,23 @@
 'use client';
+import { joiResolver } from '@hookform/resolvers/joi';
 import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { useForm, type FieldErrors, type UseFormRegister } from 'react-hook-form';
+import { GOAL_WORDS, goalSchema, type GoalWords } from '@/core/formats';
 import { ask } from '@/audio/persistence/serverTakes';
+import type { GoalChart } from './TodayScreen';
 import type { TodayView } from './todayView';
 
-export type GoalChart = { readonly id: string; readonly title: string };
-type Props = { open: boolean; onClose: () => void; goal: TodayView['goal']; charts: readonly GoalChart[] };
+type Props = { onClose: () => void; goal: TodayView['goal']; charts: readonly GoalChart[] };
+
+const DEFAULT_MINUTES = 30;
 
 /** What to be ready for: its words, its day, its tunes, and how many minutes a day there are. */
-export function GoalDialog({ open, onClose, goal, charts }: Props) {
+export function GoalDialog({ onClose, goal, charts }: Props) {
   return (
     <Dialog.Root
-      open={open}
+      open
       onOpenChange={(wanted) => {
         if (!wanted) onClose();
       }}
@@ -26,21 +31,29 @@ export function GoalDialog({ open, onClose, goal, charts }: Props) {
           <Dialog.Title className="mb-3 text-[25px] leading-8 font-[640]">
             Something to be ready for
           </Dialog.Title>
-          <GoalForm key={String(open)} goal={goal} charts={charts} onClose={onClose} />
+          <GoalForm goal={goal} charts={charts} onClose={onClose} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
   );
 }
 
-function GoalForm({ goal, charts, onClose }: Omit<Props, 'open'>) {
+const firstProblem = (errors: FieldErrors<GoalWords>): string | null =>
+  (errors.words ?? errors.day ?? errors.charts ?? errors.minutes)?.message ?? null;
+
+function GoalForm({ goal, charts, onClose }: Props) {
   const router = useRouter();
-  const [words, setWords] = useState(goal?.words ?? 'the jam');
-  const [day, setDay] = useState(goal?.day ?? '');
-  const [minutes, setMinutes] = useState(String(goal?.minutes ?? 30));
-  const [chosen, setChosen] = useState<readonly string[]>(goal?.charts ?? []);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const keep = (body: unknown) =>
+  const [refused, setRefused] = useState<string | null>(null);
+  const { register, handleSubmit, formState } = useForm<GoalWords>({
+    resolver: joiResolver(goalSchema, { abortEarly: false }),
+    defaultValues: {
+      words: goal?.words ?? 'the jam',
+      day: goal?.day ?? '',
+      minutes: goal?.minutes ?? DEFAULT_MINUTES,
+      charts: [...(goal?.charts ?? [])],
+    },
+  });
+  const save = (body: GoalWords | { none: true }) =>
     ask('/api/goal', {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
@@ -50,73 +63,22 @@ function GoalForm({ goal, charts, onClose }: Omit<Props, 'open'>) {
         onClose();
         router.refresh();
       })
-      .catch((error: Error) => setTrouble(error.message));
-  let missing: 'What is it?' | 'When is it?' | 'Which tunes?' | null;
-  if (words.trim() === '') missing = 'What is it?';
-  else if (day === '') missing = 'When is it?';
-  else if (chosen.length === 0) missing = 'Which tunes?';
-  else missing = null;
+      .catch((error: Error) => setRefused(error.message));
+  const trouble = firstProblem(formState.errors) ?? refused;
   return (
-    <form
-      className="grid gap-4"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (missing) setTrouble(missing);
-        else
-          void keep({
-            words: words.trim(),
-            day,
-            charts: chosen,
-            minutes: Math.max(5, Math.min(240, Math.round(Number(minutes)) || 30)),
-          });
-      }}
-    >
+    <form className="grid gap-4" noValidate onSubmit={(event) => void handleSubmit(save)(event)}>
       <label className="grid gap-1 text-soft">
-        What{' '}
-        <input
-          className="field text-ink"
-          value={words}
-          maxLength={80}
-          onChange={(event) => setWords(event.target.value)}
-        />
+        What <input className="field text-ink" maxLength={GOAL_WORDS} {...register('words')} />
       </label>
       <div className="grid grid-cols-2 gap-4">
         <label className="grid gap-1 text-soft">
-          On{' '}
-          <input
-            className="field text-ink"
-            type="date"
-            value={day}
-            onChange={(event) => setDay(event.target.value)}
-          />
+          On <input className="field text-ink" type="date" {...register('day')} />
         </label>
         <label className="grid gap-1 text-soft">
-          Minutes a day{' '}
-          <input
-            className="field text-ink"
-            inputMode="numeric"
-            value={minutes}
-            onChange={(event) => setMinutes(event.target.value)}
-          />
+          Minutes a day <input className="field text-ink" inputMode="numeric" {...register('minutes')} />
         </label>
       </div>
-      <fieldset className="grid gap-1">
-        <legend className="text-soft">Tunes</legend>
-        <div className="max-h-56 overflow-y-auto border-y border-line py-2">
-          {charts.map(({ id, title }) => (
-            <label key={id} className="flex items-center gap-2.5 py-1">
-              <input
-                type="checkbox"
-                checked={chosen.includes(id)}
-                onChange={() =>
-                  setChosen(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id])
-                }
-              />
-              {title}
-            </label>
-          ))}
-        </div>
-      </fieldset>
+      <Tunes charts={charts} register={register} />
       {trouble && (
         <p role="alert" className="border-l-[3px] border-now pl-3">
           {trouble}
@@ -128,11 +90,27 @@ function GoalForm({ goal, charts, onClose }: Omit<Props, 'open'>) {
         </button>
         <Dialog.Close className="quiet">Leave it</Dialog.Close>
         {goal && (
-          <button type="button" className="quiet ml-auto" onClick={() => void keep({ none: true })}>
+          <button type="button" className="quiet ml-auto" onClick={() => void save({ none: true })}>
             No goal
           </button>
         )}
       </p>
     </form>
+  );
+}
+
+function Tunes({ charts, register }: Pick<Props, 'charts'> & { register: UseFormRegister<GoalWords> }) {
+  return (
+    <fieldset className="grid gap-1">
+      <legend className="text-soft">Tunes</legend>
+      <div className="max-h-56 overflow-y-auto border-y border-line py-2">
+        {charts.map(({ id, title }) => (
+          <label key={id} className="flex items-center gap-2.5 py-1">
+            <input type="checkbox" value={id} {...register('charts')} />
+            {title}
+          </label>
+        ))}
+      </div>
+    </fieldset>
   );
 }

@@ -1,5 +1,5 @@
 import { attemptSize } from '@/core/drills';
-import { FEWEST, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
+import { DAY_MS, FEWEST, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
 import { typeset } from '@/core/findings';
 import type { Today, TunePractice } from '@/server/practice';
 import type { TakeProfileData } from '@/ui/form/TakeProfile';
@@ -42,7 +42,9 @@ export type TodayView = {
   readonly spread: readonly { readonly day: string; readonly titles: readonly string[] }[];
 };
 
-const MOST_ALSO = 4;
+/** What starts the things that are due besides, in their order. */
+export const ALSO_COMMANDS = ['today.second', 'today.third', 'today.fourth', 'today.fifth'] as const;
+const MOST_ALSO = ALSO_COMMANDS.length;
 
 /** The first screen of the day out of what the server knows. @param moment how a moment is said */
 export function todayView(today: Today, moment: (at: number) => string): TodayView {
@@ -86,48 +88,55 @@ export function todayView(today: Today, moment: (at: number) => string): TodayVi
 const dayName = (now: number, ahead: number): string => {
   if (ahead === 0) return 'today';
   if (ahead === 1) return 'tomorrow';
-  return new Date(now + ahead * 86_400_000).toLocaleDateString('en-GB', { weekday: 'long' });
+  return new Date(now + ahead * DAY_MS).toLocaleDateString('en-GB', { weekday: 'long' });
 };
 
-function itemOf(step: SessionStep, { items, tunes, now }: Today): TodayItem | null {
+const itemOf = (step: SessionStep, today: Today): TodayItem | null => {
   if (step.kind === 'rest') return null;
-  if (step.kind === 'take') {
-    const tune = tunes.find(({ chart }) => chart === step.chart);
-    if (!tune) return null;
-    const days = tune.lastPlayed === null ? null : Math.floor((now - tune.lastPlayed) / 86_400_000);
-    return {
-      href: `/record?chart=${step.chart}`,
-      name: tune.tempo === null ? `A take of ${tune.title}` : `A take of ${tune.title} at ${tune.tempo}`,
-      where: lastPlayedWords(days),
-      words: '',
-      bold: null,
-      minutes: step.minutes,
-    };
-  }
+  return step.kind === 'take' ? takeItem(step, today) : drillItem(step, today);
+};
+
+type StepOf<K extends SessionStep['kind']> = Extract<SessionStep, { kind: K }>;
+
+function takeItem(step: StepOf<'take'>, { tunes, now }: Today): TodayItem | null {
+  const tune = tunes.find(({ chart }) => chart === step.chart);
+  if (!tune) return null;
+  const days = tune.lastPlayed === null ? null : Math.floor((now - tune.lastPlayed) / DAY_MS);
+  return {
+    href: `/record?chart=${step.chart}`,
+    name: tune.tempo === null ? `A take of ${tune.title}` : `A take of ${tune.title} at ${tune.tempo}`,
+    where: lastPlayedWords(days),
+    words: '',
+    bold: null,
+    minutes: step.minutes,
+  };
+}
+
+function drillItem(step: StepOf<'drill'>, { items }: Today): TodayItem | null {
   const found = items.find(({ drill }) => drill.id === step.id);
   if (!found) return null;
   const { drill, runs } = found;
-  const tempo = elementAt(drill.ladder.rungs, drill.ladder.at);
-  const { pass, places } = attemptSize(drill.drill, tempo);
   const [last] = runs;
-  const next = drill.ladder.rungs[drill.ladder.at + 1];
-  const onceMore =
-    last?.passed === true &&
-    last.tempo === tempo &&
-    drill.ladder.up === 2 &&
-    !(runs[1]?.passed === true && runs[1].tempo === tempo);
-  const ahead = next === undefined ? 'it is learnt' : `you go to ${next}`;
-  const wordsAhead = onceMore
-    ? `once more at ${pass} or better and ${ahead}`
-    : `${pass} of ${places} ${inARowWords(drill.ladder.up)}and ${ahead}`;
   return {
     href: `/drills/${drill.id}?go=1`,
-    name: `${typeset(drill.drill.name)} at ${tempo}`,
+    name: `${typeset(drill.drill.name)} at ${elementAt(drill.ladder.rungs, drill.ladder.at)}`,
     where: drill.title,
     minutes: step.minutes,
     bold: last ? `${last.met} of ${last.of}` : null,
-    words: last ? wordsAhead : 'first try',
+    words: last ? wordsAhead(found) : 'first try',
   };
+}
+
+/** What is still missing until the next tempo. */
+function wordsAhead({ drill: { drill, ladder }, runs }: Today['items'][number]): string {
+  const tempo = elementAt(ladder.rungs, ladder.at);
+  const { pass, places } = attemptSize(drill, tempo);
+  const next = ladder.rungs[ladder.at + 1];
+  const ahead = next === undefined ? 'it is learnt' : `you go to ${next}`;
+  const passedHere = (run: (typeof runs)[number] | undefined) => run?.passed === true && run.tempo === tempo;
+  const onceMore = ladder.up === 2 && passedHere(runs[0]) && !passedHere(runs[1]);
+  if (onceMore) return `once more at ${pass} or better and ${ahead}`;
+  return `${pass} of ${places} ${inARowWords(ladder.up)}and ${ahead}`;
 }
 
 const rate = ({ met, of }: { met: number; of: number }): number => (of === 0 ? 0 : met / of);

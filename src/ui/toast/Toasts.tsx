@@ -1,20 +1,26 @@
 'use client';
 import { Toast as RadixToast } from 'radix-ui';
-import { useEffect, useSyncExternalStore } from 'react';
+import { useSyncExternalStore } from 'react';
 import { dismiss, toasts, type Toast } from './toasts';
 
 const SHOWN_MS = 12_000;
 /** The part's own hotkey, F8, is the chart editor's. */
 const NO_HOTKEY: string[] = [];
 
-/** Where notices appear, on every screen. The newest one's key works while it is shown. */
-export function Toasts() {
-  const shown = useSyncExternalStore(toasts.subscribe, toasts.get, toasts.get);
-  useNewestKey(shown);
+/** Notices that are shown now, the latest last. */
+export const useToasts = (): readonly Toast[] =>
+  useSyncExternalStore(toasts.subscribe, toasts.get, toasts.get);
+
+/**
+ * Where notices appear, on every screen.
+ * @param actionKey the key that does what the latest one offers, as it is shown
+ */
+export function Toasts({ actionKey }: { actionKey: string | null }) {
+  const shown = useToasts();
   return (
     <RadixToast.Provider duration={SHOWN_MS} swipeDirection="down" label="Notice">
       {shown.map((toast) => (
-        <Notice key={toast.id} toast={toast} />
+        <Notice key={toast.id} toast={toast} actionKey={actionKey} />
       ))}
       <RadixToast.Viewport
         hotkey={NO_HOTKEY}
@@ -25,7 +31,7 @@ export function Toasts() {
   );
 }
 
-function Notice({ toast: { id, words, action } }: { toast: Toast }) {
+function Notice({ toast: { id, words, action }, actionKey }: { toast: Toast; actionKey: string | null }) {
   return (
     <RadixToast.Root
       className="flex items-center gap-4 rounded border border-dim bg-panel px-4 py-3 text-ink shadow-lg"
@@ -35,34 +41,16 @@ function Notice({ toast: { id, words, action } }: { toast: Toast }) {
     >
       <RadixToast.Description className="grow">{words}</RadixToast.Description>
       {action && (
-        <RadixToast.Action altText={`${action.label}: press ${action.key.toUpperCase()}`} asChild>
+        <RadixToast.Action
+          altText={actionKey === null ? action.label : `${action.label}: press ${actionKey}`}
+          asChild
+        >
           <button type="button" className="shrink-0 font-[620] text-now hover:underline" onClick={action.run}>
-            <kbd className="key mr-2">{action.key.toUpperCase()}</kbd>
+            {actionKey !== null && <kbd className="key mr-2">{actionKey}</kbd>}
             {action.label}
           </button>
         </RadixToast.Action>
       )}
     </RadixToast.Root>
   );
-}
-
-const FIELDS = 'input, select, textarea, [contenteditable]';
-
-function useNewestKey(shown: readonly Toast[]): void {
-  const newest = shown.findLast(({ action }) => action);
-  useEffect(() => {
-    if (!newest?.action) return;
-    const { id, action } = newest;
-    const onKey = (event: KeyboardEvent) => {
-      const inField = event.target instanceof HTMLElement && event.target.closest(FIELDS);
-      if (inField || event.ctrlKey || event.metaKey || event.altKey || event.key.toLowerCase() !== action.key)
-        return;
-      event.preventDefault();
-      event.stopPropagation();
-      dismiss(id);
-      action.run();
-    };
-    window.addEventListener('keydown', onKey, { capture: true });
-    return () => window.removeEventListener('keydown', onKey, { capture: true });
-  }, [newest]);
 }

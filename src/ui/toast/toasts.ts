@@ -4,7 +4,7 @@ import { createStore } from '@/core/shared';
 export type Toast = {
   readonly id: number;
   readonly words: string;
-  readonly action?: { readonly label: string; readonly key: string; readonly run: () => void };
+  readonly action?: { readonly label: string; readonly run: () => void };
 };
 
 const MOST = 3;

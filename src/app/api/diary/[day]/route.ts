@@ -2,7 +2,8 @@ import { readJson } from '@/server/body';
 import { Failure } from '@/server/failure';
 import { keepDiary } from '@/server/practice';
 import { respond } from '@/server/respond';
-import { daySchema, diaryBody } from '@/server/validation';
+import { daySchema } from '@/core/formats';
+import { diaryBody } from '@/server/validation';
 
 /** The player's words on a day. */
 export const PUT = (request: Request, { params }: { params: Promise<{ day: string }> }): Promise<Response> =>

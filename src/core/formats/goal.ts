@@ -1,0 +1,35 @@
+import Joi from 'joi';
+
+/** Something to be ready for: its words, its day as `YYYY-MM-DD`, ids of its tunes, minutes a day there are. */
+export type GoalWords = { words: string; day: string; charts: string[]; minutes: number };
+
+/** Characters the words of a goal may have. */
+export const GOAL_WORDS = 80;
+const MOST_TUNES = 24;
+
+/** A calendar day as `YYYY-MM-DD`. */
+export const daySchema = Joi.string()
+  .pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/)
+  .required();
+
+const chartId = Joi.string().pattern(/^[A-Za-z0-9_-]{1,40}$/);
+
+/** A goal as a form gives it and as the server takes it; each problem is a sentence for the player. */
+export const goalSchema = Joi.object<GoalWords>({
+  words: Joi.string().trim().min(1).max(GOAL_WORDS).required().messages({ '*': 'What is it?' }),
+  day: daySchema.messages({ '*': 'When is it?' }),
+  charts: Joi.array()
+    .items(chartId)
+    .single()
+    .min(1)
+    .max(MOST_TUNES)
+    .unique()
+    .required()
+    .messages({ 'array.max': `At most ${MOST_TUNES} tunes.`, '*': 'Which tunes?' }),
+  minutes: Joi.number()
+    .integer()
+    .min(5)
+    .max(240)
+    .required()
+    .messages({ '*': 'How many minutes a day? From 5 to 240, in whole minutes.' }),
+});

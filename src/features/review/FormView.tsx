@@ -1,0 +1,170 @@
+'use client';
+import { useMemo, type ReactNode } from 'react';
+import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
+import { elementAt, present } from '@/core/shared';
+import { ChordWords } from '@/ui/ChordWords';
+import { KeyOf } from '../shell/commands/KeyOf';
+import { Findings } from './Findings';
+import { FormPicture } from './FormPicture';
+import { LandingsBoard } from './LandingsBoard';
+import { Legend } from './Legend';
+import { LineUp } from './LineUp';
+import { fixLabel, rowOf } from './places';
+import { hearingOf } from './reviewCommands';
+import { openingWords } from './reviewWords';
+import { SelectionCard } from './SelectionCard';
+import { placeText } from './Transport';
+import type { ReviewModel } from './useReviewModel';
+
+/** The form with all choruses, what to say about it, and what is selected. */
+export function FormView({ model }: { model: ReviewModel }) {
+  const { judgement, findings, state, dispatch, select, shown, drill, current } = model;
+  const { report, marks, timeline } = judgement;
+  const opening = useMemo(() => openingWords(report, findings), [report, findings]);
+  const aside = (
+    <>
+      {current ? (
+        <Selected model={model} />
+      ) : (
+        <Findings
+          findings={shown}
+          bars={timeline.bars.length}
+          onHear={hearingOf(model).bar}
+          onDrill={drill}
+        />
+      )}
+      <LandingsBoard
+        report={report}
+        marks={marks}
+        kind={state.kind}
+        onKind={(kind) => dispatch({ type: 'kind', kind })}
+        onChange={(index) => select({ kind: 'change', index })}
+      />
+    </>
+  );
+  return (
+    <>
+      {state.trouble && (
+        <p role="alert" className="mb-3 border-l-[3px] border-now pl-4 text-lg">
+          {state.trouble}
+        </p>
+      )}
+      <h1 className="mb-4 text-[22px] leading-[30px] font-[480] tracking-tight text-soft sm:text-[25px] sm:leading-8">
+        <ChordWords text={opening.soft} />
+        <br />
+        <b className="font-[620] text-ink">
+          <ChordWords text={opening.bold} />
+        </b>
+      </h1>
+      <Beside main={<Picture model={model} />} aside={aside} />
+      <Legend />
+      <TakeControls model={model} />
+    </>
+  );
+}
+
+const Beside = ({ main, aside }: { main: ReactNode; aside: ReactNode }) => (
+  <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-6 lg:grid-cols-[minmax(0,872fr)_minmax(280px,320fr)]">
+    <div className="min-w-0">{main}</div>
+    <aside className="min-w-0">{aside}</aside>
+  </div>
+);
+
+/**
+ * The form picture with the selection in it.
+ * @param whole draws what is not in sight too: for pictures that are saved and printed
+ */
+export function Picture({ model, whole = false }: { model: ReviewModel; whole?: boolean }) {
+  const { judgement, drawn, player, playing, state, current, span, chosen, fix, select, dispatch } = model;
+  const { report, timeline } = judgement;
+  const { kind } = state;
+  const lit = useMemo(() => {
+    if (kind === null) return drawn;
+    const isLit = (index: number) => {
+      const { from, to } = elementAt(report.changes, index);
+      return `${from}→${to}` === kind;
+    };
+    return { ...drawn, gates: drawn.gates.map((gate) => (isLit(gate.index) ? gate : { ...gate, word: '' })) };
+  }, [drawn, kind, report]);
+  return (
+    <FormPicture
+      timeline={timeline}
+      choruses={report.summary.choruses}
+      take={lit}
+      player={player}
+      drawBy={state.drawBy}
+      open={state.chorus}
+      selected={current && current.kind !== 'chorus' ? chosen : null}
+      marked={current && current.kind !== 'note' ? span : playing.loop}
+      fix={fix && { noteIndex: fix.noteIndex, toMidi: fix.toMidi, label: fixLabel(current, report) }}
+      zoomed={state.zoomed && !whole ? rowOf(span?.[0] ?? 0, timeline) : null}
+      whole={whole}
+      onNote={(index) => select({ kind: 'note', index })}
+      onBeat={(beat) => void player.play(beat, null)}
+      onChorus={(chorus) => dispatch({ type: 'chorus', chorus })}
+    />
+  );
+}
+
+function Selected({ model }: { model: ReviewModel }) {
+  const { judgement, current, span, select, practisePhrase, dispatch } = model;
+  const selection = present(current);
+  const hear = hearingOf(model);
+  return (
+    <SelectionCard
+      report={judgement.report}
+      selection={selection}
+      place={placeText(judgement.timeline, present(span)[0], selection.kind === 'note')}
+      onClose={() => select(null)}
+      onHear={hear.selected}
+      onFix={hear.fix}
+      onPhrase={practisePhrase}
+      canCorrect={
+        <button
+          type="button"
+          className="text-soft hover:text-ink"
+          onClick={() => dispatch({ type: 'view', view: 'correct' })}
+        >
+          Heard wrongly? Correct it
+        </button>
+      }
+    />
+  );
+}
+
+/** By which plan it is judged, where beat 1 lies, and how wide it is drawn. */
+function TakeControls({ model: { data, state, dispatch, changeTake } }: { model: ReviewModel }) {
+  const { take } = data;
+  return (
+    <div className="no-print mt-5 flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line pt-3 text-[15px] text-soft">
+      <label className="flex items-center gap-2">
+        Judged by
+        <select
+          className="field !py-1"
+          value={take.plan.id}
+          onChange={(event) => void changeTake({ plan: { id: event.target.value as PlanId } })}
+        >
+          {PLAN_IDS.map((id) => (
+            <option key={id} value={id}>
+              {PLANS[id].name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <LineUp
+        key={take.offsetSec}
+        offsetSec={take.offsetSec}
+        onChange={(offsetSec) => void changeTake({ offsetSec })}
+      />
+      <button
+        type="button"
+        aria-pressed={state.zoomed}
+        onClick={() => dispatch({ type: 'toggleZoom' })}
+        className="hover:text-ink"
+      >
+        <KeyOf command="review.form.zoom" className="mr-1.5" />
+        {state.zoomed ? 'the whole form' : 'four bars, wide'}
+      </button>
+    </div>
+  );
+}

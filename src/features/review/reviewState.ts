@@ -1,0 +1,110 @@
+import type { NoteId } from '@/core/correct';
+import { elementAt } from '@/core/shared';
+import type { DrawBy } from './FormPicture';
+import type { Selection } from './selection';
+
+export const VIEWS = [
+  ['form', 'The form'],
+  ['boards', 'Boards'],
+  ['correct', 'Correct'],
+  ['compare', 'Compare'],
+  ['words', 'Words, files'],
+] as const;
+type NearView = (typeof VIEWS)[number][0];
+export type View = NearView | 'far';
+
+/** What a review shows of its take. What the take is, and what was found in it, is not part of this. */
+export type ReviewState = {
+  readonly view: View;
+  readonly selection: Selection | null;
+  /** The note under the hand in Correct. */
+  readonly held: NoteId | null;
+  readonly drawBy: DrawBy;
+  /** The chorus that is open where not all can be, from 0. */
+  readonly chorus: number;
+  readonly zoomed: boolean;
+  /** The kind of change that is lit; null for all. */
+  readonly kind: string | null;
+  /** The change of the form shown while standing back. */
+  readonly formChange: number;
+  readonly trouble: string | null;
+};
+
+export type ReviewAction =
+  | { readonly type: 'view'; readonly view: View }
+  | { readonly type: 'stepView'; readonly by: 1 | -1 }
+  | { readonly type: 'standBack' }
+  | {
+      readonly type: 'select';
+      readonly selection: Selection;
+      readonly chorus: number;
+      readonly held: NoteId | null;
+    }
+  | { readonly type: 'hold'; readonly id: NoteId | null; readonly index: number }
+  | { readonly type: 'clear' }
+  | { readonly type: 'escape' }
+  | { readonly type: 'toggleDrawBy' }
+  | { readonly type: 'toggleZoom' }
+  | { readonly type: 'chorus'; readonly chorus: number }
+  | { readonly type: 'kind'; readonly kind: string | null }
+  | { readonly type: 'formChange'; readonly index: number }
+  | { readonly type: 'trouble'; readonly message: string };
+
+export const viewFrom = (text: string | undefined): View =>
+  text === 'far' ? 'far' : (VIEWS.find(([id]) => id === text)?.[0] ?? 'form');
+
+export const openingState = (view: View, selection: Selection | null): ReviewState => ({
+  view,
+  selection,
+  held: null,
+  drawBy: 'height',
+  chorus: 0,
+  zoomed: false,
+  kind: null,
+  formChange: 0,
+  trouble: null,
+});
+
+/** The view so many steps further; from two metres away as from the form. */
+function stepView(view: View, by: 1 | -1): View {
+  const at = VIEWS.findIndex(([id]) => id === view);
+  return elementAt(VIEWS, (at + by + VIEWS.length) % VIEWS.length)[0];
+}
+
+/** What a review shows after `action`. */
+export function reviewReducer(state: ReviewState, action: ReviewAction): ReviewState {
+  switch (action.type) {
+    case 'view':
+      return { ...state, view: action.view };
+    case 'stepView':
+      return { ...state, view: stepView(state.view, action.by) };
+    case 'standBack':
+      return { ...state, view: state.view === 'far' ? 'form' : 'far' };
+    case 'select': {
+      const { selection, chorus, held } = action;
+      return { ...state, selection, chorus, held: held ?? state.held };
+    }
+    case 'hold':
+      return {
+        ...state,
+        held: action.id,
+        selection: action.index >= 0 ? { kind: 'note', index: action.index } : state.selection,
+      };
+    case 'clear':
+      return { ...state, selection: null };
+    case 'escape':
+      return state.zoomed ? { ...state, zoomed: false } : { ...state, selection: null, kind: null };
+    case 'toggleDrawBy':
+      return { ...state, drawBy: state.drawBy === 'height' ? 'pitch' : 'height' };
+    case 'toggleZoom':
+      return { ...state, zoomed: !state.zoomed };
+    case 'chorus':
+      return { ...state, chorus: action.chorus };
+    case 'kind':
+      return { ...state, kind: action.kind };
+    case 'formChange':
+      return { ...state, formChange: action.index };
+    case 'trouble':
+      return { ...state, trouble: action.message };
+  }
+}

@@ -1,0 +1,172 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useReducer } from 'react';
+import { bandRests } from '@/core/band';
+import type { CorrectedNote, NoteId } from '@/core/correct';
+import { shapeOf } from '@/core/drills';
+import type { Finding } from '@/core/findings';
+import type { Judgement } from '@/core/review';
+import { elementAt } from '@/core/shared';
+import { amendTake } from '@/audio/persistence/serverTakes';
+import type { PlayerState, TakePlayer } from '@/audio/playback/takePlayer';
+import { takeOnForm, type TakeOnForm } from '@/ui/form/takeOnForm';
+import { formChangesOf, type FormChange } from './formChanges';
+import { countIn, fixOf, gesturesOf, type FixAsked, type Span } from './places';
+import { takeUpDrill, takeUpPhrase } from './reviewServer';
+import {
+  openingState,
+  reviewReducer,
+  viewFrom,
+  type ReviewAction,
+  type ReviewState,
+  type View,
+} from './reviewState';
+import { shownFindings } from './reviewWords';
+import { addressOf, noteOf, selectionFrom, spanOf, type Selection } from './selection';
+import { useCorrecting, type Correcting } from './useCorrecting';
+import { useReview, useWarmedUp, type Corrections, type ReviewData } from './useReview';
+import { useTakePlayer } from './useTakePlayer';
+
+type TakeChange = Parameters<typeof amendTake>[1];
+
+/** All that the views of a review and its commands work with. */
+export type ReviewModel = {
+  readonly data: ReviewData;
+  readonly judgement: Judgement;
+  readonly byId: ReadonlyMap<NoteId, CorrectedNote>;
+  readonly corrections: Corrections;
+  readonly player: TakePlayer;
+  readonly playing: PlayerState;
+  readonly state: ReviewState;
+  readonly dispatch: (action: ReviewAction) => void;
+  /** What is selected, where the take still has it. */
+  readonly current: Selection | null;
+  readonly span: Span | null;
+  /** The note the selection points at, by its place in the report. */
+  readonly chosen: number | null;
+  readonly fix: FixAsked | null;
+  readonly findings: readonly Finding[];
+  readonly shown: readonly Finding[];
+  readonly formChanges: readonly FormChange[];
+  readonly drawn: TakeOnForm;
+  readonly act: Correcting;
+  readonly select: (next: Selection | null) => void;
+  readonly hold: (id: NoteId | null) => void;
+  readonly drill: (finding: Finding) => void;
+  readonly practisePhrase: (index: number) => void;
+  readonly changeTake: (to: TakeChange) => Promise<void>;
+};
+
+export function useReviewModel(data: ReviewData, firstView?: string, at?: string): ReviewModel {
+  const { take } = data;
+  const { judgement, findings, byId, corrections } = useReview(data);
+  const { report, timeline, places } = judgement;
+  const { player, state: playing } = useTakePlayer(take, judgement);
+  const [state, dispatch] = useReducer(reviewReducer, null, () =>
+    openingState(viewFrom(firstView), selectionFrom(at ?? null, data.report)),
+  );
+  const { view, selection, held } = state;
+  useAddress(view, selection);
+  useWarmedUp(data, view === 'correct');
+  const current = selection && selection.index < countIn(selection, report) ? selection : null;
+  const select = useCallback(
+    (next: Selection | null) => {
+      if (!next) return dispatch({ type: 'clear' });
+      const [from] = spanOf(next, report, timeline);
+      const note = noteOf(next, report);
+      dispatch({
+        type: 'select',
+        selection: next,
+        chorus: Math.max(0, Math.floor(from / timeline.formBeats + 1e-6)),
+        held: note === null ? null : (places[note] ?? null),
+      });
+    },
+    [report, timeline, places],
+  );
+  const hold = useCallback(
+    (id: NoteId | null) => dispatch({ type: 'hold', id, index: id === null ? -1 : places.indexOf(id) }),
+    [places],
+  );
+  return {
+    data,
+    judgement,
+    byId,
+    corrections,
+    player,
+    playing,
+    state,
+    dispatch,
+    current,
+    span: useMemo(() => current && spanOf(current, report, timeline), [current, report, timeline]),
+    chosen: current ? noteOf(current, report) : null,
+    fix: useMemo(() => fixOf(current, report), [current, report]),
+    findings,
+    shown: useMemo(() => shownFindings(findings), [findings]),
+    formChanges: useMemo(
+      () => (view === 'far' ? formChangesOf(report, timeline) : []),
+      [report, timeline, view],
+    ),
+    drawn: useDrawn(data, judgement, byId),
+    act: useCorrecting({ take, judgement, byId, corrections, player, held, onHold: hold }),
+    select,
+    hold,
+    ...useTakingUp(data, judgement, dispatch),
+  };
+}
+
+/** The take as the form draws it. */
+function useDrawn(
+  { take }: ReviewData,
+  { report, marks, timeline, places, doubts }: Judgement,
+  byId: ReadonlyMap<NoteId, CorrectedNote>,
+): TakeOnForm {
+  const alone = useMemo(
+    () => (take.dropOut ? bandRests(timeline, take.choruses, take.dropOut) : []),
+    [take, timeline],
+  );
+  return useMemo(() => {
+    const doubted = new Set(doubts.map(({ id }) => id));
+    return takeOnForm(report, marks, gesturesOf(places, byId, doubted, take.tempo), alone);
+  }, [report, marks, places, byId, doubts, take.tempo, alone]);
+}
+
+/** What leaves the review for the server: drills taken up, and changes to the take itself. */
+function useTakingUp(
+  { take }: ReviewData,
+  { report }: Judgement,
+  dispatch: (action: ReviewAction) => void,
+): Pick<ReviewModel, 'drill' | 'practisePhrase' | 'changeTake'> {
+  const router = useRouter();
+  const open = (made: Promise<string>) =>
+    void made
+      .then((id) => router.push(`/drills/${id}`))
+      .catch((error: Error) => dispatch({ type: 'trouble', message: error.message }));
+  return {
+    drill: ({ kind, where: { change, chord } }) =>
+      open(takeUpDrill(take.id, { kind, ...(change && { change }), ...(chord && { chord }) })),
+    practisePhrase: (index) => {
+      const phrase = shapeOf(report, elementAt(report.phrases, index));
+      if (take.chartId !== null) return open(takeUpPhrase(take.chartId, phrase, Math.round(take.tempo)));
+      dispatch({
+        type: 'trouble',
+        message: 'The chart of this take has been removed: there is nothing to fit the phrase to.',
+      });
+    },
+    changeTake: async (to) => {
+      await amendTake(take.id, to);
+      router.refresh();
+    },
+  };
+}
+
+/** Every view and selection has an address; stepping through a take writes no history. */
+function useAddress(view: View, selection: Selection | null): void {
+  useEffect(() => {
+    const address = new URL(window.location.href);
+    if (view === 'form') address.searchParams.delete('view');
+    else address.searchParams.set('view', view);
+    if (selection) address.searchParams.set('at', addressOf(selection));
+    else address.searchParams.delete('at');
+    if (address.href !== window.location.href) window.history.replaceState(null, '', address);
+  }, [view, selection]);
+}

@@ -1,0 +1,73 @@
+'use client';
+import dynamic from 'next/dynamic';
+import { useRouter } from 'next/navigation';
+import { useTheme } from 'next-themes';
+import { useEffect, useState } from 'react';
+import { notify } from '@/ui/toast/toasts';
+import { listenToMidi } from '../pedal';
+import { preferences, usePreferences } from '../preferences';
+import { closePanel, openPanel, usePanel } from './panels';
+import { listenToKeyboard } from './keyboard';
+import { useCommands } from './useCommands';
+
+// neither is needed before it is asked for
+const CommandPalette = dynamic(() => import('./CommandPalette').then((made) => made.CommandPalette));
+const KeyList = dynamic(() => import('./KeyList').then((made) => made.KeyList));
+
+const sayReversed = () =>
+  notify(
+    'This pedal is closed at rest. From now on it is read the other way round: pressing it counts as a press.',
+  );
+
+/** Keys, pedals, the palette and the list of keys, on every screen. */
+export function CommandCenter() {
+  const router = useRouter();
+  const { midi } = usePreferences();
+  const { resolvedTheme, setTheme } = useTheme();
+  const panel = usePanel();
+  const [wasOpen, setWasOpen] = useState(false);
+  if (panel !== null && !wasOpen) setWasOpen(true);
+  useEffect(() => listenToKeyboard(() => preferences().bindings, sayReversed), []);
+  useMidi(midi);
+  useCommands(
+    {
+      'app.palette': () => openPanel('palette'),
+      'app.keys': () => openPanel('keys'),
+      'app.theme': () => setTheme(resolvedTheme === 'noon' ? 'dusk' : 'noon'),
+      'app.today': () => router.push('/'),
+      'app.charts': () => router.push('/charts'),
+      'app.study': () => router.push('/study'),
+      'app.record': () => router.push('/record'),
+      'app.takes': () => router.push('/takes'),
+      'app.drills': () => router.push('/drills'),
+      'app.progress': () => router.push('/progress'),
+      'app.diary': () => router.push('/diary'),
+      'app.settings': () => router.push('/settings'),
+    },
+    { priority: -1 },
+  );
+  if (!wasOpen) return null;
+  return (
+    <>
+      <CommandPalette open={panel === 'palette'} onClose={closePanel} />
+      <KeyList open={panel === 'keys'} onClose={closePanel} />
+    </>
+  );
+}
+
+/** MIDI pedals, where the player asked for them. */
+function useMidi(isOn: boolean): void {
+  useEffect(() => {
+    if (!isOn) return;
+    let stop: (() => void) | null = null;
+    let isGone = false;
+    void listenToMidi().then((listening) => {
+      if (isGone) listening?.stop();
+      else stop = listening?.stop ?? null;
+    });
+    return () => {
+      isGone = true;
+      stop?.();
+    };
+  }, [isOn]);
+}
