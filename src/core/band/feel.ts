@@ -41,20 +41,23 @@ export function offBeat(feel: BandFeel, tempo: number): number {
  */
 export function bandFeel(chart: Chart): BandFeel {
   const feel = (chart.feel ?? '').toLowerCase();
-  const beats = beatsPerBar(chart.meter);
   if (/bossa|latin|samba/.test(feel)) return 'bossa';
   if (/funk|sixteenth|16/.test(feel)) return 'funk';
   if (/straight|even|rock|pop|folk/.test(feel)) return 'straight';
-  if (/shuffle/.test(feel) || (/blues/.test(feel) && !/swing/.test(feel)) || isCompound(chart.meter))
-    return 'shuffle';
+  if (isShuffled(feel, chart)) return 'shuffle';
+  const beats = beatsPerBar(chart.meter);
   if (/ballad|slow/.test(feel)) return beats === 3 ? 'waltz' : 'ballad';
-  if (/swing|jazz|waltz|five/.test(feel) || feel === '') {
-    if (beats === 3) return 'waltz';
-    if (beats === 5) return 'five';
-    if (beats === 4 || feel !== '') return 'swing';
-    return 'straight';
-  }
-  return 'straight';
+  return feel === '' || /swing|jazz|waltz|five/.test(feel) ? swungFeel(beats, feel !== '') : 'straight';
+}
+
+const isShuffled = (feel: string, { meter }: Chart): boolean =>
+  /shuffle/.test(feel) || (/blues/.test(feel) && !/swing/.test(feel)) || isCompound(meter);
+
+/** @param isNamed the chart says that it swings; where it says nothing, odd meters are played straight */
+function swungFeel(beats: number, isNamed: boolean): BandFeel {
+  if (beats === 3) return 'waltz';
+  if (beats === 5) return 'five';
+  return beats === 4 || isNamed ? 'swing' : 'straight';
 }
 
 export function lineupOf(feel: BandFeel, tempo: number, chords: ChordInstrument = 'keys'): Lineup {

@@ -24,17 +24,17 @@ const LENDERS: Record<'major' | 'minor', readonly string[]> = {
  */
 export function borrowedFrom(chord: Chord, key: Key, degree: string): string | null {
   if (degree.includes('/') || degree.startsWith('subV')) return null;
-  const step = stepInKey(chord, key);
-  if (
-    key.minor &&
-    (step === 0 || step === 7 || step === 11) &&
-    (isDominant(chord) || chord.quality !== 'major' || step === 7)
-  )
-    return null;
   if (chord.quality === 'diminished-seventh' || chord.quality === 'augmented') return null;
+  if (key.minor && isOwnOfMinor(chord, stepInKey(chord, key))) return null;
   const tones = chord.tones.filter((tone) => tone.role !== 'bass').map((tone) => tone.pc);
   const holds = (kind: string) => tones.every((pc) => scaleOn(key.tonic, kind).pcs.includes(pc));
   if (holds(key.minor ? 'natural minor' : 'major')) return null;
   const kind = LENDERS[key.minor ? 'minor' : 'major'].find(holds);
   return kind ? scaleOn(key.tonic, kind).name : null;
+}
+
+/** A minor key has its tonic, its dominant and its leading-tone chord in more than one form: none is borrowed. */
+function isOwnOfMinor(chord: Chord, step: number): boolean {
+  if (step === 7) return true;
+  return (step === 0 || step === 11) && (isDominant(chord) || chord.quality !== 'major');
 }

@@ -47,17 +47,38 @@ const written = (chord: Chord, semitones: number): boolean =>
 function byAlteration(chord: Chord): string | null {
   if (chord.quality === 'sus') return written(chord, 1) ? 'phrygian' : 'mixolydian';
   if (chord.quality !== 'dominant') return null;
-  const [flatNine, sharpNine, flatThirteen] = [written(chord, 1), written(chord, 3), written(chord, 8)];
-  const sharpFive = fifthOf(chord) === 1;
-  if (chord.altered || (sharpFive && (flatNine || sharpNine)) || (sharpNine && flatThirteen))
-    return 'altered';
-  if (flatNine && flatThirteen) return 'fifth mode of harmonic minor';
-  if (sharpFive) return 'whole tone';
-  if (flatThirteen) return 'mixolydian b6';
-  if (flatNine || sharpNine) return 'half-whole diminished';
-  if (written(chord, 6) || fifthOf(chord) === -1) return 'lydian dominant';
-  return null;
+  const own: Alterations = {
+    isAltered: chord.altered,
+    flatNine: written(chord, 1),
+    sharpNine: written(chord, 3),
+    flatThirteen: written(chord, 8),
+    sharpFive: fifthOf(chord) === 1,
+    sharpEleven: written(chord, 6) || fifthOf(chord) === -1,
+  };
+  return ALTERED_SCALES.find(([fits]) => fits(own))?.[1] ?? null;
 }
+
+/** What is written on a dominant beside its seventh. */
+type Alterations = {
+  readonly isAltered: boolean;
+  readonly flatNine: boolean;
+  readonly sharpNine: boolean;
+  readonly flatThirteen: boolean;
+  readonly sharpFive: boolean;
+  readonly sharpEleven: boolean;
+};
+
+/** The scale of a dominant by what is written on it: the first that fits. */
+const ALTERED_SCALES: readonly (readonly [fits: (own: Alterations) => boolean, scale: string])[] = [
+  [({ isAltered }) => isAltered, 'altered'],
+  [({ sharpFive, flatNine, sharpNine }) => sharpFive && (flatNine || sharpNine), 'altered'],
+  [({ sharpNine, flatThirteen }) => sharpNine && flatThirteen, 'altered'],
+  [({ flatNine, flatThirteen }) => flatNine && flatThirteen, 'fifth mode of harmonic minor'],
+  [({ sharpFive }) => sharpFive, 'whole tone'],
+  [({ flatThirteen }) => flatThirteen, 'mixolydian b6'],
+  [({ flatNine, sharpNine }) => flatNine || sharpNine, 'half-whole diminished'],
+  [({ sharpEleven }) => sharpEleven, 'lydian dominant'],
+];
 
 /** Chords whose own sound decides, wherever they stand. */
 function bySubstance(chord: Chord): string | null {
@@ -82,19 +103,24 @@ function bySubstance(chord: Chord): string | null {
 }
 
 function dominantRow(context: HarmonicReadingContext, degree: string): string {
-  const { chord, key, character, next } = context;
+  const { chord, key, character } = context;
   const step = stepInKey(chord, key);
   if (degree.startsWith('subV')) return 'lydian dominant';
-  if (step === 7 && !degree.includes('/')) {
-    if (character.minorBlues || (key.minor && !character.blues)) return toMinor(chord);
-    return 'mixolydian';
-  }
+  if (step === 7 && !degree.includes('/'))
+    return character.minorBlues || (key.minor && !character.blues) ? toMinor(chord) : 'mixolydian';
   if (character.vamp || restsInBlues(context)) return 'mixolydian';
-  if (key.minor && step === 5 && !fallsAFifth(context)) return 'mixolydian';
-  if (step === 10) return fallsAFifth(context) ? 'mixolydian' : 'lydian dominant';
+  return movingDominant(context, step);
+}
+
+/** The scale of a dominant that is not the key's own, by where it goes. */
+function movingDominant(context: HarmonicReadingContext, step: number): string {
+  const { chord, key, next, resolvesToMinor } = context;
+  const falls = fallsAFifth(context);
+  if (key.minor && step === 5 && !falls) return 'mixolydian';
+  if (step === 10) return falls ? 'mixolydian' : 'lydian dominant';
   // V/x by x; the player may have named x
-  if (fallsAFifth(context) || context.resolvesToMinor !== undefined)
-    return (context.resolvesToMinor ?? isMinorish(next)) ? toMinor(chord) : 'mixolydian';
+  if (falls || resolvesToMinor !== undefined)
+    return (resolvesToMinor ?? isMinorish(next)) ? toMinor(chord) : 'mixolydian';
   return step === 0 ? 'mixolydian' : 'lydian dominant';
 }
 
@@ -115,10 +141,13 @@ function minorRow(context: HarmonicReadingContext): string | null {
   const step = stepInKey(chord, key);
   if (character.minorBlues) return 'dorian';
   const relatedTwo = toneByRole(chord, 'seventh') !== undefined && isDominant(next) && fallsAFifth(context);
-  if (step === 2 || step === 5 || (relatedTwo && step !== 0)) return 'dorian';
+  if (step === 0) return minorTonic(context, relatedTwo);
+  if (step === 2 || step === 5 || relatedTwo) return 'dorian';
   if (step === 4 || (step === 7 && key.minor)) return 'phrygian';
-  if (step === 9) return 'natural minor';
-  if (step !== 0) return null;
+  return step === 9 ? 'natural minor' : null;
+}
+
+function minorTonic(context: HarmonicReadingContext, relatedTwo: boolean): string {
   if (relatedTwo || isBareVamp(context) || hasMajorFour(context)) return 'dorian';
   return holdsFlatTwo(context) ? 'phrygian' : 'natural minor';
 }

@@ -80,7 +80,7 @@ export const isRelatedTwo = (context: HarmonicReadingContext): boolean =>
  * Rule T2.5: ambiguous, best reading and runner-up.
  */
 export function runnerUpOf(context: HarmonicReadingContext, degree: string): OtherReading | null {
-  const { chord, key, next } = context;
+  const { chord, key } = context;
   const plain = numeral(chord, key);
   const step = stepInKey(chord, key);
   if (degree.includes('/') || (degree.startsWith('subV') && plain !== degree))
@@ -88,32 +88,37 @@ export function runnerUpOf(context: HarmonicReadingContext, degree: string): Oth
       degree: plain,
       reason: `Heard without where it goes, ${chord.symbol} is the chord on the ${ORDINALS[step]} degree.`,
     };
-  if (isDominant(chord) && degree === 'bVII') {
-    if (fallsAFifth(context))
-      return { degree: `V/${numeral(next, key)}`, reason: `It falls a fifth to ${next.symbol}.` };
-    if (stepInKey(next, key) === 0)
-      return {
-        degree: 'subV/vi',
-        reason: `It shares its third and seventh with the dominant of the sixth degree, where it could slip to.`,
-      };
-    return null;
-  }
+  if (isDominant(chord) && degree === 'bVII') return flatSevenOtherwise(context);
   if (isRelatedTwo(context) && degree !== 'ii') {
-    const aim = modulo(rootPc(next) + 5 - pitchClass(key.tonic), 12);
-    if (aim !== 0)
-      return {
-        degree: `ii/${BY_STEP[aim]}`,
-        reason: `With ${next.symbol} it is the ii–V of another degree.`,
-      };
+    const related = relatedTwoOtherwise(context);
+    if (related) return related;
   }
   if (chord.quality === 'diminished-seventh' && !degree.startsWith('vii'))
     return {
       degree: 'vii/V',
-      reason: `A diminished seventh is the same chord from each of its tones: one of them may lead to the next chord.`,
+      reason:
+        'A diminished seventh is the same chord from each of its tones: one of them may lead to the next chord.',
     };
   if (isDominant(chord) && step === 0 && !key.minor)
     return { degree: 'V/IV', reason: 'A tonic with a minor seventh can lead on to the fourth degree.' };
   return null;
+}
+
+function flatSevenOtherwise(context: HarmonicReadingContext): OtherReading | null {
+  const { key, next } = context;
+  if (fallsAFifth(context))
+    return { degree: `V/${numeral(next, key)}`, reason: `It falls a fifth to ${next.symbol}.` };
+  if (stepInKey(next, key) !== 0) return null;
+  return {
+    degree: 'subV/vi',
+    reason: 'It shares its third and seventh with the dominant of the sixth degree, where it could slip to.',
+  };
+}
+
+function relatedTwoOtherwise({ key, next }: HarmonicReadingContext): OtherReading | null {
+  const aim = modulo(rootPc(next) + 5 - pitchClass(key.tonic), 12);
+  if (aim === 0) return null;
+  return { degree: `ii/${BY_STEP[aim]}`, reason: `With ${next.symbol} it is the ii–V of another degree.` };
 }
 
 const BY_STEP = ['I', 'bII', 'ii', 'bIII', 'iii', 'IV', 'bV', 'V', 'bVI', 'vi', 'bVII', 'vii'];

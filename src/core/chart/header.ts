@@ -42,32 +42,57 @@ export function readHeader(line: string): { header: Header; problems: Problem[] 
 }
 
 function setField(header: Header, name: string, value: string): Problem | null {
-  if (name === 'key') {
+  return FIELDS[name]?.(header, value) ?? null;
+}
+
+type SetField = (header: Header, value: string) => Problem | null;
+
+const setMeter: SetField = (header, value) => {
+  const found = /^(\d{1,2})\/(1|2|4|8|16)$/.exec(value);
+  if (!found || Number(found[1]) < 1)
+    return problem('meter', `“${value}” is not a meter like 4/4, 3/4 or 6/8.`, '4/4');
+  header.meter = { upper: Number(found[1]), lower: Number(found[2]) };
+  return null;
+};
+
+const setTempo: SetField = (header, value) => {
+  const tempo = Number(value);
+  if (!(tempo >= 20 && tempo <= 400))
+    return problem('tempo', `“${value}” is not a tempo from 20 to 400 beats a minute.`, '120');
+  header.tempo = tempo;
+  return null;
+};
+
+const setPickup: SetField = (header, value) => {
+  const beats = Number(value);
+  if (value === '' || !(beats >= 0 && beats <= 16))
+    return problem('pickup', `“${value}” is not a number of pickup beats.`, '1');
+  header.pickup = beats;
+  return null;
+};
+
+/** Each field of a header that says more than words, and how it is read; others are kept as they are. */
+const FIELDS: Readonly<Partial<Record<string, SetField>>> = {
+  key: (header, value) => {
     const key = readKey(value);
     if (!key.ok) return key.problems[0];
     header.key = key.value;
-  } else if (name === 'meter') {
-    const found = /^(\d{1,2})\/(1|2|4|8|16)$/.exec(value);
-    if (!found || Number(found[1]) < 1)
-      return problem('meter', `“${value}” is not a meter like 4/4, 3/4 or 6/8.`, '4/4');
-    header.meter = { upper: Number(found[1]), lower: Number(found[2]) };
-  } else if (name === 'tempo') {
-    const tempo = Number(value);
-    if (!(tempo >= 20 && tempo <= 400))
-      return problem('tempo', `“${value}” is not a tempo from 20 to 400 beats a minute.`, '120');
-    header.tempo = tempo;
-  } else if (name === 'pickup') {
-    const beats = Number(value);
-    if (value === '' || !(beats >= 0 && beats <= 16))
-      return problem('pickup', `“${value}” is not a number of pickup beats.`, '1');
-    header.pickup = beats;
-  } else if (name === 'reading') {
+    return null;
+  },
+  meter: setMeter,
+  tempo: setTempo,
+  pickup: setPickup,
+  reading: (header, value) => {
     const reading = readOverride(value);
     if (!reading.ok) return reading.problems[0];
     header.reading = reading.value;
-  } else if (name === 'feel') header.feel = value.toLowerCase();
-  return null;
-}
+    return null;
+  },
+  feel: (header, value) => {
+    header.feel = value.toLowerCase();
+    return null;
+  },
+};
 
 const problem = (field: string, message: string, suggestion: string): Problem =>
   refused({ code: `chart.${field}`, message, suggestion }).problems[0];

@@ -176,27 +176,16 @@ class Soloist {
     const { timeline, plan, profile, random } = this.set;
     const left = next ? Math.round((next.beat - beat) / 0.5) : 8;
     if (next && left === 1 && random() < profile.approach) return next.midi + pick(random, [-1, 1]);
-    const { span: stretch, chorus } = soundingAt(timeline, beat);
+    const { span, chorus } = soundingAt(timeline, beat);
     if (random() < profile.outside) return hand + pick(random, [-1, 1]);
-    const cell = cellAt(plan, stretch.index, chorus);
+    const cell = cellAt(plan, span.index, chorus);
     const material = missed ? cell.material.filter((pc) => !cell.targets.includes(pc)) : cell.material;
-    const choices: { midi: Midi; weight: number }[] = [];
-    for (let midi = Math.max(profile.lowest, hand - 7); midi <= Math.min(profile.highest, hand + 7); midi++) {
-      if (
-        midi === hand ||
-        !material.includes(pitchClassOf(midi)) ||
-        (next && left === 1 && midi === next.midi)
-      )
-        continue;
-      const distance = Math.abs(midi - hand);
-      const ahead = next ? Math.abs(next.midi - midi) - left * 2.2 : 0;
-      const tone =
-        stretch.chord?.tones.some((own) => own.pc === modulo(midi, 12)) && beat % 1 === 0 ? 1.6 : 1;
-      choices.push({
-        midi,
-        weight: distanceWeight(distance) * tone * Math.exp(-Math.max(0, ahead) * 0.9),
-      });
-    }
+    const tones = beat % 1 === 0 ? (span.chord?.tones ?? []).map(({ pc }) => pc) : [];
+    const isFree = (midi: Midi) =>
+      midi !== hand && material.includes(pitchClassOf(midi)) && !(left === 1 && midi === next?.midi);
+    const choices = reachOf(hand, profile)
+      .filter(isFree)
+      .map((midi) => ({ midi, weight: stepWeight(midi, { hand, left, tones, next }) }));
     return weighted(choices, random) ?? this.nearest(hand + 2, material);
   }
 }
@@ -237,4 +226,25 @@ function distanceWeight(distance: number) {
   if (distance <= 2) return 3;
   if (distance <= 4) return 1.5;
   return 0.4;
+}
+
+/** Half steps a step may go from where the hand is. */
+const REACH = 7;
+const CHORD_TONE_ON_BEAT = 1.6;
+/** Half steps a line can cover on its way from one eighth to the next. */
+const HALF_STEPS_AN_EIGHTH = 2.2;
+
+const reachOf = (hand: Midi, { lowest, highest }: { lowest: Midi; highest: Midi }): Midi[] => {
+  const from = Math.max(lowest, hand - REACH);
+  return Array.from({ length: Math.max(0, Math.min(highest, hand + REACH) - from + 1) }, (_, n) => from + n);
+};
+
+/** How likely the line goes to a note: near, on a tone of the chord, and where the next anchor stays in reach. */
+function stepWeight(
+  midi: Midi,
+  { hand, left, tones, next }: { hand: Midi; left: number; tones: readonly number[]; next: Anchor | null },
+): number {
+  const ahead = next ? Math.abs(next.midi - midi) - left * HALF_STEPS_AN_EIGHTH : 0;
+  const tone = tones.includes(modulo(midi, 12)) ? CHORD_TONE_ON_BEAT : 1;
+  return distanceWeight(Math.abs(midi - hand)) * tone * Math.exp(-Math.max(0, ahead) * 0.9);
 }
