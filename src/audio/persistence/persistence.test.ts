@@ -95,13 +95,15 @@ class Server implements TakeServer {
     this.answer();
     this.finished.set(id, ending);
   }
-  async discard(id: string) {
+  async discard(id: string, hasMore = false) {
     this.answer();
-    const had = this.begun.has(id) && this.chunks.get(id)!.length > 0;
-    if (had) this.inTrash.set(id, this.begun.get(id)!);
+    const take = this.begun.get(id) ?? this.inTrash.get(id);
+    const isWorthIt = take !== undefined && (hasMore || this.chunks.get(id)!.length > 0);
+    if (isWorthIt) this.inTrash.set(id, take);
+    else this.inTrash.delete(id);
     this.begun.delete(id);
-    if (had) this.trashed.set(id, this.chunks.get(id)!.length);
-    return had;
+    if (isWorthIt) this.trashed.set(id, this.chunks.get(id)!.length);
+    return isWorthIt;
   }
   async restore(id: string) {
     this.answer();

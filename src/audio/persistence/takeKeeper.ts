@@ -212,21 +212,28 @@ export class TakeKeeper {
    */
   async discard(): Promise<boolean> {
     const { id } = this.local;
+    // it is in the trash at once, whatever becomes of this page; its end follows
+    const atOnce = this.begun ? this.trash(true) : null;
     if (this.pendingFrames > 0) this.cutChunk();
     await this.storing;
     await this.inStore((own) => own.amend(id, { discarded: true }));
+    await atOnce;
     await this.sendAll(DISCARD_PATIENCE_MS);
     this.stopped = true;
     this.wake?.();
-    const more = this.sent < this.cut && !this.refusal && !this.storeFails;
-    const recoverable = this.begun
-      ? await this.server
-          .discard(id, more)
-          .catch((error: unknown) => (error instanceof Refused ? false : null))
-      : null;
-    if (more && recoverable !== null) await this.inStore((own) => own.amend(id, { inTrash: true }));
+    const hasMore = this.sent < this.cut && !this.refusal && !this.storeFails;
+    const recoverable = this.begun ? await this.trash(hasMore) : null;
+    if (hasMore && recoverable !== null) await this.inStore((own) => own.amend(id, { inTrash: true }));
     else if (recoverable !== null || this.cut === 0) await this.inStore((own) => own.remove(id));
     return recoverable === true;
+  }
+
+  /** @returns whether the take can be brought back; null where the server does not answer in time */
+  private trash(hasMore: boolean): Promise<boolean | null> {
+    const asked = this.server
+      .discard(this.local.id, hasMore)
+      .catch((error: unknown) => (error instanceof Refused ? false : null));
+    return Promise.race([asked, this.wait(DISCARD_PATIENCE_MS).then(() => null)]);
   }
 
   /** Sends what the server does not have yet, for at most `patienceMs`. */

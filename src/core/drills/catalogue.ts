@@ -1,54 +1,7 @@
 import type { HeightIntent, PlanWords } from '../plan';
-import type { Aim, Motif, Rule } from './rule';
-
-/** How the notes before a change lead into it, in semitones up: the last of them is the landing. */
-export type LeadIn = readonly (readonly number[])[];
-
-/** How an example of a drill is made: what it lands on, what it is made of, how it leads in, and its rhythm. */
-export type Recipe = {
-  readonly land: readonly Aim[];
-  readonly material: 'chord' | 'plan';
-  readonly lead?: LeadIn;
-  /**
-   * Notes in the lead-in may lie outside the material; `only`: they lie outside the chord they are played
-   * over.
-   */
-  readonly chromatic?: true | 'only';
-  readonly rhythm: 'eighths' | 'quarters' | 'changes' | 'anticipate' | 'offbeats' | 'phrases';
-  /** For phrases: the beat they begin on, from 1, how long they are and the rest after them, in bars. */
-  readonly phrase?: {
-    readonly beat: number;
-    readonly bars: number;
-    readonly rest: number;
-    /** Each phrase a beat later than the one before, round the bar. */ readonly turn?: true;
-  };
-  /** Four notes that move by step, up an arpeggio, or in threes of the scale. */
-  readonly shape?: 'arpeggio' | 'run' | 'thirds';
-  /** The lowest fret of the one place it is played in. */
-  readonly place?: number;
-  /** Landings are slid into from a fret or two below. */
-  readonly glide?: true;
-  /** Every phrase ends on the root or the third, held. */
-  readonly rests?: true;
-  /** Low bars and high bars in turn. */
-  readonly wide?: true;
-  /** Once a bar a scale tone that is no colour of the chord. */
-  readonly high?: true;
-  /** Out of the scale in every so many-th bar. */
-  readonly out?: number;
-  /** What is written out bar by bar and not searched for. */
-  readonly written?: WrittenExample;
-};
-
-/**
- * Figures that are laid into each bar of one chord, phrases of one shape, and bars of chords between bars of
- * line.
- */
-export type WrittenExample =
-  | { readonly kind: 'pattern'; readonly cell: 2 | 3 | 4; readonly way: 1 | -1 }
-  | { readonly kind: 'up-and-down'; readonly up: 'arpeggio' | 'scale-run' }
-  | { readonly kind: 'motif'; readonly like?: Motif }
-  | { readonly kind: 'trade'; readonly bars: number };
+import type { Aim } from './aims';
+import type { Recipe } from './recipe';
+import type { Rule } from './rules';
 
 export type DrillKind = keyof typeof CATALOGUE;
 export type CatalogueEntry = {

@@ -5,7 +5,8 @@ import type { Finding, FindingKind } from '../findings';
 import { unwrap, type BeatsPerMinute, present } from '../shared';
 import { attemptOf } from './attempt';
 import { CATALOGUE, type CatalogueEntry, type DrillKind } from './catalogue';
-import { ruleWords, type Attempt, type Motif, type Rule } from './rule';
+import type { Attempt } from './rule';
+import { ruleWords, type Motif, type Rule } from './rules';
 
 /** Something small to practise: some bars, one rule that can be heard, a tempo, and why. */
 export type Drill = {

@@ -1,6 +1,6 @@
 import type { Chart, Harmony, Timeline } from '../chart';
 import type { Plan } from '../plan';
-import type { Recipe } from './catalogue';
+import type { Recipe } from './recipe';
 import { elementAt } from '../shared';
 
 /** The bars an example is made over, so often, with everything that is known of their harmony. */

@@ -3,10 +3,12 @@ import { beatsPerBar, harmonyOf, readChart, timelineOf } from '../chart';
 import { placesOf, STANDARD_INSTRUMENT } from '../neck';
 import { cellAt, planFromWords, planOf } from '../plan';
 import { unwrap, type Midi, present, elementAt } from '../shared';
-import { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind, type Recipe } from './catalogue';
+import { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './catalogue';
 import { judgeDrill, type Drill } from './drill';
 import { lineThrough, type Slot } from './line';
-import { tonesOf, type Rule } from './rule';
+import { tonesOf } from './aims';
+import type { Recipe } from './recipe';
+import { recipeFor, type Rule } from './rules';
 import { chordAt, type DrillContext } from './drillContext';
 import { writtenLine } from './written';
 
@@ -71,40 +73,9 @@ const landsOn = (scene: DrillContext, beat: number): boolean =>
 
 /** The recipe of the catalogue; for a drill of the player's own the one that its rule asks for. */
 function recipeOf({ kind, rule }: Drill): Recipe {
-  const { recipe } = CATALOGUE[
-    kind === 'own' ? (nearestKind(rule) ?? 'chord-tones') : kind
-  ] as CatalogueEntry;
-  if (rule.kind === 'motif')
-    return { ...recipe, written: { kind: 'motif', ...(rule.like ? { like: rule.like } : {}) } };
-  if (kind !== 'own') return recipe;
-  switch (rule.kind) {
-    case 'land':
-      return {
-        ...recipe,
-        land: rule.tones,
-        ...(rule.led ? { lead: [rule.led.map((one) => -one)] } : {}),
-        ...(rule.early ? { rhythm: 'anticipate' as const } : {}),
-      };
-    case 'start':
-      return {
-        ...recipe,
-        phrase: { beat: rule.beat, bars: 1, rest: 1, ...(rule.turn ? { turn: true as const } : {}) },
-      };
-    case 'space':
-      return { ...recipe, phrase: { beat: 1, bars: 1, rest: rule.bars + 1 } };
-    case 'place':
-      return rule.from === undefined ? recipe : { ...recipe, place: rule.from };
-    case 'home':
-      return { ...recipe, out: rule.every };
-    case 'trade':
-      return { ...recipe, written: { kind: 'trade', bars: rule.bars } };
-    case 'shape':
-      return rule.cell === undefined
-        ? recipe
-        : { ...recipe, written: { kind: 'pattern', cell: rule.cell, way: rule.cell === 4 ? -1 : 1 } };
-    default:
-      return recipe;
-  }
+  const nearest = kind === 'own' ? (nearestKind(rule) ?? 'chord-tones') : kind;
+  const { recipe }: CatalogueEntry = CATALOGUE[nearest];
+  return kind === 'own' || rule.kind === 'motif' ? recipeFor(rule, recipe) : recipe;
 }
 
 /** The drill of the catalogue whose rule is most like one: the same kind, then the same parts. */

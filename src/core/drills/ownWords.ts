@@ -9,7 +9,8 @@ import {
   present,
   elementAt,
 } from '../shared';
-import type { Aim, Rule } from './rule';
+import type { Aim } from './aims';
+import type { Rule } from './rules';
 
 /** A drill in the player's words, read: its rule, and where and how fast if that was said. */
 export type OwnWords = {

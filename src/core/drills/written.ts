@@ -2,10 +2,11 @@ import type { PlayedNote } from '../analyse';
 import { beatsPerBar, type ChordSpan } from '../chart';
 import { chordShapes } from '../neck';
 import { pitchClassOf, seededRandom, type Midi, elementAt, present } from '../shared';
-import type { WrittenExample } from './catalogue';
+import type { WrittenExample } from './recipe';
 import { chordAt, type DrillContext } from './drillContext';
 import type { Slot } from './line';
-import { tonesOf, type Motif } from './rule';
+import { tonesOf } from './aims';
+import type { Motif } from './rules';
 
 type Fill = (slots: readonly Slot[], seed: number) => PlayedNote[] | null;
 type MusicBar = {

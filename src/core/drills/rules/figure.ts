@@ -1,0 +1,23 @@
+import { overChanges } from './context';
+import type { RuleKind } from './ruleKind';
+
+/** At each change: the landing is the target of an enclosure or of two half steps one way. */
+export type FigureRule = {
+  readonly kind: 'figure';
+  readonly figures: readonly ('enclosure' | 'double-chromatic')[];
+};
+
+const NAMES = { enclosure: 'an enclosure', 'double-chromatic': 'two half steps one way' } as const;
+
+export const FIGURE: RuleKind<FigureRule> = {
+  id: 'figure',
+  judge: ({ figures }, { report }) =>
+    overChanges(report, ({ landing }) =>
+      report.figures.some(
+        ({ kind, targetIndex }) =>
+          targetIndex === landing.noteIndex && (figures as readonly string[]).includes(kind),
+      ),
+    ),
+  words: ({ figures }) =>
+    `Lead into the landing by ${figures.map((kind) => NAMES[kind]).join(' or ')} at every change.`,
+};

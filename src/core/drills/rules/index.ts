@@ -1,0 +1,88 @@
+import { ANSWER, type AnswerRule } from './answer';
+import { CROSS, type CrossRule } from './cross';
+import { END, type EndRule } from './end';
+import { FIGURE, type FigureRule } from './figure';
+import { HEIGHT, type HeightRule } from './height';
+import { HOME, type HomeRule } from './home';
+import { JOIN, type JoinRule } from './join';
+import { LAND, type LandRule } from './land';
+import { MATERIAL, type MaterialRule } from './material';
+import { MOTIF, type MotifRule } from './motif';
+import { PLACE, type PlaceRule } from './place';
+import { RANGE, type RangeRule } from './range';
+import { SHAPE, type ShapeRule } from './shape';
+import { SPACE, type SpaceRule } from './space';
+import { START, type StartRule } from './start';
+import { TIME, type TimeRule } from './time';
+import { TRADE, type TradeRule } from './trade';
+import { UP_AND_DOWN, type UpAndDownRule } from './upAndDown';
+import { UPBEATS, type UpbeatsRule } from './upbeats';
+import { VARY, type VaryRule } from './vary';
+import type { Recipe } from '../recipe';
+import type { RuleCheck } from '../rule';
+import type { AttemptContext } from './context';
+import type { RuleKind } from './ruleKind';
+
+/** What a drill is passed by: one thing that can be heard, and only that. */
+export type Rule =
+  | LandRule
+  | FigureRule
+  | JoinRule
+  | MaterialRule
+  | PlaceRule
+  | ShapeRule
+  | UpAndDownRule
+  | EndRule
+  | CrossRule
+  | MotifRule
+  | VaryRule
+  | AnswerRule
+  | HomeRule
+  | TradeRule
+  | TimeRule
+  | RangeRule
+  | HeightRule
+  | UpbeatsRule
+  | StartRule
+  | SpaceRule;
+
+type KindOf<K extends Rule['kind']> = RuleKind<Extract<Rule, { kind: K }>>;
+
+/** Every kind of rule, by its name. */
+const KINDS: { readonly [K in Rule['kind']]: KindOf<K> } = {
+  land: LAND,
+  figure: FIGURE,
+  join: JOIN,
+  material: MATERIAL,
+  place: PLACE,
+  shape: SHAPE,
+  'up-and-down': UP_AND_DOWN,
+  end: END,
+  cross: CROSS,
+  motif: MOTIF,
+  vary: VARY,
+  answer: ANSWER,
+  home: HOME,
+  trade: TRADE,
+  time: TIME,
+  range: RANGE,
+  height: HEIGHT,
+  upbeats: UPBEATS,
+  start: START,
+  space: SPACE,
+};
+
+const kindOf = (rule: Rule): RuleKind<Rule> => KINDS[rule.kind];
+
+/** How each place of an attempt went by a rule. */
+export const judgeRule = (rule: Rule, attempt: AttemptContext): RuleCheck[] =>
+  kindOf(rule).judge(rule, attempt);
+
+/** A rule in a sentence, as it is said to a player. */
+export const ruleWords = (rule: Rule): string => kindOf(rule).words(rule);
+
+/** A recipe changed so that what is made by it passes the rule. */
+export const recipeFor = (rule: Rule, recipe: Recipe): Recipe =>
+  kindOf(rule).example?.(rule, recipe) ?? recipe;
+
+export { shapeOf, type Motif } from './motif';

@@ -1,0 +1,17 @@
+import { isOnTime, overChanges } from './context';
+import type { RuleKind } from './ruleKind';
+
+/** At each change: no rest and no leap: the next note is the same or a step away. */
+export type JoinRule = { readonly kind: 'join' };
+
+export const JOIN: RuleKind<JoinRule> = {
+  id: 'join',
+  judge: (_, { report }) =>
+    overChanges(
+      report,
+      (change) =>
+        (isOnTime(change) || change.landing.timing === 'held') &&
+        (change.connection.kind === 'common' || change.connection.kind === 'step'),
+    ),
+  words: () => 'Keep going through every change: the same note or a step, and no rest.',
+};

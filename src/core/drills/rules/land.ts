@@ -1,0 +1,61 @@
+import type { ChangeReport, Report } from '../../analyse';
+import { readChord } from '../../music';
+import { elementAt, pitchClassOf, unwrap, type Semitones } from '../../shared';
+import { tonesOf, type Aim } from '../aims';
+import { isOnTime, overChanges } from './context';
+import type { RuleKind } from './ruleKind';
+
+/**
+ * At each change: land on one of these tones, on time; `led` by a note so many semitones away (−1: from a half
+ * step below); `early`: only ahead of it.
+ */
+export type LandRule = {
+  readonly kind: 'land';
+  readonly tones: readonly Aim[];
+  readonly led?: readonly Semitones[];
+  readonly early?: true;
+  /** Slid, bent or graced into; what leads in by `led` counts too. */
+  readonly gliding?: true;
+};
+
+function isLanded(change: ChangeReport, rule: LandRule, report: Report): boolean {
+  const { landing, to } = change;
+  if (landing.noteIndex === null) return false;
+  if (!(rule.early ? landing.timing === 'early' : isOnTime(change))) return false;
+  const note = elementAt(report.notes, landing.noteIndex);
+  if (!tonesOf(unwrap(readChord(to)), rule.tones).includes(pitchClassOf(note.midi))) return false;
+  const isGlided = note.from !== undefined || note.flags.includes('slide') || note.flags.includes('bend');
+  if (rule.gliding && isGlided) return true;
+  return rule.led ? isLed(note, rule.led, report) : !rule.gliding;
+}
+
+/** Was the note of the line before it so many semitones away? */
+function isLed(note: Report['notes'][number], led: readonly Semitones[], report: Report): boolean {
+  const before = report.notes.findLast((other) => other.top && other.onsetBeat < note.onsetBeat - 1e-6);
+  return before !== undefined && led.includes(Math.round(before.midi) - Math.round(note.midi));
+}
+
+const STEPS: Readonly<Record<number, string>> = { 1: 'a half step', 2: 'a whole step' };
+const ledWords = (semitones: Semitones): string => {
+  const size = Math.abs(semitones);
+  return `${STEPS[size] ?? `${size} half steps`} ${semitones < 0 ? 'below' : 'above'}`;
+};
+
+export const LAND: RuleKind<LandRule> = {
+  id: 'land',
+  judge: (rule, { report }) => overChanges(report, (change) => isLanded(change, rule, report)),
+  words: ({ tones, led, early, gliding }) => {
+    const ways = [
+      ...(led ? [`from ${led.map(ledWords).join(' or ')}`] : []),
+      ...(gliding ? [`${led ? 'or ' : ''}slid, bent or graced into`] : []),
+    ];
+    const when = early ? 'an eighth ahead of the change' : 'at every change';
+    return `${[`Land on the ${tones.join(' or the ')} ${when}`, ...ways].join(', ')}.`;
+  },
+  example: ({ tones, led, early }, recipe) => ({
+    ...recipe,
+    land: tones,
+    ...(led && { lead: [led.map((steps) => -steps)] }),
+    ...(early && { rhythm: 'anticipate' as const }),
+  }),
+};
