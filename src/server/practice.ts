@@ -1,3 +1,4 @@
+import { format } from 'date-fns';
 import { and, desc, eq, gt, gte, isNull } from 'drizzle-orm';
 import { changesOf, readChart, timelineOf, type Pace } from '@/core/chart';
 import {
@@ -366,7 +367,7 @@ export async function diaryWeeks(now = Date.now()): Promise<{
   const named = (week: number) => {
     if (week === present) return 'This week';
     if (week === present - 1) return 'Last week';
-    return `Week of ${new Date(weekStart(week, ownOffset(now)) + DAY_MS / 2).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`;
+    return `Week of ${format(weekStart(week, ownOffset(now)) + DAY_MS / 2, 'd MMMM')}`;
   };
   const left = goal ? daysBetween(now, goal.date) : -1;
   return {

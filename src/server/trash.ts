@@ -1,4 +1,5 @@
 import { and, desc, eq, isNotNull, isNull, lte, sql, sum } from 'drizzle-orm';
+import { DAY_MS } from '@/core/scheduling';
 import { database, write } from './db/client';
 import { audioChunks, takes } from './db/schema';
 import { notFound } from './failure';
@@ -6,7 +7,6 @@ import { asTake, playedSeconds, type StoredTake } from './takes';
 
 /** What is removed can be brought back for so many days. */
 export const TRASH_DAYS = 30;
-const DAY_MS = 86_400_000;
 
 /** A recording with less of it past the count-in holds nothing that could be missed. */
 const WORTH_KEEPING_SECONDS = 0.5;

@@ -1,4 +1,5 @@
 'use client';
+import { format } from 'date-fns';
 import Link from 'next/link';
 import { useState } from 'react';
 import { Dialog, DropdownMenu } from 'radix-ui';
@@ -137,14 +138,7 @@ function Versions({ id, now, onText }: { id: string; now: string; onText: (text:
             {(versions ?? []).map((version) => (
               <li key={version.id} className="flex items-center gap-4 border-t border-line py-2">
                 <span className="min-w-0 grow">
-                  <b className="block font-[560]">
-                    {new Date(version.createdAt).toLocaleString('en-GB', {
-                      day: 'numeric',
-                      month: 'long',
-                      hour: '2-digit',
-                      minute: '2-digit',
-                    })}
-                  </b>
+                  <b className="block font-[560]">{format(version.createdAt, 'd MMMM, HH:mm')}</b>
                   <span className="block truncate font-mono text-sm text-dim">
                     {firstOther(version.text, now)}
                   </span>

@@ -1,4 +1,5 @@
 'use client';
+import { differenceInCalendarDays, format } from 'date-fns';
 import Link from 'next/link';
 import { ruleWords } from '@/core/drills';
 import { typeset } from '@/core/findings';
@@ -191,11 +192,10 @@ const minutesOf = (seconds: number): string => {
   return `${minutes} minutes`;
 };
 
-const DAY_MS = 86_400_000;
 function whenWords(at: number): string {
-  const days = Math.round((at - Date.now()) / DAY_MS);
+  const days = differenceInCalendarDays(at, Date.now());
   if (days <= 0) return 'today';
   if (days === 1) return 'tomorrow';
-  if (days < 7) return `on ${new Date(at).toLocaleDateString('en-GB', { weekday: 'long' })}`;
+  if (days < 7) return format(at, "'on' EEEE");
   return `in ${days} days`;
 }

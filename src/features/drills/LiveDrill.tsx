@@ -3,6 +3,7 @@ import { ladderWords, type Ladder, type LadderTry } from '@/core/scheduling';
 import type { RunOutcome } from '@/server/drills';
 import type { TakeSession } from '@/audio/takeSession';
 import { ChordSvg } from '@/ui/ChordSymbol';
+import { RoundSign } from '@/ui/icons/RoundSign';
 import { chordWidth } from '@/ui/chordParts';
 import { ruleWords } from '@/core/drills';
 import { nowPlaying, type NowPlaying } from '@/ui/stage/nowPlaying';
@@ -71,10 +72,7 @@ export function LiveDrill({
       footer={
         <>
           <button type="button" aria-label="Stop the drill" onClick={onStop}>
-            <svg width={32} height={32} aria-hidden="true">
-              <circle cx={16} cy={16} r={15} fill="none" stroke="var(--now)" strokeWidth={2} />
-              <path d="M11 11h10v10h-10z" fill="var(--now)" />
-            </svg>
+            <RoundSign name="stop" />
           </button>
           <b className="text-ink" role="status">
             {waits ?? (beat < 0 ? `Counting in at ${drill.tempo}` : `Attempt ${attempt} at ${drill.tempo}`)}

@@ -1,4 +1,5 @@
 'use client';
+import { format, parseISO } from 'date-fns';
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import type { DiaryDay, DiaryLine } from '@/core/scheduling';
@@ -78,15 +79,13 @@ export function DiaryScreen({ weeks, words, today, goal }: Props) {
 }
 
 function Day({ day: { day, minutes, lines }, text, today }: { day: DiaryDay; text: string; today: string }) {
-  const date = new Date(`${day}T12:00:00`);
+  const date = parseISO(day);
   return (
     <article className="grid gap-x-8 gap-y-2 border-b border-line py-4 md:grid-cols-[150px_minmax(0,1fr)_minmax(0,360px)]">
       <h3 className="text-soft">
-        <b className="text-[19px] text-ink">
-          {day === today ? 'Today' : date.toLocaleDateString('en-GB', { weekday: 'long' })}
-        </b>
+        <b className="text-[19px] text-ink">{day === today ? 'Today' : format(date, 'EEEE')}</b>
         <br />
-        {date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}
+        {format(date, 'd MMMM')}
         {minutes > 0 && (
           <>
             <br />

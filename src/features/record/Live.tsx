@@ -12,6 +12,7 @@ import { useLevel } from '../shell/useRig';
 import { everyFrame, useBeat } from '../shell/useSession';
 import type { Settings } from './settings';
 import { Stage } from './Stage';
+import { RoundSign } from '@/ui/icons/RoundSign';
 import { ChordWords } from '@/ui/ChordWords';
 import type { Result } from './Finished';
 import { useLiveLine } from './useLiveLine';
@@ -58,7 +59,7 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
       footer={
         <>
           <button type="button" aria-label="Stop and keep the take" onClick={() => void session.stop(false)}>
-            <StopSign />
+            <RoundSign name="stop" />
           </button>
           <b className="text-ink" role="status">
             {waits ?? (beat < 0 ? 'Counting in' : 'Recording')}
@@ -189,13 +190,6 @@ function Latency({ session }: { session: TakeSession }) {
     </span>
   );
 }
-
-const StopSign = () => (
-  <svg width={32} height={32} aria-hidden="true">
-    <circle cx={16} cy={16} r={15} fill="none" stroke="var(--now)" strokeWidth={2} />
-    <path d="M11 11h10v10h-10z" fill="var(--now)" />
-  </svg>
-);
 
 function levelWarning(highest: number, clipped: number) {
   if (highest < -60)

@@ -3,6 +3,7 @@ import { useRef } from 'react';
 import { formPositionOf, type Timeline } from '@/core/chart';
 import { SPEEDS, type PlayerState, type TakePlayer } from '@/audio/playback/takePlayer';
 import { KeyOf } from '../shell/commands/KeyOf';
+import { RoundSign } from '@/ui/icons/RoundSign';
 import { useCursor } from './useTakePlayer';
 
 type Props = { player: TakePlayer; state: PlayerState; timeline: Timeline; soundGone: boolean };
@@ -30,7 +31,7 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
         onClick={() => player.toggle()}
         aria-label={phase === 'idle' ? 'Play the take' : 'Pause'}
       >
-        <PlaySign playing={phase !== 'idle'} />
+        <RoundSign name={phase === 'idle' ? 'play' : 'pause'} />
       </button>
       <b className="w-[148px] text-ink" ref={place} role="status">
         {placeText(timeline, 0)}
@@ -103,10 +104,3 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
     </>
   );
 }
-
-const PlaySign = ({ playing }: { playing: boolean }) => (
-  <svg width={32} height={32} aria-hidden="true">
-    <circle cx={16} cy={16} r={15} fill="var(--now)" stroke="var(--now)" strokeWidth={2} />
-    <path d={playing ? 'M11 10h4v12h-4zM17 10h4v12h-4z' : 'M12.5 9.5 23 16 12.5 22.5z'} fill="var(--on)" />
-  </svg>
-);

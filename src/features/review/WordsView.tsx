@@ -1,4 +1,5 @@
 'use client';
+import { Star } from 'lucide-react';
 import { useState } from 'react';
 import type { TakeWords } from '@/core/correct';
 import type { Selection } from './selection';
@@ -86,7 +87,7 @@ export function WordsView({
               className="p-1"
               onClick={() => onWords({ ...words, stars: words.stars === star ? 0 : star })}
             >
-              <Star filled={words.stars >= star} />
+              <StarSign filled={words.stars >= star} />
             </button>
           ))}
           <span className="ml-3 text-dim">{words.stars === 0 ? 'no stars yet' : `${words.stars} of 5`}</span>
@@ -221,15 +222,14 @@ export function WordsView({
   );
 }
 
-const Star = ({ filled }: { filled: boolean }) => (
-  <svg width={30} height={30} viewBox="0 0 24 24" aria-hidden="true">
-    <path
-      d="M12 2.8l2.8 6 6.5.8-4.8 4.5 1.3 6.5L12 17.3l-5.8 3.3 1.3-6.5L2.7 9.6l6.5-.8z"
-      fill={filled ? 'var(--now)' : 'none'}
-      stroke={filled ? 'var(--now)' : 'var(--dim)'}
-      strokeWidth={1.5}
-    />
-  </svg>
+const StarSign = ({ filled }: { filled: boolean }) => (
+  <Star
+    size={30}
+    strokeWidth={1.5}
+    color={filled ? 'var(--now)' : 'var(--dim)'}
+    fill={filled ? 'var(--now)' : 'none'}
+    aria-hidden
+  />
 );
 
 function keepingWords(keeping: 'keeping' | 'kept' | 'failed') {

@@ -1,11 +1,11 @@
 'use client';
+import { format } from 'date-fns';
 import { useState } from 'react';
 import { ask, restoreTake } from '@/audio/persistence/serverTakes';
 import type { Trash } from '@/server/trash';
 
 const LISTED = 5;
-const day = (at: number): string =>
-  new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+const day = (at: number): string => format(at, 'd MMM');
 const counted = (count: number): string => `${count} ${count === 1 ? 'take' : 'takes'}`;
 
 /** What was removed in the last thirty days: brought back one by one, or deleted. */

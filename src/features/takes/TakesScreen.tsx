@@ -1,4 +1,5 @@
 'use client';
+import { startOfToday, subDays } from 'date-fns';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -252,7 +253,6 @@ function useRows(
   return { total: held.total, rowAt, need, trouble };
 }
 
-const DAY = 86_400_000;
 const SINCE: readonly (readonly [string, number])[] = [
   ['any time', 0],
   ['today', 1],
@@ -500,6 +500,5 @@ function rowOf(take: TakeRow | undefined) {
 
 function sinceOf(within: number) {
   if (within === 0) return undefined;
-  if (within === 1) return new Date().setHours(0, 0, 0, 0);
-  return Date.now() - within * DAY;
+  return (within === 1 ? startOfToday() : subDays(Date.now(), within)).getTime();
 }

@@ -1,3 +1,4 @@
+import { addDays, format } from 'date-fns';
 import { attemptSize } from '@/core/drills';
 import { DAY_MS, FEWEST, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
 import { typeset } from '@/core/findings';
@@ -88,7 +89,7 @@ export function todayView(today: Today, moment: (at: number) => string): TodayVi
 const dayName = (now: number, ahead: number): string => {
   if (ahead === 0) return 'today';
   if (ahead === 1) return 'tomorrow';
-  return new Date(now + ahead * DAY_MS).toLocaleDateString('en-GB', { weekday: 'long' });
+  return format(addDays(now, ahead), 'EEEE');
 };
 
 const itemOf = (step: SessionStep, today: Today): TodayItem | null => {
