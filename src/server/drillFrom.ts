@@ -24,47 +24,45 @@ export async function drillFrom(body: NewDrillBody): Promise<Made> {
   if ('drillId' in body) return drillInKey(body.drillId, body.by);
   const { id, title, text } = await chartById(body.chartId);
   const chart = readable(text);
-  const plan: PlanWords = body.plan ?? { id: 'scale-per-chord' };
-  if ('kind' in body) {
-    const { kind, phrase, change } = body;
-    const span = body.span ?? (change === undefined ? undefined : aroundChange(chart, change));
-    if (span && (span[0] > span[1] || span[1] > chart.bars.length))
-      throw new Failure(422, {
-        code: 'drill.bars',
-        message: `Bars from 1 to ${chart.bars.length} are meant.`,
-      });
-    const drill = drillFor({
-      kind,
-      chart,
-      tempo: body.tempo ?? chart.tempo ?? 100,
-      plan,
-      ...(span ? { span } : {}),
-      ...(phrase ? { phrase } : {}),
-    });
-    return {
-      chartId: id,
-      title,
-      origin: null,
-      drill:
-        change === undefined
-          ? drill
-          : { ...drill, name: nameFor(drill.name, ` into ${change.split('→')[1]}`) },
-    };
-  }
+  const drill = 'kind' in body ? drillOfKind(body, chart) : drillInWords(body, chart);
+  return { chartId: id, title, origin: null, drill };
+}
+
+const DEFAULT_TEMPO = 100;
+const LONGEST_NAME = 80;
+type BodyWith<K extends string> = Extract<NewDrillBody, Record<K, unknown>>;
+
+/** A drill of the catalogue over a chart, a span of it, or the bars around one kind of change. */
+function drillOfKind({ kind, phrase, change, ...body }: BodyWith<'kind'>, chart: Chart): Drill {
+  const span = body.span ?? (change === undefined ? undefined : aroundChange(chart, change));
+  if (span && (span[0] > span[1] || span[1] > chart.bars.length))
+    throw new Failure(422, { code: 'drill.bars', message: `Bars from 1 to ${chart.bars.length} are meant.` });
+  const drill = drillFor({
+    kind,
+    chart,
+    tempo: body.tempo ?? chart.tempo ?? DEFAULT_TEMPO,
+    plan: body.plan ?? DEFAULT_PLAN,
+    ...(span && { span }),
+    ...(phrase && { phrase }),
+  });
+  return change === undefined
+    ? drill
+    : { ...drill, name: nameFor(drill.name, ` into ${change.split('→')[1]}`) };
+}
+
+/** A drill in the player's own words. */
+function drillInWords(body: BodyWith<'words'>, chart: Chart): Drill {
   const read = readOwnWords(body.words, chart.bars.length);
   if (!read.ok) throw new Failure(422, read.problems[0]);
-  const { rule, span, tempo = body.tempo ?? chart.tempo ?? 100 } = read.value;
-  const name = body.words.trim().replace(/\s+/g, ' ').slice(0, 80);
-  return {
-    chartId: id,
-    title,
-    origin: null,
-    drill: drillOf(
-      { kind: 'own', name: name.charAt(0).toUpperCase() + name.slice(1), reason: 'You asked for it.', rule },
-      { chart, tempo, plan, ...(span ? { span } : {}) },
-    ),
-  };
+  const { rule, span, tempo = body.tempo ?? chart.tempo ?? DEFAULT_TEMPO } = read.value;
+  const name = body.words.trim().replace(/\s+/g, ' ').slice(0, LONGEST_NAME);
+  return drillOf(
+    { kind: 'own', name: name.charAt(0).toUpperCase() + name.slice(1), reason: 'You asked for it.', rule },
+    { chart, tempo, plan: body.plan ?? DEFAULT_PLAN, ...(span && { span }) },
+  );
 }
+
+const DEFAULT_PLAN: PlanWords = { id: 'scale-per-chord' };
 
 /**
  * The same drill so many half steps higher: its bars moved and respelled, its ladder begun anew where the hand

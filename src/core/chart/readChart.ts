@@ -204,24 +204,29 @@ function splitBars(line: string, from: number): Piece[] {
   const pieces: Piece[] = [];
   let opens = false;
   let at = from;
-  const lines = [...line.matchAll(/:?\|+[:\]]?/g)].filter((found) => found.index >= from);
-  for (const bar of [...lines, null]) {
-    const end = bar?.index ?? line.length;
+  for (const { sign, end } of barLinesIn(line, from)) {
     const raw = line.slice(at, end);
-    const numbered = /^\s*([1-9])\.\s*(?=\S)/.exec(raw);
-    const skip = numbered?.[0].length ?? 0;
-    if (raw.trim() !== '')
-      pieces.push({
-        text: raw.slice(skip),
-        column: at + skip + 1,
-        opens,
-        closes: bar?.[0].startsWith(':') ?? false,
-        ending: numbered ? Number(numbered[1]) : null,
-      });
-    else if (bar?.[0].startsWith(':') && pieces.length > 0)
-      elementAt(pieces, pieces.length - 1).closes = true;
-    if (raw.trim() !== '' || bar) opens = bar?.[0].endsWith(':') ?? false;
-    at = end + (bar?.[0].length ?? 0);
+    const isWritten = raw.trim() !== '';
+    const closes = sign.startsWith(':');
+    if (isWritten) pieces.push({ ...pieceOf(raw, at), opens, closes });
+    else if (closes && pieces.length > 0) elementAt(pieces, pieces.length - 1).closes = true;
+    if (isWritten || sign !== '') opens = sign.endsWith(':');
+    at = end + sign.length;
   }
   return pieces;
+}
+
+/** Bar lines with what they are made of, and the end of the line as one without a sign. */
+const barLinesIn = (line: string, from: number): { readonly sign: string; readonly end: number }[] => [
+  ...[...line.matchAll(/:?\|+[:\]]?/g)]
+    .filter(({ index }) => index >= from)
+    .map(({ 0: sign, index: end }) => ({ sign, end })),
+  { sign: '', end: line.length },
+];
+
+/** The text of a bar without the number of its ending. */
+function pieceOf(raw: string, at: number): Pick<Piece, 'text' | 'column' | 'ending'> {
+  const numbered = /^\s*([1-9])\.\s*(?=\S)/.exec(raw);
+  const skip = numbered?.[0].length ?? 0;
+  return { text: raw.slice(skip), column: at + skip + 1, ending: numbered ? Number(numbered[1]) : null };
 }

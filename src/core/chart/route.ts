@@ -45,38 +45,41 @@ export const TEMPO_LIMITS = [40, 320] as const;
  * the same chords; else the form is
  * played so many times.
  */
-export function routeOf(
-  text: string,
-  { bars, passes, tempo, tempoStep = 0, keyStep = 0 }: RouteWords,
-): Outcome<Route> {
+export function routeOf(text: string, words: RouteWords): Outcome<Route> {
+  const { bars, passes, tempo, tempoStep = 0, keyStep = 0 } = words;
   const read = readChart(text);
   if (!read.ok) return read;
   const whole = read.value;
-  if (bars && !(bars[0] >= 1 && bars[0] <= bars[1] && bars[1] <= whole.bars.length))
+  const all = whole.bars.length;
+  if (bars && !(bars[0] >= 1 && bars[0] <= bars[1] && bars[1] <= all))
     return refused({
       code: 'route.bars',
-      message: `Bars ${bars[0]} to ${bars[1]} are not in this form of ${whole.bars.length}.`,
-      suggestion: `1 to ${whole.bars.length}`,
+      message: `Bars ${bars[0]} to ${bars[1]} are not in this form of ${all}.`,
+      suggestion: `1 to ${all}`,
     });
-  const round =
-    bars && (bars[0] > 1 || bars[1] < whole.bars.length) ? passage(whole, bars[0], bars[1]) : whole;
-  const tempi = Array.from({ length: passes }, (_, pass) =>
-    Math.max(TEMPO_LIMITS[0], Math.min(TEMPO_LIMITS[1], tempo + pass * tempoStep)),
-  );
-  const pace: Pace = {
-    passBeats: timelineOf(round, tempo).formBeats,
-    tempi: tempoStep === 0 ? [tempo] : tempi,
-  };
+  const isPart = bars !== undefined && (bars[0] > 1 || bars[1] < all);
+  const round = isPart ? passage(whole, bars[0], bars[1]) : whole;
+  const pace = paceOf(round, passes, tempo, tempoStep);
   if (keyStep % 12 === 0 || passes === 1)
-    return accepted({ text: round === whole ? text : round.text, chart: round, choruses: passes, pace });
-  if (round.bars.length * passes > CHART_LIMITS.bars)
+    return accepted({ text: isPart ? round.text : text, chart: round, choruses: passes, pace });
+  const written = round.bars.length * passes;
+  if (written > CHART_LIMITS.bars)
     return refused({
       code: 'route.long',
-      message: `${passes} passes in moving keys are ${round.bars.length * passes} bars; ${CHART_LIMITS.bars} can be written out.`,
+      message: `${passes} passes in moving keys are ${written} bars; ${CHART_LIMITS.bars} can be written out.`,
       suggestion: 'Play fewer passes.',
     });
   const moved = movedThrough(round, passes, keyStep);
   return accepted({ text: moved.text, chart: moved, choruses: 1, pace });
+}
+
+/** The tempo of each pass, within the limits; one where it does not move. */
+function paceOf(round: Chart, passes: number, tempo: number, tempoStep: number): Pace {
+  const [slowest, fastest] = TEMPO_LIMITS;
+  const tempi = Array.from({ length: passes }, (_, pass) =>
+    Math.max(slowest, Math.min(fastest, tempo + pass * tempoStep)),
+  );
+  return { passBeats: timelineOf(round, tempo).formBeats, tempi: tempoStep === 0 ? [tempo] : tempi };
 }
 
 /** All passes as one form, each a section in its own key. */

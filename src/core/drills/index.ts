@@ -4,6 +4,6 @@ export { exampleOf } from './example';
 export { tonesOver, type Aim } from './aims';
 export { attemptOf } from './attempt';
 export type { Attempt, RuleCheck } from './rule';
-export { ruleWords, shapeOf, type Motif, type Rule } from './rules';
+export { countedBy, ruleWords, shapeOf, type Motif, type Rule } from './rules';
 export { OWN_EXAMPLES, readOwnWords, type OwnWords } from './ownWords';
 export { attemptSize, failingOf, type AttemptSize } from './attemptSize';

@@ -32,50 +32,63 @@ export function lineThrough(
   pitches: readonly Midi[],
   seed: number,
 ): PlayedNote[] | null {
+  if (slots.length === 0) return [];
   const random = seededRandom(seed * 7919 + 17);
   const centre = pitches.reduce((sum, midi) => sum + midi, 0) / Math.max(1, pitches.length);
-  let costs = new Map<Midi, number>();
-  const back: Map<Midi, Midi>[] = [];
-  for (const [index, slot] of slots.entries()) {
-    const next = new Map<Midi, number>();
-    const from = new Map<Midi, Midi>();
-    for (const midi of pitches) {
-      if (
-        !slot.pcs.includes(((midi % 12) + 12) % 12) ||
-        (slot.between && (midi < slot.between[0] || midi > slot.between[1]))
-      )
-        continue;
-      const own =
-        Math.abs(midi - centre) * COST.centre +
-        (slot.liked && !slot.liked.includes(((midi % 12) + 12) % 12) ? COST.unliked : 0) +
-        random() * 0.9;
-      if (index === 0) {
-        next.set(midi, own);
-        continue;
-      }
-      for (const [before, cost] of costs) {
-        const step = midi - before;
-        if (slot.steps && !slot.steps.includes(step)) continue;
-        const total = cost + own + moveCost(Math.abs(step));
-        if (total < (next.get(midi) ?? Infinity)) {
-          next.set(midi, total);
-          from.set(midi, before);
-        }
-      }
-    }
-    if (next.size === 0) return null;
-    back.push(from);
-    costs = next;
+  let costs: ReadonlyMap<Midi, number> | null = null;
+  const back: ReadonlyMap<Midi, Midi>[] = [];
+  for (const slot of slots) {
+    const own = new Map(
+      pitches
+        .filter((midi) => isOpen(slot, midi))
+        .map((midi) => [midi, pitchCost(slot, midi, centre) + random() * 0.9]),
+    );
+    const reached: Reached =
+      costs === null ? { costs: own, from: new Map<Midi, Midi>() } : reach(slot, own, costs);
+    if (reached.costs.size === 0) return null;
+    back.push(reached.from);
+    costs = reached.costs;
   }
-  if (slots.length === 0) return [];
-  let midi = [...costs].reduce((best, one) => (one[1] < best[1] ? one : best))[0];
+  return costs && lineBack(slots, costs, back);
+}
+
+const pcOf = (midi: Midi): number => ((midi % 12) + 12) % 12;
+
+const isOpen = ({ pcs, between }: Slot, midi: Midi): boolean =>
+  pcs.includes(pcOf(midi)) && (!between || (midi >= between[0] && midi <= between[1]));
+
+const pitchCost = ({ liked }: Slot, midi: Midi, centre: number): number =>
+  Math.abs(midi - centre) * COST.centre + (liked && !liked.includes(pcOf(midi)) ? COST.unliked : 0);
+
+/** What it costs to reach each pitch, and from where. */
+type Reached = { readonly costs: Map<Midi, number>; readonly from: Map<Midi, Midi> };
+
+/** The cheapest way to each pitch of a slot from those of the slot before it. */
+function reach({ steps }: Slot, own: ReadonlyMap<Midi, number>, before: ReadonlyMap<Midi, number>): Reached {
+  const costs = new Map<Midi, number>();
+  const from = new Map<Midi, Midi>();
+  for (const [midi, price] of own)
+    for (const [last, cost] of before) {
+      if (steps && !steps.includes(midi - last)) continue;
+      const total = cost + price + moveCost(Math.abs(midi - last));
+      if (total >= (costs.get(midi) ?? Infinity)) continue;
+      costs.set(midi, total);
+      from.set(midi, last);
+    }
+  return { costs, from };
+}
+
+/** The cheapest line, read from its end. */
+function lineBack(
+  slots: readonly Slot[],
+  costs: ReadonlyMap<Midi, number>,
+  back: readonly ReadonlyMap<Midi, Midi>[],
+): PlayedNote[] {
+  let [midi] = [...costs].reduce((best, one) => (one[1] < best[1] ? one : best));
   const line: PlayedNote[] = [];
   for (let index = slots.length - 1; index >= 0; index--) {
-    line.unshift({
-      onsetBeat: elementAt(slots, index).beat,
-      durationBeats: elementAt(slots, index).duration,
-      midi,
-    });
+    const { beat, duration } = elementAt(slots, index);
+    line.unshift({ onsetBeat: beat, durationBeats: duration, midi });
     midi = elementAt(back, index).get(midi) ?? midi;
   }
   return line;

@@ -200,39 +200,63 @@ export function readOwnWords(text: string, bars: number): Outcome<OwnWords> {
     .trim();
   if (plain === '') return refused(wrong('Say what to practise.', OWN_EXAMPLES[0]));
   if (plain.length > LONGEST) return refused(wrong(`A drill is said in ${LONGEST} letters or fewer.`));
-  const tempo = /(?:^|[, ])at (\d{2,3})(?: bpm)?(?=$|[, ])/.exec(plain);
-  const span = /(?:^|[, ])(?:in |over )?bars? (\d{1,3})(?: ?[-–] ?(\d{1,3}))?(?=$|[, ])/.exec(plain);
-  if (tempo && (Number(tempo[1]) < 30 || Number(tempo[1]) > 320))
-    return refused(wrong(`A tempo from 30 to 320 is meant, not ${tempo[1]}.`));
-  const [first, last] = [Number(span?.[1] ?? 1), Number(span?.[2] ?? span?.[1] ?? bars)];
-  if (span && (first < 1 || last < first || last > bars))
-    return refused(wrong(`Bars from 1 to ${bars} are meant, not ${span[0].replace(/^[, ]+/, '')}.`));
-  let rest = plain;
-  for (const part of [tempo?.[0], span?.[0]]) if (part) rest = rest.replace(part, ' ');
-  rest = rest
+  const tempo = tempoIn(plain);
+  if (!tempo.ok) return tempo;
+  const span = spanIn(plain, bars);
+  if (!span.ok) return span;
+  const rest = [tempo.value?.text, span.value?.text]
+    .reduce<string>((left, part) => (part ? left.replace(part, ' ') : left), plain)
     .replace(/\s*,\s*(?=,|$)/g, '')
     .replace(/\s+/g, ' ')
     .replace(/^[, ]+|[, ]+$/g, '');
+  const rule = ruleIn(rest);
+  if (!rule) return refused(wrong(`“${rest || text}” is no rule that can be heard.`, nearestExample(rest)));
+  return accepted({
+    rule,
+    ...(span.value && { span: span.value.bars }),
+    ...(tempo.value && { tempo: tempo.value.tempo }),
+  });
+}
+
+const SLOWEST = 30;
+const FASTEST = 320;
+
+function tempoIn(plain: string): Outcome<{ text: string; tempo: number } | null> {
+  const found = /(?:^|[, ])at (\d{2,3})(?: bpm)?(?=$|[, ])/.exec(plain);
+  if (!found) return accepted(null);
+  const tempo = Number(found[1]);
+  return tempo < SLOWEST || tempo > FASTEST
+    ? refused(wrong(`A tempo from ${SLOWEST} to ${FASTEST} is meant, not ${tempo}.`))
+    : accepted({ text: found[0], tempo });
+}
+
+function spanIn(
+  plain: string,
+  bars: number,
+): Outcome<{ text: string; bars: readonly [number, number] } | null> {
+  const found = /(?:^|[, ])(?:in |over )?bars? (\d{1,3})(?: ?[-–] ?(\d{1,3}))?(?=$|[, ])/.exec(plain);
+  if (!found) return accepted(null);
+  const first = Number(found[1]);
+  const last = Number(found[2] ?? found[1]);
+  return first < 1 || last < first || last > bars
+    ? refused(wrong(`Bars from 1 to ${bars} are meant, not ${found[0].replace(/^[, ]+/, '')}.`))
+    : accepted({ text: found[0], bars: [first, last] });
+}
+
+function ruleIn(rest: string): Rule | null {
   for (const [pattern, make] of READERS) {
     const match = pattern.exec(rest);
     const rule = match && make(match);
-    if (rule)
-      return accepted({
-        rule,
-        ...(span ? { span: [first, last] as const } : {}),
-        ...(tempo ? { tempo: Number(tempo[1]) } : {}),
-      });
+    if (rule) return rule;
   }
-  return refused(
-    wrong(
-      `“${rest || text}” is no rule that can be heard.`,
-      nearestOf(
-        rest,
-        OWN_EXAMPLES.map((one) => elementAt(one.split(', bars'), 0)),
-      ) ?? OWN_EXAMPLES[0],
-    ),
-  );
+  return null;
 }
+
+const nearestExample = (rest: string): string =>
+  nearestOf(
+    rest,
+    OWN_EXAMPLES.map((example) => elementAt(example.split(', bars'), 0)),
+  ) ?? OWN_EXAMPLES[0];
 
 const wrong = (message: string, suggestion?: string): Problem => ({
   code: 'drill.words',

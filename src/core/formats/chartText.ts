@@ -25,42 +25,64 @@ export type WrittenChart = {
 };
 
 /** Chart text for measures of another format: four bars a line, a new line at sections, keys and meters. */
-export function chartTextOf({ title, tempo, feel, pickup, readings, measures }: WrittenChart): string {
-  const head = measures[0];
-  const lines = [`title: ${title || 'Untitled'}`];
-  if (head?.key) lines.push(`key: ${head.key}`);
-  lines.push(`meter: ${meterOf(head)}`);
-  if (tempo !== null) lines.push(`tempo: ${tempo}`);
-  if (feel !== null) lines.push(`feel: ${feel}`);
-  if (pickup > 0) lines.push(`pickup: ${pickup}`);
-  lines.push('');
+export function chartTextOf(written: WrittenChart): string {
+  const { readings, measures } = written;
+  const lines = [...headOf(written), '', ...rowsOf(measures)];
+  if (readings.length > 0) lines.push('', ...readings.map((reading) => `reading: ${reading}`));
+  return `${lines.map((line) => line.replace(/^ \|/, '|')).join('\n')}\n`;
+}
+
+function headOf({ title, tempo, feel, pickup, measures: [head] }: WrittenChart): string[] {
+  return [
+    `title: ${title || 'Untitled'}`,
+    ...(head?.key ? [`key: ${head.key}`] : []),
+    `meter: ${meterOf(head)}`,
+    ...(tempo === null ? [] : [`tempo: ${tempo}`]),
+    ...(feel === null ? [] : [`feel: ${feel}`]),
+    ...(pickup > 0 ? [`pickup: ${pickup}`] : []),
+  ];
+}
+
+const BARS_A_LINE = 4;
+
+function rowsOf(measures: readonly WrittenMeasure[]): string[] {
+  const lines: string[] = [];
   let row = '';
   let count = 0;
-  const flush = () => {
+  const endRow = () => {
     if (row) lines.push(`${row}${row.endsWith(':|') ? '' : ' |'}`);
     row = '';
     count = 0;
   };
-  measures.forEach((measure, index) => {
-    const before = measures[index - 1];
-    // a key that changes needs a section of its own to hold in
-    const moved = before !== undefined && measure.key !== before.key;
-    if (measure.section !== null || moved) {
-      flush();
-      lines.push(`[${measure.section ?? `bar ${index + 1}`}]`);
-      if (measure.key !== null && measure.key !== head?.key) lines.push(`key: ${measure.key}`);
-    }
-    if (before && meterOf(measure) !== meterOf(before)) {
-      flush();
-      lines.push(`meter: ${meterOf(measure)}`);
-    }
-    row += `${row.endsWith(':|') ? '' : ' |'}${measure.opens ? ':' : ''}${measure.ending === null ? '' : `${measure.ending}.`} ${measure.repeats ? '%' : barText(measure)}`;
-    if (measure.closes) row += ' :|';
-    if (++count === 4 && measures[index + 1]?.ending == null) flush();
-  });
-  flush();
-  if (readings.length > 0) lines.push('', ...readings.map((reading) => `reading: ${reading}`));
-  return `${lines.map((line) => line.replace(/^ \|/, '|')).join('\n')}\n`;
+  for (const [index, measure] of measures.entries()) {
+    const news = newsOf(measure, index, measures);
+    if (news.length > 0) endRow();
+    lines.push(...news);
+    row += `${row.endsWith(':|') ? '' : ' |'}${measureText(measure)}`;
+    if (++count === BARS_A_LINE && measures[index + 1]?.ending == null) endRow();
+  }
+  endRow();
+  return lines;
+}
+
+/** Lines of their own before a measure: a section, a key, a meter that begins there. */
+function newsOf(measure: WrittenMeasure, index: number, measures: readonly WrittenMeasure[]): string[] {
+  const before = measures[index - 1];
+  const lines: string[] = [];
+  // a key that changes needs a section of its own to hold in
+  const moved = before !== undefined && measure.key !== before.key;
+  if (measure.section !== null || moved) {
+    lines.push(`[${measure.section ?? `bar ${index + 1}`}]`);
+    if (measure.key !== null && measure.key !== measures[0]?.key) lines.push(`key: ${measure.key}`);
+  }
+  if (before && meterOf(measure) !== meterOf(before)) lines.push(`meter: ${meterOf(measure)}`);
+  return lines;
+}
+
+function measureText(measure: WrittenMeasure): string {
+  const { opens, closes, ending, repeats } = measure;
+  const start = `${opens ? ':' : ''}${ending === null ? '' : `${ending}.`}`;
+  return `${start} ${repeats ? '%' : barText(measure)}${closes ? ' :|' : ''}`;
 }
 
 const meterOf = (measure: WrittenMeasure | undefined): string =>

@@ -176,16 +176,7 @@ function asAltered(sketch: Sketch): Sketch {
 /** Quality and extension: `m7`, `maj9`, `°7`, `ø`, `+`, `13`, `6/9`, `sus` … */
 function readHead(reader: Reader, sketch: Sketch): boolean {
   if (reader.take(/^(?:dim|°|º|o)/u)) return diminish(reader, sketch);
-  if (reader.take(/^ø7?/u)) {
-    Object.assign(sketch, {
-      third: degree('b3'),
-      fifth: degree('b5'),
-      seventh: degree('b7'),
-      quality: 'half-diminished',
-    });
-    if (reader.take(/^9/)) sketch.tensions.push(degree('9'));
-    return true;
-  }
+  if (reader.take(/^ø7?/u)) return halfDiminish(reader, sketch);
   if (reader.take(/^(?:aug|\+)/)) {
     sketch.fifth = degree('#5');
     sketch.quality = 'augmented';
@@ -196,12 +187,28 @@ function readHead(reader: Reader, sketch: Sketch): boolean {
   }
   if (reader.take(/^(?:69|6\/9)/)) return withSixth(sketch, true);
   if (reader.take(/^6/)) return withSixth(sketch, false);
+  return readExtension(reader, sketch);
+}
+
+function halfDiminish(reader: Reader, sketch: Sketch): true {
+  Object.assign(sketch, {
+    third: degree('b3'),
+    fifth: degree('b5'),
+    seventh: degree('b7'),
+    quality: 'half-diminished',
+  });
+  if (reader.take(/^9/)) sketch.tensions.push(degree('9'));
+  return true;
+}
+
+/** Sevenths and what is stacked on them, with or without the word for major before. */
+function readExtension(reader: Reader, sketch: Sketch): boolean {
   const major = reader.take(MAJOR_WORD);
   const extension = reader.take(/^(?:7|9|11|13)/);
-  if (major && !extension && /[Δ△∆]/u.test(major)) extend(sketch, 7, true);
-  else if (major && !extension && sketch.quality === 'minor')
-    return false; // “mmaj” alone says nothing
-  else if (extension) extend(sketch, Number(extension), major !== null);
+  if (extension) extend(sketch, Number(extension), major !== null);
+  else if (major && /[Δ△∆]/u.test(major)) extend(sketch, 7, true);
+  // “mmaj” alone says nothing
+  else if (major && sketch.quality === 'minor') return false;
   if (extension && !major && sketch.fifth?.alter === 0 && reader.take(/^\+(?=$|\()/))
     sketch.fifth = degree('#5');
   return true;

@@ -92,17 +92,17 @@ function isHere(
   chorus: number | null,
   timeline: Timeline | undefined,
 ): boolean {
-  const stretch = timeline?.chordSpans[index];
-  const bar = stretch ? stretch.bar + 1 : null;
-  if (where.chorus !== undefined && where.chorus - 1 !== chorus) return false;
-  if (where.chord !== undefined && where.chord !== reading?.chord.symbol) return false;
-  if (where.degree !== undefined && where.degree !== reading?.degree) return false;
-  if (
-    where.section !== undefined &&
-    (!stretch || present(present(timeline).bars[stretch.bar]).section !== where.section)
-  )
-    return false;
-  return where.bars === undefined || (bar !== null && bar >= where.bars[0] && bar <= where.bars[1]);
+  const span = timeline?.chordSpans[index];
+  const is = (wanted: unknown, here: unknown) => wanted === undefined || wanted === here;
+  const isInBars = ([first, last]: readonly [number, number]) =>
+    span !== undefined && span.bar + 1 >= first && span.bar + 1 <= last;
+  return (
+    is(where.chorus, chorus === null ? null : chorus + 1) &&
+    is(where.chord, reading?.chord.symbol) &&
+    is(where.degree, reading?.degree) &&
+    is(where.section, span && timeline?.bars[span.bar]?.section) &&
+    (where.bars === undefined || isInBars(where.bars))
+  );
 }
 
 function cellOf(settings: PlanSettings, home: Scale, harmony: Harmony, index: number): PlanCell {

@@ -192,63 +192,64 @@ export class LeakRemover {
     const lower = new Float64Array(2 * TAPS * TAPS);
     const z = new Float64Array(2 * TAPS);
     for (let k = 1; k < this.bins; k++) {
-      const square = 2 * k * TAPS * TAPS;
       const base = 2 * k * TAPS;
-      let trace = 0;
-      for (let a = 0; a < TAPS; a++) trace += this.normal[square + 2 * (a * TAPS + a)]!;
-      const load = (LOADING * trace) / TAPS + 1e-9;
-      let sound = true;
-      for (let i = 0; i < TAPS && sound; i++)
-        for (let j = 0; j <= i; j++) {
-          // element (i, j) of the matrix is the conjugate of the stored (j, i)
-          let re = this.normal[square + 2 * (j * TAPS + i)]! + (i === j ? load : 0);
-          let im = -this.normal[square + 2 * (j * TAPS + i) + 1]!;
-          for (let m = 0; m < j; m++) {
-            const [ar, ai, br, bi] = [
-              lower[2 * (i * TAPS + m)]!,
-              lower[2 * (i * TAPS + m) + 1]!,
-              lower[2 * (j * TAPS + m)]!,
-              lower[2 * (j * TAPS + m) + 1]!,
-            ];
-            re -= ar * br + ai * bi;
-            im -= ai * br - ar * bi;
-          }
-          if (i === j) {
-            sound = re > 0;
-            lower[2 * (i * TAPS + i)] = Math.sqrt(Math.max(re, 1e-30));
-            lower[2 * (i * TAPS + i) + 1] = 0;
-          } else {
-            const pivot = lower[2 * (j * TAPS + j)]!;
-            lower[2 * (i * TAPS + j)] = re / pivot;
-            lower[2 * (i * TAPS + j) + 1] = im / pivot;
-          }
-        }
-      if (!sound) continue;
-      for (let i = 0; i < TAPS; i++) {
-        let [re, im] = [this.cross[base + 2 * i]!, this.cross[base + 2 * i + 1]!];
-        for (let m = 0; m < i; m++) {
-          const [ar, ai] = [lower[2 * (i * TAPS + m)]!, lower[2 * (i * TAPS + m) + 1]!];
-          re -= ar * z[2 * m]! - ai * z[2 * m + 1]!;
-          im -= ar * z[2 * m + 1]! + ai * z[2 * m]!;
-        }
-        const pivot = lower[2 * (i * TAPS + i)]!;
-        z[2 * i] = re / pivot;
-        z[2 * i + 1] = im / pivot;
-      }
+      if (!this.factorise(lower, 2 * k * TAPS * TAPS)) continue;
+      this.substituteForward(lower, z, base);
       let explained = 0;
       for (let i = 0; i < TAPS; i++) explained += z[2 * i]! ** 2 + z[2 * i + 1]! ** 2;
-      for (let i = TAPS - 1; i >= 0; i--) {
-        let [re, im] = [z[2 * i]!, z[2 * i + 1]!];
-        for (let m = i + 1; m < TAPS; m++) {
-          const [ar, ai] = [lower[2 * (m * TAPS + i)]!, -lower[2 * (m * TAPS + i) + 1]!];
-          re -= ar * z[2 * m]! - ai * z[2 * m + 1]!;
-          im -= ar * z[2 * m + 1]! + ai * z[2 * m]!;
-        }
-        const pivot = lower[2 * (i * TAPS + i)]!;
-        z[2 * i] = re / pivot;
-        z[2 * i + 1] = im / pivot;
-      }
+      substituteBack(lower, z);
       for (let a = 0; a < 2 * TAPS; a++) this.filters[base + a] = explained > CHANCE ? z[a]! : 0;
+    }
+  }
+
+  /**
+   * Cholesky factor of the loaded normal matrix of one bin, complex pairs row by row, into `lower`.
+   * @returns false where the matrix is not positive definite
+   */
+  private factorise(lower: Float64Array, square: number): boolean {
+    let trace = 0;
+    for (let a = 0; a < TAPS; a++) trace += this.normal[square + 2 * (a * TAPS + a)]!;
+    const load = (LOADING * trace) / TAPS + 1e-9;
+    for (let i = 0; i < TAPS; i++)
+      for (let j = 0; j <= i; j++) {
+        // element (i, j) of the matrix is the conjugate of the stored (j, i)
+        let re = this.normal[square + 2 * (j * TAPS + i)]! + (i === j ? load : 0);
+        let im = -this.normal[square + 2 * (j * TAPS + i) + 1]!;
+        for (let m = 0; m < j; m++) {
+          const ar = lower[2 * (i * TAPS + m)]!;
+          const ai = lower[2 * (i * TAPS + m) + 1]!;
+          const br = lower[2 * (j * TAPS + m)]!;
+          const bi = lower[2 * (j * TAPS + m) + 1]!;
+          re -= ar * br + ai * bi;
+          im -= ai * br - ar * bi;
+        }
+        if (i === j) {
+          if (re <= 0) return false;
+          lower[2 * (i * TAPS + i)] = Math.sqrt(Math.max(re, 1e-30));
+          lower[2 * (i * TAPS + i) + 1] = 0;
+        } else {
+          const pivot = lower[2 * (j * TAPS + j)]!;
+          lower[2 * (i * TAPS + j)] = re / pivot;
+          lower[2 * (i * TAPS + j) + 1] = im / pivot;
+        }
+      }
+    return true;
+  }
+
+  /** Solves the lower triangle for the cross spectrum of one bin, into `z`. */
+  private substituteForward(lower: Float64Array, z: Float64Array, base: number): void {
+    for (let i = 0; i < TAPS; i++) {
+      let re = this.cross[base + 2 * i]!;
+      let im = this.cross[base + 2 * i + 1]!;
+      for (let m = 0; m < i; m++) {
+        const ar = lower[2 * (i * TAPS + m)]!;
+        const ai = lower[2 * (i * TAPS + m) + 1]!;
+        re -= ar * z[2 * m]! - ai * z[2 * m + 1]!;
+        im -= ar * z[2 * m + 1]! + ai * z[2 * m]!;
+      }
+      const pivot = lower[2 * (i * TAPS + i)]!;
+      z[2 * i] = re / pivot;
+      z[2 * i + 1] = im / pivot;
     }
   }
 
@@ -333,4 +334,21 @@ export function alignmentOf(
     if (value > most) [delay, most] = [lag, value];
   }
   return { delay, prominence: power > 0 ? most / Math.sqrt(power / ((latest - earliest) * rate)) : 0 };
+}
+
+/** Solves the conjugate transpose of the lower triangle for `z`, in place. */
+function substituteBack(lower: Float64Array, z: Float64Array): void {
+  for (let i = TAPS - 1; i >= 0; i--) {
+    let re = z[2 * i]!;
+    let im = z[2 * i + 1]!;
+    for (let m = i + 1; m < TAPS; m++) {
+      const ar = lower[2 * (m * TAPS + i)]!;
+      const ai = -lower[2 * (m * TAPS + i) + 1]!;
+      re -= ar * z[2 * m]! - ai * z[2 * m + 1]!;
+      im -= ar * z[2 * m + 1]! + ai * z[2 * m]!;
+    }
+    const pivot = lower[2 * (i * TAPS + i)]!;
+    z[2 * i] = re / pivot;
+    z[2 * i + 1] = im / pivot;
+  }
 }

@@ -105,38 +105,47 @@ function slideInto(
   before: Before | null,
   track: PitchTrack,
 ): Approach['slide'] | null {
-  let arrival = start.frame + 3;
-  const latest = Math.min(track.length - 3, start.frame + GRACE.latest);
-  while (
-    arrival < latest &&
-    !(Math.abs(track[arrival]! - settled) < NEAR && Math.abs(track[arrival + 2]! - settled) < NEAR)
-  )
-    arrival++;
-  if (arrival >= latest || arrival - start.frame < GRACE.earliest)
-    return start.from === undefined ? null : merged(start.from, settled);
-  let [leaving, away] = [arrival, 0];
-  for (let frame = arrival - 1; frame > start.frame; frame--) {
-    const now = track[frame]! - settled;
-    if (
-      !(Math.abs(track[frame]! - track[frame + 1]!) < GRACE.leap) ||
-      now * away < 0 ||
-      Math.abs(now) < Math.abs(away) - 0.3
-    )
-      break;
-    if (Math.abs(now) > Math.abs(away) + 0.02) leaving = frame;
-    if (Math.abs(now) > Math.abs(away)) away = now;
-  }
+  const otherwise = start.from === undefined ? null : merged(start.from, settled);
+  const arrival = arrivalOf(start.frame, settled, track);
+  if (arrival === null || arrival - start.frame < GRACE.earliest) return otherwise;
+  const { leaving, away } = leavingBefore(arrival, start.frame, settled, track);
   const extent = Math.abs(away);
   const lingers =
     before !== null &&
     Math.abs(settled + away - before.pitch) < 0.5 &&
     arrival - start.frame < GRACE.clearOfOld;
-  if (extent < GRACE.least || extent > GRACE.widest || arrival - leaving < GRACE.quickest || lingers)
-    return start.from === undefined ? null : merged(start.from, settled);
+  const isGrace = extent >= GRACE.least && extent <= GRACE.widest && arrival - leaving >= GRACE.quickest;
+  if (!isGrace || lingers) return otherwise;
   return {
     from: settled + Math.sign(away) * Math.max(1, extent),
     seconds: (arrival - start.frame) * FRAME_SECONDS,
   };
+}
+
+/** The frame from which the pitch stays where it settles; null where that is too late for a grace. */
+function arrivalOf(start: number, settled: Midi, track: PitchTrack): number | null {
+  const latest = Math.min(track.length - 3, start + GRACE.latest);
+  for (let at = start + 3; at < latest; at++)
+    if (Math.abs(track[at]! - settled) < NEAR && Math.abs(track[at + 2]! - settled) < NEAR) return at;
+  return null;
+}
+
+/** Back from where the pitch arrives to where it began to move, and how far away it was there. */
+function leavingBefore(
+  arrival: number,
+  start: number,
+  settled: Midi,
+  track: PitchTrack,
+): { leaving: number; away: number } {
+  let [leaving, away] = [arrival, 0];
+  for (let frame = arrival - 1; frame > start; frame--) {
+    const now = track[frame]! - settled;
+    const isOneGlide = Math.abs(track[frame]! - track[frame + 1]!) < GRACE.leap && now * away >= 0;
+    if (!isOneGlide || Math.abs(now) < Math.abs(away) - 0.3) break;
+    if (Math.abs(now) > Math.abs(away) + 0.02) leaving = frame;
+    if (Math.abs(now) > Math.abs(away)) away = now;
+  }
+  return { leaving, away };
 }
 
 /** Two claims that were made one: the first tells where the slide came from. */

@@ -7,6 +7,7 @@ import type { PitchTrack } from './path';
 const SOUNDING: Decibels = 22;
 const STEADY = 0.2;
 const LOUD_ATTACK: Decibels = 14;
+const LOUD_RISE: Decibels = 6;
 const NEAR = Math.round(0.06 / FRAME_SECONDS);
 
 /**
@@ -38,8 +39,26 @@ export class Certainty {
       this.notes.count++;
       this.notes.belief += start.belief;
     }
+    this.countFrames(track, frames, covered, playing - SOUNDING, from, to);
+    for (const { frame, rise } of onsetsOf(frames)) {
+      if (frame < from || frame >= to || rise <= LOUD_RISE) continue;
+      if (frames[Math.min(frames.length - 1, frame + 5)]!.level <= playing - LOUD_ATTACK) continue;
+      this.attacks.all++;
+      if (started[frame]) this.attacks.answered++;
+    }
+  }
+
+  /** Counts frames that sound, those that a note covers, and those of them whose pitch stands still. */
+  private countFrames(
+    track: PitchTrack,
+    frames: readonly AnalysisFrame[],
+    covered: Uint8Array,
+    least: Decibels,
+    from: number,
+    to: number,
+  ): void {
     for (let frame = from; frame < to; frame++) {
-      if (frames[frame]!.level < playing - SOUNDING) continue;
+      if (frames[frame]!.level < least) continue;
       this.frames.sounding++;
       if (!covered[frame]) continue;
       this.frames.held++;
@@ -47,17 +66,6 @@ export class Certainty {
       if (Number.isNaN(move)) continue;
       this.frames.pitched++;
       if (move < STEADY) this.frames.steady++;
-    }
-    for (const { frame, rise } of onsetsOf(frames)) {
-      if (
-        frame < from ||
-        frame >= to ||
-        rise <= 6 ||
-        frames[Math.min(frames.length - 1, frame + 5)]!.level <= playing - LOUD_ATTACK
-      )
-        continue;
-      this.attacks.all++;
-      if (started[frame]) this.attacks.answered++;
     }
   }
 

@@ -274,31 +274,26 @@ export function glideInto(
   at: number,
 ): { extent: number; seconds: Seconds; held: Seconds } {
   const goal = middle(track, at + 1, at + 7);
-  if (Number.isNaN(goal)) return { extent: 0, seconds: 0, held: 0 };
-  let start = at;
-  while (
-    start > 0 &&
-    at - start < 40 &&
-    (Number.isNaN(track[start]!) || Math.abs(track[start]! - goal) < 0.4)
-  )
-    start--;
-  const end = start;
-  while (
-    start > 0 &&
-    end - start < 50 &&
-    !Number.isNaN(track[start - 4] ?? NaN) &&
-    Math.abs(track[start]! - track[start - 4]!) > 0.12
-  )
-    start -= 2;
+  if (Number.isNaN(goal)) return NO_GLIDE;
+  const end = backWhile(at, 40, 1, (frame) => !(Math.abs(track[frame]! - goal) >= 0.4));
+  const start = backWhile(end, 50, 2, (frame) => Math.abs(track[frame]! - (track[frame - 4] ?? NaN)) > 0.12);
   const from = middle(track, start - 6, start);
-  if (Number.isNaN(from)) return { extent: 0, seconds: 0, held: 0 };
-  let held = start;
-  while (held > 0 && start - held < 80 && Math.abs((track[held - 1] ?? NaN) - from) < 0.5) held--;
+  if (Number.isNaN(from)) return NO_GLIDE;
+  const held = backWhile(start, 80, 1, (frame) => Math.abs((track[frame - 1] ?? NaN) - from) < 0.5);
   return {
     extent: goal - from,
     seconds: (end - start) * FRAME_SECONDS,
     held: (start - held) * FRAME_SECONDS,
   };
+}
+
+const NO_GLIDE = { extent: 0, seconds: 0, held: 0 } as const;
+
+/** Goes back from a frame by `step` for as long as `goesOn`, at most so many frames. */
+function backWhile(from: number, most: number, step: number, goesOn: (frame: number) => boolean): number {
+  let frame = from;
+  while (frame > 0 && from - frame < most && goesOn(frame)) frame -= step;
+  return frame;
 }
 
 function middle(track: PitchTrack, from: number, to: number): number {

@@ -147,9 +147,9 @@ function glideBetween(
   noteOnset: NoteOnset,
   track: PitchTrack,
   frames: readonly AnalysisFrame[],
-): { arrival: number; isNewNote: boolean } | null {
-  if (last.starts.length > 1 || noteOnset.starts.length > 1 || noteOnset.frame - last.frame > framesOf(4))
-    return null;
+): Glide | null {
+  if (last.starts.length > 1 || noteOnset.starts.length > 1) return null;
+  if (noteOnset.frame - last.frame > framesOf(4)) return null;
   const goal = noteOnset.starts[0]!.midi;
   const arrival = firstNear(
     track,
@@ -158,26 +158,46 @@ function glideBetween(
     noteOnset.frame + SLIDE_AT_MOST.wide,
   );
   // where the path was held by what was believed first, the glide is seen in the period tracker alone
-  if (
-    isUnsettled(last, arrival ?? noteOnset.frame, goal, frames) &&
-    isStill(frames, last.frame + GRACE.attack, arrival ?? noteOnset.frame)
-  )
-    return { arrival: arrival ?? noteOnset.frame, isNewNote: false };
+  const settles = arrival ?? noteOnset.frame;
+  if (isUnsettled(last, settles, goal, frames) && isStill(frames, last.frame + GRACE.attack, settles))
+    return { arrival: settles, isNewNote: false };
   if (arrival === null) return null;
   const leaving = leavingOf(track, arrival, last.frame, goal);
   if (leaving === null) return null;
   const extent = Math.abs(goal - track[leaving]!);
+  if (arrival - last.frame <= GRACE.arrives && extent <= GRACE.widest)
+    return graceBetween(last, leaving, arrival, extent, frames);
+  return slideBetween(last, noteOnset, leaving, arrival, extent, frames);
+}
+
+type Glide = { readonly arrival: number; readonly isNewNote: boolean };
+
+/** A quick move right after the pick belongs to the note it leads to. */
+function graceBetween(
+  last: NoteOnset,
+  leaving: number,
+  arrival: number,
+  extent: number,
+  frames: readonly AnalysisFrame[],
+): Glide | null {
+  const still = isStill(frames, Math.max(leaving + 2, last.frame + GRACE.attack), arrival);
+  return extent >= 0.4 && arrival - leaving >= GRACE.quickest && still ? { arrival, isNewNote: false } : null;
+}
+
+function slideBetween(
+  last: NoteOnset,
+  noteOnset: NoteOnset,
+  leaving: number,
+  arrival: number,
+  extent: number,
+  frames: readonly AnalysisFrame[],
+): Glide | null {
   const takes = arrival - leaving;
-  if (arrival - last.frame <= GRACE.arrives && extent <= GRACE.widest) {
-    const still = isStill(frames, Math.max(leaving + 2, last.frame + GRACE.attack), arrival);
-    return extent >= 0.4 && takes >= GRACE.quickest && still ? { arrival, isNewNote: false } : null;
-  }
   if (extent < 0.6 || takes < QUICKEST || takes > LONGEST) return null;
-  if (
+  const isPicked =
     riseAt(frames, noteOnset.frame) >= STILL_RISE ||
-    strongest(frames, leaving + 2, arrival + 3) >= STILL_STRENGTH
-  )
-    return null;
+    strongest(frames, leaving + 2, arrival + 3) >= STILL_STRENGTH;
+  if (isPicked) return null;
   return { arrival, isNewNote: isSlide(extent, takes) && leaving - last.frame >= HELD };
 }
 

@@ -104,9 +104,8 @@ function layStates(
   pitches[at] = NaN;
   own[0] = 0;
   if (frame.level < gate) return 1;
-  let [voiced, count, fresh] = [0, 1, false];
-  for (let one = first; one < known.length && known[one]!.from <= index; one++)
-    fresh ||= isFresh(known[one]!, index);
+  const { fresh, begun, end } = knownAt(known, first, index);
+  let [voiced, count] = [0, 1];
   for (const { midi, weight } of frame.candidates) {
     voiced += weight;
     const stray = fresh && !isNearFresh(known, first, index, midi);
@@ -115,17 +114,31 @@ function layStates(
     own[count++] =
       -Math.log(Math.max(COST.least, weight)) + (stray ? KNOWN.elsewhere : 0) + (far ? KNOWN.octaves : 0);
   }
-  let begun = false;
-  for (let one = first; one < known.length && known[one]!.from <= index; one++)
-    begun ||=
-      index < known[one]!.to && index >= known[one]!.from + 2 && index < known[one]!.from + KNOWN.sounding;
   own[0] = silenceCost(begun, voiced);
-  for (let one = first; one < known.length && known[one]!.from <= index && count < WIDTH; one++) {
+  for (let one = first; one < end && count < WIDTH; one++) {
     if (known[one]!.to <= index) continue;
     pitches[at + count] = known[one]!.midi;
     own[count++] = index < known[one]!.from + KNOWN.sounding ? KNOWN.cost : KNOWN.later;
   }
   return count;
+}
+
+/**
+ * What is known of a frame: whether a note is fresh there, whether one has begun and surely sounds, and where
+ * the notes that begin later start in `known`.
+ */
+function knownAt(
+  known: readonly Known[],
+  first: number,
+  index: number,
+): { fresh: boolean; begun: boolean; end: number } {
+  let [fresh, begun, end] = [false, false, first];
+  for (; end < known.length && known[end]!.from <= index; end++) {
+    const one = known[end]!;
+    fresh ||= isFresh(one, index);
+    begun ||= index < one.to && index >= one.from + 2 && index < one.from + KNOWN.sounding;
+  }
+  return { fresh, begun, end };
 }
 
 const isFresh = ({ from, to, struck }: Known, index: number): boolean =>

@@ -8,7 +8,8 @@ import {
   type Chart,
   type Timeline,
 } from '@/core/chart';
-import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill } from '@/core/drills';
+import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill   countedBy,
+} from '@/core/drills';
 import type { Climb, Ladder, LadderTry } from '@/core/scheduling';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planFromWords, planOf, type Plan } from '@/core/plan';
@@ -121,31 +122,7 @@ export const passAt = ({ timeline, size }: DrillStage, beat: Beats): string =>
   `pass ${Math.min(size.passes, formPositionOf(timeline, Math.max(0, beat)).chorus + 1)} of ${size.passes}`;
 
 /** The thing that is counted, in the plural. */
-export function countedThing({ rule }: Drill): string {
-  switch (rule.kind) {
-    case 'land':
-      return rule.tones.length === 1 && rule.tones[0] !== 'chord' ? `${rule.tones[0]}s` : 'landings';
-    case 'figure':
-      return 'lead-ins';
-    case 'join':
-      return 'joins';
-    case 'start':
-    case 'space':
-    case 'end':
-    case 'cross':
-    case 'motif':
-    case 'vary':
-    case 'answer':
-      return 'phrases';
-    case 'material':
-    case 'place':
-      return 'chords';
-    case 'home':
-      return 'arrivals';
-    default:
-      return 'bars';
-  }
-}
+export const countedThing = ({ rule }: Drill): string => countedBy(rule);
 
 /** What a sitting came to, in two lines, soft and bold. */
 export function sittingWords(

@@ -7,5 +7,6 @@ export type EndRule = { readonly kind: 'end' };
 export const END: RuleKind<EndRule> = {
   id: 'end',
   judge: (_, { report }) => overPhrases(report, ({ end }) => end === 'home'),
+  counted: () => 'phrases',
   words: () => 'Every phrase comes to rest on a chord tone, held or on a strong beat.',
 };

@@ -18,6 +18,7 @@ export const FIGURE: RuleKind<FigureRule> = {
           targetIndex === landing.noteIndex && (figures as readonly string[]).includes(kind),
       ),
     ),
+  counted: () => 'lead-ins',
   words: ({ figures }) =>
     `Lead into the landing by ${figures.map((kind) => NAMES[kind]).join(' or ')} at every change.`,
 };

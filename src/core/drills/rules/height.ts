@@ -19,6 +19,7 @@ export const HEIGHT: RuleKind<HeightRule> = {
       const heights = indices.map((index) => elementAt(report.notes, index).height);
       return heights.every((height) => height <= most) && heights.some((height) => height >= least);
     }),
+  counted: () => 'bars',
   words: ({ most, least = 0 }) =>
     most === undefined ? `In every bar once ${AT_LEAST[least]}.` : (AT_MOST[most] ?? 'Anything.'),
 };

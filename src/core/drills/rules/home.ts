@@ -35,6 +35,7 @@ const ORDINALS: Readonly<Record<number, string>> = { 2: 'second', 3: 'third', 4:
 export const HOME: RuleKind<HomeRule> = {
   id: 'home',
   judge: ({ every }, { report, timeline }) => homeGates(report, timeline, every),
+  counted: () => 'arrivals',
   words: ({ every }) =>
     `Every ${ORDINALS[every] ?? `${every}th`} bar out of the chords, and home on a chord tone at the bar line.`,
   example: ({ every }, recipe) => ({ ...recipe, out: every }),

@@ -81,6 +81,9 @@ export const judgeRule = (rule: Rule, attempt: AttemptContext): RuleCheck[] =>
 /** A rule in a sentence, as it is said to a player. */
 export const ruleWords = (rule: Rule): string => kindOf(rule).words(rule);
 
+/** What is counted by a rule, in the plural. */
+export const countedBy = (rule: Rule): string => kindOf(rule).counted(rule);
+
 /** A recipe changed so that what is made by it passes the rule. */
 export const recipeFor = (rule: Rule, recipe: Recipe): Recipe =>
   kindOf(rule).example?.(rule, recipe) ?? recipe;

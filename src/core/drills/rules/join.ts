@@ -13,5 +13,6 @@ export const JOIN: RuleKind<JoinRule> = {
         (isOnTime(change) || change.landing.timing === 'held') &&
         (change.connection.kind === 'common' || change.connection.kind === 'step'),
     ),
+  counted: () => 'joins',
   words: () => 'Keep going through every change: the same note or a step, and no rest.',
 };

@@ -44,6 +44,8 @@ const ledWords = (semitones: Semitones): string => {
 export const LAND: RuleKind<LandRule> = {
   id: 'land',
   judge: (rule, { report }) => overChanges(report, (change) => isLanded(change, rule, report)),
+  counted: ({ tones: [tone, ...others] }) =>
+    others.length === 0 && tone !== undefined && tone !== 'chord' ? `${tone}s` : 'landings',
   words: ({ tones, led, early, gliding }) => {
     const ways = [
       ...(led ? [`from ${led.map(ledWords).join(' or ')}`] : []),

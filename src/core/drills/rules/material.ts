@@ -10,6 +10,7 @@ export const MATERIAL: RuleKind<MaterialRule> = {
     overChords(report, (notes) =>
       notes.every(({ height, inPlan }) => (of === 'chord' ? height === 0 : inPlan)),
     ),
+  counted: () => 'chords',
   words: ({ of }) =>
     of === 'chord'
       ? 'Nothing but chord tones over every chord.'

@@ -53,6 +53,7 @@ export function shapeOf(report: Report, { noteIndices }: Phrase): Motif {
 export const MOTIF: RuleKind<MotifRule> = {
   id: 'motif',
   judge: ({ like }, { report }) => motifGates(report, like),
+  counted: () => 'phrases',
   words: ({ like }) =>
     like
       ? 'Every phrase is your phrase: its rhythm, its contour, its end on a chord tone.'

@@ -31,6 +31,7 @@ function inOnePlace(report: Report, from?: number): RuleCheck[] {
 export const PLACE: RuleKind<PlaceRule> = {
   id: 'place',
   judge: ({ from }, { report }) => inOnePlace(report, from),
+  counted: () => 'chords',
   words: ({ from }) =>
     from === undefined
       ? 'Everything in one place of the neck.'

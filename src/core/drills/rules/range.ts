@@ -25,6 +25,7 @@ function rangeGates(report: Report, timeline: Timeline, semitones: Semitones): R
 export const RANGE: RuleKind<RangeRule> = {
   id: 'range',
   judge: ({ semitones }, { report, timeline }) => rangeGates(report, timeline, semitones),
+  counted: () => 'bars',
   words: ({ semitones }) => {
     const size = semitones === 12 ? 'an octave' : `${semitones} half steps`;
     return `In every four bars more than ${size} from lowest to highest.`;

@@ -8,6 +8,8 @@ export type RuleKind<R extends { readonly kind: string }> = {
   readonly id: R['kind'];
   /** How each place of an attempt went by it. */
   judge(rule: R, attempt: AttemptContext): RuleCheck[];
+  /** What is counted by it, in the plural. */
+  counted(rule: R): string;
   /** The rule in a sentence, as it is said to a player. */
   words(rule: R): string;
   /**

@@ -50,6 +50,7 @@ export const SHAPE: RuleKind<ShapeRule> = {
     const hasShape = (indices: readonly number[]) => indices.some((index) => inside.has(index));
     return overBars(report, timeline, hasShape, cell !== undefined);
   },
+  counted: () => 'bars',
   words: ({ shapes, cell }) => `In every bar ${shapes.map((shape) => shapeWords(shape, cell)).join(' or ')}.`,
   example: ({ cell }, recipe) =>
     cell === undefined ? recipe : { ...recipe, written: { kind: 'pattern', cell, way: cell === 4 ? -1 : 1 } },

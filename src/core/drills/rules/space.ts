@@ -19,6 +19,7 @@ function spaced(phrases: readonly Phrase[], least: Beats): RuleCheck[] {
 export const SPACE: RuleKind<SpaceRule> = {
   id: 'space',
   judge: ({ bars }, { report, chart }) => spaced(report.phrases, bars * beatsPerBar(chart.meter)),
+  counted: () => 'phrases',
   words: ({ bars }) => `${COUNTS[bars] ?? 'Many bars'} of nothing after every phrase.`,
   example: ({ bars }, recipe) => ({ ...recipe, phrase: { beat: 1, bars: 1, rest: bars + 1 } }),
 };

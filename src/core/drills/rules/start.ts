@@ -35,6 +35,7 @@ export const START: RuleKind<StartRule> = {
   id: 'start',
   judge: ({ beat, turn }, { report, timeline }) =>
     turn ? inTurn(report, beat, timeline) : overPhrases(report, (phrase) => startsOn(phrase, beat, timeline)),
+  counted: () => 'phrases',
   words: ({ beat, turn }) => {
     if (turn) return 'The first phrase begins on beat 1, the next on 2, and so on round the bar.';
     return `Every phrase begins on ${Number.isInteger(beat) ? `beat ${beat}` : `the and of ${Math.floor(beat)}`}.`;

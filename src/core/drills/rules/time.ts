@@ -29,5 +29,6 @@ export const TIME: RuleKind<TimeRule> = {
   id: 'time',
   judge: ({ withinMs }, { report, timeline }) =>
     overBars(report, timeline, (indices) => (inTime(report, timeline, indices) ?? Infinity) <= withinMs),
+  counted: () => 'bars',
   words: ({ withinMs }) => `In every bar the middle of your onsets within ${withinMs} ms of the beat.`,
 };

@@ -13,6 +13,7 @@ export const TRADE: RuleKind<TradeRule> = {
         beat: startOfBar(timeline, bar - 1),
         met: kind === (Math.floor((bar - 1) / bars) % 2 === 0 ? 'chords' : 'line'),
       })),
+  counted: () => 'bars',
   words: ({ bars }) =>
     bars === 1
       ? 'A bar of chords, a bar of line, in turn.'

@@ -39,5 +39,6 @@ export const UP_AND_DOWN: RuleKind<UpAndDownRule> = {
   id: 'up-and-down',
   judge: (rule, { report, timeline }) =>
     overBars(report, timeline, (indices) => turns(report, indices, rule), true),
+  counted: () => 'bars',
   words: ({ up, down }) => `In every bar of one chord up by ${SHAPES[up]}, down by ${SHAPES[down]}.`,
 };

@@ -14,5 +14,6 @@ export const UPBEATS: RuleKind<UpbeatsRule> = {
       const off = indices.filter((index) => isUpbeat(elementAt(report.notes, index).onsetBeat));
       return off.length * 2 >= indices.length;
     }),
+  counted: () => 'bars',
   words: () => 'At least half of every bar’s notes on the upbeats.',
 };

@@ -12,5 +12,6 @@ export const VARY: RuleKind<VaryRule> = {
       ({ motif }, index) =>
         motif === undefined || report.phrases.findIndex((other) => other.motif === motif) === index,
     ),
+  counted: () => 'phrases',
   words: () => 'No phrase in the shape of one before it.',
 };

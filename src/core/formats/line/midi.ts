@@ -29,74 +29,18 @@ export type LineSheet = {
  * chords as markers, bends on the
  * pitch wheel, ghosts soft. What begins before bar 1 moves the whole file by as many bars as it needs.
  */
-export function writeLineMidi({ chart, timeline, tempo, title, notes, choruses }: LineSheet): Uint8Array {
+export function writeLineMidi(sheet: LineSheet): Uint8Array {
+  const { chart, timeline, notes, tempo } = sheet;
   const quarters = quartersOf(chart.meter);
   const barBeats = elementAt(timeline.bars, 0).end;
-  const lead =
-    Math.max(0, Math.ceil(-Math.min(0, ...notes.map(({ onsetBeat }) => onsetBeat)) / barBeats)) * barBeats;
-  const ticks = (beat: number) => Math.max(0, Math.round((beat + lead) * quarters * TICKS));
-  const events: Timed[] = [
-    { at: 0, order: 0, event: meta({ type: 'trackName', text: title }) },
-    {
-      at: 0,
-      order: 0,
-      event: meta({ type: 'setTempo', microsecondsPerBeat: Math.round(60e6 / (tempo * quarters)) }),
-    },
-    {
-      at: 0,
-      order: 0,
-      event: meta({
-        type: 'timeSignature',
-        numerator: chart.meter.upper,
-        denominator: chart.meter.lower,
-        metronome: 24,
-        thirtyseconds: 8,
-      }),
-    },
-    ...[
-      [101, 0],
-      [100, 0],
-      [6, REACH],
-      [38, 0],
-    ].map(([controllerType, value]) => ({
-      at: 0,
-      order: 1,
-      event: voice({ type: 'controller', controllerType, value }),
-    })),
-  ];
-  for (let chorus = 0; chorus < choruses; chorus++)
-    for (const stretch of timeline.chordSpans)
-      events.push({
-        at: ticks(chorus * timeline.formBeats + stretch.start),
-        order: 0,
-        event: meta({ type: 'marker', text: stretch.chord?.symbol ?? 'N.C.' }),
-      });
-  for (const note of notes) {
-    const [from, to] = [
-      ticks(note.onsetBeat),
-      Math.max(ticks(note.onsetBeat) + 1, ticks(note.onsetBeat + note.durationBeats)),
-    ];
-    const noteNumber = Math.round(note.midi);
-    events.push(
-      {
-        at: from,
-        order: 3,
-        event: voice({ type: 'noteOn', noteNumber, velocity: note.ghost ? 20 : velocityOf(note.level) }),
-      },
-      { at: to, order: 1, event: voice({ type: 'noteOff', noteNumber, velocity: 0 }) },
-    );
-    for (const [seconds, cents] of note.bend ?? [])
-      events.push({
-        at: Math.min(to - 1, ticks(note.onsetBeat + (seconds * tempo) / 60)),
-        order: 2,
-        event: voice({
-          type: 'pitchBend',
-          value: Math.max(-8192, Math.min(8191, Math.round((cents / 100 / REACH) * 8192))),
-        }),
-      });
-    if (note.bend) events.push({ at: to, order: 2, event: voice({ type: 'pitchBend', value: 0 }) });
-  }
-  events.sort((a, b) => a.at - b.at || a.order - b.order);
+  const earliest = Math.min(0, ...notes.map(({ onsetBeat }) => onsetBeat));
+  const lead = Math.max(0, Math.ceil(-earliest / barBeats)) * barBeats;
+  const ticks: ToTicks = (beat) => Math.max(0, Math.round((beat + lead) * quarters * TICKS));
+  const events = [
+    ...headEvents(sheet, quarters),
+    ...markerEvents(sheet, ticks),
+    ...notes.flatMap((note) => noteEvents(note, tempo, ticks)),
+  ].sort((a, b) => a.at - b.at || a.order - b.order);
   let last = 0;
   const track = events.map(({ at, event }) => {
     const deltaTime = at - last;
@@ -109,6 +53,76 @@ export function writeLineMidi({ chart, timeline, tempo, title, notes, choruses }
       tracks: [[...track, meta({ type: 'endOfTrack' })]],
     }),
   );
+}
+
+type ToTicks = (beat: number) => number;
+
+/** Registered parameter 0, the range of the pitch bend, as four controllers (MIDI 1.0). */
+const BEND_RANGE: readonly (readonly [controller: number, value: number])[] = [
+  [101, 0],
+  [100, 0],
+  [6, REACH],
+  [38, 0],
+];
+
+function headEvents({ chart, title, tempo }: LineSheet, quarters: number): Timed[] {
+  const { upper, lower } = chart.meter;
+  const microsecondsPerBeat = Math.round(60e6 / (tempo * quarters));
+  const atStart = (event: Timed['event']): Timed => ({ at: 0, order: 0, event });
+  return [
+    atStart(meta({ type: 'trackName', text: title })),
+    atStart(meta({ type: 'setTempo', microsecondsPerBeat })),
+    atStart(
+      meta({
+        type: 'timeSignature',
+        numerator: upper,
+        denominator: lower,
+        metronome: 24,
+        thirtyseconds: 8,
+      }),
+    ),
+    ...BEND_RANGE.map(([controllerType, value]) => ({
+      at: 0,
+      order: 1,
+      event: voice({ type: 'controller', controllerType, value }),
+    })),
+  ];
+}
+
+/** Chords as markers, in every chorus. */
+const markerEvents = ({ timeline, choruses }: LineSheet, ticks: ToTicks): Timed[] =>
+  Array.from({ length: choruses }, (_, chorus) => chorus * timeline.formBeats).flatMap((start) =>
+    timeline.chordSpans.map((span) => ({
+      at: ticks(start + span.start),
+      order: 0,
+      event: meta({ type: 'marker', text: span.chord?.symbol ?? 'N.C.' }),
+    })),
+  );
+
+const MOST_BENT = 8192;
+
+/** A note with its bend, which is let go where it ends. */
+function noteEvents(note: LineSheet['notes'][number], tempo: number, ticks: ToTicks): Timed[] {
+  const at = ticks(note.onsetBeat);
+  const to = Math.max(at + 1, ticks(note.onsetBeat + note.durationBeats));
+  const noteNumber = Math.round(note.midi);
+  const bendTo = (bendAt: number, value: number): Timed => ({
+    at: bendAt,
+    order: 2,
+    event: voice({ type: 'pitchBend', value }),
+  });
+  const bend = (note.bend ?? []).map(([seconds, cents]) => {
+    const value = Math.round((cents / 100 / REACH) * MOST_BENT);
+    const bendAt = Math.min(to - 1, ticks(note.onsetBeat + (seconds * tempo) / 60));
+    return bendTo(bendAt, Math.max(-MOST_BENT, Math.min(MOST_BENT - 1, value)));
+  });
+  const velocity = note.ghost ? 20 : velocityOf(note.level);
+  return [
+    { at, order: 3, event: voice({ type: 'noteOn', noteNumber, velocity }) },
+    { at: to, order: 1, event: voice({ type: 'noteOff', noteNumber, velocity: 0 }) },
+    ...bend,
+    ...(note.bend ? [bendTo(to, 0)] : []),
+  ];
 }
 
 /** Peak level to velocity: 40 dB from softest to loudest (common practice, no source). */

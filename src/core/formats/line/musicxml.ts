@@ -1,6 +1,6 @@
 import { fifthsTags, harmonyTag, scoreText, tag, tempoTag, type Xml } from '../musicxml/write';
 import { FLAT_NAMES, LETTERS, NATURAL, readNote, spellOver, type Chord } from '../../music';
-import { soundingAt } from '../../chart';
+import { soundingAt, type Meter, type Timeline } from '../../chart';
 import { modulo, type Midi, elementAt, present } from '../../shared';
 import type { LineSheet } from './midi';
 import { barsOf, quartersOf, TICKS, writtenLine, type WrittenNote, type WrittenLine } from './written';
@@ -37,36 +37,11 @@ const HEADS: readonly (readonly [size: number, type: string, dots: number, tripl
  * `attack` and `release`, so that the page can be read and the take is not lost.
  * Source: MusicXML 3.0 and later, elements `note`, `technical`, `articulations`.
  */
-export function writeLineMusicXml({
-  chart,
-  timeline,
-  tempo,
-  title,
-  notes,
-  choruses,
-  swing,
-}: LineSheet): string {
-  const meter = chart.meter;
-  const quarters = quartersOf(meter);
-  const barBeats = elementAt(timeline.bars, 0).end;
-  // a pickup needs a bar of its own before bar 1
-  const lead = notes.some(({ onsetBeat }) => onsetBeat < -1 / TICKS)
-    ? barBeats * Math.ceil(-Math.min(...notes.map(({ onsetBeat }) => onsetBeat)) / barBeats)
-    : 0;
+export function writeLineMusicXml(sheet: LineSheet): string {
+  const { chart, timeline, notes, title, swing } = sheet;
   const line = writtenLine(notes, swing);
-  const bars = [
-    ...Array.from({ length: Math.round(lead / barBeats) }, (_, n) => ({
-      chorus: -1,
-      index: -1,
-      start: n * barBeats - lead,
-      beats: barBeats,
-    })),
-    ...barsOf(timeline, choruses),
-  ];
-  // what rings on past the form needs bars to ring in
-  const ends = Math.max(0, ...line.map(({ until }) => until)) / TICKS;
-  for (let start = choruses * timeline.formBeats; start < ends; start += barBeats)
-    bars.push({ chorus: -1, index: -1, start, beats: barBeats });
+  const bars = scoreBars(sheet, line);
+  const hasLeadIn = elementAt(bars, 0).start < 0;
   let at = 0;
   const measures = bars.map((bar, number) => {
     const [from, until] = [Math.round(bar.start * TICKS), Math.round((bar.start + bar.beats) * TICKS)];
@@ -74,53 +49,86 @@ export function writeLineMusicXml({
     while (at < line.length && elementAt(line, at).until <= from) at++;
     for (let index = at; index < line.length && elementAt(line, index).at < until; index++)
       inside.push(elementAt(line, index));
-    const children: Xml[] = [];
-    const written = bar.index >= 0 ? elementAt(chart.bars, bar.index) : null;
-    const before = number > 0 ? elementAt(bars, number - 1) : null;
-    const meterNow = written?.meter ?? meter;
-    const meterBefore = before && before.index >= 0 ? present(chart.bars[before.index]).meter : meter;
-    if (number === 0)
-      children.push(
-        tag('attributes', [
-          tag('divisions', DIVISIONS),
-          ...fifthsTags(elementAt(chart.bars, 0).key),
-          tag('time', [tag('beats', meterNow.upper), tag('beat-type', meterNow.lower)]),
-          tag('clef', [tag('sign', 'G'), tag('line', 2), tag('clef-octave-change', -1)]),
-        ]),
-      );
-    else if (meterNow.upper !== meterBefore.upper || meterNow.lower !== meterBefore.lower)
-      children.push(
-        tag('attributes', [tag('time', [tag('beats', meterNow.upper), tag('beat-type', meterNow.lower)])]),
-      );
-    if (bar.chorus >= 0 && bar.index === 0)
-      children.push(
-        tag('direction', [tag('direction-type', [tag('rehearsal', `Chorus ${bar.chorus + 1}`)])], {
-          placement: 'above',
-        }),
-      );
-    if (number === 0) {
-      children.push(tempoTag(tempo, meterNow));
-      if (swing !== null)
-        children.push(
-          tag('direction', [tag('direction-type', [tag('words', `Swing ${swing.toFixed(1)} : 1`)])], {
-            placement: 'above',
-          }),
-        );
-    }
-    const chords = written
-      ? timeline.chordSpans
-          .filter((stretch) => stretch.bar === bar.index)
-          .map((stretch) => ({
-            tick: Math.round((bar.start + stretch.start - elementAt(timeline.bars, bar.index).start) * TICKS),
-            chord: stretch.chord,
-          }))
-      : [];
-    measureNotes(inside, from, until, quarters * 4, chords, children, (beat) =>
-      beat < 0 ? elementAt(timeline.chordSpans, 0).chord : soundingAt(timeline, beat).span.chord,
+    const children = measureHead(sheet, bars, number);
+    measureNotes(
+      inside,
+      from,
+      until,
+      quartersOf(chart.meter) * 4,
+      chordsOfBar(timeline, bar),
+      children,
+      (beat) => (beat < 0 ? elementAt(timeline.chordSpans, 0).chord : soundingAt(timeline, beat).span.chord),
     );
-    return tag('measure', children, { number: lead > 0 ? number : number + 1 });
+    return tag('measure', children, { number: hasLeadIn ? number : number + 1 });
   });
   return scoreText(title, [tag('score-part', [tag('part-name', 'Guitar')], { id: 'P1' })], measures);
+}
+
+/** A bar of the score; one before or past the form has neither chorus nor index. */
+type ScoreBar = {
+  readonly chorus: number;
+  readonly index: number;
+  readonly start: number;
+  readonly beats: number;
+};
+
+/** Bars of the form chorus by chorus; a pickup and what rings on have bars of their own around them. */
+function scoreBars({ timeline, notes, choruses }: LineSheet, line: readonly WrittenLine[]): ScoreBar[] {
+  const beats = elementAt(timeline.bars, 0).end;
+  const outside = (start: number): ScoreBar => ({ chorus: -1, index: -1, start, beats });
+  const earliest = Math.min(0, ...notes.map(({ onsetBeat }) => onsetBeat));
+  const leadIns = earliest < -1 / TICKS ? Math.ceil(-earliest / beats) : 0;
+  const bars = [
+    ...Array.from({ length: leadIns }, (_, n) => outside((n - leadIns) * beats)),
+    ...barsOf(timeline, choruses),
+  ];
+  const ends = Math.max(0, ...line.map(({ until }) => until)) / TICKS;
+  for (let start = choruses * timeline.formBeats; start < ends; start += beats) bars.push(outside(start));
+  return bars;
+}
+
+const timeTag = ({ upper, lower }: Meter): Xml => tag('time', [tag('beats', upper), tag('beat-type', lower)]);
+
+const directionTag = (inside: Xml): Xml =>
+  tag('direction', [tag('direction-type', [inside])], { placement: 'above' });
+
+/** What stands before the notes of a measure: attributes, the chorus, tempo and swing. */
+function measureHead(sheet: LineSheet, bars: readonly ScoreBar[], number: number): Xml[] {
+  const { chart, tempo, swing } = sheet;
+  const meterAt = ({ index }: ScoreBar): Meter => chart.bars[index]?.meter ?? chart.meter;
+  const bar = elementAt(bars, number);
+  const meter = meterAt(bar);
+  const chorus =
+    bar.chorus >= 0 && bar.index === 0 ? [directionTag(tag('rehearsal', `Chorus ${bar.chorus + 1}`))] : [];
+  if (number > 0) {
+    const before = meterAt(elementAt(bars, number - 1));
+    const isNew = meter.upper !== before.upper || meter.lower !== before.lower;
+    return [...(isNew ? [tag('attributes', [timeTag(meter)])] : []), ...chorus];
+  }
+  const attributes = tag('attributes', [
+    tag('divisions', DIVISIONS),
+    ...fifthsTags(elementAt(chart.bars, 0).key),
+    timeTag(meter),
+    tag('clef', [tag('sign', 'G'), tag('line', 2), tag('clef-octave-change', -1)]),
+  ]);
+  return [
+    attributes,
+    ...chorus,
+    tempoTag(tempo, meter),
+    ...(swing === null ? [] : [directionTag(tag('words', `Swing ${swing.toFixed(1)} : 1`))]),
+  ];
+}
+
+/** Chords that are written in a bar, by the tick they begin on. */
+function chordsOfBar(
+  timeline: Timeline,
+  { index, start }: ScoreBar,
+): { tick: number; chord: Chord | null }[] {
+  if (index < 0) return [];
+  const inForm = elementAt(timeline.bars, index).start;
+  return timeline.chordSpans
+    .filter((span) => span.bar === index)
+    .map((span) => ({ tick: Math.round((start + span.start - inForm) * TICKS), chord: span.chord }));
 }
 
 type Chords = readonly { readonly tick: number; readonly chord: Chord | null }[];

@@ -58,14 +58,11 @@ export function kindOf(chord: Chord): HarmonyKind {
 }
 
 /** The kind by third, fifth and seventh, with the fifth altered where the kind does not say so. */
-function seventhKind(chord: Chord): { kind: string; degrees: KindDegree[] } {
+function seventhKind(chord: Chord): Kind {
+  if (chord.quality === 'power') return { kind: 'power', degrees: [] };
   const role = (...roles: Parameters<typeof toneByRole>[1][]) => toneByRole(chord, ...roles)?.semitones;
   const [third, sus, fifth, seventh] = [role('third'), role('sus'), role('fifth'), role('seventh')];
-  let bent: KindDegree[];
-  if (fifth === 6) bent = [change(5, -1)];
-  else if (fifth === 8) bent = [change(5, 1)];
-  else bent = [];
-  if (chord.quality === 'power') return { kind: 'power', degrees: [] };
+  const bent = bentFifth(fifth);
   if (sus !== undefined)
     return {
       kind: sus === 2 ? 'suspended-second' : 'suspended-fourth',
@@ -74,16 +71,38 @@ function seventhKind(chord: Chord): { kind: string; degrees: KindDegree[] } {
   if (chord.altered) return { kind: 'dominant', degrees: [{ value: 5, alter: 0, type: 'subtract' }] };
   if (role('sixth') !== undefined)
     return { kind: third === 3 ? 'minor-sixth' : 'major-sixth', degrees: bent };
+  return (
+    diminishedOrAugmented({ third, fifth, seventh }) ?? {
+      kind: plainKind(third === 3, seventh),
+      degrees: bent,
+    }
+  );
+}
+
+type Kind = { kind: string; degrees: KindDegree[] };
+type Size = number | undefined;
+
+function bentFifth(fifth: Size): KindDegree[] {
+  if (fifth === 6) return [change(5, -1)];
+  return fifth === 8 ? [change(5, 1)] : [];
+}
+
+function diminishedOrAugmented({
+  third,
+  fifth,
+  seventh,
+}: Record<'third' | 'fifth' | 'seventh', Size>): Kind | null {
   if (third === 3 && fifth === 6)
-    return {
-      kind: diminishedKind(seventh),
-      degrees: seventh === 11 ? [add(7, 1)] : [],
-    };
-  if (third === 4 && fifth === 8 && seventh === undefined) return { kind: 'augmented', degrees: [] };
-  if (third === 4 && fifth === 8 && seventh === 10) return { kind: 'augmented-seventh', degrees: [] };
-  if (seventh === undefined) return { kind: third === 3 ? 'minor' : 'major', degrees: bent };
-  if (third === 3) return { kind: seventh === 11 ? 'major-minor' : 'minor-seventh', degrees: bent };
-  return { kind: seventh === 11 ? 'major-seventh' : 'dominant', degrees: bent };
+    return { kind: diminishedKind(seventh), degrees: seventh === 11 ? [add(7, 1)] : [] };
+  if (third !== 4 || fifth !== 8) return null;
+  if (seventh === undefined) return { kind: 'augmented', degrees: [] };
+  return seventh === 10 ? { kind: 'augmented-seventh', degrees: [] } : null;
+}
+
+function plainKind(isMinor: boolean, seventh: Size): string {
+  if (seventh === undefined) return isMinor ? 'minor' : 'major';
+  if (isMinor) return seventh === 11 ? 'major-minor' : 'minor-seventh';
+  return seventh === 11 ? 'major-seventh' : 'dominant';
 }
 
 /** The spelling of each kind in chart text, with the natural tensions it holds. */
@@ -138,26 +157,29 @@ const said = ({ value, alter, type }: KindDegree): string =>
 
 /** Seventh and extension first, then what is altered or added, in parentheses. */
 function suffix(base: string, degrees: readonly KindDegree[]): string {
-  if (degrees.some((one) => one.type === 'subtract' && one.value === 5) && base === '7') return '7alt';
-  let head = base;
-  const marks: string[] = [];
+  if (base === '7' && degrees.some(({ type, value }) => type === 'subtract' && value === 5)) return '7alt';
   const sorted = [...degrees].sort((a, b) => a.value - b.value);
-  for (const { value, alter, type } of sorted) {
-    if (type === 'subtract') {
-      if (value === 3 && head === '') head = '5';
-      continue;
-    }
-    const mark = `${accidentalOf(alter)}${value}`;
-    if (value === 7 && type === 'add') head = withSeventh(head, alter);
-    else if (value === 6 && type === 'add' && alter === 0 && (head === '' || head === 'm')) head += '6';
-    else if (alter !== 0) marks.push(tensionName(value, mark, alter));
-    else if (value === 5 || type === 'alter') continue;
-    else head = withNatural(head, value);
-  }
-  const plain = head.replace(/\)$/, '');
+  const head = sorted.reduce(headWith, base);
+  const marks = sorted
+    .filter((degree) => isMark(degree))
+    .map(({ value, alter }) => tensionName(value, `${accidentalOf(alter)}${value}`, alter));
   if (marks.length === 0) return head;
-  if (head.endsWith(')')) return `${plain},${marks.join(',')})`;
-  return `${head}(${marks.join(',')})`;
+  return head.endsWith(')') ? `${head.slice(0, -1)},${marks.join(',')})` : `${head}(${marks.join(',')})`;
+}
+
+const isSeventh = ({ value, type }: KindDegree): boolean => value === 7 && type === 'add';
+/** A degree that is written in brackets behind the rest. */
+const isMark = (degree: KindDegree): boolean =>
+  degree.type !== 'subtract' && degree.alter !== 0 && !isSeventh(degree);
+
+/** What stands before the brackets, with one more degree. */
+function headWith(head: string, degree: KindDegree): string {
+  const { value, alter, type } = degree;
+  if (type === 'subtract') return value === 3 && head === '' ? '5' : head;
+  if (isSeventh(degree)) return withSeventh(head, alter);
+  if (isMark(degree)) return head;
+  if (value === 6 && type === 'add' && (head === '' || head === 'm')) return `${head}6`;
+  return value === 5 || type === 'alter' ? head : withNatural(head, value);
 }
 
 function withSeventh(head: string, alter: number): string {

@@ -96,52 +96,42 @@ class MusicXmlReading {
 
   measure(nodes: readonly XmlNode[], number: number): Outcome<WrittenMeasure> {
     const chords: PlacedChord[] = [];
-    let [at, opens, closes, ending, section] = [
-      0,
-      false,
-      false,
-      null as number | null,
-      null as string | null,
-    ];
+    const bar: BarSigns = { opens: false, closes: false, ending: null, section: null };
+    let at = 0;
     for (const node of nodes) {
       const name = nameOf(node);
       const inside = childrenOf(node);
+      at += this.advance(name, inside);
       if (name === 'attributes') this.attributes(inside);
-      else if (name === 'harmony') {
+      else if (name === 'barline') readBarLine(inside, bar);
+      else if (name === 'direction') {
+        bar.section ??= textAt(inside, 'direction-type', 'rehearsal') || null;
+        this.readTempo(inside);
+      } else if (name === 'harmony') {
         const symbol = this.harmony(node, inside, number);
         if (!symbol.ok) return symbol;
-        chords.push({
-          at: (at + (Number(textAt(inside, 'offset')) || 0)) / this.divisions,
-          symbol: symbol.value,
-        });
-      } else if (name === 'note') {
-        if (!inside.some((child) => 'chord' in child || 'grace' in child))
-          at += Number(textAt(inside, 'duration')) || 0;
-      } else if (name === 'backup') at -= Number(textAt(inside, 'duration')) || 0;
-      else if (name === 'forward') at += Number(textAt(inside, 'duration')) || 0;
-      else if (name === 'direction') {
-        section ??= textAt(inside, 'direction-type', 'rehearsal') || null;
-        this.readTempo(inside);
-      } else if (name === 'barline')
-        for (const child of inside) {
-          if ('repeat' in child && attribute(child, 'direction') === 'forward') opens = true;
-          else if ('repeat' in child) closes = true;
-          if ('ending' in child && attribute(child, 'type') === 'start')
-            ending = Number(/\d+/.exec(attribute(child, 'number'))?.[0] ?? 0) || null;
-        }
+        const offset = Number(textAt(inside, 'offset')) || 0;
+        chords.push({ at: (at + offset) / this.divisions, symbol: symbol.value });
+      }
     }
-    const quarters = (this.meter.upper * 4) / this.meter.lower;
-    const laid = this.settle(chords, quarters);
+    const laid = this.settle(chords, (this.meter.upper * 4) / this.meter.lower);
     return accepted({
+      ...bar,
       chords: laid,
       meter: this.meter,
       key: this.key,
-      section: section?.replace(/[\]|]/g, '').slice(0, 40) || null,
-      opens,
-      closes,
-      ending,
+      section: bar.section?.replace(/[\]|]/g, '').slice(0, 40) || null,
       repeats: this.same && laid.length > 0,
     });
+  }
+
+  /** How far an element moves the place in the measure, in divisions. */
+  private advance(name: string, inside: readonly XmlNode[]): number {
+    const duration = Number(textAt(inside, 'duration')) || 0;
+    if (name === 'backup') return -duration;
+    if (name === 'forward') return duration;
+    if (name !== 'note' || inside.some((child) => 'chord' in child || 'grace' in child)) return 0;
+    return duration;
   }
 
   /** A measure that names no chord at its start goes on with the one before. */
@@ -239,4 +229,17 @@ function keyOf(fifths: number, minor: boolean): string | null {
   const letter = elementAt(CIRCLE, ((place % 7) + 7) % 7);
   const alter = Math.floor(place / 7);
   return letter + (alter < 0 ? 'b'.repeat(-alter) : '#'.repeat(alter)) + (minor ? 'm' : '');
+}
+
+/** What the bar lines of a measure and its rehearsal mark say. */
+type BarSigns = { opens: boolean; closes: boolean; ending: number | null; section: string | null };
+
+function readBarLine(inside: readonly XmlNode[], bar: BarSigns): void {
+  for (const child of inside) {
+    const isRepeat = 'repeat' in child;
+    if (isRepeat && attribute(child, 'direction') === 'forward') bar.opens = true;
+    else if (isRepeat) bar.closes = true;
+    if ('ending' in child && attribute(child, 'type') === 'start')
+      bar.ending = Number(/\d+/.exec(attribute(child, 'number'))?.[0] ?? 0) || null;
+  }
 }

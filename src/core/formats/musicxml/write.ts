@@ -76,20 +76,7 @@ const unit = (meter: Meter): number => ((4 * DIVISIONS) / meter.lower) * (isComp
 function measure(chart: Chart, bar: Bar, index: number): Xml {
   const before = chart.bars[index - 1];
   const children: Xml[] = [];
-  const attributes = [
-    ...(before ? [] : [tag('divisions', DIVISIONS)]),
-    ...(!before || keyId(bar.key) !== keyId(before.key) ? fifthsTags(bar.key) : []),
-    ...(!before || bar.meter.upper !== before.meter.upper || bar.meter.lower !== before.meter.lower
-      ? [tag('time', [tag('beats', bar.meter.upper), tag('beat-type', bar.meter.lower)])]
-      : []),
-    ...(before ? [] : [tag('clef', [tag('sign', 'G'), tag('line', 2)])]),
-    ...(bar.repeats && !before?.repeats
-      ? [tag('measure-style', [tag('measure-repeat', 1, { type: 'start' })])]
-      : []),
-    ...(!bar.repeats && before?.repeats
-      ? [tag('measure-style', [tag('measure-repeat', [], { type: 'stop' })])]
-      : []),
-  ];
+  const attributes = [...barAttributes(bar, before), ...repeatMarks(bar, before)];
   if (attributes.length > 0) children.push(tag('attributes', attributes));
   if (bar.section !== null && bar.section !== before?.section)
     children.push(
@@ -98,6 +85,29 @@ function measure(chart: Chart, bar: Bar, index: number): Xml {
   if (!before && chart.tempo !== null) children.push(tempoTag(chart.tempo, bar.meter));
   for (const cell of bar.cells) children.push(harmonyTag(cell.chord), rest(cell, bar));
   return tag('measure', children, { number: index + 1 });
+}
+
+/** Key and meter where they are new; in the first measure also its divisions and clef. */
+function barAttributes({ key, meter }: Bar, before: Bar | undefined): Xml[] {
+  const time = tag('time', [tag('beats', meter.upper), tag('beat-type', meter.lower)]);
+  if (!before)
+    return [
+      tag('divisions', DIVISIONS),
+      ...fifthsTags(key),
+      time,
+      tag('clef', [tag('sign', 'G'), tag('line', 2)]),
+    ];
+  const isSameMeter = meter.upper === before.meter.upper && meter.lower === before.meter.lower;
+  return [...(keyId(key) === keyId(before.key) ? [] : fifthsTags(key)), ...(isSameMeter ? [] : [time])];
+}
+
+/** Where bars that say the one before again begin and end. */
+function repeatMarks(bar: Bar, before: Bar | undefined): Xml[] {
+  if (bar.repeats === (before?.repeats ?? false)) return [];
+  const mark = bar.repeats
+    ? tag('measure-repeat', 1, { type: 'start' })
+    : tag('measure-repeat', [], { type: 'stop' });
+  return [tag('measure-style', [mark])];
 }
 
 export const tempoTag = (tempo: number, meter: Meter): Xml =>
