@@ -8,8 +8,7 @@ import {
   type Chart,
   type Timeline,
 } from '@/core/chart';
-import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill   countedBy,
-} from '@/core/drills';
+import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill, countedBy } from '@/core/drills';
 import type { Climb, Ladder, LadderTry } from '@/core/scheduling';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planFromWords, planOf, type Plan } from '@/core/plan';

@@ -1,10 +1,12 @@
 import type { Judgement } from '@/core/review';
 import type { PlanWords } from '@/core/plan';
-import { MutedBandBoard, PhrasesBoard } from './Boards';
+import { MutedBandBoard } from './MutedBandBoard';
+import { PhrasesBoard } from './PhrasesBoard';
 import { Coverage } from './Coverage';
 import { LandingsBoard } from './LandingsBoard';
 import { RestBoard, TurningBoard } from './RestBoards';
-import { ApproachesBoard, FunctionBoard, LineBoard, NeckBoard, StartsBoard } from './MoreBoards';
+import { ApproachesBoard, FunctionBoard, LineBoard, StartsBoard } from './MoreBoards';
+import { NeckBoard } from './NeckBoard';
 import { HeightBoard } from './HeightBoard';
 import { TimeBoard } from './TimeBoard';
 

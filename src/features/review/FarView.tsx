@@ -23,7 +23,6 @@ export function FarView({ model }: { model: ReviewModel }) {
         <StandBack
           report={report}
           marks={marks}
-          timeline={timeline}
           formChanges={formChanges}
           open={formChange}
           sounding={sounding}

@@ -1,13 +1,15 @@
+import { scaleLinear } from 'd3-scale';
 import type { LandingMark, Report } from '@/core/analyse';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText } from '@/ui/chordParts';
 import { GATE_WORDS, GateChip, GateLines } from '@/ui/form/Gate';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { landingsBoard } from './reviewWords';
-import { elementAt, present } from '@/core/shared';
+import { elementAt } from '@/core/shared';
 
 const ROW = 31;
 const NAMES = 92;
+const TOP = 28;
 const WIDTH = 320;
 /** With more choruses a chip has no room: the gate alone says how each was met. */
 const MOST_CHIPS = 4;
@@ -23,9 +25,9 @@ type Props = {
 /** Every landing on its own small gate: kinds of change down, choruses across. */
 export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) {
   const rows = landingsBoard(report, marks);
-  const choruses = report.summary.choruses;
-  const column = (WIDTH - NAMES) / Math.max(1, choruses);
-  const height = 28 + rows.length * ROW;
+  const { choruses } = report.summary;
+  const x = scaleLinear([0, Math.max(1, choruses)], [NAMES, WIDTH]);
+  const height = TOP + rows.length * ROW;
   return (
     <section aria-label="Landings by change">
       <h2 className="heading border-t border-line pt-2">Landings by change</h2>
@@ -35,90 +37,112 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
         role="img"
         aria-label="Landings by change and chorus; the table below says the same"
       >
-        {Array.from({ length: choruses }, (_, chorus) => (
-          <g key={chorus}>
-            <text
-              x={NAMES + (chorus + 0.5) * column}
-              y={14}
-              fontSize={13}
-              textAnchor="middle"
-              style={{ fill: 'var(--dim)' }}
-            >
-              {choruses > 4 ? chorus + 1 : `chorus ${chorus + 1}`}
-            </text>
-            {chorus > 0 && (
-              <line
-                x1={NAMES + chorus * column}
-                y1={22}
-                x2={NAMES + chorus * column}
-                y2={height}
-                stroke="var(--line)"
-              />
-            )}
-          </g>
-        ))}
+        <ChorusHeads choruses={choruses} x={x} height={height} />
         {rows.map((row, place) => {
-          const y = 40 + place * ROW;
           const id = `${row.from}→${row.to}`;
           return (
             <g key={id} onClick={() => onKind(kind === id ? null : id)} className="cursor-pointer">
-              {kind === id && (
-                <rect x={-8} y={y - ROW / 2} width={WIDTH + 8} height={ROW} fill="var(--row)" />
-              )}
-              <ChordSvg x={0} y={y + 5} symbol={row.from} size={13} fill="var(--soft)" weight={560} />
-              <ChordSvg x={46} y={y + 5} symbol={row.to} size={15} />
-              {choruses > MOST_CHIPS ? (
-                <GateLines
-                  gates={row.cells.flatMap((cell, chorus) =>
-                    cell.map((index, among) => ({
-                      x: NAMES + chorus * column + (among + 0.5) * (column / cell.length),
-                      mark: elementAt(marks, index),
-                    })),
-                  )}
-                  from={y - 11}
-                  to={y + 11}
-                  scale={Math.min(0.8, column / 22)}
-                />
-              ) : (
-                row.cells.map((cell, chorus) =>
-                  cell.map((index, among) => {
-                    const change = elementAt(report.changes, index);
-                    const slot = column / Math.max(1, cell.length);
-                    const note =
-                      change.landing.noteIndex === null
-                        ? null
-                        : present(report.notes[change.landing.noteIndex]);
-                    return (
-                      <g
-                        key={index}
-                        onClick={
-                          onChange &&
-                          ((event) => {
-                            event.stopPropagation();
-                            onChange(index);
-                          })
-                        }
-                      >
-                        <GateChip
-                          x={NAMES + chorus * column + (among + 0.5) * slot}
-                          y={y}
-                          mark={elementAt(marks, index)}
-                          timing={change.landing.timing}
-                          width={Math.min(22, Math.max(14, slot - 6))}
-                          tier={note ? tierOf(change.landing.verdict, note.height) : 4}
-                          label={intervalLabel(change.landing.interval)}
-                        />
-                      </g>
-                    );
-                  }),
-                )
-              )}
+              <BoardRow
+                row={row}
+                y={TOP + 12 + place * ROW}
+                x={x}
+                isLit={kind === id}
+                report={report}
+                marks={marks}
+                onChange={onChange}
+              />
             </g>
           );
         })}
       </svg>
       <BoardTable report={report} marks={marks} rows={rows} />
     </section>
+  );
+}
+
+type Scale = (chorus: number) => number;
+
+const ChorusHeads = ({ choruses, x, height }: { choruses: number; x: Scale; height: number }) =>
+  Array.from({ length: choruses }, (_, chorus) => (
+    <g key={chorus}>
+      <text x={x(chorus + 0.5)} y={14} fontSize={13} textAnchor="middle" style={{ fill: 'var(--dim)' }}>
+        {choruses > MOST_CHIPS ? chorus + 1 : `chorus ${chorus + 1}`}
+      </text>
+      {chorus > 0 && <line x1={x(chorus)} y1={22} x2={x(chorus)} y2={height} stroke="var(--line)" />}
+    </g>
+  ));
+
+type RowProps = Pick<Props, 'report' | 'marks'> & {
+  onChange: Props['onChange'];
+  row: ReturnType<typeof landingsBoard>[number];
+  y: number;
+  x: Scale;
+  isLit: boolean;
+};
+
+/** One kind of change: its two chords, and each of its landings by chorus. */
+function BoardRow(props: RowProps) {
+  const { row, y, x, isLit, report, marks } = props;
+  const column = x(1) - x(0);
+  return (
+    <>
+      {isLit && <rect x={-8} y={y - ROW / 2} width={WIDTH + 8} height={ROW} fill="var(--row)" />}
+      <ChordSvg x={0} y={y + 5} symbol={row.from} size={13} fill="var(--soft)" weight={560} />
+      <ChordSvg x={46} y={y + 5} symbol={row.to} size={15} />
+      {report.summary.choruses > MOST_CHIPS ? (
+        <GateLines
+          gates={row.cells.flatMap((cell, chorus) =>
+            cell.map((index, among) => ({
+              x: x(chorus + (among + 0.5) / cell.length),
+              mark: elementAt(marks, index),
+            })),
+          )}
+          from={y - 11}
+          to={y + 11}
+          scale={Math.min(0.8, column / 22)}
+        />
+      ) : (
+        row.cells.map((cell, chorus) =>
+          cell.map((index, among) => (
+            <LandingChip
+              key={index}
+              {...props}
+              index={index}
+              at={x(chorus + (among + 0.5) / cell.length)}
+              room={column / cell.length}
+            />
+          )),
+        )
+      )}
+    </>
+  );
+}
+
+type ChipProps = RowProps & { index: number; at: number; room: number };
+
+function LandingChip({ report, marks, onChange, index, at, y, room }: ChipProps) {
+  const { landing } = elementAt(report.changes, index);
+  const note = landing.noteIndex === null ? null : elementAt(report.notes, landing.noteIndex);
+  return (
+    <g
+      onClick={
+        onChange &&
+        ((event) => {
+          event.stopPropagation();
+          onChange(index);
+        })
+      }
+    >
+      <GateChip
+        x={at}
+        y={y}
+        mark={elementAt(marks, index)}
+        timing={landing.timing}
+        width={Math.min(22, Math.max(14, room - 6))}
+        tier={note ? tierOf(landing.verdict, note.height) : 4}
+        label={intervalLabel(landing.interval)}
+      />
+    </g>
   );
 }
 

@@ -1,12 +1,9 @@
 'use client';
-import { useMemo } from 'react';
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
-import { approachTable, fingeredTake, intervalWord } from '@/core/findings';
-import { instrumentOf, useGuitar } from '@/ui/instrument';
+import { approachTable, intervalWord } from '@/core/findings';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { Board } from './BoardFrame';
-import { elementAt } from '@/core/shared';
 
 /** How targets were led into. */
 export function ApproachesBoard({ report }: { report: Report }) {
@@ -112,137 +109,6 @@ export function LineBoard({ report }: { report: Report }) {
       </svg>
     </Board>
   );
-}
-
-/**
- * Where the line probably lay: how long each place sounded; strong where the note is a chord tone most of the
- * time.
- */
-export function NeckBoard({ report }: { report: Report }) {
-  const guitar = useGuitar();
-  const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
-  const places = useMemo(() => placesPlayed(report, instrument), [report, instrument]);
-  if (places.length === 0) return null;
-  const [low, high] = [
-    Math.max(0, Math.min(...places.map(({ fret }) => fret)) - 1),
-    Math.max(...places.map(({ fret }) => fret), 4),
-  ];
-  const frets = high - low + 1;
-  const column = 400 / frets;
-  const most = Math.max(...places.map(({ beats }) => beats));
-  const strings = instrument.tuning.length;
-  const flip = (x: number) => (guitar.leftHanded ? 416 - x : x);
-  return (
-    <Board
-      name="On the neck"
-      facts="likeliest fingering; size: time; figure: notes; pale: chord tones"
-      table={{
-        caption: 'Places on the neck',
-        head: ['Place', 'Notes', 'Beats', 'Chord tones'],
-        rows: places.map(({ string, fret, count, beats, tones }) => [
-          `string ${string}, fret ${fret}`,
-          count,
-          beats.toFixed(1),
-          tones,
-        ]),
-      }}
-    >
-      <svg
-        viewBox={`0 0 416 ${strings * 32 + 40}`}
-        className="mt-2 w-full"
-        role="img"
-        aria-label="Places on the neck; the table says the same"
-      >
-        {Array.from({ length: frets + 1 }, (_, index) => (
-          <line
-            key={index}
-            x1={flip(8 + index * column)}
-            y1={16}
-            x2={flip(8 + index * column)}
-            y2={16 + (strings - 1) * 32}
-            stroke="var(--line)"
-            strokeWidth={1.5}
-          />
-        ))}
-        {Array.from({ length: strings }, (_, string) => (
-          <line
-            key={string}
-            x1={8}
-            y1={16 + string * 32}
-            x2={408}
-            y2={16 + string * 32}
-            stroke="var(--dim)"
-            strokeWidth={1 + string * 0.16}
-          />
-        ))}
-        {Array.from(
-          { length: frets },
-          (_, index) =>
-            (frets <= 12 || (low + index) % 2 === 1) && (
-              <text
-                key={index}
-                x={flip(8 + (index + 0.5) * column)}
-                y={strings * 32 + 22}
-                fontSize={14}
-                textAnchor="middle"
-                style={{ fill: 'var(--soft)' }}
-              >
-                {low + index}
-              </text>
-            ),
-        )}
-        {places.map(({ string, fret, count, beats, tones }) => {
-          const [x, y] = [flip(8 + (fret - low + 0.5) * column), 16 + (string - 1) * 32];
-          const r = Math.min(column / 2 - 1, 4 + 12 * Math.sqrt(beats / most));
-          return (
-            <g key={`${string} ${fret}`}>
-              <circle cx={x} cy={y} r={r} fill={tones * 2 >= count ? 'var(--h0)' : 'var(--h2)'} />
-              {r >= 9 && (
-                <text
-                  x={x}
-                  y={y + 4.5}
-                  fontSize={12}
-                  fontWeight={640}
-                  textAnchor="middle"
-                  style={{ fill: 'var(--on)' }}
-                >
-                  {count}
-                </text>
-              )}
-            </g>
-          );
-        })}
-      </svg>
-    </Board>
-  );
-}
-
-type PlayedPlace = {
-  readonly string: number;
-  readonly fret: number;
-  readonly count: number;
-  readonly beats: number;
-  readonly tones: number;
-};
-
-function placesPlayed(report: Report, instrument: ReturnType<typeof instrumentOf>): PlayedPlace[] {
-  const found = new Map<
-    string,
-    { string: number; fret: number; count: number; beats: number; tones: number }
-  >();
-  fingeredTake(report, instrument).touches.forEach((touch, index) => {
-    if (!touch) return;
-    const { string, fret } = touch;
-    const note = elementAt(report.notes, index);
-    const one = found.get(`${string} ${fret}`) ?? { string, fret, count: 0, beats: 0, tones: 0 };
-    found.set(`${string} ${fret}`, {
-      ...one,
-      count: one.count + 1,
-      beats: one.beats + note.durationBeats,
-      tones: one.tones + (note.height === 0 ? 1 : 0),
-    });
-  });
-  return [...found.values()].sort((a, b) => a.string - b.string || a.fret - b.fret);
 }
 
 /** The same as coverage by chord, by the chord’s place in the key, and for the whole take. */
