@@ -1,5 +1,5 @@
 import { takeRow } from '@/features/takes/takeRow';
-import type { Rows } from '@/features/takes/TakesScreen';
+import type { Rows } from '@/features/takes/takesList';
 import { listedTakes } from '@/server/judgedTakes';
 import type { TakesQuery } from '@/server/validation';
 

@@ -113,33 +113,41 @@ type BarProps = {
   ends: boolean;
 };
 
-function TypesetBar({ bar, before, after, number, x, wrong, sounding, first, last, ends }: BarProps) {
+function TypesetBar(props: BarProps) {
+  const { bar, before, number, x, wrong, sounding } = props;
   const moved = before !== null && !sameMeter(bar.meter, before.meter);
-  const left = (bar.opens ? 14 : 0) + (moved ? 20 : 0);
+  const afterSign = bar.opens ? 14 : 0;
   return (
     <g transform={`translate(${x} 0)`}>
       {sounding && <rect x={1} y={14} width={BAR - 2} height={48} fill="var(--now)" opacity={0.2} />}
-      {bar.opens ? (
-        <RepeatOpens />
-      ) : (
-        <line x1={0} y1={14} x2={0} y2={62} stroke="var(--soft)" strokeWidth={first ? 2 : 1.5} />
-      )}
-      {ends && !bar.closes && !last && (
-        <line x1={BAR} y1={14} x2={BAR} y2={62} stroke="var(--soft)" strokeWidth={1.5} />
-      )}
-      {bar.closes ? <RepeatCloses /> : last && <EndLine />}
-      {bar.ending !== null && (
-        <Ending number={bar.ending} open={after?.ending == null && !bar.closes && after !== null} />
-      )}
-      {moved && <MeterSign meter={bar.meter} x={(bar.opens ? 14 : 0) + 12} />}
+      <BarLines {...props} />
+      {moved && <MeterSign meter={bar.meter} x={afterSign + 12} />}
       <text x={8} y={79} fontSize={12} style={{ fill: 'var(--dim)' }}>
         {number}
       </text>
       {wrong && (
         <rect x={5} y={10} width={BAR - 10} height={56} fill="none" stroke="var(--now)" strokeWidth={2} />
       )}
-      {bar.repeats ? <RepeatSign /> : <BarChords bar={bar} left={left} />}
+      {bar.repeats ? <RepeatSign /> : <BarChords bar={bar} left={afterSign + (moved ? 20 : 0)} />}
     </g>
+  );
+}
+
+const BarLine = ({ x, width }: { x: number; width: number }) => (
+  <line x1={x} y1={14} x2={x} y2={62} stroke="var(--soft)" strokeWidth={width} />
+);
+
+/** The lines at both ends of a bar, with repeats and endings. */
+function BarLines({ bar, after, first, last, ends }: BarProps) {
+  const isOpenEnding = after !== null && after.ending == null && !bar.closes;
+  return (
+    <>
+      {bar.opens ? <RepeatOpens /> : <BarLine x={0} width={first ? 2 : 1.5} />}
+      {ends && !bar.closes && !last && <BarLine x={BAR} width={1.5} />}
+      {bar.closes && <RepeatCloses />}
+      {!bar.closes && last && <EndLine />}
+      {bar.ending !== null && <Ending number={bar.ending} open={isOpenEnding} />}
+    </>
   );
 }
 

@@ -1,5 +1,7 @@
 'use client';
 import { useMemo, useState } from 'react';
+import type { Report } from '@/core/analyse';
+import type { Timeline } from '@/core/chart';
 import { noteName, readChord, spellOver } from '@/core/music';
 import { marksOf, typeset } from '@/core/findings';
 import { unwrap, pitchClassOf, elementAt } from '@/core/shared';
@@ -8,7 +10,7 @@ import { pathOf, type Instrument } from '@/core/neck';
 import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE } from '@/ui/form/geometry';
 import { formRows } from '@/ui/form/formRows';
-import { takeOnForm } from '@/ui/form/takeOnForm';
+import { takeOnForm, type TakeOnForm } from '@/ui/form/takeOnForm';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { useHearing } from '../shell/useHearing';
@@ -31,31 +33,26 @@ export function Example({ stage }: { stage: DrillStage }) {
     const { report } = judgeDrill(drill, line, 1);
     return { line, report, drawn: takeOnForm(report, marksOf(report, plan, chart, drill.tempo)) };
   }, [drill, seed, plan, chart]);
-  const rows = useMemo(() => formRows(timeline).slice(0, MOST_ROWS), [timeline]);
   if (!shown) return <p className="text-soft">These bars hold nothing this drill can be played on.</p>;
   const sounding = state.id === `${seed}` && state.phase !== 'silent';
   const stopWords = state.phase === 'preparing' ? 'tuning up' : 'stop';
   const cursor = sounding && state.phase === 'sounding' ? state.beat : null;
+  const play = () =>
+    void hear(`${seed}`, (rate) => ({
+      type: 'line',
+      notes: shown.line,
+      chartText: drill.chartText,
+      tempo: drill.tempo,
+      choruses: 1,
+      rate,
+      seed,
+      leadSeconds: 0,
+    }));
   return (
     <section aria-label="An example">
       <h2 className="mb-1 flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <span className="heading">One line that passes</span>
-        <button
-          type="button"
-          className="text-[15px] text-soft underline hover:text-ink"
-          onClick={() =>
-            void hear(`${seed}`, (rate) => ({
-              type: 'line',
-              notes: shown.line,
-              chartText: drill.chartText,
-              tempo: drill.tempo,
-              choruses: 1,
-              rate,
-              seed,
-              leadSeconds: 0,
-            }))
-          }
-        >
+        <button type="button" className="text-[15px] text-soft underline hover:text-ink" onClick={play}>
           {sounding ? stopWords : 'hear it'}
         </button>
         <button
@@ -71,36 +68,8 @@ export function Example({ stage }: { stage: DrillStage }) {
           </span>
         )}
       </h2>
-      {(
-        [
-          [WIDTH, 'hidden sm:block'],
-          [PHONE, 'sm:hidden'],
-        ] as const
-      ).map(([width, shownOn]) => (
-        <div key={width} className={shownOn}>
-          {rows.map((row) => (
-            <svg
-              key={row.index}
-              viewBox={`0 0 ${width} ${HEAD + LANE + 10}`}
-              className="mb-1 w-full"
-              role="img"
-              aria-label={`Bars ${elementAt(row.bars, 0).number} to ${elementAt(row.bars, row.bars.length - 1).number} of the example: ${shown.report.notes
-                .filter(({ onsetBeat }) => onsetBeat >= row.start && onsetBeat < row.end)
-                .map(({ interval }) => interval ?? 'rest')
-                .join(' ')}`}
-            >
-              <FormRow
-                row={row}
-                width={width}
-                formBeats={timeline.formBeats}
-                choruses={[0]}
-                take={shown.drawn}
-                cursor={cursor}
-              />
-            </svg>
-          ))}
-        </div>
-      ))}
+      <ExampleForm {...shown} timeline={timeline} cursor={cursor} width={WIDTH} shownOn="hidden sm:block" />
+      <ExampleForm {...shown} timeline={timeline} cursor={cursor} width={PHONE} shownOn="sm:hidden" />
       {timeline.bars.length > MOST_ROWS * 4 && (
         <p className="text-sm text-dim">and so on to bar {timeline.bars.length}</p>
       )}
@@ -111,6 +80,47 @@ export function Example({ stage }: { stage: DrillStage }) {
         beat={cursor}
       />
     </section>
+  );
+}
+
+type FormProps = {
+  report: Report;
+  drawn: TakeOnForm;
+  timeline: Timeline;
+  cursor: number | null;
+  width: number;
+  shownOn: string;
+};
+
+/** The first rows of the form with the line on them. */
+function ExampleForm({ report, drawn, timeline, cursor, width, shownOn }: FormProps) {
+  const rows = useMemo(() => formRows(timeline).slice(0, MOST_ROWS), [timeline]);
+  const intervalsIn = (from: number, to: number) =>
+    report.notes
+      .filter(({ onsetBeat }) => onsetBeat >= from && onsetBeat < to)
+      .map(({ interval }) => interval ?? 'rest')
+      .join(' ');
+  return (
+    <div className={shownOn}>
+      {rows.map((row) => (
+        <svg
+          key={row.index}
+          viewBox={`0 0 ${width} ${HEAD + LANE + 10}`}
+          className="mb-1 w-full"
+          role="img"
+          aria-label={`Bars ${elementAt(row.bars, 0).number} to ${elementAt(row.bars, row.bars.length - 1).number} of the example: ${intervalsIn(row.start, row.end)}`}
+        >
+          <FormRow
+            row={row}
+            width={width}
+            formBeats={timeline.formBeats}
+            choruses={[0]}
+            take={drawn}
+            cursor={cursor}
+          />
+        </svg>
+      ))}
+    </div>
   );
 }
 

@@ -37,76 +37,65 @@ export function OneGatePicture({ gate }: { gate: OneLanding }) {
         role="img"
         aria-label={gate.groups.map(({ mark, count }) => `${WORDS[mark]}: ${count}`).join(', ')}
       >
-        {gate.groups.map(({ mark, count, chips }, index) => {
-          const y = index * EACH;
-          const met = mark === 'target' || mark === 'target-late';
-          return (
-            <g key={mark}>
-              <GateLine x={14} from={y} to={y + EACH - GAP} mark={mark} scale={4} />
-              <text
-                x={80}
-                y={y + 92}
-                fontSize={104}
-                fontWeight={640}
-                textAnchor="middle"
-                style={{ fill: met ? 'var(--ink)' : 'var(--soft)' }}
-              >
-                {count}
-              </text>
-              <text
-                x={136}
-                y={y + 42}
-                fontSize={24}
-                fontWeight={580}
-                style={{ fill: met ? 'var(--ink)' : 'var(--soft)' }}
-              >
-                {WORDS[mark]}
-              </text>
-              {chips.map((chip, place) => {
-                const x = 136 + place * (chips.some(({ then }) => then) ? 124 : 60);
-                if (chip.interval === null)
-                  return place === 0 ? (
-                    <text key={place} x={x} y={y + 86} fontSize={20} style={{ fill: 'var(--dim)' }}>
-                      no landing
-                    </text>
-                  ) : null;
-                return (
-                  <g key={place}>
-                    <Pill
-                      x={x}
-                      y={y + 78}
-                      width={46}
-                      height={32}
-                      tier={chip.height}
-                      label={intervalLabel(chip.interval)}
-                      size={20}
-                    />
-                    {chip.then && (
-                      <>
-                        <path
-                          d={`M${x + 49} ${y + 78}h9m-5 -5l6 5l-6 5`}
-                          stroke="var(--soft)"
-                          strokeWidth={2}
-                          fill="none"
-                        />
-                        <Pill
-                          x={x + 62}
-                          y={y + 78}
-                          width={46}
-                          height={32}
-                          tier={chip.then.height}
-                          label={intervalLabel(chip.then.interval)}
-                          size={20}
-                        />
-                      </>
-                    )}
-                  </g>
-                );
-              })}
-            </g>
-          );
-        })}
+        {gate.groups.map((group, index) => (
+          <GroupRow key={group.mark} group={group} y={index * EACH} />
+        ))}
       </svg>
     </figure>
+  );
+}
+
+type Group = OneLanding['groups'][number];
+type Chip = Group['chips'][number];
+
+/** Landings of one kind: the gate, how many, and the tones they landed on. */
+function GroupRow({ group: { mark, count, chips }, y }: { group: Group; y: number }) {
+  const fill = mark === 'target' || mark === 'target-late' ? 'var(--ink)' : 'var(--soft)';
+  const pitch = chips.some(({ then }) => then) ? 124 : 60;
+  return (
+    <g>
+      <GateLine x={14} from={y} to={y + EACH - GAP} mark={mark} scale={4} />
+      <text x={80} y={y + 92} fontSize={104} fontWeight={640} textAnchor="middle" style={{ fill }}>
+        {count}
+      </text>
+      <text x={136} y={y + 42} fontSize={24} fontWeight={580} style={{ fill }}>
+        {WORDS[mark]}
+      </text>
+      {chips.map((chip, place) => (
+        <ChipMark key={place} chip={chip} x={136 + place * pitch} y={y + 78} isFirst={place === 0} />
+      ))}
+    </g>
+  );
+}
+
+const TonePill = ({ x, y, tone }: { x: number; y: number; tone: Pick<Chip, 'interval' | 'height'> }) => (
+  <Pill
+    x={x}
+    y={y}
+    width={46}
+    height={32}
+    tier={tone.height}
+    label={intervalLabel(tone.interval)}
+    size={20}
+  />
+);
+
+function ChipMark({ chip, x, y, isFirst }: { chip: Chip; x: number; y: number; isFirst: boolean }) {
+  if (chip.interval === null)
+    return isFirst ? (
+      <text x={x} y={y + 8} fontSize={20} style={{ fill: 'var(--dim)' }}>
+        no landing
+      </text>
+    ) : null;
+  return (
+    <g>
+      <TonePill x={x} y={y} tone={chip} />
+      {chip.then && (
+        <>
+          <path d={`M${x + 49} ${y}h9m-5 -5l6 5l-6 5`} stroke="var(--soft)" strokeWidth={2} fill="none" />
+          <TonePill x={x + 62} y={y} tone={chip.then} />
+        </>
+      )}
+    </g>
   );
 }

@@ -28,69 +28,33 @@ export function useBring(
   route: Route | null,
   onDone: (takeId: string) => void,
 ) {
+  const { plan } = settings;
   const [state, setState] = useState<BringState>({ phase: 'idle' });
   const abort = useRef<AbortController | null>(null);
-
   const run = useCallback(
-    async (
-      title: string,
-      source: NewTake['source'],
-      offsetSec: number,
-      samplesOf: (
-        signal: AbortSignal,
-        show: (what: string, share: number | null) => void,
-      ) => Promise<HeardFile>,
-    ) => {
+    async (title: string, source: NewTake['source'], offsetSec: number, samplesOf: SamplesOf) => {
       const control = new AbortController();
       abort.current = control;
-      const show = (what: string, share: number | null) => setState({ phase: 'working', title, what, share });
+      const show: Show = (what, share) => setState({ phase: 'working', title, what, share });
       show('Reading', null);
       try {
         const { samples, rate, transcription } = await samplesOf(control.signal, show);
-        if (transcription.notes.length === 0)
-          throw new ServerRefusal({
-            code: 'silent',
-            message: 'No note was heard in this recording: it is silent, or holds no clear pitch.',
-            suggestion: 'Choose another one.',
-          });
+        if (transcription.notes.length === 0) throw new ServerRefusal(NOTHING_HEARD);
         show('Keeping it', null);
         if (!route) return;
-        const { pace, choruses, text } = route;
-        const steps = pace.tempi.length > 1 ? { pace } : {};
-        const id = await storeTake(
-          {
-            chartId: chart.id,
-            chartText: text,
-            title: chart.title,
-            tempo: Math.round(meanTempo(pace) * 100) / 100,
-            choruses,
-            plan: settings.plan,
-            rate,
-            bits: 24,
-            source,
-            ...steps,
-          },
-          samples,
-          offsetSec,
-          transcription,
-        );
-        if (control.signal.aborted) return;
-        onDone(id);
+        const take = { ...takeOver(chart, route), plan, rate, bits: 24 as const, source };
+        const id = await storeTake(take, samples, offsetSec, transcription);
+        if (!control.signal.aborted) onDone(id);
       } catch (error) {
         if (error instanceof DOMException && error.name === 'AbortError') setState({ phase: 'idle' });
         else setState({ phase: 'failed', message: sentenceOf(error) });
       }
     },
-    [settings, chart, route, onDone],
+    [plan, chart, route, onDone],
   );
-
   const file = useCallback(
     (chosen: File, barOneAt: number) => {
-      if (chosen.size > MOST_BYTES)
-        return setState({
-          phase: 'failed',
-          message: `This file holds ${Math.round(chosen.size / 1024 / 1024)} MB; a take may hold ${MOST_BYTES / 1024 / 1024}. Cut it into takes.`,
-        });
+      if (chosen.size > MOST_BYTES) return setState({ phase: 'failed', message: tooLarge(chosen.size) });
       void run(chosen.name, 'file', barOneAt, async (signal, show) => {
         const bytes = await wavOf(await chosen.arrayBuffer());
         return hearFile(bytes, (share) => show('Listening', share), signal);
@@ -98,44 +62,66 @@ export function useBring(
     },
     [run],
   );
-
-  const standIn = useCallback(() => {
-    void run('The stand-in player', 'stand-in', STAND_IN_LEAD, async (signal, show) => {
-      show('Playing over the form', null);
-      if (!route) throw new DOMException('nothing to play', 'AbortError');
-      const { text, choruses, pace } = route;
-      const { device } = preferences();
-      const character = device.kind === 'stand-in' ? device.character : 'steady';
-      const seed = Math.floor(Math.random() * 1e6);
-      const samples = await renderOffline(
-        {
-          type: 'solo',
-          chartText: text,
-          tempo: elementAt(pace.tempi, 0),
-          pace,
-          choruses,
-          rate: RATE,
-          seed,
-          plan: settings.plan,
-          character,
-          leadSeconds: STAND_IN_LEAD,
-        },
-        signal,
-      );
-      return hearFile(
-        writeWav([samples], RATE).buffer as ArrayBuffer,
-        (share) => show('Listening', share),
-        signal,
-      );
-    });
-  }, [run, settings.plan, route]);
-
+  const standIn = useCallback(
+    () => void run('The stand-in player', 'stand-in', STAND_IN_LEAD, standInTake(route, plan)),
+    [run, plan, route],
+  );
   const cancel = useCallback(() => {
     abort.current?.abort();
     setState({ phase: 'idle' });
   }, []);
   return { state, file, standIn, cancel };
 }
+
+type Show = (what: string, share: number | null) => void;
+type SamplesOf = (signal: AbortSignal, show: Show) => Promise<HeardFile>;
+
+const NOTHING_HEARD = {
+  code: 'silent',
+  message: 'No note was heard in this recording: it is silent, or holds no clear pitch.',
+  suggestion: 'Choose another one.',
+};
+
+const megabytes = (bytes: number): number => Math.round(bytes / 1024 / 1024);
+const tooLarge = (bytes: number): string =>
+  `This file holds ${megabytes(bytes)} MB; a take may hold ${megabytes(MOST_BYTES)}. Cut it into takes.`;
+
+/** What a take over this route is, whatever played it. */
+const takeOver = (chart: RecordChart, { pace, choruses, text }: Route) => ({
+  chartId: chart.id,
+  chartText: text,
+  title: chart.title,
+  tempo: Math.round(meanTempo(pace) * 100) / 100,
+  choruses,
+  ...(pace.tempi.length > 1 && { pace }),
+});
+
+/** The stand-in player's take over a route, made and then heard like any other. */
+const standInTake =
+  (route: Route | null, plan: Settings['plan']): SamplesOf =>
+  async (signal, show) => {
+    show('Playing over the form', null);
+    if (!route) throw new DOMException('nothing to play', 'AbortError');
+    const { text, choruses, pace } = route;
+    const { device } = preferences();
+    const samples = await renderOffline(
+      {
+        type: 'solo',
+        chartText: text,
+        tempo: elementAt(pace.tempi, 0),
+        pace,
+        choruses,
+        rate: RATE,
+        seed: Math.floor(Math.random() * 1e6),
+        plan,
+        character: device.kind === 'stand-in' ? device.character : 'steady',
+        leadSeconds: STAND_IN_LEAD,
+      },
+      signal,
+    );
+    const wav = writeWav([samples], RATE).buffer as ArrayBuffer;
+    return hearFile(wav, (share) => show('Listening', share), signal);
+  };
 
 /**
  * A file that is no WAV is read by the browser's own decoder; what that cannot read is told by the WAV reader.

@@ -20,16 +20,57 @@ export function LatencySection({ rig }: { rig: AudioInput }) {
   useEffect(() => {
     if (state.phase === 'found' && rig.device) keepLatency(rig.device.key, state.seconds);
   }, [state, rig]);
-  const busy = state.phase === 'clicking' || state.phase === 'clapping';
   const known = rigState.phase === 'open' ? rig.latency : null;
+  const isBusy = state.phase === 'clicking' || state.phase === 'clapping';
   const run = async (how: 'click' | 'clap') => {
     if (await rig.open(device)) void calibrator[how]();
   };
+  const forget = () => {
+    if (rig.device) keepLatency(rig.device.key, null);
+    calibrator.cancel();
+    void rig.open(device);
+  };
+  return (
+    <>
+      <Measured state={state} known={known} isBusy={isBusy} />
+      <p className="mt-3 flex flex-wrap gap-2.5">
+        {isBusy ? (
+          <button type="button" className="quiet text-ink" onClick={() => calibrator.cancel()}>
+            Stop, keep the old one
+          </button>
+        ) : (
+          <>
+            <button type="button" className="quiet text-ink" onClick={() => void run('click')}>
+              Measure with clicks
+            </button>
+            <button type="button" className="quiet text-ink" onClick={() => void run('clap')}>
+              Clap along
+            </button>
+            {known?.measured && (
+              <button type="button" className="quiet" onClick={forget}>
+                Forget it
+              </button>
+            )}
+          </>
+        )}
+      </p>
+    </>
+  );
+}
+
+type Known = AudioInput['latency'] | null;
+type MeasuredProps = { state: CalibrationState; known: Known; isBusy: boolean };
+
+function secondsOf(state: CalibrationState, known: Known): number | null {
+  if (state.phase === 'found') return state.seconds;
+  if (state.phase === 'clicking') return state.latency?.seconds ?? null;
+  return known?.seconds ?? null;
+}
+
+/** The latency as far as it is known, and how the measurement goes. */
+function Measured({ state, known, isBusy }: MeasuredProps) {
+  const seconds = secondsOf(state, known);
   const delays = 'delays' in state ? state.delays : [];
-  let seconds: number | null;
-  if (state.phase === 'found') seconds = state.seconds;
-  else if (state.phase === 'clicking') seconds = state.latency?.seconds ?? null;
-  else seconds = known?.seconds ?? null;
   return (
     <>
       <div className="flex items-end gap-4">
@@ -43,36 +84,7 @@ export function LatencySection({ rig }: { rig: AudioInput }) {
       {delays.length > 0 && <Dots delays={delays} middle={seconds} />}
       {state.phase === 'clicking' && <Steps count={delays.length} of={Math.max(16, delays.length + 1)} />}
       {state.phase === 'clapping' && <Steps count={state.count} of={state.of} />}
-      <p className="mt-2 leading-6 text-soft">{instruction(busy, state, delays)}</p>
-      <p className="mt-3 flex flex-wrap gap-2.5">
-        {busy ? (
-          <button type="button" className="quiet text-ink" onClick={() => calibrator.cancel()}>
-            Stop, keep the old one
-          </button>
-        ) : (
-          <>
-            <button type="button" className="quiet text-ink" onClick={() => void run('click')}>
-              Measure with clicks
-            </button>
-            <button type="button" className="quiet text-ink" onClick={() => void run('clap')}>
-              Clap along
-            </button>
-            {known?.measured && (
-              <button
-                type="button"
-                className="quiet"
-                onClick={() => {
-                  if (rig.device) keepLatency(rig.device.key, null);
-                  calibrator.cancel();
-                  void rig.open(device);
-                }}
-              >
-                Forget it
-              </button>
-            )}
-          </>
-        )}
-      </p>
+      <p className="mt-2 leading-6 text-soft">{instruction(isBusy, state, delays)}</p>
     </>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { steadyPitch } from '@/core/sound';
+import { scalePow } from 'd3-scale';
 import { stringName, type Tuning } from '@/core/neck';
 import { hzToMidi, median, midiToHz, elementAt, present } from '@/core/shared';
 import type { AudioInput } from '@/audio/input/audioInput';
@@ -84,15 +85,7 @@ const SPAN = 50;
  * Which string, how far off, and a needle over half a semitone either way: finer near the middle, where it
  * matters.
  */
-export function TunerView({
-  reading,
-  tuning,
-  a4,
-}: {
-  reading: TunerReading | null;
-  tuning: Tuning;
-  a4: number;
-}) {
+export function TunerView({ reading, tuning, a4 }: TunerProps) {
   const [seen, setSeen] = useState<Readonly<Record<number, number>>>({});
   const key = reading ? `${reading.string} ${Math.round(reading.cents)}` : '';
   const [lastKey, setLastKey] = useState('');
@@ -100,92 +93,103 @@ export function TunerView({
     setLastKey(key);
     setSeen({ ...seen, [reading.string]: Math.round(reading.cents) });
   }
-  const x = (cents: number) =>
-    WIDTH / 2 + Math.sign(cents) * Math.sqrt(Math.min(1, Math.abs(cents) / SPAN)) * (WIDTH / 2 - 6);
-  const tuned = reading !== null && Math.abs(reading.cents) <= IN_TUNE;
-  const off = reading ? Math.abs(reading.cents) : 0;
+  const strings = tuning.map((midi, index) => ({ midi, string: index + 1 })).reverse();
   return (
     <div>
-      <div className="flex min-h-[72px] items-end gap-4" role="status">
-        <span className={`text-[64px] leading-[64px] font-[640] ${reading ? 'text-ink' : 'text-line'}`}>
-          {reading ? stringName(reading.midi) : '–'}
-        </span>
-        <p className="pb-1 leading-6 text-soft">
-          {reading ? (
-            <>
-              string {reading.string},{' '}
-              <b className="text-ink">
-                {tuned
-                  ? 'in tune'
-                  : `${off < 10 ? off.toFixed(1) : Math.round(off)} cents ${reading.cents < 0 ? 'flat' : 'sharp'}`}
-              </b>
-              <br />
-              {reading.hz.toFixed(1)} Hz, wants {midiToHz(reading.midi, a4).toFixed(1)}
-            </>
-          ) : (
-            <>
-              Play one open string
-              <br />
-              and let it ring.
-            </>
-          )}
-        </p>
-      </div>
-      <svg
-        viewBox={`0 0 ${WIDTH} 76`}
-        className="mt-2 w-full"
-        role="img"
-        aria-label={reading ? `${stringName(reading.midi)}, ${reading.cents.toFixed(0)} cents` : 'no pitch'}
-      >
-        <line x1={0} y1={28} x2={WIDTH} y2={28} stroke="var(--line)" />
-        {[-50, -20, -5, 5, 20, 50].map((cents) => (
-          <g key={cents}>
-            <line x1={x(cents)} y1={20} x2={x(cents)} y2={36} stroke="var(--dim)" />
-            <text
-              x={x(cents)}
-              y={64}
-              fontSize={13}
-              textAnchor={anchorOf(cents)}
-              style={{ fill: 'var(--dim)' }}
-            >
-              {cents > 0 ? `+${cents}` : `−${-cents}`}
-            </text>
-          </g>
-        ))}
-        <line
-          x1={WIDTH / 2}
-          y1={8}
-          x2={WIDTH / 2}
-          y2={48}
-          stroke={tuned ? 'var(--h0)' : 'var(--soft)'}
-          strokeWidth={tuned ? 5 : 2}
-        />
-        {reading && (
-          <line
-            x1={x(reading.cents)}
-            y1={2}
-            x2={x(reading.cents)}
-            y2={54}
-            stroke="var(--now)"
-            strokeWidth={6}
-          />
-        )}
-      </svg>
+      <TunerWords reading={reading} a4={a4} />
+      <TunerScale reading={reading} />
       <ol className="mt-1 flex justify-between pr-1" aria-label="Strings, low to high">
-        {[...tuning]
-          .map((midi, index) => ({ midi, string: index + 1 }))
-          .reverse()
-          .map(({ midi, string }) => (
-            <li key={string} className="w-12 leading-6">
-              <span className={`text-[20px] font-[620] ${stringClass(reading, string, seen)}`}>
-                {stringName(midi)}
-              </span>
-              <br />
-              <span className="text-[15px] text-dim">{centsWords(seen, string)}</span>
-            </li>
-          ))}
+        {strings.map(({ midi, string }) => (
+          <li key={string} className="w-12 leading-6">
+            <span className={`text-[20px] font-[620] ${stringClass(reading, string, seen)}`}>
+              {stringName(midi)}
+            </span>
+            <br />
+            <span className="text-[15px] text-dim">{centsWords(seen, string)}</span>
+          </li>
+        ))}
       </ol>
     </div>
+  );
+}
+
+type TunerProps = { reading: TunerReading | null; tuning: Tuning; a4: number };
+const isInTune = (reading: TunerReading): boolean => Math.abs(reading.cents) <= IN_TUNE;
+
+function offWords(reading: TunerReading): string {
+  if (isInTune(reading)) return 'in tune';
+  const off = Math.abs(reading.cents);
+  return `${off < 10 ? off.toFixed(1) : Math.round(off)} cents ${reading.cents < 0 ? 'flat' : 'sharp'}`;
+}
+
+function TunerWords({ reading, a4 }: Omit<TunerProps, 'tuning'>) {
+  return (
+    <div className="flex min-h-[72px] items-end gap-4" role="status">
+      <span className={`text-[64px] leading-[64px] font-[640] ${reading ? 'text-ink' : 'text-line'}`}>
+        {reading ? stringName(reading.midi) : '–'}
+      </span>
+      <p className="pb-1 leading-6 text-soft">
+        {reading ? (
+          <>
+            string {reading.string}, <b className="text-ink">{offWords(reading)}</b>
+            <br />
+            {reading.hz.toFixed(1)} Hz, wants {midiToHz(reading.midi, a4).toFixed(1)}
+          </>
+        ) : (
+          <>
+            Play one open string
+            <br />
+            and let it ring.
+          </>
+        )}
+      </p>
+    </div>
+  );
+}
+
+const MARKED_CENTS = [-50, -20, -5, 5, 20, 50];
+/** Cents across the scale, wide in the middle where tuning is done. */
+const x = scalePow([-SPAN, SPAN], [6, WIDTH - 6])
+  .exponent(0.5)
+  .clamp(true);
+
+function TunerScale({ reading }: Pick<TunerProps, 'reading'>) {
+  const tuned = reading !== null && isInTune(reading);
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} 76`}
+      className="mt-2 w-full"
+      role="img"
+      aria-label={reading ? `${stringName(reading.midi)}, ${reading.cents.toFixed(0)} cents` : 'no pitch'}
+    >
+      <line x1={0} y1={28} x2={WIDTH} y2={28} stroke="var(--line)" />
+      {MARKED_CENTS.map((cents) => (
+        <g key={cents}>
+          <line x1={x(cents)} y1={20} x2={x(cents)} y2={36} stroke="var(--dim)" />
+          <text x={x(cents)} y={64} fontSize={13} textAnchor={anchorOf(cents)} style={{ fill: 'var(--dim)' }}>
+            {cents > 0 ? `+${cents}` : `−${-cents}`}
+          </text>
+        </g>
+      ))}
+      <line
+        x1={WIDTH / 2}
+        y1={8}
+        x2={WIDTH / 2}
+        y2={48}
+        stroke={tuned ? 'var(--h0)' : 'var(--soft)'}
+        strokeWidth={tuned ? 5 : 2}
+      />
+      {reading && (
+        <line
+          x1={x(reading.cents)}
+          y1={2}
+          x2={x(reading.cents)}
+          y2={54}
+          stroke="var(--now)"
+          strokeWidth={6}
+        />
+      )}
+    </svg>
   );
 }
 

@@ -38,37 +38,14 @@ export function FingeringView({ study, index, position, instrument, leftHanded }
   const nameOf = (pc: number) => typeset(noteName(spellOver(chord, pc)));
   return (
     <div>
-      <p className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[15px] text-soft">
-        <span>from {nameOf(rootPc(chord))}</span>
-        <label>
-          on string{' '}
-          <select
-            className="border-b border-line bg-transparent text-ink"
-            value={string}
-            onChange={(event) => setString(Number(event.target.value))}
-          >
-            {instrument.tuning.map((_, place) => (
-              <option key={place} value={place + 1}>
-                {place + 1}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          starting with{' '}
-          <select
-            className="border-b border-line bg-transparent text-ink"
-            value={finger}
-            onChange={(event) => setFinger(Number(event.target.value))}
-          >
-            <option value={0}>whichever finger</option>
-            <option value={1}>the index</option>
-            <option value={2}>the middle finger</option>
-            <option value={3}>the ring finger</option>
-            <option value={4}>the little finger</option>
-          </select>
-        </label>
-      </p>
+      <StartChoice
+        root={nameOf(rootPc(chord))}
+        strings={instrument.tuning.length}
+        string={string}
+        finger={finger}
+        onString={setString}
+        onFinger={setFinger}
+      />
       {!answer?.ok ? (
         <p role="alert" className="text-ink">
           {answer ? answer.problems[0].message : 'The root does not lie on this string.'}
@@ -182,5 +159,51 @@ function Way({ title, path: { path }, line, instrument, leftHanded, nameOf }: Wa
           .join('   ')}
       </p>
     </figure>
+  );
+}
+
+type StartProps = {
+  root: string;
+  strings: number;
+  string: number;
+  finger: number;
+  onString: (string: number) => void;
+  onFinger: (finger: number) => void;
+};
+
+/** The string and the finger a line begins with. */
+function StartChoice({ root, strings, string, finger, onString, onFinger }: StartProps) {
+  return (
+    <p className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[15px] text-soft">
+      <span>from {root}</span>
+      <label>
+        on string{' '}
+        <select
+          className="border-b border-line bg-transparent text-ink"
+          value={string}
+          onChange={(event) => onString(Number(event.target.value))}
+        >
+          {Array.from({ length: strings }, (_, place) => (
+            <option key={place} value={place + 1}>
+              {place + 1}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label>
+        starting with{' '}
+        <select
+          className="border-b border-line bg-transparent text-ink"
+          value={finger}
+          onChange={(event) => onFinger(Number(event.target.value))}
+        >
+          <option value={0}>whichever finger</option>
+          <option value={1}>the index</option>
+          <option value={2}>the middle finger</option>
+          <option value={3}>the ring finger</option>
+          <option value={4}>the little finger</option>
+        </select>
+      </label>
+    </p>
   );
 }

@@ -114,43 +114,11 @@ type WindowProps = {
   onSelect: (index: number) => void;
 };
 
-function Window({
-  cell,
-  study,
-  stop,
-  before,
-  position,
-  instrument,
-  leftHanded,
-  number,
-  on,
-  small,
-  numbers,
-  onSelect,
-}: WindowProps) {
-  const { chord } = cell;
+function Window(props: WindowProps) {
+  const { cell, stop, before, position, instrument, leftHanded, number, on, small, numbers, onSelect } =
+    props;
   const last = Math.min(instrument.frets, position + (position >= 7 ? 5 : 4));
-  const home = elementAt(study.plan.homeScales, cell.index);
-  const marks = new Map<string, NeckMark>();
-  const put = (mark: NeckMark) => marks.set(`${mark.string} ${mark.fret}`, mark);
-  for (const { string, fret } of underHand(cell.plan.material, position, instrument))
-    put({ string, fret, label: '', look: 'scale' });
-  if (chord)
-    for (const { string, fret, midi } of underHand(
-      chord.tones.map((tone) => tone.pc),
-      position,
-      instrument,
-    ))
-      put({
-        string,
-        fret,
-        label: intervalLabel(intervalOver(chord, midi % 12)),
-        look: home.pcs.includes(midi % 12) ? 'tone' : 'lacks',
-        ring: stop.thread?.string === string && stop.thread.fret === fret,
-      });
-  const from = before?.thread;
-  const moved = from && stop.thread && from.string === stop.thread.string && from.fret !== stop.thread.fret;
-  const symbol = chord?.symbol ?? 'N.C.';
+  const symbol = cell.chord?.symbol ?? 'N.C.';
   const width = small ? 140 : 286;
   return (
     <button
@@ -177,8 +145,8 @@ function Window({
         tuning={instrument.tuning}
         from={position}
         to={last}
-        marks={[...marks.values()]}
-        arrows={moved ? [{ string: from.string, from: from.fret, to: present(stop.thread).fret }] : []}
+        marks={marksOf(props)}
+        arrows={arrowsOf(before?.thread, stop.thread)}
         leftHanded={leftHanded}
         width={width}
         gap={21}
@@ -188,4 +156,30 @@ function Window({
       />
     </button>
   );
+}
+
+/** What the plan would play, and over it the chord's tones; the tone of the thread is ringed. */
+function marksOf({ cell, study, stop, position, instrument }: WindowProps): NeckMark[] {
+  const { chord } = cell;
+  const home = elementAt(study.plan.homeScales, cell.index);
+  const marks = new Map<string, NeckMark>();
+  const put = (mark: NeckMark) => marks.set(`${mark.string} ${mark.fret}`, mark);
+  for (const { string, fret } of underHand(cell.plan.material, position, instrument))
+    put({ string, fret, label: '', look: 'scale' });
+  const tones = chord?.tones.map((tone) => tone.pc) ?? [];
+  for (const { string, fret, midi } of chord ? underHand(tones, position, instrument) : [])
+    put({
+      string,
+      fret,
+      label: chord ? intervalLabel(intervalOver(chord, midi % 12)) : '',
+      look: home.pcs.includes(midi % 12) ? 'tone' : 'lacks',
+      ring: stop.thread?.string === string && stop.thread.fret === fret,
+    });
+  return [...marks.values()];
+}
+
+/** The move of the thread along one string. */
+function arrowsOf(from: HandStop['thread'] | undefined, to: HandStop['thread']) {
+  if (!from || !to || from.string !== to.string || from.fret === to.fret) return [];
+  return [{ string: from.string, from: from.fret, to: to.fret }];
 }

@@ -15,7 +15,6 @@ import {
 } from '@/core/plan';
 import { typeset } from '@/core/findings';
 import { OverlayDialog } from './OverlayDialog';
-import { present } from '@/core/shared';
 
 type Scope = 'form' | 'degree' | 'chord' | 'section' | 'chorus';
 type PartPlace = {
@@ -40,44 +39,22 @@ const SETTABLE: Partial<Record<PlanId, 'target' | 'degrees' | 'mode'>> = {
 /**
  * The school for the next take, for the whole form or a part of it: why it is taught, and what it is bad at.
  */
-export function PlanChooser({ plan, presets, place, chart, onChange }: Props) {
+export function PlanChooser(props: Props) {
+  const { plan, place, onChange } = props;
   const [scope, setScope] = useState<Scope>('form');
   const where = whereOf(scope, place);
-  const own = where
-    ? plan.parts?.find((part) => JSON.stringify(part.where) === JSON.stringify(where))?.plan.id
-    : plan.id;
+  const isHere = (part: { readonly where: Where }) => JSON.stringify(part.where) === JSON.stringify(where);
+  const own = where ? plan.parts?.find(isHere)?.plan.id : plan.id;
   const choose = (id: PlanId) => {
-    if (!where)
-      return onChange({
-        ...(plan.parts ? { parts: plan.parts } : {}),
-        ...(plan.heights ? { heights: plan.heights } : {}),
-        ...(plan.tonicSix ? { tonicSix: true } : {}),
-        ...(plan.overlay ? { overlay: plan.overlay } : {}),
-        id,
-      });
-    const others = (plan.parts ?? []).filter((part) => JSON.stringify(part.where) !== JSON.stringify(where));
+    if (!where) return onChange({ ...keptParts(plan), id });
+    const others = (plan.parts ?? []).filter((part) => !isHere(part));
     onChange({ ...plan, parts: [...others, { where, plan: { id } }] });
   };
-  const drop = (index: number) =>
-    onChange({ ...plan, parts: present(plan.parts).filter((_, place) => place !== index) });
   return (
     <section aria-label="Plan for the next take">
       <div className="flex items-baseline justify-between gap-2">
         <h2 className="heading">Plan for the next take</h2>
-        <label className="text-sm text-dim">
-          for{' '}
-          <select
-            className="border-b border-line bg-transparent py-0.5 text-soft"
-            value={scope}
-            onChange={(event) => setScope(event.target.value as Scope)}
-          >
-            <option value="form">the whole form</option>
-            {place.degree && <option value="degree">every {place.degree}</option>}
-            {place.chord && <option value="chord">every {typeset(place.chord)}</option>}
-            {place.section && <option value="section">section {place.section}</option>}
-            <option value="chorus">chorus 2</option>
-          </select>
-        </label>
+        <ScopeChoice scope={scope} place={place} onChange={setScope} />
       </div>
       <ul
         className="grid grid-cols-[128px_minmax(0,1fr)] border-t border-line pt-1 max-sm:grid-cols-2"
@@ -106,63 +83,101 @@ export function PlanChooser({ plan, presets, place, chart, onChange }: Props) {
         </p>
       )}
       {own && !where && <Setting plan={plan} kind={SETTABLE[own]} onChange={onChange} />}
-      <p className="flex flex-wrap gap-x-3 gap-y-1 pt-1.5 text-sm text-soft">
-        {(plan.parts ?? []).map((part, index) => (
-          <button
-            key={JSON.stringify(part.where)}
-            type="button"
-            className="hover:text-ink"
-            onClick={() => drop(index)}
-            aria-label={`Remove ${PLANS[part.plan.id].name} ${whereWords(part.where)}`}
-          >
-            {PLANS[part.plan.id].short} <b className="text-ink">{whereWords(part.where)}</b> ×
-          </button>
-        ))}
-        <label>
-          try{' '}
-          <select
-            className="max-w-[168px] border-b border-line bg-transparent"
-            value=""
-            onChange={(event) => {
-              const preset = presets[Number(event.target.value)];
-              if (preset) onChange(wordsOf(preset));
-            }}
-            aria-label="Presets for this form"
-          >
-            <option value="">what suits this form</option>
-            {presets.map((preset, index) => (
-              <option key={preset.name} value={index}>
-                {preset.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            checked={plan.tonicSix ?? plan.id === 'sixth-diminished'}
-            onChange={(event) => onChange({ ...plan, tonicSix: event.target.checked })}
-            className="accent-(--now)"
-          />
-          tonic = 6
-        </label>
-        <label title="How far above the chords the line is meant to float">
-          height{' '}
-          <select
-            className="border-b border-line bg-transparent"
-            value={plan.heights?.[0] ?? PLANS[plan.id].height}
-            onChange={(event) => onChange({ ...plan, heights: [event.target.value as HeightIntent] })}
-          >
-            {HEIGHT_INTENTS.map((height) => (
-              <option key={height} value={height}>
-                {HEIGHTS[height]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <OverlayDialog plan={plan} chart={chart} onChange={onChange} />
-      </p>
+      <PlanDetails {...props} />
     </section>
+  );
+}
+
+/** What stays of a plan when another school is chosen for the whole form. */
+const keptParts = ({ parts, heights, tonicSix, overlay }: PlanWords): Omit<PlanWords, 'id'> => ({
+  ...(parts && { parts }),
+  ...(heights && { heights }),
+  ...(tonicSix && { tonicSix }),
+  ...(overlay && { overlay }),
+});
+
+type ScopeProps = { scope: Scope; place: PartPlace; onChange: (scope: Scope) => void };
+
+function ScopeChoice({ scope, place, onChange }: ScopeProps) {
+  return (
+    <label className="text-sm text-dim">
+      for{' '}
+      <select
+        className="border-b border-line bg-transparent py-0.5 text-soft"
+        value={scope}
+        onChange={(event) => onChange(event.target.value as Scope)}
+      >
+        <option value="form">the whole form</option>
+        {place.degree && <option value="degree">every {place.degree}</option>}
+        {place.chord && <option value="chord">every {typeset(place.chord)}</option>}
+        {place.section && <option value="section">section {place.section}</option>}
+        <option value="chorus">chorus 2</option>
+      </select>
+    </label>
+  );
+}
+
+/** Parts of the form by another school, presets, and what belongs to any plan. */
+function PlanDetails({ plan, presets, chart, onChange }: Props) {
+  const drop = (index: number) =>
+    onChange({ ...plan, parts: (plan.parts ?? []).filter((_, place) => place !== index) });
+  return (
+    <p className="flex flex-wrap gap-x-3 gap-y-1 pt-1.5 text-sm text-soft">
+      {(plan.parts ?? []).map((part, index) => (
+        <button
+          key={JSON.stringify(part.where)}
+          type="button"
+          className="hover:text-ink"
+          onClick={() => drop(index)}
+          aria-label={`Remove ${PLANS[part.plan.id].name} ${whereWords(part.where)}`}
+        >
+          {PLANS[part.plan.id].short} <b className="text-ink">{whereWords(part.where)}</b> ×
+        </button>
+      ))}
+      <label>
+        try{' '}
+        <select
+          className="max-w-[168px] border-b border-line bg-transparent"
+          value=""
+          onChange={(event) => {
+            const preset = presets[Number(event.target.value)];
+            if (preset) onChange(wordsOf(preset));
+          }}
+          aria-label="Presets for this form"
+        >
+          <option value="">what suits this form</option>
+          {presets.map((preset, index) => (
+            <option key={preset.name} value={index}>
+              {preset.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={plan.tonicSix ?? plan.id === 'sixth-diminished'}
+          onChange={(event) => onChange({ ...plan, tonicSix: event.target.checked })}
+          className="accent-(--now)"
+        />
+        tonic = 6
+      </label>
+      <label title="How far above the chords the line is meant to float">
+        height{' '}
+        <select
+          className="border-b border-line bg-transparent"
+          value={plan.heights?.[0] ?? PLANS[plan.id].height}
+          onChange={(event) => onChange({ ...plan, heights: [event.target.value as HeightIntent] })}
+        >
+          {HEIGHT_INTENTS.map((height) => (
+            <option key={height} value={height}>
+              {HEIGHTS[height]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <OverlayDialog plan={plan} chart={chart} onChange={onChange} />
+    </p>
   );
 }
 

@@ -51,7 +51,6 @@ type Props = {
 
 /** The selected chord: what it is, why it is read so, and the player's own reading in its place. */
 export function ReadingCard({ cell, facts, onRead }: Props) {
-  const [own, setOwn] = useState(false);
   const { reading } = cell;
   return (
     <section aria-label="Selected chord" className="mt-3 border-t border-line pt-2">
@@ -83,65 +82,80 @@ export function ReadingCard({ cell, facts, onRead }: Props) {
           </div>
         ))}
       </dl>
-      {reading && (
-        <p className="mt-1.5 flex flex-wrap items-baseline gap-x-3 text-[14.5px] text-soft">
-          {reading.runnerUp && (
-            <button
-              type="button"
-              className="hover:text-ink"
-              title={typeset(reading.runnerUp.reason)}
-              onClick={() => onRead(present(reading.runnerUp).degree, null)}
-            >
-              <KeyOf command="study.otherReading" /> or {intervalLabel(reading.runnerUp.degree)}
-            </button>
-          )}
-          {reading.overridden && (
-            <button type="button" className="underline hover:text-ink" onClick={() => onRead(null, null)}>
-              as it was found
-            </button>
-          )}
+      {reading && <OtherReadings reading={reading} onRead={onRead} />}
+    </section>
+  );
+}
+
+type ReadingProps = { reading: NonNullable<StudyCell['reading']>; onRead: Props['onRead'] };
+
+/** The runner-up, the way back to what was found, and the player's own. */
+function OtherReadings({ reading, onRead }: ReadingProps) {
+  const [isOwn, setIsOwn] = useState(false);
+  const { runnerUp } = reading;
+  return (
+    <>
+      <p className="mt-1.5 flex flex-wrap items-baseline gap-x-3 text-[14.5px] text-soft">
+        {runnerUp && (
           <button
             type="button"
-            className="underline hover:text-ink"
-            aria-expanded={own}
-            onClick={() => setOwn(!own)}
+            className="hover:text-ink"
+            title={typeset(runnerUp.reason)}
+            onClick={() => onRead(runnerUp.degree, null)}
           >
-            read it my way
+            <KeyOf command="study.otherReading" /> or {intervalLabel(runnerUp.degree)}
           </button>
-        </p>
-      )}
-      {reading && own && (
-        <p className="mt-1 flex flex-wrap gap-2 text-sm text-dim">
-          <label>
-            as{' '}
-            <select
-              className="field py-0.5"
-              defaultValue={reading.degree}
-              onChange={(event) => onRead(event.target.value, null)}
-            >
-              {[...new Set([reading.degree, ...DEGREES])].map((degree) => (
-                <option key={degree} value={degree}>
-                  {intervalLabel(degree)}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label>
-            scale{' '}
-            <select
-              className="field max-w-[176px] py-0.5"
-              defaultValue={reading.scale.kind}
-              onChange={(event) => onRead(null, event.target.value)}
-            >
-              {[...new Set([reading.scale.kind, ...SCALE_KINDS])].map((kind) => (
-                <option key={kind} value={kind}>
-                  {kind}
-                </option>
-              ))}
-            </select>
-          </label>
-        </p>
-      )}
-    </section>
+        )}
+        {reading.overridden && (
+          <button type="button" className="underline hover:text-ink" onClick={() => onRead(null, null)}>
+            as it was found
+          </button>
+        )}
+        <button
+          type="button"
+          className="underline hover:text-ink"
+          aria-expanded={isOwn}
+          onClick={() => setIsOwn(!isOwn)}
+        >
+          read it my way
+        </button>
+      </p>
+      {isOwn && <OwnReading reading={reading} onRead={onRead} />}
+    </>
+  );
+}
+
+function OwnReading({ reading, onRead }: ReadingProps) {
+  return (
+    <p className="mt-1 flex flex-wrap gap-2 text-sm text-dim">
+      <label>
+        as{' '}
+        <select
+          className="field py-0.5"
+          defaultValue={reading.degree}
+          onChange={(event) => onRead(event.target.value, null)}
+        >
+          {[...new Set([reading.degree, ...DEGREES])].map((degree) => (
+            <option key={degree} value={degree}>
+              {intervalLabel(degree)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label>
+        scale{' '}
+        <select
+          className="field max-w-[176px] py-0.5"
+          defaultValue={reading.scale.kind}
+          onChange={(event) => onRead(null, event.target.value)}
+        >
+          {[...new Set([reading.scale.kind, ...SCALE_KINDS])].map((kind) => (
+            <option key={kind} value={kind}>
+              {kind}
+            </option>
+          ))}
+        </select>
+      </label>
+    </p>
   );
 }

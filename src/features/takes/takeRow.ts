@@ -1,6 +1,6 @@
 import type { TakeListEntry } from '@/server/judgedTakes';
 import { takeMoment } from './moment';
-import type { TakeRow } from './TakesScreen';
+import type { TakeRow } from './takesList';
 
 /** One line of the list for a take. */
 export function takeRow({ take, line, stars, trouble }: TakeListEntry): TakeRow {
