@@ -1,3 +1,4 @@
+import { scaleLinear } from 'd3-scale';
 import { fretDistance, placesOf, STANDARD_TUNING, type FretPosition, type Tuning } from '@/core/neck';
 import { Pill } from './form/Pill';
 
@@ -20,23 +21,11 @@ type Props = {
  * on ringed, and an arrow where a tone
  * under the hand leads into one by a half step.
  */
-export function Neck({
-  from,
-  to,
-  tones,
-  targets,
-  nameOf,
-  tuning = STANDARD_TUNING,
-  leftHanded = false,
-}: Props) {
-  const [low, high] = [fretDistance(from - 1), fretDistance(to)];
-  const across = (fret: number) => ((fretDistance(fret) - low) / (high - low)) * WIDTH;
-  const x = (fret: number) => Math.round((leftHanded ? WIDTH - across(fret) : across(fret)) * 10) / 10;
-  const centre = (place: FretPosition): [number, number] => [
-    (x(place.fret - 1) + x(place.fret)) / 2,
-    (place.string - 1) * GAP + 24,
-  ];
-  const bottom = (tuning.length - 1) * GAP + 24;
+export function Neck(props: Props) {
+  const { from, to, tones, targets, nameOf, tuning = STANDARD_TUNING, leftHanded = false } = props;
+  const ends = leftHanded ? [WIDTH, 0] : [0, WIDTH];
+  const along = scaleLinear([fretDistance(from - 1), fretDistance(to)], ends);
+  const x = (fret: number) => Math.round(along(fretDistance(fret)) * 10) / 10;
   const here = placesOf(
     tones.filter((pc) => !targets.includes(pc)),
     from,
@@ -44,11 +33,16 @@ export function Neck({
     tuning,
   );
   const goals = placesOf(targets, from, to, tuning);
+  const centre = (place: FretPosition): Point => [
+    (x(place.fret - 1) + x(place.fret)) / 2,
+    (place.string - 1) * GAP + TOP,
+  ];
   const leads = goals.flatMap((goal) =>
     here
       .filter((place) => place.string === goal.string && Math.abs(place.fret - goal.fret) === 1)
-      .map((place) => ({ place, goal })),
+      .map((place) => [centre(place), centre(goal)] as const),
   );
+  const bottom = (tuning.length - 1) * GAP + TOP;
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${bottom + 56}`}
@@ -56,48 +50,10 @@ export function Neck({
       role="img"
       aria-label={`Frets ${from} to ${to}: ${targets.map(nameOf).join(', ') || 'no note'} to land on`}
     >
-      {Array.from({ length: to - from + 2 }, (_, index) => from - 1 + index).map((fret) => (
-        <g key={fret}>
-          <line x1={x(fret)} y1={24} x2={x(fret)} y2={bottom} stroke="var(--line)" strokeWidth={1.5} />
-          {fret >= from && (
-            <text
-              x={(x(fret - 1) + x(fret)) / 2}
-              y={bottom + 48}
-              fontSize={18}
-              fontWeight={560}
-              textAnchor="middle"
-              style={{ fill: 'var(--soft)' }}
-            >
-              {fret}
-            </text>
-          )}
-        </g>
+      <FretBoard from={from} to={to} strings={tuning.length} x={x} bottom={bottom} />
+      {leads.map(([start, end]) => (
+        <LeadArrow key={`${start.join()} ${end.join()}`} from={start} to={end} />
       ))}
-      {tuning.map((_, index) => (
-        <line
-          key={index}
-          x1={0}
-          y1={24 + index * GAP}
-          x2={WIDTH}
-          y2={24 + index * GAP}
-          stroke="var(--dim)"
-          strokeWidth={1 + index * 0.18}
-        />
-      ))}
-      {leads.map(({ place, goal }) => {
-        const [[start, cy], [end]] = [centre(place), centre(goal)];
-        const way = Math.sign(end - start);
-        const tip = end - way * 29;
-        return (
-          <path
-            key={`${place.string}-${place.fret}-${goal.fret}`}
-            d={`M${start + way * 20} ${cy}H${tip}m${-way * 9} -6l${way * 9} 6l${-way * 9} 6`}
-            stroke="var(--now)"
-            strokeWidth={3}
-            fill="none"
-          />
-        );
-      })}
       {here.map((place) => {
         const [cx, cy] = centre(place);
         return (
@@ -113,25 +69,86 @@ export function Neck({
           />
         );
       })}
-      {goals.map((place) => {
-        const [cx, cy] = centre(place);
-        return (
-          <g key={`${place.string}-${place.fret}`}>
-            <circle cx={cx} cy={cy} r={16.5} fill="var(--h0)" />
-            <circle cx={cx} cy={cy} r={19.5} fill="none" stroke="var(--now)" strokeWidth={3} />
-            <text
-              x={cx}
-              y={cy + 6.5}
-              fontSize={19}
-              fontWeight={700}
-              textAnchor="middle"
-              style={{ fill: 'var(--on)' }}
-            >
-              {nameOf(place.midi % 12)}
-            </text>
-          </g>
-        );
-      })}
+      {goals.map((place) => (
+        <Goal key={`${place.string}-${place.fret}`} at={centre(place)} name={nameOf(place.midi % 12)} />
+      ))}
     </svg>
   );
 }
+
+const TOP = 24;
+type Point = readonly [x: number, y: number];
+type BoardProps = {
+  from: number;
+  to: number;
+  strings: number;
+  x: (fret: number) => number;
+  bottom: number;
+};
+
+function FretBoard({ from, to, strings, x, bottom }: BoardProps) {
+  return (
+    <>
+      {Array.from({ length: to - from + 2 }, (_, index) => from - 1 + index).map((fret) => (
+        <g key={fret}>
+          <line x1={x(fret)} y1={TOP} x2={x(fret)} y2={bottom} stroke="var(--line)" strokeWidth={1.5} />
+          {fret >= from && (
+            <text
+              x={(x(fret - 1) + x(fret)) / 2}
+              y={bottom + 48}
+              fontSize={18}
+              fontWeight={560}
+              textAnchor="middle"
+              style={{ fill: 'var(--soft)' }}
+            >
+              {fret}
+            </text>
+          )}
+        </g>
+      ))}
+      {Array.from({ length: strings }, (_, index) => (
+        <line
+          key={index}
+          x1={0}
+          y1={TOP + index * GAP}
+          x2={WIDTH}
+          y2={TOP + index * GAP}
+          stroke="var(--dim)"
+          strokeWidth={1 + index * 0.18}
+        />
+      ))}
+    </>
+  );
+}
+
+/** From a tone under the hand to the one it leads into by a half step. */
+function LeadArrow({ from: [start, y], to: [end] }: { from: Point; to: Point }) {
+  const way = Math.sign(end - start);
+  const tip = end - way * 29;
+  return (
+    <path
+      d={`M${start + way * 20} ${y}H${tip}m${-way * 9} -6l${way * 9} 6l${-way * 9} 6`}
+      stroke="var(--now)"
+      strokeWidth={3}
+      fill="none"
+    />
+  );
+}
+
+/** A note to land on, ringed. */
+const Goal = ({ at: [cx, cy], name }: { at: Point; name: string }) => (
+  <g>
+    <circle cx={cx} cy={cy} r={16.5} fill="var(--h0)" />
+    <circle cx={cx} cy={cy} r={19.5} fill="none" stroke="var(--now)" strokeWidth={3} />
+    <text
+      x={cx}
+      y={cy + 6.5}
+      fontSize={19}
+      fontWeight={700}
+      textAnchor="middle"
+      style={{ fill: 'var(--on)' }}
+    >
+      {name}
+    </text>
+  </g>
+);

@@ -1,3 +1,4 @@
+import { scaleLinear } from 'd3-scale';
 import { beatsPerBar } from '@/core/chart';
 import type { Beats } from '@/core/shared';
 import { ChordSvg } from '@/ui/ChordSymbol';
@@ -22,78 +23,34 @@ type Props = {
  * what was landed on.
  */
 export function PassStrip({ stage, places: all, beat: at, narrow = false }: Props) {
-  const { timeline } = stage;
   const width = narrow ? NARROW : WIDE;
-  const [whole, end] = shownSpan(stage, Math.max(0, at ?? 0));
-  const window = FEW * beatsPerBar(stage.chart.meter);
-  const skip = narrow ? Math.floor(Math.max(0, (at ?? 0) - whole) / window) * window : 0;
-  const [from, to] = narrow ? [whole + skip, Math.min(end, whole + skip + window)] : [whole, end];
-  const places = narrow
-    ? all
-        .filter((place) => place.beat >= skip - 1e-6 && place.beat < skip + to - from)
-        .map((place) => ({ ...place, beat: place.beat - skip }))
-    : all;
+  const { from, to, whole, end } = shownBeats(stage, at, narrow);
+  const places = all
+    .map((place) => ({ ...place, beat: place.beat - (from - whole) }))
+    .filter((place) => !narrow || (place.beat >= -1e-6 && place.beat < to - from));
   const beat = at === null ? null : at - from;
-  const passes = Array.from(
-    { length: Math.ceil((end - whole) / timeline.formBeats) },
-    (_, pass) => whole + pass * timeline.formBeats - from,
-  ).filter((start) => start < to - from && start + timeline.formBeats > 0);
-  const x = (place: Beats) => 16 + (place / (to - from)) * (width - (narrow ? 32 : 52));
-  const isShown = (place: Beats) => place >= -1e-6 && place < to - from - 1e-6;
+  const x = scaleLinear([0, to - from], [16, width - (narrow ? 16 : 36)]);
   const next = places.find(({ met, beat: place }) => met === null && (beat === null || place > beat - 0.5));
+  const { formBeats } = stage.timeline;
+  const passes = Array.from(
+    { length: Math.ceil((end - whole) / formBeats) },
+    (_, pass) => whole + pass * formBeats - from,
+  ).filter((start) => start < to - from && start + formBeats > 0);
   return (
-    <svg
-      viewBox={`0 0 ${width} 104`}
-      className="w-full"
-      role="img"
-      aria-label={
-        places
-          .filter(({ met }) => met !== null)
-          .map(({ beat: place, met }) => `beat ${place + 1}: ${met ? 'met' : 'not met'}`)
-          .join(', ') || 'Nothing has been played yet'
-      }
-    >
+    <svg viewBox={`0 0 ${width} 104`} className="w-full" role="img" aria-label={placesWords(places)}>
       <line x1={x(0)} y1={LINE} x2={x(to - from)} y2={LINE} stroke="var(--line)" strokeWidth={2} />
-      {passes.flatMap((start, pass) =>
-        timeline.bars
-          .filter((bar) => isShown(start + bar.start))
-          .map((bar) => (
-            <g key={`${pass} ${bar.index}`}>
-              <line
-                x1={x(start + bar.start)}
-                y1={LINE + 18}
-                x2={x(start + bar.start)}
-                y2={LINE + (bar.index === 0 && passes.length > 1 ? 38 : 24)}
-                stroke={bar.index === 0 && passes.length > 1 ? 'var(--dim)' : 'var(--line)'}
-              />
-              <text x={x(start + bar.start) + 5} y={LINE + 34} fontSize={13} style={{ fill: 'var(--dim)' }}>
-                {bar.index + 1}
-              </text>
-            </g>
-          )),
-      )}
-      {passes.flatMap((start, pass) =>
-        timeline.chordSpans
-          .filter((stretch) => isShown(start + stretch.start))
-          .map((stretch) => {
-            const isNext = next !== undefined && Math.abs(next.beat - start - stretch.start) < 1e-6;
-            const past = beat !== null && start + stretch.start <= beat;
-            return (
-              stretch.chord && (
-                <ChordSvg
-                  key={`${pass} ${stretch.start}`}
-                  x={x(start + stretch.start)}
-                  y={18}
-                  symbol={stretch.chord.symbol}
-                  size={18}
-                  weight={580}
-                  anchor="middle"
-                  fill={chordFill(isNext, past)}
-                />
-              )
-            );
-          }),
-      )}
+      {passes.map((start) => (
+        <PassMarks
+          key={start}
+          stage={stage}
+          start={start}
+          beats={to - from}
+          x={x}
+          isOneOfMany={passes.length > 1}
+          beat={beat}
+          nextBeat={next?.beat ?? null}
+        />
+      ))}
       {places.map((place) => (
         <Gate key={place.beat} place={place} x={x(place.beat)} isNext={place === next} />
       ))}
@@ -101,6 +58,85 @@ export function PassStrip({ stage, places: all, beat: at, narrow = false }: Prop
         <line x1={x(beat)} y1={LINE - 34} x2={x(beat)} y2={LINE + 18} stroke="var(--now)" strokeWidth={3} />
       )}
     </svg>
+  );
+}
+
+/** The beats that are shown: all passes of a span, or on a phone a few bars of it. */
+function shownBeats(
+  stage: DrillStage,
+  at: Beats | null,
+  narrow: boolean,
+): { from: Beats; to: Beats; whole: Beats; end: Beats } {
+  const [whole, end] = shownSpan(stage, Math.max(0, at ?? 0));
+  if (!narrow) return { from: whole, to: end, whole, end };
+  const window = FEW * beatsPerBar(stage.chart.meter);
+  const from = whole + Math.floor(Math.max(0, (at ?? 0) - whole) / window) * window;
+  return { from, to: Math.min(end, from + window), whole, end };
+}
+
+const placesWords = (places: Props['places']): string =>
+  places
+    .filter(({ met }) => met !== null)
+    .map(({ beat, met }) => `beat ${beat + 1}: ${met ? 'met' : 'not met'}`)
+    .join(', ') || 'Nothing has been played yet';
+
+type MarksProps = {
+  stage: DrillStage;
+  start: Beats;
+  beats: Beats;
+  x: (beat: Beats) => number;
+  isOneOfMany: boolean;
+  beat: Beats | null;
+  nextBeat: Beats | null;
+};
+
+/** Bars and chords of one pass. */
+function PassMarks({ stage, start, beats, x, isOneOfMany, beat, nextBeat }: MarksProps) {
+  const { bars, chordSpans } = stage.timeline;
+  const isShown = (place: Beats) => place >= -1e-6 && place < beats - 1e-6;
+  return (
+    <>
+      {bars
+        .filter((bar) => isShown(start + bar.start))
+        .map((bar) => {
+          const isStart = bar.index === 0 && isOneOfMany;
+          const at = x(start + bar.start);
+          return (
+            <g key={bar.index}>
+              <line
+                x1={at}
+                y1={LINE + 18}
+                x2={at}
+                y2={LINE + (isStart ? 38 : 24)}
+                stroke={isStart ? 'var(--dim)' : 'var(--line)'}
+              />
+              <text x={at + 5} y={LINE + 34} fontSize={13} style={{ fill: 'var(--dim)' }}>
+                {bar.index + 1}
+              </text>
+            </g>
+          );
+        })}
+      {chordSpans
+        .filter((span) => isShown(start + span.start))
+        .map((span) => {
+          const at = start + span.start;
+          const isNext = nextBeat !== null && Math.abs(nextBeat - at) < 1e-6;
+          return (
+            span.chord && (
+              <ChordSvg
+                key={span.start}
+                x={x(at)}
+                y={18}
+                symbol={span.chord.symbol}
+                size={18}
+                weight={580}
+                anchor="middle"
+                fill={chordFill(isNext, beat !== null && at <= beat)}
+              />
+            )
+          );
+        })}
+    </>
   );
 }
 

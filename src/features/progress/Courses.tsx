@@ -97,43 +97,10 @@ function Row({
         scope="row"
         className={`py-1 pr-3 font-normal ${chosen ? 'border-l-[3px] border-now pl-3' : 'border-l-[3px] border-transparent pl-3'}`}
       >
-        <button type="button" className="text-left whitespace-nowrap" onClick={onChoose}>
-          {from !== null ? (
-            <>
-              <span className="text-xl text-soft">
-                <ChordSymbol symbol={from} />
-              </span>{' '}
-              <span className="mx-1.5 text-[15px] text-soft">to</span>{' '}
-              <span className="text-2xl font-[640]">
-                <ChordSymbol symbol={name} />
-              </span>
-            </>
-          ) : (
-            <b className="text-[19px]">{name}</b>
-          )}
-        </button>
+        <CourseName from={from} name={name} onChoose={onChoose} />
         <span className="block text-sm leading-4 text-soft lg:hidden">{word}</span>
       </th>
-      <td className="hidden pr-3 text-[14px] sm:table-cell">
-        {weeks.map(({ week }, index) => (
-          <span
-            key={week}
-            className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'font-[640] text-ink' : 'text-dim'}`}
-          >
-            {weekName(week, thisWeek)}
-          </span>
-        ))}
-      </td>
-      <td className="pr-6 text-right text-[15px]">
-        {weeks.map(({ week, met, of }, index) => (
-          <span
-            key={week}
-            className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'text-soft' : 'text-dim'}`}
-          >
-            <b className={index === weeks.length - 1 ? 'text-ink' : 'font-normal text-soft'}>{met}</b> of {of}
-          </span>
-        ))}
-      </td>
+      <WeekCells weeks={weeks} thisWeek={thisWeek} />
       <td className="w-full min-w-[120px] sm:w-[432px] sm:min-w-[432px]">
         <CoursePicture weeks={weeks} />
       </td>
@@ -218,5 +185,55 @@ function WeekMark({ one: { met, of, interval }, x, y, colour, isLast }: MarkProp
       <line {...common} x1={x(interval[0])} x2={x(interval[1])} strokeWidth={isLast ? 3 : 2} />
       <line {...common} data-point x1={share} x2={share + 0.01} strokeWidth={isLast ? 13 : 10} />
     </g>
+  );
+}
+
+type NameProps = { from: string | null; name: string; onChoose: () => void };
+
+const CourseName = ({ from, name, onChoose }: NameProps) => (
+  <button type="button" className="text-left whitespace-nowrap" onClick={onChoose}>
+    {from !== null ? (
+      <>
+        <span className="text-xl text-soft">
+          <ChordSymbol symbol={from} />
+        </span>{' '}
+        <span className="mx-1.5 text-[15px] text-soft">to</span>{' '}
+        <span className="text-2xl font-[640]">
+          <ChordSymbol symbol={name} />
+        </span>
+      </>
+    ) : (
+      <b className="text-[19px]">{name}</b>
+    )}
+  </button>
+);
+
+type WeekProps = { weeks: CourseRow['course']['weeks']; thisWeek: number };
+
+/** The weeks and what was met in each, the latest in full ink. */
+function WeekCells({ weeks, thisWeek }: WeekProps) {
+  return (
+    <>
+      <td className="hidden pr-3 text-[14px] sm:table-cell">
+        {weeks.map(({ week }, index) => (
+          <span
+            key={week}
+            className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'font-[640] text-ink' : 'text-dim'}`}
+          >
+            {weekName(week, thisWeek)}
+          </span>
+        ))}
+      </td>
+      <td className="pr-6 text-right text-[15px]">
+        {weeks.map(({ week, met, of }, index) => (
+          <span
+            key={week}
+            className={`block h-[18px] leading-[18px] whitespace-nowrap ${index === weeks.length - 1 ? 'text-soft' : 'text-dim'}`}
+          >
+            <b className={index === weeks.length - 1 ? 'text-ink' : 'font-normal text-soft'}>{met}</b> of {of}
+          </span>
+        ))}
+      </td>
+    </>
   );
 }

@@ -41,67 +41,14 @@ export function ThenAndNow({ ends, change }: Props) {
 
 const TAIL_BEATS = 0.5;
 
-function Part({
-  ends,
-  bars,
-  span,
-}: {
+type PartProps = {
   ends: Props['ends'];
   bars: readonly [number, number];
   span: readonly [Beats, Beats];
-}) {
-  const [players] = useState(() =>
-    ends.map(
-      (end) =>
-        new TakePlayer(
-          sourceOf({
-            ...end,
-            pace: end.pace ?? steady(end.tempo),
-            soundGone: false,
-            endBeat: span[1] + TAIL_BEATS,
-          }),
-        ),
-    ),
-  );
-  const [sounding, setSounding] = useState<number | null>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const queue = useRef<number[]>([]);
-  useEffect(() => {
-    const stops = players.map((player, index) =>
-      player.subscribe(() => {
-        const { phase, trouble: what } = player.getState();
-        if (what) {
-          queue.current = [];
-          setTrouble(what);
-        }
-        setSounding((now) => {
-          if (phase === 'idle') {
-            if (now === index) return null;
-            return now;
-          }
-          return index;
-        });
-        if (phase === 'idle' && queue.current[0] === index) {
-          queue.current.shift();
-          const next = queue.current[0];
-          if (next !== undefined) void elementAt(players, next).play(span[0], null);
-        }
-      }),
-    );
-    return () => {
-      for (const stop of stops) stop();
-      for (const player of players) void player.close();
-    };
-  }, [players, span]);
-  const hear = (order: number[]) => {
-    setTrouble(null);
-    queue.current = [];
-    const was = sounding;
-    for (const player of players) player.pause();
-    if (was !== null && order.length === 1 && order[0] === was) return;
-    queue.current = order;
-    void present(players[elementAt(order, 0)]).play(span[0], null);
-  };
+};
+
+function Part({ ends, bars, span }: PartProps) {
+  const { sounding, trouble, hear } = usePlayers(ends, span);
   const where = bars[0] === bars[1] ? `bar ${bars[0]}` : `bars ${bars[0]} and ${bars[1]}`;
   return (
     <section aria-label="Then and now">
@@ -137,4 +84,47 @@ function Part({
       </p>
     </section>
   );
+}
+
+/** One player for each take; asked for both, the second begins where the first has ended. */
+function usePlayers(ends: Props['ends'], [from, to]: readonly [Beats, Beats]) {
+  const [players] = useState(() =>
+    ends.map((end) => {
+      const pace = end.pace ?? steady(end.tempo);
+      return new TakePlayer(sourceOf({ ...end, pace, soundGone: false, endBeat: to + TAIL_BEATS }));
+    }),
+  );
+  const [sounding, setSounding] = useState<number | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const queue = useRef<number[]>([]);
+  useEffect(() => {
+    const follow = (player: TakePlayer, index: number) => {
+      const { phase, trouble: what } = player.getState();
+      if (what) {
+        queue.current = [];
+        setTrouble(what);
+      }
+      if (phase !== 'idle') return setSounding(index);
+      setSounding((now) => (now === index ? null : now));
+      if (queue.current[0] !== index) return;
+      queue.current.shift();
+      const next = queue.current[0];
+      if (next !== undefined) void elementAt(players, next).play(from, null);
+    };
+    const stops = players.map((player, index) => player.subscribe(() => follow(player, index)));
+    return () => {
+      for (const stop of stops) stop();
+      for (const player of players) void player.close();
+    };
+  }, [players, from]);
+  const hear = (order: number[]) => {
+    setTrouble(null);
+    queue.current = [];
+    for (const player of players) player.pause();
+    const isStop = order.length === 1 && order[0] === sounding;
+    if (isStop) return;
+    queue.current = order;
+    void elementAt(players, elementAt(order, 0)).play(from, null);
+  };
+  return { sounding, trouble, hear };
 }

@@ -9,13 +9,39 @@ type LaneProps = FormRowProps & { lane: LaneSpec; geometry: RowGeometry };
 
 /** One chorus of a row: its ground or ledges, notes, figures, phrases and gates. */
 export function FormLane(props: LaneProps) {
-  const { row, lane, formBeats, take, geometry, cursor, onBeat, marked, fix } = props;
-  const { chorus, view, height } = lane;
-  const offset = chorus * formBeats;
+  const { row, lane, formBeats, take, geometry, fix } = props;
+  const offset = lane.chorus * formBeats;
   const [from, to] = [row.start + offset - 1, row.end + offset];
   const x = (beat: Beats) => geometry.x(beat - offset);
   const slope = slopeOf(lane, take, from, to);
   const placed = take ? placeNotes(take, from, to, x, lane, slope) : [];
+  const drawing: LaneDrawing = { from, to, x, slope, placed };
+  return (
+    <>
+      <Ground {...props} drawing={drawing} />
+      {take && lane.view === 'closed' && <ClosedLane take={take} lane={lane} drawing={drawing} />}
+      {take && lane.view !== 'closed' && <OpenLane {...props} take={take} drawing={drawing} />}
+      {fix && <Fix fix={fix} placed={placed} slope={slope} view={lane.view} />}
+      <Cursor {...props} drawing={drawing} />
+    </>
+  );
+}
+
+/** Where the beats and notes of a lane lie; `from` a beat before its first bar. */
+type LaneDrawing = {
+  readonly from: Beats;
+  readonly to: Beats;
+  readonly x: (beat: Beats) => number;
+  readonly slope: ReturnType<typeof slopeOf>;
+  readonly placed: readonly Placed[];
+};
+type PartProps = LaneProps & { drawing: LaneDrawing };
+
+/** What lies under the notes: the ground or the ledges, where it is pressed, what is marked. */
+function Ground(props: PartProps) {
+  const { row, lane, formBeats, geometry, onBeat, marked, drawing } = props;
+  const { from, to, x, slope } = drawing;
+  const { view, height, chorus } = lane;
   return (
     <>
       {view === 'height' && (
@@ -36,7 +62,7 @@ export function FormLane(props: LaneProps) {
           height={height - 3}
           fill="transparent"
           className="cursor-pointer"
-          onClick={(event) => onBeat(beatUnder(event, geometry, row.start + offset))}
+          onClick={(event) => onBeat(beatUnder(event, geometry, row.start + chorus * formBeats))}
         />
       )}
       {marked && marked[1] > from + 1 && marked[0] < to && (
@@ -49,55 +75,66 @@ export function FormLane(props: LaneProps) {
           pointerEvents="none"
         />
       )}
-      {take &&
-        (view === 'closed' ? (
-          <ClosedGates take={take} chorus={chorus} from={from} to={to} x={x} height={height} />
-        ) : (
-          <Gates take={take} chorus={chorus} from={from} to={to} x={x} height={height} what="lines" />
-        ))}
-      <path
-        d={contour(view === 'closed' ? placed.filter(({ lead }) => !lead) : placed)}
-        stroke="var(--h4)"
-        strokeWidth={view === 'closed' ? 1 : 1.5}
-        fill="none"
-        pointerEvents="none"
-      />
-      {view === 'closed' ? (
-        <ClosedNotes placed={placed} />
-      ) : (
-        placed.map((one) => (
-          <NoteMark
-            key={`${one.note.index}-${one.part.from}`}
-            one={one}
-            selected={props.selected}
-            onNote={props.onNote}
-            slope={slope}
-            beatWidth={geometry.beatWidth}
-          />
-        ))
-      )}
-      {take && view !== 'closed' && (
-        <>
-          <Brackets take={take} placed={placed} />
-          <StepOuts take={take} placed={placed} />
-          <BandRests alone={take.alone} from={from + 1} to={to} x={x} />
-          <Phrases take={take} from={from} to={to} x={x} height={height} />
-          <Gates take={take} chorus={chorus} from={from} to={to} x={x} height={height} what="words" />
-        </>
-      )}
-      {fix && <Fix fix={fix} placed={placed} slope={slope} view={view} />}
-      {cursor !== undefined && cursor !== null && cursor >= from + 1 && cursor < to && (
-        <line
-          x1={x(cursor)}
-          y1={-1}
-          x2={x(cursor)}
-          y2={height - 1}
-          stroke="var(--now)"
-          strokeWidth={3}
-          pointerEvents="none"
-        />
-      )}
     </>
+  );
+}
+
+const Contour = ({ placed, width }: { placed: readonly Placed[]; width: number }) => (
+  <path d={contour([...placed])} stroke="var(--h4)" strokeWidth={width} fill="none" pointerEvents="none" />
+);
+
+type ClosedProps = { take: TakeOnForm; lane: LaneSpec; drawing: LaneDrawing };
+
+/** A lane that is folded: the line and its gates, nothing that could be read. */
+function ClosedLane({ take, lane, drawing: { from, to, x, placed } }: ClosedProps) {
+  return (
+    <>
+      <ClosedGates take={take} chorus={lane.chorus} from={from} to={to} x={x} height={lane.height} />
+      <Contour placed={placed.filter(({ lead }) => !lead)} width={1} />
+      <ClosedNotes placed={[...placed]} />
+    </>
+  );
+}
+
+function OpenLane({ take, lane, geometry, selected, onNote, drawing }: PartProps & { take: TakeOnForm }) {
+  const { from, to, x, slope } = drawing;
+  const placed = [...drawing.placed];
+  const gates = { take, chorus: lane.chorus, from, to, x, height: lane.height };
+  return (
+    <>
+      <Gates {...gates} what="lines" />
+      <Contour placed={placed} width={1.5} />
+      {placed.map((one) => (
+        <NoteMark
+          key={`${one.note.index}-${one.part.from}`}
+          one={one}
+          selected={selected}
+          onNote={onNote}
+          slope={slope}
+          beatWidth={geometry.beatWidth}
+        />
+      ))}
+      <Brackets take={take} placed={placed} />
+      <StepOuts take={take} placed={placed} />
+      <BandRests alone={take.alone} from={from + 1} to={to} x={x} />
+      <Phrases take={take} from={from} to={to} x={x} height={lane.height} />
+      <Gates {...gates} what="words" />
+    </>
+  );
+}
+
+function Cursor({ cursor, lane, drawing: { from, to, x } }: PartProps) {
+  if (cursor === undefined || cursor === null || cursor < from + 1 || cursor >= to) return null;
+  return (
+    <line
+      x1={x(cursor)}
+      y1={-1}
+      x2={x(cursor)}
+      y2={lane.height - 1}
+      stroke="var(--now)"
+      strokeWidth={3}
+      pointerEvents="none"
+    />
   );
 }
 

@@ -75,38 +75,42 @@ export function placeNotes(
   from: Beats,
   to: Beats,
   x: (beat: Beats) => number,
-  { view, height }: LaneSpec,
+  lane: LaneSpec,
   slope: Slope,
 ): Placed[] {
-  const placed: Placed[] = [];
-  const closed = view === 'closed';
-  for (const note of notesWithin(take, from, to)) {
-    if (note.end <= from || note.onset >= to) continue;
-    const lead = note.onset < from + 1 && note.end <= from + 1 + 1e-6;
-    for (const part of note.parts) {
-      const [a, b] = [Math.max(part.from, from), Math.min(part.to, to)];
-      if (b <= a || (part.from < from - 1e-6 && b <= from + 1 && b - a < 0.35)) continue; // a sliver in the lead-in says nothing
-      const left = x(a) + (part.held ? -1 : 1.5);
-      let thick: 4 | 24 | 18 | 20 | 14;
-      if (closed) thick = 4;
-      else if (view === 'pitch' && height > 200) {
-        if (note.landing && !lead) thick = 24;
-        else thick = 18;
-      } else if (note.landing && !lead) thick = 20;
-      else thick = 14;
-      placed.push({
-        note,
-        part,
-        lead,
-        byPitch: view === 'pitch',
-        x: left,
-        width: Math.max(closed ? 3 : 11, x(b) - x(a) - (part.held ? 0.5 : 3)),
-        y: view === 'pitch' ? slope.y(note.midi) : slope.yOfHeight(part.height),
-        height: thick,
-      });
-    }
-  }
-  return placed;
+  const closed = lane.view === 'closed';
+  const byPitch = lane.view === 'pitch';
+  return notesWithin(take, from, to)
+    .filter((note) => note.end > from && note.onset < to)
+    .flatMap((note) => {
+      const lead = note.onset < from + 1 && note.end <= from + 1 + 1e-6;
+      return note.parts
+        .map((part) => ({ part, a: Math.max(part.from, from), b: Math.min(part.to, to) }))
+        .filter(({ part, a, b }) => b > a && !isSliver(part.from, a, b, from))
+        .map(({ part, a, b }) => ({
+          note,
+          part,
+          lead,
+          byPitch,
+          x: x(a) + (part.held ? -1 : 1.5),
+          width: Math.max(closed ? 3 : 11, x(b) - x(a) - (part.held ? 0.5 : 3)),
+          y: byPitch ? slope.y(note.midi) : slope.yOfHeight(part.height),
+          height: thicknessOf(lane, note.landing && !lead),
+        }));
+    });
+}
+
+/** A sliver in the lead-in says nothing. */
+const isSliver = (partFrom: Beats, a: Beats, b: Beats, from: Beats): boolean =>
+  partFrom < from - 1e-6 && b <= from + 1 && b - a < 0.35;
+
+/** From this height on a lane by pitch has room for thicker notes. */
+const TALL_LANE = 200;
+
+function thicknessOf({ view, height }: LaneSpec, isLanding: boolean): number {
+  if (view === 'closed') return 4;
+  if (view === 'pitch' && height > TALL_LANE) return isLanding ? 24 : 18;
+  return isLanding ? 20 : 14;
 }
 
 /** Joins notes less than half a beat apart: the walker's path. */

@@ -1,3 +1,4 @@
+import { scaleLinear } from 'd3-scale';
 import { typeset } from '@/core/findings';
 import { fretDistance, stringName, type Tuning } from '@/core/neck';
 import { Pill } from '../form/Pill';
@@ -36,44 +37,94 @@ type Props = {
  * Some frets of a neck, string 1 above, true spacing; mirrored for a left hand. Every mark carries its
  * interval or name.
  */
-export function NeckMap({
-  tuning,
-  from,
-  to,
-  marks,
-  arrows = [],
-  leftHanded = false,
-  width,
-  gap,
-  label,
-  numbers = true,
-  names = false,
-  size = 13,
-  hand,
-}: Props) {
-  const strings = tuning.length;
+export function NeckMap(props: Props) {
+  const { tuning, from, to, marks, arrows = [], width, gap, label, numbers = true, names = false } = props;
+  const { size = 13 } = props;
   const left = names ? 30 : 0;
   const open = marks.some((mark) => mark.fret === 0) || from <= 1 ? gap * 1.3 : 0;
-  const [low, high] = [fretDistance(from - 1), fretDistance(to)];
-  const along = (share: number) => open + ((share - low) / (high - low)) * (width - open);
+  const scale = neckScale(props, open);
+  const height = tuning.length * gap + (numbers ? 22 : 0);
+  return (
+    <svg viewBox={`${-left} 0 ${width + left} ${height}`} className="w-full" role="img" aria-label={label}>
+      <Frets {...props} scale={scale} />
+      {tuning.map((midi, index) => (
+        <g key={index}>
+          <line
+            x1={scale.turn(open)}
+            y1={scale.y(index + 1)}
+            x2={scale.turn(width)}
+            y2={scale.y(index + 1)}
+            stroke="var(--dim)"
+            strokeWidth={1 + index * 0.16}
+          />
+          {names && (
+            <text x={-left + 2} y={scale.y(index + 1) + 4.5} fontSize={13} style={{ fill: 'var(--dim)' }}>
+              {typeset(stringName(midi))}
+            </text>
+          )}
+        </g>
+      ))}
+      {arrows.map((arrow) => (
+        <Arrow key={`${arrow.string} ${arrow.from} ${arrow.to}`} arrow={arrow} scale={scale} size={size} />
+      ))}
+      {marks.map((mark) => (
+        <Mark
+          key={`${mark.string} ${mark.fret}`}
+          mark={mark}
+          x={scale.centre(mark.fret)}
+          y={scale.y(mark.string)}
+          size={size}
+          gap={gap}
+        />
+      ))}
+    </svg>
+  );
+}
+
+/** Where frets, the room behind them and strings lie, mirrored for a left hand. */
+type NeckScale = {
+  readonly turn: (x: number) => number;
+  readonly wire: (fret: number) => number;
+  readonly centre: (fret: number) => number;
+  readonly y: (string: number) => number;
+};
+
+/** @param open room for open strings before the first fret */
+function neckScale({ from, to, width, gap, leftHanded = false }: Props, open: number): NeckScale {
+  const along = scaleLinear([fretDistance(from - 1), fretDistance(to)], [open, width]);
   // powers differ in their last digit from engine to engine: what the server drew must be what the browser
   // draws
   const turn = (x: number) => Math.round((leftHanded ? width - x : x) * 10) / 10;
-  const wire = (fret: number) => turn(along(fretDistance(fret)));
-  const centre = (fret: number) =>
-    turn(fret < from ? open / 2 : (along(fretDistance(fret - 1)) + along(fretDistance(fret))) / 2);
-  const y = (string: number) => (string - 1) * gap + gap / 2;
-  const height = strings * gap + (numbers ? 22 : 0);
+  const at = (fret: number) => along(fretDistance(fret));
+  return {
+    turn,
+    wire: (fret) => turn(at(fret)),
+    centre: (fret) => turn(fret < from ? open / 2 : (at(fret - 1) + at(fret)) / 2),
+    y: (string) => (string - 1) * gap + gap / 2,
+  };
+}
+
+function Frets({
+  tuning,
+  from,
+  to,
+  gap,
+  numbers = true,
+  size = 13,
+  hand,
+  scale,
+}: Props & { scale: NeckScale }) {
   const inHand = (fret: number) => !hand || fret === 0 || (fret >= hand[0] && fret <= hand[1]);
+  const bottom = tuning.length * gap;
   return (
-    <svg viewBox={`${-left} 0 ${width + left} ${height}`} className="w-full" role="img" aria-label={label}>
+    <>
       {Array.from({ length: to - from + 2 }, (_, index) => from - 1 + index).map((fret) => (
         <line
           key={fret}
-          x1={wire(fret)}
+          x1={scale.wire(fret)}
           y1={gap / 2}
-          x2={wire(fret)}
-          y2={strings * gap - gap / 2}
+          x2={scale.wire(fret)}
+          y2={bottom - gap / 2}
           stroke={fret === 0 ? 'var(--soft)' : 'var(--line)'}
           strokeWidth={fret === 0 ? 4 : 1.5}
         />
@@ -82,8 +133,8 @@ export function NeckMap({
         Array.from({ length: to - from + 1 }, (_, index) => from + index).map((fret) => (
           <text
             key={fret}
-            x={centre(fret)}
-            y={strings * gap + 16}
+            x={scale.centre(fret)}
+            y={bottom + 16}
             fontSize={size}
             fontWeight={560}
             textAnchor="middle"
@@ -92,51 +143,27 @@ export function NeckMap({
             {fret}
           </text>
         ))}
-      {tuning.map((midi, index) => (
-        <g key={index}>
-          <line
-            x1={turn(open)}
-            y1={y(index + 1)}
-            x2={turn(width)}
-            y2={y(index + 1)}
-            stroke="var(--dim)"
-            strokeWidth={1 + index * 0.16}
-          />
-          {names && (
-            <text x={-left + 2} y={y(index + 1) + 4.5} fontSize={13} style={{ fill: 'var(--dim)' }}>
-              {typeset(stringName(midi))}
-            </text>
-          )}
-        </g>
-      ))}
-      {arrows.map(({ string, from: start, to: end }) => {
-        const way = centre(end) > centre(start) ? 1 : -1;
-        const tip = centre(end) - way * (size + 4);
-        return (
-          <g key={`${string} ${start} ${end}`}>
-            <line
-              x1={centre(start) + way * size * 1.2}
-              y1={y(string)}
-              x2={tip - way * 6}
-              y2={y(string)}
-              stroke="var(--now)"
-              strokeWidth={2.5}
-            />
-            <path d={`M${tip} ${y(string)}l${-way * 9} -5v10z`} fill="var(--now)" />
-          </g>
-        );
-      })}
-      {marks.map((mark) => (
-        <Mark
-          key={`${mark.string} ${mark.fret}`}
-          mark={mark}
-          x={centre(mark.fret)}
-          y={y(mark.string)}
-          size={size}
-          gap={gap}
-        />
-      ))}
-    </svg>
+    </>
+  );
+}
+
+type ArrowProps = { arrow: NeckArrow; scale: NeckScale; size: number };
+
+function Arrow({ arrow: { string, from, to }, scale: { centre, y }, size }: ArrowProps) {
+  const way = centre(to) > centre(from) ? 1 : -1;
+  const tip = centre(to) - way * (size + 4);
+  return (
+    <g>
+      <line
+        x1={centre(from) + way * size * 1.2}
+        y1={y(string)}
+        x2={tip - way * 6}
+        y2={y(string)}
+        stroke="var(--now)"
+        strokeWidth={2.5}
+      />
+      <path d={`M${tip} ${y(string)}l${-way * 9} -5v10z`} fill="var(--now)" />
+    </g>
   );
 }
 
