@@ -17,7 +17,6 @@ import {
 } from './input';
 import { page } from '../analysisPage';
 import { hear } from './transcribe';
-import { present } from '@/core/shared';
 
 /** `analyse take.wav|notes.json|line.mid --chart chart.txt`: the report. */
 export function analyseCommand(args: string[]): void {
@@ -45,10 +44,7 @@ export function analyseCommand(args: string[]): void {
   const choruses =
     values.choruses === undefined ? undefined : wholeFrom(values.choruses, 'choruses', 1, 1000);
   const notes = notesFrom(file, tempo, offset, values.tuning);
-  if (offset > 0 && notes.length > 0 && notes.every((note) => note.onsetBeat + note.durationBeats <= 0))
-    throw new BadInput(
-      `--offset ${offset} lies past the end of the take: no note is left. Its last one ends ${lastEnd(notes, tempo, offset)} s in.`,
-    );
+  refuseEmpty(notes, tempo, offset);
   const plan = planFrom(values);
   const request = { chart, tempo, notes, plan, choruses };
   const { report, alignment } = auto
@@ -75,10 +71,7 @@ export function analyseCommand(args: string[]): void {
           plan,
           choruses,
         });
-  if (Math.abs(report.time.offsetMs ?? 0) > MOST_UNASKED_MS)
-    process.stderr.write(
-      `The notes lie ${Math.abs(Math.round(present(report.time.offsetMs)))} ms ${present(report.time.offsetMs) > 0 ? 'behind' : 'ahead of'} the beat. Nothing was moved; if that is latency, give --offset ${(offset + present(report.time.offsetMs) / 1000).toFixed(3)}.\n`,
-    );
+  warnOfOffset(report.time.offsetMs ?? 0, offset);
   const timeline = timelineOf(chart, tempo);
   const gates = () => marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo);
   if (values.json)
@@ -90,6 +83,22 @@ export function analyseCommand(args: string[]): void {
       ...(laid ? { overlay: laid } : {}),
     });
   else process.stdout.write(page(chart, tempo, report, found, gates(), onTheNeck(report)));
+}
+
+/** Refuses an offset that leaves no note. */
+function refuseEmpty(notes: readonly PlayedNote[], tempo: number, offset: number): void {
+  if (offset <= 0 || notes.length === 0) return;
+  if (notes.some((note) => note.onsetBeat + note.durationBeats > 0)) return;
+  const end = `Its last one ends ${lastEnd(notes, tempo, offset)} s in.`;
+  throw new BadInput(`--offset ${offset} lies past the end of the take: no note is left. ${end}`);
+}
+
+/** Says that the whole take lies beside the beat, and how it could be moved. */
+function warnOfOffset(ms: number, offset: number): void {
+  if (Math.abs(ms) <= MOST_UNASKED_MS) return;
+  const where = `${Math.abs(Math.round(ms))} ms ${ms > 0 ? 'behind' : 'ahead of'} the beat`;
+  const remedy = `if that is latency, give --offset ${(offset + ms / 1000).toFixed(3)}`;
+  process.stderr.write(`The notes lie ${where}. Nothing was moved; ${remedy}.\n`);
 }
 
 function notesFrom(file: string, tempo: number, offset: number, tuning?: string): PlayedNote[] {

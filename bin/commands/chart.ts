@@ -15,27 +15,27 @@ export function chartCommand(args: string[]): void {
     out: { type: 'string' },
   });
   const [what, ...files] = positionals;
-  if (what === 'check') return check(onlyFile(files, 'the chart'), values.json ?? false);
+  const isJson = values.json ?? false;
   // where it is to go may also stand as a second word: chart transpose chart.txt Eb, chart convert
   // chart.txt chart.mid
   const [file, second, ...more] = files;
-  if (what === 'convert')
-    return convert(
-      onlyFile(more.length > 0 || file === undefined ? files : [file], 'the chart: text, MusicXML or MIDI'),
-      values.to ?? (second && FORMATS[second] ? second : undefined),
-      values.out ?? (second && !FORMATS[second] ? second : undefined),
-      values.json ?? false,
-    );
-  if (what === 'transpose') {
-    const where = destinationOf(second);
-    return transpose(onlyFile(more.length > 0 || file === undefined ? files : [file], 'the chart'), {
-      ...values,
-      ...where,
-    });
+  const one = more.length > 0 || file === undefined ? files : [file];
+  switch (what) {
+    case 'check':
+      return check(onlyFile(files, 'the chart'), isJson);
+    case 'convert': {
+      const isFormat = second !== undefined && FORMATS[second] !== undefined;
+      const to = values.to ?? (isFormat ? second : undefined);
+      const out = values.out ?? (isFormat ? undefined : second);
+      return convert(onlyFile(one, 'the chart: text, MusicXML or MIDI'), to, out, isJson);
+    }
+    case 'transpose':
+      return transpose(onlyFile(one, 'the chart'), { ...values, ...destinationOf(second) });
+    default:
+      throw new BadInput(
+        'Say chart check chart.txt, chart convert chart.txt --to musicxml or chart transpose chart.txt --to Eb.',
+      );
   }
-  throw new BadInput(
-    'Say chart check chart.txt, chart convert chart.txt --to musicxml or chart transpose chart.txt --to Eb.',
-  );
 }
 
 /** The bars as they are played, or every error with its place and a suggestion. */

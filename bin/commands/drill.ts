@@ -1,3 +1,4 @@
+import type { PlayedNote } from '@/core/analyse';
 import {
   DRILL_KINDS,
   CATALOGUE,
@@ -5,10 +6,10 @@ import {
   exampleOf,
   judgeDrill,
   ruleWords,
-  type DrillKind,
+  type Drill,
 } from '@/core/drills';
 import { readNotes, toBeats } from '@/core/formats';
-import { PLAN_IDS, type PlanId } from '@/core/plan';
+import { PLAN_IDS } from '@/core/plan';
 import { BadInput, valueOf } from './exit';
 import { argumentsOf, chartFrom, numberFrom, onlyFile, printJson, readFile } from './input';
 
@@ -29,49 +30,55 @@ export function drillCommand(args: string[]): void {
     offset: { type: 'string' },
     json: { type: 'boolean' },
   });
-  if (values.list) {
-    for (const kind of DRILL_KINDS)
-      process.stdout.write(`${kind.padEnd(22)} ${ruleWords(CATALOGUE[kind].rule)}\n`);
-    return;
-  }
+  if (values.list) return list();
+  const number = (
+    name: 'tempo' | 'choruses' | 'offset' | 'seed',
+    low: number,
+    high: number,
+    otherwise: number,
+  ) => {
+    const text = values[name];
+    return text === undefined ? otherwise : numberFrom(text, name, low, high);
+  };
   const chart = chartFrom(onlyFile(positionals, 'the chart'));
-  const kind = (values.kind ?? 'one-target') as DrillKind;
-  if (!DRILL_KINDS.includes(kind))
-    throw new BadInput(`There is no drill “${kind}”. Drills: ${DRILL_KINDS.join(', ')}.`);
-  const plan = (values.plan ?? 'scale-per-chord') as PlanId;
-  if (!PLAN_IDS.includes(plan))
-    throw new BadInput(`There is no plan “${plan}”. Plans: ${PLAN_IDS.join(', ')}.`);
-  const tempo = values.tempo === undefined ? (chart.tempo ?? 80) : numberFrom(values.tempo, 'tempo', 20, 400);
-  const drill = drillFor({
-    kind,
-    chart,
-    tempo,
-    plan: { id: plan },
-    span: spanOf(values.bars, chart.bars.length),
-  });
-  const choruses = values.choruses === undefined ? 1 : numberFrom(values.choruses, 'choruses', 1, 100);
-  if (values.notes !== undefined) {
-    const notes = toBeats(
-      valueOf(readNotes(readFile(values.notes).toString('utf8'))),
-      tempo,
-      values.offset === undefined ? 0 : numberFrom(values.offset, 'offset', -600, 600),
-    );
-    const { gates, met, of, passed } = judgeDrill(drill, notes, choruses);
-    if (values.json) printJson({ kind, met, of, passed, gates });
-    else process.stdout.write(`${drill.words}\n${met} of ${of}: ${passed ? 'passed' : 'not yet'}\n`);
-    return;
-  }
-  const example = exampleOf(
-    drill,
-    values.seed === undefined ? 1 : numberFrom(values.seed, 'seed', 0, 1e9),
-    choruses,
-  );
-  if (values.json) return printJson({ ...drill, example });
-  process.stdout.write(
-    `${drill.name}, bars ${drill.span.join('–')} at ${tempo}\n${drill.words}\n${drill.reason}\n`,
-  );
-  if (!example) process.stderr.write('These bars hold nothing this drill can be played on.\n');
-  for (const { onsetBeat, durationBeats, midi } of example ?? [])
+  const kind = oneOf(values.kind ?? 'one-target', DRILL_KINDS, 'drill', 'Drills');
+  const plan = oneOf(values.plan ?? 'scale-per-chord', PLAN_IDS, 'plan', 'Plans');
+  const tempo = number('tempo', 20, 400, chart.tempo ?? 80);
+  const span = spanOf(values.bars, chart.bars.length);
+  const drill = drillFor({ kind, chart, tempo, plan: { id: plan }, span });
+  const choruses = number('choruses', 1, 100, 1);
+  const isJson = values.json ?? false;
+  if (values.notes === undefined) return example(drill, number('seed', 0, 1e9, 1), choruses, isJson);
+  const text = readFile(values.notes).toString('utf8');
+  count(drill, toBeats(valueOf(readNotes(text)), tempo, number('offset', -600, 600, 0)), choruses, isJson);
+}
+
+function list(): void {
+  for (const kind of DRILL_KINDS)
+    process.stdout.write(`${kind.padEnd(22)} ${ruleWords(CATALOGUE[kind].rule)}\n`);
+}
+
+function oneOf<T extends string>(given: string, known: readonly T[], what: string, all: string): T {
+  const found = known.find((one) => one === given);
+  if (found === undefined) throw new BadInput(`There is no ${what} “${given}”. ${all}: ${known.join(', ')}.`);
+  return found;
+}
+
+/** Counts notes that were played by the drill's rule. */
+function count(drill: Drill, notes: readonly PlayedNote[], choruses: number, isJson: boolean): void {
+  const { gates, met, of, passed } = judgeDrill(drill, notes, choruses);
+  if (isJson) return printJson({ kind: drill.kind, met, of, passed, gates });
+  process.stdout.write(`${drill.words}\n${met} of ${of}: ${passed ? 'passed' : 'not yet'}\n`);
+}
+
+/** Prints one line that passes the drill. */
+function example(drill: Drill, seed: number, choruses: number, isJson: boolean): void {
+  const line = exampleOf(drill, seed, choruses);
+  if (isJson) return printJson({ ...drill, example: line });
+  const { name, span, tempo, words, reason } = drill;
+  process.stdout.write(`${name}, bars ${span.join('–')} at ${tempo}\n${words}\n${reason}\n`);
+  if (!line) process.stderr.write('These bars hold nothing this drill can be played on.\n');
+  for (const { onsetBeat, durationBeats, midi } of line ?? [])
     process.stdout.write(`${onsetBeat.toFixed(2).padStart(7)}  ${durationBeats.toFixed(2)}  ${midi}\n`);
 }
 

@@ -97,17 +97,7 @@ export class AudioInput {
       return true;
     }
     const turn = ++this.turn;
-    if (
-      this.state.phase === 'open' &&
-      this.choice?.kind === 'input' &&
-      choice.kind === 'input' &&
-      this.choice.deviceId === choice.deviceId
-    ) {
-      this.device?.choose(choice.channel);
-      this.choice = choice;
-      this.listenAnew();
-      return true;
-    }
+    if (this.chooseChannel(choice)) return true;
     this.device?.close();
     this.device = null;
     this.choice = choice;
@@ -119,30 +109,34 @@ export class AudioInput {
       // the delay is known and counted
       const context = (this.context ??= new AudioContext({ latencyHint: 'playback' }));
       await context.resume();
-      const device =
-        choice.kind === 'input'
-          ? await openMicrophone(context, choice.deviceId, choice.channel)
-          : await openStandIn(context, choice.character, choice.delayMs);
-      if (turn !== this.turn) {
-        device.close();
-        return false;
-      }
-      device.onBlock = (block) => this.take(block);
-      device.onEnded = () => this.lose(device);
-      this.device = device;
-      this.become({
-        phase: 'open',
-        label: device.label,
-        channels: device.channels,
-        refusals: device.refusals,
-        rate: context.sampleRate,
-      });
-      return true;
+      const device = await openDevice(context, choice);
+      if (turn === this.turn) return this.useDevice(device, context.sampleRate);
+      device.close();
+      return false;
     } catch (error) {
       if (turn !== this.turn) return false;
       this.become({ phase: 'trouble', trouble: error instanceof InputError ? error.trouble : 'busy' });
       return false;
     }
+  }
+
+  /** Another channel of the input that is open: nothing is opened anew. */
+  private chooseChannel(choice: DeviceChoice): boolean {
+    if (this.state.phase !== 'open' || choice.kind !== 'input') return false;
+    if (this.choice?.kind !== 'input' || this.choice.deviceId !== choice.deviceId) return false;
+    this.device?.choose(choice.channel);
+    this.choice = choice;
+    this.listenAnew();
+    return true;
+  }
+
+  private useDevice(device: Device, rate: number): true {
+    device.onBlock = (block) => this.take(block);
+    device.onEnded = () => this.lose(device);
+    this.device = device;
+    const { label, channels, refusals } = device;
+    this.become({ phase: 'open', label, channels, refusals, rate });
+    return true;
   }
 
   private take(block: CaptureBlock): void {
@@ -204,3 +198,8 @@ export class AudioInput {
 }
 
 const same = (a: DeviceChoice | null, b: DeviceChoice): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+const openDevice = (context: AudioContext, choice: DeviceChoice) =>
+  choice.kind === 'input'
+    ? openMicrophone(context, choice.deviceId, choice.channel)
+    : openStandIn(context, choice.character, choice.delayMs);

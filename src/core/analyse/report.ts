@@ -105,17 +105,66 @@ export type AnalysisRequest = {
  * Pure: the same request gives the same report; the plan changes verdicts, `inPlan`, targets and `missing`,
  * never a height.
  */
-export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: AnalysisRequest): Report {
+export function analyse(request: AnalysisRequest): Report {
+  const groundwork = layGroundwork(request);
+  const { timeline, plan, scene, events, assignments, walk, functions, figures, changes, phrases } =
+    groundwork;
+  const { notesJudged, choruses } = groundwork;
+  const noteReports = notesJudged.map(({ note }) => note);
+  const indexOf = (place: number) => scene.line[place]!.index;
+  const moved = once(() => movedShapesOf(scene.line));
+  const figureReports = figures.map(({ kind, members, target }): FigureReport => ({
+    kind,
+    noteIndices: members.map(indexOf),
+    targetIndex: indexOf(target),
+    resolved: true,
+  }));
+  const heightsInLine = () => scene.line.map(({ index }) => noteReports[index]!.height);
+  const muted = once(() => mutedBandOf(scene, notesJudged, changes, choruses));
+  const handed = once(() => handoversOf(scene, events, choruses));
+  // notes, figures and landings are what every screen draws; the rest is worked out for the board that shows it
+  return lazily<Report>({
+    schema: () => 'idle-wander/report@1',
+    notes: () => noteReports,
+    events: () => events.map((event) => eventReport(event, assignments[event.index]!)),
+    figures: () => figureReports,
+    shapes: () =>
+      shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
+    changes: () => changes,
+    coverage: () => coverageOf(scene, plan, notesJudged),
+    coverageByFunction: () => coverageByFunction(scene, notesJudged),
+    coverageOverall: () => coverageOverall(scene, notesJudged),
+    phrases: () => answering(phrases, timeline),
+    stepOuts: () => stepOutsOf(walk, functions, heightsInLine(), moved()),
+    place: () => placesLost(scene, events, choruses),
+    time: () => timingOf(scene, events),
+    line: () => lineShapeOf(scene),
+    arc: () => tensionCurveOf(scene, notesJudged, choruses),
+    mutedBand: () => muted().mutedBand,
+    heardBy: () => muted().heardBy,
+    turnings: () => turningsOf(changes),
+    missedDoors: () => missedResolutionsOf(groundwork.judged, changes),
+    thirds: () => thirdsPalette(scene, notesJudged),
+    bars: () => handed().bars,
+    handovers: () => handed().handovers,
+    summary: () => summaryOf(timeline, plan, notesJudged, changes, figureReports, choruses),
+  });
+}
+
+/** What every part of the report is made of: notes in groups, chords under them, functions, landings, phrases. */
+function layGroundwork({ chart, tempo, notes, plan: choice, choruses: given }: AnalysisRequest) {
   const timeline = timelineOf(chart, tempo);
   const harmony = harmonyOf(chart, timeline);
   const windows = windowsAt(tempo);
   const plan = planOf(choice, harmony, timeline);
   // where the number of choruses is told, what begins after the last one is no part of the take
-  const inside =
+  const heard = groupNotes(
     given === undefined
       ? notes
-      : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats);
-  const heard = groupNotes(inside, tempo, windows);
+      : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats),
+    tempo,
+    windows,
+  );
   const choruses = given ?? chorusesOf(timeline, heard);
   const scene: AnalysisScene = {
     timeline,
@@ -126,72 +175,41 @@ export function analyse({ chart, tempo, notes, plan: choice, choruses: given }: 
   };
   const assignments = assignChords(scene, heard.events);
   const walk = new Walk(scene, assignments);
-  const { functions: functions, figures } = noteFunctionsOf(walk, (place) =>
-    cellAt(
-      plan,
-      assignments[place]!.sounding.span.index,
-      assignments[place]!.sounding.chorus,
-    ).targets.includes(scene.line[place]!.pc),
-  );
-  const judged = { scene, events: heard.events, voices: heard.voices, assignments: assignments, plan };
+  const { functions, figures } = noteFunctionsOf(walk, (place) => {
+    const { span, chorus } = assignments[place]!.sounding;
+    return cellAt(plan, span.index, chorus).targets.includes(scene.line[place]!.pc);
+  });
+  const judged = { scene, events: heard.events, voices: heard.voices, assignments, plan };
   const changes = landingsOf(judged);
   const phrases = phrasesOf(scene, heard.events, assignments);
   const context: NoteContext = {
     scene,
     plan,
     heard,
-    assignments: assignments,
-    functions: functions,
+    assignments,
+    functions,
     figures: byMember(figures),
     walk,
     pickups: pickupTargets(scene, heard, changes, phrases),
     until: choruses * timeline.formBeats,
   };
   const notesJudged = heard.voices.map((voice) => judgeNote(context, voice));
-  const noteReports = notesJudged.map(({ note }) => note);
-  const indexOf = (place: number) => scene.line[place]!.index;
-  const moved = once(() => movedShapesOf(scene.line));
-  const figureReports = figures.map(({ kind, members, target }): FigureReport => ({
-    kind,
-    noteIndices: members.map(indexOf),
-    targetIndex: indexOf(target),
-    resolved: true,
-  }));
-  const muted = once(() => mutedBandOf(scene, notesJudged, changes, choruses));
-  const handed = once(() => handoversOf(scene, heard.events, choruses));
-  // notes, figures and landings are what every screen draws; the rest is worked out for the board that shows it
-  return lazily<Report>({
-    schema: () => 'idle-wander/report@1',
-    notes: () => noteReports,
-    events: () => heard.events.map((event) => eventReport(event, assignments[event.index]!)),
-    figures: () => figureReports,
-    shapes: () =>
-      shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
-    changes: () => changes,
-    coverage: () => coverageOf(scene, plan, notesJudged),
-    coverageByFunction: () => coverageByFunction(scene, notesJudged),
-    coverageOverall: () => coverageOverall(scene, notesJudged),
-    phrases: () => answering(phrases, timeline),
-    stepOuts: () =>
-      stepOutsOf(
-        walk,
-        functions,
-        scene.line.map(({ index }) => noteReports[index]!.height),
-        moved(),
-      ),
-    place: () => placesLost(scene, heard.events, choruses),
-    time: () => timingOf(scene, heard.events),
-    line: () => lineShapeOf(scene),
-    arc: () => tensionCurveOf(scene, notesJudged, choruses),
-    mutedBand: () => muted().mutedBand,
-    heardBy: () => muted().heardBy,
-    turnings: () => turningsOf(changes),
-    missedDoors: () => missedResolutionsOf(judged, changes),
-    thirds: () => thirdsPalette(scene, notesJudged),
-    bars: () => handed().bars,
-    handovers: () => handed().handovers,
-    summary: () => summaryOf(timeline, plan, notesJudged, changes, figureReports, choruses),
-  });
+  const { events } = heard;
+  return {
+    timeline,
+    plan,
+    scene,
+    events,
+    assignments,
+    walk,
+    functions,
+    figures,
+    judged,
+    changes,
+    phrases,
+    notesJudged,
+    choruses,
+  };
 }
 
 /** Phrases with the one each answers. */

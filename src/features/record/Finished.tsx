@@ -76,47 +76,20 @@ type Props = {
 };
 
 /** Between two takes: the answer, large; it stays while the next one is counted in. */
-export function Finished({ take, result, next, again, stay, discard, loop, review, setup }: Props) {
-  const meta = (
-    <>
-      <span>{storedWords(result, take)}</span>
-      <span>
-        {take.title}, {take.passes} {take.passes === 1 ? 'chorus' : 'choruses'} at {take.tempo}
-      </span>
-      {take.cut && <span className="text-ink">the input went away; what was played is here</span>}
-      {result?.residualMs !== null && result !== null && Math.abs(result.residualMs) >= 1 && (
-        <span title="How the whole take lies against the grid once the latency is taken out: it may be your own time">
-          {Math.abs(result.residualMs).toFixed(0)} ms {result.residualMs > 0 ? 'behind' : 'ahead of'} the grid
-        </span>
-      )}
-    </>
-  );
+export function Finished(props: Props) {
+  const { take, result, next, again, stay, discard, loop } = props;
   const gate = result?.gate ?? null;
   const [soft, bold] = resultWords(gate, result, take);
   return (
     <Far
-      meta={meta}
+      meta={<TakeFacts take={take} result={result} />}
       soft={<ChordWords text={soft} />}
       bold={<ChordWords text={bold} />}
       beside={gate && <OneGatePicture gate={gate} />}
       press={next ? stay : again}
       hold={discard}
       double={next ? undefined : (loop ?? undefined)}
-      more={
-        <>
-          {take.kept && (
-            <button type="button" onClick={review} className="hover:text-ink">
-              <KeyOf command="play.review" className="mr-2" />
-              open the review
-            </button>
-          )}
-          {!next && (
-            <button type="button" onClick={setup} className="ml-6 hover:text-ink">
-              change the setup
-            </button>
-          )}
-        </>
-      }
+      more={<MoreWays {...props} />}
     >
       {result?.finding && (
         <p className="mt-8 max-w-[820px] text-[24px] leading-9 text-soft">
@@ -125,6 +98,45 @@ export function Finished({ take, result, next, again, stay, discard, loop, revie
       )}
       {next && <Countdown flow={next} />}
     </Far>
+  );
+}
+
+const GRID_TITLE =
+  'How the whole take lies against the grid once the latency is taken out: it may be your own time';
+
+function TakeFacts({ take, result }: Pick<Props, 'take' | 'result'>) {
+  const away = result?.residualMs ?? 0;
+  return (
+    <>
+      <span>{storedWords(result, take)}</span>
+      <span>
+        {take.title}, {take.passes} {take.passes === 1 ? 'chorus' : 'choruses'} at {take.tempo}
+      </span>
+      {take.cut && <span className="text-ink">the input went away; what was played is here</span>}
+      {Math.abs(away) >= 1 && (
+        <span title={GRID_TITLE}>
+          {Math.abs(away).toFixed(0)} ms {away > 0 ? 'behind' : 'ahead of'} the grid
+        </span>
+      )}
+    </>
+  );
+}
+
+function MoreWays({ take, next, review, setup }: Props) {
+  return (
+    <>
+      {take.kept && (
+        <button type="button" onClick={review} className="hover:text-ink">
+          <KeyOf command="play.review" className="mr-2" />
+          open the review
+        </button>
+      )}
+      {!next && (
+        <button type="button" onClick={setup} className="ml-6 hover:text-ink">
+          change the setup
+        </button>
+      )}
+    </>
   );
 }
 

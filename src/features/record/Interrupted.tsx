@@ -77,52 +77,7 @@ type Props = {
  * A take that was cut off: what there is of it, heard and drawn, and what becomes of it is the player's word.
  */
 export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
-  const [heard, setHeard] = useState<HeardFileNotes | null>(null);
-  const [share, setShare] = useState(0);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const audio = useRef<HTMLAudioElement | null>(null);
-  useEffect(() => {
-    const control = new AbortController();
-    void (async () => {
-      try {
-        const bytes = await (
-          await fetch(`/api/takes/${take.id}/audio`, { signal: control.signal })
-        ).arrayBuffer();
-        const file = await hearFile(bytes, setShare, control.signal);
-        setHeard({ frames: file.samples.length, transcription: file.transcription });
-      } catch {
-        if (!control.signal.aborted) setTrouble('It could not be read just now. It stays here.');
-      }
-    })();
-    return () => {
-      control.abort();
-      audio.current?.pause();
-    };
-  }, [take.id]);
-  const forget = async () =>
-    void (await (await IndexedTakeStore.open()).remove(take.id).catch(() => undefined));
-  const keep = async () => {
-    if (!heard) return;
-    try {
-      await finishTake(take.id, heard.frames, take.offsetSec, heard.transcription);
-      await forget();
-      onKept(take.id);
-    } catch {
-      setTrouble('The server does not answer. The take stays here.');
-    }
-  };
-  const throwAway = async () => {
-    const recoverable = await discardTake(take.id).catch(() => false);
-    await forget().catch(() => undefined);
-    onGone(take.id);
-    if (recoverable) sayTrashed(take.id, onBack);
-  };
-  const hearEnd = () => {
-    const player = (audio.current ??= new Audio(`/api/takes/${take.id}/audio`));
-    if (!player.paused) return player.pause();
-    player.currentTime = Math.max(0, take.seconds - (16 * 60) / take.tempo);
-    void player.play().catch(() => undefined);
-  };
+  const { heard, share, trouble, keep, throwAway, hearEnd } = useInterrupted(take, onKept, onGone, onBack);
   const press = heard
     ? { words: 'keep it and review it', act: () => void keep() }
     : { words: 'later', act: onLater };
@@ -131,13 +86,7 @@ export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
     'play.away': { label: 'Throw it away', run: () => void throwAway() },
     'play.other': { label: 'Hear the last four bars', run: hearEnd },
   });
-  const [minutes, seconds] = [Math.floor(take.seconds / 60), take.seconds % 60];
-  const length = [
-    minutes > 0 ? `${minutes} ${minutes === 1 ? 'minute' : 'minutes'}` : '',
-    seconds > 0 || minutes === 0 ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}` : '',
-  ]
-    .filter(Boolean)
-    .join(' ');
+  const { words, isOne } = lengthOf(take.seconds);
   return (
     <Far
       alert
@@ -150,7 +99,7 @@ export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
         </>
       }
       soft="Your last take was cut off."
-      bold={`${length} of it ${take.seconds === 1 && minutes === 0 ? 'is' : 'are'} safe.`}
+      bold={`${words} of it ${isOne ? 'is' : 'are'} safe.`}
       press={press}
       hold={{ words: 'throw it away', act: () => void throwAway() }}
       double={{ words: 'hear the last four bars', act: hearEnd }}
@@ -165,21 +114,95 @@ export function Interrupted({ take, onKept, onGone, onLater, onBack }: Props) {
       <Extent take={take} heard={heard} width={1216} className="hidden sm:block" />
       <Extent take={take} heard={heard} width={358} className="sm:hidden" />
       <p role="status" className="mt-8 max-w-[1080px] text-[24px] leading-9 text-soft sm:text-[26px]">
-        {trouble ??
-          (heard ? (
-            <>
-              <b className="text-ink">
-                {heard.transcription.notes.length}{' '}
-                {heard.transcription.notes.length === 1 ? 'note is' : 'notes are'} in it.
-              </b>{' '}
-              Nothing is thrown away unless you say so; what there is can be judged like any take.
-            </>
-          ) : (
-            `Listening to it, ${Math.round(share * 100)} %`
-          ))}
+        {trouble ?? <HeardWords heard={heard} share={share} />}
       </p>
     </Far>
   );
+}
+
+/** A length in minutes and seconds, and whether it is one of them. */
+function lengthOf(all: number): { words: string; isOne: boolean } {
+  const [minutes, seconds] = [Math.floor(all / 60), all % 60];
+  const counted = (count: number, unit: string) => `${count} ${count === 1 ? unit : `${unit}s`}`;
+  const parts = [
+    ...(minutes > 0 ? [counted(minutes, 'minute')] : []),
+    ...(seconds > 0 || minutes === 0 ? [counted(seconds, 'second')] : []),
+  ];
+  return { words: parts.join(' '), isOne: all === 1 };
+}
+
+function HeardWords({ heard, share }: { heard: HeardFileNotes | null; share: number }) {
+  if (!heard) return `Listening to it, ${Math.round(share * 100)} %`;
+  const { length } = heard.transcription.notes;
+  return (
+    <>
+      <b className="text-ink">
+        {length} {length === 1 ? 'note is' : 'notes are'} in it.
+      </b>{' '}
+      Nothing is thrown away unless you say so; what there is can be judged like any take.
+    </>
+  );
+}
+
+/** What there is of the take, heard; and the ways to decide on it. */
+function useInterrupted(
+  take: InterruptedTake,
+  onKept: Props['onKept'],
+  onGone: Props['onGone'],
+  onBack: Props['onBack'],
+) {
+  const [heard, setHeard] = useState<HeardFileNotes | null>(null);
+  const [share, setShare] = useState(0);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const audio = useRef<HTMLAudioElement | null>(null);
+  useEffect(() => {
+    const control = new AbortController();
+    const { signal } = control;
+    void (async () => {
+      try {
+        const bytes = await (await fetch(`/api/takes/${take.id}/audio`, { signal })).arrayBuffer();
+        const file = await hearFile(bytes, setShare, signal);
+        setHeard({ frames: file.samples.length, transcription: file.transcription });
+      } catch {
+        if (!signal.aborted) setTrouble('It could not be read just now. It stays here.');
+      }
+    })();
+    return () => {
+      control.abort();
+      audio.current?.pause();
+    };
+  }, [take.id]);
+  const forget = async () => {
+    const store = await IndexedTakeStore.open();
+    await store.remove(take.id).catch(() => undefined);
+  };
+  return {
+    heard,
+    share,
+    trouble,
+    keep: async () => {
+      if (!heard) return;
+      try {
+        await finishTake(take.id, heard.frames, take.offsetSec, heard.transcription);
+        await forget();
+        onKept(take.id);
+      } catch {
+        setTrouble('The server does not answer. The take stays here.');
+      }
+    },
+    throwAway: async () => {
+      const recoverable = await discardTake(take.id).catch(() => false);
+      await forget().catch(() => undefined);
+      onGone(take.id);
+      if (recoverable) sayTrashed(take.id, onBack);
+    },
+    hearEnd: () => {
+      const player = (audio.current ??= new Audio(`/api/takes/${take.id}/audio`));
+      if (!player.paused) return player.pause();
+      player.currentTime = Math.max(0, take.seconds - (16 * 60) / take.tempo);
+      void player.play().catch(() => undefined);
+    },
+  };
 }
 
 /** How far it got: choruses on a line, the notes that are there, and where it stopped. */

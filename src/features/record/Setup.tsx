@@ -1,17 +1,13 @@
 'use client';
-import Link from 'next/link';
-import { useMemo, useRef, useState, type ReactNode } from 'react';
-import { CLICK_BEATS, type ClickBeats } from '@/core/band';
-import { changeLoops, readChart, sectionsOf, TEMPO_LIMITS } from '@/core/chart';
-import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
+import { useRef, useState, type ReactNode } from 'react';
+import { present } from '@/core/shared';
 import type { AudioInput } from '@/audio/input/audioInput';
-import { chordText } from '@/ui/chordParts';
-import { ChoiceSetting, LevelSetting, NumberSetting, Setting } from '@/ui/Field';
+import { ChoiceSetting, NumberSetting } from '@/ui/Field';
 import { DeviceChooser } from '../shell/DeviceChooser';
 import { AFTER_TAKE, HELP, prefer, usePreferences, type Help } from '../shell/preferences';
-import { OwnBacking } from './OwnBacking';
-import { KEY_STEPS, withChart, type RecordChart, type Settings } from './settings';
-import { present } from '@/core/shared';
+import type { RecordChart, Settings } from './settings';
+import { SetupBand } from './SetupBand';
+import { SetupWhat } from './SetupWhat';
 
 type Props = {
   charts: readonly RecordChart[];
@@ -54,10 +50,10 @@ export function Setup({ charts, settings, onChange, onStart, rig, onFile, onStan
       )}
       <div className="mt-5 grid gap-x-8 gap-y-8 md:grid-cols-2 lg:grid-cols-3">
         <Column name="What is played">
-          <What charts={charts} chart={chart} settings={settings} set={set} onChange={onChange} />
+          <SetupWhat charts={charts} chart={chart} settings={settings} set={set} onChange={onChange} />
         </Column>
         <Column name="The band">
-          <Band settings={settings} set={set} chartId={chart.id} />
+          <SetupBand settings={settings} set={set} chartId={chart.id} />
         </Column>
         <Column name="You">
           <DeviceChooser rig={rig} />
@@ -75,236 +71,6 @@ function Column({ name, children }: { name: string; children: ReactNode }) {
       <h2 className="mb-2 text-[19px] leading-7 font-[640]">{name}</h2>
       {children}
     </section>
-  );
-}
-
-type PartProps = { settings: Settings; set: (change: Partial<Settings>) => void };
-
-function What({
-  charts,
-  chart,
-  settings,
-  set,
-  onChange,
-}: PartProps & {
-  charts: readonly RecordChart[];
-  chart: RecordChart;
-  onChange: (settings: Settings) => void;
-}) {
-  const passes = settings.choruses > 1;
-  return (
-    <>
-      <ChoiceSetting
-        name="Chart"
-        value={settings.chartId}
-        choices={charts.map(({ id, title }) => [id, title] as const)}
-        onChange={(id) => onChange(withChart(settings, charts, id))}
-      />
-      <Bars chart={chart} settings={settings} set={set} />
-      <NumberSetting
-        name="Choruses"
-        value={settings.choruses}
-        low={1}
-        high={40}
-        onChange={(choruses) => set({ choruses })}
-      />
-      {settings.backingId === null ? (
-        <NumberSetting
-          name="Tempo"
-          value={settings.tempo}
-          low={TEMPO_LIMITS[0]}
-          high={TEMPO_LIMITS[1]}
-          onChange={(tempo) => set({ tempo })}
-        />
-      ) : (
-        <Setting name="Tempo">
-          <span className="py-1 font-[620] text-ink">{Math.round(settings.tempo * 10) / 10}</span>{' '}
-          <span className="text-dim">as your backing has it</span>
-        </Setting>
-      )}
-      {passes && settings.backingId === null && (
-        <>
-          <NumberSetting
-            name="Each chorus"
-            value={settings.tempoStep}
-            low={-40}
-            high={40}
-            unit={settings.tempoStep < 0 ? 'slower' : 'faster'}
-            onChange={(tempoStep) => set({ tempoStep })}
-          />
-          <ChoiceSetting
-            name="Key"
-            value={String(settings.keyStep)}
-            choices={KEY_STEPS.map(([step, words]) => [String(step), words] as const)}
-            onChange={(step) => set({ keyStep: Number(step) })}
-          />
-        </>
-      )}
-      <NumberSetting
-        name="Count-in"
-        value={settings.countInBars}
-        low={1}
-        high={2}
-        unit={settings.countInBars === 1 ? 'bar' : 'bars'}
-        onChange={(countInBars) => set({ countInBars })}
-      />
-      <ChoiceSetting
-        name="Judged by"
-        value={settings.plan.id}
-        choices={PLAN_IDS.map((id) => [id, PLANS[id].name] as const)}
-        onChange={(id: PlanId) => set({ plan: { id } })}
-      />
-      <p className="mt-1.5 text-sm leading-5 text-dim">
-        {PLANS[settings.plan.id].why}
-        {settings.plan.parts &&
-          ` ${settings.plan.parts.length === 1 ? 'One part' : `${settings.plan.parts.length} parts`} of the form by another school.`}{' '}
-        <Link
-          className="text-soft underline hover:text-ink"
-          href={`/study/${settings.chartId}?plan=${encodeURIComponent(JSON.stringify(settings.plan))}`}
-        >
-          Study it first
-        </Link>
-      </p>
-    </>
-  );
-}
-
-/** Which bars to go round in: the whole form, a section, or any. */
-function Bars({ chart, settings, set }: PartProps & { chart: RecordChart }) {
-  const form = useMemo(() => {
-    const read = readChart(chart.text);
-    return read.ok ? read.value : null;
-  }, [chart.text]);
-  const [picked, setPicked] = useState<string | null>(null);
-  const [text, setText] = useState<string | null>(null);
-  if (!form) return null;
-  const count = form.bars.length;
-  const sections = sectionsOf(form);
-  const changes = changeLoops(form);
-  const { bars } = settings;
-  const is = (one: readonly [number, number]) => bars !== null && bars[0] === one[0] && bars[1] === one[1];
-  const choices: (readonly [string, string, readonly [number, number] | null])[] = [
-    ['whole', `the whole form, ${count}`, null],
-    ...sections.map(
-      (one, index) => [`s${index}`, `section ${one.name}, ${one.bars[0]}–${one.bars[1]}`, one.bars] as const,
-    ),
-    ...changes.map(
-      (one, index) =>
-        [`c${index}`, `${chordText(one.from)} to ${chordText(one.to)}, bar ${one.bar}`, one.bars] as const,
-    ),
-    ['any', 'a loop of bars', bars ?? [1, Math.min(2, count)]],
-  ];
-  let value: string;
-  if (bars === null) value = 'whole';
-  else if (picked !== null && choices.some(([key, , at]) => key === picked && at && is(at))) value = picked;
-  else value = choices.find(([key, , at]) => key.startsWith('s') && at && is(at))?.[0] ?? 'any';
-  const commit = () => {
-    const found = /^\s*(\d{1,3})(?:\s*[-–]\s*(\d{1,3}))?\s*$/.exec(text ?? '');
-    if (found) {
-      const from = Math.max(1, Math.min(count, Number(found[1])));
-      set({ bars: [from, Math.max(from, Math.min(count, Number(found[2] ?? found[1])))] });
-    }
-    setText(null);
-  };
-  return (
-    <>
-      <ChoiceSetting
-        name="Bars"
-        value={value}
-        choices={choices.map(([key, words]) => [key, words] as const)}
-        onChange={(one) => {
-          setPicked(one);
-          set({ bars: present(choices.find(([key]) => key === one))[2] });
-        }}
-      />
-      {value === 'any' && bars && (
-        <Setting name="Loop bars">
-          <input
-            className="field w-28 !py-1 font-[620] text-ink"
-            aria-label="Loop bars"
-            value={text ?? `${bars[0]}–${bars[1]}`}
-            onChange={(event) => setText(event.target.value)}
-            onBlur={commit}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter') commit();
-            }}
-          />
-        </Setting>
-      )}
-    </>
-  );
-}
-
-const CLICK_WORDS: Record<ClickBeats, string> = {
-  off: 'in the count-in only',
-  every: 'on every beat',
-  'two-and-four': 'on two and four',
-  one: 'once a bar',
-};
-
-function Band({ settings, set, chartId }: PartProps & { chartId: string }) {
-  const { bandLevel, levels, chords } = usePreferences();
-  const level = (part: keyof typeof levels) => (value: number) =>
-    prefer({ levels: { ...levels, [part]: value } });
-  return (
-    <>
-      <LevelSetting name="All" value={bandLevel} onChange={(value) => prefer({ bandLevel: value })} />
-      {bandLevel > 0.85 && (
-        <p role="status" className="ml-[130px] text-sm leading-5 text-ink">
-          Loud. Take the headphones down first: ears do not come back.
-        </p>
-      )}
-      <LevelSetting name="Drums" mute="1" most={1.5} value={levels.drums} onChange={level('drums')} />
-      <LevelSetting name="Bass" mute="2" most={1.5} value={levels.bass} onChange={level('bass')} />
-      <LevelSetting name="Chords" mute="3" most={1.5} value={levels.chords} onChange={level('chords')} />
-      <LevelSetting name="Click" most={1.5} value={levels.click} onChange={level('click')} />
-      <ChoiceSetting
-        name="It clicks"
-        value={settings.click}
-        choices={CLICK_BEATS.map((one) => [one, CLICK_WORDS[one]] as const)}
-        onChange={(click) => set({ click })}
-      />
-      <ChoiceSetting
-        name="Chords by"
-        value={chords}
-        choices={[
-          ['keys', 'keys'],
-          ['guitar', 'guitar'],
-        ]}
-        onChange={(one) => prefer({ chords: one })}
-      />
-      <Setting name="You alone in">
-        <span className="flex flex-wrap items-center gap-x-2 gap-y-1 text-dim">
-          choruses{' '}
-          <input
-            className="field w-16 !py-1 text-ink"
-            aria-label="Choruses without the band"
-            placeholder="none"
-            value={settings.aloneChoruses}
-            onChange={(event) => set({ aloneChoruses: event.target.value })}
-          />
-          bars{' '}
-          <input
-            className="field w-16 !py-1 text-ink"
-            aria-label="Bars without the band"
-            placeholder="none"
-            value={settings.aloneBars}
-            onChange={(event) => set({ aloneBars: event.target.value })}
-          />
-        </span>
-      </Setting>
-      <OwnBacking
-        chartId={chartId}
-        chosen={settings.backingId}
-        onChoose={(one) =>
-          set(
-            one
-              ? { backingId: one.id, tempo: one.tempo, tempoStep: 0, keyStep: 0, bars: null }
-              : { backingId: null },
-          )
-        }
-      />
-    </>
   );
 }
 

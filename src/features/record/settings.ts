@@ -161,3 +161,9 @@ export const loopedSettings = (settings: Settings, [first, last]: readonly [numb
     aloneChoruses: '',
   };
 };
+
+/** A part of the setup: the settings as they stand, and how to change some of them. */
+export type SettingsPart = {
+  readonly settings: Settings;
+  readonly set: (change: Partial<Settings>) => void;
+};

@@ -40,40 +40,11 @@ function addClicks(out: Float32Array, rate: number, tempo: number, barOneSec: nu
 
 /** A backing of the player's own: its tempo and bar 1 as the machine found them, heard, tapped and corrected. */
 export function useBackingSound(file: File) {
-  const [state, setState] = useState<'reading' | 'ready' | 'refused'>('reading');
-  const [tempo, setTempo] = useState(100);
-  const [barOne, setBarOne] = useState(0);
-  const [found, setFound] = useState('');
   const [taps, setTaps] = useState<readonly number[]>([]);
   const [heard, setHeard] = useState(false);
-  const sound = useRef<Sound | null>(null);
   const playing = useRef<{ stop: () => void; began: number; from: number } | null>(null);
-  useEffect(() => {
-    const control = new AbortController();
-    const context = new AudioContext();
-    void (async () => {
-      try {
-        const bytes = await file.arrayBuffer();
-        const samples = await decoded(bytes, context);
-        sound.current = { context, samples, bytes };
-        const pulse = await pulseIn(samples, context.sampleRate, control.signal);
-        if (control.signal.aborted) return;
-        if (pulse) {
-          setTempo(rounded(pulse.tempo, TEMPO_STEP));
-          setBarOne(rounded(pulse.firstSec, TIME_STEP));
-        }
-        setFound(foundWords(pulse));
-        setState('ready');
-      } catch {
-        if (!control.signal.aborted) setState('refused');
-      }
-    })();
-    return () => {
-      control.abort();
-      playing.current?.stop();
-      void context.close();
-    };
-  }, [file]);
+  const { state, tempo, barOne, found, sound, setTempo, setBarOne } = useOpened(file);
+  useEffect(() => () => playing.current?.stop(), [file]);
   const stop = () => {
     playing.current?.stop();
     playing.current = null;
@@ -132,3 +103,38 @@ export function useBackingSound(file: File) {
   };
 }
 export type BackingSound = ReturnType<typeof useBackingSound>;
+
+/** The file decoded, with the tempo and bar 1 that the machine heard in it. */
+function useOpened(file: File) {
+  const [state, setState] = useState<'reading' | 'ready' | 'refused'>('reading');
+  const [tempo, setTempo] = useState(100);
+  const [barOne, setBarOne] = useState(0);
+  const [found, setFound] = useState('');
+  const sound = useRef<Sound | null>(null);
+  useEffect(() => {
+    const control = new AbortController();
+    const context = new AudioContext();
+    void (async () => {
+      try {
+        const bytes = await file.arrayBuffer();
+        const samples = await decoded(bytes, context);
+        sound.current = { context, samples, bytes };
+        const pulse = await pulseIn(samples, context.sampleRate, control.signal);
+        if (control.signal.aborted) return;
+        if (pulse) {
+          setTempo(rounded(pulse.tempo, TEMPO_STEP));
+          setBarOne(rounded(pulse.firstSec, TIME_STEP));
+        }
+        setFound(foundWords(pulse));
+        setState('ready');
+      } catch {
+        if (!control.signal.aborted) setState('refused');
+      }
+    })();
+    return () => {
+      control.abort();
+      void context.close();
+    };
+  }, [file]);
+  return { state, tempo, barOne, found, sound, setTempo, setBarOne };
+}

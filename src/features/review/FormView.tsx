@@ -37,7 +37,7 @@ export function FormView({ model }: { model: ReviewModel }) {
         report={report}
         marks={marks}
         kind={state.kind}
-        onKind={(kind) => dispatch({ type: 'kind', kind })}
+        onKind={(kind) => dispatch({ type: 'set', change: { kind } })}
         onChange={(index) => select({ kind: 'change', index })}
       />
     </>
@@ -101,7 +101,7 @@ export function Picture({ model, whole = false }: { model: ReviewModel; whole?: 
       whole={whole}
       onNote={(index) => select({ kind: 'note', index })}
       onBeat={(beat) => void player.play(beat, null)}
-      onChorus={(chorus) => dispatch({ type: 'chorus', chorus })}
+      onChorus={(chorus) => dispatch({ type: 'set', change: { chorus } })}
     />
   );
 }

@@ -86,7 +86,7 @@ function Boards({ model: { data, judgement, player, state, dispatch, select } }:
       judgement={judgement}
       plan={data.take.plan}
       kind={state.kind}
-      onKind={(kind) => dispatch({ type: 'kind', kind })}
+      onKind={(kind) => dispatch({ type: 'set', change: { kind } })}
       onHear={(beat) => void player.play(beat, null)}
       onNote={(index) => {
         select({ kind: 'note', index });

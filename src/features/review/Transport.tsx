@@ -51,34 +51,18 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
           <KeyOf command="review.form.loop" className="ml-1" />
         </button>
       )}
-      <label className="hidden items-center gap-2 sm:flex">
-        Band
-        <input
-          type="range"
-          min={0}
-          max={1}
-          step={0.05}
-          value={levels.band}
-          aria-label="Band"
-          aria-valuetext={percent(levels.band)}
-          className="w-20 accent-[var(--now)]"
-          onChange={(event) => player.setLevels({ band: Number(event.target.value) })}
-        />
-      </label>
-      <label className="hidden items-center gap-2 md:flex">
-        Take
-        <input
-          type="range"
-          min={0}
-          max={1}
-          step={0.05}
-          value={levels.take}
-          aria-label="Take"
-          aria-valuetext={percent(levels.take)}
-          className="w-16 accent-[var(--now)]"
-          onChange={(event) => player.setLevels({ take: Number(event.target.value) })}
-        />
-      </label>
+      <Level
+        name="Band"
+        value={levels.band}
+        className="sm:flex"
+        onChange={(band) => player.setLevels({ band })}
+      />
+      <Level
+        name="Take"
+        value={levels.take}
+        className="md:flex"
+        onChange={(take) => player.setLevels({ take })}
+      />
       <label className="hidden items-center gap-2 sm:flex">
         Speed
         <select
@@ -104,3 +88,22 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
     </>
   );
 }
+
+type LevelProps = { name: string; value: number; className: string; onChange: (value: number) => void };
+
+const Level = ({ name, value, className, onChange }: LevelProps) => (
+  <label className={`hidden items-center gap-2 ${className}`}>
+    {name}
+    <input
+      type="range"
+      min={0}
+      max={1}
+      step={0.05}
+      value={value}
+      aria-label={name}
+      aria-valuetext={percent(value)}
+      className="w-20 accent-[var(--now)]"
+      onChange={(event) => onChange(Number(event.target.value))}
+    />
+  </label>
+);

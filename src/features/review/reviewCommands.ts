@@ -55,7 +55,7 @@ export function hearingOf(model: ReviewModel) {
     },
     formChange: (index: number) => {
       const next = Math.max(0, Math.min(formChanges.length - 1, index));
-      model.dispatch({ type: 'formChange', index: next });
+      model.dispatch({ type: 'set', change: { formChange: next } });
       const change = formChanges[next];
       if (change) void player.play(Math.max(0, change.beat - 2), null);
     },

@@ -45,10 +45,10 @@ export type ReviewAction =
   | { readonly type: 'escape' }
   | { readonly type: 'toggleDrawBy' }
   | { readonly type: 'toggleZoom' }
-  | { readonly type: 'chorus'; readonly chorus: number }
-  | { readonly type: 'kind'; readonly kind: string | null }
-  | { readonly type: 'formChange'; readonly index: number }
-  | { readonly type: 'trouble'; readonly message: string };
+  | { readonly type: 'set'; readonly change: Partial<Plain> };
+
+/** What is set without anything else following from it. */
+type Plain = Pick<ReviewState, 'chorus' | 'kind' | 'formChange' | 'trouble'>;
 
 export const viewFrom = (text: string | undefined): View =>
   text === 'far' ? 'far' : (VIEWS.find(([id]) => id === text)?.[0] ?? 'form');
@@ -72,39 +72,48 @@ function stepView(view: View, by: 1 | -1): View {
 }
 
 /** What a review shows after `action`. */
-export function reviewReducer(state: ReviewState, action: ReviewAction): ReviewState {
+export const reviewReducer = (state: ReviewState, action: ReviewAction): ReviewState => ({
+  ...state,
+  ...changeBy(state, action),
+});
+
+/** What an action changes; each kind of action in one place. */
+function changeBy(state: ReviewState, action: ReviewAction): Partial<ReviewState> {
   switch (action.type) {
     case 'view':
-      return { ...state, view: action.view };
+      return { view: action.view };
     case 'stepView':
-      return { ...state, view: stepView(state.view, action.by) };
+      return { view: stepView(state.view, action.by) };
     case 'standBack':
-      return { ...state, view: state.view === 'far' ? 'form' : 'far' };
-    case 'select': {
-      const { selection, chorus, held } = action;
-      return { ...state, selection, chorus, held: held ?? state.held };
-    }
+      return { view: state.view === 'far' ? 'form' : 'far' };
+    case 'select':
+    case 'hold':
+    case 'clear':
+    case 'escape':
+      return selectionBy(state, action);
+    case 'toggleDrawBy':
+      return { drawBy: state.drawBy === 'height' ? 'pitch' : 'height' };
+    case 'toggleZoom':
+      return { zoomed: !state.zoomed };
+    case 'set':
+      return action.change;
+  }
+}
+
+type SelectionAction = Extract<ReviewAction, { type: 'select' | 'hold' | 'clear' | 'escape' }>;
+
+function selectionBy(state: ReviewState, action: SelectionAction): Partial<ReviewState> {
+  switch (action.type) {
+    case 'select':
+      return { selection: action.selection, chorus: action.chorus, held: action.held ?? state.held };
     case 'hold':
       return {
-        ...state,
         held: action.id,
-        selection: action.index >= 0 ? { kind: 'note', index: action.index } : state.selection,
+        ...(action.index >= 0 && { selection: { kind: 'note', index: action.index } as const }),
       };
     case 'clear':
-      return { ...state, selection: null };
+      return { selection: null };
     case 'escape':
-      return state.zoomed ? { ...state, zoomed: false } : { ...state, selection: null, kind: null };
-    case 'toggleDrawBy':
-      return { ...state, drawBy: state.drawBy === 'height' ? 'pitch' : 'height' };
-    case 'toggleZoom':
-      return { ...state, zoomed: !state.zoomed };
-    case 'chorus':
-      return { ...state, chorus: action.chorus };
-    case 'kind':
-      return { ...state, kind: action.kind };
-    case 'formChange':
-      return { ...state, formChange: action.index };
-    case 'trouble':
-      return { ...state, trouble: action.message };
+      return state.zoomed ? { zoomed: false } : { selection: null, kind: null };
   }
 }

@@ -140,17 +140,15 @@ function useTakingUp(
   const open = (made: Promise<string>) =>
     void made
       .then((id) => router.push(`/drills/${id}`))
-      .catch((error: Error) => dispatch({ type: 'trouble', message: error.message }));
+      .catch((error: Error) => dispatch({ type: 'set', change: { trouble: error.message } }));
   return {
     drill: ({ kind, where: { change, chord } }) =>
       open(takeUpDrill(take.id, { kind, ...(change && { change }), ...(chord && { chord }) })),
     practisePhrase: (index) => {
       const phrase = shapeOf(report, elementAt(report.phrases, index));
       if (take.chartId !== null) return open(takeUpPhrase(take.chartId, phrase, Math.round(take.tempo)));
-      dispatch({
-        type: 'trouble',
-        message: 'The chart of this take has been removed: there is nothing to fit the phrase to.',
-      });
+      const trouble = 'The chart of this take has been removed: there is nothing to fit the phrase to.';
+      dispatch({ type: 'set', change: { trouble } });
     },
     changeTake: async (to) => {
       await amendTake(take.id, to);

@@ -25,48 +25,9 @@ type Props = {
 };
 
 /** The input could not be opened: every other way in, each under its number. */
-export function NoInput({ trouble, title, onAgain, onDevice, onFile, onStandIn, onBack }: Props) {
-  const [inputs, setInputs] = useState<readonly InputInfo[]>([]);
-  useEffect(() => {
-    const look = () =>
-      void listDevices('audioinput')
-        .then(setInputs)
-        .catch(() => undefined);
-    look();
-    navigator.mediaDevices?.addEventListener?.('devicechange', look);
-    return () => navigator.mediaDevices?.removeEventListener?.('devicechange', look);
-  }, []);
-  const ways = [
-    {
-      name: trouble === 'refused' ? 'Open it' : 'Look again',
-      words:
-        trouble === 'refused'
-          ? 'the sign at the left of the address line, then Microphone, Allow'
-          : 'once it is plugged in and free',
-      act: onAgain,
-    },
-    ...(trouble === 'refused'
-      ? []
-      : inputs.slice(0, 2).map(({ deviceId, label }) => ({
-          name: label,
-          words: 'another input of this computer',
-          act: () => onDevice(deviceId),
-        }))),
-    ...(onFile
-      ? [
-          {
-            name: 'A recording',
-            words: 'any sound file this browser plays; it is judged like a take',
-            act: onFile,
-          },
-        ]
-      : []),
-    {
-      name: 'The stand-in player',
-      words: 'sits down in your place and improvises over the same form',
-      act: onStandIn,
-    },
-  ];
+export function NoInput(props: Props) {
+  const { trouble, title, onAgain, onStandIn, onBack } = props;
+  const ways = waysIn(props, useInputs());
   useCommands(
     Object.fromEntries(
       WAY_COMMANDS.map((id, index) => {
@@ -106,4 +67,51 @@ export function NoInput({ trouble, title, onAgain, onDevice, onFile, onStandIn, 
       </p>
     </Far>
   );
+}
+
+/** Inputs of this computer, asked again when one is plugged in or out. */
+function useInputs(): readonly InputInfo[] {
+  const [inputs, setInputs] = useState<readonly InputInfo[]>([]);
+  useEffect(() => {
+    const look = () =>
+      void listDevices('audioinput')
+        .then(setInputs)
+        .catch(() => undefined);
+    look();
+    navigator.mediaDevices?.addEventListener?.('devicechange', look);
+    return () => navigator.mediaDevices?.removeEventListener?.('devicechange', look);
+  }, []);
+  return inputs;
+}
+
+type WayIn = { readonly name: string; readonly words: string; readonly act: () => void };
+
+function waysIn(props: Props, inputs: readonly InputInfo[]): WayIn[] {
+  const { trouble, onAgain, onDevice, onFile, onStandIn } = props;
+  const isRefused = trouble === 'refused';
+  const others = inputs.slice(0, 2).map(({ deviceId, label }) => ({
+    name: label,
+    words: 'another input of this computer',
+    act: () => onDevice(deviceId),
+  }));
+  const recording = {
+    name: 'A recording',
+    words: 'any sound file this browser plays; it is judged like a take',
+  };
+  return [
+    isRefused
+      ? {
+          name: 'Open it',
+          words: 'the sign at the left of the address line, then Microphone, Allow',
+          act: onAgain,
+        }
+      : { name: 'Look again', words: 'once it is plugged in and free', act: onAgain },
+    ...(isRefused ? [] : others),
+    ...(onFile ? [{ ...recording, act: onFile }] : []),
+    {
+      name: 'The stand-in player',
+      words: 'sits down in your place and improvises over the same form',
+      act: onStandIn,
+    },
+  ];
 }

@@ -6,7 +6,7 @@ import { intervalLabel } from '@/ui/intervalLabel';
 import { typeset } from '@/core/findings';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { counted, guidePcs, type Study, type StudyCell } from './studyView';
-import { elementAt, present } from '@/core/shared';
+import { elementAt } from '@/core/shared';
 
 type Props = {
   study: Study;

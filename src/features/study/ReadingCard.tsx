@@ -7,7 +7,6 @@ import { KeyOf } from '../shell/commands/KeyOf';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { typeset } from '@/core/findings';
 import type { Fact, StudyCell } from './studyView';
-import { present } from '@/core/shared';
 
 const DEGREES = [
   'I',

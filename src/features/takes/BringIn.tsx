@@ -3,7 +3,6 @@ import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { ask, ServerRefusal } from '@/audio/persistence/serverTakes';
-import { present } from '@/core/shared';
 
 type Props = { charts: readonly { readonly id: string; readonly title: string }[] };
 
@@ -12,8 +11,6 @@ export function BringIn({ charts }: Props) {
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
   const [line, setLine] = useState<File | null>(null);
-  const [chart, setChart] = useState(charts[0]?.id ?? '');
-  const [tempo, setTempo] = useState('120');
   const [trouble, setTrouble] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const send = async (file: File, query = '') => {
@@ -41,8 +38,6 @@ export function BringIn({ charts }: Props) {
     if (/\.zip$/i.test(file.name)) void send(file);
     else setLine(file);
   };
-  const bpm = Math.round(Number(tempo));
-  const fits = chart !== '' && bpm >= 20 && bpm <= 400;
   return (
     <>
       <button type="button" className="quiet" disabled={busy} onClick={() => input.current?.click()}>
@@ -65,74 +60,96 @@ export function BringIn({ charts }: Props) {
           {trouble}
         </span>
       )}
-      <Dialog.Root
-        open={line !== null}
-        onOpenChange={(open) => {
-          if (!open) setLine(null);
-        }}
-      >
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-20 bg-bg/80" />
-          <Dialog.Content
-            className="fixed top-1/2 left-1/2 z-30 w-[520px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 border-t-[3px] border-now bg-panel p-6"
-            aria-describedby={undefined}
-          >
-            <Dialog.Title className="text-[25px] leading-8 font-[640]">Hold it against a chart</Dialog.Title>
-            <p className="mt-1 text-soft">{line?.name}: beat 1 of the line is beat 1 of the form.</p>
-            <label className="mt-4 grid grid-cols-[90px_1fr] items-center text-dim">
-              Chart
-              <select
-                className="field text-ink"
-                value={chart}
-                onChange={(event) => setChart(event.target.value)}
-              >
-                {charts.map(({ id, title }) => (
-                  <option key={id} value={id}>
-                    {title}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <label className="mt-2 grid grid-cols-[90px_1fr] items-center text-dim">
-              Tempo
-              <input
-                className="field w-28 text-ink"
-                inputMode="numeric"
-                value={tempo}
-                onChange={(event) => setTempo(event.target.value)}
-              />
-            </label>
-            {trouble && (
-              <p role="alert" className="mt-3 border-l-[3px] border-now pl-3 text-ink">
-                {trouble}
-              </p>
-            )}
-            <p className="mt-5 flex gap-3">
-              <button
-                type="button"
-                className="go"
-                disabled={!fits || busy}
-                onClick={() =>
-                  void send(
-                    present(line),
-                    `?${new URLSearchParams({
-                      chart,
-                      tempo: String(bpm),
-                      name:
-                        present(line)
-                          .name.replace(/\.[^.]*$/, '')
-                          .slice(0, 120) || 'A line',
-                    })}`,
-                  )
-                }
-              >
-                Bring it in
-              </button>
-              <Dialog.Close className="quiet">Leave it</Dialog.Close>
-            </p>
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
+      {line && (
+        <LineDialog
+          line={line}
+          charts={charts}
+          trouble={trouble}
+          busy={busy}
+          onClose={() => setLine(null)}
+          onSend={(query) => void send(line, query)}
+        />
+      )}
     </>
+  );
+}
+
+type LineProps = Props & {
+  line: File;
+  trouble: string | null;
+  busy: boolean;
+  onClose: () => void;
+  onSend: (query: string) => void;
+};
+
+const LONGEST_NAME = 120;
+const SLOWEST = 20;
+const FASTEST = 400;
+const nameOf = (file: File): string => file.name.replace(/\.[^.]*$/, '').slice(0, LONGEST_NAME) || 'A line';
+
+/** A line without sound: the chart it is held against, and its tempo. */
+function LineDialog({ line, charts, trouble, busy, onClose, onSend }: LineProps) {
+  const [chart, setChart] = useState(charts[0]?.id ?? '');
+  const [tempo, setTempo] = useState('120');
+  const bpm = Math.round(Number(tempo));
+  const fits = chart !== '' && bpm >= SLOWEST && bpm <= FASTEST;
+  const query = new URLSearchParams({ chart, tempo: String(bpm), name: nameOf(line) });
+  return (
+    <Dialog.Root
+      open
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+    >
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-bg/80" />
+        <Dialog.Content
+          className="fixed top-1/2 left-1/2 z-30 w-[520px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 border-t-[3px] border-now bg-panel p-6"
+          aria-describedby={undefined}
+        >
+          <Dialog.Title className="text-[25px] leading-8 font-[640]">Hold it against a chart</Dialog.Title>
+          <p className="mt-1 text-soft">{line.name}: beat 1 of the line is beat 1 of the form.</p>
+          <label className="mt-4 grid grid-cols-[90px_1fr] items-center text-dim">
+            Chart
+            <select
+              className="field text-ink"
+              value={chart}
+              onChange={(event) => setChart(event.target.value)}
+            >
+              {charts.map(({ id, title }) => (
+                <option key={id} value={id}>
+                  {title}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="mt-2 grid grid-cols-[90px_1fr] items-center text-dim">
+            Tempo
+            <input
+              className="field w-28 text-ink"
+              inputMode="numeric"
+              value={tempo}
+              onChange={(event) => setTempo(event.target.value)}
+            />
+          </label>
+          {trouble && (
+            <p role="alert" className="mt-3 border-l-[3px] border-now pl-3 text-ink">
+              {trouble}
+            </p>
+          )}
+          <p className="mt-5 flex gap-3">
+            <button
+              type="button"
+              className="go"
+              disabled={!fits || busy}
+              onClick={() => onSend(`?${query.toString()}`)}
+            >
+              Bring it in
+            </button>
+            <Dialog.Close className="quiet">Leave it</Dialog.Close>
+          </p>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
   );
 }

@@ -38,7 +38,7 @@ type Props = {
  * interval or name.
  */
 export function NeckMap(props: Props) {
-  const { tuning, from, to, marks, arrows = [], width, gap, label, numbers = true, names = false } = props;
+  const { tuning, from, marks, arrows = [], width, gap, label, numbers = true, names = false } = props;
   const { size = 13 } = props;
   const left = names ? 30 : 0;
   const open = marks.some((mark) => mark.fret === 0) || from <= 1 ? gap * 1.3 : 0;

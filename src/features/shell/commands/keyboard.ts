@@ -61,6 +61,23 @@ export function listenToKeyboard(bindings: () => Bindings, onReversed?: () => vo
   const isPedalKey = (key: string): boolean =>
     keysOf(bindings(), PEDAL).includes(key) && !(pedalScrolls() && SCROLLING.test(key));
 
+  const isPalette = (key: string): boolean => keysOf(bindings(), 'app.palette').includes(key);
+
+  /** The command that has this key now, where it may be used. */
+  const commandOf = (key: string, isTyping: boolean): Command | null =>
+    findCommand(
+      (id) => (!isTyping || COMMANDS[id].inFields === true) && keysOf(bindings(), id).includes(key),
+      dialogIsOpen() && !isPalette(key),
+    );
+
+  const pressPedal = (event: KeyboardEvent, key: string) => {
+    if (!event.repeat) for (const listener of pedalListeners) listener(key);
+    const isModal = dialogIsOpen();
+    if (!gestureNow('press', isModal) && !gestureNow('hold', isModal)) return;
+    event.preventDefault();
+    if (!event.repeat) pedal.press(key);
+  };
+
   const onDown = (event: KeyboardEvent) => {
     if (event.defaultPrevented || event.altKey || isModifier(event.key)) return;
     const key = keyOfEvent(event);
@@ -69,22 +86,12 @@ export function listenToKeyboard(bindings: () => Bindings, onReversed?: () => vo
       return capture(key);
     }
     const isTyping = within(event, TYPED);
-    const isModal = dialogIsOpen();
     if (!isTyping && isTaken(event, key)) return;
-    const command = findCommand(
-      (id) => (!isTyping || COMMANDS[id].inFields === true) && keysOf(bindings(), id).includes(key),
-      isModal && !keysOf(bindings(), 'app.palette').includes(key),
-    );
+    const command = commandOf(key, isTyping);
     if (command) {
       event.preventDefault();
       if (!event.repeat || COMMANDS[command.id].repeats) command.run();
-      return;
-    }
-    if (isTyping || !isPedalKey(key)) return;
-    if (!event.repeat) for (const listener of pedalListeners) listener(key);
-    if (!gestureNow('press', isModal) && !gestureNow('hold', isModal)) return;
-    event.preventDefault();
-    if (!event.repeat) pedal.press(key);
+    } else if (!isTyping && isPedalKey(key)) pressPedal(event, key);
   };
   const onUp = (event: KeyboardEvent) => pedal.release(keyOfEvent(event));
   const onBlur = () => pedal.forget();

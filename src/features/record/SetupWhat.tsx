@@ -1,0 +1,106 @@
+'use client';
+import Link from 'next/link';
+import { TEMPO_LIMITS } from '@/core/chart';
+import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
+import { ChoiceSetting, NumberSetting, Setting } from '@/ui/Field';
+import { KEY_STEPS, withChart, type RecordChart, type Settings, type SettingsPart } from './settings';
+import { SetupBars } from './SetupBars';
+
+type Props = SettingsPart & {
+  charts: readonly RecordChart[];
+  chart: RecordChart;
+  onChange: (settings: Settings) => void;
+};
+
+/** What is played: chart, bars, choruses, tempo, key, and the plan it is judged by. */
+export function SetupWhat({ charts, chart, settings, set, onChange }: Props) {
+  return (
+    <>
+      <ChoiceSetting
+        name="Chart"
+        value={settings.chartId}
+        choices={charts.map(({ id, title }) => [id, title] as const)}
+        onChange={(id) => onChange(withChart(settings, charts, id))}
+      />
+      <SetupBars chart={chart} settings={settings} set={set} />
+      <NumberSetting
+        name="Choruses"
+        value={settings.choruses}
+        low={1}
+        high={40}
+        onChange={(choruses) => set({ choruses })}
+      />
+      <Tempo settings={settings} set={set} />
+      <NumberSetting
+        name="Count-in"
+        value={settings.countInBars}
+        low={1}
+        high={2}
+        unit={settings.countInBars === 1 ? 'bar' : 'bars'}
+        onChange={(countInBars) => set({ countInBars })}
+      />
+      <ChoiceSetting
+        name="Judged by"
+        value={settings.plan.id}
+        choices={PLAN_IDS.map((id) => [id, PLANS[id].name] as const)}
+        onChange={(id: PlanId) => set({ plan: { id } })}
+      />
+      <p className="mt-1.5 text-sm leading-5 text-dim">
+        {PLANS[settings.plan.id].why}
+        {partsWords(settings)}{' '}
+        <Link
+          className="text-soft underline hover:text-ink"
+          href={`/study/${settings.chartId}?plan=${encodeURIComponent(JSON.stringify(settings.plan))}`}
+        >
+          Study it first
+        </Link>
+      </p>
+    </>
+  );
+}
+
+function partsWords({ plan: { parts } }: Settings): string {
+  if (!parts) return '';
+  const count = parts.length === 1 ? 'One part' : `${parts.length} parts`;
+  return ` ${count} of the form by another school.`;
+}
+
+/** The tempo, and how it and the key move from chorus to chorus; a backing of one's own has its own. */
+function Tempo({ settings, set }: SettingsPart) {
+  if (settings.backingId !== null)
+    return (
+      <Setting name="Tempo">
+        <span className="py-1 font-[620] text-ink">{Math.round(settings.tempo * 10) / 10}</span>{' '}
+        <span className="text-dim">as your backing has it</span>
+      </Setting>
+    );
+  return (
+    <>
+      <NumberSetting
+        name="Tempo"
+        value={settings.tempo}
+        low={TEMPO_LIMITS[0]}
+        high={TEMPO_LIMITS[1]}
+        onChange={(tempo) => set({ tempo })}
+      />
+      {settings.choruses > 1 && (
+        <>
+          <NumberSetting
+            name="Each chorus"
+            value={settings.tempoStep}
+            low={-40}
+            high={40}
+            unit={settings.tempoStep < 0 ? 'slower' : 'faster'}
+            onChange={(tempoStep) => set({ tempoStep })}
+          />
+          <ChoiceSetting
+            name="Key"
+            value={String(settings.keyStep)}
+            choices={KEY_STEPS.map(([step, words]) => [String(step), words] as const)}
+            onChange={(step) => set({ keyStep: Number(step) })}
+          />
+        </>
+      )}
+    </>
+  );
+}
