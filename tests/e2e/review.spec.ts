@@ -277,7 +277,7 @@ test('words are kept, a take is found by them, saved as MIDI and as a picture, a
   await page.getByLabel('A tag').press('Enter');
   await page.getByLabel(/A remark on chorus/).fill('Late again: count it');
   await page.getByRole('button', { name: 'Keep it' }).click();
-  await expect(page.getByText('All of it is kept.')).toBeVisible();
+  await expect(page.getByText('All of it is saved.')).toBeVisible();
   const midi = page.waitForEvent('download');
   await page.getByRole('link', { name: 'MIDI', exact: true }).click();
   const heard = (await reviewOf(page, id)).heard.map((note) => note.midi);

@@ -4,7 +4,7 @@ import { changesOf, readChart, steady, timelineOf } from '@/core/chart';
 import { TakePlayer } from '@/audio/playback/takePlayer';
 import { sourceOf } from '@/audio/playback/takeSound';
 import type { TakeEnd } from '@/server/practice';
-import { elementAt, present, type Beats } from '@/core/shared';
+import { elementAt, type Beats } from '@/core/shared';
 
 type Props = {
   ends: readonly [TakeEnd, TakeEnd];

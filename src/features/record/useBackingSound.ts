@@ -78,7 +78,7 @@ export function useBackingSound(file: File) {
       }
       return all;
     });
-  }, []);
+  }, [sound, setTempo, setBarOne]);
   return {
     state,
     tempo,

@@ -2,7 +2,7 @@
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useTheme } from 'next-themes';
-import { useEffect, useState } from 'react';
+import { useEffect, useLayoutEffect, useState } from 'react';
 import { notify } from '@/ui/toast/toasts';
 import { listenToMidi } from '../pedal';
 import { preferences, usePreferences } from '../preferences';
@@ -27,7 +27,7 @@ export function CommandCenter() {
   const panel = usePanel();
   const [wasOpen, setWasOpen] = useState(false);
   if (panel !== null && !wasOpen) setWasOpen(true);
-  useEffect(() => listenToKeyboard(() => preferences().bindings, sayReversed), []);
+  useLayoutEffect(() => listenToKeyboard(() => preferences().bindings, sayReversed), []);
   useMidi(midi);
   useCommands(
     {

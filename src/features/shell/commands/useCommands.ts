@@ -1,14 +1,14 @@
 'use client';
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 import { addSource, type Handlers, type SourceOptions } from './registry';
 
-/** The commands of a screen or of a part of it while it is shown. */
+/** The commands of a screen or of a part of it while it is shown: from the moment it is drawn. */
 export function useCommands(handlers: Handlers, { priority, inDialog, scrolls }: SourceOptions = {}): void {
   const latest = useRef(handlers);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = handlers;
   });
-  useEffect(
+  useLayoutEffect(
     () =>
       addSource(() => latest.current, {
         ...(priority !== undefined && { priority }),
