@@ -11,7 +11,6 @@ import { createChart, listCharts } from '../src/server/charts';
 import { drillById } from '../src/server/drillRows';
 import { addRun, takeUpDrill } from '../src/server/drills';
 import { writeGoal } from '../src/server/goal';
-import { keepDiary } from '../src/server/practice';
 import { closeDatabase, migrateDatabase, write } from '../src/server/db/client';
 import { charts, takes } from '../src/server/db/schema';
 import { reviewOf } from '../src/server/reviews';
@@ -20,6 +19,7 @@ import { DEMO_CHARTS, type DemoChart } from './demo/charts';
 import { DEMO_DRILLS, DEMO_GOAL, DEMO_WORDS, type DemoDrill } from './demo/practice';
 import { DEMO_TAKES, type DemoTake } from './demo/takes';
 import { elementAt, present } from '@/core/shared';
+import { keepDiary } from "../src/server/diary";
 
 const RATE = 44_100;
 const LEAD_SECONDS = 0.5;

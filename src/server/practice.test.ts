@@ -13,11 +13,13 @@ import { drillById, listDrills, runsOf, type StoredDrill } from './drillRows';
 import { addRun, changeDrill, takeUpDrill } from './drills';
 import { Failure } from './failure';
 import { readGoal, writeGoal } from './goal';
-import { diary, endsOf, keepDiary, progressFor, today, tunesPlayed } from './practice';
+import { endsOf, progressFor, today, tunesPlayed } from './practice';
 import { reviewOf } from './reviews';
 import { findTakeSummaries } from './takeSummaries';
 import { beginTake, finishTake } from './takes';
 import { newDrillBody } from './validation';
+import { diary } from './diary';
+import { keepDiary } from './diary';
 
 const CHART = 'title: Kept\nkey: Bb\ntempo: 96\n\n| Bb7 | Eb7 | Bb7 G7 | Cm7 F7 |\n';
 let folder = '';

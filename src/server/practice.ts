@@ -1,27 +1,22 @@
-import { format } from 'date-fns';
-import { and, desc, eq, gt, gte, isNull } from 'drizzle-orm';
 import { changesOf, readChart, timelineOf, type Pace } from '@/core/chart';
 import {
   DAY_MS,
-  dayOf,
-  diaryOf,
   progressOf,
+  retentionOf,
   sessionOf,
   spreadGoal,
-  retentionOf,
   weekOf,
   weekStart,
-  type DiaryDay,
-  type DiaryEntry,
   type DueTune,
   type GoalDay,
   type Played,
   type Progress,
   type SessionStep,
 } from '@/core/scheduling';
+import { and, desc, eq, gt, gte, isNull } from 'drizzle-orm';
 import { listCharts, type StoredChart } from './charts';
-import { database, write } from './db/client';
-import { diaryWords, drillRuns, drills, takes } from './db/schema';
+import { database } from './db/client';
+import { takes } from './db/schema';
 import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drillRows';
 import { readGoal, type StoredGoal } from './goal';
 import { judgedTakes } from './judgedTakes';
@@ -41,7 +36,7 @@ const MOST_TAKES = 400;
 type JudgedSolo = { readonly take: StoredTake; readonly line: TakeSummary };
 
 /** Solos with what counts of them, newest first; those an older engine judged are judged anew. */
-async function solos(title?: string): Promise<JudgedSolo[]> {
+export async function solos(title?: string): Promise<JudgedSolo[]> {
   return judgedTakes({ from: 0, most: MOST_TAKES, ...(title === undefined ? {} : { title }) });
 }
 
@@ -232,7 +227,7 @@ export async function today(now = Date.now(), minutes?: number): Promise<Today> 
 }
 
 /** Whole days of the player's own time from one moment to another. */
-const daysBetween = (from: number, to: number): number =>
+export const daysBetween = (from: number, to: number): number =>
   Math.floor((to + ownOffset(to) * 60_000) / DAY_MS) - Math.floor((from + ownOffset(from) * 60_000) / DAY_MS);
 
 async function minutesSince(start: number): Promise<number> {
@@ -241,76 +236,6 @@ async function minutesSince(start: number): Promise<number> {
     .from(takes)
     .where(and(eq(takes.state, 'ready'), gte(takes.createdAt, start)));
   return rows.map(asTake).reduce((sum, take) => sum + playedSeconds(take), 0) / 60;
-}
-
-export type DiaryPage = {
-  readonly days: readonly DiaryDay[];
-  readonly words: Readonly<Record<string, string>>;
-  readonly earliest: string | null;
-};
-
-const DIARY_DAYS = 28;
-
-/** A take in half a sentence: what was met, and what to practise. */
-function saidOf({ met, judged, findings }: TakeSummary): string {
-  const first = findings.find(({ kind }) => kind !== 'improved' && kind !== 'kept');
-  return `${met} of ${judged} changes met${first ? `; next: ${first.title}` : ''}`;
-}
-
-/** The diary of four weeks up to a moment. */
-export async function diary(until = Date.now()): Promise<DiaryPage> {
-  const start = until - DIARY_DAYS * DAY_MS;
-  const rows = await database()
-    .select({ run: drillRuns, drill: drills })
-    .from(drillRuns)
-    .innerJoin(drills, eq(drills.id, drillRuns.drillId))
-    .where(gte(drillRuns.createdAt, start));
-  const tries = rows
-    .filter(({ run }) => run.createdAt <= until)
-    .map(({ run, drill }): DiaryEntry => ({
-      kind: 'try',
-      at: run.createdAt,
-      drill: drill.id,
-      name: (drill.json as { drill: { name: string } }).drill.name,
-      title: drill.title,
-      tempo: run.tempo,
-      met: run.met,
-      of: run.of,
-      passed: run.passed,
-      seconds: run.seconds,
-    }));
-  const played = (await solos())
-    .filter(({ take }) => take.createdAt >= start && take.createdAt <= until)
-    .map(({ take, line }): DiaryEntry => ({
-      kind: 'take',
-      at: take.createdAt,
-      take: take.id,
-      number: take.number,
-      title: take.title,
-      tempo: Math.round(take.tempo),
-      seconds: playedSeconds(take),
-      said: saidOf(line),
-    }));
-  const words = await database().select().from(diaryWords);
-  const days = diaryOf([...tries, ...played], ownOffset());
-  return {
-    days,
-    words: Object.fromEntries(words.map(({ day, text }) => [day, text])),
-    earliest: days[days.length - 1]?.day ?? null,
-  };
-}
-
-/** Keeps the player's words on a day; no words are none. */
-export async function keepDiary(day: string, text: string): Promise<{ day: string; text: string }> {
-  await write(async (tx) => {
-    if (text.trim() === '') await tx.delete(diaryWords).where(eq(diaryWords.day, day));
-    else
-      await tx
-        .insert(diaryWords)
-        .values({ day, text, updatedAt: Date.now() })
-        .onConflictDoUpdate({ target: diaryWords.day, set: { text, updatedAt: Date.now() } });
-  });
-  return { day, text };
 }
 
 /** Attempts that have sound, of a drill: the first and the last, to be heard one after the other. */
@@ -334,59 +259,3 @@ export async function endsOf(drillId: string): Promise<readonly [string, string]
 
 /** The week it is, in the player's own time. */
 export const presentWeek = (now = Date.now()): number => weekOf(now, ownOffset(now));
-
-/** The diary by week, the present one first, as it is read and printed. */
-export async function diaryWeeks(now = Date.now()): Promise<{
-  weeks: { name: string; days: DiaryDay[]; minutes: number }[];
-  words: DiaryPage['words'];
-  today: string;
-  goal: string | null;
-}> {
-  const [{ days, words }, goal] = [await diary(now), await readGoal()];
-  const today = dayOf(now, ownOffset(now));
-  // what was written on a day without a note is a day too
-  const written = Object.keys(words)
-    .filter(
-      (day) =>
-        !days.some((one) => one.day === day) && day >= dayOf(now - DIARY_DAYS * DAY_MS, ownOffset(now)),
-    )
-    .map((day): DiaryDay => ({ day, minutes: 0, lines: [] }));
-  const all = [
-    ...days,
-    ...written,
-    ...(days.some(({ day }) => day === today) || written.some(({ day }) => day === today)
-      ? []
-      : [{ day: today, minutes: 0, lines: [] }]),
-  ].sort((a, b) => b.day.localeCompare(a.day));
-  const weeks = new Map<number, DiaryDay[]>();
-  for (const one of all) {
-    const week = weekOf(new Date(`${one.day}T12:00:00`).getTime(), ownOffset(now));
-    weeks.set(week, [...(weeks.get(week) ?? []), one]);
-  }
-  const present = presentWeek(now);
-  const named = (week: number) => {
-    if (week === present) return 'This week';
-    if (week === present - 1) return 'Last week';
-    return `Week of ${format(weekStart(week, ownOffset(now)) + DAY_MS / 2, 'd MMMM')}`;
-  };
-  const left = goal ? daysBetween(now, goal.date) : -1;
-  return {
-    weeks: [...weeks].map(([week, list]) => ({
-      name: named(week),
-      days: list,
-      minutes: list.reduce((sum, { minutes }) => sum + minutes, 0),
-    })),
-    words,
-    today,
-    goal:
-      goal && left >= 0
-        ? `${goal.words.charAt(0).toUpperCase()}${goal.words.slice(1)} ${daysLeftWords(left)}.`
-        : null,
-  };
-}
-
-function daysLeftWords(left: number) {
-  if (left === 0) return 'is today';
-  if (left === 1) return 'is tomorrow';
-  return `is in ${left} days`;
-}

@@ -16,11 +16,13 @@ import { keepEdits, keepWords } from './corrections';
 import { closeDatabase, migrateDatabase } from './db/client';
 import { Failure } from './failure';
 import { siblingsOf, reviewOf, reviewResponse } from './reviews';
-import { exportTake, importArchive, importLine, type ExportFormat } from './takeFiles';
+import { exportTake, type ExportFormat } from './takeFiles';
 import { findTakeSummaries, takeFacets } from './takeSummaries';
 import { beginTake, finishTake, takeById } from './takes';
 import { removeOldSound } from './trash';
 import { takesQuery, type TakeFilter } from './validation';
+import { importArchive } from './takeImport';
+import { importLine } from './takeImport';
 
 const CHART = 'title: Kept\nkey: Bb\ntempo: 120\n\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |\n';
 const RATE = 8_000;

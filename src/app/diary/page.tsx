@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { DiaryScreen } from '@/features/progress/DiaryScreen';
-import { diaryWeeks } from '@/server/practice';
+import { diaryWeeks } from '@/server/diary';
 
 export const metadata: Metadata = { title: 'Diary' };
 export const dynamic = 'force-dynamic';

@@ -4,9 +4,7 @@ export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type Figure
 export type { Summary } from './statistics/summary';
 export type { NoteReport } from './noteFunctions/noteReport';
 export {
-  landingMark,
   type ChangeReport,
-  type LandingMark,
   type Landing,
   type Timing,
   type Verdict,
@@ -33,3 +31,5 @@ export type { LineReport } from './statistics/lineShape';
 export type { ChorusCurve } from './statistics/tensionCurve';
 export type { StepOut } from './noteFunctions/stepOuts';
 export { windowsAt, type Windows } from './notes/windows';
+export { type LandingMark } from './changes/landingMark';
+export { landingMark } from './changes/landingMark';

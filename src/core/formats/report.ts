@@ -1,89 +1,9 @@
 import Joi from 'joi';
-import { accepted, refused, type Outcome, elementAt } from '../shared';
 import type { Report } from '../analyse';
+import { accepted, elementAt, refused, type Outcome } from '../shared';
+import { beat, change, counts, index, indices, interval, name, note } from './reportParts';
 
 export const REPORT_SCHEMA = 'idle-wander/report@1';
-
-const index = Joi.number().integer().min(0);
-const indices = Joi.array().items(index);
-const beat = Joi.number();
-const interval = Joi.string().max(4);
-const name = Joi.string().max(60);
-const height = Joi.number().integer().min(0).max(4);
-
-const note = Joi.object({
-  index: index.required(),
-  onsetBeat: beat.required(),
-  durationBeats: beat.min(0).required(),
-  midi: Joi.number().min(0).max(127).required(),
-  event: index.required(),
-  top: Joi.boolean().required(),
-  chord: name.allow(null).required(),
-  interval: interval.allow(null).required(),
-  tier: Joi.string().valid('chord', 'colour', 'scale', 'approach', 'outside').required(),
-  height: height.required(),
-  inPlan: Joi.boolean().required(),
-  function: name.required(),
-  chromatic: Joi.boolean(),
-  appoggiatura: Joi.boolean(),
-  from: index,
-  targetIndex: index,
-  flags: Joi.array()
-    .items(Joi.string().valid('blue', 'slide', 'bend', 'pickup', 'lead-in', 'resolved'))
-    .required(),
-  spans: Joi.array()
-    .items(
-      Joi.object({
-        chord: name.allow(null).required(),
-        interval: interval.allow(null).required(),
-        height: height.required(),
-        beats: beat.min(0).required(),
-      }),
-    )
-    .min(1)
-    .required(),
-});
-
-const counts = Joi.object().pattern(
-  interval,
-  Joi.object({ count: index.required(), beats: beat.min(0).required(), strong: index.required() }),
-);
-
-const landing = Joi.object({
-  noteIndex: index.allow(null).required(),
-  interval: interval.allow(null).required(),
-  timing: Joi.string().valid('on', 'early', 'held', 'late', 'none').required(),
-  verdict: Joi.string().valid('target', 'chord-tone', 'colour', 'scale', 'outside', 'none').required(),
-  rest: Joi.boolean(),
-  delayed: Joi.boolean(),
-  resolutionIndex: index,
-  resolvedAfterBeats: beat,
-});
-
-const change = Joi.object({
-  index: index.required(),
-  chorus: index.min(1).required(),
-  bar: index.min(1).required(),
-  beat: beat.required(),
-  from: name.required(),
-  to: name.required(),
-  landing: landing.required(),
-  connection: Joi.object({
-    semitones: Joi.number().integer().allow(null).required(),
-    kind: Joi.string().valid('common', 'step', 'skip', 'leap', 'fresh').allow(null).required(),
-    nearestTarget: Joi.object({
-      midi: Joi.number().integer().required(),
-      semitones: Joi.number().integer().required(),
-    })
-      .allow(null)
-      .required(),
-  }).required(),
-  fix: Joi.object({ noteIndex: index.required(), toMidi: Joi.number().integer().required() })
-    .allow(null)
-    .required(),
-  turnedAtBeat: beat,
-});
-
 /** idle-wander/report@1 (docs/architecture.md, “Report”), as this engine writes it. */
 export const reportSchema = Joi.object<Report>({
   schema: Joi.string().valid(REPORT_SCHEMA).required(),

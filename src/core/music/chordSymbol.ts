@@ -1,7 +1,9 @@
-import { accepted, nearestOf, refused, type Outcome } from '../shared';
+import { accepted, type Outcome } from '../shared';
 import { chordTone, type Chord, type ChordTone, type Quality, type ToneRole } from './chord';
+import { suggestRoot, unknown, unknownQuality } from './chordSuggestions';
 import { readDegree, type Degree } from './interval';
 import { above, noteName, pitchClass, readNote, type SpelledNote } from './spelling';
+import { Reader } from './symbolReader';
 
 /**
  * The chord grammar of T2.1: root, quality, extension, alterations, bass. Read left to right; whatever no
@@ -29,83 +31,6 @@ const MAJOR_WORD = /^(?:[Mm]aj|ma(?!dd)|M|Δ|△|∆)/u;
 const MINOR_WORD = /^(?:min|mi|m(?!a(?!dd))|-)/u;
 const ALTERATION = /^(?:b5|#5|b9|#9|#11|b13)/u;
 
-/** Spellings offered when a symbol is refused; the nearest by edits wins. */
-const OFFERED = [
-  '',
-  'maj7',
-  'm',
-  'm7',
-  '7',
-  '9',
-  '11',
-  '13',
-  '6',
-  '69',
-  'm6',
-  'm9',
-  'm11',
-  'm7b5',
-  'ø7',
-  'dim',
-  'dim7',
-  'aug',
-  '+7',
-  'maj9',
-  'maj7#11',
-  'sus4',
-  'sus2',
-  '7sus4',
-  '9sus',
-  '7b9sus',
-  '7b9',
-  '7#9',
-  '7#11',
-  '7b13',
-  '7b5',
-  '7#5',
-  '7b9b13',
-  '7alt',
-  'alt',
-  'mMaj7',
-  'm(maj7)',
-  'add9',
-  'add11',
-  '5',
-  '13b9',
-  '7#5#9',
-];
-
-/** One reading pass over the quality part; `at` counts characters taken. */
-class Reader {
-  at = 0;
-  private open = 0;
-  constructor(readonly text: string) {}
-  rest(): string {
-    return this.text.slice(this.at);
-  }
-  take(pattern: RegExp): string | null {
-    const found = pattern.exec(this.rest());
-    if (!found || found[0] === '') return null;
-    this.at += found[0].length;
-    return found[0];
-  }
-  /** Parentheses and commas only group: they are passed over, but must balance. */
-  punctuation(): boolean {
-    if (this.take(/^\(/)) {
-      this.open++;
-      return true;
-    }
-    if (this.open > 0 && this.take(/^\)/)) {
-      this.open--;
-      return true;
-    }
-    return this.open > 0 && this.take(/^,\s*/) !== null;
-  }
-  done(): boolean {
-    return this.at === this.text.length && this.open === 0;
-  }
-}
-
 /**
  * Reads one chord symbol.
  * @param symbol as written, with ASCII or real accidentals
@@ -114,7 +39,12 @@ class Reader {
 export function readChord(symbol: string): Outcome<Chord> {
   const root = readNote(symbol);
   if (!root)
-    return unknown(symbol, 0, `“${symbol}” does not start with a note name A to G.`, suggestRoot(symbol));
+    return unknown(
+      symbol,
+      0,
+      `“${symbol}” does not start with a note name A to G.`,
+      suggestRoot(symbol, (other) => readChord(other).ok),
+    );
   const slash = bassPlace(symbol);
   const body = symbol
     .slice(root.length, slash ?? symbol.length)
@@ -333,36 +263,6 @@ function foreignBass(root: SpelledNote, bass: SpelledNote): ChordTone {
     if (tone.pc === pitchClass(bass)) return tone;
   }
   return { ...chordTone(root, 'bass', degree('1')), note: bass, pc: pitchClass(bass) };
-}
-
-const unknown = (symbol: string, at: number, message: string, suggestion?: string): Outcome<Chord> =>
-  refused({
-    code: 'chord.unknown',
-    message,
-    column: at + 1,
-    length: Math.max(1, symbol.length - at),
-    ...(suggestion === undefined ? {} : { suggestion }),
-  });
-
-/** The same with a capital where that makes a chord; else what a bar may hold in its place. */
-function suggestRoot(symbol: string): string {
-  const first = symbol.charAt(0).toUpperCase();
-  if (!/[A-G]/.test(first)) return nearestOf(symbol, ['C', 'N.C.', '%']) ?? 'C';
-  const capital = first + symbol.slice(1);
-  return capital !== symbol && readChord(capital).ok ? capital : first;
-}
-
-function unknownQuality(symbol: string, rootLength: number, reader: Reader, body: string): Outcome<Chord> {
-  const at = rootLength + Math.min(reader.at, Math.max(0, body.length - 1));
-  const rest = reader.rest();
-  const root = symbol.slice(0, rootLength);
-  const nearest = root + (nearestOf(body, OFFERED) ?? '');
-  const dangling = /^[b#]$/.exec(rest);
-  let message: string;
-  if (dangling) message = `The ${rest === 'b' ? '♭' : '♯'} after ${symbol.slice(0, at)} has no number.`;
-  else if (rest === '') message = `A parenthesis in “${symbol}” is not closed.`;
-  else message = `“${rest}” in “${symbol}” is not a chord spelling this chart knows.`;
-  return unknown(symbol, at, message, dangling ? `${symbol.slice(0, at)}${rest}9` : nearest);
 }
 
 /** A chord's tones and written tensions as the command line prints them. */

@@ -1,15 +1,16 @@
 import {
   accepted,
+  elementAt,
+  present,
   refused,
   type Beats,
   type Midi,
   type Outcome,
   type Problem,
-  elementAt,
-  present,
 } from '../shared';
-import { placesSounding, STANDARD_INSTRUMENT, type Instrument, type FretPosition } from './fretboard';
-import { allLocations, easyLocations, fingerAt, serves, type Location } from './location';
+import { placesSounding, STANDARD_INSTRUMENT, type FretPosition, type Instrument } from './fretboard';
+import { COST, eventsOf, gripsOf, type Grip } from './grips';
+import { allLocations, easyLocations, type Location } from './location';
 import { pitchName } from './tuning';
 
 /** A note to be found on the neck; string, fret and finger are pins where they are given. */
@@ -37,23 +38,6 @@ export type NeckPath = {
 export type PathOptions = {
   readonly instrument?: Instrument;
   /** False: four frets a location; the hand moves rather than stretch. */ readonly stretch?: boolean;
-};
-
-/**
- * What a hand finds hard, in one currency: our own weights, settled on the worked examples of the tests.
- * A shift is counted before all of these: the fewest shifts win, then the least cost.
- */
-const COST = {
-  stretch: 0.7,
-  skip: 0.45,
-  sameFinger: 0.9,
-  crossing: 0.12,
-  shiftPerFret: 0.12,
-  high: 0.03,
-  openUpTheNeck: 1.2,
-  indexLast: 0.01,
-  unlike: 0.02,
-  little: 0.15,
 };
 const SHIFT = 1e6;
 
@@ -149,11 +133,6 @@ function unreachable(note: NeckNote, index: number, instrument: Instrument): Pro
   };
 }
 
-/** Six strings, and a doubled note or two. */
-const MOST_STRUCK = 8;
-
-/** A way to play one event (the notes of one onset) in one location. */
-type Grip = { readonly location: number; readonly touches: readonly Touch[]; readonly own: number };
 type Node = { readonly grip: Grip; readonly cost: number; readonly from: Node | null };
 
 function walk(
@@ -185,75 +164,6 @@ function walk(
   for (let node = best; node; node = node.from) grips.push(node.grip);
   const path = grips.reverse().flatMap(({ touches }) => touches);
   return { path, shifts: Math.floor((best?.cost ?? 0) / SHIFT) };
-}
-
-function eventsOf(notes: readonly NeckNote[]): [number, number][] {
-  const events: [number, number][] = [];
-  notes.forEach((note, index) => {
-    const last = events[events.length - 1];
-    if (last && Math.abs(elementAt(notes, last[0]).onsetBeat - note.onsetBeat) < 1e-6) last[1] = index + 1;
-    else events.push([index, index + 1]);
-  });
-  return events;
-}
-
-/**
- * Strings of a chord are tried one note after another; where its notes cannot have a string each, they may
- * share one. Ways multiply with
- * every note, so more notes than a hand can strike at once have no grip.
- */
-function gripsOf(
-  notes: readonly NeckNote[],
-  choices: readonly (readonly FretPosition[])[],
-  locations: readonly Location[],
-): Grip[] {
-  if (notes.length > MOST_STRUCK) return [];
-  const grips = locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, true));
-  return grips.length > 0
-    ? grips
-    : locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, false));
-}
-
-function gripsAt(
-  notes: readonly NeckNote[],
-  choices: readonly (readonly FretPosition[])[],
-  locations: readonly Location[],
-  location: number,
-  apart: boolean,
-): Grip[] {
-  let grips: Grip[] = [{ location, touches: [], own: 0 }];
-  notes.forEach((note, index) => {
-    grips = grips.flatMap((grip) =>
-      elementAt(choices, index).flatMap((place) => {
-        if (apart && grip.touches.some((touch) => touch.string === place.string)) return [];
-        return fingersFor(note, place, elementAt(locations, location)).map((finger) => ({
-          ...grip,
-          touches: [...grip.touches, { string: place.string, fret: place.fret, finger }],
-          own: grip.own + placeCost(place, finger, elementAt(locations, location)),
-        }));
-      }),
-    );
-  });
-  return grips;
-}
-
-/** The given finger where it serves the fret; else the one that does. */
-function fingersFor({ finger }: NeckNote, { fret }: FretPosition, location: Location): number[] {
-  if (finger !== undefined) return serves(location, fret, finger) ? [finger] : [];
-  const found = fingerAt(location, fret);
-  return found === null ? [] : [found];
-}
-
-function placeCost({ fret }: FretPosition, finger: number, { from, fingers }: Location): number {
-  if (fret === 0 || finger === 0) return from > 2 ? COST.openUpTheNeck : 0;
-  const span = present(fingers[finger - 1]);
-  const home = finger === 4 ? span[0] : span[1];
-  return (
-    (span[0] !== span[1] && fret !== home ? COST.stretch + (finger === 4 ? COST.little : 0) : 0) +
-    (from > 1 ? COST.indexLast * (fret - from) : 0) +
-    COST.unlike * Math.abs(finger - Math.min(4, fret - from + 1)) +
-    COST.high * Math.max(0, fret - 5)
-  );
 }
 
 function advance(

@@ -36,7 +36,6 @@ export { APPROACHES, measuresOf, TARGET_TONES, type Measures, type TargetTone } 
 export {
   FEWEST,
   progressOf,
-  progressWords,
   weekOf,
   weekStart,
   type Course,
@@ -48,3 +47,4 @@ export {
   type WeekRate,
 } from './progress';
 export { dayOf, diaryOf, type DiaryDay, type DiaryLine, type DiaryEntry } from './diary';
+export { progressWords } from './progressWords';

@@ -1,14 +1,14 @@
 import { newcombeInterval, wilsonInterval, type Rate } from '../findings';
+import { elementAt } from '../shared';
 import { DAY_MS, type Timestamp } from './due';
 import type { Measures } from './measures';
-import { elementAt } from '../shared';
 
 /** z of a two-sided 90 % interval: the range the true share lies in nine times in ten. */
 const NINE_IN_TEN = 1.644854;
 /** Fewer are too few to judge. */
 export const FEWEST = 5;
 /** A tempo is held where at least four in five were met there (common practice, no source). */
-const HELD = 0.8;
+export const HELD = 0.8;
 
 /** A take as progress sees it. */
 export type Played = {
@@ -200,7 +200,7 @@ const RANK: Record<ProgressVerdict, number> = {
   worse: 4,
   'too few to judge': 5,
 };
-const lastRate = ({ weeks }: Course): number => {
+export const lastRate = ({ weeks }: Course): number => {
   const last = weeks[weeks.length - 1];
   return last ? last.met / last.of : 0;
 };
@@ -245,71 +245,7 @@ function weeksOf(takes: readonly Played[], offsetMinutes: number): Progress['wee
     };
   });
 }
-
-/** The two sentences over the picture: what moved, and what is still rare. */
-export function progressWords(
-  { kinds }: Progress,
-  typeset: (symbol: string) => string,
-): { readonly soft: string; readonly bold: string } {
-  const count = (verdict: ProgressVerdict) => kinds.filter((kind) => kind.verdict === verdict).length;
-  const [better, probably, worse] = [
-    count('better'),
-    count('probably better'),
-    count('worse') + count('probably worse'),
-  ];
-  const told = kinds.filter(({ verdict }) => verdict !== 'too few to judge');
-  if (told.length === 0)
-    return {
-      soft: 'Too few landings to judge yet.',
-      bold: 'Two or three takes more, and this page can say something.',
-    };
-  const said = (n: number, what: string) =>
-    `${numeral(n)} ${n === 1 ? 'kind of change is' : 'kinds of change are'} ${what}`;
-  const moved = better + probably + worse > 0;
-  let soft: string;
-  if (!moved) {
-    if (told.every(({ verdict }) => verdict === 'first week'))
-      soft = 'One week so far: this is where you begin.';
-    else soft = 'Nothing has moved surely yet, for better or worse.';
-  } else
-    soft = `${capital([better > 0 ? said(better, 'better than in the first week') : '', probablyBetter(probably, better, said), worse > 0 ? `${numeral(worse)} ${worse === 1 ? 'has' : 'have'} slipped` : ''].filter(Boolean).join(', '))}.`;
-  const rarest = told
-    .filter(({ weeks }) => elementAt(weeks, weeks.length - 1).of >= FEWEST)
-    .reduce<KindCourse | null>(
-      (low, kind) => (low === null || lastRate(kind) < lastRate(low) ? kind : low),
-      null,
-    );
-  if (!rarest || lastRate(rarest) >= HELD)
-    return {
-      soft,
-      bold: 'Every change is met four times in five or more. Faster, another key, or another tune.',
-    };
-  const { met, of } = elementAt(rarest.weeks, rarest.weeks.length - 1);
-  return {
-    soft,
-    bold: `From the ${typeset(rarest.from)} into the ${typeset(rarest.to)} the third or seventh is ${met / of < 0.4 ? 'still rare' : 'not sure yet'}: ${met} of ${of} in the last week.`,
-  };
-}
-
-const NUMERALS = [
-  'no',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-];
-const numeral = (n: number): string => NUMERALS[n] ?? `${n}`;
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-function adviceFor(between: readonly [number, number], likely: readonly [number, number]) {
+export function adviceFor(between: readonly [number, number], likely: readonly [number, number]) {
   if (between[0] > 0) return 'better';
   if (between[1] < 0) return 'worse';
   if (likely[0] > 0) return 'probably better';
@@ -317,16 +253,8 @@ function adviceFor(between: readonly [number, number], likely: readonly [number,
   return 'as before';
 }
 
-function probablyWords(latest: number, tempi: number[], all: { met: number; of: number }) {
+export function probablyWords(latest: number, tempi: number[], all: { met: number; of: number }) {
   if (latest > Math.min(...tempi) * 1.05) return 'slower';
   if (all.met / all.of < 0.5) return 'smaller';
   return 'other';
-}
-
-function probablyBetter(probably: number, better: number, said: (n: number, what: string) => string) {
-  if (probably > 0) {
-    if (better > 0) return `${numeral(probably)} probably`;
-    return said(probably, 'probably better than in the first week');
-  }
-  return '';
 }

@@ -6,4 +6,6 @@ export { steadyPitch, type SteadyPitch } from './pitch';
 export { levelOf, peakOf, SILENCE } from './level';
 export { SignalStore } from './store';
 export { SpectrumReader, magnitudeNear, type Magnitudes } from './spectrum';
-export { LeakRemover, alignmentOf, type LeakDelay } from './leak';
+export { LeakRemover } from './leak';
+export { type LeakDelay } from './leakDelay';
+export { alignmentOf } from './leakDelay';

@@ -1,24 +1,24 @@
-import { SILENCE } from '../sound';
 import type { Decibels, Hz, Samples, Seconds } from '../shared';
+import { SILENCE } from '../sound';
+import {
+  SILENT_TAKE,
+  transcribeWindow,
+  type AnalysisWindow,
+  type ClassifierListener,
+  type SpectralCache,
+  type Steps,
+  type TranscriptionSegment,
+} from './analysisWindow';
 import { BandRemoval, type Backing, type BackingStream } from './bandRemoval';
 import { Certainty } from './certainty';
 import { SpectrumCache } from './features';
-import { FRAME_SECONDS, framesOf, FrameReader, HOP, RATE, type AnalysisFrame } from './frames';
+import { FRAME_SECONDS, FrameReader, framesOf, HOP, RATE, type AnalysisFrame } from './frames';
 import { PlayingLevel } from './level';
 import { LiveLine, type ProvisionalNote } from './live';
 import { noteOf, type HeardNote, type HeardSound } from './notes';
 import type { PitchTrack } from './path';
 import { RingingReader } from './ringing';
-import {
-  transcribeWindow,
-  SILENT_TAKE,
-  type ClassifierListener,
-  type Steps,
-  type SpectralCache,
-  type TranscriptionSegment,
-  type AnalysisWindow,
-} from './analysisWindow';
-import type { NoteOnset } from './noteOnsets';
+import { SEAM, seamNear } from './seam';
 import { OwnTuning } from './tuning';
 
 export type Transcription = {
@@ -59,9 +59,6 @@ const PIECE = framesOf(8);
 const AFTER = framesOf(13);
 /** A player who waits longer than this before the first note is waited for no more. */
 const PATIENCE = framesOf(150);
-/** Pieces are divided where nothing begins, looked for this far to each side. */
-const SEAM = framesOf(2);
-
 const LONGEST_LOOK: Samples = RATE;
 
 /**
@@ -278,24 +275,6 @@ export class Transcriber {
     this.cache.ringing.forget(before);
     this.removal?.forget(before);
   }
-}
-
-/**
- * The middle of the widest gap between what begins around a frame: either side of it finds the same
- * beginnings.
- */
-function seamNear(target: number, noteOnsets: readonly NoteOnset[]): number {
-  const begins = [
-    target - SEAM,
-    ...noteOnsets.map(({ frame }) => frame).filter((frame) => Math.abs(frame - target) < SEAM),
-    target + SEAM,
-  ];
-  let [seam, widest] = [target, 0];
-  for (let index = 1; index < begins.length; index++) {
-    const gap = begins[index]! - begins[index - 1]!;
-    if (gap > widest) [seam, widest] = [begins[index - 1]! + (gap >> 1), gap];
-  }
-  return seam;
 }
 
 function toTheEnd(work: Steps<void>): void {

@@ -1,12 +1,13 @@
 'use client';
-import { useTheme } from 'next-themes';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
-import { readTuning, STANDARD_TUNING, TUNINGS, writeTuning } from '@/core/neck';
+import type { AudioInputState } from '@/audio/input/audioInput';
+import { AudioInput } from '@/audio/input/audioInput';
+import { readTuning, STANDARD_TUNING } from '@/core/neck';
 import type { Space } from '@/server/audio';
 import type { Trash } from '@/server/trash';
-import { AudioInput } from '@/audio/input/audioInput';
-import { ChoiceSetting, LevelSetting, NumberSetting, Setting } from '@/ui/Field';
-import { keepGuitar, useGuitar } from '@/ui/instrument';
+import { ChoiceSetting, LevelSetting, NumberSetting } from '@/ui/Field';
+import { useGuitar } from '@/ui/instrument';
+import { useTheme } from 'next-themes';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { DeviceChooser } from '../shell/DeviceChooser';
 import { AFTER_TAKE, prefer, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
@@ -14,11 +15,11 @@ import { TunerView, useTuner } from '../shell/Tuner';
 import { useDevices, useRigState } from '../shell/useRig';
 import { About } from './About';
 import { AllKeys } from './AllKeys';
+import { GuitarFields } from './GuitarFields';
 import { KeysAndPedal } from './KeysAndPedal';
 import { LatencySection } from './LatencySection';
 import { SpaceSection } from './SpaceSection';
 import { TrashSection } from './TrashSection';
-import type { AudioInputState } from '@/audio/input/audioInput';
 
 type Props = { keepDays: number | null; space: Space; trash: Trash; version: string };
 
@@ -142,8 +143,6 @@ function Sound({ rig }: { rig: AudioInput }) {
   );
 }
 
-const REFERENCES = [440, 442, 443, 438, 435, 432, 415];
-
 function Tuner({ rig }: { rig: AudioInput }) {
   const guitar = useGuitar();
   const { device, reference } = usePreferences();
@@ -160,83 +159,6 @@ function Tuner({ rig }: { rig: AudioInput }) {
       </button>
     );
   return <TunerView reading={reading} tuning={tuning} a4={reference} />;
-}
-
-function GuitarFields() {
-  const guitar = useGuitar();
-  const { reference } = usePreferences();
-  const [text, setText] = useState<string | null>(null);
-  const written = text ?? guitar.tuning;
-  const read = readTuning(written);
-  const write = (tuning: string) => {
-    setText(tuning);
-    const found = readTuning(tuning);
-    if (found.ok) keepGuitar({ ...guitar, tuning: writeTuning(found.value) });
-  };
-  const known = Object.entries(TUNINGS).find(([, strings]) => strings === guitar.tuning)?.[1] ?? 'own';
-  return (
-    <>
-      <ChoiceSetting
-        name="Tuning"
-        value={known}
-        choices={[
-          ...Object.entries(TUNINGS).map(([name, strings]) => [strings, name] as const),
-          ['own', 'as written below'],
-        ]}
-        onChange={(one) => {
-          if (one !== 'own') {
-            keepGuitar({ ...guitar, tuning: one });
-            setText(null);
-          }
-        }}
-      />
-      <Setting name="Strings">
-        <input
-          className="field w-full !py-1 font-mono"
-          aria-label="Open strings, low to high"
-          value={written}
-          onChange={(event) => write(event.target.value)}
-          onBlur={() => {
-            if (read.ok) setText(null);
-          }}
-          aria-invalid={!read.ok}
-        />
-      </Setting>
-      {!read.ok && (
-        <p role="status" className="ml-[130px] text-sm leading-5 text-ink">
-          {read.problems[0].message}
-        </p>
-      )}
-      <ChoiceSetting
-        name="Reference"
-        value={String(reference)}
-        choices={REFERENCES.map((hz) => [String(hz), `A = ${hz} Hz`] as const)}
-        onChange={(hz) => prefer({ reference: Number(hz) })}
-      />
-      <NumberSetting
-        name="Capo"
-        value={guitar.capo}
-        low={0}
-        high={11}
-        onChange={(capo) => keepGuitar({ ...guitar, capo })}
-      />
-      <NumberSetting
-        name="Frets"
-        value={guitar.frets}
-        low={19}
-        high={24}
-        onChange={(frets) => keepGuitar({ ...guitar, frets })}
-      />
-      <Setting name="Left-handed">
-        <input
-          type="checkbox"
-          className="h-5 w-5 justify-self-start accent-(--h2)"
-          checked={guitar.leftHanded}
-          onChange={(event) => keepGuitar({ ...guitar, leftHanded: event.target.checked })}
-        />
-      </Setting>
-    </>
-  );
 }
 
 function Takes() {

@@ -7,8 +7,9 @@ import { PlanChooser } from './PlanChooser';
 import { ReadingCard } from './ReadingCard';
 import { ShapesView } from './ShapesView';
 import { StudyForm } from './StudyForm';
-import { factsOf, movesOf } from './studyView';
 import type { StudyModel } from './useStudyModel';
+import { factsOf } from './studyFacts';
+import { movesOf } from './studyFacts';
 
 const LAYERS: Record<NeckLayer, string> = {
   shape: 'chord tones',

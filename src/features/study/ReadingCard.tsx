@@ -6,7 +6,8 @@ import { ChordWords } from '@/ui/ChordWords';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { typeset } from '@/core/findings';
-import type { Fact, StudyCell } from './studyView';
+import type { StudyCell } from './studyView';
+import type { Fact } from './studyFacts';
 
 const DEGREES = [
   'I',

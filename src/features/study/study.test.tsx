@@ -11,7 +11,9 @@ import { PlanChooser } from './PlanChooser';
 import { ReadingCard } from './ReadingCard';
 import { ShapesView } from './ShapesView';
 import { StudyForm } from './StudyForm';
-import { factsOf, movesOf, nextChange, studyOf } from './studyView';
+import { nextChange, studyOf } from './studyView';
+import { factsOf } from './studyFacts';
+import { movesOf } from './studyFacts';
 
 afterEach(cleanup);
 const LAMPLIGHT = LIBRARY.find((form) => form.id === 'lamplight')!.text;

@@ -10,13 +10,14 @@ import { closeDatabase, migrateDatabase, write } from '../db/client';
 import { takes } from '../db/schema';
 import { Failure } from '../failure';
 import { reviewOf } from '../reviews';
-import { importArchive, importLine } from '../takeFiles';
 import { createChart } from '../charts';
 import { listedTakes } from '../judgedTakes';
 import { amendTake, takeById } from '../takes';
 import { today } from '../practice';
 import { removeTake } from '../trash';
 import { judgingThread } from './judgingThread';
+import { importArchive } from '../takeImport';
+import { importLine } from '../takeImport';
 
 let folder = '';
 beforeAll(async () => {

@@ -1,9 +1,10 @@
 import type { Beats } from '@/core/shared';
 import { GateLine } from './Gate';
 import { type FormRowProps, type LaneSpec, type RowGeometry } from './geometry';
-import { ClosedNotes, contour, NoteMark, placeNotes, slopeOf, type Placed } from './laneNotes';
+import { ClosedNotes, contour, placeNotes, slopeOf, type Placed } from './laneNotes';
 import { Brackets, Gates, Phrases, StepOuts } from './laneMarks';
 import type { TakeOnForm } from './takeOnForm';
+import { NoteMark } from './NoteMark';
 
 type LaneProps = FormRowProps & { lane: LaneSpec; geometry: RowGeometry };
 

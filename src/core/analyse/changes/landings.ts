@@ -1,13 +1,13 @@
-import type { Beats, Midi, PitchClass, Semitones } from '../../shared';
-import { hasTone, type IntervalName } from '../../music';
 import { beatsPerBar, soundingAt, type ChordChange } from '../../chart';
+import { hasTone, type IntervalName } from '../../music';
 import { cellAt, type Plan } from '../../plan';
+import type { Beats, Midi, PitchClass, Semitones } from '../../shared';
 import { isWithinReach, standsAlone, type AnalysisScene } from '../harmonicContext/chordAssignment';
 import { isNeutralThird, printedInterval, voiceTier } from '../harmonicContext/harmonicContext';
-import { isLinked, type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
 import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
-import { turnedAt } from './turned';
+import { isLinked, type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
+import { turnedAt } from './turned';
 
 export type Timing = 'on' | 'early' | 'held' | 'late' | 'none';
 export type Verdict = 'target' | 'chord-tone' | 'colour' | 'scale' | 'outside' | 'none';
@@ -292,16 +292,4 @@ function fixFor(
     return null;
   const reachable = near.midi >= UNDER_THE_HAND[0] && near.midi <= UNDER_THE_HAND[1];
   return reachable ? { noteIndex: found.voice.index, toMidi: near.midi } : null;
-}
-
-/** Met on time, met late, by another chord tone, not met, at rest: the five marks of a gate. */
-export type LandingMark = 'target' | 'target-late' | 'chord-tone' | 'not-met' | 'rest';
-
-/** @param isTarget does this note of the report, over this change, name a target of the plan? */
-export function landingMark(landing: Landing, isTarget: (noteIndex: number) => boolean): LandingMark {
-  if (landing.rest) return 'rest';
-  if (landing.verdict === 'target') return 'target';
-  if (landing.verdict === 'chord-tone') return 'chord-tone';
-  if (landing.resolutionIndex !== undefined && isTarget(landing.resolutionIndex)) return 'target-late';
-  return 'not-met';
 }

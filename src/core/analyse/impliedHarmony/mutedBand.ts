@@ -1,26 +1,12 @@
-import { modulo, type Beats, type PitchClass } from '../../shared';
-import { unwrap } from '../../shared';
-import {
-  FLAT_NAMES,
-  fifthOf,
-  hasTone,
-  isDominant,
-  noteName,
-  readChord,
-  rootPc,
-  scaleOn,
-  type Chord,
-  type SpelledNote,
-} from '../../music';
 import { isOnBeat } from '../../chart';
+import { type Beats, type PitchClass } from '../../shared';
+import type { ChangeReport } from '../changes/landings';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
-import { toneWeightsOn } from '../harmonicContext/toneWeights';
-import { firstWhere } from '../notes/lineBetween';
 import type { HarmonicContext } from '../harmonicContext/harmonicContext';
 import type { JudgedNote, NoteReport } from '../noteFunctions/noteReport';
-import type { ChangeReport } from '../changes/landings';
-import { saidBy } from './impliedChord';
+import { firstWhere } from '../notes/lineBetween';
 import { EPSILON } from '../notes/windows';
+import { candidatesOf, isFamily, judge, round } from './chordScores';
 
 export type Segment = {
   readonly beat: Beats;
@@ -46,13 +32,6 @@ export type MutedBand = {
   readonly share: number | null;
   readonly chance: number;
   readonly segments: readonly Segment[];
-};
-
-type ChordCandidate = {
-  readonly symbol: string;
-  readonly chord: Chord;
-  readonly gains: readonly number[];
-  readonly partnerOfAltered?: Chord;
 };
 
 /**
@@ -140,13 +119,10 @@ function counts(
   };
 }
 
-/** Four decimals, halves upwards whatever order the sum was made in. */
-const round = (value: number): number => Math.round(value * 10_000 + 1e-6) / 10_000;
-
 /** Change and run begin at the same beat, but for rounding. */
 const beatKey = (beat: Beats): number => Math.round(beat * 1e4);
 
-type SymbolRun = { readonly context: HarmonicContext; readonly start: Beats; readonly end: Beats };
+export type SymbolRun = { readonly context: HarmonicContext; readonly start: Beats; readonly end: Beats };
 
 function runsOf(scene: AnalysisScene, choruses: number): SymbolRun[] {
   const runs: SymbolRun[] = [];
@@ -205,7 +181,7 @@ function isLeftOut(note: NoteReport): boolean {
 }
 
 /** Weights summed by pitch class: all that scoring asks for. */
-type Told = { readonly byPc: readonly number[]; readonly total: number };
+export type Told = { readonly byPc: readonly number[]; readonly total: number };
 
 function toldBy(weights: readonly Weight[]): Told {
   const byPc = new Array<number>(12).fill(0);
@@ -215,97 +191,4 @@ function toldBy(weights: readonly Weight[]): Told {
     total += weight;
   }
   return { byPc, total };
-}
-
-function judge(
-  { context: ground, start }: SymbolRun,
-  told: Told,
-  outside: readonly ChordCandidate[],
-): Segment {
-  const chord = ground.chord!;
-  const own = score(ground.gains, told);
-  let best: { symbol: string; score: number } = { symbol: '', score: outside.length ? -Infinity : 0 };
-  for (const candidate of outside) {
-    const value = score(candidate.gains, told);
-    if (value > best.score + 1e-12) best = { symbol: candidate.symbol, score: value };
-  }
-  const margin = own - best.score;
-  let verdict: 'silent' | 'heard' | 'unclear' | 'not-heard';
-  if (told.total < 0.5 - EPSILON) verdict = 'silent';
-  else if (margin >= 0.05 - EPSILON) verdict = 'heard';
-  else if (margin > -0.05 - EPSILON) verdict = 'unclear';
-  else verdict = 'not-heard';
-  const said = verdict === 'silent' ? null : saidBy(told.byPc, chord);
-  return {
-    beat: start,
-    chord: chord.symbol,
-    verdict,
-    best: margin >= 0 ? chord.symbol : best.symbol,
-    margin: round(told.total > 0 ? margin : 0),
-    ...(said === null ? {} : { said }),
-  };
-}
-
-/** Shares three or more pitch classes, or is the tritone partner of an altered dominant. */
-function isFamily(truth: Chord, candidate: ChordCandidate): boolean {
-  if (candidate.partnerOfAltered?.symbol === truth.symbol) return true;
-  return (
-    new Set(candidate.chord.tones.filter((tone) => hasTone(truth, tone.pc)).map((tone) => tone.pc)).size >= 3
-  );
-}
-
-function score(gains: readonly number[], { byPc, total }: Told): number {
-  if (total === 0) return 0;
-  let sum = 0;
-  for (let pc = 0; pc < 12; pc++) sum += byPc[pc]! * gains[pc]!;
-  return sum / total;
-}
-
-const flatNote = (pc: PitchClass): SpelledNote => unwrap(readChord(FLAT_NAMES[modulo(pc, 12)]!)).root;
-
-/**
- * Rule T12.2: Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7
- * (vi) and m7 (♭III).
- */
-function candidatesOf(contexts: readonly HarmonicContext[]): ChordCandidate[] {
-  const found = new Map<string, ChordCandidate>();
-  const add = (candidate: ChordCandidate) => {
-    const id = `${rootPc(candidate.chord)} ${[...new Set(candidate.chord.tones.map((tone) => tone.pc))].sort((a, b) => a - b).join(' ')}`;
-    if (!found.has(id)) found.set(id, candidate);
-  };
-  const own = contexts.filter(
-    (context): context is HarmonicContext & { chord: Chord } => context.chord !== null,
-  );
-  for (const { chord, gains } of own) add({ symbol: chord.symbol, chord, gains });
-  for (const { chord, scale } of own) {
-    const relative = relativeOf(chord);
-    if (chord.quality === 'dominant') add(tritonePartner(chord));
-    if (relative) add({ symbol: relative.symbol, chord: relative, gains: toneWeightsOn(relative, scale) });
-  }
-  return [...found.values()];
-}
-
-function tritonePartner(chord: Chord): ChordCandidate {
-  const root = flatNote(rootPc(chord) + 6);
-  const partner = unwrap(readChord(`${noteName(root)}7`));
-  const scale = new Set(scaleOn(root, 'lydian dominant').pcs);
-  return {
-    symbol: partner.symbol,
-    chord: partner,
-    gains: toneWeightsOn(partner, scale),
-    ...(chord.altered || isAlteredDominant(chord) ? { partnerOfAltered: chord } : {}),
-  };
-}
-
-const isAlteredDominant = (chord: Chord): boolean =>
-  isDominant(chord) &&
-  (fifthOf(chord) !== 0 || chord.colours.some((tone) => ['b9', '#9', 'b13'].includes(tone.interval)));
-
-function relativeOf(chord: Chord): Chord | null {
-  const seventh = chord.tones.find((tone) => tone.role === 'seventh')?.semitones;
-  if (chord.quality === 'major' && seventh === 11)
-    return unwrap(readChord(`${noteName(flatNote(rootPc(chord) + 9))}m7`));
-  if (chord.quality === 'minor' && seventh === 10)
-    return unwrap(readChord(`${noteName(flatNote(rootPc(chord) + 3))}maj7`));
-  return null;
 }

@@ -1,9 +1,9 @@
 import { readJson } from '@/server/body';
 import { Failure } from '@/server/failure';
-import { keepDiary } from '@/server/practice';
 import { respond } from '@/server/respond';
 import { daySchema } from '@/core/formats';
 import { diaryBody } from '@/server/validation';
+import { keepDiary } from '@/server/diary';
 
 /** The player's words on a day. */
 export const PUT = (request: Request, { params }: { params: Promise<{ day: string }> }): Promise<Response> =>

@@ -3,8 +3,10 @@ import { readBytes } from '@/server/body';
 import { Failure } from '@/server/failure';
 import { LIMITS } from '@/server/limits';
 import { respond } from '@/server/respond';
-import { importArchive, importLine } from '@/server/takeFiles';
 import { importQuery } from '@/server/validation';
+import { importArchive } from '@/server/takeImport';
+import { importLine } from '@/server/takeImport';
+
 /**
  * A take from a file: an archive as it is; a MIDI or MusicXML line held against `?chart=` at `?tempo=`, named
  * `?name=`.

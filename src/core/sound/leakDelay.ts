@@ -1,0 +1,55 @@
+import FFT from 'fft.js';
+import type { Hz, Samples, Seconds } from '../shared';
+/**
+ * Where a signal lies in a recording: how many samples later it arrives, and how far that answer stands out of
+ * all others.
+ */
+export type LeakDelay = { readonly delay: Samples; readonly prominence: number };
+
+/**
+ * How many samples later a signal arrives in a recording, by generalised cross-correlation with phase
+ * transform (Knapp and Carter,
+ * IEEE TASSP 1976), over what is given of both. Prominence is the peak over the root mean square of the
+ * correlation.
+ */
+export function alignmentOf(
+  recording: Float32Array,
+  signal: Float32Array,
+  rate: Hz,
+  [earliest, latest]: readonly [Seconds, Seconds] = [-4, 8],
+): LeakDelay {
+  const length = Math.max(recording.length, signal.length);
+  const size = 2 ** Math.ceil(Math.log2(length + Math.max(-earliest, latest) * rate));
+  const fft = new FFT(size);
+  const spectrumOf = (samples: Float32Array) => {
+    const padded = new Float64Array(size);
+    padded.set(samples);
+    const spectrum = new Float64Array(2 * size);
+    fft.realTransform(spectrum, padded);
+    fft.completeSpectrum(spectrum);
+    return spectrum;
+  };
+  const a = spectrumOf(recording);
+  const b = spectrumOf(signal);
+  let total = 0;
+  for (let k = 0; k < size; k++) total += Math.hypot(b[2 * k]!, b[2 * k + 1]!);
+  const floor = (total / size) * 0.3 + 1e-12;
+  for (let k = 0; k < size; k++) {
+    const hz = (Math.min(k, size - k) * rate) / size;
+    const weight =
+      hz > 80 && hz < 6000
+        ? 1 / (Math.hypot(a[2 * k]!, a[2 * k + 1]!) * (Math.hypot(b[2 * k]!, b[2 * k + 1]!) + floor) + 1e-12)
+        : 0;
+    const re = (a[2 * k]! * b[2 * k]! + a[2 * k + 1]! * b[2 * k + 1]!) * weight;
+    a[2 * k + 1] = (a[2 * k + 1]! * b[2 * k]! - a[2 * k]! * b[2 * k + 1]!) * weight;
+    a[2 * k] = re;
+  }
+  fft.inverseTransform(b, a);
+  let [delay, most, power] = [0, -Infinity, 0];
+  for (let lag = Math.round(earliest * rate); lag <= Math.round(latest * rate); lag++) {
+    const value = b[2 * ((lag + size) % size)]!;
+    power += value * value;
+    if (value > most) [delay, most] = [lag, value];
+  }
+  return { delay, prominence: power > 0 ? most / Math.sqrt(power / ((latest - earliest) * rate)) : 0 };
+}

@@ -1,0 +1,215 @@
+import type { PlayedNote } from '@/core/analyse';
+import { readChart, timelineOf, type Chart } from '@/core/chart';
+import { wordsText } from '@/core/correct';
+import {
+  ARCHIVE_LIMITS,
+  NOTES_SCHEMA,
+  readLineMusicXml,
+  readMidi,
+  readWav,
+  TAKE_SCHEMA,
+  toMono,
+  unpackTake,
+  type TakeDocument,
+} from '@/core/formats';
+import { planFromWords, type PlanWords } from '@/core/plan';
+import { beatsToSeconds, elementAt, type Problem } from '@/core/shared';
+import { max } from 'drizzle-orm';
+import { checksumOf } from './audio';
+import { chartById } from './charts';
+import { write } from './db/client';
+import { audioChunks, notes, takeEdits, takes, takeWords } from './db/schema';
+import { Failure } from './failure';
+import { encodeFlac } from './flac';
+import { newId } from './ids';
+import type { ImportQuery } from './validation';
+/** A take as another copy of this program saved it; it gets a number of its own here. */
+export async function importArchive(bytes: Uint8Array): Promise<{ id: string; number: number }> {
+  if (bytes.length > ARCHIVE_LIMITS.bytes)
+    throw new Failure(413, {
+      code: 'archive.too-large',
+      message: 'This archive is larger than a take can be.',
+    });
+  const unpacked = unpackTake(bytes);
+  if (!unpacked.ok) throw unreadable(unpacked.problems[0]);
+  const { take, sound } = unpacked.value;
+  const chart = checkFrame(take.chartText, take.plan);
+  const pcm = sound === null ? null : pcmOf(sound);
+  checkTimes(take, chart, pcm);
+  return storeWhole(take, pcm);
+}
+
+/** What an imported line is judged by until the player chooses. */
+export const IMPORTED_PLAN: PlanWords = { id: 'scale-per-chord' };
+
+/** A line written elsewhere as a take without sound. */
+export async function importLine(
+  bytes: Uint8Array,
+  { chart: chartId, tempo, name }: ImportQuery,
+): Promise<{ id: string; number: number }> {
+  const isMidi = bytes[0] === 0x4d && bytes[1] === 0x54 && bytes[2] === 0x68 && bytes[3] === 0x64;
+  const read = isMidi ? readMidi(bytes) : readLineMusicXml(new TextDecoder().decode(bytes));
+  if (!read.ok) throw unreadable(read.problems[0]);
+  const stored = await chartById(chartId);
+  const chart = checkFrame(stored.text, IMPORTED_PLAN);
+  const { formBeats, bars } = timelineOf(chart, tempo);
+  const line: readonly PlayedNote[] = read.value;
+  if (line.length === 0)
+    throw new Failure(422, { code: 'line.empty', message: 'There is no note in this file.' });
+  const last = elementAt(line, line.length - 1).onsetBeat;
+  const choruses = Math.max(1, Math.min(100, Math.ceil((last + 1e-6) / formBeats)));
+  const lead =
+    Math.max(0, Math.ceil(-elementAt(line, 0).onsetBeat / elementAt(bars, 0).end)) * elementAt(bars, 0).end;
+  const seconds = (beat: number) => Math.round(beatsToSeconds(beat + lead, tempo) * 1e5) / 1e5;
+  const heard = {
+    schema: NOTES_SCHEMA,
+    notes: line.map(({ onsetBeat, durationBeats, ...rest }) => ({
+      ...rest,
+      confidence: 1,
+      onsetSec: seconds(onsetBeat),
+      offsetSec: seconds(onsetBeat + durationBeats),
+    })),
+  };
+  return storeWhole(
+    {
+      schema: TAKE_SCHEMA,
+      title: name,
+      chartText: stored.text,
+      tempo,
+      choruses,
+      plan: IMPORTED_PLAN,
+      pace: null,
+      offsetSec: seconds(0),
+      source: 'file',
+      device: null,
+      latencySec: null,
+      createdAt: Date.now(),
+      heard,
+      edits: [],
+      words: { stars: 0, tags: [], remarks: [] },
+    },
+    null,
+    chartId,
+  );
+}
+
+export const unreadable = (problem: Problem): Failure => new Failure(422, problem);
+
+export function checkFrame(chartText: string, plan: PlanWords): Chart {
+  const chart = readChart(chartText);
+  if (!chart.ok)
+    throw new Failure(422, {
+      ...chart.problems[0],
+      message: `The chart cannot be read. ${chart.problems[0].message}`,
+    });
+  const read = planFromWords(plan);
+  if (!read.ok) throw new Failure(422, read.problems[0]);
+  return chart.value;
+}
+
+/** Notes may lie in the count-in, and ring a while after the last bar. */
+export const SLACK_SECONDS = 60;
+
+/** Refuses notes that lie outside the take: nobody played them, and judging them has no end. */
+export function checkTimes(
+  { heard, tempo, choruses, offsetSec }: TakeDocument,
+  chart: Chart,
+  sound: Pcm | null,
+): void {
+  const played =
+    beatsToSeconds(timelineOf(chart, tempo).formBeats * choruses, tempo) + Math.max(0, offsetSec);
+  const end = Math.max(played, sound ? sound.samples.length / sound.rate : 0) + SLACK_SECONDS;
+  const outside = heard.notes.findIndex((note) => note.onsetSec < -SLACK_SECONDS || note.offsetSec > end);
+  if (outside < 0) return;
+  throw new Failure(422, {
+    code: 'archive.times',
+    path: `take.json: heard.notes.${outside}`,
+    message: `Note ${outside + 1} lies outside the take, which lasts ${Math.round(end - SLACK_SECONDS)} seconds.`,
+  });
+}
+
+export type Pcm = { readonly rate: number; readonly samples: Float32Array };
+
+export function pcmOf(sound: Uint8Array): Pcm {
+  const read = readWav(sound);
+  if (!read.ok) throw unreadable(read.problems[0]);
+  return { rate: read.value.rate, samples: toMono(read.value) };
+}
+
+export const CHUNK_SECONDS = 4;
+
+export const FULL = 2 ** 23;
+
+/** Takes a whole take in: all of it, or nothing. */
+export async function storeWhole(
+  take: TakeDocument,
+  sound: Pcm | null,
+  chartId: string | null = null,
+): Promise<{ id: string; number: number }> {
+  const id = newId();
+  const rate = sound?.rate ?? 44_100;
+  const size = Math.round(rate * CHUNK_SECONDS);
+  const chunks: (typeof audioChunks.$inferInsert)[] = [];
+  for (let from = 0; sound && from < sound.samples.length; from += size) {
+    const part = sound.samples.subarray(from, from + size);
+    const pcm = Buffer.alloc(part.length * 3);
+    part.forEach((value, n) =>
+      pcm.writeIntLE(Math.max(-FULL, Math.min(FULL - 1, Math.round(value * FULL))), n * 3, 3),
+    );
+    chunks.push({
+      takeId: id,
+      sequence: chunks.length,
+      frames: part.length,
+      firstFrame: from,
+      checksum: checksumOf(pcm),
+      codec: 'flac',
+      pcm: await encodeFlac(pcm, rate, 24),
+    });
+  }
+  const {
+    title,
+    chartText,
+    tempo,
+    choruses,
+    plan,
+    pace,
+    offsetSec,
+    source,
+    device,
+    latencySec,
+    createdAt,
+    dropOut = null,
+  } = take;
+  return write(async (tx) => {
+    const [last] = await tx.select({ number: max(takes.number) }).from(takes);
+    const number = (last?.number ?? 0) + 1;
+    await tx.insert(takes).values({
+      id,
+      chartId,
+      title,
+      number,
+      state: 'ready',
+      source,
+      chartText,
+      tempo,
+      choruses,
+      plan,
+      pace,
+      rate,
+      bits: 24,
+      frames: sound?.samples.length ?? 0,
+      offsetSec,
+      device,
+      latencySec,
+      dropOut,
+      createdAt: Math.min(createdAt, Date.now()),
+      soundGoneAt: sound ? null : Date.now(),
+    });
+    await tx.insert(notes).values({ takeId: id, json: take.heard });
+    if (take.edits.length > 0) await tx.insert(takeEdits).values({ takeId: id, json: take.edits });
+    if (take.words.stars > 0 || take.words.tags.length > 0 || take.words.remarks.length > 0)
+      await tx.insert(takeWords).values({ takeId: id, json: take.words, search: wordsText(take.words) });
+    for (const chunk of chunks) await tx.insert(audioChunks).values(chunk);
+    return { id, number };
+  });
+}
