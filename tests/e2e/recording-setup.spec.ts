@@ -112,7 +112,7 @@ test('a planted latency is measured through the browser’s own clock; a key is 
     await page.getByRole('button', { name: 'Measure with clicks' }).click();
     await expect(page.getByText('kept for this device')).toBeVisible({ timeout: 30_000 });
     expect(Math.abs(Number(await page.getByTestId('latency').textContent()) - 81)).toBeLessThan(1);
-    await page.getByRole('button', { name: /hide help step by step/ }).click();
+    await page.getByRole('button', { name: /Hide help step by step/ }).click();
     await page.keyboard.press('j');
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog')).toContainText('J');

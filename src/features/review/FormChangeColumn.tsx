@@ -6,7 +6,7 @@ import { chordWidth } from '@/ui/chordParts';
 import { GateLine } from '@/ui/form/Gate';
 import { Pill } from '@/ui/form/Pill';
 import { intervalLabel } from '@/ui/intervalLabel';
-import { groupsOf, type LandingGroup } from './landingGroups';
+import { groupsOf, type FoldedLandings } from './landingGroups';
 import type { FormChange } from './formChanges';
 
 const TOP = 258;
@@ -118,7 +118,7 @@ function Choruses({ right, count, sounding }: ChorusesProps) {
 }
 
 type GroupProps = {
-  group: LandingGroup;
+  group: FoldedLandings;
   x: number;
   y: number;
   tall: number;
@@ -188,7 +188,7 @@ function GroupMark({ group, x, y, tall, isOpen, sounds }: GroupProps) {
   );
 }
 
-function GroupWords({ group, x, middle }: { group: LandingGroup; x: number; middle: number }) {
+function GroupWords({ group, x, middle }: { group: FoldedLandings; x: number; middle: number }) {
   const { interval, mark, then } = group;
   return (
     <>

@@ -3,7 +3,7 @@ import { elementAt, present } from '@/core/shared';
 import type { FormChange } from './formChanges';
 
 /** Landings of one change of the form that came to the same. */
-export type LandingGroup = {
+export type FoldedLandings = {
   readonly mark: LandingMark;
   readonly interval: string | null;
   readonly height: number;
@@ -21,12 +21,12 @@ export function groupsOf(
   formChange: FormChange,
   report: Report,
   marks: readonly LandingMark[],
-): LandingGroup[] {
+): FoldedLandings[] {
   const of = (key: (index: number) => string) => {
     const found = new Map<string, number[]>();
     for (const index of formChange.changes) found.set(key(index), [...(found.get(key(index)) ?? []), index]);
     return [...found.values()]
-      .map((indices): LandingGroup => {
+      .map((indices): FoldedLandings => {
         const { landing } = present(report.changes[elementAt(indices, 0)]);
         const same = indices.every(
           (index) => elementAt(report.changes, index).landing.interval === landing.interval,

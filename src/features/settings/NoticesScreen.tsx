@@ -18,7 +18,7 @@ const blocksOf = (text: string): string[] => text.split(/\n{2,}/).filter((block)
 function Table({ text }: { text: string }) {
   const [head, , ...rows] = text.split('\n').map((line) => line.split('|').slice(1, -1));
   return (
-    <table className="mt-3 w-full text-left leading-6 text-soft">
+    <table className="mt-3 block w-full overflow-x-auto text-left leading-6 text-soft">
       <thead className="text-dim">
         <tr>
           {head?.map((cell) => (
@@ -45,7 +45,9 @@ function Block({ text }: { text: string }) {
   if (text.startsWith('|')) return <Table text={text} />;
   const heading = /^(#{1,3}) (.*)$/.exec(text);
   if (!heading)
-    return <pre className="mt-3 font-[inherit] leading-6 whitespace-pre-wrap text-soft">{text}</pre>;
+    return (
+      <pre className="mt-3 font-[inherit] leading-6 break-words whitespace-pre-wrap text-soft">{text}</pre>
+    );
   if (heading[1] === '#') return <h1 className="text-[25px] leading-8 font-[640]">{heading[2]}</h1>;
   return <h2 className="mt-6 text-[19px] leading-7 font-[640]">{heading[2]}</h2>;
 }

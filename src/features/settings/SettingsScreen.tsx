@@ -38,7 +38,7 @@ export function SettingsScreen({ keepDays, space, trash, version }: Props) {
       }
     >
       <h1 className="sr-only">Settings</h1>
-      <div className="mx-4 grid gap-x-8 gap-y-6 pt-4 pb-8 sm:mx-8 md:grid-cols-2 lg:grid-cols-3">
+      <div className="mx-4 grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 pt-4 pb-8 sm:mx-8 md:grid-cols-2 lg:grid-cols-3">
         <div className="grid min-w-0 content-start gap-y-6">
           <Section name="Sound">
             <Sound rig={rig} />
@@ -75,7 +75,7 @@ export function SettingsScreen({ keepDays, space, trash, version }: Props) {
             <CautionWords />
           </Section>
         </div>
-        <div id="keys" className="scroll-mt-4 md:col-span-2 lg:col-span-3">
+        <div id="keys" className="min-w-0 scroll-mt-4 md:col-span-2 lg:col-span-3">
           <Section name="Every key">
             <AllKeys />
           </Section>

@@ -122,7 +122,7 @@ function Row({ value, words, plain = '', detail = '', keys = [], onSelect }: Row
   return (
     <Palette.Item
       value={value}
-      keywords={[words, plain, detail]}
+      keywords={plain === '' || plain === words ? [words, detail] : [words, plain, detail]}
       onSelect={onSelect}
       className="flex cursor-default items-baseline gap-x-3 border-l-[3px] border-transparent px-[17px] py-1.5 text-[17px] text-soft data-[selected=true]:border-now data-[selected=true]:bg-row data-[selected=true]:text-ink"
     >

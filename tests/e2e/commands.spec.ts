@@ -1,0 +1,55 @@
+import { alive, expect, makeChart, makeTake, test } from '../support/browser';
+
+test('anything is found by a few letters: a chart, a screen, what can be done here; Escape leaves it', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  await makeChart(request, baseURL!, 'title: Palisade Blues\n| C7 | F7 |\n');
+  const take = await makeTake(request, baseURL!);
+  await page.goto(`/takes/${take}`);
+  await alive(page);
+  const find = page.getByRole('combobox', { name: 'Find' });
+  await page.keyboard.press('Control+k');
+  await find.fill('stand back');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('stand-back')).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await find.fill('palisade');
+  await expect(page.getByRole('option', { name: 'Palisade Blues' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { level: 1, name: 'Palisade Blues' })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await find.fill('progress');
+  await page.keyboard.press('Escape');
+  await expect(find).toBeHidden();
+  await page.keyboard.press('Control+k');
+  await find.fill('go to progress');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/progress/);
+});
+
+test('a key that is taken is given all the same, who had it is said, and one key takes it back', async ({
+  page,
+}) => {
+  await page.goto('/settings');
+  await alive(page);
+  const zoom = page.getByRole('button', { name: /^Change the key of: Four bars wide/ });
+  await zoom.click();
+  await page.keyboard.press('x');
+  await expect(zoom).toHaveText('X');
+  await expect(
+    page.getByText('X was the key of “Hear the one-note fix”', { exact: false }).first(),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Change the key of: Hear the one-note fix/ })).toHaveText(
+    'none',
+  );
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('Four bars wide');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('z');
+  await expect(zoom).toHaveText('Z');
+  await page.getByRole('link', { name: 'their names and licences' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Third-party notices' })).toBeVisible();
+  await expect(page.getByRole('cell', { name: 'cmdk' })).toBeVisible();
+});
