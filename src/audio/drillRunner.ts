@@ -1,3 +1,4 @@
+import { createStore } from '@/core/shared';
 import type { SessionState, TakeSession, TakeSettings } from './takeSession';
 
 export type DrillRunnerScene = 'ready' | 'no-input' | 'waiting' | 'live' | 'counting' | 'done';
@@ -36,8 +37,13 @@ export const RESULT_MS = 1_200;
  * player stops. Attempts are takes like any other: nothing that was played is lost.
  */
 export class DrillRunner<T> {
-  private state: RunnerState<T> = { scene: 'ready', session: null, counted: [], before: [], trouble: null };
-  private readonly listeners = new Set<() => void>();
+  private readonly store = createStore<RunnerState<T>>({
+    scene: 'ready',
+    session: null,
+    counted: [],
+    before: [],
+    trouble: null,
+  });
   private timer: ReturnType<typeof setTimeout> | null = null;
   private turn = 0;
   private attempts = 0;
@@ -45,14 +51,13 @@ export class DrillRunner<T> {
 
   constructor(private readonly world: DrillWorld<T>) {}
 
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-  getState = (): RunnerState<T> => this.state;
+  readonly subscribe = this.store.subscribe;
+  readonly getState = this.store.get;
+  get state(): RunnerState<T> {
+    return this.store.get();
+  }
   private become(change: Partial<RunnerState<T>>): void {
-    this.state = { ...this.state, ...change };
-    for (const listener of this.listeners) listener();
+    this.store.set({ ...this.state, ...change });
   }
 
   /** Begins a sitting, or goes on with the next attempt. */

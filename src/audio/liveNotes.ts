@@ -1,16 +1,14 @@
 import type { ProvisionalNote } from '@/core/transcribe';
-import { elementAt } from '@/core/shared';
+import { createStore, elementAt } from '@/core/shared';
 
 /** The notes of the running take as they seem, in order; whoever draws them is told of every change. */
 export class LiveNotes {
-  notes: readonly ProvisionalNote[] = [];
-  private readonly listeners = new Set<() => void>();
-
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-  read = (): readonly ProvisionalNote[] => this.notes;
+  private readonly store = createStore<readonly ProvisionalNote[]>([]);
+  readonly subscribe = this.store.subscribe;
+  readonly read = this.store.get;
+  get notes(): readonly ProvisionalNote[] {
+    return this.store.get();
+  }
 
   /** A note already known by its onset grows; a new one ends what still seemed to sound. */
   add(changed: readonly ProvisionalNote[]): void {
@@ -24,7 +22,6 @@ export class LiveNotes {
         notes.splice(at + 1, 0, note);
       }
     }
-    this.notes = notes;
-    for (const listener of this.listeners) listener();
+    this.store.set(notes);
   }
 }

@@ -10,7 +10,7 @@ import {
   type RouteWords,
 } from '@/core/chart';
 import type { PlanWords } from '@/core/plan';
-import { unwrap, type Beats, elementAt, present } from '@/core/shared';
+import { createStore, unwrap, type Beats, elementAt, present } from '@/core/shared';
 import type { Score } from '@/workers/bandProtocol';
 import { BandPlayer, type BandLevels } from './band/player';
 import { decoded, type OwnBacking } from './band/backings';
@@ -102,7 +102,7 @@ type Prepared = {
  * what the analysis is told.
  */
 export class TakeSession {
-  state: SessionState = { phase: 'idle' };
+  private readonly store = createStore<SessionState>({ phase: 'idle' });
   readonly id = newTakeId();
   readonly route: Route;
   /** What is heard while it is played. */
@@ -110,7 +110,6 @@ export class TakeSession {
   /** How long after its sound each note of the line was drawn, in seconds. */
   readonly drawnAfter: number[] = [];
   latency: AudioInput['latency'] = { seconds: 0, measured: false };
-  private readonly listeners = new Set<() => void>();
   private player: BandPlayer | null = null;
   private listener: LiveListener | null = null;
   private keeper: TakeKeeper | null = null;
@@ -135,15 +134,14 @@ export class TakeSession {
     this.countIn = settings.countInBars * beatsPerBar(chart.meter);
   }
 
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-  getState = (): SessionState => this.state;
+  readonly subscribe = this.store.subscribe;
+  readonly getState = this.store.get;
+  get state(): SessionState {
+    return this.store.get();
+  }
 
   private become(state: SessionState): void {
-    this.state = state;
-    for (const listener of this.listeners) listener();
+    this.store.set(state);
   }
 
   private get context(): AudioContext | null {

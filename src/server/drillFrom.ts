@@ -103,11 +103,12 @@ function aroundChange(chart: Chart, kind: string): [number, number] {
  */
 async function drillFromFinding({
   takeId,
-  finding: { kind, change: into, chord: over },
+  finding: { kind, change: into, chord: over, tone },
 }: Extract<NewDrillBody, { takeId: string }>): Promise<Made> {
   const { take, findings } = await reviewOf(takeId);
   const finding = findings.find(
-    (one) => one.kind === kind && one.where.change === into && one.where.chord === over,
+    (one) =>
+      one.kind === kind && one.where.change === into && one.where.chord === over && one.where.tone === tone,
   );
   const drill = finding && drillOfFinding(finding, readable(take.chartText), take.plan);
   if (!finding || !drill)

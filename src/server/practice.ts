@@ -1,6 +1,7 @@
 import { changesOf, readChart, timelineOf, type Pace } from '@/core/chart';
 import {
   DAY_MS,
+  HELD,
   progressOf,
   retentionOf,
   sessionOf,
@@ -133,7 +134,6 @@ export type TunePractice = {
   readonly lastPlayed: number | null;
 };
 
-const HELD = 0.75;
 const LATEST = 3;
 
 function tuneOf(chart: StoredChart, found: readonly JudgedSolo[]): TunePractice {

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
+import type { ToneName } from '@/core/findings';
 import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drills';
 import {
   dropOutSchema,
@@ -154,6 +155,9 @@ export function planInAddress(text: string | undefined): PlanWords | null {
 }
 
 /** A drill to take up: of the catalogue, in the player's words, or what a finding of a take asks for. */
+/** A finding by its kind and place: its order may have changed since it was read. */
+export type FindingName = { kind: string; change?: string; chord?: string; tone?: ToneName };
+
 export type NewDrillBody =
   | {
       chartId: string;
@@ -166,7 +170,7 @@ export type NewDrillBody =
     }
   | { chartId: string; words: string; tempo?: number; plan?: PlanWords }
   | { drillId: string; /** Half steps up. */ by: number }
-  | { takeId: string; finding: { kind: string; change?: string; chord?: string } };
+  | { takeId: string; finding: FindingName };
 const tempo = Joi.number().min(30).max(320);
 const numbers = Joi.array().items(Joi.number().min(-48).max(64)).min(1).max(64).required();
 export const newDrillBody = Joi.alternatives<NewDrillBody>(
@@ -177,6 +181,7 @@ export const newDrillBody = Joi.alternatives<NewDrillBody>(
       kind: Joi.string().max(40).required(),
       change: Joi.string().max(60),
       chord: Joi.string().max(24),
+      tone: Joi.valid('root', 'third', 'fifth', 'seventh'),
     }).required(),
   }),
   Joi.object({ chartId: idSchema, words: Joi.string().max(400).required(), tempo, plan: planSchema }),

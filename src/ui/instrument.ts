@@ -1,7 +1,7 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 import { readTuning, STANDARD_TUNING, withCapo, writeTuning, type Instrument } from '@/core/neck';
-import { present } from '@/core/shared';
+import { createStore, present } from '@/core/shared';
 
 /** The player's guitar, as it is kept in this browser. */
 export type Guitar = {
@@ -18,8 +18,8 @@ export const STANDARD_GUITAR: Guitar = {
   leftHanded: false,
 };
 const KEY = 'idle-wander-guitar';
-const listeners = new Set<() => void>();
-let held: Guitar | null = null;
+/** Null until it is read for the first time, in the browser. */
+const store = createStore<Guitar | null>(null);
 
 /** What is kept is read with care: anything that is no guitar is the standard one. */
 function read(): Guitar {
@@ -40,27 +40,25 @@ function read(): Guitar {
 }
 
 export function keepGuitar(guitar: Guitar): void {
-  held = guitar;
   try {
     localStorage.setItem(KEY, JSON.stringify(guitar));
   } catch {
     // a browser that keeps nothing still uses it until the page goes
   }
-  for (const listener of listeners) listener();
+  store.set(guitar);
 }
 
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => listeners.delete(listener);
-};
+function guitarNow(): Guitar {
+  const known = store.get();
+  if (known) return known;
+  const stored = read();
+  store.set(stored);
+  return stored;
+}
 
 /** The player's guitar; the standard one until the page is alive. */
 export const useGuitar = (): Guitar =>
-  useSyncExternalStore(
-    subscribe,
-    () => (held ??= read()),
-    () => STANDARD_GUITAR,
-  );
+  useSyncExternalStore(store.subscribe, guitarNow, () => STANDARD_GUITAR);
 
 /** The instrument the hand finds: frets count from the capo. */
 export function instrumentOf({ tuning, frets, capo }: Guitar): Instrument {

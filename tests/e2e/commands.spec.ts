@@ -1,4 +1,5 @@
-import { alive, expect, makeChart, makeTake, test } from '../support/browser';
+import { alive, expect, makeChart, test } from '../support/browser';
+import { makeTake } from '../support/takes';
 
 test('anything is found by a few letters: a chart, a screen, what can be done here; Escape leaves it', async ({
   page,

@@ -1,3 +1,4 @@
+import { createStore } from '@/core/shared';
 import { SILENCE } from '@/core/sound';
 import type { CaptureBlock, Channel } from './captureMessage';
 import { InputError, listDevices, type Device, type DeviceChoice, type InputTrouble } from './device';
@@ -29,7 +30,7 @@ const CLIPPED = 0.985;
  * nothing. Everything in it is stamped by the context's clock.
  */
 export class AudioInput {
-  state: AudioInputState = { phase: 'closed' };
+  private readonly store = createStore<AudioInputState>({ phase: 'closed' });
   context: AudioContext | null = null;
   device: Device | null = null;
   choice: DeviceChoice | null = null;
@@ -38,18 +39,16 @@ export class AudioInput {
   highest = SILENCE;
   /** How often the chosen channel reached full scale since `listenAnew`. */
   clipped = 0;
-  private readonly listeners = new Set<() => void>();
   private readonly ears = new Set<(block: CaptureBlock) => void>();
   private turn = 0;
 
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-  getState = (): AudioInputState => this.state;
+  readonly subscribe = this.store.subscribe;
+  readonly getState = this.store.get;
+  get state(): AudioInputState {
+    return this.store.get();
+  }
   private become(state: AudioInputState): void {
-    this.state = state;
-    for (const listener of this.listeners) listener();
+    this.store.set(state);
   }
 
   /** Hears every block until told to stop. */

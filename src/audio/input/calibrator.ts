@@ -11,7 +11,7 @@ import {
   type Latency,
 } from '@/core/align';
 import type { AudioInput } from './audioInput';
-import { elementAt } from '@/core/shared';
+import { createStore, elementAt } from '@/core/shared';
 
 export type CalibrationState =
   | { readonly phase: 'idle' }
@@ -67,20 +67,18 @@ class Memory {
 
 /** Finds the round trip of the open device: by clicks that it hears itself, or by a player who claps along. */
 export class Calibrator {
-  state: CalibrationState = { phase: 'idle' };
-  private readonly listeners = new Set<() => void>();
+  private readonly store = createStore<CalibrationState>({ phase: 'idle' });
   private stopAll: (() => void) | null = null;
 
   constructor(private readonly input: AudioInput) {}
 
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-  getState = (): CalibrationState => this.state;
+  readonly subscribe = this.store.subscribe;
+  readonly getState = this.store.get;
+  get state(): CalibrationState {
+    return this.store.get();
+  }
   private become(state: CalibrationState): void {
-    this.state = state;
-    for (const listener of this.listeners) listener();
+    this.store.set(state);
   }
 
   cancel(): void {

@@ -1,7 +1,7 @@
 import type { PlayedNote } from '@/core/analyse';
 import { beatAt, secondsAt, type Pace } from '@/core/chart';
 import { stretched } from './stretch';
-import { present, elementAt, type Beats, type Seconds } from '@/core/shared';
+import { createStore, present, elementAt, type Beats, type Seconds } from '@/core/shared';
 
 /**
  * What a take is heard from: its sound and the band's, mono, in seconds of the take; either may have to be
@@ -59,14 +59,13 @@ type Part = 'take' | 'band';
  * cannot drift from the ear.
  */
 export class TakePlayer {
-  private state: PlayerState = {
+  private readonly store = createStore<PlayerState>({
     phase: 'idle',
     speed: 1,
     levels: { take: 1, band: 0, click: 0 },
     loop: null,
     trouble: null,
-  };
-  private readonly listeners = new Set<() => void>();
+  });
   private context: AudioContext | null = null;
   private gains: Record<Part | 'click', GainNode> | null = null;
   private readonly sounds = new Map<Part, Promise<Float32Array>>();
@@ -82,14 +81,13 @@ export class TakePlayer {
 
   constructor(private readonly source: PlayerSource) {}
 
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-  getState = (): PlayerState => this.state;
+  readonly subscribe = this.store.subscribe;
+  readonly getState = this.store.get;
+  get state(): PlayerState {
+    return this.store.get();
+  }
   private become(change: Partial<PlayerState>): void {
-    this.state = { ...this.state, ...change };
-    for (const listener of this.listeners) listener();
+    this.store.set({ ...this.state, ...change });
   }
 
   private notes: readonly PlayedNote[] = [];
@@ -387,7 +385,7 @@ export class TakePlayer {
 
   async close(): Promise<void> {
     this.halt();
-    this.state = { ...this.state, phase: 'idle' };
+    this.become({ phase: 'idle' });
     const { context } = this;
     this.context = null;
     this.gains = null;

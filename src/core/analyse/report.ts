@@ -42,7 +42,7 @@ import { EPSILON, windowsAt } from './notes/windows';
  * Raised whenever the same notes would get another report, or what is kept beside it another shape: what older
  * engines stored is made anew.
  */
-export const ENGINE_VERSION = 5;
+export const ENGINE_VERSION = 6;
 
 export type EventReport = {
   readonly index: number;

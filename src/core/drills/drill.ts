@@ -1,8 +1,8 @@
 import { analyse, type PlayedNote, type Report } from '../analyse';
 import { passage, readChart, timelineOf, type Chart } from '../chart';
 import { planFromWords, type PlanWords } from '../plan';
-import type { Finding, FindingKind } from '../findings';
-import { unwrap, type BeatsPerMinute, present } from '../shared';
+import type { Finding, FindingKind, ToneName } from '../findings';
+import { unwrap, type BeatsPerMinute } from '../shared';
 import { attemptOf } from './attempt';
 import { CATALOGUE, type CatalogueEntry, type DrillKind } from './catalogue';
 import type { Attempt } from './rule';
@@ -115,7 +115,7 @@ const FOR: Partial<Record<FindingKind, DrillKind>> = {
   'handover-late': 'chords-and-line',
   'chord-hit-wrong': 'chords-and-line',
 };
-const TONES: Record<string, DrillKind> = {
+const TONES: Record<ToneName, DrillKind> = {
   third: 'ladder-thirds',
   seventh: 'ladder-sevenths',
   fifth: 'ladder-fifths',
@@ -127,11 +127,8 @@ const TONES: Record<string, DrillKind> = {
  * no drill mends.
  */
 export function drillOfFinding(finding: Finding, chart: Chart, plan: PlanWords): Drill | null {
-  const named =
-    finding.kind === 'tone-missed'
-      ? Object.keys(TONES).find((tone) => finding.title.includes(tone))
-      : undefined;
-  const kind = named ? present(TONES[named]) : FOR[finding.kind];
+  const { tone } = finding.where;
+  const kind = finding.kind === 'tone-missed' && tone ? TONES[tone] : FOR[finding.kind];
   return kind ? drillFor({ kind, chart, tempo: finding.drill.tempo, span: finding.drill.span, plan }) : null;
 }
 

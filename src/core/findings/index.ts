@@ -5,6 +5,7 @@ export {
   type DrillSpec,
   type Finding,
   type FindingKind,
+  type ToneName,
   type Findings,
   type FindingsRequest,
 } from './kinds';

@@ -35,6 +35,7 @@ export {
 export { APPROACHES, measuresOf, TARGET_TONES, type Measures, type TargetTone } from './measures';
 export {
   FEWEST,
+  HELD,
   progressOf,
   weekOf,
   weekStart,

@@ -1,7 +1,7 @@
 import { beatsPerBar, secondsAt } from '@/core/chart';
 import type { SessionState, TakeSession, TakeSettings } from '@/audio/takeSession';
 import type { AfterTake } from '../shell/preferences';
-import { present } from '@/core/shared';
+import { createStore, present } from '@/core/shared';
 
 /** A take that is over: kept, or on its way there. */
 export type FinishedTake = {
@@ -51,8 +51,13 @@ export const RESULT_ALONE_MS = 700;
  * itself. The screen only draws it.
  */
 export class RecordFlow {
-  state: FlowState = { scene: 'setup', session: null, finished: null, rolling: false, trouble: null };
-  private readonly listeners = new Set<() => void>();
+  private readonly store = createStore<FlowState>({
+    scene: 'setup',
+    session: null,
+    finished: null,
+    rolling: false,
+    trouble: null,
+  });
   private ended: TakeSession | null = null;
   private last: TakeSettings | null = null;
   /** The take after the running one, made ready while that plays its last bars. */
@@ -64,14 +69,13 @@ export class RecordFlow {
 
   constructor(private readonly world: World) {}
 
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-  getState = (): FlowState => this.state;
+  readonly subscribe = this.store.subscribe;
+  readonly getState = this.store.get;
+  get state(): FlowState {
+    return this.store.get();
+  }
   private become(change: Partial<FlowState>): void {
-    this.state = { ...this.state, ...change };
-    for (const listener of this.listeners) listener();
+    this.store.set({ ...this.state, ...change });
   }
 
   private later(ms: number, work: () => void): void {

@@ -1,3 +1,4 @@
+import type { FindingName } from '@/server/validation';
 import { ask, changing } from '@/audio/persistence/serverTakes';
 import type { Edit, TakeWords } from '@/core/correct';
 import type { Motif } from '@/core/drills';
@@ -14,10 +15,7 @@ export const keepWords = (id: string, words: TakeWords): Promise<unknown> =>
   changing(id, `/api/takes/${id}/words`, put({ words }));
 
 /** Takes up the drill a finding asks for. @returns its id */
-export const takeUpDrill = async (
-  takeId: string,
-  finding: { kind: string; change?: string; chord?: string },
-): Promise<string> =>
+export const takeUpDrill = async (takeId: string, finding: FindingName): Promise<string> =>
   (await ask<{ id: string }>('/api/drills', { ...put({ takeId, finding }), method: 'POST' })).id;
 
 /**

@@ -142,8 +142,15 @@ function useTakingUp(
       .then((id) => router.push(`/drills/${id}`))
       .catch((error: Error) => dispatch({ type: 'set', change: { trouble: error.message } }));
   return {
-    drill: ({ kind, where: { change, chord } }) =>
-      open(takeUpDrill(take.id, { kind, ...(change && { change }), ...(chord && { chord }) })),
+    drill: ({ kind, where: { change, chord, tone } }) =>
+      open(
+        takeUpDrill(take.id, {
+          kind,
+          ...(change && { change }),
+          ...(chord && { chord }),
+          ...(tone && { tone }),
+        }),
+      ),
     practisePhrase: (index) => {
       const phrase = shapeOf(report, elementAt(report.phrases, index));
       if (take.chartId !== null) return open(takeUpPhrase(take.chartId, phrase, Math.round(take.tempo)));

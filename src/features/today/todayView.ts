@@ -1,6 +1,6 @@
 import { addDays, format } from 'date-fns';
 import { attemptSize } from '@/core/drills';
-import { DAY_MS, FEWEST, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
+import { DAY_MS, FEWEST, HELD, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
 import { typeset } from '@/core/findings';
 import type { Today, TunePractice } from '@/server/practice';
 import type { TakeProfileData } from '@/ui/form/TakeProfile';
@@ -155,7 +155,7 @@ export function sinceLastWeek({ kinds }: Progress): { title: string; words: stri
   const best = [...pairs].sort((a, b) => b.by - a.by)[0];
   if (best && best.by > 0.05)
     said.push({
-      title: `${name(best.kind)} ${rate(best.now) >= 0.8 ? 'is holding' : 'is better'}`,
+      title: `${name(best.kind)} ${rate(best.now) >= HELD ? 'is holding' : 'is better'}`,
       words: `third or seventh in ${best.now.met} of ${best.now.of} landings, was ${best.before.met} of ${best.before.of}`,
     });
   const stuck = pairs

@@ -64,9 +64,14 @@ export type DrillSpec = {
  * Where it was: `bars` count from 1 through all choruses; of several takes they are the last one's, and
  * `takes` has them all, oldest first from 1.
  */
+/** A tone of the chord as a player names it. */
+export type ToneName = 'root' | 'third' | 'fifth' | 'seventh';
+
 export type FindingPlace = {
   readonly change?: string;
   readonly chord?: string;
+  /** The tone of the chord it is about. */
+  readonly tone?: ToneName;
   readonly bars: readonly number[];
   readonly takes?: readonly { readonly take: number; readonly bars: readonly number[] }[];
 };

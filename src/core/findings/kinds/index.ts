@@ -31,7 +31,7 @@ import { gotBetter } from './praise';
 import { aheadOrBehind, noUpbeats, oneRhythm, uneven } from './time';
 import { elementAt } from '../../shared';
 
-export type { DrillSpec, Finding, FindingKind, FindingsRequest, FindingPlace } from './finding';
+export type { DrillSpec, Finding, FindingKind, FindingsRequest, FindingPlace, ToneName } from './finding';
 
 const KINDS: readonly ((context: FindingContext) => Measure[])[] = [
   targetsMissed,

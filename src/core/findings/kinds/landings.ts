@@ -5,7 +5,7 @@ import { unwrap, elementAt, present } from '../../shared';
 import { marksOf } from '../marks';
 import { intervalWord, times, typeset } from '../words';
 import { mostCommon } from '../mostCommon';
-import { ENOUGH, measure, throughBar, type FindingContext, type Measure } from './finding';
+import { ENOUGH, measure, throughBar, type FindingContext, type Measure, type ToneName } from './finding';
 
 const MISSED_LIMIT = 0.75;
 
@@ -99,7 +99,7 @@ function targetWords(
   return { names, words: `${names}, its ${words},` };
 }
 
-const ROLES: readonly (readonly [string, readonly ToneRole[]])[] = [
+const ROLES: readonly (readonly [ToneName, readonly ToneRole[]])[] = [
   ['root', ['root']],
   ['third', ['third', 'sus']],
   ['fifth', ['fifth']],
@@ -129,6 +129,7 @@ export function toneMissed(context: FindingContext): Measure[] {
     return measure(context, {
       kind: 'tone-missed',
       where: {
+        tone: name,
         bars: asked.filter((change) => !met.includes(change)).map((change) => throughBar(context, change)),
       },
       met: met.length,

@@ -18,8 +18,8 @@ const NOT_PROGRESS: readonly string[] = [
   'change-ignored',
 ];
 
-const keyOf = ({ kind, where, title }: Measure): string =>
-  [kind, where.change ?? '', where.chord ?? '', kind === 'tone-missed' ? title : ''].join(' ');
+const keyOf = ({ kind, where: { change, chord, tone } }: Measure): string =>
+  [kind, change, chord, tone].map((part) => part ?? '').join(' ');
 
 /**
  * What got better with the last take, and what was kept at a faster tempo.
