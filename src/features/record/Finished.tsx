@@ -6,8 +6,9 @@ import { reviewAnswer } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { Far, type Way } from '../shell/Far';
-import type { FinishedTake, RecordFlow } from './flow';
+import type { RecordFlow } from './flow';
 import { OneGatePicture } from './OneLandingPicture';
+import type { FinishedTake } from './flowState';
 
 type Answer = {
   readonly take: { readonly number: number };

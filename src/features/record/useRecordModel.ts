@@ -15,7 +15,7 @@ import { useRest } from '../shell/useRest';
 import { useRigState } from '../shell/useRig';
 import { useSession } from '../shell/useSession';
 import { useResult, type Result } from './Finished';
-import { RecordFlow, type FlowState } from './flow';
+import { RecordFlow } from './flow';
 import { useCatchUp, useTakeElsewhere, type InterruptedTake } from './Interrupted';
 import {
   defaultSettings,
@@ -26,6 +26,7 @@ import {
   type Settings,
 } from './settings';
 import { useBring } from './useBring';
+import { type FlowState } from './flowState';
 
 export type RecordProps = {
   charts: readonly RecordChart[];
