@@ -8,7 +8,7 @@ import { readMidi, writeLineMusicXml } from '@/core/formats';
 import { unwrap } from '@/core/shared';
 import { createChart } from '@/server/charts';
 import { closeDatabase } from '@/server/db/client';
-import { importLine } from "@/server/takeImport";
+import { importLine } from '@/server/takeImport';
 
 let folder = '';
 const at = (name: string): string => path.join(folder, name);

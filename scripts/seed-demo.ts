@@ -19,7 +19,7 @@ import { DEMO_CHARTS, type DemoChart } from './demo/charts';
 import { DEMO_DRILLS, DEMO_GOAL, DEMO_WORDS, type DemoDrill } from './demo/practice';
 import { DEMO_TAKES, type DemoTake } from './demo/takes';
 import { elementAt, present } from '@/core/shared';
-import { keepDiary } from "../src/server/diary";
+import { keepDiary } from '../src/server/diary';
 
 const RATE = 44_100;
 const LEAD_SECONDS = 0.5;
