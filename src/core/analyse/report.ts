@@ -1,4 +1,4 @@
-import { lazily, once, type Beats, type BeatsPerMinute } from '../shared';
+import { lazily, once, type Beats, type BeatsPerMinute, elementAt } from '../shared';
 import type { IntervalName } from '../music';
 import { changesOf, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
 import { cellAt, planOf, type PlanChoice } from '../plan';
@@ -111,7 +111,7 @@ export function analyse(request: AnalysisRequest): Report {
     groundwork;
   const { notesJudged, choruses } = groundwork;
   const noteReports = notesJudged.map(({ note }) => note);
-  const indexOf = (place: number) => scene.line[place]!.index;
+  const indexOf = (place: number) => elementAt(scene.line, place).index;
   const moved = once(() => movedShapesOf(scene.line));
   const figureReports = figures.map(({ kind, members, target }): FigureReport => ({
     kind,
@@ -119,14 +119,14 @@ export function analyse(request: AnalysisRequest): Report {
     targetIndex: indexOf(target),
     resolved: true,
   }));
-  const heightsInLine = () => scene.line.map(({ index }) => noteReports[index]!.height);
+  const heightsInLine = () => scene.line.map(({ index }) => elementAt(noteReports, index).height);
   const muted = once(() => mutedBandOf(scene, notesJudged, changes, choruses));
   const handed = once(() => handoversOf(scene, events, choruses));
   // notes, figures and landings are what every screen draws; the rest is worked out for the board that shows it
   return lazily<Report>({
     schema: () => 'idle-wander/report@1',
     notes: () => noteReports,
-    events: () => events.map((event) => eventReport(event, assignments[event.index]!)),
+    events: () => events.map((event) => eventReport(event, elementAt(assignments, event.index))),
     figures: () => figureReports,
     shapes: () =>
       shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
@@ -176,8 +176,8 @@ function layGroundwork({ chart, tempo, notes, plan: choice, choruses: given }: A
   const assignments = assignChords(scene, heard.events);
   const walk = new Walk(scene, assignments);
   const { functions, figures } = noteFunctionsOf(walk, (place) => {
-    const { span, chorus } = assignments[place]!.sounding;
-    return cellAt(plan, span.index, chorus).targets.includes(scene.line[place]!.pc);
+    const { span, chorus } = elementAt(assignments, place).sounding;
+    return cellAt(plan, span.index, chorus).targets.includes(elementAt(scene.line, place).pc);
   });
   const judged = { scene, events: heard.events, voices: heard.voices, assignments, plan };
   const changes = landingsOf(judged);
@@ -215,9 +215,10 @@ function layGroundwork({ chart, tempo, notes, plan: choice, choruses: given }: A
 /** Phrases with the one each answers. */
 function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
   const answers = answersOf(phrases, timeline);
-  return phrases.map((phrase, index) =>
-    answers[index] === null ? phrase : { ...phrase, answers: answers[index]! },
-  );
+  return phrases.map((phrase, index) => {
+    const question = answers[index] ?? null;
+    return question === null ? phrase : { ...phrase, answers: question };
+  });
 }
 
 /** The form repeats until the last onset. */
@@ -236,7 +237,9 @@ function eventReport(event: NoteEvents['events'][number], { chord }: ChordAssign
     index,
     onsetBeat: onset,
     noteIndices:
-      voices.length === 1 ? [voices[0]!.index] : voices.map((voice) => voice.index).sort((a, b) => a - b),
+      voices.length === 1
+        ? [elementAt(voices, 0).index]
+        : voices.map((voice) => voice.index).sort((a, b) => a - b),
     kind,
     ...(name === null ? {} : { name }),
   };

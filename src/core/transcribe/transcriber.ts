@@ -1,4 +1,3 @@
-import type { Decibels, Hz, Samples, Seconds } from '../shared';
 import { SILENCE } from '../sound';
 import {
   SILENT_TAKE,
@@ -20,6 +19,7 @@ import type { PitchTrack } from './path';
 import { RingingReader } from './ringing';
 import { SEAM, seamNear } from './seam';
 import { OwnTuning } from './tuning';
+import { present, type Decibels, type Hz, type Samples, type Seconds } from '../shared';
 
 export type Transcription = {
   readonly schema: 'idle-wander/notes@1';
@@ -240,7 +240,7 @@ export class Transcriber {
     this.keep(heard, window, from, to);
     for (const [moment, claims] of told)
       if (moment.frame >= from && moment.frame < to)
-        asked!({ ...moment, frame: moment.frame + window.from }, claims);
+        present(asked)({ ...moment, frame: moment.frame + window.from }, claims);
     this.concluded = window.from + to;
     this.forget(this.concluded - CONTEXT);
   }

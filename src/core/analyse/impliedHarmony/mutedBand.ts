@@ -1,5 +1,5 @@
 import { isOnBeat } from '../../chart';
-import { type Beats, type PitchClass } from '../../shared';
+import { type Beats, type PitchClass, elementAt, present } from '../../shared';
 import type { ChangeReport } from '../changes/landings';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { HarmonicContext } from '../harmonicContext/harmonicContext';
@@ -51,7 +51,8 @@ export function mutedBandOf(
   const candidates = candidatesOf(scene.contexts);
   const landedAt = new Map(changes.map((change) => [beatKey(change.beat), change.landing.noteIndex]));
   const longest = notes.reduce((most, { note }) => Math.max(most, note.durationBeats), 0);
-  const from = (beat: Beats) => firstWhere(notes.length, (place) => notes[place]!.note.onsetBeat >= beat);
+  const from = (beat: Beats) =>
+    firstWhere(notes.length, (place) => elementAt(notes, place).note.onsetBeat >= beat);
   const around = (run: SymbolRun) => notes.slice(from(run.start - longest), from(run.end));
   const outside = new Map(
     scene.contexts.flatMap(({ chord }) =>
@@ -70,7 +71,7 @@ export function mutedBandOf(
     weights: weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null),
   }));
   const segments = weighed.map(({ run, weights }) =>
-    judge(run, toldBy(weights), outside.get(run.context.chord!.symbol)!),
+    judge(run, toldBy(weights), present(outside.get(present(run.context.chord).symbol))),
   );
   const counted = segments.filter((segment) => segment.verdict !== 'silent');
   const heard = counted.filter((segment) => segment.verdict === 'heard').length;
@@ -132,7 +133,8 @@ function runsOf(scene: AnalysisScene, choruses: number): SymbolRun[] {
       const offset = chorus * scene.timeline.formBeats;
       const [start, end] = [ground.span.start + offset, ground.span.end + offset];
       const symbol = ground.chord?.symbol ?? null;
-      if (symbol !== null && symbol === previous) runs[runs.length - 1] = { ...runs[runs.length - 1]!, end };
+      if (symbol !== null && symbol === previous)
+        runs[runs.length - 1] = { ...elementAt(runs, runs.length - 1), end };
       else if (symbol !== null) runs.push({ context: ground, start, end });
       previous = symbol;
     }

@@ -1,4 +1,4 @@
-import { median, secondsToBeats, type Beats } from '../../shared';
+import { median, secondsToBeats, type Beats, elementAt, present } from '../../shared';
 import { semitonesAboveRoot, toneByRole, type IntervalName } from '../../music';
 import { beatsPerBar, isOnStrongBeat, formPositionOf } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
@@ -49,7 +49,10 @@ export function phrasesOf(
     phrases,
     scene.line,
     (place) =>
-      voiceTier(scene.contexts[assignments[place]!.sounding.span.index]!, scene.line[place]!) === 'chord',
+      voiceTier(
+        present(scene.contexts[elementAt(assignments, place).sounding.span.index]),
+        elementAt(scene.line, place),
+      ) === 'chord',
   );
   return phrases.map((phrase, index) => ({ ...phrase, ...likeness[index] }));
 }
@@ -63,7 +66,7 @@ function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][]
     const breaks =
       !before || endsBefore(scene, event.onset - end, event.onset, pulse) || isLong(before, pulse);
     if (breaks) phrases.push([]);
-    phrases[phrases.length - 1]!.push(event);
+    elementAt(phrases, phrases.length - 1).push(event);
     end = Math.max(end, event.end);
   });
   return phrases;
@@ -71,14 +74,14 @@ function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][]
 
 /** The median of the onset gaps of at most 2 beats; of all gaps, if fewer than three are. */
 function medianGap(events: readonly Event[]): Beats {
-  const gaps = events.slice(1).map((event, index) => event.onset - events[index]!.onset);
+  const gaps = events.slice(1).map((event, index) => event.onset - elementAt(events, index).onset);
   const short = gaps.filter((gap) => gap <= 2 + EPSILON);
   return median(short.length < 3 ? gaps : short) ?? 1;
 }
 
 /** A rest of at least max(0.75 beat, 300 ms, min(2 m, ¾ bar)). */
 function endsBefore({ timeline }: AnalysisScene, rest: Beats, onset: Beats, pulse: Beats): boolean {
-  const bar = timeline.bars[formPositionOf(timeline, Math.max(0, onset)).bar]!;
+  const bar = elementAt(timeline.bars, formPositionOf(timeline, Math.max(0, onset)).bar);
   const least = Math.max(
     0.75,
     secondsToBeats(0.3, timeline.tempo),
@@ -96,10 +99,10 @@ function describe(
   group: readonly Event[],
   assignments: readonly ChordAssignment[],
 ): Phrase {
-  const startBeat = group[0]!.onset;
+  const startBeat = elementAt(group, 0).onset;
   const endBeat = group.reduce((latest, event) => Math.max(latest, event.end), -Infinity);
-  const last = group[group.length - 1]!;
-  const { endInterval, end } = endOf(scene, last.index, assignments[last.index]!);
+  const last = elementAt(group, group.length - 1);
+  const { endInterval, end } = endOf(scene, last.index, present(assignments[last.index]));
   return {
     startBeat,
     endBeat,
@@ -116,7 +119,7 @@ function describe(
 
 function pickup({ timeline, windows }: AnalysisScene, start: Beats): Beats {
   const chorus = Math.floor(start / timeline.formBeats) * timeline.formBeats;
-  const length = beatsPerBar(timeline.bars[0]!.meter);
+  const length = beatsPerBar(elementAt(timeline.bars, 0).meter);
   const starts =
     start < 0
       ? [Math.ceil((start - windows.on) / length - EPSILON) * length]
@@ -128,7 +131,7 @@ function pickup({ timeline, windows }: AnalysisScene, start: Beats): Beats {
 
 /** Index of the first change at or after a beat. */
 const changeFrom = ({ changes }: AnalysisScene, beat: Beats): number =>
-  firstWhere(changes.length, (index) => changes[index]!.at >= beat);
+  firstWhere(changes.length, (index) => elementAt(changes, index).at >= beat);
 
 /** Beats from the nearest change, the earlier of two as near; negative before it. */
 function nearestChange(scene: AnalysisScene, beat: Beats): Beats | null {
@@ -153,8 +156,8 @@ function endOf(
   place: number,
   assignment: ChordAssignment,
 ): { endInterval: IntervalName | null; end: PhraseEnd } {
-  const note = scene.line[place]!;
-  const context = scene.contexts[assignment.sounding.span.index]!;
+  const note = elementAt(scene.line, place);
+  const context = elementAt(scene.contexts, assignment.sounding.span.index);
   const endInterval = printedInterval(context, note);
   const { chord } = assignment;
   if (!chord) return { endInterval, end: 'asks' };

@@ -1,9 +1,9 @@
-import type { Beats, Midi, PitchClass } from '../../shared';
 import type { IntervalName } from '../../music';
 import { isOnStrongBeat } from '../../chart';
 import { ENOUGH_TO_JUDGE, type IntervalCount } from './coverage';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { JudgedNote } from '../noteFunctions/noteReport';
+import { elementAt, present, type Beats, type Midi, type PitchClass } from '../../shared';
 
 type Counts = Record<IntervalName, IntervalCount>;
 /** What was used over every chord of one Roman numeral. */
@@ -41,14 +41,14 @@ function add(
   here: (chordSpan: number) => boolean,
 ): boolean {
   note.spans.forEach((span, place) => {
-    if (span.interval === null || !here(chordSpans[place]!)) return;
+    if (span.interval === null || !here(elementAt(chordSpans, place))) return;
     const cell = (counts[span.interval] ??= { count: 0, beats: 0, strong: 0 });
     cell.beats += span.beats;
     if (place > 0) return;
     cell.count++;
     if (isOnStrongBeat(scene.timeline, note.onsetBeat, scene.windows.on)) cell.strong++;
   });
-  return note.chord !== null && here(chordSpans[0]!);
+  return note.chord !== null && here(elementAt(chordSpans, 0));
 }
 
 /** Rule T9.1: Per chord symbol, per function, overall. In form order. */
@@ -58,12 +58,12 @@ export function coverageByFunction(scene: AnalysisScene, notes: readonly JudgedN
     [...new Set(degrees)].flatMap((degree) => (degree === null ? [] : [[degree, emptyEntry()] as const])),
   );
   for (const judged of notes.filter(isCounted))
-    for (const degree of new Set(judged.chordSpans.map((span) => degrees[span]!)))
+    for (const degree of new Set(judged.chordSpans.map((span) => elementAt(degrees, span))))
       if (
         degree !== null &&
-        add(entries.get(degree)!.counts, scene, judged, (span) => degrees[span] === degree)
+        add(present(entries.get(degree)).counts, scene, judged, (span) => degrees[span] === degree)
       )
-        entries.get(degree)!.count++;
+        present(entries.get(degree)).count++;
   return [...entries].map(([degree, { counts, count }]) => ({
     function: degree,
     count,

@@ -1,4 +1,4 @@
-import { beatsToSeconds, median, type Beats } from '../../shared';
+import { beatsToSeconds, median, type Beats, elementAt, present } from '../../shared';
 import { formPositionOf } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { steadyLag } from './placeInForm';
@@ -109,12 +109,13 @@ function byEighth(
     .sort(([a], [b]) => a - b)
     .map(([place, values]) => {
       const sorted = values.sort((a, b) => a - b);
-      const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
+      const at = (share: number) =>
+        elementAt(sorted, Math.min(sorted.length - 1, Math.floor(share * sorted.length)));
       return {
         beat: (place >> 1) + 1,
         and: place % 2 === 1,
         count: sorted.length,
-        medianMs: median(sorted)!,
+        medianMs: present(median(sorted)),
         middleMs: [at(0.25), at(0.75)],
       };
     });
@@ -142,7 +143,7 @@ function byBeat(onsets: readonly Beats[], offset: Beats): Beats[][] {
     const at = onset - offset;
     const beat = Math.floor(at + 0.12);
     if (beat !== last) groups.push([]);
-    groups[groups.length - 1]!.push(at - beat);
+    elementAt(groups, groups.length - 1).push(at - beat);
     last = beat;
   }
   return groups;
@@ -157,7 +158,7 @@ function deviationsOf(onsets: readonly Beats[], lines: readonly number[][]): rea
     if (square <= GOOD_FIT * GOOD_FIT) return fit;
     if (!best || square < best.square) best = { fit, square };
   }
-  return best!.fit;
+  return present(best).fit;
 }
 
 function deviation(onset: Beats, grid: readonly number[]): Beats {
@@ -177,7 +178,7 @@ function swingOf(onsets: readonly Beats[], window: Beats): number | null {
     const beat = Math.round(first);
     if (Math.abs(first - beat) > window) return;
     const inside = onsets.slice(index + 1, index + 6).filter((onset) => onset < beat + 1 - window);
-    if (inside.length === 1) ratios.push((inside[0]! - first) / (beat + 1 - inside[0]!));
+    if (inside.length === 1) ratios.push((elementAt(inside, 0) - first) / (beat + 1 - elementAt(inside, 0)));
   });
   return ratios.length >= FEWEST_PAIRS ? median(ratios) : null;
 }
