@@ -13,6 +13,7 @@ test('anything is found by a few letters: a chart, a screen, what can be done he
   const find = page.getByRole('combobox', { name: 'Find' });
   await page.keyboard.press('Control+k');
   await find.fill('stand back');
+  await expect(page.getByRole('option', { name: 'Stand back' })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('stand-back')).toBeVisible();
   await page.keyboard.press('Control+k');

@@ -11,8 +11,8 @@ import { usePreferences } from '../preferences';
 import { keysOf, type Bindings } from './bindings';
 import { PEDAL, type CommandId } from './catalogue';
 import { shownKey } from './keys';
-import { panelCommands } from './panels';
-import type { Command } from './registry';
+import { usePanelCommands } from './panels';
+import { commandNow, type Command } from './registry';
 
 const NOT_LISTED: readonly CommandId[] = [PEDAL, 'app.palette'];
 const isListed = ({ id }: Command): boolean => !NOT_LISTED.includes(id);
@@ -47,7 +47,7 @@ function Finder({ onClose }: { onClose: () => void }) {
   const router = useRouter();
   const { bindings } = usePreferences();
   const { names, failed } = useNames();
-  const commands = panelCommands().filter(isListed);
+  const commands = usePanelCommands().filter(isListed);
   const choose = (work: () => void) => () => {
     onClose();
     // the panel is gone before the command acts: what it opens may want the focus
@@ -59,7 +59,7 @@ function Finder({ onClose }: { onClose: () => void }) {
       value={command.id}
       words={command.label}
       keys={keysOf(bindings, command.id)}
-      onSelect={choose(command.run)}
+      onSelect={choose(() => commandNow(command.id)?.run())}
     />
   );
   const places = (items: readonly Named[], path: string) =>

@@ -4,7 +4,7 @@ import { usePreferences } from '../preferences';
 import { keysOf, type Bindings } from './bindings';
 import { COMMAND_IDS, COMMANDS, PEDAL, SCOPES, scopeOf, type CommandId, type Scope } from './catalogue';
 import { shownKey } from './keys';
-import { panelCommands } from './panels';
+import { usePanelCommands } from './panels';
 import type { Command } from './registry';
 
 const GESTURES = { press: 'press', hold: 'hold', double: 'press twice' } as const;
@@ -44,8 +44,6 @@ const hasKey = (bindings: Bindings, id: CommandId): boolean =>
 /** Every key there is: first those that work here and now. */
 export function KeyList({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { bindings } = usePreferences();
-  const here: readonly Command[] = open ? panelCommands().filter(({ id }) => hasKey(bindings, id)) : [];
-  const isHere = new Set(here.map(({ id }) => id));
   return (
     <Dialog.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
       <Dialog.Portal>
@@ -59,28 +57,38 @@ export function KeyList({ open, onClose }: { open: boolean; onClose: () => void 
             A pedal may send any of <PedalKeys bindings={bindings} />; it can be pressed, held, or pressed
             twice. Every key can be changed in Settings.
           </p>
-          <Section name="Here, now">
-            {here.map(({ id, label }) => (
-              <Row key={id} id={id} label={label} bindings={bindings} />
-            ))}
-          </Section>
-          {(Object.keys(SCOPES) as Scope[]).map((scope) => {
-            const ids = COMMAND_IDS.filter(
-              (id) => scopeOf(id) === scope && id !== PEDAL && !isHere.has(id) && hasKey(bindings, id),
-            );
-            if (ids.length === 0) return null;
-            return (
-              <Section key={scope} name={SCOPES[scope]}>
-                {ids.map((id) => (
-                  <Row key={id} id={id} label={COMMANDS[id].label} bindings={bindings} />
-                ))}
-              </Section>
-            );
-          })}
+          <Sections bindings={bindings} />
           <Dialog.Close className="quiet mt-5">Close</Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+function Sections({ bindings }: { bindings: Bindings }) {
+  const here: readonly Command[] = usePanelCommands().filter(({ id }) => hasKey(bindings, id));
+  const isHere = new Set(here.map(({ id }) => id));
+  return (
+    <>
+      <Section name="Here, now">
+        {here.map(({ id, label }) => (
+          <Row key={id} id={id} label={label} bindings={bindings} />
+        ))}
+      </Section>
+      {(Object.keys(SCOPES) as Scope[]).map((scope) => {
+        const ids = COMMAND_IDS.filter(
+          (id) => scopeOf(id) === scope && id !== PEDAL && !isHere.has(id) && hasKey(bindings, id),
+        );
+        if (ids.length === 0) return null;
+        return (
+          <Section key={scope} name={SCOPES[scope]}>
+            {ids.map((id) => (
+              <Row key={id} id={id} label={COMMANDS[id].label} bindings={bindings} />
+            ))}
+          </Section>
+        );
+      })}
+    </>
   );
 }
 

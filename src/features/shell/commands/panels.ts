@@ -1,24 +1,24 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 import { createStore } from '@/core/shared';
-import { commandsNow, type Command } from './registry';
+import { commandsNow, onCommandsChanged, type Command } from './registry';
 
 export type Panel = 'palette' | 'keys';
 
-/** Which of the two panels is open, and what the screen under it could do when it was opened. */
-const store = createStore<{ readonly panel: Panel | null; readonly commands: readonly Command[] }>({
-  panel: null,
-  commands: [],
-});
+/** Which of the two panels is open. */
+const store = createStore<Panel | null>(null);
 
-export function openPanel(panel: Panel): void {
-  const { panel: open } = store.get();
-  if (open === panel) return closePanel();
-  store.set({ panel, commands: commandsNow() });
+export const openPanel = (panel: Panel): void => store.set(store.get() === panel ? null : panel);
+export const closePanel = (): void => store.set(null);
+export const usePanel = (): Panel | null => useSyncExternalStore(store.subscribe, store.get, () => null);
+
+const available = (): string =>
+  commandsNow()
+    .map(({ id, label }) => `${id} ${label}`)
+    .join('\n');
+
+/** What can be done on the screen under the panel; follows a screen that is still being loaded. */
+export function usePanelCommands(): readonly Command[] {
+  useSyncExternalStore(onCommandsChanged, available, () => '');
+  return commandsNow();
 }
-export const closePanel = (): void => store.set({ ...store.get(), panel: null });
-
-const panelNow = () => store.get().panel;
-export const usePanel = (): Panel | null => useSyncExternalStore(store.subscribe, panelNow, () => null);
-/** What could be done when the panel was opened. */
-export const panelCommands = (): readonly Command[] => store.get().commands;

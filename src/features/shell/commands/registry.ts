@@ -1,3 +1,4 @@
+import { createStore } from '@/core/shared';
 import { COMMAND_IDS, COMMANDS, type CommandId, type PedalGesture } from './catalogue';
 
 /** What a screen makes of a command now. `when` is false where it would do nothing. */
@@ -28,6 +29,11 @@ type Source = { readonly handlers: () => Handlers; readonly options: SourceOptio
 
 const sources: Source[] = [];
 
+/** Counts the moments at which what can be done may have changed. */
+const changes = createStore(0);
+export const onCommandsChanged = changes.subscribe;
+export const commandsChanged = (): void => changes.set(changes.get() + 1);
+
 /**
  * Adds what a screen can do while it is shown.
  * @param handlers asked anew each time: what commands do depends on the moment
@@ -38,9 +44,11 @@ export function addSource(handlers: () => Handlers, options: SourceOptions = {})
   const rank = options.priority ?? 0;
   const after = sources.findIndex((other) => (other.options.priority ?? 0) <= rank);
   sources.splice(after < 0 ? sources.length : after, 0, source);
+  commandsChanged();
   return () => {
     const at = sources.indexOf(source);
     if (at >= 0) sources.splice(at, 1);
+    commandsChanged();
   };
 }
 
