@@ -102,16 +102,20 @@ test('the input unplugged midway: what was played is kept and judged', async ({ 
   const browser = await browserWithMicrophone(soloFile());
   try {
     const page = await openRecord(browser, baseURL!, chart);
-    // a device that goes away ends its track without stop() being called: the event is what the page hears of it
     await page.evaluate(() => {
       const ask = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);
       navigator.mediaDevices.getUserMedia = async (constraints) => {
         const stream = await ask(constraints);
-        setTimeout(() => stream.getAudioTracks()[0]!.dispatchEvent(new Event('ended')), 4_000);
+        (window as unknown as { track: MediaStreamTrack }).track = stream.getAudioTracks()[0]!;
         return stream;
       };
     });
     await start(page);
+    await page.waitForTimeout(1_500);
+    // a device that goes away ends its track without stop() being called: the event is what the page hears of it
+    await page.evaluate(() =>
+      (window as unknown as { track: MediaStreamTrack }).track.dispatchEvent(new Event('ended')),
+    );
     await page.waitForURL(/\/takes\/[\w-]+\?cut=1$/, { timeout: 20_000 });
     await expect(page.getByText('The input went away during this take.')).toBeVisible();
   } finally {

@@ -39,7 +39,7 @@ export function SettingsScreen({ keepDays, space, trash, version }: Props) {
     >
       <h1 className="sr-only">Settings</h1>
       <div className="mx-4 grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-6 pt-4 pb-8 sm:mx-8 md:grid-cols-2 lg:grid-cols-3">
-        <div className="grid min-w-0 content-start gap-y-6">
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-y-6">
           <Section name="Sound">
             <Sound rig={rig} />
           </Section>
@@ -50,7 +50,7 @@ export function SettingsScreen({ keepDays, space, trash, version }: Props) {
             <Look />
           </Section>
         </div>
-        <div className="grid min-w-0 content-start gap-y-6">
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-y-6">
           <Section name="Tuner">
             <Tuner rig={rig} />
           </Section>
@@ -64,7 +64,7 @@ export function SettingsScreen({ keepDays, space, trash, version }: Props) {
             <TrashSection trash={trash} />
           </Section>
         </div>
-        <div className="grid min-w-0 content-start gap-y-6">
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-y-6">
           <Section name="Pedal and keys">
             <KeysAndPedal />
           </Section>
