@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, makeChart, test } from '../support/browser';
+import { expect, makeChart, SHORT_CHART, test } from '../support/browser';
 import { makeTake } from '../support/takes';
 import type { APIRequestContext } from '@playwright/test';
 
@@ -65,6 +65,9 @@ for (const theme of ['dusk', 'noon']) {
 
 test('every screen holds on a phone: nothing wider than it', async ({ page, request, baseURL }) => {
   const take = await makeTake(request, baseURL!);
+  const longName = `title: A form with a name that is wider than a phone\n${SHORT_CHART.replace(/^title:.*\n/, '')}`;
+  const thrownAway = await makeTake(request, baseURL!, undefined, 5, longName);
+  await request.delete(`/api/takes/${thrownAway}`, { headers: { origin: baseURL! } });
   await page.setViewportSize({ width: 390, height: 844 });
   const made = await request.post('/api/drills', {
     headers: { origin: baseURL! },
@@ -97,6 +100,7 @@ test('every screen holds on a phone: nothing wider than it', async ({ page, requ
   ]) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    if (path === '/settings') await expect(page.getByText('wider than a phone').first()).toBeVisible();
     expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);
   }
 });

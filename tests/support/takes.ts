@@ -15,11 +15,12 @@ export async function makeTake(
   baseURL: string,
   heard: (transcription: Transcription) => Transcription = (one) => one,
   seed = 4,
+  chartText = SHORT_CHART,
 ): Promise<string> {
-  const chartId = await makeChart(request, baseURL, SHORT_CHART);
+  const chartId = await makeChart(request, baseURL, chartText);
   const headers = { origin: baseURL };
   const notes = improvise({
-    chart: unwrap(readChart(SHORT_CHART)),
+    chart: unwrap(readChart(chartText)),
     tempo: 180,
     choruses: 3,
     plan: { id: 'scale-per-chord' },
