@@ -1,13 +1,13 @@
 import { beatsPerBar, soundingAt, type ChordChange } from '../../chart';
 import { hasTone, type IntervalName } from '../../music';
 import { cellAt, type Plan } from '../../plan';
+import type { Beats, Midi, PitchClass, Semitones } from '../../shared';
 import { isWithinReach, standsAlone, type AnalysisScene } from '../harmonicContext/chordAssignment';
 import { isNeutralThird, printedInterval, voiceTier } from '../harmonicContext/harmonicContext';
 import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
 import { isLinked, type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 import { turnedAt } from './turned';
-import { elementAt, present, type Beats, type Midi, type PitchClass, type Semitones } from '../../shared';
 
 export type Timing = 'on' | 'early' | 'held' | 'late' | 'none';
 export type Verdict = 'target' | 'chord-tone' | 'colour' | 'scale' | 'outside' | 'none';
@@ -100,9 +100,9 @@ function arrival(
   change: ChordChange,
   line: LineNote,
   timing: Arrival['timing'],
-  voices: readonly Voice[] = elementAt(judged.events, line.event).voices,
+  voices: readonly Voice[] = judged.events[line.event]!.voices,
 ): Arrival {
-  let best = elementAt(voices, voices.length - 1);
+  let best = voices[voices.length - 1]!;
   for (const voice of [...voices].reverse())
     if (rank(judged, change, voice) < rank(judged, change, best)) best = voice;
   return { voice: best, line, timing };
@@ -121,7 +121,7 @@ const rank = (judged: JudgedLanding, change: ChordChange, voice: Voice): number 
 
 /** Rule T8.2. */
 function verdictOf({ plan, scene }: JudgedLanding, change: ChordChange, voice: Voice): Verdict {
-  const context = elementAt(scene.contexts, change.span.index);
+  const context = scene.contexts[change.span.index]!;
   const { targets, tones } = cellAt(plan, change.span.index, change.chorus);
   if (targets.includes(voice.pc) || isNeutralTarget(context, targets, voice)) return 'target';
   if (tones?.includes(voice.pc)) return 'chord-tone';
@@ -145,7 +145,7 @@ function isNeutralTarget(
  * in an event the best voice (target, chord tone, colour, scale, outside; ties the upper).
  */
 function onTheChange(judged: JudgedLanding, change: ChordChange): Arrival | null {
-  const context = elementAt(judged.scene.contexts, change.span.index);
+  const context = judged.scene.contexts[change.span.index]!;
   const { line, windows } = judged.scene;
   const on = lineBetween(line, change.at - windows.on - EPSILON, change.at + windows.on + 2 * EPSILON)
     .filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON)
@@ -160,7 +160,7 @@ function pushedAhead(judged: JudgedLanding, change: ChordChange): Arrival | null
   const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast(
     (note) => {
       if (!isWithinReach(scene, note, change.at)) return false;
-      const own = elementAt(assignments, note.event);
+      const own = assignments[note.event]!;
       const anticipates =
         own.anticipates &&
         Math.abs(soundingAt(scene.timeline, change.at).start - own.sounding.start) < EPSILON;
@@ -180,7 +180,7 @@ function heldOver(judged: JudgedLanding, change: ChordChange): Arrival | null {
   const { line } = judged.scene;
   const { events } = judged;
   const held = lineBetween(line, still - longestSounding(events) - EPSILON, change.at).findLast(
-    (note) => elementAt(events, note.event).end >= still,
+    (note) => events[note.event]!.end >= still,
   );
   return held
     ? arrival(
@@ -188,7 +188,7 @@ function heldOver(judged: JudgedLanding, change: ChordChange): Arrival | null {
         change,
         held,
         'held',
-        elementAt(events, held.event).voices.filter((voice) => voice.end >= still),
+        events[held.event]!.voices.filter((voice) => voice.end >= still),
       )
     : null;
 }
@@ -216,7 +216,7 @@ function describe(judged: JudgedLanding, change: ChordChange, found: Arrival | n
   }
   const { voice, timing } = found;
   const verdict = verdictOf(judged, change, voice);
-  const context = elementAt(judged.scene.contexts, change.span.index);
+  const context = judged.scene.contexts[change.span.index]!;
   const landing = { noteIndex: voice.index, interval: printedInterval(context, voice), timing, verdict };
   return voiceTier(context, voice) === 'chord' || verdict === 'target'
     ? landing
@@ -234,13 +234,13 @@ function resolutionOf(
   change: ChordChange,
   from: LineNote,
 ): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
-  const bar = elementAt(scene.timeline.bars, change.bar);
+  const bar = scene.timeline.bars[change.bar]!;
   for (let place = from.event + 1; place <= from.event + 4; place++) {
     const [before, note] = [scene.line[place - 1], scene.line[place]];
     if (!note || !isLinked(before, note) || note.onset >= change.until - EPSILON) return {};
     if (note.onset - change.at > 2 * beatsPerBar(bar.meter) + EPSILON) return {};
     if (!hasTone(change.to, note.pc)) continue;
-    if (Math.abs(note.pitch - present(before).pitch) > 2) return {};
+    if (Math.abs(note.pitch - before!.pitch) > 2) return {};
     return { delayed: true, resolutionIndex: note.index, resolvedAfterBeats: note.onset - change.at };
   }
   return {};

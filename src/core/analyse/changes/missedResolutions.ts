@@ -1,7 +1,7 @@
+import type { Midi } from '../../shared';
 import { guideTones, intervalOver, type IntervalName } from '../../music';
 import type { JudgedLanding, ChangeReport } from './landings';
 import { lineBetween } from '../notes/lineBetween';
-import { elementAt, present, type Midi } from '../../shared';
 
 /**
  * A half step from a guide tone of the old chord to one of the new that lay under the hand and was passed by.
@@ -29,10 +29,10 @@ export function missedResolutionsOf(
   changes: readonly ChangeReport[],
 ): MissedResolution[] {
   return scene.changes.flatMap((change, place): MissedResolution[] => {
-    const { landing } = elementAt(changes, place);
+    const { landing } = changes[place]!;
     const before = lineBetween(scene.line, change.at - 4, change.at - scene.windows.on).at(-1);
     if (landing.noteIndex === null || landing.timing === 'held' || !before) return [];
-    const landed = present(voices[landing.noteIndex]).pc;
+    const landed = voices[landing.noteIndex]!.pc;
     const doors = guideTones(change.from).flatMap((from) =>
       guideTones(change.to).flatMap((to) => {
         const move = ((to.pc - from.pc + 18) % 12) - 6;

@@ -1,4 +1,4 @@
-import { median, type Beats, present } from '../../shared';
+import { median, type Beats } from '../../shared';
 import type { ChangeReport } from './landings';
 
 /**
@@ -19,12 +19,12 @@ export function turningsOf(changes: readonly ChangeReport[]): Turning[] {
     if (turnedAtBeat !== undefined && !landing.rest)
       kinds.set(`${from}→${to}`, [...(kinds.get(`${from}→${to}`) ?? []), turnedAtBeat - beat]);
   return [...kinds].map(([change, offs]) => {
-    const middle = present(median(offs));
+    const middle = median(offs)!;
     return {
       change,
       count: offs.length,
       medianBeats: middle,
-      spreadBeats: present(median(offs.map((off) => Math.abs(off - middle)))),
+      spreadBeats: median(offs.map((off) => Math.abs(off - middle)))!,
     };
   });
 }

@@ -1,10 +1,10 @@
+import type { Beats } from '../../shared';
 import { hasTone } from '../../music';
 import { soundingAt, type ChordChange, type Timeline } from '../../chart';
 import { baseTier, groundedSounding, type HarmonicContext } from './harmonicContext';
 import { firstWhere, lineBetween } from '../notes/lineBetween';
 import { isLinked, type ChordAssignment, type Event, type Line, type LineNote } from '../notes/voice';
 import { EPSILON, type Windows } from '../notes/windows';
-import { elementAt, type Beats } from '../../shared';
 
 /** What the steps that follow one note through the form all need. */
 export type AnalysisScene = {
@@ -27,7 +27,7 @@ export function assignChords(scene: AnalysisScene, events: readonly Event[]): Ch
   });
   for (const change of scene.changes)
     for (const place of leadIn(scene, events, change))
-      assignments[place] = { ...elementAt(assignments, place), ...ownedBy(scene, change) };
+      assignments[place] = { ...assignments[place]!, ...ownedBy(scene, change) };
   return assignments;
 }
 
@@ -55,11 +55,9 @@ export function soundingFor(scene: Pick<AnalysisScene, 'timeline' | 'windows'>, 
 function anticipatedChange(scene: AnalysisScene, note: LineNote): ChordChange | null {
   const { changes, windows } = scene;
   const change =
-    changes[
-      firstWhere(changes.length, (place) => elementAt(changes, place).at - note.onset > windows.on + EPSILON)
-    ];
+    changes[firstWhere(changes.length, (place) => changes[place]!.at - note.onset > windows.on + EPSILON)];
   if (!change || !isWithinReach(scene, note, change.at)) return null;
-  const next = elementAt(scene.contexts, change.span.index);
+  const next = scene.contexts[change.span.index]!;
   const fits = ['chord', 'colour'].includes(baseTier(next, note.pc)) && !hasTone(change.from, note.pc);
   return fits && (ringsIn(scene, note, change.at) || standsAlone(scene, note, change.at)) ? change : null;
 }
@@ -95,20 +93,18 @@ function leadIn(scene: AnalysisScene, events: readonly Event[], change: ChordCha
   const { line, contexts: contexts, windows } = scene;
   const landing = landedOn(scene, events, change);
   if (!landing) return [];
-  const next = elementAt(contexts, change.span.index);
+  const next = contexts[change.span.index]!;
   const present = soundingAt(scene.timeline, change.at - 1e-3).span;
   const presentStart = scene.changes[change.index - 1]?.at ?? -Infinity;
   const run: number[] = [];
   for (let place = landing.event - 1; place >= 0; place--) {
-    const note = elementAt(line, place);
+    const note = line[place]!;
     const starts =
       note.onset >= change.at - 2 - EPSILON && note.onset + windows.tol >= presentStart - EPSILON;
     if (!starts || !isLinked(note, line[place + 1]) || !next.scale.has(note.pc)) break;
     run.unshift(place);
   }
-  const foreign = run.filter(
-    (place) => !elementAt(contexts, present.index).scale.has(elementAt(line, place).pc),
-  );
+  const foreign = run.filter((place) => !contexts[present.index]!.scale.has(line[place]!.pc));
   return run.length > 0 && foreign.length * 2 >= run.length ? run : [];
 }
 
@@ -123,8 +119,6 @@ function landedOn(
     change.at - windows.on - 2 * EPSILON,
     change.at + windows.on + 2 * EPSILON,
   ).filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON);
-  const tones = on.filter((note) =>
-    elementAt(events, note.event).voices.some((voice) => hasTone(change.to, voice.pc)),
-  );
+  const tones = on.filter((note) => events[note.event]!.voices.some((voice) => hasTone(change.to, voice.pc)));
   return tones.sort((a, b) => Math.abs(a.onset - change.at) - Math.abs(b.onset - change.at))[0] ?? null;
 }

@@ -10,7 +10,6 @@ import {
   type Voice,
 } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
-import { elementAt } from '../../shared';
 
 /** The spans of one note and the chord span under each. */
 export type LaidSpans = { readonly spans: readonly NoteSpan[]; readonly chordSpans: readonly number[] };
@@ -38,7 +37,7 @@ export function spansOf(
     while (next.start < end - EPSILON && !isBorder(now.span.chord, next.span.chord))
       next = soundingAfter(scene.timeline, next);
     const to = next.start < end - EPSILON ? next.start : end;
-    const context = elementAt(scene.contexts, now.span.index);
+    const context = scene.contexts[now.span.index]!;
     spans.push({
       chord: now.span.chord?.symbol ?? null,
       interval: printedInterval(context, voice),

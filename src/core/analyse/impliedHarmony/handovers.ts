@@ -1,8 +1,8 @@
+import type { Beats } from '../../shared';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { firstWhere } from '../notes/lineBetween';
 import { pitchesIn, type Event } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
-import { elementAt, type Beats } from '../../shared';
 
 export type BarKind = 'chords' | 'line' | 'rest';
 /** A bar through all choruses, counted from 1, with the events that begin in it. */
@@ -41,7 +41,7 @@ export function handoversOf(
     for (const span of timeline.bars) {
       const [start, end] = [span.start + chorus * timeline.formBeats, span.end + chorus * timeline.formBeats];
       const from = (beat: Beats) =>
-        firstWhere(events.length, (place) => elementAt(events, place).onset >= beat - windows.on - EPSILON);
+        firstWhere(events.length, (place) => events[place]!.onset >= beat - windows.on - EPSILON);
       // what begins just before the end has no next bar to belong to
       const isLast = chorus === choruses - 1 && span === timeline.bars[timeline.bars.length - 1];
       const inside = events.slice(from(start), isLast ? events.length : from(end));
@@ -67,7 +67,7 @@ function handoverAt(
   bars: readonly (BarReport & { readonly start: Beats; readonly inside: readonly Event[] })[],
   place: number,
 ): Handover | null {
-  const now = elementAt(bars, place);
+  const now = bars[place]!;
   const before = bars[place - 1]?.kind === 'rest' ? bars[place - 2] : bars[place - 1];
   if (!before || now.kind === 'rest' || before.kind === 'rest' || before.kind === now.kind) return null;
   const isNew = (event: Event) => isHit(event) === (now.kind === 'chords');

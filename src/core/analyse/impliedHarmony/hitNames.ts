@@ -1,4 +1,4 @@
-import { unwrap, type PitchClass, elementAt } from '../../shared';
+import { unwrap, type PitchClass } from '../../shared';
 import { FLAT_NAMES, hasColour, hasTone, readChord, rootPc, toneByRole, type Chord } from '../../music';
 import type { Event } from '../notes/voice';
 
@@ -63,5 +63,5 @@ export function hitName({ voices }: Event, sounding: Chord | null): string | nul
       [...pcs].every((pc) => tones.has(pc)) &&
       [...tones].every((pc) => pcs.has(pc) || (pc === fifth && pcs.size >= 3)),
   );
-  return (fitting.find(({ root }) => root === elementAt(voices, 0).pc) ?? fitting[0])?.symbol ?? null;
+  return (fitting.find(({ root }) => root === voices[0]!.pc) ?? fitting[0])?.symbol ?? null;
 }

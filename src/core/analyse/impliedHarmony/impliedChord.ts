@@ -1,4 +1,4 @@
-import { unwrap, type PitchClass, elementAt } from '../../shared';
+import { unwrap, type PitchClass } from '../../shared';
 import { FLAT_NAMES, readChord, rootPc, type Chord } from '../../music';
 import { toneWeightsOn } from '../harmonicContext/toneWeights';
 
@@ -55,13 +55,12 @@ const own = new WeakMap<Chord, Sayable>();
 export function saidBy(byPc: readonly number[], sounding: Chord): string | null {
   const pcs = byPc.flatMap((weight, pc) => (weight > 0 ? [pc] : []));
   if (pcs.length === 0) return null;
-  if (pcs.length < 3) return pcs.map((pc) => elementAt(FLAT_NAMES, pc)).join(' ');
+  if (pcs.length < 3) return pcs.map((pc) => FLAT_NAMES[pc]!).join(' ');
   const sounded = pcs.reduce((bits, pc) => bits | (1 << pc), 0);
   const isWhole = ({ tones }: Sayable) => (tones & ~sounded) === 0;
   const whole = chords().filter(isWhole);
   const heard = whole.length > 0 ? whole : chords().filter(({ root }) => (sounded >> root) & 1);
-  const score = ({ gains }: Sayable) =>
-    pcs.reduce((sum, pc) => sum + elementAt(byPc, pc) * elementAt(gains, pc), 0);
+  const score = ({ gains }: Sayable) => pcs.reduce((sum, pc) => sum + byPc[pc]! * gains[pc]!, 0);
   let truth = own.get(sounding);
   if (!truth) own.set(sounding, (truth = sayable(sounding)));
   let best = { symbol: truth.symbol, score: whole.length === 0 || isWhole(truth) ? score(truth) : -Infinity };

@@ -6,7 +6,6 @@ import { firstWhere } from '../notes/lineBetween';
 import { sequencesOf, type SequenceRun } from './sequence';
 import { FIGURE_GAP, isLinked, type ChordAssignment, type LineNote, type NoteFunction } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
-import { elementAt, present } from '../../shared';
 
 export type FigureKind = Extract<
   NoteFunction,
@@ -33,27 +32,27 @@ export class Walk {
     return this.scene.line[place];
   }
   context(place: number): HarmonicContext {
-    return present(this.scene.contexts[elementAt(this.assignments, place).sounding.span.index]);
+    return this.scene.contexts[this.assignments[place]!.sounding.span.index]!;
   }
   isChordTone(place: number): boolean {
-    return voiceTier(this.context(place), present(this.at(place))) === 'chord';
+    return voiceTier(this.context(place), this.at(place)!) === 'chord';
   }
   isChromatic(place: number): boolean {
-    return isChromatic(this.context(place), present(this.at(place)).pc);
+    return isChromatic(this.context(place), this.at(place)!.pc);
   }
   inNeitherScale(place: number): boolean {
-    return baseTier(this.context(place), present(this.at(place)).pc) === 'outside';
+    return baseTier(this.context(place), this.at(place)!.pc) === 'outside';
   }
   /** Linked as inside a figure. */
   joined(place: number): boolean {
     return isLinked(this.at(place), this.at(place + 1), FIGURE_GAP);
   }
   onBeat(place: number): boolean {
-    return isOnBeat(present(this.at(place)).onset, this.scene.windows.on);
+    return isOnBeat(this.at(place)!.onset, this.scene.windows.on);
   }
   /** Semitones from one place to another. */
   step(from: number, to: number): number {
-    return present(this.at(to)).pitch - present(this.at(from)).pitch;
+    return this.at(to)!.pitch - this.at(from)!.pitch;
   }
 }
 
@@ -89,8 +88,7 @@ function enclosureOf(walk: Walk, target: number, inSequence: ReadonlySet<number>
   if (a < 0 || !walk.joined(a) || !walk.joined(b) || inSequence.has(a) || inSequence.has(b)) return null;
   const onBeat = walk.onBeat(target);
   const isTarget =
-    walk.isChordTone(target) ||
-    (onBeat && baseTier(walk.context(target), present(walk.at(target)).pc) === 'colour');
+    walk.isChordTone(target) || (onBeat && baseTier(walk.context(target), walk.at(target)!.pc) === 'colour');
   if (!isTarget || !opposite(walk, a, b, target)) return null;
   const own = [a, b].filter((place) => isToneOfTarget(walk, place, target)).length;
   if (own === 2 || (!onBeat && own > 0)) return null;
@@ -105,7 +103,7 @@ function opposite(walk: Walk, a: number, b: number, target: number): boolean {
 /** Against the chord the target belongs to. */
 function isToneOfTarget(walk: Walk, place: number, target: number): boolean {
   const { chord } = walk.context(target);
-  return chord !== null && hasTone(chord, present(walk.at(place)).pc);
+  return chord !== null && hasTone(chord, walk.at(place)!.pc);
 }
 
 /**
@@ -114,7 +112,7 @@ function isToneOfTarget(walk: Walk, place: number, target: number): boolean {
  */
 function extend(walk: Walk, members: number[], target: number, inSequence: ReadonlySet<number>): number[] {
   for (let more = 0; more < 2; more++) {
-    const [place, after] = [elementAt(members, 0) - 1, elementAt(members, 0)];
+    const [place, after] = [members[0]! - 1, members[0]!];
     if (place < 0 || !walk.joined(place) || inSequence.has(place)) break;
     const [away, next] = [-walk.step(place, target), -walk.step(after, target)];
     if (away === 0 || Math.abs(away) > 3) break;
@@ -150,7 +148,7 @@ function doubleChromaticOf(walk: Walk, target: number): Figure | null {
  * @returns the kind, or null
  */
 export function suspensionAt(walk: Walk, place: number): 'suspension' | 'retardation' | null {
-  const note = present(walk.at(place));
+  const note = walk.at(place)!;
   const next = walk.at(place + 1);
   const { scene } = walk;
   if (!next || !walk.isChordTone(place) || !walk.joined(place) || !walk.isChordTone(place + 1)) return null;
@@ -158,9 +156,9 @@ export function suspensionAt(walk: Walk, place: number): 'suspension' | 'retarda
   const { changes } = scene;
   const from = Math.max(
     note.onset + scene.windows.tol - EPSILON,
-    elementAt(walk.assignments, place).sounding.end - 2 * EPSILON,
+    walk.assignments[place]!.sounding.end - 2 * EPSILON,
   );
-  const change = changes[firstWhere(changes.length, (at) => elementAt(changes, at).at > from)];
+  const change = changes[firstWhere(changes.length, (at) => changes[at]!.at > from)];
   if (!change || note.end < change.at + into - EPSILON || hasTone(change.to, note.pc)) return null;
   const move = walk.step(place, place + 1);
   if (Math.abs(move) < 1 || Math.abs(move) > 2) return null;

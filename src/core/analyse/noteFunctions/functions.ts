@@ -2,7 +2,6 @@ import { isAdjacentIn } from '../../music';
 import { byMember, figuresOf, suspensionAt, type Figure, type FigureKind, type Walk } from './figures';
 import { baseTier } from '../harmonicContext/harmonicContext';
 import type { NoteFunction, Tier } from '../notes/voice';
-import { elementAt, present } from '../../shared';
 
 /**
  * What a line note did, and where it led. `figures` that the naming brought to light are collected beside it.
@@ -54,7 +53,7 @@ function chordToneDeed(
   if (suspended) return { name: suspended, tier: 'chord', target: place + 1 };
   const figure = figureOf(wide, place, 'enclosure');
   let name: 'anticipation' | 'target' | 'chord-tone';
-  if (elementAt(walk.assignments, place).anticipates) name = 'anticipation';
+  if (walk.assignments[place]!.anticipates) name = 'anticipation';
   else if (isTarget(place)) name = 'target';
   else name = 'chord-tone';
   return { name, tier: 'chord', ...(figure ? { target: figure.target } : {}) };
@@ -65,7 +64,7 @@ const figureOf = (wide: Members, place: number, kind: FigureKind): Figure | unde
   wide.get(place)?.find((figure) => figure.kind === kind);
 
 function otherDeed(walk: Walk, place: number, wide: Members): AssignedFunction {
-  const base = baseTier(walk.context(place), present(walk.at(place)).pc);
+  const base = baseTier(walk.context(place), walk.at(place)!.pc);
   const led: Tier = base === 'outside' ? 'approach' : base;
   const member = figureOf(wide, place, 'enclosure') ?? figureOf(wide, place, 'double-chromatic');
   if (member) return { name: member.kind, tier: led, target: member.target };
@@ -118,11 +117,7 @@ const hasNeighbours = (walk: Walk, place: number): boolean =>
 
 function closeEnough(walk: Walk, place: number, other: number): boolean {
   const distance = Math.abs(walk.step(place, other));
-  const adjacent = isAdjacentIn(
-    walk.context(place).home,
-    present(walk.at(place)).pc,
-    present(walk.at(other)).pc,
-  );
+  const adjacent = isAdjacentIn(walk.context(place).home, walk.at(place)!.pc, walk.at(other)!.pc);
   return distance >= 1 && (distance <= 2 || (distance === 3 && adjacent));
 }
 

@@ -21,7 +21,6 @@ import {
   type Tier,
   type Voice,
 } from '../notes/voice';
-import { elementAt, present } from '../../shared';
 
 /**
  * What judging one note asks for. `pickups` are the notes that make their figure a pickup, `until` the beat
@@ -47,9 +46,9 @@ type Mutable<T> = { -readonly [K in keyof T]: T[K] };
  */
 export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   const { scene, plan, assignments: assignments } = context;
-  const assignment = voice.grace ? lentBelonging(context, voice) : elementAt(assignments, voice.event);
+  const assignment = voice.grace ? lentBelonging(context, voice) : assignments[voice.event]!;
   const { span: span, chorus, start } = assignment.sounding;
-  const ground = present(scene.contexts[span.index]);
+  const ground = scene.contexts[span.index]!;
   const assigned = deedOf(context, voice, ground, assignment);
   const blue = isBlue(ground, voice);
   const tier: Tier = blue && TENSION_LEVEL[assigned.tier] > 2 ? 'scale' : assigned.tier;
@@ -73,7 +72,7 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   if (isChromatic(ground, voice.pc)) note.chromatic = true;
   if (assigned.appoggiatura) note.appoggiatura = true;
   if (voice.from !== undefined) note.from = voice.from;
-  if (assigned.target !== undefined) note.targetIndex = elementAt(scene.line, assigned.target).index;
+  if (assigned.target !== undefined) note.targetIndex = scene.line[assigned.target]!.index;
   return { note, voice, homeStart: start, chordSpans };
 }
 
@@ -93,7 +92,7 @@ function deedOf(
   context: HarmonicContext,
   assignment: ChordAssignment,
 ): AssignedFunction {
-  if (voice.top) return elementAt(noteFunctions, voice.event);
+  if (voice.top) return noteFunctions[voice.event]!;
   const base = voiceTier(context, voice);
   if (voice.grace) return { name: 'grace', tier: base === 'outside' ? 'approach' : base };
   if (base !== 'chord') return { name: base, tier: base };
@@ -130,7 +129,7 @@ function flagsOf(
   if (blue) flags.push('blue');
   if (voice.played.slide) flags.push('slide');
   if (voice.played.bend?.length) flags.push('bend');
-  if (own.some((figure) => pickups.has(elementAt(scene.line, figure.target).index))) flags.push('pickup');
+  if (own.some((figure) => pickups.has(scene.line[figure.target]!.index))) flags.push('pickup');
   if (voice.top && assignment.leadIn) flags.push('lead-in');
   if (voice.top && (own.length > 0 || resolves(context, place, assigned))) flags.push('resolved');
   return flags;

@@ -1,5 +1,5 @@
+import type { Semitones } from '../../shared';
 import { isLinked, type Line } from '../notes/voice';
-import { elementAt, type Semitones } from '../../shared';
 
 /**
  * A cell said again elsewhere: places in the line, notes in the cell, how often and how far it moves each
@@ -38,15 +38,13 @@ function longestAt(line: Line, linked: readonly boolean[], first: number): Moved
   let best: MovedShape | null = null;
   for (let size = 2; size <= LONGEST_CELL && linked[first + size - 2]; size++) {
     const offset =
-      line[first + size] && linked[first + size - 1]
-        ? elementAt(line, first + size).pitch - elementAt(line, first).pitch
-        : 0;
+      line[first + size] && linked[first + size - 1] ? line[first + size]!.pitch - line[first]!.pitch : 0;
     if (offset === 0) continue;
     let place = first;
     while (
       place + size < line.length &&
       linked[place + size - 1] &&
-      elementAt(line, place + size).pitch - elementAt(line, place).pitch === offset
+      line[place + size]!.pitch - line[place]!.pitch === offset
     )
       place++;
     const statements = Math.floor((place - first) / size) + 1;

@@ -1,4 +1,4 @@
-import { modulo, elementAt, present } from '../../shared';
+import { modulo } from '../../shared';
 import { ladderOf, type Scale } from '../../music';
 import type { HarmonicContext } from '../harmonicContext/harmonicContext';
 import { isLinked, type ChordAssignment, type Line } from '../notes/voice';
@@ -22,7 +22,7 @@ export function sequencesOf(
   const ways = climbsOf(line, contexts);
   let reached = -1;
   for (let first = 0; first + 2 < line.length; first++) {
-    const climb = present(ways[elementAt(assignments, first).sounding.span.index]);
+    const climb = ways[assignments[first]!.sounding.span.index]!;
     let last = -1;
     for (let size = 2; size <= 4; size++) {
       if (!linked[first + size - 2]) break;
@@ -42,7 +42,7 @@ export function sequencesOf(
 function longestFrom(steps: Int16Array, linked: readonly boolean[], first: number, size: number): number {
   const moved = (place: number): number => {
     if (place + size >= steps.length || !linked[place + size - 1]) return 0;
-    const [from, to] = [elementAt(steps, place), elementAt(steps, place + size)];
+    const [from, to] = [steps[place]!, steps[place + size]!];
     return from === FOREIGN || to === FOREIGN ? 0 : to - from;
   };
   const way = moved(first);
@@ -80,8 +80,8 @@ function stepsUp(line: Line, scale: Scale): Int16Array {
   const { places, size } = ladderOf(scale);
   const steps = new Int16Array(line.length);
   for (let at = 0; at < line.length; at++) {
-    const { pitch } = elementAt(line, at);
-    const place = elementAt(places, modulo(pitch, 12));
+    const { pitch } = line[at]!;
+    const place = places[modulo(pitch, 12)]!;
     steps[at] = place < 0 ? FOREIGN : Math.floor(pitch / 12) * size + place;
   }
   return steps;

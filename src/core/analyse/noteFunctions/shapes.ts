@@ -1,4 +1,4 @@
-import { modulo, type PitchClass, elementAt, present } from '../../shared';
+import { modulo, type PitchClass } from '../../shared';
 import { intervalOver, isAdjacentIn, type IntervalName } from '../../music';
 import type { Walk } from './figures';
 import { movedName, type MovedShape } from './movedShapes';
@@ -44,7 +44,7 @@ export function shapesOf(walk: Walk, moved: readonly MovedShape[]): LineShape[] 
     name: movedName(shape),
   }));
   return [...arpeggios(walk), ...scaleRuns(walk), ...sequences, ...moving].sort(
-    (a, b) => elementAt(a.places, 0) - elementAt(b.places, 0),
+    (a, b) => a.places[0]! - b.places[0]!,
   );
 }
 
@@ -82,15 +82,15 @@ function longestSpelled(
 ): { readonly last: number; readonly root: PitchClass; readonly name: string } | null {
   const { line } = walk.scene;
   let best: ReturnType<typeof longestSpelled> = null;
-  let bits = bitOf(elementAt(line, first).pc);
+  let bits = bitOf(line[first]!.pc);
   for (
     let last = first + 1;
     isLinked(line[last - 1], line[last]) && Math.abs(walk.step(last - 1, last)) >= 3;
     last++
   ) {
-    bits |= bitOf(elementAt(line, last).pc);
+    bits |= bitOf(line[last]!.pc);
     if (!FITS[bits]) break;
-    const chord = last - first >= 2 ? spelled(bits, elementAt(line, first).pc) : null;
+    const chord = last - first >= 2 ? spelled(bits, line[first]!.pc) : null;
     if (chord) best = { last, ...chord };
   }
   return best;
@@ -156,4 +156,4 @@ function endOfRun(walk: Walk, first: number, kind: 'bareScale' | 'home'): number
 
 const isScaleStep = (walk: Walk, place: number, kind: 'bareScale' | 'home'): boolean =>
   Math.abs(walk.step(place, place + 1)) <= 4 &&
-  isAdjacentIn(walk.context(place)[kind], present(walk.at(place)).pc, present(walk.at(place + 1)).pc);
+  isAdjacentIn(walk.context(place)[kind], walk.at(place)!.pc, walk.at(place + 1)!.pc);

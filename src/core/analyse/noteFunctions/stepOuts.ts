@@ -1,9 +1,9 @@
+import type { Beats } from '../../shared';
 import type { Walk } from './figures';
 import type { AssignedFunction } from './functions';
 import { movedName, type MovedShape } from './movedShapes';
 import { isLinked, type TensionLevel } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
-import { elementAt, present, type Beats } from '../../shared';
 
 /**
  * A stretch of the line that left the chords; indices into the report's notes. `shape` says how it moved,
@@ -43,7 +43,7 @@ type Out = { readonly first: number; readonly last: number; readonly shape?: Mov
 
 function describe(walk: Walk, { first, last, shape }: Out): StepOut {
   const notes = walk.scene.line.slice(first, last + 1);
-  const beats = elementAt(notes, notes.length - 1).end - elementAt(notes, 0).onset;
+  const beats = notes[notes.length - 1]!.end - notes[0]!.onset;
   let home: number | null;
   if (shape && walk.isChordTone(last)) home = last;
   else if (isLinked(walk.at(last), walk.at(last + 1)) && walk.isChordTone(last + 1)) home = last + 1;
@@ -52,7 +52,7 @@ function describe(walk: Walk, { first, last, shape }: Out): StepOut {
     noteIndices: notes.map((note) => note.index),
     beats,
     ...(shape ? { shape: movedName(shape) } : {}),
-    homeIndex: home === null ? null : present(walk.at(home)).index,
+    homeIndex: home === null ? null : walk.at(home)!.index,
   };
 }
 
@@ -66,13 +66,13 @@ function highRuns(
   for (let first = 0; first < line.length;) {
     let last = first;
     while (
-      elementAt(heights, first) >= 3 &&
+      heights[first]! >= 3 &&
       line[last + 1] &&
       isLinked(line[last], line[last + 1]) &&
-      elementAt(heights, last + 1) >= 3
+      heights[last + 1]! >= 3
     )
       last++;
-    const beats = elementAt(line, last).end - elementAt(line, first).onset;
+    const beats = line[last]!.end - line[first]!.onset;
     const unresolved = functions.slice(first, last + 1).some((assigned) => assigned.target === undefined);
     if (last - first >= 2 && beats >= 1 - EPSILON && unresolved) found.push({ first, last });
     first = last + 1;

@@ -1,5 +1,5 @@
+import type { Beats } from '../../shared';
 import type { Event, Line, LineNote } from './voice';
-import { elementAt, type Beats } from '../../shared';
 
 /** Line notes that start from one beat up to but not including another; the line is in order of onset. */
 export function lineBetween(line: Line, from: Beats, to: Beats): readonly LineNote[] {
@@ -8,7 +8,7 @@ export function lineBetween(line: Line, from: Beats, to: Beats): readonly LineNo
 
 /** Place of the first note that starts at or after a beat. */
 export const firstFrom = (line: Line, beat: Beats): number =>
-  firstWhere(line.length, (place) => elementAt(line, place).onset >= beat);
+  firstWhere(line.length, (place) => line[place]!.onset >= beat);
 
 /** The first place of an ordered list where something holds; its length where nowhere. */
 export function firstWhere(length: number, holds: (place: number) => boolean): number {
@@ -25,11 +25,11 @@ export function firstWhere(length: number, holds: (place: number) => boolean): n
 export function soundsBetween(events: readonly Event[], from: Beats, to: Beats): boolean {
   const reach = from - longestSounding(events);
   for (
-    let place = firstWhere(events.length, (at) => elementAt(events, at).onset >= to) - 1;
-    place >= 0 && elementAt(events, place).onset >= reach;
+    let place = firstWhere(events.length, (at) => events[at]!.onset >= to) - 1;
+    place >= 0 && events[place]!.onset >= reach;
     place--
   )
-    if (elementAt(events, place).end > from) return true;
+    if (events[place]!.end > from) return true;
   return false;
 }
 

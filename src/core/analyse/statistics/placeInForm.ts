@@ -1,10 +1,10 @@
+import type { Beats } from '../../shared';
 import { guideTones } from '../../music';
 import { soundingAt } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { lineBetween } from '../notes/lineBetween';
 import { pitchesIn, type Event, type Line } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
-import { elementAt, present, type Beats } from '../../shared';
 
 /**
  * A stretch over which the line fits the chart better earlier or later: lost from, found again at. Positive
@@ -49,45 +49,40 @@ export function placesLost(scene: AnalysisScene, events: readonly Event[], choru
     })),
   ).flat();
   const notes = notesByBar(
-    scene.line.filter((note) => pitchesIn(elementAt(events, note.event)) < 3),
+    scene.line.filter((note) => pitchesIn(events[note.event]!) < 3),
     bars,
   );
   let scores = AWAY.map((away) => (away === 0 ? 0 : -JUMP));
   const from: number[][] = [];
   bars.forEach((bar, index) => {
     const best = scores.indexOf(Math.max(...scores));
-    const arrivals = AWAY.map((_, lag) =>
-      elementAt(scores, lag) >= elementAt(scores, best) - JUMP ? lag : best,
-    );
+    const arrivals = AWAY.map((_, lag) => (scores[lag]! >= scores[best]! - JUMP ? lag : best));
     from.push(arrivals);
     scores = AWAY.map(
       (away, lag) =>
-        present(scores[elementAt(arrivals, lag)]) -
+        scores[arrivals[lag]!]! -
         (arrivals[lag] === lag ? 0 : JUMP) +
-        fitOf(scene, elementAt(notes, index), away * (bar.end - bar.start)),
+        fitOf(scene, notes[index]!, away * (bar.end - bar.start)),
     );
   });
   const path: number[] = [];
   let at = scores.indexOf(Math.max(...scores));
   for (let index = bars.length - 1; index >= 0; index--) {
     path.unshift(at);
-    at = present(elementAt(from, index)[at]);
+    at = from[index]![at]!;
   }
   // a line that tells the chords nowhere cannot tell where it is
   const home = path.reduce(
     (sum, lag, bar) =>
       AWAY[lag] === 0
-        ? {
-            fit: sum.fit + fitOf(scene, elementAt(notes, bar), 0),
-            count: sum.count + elementAt(notes, bar).length,
-          }
+        ? { fit: sum.fit + fitOf(scene, notes[bar]!, 0), count: sum.count + notes[bar]!.length }
         : sum,
     { fit: 0, count: 0 },
   );
   if (home.fit < FITS * home.count) return [];
   return stretchesOf(scene, bars, path, (bar, away) => ({
-    fit: fitOf(scene, elementAt(notes, bar), away * (elementAt(bars, bar).end - elementAt(bars, bar).start)),
-    count: elementAt(notes, bar).length,
+    fit: fitOf(scene, notes[bar]!, away * (bars[bar]!.end - bars[bar]!.start)),
+    count: notes[bar]!.length,
   }));
 }
 
@@ -95,8 +90,7 @@ function notesByBar(line: Line, bars: readonly LagSpan[]): (readonly { onset: Be
   let place = 0;
   return bars.map(({ end }) => {
     const inside: { onset: Beats; pc: number }[] = [];
-    for (; place < line.length && elementAt(line, place).onset < end - EPSILON; place++)
-      inside.push(elementAt(line, place));
+    for (; place < line.length && line[place]!.onset < end - EPSILON; place++) inside.push(line[place]!);
     return inside;
   });
 }
@@ -122,7 +116,7 @@ function stretchesOf(
   for (let first = 0; first < bars.length;) {
     let last = first;
     while (last + 1 < bars.length && path[last + 1] === path[first]) last++;
-    const away = present(AWAY[elementAt(path, first)]);
+    const away = AWAY[path[first]!]!;
     const sum = (lag: number) =>
       Array.from({ length: last - first + 1 }, (_, index) => fitIn(first + index, lag)).reduce(
         (total, { fit, count }) => ({ fit: total.fit + fit, count: total.count + count }),
@@ -137,15 +131,15 @@ function stretchesOf(
       there.fit - here.fit >= Math.max(WORTH_MORE, CLEARLY_BETTER * notes) &&
       landsElsewhere(
         scene,
-        away * (elementAt(bars, first).end - elementAt(bars, first).start),
-        elementAt(bars, first).start,
-        elementAt(bars, last).end,
+        away * (bars[first]!.end - bars[first]!.start),
+        bars[first]!.start,
+        bars[last]!.end,
       )
     )
       lost.push({
-        fromBeat: elementAt(bars, first).start,
-        toBeat: elementAt(bars, last).end,
-        lagBeats: away * (elementAt(bars, first).end - elementAt(bars, first).start),
+        fromBeat: bars[first]!.start,
+        toBeat: bars[last]!.end,
+        lagBeats: away * (bars[first]!.end - bars[first]!.start),
       });
     first = last + 1;
   }
@@ -178,7 +172,7 @@ export function steadyLag(scene: AnalysisScene): Beats {
     lag,
     fit: gainsShifted(scene, lag) / line.length - STRETCH * Math.abs(lag),
   }));
-  const here = present(fits.find(({ lag }) => lag === 0)).fit;
+  const here = fits.find(({ lag }) => lag === 0)!.fit;
   const best = fits.reduce((most, one) => (one.fit > most.fit + EPSILON ? one : most));
   if (
     best.fit >= here + CLEARLY &&
@@ -212,11 +206,11 @@ function gainsShifted({ line, timeline, contexts: contexts, windows }: AnalysisS
   for (const note of line) {
     const beat = note.onset - lag;
     if (beat < 0) continue;
-    while (beat + windows.tol >= elementAt(spans, index).end + chorus - 1e-9) {
+    while (beat + windows.tol >= spans[index]!.end + chorus - 1e-9) {
       index = (index + 1) % spans.length;
       if (index === 0) chorus += formBeats;
     }
-    sum += present(elementAt(contexts, index).gains[note.pc]);
+    sum += contexts[index]!.gains[note.pc]!;
   }
   return sum;
 }
@@ -244,6 +238,6 @@ function landingsAt(
 
 function gainAt(scene: AnalysisScene, beat: Beats, pc: number): number {
   const { span: span } = soundingAt(scene.timeline, beat + scene.windows.tol);
-  const context = elementAt(scene.contexts, span.index);
-  return present(context.gains[pc]);
+  const context = scene.contexts[span.index]!;
+  return context.gains[pc]!;
 }
