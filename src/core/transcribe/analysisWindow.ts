@@ -1,3 +1,4 @@
+import type { Decibels } from '../shared';
 import { FeatureReader, type PitchCandidate, type SpectrumCache } from './features';
 import type { AnalysisFrame } from './frames';
 import { settleGlides } from './glides';
@@ -9,7 +10,6 @@ import { onsetsOf, riseAt } from './onsets';
 import { pathOf, type PitchTrack } from './path';
 import type { RingingReader } from './ringing';
 import { noteOnsetsOf, type JudgedCandidate, type NoteOnset } from './noteOnsets';
-import { elementAt, type Decibels } from '../shared';
 
 const NETWORKS = FITTED.map(unpack);
 
@@ -109,15 +109,12 @@ function among(
   const clear = onsetCandidates.filter((onsetCandidate) => onsetCandidate.clear).map(({ frame }) => frame);
   let passed = 0;
   return onsetCandidates.map((onsetCandidate, index) => {
-    while (passed < clear.length && elementAt(clear, passed) < onsetCandidate.frame) passed++;
+    while (passed < clear.length && clear[passed]! < onsetCandidate.frame) passed++;
     const previous = clear[passed - 1] ?? 0;
     let later = passed;
-    while (later < clear.length && elementAt(clear, later) - onsetCandidate.frame <= SAME_ATTACK) later++;
+    while (later < clear.length && clear[later]! - onsetCandidate.frame <= SAME_ATTACK) later++;
     let any = index + 1;
-    while (
-      any < onsetCandidates.length &&
-      elementAt(onsetCandidates, any).frame - onsetCandidate.frame <= SAME_ATTACK
-    )
+    while (any < onsetCandidates.length && onsetCandidates[any]!.frame - onsetCandidate.frame <= SAME_ATTACK)
       any++;
     return {
       onsetCandidate,

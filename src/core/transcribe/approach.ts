@@ -1,8 +1,8 @@
+import type { Midi, Seconds } from '../shared';
 import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import { riseAt } from './onsets';
 import type { PitchTrack } from './path';
 import type { StartingNote } from './noteOnsets';
-import { elementAt, present, type Midi, type Seconds } from '../shared';
 
 /** How a note was set sounding. */
 export type Attack = 'pick' | 'hammer' | 'pull' | 'slide';
@@ -65,7 +65,7 @@ export function approachOf(
 function isPicked({ frame, kind }: StartingNote, frames: readonly AnalysisFrame[]): boolean {
   let strength = 0;
   for (let at = Math.max(0, frame - 3); at < Math.min(frames.length, frame + 4); at++)
-    strength = Math.max(strength, elementAt(frames, at).flux);
+    strength = Math.max(strength, frames[at]!.flux);
   return riseAt(frames, frame) >= PICKED_RISE || (kind === 'attack' && strength >= PICKED_STRENGTH);
 }
 
@@ -87,11 +87,11 @@ function stepFrom(
     frame < Math.min(track.length, at + framesOf(0.08));
     frame++
   ) {
-    if (Math.abs(present(track[frame]) - from) < NEAR) leaving = frame;
-    else if (leaving >= 0 && Math.abs(present(track[frame]) - to) < NEAR) {
+    if (Math.abs(track[frame]! - from) < NEAR) leaving = frame;
+    else if (leaving >= 0 && Math.abs(track[frame]! - to) < NEAR) {
       let between = 0;
       for (let way = leaving + 1; way < frame; way++)
-        if ((present(track[way]) - from) * (present(track[way]) - to) < 0) between++;
+        if ((track[way]! - from) * (track[way]! - to) < 0) between++;
       return { takes: frame - leaving, glides: between >= 0.5 * (frame - leaving - 1) };
     }
   }
@@ -126,8 +126,7 @@ function slideInto(
 function arrivalOf(start: number, settled: Midi, track: PitchTrack): number | null {
   const latest = Math.min(track.length - 3, start + GRACE.latest);
   for (let at = start + 3; at < latest; at++)
-    if (Math.abs(present(track[at]) - settled) < NEAR && Math.abs(present(track[at + 2]) - settled) < NEAR)
-      return at;
+    if (Math.abs(track[at]! - settled) < NEAR && Math.abs(track[at + 2]! - settled) < NEAR) return at;
   return null;
 }
 
@@ -140,9 +139,8 @@ function leavingBefore(
 ): { leaving: number; away: number } {
   let [leaving, away] = [arrival, 0];
   for (let frame = arrival - 1; frame > start; frame--) {
-    const now = present(track[frame]) - settled;
-    const isOneGlide =
-      Math.abs(present(track[frame]) - present(track[frame + 1])) < GRACE.leap && now * away >= 0;
+    const now = track[frame]! - settled;
+    const isOneGlide = Math.abs(track[frame]! - track[frame + 1]!) < GRACE.leap && now * away >= 0;
     if (!isOneGlide || Math.abs(now) < Math.abs(away) - 0.3) break;
     if (Math.abs(now) > Math.abs(away) + 0.02) leaving = frame;
     if (Math.abs(now) > Math.abs(away)) away = now;

@@ -8,9 +8,9 @@ import {
   SignalStore,
   SpectralFlux,
 } from '../sound';
+import type { Hz, Samples, Seconds } from '../shared';
 import { framesOf, HOP, RATE, type AnalysisFrame } from './frames';
 import { onsetsOf } from './onsets';
-import { present, type Hz, type Samples, type Seconds } from '../shared';
 
 /**
  * What the app played while the player was recorded. Where it begins in the recording is found from the two.
@@ -128,7 +128,7 @@ export class BandRemoval {
   }
 
   private begin(): Float32Array {
-    const start = concat(present(this.gathered));
+    const start = concat(this.gathered!);
     this.gathered = null;
     const played = new Float32Array(Math.min(start.length, this.backing.length));
     this.backing.read(0, played);

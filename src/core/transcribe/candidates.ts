@@ -1,4 +1,4 @@
-import { hzToMidi, type Hz, type Midi, elementAt } from '../shared';
+import { hzToMidi, type Hz, type Midi } from '../shared';
 
 /** A period that may explain a frame, with its share of belief. */
 export type PeriodCandidate = { midi: Midi; weight: number };
@@ -30,11 +30,10 @@ export function candidatesOf(difference: Float64Array, minLag: number, rate: Hz)
   const dips: { lag: number; depth: number; weight: number }[] = [];
   let deepest: (typeof dips)[number] | null = null;
   for (let lag = Math.max(2, Math.floor(minLag)); lag < difference.length - 1; lag++) {
-    const value = elementAt(difference, lag);
-    if (value >= elementAt(difference, lag - 1) || value > elementAt(difference, lag + 1) || value > 0.9)
-      continue;
+    const value = difference[lag]!;
+    if (value >= difference[lag - 1]! || value > difference[lag + 1]! || value > 0.9) continue;
     const dip = {
-      lag: lag + vertex(elementAt(difference, lag - 1), value, elementAt(difference, lag + 1)),
+      lag: lag + vertex(difference[lag - 1]!, value, difference[lag + 1]!),
       depth: value,
       weight: 0,
     };
@@ -46,10 +45,10 @@ export function candidatesOf(difference: Float64Array, minLag: number, rate: Hz)
   let threshold = THRESHOLDS.length - 1;
   for (const dip of dips) {
     while (threshold >= 0 && (threshold + 1) / THRESHOLDS.length > dip.depth)
-      dip.weight += elementAt(THRESHOLDS, threshold--);
+      dip.weight += THRESHOLDS[threshold--]!;
     if (threshold < 0) break;
   }
-  for (; threshold >= 0; threshold--) deepest.weight += LAST_RESORT * elementAt(THRESHOLDS, threshold);
+  for (; threshold >= 0; threshold--) deepest.weight += LAST_RESORT * THRESHOLDS[threshold]!;
   return dips
     .filter((dip) => dip.weight > 1e-4)
     .map((dip) => ({ midi: hzToMidi(rate / dip.lag), weight: dip.weight }));

@@ -1,8 +1,8 @@
+import type { Decibels } from '../shared';
 import { FRAME_SECONDS, type AnalysisFrame } from './frames';
 import type { HeardSound } from './notes';
 import { onsetsOf } from './onsets';
 import type { PitchTrack } from './path';
-import { elementAt, present, type Decibels } from '../shared';
 
 const SOUNDING: Decibels = 22;
 const STEADY = 0.2;
@@ -42,7 +42,7 @@ export class Certainty {
     this.countFrames(track, frames, covered, playing - SOUNDING, from, to);
     for (const { frame, rise } of onsetsOf(frames)) {
       if (frame < from || frame >= to || rise <= LOUD_RISE) continue;
-      if (elementAt(frames, Math.min(frames.length - 1, frame + 5)).level <= playing - LOUD_ATTACK) continue;
+      if (frames[Math.min(frames.length - 1, frame + 5)]!.level <= playing - LOUD_ATTACK) continue;
       this.attacks.all++;
       if (started[frame]) this.attacks.answered++;
     }
@@ -58,11 +58,11 @@ export class Certainty {
     to: number,
   ): void {
     for (let frame = from; frame < to; frame++) {
-      if (elementAt(frames, frame).level < least) continue;
+      if (frames[frame]!.level < least) continue;
       this.frames.sounding++;
       if (!covered[frame]) continue;
       this.frames.held++;
-      const move = Math.abs((track[frame + 4] ?? NaN) - present(track[frame]));
+      const move = Math.abs((track[frame + 4] ?? NaN) - track[frame]!);
       if (Number.isNaN(move)) continue;
       this.frames.pitched++;
       if (move < STEADY) this.frames.steady++;

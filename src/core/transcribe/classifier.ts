@@ -1,5 +1,3 @@
-import { elementAt } from '../shared';
-
 /** A small feed-forward network: weights of each layer, `rows` outputs by `columns` inputs, and its biases. */
 export type NetworkLayer = {
   readonly rows: number;
@@ -37,21 +35,19 @@ export function classify(networks: readonly Network[], features: Float64Array): 
  * Learning, chapter 6).
  */
 function leaning({ mean, spread, layers }: Network, features: Float64Array): number {
-  let values: Float64Array = features.map(
-    (value, index) => (value - elementAt(mean, index)) / elementAt(spread, index),
-  );
+  let values: Float64Array = features.map((value, index) => (value - mean[index]!) / spread[index]!);
   layers.forEach((layer, depth) => {
     const last = depth === layers.length - 1;
     const next = new Float64Array(layer.rows);
     for (let row = 0; row < layer.rows; row++) {
-      let sum = elementAt(layer.biases, row);
+      let sum = layer.biases[row]!;
       for (let column = 0; column < layer.columns; column++)
-        sum += elementAt(layer.weights, row * layer.columns + column) * elementAt(values, column);
+        sum += layer.weights[row * layer.columns + column]! * values[column]!;
       next[row] = last || sum > 0 ? sum : LEAK * sum;
     }
     values = next;
   });
-  return elementAt(values, 0);
+  return values[0]!;
 }
 
 /**
@@ -62,11 +58,11 @@ export function unpack({ sizes, packed }: { sizes: readonly number[]; packed: st
   const floats = new Float32Array(bytesOf(packed).buffer);
   let at = 0;
   const take = (count: number) => floats.subarray(at, (at += count));
-  const [mean, spread] = [take(elementAt(sizes, 0)), take(elementAt(sizes, 0))];
+  const [mean, spread] = [take(sizes[0]!), take(sizes[0]!)];
   const layers = sizes.slice(1).map((rows, index): NetworkLayer => ({
     rows,
-    columns: elementAt(sizes, index),
-    weights: take(rows * elementAt(sizes, index)),
+    columns: sizes[index]!,
+    weights: take(rows * sizes[index]!),
     biases: take(rows),
   }));
   return { mean, spread, layers };
@@ -79,7 +75,7 @@ function bytesOf(packed: string): Uint8Array<ArrayBuffer> {
   const length = packed.replace(/=+$/, '').length;
   const bytes = new Uint8Array(Math.floor((length * 3) / 4));
   for (let letter = 0, at = 0, bits = 0; letter < length; letter++) {
-    bits = ((bits << 6) | LETTERS.indexOf(elementAt(packed, letter))) & 0xffffff;
+    bits = ((bits << 6) | LETTERS.indexOf(packed[letter]!)) & 0xffffff;
     if (letter % 4 > 0) bytes[at++] = (bits >> (6 - 2 * (letter % 4))) & 0xff;
   }
   return bytes;

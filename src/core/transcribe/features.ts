@@ -1,4 +1,4 @@
-import { type Decibels, type Midi, type Samples, type Seconds, elementAt } from '../shared';
+import { type Decibels, type Midi, type Samples, type Seconds } from '../shared';
 import { SpectrumReader, type Magnitudes, type SignalStore } from '../sound';
 import { FRAME_SECONDS, HOP, RATE, type AnalysisFrame } from './frames';
 import { glideInto } from './glideInto';
@@ -155,7 +155,7 @@ export class FeatureReader {
       this.mean(onsetCandidate.frame, from, to, (frame) =>
         frame.candidates.reduce((sum, { weight }) => sum + weight, 0),
       );
-    const here = elementAt(frames, onsetCandidate.frame);
+    const here = frames[onsetCandidate.frame]!;
     return [
       Math.log10(onsetCandidate.strength + 0.003),
       onsetCandidate.kind === 'step' ? 1 : 0,
@@ -180,18 +180,15 @@ export class FeatureReader {
     // before the first frame there was silence
     let [low, high] = [at < 6 ? -100 : Infinity, -Infinity];
     for (let frame = Math.max(0, at - 6); frame <= at; frame++)
-      low = Math.min(low, elementAt(this.frames, frame).level);
+      low = Math.min(low, this.frames[frame]!.level);
     for (let frame = at; frame <= Math.min(this.frames.length - 1, at + 9); frame++)
-      high = Math.max(high, elementAt(this.frames, frame).level);
+      high = Math.max(high, this.frames[frame]!.level);
     return [Math.max(-100, low), Math.max(-100, high)];
   }
 
   /** How far the level has fallen 90 ms on, in units of 20 dB: a muted stroke is gone by then. */
   private settling(at: number): number {
-    const later = elementAt(
-      this.frames,
-      Math.min(this.frames.length - 1, at + Math.round(0.09 / FRAME_SECONDS)),
-    ).level;
+    const later = this.frames[Math.min(this.frames.length - 1, at + Math.round(0.09 / FRAME_SECONDS))]!.level;
     return Math.max(-3, Math.min(1, (later - this.levels(at)[1]) / 20));
   }
 
@@ -203,7 +200,7 @@ export class FeatureReader {
       frame++
     ) {
       if (frame < 0 || frame >= this.frames.length) continue;
-      sum += value(elementAt(this.frames, frame));
+      sum += value(this.frames[frame]!);
       count++;
     }
     return count ? sum / count : 0;

@@ -1,4 +1,4 @@
-import { type Seconds, present, elementAt } from '../shared';
+import { type Seconds } from '../shared';
 import { FRAME_SECONDS } from './frames';
 import type { PitchTrack } from './path';
 /** How a tracked pitch came to where it is: from the pitch held before, in semitones and seconds. */
@@ -8,13 +8,8 @@ export function glideInto(
 ): { extent: number; seconds: Seconds; held: Seconds } {
   const goal = middle(track, at + 1, at + 7);
   if (Number.isNaN(goal)) return NO_GLIDE;
-  const end = backWhile(at, 40, 1, (frame) => !(Math.abs(present(track[frame]) - goal) >= 0.4));
-  const start = backWhile(
-    end,
-    50,
-    2,
-    (frame) => Math.abs(present(track[frame]) - (track[frame - 4] ?? NaN)) > 0.12,
-  );
+  const end = backWhile(at, 40, 1, (frame) => !(Math.abs(track[frame]! - goal) >= 0.4));
+  const start = backWhile(end, 50, 2, (frame) => Math.abs(track[frame]! - (track[frame - 4] ?? NaN)) > 0.12);
   const from = middle(track, start - 6, start);
   if (Number.isNaN(from)) return NO_GLIDE;
   const held = backWhile(start, 80, 1, (frame) => Math.abs((track[frame - 1] ?? NaN) - from) < 0.5);
@@ -43,5 +38,5 @@ export function middle(track: PitchTrack, from: number, to: number): number {
   const values = Array.from(track.subarray(Math.max(0, from), Math.max(0, to)))
     .filter((value) => !Number.isNaN(value))
     .sort((a, b) => a - b);
-  return values.length ? elementAt(values, values.length >> 1) : NaN;
+  return values.length ? values[values.length >> 1]! : NaN;
 }

@@ -1,6 +1,6 @@
 import { SILENCE } from '../sound';
+import type { Decibels } from '../shared';
 import type { AnalysisFrame } from './frames';
-import { elementAt, type Decibels } from '../shared';
 
 const STEP: Decibels = 0.01;
 const LOUDEST: Decibels = 12;
@@ -24,7 +24,7 @@ export class PlayingLevel {
   get value(): Decibels {
     let left = Math.floor(this.total * SHARE);
     for (let step = 0; step < this.counts.length; step++)
-      if ((left -= elementAt(this.counts, step)) < 0) return SILENCE + step * STEP;
+      if ((left -= this.counts[step]!) < 0) return SILENCE + step * STEP;
     return SILENCE;
   }
 }

@@ -1,11 +1,11 @@
 import { SILENCE } from '../sound';
+import type { Cents, Decibels, Hz, Midi, Seconds } from '../shared';
 import { approachOf, type Approach, type Attack, type Before } from './approach';
 import { gestureOf, type PitchGesture } from './contour';
 import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import type { PitchTrack } from './path';
 import type { Ringing } from './ringing';
 import type { StartingNote, NoteOnset } from './noteOnsets';
-import { elementAt, present, type Cents, type Decibels, type Hz, type Midi, type Seconds } from '../shared';
 
 /**
  * A note as heard (docs/architecture.md, “Notes”): seconds from the start of the take, MIDI number with its
@@ -92,7 +92,7 @@ export function soundsOf(
 function loudest(frames: readonly AnalysisFrame[], from: number, to: number): Decibels {
   let level = SILENCE;
   for (let frame = from; frame < Math.min(to, frames.length); frame++)
-    level = Math.max(level, elementAt(frames, frame).level);
+    level = Math.max(level, frames[frame]!.level);
   return level;
 }
 
@@ -151,7 +151,7 @@ function withoutFlashes(
 function voicedEnd(track: PitchTrack, from: number, to: number): number {
   let [last, frame] = [from, from];
   for (; frame < to && frame - last <= GAP * (last === from ? 3 : 1); frame++)
-    if (!Number.isNaN(present(track[frame]))) last = frame;
+    if (!Number.isNaN(track[frame]!)) last = frame;
   return frame >= to && frame - last <= GAP ? to : last + 1;
 }
 
@@ -172,16 +172,9 @@ function endOf(
     tracked - start.frame >= LEAST_TRACKED
       ? tracked
       : ringing.endWithin(start, Math.min(next, start.frame + framesOf(0.06)), next, companions);
-  for (
-    let later = index + 1;
-    later < noteOnsets.length && end === elementAt(noteOnsets, later).frame;
-    later++
-  ) {
-    const struck = elementAt(noteOnsets, later).starts.map(({ midi }) => midi);
-    if (
-      elementAt(noteOnsets, later).frame - start.frame < framesOf(0.08) ||
-      !ringing.ringsPast(start, end, struck)
-    )
+  for (let later = index + 1; later < noteOnsets.length && end === noteOnsets[later]!.frame; later++) {
+    const struck = noteOnsets[later]!.starts.map(({ midi }) => midi);
+    if (noteOnsets[later]!.frame - start.frame < framesOf(0.08) || !ringing.ringsPast(start, end, struck))
       break;
     end = ringing.endWithin(
       start,

@@ -1,4 +1,4 @@
-import { median, elementAt, present } from '../shared';
+import { median } from '../shared';
 import { framesOf, type AnalysisFrame } from './frames';
 import { attacksOf, onsetsOf } from './onsets';
 import type { PitchTrack } from './path';
@@ -41,7 +41,7 @@ export function onsetCandidatesOf(frames: readonly AnalysisFrame[], track: Pitch
 function strongest(frames: readonly AnalysisFrame[], at: number): number {
   let most = 0;
   for (let frame = Math.max(0, at - 4); frame <= Math.min(frames.length - 1, at + 4); frame++)
-    most = Math.max(most, elementAt(frames, frame).flux);
+    most = Math.max(most, frames[frame]!.flux);
   return most;
 }
 
@@ -64,9 +64,7 @@ function stepsOf(track: PitchTrack): number[] {
 function stepAt(track: PitchTrack, frame: number): number {
   const before = voiced(track, frame - SIDE - GUARD, frame - GUARD);
   const after = voiced(track, frame + GUARD, frame + GUARD + SIDE);
-  return before.length > 2 && after.length > 2
-    ? Math.abs(present(median(after)) - present(median(before)))
-    : 0;
+  return before.length > 2 && after.length > 2 ? Math.abs(median(after)! - median(before)!) : 0;
 }
 
 /** The first frame from which the pitch stays where it is going. */
@@ -89,6 +87,6 @@ function arrival(track: PitchTrack, around: number): number {
 function voiced(track: PitchTrack, from: number, to: number): number[] {
   const found: number[] = [];
   for (let frame = Math.max(0, from); frame < Math.min(to, track.length); frame++)
-    if (!Number.isNaN(present(track[frame]))) found.push(present(track[frame]));
+    if (!Number.isNaN(track[frame]!)) found.push(track[frame]!);
   return found;
 }

@@ -1,5 +1,4 @@
 import { framesOf, type AnalysisFrame } from './frames';
-import { elementAt } from '../shared';
 
 /** An attack: the frame where it was struck and how strongly it stood out of its surroundings. */
 export type Onset = { readonly frame: number; readonly strength: number; readonly rise: number };
@@ -27,7 +26,7 @@ export const attacksOf = (frames: readonly AnalysisFrame[]): Onset[] => peaksOf(
 function peaksOf(frames: readonly AnalysisFrame[], threshold: typeof THRESHOLD, leastGap: number): Onset[] {
   const onsets: Onset[] = [];
   for (let frame = 0; frame < frames.length; frame++) {
-    const strength = elementAt(frames, frame).flux;
+    const strength = frames[frame]!.flux;
     if (strength < threshold.floor || !isPeak(frames, frame)) continue;
     if (strength < threshold.floor + threshold.factor * localMedian(frames, frame)) continue;
     const onset = {
@@ -49,10 +48,7 @@ function isPeak(frames: readonly AnalysisFrame[], at: number): boolean {
     frame <= Math.min(frames.length - 1, at + PEAK_REACH);
     frame++
   )
-    if (
-      elementAt(frames, frame).flux > elementAt(frames, at).flux ||
-      (elementAt(frames, frame).flux === elementAt(frames, at).flux && frame < at)
-    )
+    if (frames[frame]!.flux > frames[at]!.flux || (frames[frame]!.flux === frames[at]!.flux && frame < at))
       return false;
   return true;
 }
@@ -64,11 +60,8 @@ function localMedian(frames: readonly AnalysisFrame[], at: number): number {
     frame <= Math.min(frames.length - 1, at + MEDIAN_REACH);
     frame++
   )
-    around.push(elementAt(frames, frame).flux);
-  return elementAt(
-    around.sort((a, b) => a - b),
-    around.length >> 1,
-  );
+    around.push(frames[frame]!.flux);
+  return around.sort((a, b) => a - b)[around.length >> 1]!;
 }
 
 /** How far the level rises across a place, in dB: from the lowest just before to the highest just after. */
@@ -76,8 +69,8 @@ export function riseAt(frames: readonly AnalysisFrame[], at: number): number {
   // before the first frame there was silence
   let [low, high] = [at < RISE_BEFORE ? SILENT : Infinity, -Infinity];
   for (let frame = Math.max(0, at - RISE_BEFORE); frame <= Math.min(frames.length - 1, at + 1); frame++)
-    low = Math.min(low, elementAt(frames, frame).level);
+    low = Math.min(low, frames[frame]!.level);
   for (let frame = at; frame <= Math.min(frames.length - 1, at + RISE_AFTER); frame++)
-    high = Math.max(high, elementAt(frames, frame).level);
+    high = Math.max(high, frames[frame]!.level);
   return high - low;
 }

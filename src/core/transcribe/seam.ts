@@ -1,7 +1,5 @@
 import { framesOf } from './frames';
 import type { NoteOnset } from './noteOnsets';
-import { elementAt } from '../shared';
-
 /** Pieces are divided where nothing begins, looked for this far to each side. */
 export const SEAM = framesOf(2);
 
@@ -17,8 +15,8 @@ export function seamNear(target: number, noteOnsets: readonly NoteOnset[]): numb
   ];
   let [seam, widest] = [target, 0];
   for (let index = 1; index < begins.length; index++) {
-    const gap = elementAt(begins, index) - elementAt(begins, index - 1);
-    if (gap > widest) [seam, widest] = [elementAt(begins, index - 1) + (gap >> 1), gap];
+    const gap = begins[index]! - begins[index - 1]!;
+    if (gap > widest) [seam, widest] = [begins[index - 1]! + (gap >> 1), gap];
   }
   return seam;
 }

@@ -1,3 +1,4 @@
+import type { Decibels, Hz, Samples, Seconds } from '../shared';
 import { SILENCE } from '../sound';
 import {
   SILENT_TAKE,
@@ -19,7 +20,6 @@ import type { PitchTrack } from './path';
 import { RingingReader } from './ringing';
 import { SEAM, seamNear } from './seam';
 import { OwnTuning } from './tuning';
-import { present, type Decibels, type Hz, type Samples, type Seconds } from '../shared';
 
 export type Transcription = {
   readonly schema: 'idle-wander/notes@1';
@@ -240,7 +240,7 @@ export class Transcriber {
     this.keep(heard, window, from, to);
     for (const [moment, claims] of told)
       if (moment.frame >= from && moment.frame < to)
-        present(asked)({ ...moment, frame: moment.frame + window.from }, claims);
+        asked!({ ...moment, frame: moment.frame + window.from }, claims);
     this.concluded = window.from + to;
     this.forget(this.concluded - CONTEXT);
   }
