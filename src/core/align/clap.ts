@@ -1,4 +1,4 @@
-import { median, type Hz, type Seconds, elementAt, present } from '../shared';
+import { median, type Hz, type Seconds } from '../shared';
 import { HighPass } from '../sound';
 
 /** Strokes nearer to each other are one. */
@@ -20,15 +20,14 @@ export function strokesOf(samples: Float32Array, rate: Hz): Seconds[] {
   const size = Math.max(1, Math.round(FRAME * rate));
   const frames = Float64Array.from({ length: Math.floor(bright.length / size) }, (_, frame) => {
     let peak = 0;
-    for (let n = frame * size; n < (frame + 1) * size; n++)
-      peak = Math.max(peak, Math.abs(elementAt(bright, n)));
+    for (let n = frame * size; n < (frame + 1) * size; n++) peak = Math.max(peak, Math.abs(bright[n]!));
     return peak;
   });
   const loudest = frames.reduce((most, value) => Math.max(most, value), 0);
   const strokes: Seconds[] = [];
   let floor = loudest * 0.02;
   for (let frame = 1; frame < frames.length; frame++) {
-    const value = elementAt(frames, frame);
+    const value = frames[frame]!;
     const at = (frame * size) / rate;
     if (
       value > RISE * floor &&
@@ -65,7 +64,7 @@ export function clappedLatency(strokes: readonly Seconds[], clicks: readonly Sec
   if (middle === null || delays.length < FEWEST) return null;
   return {
     seconds: middle,
-    spreadSeconds: present(median(delays.map((delay) => Math.abs(delay - middle)))),
+    spreadSeconds: median(delays.map((delay) => Math.abs(delay - middle)))!,
     count: delays.length,
   };
 }

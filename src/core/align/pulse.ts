@@ -1,4 +1,4 @@
-import { median, type BeatsPerMinute, type Hz, type Seconds, elementAt, present } from '../shared';
+import { median, type BeatsPerMinute, type Hz, type Seconds } from '../shared';
 import { resample, SpectralFlux } from '../sound';
 
 /** A steady pulse found in a recording, or tapped. */
@@ -53,7 +53,7 @@ function onsetStrength(samples: Float32Array): Float32Array {
   return raw.map((value, frame) => {
     let [sum, count] = [0, 0];
     for (let n = Math.max(0, frame - half); n < Math.min(raw.length, frame + half); n += 4, count++)
-      sum += elementAt(raw, n);
+      sum += raw[n]!;
     return Math.max(0, value - sum / Math.max(1, count));
   });
 }
@@ -64,7 +64,7 @@ function likelyPeriod(strength: Float32Array): number | null {
   for (let lag = Math.round(60 / HIGHEST / STEP); lag <= Math.round(60 / LOWEST / STEP); lag++) {
     let sum = 0;
     for (let n = 0; n + 2 * lag < span; n++)
-      sum += elementAt(strength, n) * (elementAt(strength, n + lag) + 0.5 * elementAt(strength, n + 2 * lag));
+      sum += strength[n]! * (strength[n + lag]! + 0.5 * strength[n + 2 * lag]!);
     const octaves = Math.log2(60 / (lag * STEP) / USUAL);
     const weighted = (sum / Math.max(1, span - 2 * lag)) * Math.exp(-0.5 * (octaves / WIDTH) ** 2);
     if (weighted > best) [best, period] = [weighted, lag];
@@ -90,13 +90,11 @@ function bestPhase(strength: Float32Array, period: number): { phase: number; sha
   let total = 0;
   for (let n = 0; n < strength.length; n++) {
     const place = n - Math.floor(n / period) * period;
-    folded[Math.min(folded.length - 1, Math.floor(place))]! += elementAt(strength, n);
-    total += elementAt(strength, n);
+    folded[Math.min(folded.length - 1, Math.floor(place))]! += strength[n]!;
+    total += strength[n]!;
   }
   const around = (at: number) =>
-    elementAt(folded, (at - 1 + folded.length) % folded.length) +
-    elementAt(folded, at) +
-    elementAt(folded, (at + 1) % folded.length);
+    folded[(at - 1 + folded.length) % folded.length]! + folded[at]! + folded[(at + 1) % folded.length]!;
   let best = 0;
   for (let at = 1; at < folded.length; at++) if (around(at) > around(best)) best = at;
   return { phase: best + 0.5, share: total > 0 ? around(best) / total : 0, sum: around(best) };
@@ -110,18 +108,15 @@ function bestPhase(strength: Float32Array, period: number): { phase: number; sha
  */
 export function tappedPulse(taps: readonly Seconds[]): Pulse | null {
   if (taps.length < 4) return null;
-  const gap = present(median(taps.slice(1).map((tap, index) => tap - elementAt(taps, index))));
+  const gap = median(taps.slice(1).map((tap, index) => tap - taps[index]!))!;
   if (!(gap > 60 / HIGHEST / 1.5 && gap < (60 / LOWEST) * 1.5)) return null;
-  const beats = taps.map((tap) => Math.round((tap - elementAt(taps, 0)) / gap));
+  const beats = taps.map((tap) => Math.round((tap - taps[0]!) / gap));
   const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
   const [middleBeat, middleTap] = [mean(beats), mean(taps)];
   const spread = beats.reduce((sum, beat) => sum + (beat - middleBeat) ** 2, 0);
   const period =
-    beats.reduce((sum, beat, index) => sum + (beat - middleBeat) * (elementAt(taps, index) - middleTap), 0) /
-    spread;
+    beats.reduce((sum, beat, index) => sum + (beat - middleBeat) * (taps[index]! - middleTap), 0) / spread;
   const firstSec = middleTap - middleBeat * period;
-  const off = present(
-    median(beats.map((beat, index) => Math.abs(elementAt(taps, index) - firstSec - beat * period))),
-  );
+  const off = median(beats.map((beat, index) => Math.abs(taps[index]! - firstSec - beat * period)))!;
   return { tempo: 60 / period, firstSec, certainty: Math.max(0, 1 - off / (0.25 * period)) };
 }
