@@ -1,4 +1,5 @@
 'use client';
+import { Select, Slider } from './controls';
 import { useState, type ReactNode } from 'react';
 
 /** A setting on one line: its name dim at the left, what it is at the right. */
@@ -71,18 +72,13 @@ type ChoiceProps<T extends string> = {
 export function ChoiceSetting<T extends string>({ name, value, choices, onChange }: ChoiceProps<T>) {
   return (
     <Setting name={name}>
-      <select
-        className="field w-full min-w-0 !py-1 font-[580] text-ink"
-        aria-label={name}
+      <Select
+        label={name}
         value={value}
-        onChange={(event) => onChange(event.target.value as T)}
-      >
-        {choices.map(([one, words]) => (
-          <option key={one} value={one}>
-            {words}
-          </option>
-        ))}
-      </select>
+        options={choices}
+        onChange={onChange}
+        className="w-full font-[580]"
+      />
     </Setting>
   );
 }
@@ -116,16 +112,7 @@ export function LevelSetting({ name, value, onChange, most = 1, mute }: LevelPro
       ) : (
         <span className="text-dim">{name}</span>
       )}
-      <input
-        type="range"
-        aria-label={`${name} level`}
-        min={0}
-        max={most}
-        step={0.05}
-        value={value}
-        onChange={(event) => onChange(Number(event.target.value))}
-        className="w-full accent-(--h2)"
-      />
+      <Slider label={`${name} level`} max={most} step={0.05} value={value} onChange={onChange} />
       <span className="text-right font-[580] text-ink">
         {value === 0 ? 'off' : `${Math.round(value * 100)} %`}
       </span>

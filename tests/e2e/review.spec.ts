@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 import type { Report } from '@/core/analyse';
 import { readMidi } from '@/core/formats';
 import { unwrap } from '@/core/shared';
-import { expect, test } from '../support/browser';
+import { choose, expect, test } from '../support/browser';
 import { makeTake } from '../support/takes';
 
 type Review = {
@@ -201,7 +201,7 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
   expect(off.sort((a, b) => a - b)[Math.floor(off.length * 0.95)]!).toBeLessThan(0.02);
   await page.keyboard.press('Space');
   await page.keyboard.press('Escape');
-  await page.locator('footer').getByLabel('Speed').selectOption('0.5');
+  await choose(page.locator('footer').getByRole('combobox', { name: 'Speed' }), '50 %');
   await page.getByRole('heading', { level: 1 }).click();
   const at = heard[0]!.onsetSec;
   await page.evaluate(() => {
@@ -209,7 +209,7 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
   });
   await page.goto(`/takes/${id}?at=note-1`);
   await expect(selected(page)).toBeVisible();
-  await page.locator('footer').getByLabel('Speed').selectOption('0.5');
+  await choose(page.locator('footer').getByRole('combobox', { name: 'Speed' }), '50 %');
   await page.getByRole('heading', { level: 1 }).click();
   await page.keyboard.press('Enter');
   await expect.poll(handed, { timeout: 15_000 }).toBeGreaterThan(0);
@@ -223,7 +223,7 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
   expect(Math.abs(12 * Math.log2(halved.hz / plain.hz)) % 12).toBeLessThan(0.35);
   expect(first.onsetBeat).toBeLessThan(3);
   await page.keyboard.press('Space');
-  await page.locator('footer').getByLabel('Speed').selectOption('1');
+  await choose(page.locator('footer').getByRole('combobox', { name: 'Speed' }), '100 %');
   const missed = report.changes.findIndex(({ fix }) => fix !== null);
   test.skip(missed < 0, 'this take missed nothing');
   await page.goto(`/takes/${id}?at=change-${missed + 1}`);
@@ -306,7 +306,10 @@ test('words are kept, a take is found by them, saved as MIDI and as a picture, a
     timeout: 10_000,
   });
   await expect(page.getByRole('region', { name: 'What differs' }).getByRole('row')).toHaveCount(8);
-  await page.getByRole('region', { name: 'Judge it otherwise' }).getByLabel('Plan').selectOption('outline');
+  await choose(
+    page.getByRole('region', { name: 'Judge it otherwise' }).getByRole('combobox', { name: 'Plan' }),
+    'Outline',
+  );
   await expect(page.getByText('otherwise').first()).toBeVisible();
   expect(other).not.toBe(id);
 });

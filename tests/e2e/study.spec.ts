@@ -1,4 +1,4 @@
-import { alive, expect, makeChart, test } from '../support/browser';
+import { choose, alive, expect, makeChart, test } from '../support/browser';
 
 const CHART =
   'title: Read first\nkey: Bb\ntempo: 160\nfeel: swing\n\n| Bb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |\n';
@@ -37,11 +37,8 @@ test('a mixed plan goes with the player to the take', async ({ page, request, ba
   const id = await makeChart(request, baseURL!, CHART);
   await page.goto(`/study/${id}`);
   await alive(page);
-  await page
-    .getByRole('region', { name: 'Plan for the next take' })
-    .getByRole('combobox')
-    .first()
-    .selectOption('degree');
+  const panel = page.getByRole('region', { name: 'Plan for the next take' });
+  await choose(panel.getByRole('combobox', { name: 'For' }), 'every I');
   await page.getByRole('button', { name: 'major–minor blend' }).click();
   await expect(page.getByRole('button', { name: 'Remove Major–minor blend on every I' })).toBeVisible();
   await page.keyboard.press('Escape');
@@ -66,7 +63,7 @@ test('one place, shapes, and another guitar', async ({ page, request, baseURL })
   await strings.fill('E4 B3 G3 D3 A2 E2');
   await expect(page.getByText('Strings are named from low to high')).toBeVisible();
   await page.getByRole('button', { name: 'Take E2 A2 D3 G3 B3 E4' }).click();
-  await page.getByLabel('Tuning').first().selectOption({ label: 'Seven strings' });
+  await choose(page.getByRole('combobox', { name: 'Tuning' }), 'Seven strings');
   await page.getByLabel('left-handed').check();
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByText('strings 5 6 7')).toBeVisible();
@@ -89,7 +86,7 @@ test('the player’s own reading stands, everything follows, and it is kept', as
   await page.keyboard.press('o');
   await expect(chosen).toContainText('You read it so.');
   await chosen.getByRole('button', { name: 'read it my way' }).click();
-  await chosen.getByLabel('scale').selectOption('altered');
+  await choose(chosen.getByRole('combobox', { name: 'scale' }), 'altered');
   await expect(chosen).toContainText('A altered');
   await page.reload();
   await alive(page);

@@ -4,6 +4,7 @@ import {
   test as base,
   type APIRequestContext,
   type Browser,
+  type Locator,
   type Page,
 } from '@playwright/test';
 import { CHROMIUM } from '../../playwright.config';
@@ -72,6 +73,12 @@ export async function makeChart(request: APIRequestContext, baseURL: string, tex
 }
 
 /** Waits until the page answers keys: before that the theme switch names neither theme. */
+/** Chooses an option of one of the application's lists by its words. */
+export async function choose(list: Locator, words: string | RegExp): Promise<void> {
+  await list.click();
+  await list.page().getByRole('option', { name: words, exact: true }).click();
+}
+
 export const alive = (page: Page): Promise<void> =>
   expect(page.getByRole('button', { name: /^(?:Noon|Dusk) theme$/ })).toBeVisible();
 

@@ -6,6 +6,7 @@ import { Dialog, DropdownMenu } from 'radix-ui';
 import { harmonyOf, timelineOf, transposeText, type Chart } from '@/core/chart';
 import { typeset } from '@/core/findings';
 import { ask } from '@/audio/persistence/serverTakes';
+import { Select } from '@/ui/controls';
 import { KeyOf } from '../shell/commands/KeyOf';
 import type { ChartFile } from './moveChart';
 
@@ -50,19 +51,14 @@ export function ChartTools({ id, chart, readable, hearing, onHear, onText, onTro
       </button>
       <label>
         key{' '}
-        <select
-          className="border-b border-line bg-transparent text-ink disabled:text-dim"
+        <Select
+          label="Transpose to"
+          look="line"
           disabled={!readable}
           value={own}
-          onChange={(event) => transpose(event.target.value)}
-          aria-label="Transpose to"
-        >
-          {[...new Set([own, ...keys])].map((one) => (
-            <option key={one} value={one}>
-              {real(one)}
-            </option>
-          ))}
-        </select>
+          options={[...new Set([own, ...keys])].map((one) => [one, real(one)] as const)}
+          onChange={transpose}
+        />
       </label>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className="hover:text-ink disabled:text-dim" disabled={!readable}>

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { elementAt } from '@/core/shared';
 import { NumberSetting, Setting } from '@/ui/Field';
+import { RadioRow, Select } from '@/ui/controls';
 import { DeviceChooser } from '../shell/DeviceChooser';
 import { usePreferences } from '../shell/preferences';
 import type { DrillModel } from './useDrillModel';
@@ -74,19 +75,13 @@ function Ladder({ model: { drill, tempo, change, toKey } }: { model: DrillModel 
         onChange={(misses) => change({ down: misses })}
       />
       <Setting name="Another key">
-        <select
-          className="field w-full !py-1 font-[580] text-ink"
-          aria-label="Another key"
-          value="0"
-          onChange={(event) => toKey(Number(event.target.value))}
-        >
-          <option value="0">as it is</option>
-          {KEYS.map(([by, words]) => (
-            <option key={by} value={by}>
-              {words}
-            </option>
-          ))}
-        </select>
+        <Select
+          label="Another key"
+          className="w-full font-[580]"
+          value={0}
+          options={[[0, 'as it is'], ...KEYS]}
+          onChange={toKey}
+        />
       </Setting>
     </section>
   );
@@ -99,23 +94,16 @@ function You({ model: { rig, standIn, setStandIn } }: { model: DrillModel }) {
       <h2 className="heading">You</h2>
       <DeviceChooser rig={rig} />
       {device.kind === 'stand-in' && (
-        <p
-          className="mt-1 flex flex-wrap gap-x-4 text-soft"
-          role="radiogroup"
-          aria-label="The stand-in player"
-        >
-          {(['plays', 'misses'] as const).map((one) => (
-            <label key={one} className="flex items-center gap-1.5">
-              <input
-                type="radio"
-                name="stand-in"
-                checked={standIn === one}
-                onChange={() => setStandIn(one)}
-              />
-              {one === 'plays' ? 'it plays the example' : 'it misses on purpose'}
-            </label>
-          ))}
-        </p>
+        <RadioRow
+          label="The stand-in player"
+          className="mt-1 text-soft"
+          value={standIn}
+          onChange={setStandIn}
+          choices={[
+            ['plays', 'it plays the example'],
+            ['misses', 'it misses on purpose'],
+          ]}
+        />
       )}
     </section>
   );

@@ -6,6 +6,7 @@ import { elementAt, present } from '@/core/shared';
 import { ask } from '@/audio/persistence/serverTakes';
 import type { TuneProgress } from '@/server/practice';
 import { ChordWords } from '@/ui/ChordWords';
+import { Select, TabRow } from '@/ui/controls';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { useCommands } from '../shell/commands/useCommands';
 import { Shell } from '../shell/Shell';
@@ -145,18 +146,13 @@ function TuneLine({ tune, titles, chosen }: Pick<Props, 'tune' | 'titles' | 'cho
     <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-dim">
       <label className="flex items-center gap-2">
         <span className="sr-only">Tune</span>
-        <select
-          className="field !py-0.5 font-[560] text-ink"
+        <Select
+          label="Tune"
+          className="font-[560]"
           value={chosen ?? ''}
-          onChange={(event) => router.push(`/progress?tune=${encodeURIComponent(event.target.value)}`)}
-        >
-          <option value="">Every tune</option>
-          {titles.map((title) => (
-            <option key={title} value={title}>
-              {title}
-            </option>
-          ))}
-        </select>
+          options={[['', 'Every tune'], ...titles.map((title) => [title, title] as const)]}
+          onChange={(title) => router.push(`/progress?tune=${encodeURIComponent(title)}`)}
+        />
       </label>
       <span>third or seventh at the change, or within a beat of it</span>
       <span>
@@ -168,7 +164,7 @@ function TuneLine({ tune, titles, chosen }: Pick<Props, 'tune' | 'titles' | 'cho
 
 function Looked({ tune, thisWeek, drills, model }: Props & { model: ProgressModel }) {
   const { progress, ends } = tune;
-  const { sight, rows, row, chosen, choose, trouble } = model;
+  const { sight, show, rows, row, chosen, choose, trouble } = model;
   const { soft, bold } = useMemo(() => saidOf(progress), [progress]);
   return (
     <>
@@ -179,52 +175,36 @@ function Looked({ tune, thisWeek, drills, model }: Props & { model: ProgressMode
           <ChordWords text={bold} />
         </b>
       </h1>
-      <Sights model={model} />
-      {trouble && (
-        <p role="alert" className="mb-3 border-l-[3px] border-now pl-4">
-          {trouble}
-        </p>
-      )}
-      {sight === 'weeks' ? (
-        <Weeks weeks={progress.weeks} thisWeek={thisWeek} />
-      ) : (
-        <Courses
-          rows={rows}
-          thisWeek={thisWeek}
-          chosen={chosen}
-          onChoose={choose}
-          what={present(SIGHTS.find(([one]) => one === sight))[1]}
-        />
-      )}
+      <TabRow
+        label="What is shown"
+        className="mt-3 mb-3"
+        value={sight}
+        choices={SIGHTS.map(([one, name]) => [one, name])}
+        onChange={show}
+      >
+        {trouble && (
+          <p role="alert" className="mb-3 border-l-[3px] border-now pl-4">
+            {trouble}
+          </p>
+        )}
+        {sight === 'weeks' ? (
+          <Weeks weeks={progress.weeks} thisWeek={thisWeek} />
+        ) : (
+          <Courses
+            rows={rows}
+            thisWeek={thisWeek}
+            chosen={chosen}
+            onChoose={choose}
+            what={present(SIGHTS.find(([one]) => one === sight))[1]}
+          />
+        )}
+      </TabRow>
       <div className="mt-8 grid gap-8 md:grid-cols-2">
         {sight === 'weeks' && <Covered keys={progress.keys} places={progress.places} />}
         {drills.length > 0 && <ItsDrills drills={drills} />}
         {ends && <ThenAndNow ends={ends} change={sight === 'changes' ? (row?.id ?? null) : null} />}
       </div>
     </>
-  );
-}
-
-function Sights({ model: { sight, show } }: { model: ProgressModel }) {
-  return (
-    <p className="mt-3 mb-3 flex flex-wrap gap-x-5 gap-y-1" role="tablist" aria-label="What is shown">
-      {SIGHTS.map(([one, name]) => (
-        <button
-          key={one}
-          type="button"
-          role="tab"
-          aria-selected={sight === one}
-          className={
-            sight === one
-              ? 'border-b-2 border-now font-semibold text-ink'
-              : 'border-b-2 border-transparent text-soft hover:text-ink'
-          }
-          onClick={() => show(one)}
-        >
-          {name}
-        </button>
-      ))}
-    </p>
   );
 }
 

@@ -2,6 +2,7 @@
 import { useEffect, useState } from 'react';
 import type { LandingMark, Report } from '@/core/analyse';
 import { oneLanding, type Finding, type OneLanding } from '@/core/findings';
+import { Tip } from '@/ui/controls';
 import { reviewAnswer } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { KeyOf } from '../shell/commands/KeyOf';
@@ -115,9 +116,11 @@ function TakeFacts({ take, result }: Pick<Props, 'take' | 'result'>) {
       </span>
       {take.cut && <span className="text-ink">the input went away; what was played is here</span>}
       {Math.abs(away) >= 1 && (
-        <span title={GRID_TITLE}>
-          {Math.abs(away).toFixed(0)} ms {away > 0 ? 'behind' : 'ahead of'} the grid
-        </span>
+        <Tip words={GRID_TITLE}>
+          <button type="button" className="cursor-help">
+            {Math.abs(away).toFixed(0)} ms {away > 0 ? 'behind' : 'ahead of'} the grid
+          </button>
+        </Tip>
       )}
     </>
   );

@@ -6,6 +6,7 @@ import type { Judgement } from '@/core/review';
 import { present } from '@/core/shared';
 import { ask } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
+import { Checkbox } from '@/ui/controls';
 import { CompareBands } from './CompareBands';
 import { judgedOtherwise, type Otherwise, type SiblingTake, type Side } from './compareSides';
 import { Differences } from './Differences';
@@ -161,7 +162,7 @@ function Siblings({ siblings, model }: { siblings: readonly SiblingTake[]; model
       <div className="max-h-44 overflow-y-auto">
         {siblings.map(({ id, number, when, tempo }) => (
           <label key={id} className="flex gap-2.5 py-1 text-[15px]">
-            <input type="checkbox" checked={model.chosen.includes(id)} onChange={() => model.toggle(id)} />
+            <Checkbox checked={model.chosen.includes(id)} onChange={() => model.toggle(id)} />
             <b className="font-[620]">{number}</b>
             <span className="text-dim">
               {when}, at {tempo}

@@ -1,8 +1,8 @@
 'use client';
 import { useMemo, type ReactNode } from 'react';
-import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
 import { elementAt, present } from '@/core/shared';
 import { ChordWords } from '@/ui/ChordWords';
+import { Select } from '@/ui/controls';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { Findings } from './Findings';
 import { FormPicture } from './FormPicture';
@@ -15,6 +15,7 @@ import { openingWords } from './reviewWords';
 import { SelectionCard } from './SelectionCard';
 import { placeText } from './Transport';
 import type { ReviewModel } from './useReviewModel';
+import { PLAN_CHOICES } from './planChoices';
 
 /** The form with all choruses, what to say about it, and what is selected. */
 export function FormView({ model }: { model: ReviewModel }) {
@@ -139,17 +140,12 @@ function TakeControls({ model: { data, state, dispatch, changeTake } }: { model:
     <div className="no-print mt-5 flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line pt-3 text-[15px] text-soft">
       <label className="flex items-center gap-2">
         Judged by
-        <select
-          className="field !py-1"
+        <Select
+          label="Judged by"
           value={take.plan.id}
-          onChange={(event) => void changeTake({ plan: { id: event.target.value as PlanId } })}
-        >
-          {PLAN_IDS.map((id) => (
-            <option key={id} value={id}>
-              {PLANS[id].name}
-            </option>
-          ))}
-        </select>
+          options={PLAN_CHOICES}
+          onChange={(id) => void changeTake({ plan: { id } })}
+        />
       </label>
       <LineUp
         key={take.offsetSec}

@@ -1,8 +1,9 @@
 'use client';
 import { useState, type ReactNode } from 'react';
-import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
+import { Select } from '@/ui/controls';
 import type { Otherwise } from './compareSides';
 import type { ReviewData } from './useReview';
+import { PLAN_CHOICES } from './planChoices';
 
 type Props = { data: ReviewData; value: Otherwise | null; onChange: (value: Otherwise | null) => void };
 
@@ -24,17 +25,12 @@ export function JudgeOtherwise({ data, value, onChange }: Props) {
     <section aria-label="Judge it otherwise" className="mt-5 border-t border-line pt-3">
       <h2 className="heading">Judge it otherwise</h2>
       <Row name="Plan">
-        <select
-          className="field !py-1 text-ink"
+        <Select
+          label="Plan"
           value={now.plan.id}
-          onChange={({ target }) => onChange({ ...now, plan: { id: target.value as PlanId, ...withHome } })}
-        >
-          {PLAN_IDS.map((id) => (
-            <option key={id} value={id}>
-              {PLANS[id].name}
-            </option>
-          ))}
-        </select>
+          options={PLAN_CHOICES}
+          onChange={(id) => onChange({ ...now, plan: { id, ...withHome } })}
+        />
       </Row>
       <Row name="Home scale">
         <input

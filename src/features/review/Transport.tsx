@@ -4,6 +4,7 @@ import { formPositionOf, type Timeline } from '@/core/chart';
 import { SPEEDS, type PlayerState, type TakePlayer } from '@/audio/playback/takePlayer';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { RoundSign } from '@/ui/icons/RoundSign';
+import { Select, Slider, Switch } from '@/ui/controls';
 import { useCursor } from './useTakePlayer';
 
 type Props = { player: TakePlayer; state: PlayerState; timeline: Timeline; soundGone: boolean };
@@ -65,24 +66,15 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
       />
       <label className="hidden items-center gap-2 sm:flex">
         Speed
-        <select
-          className="field !py-1"
-          value={String(speed)}
-          onChange={(event) => player.setSpeed(Number(event.target.value))}
-        >
-          {SPEEDS.map((one) => (
-            <option key={one} value={String(one)}>
-              {percent(one)}
-            </option>
-          ))}
-        </select>
+        <Select
+          label="Speed"
+          value={speed}
+          options={SPEEDS.map((one) => [one, percent(one)] as const)}
+          onChange={(next) => player.setSpeed(next)}
+        />
       </label>
       <label className="hidden items-center gap-1.5 lg:flex">
-        <input
-          type="checkbox"
-          checked={levels.click > 0}
-          onChange={(event) => player.setLevels({ click: event.target.checked ? 0.6 : 0 })}
-        />
+        <Switch checked={levels.click > 0} onChange={(on) => player.setLevels({ click: on ? 0.6 : 0 })} />
         click
       </label>
     </>
@@ -94,16 +86,14 @@ type LevelProps = { name: string; value: number; className: string; onChange: (v
 const Level = ({ name, value, className, onChange }: LevelProps) => (
   <label className={`hidden items-center gap-2 ${className}`}>
     {name}
-    <input
-      type="range"
-      min={0}
+    <Slider
+      label={name}
       max={1}
       step={0.05}
       value={value}
-      aria-label={name}
-      aria-valuetext={percent(value)}
-      className="w-20 accent-[var(--now)]"
-      onChange={(event) => onChange(Number(event.target.value))}
+      valueText={percent(value)}
+      onChange={onChange}
+      className="w-20"
     />
   </label>
 );

@@ -2,6 +2,7 @@
 import { readTuning, TUNINGS, writeTuning } from '@/core/neck';
 import { ChoiceSetting, NumberSetting, Setting } from '@/ui/Field';
 import { keepGuitar, useGuitar } from '@/ui/instrument';
+import { Switch } from '@/ui/controls';
 import { useState } from 'react';
 import { prefer, usePreferences } from '../shell/preferences';
 export function GuitarFields() {
@@ -70,11 +71,9 @@ export function GuitarFields() {
         onChange={(frets) => keepGuitar({ ...guitar, frets })}
       />
       <Setting name="Left-handed">
-        <input
-          type="checkbox"
-          className="h-5 w-5 justify-self-start accent-(--h2)"
+        <Switch
           checked={guitar.leftHanded}
-          onChange={(event) => keepGuitar({ ...guitar, leftHanded: event.target.checked })}
+          onChange={(leftHanded) => keepGuitar({ ...guitar, leftHanded })}
         />
       </Setting>
     </>

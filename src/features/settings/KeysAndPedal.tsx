@@ -1,4 +1,5 @@
 'use client';
+import { Switch } from '@/ui/controls';
 import { useEffect, useState } from 'react';
 import { keysOf } from '../shell/commands/bindings';
 import { PEDAL } from '../shell/commands/catalogue';
@@ -65,14 +66,12 @@ function MidiSwitch({ on }: { on: boolean }) {
   }, [on]);
   return (
     <label className="flex items-center gap-2 text-soft">
-      <input
-        type="checkbox"
-        className="h-5 w-5 accent-(--h2)"
+      <Switch
         checked={on}
-        onChange={(event) => {
+        onChange={(midi) => {
           setNone(false);
           setInputs(null);
-          prefer({ midi: event.target.checked });
+          prefer({ midi });
         }}
       />
       MIDI pedal

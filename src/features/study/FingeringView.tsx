@@ -6,6 +6,7 @@ import { typeset } from '@/core/findings';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import type { Study } from './studyView';
 import { elementAt } from '@/core/shared';
+import { Select } from '@/ui/controls';
 
 type Props = { study: Study; index: number; position: number; instrument: Instrument; leftHanded: boolean };
 
@@ -171,6 +172,14 @@ type StartProps = {
   onFinger: (finger: number) => void;
 };
 
+const FINGERS = [
+  [0, 'whichever finger'],
+  [1, 'the index'],
+  [2, 'the middle finger'],
+  [3, 'the ring finger'],
+  [4, 'the little finger'],
+] as const;
+
 /** The string and the finger a line begins with. */
 function StartChoice({ root, strings, string, finger, onString, onFinger }: StartProps) {
   return (
@@ -178,31 +187,17 @@ function StartChoice({ root, strings, string, finger, onString, onFinger }: Star
       <span>from {root}</span>
       <label>
         on string{' '}
-        <select
-          className="border-b border-line bg-transparent text-ink"
+        <Select
+          label="on string"
+          look="line"
           value={string}
-          onChange={(event) => onString(Number(event.target.value))}
-        >
-          {Array.from({ length: strings }, (_, place) => (
-            <option key={place} value={place + 1}>
-              {place + 1}
-            </option>
-          ))}
-        </select>
+          options={Array.from({ length: strings }, (_, place) => [place + 1, String(place + 1)] as const)}
+          onChange={onString}
+        />
       </label>
       <label>
         starting with{' '}
-        <select
-          className="border-b border-line bg-transparent text-ink"
-          value={finger}
-          onChange={(event) => onFinger(Number(event.target.value))}
-        >
-          <option value={0}>whichever finger</option>
-          <option value={1}>the index</option>
-          <option value={2}>the middle finger</option>
-          <option value={3}>the ring finger</option>
-          <option value={4}>the little finger</option>
-        </select>
+        <Select label="starting with" look="line" value={finger} options={FINGERS} onChange={onFinger} />
       </label>
     </p>
   );

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Dialog } from 'radix-ui';
 import { readTuning, TUNINGS } from '@/core/neck';
 import { keepGuitar, type Guitar } from '@/ui/instrument';
+import { Checkbox, Select } from '@/ui/controls';
 
 /** The player's guitar: tuning, frets, capo and which hand. Kept as it is changed. */
 export function GuitarDialog({ guitar }: { guitar: Guitar }) {
@@ -58,12 +59,7 @@ function NumberFields({ guitar, onChange: set }: FieldProps) {
         />
       </label>
       <label className="flex items-end gap-2 pb-2 text-[15px] text-soft">
-        <input
-          type="checkbox"
-          checked={guitar.leftHanded}
-          onChange={(event) => set({ leftHanded: event.target.checked })}
-          className="accent-(--now)"
-        />
+        <Checkbox checked={guitar.leftHanded} onChange={(leftHanded) => set({ leftHanded })} />
         left-handed
       </label>
     </div>
@@ -83,18 +79,14 @@ function TuningFields({ guitar, onChange }: FieldProps) {
     <>
       <label className="mt-4 block text-sm text-dim">
         Tuning
-        <select
-          className="field mt-1 w-full text-base"
-          value={Object.values(TUNINGS).includes(text) ? text : ''}
-          onChange={(event) => event.target.value && write(event.target.value)}
-        >
-          <option value="">as written below</option>
-          {Object.entries(TUNINGS).map(([name, strings]) => (
-            <option key={name} value={strings}>
-              {name}
-            </option>
-          ))}
-        </select>
+        <Select
+          label="Tuning"
+          className="mt-1 w-full text-base"
+          value={text}
+          placeholder="as written below"
+          options={Object.entries(TUNINGS).map(([name, strings]) => [strings, name] as const)}
+          onChange={write}
+        />
       </label>
       <label className="mt-3 block text-sm text-dim">
         Open strings, low to high

@@ -14,6 +14,7 @@ import {
   type Where,
 } from '@/core/plan';
 import { typeset } from '@/core/findings';
+import { Checkbox, Select, Tip } from '@/ui/controls';
 import { OverlayDialog } from './OverlayDialog';
 
 type Scope = 'form' | 'degree' | 'chord' | 'section' | 'chorus';
@@ -65,15 +66,16 @@ export function PlanChooser(props: Props) {
             key={id}
             className={`relative ${id === own ? 'before:absolute before:inset-y-1.5 before:left-0 before:w-1 before:bg-now' : ''}`}
           >
-            <button
-              type="button"
-              aria-pressed={id === own}
-              onClick={() => choose(id)}
-              title={PLANS[id].why}
-              className={`w-full py-px pl-3 text-left text-[15px] leading-[23px] ${id === own ? 'font-[640] text-ink' : 'text-soft hover:text-ink'}`}
-            >
-              {PLANS[id].short}
-            </button>
+            <Tip words={PLANS[id].why}>
+              <button
+                type="button"
+                aria-pressed={id === own}
+                onClick={() => choose(id)}
+                className={`w-full py-px pl-3 text-left text-[15px] leading-[23px] ${id === own ? 'font-[640] text-ink' : 'text-soft hover:text-ink'}`}
+              >
+                {PLANS[id].short}
+              </button>
+            </Tip>
           </li>
         ))}
       </ul>
@@ -96,23 +98,20 @@ const keptParts = ({ parts, heights, tonicSix, overlay }: PlanWords): Omit<PlanW
   ...(overlay && { overlay }),
 });
 
+const scopesAt = ({ degree, chord, section }: PartPlace): (readonly [Scope, string])[] => [
+  ['form', 'the whole form'],
+  ...(degree ? [['degree', `every ${degree}`] as const] : []),
+  ...(chord ? [['chord', `every ${typeset(chord)}`] as const] : []),
+  ...(section ? [['section', `section ${section}`] as const] : []),
+  ['chorus', 'chorus 2'],
+];
+
 type ScopeProps = { scope: Scope; place: PartPlace; onChange: (scope: Scope) => void };
 
 function ScopeChoice({ scope, place, onChange }: ScopeProps) {
   return (
     <label className="text-sm text-dim">
-      for{' '}
-      <select
-        className="border-b border-line bg-transparent py-0.5 text-soft"
-        value={scope}
-        onChange={(event) => onChange(event.target.value as Scope)}
-      >
-        <option value="form">the whole form</option>
-        {place.degree && <option value="degree">every {place.degree}</option>}
-        {place.chord && <option value="chord">every {typeset(place.chord)}</option>}
-        {place.section && <option value="section">section {place.section}</option>}
-        <option value="chorus">chorus 2</option>
-      </select>
+      for <Select label="For" look="line" value={scope} options={scopesAt(place)} onChange={onChange} />
     </label>
   );
 }
@@ -136,45 +135,35 @@ function PlanDetails({ plan, presets, chart, onChange }: Props) {
       ))}
       <label>
         try{' '}
-        <select
-          className="max-w-[168px] border-b border-line bg-transparent"
-          value=""
-          onChange={(event) => {
-            const preset = presets[Number(event.target.value)];
+        <Select
+          label="Presets for this form"
+          look="line"
+          className="max-w-[186px]"
+          value={-1}
+          placeholder="what suits this form"
+          options={presets.map(({ name }, index) => [index, name] as const)}
+          onChange={(index) => {
+            const preset = presets[index];
             if (preset) onChange(wordsOf(preset));
           }}
-          aria-label="Presets for this form"
-        >
-          <option value="">what suits this form</option>
-          {presets.map((preset, index) => (
-            <option key={preset.name} value={index}>
-              {preset.name}
-            </option>
-          ))}
-        </select>
+        />
       </label>
       <label className="flex items-center gap-1.5">
-        <input
-          type="checkbox"
+        <Checkbox
           checked={plan.tonicSix ?? plan.id === 'sixth-diminished'}
-          onChange={(event) => onChange({ ...plan, tonicSix: event.target.checked })}
-          className="accent-(--now)"
+          onChange={(tonicSix) => onChange({ ...plan, tonicSix })}
         />
         tonic = 6
       </label>
-      <label title="How far above the chords the line is meant to float">
+      <label>
         height{' '}
-        <select
-          className="border-b border-line bg-transparent"
+        <Select
+          label="Height"
+          look="line"
           value={plan.heights?.[0] ?? PLANS[plan.id].height}
-          onChange={(event) => onChange({ ...plan, heights: [event.target.value as HeightIntent] })}
-        >
-          {HEIGHT_INTENTS.map((height) => (
-            <option key={height} value={height}>
-              {HEIGHTS[height]}
-            </option>
-          ))}
-        </select>
+          options={HEIGHT_INTENTS.map((height) => [height, HEIGHTS[height]] as const)}
+          onChange={(height) => onChange({ ...plan, heights: [height] })}
+        />
       </label>
       <OverlayDialog plan={plan} chart={chart} onChange={onChange} />
     </p>
@@ -225,34 +214,33 @@ function Setting({
   return (
     <label className="block pb-1 text-sm text-dim">
       {kind === 'target' ? 'Target' : 'Mode'}{' '}
-      <select
-        className="ml-1 border-b border-line bg-transparent text-soft"
+      <Select
+        label={kind === 'target' ? 'Target' : 'Mode'}
+        look="line"
+        className="ml-1"
         value={value}
-        onChange={(event) => {
+        options={[
+          ...(kind === 'mode' ? [['', 'each chord its own'] as const] : []),
+          ...options.map((option) => [option, option] as const),
+        ]}
+        onChange={(chosen) => {
           const { mode: _mode, ...rest } = plan;
-          const { value: chosen } = event.target;
           if (kind === 'target') onChange({ ...plan, target: chosen as 'third' });
           else onChange(chosen ? { ...plan, mode: chosen } : rest);
         }}
-      >
-        {kind === 'mode' && <option value="">each chord its own</option>}
-        {options.map((option) => (
-          <option key={option} value={option}>
-            {option}
-          </option>
-        ))}
-      </select>
+      />
       {kind === 'target' && (
-        <button
-          type="button"
-          className="ml-4 underline hover:text-ink"
-          title={DISAGREEMENTS.ladder}
-          onClick={() =>
-            onChange({ ...plan, ladder: thirdsFirst ? [...RUNGS] : ['third', 'root', 'seventh', 'fifth'] })
-          }
-        >
-          {thirdsFirst ? 'thirds first' : 'roots first'}
-        </button>
+        <Tip words={DISAGREEMENTS.ladder}>
+          <button
+            type="button"
+            className="ml-4 underline hover:text-ink"
+            onClick={() =>
+              onChange({ ...plan, ladder: thirdsFirst ? [...RUNGS] : ['third', 'root', 'seventh', 'fifth'] })
+            }
+          >
+            {thirdsFirst ? 'thirds first' : 'roots first'}
+          </button>
+        </Tip>
       )}
     </label>
   );

@@ -6,6 +6,7 @@ import { ChordWords } from '@/ui/ChordWords';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { typeset } from '@/core/findings';
+import { Select, Tip } from '@/ui/controls';
 import type { StudyCell } from './studyView';
 import type { Fact } from './studyFacts';
 
@@ -97,14 +98,11 @@ function OtherReadings({ reading, onRead }: ReadingProps) {
     <>
       <p className="mt-1.5 flex flex-wrap items-baseline gap-x-3 text-[14.5px] text-soft">
         {runnerUp && (
-          <button
-            type="button"
-            className="hover:text-ink"
-            title={typeset(runnerUp.reason)}
-            onClick={() => onRead(runnerUp.degree, null)}
-          >
-            <KeyOf command="study.otherReading" /> or {intervalLabel(runnerUp.degree)}
-          </button>
+          <Tip words={typeset(runnerUp.reason)}>
+            <button type="button" className="hover:text-ink" onClick={() => onRead(runnerUp.degree, null)}>
+              <KeyOf command="study.otherReading" /> or {intervalLabel(runnerUp.degree)}
+            </button>
+          </Tip>
         )}
         {reading.overridden && (
           <button type="button" className="underline hover:text-ink" onClick={() => onRead(null, null)}>
@@ -130,31 +128,24 @@ function OwnReading({ reading, onRead }: ReadingProps) {
     <p className="mt-1 flex flex-wrap gap-2 text-sm text-dim">
       <label>
         as{' '}
-        <select
-          className="field py-0.5"
-          defaultValue={reading.degree}
-          onChange={(event) => onRead(event.target.value, null)}
-        >
-          {[...new Set([reading.degree, ...DEGREES])].map((degree) => (
-            <option key={degree} value={degree}>
-              {intervalLabel(degree)}
-            </option>
-          ))}
-        </select>
+        <Select
+          label="as"
+          value={reading.degree}
+          options={[...new Set([reading.degree, ...DEGREES])].map(
+            (degree) => [degree, intervalLabel(degree)] as const,
+          )}
+          onChange={(degree) => onRead(degree, null)}
+        />
       </label>
       <label>
         scale{' '}
-        <select
-          className="field max-w-[176px] py-0.5"
-          defaultValue={reading.scale.kind}
-          onChange={(event) => onRead(null, event.target.value)}
-        >
-          {[...new Set([reading.scale.kind, ...SCALE_KINDS])].map((kind) => (
-            <option key={kind} value={kind}>
-              {kind}
-            </option>
-          ))}
-        </select>
+        <Select
+          label="scale"
+          className="max-w-[176px]"
+          value={reading.scale.kind}
+          options={[...new Set([reading.scale.kind, ...SCALE_KINDS])].map((kind) => [kind, kind] as const)}
+          onChange={(kind) => onRead(null, kind)}
+        />
       </label>
     </p>
   );

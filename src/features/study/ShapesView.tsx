@@ -16,6 +16,7 @@ import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { FingeringView } from './FingeringView';
 import type { Study } from './studyView';
 import { elementAt } from '@/core/shared';
+import { ToggleRow } from '@/ui/controls';
 
 const KINDS = {
   position: 'In this position',
@@ -57,19 +58,13 @@ export function ShapesView({ study, index, position, instrument, leftHanded }: P
   const home = elementAt(study.plan.homeScales, index);
   return (
     <div>
-      <div role="group" aria-label="Which shapes" className="mb-4 flex flex-wrap gap-2">
-        {(Object.keys(KINDS) as Kind[]).map((one) => (
-          <button
-            key={one}
-            type="button"
-            aria-pressed={one === kind}
-            onClick={() => setKind(one)}
-            className={`rounded border px-3 py-1 text-[15px] ${one === kind ? 'border-now text-ink' : 'border-line text-soft hover:text-ink'}`}
-          >
-            {KINDS[one]}
-          </button>
-        ))}
-      </div>
+      <ToggleRow
+        label="Which shapes"
+        className="mb-4 text-[15px]"
+        value={kind}
+        onChange={setKind}
+        choices={(Object.keys(KINDS) as Kind[]).map((one) => [one, KINDS[one]])}
+      />
       {kind === 'fingering' && (
         <FingeringView
           study={study}

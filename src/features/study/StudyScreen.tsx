@@ -4,6 +4,7 @@ import { Dialog } from 'radix-ui';
 import type { PlanWords } from '@/core/plan';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
+import { Slider, ToggleRow } from '@/ui/controls';
 import { KeyOf } from '../shell/commands/KeyOf';
 import type { CommandId } from '../shell/commands/catalogue';
 import { useCommands } from '../shell/commands/useCommands';
@@ -79,17 +80,17 @@ function Views({ model: { study, state, dispatch, guitar, chartId, plan } }: { m
         <span key={word}>{word}</span>
       ))}
       <nav aria-label="Views" className="flex gap-4 sm:ml-auto">
-        {VIEW_NAMES.map((name) => (
-          <button
-            key={name}
-            type="button"
-            aria-pressed={state.view === name}
-            onClick={() => dispatch({ type: 'view', view: name })}
-            className={`border-b-2 ${state.view === name ? 'border-now text-ink' : 'border-transparent text-soft hover:text-ink'}`}
-          >
-            {VIEWS[name]} <KeyOf command={VIEW_COMMANDS[name]} className="hidden sm:inline-block" />
-          </button>
-        ))}
+        <ToggleRow
+          label="Views"
+          value={state.view}
+          onChange={(view) => dispatch({ type: 'view', view })}
+          choices={VIEW_NAMES.map((name) => [
+            name,
+            <>
+              {VIEWS[name]} <KeyOf command={VIEW_COMMANDS[name]} className="hidden sm:inline-block" />
+            </>,
+          ])}
+        />
         <Dialog.Root>
           <Dialog.Trigger className="text-soft hover:text-ink">Your guitar</Dialog.Trigger>
           <GuitarDialog guitar={guitar} />
@@ -141,14 +142,13 @@ function PositionSlider({ model: { state, dispatch, instrument, guitar } }: { mo
     <>
       <label className="flex items-center gap-3">
         <b className="text-ink tabular-nums">Position {position}</b>
-        <input
-          type="range"
+        <Slider
+          label="Position"
           min={1}
           max={Math.max(1, instrument.frets - 4)}
           value={position}
-          onChange={(event) => dispatch({ type: 'position', position: Number(event.target.value) })}
-          className="w-24 accent-(--now)"
-          aria-label="Position"
+          onChange={(next) => dispatch({ type: 'position', position: next })}
+          className="w-24"
         />
       </label>
       <span className="hidden sm:inline">

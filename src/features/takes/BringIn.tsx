@@ -3,6 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { ask, ServerRefusal } from '@/audio/persistence/serverTakes';
+import { Select } from '@/ui/controls';
 
 type Props = { charts: readonly { readonly id: string; readonly title: string }[] };
 
@@ -111,17 +112,12 @@ function LineDialog({ line, charts, trouble, busy, onClose, onSend }: LineProps)
           <p className="mt-1 text-soft">{line.name}: beat 1 of the line is beat 1 of the form.</p>
           <label className="mt-4 grid grid-cols-[90px_1fr] items-center text-dim">
             Chart
-            <select
-              className="field text-ink"
+            <Select
+              label="Chart"
               value={chart}
-              onChange={(event) => setChart(event.target.value)}
-            >
-              {charts.map(({ id, title }) => (
-                <option key={id} value={id}>
-                  {title}
-                </option>
-              ))}
-            </select>
+              options={charts.map(({ id, title }) => [id, title] as const)}
+              onChange={setChart}
+            />
           </label>
           <label className="mt-2 grid grid-cols-[90px_1fr] items-center text-dim">
             Tempo

@@ -2,6 +2,7 @@
 import { startOfToday, subDays } from 'date-fns';
 import { useState } from 'react';
 import { PLANS, type PlanId } from '@/core/plan';
+import { Select } from '@/ui/controls';
 import { findingWords } from './findingWords';
 import type { Facets, Filter } from './takesList';
 
@@ -70,19 +71,13 @@ export function TakeFilter(props: Props) {
 type ChoiceProps = Props & { name: keyof Filter; words: string; choices: readonly Named[] };
 
 const Choice = ({ filter, onChange, name, words, choices }: ChoiceProps) => (
-  <select
-    aria-label={words}
-    className="field w-[128px] !py-1 text-[15px]"
+  <Select
+    label={words}
+    className="w-[128px] text-[15px]"
     value={String(filter[name] ?? '')}
-    onChange={(event) => onChange({ [name]: event.target.value || undefined } as Filter)}
-  >
-    <option value="">{words}</option>
-    {choices.map(([value, text]) => (
-      <option key={value} value={value}>
-        {text}
-      </option>
-    ))}
-  </select>
+    options={[['', words], ...choices]}
+    onChange={(value) => onChange({ [name]: value || undefined } as Filter)}
+  />
 );
 
 type TempoProps = Props & { name: 'slowest' | 'fastest'; words: string };
@@ -104,22 +99,16 @@ const Tempo = ({ filter, onChange, name, words }: TempoProps) => (
 function Since({ onChange }: { onChange: Props['onChange'] }) {
   const [days, setDays] = useState(0);
   return (
-    <select
-      aria-label="Played within"
-      className="field !py-1 text-[15px]"
+    <Select
+      label="Played within"
+      className="text-[15px]"
       value={days}
-      onChange={(event) => {
-        const within = Number(event.target.value);
+      options={SINCE.map(([words, within]) => [within, words] as const)}
+      onChange={(within) => {
         setDays(within);
         onChange({ since: sinceOf(within) } as Filter);
       }}
-    >
-      {SINCE.map(([words, within]) => (
-        <option key={within} value={within}>
-          {words}
-        </option>
-      ))}
-    </select>
+    />
   );
 }
 

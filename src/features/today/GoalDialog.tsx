@@ -3,8 +3,9 @@ import { joiResolver } from '@hookform/resolvers/joi';
 import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useForm, type FieldErrors, type UseFormRegister } from 'react-hook-form';
+import { Controller, useForm, type Control, type FieldErrors } from 'react-hook-form';
 import { GOAL_WORDS, goalSchema, type GoalWords } from '@/core/formats';
+import { Checkbox } from '@/ui/controls';
 import { ask } from '@/audio/persistence/serverTakes';
 import type { GoalChart } from './TodayScreen';
 import type { TodayView } from './todayView';
@@ -44,7 +45,7 @@ const firstProblem = (errors: FieldErrors<GoalWords>): string | null =>
 function GoalForm({ goal, charts, onClose }: Props) {
   const router = useRouter();
   const [refused, setRefused] = useState<string | null>(null);
-  const { register, handleSubmit, formState } = useForm<GoalWords>({
+  const { register, control, handleSubmit, formState } = useForm<GoalWords>({
     resolver: joiResolver(goalSchema, { abortEarly: false }),
     defaultValues: {
       words: goal?.words ?? 'the jam',
@@ -78,7 +79,7 @@ function GoalForm({ goal, charts, onClose }: Props) {
           Minutes a day <input className="field text-ink" inputMode="numeric" {...register('minutes')} />
         </label>
       </div>
-      <Tunes charts={charts} register={register} />
+      <Tunes charts={charts} control={control} />
       {trouble && (
         <p role="alert" className="border-l-[3px] border-now pl-3">
           {trouble}
@@ -99,17 +100,28 @@ function GoalForm({ goal, charts, onClose }: Props) {
   );
 }
 
-function Tunes({ charts, register }: Pick<Props, 'charts'> & { register: UseFormRegister<GoalWords> }) {
+function Tunes({ charts, control }: Pick<Props, 'charts'> & { control: Control<GoalWords> }) {
   return (
     <fieldset className="grid gap-1">
       <legend className="text-soft">Tunes</legend>
       <div className="max-h-56 overflow-y-auto border-y border-line py-2">
-        {charts.map(({ id, title }) => (
-          <label key={id} className="flex items-center gap-2.5 py-1">
-            <input type="checkbox" value={id} {...register('charts')} />
-            {title}
-          </label>
-        ))}
+        <Controller
+          control={control}
+          name="charts"
+          render={({ field: { value, onChange } }) => (
+            <>
+              {charts.map(({ id, title }) => (
+                <label key={id} className="flex items-center gap-2.5 py-1">
+                  <Checkbox
+                    checked={value.includes(id)}
+                    onChange={(on) => onChange(on ? [...value, id] : value.filter((other) => other !== id))}
+                  />
+                  {title}
+                </label>
+              ))}
+            </>
+          )}
+        />
       </div>
     </fieldset>
   );

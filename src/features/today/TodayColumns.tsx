@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { ChordWords } from '@/ui/ChordWords';
+import { Select } from '@/ui/controls';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { ALSO_COMMANDS, type TodayView } from './todayView';
 
@@ -79,17 +80,13 @@ function MinutesThereAre({ view: { given, minutes, rests }, onMinutes }: Props) 
     <p className="flex flex-wrap items-center gap-x-2 py-2 text-sm text-dim">
       <label className="flex items-center gap-2">
         There are{' '}
-        <select
-          className="border-b border-line bg-transparent text-soft"
+        <Select
+          label="Minutes there are"
+          look="line"
           value={given}
-          onChange={(event) => onMinutes(Number(event.target.value))}
-        >
-          {choices.map((choice) => (
-            <option key={choice} value={choice}>
-              {choice} minutes
-            </option>
-          ))}
-        </select>
+          options={choices.map((choice) => [choice, `${choice} minutes`] as const)}
+          onChange={onMinutes}
+        />
       </label>
       {minutes > 0 && (
         <span>

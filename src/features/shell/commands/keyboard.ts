@@ -4,11 +4,10 @@ import { COMMANDS, PEDAL, type PedalGesture } from './catalogue';
 import { isModifier, keyOfEvent } from './keys';
 import { findCommand, pedalScrolls, type Command } from './registry';
 
-const TYPED =
-  'textarea, select, input:not([type="checkbox"]):not([type="range"]):not([type="radio"]), [contenteditable]';
-const PRESSED = 'button, a, summary, input, [role=slider], [role=checkbox], [role=switch], [role=option]';
-const STEPPED =
-  'input[type="range"], input[type="radio"], [role=slider], [role=radio], [role=tab], [role=menu], [role=listbox]';
+/** Where letters are typed, or find an entry of a list. */
+const TYPED = 'textarea, input, [contenteditable], [role=combobox], [role=listbox], [role=menu]';
+const PRESSED = 'button, a, summary, [role=option]';
+const STEPPED = '[role=slider], [role=radio], [role=tab]';
 const SCROLLING = /^(?:Arrow|Page)/;
 
 type Capture = (key: string) => void;
