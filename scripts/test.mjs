@@ -1,6 +1,6 @@
 // npm test: installs what is missing, then format, lint, types, boundaries, unit tests, and the browser
 // tests against the production build. Ends with the count.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -32,6 +32,23 @@ const tally = (passed, failed) => {
 /** A step that is one check. */
 const check = (name, command, args) => (step(name, command, args) ? tally(1, 0) : tally(0, 1));
 
+/** A check that runs beside others; what it says is printed at its end. */
+function checkBeside(name, command, args) {
+  const started = Date.now();
+  const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+  const said = [];
+  child.stdout.on('data', (part) => said.push(part));
+  child.stderr.on('data', (part) => said.push(part));
+  return new Promise((resolve) => {
+    child.on('close', (status) => {
+      const words = status === 0 ? 'passed' : 'failed';
+      console.log(`\n== ${name}\n${Buffer.concat(said).toString()}`);
+      console.log(`== ${name}: ${words} in ${((Date.now() - started) / 1000).toFixed(0)} s`);
+      resolve(status === 0 ? tally(1, 0) : tally(0, 1));
+    });
+  });
+}
+
 /** A runner that writes its own report; a run without a report has failed. */
 function runner(name, command, args, report, read, env) {
   rmSync(report, { force: true });
@@ -41,9 +58,11 @@ function runner(name, command, args, report, read, env) {
   tally(passed, ok ? failed : Math.max(1, failed));
 }
 
-check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
-check('lint and boundaries', 'npx', ['eslint', '.']);
-check('types', 'npm', ['run', '--silent', 'types']);
+await Promise.all([
+  checkBeside('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']),
+  checkBeside('lint and boundaries', 'npx', ['eslint', '.']),
+  checkBeside('types', 'npm', ['run', '--silent', 'types']),
+]);
 runner(
   'unit tests',
   'npx',

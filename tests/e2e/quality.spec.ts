@@ -56,7 +56,9 @@ for (const theme of ['dusk', 'noon']) {
         await page.goto(path);
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
         await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
-        const { violations } = await new AxeBuilder({ page }).analyze();
+        // a theme changes colours alone
+        const axe = new AxeBuilder({ page });
+        const { violations } = await (theme === 'noon' ? axe.withRules('color-contrast') : axe).analyze();
         expect(violations.map((one) => `${path} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
       }
     });

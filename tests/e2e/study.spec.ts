@@ -38,7 +38,7 @@ test('a mixed plan goes with the player to the take', async ({ page, request, ba
   await page.goto(`/study/${id}`);
   await alive(page);
   const panel = page.getByRole('region', { name: 'Plan for the next take' });
-  await choose(panel.getByRole('combobox', { name: 'For' }), 'every I');
+  await choose(panel.getByRole('combobox', { name: 'For', exact: true }), 'every I');
   await page.getByRole('button', { name: 'major–minor blend' }).click();
   await expect(page.getByRole('button', { name: 'Remove Major–minor blend on every I' })).toBeVisible();
   await page.keyboard.press('Escape');
@@ -56,7 +56,7 @@ test('one place, shapes, and another guitar', async ({ page, request, baseURL })
   await expect(page.getByRole('heading', { level: 1 })).toContainText('The whole form fits under one hand');
   await page.keyboard.press('3');
   await expect(page.getByText('frets 4 to 9', { exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'Triads' }).click();
+  await page.getByRole('radio', { name: 'Triads' }).click();
   await expect(page.getByText('strings 1 2 3')).toBeVisible();
   await page.getByRole('button', { name: 'Your guitar' }).click();
   const strings = page.getByLabel('Open strings, low to high');
@@ -69,7 +69,7 @@ test('one place, shapes, and another guitar', async ({ page, request, baseURL })
   await expect(page.getByText('strings 5 6 7')).toBeVisible();
   await page.reload();
   await alive(page);
-  await page.getByRole('button', { name: 'Triads' }).click();
+  await page.getByRole('radio', { name: 'Triads' }).click();
   await expect(page.getByText('strings 5 6 7')).toBeVisible();
 });
 

@@ -11,6 +11,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { DeviceChooser } from '../shell/DeviceChooser';
 import { AFTER_TAKE, prefer, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
+import { useIsAlive } from '../shell/useIsAlive';
 import { TunerView, useTuner } from '../shell/Tuner';
 import { useDevices, useRigState } from '../shell/useRig';
 import { About } from './About';
@@ -184,10 +185,11 @@ function Takes() {
 
 function Look() {
   const { theme, setTheme } = useTheme();
+  const isAlive = useIsAlive();
   return (
     <ChoiceSetting
       name="Theme"
-      value={theme === 'noon' ? 'noon' : 'dusk'}
+      value={isAlive && theme === 'noon' ? 'noon' : 'dusk'}
       choices={[
         ['dusk', 'dusk'],
         ['noon', 'noon'],

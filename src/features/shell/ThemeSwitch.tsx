@@ -1,18 +1,12 @@
 'use client';
 import { useTheme } from 'next-themes';
-import { useSyncExternalStore } from 'react';
-
-const never = () => () => undefined;
+import { useIsAlive } from './useIsAlive';
 
 /** Dusk for dim rooms, noon for light ones. The choice is kept in this browser. */
 export function ThemeSwitch() {
   const { resolvedTheme, setTheme } = useTheme();
   // what the server drew cannot know the choice: until the page is alive the button names both
-  const alive = useSyncExternalStore(
-    never,
-    () => true,
-    () => false,
-  );
+  const alive = useIsAlive();
   const next = resolvedTheme === 'noon' ? 'dusk' : 'noon';
   return (
     <button
