@@ -56,6 +56,7 @@ export default tseslint.config(
       'import/resolver': { typescript: { project: './tsconfig.json' } },
       'boundaries/elements': [
         { type: 'core', pattern: 'src/core/*', capture: ['room'] },
+        { type: 'presentation', pattern: 'src/presentation' },
         { type: 'ui', pattern: 'src/ui' },
         { type: 'workers', pattern: 'src/workers' },
         { type: 'audio', pattern: 'src/audio' },
@@ -73,16 +74,18 @@ export default tseslint.config(
           default: 'disallow',
           policies: [
             ...corePolicies,
-            { from: layer('ui'), allow: { to: layer('ui', 'core') } },
+            // what is said of music in words: known to all that shows or prints it
+            { from: layer('presentation'), allow: { to: layer('presentation', 'core') } },
+            { from: layer('ui'), allow: { to: layer('ui', 'presentation', 'core') } },
             { from: layer('workers'), allow: { to: layer('workers', 'core') } },
             { from: layer('audio'), allow: { to: layer('audio', 'workers', 'core') } },
-            { from: layer('server'), allow: { to: layer('server', 'core') } },
+            { from: layer('server'), allow: { to: layer('server', 'presentation', 'core') } },
             // features never import one another; all stand in the shell
             {
               from: layer('feature'),
               allow: {
                 to: [
-                  ...layer('ui', 'audio', 'workers', 'core', 'server'),
+                  ...layer('ui', 'presentation', 'audio', 'workers', 'core', 'server'),
                   { element: { type: 'feature', captured: { screen: 'shell' } } },
                   {
                     element: { type: 'feature', captured: { screen: '{{ from.element.captured.screen }}' } },
@@ -90,9 +93,15 @@ export default tseslint.config(
                 ],
               },
             },
-            { from: layer('app'), allow: { to: layer('app', 'feature', 'ui', 'server', 'core') } },
-            { from: layer('command'), allow: { to: layer('command', 'core', 'server') } },
-            { from: layer('script'), allow: { to: layer('script', 'core', 'server', 'audio') } },
+            {
+              from: layer('app'),
+              allow: { to: layer('app', 'feature', 'ui', 'presentation', 'server', 'core') },
+            },
+            { from: layer('command'), allow: { to: layer('command', 'presentation', 'core', 'server') } },
+            {
+              from: layer('script'),
+              allow: { to: layer('script', 'presentation', 'core', 'server', 'audio') },
+            },
           ],
         },
       ],

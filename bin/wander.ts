@@ -22,11 +22,13 @@ const USAGE = `wander: hear a solo, hold it against the chords, say what each no
 
   wander transcribe take.wav --json [--frames] [--tuning auto|440]
   wander analyse take.wav|notes.json|line.mid --chart chart.txt --tempo 96 [--offset 0.0|auto] [--plan outline]
-                 [--home "Bb minor pentatonic"] [--choruses N] [--overlay changes.txt] [--before earlier.json[@84] …] [--json]
+                 [--home "Bb minor pentatonic"] [--choruses N] [--overlay changes.txt] [PLAN …] [--before earlier.json[@84] …] [--json]
   wander chart check chart.txt [--json]
   wander chart convert chart.txt|chart.musicxml|chart.mid --to text|musicxml|midi [--out file]
   wander chart transpose chart.txt --to Eb | --by 3 [--out file] [--json]
-  wander study chart.txt [--home SCALE] [--plan ID] [--target third] [--degrees "1 b3 4 5 6"] [--mode dorian] [--json]
+  wander study chart.txt [PLAN …] [--json]    what the plan plays over each chord, its targets, shapes and clashes
+      PLAN: [--plan ID] [--home SCALE] [--target third] [--degrees "1 b3 4 5 6"] [--aims "3 5"] [--mode dorian] [--tonic-six]
+      [--changes superimposed.txt] [--part "every I: major-minor-blend"] [--part "bars 5-8, chorus 2: home-scale; home=A minor pentatonic"] …
   wander neck chord "Cm7" [--position 5] [--tuning "E2 A2 D3 G3 B3 E4"] [--json]
   wander neck scale "F dorian" [--position 5] [--tuning …] [--json]
   wander neck path notes.json [--tuning …] [--json]

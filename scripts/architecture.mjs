@@ -6,7 +6,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const CORE = 'core/';
-const OUTER = ['app', 'features', 'server', 'audio', 'workers', 'ui'];
+const OUTER = ['app', 'features', 'server', 'audio', 'workers', 'ui', 'presentation'];
 
 /**
  * `core/music`, `features`, `bin`: the room a file of the repository belongs to; null where it belongs to

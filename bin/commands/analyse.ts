@@ -1,7 +1,7 @@
 import { analyse, analyseAligned, MOST_UNASKED_MS, type PlayedNote } from '@/core/analyse';
 import { readMidi, readNotes, toBeats } from '@/core/formats';
-import { harmonyOf, timelineOf } from '@/core/chart';
-import { overlayOf, planOf } from '@/core/plan';
+import { timelineOf } from '@/core/chart';
+import { overlayOf, planOn } from '@/core/plan';
 import { findingsOver, marksOf, onTheNeck } from '@/core/findings';
 import { BadInput, valueOf } from './exit';
 import {
@@ -9,6 +9,7 @@ import {
   chartFrom,
   numberFrom,
   onlyFile,
+  PLAN_OPTIONS,
   planFrom,
   printJson,
   readFile,
@@ -24,11 +25,7 @@ export function analyseCommand(args: string[]): void {
     chart: { type: 'string' },
     tempo: { type: 'string' },
     offset: { type: 'string' },
-    plan: { type: 'string' },
-    home: { type: 'string' },
-    target: { type: 'string' },
-    degrees: { type: 'string' },
-    mode: { type: 'string' },
+    ...PLAN_OPTIONS,
     overlay: { type: 'string' },
     before: { type: 'string', multiple: true },
     choruses: { type: 'string' },
@@ -45,7 +42,7 @@ export function analyseCommand(args: string[]): void {
     values.choruses === undefined ? undefined : wholeFrom(values.choruses, 'choruses', 1, 1000);
   const notes = notesFrom(file, tempo, offset, values.tuning);
   refuseEmpty(notes, tempo, offset);
-  const plan = planFrom(values);
+  const plan = planFrom(values, chart);
   const request = { chart, tempo, notes, plan, choruses };
   const { report, alignment } = auto
     ? analyseAligned(request)
@@ -73,7 +70,7 @@ export function analyseCommand(args: string[]): void {
         });
   warnOfOffset(report.time.offsetMs ?? 0, offset);
   const timeline = timelineOf(chart, tempo);
-  const gates = () => marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo);
+  const gates = () => marksOf(report, planOn(chart, timeline, plan).plan, chart, tempo);
   if (values.json)
     printJson({
       ...report,

@@ -1,7 +1,18 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { readChart, type Chart } from '@/core/chart';
-import { readPlanId, readPlanWords, RUNGS, type PlanChoice, type Rung } from '@/core/plan';
+import {
+  misplacedParts,
+  overlayOf,
+  planFromWords,
+  readPlanId,
+  readPlanPart,
+  readPlanWords,
+  RUNGS,
+  type PlanChoice,
+  type PlanWords,
+  type Rung,
+} from '@/core/plan';
 import { BadInput, valueOf } from './exit';
 
 type Options = NonNullable<ParseArgsConfig['options']>;
@@ -85,24 +96,65 @@ export function wholeFrom(
 export const tempoFrom = (text: string | undefined, chart: Chart): number =>
   numberFrom(text, 'tempo', 20, 400, chart.tempo ?? undefined);
 
+/** Options of every command that takes a plan. */
+export const PLAN_OPTIONS = {
+  plan: { type: 'string' },
+  home: { type: 'string' },
+  target: { type: 'string' },
+  degrees: { type: 'string' },
+  mode: { type: 'string' },
+  aims: { type: 'string' },
+  'tonic-six': { type: 'boolean' },
+  part: { type: 'string', multiple: true },
+  changes: { type: 'string' },
+} as const;
+
 type PlanArguments = {
   readonly plan?: string | undefined;
   readonly home?: string | undefined;
   readonly target?: string | undefined;
   readonly degrees?: string | undefined;
   readonly mode?: string | undefined;
+  /** Degrees of the chord to land on. */
+  readonly aims?: string | undefined;
+  readonly 'tonic-six'?: boolean | undefined;
+  /** Parts of the plan, as `readPlanPart` reads them. */
+  readonly part?: readonly string[] | undefined;
+  /** A file with superimposed changes. */
+  readonly changes?: string | undefined;
 };
 
-/** The plan a command names, with what its school leaves open. */
-export function planFrom({ plan, home, target, degrees, mode }: PlanArguments): PlanChoice {
+/** The plan a command names, as it would be stored. */
+export function planWordsFrom(values: PlanArguments): PlanWords {
+  const { plan, home, target, degrees, mode, aims, part, changes } = values;
   const id = valueOf(readPlanId(plan ?? 'scale-per-chord'));
   if (target !== undefined && !(RUNGS as readonly string[]).includes(target))
     throw new BadInput(`--target takes ${RUNGS.join(', ')}, not “${target}”.`);
+  valueOf(readPlanWords({ home, degrees, mode }));
+  const parts = (part ?? []).map((text) => valueOf(readPlanPart(text)));
   return {
     id,
-    ...valueOf(readPlanWords({ home, degrees, mode })),
+    ...(home === undefined ? {} : { home }),
+    ...(degrees === undefined ? {} : { degrees }),
+    ...(mode === undefined ? {} : { mode }),
     ...(target === undefined ? {} : { target: target as Rung }),
+    ...(aims === undefined ? {} : { aims: aims.trim().split(/\s+/) }),
+    ...(values['tonic-six'] ? { tonicSix: true } : {}),
+    ...(changes === undefined ? {} : { overlay: readFile(changes).toString('utf8') }),
+    ...(parts.length > 0 ? { parts } : {}),
   };
+}
+
+/**
+ * The plan a command names, with what its school leaves open.
+ * @throws BadInput where a part of it stands over bars, sections or chords that the chart does not have
+ */
+export function planFrom(values: PlanArguments, chart: Chart): PlanChoice {
+  const words = planWordsFrom(values);
+  const [misplaced] = misplacedParts(words, chart);
+  if (misplaced) throw new BadInput(misplaced.message);
+  if (words.overlay !== undefined) valueOf(overlayOf(chart, words.overlay));
+  return valueOf(planFromWords(words));
 }
 
 export const printJson = (value: unknown): void => void process.stdout.write(`${JSON.stringify(value)}\n`);

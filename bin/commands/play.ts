@@ -8,6 +8,7 @@ import {
   chartFrom,
   numberFrom,
   onlyFile,
+  PLAN_OPTIONS,
   planFrom,
   readFile,
   tempoFrom,
@@ -37,11 +38,7 @@ const profileSchema = Joi.object<Partial<StandInProfile>>({
 export function playCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
     tempo: { type: 'string' },
-    plan: { type: 'string' },
-    home: { type: 'string' },
-    target: { type: 'string' },
-    degrees: { type: 'string' },
-    mode: { type: 'string' },
+    ...PLAN_OPTIONS,
     seed: { type: 'string' },
     profile: { type: 'string' },
     choruses: { type: 'string' },
@@ -59,7 +56,7 @@ export function playCommand(args: string[]): void {
     chart,
     tempo,
     seed,
-    plan: planFrom(values),
+    plan: planFrom(values, chart),
     choruses: wholeFrom(values.choruses, 'choruses', 1, 100, 1),
     profile: profileFrom(values.profile),
   });

@@ -1,90 +1,73 @@
-import {
-  availableTensions,
-  harmonyOf,
-  avoidNotes,
-  tellTaleTones,
-  timelineOf,
-  type ChordReading,
-} from '@/core/chart';
-import {
-  guideTones,
-  intervalOver,
-  keyName,
-  noteName,
-  spellOver,
-  toneList,
-  type Chord,
-  type Scale,
-} from '@/core/music';
-import { cellAt, planOf, type PlanCell } from '@/core/plan';
-import { argumentsOf, chartFrom, onlyFile, planFrom, printJson } from './input';
+import { availableTensions, tellTaleTones, timelineOf } from '@/core/chart';
+import { guideTones, intervalOver, keyName, noteName, spellerOf, toneList } from '@/core/music';
+import { clashesOf, homeGridOf, planOn, readPlan, type PlannedChord, type PlanNote } from '@/core/plan';
 import { elementAt } from '@/core/shared';
-
-type Listed = { readonly interval: string; readonly pc: number; readonly name: string };
+import { clashWords, planSentence } from '@/presentation';
+import { argumentsOf, chartFrom, onlyFile, PLAN_OPTIONS, planFrom, planWordsFrom, printJson } from './input';
 
 /**
- * `study chart.txt`: what each chord asks for, by its function and by a plan (contract in
- * docs/architecture.md, “study”).
+ * `study chart.txt`: what each chord asks for, and what a plan plays over it (contract in docs/architecture.md,
+ * “study”).
  */
 export function studyCommand(args: string[]): void {
-  const { values, positionals } = argumentsOf(args, {
-    home: { type: 'string' },
-    plan: { type: 'string' },
-    target: { type: 'string' },
-    degrees: { type: 'string' },
-    mode: { type: 'string' },
-    json: { type: 'boolean' },
-  });
+  const { values, positionals } = argumentsOf(args, { ...PLAN_OPTIONS, json: { type: 'boolean' } });
   const chart = chartFrom(onlyFile(positionals, 'the chart text'));
   const timeline = timelineOf(chart, chart.tempo ?? 120);
-  const harmony = harmonyOf(chart, timeline);
-  const plan = planOf(planFrom(values), harmony, timeline);
-  const first = harmony.readings.find((reading) => reading !== null);
-  const chords = harmony.readings.flatMap((reading, index) => {
-    const stretch = elementAt(timeline.chordSpans, index);
-    return reading
-      ? [
-          {
-            bar: stretch.bar + 1,
-            beat: stretch.start,
-            ...entry(reading, elementAt(plan.homeScales, index), cellAt(plan, index)),
-          },
-        ]
-      : [];
-  });
+  const choice = planFrom(values, chart);
+  const { plan } = planOn(chart, timeline, choice);
+  const planned = readPlan(chart, timeline, choice);
+  const clashes = clashesOf(planned);
+  const choruses = [...plan.byChorus.keys()].map((chorus) => ({
+    chorus: chorus + 1,
+    chords: readPlan(chart, timeline, choice, chorus).map(entry),
+  }));
   const result = {
-    key: keyName(chart.key ?? first?.key ?? { tonic: { letter: 'C', alter: 0 }, minor: false }),
+    key: keyName(chart.key ?? planned[0]?.reading.key ?? { tonic: { letter: 'C', alter: 0 }, minor: false }),
     home: plan.homeScales[0]?.name ?? null,
     plan: plan.id,
-    chords,
+    chords: planned.map(entry),
+    clashes,
+    grid: homeGridOf(planned),
+    ...(choruses.length > 0 ? { choruses } : {}),
   };
-  if (values.json) printJson(result);
-  else
-    process.stdout.write(
-      `${[`${chart.title || 'Untitled'}, ${result.key}, home scale ${result.home}`, '', ...chords.map(row)].join('\n')}\n`,
-    );
+  if (values.json) return printJson(result);
+  const homes = [...new Set(plan.homeScales.map(({ name }) => name))].join(', ');
+  const lines = [
+    `${chart.title || 'Untitled'}, ${result.key}, home scale ${homes}`,
+    planSentence(planWordsFrom(values)),
+    '',
+    ...result.chords.map(row),
+    ...choruses.flatMap(({ chorus, chords }) => ['', `chorus ${chorus}`, ...chords.map(row)]),
+    ...(clashes.length > 0 ? ['', ...clashes.map(clashWords)] : []),
+  ];
+  process.stdout.write(`${lines.join('\n')}\n`);
 }
 
-function entry(reading: ChordReading, home: Scale, cell: PlanCell) {
+function entry({ reading, home, cell, bar, beat, plays, targets, avoid }: PlannedChord) {
   const { chord, key, degree, scale, reason, runnerUp, borrowedFrom } = reading;
-  const listed = (pcs: Iterable<number>): Listed[] =>
-    [...new Set(pcs)].map((pc) => ({
-      interval: intervalOver(chord, pc),
-      pc,
-      name: noteName(spellOver(chord, pc)),
-    }));
+  const spell = spellerOf(chord, home);
+  const root = elementAt(chord.tones, 0).pc;
+  const tensions = [...availableTensions(chord, scale)].sort(
+    (a, b) => ((a - root + 12) % 12) - ((b - root + 12) % 12),
+  );
+  const spelled = (notes: readonly PlanNote[]) =>
+    notes.map((note) => ({ ...note, name: noteName(spell(note.pc)) }));
   return {
+    bar,
+    beat,
     chord: chord.symbol,
     key: keyName(key),
     degree,
     scale: scale.name,
-    tones: toneList(chord.tones),
-    guideTones: toneList(guideTones(chord)),
-    tellTale: toneList(tellTaleTones(chord, home)),
-    material: listed(byRoot(chord, cell.material)),
-    targets: listed(byRoot(chord, cell.targets)),
-    tensions: listed(byRoot(chord, [...availableTensions(chord, scale)])),
-    rub: listed(avoidNotes(chord, home)),
+    home: home.name,
+    tones: spelled(toneList(chord.tones)),
+    guideTones: spelled(toneList(guideTones(chord))),
+    tellTale: spelled(toneList(tellTaleTones(chord, home))),
+    material: plays,
+    targets,
+    tensions: tensions.map((pc) => ({ interval: intervalOver(chord, pc), pc, name: noteName(spell(pc)) })),
+    rub: avoid,
+    school: cell.id,
     shapes: cell.shapes.map((shape) => shape.name),
     reason,
     ...(runnerUp ? { runnerUp } : {}),
@@ -92,21 +75,19 @@ function entry(reading: ChordReading, home: Scale, cell: PlanCell) {
   };
 }
 
-const byRoot = (chord: Chord, pcs: readonly number[]): number[] => {
-  const root = elementAt(chord.tones, 0).pc;
-  return [...pcs].sort((a, b) => ((a - root + 12) % 12) - ((b - root + 12) % 12));
-};
+const names = (tones: readonly PlanNote[]): string => tones.map((tone) => tone.name).join(' ');
 
-const names = (tones: readonly Listed[]): string => tones.map((tone) => tone.name).join(' ');
-
-function row(chord: { bar: number } & ReturnType<typeof entry>): string {
+/** A chord on one line: where it is, what it is, what the plan plays and aims at, and by which shape. */
+function row(chord: ReturnType<typeof entry>): string {
+  const lacks = chord.tellTale.length > 0 ? `home scale lacks ${names(chord.tellTale)}` : '';
   return [
     `bar ${String(chord.bar).padStart(3)}`,
     chord.chord.padEnd(10),
     chord.degree.padEnd(8),
-    chord.scale.padEnd(30),
-    `land on ${names(chord.targets)}`.padEnd(18),
-    chord.tellTale.length > 0 ? `home scale lacks ${names(chord.tellTale)}` : '',
+    chord.shapes.slice(0, 2).join(', ').padEnd(30),
+    names(chord.material).padEnd(24),
+    `land on ${names(chord.targets) || 'nothing'}`.padEnd(18),
+    lacks,
   ]
     .join('  ')
     .trimEnd();

@@ -12,8 +12,8 @@ import {
   type Instruments,
   type StudySound,
 } from '@/core/band';
-import { harmonyOf, passage, readChart, steady, timelineOf, type Chart } from '@/core/chart';
-import { cellAt, planFromWords, planOf } from '@/core/plan';
+import { passage, readChart, steady, timelineOf, type Chart } from '@/core/chart';
+import { cellAt, planFromWords, planOn } from '@/core/plan';
 import { beatsToSeconds, unwrap, elementAt } from '@/core/shared';
 import { arranged } from './bandRenderer';
 import type { OfflineRequest, StudyAsk } from './offlineRendererProtocol';
@@ -90,7 +90,6 @@ function playStudy(
 
 function studyPieces(chart: Chart, what: StudyAsk, tempo: number, seed: number): StudySound[] {
   const timeline = timelineOf(chart, tempo);
-  const harmony = harmonyOf(chart, timeline);
   if (what.kind === 'thread') return [threadSound(chart)];
   if (what.kind === 'plans') {
     const part = passage(chart, ...what.bars);
@@ -111,7 +110,7 @@ function studyPieces(chart: Chart, what: StudyAsk, tempo: number, seed: number):
   const chord = timeline.chordSpans[what.stretch]?.chord;
   if (!chord) return [];
   if (what.kind === 'chord') return [chordSound(chord)];
-  const cell = cellAt(planOf(unwrap(planFromWords(what.plan)), harmony, timeline), what.stretch);
+  const cell = cellAt(planOn(chart, timeline, unwrap(planFromWords(what.plan))).plan, what.stretch);
   return [scaleSound(chord, { pcs: cell.material }, cell.targets[0] ?? null)];
 }
 

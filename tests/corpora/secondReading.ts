@@ -201,7 +201,29 @@ export function secondReading(request: {
     const own = reading(place);
     if (own && hasTone(own.chord, pc)) return 'chord';
     if (own && availableTensions(own.chord, own.scale).has(pc)) return 'colour';
+    if (own && isAlteration(place, pc) && minorGoal(place)) return 'colour';
     return inScale(place, pc) || home(place).pcs.includes(pc) ? 'scale' : 'outside';
+  };
+  // T3.9: b9, #9 and b13 of a dominant seventh that falls a fifth, on a blues not of its I7 and IV7
+  const followedBy = (place: Place) => {
+    const own = reading(place)!;
+    for (let step = 1; step < harmony.readings.length; step++) {
+      const next = harmony.readings[(place.at + step) % harmony.readings.length];
+      if (next && rootPc(next.chord) !== rootPc(own.chord)) return next.chord;
+    }
+    return own.chord;
+  };
+  const isBluesForm = harmony.character.blues || harmony.character.dominantVamp;
+  const isAlteration = (place: Place, pc: number) => {
+    const own = reading(place);
+    if (!own || own.chord.quality !== 'dominant' || hasTone(own.chord, pc)) return false;
+    const above = modulo(rootPc(own.chord) - pitchClass(own.key.tonic), 12);
+    if (harmony.character.blues && (above === 5 || (above === 0 && !own.key.minor))) return false;
+    if (modulo(rootPc(followedBy(place)) - rootPc(own.chord), 12) !== 5) return false;
+    return [1, 3, 8].includes(modulo(pc - rootPc(own.chord), 12));
+  };
+  const minorGoal = (place: Place) => {
+    return toneByRole(followedBy(place), 'third')?.semitones === 3;
   };
 
   // changes
@@ -440,7 +462,7 @@ export function secondReading(request: {
   const HEIGHTS: Record<string, number> = { chord: 0, colour: 1, scale: 2, approach: 3, outside: 4 };
   const isBlue = (place: Place, pc: number) => {
     const own = reading(place);
-    if (!own || home(place).kind !== 'blues') return false;
+    if (!own || !isBluesForm) return false;
     const over = modulo(pc - modulo(harmonyTonic(place), 12), 12);
     return (
       [3, 6, 10].includes(over) &&
@@ -472,6 +494,12 @@ export function secondReading(request: {
     if (isBlue(here, note.pc)) {
       note.flags.push('blue');
       if (HEIGHTS[note.tier]! > 2) note.tier = 'scale';
+    }
+    // a figure's approach stays one; what leads nowhere is tension of the dominant
+    if (note.tier === 'outside' && isAlteration(here, note.pc) && !minorGoal(here)) {
+      note.tier = 'scale';
+      note.flags.push('altered');
+      if (note.function === 'outside') note.function = 'scale';
     }
     note.height = HEIGHTS[note.tier]!;
   }

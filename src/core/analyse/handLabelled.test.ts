@@ -104,13 +104,13 @@ const LINES: readonly Labelled[] = [
     landings: ['on b3 target', 'on 3 target'],
   },
   {
-    name: 'the home scale plan: the tonic triad is the target, the third of the chord is only a chord tone',
+    name: 'the home scale plan: a chord tone that the home scale holds is a target',
     chart: 'key: C\n| C | F |',
     tempo: 120,
     plan: 'home-scale',
     line: '64@0+2 69@4+2',
-    notes: ['3 target', '3 chord-tone'],
-    landings: ['on 3 chord-tone'],
+    notes: ['3 target', '3 target'],
+    landings: ['on 3 target'],
   },
   {
     name: 'power chords aim at root and fifth',

@@ -1,7 +1,7 @@
 import { lazily, once, type Beats, type BeatsPerMinute, elementAt } from '../shared';
 import type { IntervalName } from '../music';
-import { changesOf, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
-import { cellAt, planOf, type PlanChoice } from '../plan';
+import { changesOf, timelineOf, type Chart, type Timeline } from '../chart';
+import { cellAt, planOn, type PlanChoice } from '../plan';
 import { answersOf } from './phrases/answers';
 import { tensionCurveOf, type ChorusCurve } from './statistics/tensionCurve';
 import { assignChords, type AnalysisScene } from './harmonicContext/chordAssignment';
@@ -42,7 +42,7 @@ import { EPSILON, windowsAt } from './notes/windows';
  * Raised whenever the same notes would get another report, or what is kept beside it another shape: what older
  * engines stored is made anew.
  */
-export const ENGINE_VERSION = 6;
+export const ENGINE_VERSION = 7;
 
 export type EventReport = {
   readonly index: number;
@@ -103,7 +103,7 @@ export type AnalysisRequest = {
 /**
  * Notes held against the chords: the report of docs/architecture.md.
  * Pure: the same request gives the same report; the plan changes verdicts, `inPlan`, targets and `missing`,
- * never a height.
+ * never a height; its home scale stands beside the chords like the chart's own (T6.1).
  */
 export function analyse(request: AnalysisRequest): Report {
   const groundwork = layGroundwork(request);
@@ -154,9 +154,8 @@ export function analyse(request: AnalysisRequest): Report {
 /** What every part of the report is made of: notes in groups, chords under them, functions, landings, phrases. */
 function layGroundwork({ chart, tempo, notes, plan: choice, choruses: given }: AnalysisRequest) {
   const timeline = timelineOf(chart, tempo);
-  const harmony = harmonyOf(chart, timeline);
   const windows = windowsAt(tempo);
-  const plan = planOf(choice, harmony, timeline);
+  const { plan, harmony } = planOn(chart, timeline, choice);
   // where the number of choruses is told, what begins after the last one is no part of the take
   const heard = groupNotes(
     given === undefined

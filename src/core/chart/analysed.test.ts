@@ -20,6 +20,7 @@ const SCALE: Record<string, string> = {
   mixb6: 'mixolydian b6',
   wt: 'whole tone',
   lydaug: 'lydian augmented',
+  hm5s: '1 b2 #2 3 4 5 b6 b7',
 };
 
 // Written by hand from the rules of the theory page before the machine was asked; common practice, no source.
@@ -38,7 +39,7 @@ test.each<[string, string, string]>([
   [
     'half-diminished related iis',
     'key: C\n| Bm7b5 | E7 | Am7 | F#m7b5 | B7b9 | Em7 | Em7b5 | A7b9 | Dm7 | G7 |',
-    'vii:loc V/vi:hm5 vi:aeo #iv:loc V/iii:hw iii:dor iii:loc V/ii:hw ii:dor V:mix',
+    'vii:loc V/vi:hm5 vi:aeo #iv:loc V/iii:hm5 iii:dor iii:loc V/ii:hm5 ii:dor V:mix',
   ],
   [
     'tritone substitutes of I, ii, V',
@@ -69,7 +70,7 @@ test.each<[string, string, string]>([
   [
     'a minor tune with its dominant in every dress',
     'key: Cm\n| Cm7 | G7 | Cm7 | G9 | Cm7 | G13 | Cm7 | G7b9 | Cm7 | G7alt | Cm7 | G7b9b13 |',
-    'i:aeo V:hm5 i:aeo V:mixb6 i:aeo V:mix i:aeo V:hw i:aeo V:alt i:aeo V:hm5',
+    'i:aeo V:hm5 i:aeo V:mixb6 i:aeo V:mix i:aeo V:hm5 i:aeo V:alt i:aeo V:hm5',
   ],
   [
     'minor: relative major and back',
@@ -86,7 +87,7 @@ test.each<[string, string, string]>([
     'key: Em\n| Em7 | Bm7 | Em7 | Fmaj7 |',
     'i:phr v:phr i:phr bII:lyd',
   ],
-  ['Dorian by its IV', 'key: Gm\n| Gm7 | C7 | Gm7 | C |', 'i:dor IV:mix i:dor IV:lyd'],
+  ['Dorian by its IV', 'key: Gm\n| Gm7 | C7 | Gm7 | C |', 'i:dor IV:mix i:dor IV:mix'],
   [
     'a blues with everything',
     'key: F\n| F7 | Bb7 | F7 | Cm7 F7 | Bb7 | Bdim7 | F7 | D7 | Gm7 | C7 | Am7 D7 | Gm7 C7 |',
@@ -105,7 +106,7 @@ test.each<[string, string, string]>([
   [
     'triads of a folk tune',
     'key: G\n| G | C | D | Em | A | D | G | F |',
-    'I:ion IV:lyd V:mix vi:aeo V/V:mix V:mix I:ion bVII:lyd',
+    'I:mix IV:lyd V:mix vi:aeo V/V:mix V:mix I:mix bVII:lyd',
   ],
   [
     'triads of a minor rock tune',
@@ -146,6 +147,26 @@ test.each<[string, string, string]>([
     'IV7 that is no blues',
     'key: C\n| Cmaj7 | F7 | Cmaj7 | Am7 | Dm7 | G7 |',
     'I:ion IV:lydom I:ion vi:aeo ii:dor V:mix',
+  ],
+  // amendments: temporary tonics, dominants that go to minor, sus2, Mixolydian keys, modes
+  [
+    'a tonic for a moment',
+    'key: Ab\n| Abmaj7 | Dm7 | G7 | Cmaj7 | Fm7 B7 | Em6 | Ebm7 Ab7 |',
+    'I:ion #iv:dor V/III:mix III:ion vi:aeo V/bvi:hm5 bvi:mel v:dor I:mix',
+  ],
+  [
+    'altered dominants by where they go',
+    'key: C\n| A7b9 | Dm7 | G7b9 | Cmaj7 | E7#9 | Am7 | G7#9 | C6 |',
+    'V/ii:hm5 ii:dor V:hw I:ion V/vi:hm5s vi:aeo V:hw I:ion',
+  ],
+  ['sus2 by its place', 'key: C\n| Csus2 | Fsus2 | Gsus2 | Asus2 |', 'I:ion IV:lyd V:mix VI:aeo'],
+  ['a key without its V', 'key: A\n| A | G | D | A |', 'I:mix bVII:lyd IV:lyd I:mix'],
+  ['a written mode', 'key: A dorian\n| Am7 | D7 | Bm7 | Em7 | G |', 'i:dor IV:mix ii:phr v:aeo bVII:ion'],
+  ['a Mixolydian key', 'key: E mixolydian\n| E | D | A | Bm |', 'I:mix bVII:lyd IV:ion v:dor'],
+  [
+    'Lydian on the tonic for the whole region',
+    'key: C\nhome: C lydian\n| Cmaj7 | Dm7 G7 | Cmaj7 | Am7 |',
+    'I:lyd ii:dor V:mix I:lyd vi:aeo',
   ],
   ['a lone dominant and a lone minor', '| G7 | % |', 'I:mix I:mix'],
   [

@@ -1,4 +1,4 @@
-import { isDominant, scaleOn, type Chord, type Key } from '../music';
+import { isDominant, keyScaleKind, scaleOn, type Chord, type Key } from '../music';
 import { stepInKey } from './degree';
 
 /** Modes of the same tonic that chords are borrowed from, the likeliest first. */
@@ -28,7 +28,7 @@ export function borrowedFrom(chord: Chord, key: Key, degree: string): string | n
   if (key.minor && isOwnOfMinor(chord, stepInKey(chord, key))) return null;
   const tones = chord.tones.filter((tone) => tone.role !== 'bass').map((tone) => tone.pc);
   const holds = (kind: string) => tones.every((pc) => scaleOn(key.tonic, kind).pcs.includes(pc));
-  if (holds(key.minor ? 'natural minor' : 'major')) return null;
+  if (holds(keyScaleKind(key))) return null;
   const kind = LENDERS[key.minor ? 'minor' : 'major'].find(holds);
   return kind ? scaleOn(key.tonic, kind).name : null;
 }

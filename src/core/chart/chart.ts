@@ -1,6 +1,6 @@
 import type Fraction from 'fraction.js';
 import type { BeatsPerMinute } from '../shared';
-import type { Chord, Key } from '../music';
+import type { Chord, Key, Scale } from '../music';
 import type { Override } from './override';
 
 /** How the time is felt: decides the band's parts and, for `blues`, the home scale. */
@@ -26,6 +26,8 @@ export type Bar = {
   readonly section: string | null;
   /** The region's key where the chart says so. */
   readonly key: Key | null;
+  /** The home scale of its part, where the chart or its section names one. */
+  readonly home: Scale | null;
   /** Written as `%`. */
   readonly repeats: boolean;
   readonly line: number;
@@ -43,6 +45,8 @@ export type WrittenBar = Bar & {
 export type Chart = {
   readonly title: string;
   readonly key: Key | null;
+  /** The player's home scale in place of the key's default. */
+  readonly home: Scale | null;
   readonly meter: Meter;
   readonly tempo: BeatsPerMinute | null;
   readonly feel: Feel | null;

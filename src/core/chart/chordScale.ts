@@ -1,4 +1,4 @@
-import { modulo } from '../shared';
+import { modulo, present } from '../shared';
 import {
   degreeName,
   degreeSemitones,
@@ -6,8 +6,10 @@ import {
   hasColour,
   isDominant,
   isMinorish,
+  keyScaleKind,
   letterIndex,
   pitchClass,
+  readDegree,
   rootPc,
   SCALE_KINDS,
   scaleFromDegrees,
@@ -16,22 +18,34 @@ import {
   toneByRole,
   type Chord,
   type Degree,
+  type Key,
   type Scale,
   type SpelledNote,
 } from '../music';
 import { fallsAFifth, isBareMajor, restsInBlues, stepInKey } from './degree';
-import { hasMajorFour, holdsFlatTwo, isBareVamp, type HarmonicReadingContext } from './context';
+import {
+  hasFlatSevenTriad,
+  hasMajorFour,
+  holdsFlatTwo,
+  isBareVamp,
+  isReachedByOwnDominant,
+  type HarmonicReadingContext,
+} from './context';
 
 /**
  * The chord-scale by function: T3.4 to T3.6, row by row from the most particular to the fallback.
  * @returns a scale on the chord's root
  */
 export function chordScale(context: HarmonicReadingContext, degree: string): Scale {
+  const altered = byMinorGoal(context, degree);
+  if (altered) return altered;
   const kind =
     byAlteration(context.chord) ??
-    bySubstance(context.chord) ??
+    bySubstance(context) ??
+    temporaryTonic(context) ??
+    byMode(context) ??
     (isDominant(context.chord) || servesAsDominant(context, degree) ? dominantRow(context, degree) : null) ??
-    (context.chord.quality === 'major' ? majorRow(context) : null) ??
+    (context.chord.quality === 'major' || isSusTwo(context.chord) ? plainRow(context) : null) ??
     (context.chord.quality === 'minor' ? minorRow(context) : null);
   return kind ? scaleOn(context.chord.root, kind) : fallback(context);
 }
@@ -40,11 +54,28 @@ export function chordScale(context: HarmonicReadingContext, degree: string): Sca
 const servesAsDominant = (context: HarmonicReadingContext, degree: string): boolean =>
   isBareMajor(context.chord) && (degree === 'V' || degree.startsWith('V/'));
 
+/** A triad with its second in place of the third. */
+const isSusTwo = (chord: Chord): boolean =>
+  chord.quality === 'sus' &&
+  toneByRole(chord, 'sus')?.semitones === 2 &&
+  toneByRole(chord, 'seventh') === undefined;
+
+/** A major chord by its place in the key; a sus2 as the triad that its place would have (T3.10). */
+function plainRow(context: HarmonicReadingContext): string | null {
+  const { chord, key } = context;
+  if (chord.quality === 'major' || !isMinorPlace(stepInKey(chord, key), key)) return majorRow(context);
+  return minorRow(context);
+}
+
+/** Places of the key whose triad is minor. */
+const isMinorPlace = (step: number, key: Key): boolean => (key.minor ? [0, 5, 7] : [2, 4, 9]).includes(step);
+
 const written = (chord: Chord, semitones: number): boolean =>
   hasColour(chord, modulo(rootPc(chord) + semitones, 12));
 
 /** Altered dominants and sus chords, read before their function. */
 function byAlteration(chord: Chord): string | null {
+  if (chord.quality === 'sus' && isSusTwo(chord)) return null;
   if (chord.quality === 'sus') return written(chord, 1) ? 'phrygian' : 'mixolydian';
   if (chord.quality !== 'dominant') return null;
   const own: Alterations = {
@@ -80,8 +111,60 @@ const ALTERED_SCALES: readonly (readonly [fits: (own: Alterations) => boolean, s
   [({ sharpEleven }) => sharpEleven, 'lydian dominant'],
 ];
 
+/**
+ * A written ♭9 or ♯9 on a dominant that goes to minor: the fifth mode of harmonic minor, with that ♯9 (T3.9).
+ */
+function byMinorGoal(context: HarmonicReadingContext, degree: string): Scale | null {
+  const { chord } = context;
+  if (chord.quality !== 'dominant' || chord.altered || !goesToMinor(context, degree)) return null;
+  const plain = fifthOf(chord) === 0 && !written(chord, 6) && !written(chord, 8) && !written(chord, 9);
+  if (!plain || !(written(chord, 1) || written(chord, 3))) return null;
+  if (!written(chord, 3)) return scaleOn(chord.root, 'fifth mode of harmonic minor');
+  const degrees = '1 b2 #2 3 4 5 b6 b7';
+  return scaleFromDegrees(
+    chord.root,
+    degrees,
+    degrees.split(' ').map((text) => present(readDegree(text))),
+  );
+}
+
+/** A dominant that falls a fifth to a minor chord, or the V of a minor key. */
+export function goesToMinor(context: HarmonicReadingContext, degree: string): boolean {
+  const { key, next, resolvesToMinor } = context;
+  if (resolvesToMinor !== undefined) return resolvesToMinor;
+  if (fallsAFifth(context)) return isMinorish(next) && !isDominant(next);
+  return degree === 'V' && key.minor;
+}
+
+/**
+ * A tonic for a moment: a chord foreign to the written key that its own dominant reaches reads as I or i there
+ * (T3.8).
+ */
+function temporaryTonic(context: HarmonicReadingContext): string | null {
+  const { chord, key, next } = context;
+  const own = scaleOn(key.tonic, keyScaleKind(key));
+  const isDiatonic = chord.tones.every(({ pc }) => own.pcs.includes(pc));
+  const isTwo = isDominant(next) && fallsAFifth(context) && toneByRole(chord, 'seventh') !== undefined;
+  if (isDiatonic || !isReachedByOwnDominant(context) || isTwo) return null;
+  if (chord.quality === 'major') return 'major';
+  return chord.quality === 'minor' ? 'natural minor' : null;
+}
+
+/** In a modal key a chord of the mode takes the mode's own notes (T3.12). */
+function byMode({ chord, key }: HarmonicReadingContext): string | null {
+  if (key.mode === undefined) return null;
+  const own = scaleOn(key.tonic, key.mode);
+  if (!chord.tones.every(({ pc }) => own.pcs.includes(pc))) return null;
+  const pcs = new Set(own.pcs);
+  return (
+    SCALE_KINDS.slice(0, 7).find((kind) => scaleOn(chord.root, kind).pcs.every((pc) => pcs.has(pc))) ?? null
+  );
+}
+
 /** Chords whose own sound decides, wherever they stand. */
-function bySubstance(chord: Chord): string | null {
+function bySubstance({ chord, isLydian, key }: HarmonicReadingContext): string | null {
+  if (isLydian && chord.quality === 'major' && stepInKey(chord, key) === 0 && fifthOf(chord) === 0)
+    return 'lydian';
   switch (chord.quality) {
     case 'half-diminished':
     case 'diminished':
@@ -131,8 +214,11 @@ function toMinor(chord: Chord): string {
 }
 
 function majorRow(context: HarmonicReadingContext): string | null {
-  const step = stepInKey(context.chord, context.key);
-  if (step === 0 || (step === 3 && context.key.minor)) return 'major';
+  const { chord, key } = context;
+  const step = stepInKey(chord, key);
+  if (step === 0 && !toneByRole(chord, 'seventh') && hasFlatSevenTriad(context)) return 'mixolydian';
+  if (step === 0 || (step === 3 && key.minor)) return 'major';
+  if (step === 5 && key.minor) return 'mixolydian';
   return [1, 3, 5, 8].includes(step) ? 'lydian' : null;
 }
 
@@ -159,8 +245,7 @@ function minorTonic(context: HarmonicReadingContext, relatedTwo: boolean): strin
  */
 function fallback({ chord, key }: HarmonicReadingContext): Scale {
   const notes = new Map<number, SpelledNote>();
-  for (const note of scaleNotes(scaleOn(key.tonic, key.minor ? 'natural minor' : 'major')))
-    notes.set(letterIndex(note), note);
+  for (const note of scaleNotes(scaleOn(key.tonic, keyScaleKind(key)))) notes.set(letterIndex(note), note);
   for (const tone of chord.tones) notes.set(letterIndex(tone.note), tone.note);
   const root = letterIndex(chord.root);
   const degrees = [...notes.values()]

@@ -22,6 +22,11 @@ export type HarmonicReadingContext = {
   readonly character: FormCharacter;
   /** All chords of the same key region. */
   readonly region: readonly Chord[];
+  /** The chord before this one with another root, and the one before that; the form is a loop. */
+  readonly before: Chord;
+  readonly beforeThat: Chord;
+  /** A plan, a reading or the home scale hears the region's tonic as Lydian (T3.10). */
+  readonly isLydian: boolean;
   /** The player's word on what a secondary dominant resolves to, before what follows. */
   readonly resolvesToMinor?: boolean;
 };
@@ -36,6 +41,19 @@ export const hasMajorFour = ({ region, key }: HarmonicReadingContext): boolean =
     (chord) =>
       rootPc(chord) === modulo(pitchClass(key.tonic) + 5, 12) && toneByRole(chord, 'third')?.semitones === 4,
   );
+
+/** Does the region hold a major triad on its lowered seventh? It makes the tonic Mixolydian (T3.11). */
+export const hasFlatSevenTriad = ({ region, key }: HarmonicReadingContext): boolean =>
+  region.some(
+    (chord) =>
+      chord.quality === 'major' &&
+      !toneByRole(chord, 'seventh') &&
+      rootPc(chord) === modulo(pitchClass(key.tonic) + 10, 12),
+  );
+
+/** Is this chord reached by its own dominant? Its key for a moment is its own, whatever the key line says. */
+export const isReachedByOwnDominant = ({ chord, before }: HarmonicReadingContext): boolean =>
+  before.quality === 'dominant' && modulo(rootPc(chord) - rootPc(before), 12) === 5;
 
 export const holdsFlatTwo = ({ region, key }: HarmonicReadingContext): boolean =>
   region.some((chord) => hasTone(chord, modulo(pitchClass(key.tonic) + 1, 12)));

@@ -26,7 +26,7 @@ test.each([
   ],
   [
     'key: Fm\n| Fm7 | Gm7b5 | C7b9 | Fm7 |',
-    'i:natural minor ii:locrian V:half-whole diminished i:natural minor',
+    'i:natural minor ii:locrian V:fifth mode of harmonic minor i:natural minor',
   ],
   [
     'key: Fm\n| Fm7 | C7 | Fm7 | C9 | C13 |',

@@ -1,5 +1,17 @@
 import { modulo, elementAt, present } from '../shared';
-import { isDominant, pitchClass, rootPc, sameKey, scaleOn, type Chord, type Key, type Scale } from '../music';
+import {
+  hasTone,
+  isDominant,
+  isMinorish,
+  pitchClass,
+  rootPc,
+  sameKey,
+  scaleOn,
+  toneByRole,
+  type Chord,
+  type Key,
+  type Scale,
+} from '../music';
 import { bracketsOf, type Bracket } from './brackets';
 import type { Chart } from './chart';
 import type { FormCharacter, HarmonicReadingContext } from './context';
@@ -17,11 +29,20 @@ export type Harmony = {
   readonly brackets: readonly Bracket[];
 };
 
+/** What a player's plan says of the harmony, beside the chart. */
+export type HarmonyChoice = {
+  /** The home scale in place of the chart's and the key's. */
+  readonly home?: Scale | undefined;
+  /** The tonic is meant as Lydian. */
+  readonly isLydian?: boolean;
+};
+
 /**
- * Reads every chord of the form in its key: degree and chord-scale, and the home scale that stands beside it.
+ * Reads every chord of the form in its key: degree and chord-scale, and the home scale that stands beside it:
+ * the player's, else the section's or chart's, else the key's default.
  */
-export function harmonyOf(chart: Chart, timeline: Timeline): Harmony {
-  const { chordSpans: chordSpans } = timeline;
+export function harmonyOf(chart: Chart, timeline: Timeline, choice: HarmonyChoice = {}): Harmony {
+  const { chordSpans } = timeline;
   const sections = chordSpans.map(({ bar }) => elementAt(timeline.bars, bar).section);
   const regions = keyRegions(chordSpans, sections);
   const keys = regions.flatMap(({ key, from, to }) => Array<Key>(to - from).fill(key));
@@ -30,21 +51,37 @@ export function harmonyOf(chart: Chart, timeline: Timeline): Harmony {
     chordSpans,
     chart.key ?? keys[0] ?? { tonic: { letter: 'C', alter: 0 }, minor: false },
   );
+  const lydianKeys = new Set(
+    chordSpans.flatMap(({ chord }, index) => {
+      const key = elementAt(keys, index);
+      const said = overrideAt(chart.overrides, chordSpans, index);
+      return chord && rootPc(chord) === pitchClass(key.tonic) && said?.scale === 'lydian' ? [key] : [];
+    }),
+  );
   const readings = chordSpans.map((span, index) => {
     if (!span.chord) return null;
     const key = elementAt(keys, index);
+    const before = neighbour(chordSpans, index, -1);
     const context: HarmonicReadingContext = {
       chord: span.chord,
       key,
-      next: nextRoot(chordSpans, index),
+      next: elementAt(chordSpans, neighbour(chordSpans, index, 1)).chord ?? span.chord,
+      before: elementAt(chordSpans, before).chord ?? span.chord,
+      beforeThat: elementAt(chordSpans, neighbour(chordSpans, before, -1)).chord ?? span.chord,
       character,
       region: chordsIn(chordSpans, keys, key),
+      isLydian: choice.isLydian === true || meansLydian(choice.home ?? span.home, key) || lydianKeys.has(key),
     };
     return readingOf(context, overrideAt(chart.overrides, chordSpans, index));
   });
+  const homes = new Map(
+    regions.map(({ key }) => [key, homeScaleOf(key, character, chordsIn(chordSpans, keys, key))]),
+  );
   return {
     readings,
-    homeScales: keys.map((key) => homeScaleOf(key, character)),
+    homeScales: keys.map(
+      (key, index) => choice.home ?? elementAt(chordSpans, index).home ?? present(homes.get(key)),
+    ),
     character,
     regions,
     brackets: bracketsOf(chordSpans, readings, sections),
@@ -62,14 +99,19 @@ function overrideAt(
   return overrides.findLast((one) => one.bar === bar + 1 && one.nth === nth) ?? null;
 }
 
-function nextRoot(chordSpans: readonly ChordSpan[], index: number): Chord {
+/** Where the nearest chord with another root stands, forwards or back; N.C. skipped, the form a loop. */
+function neighbour(chordSpans: readonly ChordSpan[], index: number, way: 1 | -1): number {
   const own = present(elementAt(chordSpans, index).chord);
   for (let step = 1; step < chordSpans.length; step++) {
-    const chord = elementAt(chordSpans, (index + step) % chordSpans.length).chord;
-    if (chord && rootPc(chord) !== rootPc(own)) return chord;
+    const at = modulo(index + way * step, chordSpans.length);
+    const { chord } = elementAt(chordSpans, at);
+    if (chord && rootPc(chord) !== rootPc(own)) return at;
   }
-  return own;
+  return index;
 }
+
+const meansLydian = (home: Scale | null, key: Key): boolean =>
+  home?.kind === 'lydian' && pitchClass(home.root) === pitchClass(key.tonic);
 
 const chordsIn = (chordSpans: readonly ChordSpan[], keys: readonly Key[], key: Key): Chord[] =>
   chordSpans.flatMap(({ chord }, index) => (chord && sameKey(elementAt(keys, index), key) ? [chord] : []));
@@ -84,12 +126,49 @@ function characterOf(chart: Chart, chordSpans: readonly ChordSpan[], key: Key): 
   const dominantThroughout = (all: Chord[]) =>
     all.length > 0 && all.every((chord) => chord.quality === 'dominant');
   const byFeel = /\bblues\b/.test(chart.feel ?? '');
-  const blues = byFeel || (!key.minor && dominantThroughout(ones) && dominantThroughout(fours));
-  return { blues, minorBlues: byFeel && key.minor, dominantVamp, vamp };
+  const minorTwelve = key.minor && isTwelveBar(chart, key, isMinorish);
+  const triadTwelve = !key.minor && isTwelveBar(chart, key, isPlainMajor) && standsOnThree(chords, key);
+  const sevenths = !key.minor && dominantThroughout(ones) && dominantThroughout(fours);
+  const blues = key.mode === undefined && (byFeel || sevenths || minorTwelve || triadTwelve);
+  return { blues, minorBlues: blues && key.minor, dominantVamp, vamp };
 }
 
-/** The default home scale of a region (T3.1). */
-export function homeScaleOf(key: Key, character: FormCharacter): Scale {
+const isPlainMajor = (chord: Chord): boolean => chord.quality === 'major' && !toneByRole(chord, 'seventh');
+
+/** Twelve bars that begin on the tonic and go to the fourth degree in the fifth bar, of one kind (T3.11). */
+function isTwelveBar({ bars }: Chart, key: Key, isKind: (chord: Chord) => boolean): boolean {
+  const first = bars[0]?.cells[0]?.chord;
+  const fifth = bars[4]?.cells[0]?.chord;
+  if (bars.length !== 12 || !first || !fifth) return false;
+  const onStep = (chord: Chord, step: number) => rootPc(chord) === modulo(pitchClass(key.tonic) + step, 12);
+  return onStep(first, 0) && onStep(fifth, 5) && isKind(first) && isKind(fifth);
+}
+
+/** Only I, IV and V, each a triad or a dominant seventh. */
+const standsOnThree = (chords: readonly Chord[], key: Key): boolean =>
+  chords.every(
+    (chord) =>
+      [0, 5, 7].includes(modulo(rootPc(chord) - pitchClass(key.tonic), 12)) &&
+      (isPlainMajor(chord) || chord.quality === 'dominant'),
+  );
+
+/** The default home scale of a region (T3.1, T3.11). */
+export function homeScaleOf(key: Key, character: FormCharacter, region: readonly Chord[] = []): Scale {
+  if (key.mode !== undefined) return scaleOn(key.tonic, key.mode);
   if (character.blues || character.dominantVamp) return scaleOn(key.tonic, 'blues');
-  return scaleOn(key.tonic, key.minor ? 'natural minor' : 'major');
+  const steps = new Set(region.map((chord) => modulo(rootPc(chord) - pitchClass(key.tonic), 12)));
+  const hasMajorThirds = region.every((chord) => toneByRole(chord, 'third')?.semitones === 4);
+  const isMixolydian =
+    hasMajorThirds && steps.has(0) && steps.has(10) && [...steps].every((step) => [0, 5, 10].includes(step));
+  if (!key.minor) return scaleOn(key.tonic, isMixolydian ? 'mixolydian' : 'major');
+  return scaleOn(key.tonic, isDorian(region, key) ? 'dorian' : 'natural minor');
+}
+
+/** A minor key with a major chord on its fourth degree, and none that holds the lowered sixth. */
+function isDorian(region: readonly Chord[], key: Key): boolean {
+  const tonic = pitchClass(key.tonic);
+  const majorFour = region.some(
+    (chord) => rootPc(chord) === modulo(tonic + 5, 12) && toneByRole(chord, 'third')?.semitones === 4,
+  );
+  return majorFour && !region.some((chord) => hasTone(chord, modulo(tonic + 8, 12)));
 }

@@ -1,5 +1,5 @@
 import { refused, type Problem } from '../shared';
-import { readKey, type Key } from '../music';
+import { readKey, readScale, type Key, type Scale } from '../music';
 import type { Meter } from './chart';
 import { readOverride, type Override } from './override';
 
@@ -12,13 +12,15 @@ export type Header = {
   feel?: string;
   pickup?: number;
   reading?: Override;
+  /** The home scale. */
+  home?: Scale;
 };
 
-const FIELD = /\b(title|key|meter|tempo|feel|pickup|reading)\s*:/g;
+const FIELD = /\b(title|key|meter|tempo|feel|pickup|reading|home)\s*:/g;
 
 /** Does the line hold header fields? A title takes the rest of its line. */
 export const isHeader = (line: string): boolean =>
-  /^\s*(?:title|key|meter|tempo|feel|pickup|reading)\s*:/.test(line);
+  /^\s*(?:title|key|meter|tempo|feel|pickup|reading|home)\s*:/.test(line);
 
 /** Reads `key: Bb   tempo: 96`; problems carry their column in the line. */
 export function readHeader(line: string): { header: Header; problems: Problem[] } {
@@ -77,6 +79,12 @@ const FIELDS: Readonly<Partial<Record<string, SetField>>> = {
     const key = readKey(value);
     if (!key.ok) return key.problems[0];
     header.key = key.value;
+    return null;
+  },
+  home: (header, value) => {
+    const home = readScale(value);
+    if (!home.ok) return home.problems[0];
+    header.home = home.value;
     return null;
   },
   meter: setMeter,

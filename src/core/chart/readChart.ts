@@ -1,5 +1,5 @@
 import { accepted, refused, type Outcome, type Problem, elementAt } from '../shared';
-import type { Key } from '../music';
+import type { Key, Scale } from '../music';
 import { readCells, wordsOf } from './barCells';
 import type { Bar, Chart, Meter, WrittenBar } from './chart';
 import { CHART_LIMITS } from './chartLimits';
@@ -35,6 +35,7 @@ class ChartReading {
   private head: {
     title: string;
     key: Key | null;
+    home: Scale | null;
     tempo: number | null;
     feel: string | null;
     pickup: number;
@@ -42,6 +43,7 @@ class ChartReading {
   } = {
     title: '',
     key: null,
+    home: null,
     tempo: null,
     feel: null,
     pickup: 0,
@@ -51,6 +53,7 @@ class ChartReading {
   private meter: Meter | null = null;
   private section: string | null = null;
   private sectionKey: Key | null = null;
+  private sectionHome: Scale | null = null;
 
   line(line: string, number: number): void {
     if (line.trim() === '') return;
@@ -59,6 +62,7 @@ class ChartReading {
     if (section) {
       this.section = (section[1] ?? '').trim();
       this.sectionKey = null;
+      this.sectionHome = null;
       const rest = line.slice(section[0].length);
       if (rest.trim() === '') return;
       if (isHeader(rest)) return this.header(' '.repeat(section[0].length) + rest, number);
@@ -102,9 +106,11 @@ class ChartReading {
       this.meter = header.meter;
       if (before) this.head.meter = header.meter;
     }
-    // below a section name a key holds for that section; above all of them it is the chart's
+    // below a section name a key or a home scale holds for that section; above all of them it is the chart's
     if (header.key && this.section !== null) this.sectionKey = header.key;
     else if (header.key) this.head.key = header.key;
+    if (header.home && this.section !== null) this.sectionHome = header.home;
+    else if (header.home) this.head.home = header.home;
   }
 
   private noBars(line: string, number: number, from: number): void {
@@ -132,6 +138,7 @@ class ChartReading {
         meter,
         section: this.section,
         key: this.sectionKey ?? this.head.key,
+        home: this.sectionHome ?? this.head.home,
         repeats,
         line: number,
         column: words[0]?.column ?? piece.column,

@@ -1,8 +1,8 @@
 import type { Chord, Key, Scale } from '../music';
 import { borrowedFrom } from './borrowed';
-import { chordScale } from './chordScale';
+import { chordScale, goesToMinor } from './chordScale';
 import type { HarmonicReadingContext } from './context';
-import { degreeOf, restsInBlues } from './degree';
+import { degreeOf, fallsAFifth, restsInBlues } from './degree';
 import { isRelatedTwo, reasonOf, runnerUpOf, type OtherReading } from './explain';
 import { impliedKey, overriddenScale, type Override } from './override';
 
@@ -18,6 +18,8 @@ export type ChordReading = {
   readonly runnerUp: OtherReading | null;
   /** The scale a borrowed chord comes from. */
   readonly borrowedFrom: string | null;
+  /** Where a dominant that falls a fifth goes to; null of any other chord. */
+  readonly falls: 'to-minor' | 'to-major' | null;
   /** The player's own reading stands here. */
   readonly overridden: boolean;
 };
@@ -39,6 +41,7 @@ export function readingOf(context: HarmonicReadingContext, override: Override | 
     key,
     degree,
     scale,
+    falls: fallOf(scaleContext, degree),
     borrowedFrom: own && override.degree ? null : lender,
     overridden: own,
     reason: own ? 'You read it so.' : reasonOf(context, degree, lender),
@@ -47,6 +50,11 @@ export function readingOf(context: HarmonicReadingContext, override: Override | 
         ? { degree: found, reason: reasonOf(context, found, lender) }
         : runnerUpOf(context, degree),
   };
+}
+
+function fallOf(context: HarmonicReadingContext, degree: string): ChordReading['falls'] {
+  if (context.chord.quality !== 'dominant' || !fallsAFifth(context) || restsInBlues(context)) return null;
+  return goesToMinor(context, degree) ? 'to-minor' : 'to-major';
 }
 
 /**

@@ -6,7 +6,7 @@ import {
   type Seconds,
   elementAt,
 } from '../shared';
-import { isChange, type Chord, type Key } from '../music';
+import { isChange, type Chord, type Key, type Scale } from '../music';
 import { beatsPerBar, strongBeats, type Chart, type Meter } from './chart';
 
 /** One written chord (or N.C.) laid on the form; beats from the start of the form, half-open. */
@@ -18,6 +18,8 @@ export type ChordSpan = {
   /** 0-based bar of the form. */
   readonly bar: number;
   readonly key: Key | null;
+  /** The home scale the chart names here. */
+  readonly home: Scale | null;
 };
 
 /** One bar laid on the form. */
@@ -60,6 +62,7 @@ export function timelineOf(chart: Chart, tempo: BeatsPerMinute): Timeline {
         chord: cell.chord,
         bar: index,
         key: bar.key,
+        home: bar.home,
         start: start + cell.start.valueOf(),
         end: start + cell.start.add(cell.beats).valueOf(),
       });

@@ -58,7 +58,7 @@ function goalOf(home: Key, destination: Destination): Outcome<SpelledNote> {
   }
   const key = readKey(destination.to);
   if (!key.ok) return key;
-  if (key.value.minor !== home.minor && /m|maj/.test(destination.to))
+  if (key.value.minor !== home.minor && /[a-z]{2}|m/.test(destination.to))
     return refused({
       code: 'transpose.mode',
       message: `This chart is in ${keyName(home)}; it can be moved to another key, not from major to minor.`,
@@ -80,7 +80,7 @@ function simple(note: SpelledNote, before: SpelledNote): SpelledNote {
 function moveLine(line: string, move: (note: SpelledNote) => SpelledNote): string {
   if (/^\s*(?:title|feel|reading)\s*:/.test(line)) return line;
   const keyed = line.replace(
-    /(\bkey\s*:\s*)([A-G](?:bb?|##?|♭♭?|♯♯?)?)/u,
+    /(\b(?:key|home)\s*:\s*)([A-G](?:bb?|##?|♭♭?|♯♯?)?)/u,
     (_, head: string, tonic: string) => head + moveSymbol(tonic, move),
   );
   if (!keyed.includes('|')) return keyed;

@@ -11,6 +11,7 @@ export function writeChart(chart: Chart): string {
   const lines: string[] = [];
   if (chart.title) lines.push(`title: ${chart.title}`);
   if (chart.key) lines.push(`key: ${shortKey(keyName(chart.key))}`);
+  if (chart.home) lines.push(`home: ${chart.home.name}`);
   lines.push(`meter: ${chart.meter.upper}/${chart.meter.lower}`);
   if (chart.tempo !== null) lines.push(`tempo: ${chart.tempo}`);
   if (chart.feel !== null) lines.push(`feel: ${chart.feel}`);
@@ -38,10 +39,12 @@ function barLines(chart: Chart): string[] {
       if (bar.section !== null) lines.push(`[${bar.section}]`);
       if (bar.section !== null && bar.key && bar.key !== chart.key)
         lines.push(`key: ${shortKey(keyName(bar.key))}`);
+      if (bar.section !== null && bar.home && bar.home !== chart.home) lines.push(`home: ${bar.home.name}`);
     }
     const name = `${bar.meter.upper}/${bar.meter.lower}`;
     if (name !== meter) {
       flush();
+      if (chart.home) lines.push(`home: ${chart.home.name}`);
       lines.push(`meter: ${name}`);
       meter = name;
     }

@@ -1,7 +1,7 @@
 import type { PlayedNote } from '../analyse';
-import { beatsPerBar, harmonyOf, readChart, timelineOf } from '../chart';
+import { beatsPerBar, readChart, timelineOf } from '../chart';
 import { placesOf, STANDARD_INSTRUMENT } from '../neck';
-import { cellAt, planFromWords, planOf } from '../plan';
+import { cellAt, planFromWords, planOn } from '../plan';
 import { unwrap, type Midi, present, elementAt } from '../shared';
 import { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './catalogue';
 import { judgeDrill, type Drill } from './drill';
@@ -23,8 +23,7 @@ const RANGE: readonly [Midi, Midi] = [50, 76];
 export function exampleOf(drill: Drill, seed: number, choruses = 1): PlayedNote[] | null {
   const chart = unwrap(readChart(drill.chartText));
   const timeline = timelineOf(chart, drill.tempo);
-  const harmony = harmonyOf(chart, timeline);
-  const plan = planOf(unwrap(planFromWords(drill.plan)), harmony, timeline);
+  const { plan, harmony } = planOn(chart, timeline, unwrap(planFromWords(drill.plan)));
   const recipe = recipeOf(drill);
   const scene: DrillContext = {
     chart,

@@ -17,6 +17,8 @@ const settings = {
   aims: Joi.array().items(degreeWord).max(7),
   mode: Joi.string().max(40),
   tonicSix: Joi.boolean(),
+  height: Joi.string().valid(...HEIGHT_INTENTS),
+  overlay: Joi.string().allow('').max(8_192),
 };
 
 const where = Joi.object<Where>({
@@ -37,7 +39,6 @@ export const planSchema = Joi.object<PlanWords>({
     .items(Joi.string().valid(...HEIGHT_INTENTS))
     .max(100),
   ladder: Joi.array().items(rung).max(4),
-  overlay: Joi.string().allow('').max(8_192),
 });
 
 /** How the tempo moves from pass to pass. */

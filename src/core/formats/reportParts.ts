@@ -29,7 +29,7 @@ export const note = Joi.object({
   from: index,
   targetIndex: index,
   flags: Joi.array()
-    .items(Joi.string().valid('blue', 'slide', 'bend', 'pickup', 'lead-in', 'resolved'))
+    .items(Joi.string().valid('blue', 'altered', 'slide', 'bend', 'pickup', 'lead-in', 'resolved'))
     .required(),
   spans: Joi.array()
     .items(

@@ -169,6 +169,13 @@ export function parallelModeFor(chord: Chord, mode?: string): BorrowedShape {
   return asShape(scaleOn(chord.root, isDominant(chord) || chord.quality === 'sus' ? 'mixolydian' : 'major'));
 }
 
+/** Pentatonics of minor chords by their place; vi shares the one of I's relative minor. Common practice, no source. */
+const MINOR_DEGREES: Readonly<Partial<Record<string, string>>> = {
+  i: '1 b3 4 b6 b7',
+  iii: '1 b3 4 5 b7',
+  vi: '1 b3 4 5 b7',
+};
+
 /**
  * Pentatonics made for the chord under them, where the player names none: for the i, the iv and the V of a
  * minor key, and a major chord.
@@ -176,6 +183,6 @@ export function parallelModeFor(chord: Chord, mode?: string): BorrowedShape {
 export function degreesFor({ chord, degree }: ChordReading, degrees?: string): BorrowedShape {
   if (degrees !== undefined) return onRoot(chord.root, degrees);
   if (isDominant(chord)) return onRoot(chord.root, '1 2 3 5 b7');
-  if (isMinorish(chord)) return onRoot(chord.root, degree === 'i' ? '1 b3 4 b6 b7' : '1 b3 4 5 6');
+  if (isMinorish(chord)) return onRoot(chord.root, MINOR_DEGREES[degree] ?? '1 b3 4 5 6');
   return onRoot(chord.root, '1 2 3 5 6');
 }

@@ -19,15 +19,17 @@ export function overlayOf(written: Chart, text: string): Outcome<Chart> {
       message: `An overlay covers the same bars as its chart: that has ${own.length} bars, this ${laid.length}.`,
       suggestion: 'Write % where a bar keeps its chord.',
     });
-  const { key, tempo, feel } = written;
+  const { key, home, tempo, feel } = written;
   return accepted({
     ...read.value,
     key,
+    home,
     tempo,
     feel,
     bars: read.value.bars.map((bar, index) => ({
       ...bar,
       key: elementAt(written.bars, index).key,
+      home: elementAt(written.bars, index).home,
       section: elementAt(written.bars, index).section,
     })),
   });

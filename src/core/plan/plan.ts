@@ -12,9 +12,20 @@ import {
   scaleOn,
   toneByRole,
   type Chord,
+  type Degree,
   type Scale,
+  type ToneRole,
 } from '../music';
-import { tellTaleTones, type Harmony, type ChordReading, type Timeline } from '../chart';
+import {
+  harmonyOf,
+  tellTaleTones,
+  timelineOf,
+  type Chart,
+  type ChordReading,
+  type ChordSpan,
+  type Harmony,
+  type Timeline,
+} from '../chart';
 import {
   borrowedShapesFor,
   degreesFor,
@@ -24,6 +35,7 @@ import {
   sixthDiminishedFor,
   type BorrowedShape,
 } from './material';
+import { overlayOf } from './overlay';
 import { PLANS, type HeightIntent, type PlanId, type Rung } from './schools';
 import type { PlanChoice, PlanSettings, Where } from './settings';
 
@@ -37,6 +49,8 @@ export type PlanCell = {
   readonly targets: readonly PitchClass[];
   /** What the hand would call it: a scale, a pentatonic, shapes laid over the chord. */
   readonly shapes: readonly BorrowedShape[];
+  /** How far above the chord it is meant to float. */
+  readonly height: HeightIntent;
   /** The chord's tones where the plan hears others than are written: tonic = 6. */
   readonly tones?: readonly PitchClass[];
 };
@@ -65,13 +79,28 @@ export const heightIntent = (plan: Plan, chorus: number): HeightIntent =>
  * names tell-tale tones and the chord has none, the guide tones.
  * @param timeline needed where a part of a mixed plan names a section or bars
  */
-export function planOf(choice: PlanChoice, harmony: Harmony, timeline?: Timeline): Plan {
-  const homeScales = harmony.homeScales.map((home) => choice.home ?? home);
+export function planOf(
+  choice: PlanChoice,
+  harmony: Harmony,
+  timeline?: Timeline,
+  overlays: ReadonlyMap<string, Superimposed> = new Map(),
+): Plan {
+  const homeScales = harmony.readings.map((reading, index) => {
+    const part = choice.parts?.findLast(
+      ({ where, plan }) => plan.home && isHere(where, reading, index, null, timeline),
+    );
+    return part?.plan.home ?? choice.home ?? elementAt(harmony.homeScales, index);
+  });
   const cellsIn = (chorus: number | null): PlanCell[] =>
     harmony.readings.map((reading, index) => {
       const part = choice.parts?.findLast(({ where }) => isHere(where, reading, index, chorus, timeline));
       const settings = part?.plan ?? choice;
-      return cellOf(settings, part?.plan.home ?? elementAt(homeScales, index), harmony, index);
+      const home = part?.plan.home ?? elementAt(homeScales, index);
+      const laid = overlays.get(settings.overlay ?? choice.overlay ?? '');
+      const span = timeline?.chordSpans[index];
+      if (settings.id === 'superimposed' && laid && span && reading)
+        return superimposedCell(settings, readingsWithin(laid, span));
+      return cellOf(settings, home, harmony, index);
     });
   const own = new Set(
     (choice.parts ?? []).flatMap(({ where }) => (where.chorus === undefined ? [] : [where.chorus - 1])),
@@ -82,6 +111,52 @@ export function planOf(choice: PlanChoice, harmony: Harmony, timeline?: Timeline
     cells: cellsIn(null),
     byChorus: new Map([...own].map((chorus) => [chorus, cellsIn(chorus)])),
     heights: choice.heights ?? [PLANS[choice.id].height],
+  };
+}
+
+/**
+ * A plan laid on a chart, and the harmony as the player means it: by the plan's home scales, and with a Lydian
+ * tonic where the plan says so.
+ */
+export function planOn(
+  chart: Chart,
+  timeline: Timeline,
+  choice: PlanChoice,
+): { readonly plan: Plan; readonly harmony: Harmony } {
+  const isLydian = choice.id === 'parallel-mode' && choice.mode === 'lydian';
+  const harmony = harmonyOf(chart, timeline, { home: choice.home, isLydian });
+  const texts = [choice, ...(choice.parts ?? []).map(({ plan }) => plan)].flatMap(
+    ({ overlay }) => overlay ?? [],
+  );
+  const overlays = new Map<string, Superimposed>();
+  for (const text of new Set(texts)) {
+    const laid = overlayOf(chart, text);
+    if (!laid.ok) continue;
+    const own = timelineOf(laid.value, timeline.tempo);
+    overlays.set(text, { timeline: own, harmony: harmonyOf(laid.value, own, { home: choice.home }) });
+  }
+  const plan = planOf(choice, harmony, timeline, overlays);
+  return { plan, harmony: { ...harmony, homeScales: plan.homeScales } };
+}
+
+/** Other changes laid over the form, read as harmony. */
+type Superimposed = { readonly timeline: Timeline; readonly harmony: Harmony };
+
+const readingsWithin = ({ timeline, harmony }: Superimposed, span: ChordSpan): ChordReading[] =>
+  timeline.chordSpans.flatMap(({ index, start, end }) =>
+    start < span.end - 1e-9 && end > span.start + 1e-9 ? (harmony.readings[index] ?? []) : [],
+  );
+
+/** What the superimposed chords over one written chord ask for: their scales, and their guide tones. */
+function superimposedCell(settings: PlanSettings, readings: readonly ChordReading[]): PlanCell {
+  const shapes = readings.map(({ chord, scale }) => ({
+    name: `${chord.symbol}: ${scale.name}`,
+    pcs: scale.pcs,
+  }));
+  return {
+    id: settings.id,
+    height: settings.height ?? PLANS[settings.id].height,
+    ...over(shapes, union(...readings.map(({ chord }) => guidesOf(chord)))),
   };
 }
 
@@ -108,15 +183,51 @@ function isHere(
 function cellOf(settings: PlanSettings, home: Scale, harmony: Harmony, index: number): PlanCell {
   const reading = harmony.readings[index];
   if (!reading)
-    return { id: settings.id, material: home.pcs, targets: [], shapes: [{ name: home.name, pcs: home.pcs }] };
+    return {
+      id: settings.id,
+      height: settings.height ?? PLANS[settings.id].height,
+      material: home.pcs,
+      targets: [],
+      shapes: [{ name: home.name, pcs: home.pcs }],
+    };
   const six = settings.tonicSix ?? settings.id === 'sixth-diminished';
   const sung = six ? asSixth(reading) : reading;
+  const answer = SCHOOLS[settings.id]({ settings, home, reading: sung, next: nextReading(harmony, index) });
   return {
     id: settings.id,
-    ...SCHOOLS[settings.id]({ settings, home, reading: sung, next: nextReading(harmony, index) }),
+    height: settings.height ?? PLANS[settings.id].height,
+    ...aimed(answer, settings, sung.chord),
     ...(sung === reading ? {} : { tones: tonesOf(sung.chord) }),
   };
 }
+
+/**
+ * Targets that the player named belong to the material; the school's own are those that lie in it, else the
+ * chord tones that do (T3.14).
+ */
+function aimed(answer: Answer, settings: PlanSettings, chord: Chord): Answer {
+  const named = (settings.aims ?? [])
+    .flatMap((aim) => readDegree(aim) ?? [])
+    .map((degree) => aimOver(chord, degree));
+  if (named.length > 0)
+    return { ...answer, material: union(answer.material, named), targets: [...new Set(named)] };
+  const inside = answer.targets.filter((pc) => answer.material.includes(pc));
+  return { ...answer, targets: inside.length > 0 ? inside : shared(answer.material, chord) };
+}
+
+/** A degree of the chord: `3` is its own third, whichever that is; one with an accidental is meant as written. */
+function aimOver(chord: Chord, degree: Degree): PitchClass {
+  const own = degree.alter === 0 ? OWN_TONES[degree.number] : undefined;
+  const tone = own && toneByRole(chord, ...own);
+  return tone?.pc ?? modulo(rootPc(chord) + degreeSemitones(degree), 12);
+}
+
+const OWN_TONES: Readonly<Partial<Record<number, readonly ToneRole[]>>> = {
+  3: ['third', 'sus'],
+  5: ['fifth'],
+  7: ['seventh'],
+  6: ['sixth'],
+};
 
 /** The next chord with another root, with its reading; the form is a loop. */
 function nextReading(harmony: Harmony, index: number): ChordReading {
@@ -144,7 +255,7 @@ type Ask = {
   readonly reading: ChordReading;
   readonly next: ChordReading;
 };
-type Answer = Omit<PlanCell, 'id'>;
+type Answer = Omit<PlanCell, 'id' | 'height'>;
 
 const tonesOf = (chord: Chord): PitchClass[] => chord.tones.map((tone) => tone.pc);
 const guidesOf = (chord: Chord): PitchClass[] => guideTones(chord).map((tone) => tone.pc);
@@ -165,13 +276,7 @@ const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
     const one = singleTarget(reading, settings.target ?? 'third');
     return over([{ name: settings.target ?? 'third', pcs: [one] }], [one]);
   },
-  'home-scale': ({ home, reading: { key } }) =>
-    over(
-      [scaleShape(home)],
-      [1, 3, 5].map((number) =>
-        pitchClass(noteAtDegree(key.tonic, { number, alter: number === 3 && key.minor ? -1 : 0 })),
-      ),
-    ),
+  'home-scale': ({ home, reading: { chord } }) => over([scaleShape(home)], shared(home.pcs, chord)),
   'home-tell-tale': ({ home, reading: { chord } }) => {
     const telling = tellTaleTones(chord, home).map((tone) => tone.pc);
     return {
@@ -216,12 +321,14 @@ const SCHOOLS: Record<PlanId, (ask: Ask) => Answer> = {
   }),
   'parallel-mode': ({ settings, reading: { chord } }) =>
     over([parallelModeFor(chord, settings.mode)], guidesOf(chord)),
-  'by-degrees': ({ settings, reading }) => {
-    const aims = (settings.aims ?? [])
-      .flatMap((aim) => readDegree(aim) ?? [])
-      .map((degree) => modulo(rootPc(reading.chord) + degreeSemitones(degree), 12));
-    return over([degreesFor(reading, settings.degrees)], aims.length > 0 ? aims : guidesOf(reading.chord));
-  },
+  'by-degrees': ({ settings, reading }) =>
+    over([degreesFor(reading, settings.degrees)], guidesOf(reading.chord)),
+  superimposed: ({ reading: { chord, scale } }) => over([scaleShape(scale)], guidesOf(chord)),
+  free: ({ reading: { chord, scale } }) => ({
+    material: scaleOn(chord.root, 'chromatic').pcs,
+    targets: tonesOf(chord),
+    shapes: [scaleShape(scale)],
+  }),
 };
 
 /**

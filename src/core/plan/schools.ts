@@ -108,6 +108,20 @@ export const PLANS = {
     why: 'The same mode moved with each chord: one fingering, every chord’s own colour.',
     badAt: 'Where chords share a key the moves sound larger than the harmony is.',
   },
+  free: {
+    name: 'Free',
+    short: 'free',
+    height: 'free',
+    why: 'Nothing is asked for but to come home: what the other plans taught, without their rules.',
+    badAt: 'It says nothing you could miss, so it teaches nothing by itself.',
+  },
+  superimposed: {
+    name: 'Superimposed changes',
+    short: 'superimposed',
+    height: 'high',
+    why: 'The line follows other chords than the band plays: substitutes, side-slips, a ii–V put before a chord.',
+    badAt: 'The band goes on with the written chords: without a clear way back the two only rub.',
+  },
   'by-degrees': {
     name: 'By degrees',
     short: 'by degrees',

@@ -11,8 +11,12 @@ export type PlanSettings = {
   readonly target?: Rung;
   /** The scale of `by-degrees`, on each chord's root: `1 b3 4 5 6`. */
   readonly degrees?: string;
-  /** The degrees that `by-degrees` aims at; the guide tones unless told. */
+  /** Degrees of the chord to land on in place of the school's own targets: `3` is the chord's own third. */
   readonly aims?: readonly string[];
+  /** How far above the chords it is meant to float, where that is not the school's own. */
+  readonly height?: HeightIntent;
+  /** Chart text of the changes that `superimposed` follows, over the same bars as the chart. */
+  readonly overlay?: string;
   /** One mode for every chord of `parallel-mode`. */
   readonly mode?: string;
   /** On tonic majors the sixth replaces the seventh (T2.4); on by default in `sixth-diminished` alone. */

@@ -5,13 +5,14 @@ import { readPlanWords, type PlanChoice, type PlanSettings, type Where } from '.
 /** One school as it is stored and sent: scales by name. */
 export type SettingsWords = Omit<PlanSettings, 'home'> & { readonly home?: string };
 
+/** A part of a plan as it is stored and sent. */
+export type PlanPartWords = { readonly where: Where; readonly plan: SettingsWords };
+
 /** A plan as it is stored and sent. */
 export type PlanWords = SettingsWords & {
-  readonly parts?: readonly { readonly where: Where; readonly plan: SettingsWords }[];
+  readonly parts?: readonly PlanPartWords[];
   readonly heights?: readonly HeightIntent[];
   readonly ladder?: readonly Rung[];
-  /** Superimposed changes as chart text over the same bars: shown and judged beside the written ones. */
-  readonly overlay?: string;
 };
 
 const MOST_PARTS = 24;
@@ -25,6 +26,14 @@ export function planFromWords(words: PlanWords): Outcome<PlanChoice> {
   const parts: { where: Where; plan: PlanSettings }[] = [];
   for (const [index, { where, plan }] of (words.parts ?? []).entries()) {
     const read = settingsFrom(plan);
+    const bars = where.bars && where.bars[0] > where.bars[1];
+    if (bars)
+      return refused({
+        code: 'plan.bars',
+        message: `Bars ${where.bars[0]} to ${where.bars[1]} run backwards.`,
+        path: `parts.${index}`,
+        suggestion: `${where.bars[1]} to ${where.bars[0]}`,
+      });
     if (!read.ok) return refused({ ...read.problems[0], path: `parts.${index}` });
     parts.push({ where, plan: read.value });
   }
@@ -38,7 +47,7 @@ export function planFromWords(words: PlanWords): Outcome<PlanChoice> {
 }
 
 function settingsFrom(words: SettingsWords): Outcome<PlanSettings> {
-  const { id, target, aims, tonicSix } = words;
+  const { id, target, aims, tonicSix, height, overlay } = words;
   const read = readPlanWords(words);
   if (!read.ok) return read;
   return accepted({
@@ -47,6 +56,8 @@ function settingsFrom(words: SettingsWords): Outcome<PlanSettings> {
     ...(target ? { target } : {}),
     ...(aims ? { aims } : {}),
     ...(tonicSix === undefined ? {} : { tonicSix }),
+    ...(height ? { height } : {}),
+    ...(overlay ? { overlay } : {}),
   });
 }
 

@@ -1,5 +1,5 @@
 import { analyse, type LandingMark, type Report } from '../analyse';
-import { harmonyOf, readChart, timelineOf, type Chart, type Pace, type Timeline } from '../chart';
+import { readChart, timelineOf, type Chart, type Pace, type Timeline } from '../chart';
 import {
   corrected,
   doubtsOf,
@@ -11,7 +11,7 @@ import {
   type NoteId,
   type SecondsNote,
 } from '../correct';
-import { planFromWords, planOf, type PlanChoice, type PlanWords } from '../plan';
+import { planFromWords, planOn, type PlanChoice, type PlanWords } from '../plan';
 import { findingsOf, marksOf, type Finding } from '../findings';
 import { unwrap, type BeatsPerMinute, type Seconds } from '../shared';
 
@@ -74,7 +74,7 @@ export function judgeTake(one: TakeCase, { chart, plan } = readCase(one)): Judge
     plan,
     notes,
     report,
-    marks: marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo),
+    marks: marksOf(report, planOn(chart, timeline, plan).plan, chart, tempo),
     places: reportPlaces(report, played),
     doubts,
   };

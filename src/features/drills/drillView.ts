@@ -1,17 +1,9 @@
 import type { PlayedNote } from '@/core/analyse';
-import {
-  changesOf,
-  harmonyOf,
-  formPositionOf,
-  readChart,
-  timelineOf,
-  type Chart,
-  type Timeline,
-} from '@/core/chart';
+import { changesOf, formPositionOf, readChart, timelineOf, type Chart, type Timeline } from '@/core/chart';
 import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill, countedBy } from '@/core/drills';
 import type { Climb, Ladder, LadderTry } from '@/core/scheduling';
 import { noteName, spellOver, type Chord } from '@/core/music';
-import { planFromWords, planOf, type Plan } from '@/core/plan';
+import { planFromWords, planOn, type Plan } from '@/core/plan';
 import { intervalWord, typeset } from '@/core/findings';
 import { unwrap, type Beats, elementAt } from '@/core/shared';
 import { intervalLabel } from '@/ui/intervalLabel';
@@ -32,7 +24,7 @@ export function stageOf(drill: Drill, tempo: number): DrillStage {
     drill: { ...drill, tempo },
     chart,
     timeline,
-    plan: planOf(unwrap(planFromWords(drill.plan)), harmonyOf(chart, timeline), timeline),
+    plan: planOn(chart, timeline, unwrap(planFromWords(drill.plan))).plan,
     size: attemptSize(drill, tempo),
   };
 }

@@ -1,6 +1,6 @@
-import { harmonyOf, timelineOf, type Chart } from '@/core/chart';
+import { timelineOf, type Chart } from '@/core/chart';
 import { noteName, spellOver } from '@/core/music';
-import { planOf, type PlanChoice } from '@/core/plan';
+import { planOn, type PlanChoice } from '@/core/plan';
 import { typeset } from '@/core/findings';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
@@ -21,7 +21,7 @@ export function FormPreview({
   plan: PlanChoice;
 }) {
   const timeline = timelineOf(chart, tempo);
-  const plan = planOf(choice, harmonyOf(chart, timeline), timeline);
+  const plan = planOn(chart, timeline, choice).plan;
   const rows = formRows(timeline);
   const widest = Math.max(...rows.map((row) => row.end - row.start));
   const x = (row: (typeof rows)[number], beat: number) => ((beat - row.start) / widest) * WIDTH;

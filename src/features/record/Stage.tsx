@@ -1,7 +1,7 @@
-import { harmonyOf, timelineOf, type Chart, type Timeline } from '@/core/chart';
+import { timelineOf, type Chart, type Timeline } from '@/core/chart';
 import { typeset } from '@/core/findings';
 import { noteName, spellOver } from '@/core/music';
-import { planOf, type PlanChoice } from '@/core/plan';
+import { planOn, type PlanChoice } from '@/core/plan';
 import { elementAt, present } from '@/core/shared';
 import { Neck } from '@/ui/Neck';
 import { FormRow } from '@/ui/form/FormRow';
@@ -44,7 +44,7 @@ export const Stage = memo(function Stage({
   position = 5,
 }: Props) {
   const timeline = useMemo(() => timelineOf(chart, tempo), [chart, tempo]);
-  const plan = useMemo(() => planOf(choice, harmonyOf(chart, timeline), timeline), [choice, chart, timeline]);
+  const plan = useMemo(() => planOn(chart, timeline, choice).plan, [choice, chart, timeline]);
   const rows = useMemo(() => formRows(timeline), [timeline]);
   const now = nowPlaying(timeline, plan, beat);
   const row = rows.find((one) => one.bars.some((bar) => bar.number === now.bar + 1)) ?? elementAt(rows, 0);

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { analyse, type PlayedNote } from '@/core/analyse';
-import { harmonyOf, timelineOf, type Chart } from '@/core/chart';
-import { planOf, type PlanChoice } from '@/core/plan';
+import { timelineOf, type Chart } from '@/core/chart';
+import { planOn, type PlanChoice } from '@/core/plan';
 import { marksOf } from '@/core/findings';
 import type { TakeSession } from '@/audio/takeSession';
 import { takeOnForm, type TakeOnForm } from '@/ui/form/takeOnForm';
@@ -44,10 +44,7 @@ export function useLiveLine(session: TakeSession, plan: PlanChoice): TakeOnForm 
 function judgedLine(chart: Chart, tempo: number, plan: PlanChoice, notes: readonly PlayedNote[]): TakeOnForm {
   const report = analyse({ chart, tempo, notes, plan });
   const timeline = timelineOf(chart, tempo);
-  const drawn = takeOnForm(
-    report,
-    marksOf(report, planOf(plan, harmonyOf(chart, timeline), timeline), chart, tempo),
-  );
+  const drawn = takeOnForm(report, marksOf(report, planOn(chart, timeline, plan).plan, chart, tempo));
   const until = Math.max(...notes.map(({ onsetBeat }) => onsetBeat));
   const first = Math.min(...notes.map(({ onsetBeat }) => onsetBeat));
   // what lies ahead has not been missed yet, and how a phrase ends is known when the next begins

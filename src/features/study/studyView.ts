@@ -2,7 +2,6 @@ import {
   avoidNotes,
   changesOf,
   guideToneLineOf,
-  harmonyOf,
   tellTaleTones,
   timelineOf,
   type Chart,
@@ -22,7 +21,7 @@ import {
   type Chord,
   type Scale,
 } from '@/core/music';
-import { cellAt, planOf, type Plan, type PlanCell, type PlanChoice } from '@/core/plan';
+import { cellAt, planOn, type Plan, type PlanCell, type PlanChoice } from '@/core/plan';
 import { elementAt, present } from '@/core/shared';
 import { intervalLabel } from '@/ui/intervalLabel';
 
@@ -61,8 +60,7 @@ const homeNote = (name: string): string => typeset(EASY[name] ?? name);
 
 export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null = null): Study {
   const timeline = timelineOf(chart, chart.tempo ?? 120);
-  const harmony = harmonyOf(chart, timeline);
-  const plan = planOf(choice, harmony, timeline);
+  const { plan, harmony } = planOn(chart, timeline, choice);
   const laid = overlay ? timelineOf(overlay, 120).chordSpans : [];
   const cells = timeline.chordSpans.map((stretch, index): StudyCell => {
     const reading = elementAt(harmony.readings, index);

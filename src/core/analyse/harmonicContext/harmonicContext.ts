@@ -2,6 +2,7 @@ import { modulo, type PitchClass } from '../../shared';
 import {
   hasTone,
   intervalOver,
+  keyScaleKind,
   pitchClass,
   rootPc,
   scaleOn,
@@ -31,6 +32,10 @@ export type HarmonicContext = {
   readonly bareScale: Scale;
   readonly colours: ReadonlySet<PitchClass>;
   readonly home: Scale;
+  /** The form is a blues or a lone dominant: blue notes and neutral thirds are at home. */
+  readonly isBluesy: boolean;
+  /** Pitch classes that are alterations of a dominant which falls a fifth to major: tension, not outside (T3.9). */
+  readonly alterations: ReadonlySet<PitchClass>;
   /** The key's own scale: major or natural minor; the home scale over N.C. */
   readonly keyScale: Scale;
   /** Roman numeral; null over N.C. */
@@ -54,6 +59,8 @@ export function harmonicContextsOf(timeline: Timeline, harmony: Harmony): Harmon
 function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
   const reading = harmony.readings[index];
   const home = harmony.homeScales[index]!;
+  const { blues, dominantVamp } = harmony.character;
+  const isBluesy = blues || dominantVamp || home.kind === 'blues';
   if (!reading)
     return {
       span: stretch,
@@ -61,7 +68,9 @@ function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
       scale: new Set(home.pcs),
       bareScale: home,
       colours: new Set(),
+      alterations: new Set(),
       home,
+      isBluesy,
       keyScale: home,
       degree: null,
       tonic: pitchClass(home.root),
@@ -73,13 +82,22 @@ function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
     chord,
     degree,
     home,
-    keyScale: scaleOn(key.tonic, key.minor ? 'natural minor' : 'major'),
+    isBluesy,
+    alterations: new Set(reading.falls === 'to-major' ? alterationsOf(chord) : []),
+    keyScale: scaleOn(key.tonic, keyScaleKind(key)),
     bareScale: scale,
     scale: new Set([...scale.pcs, ...own]),
-    colours: availableTensions(chord, scale),
+    colours: new Set([
+      ...availableTensions(chord, scale),
+      ...(reading.falls === 'to-minor' ? alterationsOf(chord) : []),
+    ]),
     tonic: pitchClass(key.tonic),
   };
 }
+
+/** ♭9, ♯9 and ♭13 of a dominant, where they are no tones of it. */
+const alterationsOf = (chord: Chord): PitchClass[] =>
+  [1, 3, 8].map((step) => modulo(rootPc(chord) + step, 12)).filter((pc) => !hasTone(chord, pc));
 
 type Bare = Omit<HarmonicContext, 'tiers' | 'gains'>;
 
@@ -102,11 +120,17 @@ function tierOf(context: Bare, pc: PitchClass): BaseTier {
 }
 
 /**
- * As `baseTier`, for a note as it sounds: on a blues chart, whose home scale is a blues scale, a neutral third
- * counts as the chord's third.
+ * An unwritten ♭9, ♯9 or ♭13 of a dominant that falls a fifth to major, in neither scale: tension of the
+ * dominant, never outside (T3.9). One that leads on in a figure stays an approach.
+ */
+export const isAlteration = (context: HarmonicContext, pc: PitchClass): boolean =>
+  context.alterations.has(pc) && baseTier(context, pc) === 'outside';
+
+/**
+ * As `baseTier`, for a note as it sounds: on a blues chart a neutral third counts as the chord's third.
  */
 export const voiceTier = (context: HarmonicContext, voice: Voice): BaseTier =>
-  context.home.kind === 'blues' && isNeutralThird(context, voice) ? 'chord' : baseTier(context, voice.pc);
+  context.isBluesy && isNeutralThird(context, voice) ? 'chord' : baseTier(context, voice.pc);
 
 /** 25–75 cents above the ♭3 of the chord itself. */
 export function isNeutralThird({ chord }: HarmonicContext, voice: Voice): boolean {

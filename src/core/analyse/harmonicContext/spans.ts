@@ -1,7 +1,13 @@
 import { soundingAfter } from '../../chart';
 import { isChange, type Chord } from '../../music';
 import type { AnalysisScene } from './chordAssignment';
-import { printedInterval, voiceTier } from './harmonicContext';
+import {
+  isAlteration,
+  printedInterval,
+  voiceTier,
+  type BaseTier,
+  type HarmonicContext,
+} from './harmonicContext';
 import {
   TENSION_LEVEL,
   type ChordAssignment,
@@ -41,7 +47,7 @@ export function spansOf(
     spans.push({
       chord: now.span.chord?.symbol ?? null,
       interval: printedInterval(context, voice),
-      height: spans.length === 0 ? height : TENSION_LEVEL[voiceTier(context, voice)],
+      height: spans.length === 0 ? height : TENSION_LEVEL[restingTier(context, voice)],
       beats: Math.max(0, to - from),
     });
     chordSpans.push(now.span.index);
@@ -49,6 +55,12 @@ export function spansOf(
     [now, from] = [next, to];
   }
 }
+
+/** Where a note stands that goes on sounding into a chord: an alteration of it is tension, not outside. */
+const restingTier = (context: HarmonicContext, voice: Voice): BaseTier => {
+  const tier = voiceTier(context, voice);
+  return tier === 'outside' && isAlteration(context, voice.pc) ? 'scale' : tier;
+};
 
 const isBorder = (before: Chord | null, now: Chord | null): boolean =>
   before && now ? isChange(before, now) : before !== now;

@@ -1,10 +1,13 @@
+import { soundingAfter } from '../../chart';
 import { cellAt, type Plan } from '../../plan';
+import { EPSILON } from '../notes/windows';
 import { soundingFor, type AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { NoteEvents } from '../notes/events';
 import type { Figure, Walk } from './figures';
 import type { AssignedFunction } from './functions';
 import {
   baseTier,
+  isAlteration,
   isChromatic,
   neutralInterval,
   printedInterval,
@@ -45,13 +48,14 @@ type Mutable<T> = { -readonly [K in keyof T]: T[K] };
  * Rule T6.1: Depend on note, chord and key alone, never on the plan … A `blue` note is never above 2.
  */
 export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
-  const { scene, plan, assignments: assignments } = context;
+  const { scene, assignments } = context;
   const assignment = voice.grace ? lentBelonging(context, voice) : assignments[voice.event]!;
-  const { span: span, chorus, start } = assignment.sounding;
+  const { span, start } = assignment.sounding;
   const ground = scene.contexts[span.index]!;
   const assigned = deedOf(context, voice, ground, assignment);
   const blue = isBlue(ground, voice);
-  const tier: Tier = blue && TENSION_LEVEL[assigned.tier] > 2 ? 'scale' : assigned.tier;
+  const isAltered = assigned.tier === 'outside' && isAlteration(ground, voice.pc);
+  const tier: Tier = isAltered || (blue && TENSION_LEVEL[assigned.tier] > 2) ? 'scale' : assigned.tier;
   const { spans, chordSpans } = spansOf(scene, voice, assignment, TENSION_LEVEL[tier], context.until);
   const note: Mutable<NoteReport> = {
     index: voice.index,
@@ -64,9 +68,9 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
     interval: printedInterval(ground, voice),
     tier,
     height: TENSION_LEVEL[tier],
-    inPlan: cellAt(plan, span.index, chorus).material.includes(voice.pc),
-    function: assigned.name,
-    flags: flagsOf(context, voice, assignment, assigned, blue),
+    inPlan: isInPlan(context, voice, assignment),
+    function: isAltered && assigned.name === 'outside' ? 'scale' : assigned.name,
+    flags: flagsOf(context, voice, assignment, assigned, blue, isAltered),
     spans,
   };
   if (isChromatic(ground, voice.pc)) note.chromatic = true;
@@ -74,6 +78,23 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   if (voice.from !== undefined) note.from = voice.from;
   if (assigned.target !== undefined) note.targetIndex = scene.line[assigned.target]!.index;
   return { note, voice, homeStart: start, chordSpans };
+}
+
+/**
+ * Does the plan play this note here? Harmonic minor is played from a beat before its dominant (T14.2).
+ */
+function isInPlan(
+  { scene, plan }: NoteContext,
+  { pc, onset }: Voice,
+  { sounding }: ChordAssignment,
+): boolean {
+  const cell = cellAt(plan, sounding.span.index, sounding.chorus);
+  if (cell.material.includes(pc)) return true;
+  if (cell.id !== 'minor-dominant') return false;
+  const next = soundingAfter(scene.timeline, sounding);
+  return (
+    next.start - onset <= 1 + EPSILON && cellAt(plan, next.span.index, next.chorus).material.includes(pc)
+  );
 }
 
 /** A grace belongs where the note it leads to belongs. */
@@ -106,9 +127,13 @@ function deedOf(
  */
 function isBlue(context: HarmonicContext, voice: Voice): boolean {
   if (neutralInterval(context, voice) !== null) return true;
-  const bluesy = context.home.kind === 'blues';
   const step = (voice.pc - context.tonic + 12) % 12;
-  if (!bluesy || !context.chord || ![3, 6, 10].includes(step) || baseTier(context, voice.pc) === 'chord')
+  if (
+    !context.isBluesy ||
+    !context.chord ||
+    ![3, 6, 10].includes(step) ||
+    baseTier(context, voice.pc) === 'chord'
+  )
     return false;
   return context.chord.tones.some(
     (tone) => ['third', 'fifth', 'seventh'].includes(tone.role) && tone.pc === (voice.pc + 1) % 12,
@@ -121,12 +146,14 @@ function flagsOf(
   assignment: ChordAssignment,
   assigned: AssignedFunction,
   blue: boolean,
+  isAltered: boolean,
 ): Flag[] {
   const flags: Flag[] = [];
   const { scene, figures, pickups } = context;
   const place = voice.event;
   const own = voice.top ? (figures.get(place) ?? []) : [];
   if (blue) flags.push('blue');
+  if (isAltered) flags.push('altered');
   if (voice.played.slide) flags.push('slide');
   if (voice.played.bend?.length) flags.push('bend');
   if (own.some((figure) => pickups.has(scene.line[figure.target]!.index))) flags.push('pickup');

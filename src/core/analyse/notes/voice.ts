@@ -32,7 +32,7 @@ export type NoteFunction =
   | 'approach'
   | 'outside';
 
-export type Flag = 'blue' | 'slide' | 'bend' | 'pickup' | 'lead-in' | 'resolved';
+export type Flag = 'blue' | 'altered' | 'slide' | 'bend' | 'pickup' | 'lead-in' | 'resolved';
 
 /** One note after events and graces: what the later steps read. Indices point into the report's notes. */
 export type Voice = {

@@ -26,7 +26,7 @@ export function thirdsPalette({ contexts }: AnalysisScene, notes: readonly Judge
   return notes.flatMap(({ note, voice, chordSpans }): ThirdHeard[] => {
     const context = present(contexts[elementAt(chordSpans, 0)]);
     if (
-      context.home.kind !== 'blues' ||
+      !context.isBluesy ||
       !context.chord ||
       note.function === 'grace' ||
       toneByRole(context.chord, 'third')?.semitones !== 4

@@ -13,14 +13,13 @@ import {
 import {
   beatsPerBar,
   changesOf,
-  harmonyOf,
   soundingAt,
   timelineOf,
   type ChordChange,
   type Chart,
   type Timeline,
 } from '../../chart';
-import { cellAt, planOf, type Plan, type PlanChoice } from '../../plan';
+import { cellAt, planOn, type Plan, type PlanChoice } from '../../plan';
 import type { PlayedNote } from '../../analyse';
 import { STEADY, type StandInProfile } from './profile';
 
@@ -43,7 +42,7 @@ export function improvise({
   profile: given,
 }: ImproviseRequest): PlayedNote[] {
   const timeline = timelineOf(chart, tempo);
-  const plan = planOf(choice, harmonyOf(chart, timeline), timeline);
+  const plan = planOn(chart, timeline, choice).plan;
   const profile = { ...STEADY, ...given };
   const random = seededRandom(seed);
   const soloist = new Soloist({ timeline, plan, profile, random, bar: beatsPerBar(chart.meter) });

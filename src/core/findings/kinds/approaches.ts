@@ -54,8 +54,10 @@ export function approachOneSide(context: FindingContext): Measure[] {
 /** Notes of neither scale that lead nowhere; what a plan means to play outside is not held against it. */
 export function approachUnresolved(context: FindingContext): Measure[] {
   const { report, plan } = context;
-  if (plan.id === 'step-out') return [];
-  const all = report.notes.filter((note) => note.top && note.height >= 3 && note.function !== 'grace');
+  if (plan.id === 'step-out' || plan.id === 'free') return [];
+  const all = report.notes.filter(
+    (note) => note.top && note.height >= 3 && !note.inPlan && note.function !== 'grace',
+  );
   const met = all.filter(
     (note) => note.flags.includes('resolved') || note.function === 'passing' || note.function === 'neighbour',
   );

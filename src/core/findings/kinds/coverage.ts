@@ -21,18 +21,26 @@ const SELDOM = 0.05;
  * fifteen, where chance would hardly leave them out.
  */
 export function tonesNeverPlayed(context: FindingContext): Measure[] {
-  const { report, harmony } = context;
+  const { report, harmony, plan } = context;
   const asked = report.coverage.flatMap((cover) => {
     const chord = unwrap(readChord(cover.chord));
     const at = harmony.readings.findIndex((one) => one?.chord.symbol === cover.chord);
     const home = elementAt(harmony.homeScales, at).pcs;
-    return chord.tones.map((tone) => ({
-      cover,
-      tone,
-      telling: !home.includes(tone.pc),
-      name: intervalOver(chord, tone.pc),
-      met: cover.byInterval[intervalOver(chord, tone.pc)]?.count ?? 0,
-    }));
+    // what the plan leaves out is not asked for
+    const played = new Set(
+      plan.cells.flatMap(({ material }, index) =>
+        harmony.readings[index]?.chord.symbol === cover.chord ? material : [],
+      ),
+    );
+    return chord.tones
+      .filter(({ pc }) => played.has(pc))
+      .map((tone) => ({
+        cover,
+        tone,
+        telling: !home.includes(tone.pc),
+        name: intervalOver(chord, tone.pc),
+        met: cover.byInterval[intervalOver(chord, tone.pc)]?.count ?? 0,
+      }));
   });
   const enough = (one: (typeof asked)[number]) => one.cover.count >= (one.telling ? IGNORED_IN : NEVER_IN);
   return asked.flatMap((one): Measure[] => {
@@ -73,7 +81,7 @@ const isPlain = (note: FindingContext['report']['notes'][number]): boolean =>
 /** The home scale alone, over chords that ask for more. */
 export function homeScaleOnly(context: FindingContext): Measure[] {
   const { report, harmony, plan } = context;
-  if (plan.id === 'home-scale') return [];
+  if (['home-scale', 'major-minor-blend', 'free'].includes(plan.id)) return [];
   const homes = new Map(
     harmony.readings.flatMap((reading, index) =>
       reading

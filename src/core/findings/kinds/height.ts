@@ -2,7 +2,10 @@ import { heightIntent } from '../../plan';
 import { barAt, measure, type FindingContext, type Measure } from './finding';
 import { elementAt, present } from '../../shared';
 
-/** Sounding beats by height over the whole take; chord hits are judged by themselves. */
+/**
+ * Sounding beats by height over the whole take; chord hits are judged by themselves, and what the plan plays is
+ * never outside.
+ */
 function beatsAt({ report }: FindingContext): { low: number; ground: number; all: number } {
   let [ground, high, all] = [0, 0, 0];
   for (const note of report.notes)
@@ -10,7 +13,7 @@ function beatsAt({ report }: FindingContext): { low: number; ground: number; all
       for (const { height, beats } of note.spans) {
         all += beats;
         if (height === 0) ground += beats;
-        if (height >= 3) high += beats;
+        if (height >= 3 && !note.inPlan) high += beats;
       }
   return { low: Math.round(all - high), ground: Math.round(ground), all: Math.round(all) };
 }

@@ -1,5 +1,5 @@
-import { harmonyOf, timelineOf } from '../../chart';
-import { planOf } from '../../plan';
+import { timelineOf } from '../../chart';
+import { planOn } from '../../plan';
 import { approachOneSide, approachUnresolved, noApproaches, noEnclosures } from './approaches';
 import { withoutSymptoms } from './causes';
 import { homeScaleOnly, narrowRange, onePosition, outlineOnly, tonesNeverPlayed } from './coverage';
@@ -113,8 +113,7 @@ const toFinding = ({ limit: _limit, raised: _raised, praised: _praised, ...findi
 function measuresOf(takes: readonly FindingsRequest[], pool: Pool = poolReports(takes)): Measure[] {
   const { chart, plan, tempo } = elementAt(takes, takes.length - 1);
   const timeline = timelineOf(chart, tempo);
-  const harmony = harmonyOf(chart, timeline);
-  const laid = planOf(plan, harmony, timeline);
+  const { plan: laid, harmony } = planOn(chart, timeline, plan);
   // a plan of its own for the second chorus holds in the second chorus of every take
   const byChorus = new Map(
     pool.takes.flatMap(({ firstBar }) =>

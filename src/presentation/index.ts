@@ -1,0 +1,1 @@
+export { clashWords, planSentence, settingsWords, whereWords } from './planWords';

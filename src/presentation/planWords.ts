@@ -1,0 +1,45 @@
+import { typeset } from '@/core/findings';
+import { PLANS, type Clash, type PlanWords, type SettingsWords, type Where } from '@/core/plan';
+
+/** Where a part of a plan holds: `every I`, `section B`, `bars 5 to 8`, `chorus 3`. */
+export function whereWords({ chord, degree, section, chorus, bars }: Where): string {
+  const places = [
+    ...(degree ? [`every ${typeset(degree)}`] : []),
+    ...(chord ? [`every ${typeset(chord)}`] : []),
+    ...(section ? [`section ${section}`] : []),
+    ...(bars ? [bars[0] === bars[1] ? `bar ${bars[0]}` : `bars ${bars[0]} to ${bars[1]}`] : []),
+    ...(chorus === undefined ? [] : [`chorus ${chorus}`]),
+  ];
+  return places.join(', ');
+}
+
+const AIMS: Readonly<Partial<Record<string, string>>> = {
+  '1': 'the root',
+  '3': 'the third',
+  '5': 'the fifth',
+  '6': 'the sixth',
+  '7': 'the seventh',
+  '9': 'the ninth',
+};
+
+/** One school with what was set in it: `home scale (A minor pentatonic), landing on the third`. */
+export function settingsWords(settings: SettingsWords): string {
+  const set = [settings.home, settings.mode, settings.degrees].flatMap((one) => (one ? [typeset(one)] : []));
+  const named = settings.id === 'single-target' ? [`the ${settings.target ?? 'third'}`] : [];
+  const own = [...named, ...set].join(', ');
+  const aims = settings.aims?.map((aim) => AIMS[aim] ?? `the ${typeset(aim)}`).join(' or ');
+  return `${PLANS[settings.id].short}${own ? ` (${own})` : ''}${aims ? `, landing on ${aims}` : ''}`;
+}
+
+/** A whole plan read back as one sentence. */
+export function planSentence(words: PlanWords): string {
+  const parts = (words.parts ?? []).map(
+    ({ where, plan }) => `${settingsWords(plan)} on ${whereWords(where)}`,
+  );
+  const text = [settingsWords(words), ...parts].join('; ');
+  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+}
+
+/** A clash told ahead: `E over Cm rubs against its E♭: bars 5, 6, 10.` */
+export const clashWords = ({ chord, note, against, bars }: Clash): string =>
+  `${typeset(note)} over ${typeset(chord)} rubs against its ${typeset(against)}: ${bars.length === 1 ? 'bar' : 'bars'} ${bars.join(', ')}.`;
