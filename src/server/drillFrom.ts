@@ -1,7 +1,7 @@
 import { changesOf, harmonyOf, readChart, timelineOf, transposeText, type Chart } from '@/core/chart';
 import { CATALOGUE, drillFor, drillOf, drillOfFinding, readOwnWords, type Drill } from '@/core/drills';
 import { keyName } from '@/core/music';
-import type { PlanWords } from '@/core/plan';
+import { transposePlan, type PlanWords } from '@/core/plan';
 import { chartById } from './charts';
 import { drillById, type DrillOrigin } from './drillRows';
 import { Failure } from './failure';
@@ -74,8 +74,7 @@ async function drillInKey(id: string, by: number): Promise<Made> {
   if (!moved.ok) throw new Failure(422, moved.problems[0]);
   const chart = readable(moved.value);
   const key = chart.key ?? harmonyOf(chart, timelineOf(chart, 100)).regions[0]?.key;
-  // a home scale by name would be the old key's
-  const { home: _home, ...plan } = drill.plan;
+  const plan = transposePlan(drill.plan, by);
   const name = drill.kind === 'own' ? elementAt(drill.name.split(', in '), 0) : CATALOGUE[drill.kind].name;
   return {
     chartId,

@@ -110,6 +110,7 @@ function studyPieces(chart: Chart, what: StudyAsk, tempo: number, seed: number):
   const chord = timeline.chordSpans[what.stretch]?.chord;
   if (!chord) return [];
   if (what.kind === 'chord') return [chordSound(chord)];
+  if (what.kind === 'note') return [scaleSound(chord, { pcs: [what.pc] }, what.pc)];
   const cell = cellAt(planOn(chart, timeline, unwrap(planFromWords(what.plan))).plan, what.stretch);
   return [scaleSound(chord, { pcs: cell.material }, cell.targets[0] ?? null)];
 }

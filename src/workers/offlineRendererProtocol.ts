@@ -36,6 +36,7 @@ export type OfflineRequest = {
 /** What Study lets be heard. Bars count from 1; `stretch` is a chord of the form. */
 export type StudyAsk =
   | { readonly kind: 'chord'; readonly stretch: number }
+  | { readonly kind: 'note'; readonly stretch: number; readonly pc: number }
   | { readonly kind: 'scale'; readonly stretch: number; readonly plan: PlanWords }
   | { readonly kind: 'thread' }
   | {

@@ -18,7 +18,7 @@ import type { FormCharacter, HarmonicReadingContext } from './context';
 import type { Override } from './override';
 import { readingOf, type ChordReading } from './reading';
 import { keyRegions, type Region } from './regions';
-import type { ChordSpan, Timeline } from './timeline';
+import { timelineOf, type ChordSpan, type Timeline } from './timeline';
 
 /** The form read as harmony. `readings[i]` belongs to stretch i; null where N.C. stands. */
 export type Harmony = {
@@ -151,6 +151,10 @@ const standsOnThree = (chords: readonly Chord[], key: Key): boolean =>
       [0, 5, 7].includes(modulo(rootPc(chord) - pitchClass(key.tonic), 12)) &&
       (isPlainMajor(chord) || chord.quality === 'dominant'),
   );
+
+/** The home scale a chart begins in: its own, else its key's. */
+export const homeOf = (chart: Chart): Scale =>
+  elementAt(harmonyOf(chart, timelineOf(chart, 120)).homeScales, 0);
 
 /** The default home scale of a region (T3.1, T3.11). */
 export function homeScaleOf(key: Key, character: FormCharacter, region: readonly Chord[] = []): Scale {

@@ -36,8 +36,8 @@ export function readHeader(line: string): { header: Header; problems: Problem[] 
     if (problem)
       problems.push({
         ...problem,
-        column: from + raw.length - raw.trimStart().length + 1,
-        length: Math.max(1, raw.trim().length),
+        column: from + raw.length - raw.trimStart().length + (problem.column ?? 1),
+        length: Math.max(1, raw.trim().length - (problem.column ?? 1) + 1),
       });
   });
   return { header, problems };

@@ -2,6 +2,7 @@ export * from './schools';
 export * from './settings';
 export * from './plan';
 export * from './words';
+export { transposePlan } from './transpose';
 export { misplacedParts, readPlanPart } from './parts';
 export {
   clashesOf,

@@ -61,6 +61,11 @@ function settingsFrom(words: SettingsWords): Outcome<PlanSettings> {
   });
 }
 
+/** A plan by another home scale, or by the chart's own. */
+export function withHome({ home: _old, ...rest }: PlanWords, home: string | undefined): PlanWords {
+  return home === undefined ? rest : { ...rest, home };
+}
+
 /** The same plan always writes the same: to tell plans apart. */
 export const planKey = (words: PlanWords): string =>
   JSON.stringify(words, (_, value: unknown) =>

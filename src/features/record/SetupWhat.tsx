@@ -1,8 +1,10 @@
 'use client';
 import Link from 'next/link';
-import { TEMPO_LIMITS } from '@/core/chart';
-import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
+import { homeOf, readChart, TEMPO_LIMITS } from '@/core/chart';
+import { PLANS, PLAN_IDS, withHome, type PlanId } from '@/core/plan';
+import { planSentence } from '@/presentation';
 import { ChoiceSetting, NumberSetting, Setting } from '@/ui/Field';
+import { HomeScalePicker } from '@/ui/HomeScalePicker';
 import { KEY_STEPS, withChart, type RecordChart, type Settings, type SettingsPart } from './settings';
 import { SetupBars } from './SetupBars';
 
@@ -43,11 +45,22 @@ export function SetupWhat({ charts, chart, settings, set, onChange }: Props) {
         name="Judged by"
         value={settings.plan.id}
         choices={PLAN_IDS.map((id) => [id, PLANS[id].name] as const)}
-        onChange={(id: PlanId) => set({ plan: { id } })}
+        onChange={(id: PlanId) => set({ plan: { ...settings.plan, id } })}
       />
+      <div className="grid grid-cols-[118px_minmax(0,1fr)] items-center gap-x-3 py-[3px] text-soft">
+        <span className="text-dim">Home scale</span>
+        <HomeScalePicker
+          look="field"
+          value={settings.plan.home}
+          fallback={homeNameOf(chart)}
+          onChange={(home) => set({ plan: withHome(settings.plan, home) })}
+        />
+      </div>
       <p className="mt-1.5 text-sm leading-5 text-dim">
         {PLANS[settings.plan.id].why}
-        {partsWords(settings)}{' '}
+        {(settings.plan.parts?.length ?? 0) > 0 && (
+          <b className="block text-soft">{planSentence(settings.plan)}</b>
+        )}{' '}
         <Link
           className="text-soft underline hover:text-ink"
           href={`/study/${settings.chartId}?plan=${encodeURIComponent(JSON.stringify(settings.plan))}`}
@@ -59,10 +72,10 @@ export function SetupWhat({ charts, chart, settings, set, onChange }: Props) {
   );
 }
 
-function partsWords({ plan: { parts } }: Settings): string {
-  if (!parts) return '';
-  const count = parts.length === 1 ? 'One part' : `${parts.length} parts`;
-  return ` ${count} of the form by another school.`;
+/** The home scale of a chart without a choice of the player's. */
+function homeNameOf({ text }: RecordChart): string {
+  const read = readChart(text);
+  return read.ok ? homeOf(read.value).name : '';
 }
 
 /** The tempo, and how it and the key move from chorus to chorus; a backing of one's own has its own. */

@@ -15,7 +15,9 @@ import { openingWords } from './reviewWords';
 import { SelectionCard } from './SelectionCard';
 import { placeText } from './Transport';
 import type { ReviewModel } from './useReviewModel';
-import { PLAN_CHOICES } from './planChoices';
+import { HomeScalePicker } from '@/ui/HomeScalePicker';
+import { withHome } from '@/core/plan';
+import { homeNameOf, PLAN_CHOICES } from './planChoices';
 
 /** The form with all choruses, what to say about it, and what is selected. */
 export function FormView({ model }: { model: ReviewModel }) {
@@ -136,6 +138,7 @@ function Selected({ model }: { model: ReviewModel }) {
 /** By which plan it is judged, where beat 1 lies, and how wide it is drawn. */
 function TakeControls({ model: { data, state, dispatch, changeTake } }: { model: ReviewModel }) {
   const { take } = data;
+  const homeName = useMemo(() => homeNameOf(take.chartText), [take.chartText]);
   return (
     <div className="no-print mt-5 flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line pt-3 text-[15px] text-soft">
       <label className="flex items-center gap-2">
@@ -144,9 +147,17 @@ function TakeControls({ model: { data, state, dispatch, changeTake } }: { model:
           label="Judged by"
           value={take.plan.id}
           options={PLAN_CHOICES}
-          onChange={(id) => void changeTake({ plan: { id } })}
+          onChange={(id) => void changeTake({ plan: { ...take.plan, id } })}
         />
       </label>
+      <span className="flex items-center gap-2">
+        home scale
+        <HomeScalePicker
+          value={take.plan.home}
+          fallback={homeName}
+          onChange={(home) => void changeTake({ plan: withHome(take.plan, home) })}
+        />
+      </span>
       <LineUp
         key={take.offsetSec}
         offsetSec={take.offsetSec}

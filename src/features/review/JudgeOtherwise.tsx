@@ -3,7 +3,9 @@ import { useState, type ReactNode } from 'react';
 import { Select } from '@/ui/controls';
 import type { Otherwise } from './compareSides';
 import type { ReviewData } from './useReview';
-import { PLAN_CHOICES } from './planChoices';
+import { withHome } from '@/core/plan';
+import { HomeScalePicker } from '@/ui/HomeScalePicker';
+import { homeNameOf, PLAN_CHOICES } from './planChoices';
 
 type Props = { data: ReviewData; value: Otherwise | null; onChange: (value: Otherwise | null) => void };
 
@@ -19,8 +21,6 @@ export function JudgeOtherwise({ data, value, onChange }: Props) {
   const { plan, chartText } = data.take;
   const now = value ?? { plan, chartText, shiftMs: 0 };
   const [text, setText] = useState(chartText);
-  const [home, setHome] = useState(plan.home ?? '');
-  const withHome = home.trim() ? { home: home.trim() } : {};
   return (
     <section aria-label="Judge it otherwise" className="mt-5 border-t border-line pt-3">
       <h2 className="heading">Judge it otherwise</h2>
@@ -29,20 +29,14 @@ export function JudgeOtherwise({ data, value, onChange }: Props) {
           label="Plan"
           value={now.plan.id}
           options={PLAN_CHOICES}
-          onChange={(id) => onChange({ ...now, plan: { id, ...withHome } })}
+          onChange={(id) => onChange({ ...now, plan: { ...now.plan, id } })}
         />
       </Row>
       <Row name="Home scale">
-        <input
-          className="field !py-1 text-ink"
-          placeholder="as the plan has it"
-          value={home}
-          onChange={(event) => setHome(event.target.value)}
-          onBlur={() => {
-            if (home === (now.plan.home ?? '')) return;
-            const { home: _home, ...others } = now.plan;
-            onChange({ ...now, plan: { ...others, ...withHome } });
-          }}
+        <HomeScalePicker
+          value={now.plan.home}
+          fallback={homeNameOf(chartText)}
+          onChange={(home) => onChange({ ...now, plan: withHome(now.plan, home) })}
         />
       </Row>
       <Row name="Start">
@@ -76,7 +70,6 @@ export function JudgeOtherwise({ data, value, onChange }: Props) {
           className="quiet mt-2"
           onClick={() => {
             setText(chartText);
-            setHome(plan.home ?? '');
             onChange(null);
           }}
         >

@@ -3,6 +3,7 @@ import { elementAt } from '@/core/shared';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { Handover, type NeckLayer } from './Handover';
+import { HomeGrid } from './HomeGrid';
 import { PlanChooser } from './PlanChooser';
 import { ReadingCard } from './ReadingCard';
 import { ShapesView } from './ShapesView';
@@ -23,11 +24,9 @@ export function ChordView({ model, barsARow }: { model: StudyModel; barsARow: nu
   return (
     <div className="grid gap-x-6 gap-y-6 pt-3 pb-4 lg:grid-cols-[minmax(0,880px)_minmax(0,1fr)]">
       <div className="min-w-0">
-        {state.view === 'thread' ? (
-          <ThreadView model={model} barsARow={barsARow} />
-        ) : (
-          <ShapesOfChord model={model} />
-        )}
+        {state.view === 'thread' && <ThreadView model={model} barsARow={barsARow} />}
+        {state.view === 'shapes' && <ShapesOfChord model={model} />}
+        {state.view === 'grid' && <GridView model={model} />}
       </div>
       <aside className="min-w-0">
         <PlanChooser
@@ -37,9 +36,13 @@ export function ChordView({ model, barsARow }: { model: StudyModel; barsARow: nu
             chord: cell.chord?.symbol ?? null,
             degree: cell.reading?.degree ?? null,
             section: elementAt(study.timeline.bars, cell.bar - 1).section,
+            bar: cell.bar,
           }}
+          homeWithout={study.homeWithout}
+          clashes={study.clashes}
           chart={chart}
           onChange={choosePlan}
+          onHear={(home) => model.hear({ home })}
         />
         <ReadingCard
           key={`${index} ${chart.text.length}`}
@@ -49,6 +52,38 @@ export function ChordView({ model, barsARow }: { model: StudyModel; barsARow: nu
         />
       </aside>
     </div>
+  );
+}
+
+/** The home scale against the chords; a pressed note is heard, and its chord is the chosen one. */
+function GridView({ model }: { model: StudyModel }) {
+  const { study, state, cell, index, instrument, guitar, dispatch, hear } = model;
+  return (
+    <>
+      <HomeGrid
+        grid={study.grid}
+        home={elementAt(study.plan.homeScales, index).name}
+        bar={cell.bar}
+        onPress={({ chord }, pc) => {
+          const stretch =
+            cell.chord?.symbol === chord
+              ? index
+              : study.cells.findIndex((one) => one.chord?.symbol === chord);
+          dispatch({ type: 'select', index: stretch });
+          hear({ pc, stretch });
+        }}
+      />
+      <div className="mt-6">
+        <Handover
+          study={study}
+          index={index}
+          position={state.position}
+          instrument={instrument}
+          leftHanded={guitar.leftHanded}
+          layer="plan"
+        />
+      </div>
+    </>
   );
 }
 

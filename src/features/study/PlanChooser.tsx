@@ -2,137 +2,209 @@
 import { useState } from 'react';
 import type { Chart } from '@/core/chart';
 import {
-  DISAGREEMENTS,
-  HEIGHT_INTENTS,
+  misplacedParts,
   PLAN_IDS,
   PLANS,
-  RUNGS,
-  type HeightIntent,
+  type Clash,
   type PlanId,
   type PlanWords,
   type Preset,
-  type Where,
+  type SettingsWords,
 } from '@/core/plan';
-import { typeset } from '@/core/findings';
-import { Checkbox, Select, Tip } from '@/ui/controls';
+import { clashWords, planSentence, whereWords } from '@/presentation';
+import { ChordWords } from '@/ui/ChordWords';
+import { Select, Tip } from '@/ui/controls';
+import { keepOwnPlans, useOwnPlans } from './ownPlans';
 import { OverlayDialog } from './OverlayDialog';
+import { PlanSettings } from './PlanSettings';
+import {
+  scopesAt,
+  settingsAt,
+  whereOf,
+  withoutPart,
+  withSettings,
+  type Scope,
+  type ScopePlace,
+} from './planScope';
 
-type Scope = 'form' | 'degree' | 'chord' | 'section' | 'chorus';
-type PartPlace = {
-  readonly chord: string | null;
-  readonly degree: string | null;
-  readonly section: string | null;
-};
 type Props = {
   plan: PlanWords;
   presets: readonly Preset[];
-  place: PartPlace;
+  place: Pick<ScopePlace, 'chord' | 'degree' | 'section'> & { readonly bar: number };
   chart: Chart;
+  /** The home scale at the chosen place without a choice of the player's. */
+  homeWithout: string;
+  clashes: readonly Clash[];
   onChange: (plan: PlanWords) => void;
-};
-
-const SETTABLE: Partial<Record<PlanId, 'target' | 'degrees' | 'mode'>> = {
-  'single-target': 'target',
-  'by-degrees': 'degrees',
-  'parallel-mode': 'mode',
+  onHear: (home: string) => void;
 };
 
 /**
- * The school for the next take, for the whole form or a part of it: why it is taught, and what it is bad at.
+ * The school for the next take, for the whole form or a part of it: why it is taught, what it is bad at, and what
+ * is set in it.
  */
 export function PlanChooser(props: Props) {
-  const { plan, place, onChange } = props;
+  const { plan, place: chosen, chart, homeWithout, onChange } = props;
   const [scope, setScope] = useState<Scope>('form');
+  const [bars, setBars] = useState<readonly [number, number] | null>(null);
+  const [chorus, setChorus] = useState(2);
+  const place: ScopePlace = { ...chosen, bars: bars ?? [chosen.bar, chosen.bar], chorus };
   const where = whereOf(scope, place);
-  const isHere = (part: { readonly where: Where }) => JSON.stringify(part.where) === JSON.stringify(where);
-  const own = where ? plan.parts?.find(isHere)?.plan.id : plan.id;
+  const own = settingsAt(plan, where);
   const choose = (id: PlanId) => {
-    if (!where) return onChange({ ...keptParts(plan), id });
-    const others = (plan.parts ?? []).filter((part) => !isHere(part));
-    onChange({ ...plan, parts: [...others, { where, plan: { id } }] });
+    const { home, tonicSix, overlay } = own ?? {};
+    const kept = { ...(home && { home }), ...(tonicSix && { tonicSix }), ...(overlay && { overlay }) };
+    onChange(withSettings(plan, where, { ...kept, id }));
   };
   return (
     <section aria-label="Plan for the next take">
-      <div className="flex items-baseline justify-between gap-2">
+      <div className="flex flex-wrap items-baseline justify-between gap-2">
         <h2 className="heading">Plan for the next take</h2>
-        <ScopeChoice scope={scope} place={place} onChange={setScope} />
+        <label className="text-sm text-dim">
+          for <Select label="For" look="line" value={scope} options={scopesAt(place)} onChange={setScope} />
+        </label>
       </div>
-      <ul
-        className="grid grid-cols-[128px_minmax(0,1fr)] border-t border-line pt-1 max-sm:grid-cols-2"
-        aria-label="Schools"
-      >
-        {PLAN_IDS.map((id) => (
-          <li
-            key={id}
-            className={`relative ${id === own ? 'before:absolute before:inset-y-1.5 before:left-0 before:w-1 before:bg-now' : ''}`}
-          >
-            <Tip words={PLANS[id].why}>
-              <button
-                type="button"
-                aria-pressed={id === own}
-                onClick={() => choose(id)}
-                className={`w-full py-px pl-3 text-left text-[15px] leading-[23px] ${id === own ? 'font-[640] text-ink' : 'text-soft hover:text-ink'}`}
-              >
-                {PLANS[id].short}
-              </button>
-            </Tip>
-          </li>
-        ))}
-      </ul>
-      {own && (
-        <p className="mt-1.5 border-t border-line pt-1.5 text-[14.5px] leading-[19px] text-soft">
-          {PLANS[own].why} <span className="text-dim">{PLANS[own].badAt}</span>
+      {scope === 'bars' && <BarsChoice bars={place.bars} count={chart.bars.length} onChange={setBars} />}
+      {scope === 'chorus' && (
+        <p className="pb-1 text-sm text-dim">
+          chorus <Select label="Chorus" look="line" value={chorus} options={CHORUSES} onChange={setChorus} />
         </p>
       )}
-      {own && !where && <Setting plan={plan} kind={SETTABLE[own]} onChange={onChange} />}
+      <Schools own={own?.id} onChoose={choose} />
+      {own && (
+        <>
+          <p className="mt-1.5 border-t border-line pt-1.5 text-[14.5px] leading-[19px] text-soft">
+            {PLANS[own.id].why} <span className="text-dim">{PLANS[own.id].badAt}</span>
+          </p>
+          <PlanSettings
+            key={JSON.stringify(where)}
+            settings={settingsOnly(own)}
+            fallback={where ? (plan.home ?? homeWithout) : homeWithout}
+            onChange={(settings) => onChange(withSettings(plan, where, settings))}
+            onHear={props.onHear}
+          />
+        </>
+      )}
       <PlanDetails {...props} />
     </section>
   );
 }
 
-/** What stays of a plan when another school is chosen for the whole form. */
-const keptParts = ({ parts, heights, tonicSix, overlay }: PlanWords): Omit<PlanWords, 'id'> => ({
-  ...(parts && { parts }),
-  ...(heights && { heights }),
-  ...(tonicSix && { tonicSix }),
-  ...(overlay && { overlay }),
-});
+const CHORUSES = Array.from({ length: 12 }, (_, index) => [index + 1, String(index + 1)] as const);
 
-const scopesAt = ({ degree, chord, section }: PartPlace): (readonly [Scope, string])[] => [
-  ['form', 'the whole form'],
-  ...(degree ? [['degree', `every ${degree}`] as const] : []),
-  ...(chord ? [['chord', `every ${typeset(chord)}`] as const] : []),
-  ...(section ? [['section', `section ${section}`] as const] : []),
-  ['chorus', 'chorus 2'],
-];
+/** The settings of the whole form's plan without its parts. */
+function settingsOnly(settings: PlanWords | SettingsWords): SettingsWords {
+  const { parts: _parts, heights: _heights, ladder: _ladder, ...own } = settings as PlanWords;
+  return own;
+}
 
-type ScopeProps = { scope: Scope; place: PartPlace; onChange: (scope: Scope) => void };
+type BarsProps = {
+  bars: readonly [number, number];
+  count: number;
+  onChange: (bars: readonly [number, number]) => void;
+};
 
-function ScopeChoice({ scope, place, onChange }: ScopeProps) {
+function BarsChoice({ bars: [first, last], count, onChange }: BarsProps) {
+  const options = Array.from({ length: count }, (_, index) => [index + 1, String(index + 1)] as const);
   return (
-    <label className="text-sm text-dim">
-      for <Select label="For" look="line" value={scope} options={scopesAt(place)} onChange={onChange} />
-    </label>
+    <p className="pb-1 text-sm text-dim">
+      bars{' '}
+      <Select
+        label="From bar"
+        look="line"
+        value={first}
+        options={options}
+        onChange={(bar) => onChange([bar, Math.max(bar, last)])}
+      />{' '}
+      to{' '}
+      <Select
+        label="To bar"
+        look="line"
+        value={last}
+        options={options}
+        onChange={(bar) => onChange([Math.min(first, bar), bar])}
+      />
+    </p>
   );
 }
 
-/** Parts of the form by another school, presets, and what belongs to any plan. */
-function PlanDetails({ plan, presets, chart, onChange }: Props) {
-  const drop = (index: number) =>
-    onChange({ ...plan, parts: (plan.parts ?? []).filter((_, place) => place !== index) });
+const Schools = ({ own, onChoose }: { own: PlanId | undefined; onChoose: (id: PlanId) => void }) => (
+  <ul
+    className="grid grid-cols-[128px_minmax(0,1fr)] border-t border-line pt-1 max-sm:grid-cols-2"
+    aria-label="Schools"
+  >
+    {PLAN_IDS.map((id) => (
+      <li
+        key={id}
+        className={`relative ${id === own ? 'before:absolute before:inset-y-1.5 before:left-0 before:w-1 before:bg-now' : ''}`}
+      >
+        <Tip words={PLANS[id].why}>
+          <button
+            type="button"
+            aria-pressed={id === own}
+            onClick={() => onChoose(id)}
+            className={`w-full py-px pl-3 text-left text-[15px] leading-[22px] ${id === own ? 'font-[640] text-ink' : 'text-soft hover:text-ink'}`}
+          >
+            {PLANS[id].short}
+          </button>
+        </Tip>
+      </li>
+    ))}
+  </ul>
+);
+
+/** The whole plan in one sentence, its parts, what rubs in it, and plans to begin from. */
+function PlanDetails({ plan, presets, chart, clashes, onChange }: Props) {
+  const parts = plan.parts ?? [];
+  const misplaced = misplacedParts(plan, chart);
   return (
-    <p className="flex flex-wrap gap-x-3 gap-y-1 pt-1.5 text-sm text-soft">
-      {(plan.parts ?? []).map((part, index) => (
-        <button
-          key={JSON.stringify(part.where)}
-          type="button"
-          className="hover:text-ink"
-          onClick={() => drop(index)}
-          aria-label={`Remove ${PLANS[part.plan.id].name} ${whereWords(part.where)}`}
-        >
-          {PLANS[part.plan.id].short} <b className="text-ink">{whereWords(part.where)}</b> ×
-        </button>
+    <div className="mt-1.5 grid gap-1 border-t border-line pt-1.5 text-sm text-soft">
+      {parts.length > 0 && (
+        <>
+          <p className="text-ink">
+            <ChordWords text={planSentence(plan)} />
+          </p>
+          <p className="flex flex-wrap gap-x-3">
+            {parts.map((part, index) => (
+              <button
+                key={JSON.stringify(part.where)}
+                type="button"
+                className="hover:text-ink"
+                onClick={() => onChange(withoutPart(plan, index))}
+                aria-label={`Remove ${PLANS[part.plan.id].name} on ${whereWords(part.where)}`}
+              >
+                {whereWords(part.where)} ×
+              </button>
+            ))}
+          </p>
+        </>
+      )}
+      {misplaced.map(({ message }) => (
+        <p key={message} role="alert" className="border-l-[3px] border-now pl-2 text-ink">
+          {message}
+        </p>
       ))}
+      {clashes.slice(0, 3).map((clash) => (
+        <p key={`${clash.note} ${clash.chord}`}>
+          <ChordWords text={clashWords(clash)} />
+        </p>
+      ))}
+      <p className="flex flex-wrap gap-x-3 gap-y-1">
+        <Presets plan={plan} presets={presets} onChange={onChange} />
+        <OverlayDialog plan={plan} chart={chart} onChange={onChange} />
+      </p>
+    </div>
+  );
+}
+
+/** Plans that suit the form, and the player's own, kept in this browser. */
+function Presets({ plan, presets, onChange }: Pick<Props, 'plan' | 'presets' | 'onChange'>) {
+  const plans = useOwnPlans();
+  const words = [...presets.map(({ name, choice }) => [name, wordsOf(choice)] as const), ...ownPlans(plans)];
+  const sentence = planSentence(plan);
+  const isKept = plans.some((one) => planSentence(one) === sentence);
+  return (
+    <>
       <label>
         try{' '}
         <Select
@@ -141,129 +213,31 @@ function PlanDetails({ plan, presets, chart, onChange }: Props) {
           className="max-w-[186px]"
           value={-1}
           placeholder="what suits this form"
-          options={presets.map(({ name }, index) => [index, name] as const)}
+          options={words.map(([name], index) => [index, name] as const)}
           onChange={(index) => {
-            const preset = presets[index];
-            if (preset) onChange(wordsOf(preset));
+            const chosen = words[index]?.[1];
+            if (chosen) onChange(chosen);
           }}
         />
       </label>
-      <label className="flex items-center gap-1.5">
-        <Checkbox
-          checked={plan.tonicSix ?? plan.id === 'sixth-diminished'}
-          onChange={(tonicSix) => onChange({ ...plan, tonicSix })}
-        />
-        tonic = 6
-      </label>
-      <label>
-        height{' '}
-        <Select
-          label="Height"
-          look="line"
-          value={plan.heights?.[0] ?? PLANS[plan.id].height}
-          options={HEIGHT_INTENTS.map((height) => [height, HEIGHTS[height]] as const)}
-          onChange={(height) => onChange({ ...plan, heights: [height] })}
-        />
-      </label>
-      <OverlayDialog plan={plan} chart={chart} onChange={onChange} />
-    </p>
+      <button
+        type="button"
+        className="underline hover:text-ink"
+        onClick={() =>
+          keepOwnPlans(isKept ? plans.filter((one) => planSentence(one) !== sentence) : [...plans, plan])
+        }
+      >
+        {isKept ? 'forget this plan' : 'keep this plan'}
+      </button>
+    </>
   );
 }
 
-const HEIGHTS: Record<HeightIntent, string> = {
-  ground: 'on the ground',
-  low: 'low',
-  high: 'high',
-  free: 'free',
-};
-
-/** What a school leaves to the player. */
-function Setting({
-  plan,
-  kind,
-  onChange,
-}: {
-  plan: PlanWords;
-  kind: 'target' | 'degrees' | 'mode' | undefined;
-  onChange: (plan: PlanWords) => void;
-}) {
-  if (!kind) return null;
-  if (kind === 'degrees')
-    return (
-      <label className="block pb-1 text-sm text-dim">
-        Degrees{' '}
-        <input
-          className="field ml-1 w-40 py-0.5 font-mono text-sm"
-          defaultValue={plan.degrees ?? ''}
-          placeholder="1 b3 4 5 6"
-          onBlur={(event) =>
-            onChange({
-              ...plan,
-              ...(event.target.value.trim() ? { degrees: event.target.value.trim() } : {}),
-            })
-          }
-        />
-      </label>
-    );
-  const thirdsFirst = plan.ladder?.[0] === 'third';
-  const options =
-    kind === 'target'
-      ? ['root', 'third', 'fifth', 'seventh']
-      : ['dorian', 'mixolydian', 'lydian', 'major', 'phrygian', 'natural minor'];
-  const value = kind === 'target' ? (plan.target ?? 'third') : (plan.mode ?? '');
-  return (
-    <label className="block pb-1 text-sm text-dim">
-      {kind === 'target' ? 'Target' : 'Mode'}{' '}
-      <Select
-        label={kind === 'target' ? 'Target' : 'Mode'}
-        look="line"
-        className="ml-1"
-        value={value}
-        options={[
-          ...(kind === 'mode' ? [['', 'each chord its own'] as const] : []),
-          ...options.map((option) => [option, option] as const),
-        ]}
-        onChange={(chosen) => {
-          const { mode: _mode, ...rest } = plan;
-          if (kind === 'target') onChange({ ...plan, target: chosen as 'third' });
-          else onChange(chosen ? { ...plan, mode: chosen } : rest);
-        }}
-      />
-      {kind === 'target' && (
-        <Tip words={DISAGREEMENTS.ladder}>
-          <button
-            type="button"
-            className="ml-4 underline hover:text-ink"
-            onClick={() =>
-              onChange({ ...plan, ladder: thirdsFirst ? [...RUNGS] : ['third', 'root', 'seventh', 'fifth'] })
-            }
-          >
-            {thirdsFirst ? 'thirds first' : 'roots first'}
-          </button>
-        </Tip>
-      )}
-    </label>
-  );
-}
-
-const whereOf = (scope: Scope, place: PartPlace): Where | null => {
-  if (scope === 'degree' && place.degree) return { degree: place.degree };
-  if (scope === 'chord' && place.chord) return { chord: place.chord };
-  if (scope === 'section' && place.section) return { section: place.section };
-  if (scope === 'chorus') return { chorus: 2 };
-  return null;
-};
-
-const whereWords = ({ degree, chord, section, chorus }: Where): string => {
-  if (degree !== undefined) return `on every ${degree}`;
-  if (chord !== undefined) return `on every ${typeset(chord)}`;
-  if (section !== undefined) return `in ${section}`;
-  return `in chorus ${chorus}`;
-};
+const ownPlans = (plans: readonly PlanWords[]): (readonly [string, PlanWords])[] =>
+  plans.map((plan) => [planSentence(plan), plan] as const);
 
 /** A preset's choice in words: presets name no home scale of their own. */
-function wordsOf({ choice }: Preset): PlanWords {
-  const { home: _home, parts, ...rest } = choice;
+function wordsOf({ home: _home, parts, ...rest }: Preset['choice']): PlanWords {
   return {
     ...rest,
     ...(parts ? { parts: parts.map(({ where, plan: { home: _own, ...plan } }) => ({ where, plan })) } : {}),

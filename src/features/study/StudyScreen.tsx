@@ -18,13 +18,14 @@ import { StudyLegend } from './StudyLegend';
 import { VIEW_NAMES, VIEWS, type StudyPlace, type StudyViewName } from './studyState';
 import { useStudyModel, type StudyModel } from './useStudyModel';
 
-export type { StudyPlace, StudyViewName } from './studyState';
+export { VIEW_NAMES, type StudyPlace, type StudyViewName } from './studyState';
 type Props = { chart: { id: string; text: string }; plan: PlanWords; place: StudyPlace };
 
 const VIEW_COMMANDS: Readonly<Record<StudyViewName, CommandId>> = {
   thread: 'study.viewThread',
   place: 'study.viewPlace',
   shapes: 'study.viewShapes',
+  grid: 'study.viewGrid',
 };
 
 /**
@@ -49,7 +50,7 @@ export function StudyScreen({ chart, plan, place }: Props) {
               <ChordWords text={say[1]} />
             </b>
           </h1>
-          {view !== 'shapes' && <StudyLegend place={view === 'place'} />}
+          {(view === 'thread' || view === 'place') && <StudyLegend place={view === 'place'} />}
         </div>
         {view === 'place' ? (
           <div className="pt-4 pb-6">

@@ -5,6 +5,7 @@ import { LIBRARY, readChart } from '@/core/chart';
 import { STANDARD_INSTRUMENT, readTuning } from '@/core/neck';
 import { overlayOf, PLAN_IDS, presetsFor, type PlanWords } from '@/core/plan';
 import { unwrap } from '@/core/shared';
+import { chooseOption } from '../../../tests/support/controls';
 import { Handover } from './Handover';
 import { placeWords, PlaceView, threadAt } from './PlaceView';
 import { PlanChooser } from './PlanChooser';
@@ -158,7 +159,7 @@ test('changes laid over the written ones stand beside them', () => {
   expect(own.cells.map(({ over }) => over)).toEqual(['A♭m7', 'D♭7', '', '']);
 });
 
-test('choosing a plan: for the whole form, for a part of it, from what suits the form', () => {
+test('choosing a plan: for the whole form, for a part of it, from what suits the form', async () => {
   let plan: PlanWords = { id: 'scale-per-chord' };
   const change = (next: PlanWords) => {
     plan = next;
@@ -170,7 +171,10 @@ test('choosing a plan: for the whole form, for a part of it, from what suits the
       <PlanChooser
         plan={plan}
         presets={presets}
-        place={{ chord: 'Bb7', degree: 'I', section: null }}
+        place={{ chord: 'Bb7', degree: 'I', section: null, bar: 1 }}
+        homeWithout="Bb blues"
+        clashes={[]}
+        onHear={() => undefined}
         chart={unwrap(readChart(LAMPLIGHT))}
         onChange={change}
       />,
@@ -180,7 +184,7 @@ test('choosing a plan: for the whole form, for a part of it, from what suits the
   fireEvent.click(screen.getByRole('button', { name: 'outline' }));
   expect(plan).toEqual({ id: 'outline' });
   draw();
-  fireEvent.change(screen.getAllByRole('combobox')[0]!, { target: { value: 'degree' } });
+  await chooseOption('For', 'every I');
   fireEvent.click(screen.getByRole('button', { name: 'major–minor blend' }));
   expect(plan).toEqual({
     id: 'outline',
@@ -188,18 +192,16 @@ test('choosing a plan: for the whole form, for a part of it, from what suits the
   });
   draw();
   fireEvent.click(screen.getByRole('button', { name: 'Remove Major–minor blend on every I' }));
-  expect(plan.parts).toEqual([]);
+  expect(plan.parts).toBeUndefined();
   draw();
-  fireEvent.change(screen.getByRole('combobox', { name: 'Presets for this form' }), {
-    target: { value: String(presets.findIndex((one) => one.choice.heights)) },
-  });
+  await chooseOption('Presets for this form', presets.find((one) => one.choice.heights)!.name);
   expect(plan).toEqual({ id: 'scale-per-chord', heights: ['ground', 'high'] });
   draw();
   fireEvent.click(screen.getByRole('checkbox'));
   expect(plan.tonicSix).toBe(true);
 });
 
-test('the reading card: reason, runner-up, and the player’s own reading', () => {
+test('the reading card: reason, runner-up, and the player’s own reading', async () => {
   const read = jest.fn();
   const own = study('key: C\n| Cmaj7 | A7 | Dm7 | G7 |');
   render(<ReadingCard cell={own.cells[1]!} facts={factsOf(own, 1)} onRead={read} />);
@@ -207,6 +209,6 @@ test('the reading card: reason, runner-up, and the player’s own reading', () =
   fireEvent.click(screen.getByRole('button', { name: /or VI/ }));
   expect(read).toHaveBeenCalledWith('VI', null);
   fireEvent.click(screen.getByRole('button', { name: 'read it my way' }));
-  fireEvent.change(screen.getByLabelText('scale'), { target: { value: 'altered' } });
+  await chooseOption('scale', 'altered');
   expect(read).toHaveBeenCalledWith(null, 'altered');
 });

@@ -17,6 +17,7 @@ export function studyCommands(model: StudyModel): Handlers {
     'study.viewThread': () => dispatch({ type: 'view', view: 'thread' }),
     'study.viewPlace': () => dispatch({ type: 'view', view: 'place' }),
     'study.viewShapes': () => dispatch({ type: 'view', view: 'shapes' }),
+    'study.viewGrid': () => dispatch({ type: 'view', view: 'grid' }),
     'study.layer': () => dispatch({ type: 'nextLayer' }),
     'study.record': model.record,
     'study.edit': model.edit,

@@ -3,7 +3,15 @@ import type { PlanWords } from '@/core/plan';
 import type { OfflineRequest } from '@/workers/offlineRendererProtocol';
 
 /** What Study lets hear. */
-export type Heard = 'chord' | 'scale' | 'thread' | 'plans';
+export type Heard =
+  | 'chord'
+  | 'scale'
+  | 'thread'
+  | 'plans'
+  /** A note over a chord of the form. */
+  | { readonly pc: number; readonly stretch: number }
+  /** A home scale over the chosen chord. */
+  | { readonly home: string };
 
 type Place = {
   readonly what: Heard;
@@ -28,6 +36,21 @@ export function soundOf(place: Place): {
   const { what, text, chart, index, plan } = place;
   const base = { type: 'study' as const, chartText: text, choruses: 1, seed: 7 };
   const tempo = chart.tempo ?? 100;
+  if (typeof what === 'object' && 'home' in what)
+    return {
+      id: `home ${what.home} ${index} ${text}`,
+      request: (rate) => ({
+        ...base,
+        rate,
+        tempo: SCALE_TEMPO,
+        what: { kind: 'scale', stretch: index, plan: { id: 'home-scale', home: what.home } },
+      }),
+    };
+  if (typeof what === 'object')
+    return {
+      id: `note ${what.pc} ${what.stretch} ${text}`,
+      request: (rate) => ({ ...base, rate, tempo: CHORD_TEMPO, what: { kind: 'note', ...what } }),
+    };
   switch (what) {
     case 'thread':
       return {

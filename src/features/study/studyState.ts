@@ -1,6 +1,6 @@
 import type { NeckLayer } from './Handover';
 
-export const VIEWS = { thread: 'Thread', place: 'One place', shapes: 'Shapes' } as const;
+export const VIEWS = { thread: 'Thread', place: 'One place', shapes: 'Shapes', grid: 'Grid' } as const;
 export type StudyViewName = keyof typeof VIEWS;
 export const VIEW_NAMES = Object.keys(VIEWS) as StudyViewName[];
 

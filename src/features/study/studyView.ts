@@ -2,6 +2,7 @@ import {
   avoidNotes,
   changesOf,
   guideToneLineOf,
+  harmonyOf,
   tellTaleTones,
   timelineOf,
   type Chart,
@@ -15,13 +16,26 @@ import {
   guideTones,
   keyName,
   noteName,
+  plainNote,
   scaleNotes,
+  spellerOf,
   spellOver,
   toneByRole,
   type Chord,
   type Scale,
 } from '@/core/music';
-import { cellAt, planOn, type Plan, type PlanCell, type PlanChoice } from '@/core/plan';
+import {
+  cellAt,
+  clashesOf,
+  homeGridOf,
+  planOn,
+  readPlan,
+  type Clash,
+  type GridColumn,
+  type Plan,
+  type PlanCell,
+  type PlanChoice,
+} from '@/core/plan';
 import { elementAt, present } from '@/core/shared';
 import { intervalLabel } from '@/ui/intervalLabel';
 
@@ -35,6 +49,10 @@ export type Study = {
   readonly meta: readonly string[];
   readonly say: readonly [string, string];
   readonly cells: readonly StudyCell[];
+  /** The home scale without the player's choice. */
+  readonly homeWithout: string;
+  readonly clashes: readonly Clash[];
+  readonly grid: readonly GridColumn[];
 };
 
 /** One written chord as the form shows it. */
@@ -54,13 +72,11 @@ export type StudyCell = {
 };
 
 export const nameOver = (chord: Chord, pc: number): string => typeset(noteName(spellOver(chord, pc)));
-/** Notes of a scale heard over many chords take their plainer names: E for F♭. */
-const EASY: Record<string, string> = { Fb: 'E', Cb: 'B', 'E#': 'F', 'B#': 'C' };
-const homeNote = (name: string): string => typeset(EASY[name] ?? name);
 
 export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null = null): Study {
   const timeline = timelineOf(chart, chart.tempo ?? 120);
   const { plan, harmony } = planOn(chart, timeline, choice);
+  const planned = readPlan(chart, timeline, choice);
   const laid = overlay ? timelineOf(overlay, 120).chordSpans : [];
   const cells = timeline.chordSpans.map((stretch, index): StudyCell => {
     const reading = elementAt(harmony.readings, index);
@@ -87,9 +103,11 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
       same: before !== null && stretch.chord !== null && before.symbol === stretch.chord.symbol,
       degree: reading ? intervalLabel(reading.degree) : '',
       lacks: stretch.chord
-        ? tellTaleTones(stretch.chord, home).map((tone) => typeset(noteName(tone.note)))
+        ? tellTaleTones(stretch.chord, home).map(({ pc }) => nameBeside(stretch.chord, home, pc))
         : [],
-      rubs: stretch.chord ? avoidNotes(stretch.chord, home).map((pc) => homeName(home, pc)) : [],
+      rubs: stretch.chord
+        ? avoidNotes(stretch.chord, home).map((pc) => nameBeside(stretch.chord, home, pc))
+        : [],
     };
   });
   return {
@@ -101,11 +119,14 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
     meta: metaOf(chart, harmony, plan),
     say: sentences(cells, plan),
     cells,
+    homeWithout: elementAt(harmonyOf(chart, timeline).homeScales, 0).name,
+    clashes: clashesOf(planned),
+    grid: homeGridOf(planned),
   };
 }
 
-const homeName = (home: Scale, pc: number): string =>
-  homeNote(noteName(elementAt(scaleNotes(home), home.pcs.indexOf(pc))));
+const nameBeside = (chord: Chord | null, home: Scale, pc: number): string =>
+  typeset(noteName(spellerOf(chord, home)(pc)));
 
 function metaOf(chart: Chart, harmony: Harmony, plan: Plan): string[] {
   const home = plan.homeScales[0];
@@ -118,7 +139,7 @@ function metaOf(chart: Chart, harmony: Harmony, plan: Plan): string[] {
     ...(home
       ? [
           `home scale ${typeset(home.name)}: ${scaleNotes(home)
-            .map((note) => homeNote(noteName(note)))
+            .map((note) => typeset(noteName(plainNote(note))))
             .join(' ')}`,
         ]
       : []),

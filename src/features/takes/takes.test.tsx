@@ -7,6 +7,7 @@ import type { StoredTake } from '@/server/takes';
 import { TakeProfile } from '@/ui/form/TakeProfile';
 import { takeRow } from './takeRow';
 import { TakesScreen } from './TakesScreen';
+import { chooseOption } from '../../../tests/support/controls';
 
 afterEach(cleanup);
 // no server: what is asked for never comes
@@ -71,7 +72,7 @@ test('a line of the list says what was counted, its tempo whole, and when', () =
   expect(row.when).toMatch(/^today \d/);
 });
 
-test('the list says how many there are, can be chosen from by anything, and a choice has an address', () => {
+test('the list says how many there are, can be chosen from by anything, and a choice has an address', async () => {
   const facets = {
     titles: ['T'],
     plans: ['outline'],
@@ -104,10 +105,7 @@ test('the list says how many there are, can be chosen from by anything, and a ch
   expect(screen.getByRole('heading', { level: 1 }).textContent).toContain('3 takes are like this');
   expect(screen.getByText('This take cannot be judged.')).toBeTruthy();
   expect(screen.getByRole('button', { name: 'Remove take 3' })).toBeTruthy();
-  expect(screen.getByRole('option', { name: 'landings late, 3' })).toBeTruthy();
-  fireEvent.change(screen.getByRole('combobox', { name: 'any finding' }), {
-    target: { value: 'landing-late' },
-  });
+  await chooseOption('any finding', 'landings late, 3');
   expect(Object.fromEntries(new URLSearchParams(window.location.search))).toEqual({
     title: 'T',
     finding: 'landing-late',

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { readChart } from '@/core/chart';
 import { Shell } from '@/features/shell/Shell';
-import { StudyScreen, type StudyPlace, type StudyViewName } from '@/features/study/StudyScreen';
+import { StudyScreen, VIEW_NAMES, type StudyPlace, type StudyViewName } from '@/features/study/StudyScreen';
 import { chartById } from '@/server/charts';
 import { Failure } from '@/server/failure';
 import { planInAddress } from '@/server/validation';
@@ -16,12 +16,14 @@ const whole = (text: string | undefined, most: number): number | undefined => {
   return text !== undefined && Number.isInteger(value) && value >= 0 && value <= most ? value : undefined;
 };
 
+const isView = (view: string): view is StudyViewName => (VIEW_NAMES as readonly string[]).includes(view);
+
 function placeIn({ at, position, view }: Record<string, string | undefined>): StudyPlace {
   const [index, fret] = [whole(at, 8192), whole(position, 24)];
   return {
     ...(index === undefined ? {} : { at: index }),
     ...(fret ? { position: fret } : {}),
-    ...(view === 'thread' || view === 'place' || view === 'shapes' ? { view: view as StudyViewName } : {}),
+    ...(view !== undefined && isView(view) ? { view } : {}),
   };
 }
 

@@ -88,6 +88,7 @@ const SPECS = {
   'study.viewThread': { label: 'Show the guide-tone line', keys: ['1'] },
   'study.viewPlace': { label: 'Show one place on the neck', keys: ['2'] },
   'study.viewShapes': { label: 'Show shapes', keys: ['3'] },
+  'study.viewGrid': { label: 'Show the home scale against the chords', keys: ['4'] },
   'study.layer': { label: 'Chord tones, its scale, the plan', keys: ['l'] },
   'study.otherReading': { label: 'Take the other reading of the chord', keys: ['o'] },
   'study.record': { label: 'Record a take with this plan', keys: ['r'] },

@@ -1,0 +1,38 @@
+'use client';
+import { useSyncExternalStore } from 'react';
+import { PLAN_IDS, planFromWords, type PlanWords } from '@/core/plan';
+import { createStore } from '@/core/shared';
+
+const NAME = 'idle-wander-plans';
+const MOST = 20;
+const NONE: readonly PlanWords[] = [];
+
+const isPlan = (value: unknown): value is PlanWords =>
+  typeof value === 'object' &&
+  value !== null &&
+  (PLAN_IDS as readonly unknown[]).includes((value as PlanWords).id) &&
+  planFromWords(value as PlanWords).ok;
+
+/** Plans out of whatever the browser kept; what cannot be read is left out. */
+export function readOwnPlans(text: string | null): readonly PlanWords[] {
+  try {
+    const kept: unknown = JSON.parse(text ?? '[]');
+    return Array.isArray(kept) ? kept.filter(isPlan).slice(-MOST) : NONE;
+  } catch {
+    return NONE;
+  }
+}
+
+const store = createStore<readonly PlanWords[]>(
+  typeof localStorage === 'undefined' ? NONE : readOwnPlans(localStorage.getItem(NAME)),
+);
+
+/** Plans the player made and kept in this browser, the newest last. */
+export const useOwnPlans = (): readonly PlanWords[] =>
+  useSyncExternalStore(store.subscribe, store.get, () => NONE);
+
+export function keepOwnPlans(plans: readonly PlanWords[]): void {
+  const kept = plans.slice(-MOST);
+  store.set(kept);
+  localStorage.setItem(NAME, JSON.stringify(kept));
+}

@@ -1,0 +1,52 @@
+'use client';
+import { ChevronDown } from 'lucide-react';
+import { lazy, Suspense, useState } from 'react';
+import { typeset } from '@/core/findings';
+import type { Scale } from '@/core/music';
+
+export type HomeScaleProps = {
+  /** The player's own scale by name; undefined where the chart and its key decide. */
+  value: string | undefined;
+  /** What stands without one. */
+  fallback: string;
+  onChange: (home: string | undefined) => void;
+  /** Lets a scale be heard. */
+  onHear?: (scale: Scale) => void;
+  look?: 'field' | 'line';
+};
+
+// what it opens is heavy, and most screens are left without opening it
+const load = () => import('./HomeScalePopover');
+const HomeScalePopover = lazy(load);
+
+/** One scale for the whole form, by root and name or by degrees; what it holds is shown and can be heard. */
+export function HomeScalePicker({ look = 'line', ...choice }: HomeScaleProps) {
+  const [wanted, setWanted] = useState(false);
+  const trigger = {
+    'aria-label': 'Home scale',
+    className: `inline-flex min-w-0 items-center gap-1.5 text-left text-ink ${look === 'field' ? 'field !py-1 w-full justify-between font-[580]' : 'border-b border-line'}`,
+    children: (
+      <>
+        <span className="truncate">{typeset(choice.value ?? choice.fallback)}</span>
+        <ChevronDown aria-hidden className="size-3.5 shrink-0 text-dim" />
+      </>
+    ),
+  };
+  const button = (
+    <button
+      {...trigger}
+      type="button"
+      aria-haspopup="dialog"
+      aria-expanded={false}
+      onPointerEnter={() => void load()}
+      onFocus={() => void load()}
+      onClick={() => setWanted(true)}
+    />
+  );
+  if (!wanted) return button;
+  return (
+    <Suspense fallback={button}>
+      <HomeScalePopover trigger={trigger} {...choice} />
+    </Suspense>
+  );
+}
