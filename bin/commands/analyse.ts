@@ -2,6 +2,8 @@ import { analyse, analyseAligned, MOST_UNASKED_MS, type PlayedNote } from '@/cor
 import { readMidi, readNotes, toBeats } from '@/core/formats';
 import { timelineOf } from '@/core/chart';
 import { overlayOf, planOn } from '@/core/plan';
+import { followedBars } from '@/core/review';
+import { followedSummary, followedWords } from '@/presentation';
 import { findingsOver, marksOf, onTheNeck } from '@/core/findings';
 import { BadInput, valueOf } from './exit';
 import {
@@ -57,6 +59,8 @@ export function analyseCommand(args: string[]): void {
     };
   });
   const found = findingsOver([...earlier, { chart, tempo, plan, report }]);
+  const overlay = values.overlay === undefined ? plan.overlay : readFile(values.overlay).toString('utf8');
+  const followed = overlay === undefined ? [] : followedBars({ chart, overlay, tempo, plan, report });
   // superimposed changes are judged beside the written ones, by the same plan
   const laid =
     values.overlay === undefined
@@ -78,8 +82,15 @@ export function analyseCommand(args: string[]): void {
       neck: onTheNeck(report),
       ...(alignment ? { alignment } : {}),
       ...(laid ? { overlay: laid } : {}),
+      ...(followed.length > 0 ? { followed } : {}),
     });
-  else process.stdout.write(page(chart, tempo, report, found, gates(), onTheNeck(report)));
+  else {
+    process.stdout.write(page(chart, tempo, report, found, gates(), onTheNeck(report)));
+    if (followed.length > 0)
+      process.stdout.write(
+        `\nCHANGES LAID OVER\n  ${[followedSummary(followed), ...followed.map(followedWords)].join('\n  ')}\n`,
+      );
+  }
 }
 
 /** Refuses an offset that leaves no note. */

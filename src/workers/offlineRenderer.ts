@@ -12,8 +12,8 @@ import {
   type Instruments,
   type StudySound,
 } from '@/core/band';
-import { passage, readChart, steady, timelineOf, type Chart } from '@/core/chart';
-import { cellAt, planFromWords, planOn } from '@/core/plan';
+import { passage, readChart, steady, timelineOf, writeBars, type Chart } from '@/core/chart';
+import { cellAt, overlayOf, planFromWords, planOn, type PlanWords } from '@/core/plan';
 import { beatsToSeconds, unwrap, elementAt } from '@/core/shared';
 import { arranged } from './bandRenderer';
 import type { OfflineRequest, StudyAsk } from './offlineRendererProtocol';
@@ -101,7 +101,7 @@ function studyPieces(chart: Chart, what: StudyAsk, tempo: number, seed: number):
           tempo,
           choruses: 1,
           seed,
-          plan: unwrap(planFromWords(plan)),
+          plan: unwrap(planFromWords(within(plan, chart, what.bars))),
           profile: { meet: 1 },
         }),
       ),
@@ -113,6 +113,12 @@ function studyPieces(chart: Chart, what: StudyAsk, tempo: number, seed: number):
   if (what.kind === 'note') return [scaleSound(chord, { pcs: [what.pc] }, what.pc)];
   const cell = cellAt(planOn(chart, timeline, unwrap(planFromWords(what.plan))).plan, what.stretch);
   return [scaleSound(chord, { pcs: cell.material }, cell.targets[0] ?? null)];
+}
+
+/** A plan over some bars of its form: superimposed changes are cut to them. */
+function within(plan: PlanWords, chart: Chart, bars: readonly [number, number]): PlanWords {
+  const laid = plan.overlay ? overlayOf(chart, plan.overlay) : null;
+  return laid?.ok ? { ...plan, overlay: writeBars(passage(laid.value, ...bars).bars) } : plan;
 }
 
 function mixed(

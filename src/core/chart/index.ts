@@ -2,7 +2,7 @@ export * from './chart';
 export { LIBRARY, type LibraryForm } from './forms';
 export { CHART_LIMITS } from './chartLimits';
 export { readChart } from './readChart';
-export { writeChart } from './writeChart';
+export { writeBars, writeChart } from './writeChart';
 export * from './pace';
 export { changeLoops, passage, sectionsOf } from './passage';
 export { routeOf, TEMPO_LIMITS, type Route, type RouteWords } from './route';

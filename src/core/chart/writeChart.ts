@@ -56,6 +56,19 @@ function barLines(chart: Chart): string[] {
   return lines;
 }
 
+/** Bars alone, four a line, each written out: what stands below a chart's header. */
+export function writeBars(bars: readonly Bar[]): string {
+  const lines: string[] = [];
+  for (let first = 0; first < bars.length; first += 4)
+    lines.push(
+      `| ${bars
+        .slice(first, first + 4)
+        .map((bar) => barText({ ...bar, repeats: false }))
+        .join(' | ')} |`,
+    );
+  return lines.join('\n');
+}
+
 function barText(bar: Bar): string {
   if (bar.repeats) return '%';
   const symbol = (index: number) => bar.cells[index]?.chord?.symbol ?? 'N.C.';

@@ -2,6 +2,7 @@ export * from './schools';
 export * from './settings';
 export * from './plan';
 export * from './words';
+export { substitutesFor, type Substitute, type SubstituteKind } from './substitutes';
 export { transposePlan } from './transpose';
 export { misplacedParts, readPlanPart } from './parts';
 export {
@@ -15,6 +16,6 @@ export {
   type PlanNote,
 } from './reading';
 export type { BorrowedShape } from './material';
-export { overlayOf } from './overlay';
+export { layOver, overlayOf } from './overlay';
 export { presetsFor, type Preset } from './presets';
 export * from './landOn';

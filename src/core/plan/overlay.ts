@@ -1,5 +1,7 @@
 import { accepted, refused, type Outcome, elementAt } from '../shared';
-import { readChart, timelineOf, type Chart } from '../chart';
+import Fraction from 'fraction.js';
+import { readChart, timelineOf, writeBars, type Bar, type Cell, type Chart } from '../chart';
+import { readChord } from '../music';
 
 /**
  * Superimposed changes, written as chart text over the same bars as the chart they are laid on.
@@ -33,4 +35,47 @@ export function overlayOf(written: Chart, text: string): Outcome<Chart> {
       section: elementAt(written.bars, index).section,
     })),
   });
+}
+
+/**
+ * Chords laid over one chord of the form: the overlay's text with them, the last one standing to the chord's end.
+ * @param overlay the overlay so far; '' for the written chords
+ * @param index which chord of the form, as its timeline counts
+ * @returns refused where the chord is too short for so many
+ */
+export function layOver(
+  written: Chart,
+  overlay: string,
+  index: number,
+  chords: readonly string[],
+): Outcome<string> {
+  const laid = overlay.trim() === '' ? accepted(written) : overlayOf(written, overlay);
+  if (!laid.ok) return laid;
+  const span = elementAt(timelineOf(written, 120).chordSpans, index);
+  const bar = elementAt(written.bars, span.bar);
+  const nth = index - timelineOf(written, 120).chordSpans.findIndex((one) => one.bar === span.bar);
+  const place = elementAt(bar.cells, nth);
+  const beats = Math.floor(place.beats.valueOf() / chords.length);
+  if (beats < 1)
+    return refused({
+      code: 'overlay.short',
+      bar: span.bar + 1,
+      message: `${chords.length} chords do not fit into ${place.beats.valueOf()} beats.`,
+    });
+  const cells = chords.flatMap((symbol, number): Cell[] => {
+    const chord = readChord(symbol);
+    const isLast = number === chords.length - 1;
+    const start = place.start.add(new Fraction(beats * number));
+    const length = isLast ? place.beats.sub(new Fraction(beats * number)) : new Fraction(beats);
+    return chord.ok ? [{ ...place, chord: chord.value, start, beats: length }] : [];
+  });
+  const inside = ({ start, beats: own }: Cell) =>
+    start.compare(place.start) >= 0 && start.add(own).compare(place.start.add(place.beats)) <= 0;
+  const bars = laid.value.bars.map((one, at): Bar => {
+    if (at !== span.bar) return one;
+    const others = one.cells.filter((cell) => !inside(cell));
+    const all = [...others, ...cells].sort((a, b) => a.start.compare(b.start));
+    return { ...one, cells: all, repeats: false };
+  });
+  return accepted(writeBars(bars));
 }

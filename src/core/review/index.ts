@@ -1,1 +1,2 @@
+export { followedBars, type FollowedBar } from './followed';
 export { findingsIn, readCase, judgeTake, reportOf, type TakeCase, type Judgement } from './judge';

@@ -4,6 +4,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { readChart } from '@/core/chart';
 import { unwrap } from '@/core/shared';
+import { chooseOption } from '../../../tests/support/controls';
 import { FormPreview } from './FormPreview';
 import { AudioInput } from '@/audio/input/audioInput';
 import { defaultSettings, type RecordChart, type Settings } from './settings';
@@ -90,10 +91,10 @@ function Held({
 }
 const settings = (): Settings => JSON.parse(screen.getByRole('status').textContent!) as Settings;
 
-test('another chart brings its own tempo', () => {
+test('another chart brings its own tempo', async () => {
   render(<Held />);
   expect(settings().tempo).toBe(96);
-  fireEvent.change(screen.getByLabelText('Chart'), { target: { value: 'b' } });
+  await chooseOption('Chart', 'Waltz');
   expect(settings()).toMatchObject({ chartId: 'b', tempo: 140 });
 });
 

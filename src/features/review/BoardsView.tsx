@@ -8,6 +8,7 @@ import { RestBoard, TurningBoard } from './RestBoards';
 import { ApproachesBoard, FunctionBoard, LineBoard, StartsBoard } from './MoreBoards';
 import { NeckBoard } from './NeckBoard';
 import { HeightBoard } from './HeightBoard';
+import { SuperimposedBoard } from './SuperimposedBoard';
 import { TimeBoard } from './TimeBoard';
 
 type Props = {
@@ -20,14 +21,8 @@ type Props = {
 };
 
 /** Every board of a take, each a picture and a table. */
-export function BoardsView({
-  judgement: { report, marks, timeline },
-  plan,
-  kind,
-  onKind,
-  onHear,
-  onNote,
-}: Props) {
+export function BoardsView({ judgement, plan, kind, onKind, onHear, onNote }: Props) {
+  const { report, marks, timeline } = judgement;
   const judged = report.mutedBand.segments.filter(({ verdict }) => verdict !== 'silent');
   const heard = judged.filter(({ verdict }) => verdict === 'heard').length;
   const missing = report.coverage.reduce(
@@ -45,6 +40,9 @@ export function BoardsView({
         </b>
       </h1>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-12 gap-y-9 lg:grid-cols-[minmax(0,752fr)_minmax(280px,416fr)]">
+        {plan.overlay && (
+          <SuperimposedBoard judgement={judgement} overlay={plan.overlay} tempo={timeline.tempo} />
+        )}
         <Coverage report={report} />
         <NeckBoard report={report} />
         <MutedBandBoard report={report} timeline={timeline} onHear={onHear} onNote={onNote} />

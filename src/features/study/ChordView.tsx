@@ -43,6 +43,9 @@ export function ChordView({ model, barsARow }: { model: StudyModel; barsARow: nu
           chart={chart}
           onChange={choosePlan}
           onHear={(home) => model.hear({ home })}
+          harmony={study.harmony}
+          index={index}
+          onHearOver={(overlay) => model.hear({ overlay })}
         />
         <ReadingCard
           key={`${index} ${chart.text.length}`}

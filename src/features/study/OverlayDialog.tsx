@@ -1,87 +1,141 @@
 'use client';
-import { useState } from 'react';
+import { useMemo, useState, type KeyboardEvent } from 'react';
 import { Dialog } from 'radix-ui';
-import type { Chart } from '@/core/chart';
-import { overlayOf, type PlanWords } from '@/core/plan';
-import { elementAt } from '@/core/shared';
+import { writeBars, type Chart, type Harmony } from '@/core/chart';
+import { layOver, overlayOf, substitutesFor, type PlanWords, type Substitute } from '@/core/plan';
+import { typeset } from '@/core/findings';
+import { substituteReason } from '@/presentation';
+import { ChordSymbol } from '@/ui/ChordSymbol';
 
-/** Changes of one's own to lay over the written ones: typed as chart text over the same bars. */
-export function OverlayDialog({
-  plan,
-  chart,
-  onChange,
-}: {
+type Props = {
   plan: PlanWords;
   chart: Chart;
+  harmony: Harmony;
+  /** The chosen chord of the form. */
+  index: number;
   onChange: (plan: PlanWords) => void;
-}) {
+  /** Lets a line over these changes be heard, with the band on the written ones. */
+  onHear: (overlay: string) => void;
+};
+
+const MOST = 9;
+
+/** Changes of one's own to lay over the written ones: from the standard substitutes, or typed as chart text. */
+export function OverlayDialog(props: Props) {
+  const { plan, chart } = props;
   const [text, setText] = useState(plan.overlay ?? '');
-  const read = text.trim() === '' ? null : overlayOf(chart, text);
-  const wrong = read && !read.ok ? read.problems[0] : null;
-  const lay = () => {
-    const { overlay: _overlay, ...rest } = plan;
-    onChange(read?.ok ? { ...plan, overlay: text } : rest);
-  };
   return (
-    <Dialog.Root onOpenChange={(open) => open && setText(plan.overlay ?? written(chart))}>
+    <Dialog.Root onOpenChange={(open) => open && setText(plan.overlay ?? writeBars(chart.bars))}>
       <Dialog.Trigger className="underline hover:text-ink">
         {plan.overlay ? 'changes laid over' : 'lay changes over'}
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-bg/70" />
         <Dialog.Content
-          className="fixed top-1/2 left-1/2 z-30 w-[min(620px,calc(100vw-32px))] -translate-x-1/2 -translate-y-1/2 border border-line bg-panel p-6"
+          className="fixed top-1/2 left-1/2 z-30 max-h-[94vh] w-[min(980px,calc(100vw-32px))] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border border-line bg-panel p-6"
           aria-describedby={undefined}
         >
           <Dialog.Title className="text-[25px] leading-8 font-[620]">Changes to lay over these</Dialog.Title>
           <p className="mt-1 text-soft">
             The same bars with the chords you mean to play. The band keeps the written ones.
           </p>
-          <textarea
-            className="field mt-3 h-48 w-full font-mono text-base leading-7"
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            aria-label="Overlay as chart text"
-            spellCheck={false}
-          />
-          <p role="status" className="mt-1 min-h-6 text-[15px] text-ink">
-            {wrong && (
-              <>
-                {wrong.bar === undefined ? '' : `Bar ${wrong.bar}: `}
-                {wrong.message} {wrong.suggestion}
-              </>
-            )}
-          </p>
-          <div className="mt-3 flex justify-end gap-4">
-            <Dialog.Close
-              className="quiet"
-              onClick={() => {
-                const { overlay: _overlay, ...rest } = plan;
-                onChange(rest);
-              }}
-            >
-              None
-            </Dialog.Close>
-            <Dialog.Close className="go" disabled={wrong !== null} onClick={lay}>
-              Lay them over
-            </Dialog.Close>
-          </div>
+          <Overlay {...props} text={text} setText={setText} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
   );
 }
 
-/** The written bars, as a start: four a line, repeats written out. */
-function written(chart: Chart): string {
-  const bars = chart.bars.map((bar) => {
-    const even = bar.cells.every((cell) => cell.beats.equals(elementAt(bar.cells, 0).beats));
-    return bar.cells
-      .map((cell) => (cell.chord?.symbol ?? 'N.C.') + (even ? '' : ' .'.repeat(cell.beats.valueOf() - 1)))
-      .join(' ');
-  });
-  const lines: string[] = [];
-  for (let first = 0; first < bars.length; first += 4)
-    lines.push(`| ${bars.slice(first, first + 4).join(' | ')} |`);
-  return lines.join('\n');
+type OverlayProps = Props & { text: string; setText: (text: string) => void };
+
+function Overlay({ plan, chart, harmony, index, onChange, onHear, text, setText }: OverlayProps) {
+  const offered = useMemo(() => substitutesFor(harmony, index).slice(0, MOST), [harmony, index]);
+  const read = text.trim() === '' ? null : overlayOf(chart, text);
+  const wrong = read && !read.ok ? read.problems[0] : null;
+  const insert = ({ chords }: Substitute) => {
+    const laid = layOver(chart, wrong ? '' : text, index, chords);
+    if (laid.ok) setText(laid.value);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const substitute = offered[Number(event.key) - 1];
+    if (!substitute || event.target instanceof HTMLTextAreaElement) return;
+    event.preventDefault();
+    insert(substitute);
+  };
+  const { overlay: _overlay, ...rest } = plan;
+  return (
+    <div className="mt-3 grid gap-6 md:grid-cols-2" onKeyDown={onKeyDown}>
+      <Offers offered={offered} symbol={harmony.readings[index]?.chord.symbol} onInsert={insert} />
+      <div>
+        <textarea
+          className="field h-52 w-full font-mono text-base leading-7"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          aria-label="Overlay as chart text"
+          spellCheck={false}
+        />
+        <p role="status" className="mt-1 min-h-6 text-[15px] text-ink">
+          {wrong &&
+            `${wrong.bar === undefined ? '' : `Bar ${wrong.bar}: `}${wrong.message} ${wrong.suggestion ?? ''}`}
+        </p>
+        <div className="mt-3 flex justify-end gap-4">
+          <button
+            type="button"
+            className="quiet mr-auto"
+            disabled={wrong !== null}
+            onClick={() => onHear(text)}
+          >
+            Hear a line over them
+          </button>
+          <Dialog.Close className="quiet" onClick={() => onChange(rest)}>
+            None
+          </Dialog.Close>
+          <Dialog.Close
+            className="go"
+            disabled={wrong !== null}
+            onClick={() => onChange(read?.ok ? { ...plan, overlay: text } : rest)}
+          >
+            Lay them over
+          </Dialog.Close>
+        </div>
+      </div>
+    </div>
+  );
 }
+
+type OffersProps = {
+  offered: readonly Substitute[];
+  symbol: string | undefined;
+  onInsert: (substitute: Substitute) => void;
+};
+
+/** What may stand over the chosen chord, each with its reason; its number lays it over. */
+const Offers = ({ offered, symbol, onInsert }: OffersProps) => (
+  <section aria-label="Substitutes">
+    <h3 className="heading border-b border-line">Over {symbol ? typeset(symbol) : 'N.C.'}</h3>
+    <ol>
+      {offered.map((substitute, place) => (
+        <li key={substitute.kind} className="border-b border-line">
+          <button
+            type="button"
+            autoFocus={place === 0}
+            className="grid w-full grid-cols-[28px_minmax(0,1fr)] gap-x-2 py-1.5 text-left hover:bg-row"
+            onClick={() => onInsert(substitute)}
+          >
+            <kbd className="key self-start">{place + 1}</kbd>
+            <span>
+              <b className="flex gap-3 font-[620] text-ink">
+                {substitute.chords.map((chord, number) => (
+                  <ChordSymbol key={number} symbol={chord} />
+                ))}
+              </b>
+              <span className="block text-[15px] leading-5 text-soft">
+                {substituteReason(substitute.kind)}
+              </span>
+            </span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  </section>
+);

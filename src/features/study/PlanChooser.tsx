@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import type { Chart } from '@/core/chart';
+import type { Chart, Harmony } from '@/core/chart';
 import {
   misplacedParts,
   PLAN_IDS,
@@ -23,7 +23,7 @@ import {
   whereOf,
   withoutPart,
   withSettings,
-  type Scope,
+  type PlanScope,
   type ScopePlace,
 } from './planScope';
 
@@ -37,6 +37,11 @@ type Props = {
   clashes: readonly Clash[];
   onChange: (plan: PlanWords) => void;
   onHear: (home: string) => void;
+  harmony: Harmony;
+  /** The chosen chord of the form. */
+  index: number;
+  /** Lets a line over superimposed changes be heard. */
+  onHearOver: (overlay: string) => void;
 };
 
 /**
@@ -45,7 +50,7 @@ type Props = {
  */
 export function PlanChooser(props: Props) {
   const { plan, place: chosen, chart, homeWithout, onChange } = props;
-  const [scope, setScope] = useState<Scope>('form');
+  const [scope, setScope] = useState<PlanScope>('form');
   const [bars, setBars] = useState<readonly [number, number] | null>(null);
   const [chorus, setChorus] = useState(2);
   const place: ScopePlace = { ...chosen, bars: bars ?? [chosen.bar, chosen.bar], chorus };
@@ -154,7 +159,8 @@ const Schools = ({ own, onChoose }: { own: PlanId | undefined; onChoose: (id: Pl
 );
 
 /** The whole plan in one sentence, its parts, what rubs in it, and plans to begin from. */
-function PlanDetails({ plan, presets, chart, clashes, onChange }: Props) {
+function PlanDetails(props: Props) {
+  const { plan, presets, chart, harmony, index, clashes, onChange, onHearOver } = props;
   const parts = plan.parts ?? [];
   const misplaced = misplacedParts(plan, chart);
   return (
@@ -191,7 +197,14 @@ function PlanDetails({ plan, presets, chart, clashes, onChange }: Props) {
       ))}
       <p className="flex flex-wrap gap-x-3 gap-y-1">
         <Presets plan={plan} presets={presets} onChange={onChange} />
-        <OverlayDialog plan={plan} chart={chart} onChange={onChange} />
+        <OverlayDialog
+          plan={plan}
+          chart={chart}
+          harmony={harmony}
+          index={index}
+          onChange={onChange}
+          onHear={onHearOver}
+        />
       </p>
     </div>
   );

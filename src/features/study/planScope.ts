@@ -2,7 +2,7 @@ import type { PlanPartWords, PlanWords, SettingsWords, Where } from '@/core/plan
 import { typeset } from '@/core/findings';
 
 /** What of the form the player is choosing a school for. */
-export type Scope = 'form' | 'degree' | 'chord' | 'section' | 'bars' | 'chorus';
+export type PlanScope = 'form' | 'degree' | 'chord' | 'section' | 'bars' | 'chorus';
 
 /** The chosen place of the form, which a scope stands for. */
 export type ScopePlace = {
@@ -13,7 +13,7 @@ export type ScopePlace = {
   readonly chorus: number;
 };
 
-export const scopesAt = ({ degree, chord, section }: ScopePlace): (readonly [Scope, string])[] => [
+export const scopesAt = ({ degree, chord, section }: ScopePlace): (readonly [PlanScope, string])[] => [
   ['form', 'the whole form'],
   ...(degree ? [['degree', `every ${typeset(degree)}`] as const] : []),
   ...(chord ? [['chord', `every ${typeset(chord)}`] as const] : []),
@@ -23,7 +23,7 @@ export const scopesAt = ({ degree, chord, section }: ScopePlace): (readonly [Sco
 ];
 
 /** The part of a plan that a scope means; null for the whole form. */
-export function whereOf(scope: Scope, place: ScopePlace): Where | null {
+export function whereOf(scope: PlanScope, place: ScopePlace): Where | null {
   const { degree, chord, section, bars, chorus } = place;
   if (scope === 'degree' && degree) return { degree };
   if (scope === 'chord' && chord) return { chord };

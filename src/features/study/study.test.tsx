@@ -137,19 +137,19 @@ test('shapes: grips in the position, movable forms, triads, pairs and neighbours
   );
   expect(screen.getAllByRole('figure').length).toBeGreaterThan(4);
   for (const name of ['Movable forms', 'Triads', 'Third and seventh', 'Shape and neighbours']) {
-    fireEvent.click(screen.getByRole('button', { name }));
+    fireEvent.click(screen.getByRole('radio', { name }));
     expect(screen.getAllByRole('figure').length).toBeGreaterThan(3);
   }
 });
 
-test('fingering: reach or move, from the string and finger the player names', () => {
+test('fingering: reach or move, from the string and finger the player names', async () => {
   render(
     <ShapesView study={study()} index={8} position={3} instrument={STANDARD_INSTRUMENT} leftHanded={false} />,
   );
-  fireEvent.click(screen.getByRole('button', { name: 'Fingering' }));
+  fireEvent.click(screen.getByRole('radio', { name: 'Fingering' }));
   expect(screen.getAllByRole('figure')[0]!.textContent).toMatch(/the hand/);
-  fireEvent.change(screen.getByLabelText(/on string/), { target: { value: '5' } });
-  fireEvent.change(screen.getByLabelText(/starting with/), { target: { value: '1' } });
+  await chooseOption('on string', '5');
+  await chooseOption('starting with', 'the index');
   expect(screen.getAllByRole('figure')[0]!.textContent).toContain('C 1 on 5');
 });
 
@@ -175,6 +175,9 @@ test('choosing a plan: for the whole form, for a part of it, from what suits the
         homeWithout="Bb blues"
         clashes={[]}
         onHear={() => undefined}
+        harmony={study().harmony}
+        index={0}
+        onHearOver={() => undefined}
         chart={unwrap(readChart(LAMPLIGHT))}
         onChange={change}
       />,

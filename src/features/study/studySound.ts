@@ -11,7 +11,9 @@ export type Heard =
   /** A note over a chord of the form. */
   | { readonly pc: number; readonly stretch: number }
   /** A home scale over the chosen chord. */
-  | { readonly home: string };
+  | { readonly home: string }
+  /** A line over superimposed changes, around the chosen chord. */
+  | { readonly overlay: string };
 
 type Place = {
   readonly what: Heard;
@@ -36,6 +38,14 @@ export function soundOf(place: Place): {
   const { what, text, chart, index, plan } = place;
   const base = { type: 'study' as const, chartText: text, choruses: 1, seed: 7 };
   const tempo = chart.tempo ?? 100;
+  if (typeof what === 'object' && 'overlay' in what) {
+    const { bars } = comparedPlans(place);
+    const plans: PlanWords[] = [{ id: 'superimposed', overlay: what.overlay }];
+    return {
+      id: `overlay ${bars[0]} ${what.overlay}`,
+      request: (rate) => ({ ...base, rate, tempo, what: { kind: 'plans', bars, plans } }),
+    };
+  }
   if (typeof what === 'object' && 'home' in what)
     return {
       id: `home ${what.home} ${index} ${text}`,
