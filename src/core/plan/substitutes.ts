@@ -36,10 +36,14 @@ export type Substitute = { readonly kind: SubstituteKind; readonly chords: reado
 type Context = { readonly chord: Chord; readonly next: Chord };
 type Rule = (context: Context) => readonly Substitute[];
 
+/** Roots as players write them. */
+const EASY: Readonly<Partial<Record<string, string>>> = { Cb: 'B', Fb: 'E', 'E#': 'F', 'B#': 'C' };
+
 /** A chord symbol so many degrees above a root, its name without double accidentals. */
 const on = (chord: Chord, degree: string, quality: string): string => {
   const read = readDegree(degree);
-  return `${noteName(plainNote(noteAtDegree(chord.root, read ?? { number: 1, alter: 0 })))}${quality}`;
+  const root = noteName(plainNote(noteAtDegree(chord.root, read ?? { number: 1, alter: 0 })));
+  return `${EASY[root] ?? root}${quality}`;
 };
 
 const isMinorSeventh = (chord: Chord): boolean =>

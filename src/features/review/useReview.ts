@@ -78,6 +78,13 @@ function given(data: ReviewData): Judgement {
   };
 }
 
+/** A take by another plan or lined up otherwise, judged here and now; its findings follow from the server. */
+export function amended(data: ReviewData, to: Partial<ReviewData['take']>): ReviewData {
+  const next = { ...data, take: { ...data.take, ...to } };
+  const { report, marks } = judgeTake(caseOf(next, next.edits));
+  return { ...next, report, marks };
+}
+
 const KEEP_AFTER_MS = 500;
 export type Keeping = 'kept' | 'keeping' | 'failed';
 

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useReducer } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { bandRests } from '@/core/band';
 import type { CorrectedNote, NoteId } from '@/core/correct';
 import { shapeOf } from '@/core/drills';
@@ -24,7 +24,7 @@ import {
 import { shownFindings } from './reviewWords';
 import { addressOf, noteOf, selectionFrom, spanOf, type Selection } from './selection';
 import { useCorrecting, type Correcting } from './useCorrecting';
-import { useReview, useWarmedUp, type Corrections, type ReviewData } from './useReview';
+import { amended, useReview, useWarmedUp, type Corrections, type ReviewData } from './useReview';
 import { useTakePlayer } from './useTakePlayer';
 
 type TakeChange = Parameters<typeof amendTake>[1];
@@ -57,7 +57,10 @@ export type ReviewModel = {
   readonly changeTake: (to: TakeChange) => Promise<void>;
 };
 
-export function useReviewModel(data: ReviewData, firstView?: string, at?: string): ReviewModel {
+export function useReviewModel(stored: ReviewData, firstView?: string, at?: string): ReviewModel {
+  const [changed, setChanged] = useState<ChangedTake | null>(null);
+  // a change shows at once and stands until the server's own judgement of it comes
+  const data = changed?.of === stored ? changed.data : stored;
   const { take } = data;
   const { judgement, findings, byId, corrections } = useReview(data);
   const { report, timeline, places } = judgement;
@@ -110,7 +113,9 @@ export function useReviewModel(data: ReviewData, firstView?: string, at?: string
     act: useCorrecting({ take, judgement, byId, corrections, player, held, onHold: hold }),
     select,
     hold,
-    ...useTakingUp(data, judgement, dispatch),
+    ...useTakingUp(data, judgement, dispatch, (to) =>
+      setChanged(to && { of: stored, data: amended(data, to) }),
+    ),
   };
 }
 
@@ -135,6 +140,7 @@ function useTakingUp(
   { take }: ReviewData,
   { report }: Judgement,
   dispatch: (action: ReviewAction) => void,
+  setChanged: (to: TakeChange | null) => void,
 ): Pick<ReviewModel, 'drill' | 'practisePhrase' | 'changeTake'> {
   const router = useRouter();
   const open = (made: Promise<string>) =>
@@ -158,11 +164,20 @@ function useTakingUp(
       dispatch({ type: 'set', change: { trouble } });
     },
     changeTake: async (to) => {
-      await amendTake(take.id, to);
-      router.refresh();
+      setChanged(to);
+      try {
+        await amendTake(take.id, to);
+        router.refresh();
+      } catch (error) {
+        setChanged(null);
+        dispatch({ type: 'set', change: { trouble: (error as Error).message } });
+      }
     },
   };
 }
+
+/** A take judged otherwise than it is stored, until the server has judged it too. */
+type ChangedTake = { readonly of: ReviewData; readonly data: ReviewData };
 
 /** Every view and selection has an address; stepping through a take writes no history. */
 function useAddress(view: View, selection: Selection | null): void {

@@ -18,7 +18,7 @@ import { StudyLegend } from './StudyLegend';
 import { VIEW_NAMES, VIEWS, type StudyPlace, type StudyViewName } from './studyState';
 import { useStudyModel, type StudyModel } from './useStudyModel';
 
-export { VIEW_NAMES, type StudyPlace, type StudyViewName } from './studyState';
+export type { StudyPlace, StudyViewName } from './studyState';
 type Props = { chart: { id: string; text: string }; plan: PlanWords; place: StudyPlace };
 
 const VIEW_COMMANDS: Readonly<Record<StudyViewName, CommandId>> = {
