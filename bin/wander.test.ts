@@ -134,6 +134,49 @@ test('study: one entry a chord, by function and by plan', () => {
   expect(wander('study', at('chart.txt')).stdout).toContain('Dm7         ii');
 });
 
+test('study: a plan with parts, a home scale and what rubs, as text', () => {
+  writeFileSync(at('blues.txt'), 'key: E\nfeel: blues\ntempo: 100\n\n| E7 | A7 | E7 | B7 |\n');
+  const said = (...args: string[]) => wander('study', at('blues.txt'), ...args).stdout;
+  expect(said('--home', 'E minor pentatonic', '--plan', 'home-tell-tale')).toMatch(
+    /A7 .* IV .* A B C# D E G .* land on C# .* home scale lacks C#/,
+  );
+  expect(
+    said('--plan', 'outline', '--part', 'every I: major-minor-blend', '--part', 'chorus 2: free'),
+  ).toMatch(/^Outline; major–minor blend on every I; free on chorus 2\.$/m);
+  expect(said('--plan', 'home-scale', '--home', 'E major pentatonic')).not.toMatch(/##|bb/);
+  const { status, stderr } = wander('study', at('blues.txt'), '--part', 'bars 9-12: outline');
+  expect([status, stderr.trim()]).toEqual([2, 'This form has 4 bars: there are no bars 9 to 12.']);
+});
+
+// The ten ways of playing of the core's tests, as a player types them.
+test.each([
+  [['--plan', 'home-tell-tale', '--home', 'E minor pentatonic'], /A7 .*land on C#/],
+  [
+    [
+      '--plan',
+      'parallel-mode',
+      '--mode',
+      'natural minor',
+      '--part',
+      'every I: home-scale; home=E minor pentatonic',
+    ],
+    /E7 .*E G A B D .*land on E B D/,
+  ],
+  [['--plan', 'parallel-mode', '--mode', 'dorian'], /A7 .*A B C D E F# G/],
+  [['--plan', 'minor-dominant'], /B7 /],
+  [['--plan', 'outline', '--part', 'every I: major-minor-blend'], /E7 .*E F# G G# A B C# D .*land on G#/],
+  [['--plan', 'outline', '--part', 'chorus 2: home-scale', '--part', 'chorus 4: free'], /chorus 4/],
+  [
+    ['--plan', 'outline', '--part', 'every IV: home-scale; home=E minor pentatonic'],
+    /A7 .*A B D E G .*land on A E G/,
+  ],
+  [['--plan', 'sixth-diminished', '--tonic-six'], /E7 /],
+  [['--plan', 'scale-per-chord', '--home', 'E lydian'], /home scale E lydian/],
+  [['--plan', 'home-scale', '--part', 'every IV: home-scale; aims=5'], /A7 .*land on E/],
+] as const)('study %j', (args, expected) => {
+  expect(wander('study', at('blues.txt'), ...args).stdout).toMatch(expected);
+});
+
 test('neck: chord, scale and path', () => {
   const { shapes } = wander('neck', 'chord', 'Cm7', '--position', '3', '--json').json<{
     shapes: { frets: (number | null)[]; fingers: (number | null)[]; tones: (string | null)[] }[];

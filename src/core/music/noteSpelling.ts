@@ -26,11 +26,11 @@ export function spellerOf(chord: Chord | null, home: Scale | null): (pc: PitchCl
   return (pc) => names.get(pc) ?? spelledBeside(chord, home, pc);
 }
 
-/** A note of neither: over the chord, else in flats or sharps as the home scale leans. */
+/** A note of neither: a natural where it is one, over the chord, else in flats or sharps as the home scale leans. */
 function spelledBeside(chord: Chord | null, home: Scale | null, pc: PitchClass): SpelledNote {
-  if (chord) return plainNote(spellOver(chord, pc));
   const natural = LETTERS.find((_, index) => NATURAL[index] === pc);
   if (natural) return { letter: natural, alter: 0 };
+  if (chord) return plainNote(spellOver(chord, pc));
   const leansSharp = home ? scaleNotes(home).some(({ alter }) => alter > 0) : false;
   const alter = leansSharp ? 1 : -1;
   const letter = LETTERS.find((_, index) => modulo((NATURAL[index] ?? 0) + alter, 12) === pc) ?? 'C';
