@@ -44,7 +44,7 @@ test('a mixed plan goes with the player to the take', async ({ page, request, ba
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Record a take' }).click();
   await expect(page).toHaveURL(/\/record\?chart=/);
-  await expect(page.getByText('One part of the form by another school.')).toBeVisible();
+  await expect(page.getByText('Scale per chord; major–minor blend on every I.')).toBeVisible();
 });
 
 test('one place, shapes, and another guitar', async ({ page, request, baseURL }) => {
