@@ -3,6 +3,8 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const { isFileDatabase, databaseFile, migrateDatabase } = await import('./server/db/client');
   await migrateDatabase();
+  const { keepEarlierHomes } = await import('./server/earlierHomes');
+  await keepEarlierHomes();
   const { judgingThread } = await import('./server/judging/judgingThread');
   judgingThread().warm();
   const { startRetention } = await import('./server/retention');

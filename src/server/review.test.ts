@@ -13,7 +13,10 @@ import { toPcm24 } from '@/audio/pcm';
 import { checksumOf, storeChunk } from './audio';
 import { createChart } from './charts';
 import { keepEdits, keepWords } from './corrections';
-import { closeDatabase, migrateDatabase } from './db/client';
+import { eq } from 'drizzle-orm';
+import { closeDatabase, migrateDatabase, write } from './db/client';
+import { reports } from './db/schema';
+import { keepEarlierHomes } from './earlierHomes';
 import { Failure } from './failure';
 import { siblingsOf, reviewOf, reviewResponse } from './reviews';
 import { exportTake, type ExportFormat } from './takeFiles';
@@ -278,4 +281,21 @@ test('takes are chosen by tune, plan, key, tempo, date, finding, stars and words
   expect(facets.findings.length).toBeGreaterThan(0);
   expect((await siblingsOf(await takeById(third))).map(({ id }) => id)).toEqual([first]);
   expect(takesQuery.validate({ finding: "x' or 1" }).error).toBeDefined();
+});
+
+test('a take judged before a form’s home scale was read as today keeps the one it was judged by', async () => {
+  const rock = 'title: Kept\nkey: A\ntempo: 120\n\n| A | G | D | A |\n';
+  const [earlier, newer] = [await take({ chart: rock }), await take({ chart: rock })];
+  await reviewOf(newer);
+  await reviewOf(earlier);
+  await write((tx) => tx.update(reports).set({ engineVersion: 6 }).where(eq(reports.takeId, earlier)));
+  expect([await keepEarlierHomes(), await keepEarlierHomes()]).toEqual([1, 0]);
+  const homes = async (id: string) => {
+    const { take: stored, report } = await reviewOf(id);
+    const { homeUsed, homeUnused } = report.coverageOverall;
+    return [stored.plan.home, [...homeUsed, ...homeUnused].includes(8)];
+  };
+  // G sharp is of A major, not of A Mixolydian
+  expect(await homes(earlier)).toEqual(['A major', true]);
+  expect(await homes(newer)).toEqual([undefined, false]);
 });
