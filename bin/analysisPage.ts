@@ -1,6 +1,6 @@
 import type { LandingMark, Report } from '@/core/analyse';
-import { timelineOf, type Chart } from '@/core/chart';
-import { FLAT_NAMES } from '@/core/music';
+import { homeOf, timelineOf, type Chart } from '@/core/chart';
+import { FLAT_NAMES, leansSharp, SHARP_NAMES, type Scale } from '@/core/music';
 import { intervalWord, typeset, type Finding, type Findings, type OnTheNeck } from '@/core/findings';
 import { elementAt, present } from '@/core/shared';
 
@@ -71,7 +71,7 @@ export function page(
       mutedBand(report),
       '● heard  ◐ unclear  ○ not heard  · silent',
     ),
-    ...section('Time and line', [...timeAndLine(report), ...handOf(neck)]),
+    ...section('Time and line', [...timeAndLine(report, homeOf(chart)), ...handOf(neck)]),
     ...section(
       'Chorus by chorus',
       report.arc.map(
@@ -257,12 +257,13 @@ function handOf({ positions, shifts }: OnTheNeck): string[] {
     : [`the likeliest hand: ${most.join(', ')} notes; ${count(shifts, 'shift')} inside phrases`];
 }
 
-function timeAndLine({ time, line, coverageOverall, bars }: Report): string[] {
+function timeAndLine({ time, line, coverageOverall, bars }: Report, home: Scale): string[] {
+  const names = leansSharp(home) ? SHARP_NAMES : FLAT_NAMES;
   const range = coverageOverall.range;
   const played = bars.filter(({ kind }) => kind !== 'rest').length;
   return [
     `${time.offsetMs === null ? 'no notes' : `${signed(time.offsetMs)} ms against the beat, spread ${Math.round(time.spreadMs ?? 0)} ms`}${time.swing === null ? '' : `, swing ${time.swing.toFixed(2)}`}${time.upbeats === null ? '' : `, ${percent(time.upbeats)} off the beat`}`,
     `${count(line.steps, 'step')}, ${count(line.skips, 'skip')}, ${count(line.leaps, 'leap')}, ${count(line.repeats, 'repeat')}; ${count(line.directionChanges, 'turn')}, longest way ${line.longestRun}`,
-    `${played} of ${bars.length} bars played${range ? `; range ${range.highest - range.lowest} semitones` : ''}${coverageOverall.homeUnused.length ? `; never: ${coverageOverall.homeUnused.map((pc) => typeset(elementAt(FLAT_NAMES, pc))).join(' ')} of the home scale` : ''}`,
+    `${played} of ${bars.length} bars played${range ? `; range ${range.highest - range.lowest} semitones` : ''}${coverageOverall.homeUnused.length ? `; never: ${coverageOverall.homeUnused.map((pc) => typeset(elementAt(names, pc))).join(' ')} of the home scale` : ''}`,
   ];
 }

@@ -126,7 +126,7 @@ export function analyse(request: AnalysisRequest): Report {
   return lazily<Report>({
     schema: () => 'idle-wander/report@1',
     notes: () => noteReports,
-    events: () => events.map((event) => eventReport(event, elementAt(assignments, event.index))),
+    events: () => events.map((event) => eventReport(event, elementAt(assignments, event.index), scene)),
     figures: () => figureReports,
     shapes: () =>
       shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
@@ -224,14 +224,19 @@ function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
 const chorusesOf = (timeline: Timeline, { line }: NoteEvents): number =>
   Math.max(1, Math.floor(((line[line.length - 1]?.onset ?? 0) + EPSILON) / timeline.formBeats) + 1);
 
-function eventReport(event: NoteEvents['events'][number], { chord }: ChordAssignment): EventReport {
+function eventReport(
+  event: NoteEvents['events'][number],
+  { chord, sounding }: ChordAssignment,
+  { contexts }: AnalysisScene,
+): EventReport {
   const { index, onset, voices } = event;
   const pitches = pitchesIn(event);
   let kind: 'single' | 'dyad' | 'chord';
   if (pitches === 1) kind = 'single';
   else if (pitches === 2) kind = 'dyad';
   else kind = 'chord';
-  const name = kind === 'chord' ? hitName(event, chord) : null;
+  const name =
+    kind === 'chord' ? hitName(event, chord, elementAt(contexts, sounding.span.index).keyScale) : null;
   return {
     index,
     onsetBeat: onset,

@@ -1,6 +1,6 @@
 import { modulo, type PitchClass } from '../shared';
 import { spellOver, type Chord } from './chord';
-import { scaleNotes, type Scale } from './scale';
+import { leansSharp, scaleNotes, type Scale } from './scale';
 import { NATURAL, pitchClass, LETTERS, type SpelledNote } from './spelling';
 
 /** A note without double accidentals: `F##` is G, `Ebb` is D (T3.13). */
@@ -31,8 +31,7 @@ function spelledBeside(chord: Chord | null, home: Scale | null, pc: PitchClass):
   const natural = LETTERS.find((_, index) => NATURAL[index] === pc);
   if (natural) return { letter: natural, alter: 0 };
   if (chord) return plainNote(spellOver(chord, pc));
-  const leansSharp = home ? scaleNotes(home).some(({ alter }) => alter > 0) : false;
-  const alter = leansSharp ? 1 : -1;
+  const alter = home && leansSharp(home) ? 1 : -1;
   const letter = LETTERS.find((_, index) => modulo((NATURAL[index] ?? 0) + alter, 12) === pc) ?? 'C';
   return { letter, alter };
 }

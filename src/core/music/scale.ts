@@ -106,6 +106,9 @@ const certainDegree = (text: string): Degree => {
 export const scaleNotes = (scale: Scale): SpelledNote[] =>
   scale.degrees.map((degree) => noteAtDegree(scale.root, degree));
 
+/** Is the scale written with sharps? Then notes of neither chord nor scale are named in sharps too (T3.13). */
+export const leansSharp = (scale: Scale): boolean => scaleNotes(scale).some(({ alter }) => alter > 0);
+
 export const inScale = (scale: Scale, pc: PitchClass): boolean => scale.pcs.includes(pc);
 
 /** The scale's tones that lie next to a tone, up and down; null where the tone is not in the scale. */

@@ -29,6 +29,22 @@ export const FLAT_NAMES: readonly string[] = [
   'B',
 ];
 
+/** The same in sharps. */
+export const SHARP_NAMES: readonly string[] = [
+  'C',
+  'C#',
+  'D',
+  'D#',
+  'E',
+  'F',
+  'F#',
+  'G',
+  'G#',
+  'A',
+  'A#',
+  'B',
+];
+
 /** Plain text with ASCII accidentals, as charts are typed: `Bb`, `F##`. */
 export const noteName = (note: SpelledNote): string =>
   note.letter + (note.alter < 0 ? 'b'.repeat(-note.alter) : '#'.repeat(note.alter));

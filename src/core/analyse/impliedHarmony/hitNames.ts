@@ -1,5 +1,16 @@
 import { unwrap, type PitchClass } from '../../shared';
-import { FLAT_NAMES, hasColour, hasTone, readChord, rootPc, toneByRole, type Chord } from '../../music';
+import {
+  FLAT_NAMES,
+  hasColour,
+  hasTone,
+  leansSharp,
+  readChord,
+  rootPc,
+  SHARP_NAMES,
+  toneByRole,
+  type Chord,
+  type Scale,
+} from '../../music';
 import type { Event } from '../notes/voice';
 
 /** Plainer before richer: of two readings the first fits. */
@@ -51,9 +62,10 @@ const named = (chord: Chord): Named => ({
  * Rule T4.4: three or more: chord hit (named when it fits a chord or shape): the chord sounding where all
  * its notes are tones or written colours of it,
  * else a chord that has just these tones, its fifth apart; of several the one on the lowest note.
+ * @param keyScale the key it is heard in: hits in sharp keys are named in sharps (T3.13)
  * @returns a chord symbol; null where nothing fits
  */
-export function hitName({ voices }: Event, sounding: Chord | null): string | null {
+export function hitName({ voices }: Event, sounding: Chord | null, keyScale: Scale): string | null {
   const pcs = new Set(voices.map((voice) => voice.pc));
   if (pcs.size < 2) return null;
   if (sounding && [...pcs].every((pc) => hasTone(sounding, pc) || hasColour(sounding, pc)))
@@ -63,5 +75,9 @@ export function hitName({ voices }: Event, sounding: Chord | null): string | nul
       [...pcs].every((pc) => tones.has(pc)) &&
       [...tones].every((pc) => pcs.has(pc) || (pc === fifth && pcs.size >= 3)),
   );
-  return (fitting.find(({ root }) => root === voices[0]!.pc) ?? fitting[0])?.symbol ?? null;
+  const found = fitting.find(({ root }) => root === voices[0]!.pc) ?? fitting[0];
+  if (!found) return null;
+  return leansSharp(keyScale)
+    ? found.symbol.replace(FLAT_NAMES[found.root]!, SHARP_NAMES[found.root]!)
+    : found.symbol;
 }
