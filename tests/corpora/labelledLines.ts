@@ -167,8 +167,8 @@ export const LABELLED_LINES: readonly LabelledLine[] = [
     name: 'on the flat ninth of a plain dominant',
     chart: II,
     line: '. . . . A4 - G4 - | Ab4 - . .',
-    labels: '5c 4co b9ou',
-    landings: ['on b9 outside step'],
+    labels: '5c 4co b9sc',
+    landings: ['on b9 scale step'],
   },
   {
     name: 'pushed ahead by half a beat',
@@ -327,7 +327,7 @@ export const LABELLED_LINES: readonly LabelledLine[] = [
     name: 'V: Mixolydian',
     chart: five('C', 'G7', 'Cmaj7'),
     line: twelve('G'),
-    labels: '1c b9ou 9co #9ou 3t 4sc #11ou 5c b13ou 6co b7t 7ou',
+    labels: '1c b9sc 9co #9sc 3t 4sc #11ou 5c b13sc 6co b7t 7ou',
   },
   {
     name: 'vi: Aeolian',
@@ -363,7 +363,7 @@ export const LABELLED_LINES: readonly LabelledLine[] = [
     name: 'V in minor: fifth mode of harmonic minor',
     chart: five('Am', 'E7', 'Am7'),
     line: twelve('E'),
-    labels: '1c b9co 9ou #9sc 3t 4sc #11ou 5c b13co 6ou b7t 7ou',
+    labels: '1c b9co 9ou #9co 3t 4sc #11ou 5c b13co 6ou b7t 7ou',
   },
   {
     name: 'i of a minor key: Aeolian',
@@ -393,7 +393,7 @@ export const LABELLED_LINES: readonly LabelledLine[] = [
     name: 'augmented dominant: whole tone',
     chart: five('F', 'C7#5', 'Fmaj7'),
     line: twelve('C'),
-    labels: '1c b9ou 9co #9ou 3t 4sc #11co 5sc #5c 6sc b7t 7ou',
+    labels: '1c b9sc 9co #9sc 3t 4sc #11co 5sc #5c 6sc b7t 7ou',
   },
   {
     name: 'suspended dominant',
@@ -429,13 +429,13 @@ export const LABELLED_LINES: readonly LabelledLine[] = [
     name: 'dominant flat nine: half–whole',
     chart: five('C', 'G7b9', 'Cmaj7'),
     line: twelve('G'),
-    labels: '1c b9co 9sc #9co 3t 4sc #11co 5c b13ou 6co b7t 7ou',
+    labels: '1c b9co 9sc #9co 3t 4sc #11co 5c b13sc 6co b7t 7ou',
   },
   {
     name: 'dominant sharp eleven: Lydian dominant',
     chart: five('C', 'G7#11', 'Cmaj7'),
     line: twelve('G'),
-    labels: '1c b9ou 9co #9ou 3t 4sc #11co 5c b13ou 6co b7t 7ou',
+    labels: '1c b9sc 9co #9sc 3t 4sc #11co 5c b13sc 6co b7t 7ou',
   },
   {
     name: 'a minor seventh over its fourth: suspended on the bass',

@@ -509,6 +509,7 @@ export function secondReading(request: {
     const place = walk[change.place]!;
     if (cellAt(plan, place.at, place.chorus).targets.includes(note.pc)) return 'target';
     const own = base(place, note.pc);
+    if (own === 'outside' && isAlteration(place, note.pc)) return 'scale';
     return own === 'chord' ? 'chord-tone' : own;
   };
   const ORDER = ['target', 'chord-tone', 'colour', 'scale', 'outside'];

@@ -3,7 +3,7 @@ import { hasTone, type IntervalName } from '../../music';
 import { cellAt, type Plan } from '../../plan';
 import type { Beats, Midi, PitchClass, Semitones } from '../../shared';
 import { isWithinReach, standsAlone, type AnalysisScene } from '../harmonicContext/chordAssignment';
-import { isNeutralThird, printedInterval, voiceTier } from '../harmonicContext/harmonicContext';
+import { isNeutralThird, printedInterval, restingTier, voiceTier } from '../harmonicContext/harmonicContext';
 import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
 import { isLinked, type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
@@ -126,7 +126,7 @@ function verdictOf({ plan, scene }: JudgedLanding, change: ChordChange, voice: V
   if (targets.includes(voice.pc) || isNeutralTarget(context, targets, voice)) return 'target';
   if (tones?.includes(voice.pc)) return 'chord-tone';
   if (tones && context.chord && hasTone(context.chord, voice.pc)) return 'colour';
-  const tier = voiceTier(context, voice);
+  const tier = restingTier(context, voice);
   return tier === 'chord' ? 'chord-tone' : tier;
 }
 

@@ -132,6 +132,12 @@ export const isAlteration = (context: HarmonicContext, pc: PitchClass): boolean 
 export const voiceTier = (context: HarmonicContext, voice: Voice): BaseTier =>
   context.isBluesy && isNeutralThird(context, voice) ? 'chord' : baseTier(context, voice.pc);
 
+/** As `voiceTier`, for a note that is arrived at or goes on sounding: an alteration is tension, not outside. */
+export const restingTier = (context: HarmonicContext, voice: Voice): BaseTier => {
+  const tier = voiceTier(context, voice);
+  return tier === 'outside' && isAlteration(context, voice.pc) ? 'scale' : tier;
+};
+
 /** 25–75 cents above the ♭3 of the chord itself. */
 export function isNeutralThird({ chord }: HarmonicContext, voice: Voice): boolean {
   if (!chord) return false;

@@ -1,13 +1,7 @@
 import { soundingAfter } from '../../chart';
 import { isChange, type Chord } from '../../music';
 import type { AnalysisScene } from './chordAssignment';
-import {
-  isAlteration,
-  printedInterval,
-  voiceTier,
-  type BaseTier,
-  type HarmonicContext,
-} from './harmonicContext';
+import { printedInterval, restingTier } from './harmonicContext';
 import {
   TENSION_LEVEL,
   type ChordAssignment,
@@ -55,12 +49,6 @@ export function spansOf(
     [now, from] = [next, to];
   }
 }
-
-/** Where a note stands that goes on sounding into a chord: an alteration of it is tension, not outside. */
-const restingTier = (context: HarmonicContext, voice: Voice): BaseTier => {
-  const tier = voiceTier(context, voice);
-  return tier === 'outside' && isAlteration(context, voice.pc) ? 'scale' : tier;
-};
 
 const isBorder = (before: Chord | null, now: Chord | null): boolean =>
   before && now ? isChange(before, now) : before !== now;
