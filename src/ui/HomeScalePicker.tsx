@@ -1,6 +1,6 @@
 'use client';
 import { ChevronDown } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useState, type ComponentProps } from 'react';
 import { typeset } from '@/core/findings';
 import type { Scale } from '@/core/music';
 
@@ -17,7 +17,21 @@ export type HomeScaleProps = {
 
 // what it opens is heavy, and most screens are left without opening it
 const load = () => import('./HomeScalePopover');
-const HomeScalePopover = lazy(load);
+const HomeScalePopover = lazy(() => load().catch(() => ({ default: NotLoaded })));
+
+/** With the server away the picker cannot be loaded: the scale stands as it is. */
+const NotLoaded = ({
+  trigger,
+}: {
+  trigger: Pick<ComponentProps<'button'>, 'aria-label' | 'className' | 'children'>;
+}) => (
+  <button
+    {...trigger}
+    type="button"
+    disabled
+    title="The server does not answer: the home scale cannot be changed now."
+  />
+);
 
 /** One scale for the whole form, by root and name or by degrees; what it holds is shown and can be heard. */
 export function HomeScalePicker({ look = 'line', ...choice }: HomeScaleProps) {

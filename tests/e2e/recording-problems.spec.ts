@@ -64,7 +64,7 @@ test('the microphone refused: said plainly, the other ways in stay open', async 
     });
     await page.keyboard.press('Backspace');
     await expect(page.getByRole('button', { name: /Count me in/ })).toBeVisible();
-    await expect(page.getByLabel('Input', { exact: true })).toHaveValue('stand-in:steady');
+    await expect(page.getByRole('combobox', { name: 'Input', exact: true })).toHaveText(/steady hand/);
   } finally {
     await browser.close();
   }

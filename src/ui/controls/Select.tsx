@@ -1,6 +1,7 @@
 'use client';
 import { ChevronDown } from 'lucide-react';
 import { lazy, Suspense, useState, type KeyboardEvent } from 'react';
+import type { MenuProps } from './SelectMenu';
 
 export type SelectOption<T extends string | number> = readonly [value: T, words: string];
 
@@ -22,7 +23,27 @@ const LOOKS = { field: 'field !py-1 text-ink', line: 'border-b border-line text-
 
 // the list and what places it are heavy, and most screens are left without opening one
 const loadMenu = () => import('./SelectMenu');
-const SelectMenu = lazy(loadMenu);
+const SelectMenu = lazy(() => loadMenu().catch(() => ({ default: PlainMenu })));
+
+/** Where the list cannot be loaded, as with the server away, the browser's own does. */
+function PlainMenu({ trigger, place, words, disabled, onChoose }: MenuProps) {
+  return (
+    <select
+      aria-label={trigger['aria-label']}
+      className={trigger.className}
+      value={place}
+      disabled={disabled}
+      onChange={(event) => onChoose(Number(event.target.value))}
+    >
+      {place < 0 && <option value={-1} />}
+      {words.map((one, index) => (
+        <option key={`${index} ${one}`} value={index}>
+          {one}
+        </option>
+      ))}
+    </select>
+  );
+}
 
 const OPENING = new Set(['Enter', ' ', 'ArrowDown', 'ArrowUp']);
 

@@ -3,7 +3,7 @@ import { getNonce } from 'get-nonce';
 import { Select as Radix } from 'radix-ui';
 import type { ComponentProps } from 'react';
 
-type Props = {
+export type MenuProps = {
   /** The button's name, look and words. */
   trigger: Pick<ComponentProps<'button'>, 'aria-label' | 'className' | 'children'>;
   /** Which option is chosen, −1 for none. */
@@ -14,7 +14,7 @@ type Props = {
 };
 
 /** The list of a `Select`, open from the start: it is loaded when it is first wanted. */
-export default function SelectMenu({ trigger, place, words, disabled, onChoose }: Props) {
+export default function SelectMenu({ trigger, place, words, disabled, onChoose }: MenuProps) {
   return (
     <Radix.Root
       defaultOpen
