@@ -1,15 +1,11 @@
 'use client';
 import { Toast as RadixToast } from 'radix-ui';
-import { useSyncExternalStore } from 'react';
-import { dismiss, toasts, type Toast } from './toasts';
+import { dismiss, type Toast } from './toasts';
+import { useToasts } from './useToasts';
 
 const SHOWN_MS = 12_000;
 /** The part's own hotkey, F8, is the chart editor's. */
 const NO_HOTKEY: string[] = [];
-
-/** Notices that are shown now, the latest last. */
-export const useToasts = (): readonly Toast[] =>
-  useSyncExternalStore(toasts.subscribe, toasts.get, toasts.get);
 
 /**
  * Where notices appear, on every screen.
