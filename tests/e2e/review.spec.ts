@@ -191,15 +191,17 @@ test('half speed: twice as long at the same pitch; the fix moves one note and no
   });
   const beatWidth = (872 - 20) / 17;
   const [start] = drift;
-  const off = drift.map(([time, x]) =>
-    Math.abs(((x - start![1]) / beatWidth) * (60 / 180) - (time - start![0]) / 1000),
+  const ahead = drift.map(
+    ([time, x]) => ((x - start![1]) / beatWidth) * (60 / 180) - (time - start![0]) / 1000,
   );
+  // against the middle of all frames: the first one may be late itself
+  const middle = [...ahead].sort((a, b) => a - b)[ahead.length >> 1]!;
+  const off = ahead.map((one) => Math.abs(one - middle));
   console.log(
     `cursor against the clock: at most ${(Math.max(...off) * 1000).toFixed(0)} ms over ${drift.length} frames`,
   );
   expect(drift.length).toBeGreaterThan(20);
-  // two frames of the screen: a busy machine may miss one
-  expect(off.sort((a, b) => a - b)[Math.floor(off.length * 0.95)]!).toBeLessThan(0.034);
+  expect(off.sort((a, b) => a - b)[Math.floor(off.length * 0.95)]!).toBeLessThan(0.03);
   await page.keyboard.press('Space');
   await page.keyboard.press('Escape');
   await choose(page.locator('footer').getByRole('combobox', { name: 'Speed' }), '50 %');
