@@ -142,7 +142,7 @@ test('study: a plan with parts, a home scale and what rubs, as text', () => {
   );
   expect(
     said('--plan', 'outline', '--part', 'every I: major-minor-blend', '--part', 'chorus 2: free'),
-  ).toMatch(/^Outline; major–minor blend on every I; free on chorus 2\.$/m);
+  ).toMatch(/^Outline; major–minor blend on every I; free in chorus 2\.$/m);
   expect(said('--plan', 'home-scale', '--home', 'E major pentatonic')).not.toMatch(/##|bb/);
   const { status, stderr } = wander('study', at('blues.txt'), '--part', 'bars 9-12: outline');
   expect([status, stderr.trim()]).toEqual([2, 'This form has 4 bars: there are no bars 9 to 12.']);

@@ -4,7 +4,8 @@ export async function register(): Promise<void> {
   const { isFileDatabase, databaseFile, migrateDatabase } = await import('./server/db/client');
   await migrateDatabase();
   const { keepEarlierHomes } = await import('./server/earlierHomes');
-  await keepEarlierHomes();
+  // not a reason to serve nothing: it is tried again at the next start
+  await keepEarlierHomes().catch((error: Error) => console.warn(`Earlier home scales: ${error.message}`));
   const { judgingThread } = await import('./server/judging/judgingThread');
   judgingThread().warm();
   const { startRetention } = await import('./server/retention');

@@ -1,3 +1,3 @@
 export { followedSummary, followedWords } from './followedWords';
 export { substituteReason } from './substituteWords';
-export { clashWords, planSentence, settingsWords, whereWords } from './planWords';
+export { clashWords, placeWords, planSentence, settingsWords, whereWords } from './planWords';

@@ -13,6 +13,10 @@ export function whereWords({ chord, degree, section, chorus, bars }: Where): str
   return places.join(', ');
 }
 
+/** The same within a sentence: `on every I`, `in chorus 3`. */
+export const placeWords = (where: Where): string =>
+  `${where.degree || where.chord ? 'on' : 'in'} ${whereWords(where)}`;
+
 const AIMS: Readonly<Partial<Record<string, string>>> = {
   '1': 'the root',
   '3': 'the third',
@@ -33,9 +37,7 @@ export function settingsWords(settings: SettingsWords): string {
 
 /** A whole plan read back as one sentence. */
 export function planSentence(words: PlanWords): string {
-  const parts = (words.parts ?? []).map(
-    ({ where, plan }) => `${settingsWords(plan)} on ${whereWords(where)}`,
-  );
+  const parts = (words.parts ?? []).map(({ where, plan }) => `${settingsWords(plan)} ${placeWords(where)}`);
   const text = [settingsWords(words), ...parts].join('; ');
   return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 }

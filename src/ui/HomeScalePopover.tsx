@@ -1,14 +1,21 @@
 'use client';
 import { Popover } from 'radix-ui';
 import { useState, type ComponentProps } from 'react';
-import { degreeName, noteName, plainNote, readScale, scaleNotes, type Scale } from '@/core/music';
+import {
+  degreeName,
+  noteName,
+  plainNote,
+  readScale,
+  USUAL_ROOTS,
+  scaleNotes,
+  type Scale,
+} from '@/core/music';
 import { typeset } from '@/core/findings';
 import type { HomeScaleProps } from './HomeScalePicker';
 import { intervalLabel } from './intervalLabel';
 
 type Trigger = Pick<ComponentProps<'button'>, 'aria-label' | 'className' | 'children'>;
 
-const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 /** The ones most players begin with; any other is typed by name or by degrees. */
 const USUAL = [
   'minor pentatonic',
@@ -111,7 +118,7 @@ const Degrees = ({ name }: { name: string }) => {
 
 const Roots = ({ root, onChoose }: { root: string; onChoose: (root: string) => void }) => (
   <div role="group" aria-label="Root" className="grid grid-cols-12">
-    {ROOTS.map((one) => (
+    {USUAL_ROOTS.map((one) => (
       <button
         key={one}
         type="button"

@@ -1,4 +1,4 @@
-import { modulo, present } from '../shared';
+import { modulo, unwrap } from '../shared';
 import {
   degreeName,
   degreeSemitones,
@@ -8,8 +8,9 @@ import {
   isMinorish,
   keyScaleKind,
   letterIndex,
+  noteName,
   pitchClass,
-  readDegree,
+  readScale,
   rootPc,
   SCALE_KINDS,
   scaleFromDegrees,
@@ -120,12 +121,7 @@ function byMinorGoal(context: HarmonicReadingContext, degree: string): Scale | n
   const plain = fifthOf(chord) === 0 && !written(chord, 6) && !written(chord, 8) && !written(chord, 9);
   if (!plain || !(written(chord, 1) || written(chord, 3))) return null;
   if (!written(chord, 3)) return scaleOn(chord.root, 'fifth mode of harmonic minor');
-  const degrees = '1 b2 #2 3 4 5 b6 b7';
-  return scaleFromDegrees(
-    chord.root,
-    degrees,
-    degrees.split(' ').map((text) => present(readDegree(text))),
-  );
+  return unwrap(readScale(`${noteName(chord.root)} 1 b2 #2 3 4 5 b6 b7`));
 }
 
 /** A dominant that falls a fifth to a minor chord, or the V of a minor key. */

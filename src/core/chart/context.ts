@@ -22,9 +22,8 @@ export type HarmonicReadingContext = {
   readonly character: FormCharacter;
   /** All chords of the same key region. */
   readonly region: readonly Chord[];
-  /** The chord before this one with another root, and the one before that; the form is a loop. */
+  /** The chord before this one with another root; the form is a loop. */
   readonly before: Chord;
-  readonly beforeThat: Chord;
   /** A plan, a reading or the home scale hears the region's tonic as Lydian (T3.10). */
   readonly isLydian: boolean;
   /** The player's word on what a secondary dominant resolves to, before what follows. */

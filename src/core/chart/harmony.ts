@@ -16,6 +16,7 @@ import { bracketsOf, type Bracket } from './brackets';
 import type { Chart } from './chart';
 import type { FormCharacter, HarmonicReadingContext } from './context';
 import type { Override } from './override';
+import { readChart } from './readChart';
 import { readingOf, type ChordReading } from './reading';
 import { keyRegions, type Region } from './regions';
 import { timelineOf, type ChordSpan, type Timeline } from './timeline';
@@ -61,13 +62,11 @@ export function harmonyOf(chart: Chart, timeline: Timeline, choice: HarmonyChoic
   const readings = chordSpans.map((span, index) => {
     if (!span.chord) return null;
     const key = elementAt(keys, index);
-    const before = neighbour(chordSpans, index, -1);
     const context: HarmonicReadingContext = {
       chord: span.chord,
       key,
-      next: elementAt(chordSpans, neighbour(chordSpans, index, 1)).chord ?? span.chord,
-      before: elementAt(chordSpans, before).chord ?? span.chord,
-      beforeThat: elementAt(chordSpans, neighbour(chordSpans, before, -1)).chord ?? span.chord,
+      next: neighbour(chordSpans, index, 1),
+      before: neighbour(chordSpans, index, -1),
       character,
       region: chordsIn(chordSpans, keys, key),
       isLydian: choice.isLydian === true || meansLydian(choice.home ?? span.home, key) || lydianKeys.has(key),
@@ -99,15 +98,14 @@ function overrideAt(
   return overrides.findLast((one) => one.bar === bar + 1 && one.nth === nth) ?? null;
 }
 
-/** Where the nearest chord with another root stands, forwards or back; N.C. skipped, the form a loop. */
-function neighbour(chordSpans: readonly ChordSpan[], index: number, way: 1 | -1): number {
+/** The nearest chord with another root, forwards or back; N.C. skipped, the form a loop. */
+function neighbour(chordSpans: readonly ChordSpan[], index: number, way: 1 | -1): Chord {
   const own = present(elementAt(chordSpans, index).chord);
   for (let step = 1; step < chordSpans.length; step++) {
-    const at = modulo(index + way * step, chordSpans.length);
-    const { chord } = elementAt(chordSpans, at);
-    if (chord && rootPc(chord) !== rootPc(own)) return at;
+    const { chord } = elementAt(chordSpans, modulo(index + way * step, chordSpans.length));
+    if (chord && rootPc(chord) !== rootPc(own)) return chord;
   }
-  return index;
+  return own;
 }
 
 const meansLydian = (home: Scale | null, key: Key): boolean =>
@@ -151,6 +149,12 @@ const standsOnThree = (chords: readonly Chord[], key: Key): boolean =>
       [0, 5, 7].includes(modulo(rootPc(chord) - pitchClass(key.tonic), 12)) &&
       (isPlainMajor(chord) || chord.quality === 'dominant'),
   );
+
+/** The home scale a chart begins in: its own, else its key's; none where its text cannot be read. */
+export function homeNameOf(chartText: string): string {
+  const read = readChart(chartText);
+  return read.ok ? homeOf(read.value).name : '';
+}
 
 /** The home scale a chart begins in: its own, else its key's. */
 export const homeOf = (chart: Chart): Scale =>

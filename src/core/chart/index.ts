@@ -8,7 +8,7 @@ export { changeLoops, passage, sectionsOf } from './passage';
 export { routeOf, TEMPO_LIMITS, type Route, type RouteWords } from './route';
 export { transposeText, type Destination } from './transpose';
 export * from './timeline';
-export { harmonyOf, homeOf, homeScaleOf, type Harmony, type HarmonyChoice } from './harmony';
+export { harmonyOf, homeNameOf, homeOf, homeScaleOf, type Harmony, type HarmonyChoice } from './harmony';
 export type { ChordReading } from './reading';
 export type { OtherReading } from './explain';
 export type { Bracket } from './brackets';

@@ -9,6 +9,7 @@ import {
   readChord,
   readKey,
   readNote,
+  USUAL_ROOTS,
   type Key,
   type SpelledNote,
 } from '../music';
@@ -19,11 +20,7 @@ import { timelineOf } from './timeline';
 /** Where a chart is to go: a key, or so many semitones up (negative: down). */
 export type Destination = { readonly to: string } | { readonly by: Semitones };
 
-/**
- * The usual spelling of each tonic: fewest accidentals in its key, flats before sharps. Common practice, no
- * source.
- */
-const MAJOR_TONICS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
+/** The usual spelling of each minor tonic: fewest accidentals in its key. Common practice, no source. */
 const MINOR_TONICS = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'G#', 'A', 'Bb', 'B'];
 
 /**
@@ -50,7 +47,7 @@ export function transposeText(text: string, destination: Destination): Outcome<s
 
 function goalOf(home: Key, destination: Destination): Outcome<SpelledNote> {
   if ('by' in destination) {
-    const tonics = home.minor ? MINOR_TONICS : MAJOR_TONICS;
+    const tonics = home.minor ? MINOR_TONICS : USUAL_ROOTS;
     return accepted(
       present(readNote(elementAt(tonics, modulo(pitchClass(home.tonic) + Math.round(destination.by), 12))))
         .note,

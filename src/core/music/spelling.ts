@@ -29,6 +29,9 @@ export const FLAT_NAMES: readonly string[] = [
   'B',
 ];
 
+/** Roots and major tonics as they are usually written: fewest accidentals, flats before sharps. Common practice, no source. */
+export const USUAL_ROOTS: readonly string[] = FLAT_NAMES.map((name) => (name === 'Gb' ? 'F#' : name));
+
 /** The same in sharps. */
 export const SHARP_NAMES: readonly string[] = [
   'C',

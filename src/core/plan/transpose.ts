@@ -1,15 +1,14 @@
 import { modulo, type Semitones } from '../shared';
-import { FLAT_NAMES, noteName, pitchClass, readChord, readScale, rootPc } from '../music';
+import { FLAT_NAMES, noteName, pitchClass, readChord, readScale, rootPc, USUAL_ROOTS } from '../music';
 import type { PlanWords, SettingsWords, PlanPartWords } from './words';
-
-/** Roots as scales are usually written, by pitch class. Common practice, no source. */
-const ROOTS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'];
 
 function movedScale(name: string, by: Semitones): string {
   const read = readScale(name);
   if (!read.ok) return name;
   const { root, kind } = read.value;
-  return by % 12 === 0 ? `${noteName(root)} ${kind}` : `${ROOTS[modulo(pitchClass(root) + by, 12)]} ${kind}`;
+  return by % 12 === 0
+    ? `${noteName(root)} ${kind}`
+    : `${USUAL_ROOTS[modulo(pitchClass(root) + by, 12)]} ${kind}`;
 }
 
 function movedSymbol(symbol: string, by: Semitones): string {

@@ -1,6 +1,6 @@
 'use client';
 import Link from 'next/link';
-import { homeOf, readChart, TEMPO_LIMITS } from '@/core/chart';
+import { homeNameOf, TEMPO_LIMITS } from '@/core/chart';
 import { PLANS, PLAN_IDS, withHome, type PlanId } from '@/core/plan';
 import { planSentence } from '@/presentation';
 import { ChoiceSetting, NumberSetting, Setting } from '@/ui/Field';
@@ -52,7 +52,7 @@ export function SetupWhat({ charts, chart, settings, set, onChange }: Props) {
         <HomeScalePicker
           look="field"
           value={settings.plan.home}
-          fallback={homeNameOf(chart)}
+          fallback={homeNameOf(chart.text)}
           onChange={(home) => set({ plan: withHome(settings.plan, home) })}
         />
       </div>
@@ -70,12 +70,6 @@ export function SetupWhat({ charts, chart, settings, set, onChange }: Props) {
       </p>
     </>
   );
-}
-
-/** The home scale of a chart without a choice of the player's. */
-function homeNameOf({ text }: RecordChart): string {
-  const read = readChart(text);
-  return read.ok ? homeOf(read.value).name : '';
 }
 
 /** The tempo, and how it and the key move from chorus to chorus; a backing of one's own has its own. */

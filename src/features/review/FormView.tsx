@@ -17,7 +17,8 @@ import { placeText } from './Transport';
 import type { ReviewModel } from './useReviewModel';
 import { HomeScalePicker } from '@/ui/HomeScalePicker';
 import { withHome } from '@/core/plan';
-import { homeNameOf, PLAN_CHOICES } from './planChoices';
+import { homeNameOf } from '@/core/chart';
+import { PLAN_CHOICES } from './planChoices';
 
 /** The form with all choruses, what to say about it, and what is selected. */
 export function FormView({ model }: { model: ReviewModel }) {

@@ -5,7 +5,8 @@ import type { Otherwise } from './compareSides';
 import type { ReviewData } from './useReview';
 import { withHome } from '@/core/plan';
 import { HomeScalePicker } from '@/ui/HomeScalePicker';
-import { homeNameOf, PLAN_CHOICES } from './planChoices';
+import { homeNameOf } from '@/core/chart';
+import { PLAN_CHOICES } from './planChoices';
 
 type Props = { data: ReviewData; value: Otherwise | null; onChange: (value: Otherwise | null) => void };
 

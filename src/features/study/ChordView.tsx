@@ -38,7 +38,7 @@ export function ChordView({ model, barsARow }: { model: StudyModel; barsARow: nu
             section: elementAt(study.timeline.bars, cell.bar - 1).section,
             bar: cell.bar,
           }}
-          homeWithout={study.homeWithout}
+          homeWithout={elementAt(study.homesWithout, index)}
           clashes={study.clashes}
           chart={chart}
           onChange={choosePlan}

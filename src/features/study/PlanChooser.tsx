@@ -11,7 +11,7 @@ import {
   type Preset,
   type SettingsWords,
 } from '@/core/plan';
-import { clashWords, planSentence, whereWords } from '@/presentation';
+import { clashWords, placeWords, planSentence, whereWords } from '@/presentation';
 import { ChordWords } from '@/ui/ChordWords';
 import { Select, Tip } from '@/ui/controls';
 import { keepOwnPlans, useOwnPlans } from './ownPlans';
@@ -177,7 +177,7 @@ function PlanDetails(props: Props) {
                 type="button"
                 className="hover:text-ink"
                 onClick={() => onChange(withoutPart(plan, index))}
-                aria-label={`Remove ${PLANS[part.plan.id].name} on ${whereWords(part.where)}`}
+                aria-label={`Remove ${PLANS[part.plan.id].name} ${placeWords(part.where)}`}
               >
                 {whereWords(part.where)} ×
               </button>

@@ -23,16 +23,28 @@ export function readOwnPlans(text: string | null): readonly PlanWords[] {
   }
 }
 
-const store = createStore<readonly PlanWords[]>(
-  typeof localStorage === 'undefined' ? NONE : readOwnPlans(localStorage.getItem(NAME)),
-);
+/** What the browser kept; nothing on the server, and where the browser keeps nothing for pages. */
+function kept(): readonly PlanWords[] {
+  if (typeof window === 'undefined') return NONE;
+  try {
+    return readOwnPlans(window.localStorage.getItem(NAME));
+  } catch {
+    return NONE;
+  }
+}
+
+const store = createStore(kept());
 
 /** Plans the player made and kept in this browser, the newest last. */
 export const useOwnPlans = (): readonly PlanWords[] =>
   useSyncExternalStore(store.subscribe, store.get, () => NONE);
 
 export function keepOwnPlans(plans: readonly PlanWords[]): void {
-  const kept = plans.slice(-MOST);
-  store.set(kept);
-  localStorage.setItem(NAME, JSON.stringify(kept));
+  const last = plans.slice(-MOST);
+  store.set(last);
+  try {
+    window.localStorage.setItem(NAME, JSON.stringify(last));
+  } catch {
+    // a browser that keeps nothing: they hold until the page is left
+  }
 }

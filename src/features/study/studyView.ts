@@ -49,8 +49,8 @@ export type Study = {
   readonly meta: readonly string[];
   readonly say: readonly [string, string];
   readonly cells: readonly StudyCell[];
-  /** The home scale without the player's choice. */
-  readonly homeWithout: string;
+  /** The home scale of each chord without the player's choice. */
+  readonly homesWithout: readonly string[];
   readonly clashes: readonly Clash[];
   readonly grid: readonly GridColumn[];
 };
@@ -119,7 +119,7 @@ export function studyOf(chart: Chart, choice: PlanChoice, overlay: Chart | null 
     meta: metaOf(chart, harmony, plan),
     say: sentences(cells, plan),
     cells,
-    homeWithout: elementAt(harmonyOf(chart, timeline).homeScales, 0).name,
+    homesWithout: harmonyOf(chart, timeline).homeScales.map(({ name }) => name),
     clashes: clashesOf(planned),
     grid: homeGridOf(planned),
   };
