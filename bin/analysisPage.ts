@@ -1,7 +1,8 @@
 import type { LandingMark, Report } from '@/core/analyse';
 import { homeOf, timelineOf, type Chart } from '@/core/chart';
 import { FLAT_NAMES, leansSharp, SHARP_NAMES, type Scale } from '@/core/music';
-import { intervalWord, typeset, type Finding, type Findings, type OnTheNeck } from '@/core/findings';
+import type { Finding, FirstPage, OnTheNeck } from '@/core/findings';
+import { intervalWord, typeset } from '@/core/music';
 import { elementAt, present } from '@/core/shared';
 
 const WIDTH = 96;
@@ -41,7 +42,7 @@ export function page(
   chart: Chart,
   tempo: number,
   report: Report,
-  { findings, tooFew }: Findings,
+  first: FirstPage,
   gates: readonly LandingMark[],
   neck: OnTheNeck,
 ): string {
@@ -49,10 +50,14 @@ export function page(
   return [
     `${chart.title || 'Untitled'}: ${count(summary.notes, 'note')} over ${count(summary.choruses, 'chorus', 'choruses')} at ${tempo}`,
     `Targets met at ${summary.targetsMet} of ${summary.judgedChanges} changes${summary.targetsMetLate ? `, ${summary.targetsMetLate} more late` : ''}; ${summary.notesInPlan} of ${summary.notesJudged} notes fit the plan.`,
-    ...section('What to practise', findings.flatMap(sentences)),
+    ...section('First', firstPageLines(first)),
     ...section(
-      'Too few to judge',
-      tooFew.slice(0, 4).map(({ title, met, of }) => `${title}: ${met} of ${of}`),
+      'Also noticed',
+      first.also.flatMap((finding) => findingLines(finding)),
+    ),
+    ...section(
+      'Also noticed, not certain',
+      first.uncertain.map(({ title, met, of }) => `${title}: ${met} of ${of}`),
     ),
     ...section(
       'Changes',
@@ -105,15 +110,31 @@ export function page(
   ].join('\n');
 }
 
-function sentences(finding: Finding, index: number): string[] {
-  const { sentence, detail, drill, where } = finding;
+/** What comes first: a strength, what to practise or the next step, then what else was noticed. */
+function firstPageLines({ strength, progress, practise, step }: FirstPage): string[] {
+  return [
+    ...(strength ? wrapped(`Went well: ${strength.sentence} Hear bar ${strength.bar} again.`) : []),
+    ...(progress ? wrapped(`Better: ${progress.sentence}`) : []),
+    ...(practise ? findingLines(practise, 'To practise: ') : []),
+    ...(step ? wrapped(`Next step: ${step.sentence}`) : []),
+  ];
+}
+
+function findingLines(
+  { sentence, detail, advice, drill, where, before, met, of }: Finding,
+  label = '',
+): string[] {
   const bars =
     where.bars.length > 0
       ? ` Bars ${where.bars.slice(0, 8).join(', ')}${where.bars.length > 8 ? ' …' : ''}.`
       : '';
+  const earlier = before ? ` Before ${before.met} of ${before.of}, now ${met} of ${of}.` : '';
+  const over =
+    drill &&
+    (drill.span[0] === drill.span[1] ? `bar ${drill.span[0]}` : `bars ${drill.span[0]} to ${drill.span[1]}`);
   return [
-    ...wrapped(`${index + 1}. ${[sentence, detail].filter(Boolean).join(' ')}${bars}`),
-    `   Practise ${typeset(drill.target)} over ${drill.span[0] === drill.span[1] ? `bar ${drill.span[0]}` : `bars ${drill.span[0]} to ${drill.span[1]}`} at ${drill.tempo}: ${drill.pass}.`,
+    ...wrapped(`${label}${[sentence, detail, advice].filter(Boolean).join(' ')}${bars}${earlier}`),
+    ...(drill ? [`   Drill: ${drill.kind}, ${over}, at ${drill.tempo}.`] : []),
   ];
 }
 

@@ -281,7 +281,7 @@ test('analyse: the page says what to practise, every change, and what it rests o
   const { stdout, status } = wander('analyse', at('truth.json'), '--chart', at('chart.txt'));
   expect(status).toBe(0);
   for (const title of [
-    'WHAT TO PRACTISE',
+    'FIRST',
     'CHANGES   ● target',
     'CHANGE BY CHANGE',
     'PHRASES',
@@ -356,7 +356,7 @@ test('analyse: earlier takes are counted in; an offset may be found from the tak
   expect([Math.round(alignment.estimatedMs), Math.round(alignment.appliedMs)]).toEqual([12, 12]);
   const far = wander('analyse', at('late.json'), '--chart', at('chart.txt'), '--offset', '-0.04', '--json');
   expect(far.stderr).toContain(
-    '52 ms behind the beat. Nothing was moved; if that is latency, give --offset 0.012.',
+    '52 ms behind the beat. Nothing was moved: measure the latency; if that is latency, give --offset 0.012.',
   );
 });
 

@@ -1,10 +1,17 @@
-import { analyse, analyseAligned, MOST_UNASKED_MS, type PlayedNote } from '@/core/analyse';
+import {
+  analyse,
+  analyseAligned,
+  asPlayed,
+  MOST_UNASKED_MS,
+  type PlayedNote,
+  type Report,
+} from '@/core/analyse';
 import { readMidi, readNotes, toBeats } from '@/core/formats';
 import { timelineOf } from '@/core/chart';
 import { overlayOf, planOn } from '@/core/plan';
 import { followedBars } from '@/core/review';
 import { followedSummary, followedWords } from '@/presentation';
-import { findingsOver, marksOf, onTheNeck } from '@/core/findings';
+import { findingsOver, firstPageOf, heldAgainst, marksOf, onTheNeck } from '@/core/findings';
 import { BadInput, valueOf } from './exit';
 import {
   argumentsOf,
@@ -58,7 +65,9 @@ export function analyseCommand(args: string[]): void {
       report: analyse({ chart, plan, tempo: own, notes: notesFrom(path, own, offset, values.tuning) }),
     };
   });
-  const found = findingsOver([...earlier, { chart, tempo, plan, report }]);
+  const own = { chart, tempo, plan, report };
+  const found = findingsOver([...earlier, own]);
+  const firstPage = firstPageOf(own, { ...found, findings: heldAgainst(found.findings, earlier) });
   const overlay = values.overlay === undefined ? plan.overlay : readFile(values.overlay).toString('utf8');
   const followed = overlay === undefined ? [] : followedBars({ chart, overlay, tempo, plan, report });
   // superimposed changes are judged beside the written ones, by the same plan
@@ -72,20 +81,21 @@ export function analyseCommand(args: string[]): void {
           plan,
           choruses,
         });
-  warnOfOffset(report.time.offsetMs ?? 0, offset);
+  warnOfLean(report, offset);
   const timeline = timelineOf(chart, tempo);
   const gates = () => marksOf(report, planOn(chart, timeline, plan).plan, chart, tempo);
   if (values.json)
     printJson({
-      ...report,
+      ...asPlayed(report),
       ...found,
+      firstPage,
       neck: onTheNeck(report),
       ...(alignment ? { alignment } : {}),
       ...(laid ? { overlay: laid } : {}),
       ...(followed.length > 0 ? { followed } : {}),
     });
   else {
-    process.stdout.write(page(chart, tempo, report, found, gates(), onTheNeck(report)));
+    process.stdout.write(page(chart, tempo, report, firstPage, gates(), onTheNeck(report)));
     if (followed.length > 0)
       process.stdout.write(
         `\nCHANGES LAID OVER\n  ${[followedSummary(followed), ...followed.map(followedWords)].join('\n  ')}\n`,
@@ -101,12 +111,16 @@ function refuseEmpty(notes: readonly PlayedNote[], tempo: number, offset: number
   throw new BadInput(`--offset ${offset} lies past the end of the take: no note is left. ${end}`);
 }
 
-/** Says that the whole take lies beside the beat, and how it could be moved. */
-function warnOfOffset(ms: number, offset: number): void {
+/** Says that the whole take lies beside the beat, and what was done about it (T1.6). */
+function warnOfLean({ time: { offsetMs, lean } }: Report, offset: number): void {
+  const ms = offsetMs ?? 0;
   if (Math.abs(ms) <= MOST_UNASKED_MS) return;
   const where = `${Math.abs(Math.round(ms))} ms ${ms > 0 ? 'behind' : 'ahead of'} the beat`;
-  const remedy = `if that is latency, give --offset ${(offset + ms / 1000).toFixed(3)}`;
-  process.stderr.write(`The notes lie ${where}. Nothing was moved; ${remedy}.\n`);
+  const done =
+    lean.takenMs !== 0 ? 'It was judged as if it sat on it' : 'Nothing was moved: measure the latency';
+  process.stderr.write(
+    `The notes lie ${where}. ${done}; if that is latency, give --offset ${(offset + ms / 1000).toFixed(3)}.\n`,
+  );
 }
 
 function notesFrom(file: string, tempo: number, offset: number, tuning?: string): PlayedNote[] {

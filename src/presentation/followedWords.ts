@@ -1,4 +1,4 @@
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import type { FollowedBar } from '@/core/review';
 
 const chords = (symbols: readonly string[]): string => symbols.map(typeset).join(' ');

@@ -1,4 +1,4 @@
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { PLANS, type Clash, type PlanWords, type SettingsWords, type Where } from '@/core/plan';
 
 /** Where a part of a plan holds: `every I`, `section B`, `bars 5 to 8`, `chorus 3`. */

@@ -1,4 +1,5 @@
 import { DAY_MS, dayOf, diaryOf, weekOf, weekStart, type DiaryDay, type DiaryEntry } from '@/core/scheduling';
+import { isPraise } from '@/core/findings';
 import { format } from 'date-fns';
 import { eq, gte } from 'drizzle-orm';
 import { database, write } from './db/client';
@@ -17,7 +18,7 @@ export const DIARY_DAYS = 28;
 
 /** A take in half a sentence: what was met, and what to practise. */
 export function saidOf({ met, judged, findings }: TakeSummary): string {
-  const first = findings.find(({ kind }) => kind !== 'improved' && kind !== 'kept');
+  const first = findings.find((finding) => !isPraise(finding));
   return `${met} of ${judged} changes met${first ? `; next: ${first.title}` : ''}`;
 }
 

@@ -1,5 +1,6 @@
 import { changesOf, harmonyOf, readChart, timelineOf, transposeText, type Chart } from '@/core/chart';
-import { CATALOGUE, drillFor, drillOf, drillOfFinding, readOwnWords, type Drill } from '@/core/drills';
+import { CATALOGUE, drillFor, drillOf, readOwnWords, type Drill } from '@/core/drills';
+import { drillOfFinding } from '@/core/findings';
 import { keyName } from '@/core/music';
 import { transposePlan, type PlanWords } from '@/core/plan';
 import { chartById } from './charts';

@@ -2,8 +2,7 @@ import { and, desc, eq, isNull, lt, ne, sql } from 'drizzle-orm';
 import { ENGINE_VERSION, type LandingMark, type Report } from '@/core/analyse';
 import type { Edit, SecondsNote, TakeWords } from '@/core/correct';
 import { planKey, type PlanWords } from '@/core/plan';
-import type { Finding } from '@/core/findings';
-import type { TakeCase } from '@/core/review';
+import type { SaidOfTake, TakeCase } from '@/core/review';
 import { database, write } from './db/client';
 import { reports, takes, type TakeTrouble } from './db/schema';
 import { editsOf, heardIn, wordsOf } from './corrections';
@@ -14,13 +13,12 @@ import { storeTakeSummary, takeSummaryOf } from './takeSummaries';
 import { asTake, takeById, type StoredTake } from './takes';
 
 /** Everything a review shows: derived, and kept only to be quick. */
-export type Review = {
+export type Review = SaidOfTake & {
   readonly take: StoredTake;
   readonly heard: readonly SecondsNote[];
   readonly edits: readonly Edit[];
   readonly words: TakeWords;
   readonly report: Report;
-  readonly findings: readonly Finding[];
   readonly marks: readonly LandingMark[];
   /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty:
     number | null;
@@ -107,7 +105,8 @@ async function keptOf(take: StoredTake, plan: PlanWords): Promise<JudgedTake | n
     kept?.engineVersion === ENGINE_VERSION &&
     kept.offsetSec === take.offsetSec &&
     stored?.report?.schema === 'idle-wander/report@1' &&
-    Array.isArray(stored.findings);
+    Array.isArray(stored.findings) &&
+    stored.firstPage !== undefined;
   return isCurrent && stored ? stored : null;
 }
 
@@ -164,7 +163,7 @@ async function earlierTakes({ chartText, number }: StoredTake): Promise<StoredTa
 /** All that decides what is said of a take, by a plan; null where its notes are gone. */
 async function caseOf(take: StoredTake, plan: PlanWords): Promise<TakeCase | null> {
   const heard = await heardIn(take.id);
-  const { chartText, tempo, pace, choruses, offsetSec } = take;
+  const { chartText, tempo, pace, choruses, offsetSec, latencySec } = take;
   return (
     heard && {
       chartText,
@@ -173,6 +172,7 @@ async function caseOf(take: StoredTake, plan: PlanWords): Promise<TakeCase | nul
       choruses,
       plan,
       offsetSec,
+      isLatencyMeasured: latencySec !== null,
       heard: heard.notes,
       edits: await editsOf(take.id),
     }

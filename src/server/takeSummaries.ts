@@ -4,7 +4,7 @@ import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { keyName } from '@/core/music';
 import { measuresOf, type Measures } from '@/core/scheduling';
 import { planKey } from '@/core/plan';
-import type { Finding, FindingKind } from '@/core/findings';
+import { findingName, type Finding, type FindingKind } from '@/core/findings';
 import { unwrap, elementAt } from '@/core/shared';
 import { database, type Transaction } from './db/client';
 import { takeLines, takes, takeWords } from './db/schema';
@@ -159,7 +159,7 @@ export type TakeFacets = {
   readonly titles: readonly string[];
   readonly plans: readonly string[];
   readonly keys: readonly string[];
-  readonly findings: readonly { readonly kind: string; readonly count: number }[];
+  readonly findings: readonly { readonly kind: string; readonly name: string; readonly count: number }[];
 };
 
 /** What there is to choose by. */
@@ -180,13 +180,13 @@ export async function takeFacets(): Promise<TakeFacets> {
     .from(takeLines)
     .groupBy(sql`1`)
     .orderBy(sql`1`);
-  const findings = await database().all<{ kind: string; count: number }>(
+  const findings = await database().all<{ kind: FindingKind; count: number }>(
     sql`select json_extract(value, '$.kind') as kind, count(*) as count from ${takeLines}, json_each(${takeLines.json}, '$.findings') group by 1 order by 2 desc`,
   );
   return {
     titles: all.map(({ title }) => title),
     plans: plans.map(({ plan }) => plan),
     keys: keys.flatMap(({ key }) => (key ? [key] : [])),
-    findings,
+    findings: findings.map(({ kind, count }) => ({ kind, name: findingName(kind), count })),
   };
 }

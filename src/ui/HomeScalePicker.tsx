@@ -1,7 +1,7 @@
 'use client';
 import { ChevronDown } from 'lucide-react';
 import { lazy, Suspense, useState, type ComponentProps } from 'react';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import type { Scale } from '@/core/music';
 
 export type HomeScaleProps = {

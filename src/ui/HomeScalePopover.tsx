@@ -10,7 +10,7 @@ import {
   scaleNotes,
   type Scale,
 } from '@/core/music';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import type { HomeScaleProps } from './HomeScalePicker';
 import { intervalLabel } from './intervalLabel';
 

@@ -10,6 +10,7 @@ import {
   type Timeline,
 } from '@/core/chart';
 import type { PlayedNote } from '@/core/analyse';
+import { readChord } from '@/core/music';
 import type { PlanId } from '@/core/plan';
 import { unwrap, modulo, seededRandom, type Random } from '@/core/shared';
 
@@ -109,6 +110,13 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
     return notes;
   }
 
+  /** Farther and farther from the beat: by so many milliseconds at the end. */
+  const leaning = (notes: readonly PlayedNote[], ms: number): PlayedNote[] =>
+    notes.map((note) => ({
+      ...note,
+      onsetBeat: note.onsetBeat + ((ms / 1000) * (tempo / 60) * note.onsetBeat) / (LINE.formBeats * choruses),
+    }));
+
   const scaleAt = (beat: number): readonly number[] =>
     HARMONY.readings[soundingAt(LINE, beat).span.index]!.scale.pcs;
   const chordAt = (beat: number) => soundingAt(LINE, beat).span.chord!;
@@ -185,8 +193,9 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
       kind: 'tone-missed',
       notes: (seed) =>
         atLandings(play(seed, { early: 0, late: 0 }), (note, { to }) =>
-          toneOf(to.tones, 'third') === modulo(note.midi, 12)
-            ? near(note.midi, toneOf(to.tones, 'seventh')!)
+          // neither guide tone, but a tone of the chord each time
+          [toneOf(to.tones, 'third'), toneOf(to.tones, 'seventh', 'sixth')].includes(modulo(note.midi, 12))
+            ? near(note.midi, toneOf(to.tones, Math.round(note.onsetBeat) % 8 === 0 ? 'root' : 'fifth')!)
             : null,
         ),
     },
@@ -277,15 +286,14 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
           phrase.map((note, index) => {
             if (index < phrase.length - 1) return note;
             const { tones } = chordAt(note.onsetBeat + 0.1);
-            const asking = scaleAt(note.onsetBeat + 0.1).filter(
-              (pc) => modulo(pc - tones[0]!.pc, 12) === 5,
-            )[0];
-            return asking === undefined ? note : { ...note, midi: near(note.midi, asking) };
+            // the fourth of a major chord, the half step above the root of a minor one: neither tone nor colour
+            const isMajor = tones.some(({ role, semitones }) => role === 'third' && semitones === 4);
+            return { ...note, midi: near(note.midi, modulo(tones[0]!.pc + (isMajor ? 5 : 1), 12)) };
           }),
         ),
     },
-    { kind: 'rushes', notes: (seed) => play(seed, { biasMs: -50, spreadMs: 8 }) },
-    { kind: 'drags', notes: (seed) => play(seed, { biasMs: 50, spreadMs: 8 }) },
+    { kind: 'rushes', notes: (seed) => leaning(play(seed, { spreadMs: 8 }), -60) },
+    { kind: 'drags', notes: (seed) => leaning(play(seed, { spreadMs: 8 }), 60) },
     { kind: 'uneven', notes: (seed) => play(seed, { spreadMs: 55 }) },
     {
       kind: 'no-upbeats',
@@ -494,12 +502,20 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
     },
     {
       kind: 'tone-never-played',
-      notes: (seed) =>
-        play(seed).map((note) =>
-          isOver(note, weak.never.chord) && modulo(note.midi, 12) === weak.never.pc
-            ? { ...note, midi: note.midi - 2 }
-            : note,
-        ),
+      notes: (seed) => {
+        const { tones } = unwrap(readChord(weak.never.chord));
+        const guides = tones.filter(({ role }) => role === 'third' || role === 'seventh').map(({ pc }) => pc);
+        // its root instead; and at the changes into it neither guide tone, so that the other one does not tell it
+        return play(seed).map((note) => {
+          const isInto = CHANGES.some(
+            ({ at, to }) => to.symbol === weak.never.chord && Math.abs(note.onsetBeat - at) <= 0.6,
+          );
+          const left = isInto ? guides : [weak.never.pc];
+          return isOver(note, weak.never.chord) && left.includes(modulo(note.midi, 12))
+            ? { ...note, midi: near(note.midi, tones[0]!.pc) }
+            : note;
+        });
+      },
     },
     {
       kind: 'starts-alike',

@@ -5,6 +5,7 @@ import {
   intervalOver,
   isAdjacentIn,
   isChange,
+  keyScaleKind,
   pitchClass,
   rootPc,
   scaleOn,
@@ -214,6 +215,24 @@ export function secondReading(request: {
     return own.chord;
   };
   const isBluesForm = harmony.character.blues || harmony.character.dominantVamp;
+  const isBluesy = (place: Place) => isBluesForm || home(place).kind === 'blues';
+  const tonicOf = (place: Place) => pitchClass(reading(place)!.key.tonic);
+  // T10.6: a dominant, or the V, whose next chord lies a fifth below
+  const isOnItsWay = (place: Place) => {
+    const { chord, degree } = reading(place)!;
+    const sounds = chord.quality === 'dominant' || (chord.quality === 'sus' && toneByRole(chord, 'seventh'));
+    return (sounds || degree === 'V') && modulo(rootPc(followedBy(place)) - rootPc(chord), 12) === 5;
+  };
+  // T6.4: secondary or borrowed
+  const isNotOfKey = (place: Place) => {
+    const { chord, key } = reading(place)!;
+    const above = modulo(rootPc(chord) - tonicOf(place), 12);
+    if (isBluesy(place) && [0, 5, 7].includes(above)) return false;
+    const own = scaleOn(key.tonic, keyScaleKind(key)).pcs;
+    return chord.tones.some(
+      ({ pc }) => !own.includes(pc) && !(key.minor && pc === modulo(tonicOf(place) - 1, 12)),
+    );
+  };
   const isAlteration = (place: Place, pc: number) => {
     const own = reading(place);
     if (!own || own.chord.quality !== 'dominant' || hasTone(own.chord, pc)) return false;
@@ -258,8 +277,12 @@ export function secondReading(request: {
     const own = soundingIndex(note.onset + tol);
     const change = changes.find(({ at }) => inReach(note, at));
     if (change) {
-      const fits =
-        ['chord', 'colour'].includes(base(walk[change.place]!, note.pc)) && !hasTone(change.from, note.pc);
+      const voices = events[place]!;
+      const sharedBy = (chord: Chord) => voices.filter((voice) => hasTone(chord, voice.pc)).length;
+      const isHit = new Set(voices.map(({ pitch }) => pitch)).size >= 3;
+      const fits = isHit
+        ? sharedBy(change.to) > sharedBy(change.from)
+        : ['chord', 'colour'].includes(base(walk[change.place]!, note.pc)) && !hasTone(change.from, note.pc);
       const rings =
         note.end >= change.at + 0.25 - E &&
         !line.some((other) => Math.abs(other.onset - change.at) <= on + E);
@@ -292,7 +315,12 @@ export function secondReading(request: {
     )
       first--;
     const run = Array.from({ length: landing.place - first }, (_, index) => first + index);
-    const foreign = run.filter((place) => !inScale(walk[change.place - 1]!, line[place]!.pc)).length;
+    const presentPlace = walk[change.place - 1]!;
+    const foreign = run.filter(
+      (place) =>
+        !inScale(presentPlace, line[place]!.pc) &&
+        !(isBluesy(presentPlace) && home(presentPlace).pcs.includes(line[place]!.pc)),
+    ).length;
     if (run.length > 0 && foreign * 2 >= run.length)
       for (const place of run) {
         belongs[place] = change.place;
@@ -303,7 +331,19 @@ export function secondReading(request: {
   const isTone = (place: number) => base(at(place), line[place]!.pc) === 'chord';
   const isTarget = (place: number) =>
     cellAt(plan, at(place).at, at(place).chorus).targets.includes(line[place]!.pc);
-  const step = (from: number, to: number) => line[to]!.pitch - line[from]!.pitch;
+  const read = line.map(({ pitch }, place) => {
+    const neighbours = [line[place - 1], line[place + 1]];
+    if (!linked(place - 1) || !linked(place)) return pitch;
+    for (const put of [pitch - 12, pitch + 12]) {
+      const isAway = neighbours.every((other) => {
+        const off = (pitch - other!.pitch) * Math.sign(pitch - put);
+        return off >= 9 && off <= 15;
+      });
+      if (isAway && neighbours.every((other) => Math.abs(put - other!.pitch) <= 4)) return put;
+    }
+    return pitch;
+  });
+  const step = (from: number, to: number) => read[to]! - read[from]!;
   const joined = (place: number) => linked(place, 0.5);
 
   // sequences: a cell of 2–4 notes stated at least three times, moved each time by one step of the chord-scale, key or home scale
@@ -343,12 +383,91 @@ export function secondReading(request: {
     return own ? scaleOn(own.key.tonic, own.key.minor ? 'natural minor' : 'major') : home(at(place));
   }
 
+  // T7.9: a cell of at least three notes said twice elsewhere, or of two notes three times; only short ones matter here
+  const inCell = line.map(() => false);
+  for (let first = 0; first + 5 < line.length; first++) {
+    let best = { last: -1, size: 0 };
+    for (let size = 2; size <= 8; size++) {
+      const offset = line[first + size] ? line[first + size]!.pitch - line[first]!.pitch : 0;
+      let whole = 0;
+      while (
+        first + whole + size < line.length &&
+        linked(first + whole + size - 1) &&
+        line[first + whole + size]!.pitch - line[first + whole]!.pitch === offset
+      )
+        whole++;
+      const isLinkedCell = Array.from({ length: size - 1 }, (_, index) => index).every((index) =>
+        linked(first + index),
+      );
+      const statements = Math.floor(whole / size) + 1;
+      const last = first + statements * size - 1;
+      if (isLinkedCell && offset !== 0 && statements >= (size === 2 ? 3 : 2) && last > best.last)
+        best = { last, size };
+    }
+    if (best.last < 0) continue;
+    if (best.size <= 4) for (let place = first; place <= best.last; place++) inCell[place] = true;
+    first = best.last;
+  }
+  const isKept = (place: number) => !inSequence[place] && !inCell[place];
+
+  // T7.8 and T7.14: linked notes in skips over one chord that spell a chord, in stacked thirds where it is more than a seventh
+  const spellings = [
+    '0 4 7',
+    '0 3 7',
+    '0 3 6',
+    '0 4 8',
+    '0 4 7 11',
+    '0 4 7 10',
+    '0 3 7 10',
+    '0 3 6 10',
+    '0 3 6 9',
+    '0 3 7 11',
+    '0 4 8 11',
+    '0 2 4 7 11',
+    '0 2 4 7 10',
+    '0 2 3 7 10',
+    '0 1 4 7 10',
+    '0 3 4 7 10',
+    '0 2 4 6 7 10',
+    '0 2 4 5 7 10',
+    '0 2 3 5 7 10',
+    '0 2 4 6 7 11',
+    '0 2 4 7 9 11',
+    '0 2 4 7 9 10',
+    '0 2 3 7 9 10',
+  ].map((steps) => steps.split(' ').map(Number));
+  const spells = (pcs: readonly number[]) => {
+    const all = [...new Set(pcs)];
+    return spellings.flatMap((steps) =>
+      Array.from({ length: 12 }, (_, root) => steps.map((one) => (one + root) % 12)).filter((tones) =>
+        all.every((pc) => tones.includes(pc)),
+      ),
+    );
+  };
+  const arpeggios: [number, number][] = [];
+  for (let first = 0; first < line.length - 2;) {
+    let end = first;
+    for (let last = first + 1; linked(last - 1) && Math.abs(step(last - 1, last)) >= 3; last++) {
+      if (at(last).chord?.symbol !== at(first).chord?.symbol) break;
+      const pcs = line.slice(first, last + 1).map(({ pc }) => pc);
+      const all = spells(pcs);
+      if (all.length === 0) break;
+      const whole = all.find((tones) => tones.length === new Set(pcs).size);
+      const isStacked = Array.from({ length: last - first }, (_, index) => first + index).every((place) =>
+        [0, 3, 4].includes(Math.abs(step(place, place + 1)) % 12),
+      );
+      if (whole && last - first >= 2 && (whole.length <= 4 || isStacked)) end = last;
+    }
+    if (end > first) arpeggios.push([first, end]);
+    first = end > first ? end : first + 1;
+  }
+
   // figures
   type Figure = { kind: string; members: number[]; target: number };
   const figures: Figure[] = [];
   line.forEach((_, target) => {
     const [a, b] = [target - 2, target - 1];
-    if (a < 0 || !joined(a) || !joined(b) || inSequence[a] || inSequence[b]) return;
+    if (a < 0 || !joined(a) || !joined(b) || !isKept(a) || !isKept(b)) return;
     const beat = onBeat(line[target]!.onset);
     if (!isTone(target) && !(beat && base(at(target), line[target]!.pc) === 'colour')) return;
     const [da, db] = [-step(a, target), -step(b, target)];
@@ -356,10 +475,13 @@ export function secondReading(request: {
     const own = at(target).chord;
     const tones = [a, b].filter((place) => own !== null && hasTone(own, line[place]!.pc)).length;
     if (tones === 2 || (!beat && tones > 0)) return;
+    if (isTone(a) && isTone(b)) return;
+    const isOfArpeggio = arpeggios.some(([first, last]) => first < a && last >= b);
+    if (isOfArpeggio && step(a - 1, a) * step(a, b) > 0) return;
     const members = [a, b];
     while (members.length < 4) {
       const next = members[0]! - 1;
-      if (next < 0 || !joined(next) || inSequence[next]) break;
+      if (next < 0 || !joined(next) || !isKept(next) || isTone(next)) break;
       const [away, after] = [-step(next, target), -step(members[0]!, target)];
       const otherSide = away * after < 0;
       const farther = Math.abs(away) - Math.abs(after);
@@ -427,7 +549,32 @@ export function secondReading(request: {
     }
     const member = memberOf(place, 'enclosure') ?? memberOf(place, 'double-chromatic');
     if (member) return set(member.kind, led, member.target);
-    if (!inScale(here, note.pc) && leads(place, 1)) {
+    const under = line[place + 1] ? at(place + 1).chord : null;
+    const isNeighbour =
+      place > 0 &&
+      joined(place - 1) &&
+      joined(place) &&
+      place + 1 < line.length &&
+      step(place - 1, place + 1) === 0 &&
+      [1, 2].includes(Math.abs(step(place, place + 1)));
+    // T7.11: an accented 4–3 or 7–1
+    if (onBeat(note.onset) && leads(place, 2) && under && !isNeighbour) {
+      const above = semitonesAboveRoot(under, note.pc);
+      const toThird = toneByRole(under, 'third')?.pc === line[place + 1]!.pc && step(place, place + 1) < 0;
+      if ((above === 5 && toThird) || (above === 11 && step(place, place + 1) === 1)) {
+        set(toward(), led, place + 1);
+        figures.push({ kind: note.function, members: [place], target: place + 1 });
+        return;
+      }
+    }
+    const isByStep = place > 0 && joined(place - 1) && Math.abs(step(place - 1, place)) <= 2;
+    const isBetween =
+      isByStep &&
+      step(place - 1, place) === step(place, place + 1) &&
+      inScale(at(place - 1), line[place - 1]!.pc) &&
+      inScale(at(place + 1), line[place + 1]!.pc);
+    const isUpbeat = line[place + 1] !== undefined && !onBeat(note.onset) && onBeat(line[place + 1]!.onset);
+    if (!inScale(here, note.pc) && leads(place, 1) && (!isByStep || (!isBetween && isUpbeat))) {
       set(toward(), led, place + 1);
       figures.push({ kind: note.function, members: [place], target: place + 1 });
       return;
@@ -457,6 +604,33 @@ export function secondReading(request: {
       return;
     }
     return set(own, own);
+  });
+
+  // T7.12: ♭3 into 3 of one chord within a beat is a figure of its own; by a grace note too
+  line.forEach((note, place) => {
+    const next = line[place + 1];
+    if (!next || !joined(place) || step(place, place + 1) !== 1 || at(place).chord !== at(place + 1).chord)
+      return;
+    const third = at(place).chord && toneByRole(at(place).chord!, 'third');
+    if (!third || third.semitones !== 4 || next.pc !== third.pc || next.onset - note.onset > 1 + E) return;
+    if (wide.some(({ members }) => members.includes(place))) return;
+    const known = figures.findIndex(
+      ({ kind, members }) => members.length === 1 && members[0] === place && kind.startsWith('approach'),
+    );
+    const own = { kind: 'minor-to-major-third', members: [place], target: place + 1 };
+    if (known >= 0) figures[known] = own;
+    else figures.push(own);
+  });
+  const graced = notes.filter((note) => {
+    if (note.from === undefined || note.grace) return false;
+    const { chord } = line[note.event] ? at(note.event) : { chord: null };
+    const third = chord && toneByRole(chord, 'third');
+    return (
+      third !== null &&
+      third?.semitones === 4 &&
+      note.pc === third.pc &&
+      notes[note.from]!.pc === modulo(third.pc - 1, 12)
+    );
   });
 
   const HEIGHTS: Record<string, number> = { chord: 0, colour: 1, scale: 2, approach: 3, outside: 4 };
@@ -574,9 +748,20 @@ export function secondReading(request: {
         fix: null,
       };
     }
-    const verdict = rank(change, found.note);
+    let verdict = rank(change, found.note);
     let resolution: number | undefined;
-    if (!hasTone(change.to, found.note.pc) && verdict !== 'target') {
+    const settled = figures.find(
+      ({ kind, members, target }) =>
+        !['suspension', 'retardation'].includes(kind) &&
+        members.includes(found!.place) &&
+        line[target]!.onset - Math.max(line[found!.place]!.onset, change.at) <= 1 + E &&
+        line[target]!.onset < change.until - E &&
+        hasTone(change.to, line[target]!.pc),
+    );
+    if (!hasTone(change.to, found.note.pc) && verdict !== 'target' && settled) {
+      resolution = settled.target;
+      verdict = rank(change, line[settled.target]!);
+    } else if (!hasTone(change.to, found.note.pc) && verdict !== 'target') {
       for (let place = found.place + 1; place <= found.place + 4 && linked(place - 1); place++) {
         const note = line[place]!;
         if (note.onset >= change.until - E || note.onset - change.at > 2 * barAt(change.at).beats + E) break;
@@ -602,9 +787,11 @@ export function secondReading(request: {
     const place = walk[change.place]!;
     const metLate =
       resolution !== undefined && cellAt(plan, place.at, place.chorus).targets.includes(line[resolution]!.pc);
+    const isSoon = resolution !== undefined && line[resolution]!.onset - change.at <= 1 + E;
     const fix =
       verdict !== 'target' &&
       !metLate &&
+      !isSoon &&
       nearest !== null &&
       Math.abs(nearest) <= 4 &&
       origin!.pitch + nearest >= 40 &&
@@ -632,7 +819,14 @@ export function secondReading(request: {
         Math.min(...events[index]!.map((one) => one.onset)),
     );
   const short2 = gaps.filter((gap) => gap <= 2 + E);
-  const pulse = middle(short2.length < 3 ? gaps : short2) ?? 1;
+  const counted = [...(short2.length < 3 ? gaps : short2)].sort((a, b) => a - b);
+  const pulse = middle(counted) ?? 1;
+  const quarter = (counted.length - 1) / 4;
+  const quick =
+    counted.length === 0
+      ? 1
+      : counted[Math.floor(quarter)]! +
+        (quarter % 1) * (counted[Math.ceil(quarter)]! - counted[Math.floor(quarter)]!);
   const starts: number[] = [];
   let sounded = -Infinity;
   events.forEach((voices, place) => {
@@ -641,7 +835,7 @@ export function secondReading(request: {
     const length = before
       ? Math.max(...before.map((note) => note.end)) - Math.min(...before.map((note) => note.onset))
       : 0;
-    const rest = Math.max(0.75, ms(300), Math.min(2 * pulse, 0.75 * barAt(onset).beats));
+    const rest = Math.max(0.75, ms(300), Math.min(1.6 * quick, 0.75 * barAt(onset).beats));
     if (!before || onset - sounded >= rest - E || (length >= 2 - E && length >= 3 * pulse - E))
       starts.push(place);
     sounded = Math.max(sounded, ...voices.map((note) => note.end));
@@ -670,15 +864,57 @@ export function secondReading(request: {
     const note = line[place]!;
     const { chord } = at(place);
     if (!chord) return 'asks';
-    const is = (...roles: ('root' | 'third' | 'fifth' | 'sixth' | 'seventh')[]) =>
+    const place2 = at(place);
+    const is = (...roles: ('root' | 'third' | 'fifth' | 'sixth')[]) =>
       roles.some((role) => toneByRole(chord, role)?.pc === note.pc);
-    const settled = note.end - note.onset >= 1 - E || strong(note.onset);
-    const tonic = ['I', 'i'].includes(reading(at(place))!.degree);
-    if (settled && (is('root', 'third') || (tonic && is('fifth', 'sixth')))) return 'home';
-    return is('seventh', 'fifth') || [2, 9, 11].includes(semitonesAboveRoot(chord, note.pc))
-      ? 'floats'
-      : 'asks';
+    const { degree } = reading(place2)!;
+    const restful = is('root', 'third', 'fifth');
+    if (['I', 'i'].includes(degree) && (restful || is('sixth'))) return 'home';
+    if (isBluesy(place2) && degree === 'IV' && note.pc === tonicOf(place2)) return 'home';
+    if (isOnItsWay(place2)) return is('root') ? 'floats' : 'asks';
+    if (restful) return 'home';
+    const own = base(place2, note.pc);
+    if (own === 'chord') return 'floats';
+    if (note.pc === modulo(tonicOf(place2) - 1, 12)) return 'asks';
+    return own === 'colour' ? 'floats' : 'asks';
   }
+  // T8.9: a phrase that states a theme again asks for no other note
+  const shapes = phrases.map(({ first, last }) => line.slice(first, last + 1));
+  const isSameTheme = (a: readonly ReadNote[], b: readonly ReadNote[]) => {
+    if (a.length !== b.length || a.length < FEWEST_IN_THEME) return false;
+    const moves = (notes2: readonly ReadNote[]) =>
+      notes2.slice(1).map((one, index) => one.pitch - notes2[index]!.pitch);
+    const times = (notes2: readonly ReadNote[]) =>
+      notes2.slice(1).map((one, index) => one.onset - notes2[index]!.onset);
+    const [ma, mb, ta, tb] = [moves(a), moves(b), times(a), times(b)];
+    const away = a.filter((one, index) => one.pitch - a[0]!.pitch !== b[index]!.pitch - b[0]!.pitch).length;
+    return (
+      ta.every((gap, index) => isSameTime(gap, tb[index]!)) &&
+      ma.every((move, index) => Math.sign(move) === Math.sign(mb[index]!)) &&
+      away <= 2
+    );
+  };
+  const themes: { first: number; all: Set<number> }[] = [];
+  shapes.forEach((shape, index) => {
+    if (themes.some(({ all }) => all.has(index))) return;
+    const like = shapes.flatMap((other, place) =>
+      place > index && !themes.some(({ all }) => all.has(place)) && isSameTheme(shape, other) ? [place] : [],
+    );
+    if (like.length > 0) themes.push({ first: index, all: new Set([index, ...like]) });
+  });
+  const restated = new Set(
+    themes.flatMap(({ first, all }) =>
+      [...all]
+        .filter((place) => place !== first)
+        .flatMap((place) =>
+          events
+            .slice(phrases[place]!.first, phrases[place]!.last + 1)
+            .flat()
+            .map(idx),
+        ),
+    ),
+  );
+  for (const landing of landings) if (landing.note !== null && restated.has(landing.note)) landing.fix = null;
 
   // flags that need figures, landings and phrases
   const landedPlaces = landings
@@ -708,6 +944,23 @@ export function secondReading(request: {
         Math.abs(step(place, place + 1)) <= 2)
     )
       note.flags.push('resolved');
+    // T6.4: an unresolved accent a semitone above the third of a secondary or borrowed chord
+    const here = at(place);
+    const third = here.chord && toneByRole(here.chord, 'third');
+    if (
+      third &&
+      isNotOfKey(here) &&
+      note.pc === modulo(third.pc + 1, 12) &&
+      !hasTone(here.chord!, note.pc) &&
+      onBeat(note.onset) &&
+      note.end - note.onset >= 0.5 - E &&
+      !note.flags.includes('resolved') &&
+      !note.flags.includes('blue')
+    ) {
+      note.tier = 'outside';
+      note.function = 'outside';
+      note.height = 4;
+    }
   });
 
   // coverage: count where it belongs, time where it sounds
@@ -779,7 +1032,8 @@ export function secondReading(request: {
     root: number;
     tones: Map<number, number>;
     scale: Set<number>;
-    altered?: string;
+    partnerOf: string[];
+    relative?: true;
   };
   const tonesOf = (chord: Chord) => {
     const gains = new Map<number, number>();
@@ -798,14 +1052,13 @@ export function secondReading(request: {
   };
   const candidates: Candidate[] = [];
   const addCandidate = (one: Candidate) => {
-    if (
-      !candidates.some(
-        (other) =>
-          other.root === one.root &&
-          [...other.tones.keys()].sort().join() === [...one.tones.keys()].sort().join(),
-      )
-    )
-      candidates.push(one);
+    const same = candidates.find(
+      (other) =>
+        other.root === one.root &&
+        [...other.tones.keys()].sort().join() === [...one.tones.keys()].sort().join(),
+    );
+    if (same) same.partnerOf.push(...one.partnerOf);
+    else candidates.push(one);
   };
   const scaleSet = (index: number) =>
     new Set(
@@ -822,21 +1075,18 @@ export function secondReading(request: {
       root: rootPc(chord),
       tones: tonesOf(chord),
       scale: scaleSet(index),
+      partnerOf: [],
     });
   for (const { chord, index } of chords) {
     const root = rootPc(chord);
     const [third, seventh] = [toneByRole(chord, 'third')?.semitones, toneByRole(chord, 'seventh')?.semitones];
     if (third === 4 && seventh === 10) {
-      const altered =
-        (toneByRole(chord, 'fifth')?.semitones ?? 7) !== 7 ||
-        chord.altered ||
-        chord.colours.some((tone) => ['b9', '#9', 'b13'].includes(tone.interval));
       addCandidate({
         symbol: `tritone ${root}`,
         root: modulo(root + 6, 12),
         tones: from(root + 6, [0, 4, 7, 10], [0.6, 1, 0.5, 0.8]),
         scale: new Set([0, 2, 4, 6, 7, 9, 10].map((step7) => modulo(root + 6 + step7, 12))),
-        ...(altered ? { altered: chord.symbol } : {}),
+        partnerOf: [chord.symbol],
       });
     }
     if (third === 4 && seventh === 11 && toneByRole(chord, 'fifth')?.semitones === 7)
@@ -845,6 +1095,8 @@ export function secondReading(request: {
         root: modulo(root + 9, 12),
         tones: from(root + 9, [0, 3, 7, 10], [0.6, 1, 0.5, 0.8]),
         scale: scaleSet(index),
+        partnerOf: [],
+        relative: true,
       });
     if (third === 3 && seventh === 10 && toneByRole(chord, 'fifth')?.semitones === 7)
       addCandidate({
@@ -852,6 +1104,8 @@ export function secondReading(request: {
         root: modulo(root + 3, 12),
         tones: from(root + 3, [0, 4, 7, 11], [0.6, 1, 0.5, 0.8]),
         scale: scaleSet(index),
+        partnerOf: [],
+        relative: true,
       });
   }
   const muted: Read['muted'] = [];
@@ -898,13 +1152,21 @@ export function secondReading(request: {
       (one) =>
         !(one.root === rootPc(place.chord!) && one.symbol === place.chord!.symbol) &&
         [...one.tones.keys()].filter((pc) => truth.has(pc)).length < 3 &&
-        one.altered !== place.chord!.symbol,
+        !one.partnerOf.includes(place.chord!.symbol) &&
+        !one.relative,
     );
     const best = others.length ? Math.max(...others.map((one) => gain(one.tones, one.scale))) : 0;
     const margin = gain(truth, scaleSet(place.at)) - best;
     let verdict = 'not-heard';
     if (margin >= -0.05 - E) verdict = 'unclear';
-    if (margin >= 0.05 - E) verdict = 'heard';
+    const telling = place.chord.tones.filter(
+      ({ role, pc }) =>
+        ['third', 'sus', 'seventh', 'sixth'].includes(role) ||
+        !home(place).pcs.includes(pc) ||
+        place.chord!.tones.length < 3,
+    );
+    const isTold = weights.some(({ pc, weight }) => weight > 0 && telling.some((tone) => tone.pc === pc));
+    if (margin >= 0.05 - E) verdict = isTold ? 'heard' : 'unclear';
     if (total < 0.5 - E) verdict = 'silent';
     muted.push({ beat: start, chord: place.chord.symbol, verdict });
   }
@@ -913,10 +1175,13 @@ export function secondReading(request: {
     landings,
     muted,
     coverage: entries.map(({ chord, count, byInterval, missing }) => ({ chord, count, byInterval, missing })),
-    figures: figures.map(
-      ({ kind, members, target }) =>
-        `${kind} ${members.map((place) => idx(line[place]!)).join(' ')} → ${idx(line[target]!)}`,
-    ),
+    figures: [
+      ...figures.map(
+        ({ kind, members, target }) =>
+          `${kind} ${members.map((place) => idx(line[place]!)).join(' ')} → ${idx(line[target]!)}`,
+      ),
+      ...graced.map((note) => `minor-to-major-third ${note.from} → ${idx(note)}`),
+    ],
     phrases: phrases.map(({ start, end, ending: ends, crossed, pickup }) => ({
       start,
       end,
@@ -926,6 +1191,10 @@ export function secondReading(request: {
     })),
   };
 }
+
+/** T10.3: fewer notes are no idea. */
+const FEWEST_IN_THEME = 3;
+const isSameTime = (a: number, b: number): boolean => Math.abs(a - b) <= 0.13;
 
 const middle = (values: readonly number[]): number | null => {
   const sorted = [...values].sort((a, b) => a - b);

@@ -8,17 +8,17 @@ const plan = { id: 'scale-per-chord' as const };
 const BLUES = playersOn('lamplight', 96, 6, {
   into: 'F7',
   ignored: { chord: 'G7', pc: 11 },
-  never: { chord: 'Bb7', pc: 10 },
+  never: { chord: 'Eb7', pc: 1 },
 });
 const SONG = playersOn('orchard', 132, 3, {
   into: 'Bb7',
   ignored: { chord: 'C7b9', pc: 4 },
-  never: { chord: 'Fm7', pc: 0 },
+  never: { chord: 'Fm7', pc: 8 },
 });
 const MINOR = playersOn('ferry', 116, 5, {
   into: 'C7b9',
   ignored: { chord: 'C7b9', pc: 4 },
-  never: { chord: 'Fm7', pc: 0 },
+  never: { chord: 'Fm7', pc: 8 },
 });
 
 /** The weaknesses a clean stand-in has none of by its nature. That a line can lie in one place of the neck is true of seven of its twenty lines, whoever plays them. */

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { fastestPassed } from '@/core/scheduling';
 import { ProgressScreen } from '@/features/progress/ProgressScreen';
 import { takeMoment } from '@/features/takes/moment';

@@ -1,6 +1,13 @@
 export * from './notes/played';
 export { analyseAligned, MOST_UNASKED_MS, type GridAlignment } from './alignment';
-export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type FigureReport } from './report';
+export {
+  analyse,
+  asPlayed,
+  ENGINE_VERSION,
+  type AnalysisRequest,
+  type Report,
+  type FigureReport,
+} from './report';
 export type { Summary } from './statistics/summary';
 export type { NoteReport } from './noteFunctions/noteReport';
 export {
@@ -26,6 +33,8 @@ export {
   type Flag,
   type NoteSpan,
 } from './notes/voice';
+export type { ChorusLean, Lean } from './time/lean';
+export type { Drift } from './time/drift';
 export type { EighthTime, TimeReport } from './statistics/timing';
 export type { LineReport } from './statistics/lineShape';
 export type { ChorusCurve } from './statistics/tensionCurve';

@@ -46,15 +46,13 @@ describe('shapes that move', () => {
 });
 
 describe('stepping out', () => {
-  test('by a moved shape with a note outside, home where the line goes on to a chord tone', () => {
+  test('by the statement of a moved shape that is outside, home on a strong beat', () => {
     const { stepOuts } = judge(C, eighths('60 64 67 61 65 68 67'));
-    expect(stepOuts).toEqual([
-      { noteIndices: [0, 1, 2, 3, 4, 5], beats: 3, shape: '3 notes, up 1', homeIndex: 6 },
-    ]);
+    expect(stepOuts).toEqual([{ noteIndices: [3, 4, 5], beats: 1.5, shape: '3 notes, up 1', homeIndex: 6 }]);
   });
-  test('a moved shape that ends on a chord tone has come home to it', () =>
+  test('a chord tone off the beat is passed on the way to one that stays', () =>
     expect(judge(C, eighths('61 65 68 60 64 67')).stepOuts).toEqual([
-      { noteIndices: [0, 1, 2, 3, 4, 5], beats: 3, shape: '3 notes, down 1', homeIndex: 5 },
+      { noteIndices: [0, 1, 2], beats: 1.5, shape: '3 notes, down 1', homeIndex: 4 },
     ]));
   test('one that only stops did not', () =>
     expect(judge(C, eighths('60 64 67 61 65 68')).stepOuts[0]!.homeIndex).toBeNull());

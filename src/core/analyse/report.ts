@@ -30,10 +30,12 @@ import { pickupTargets } from './noteFunctions/pickups';
 import { placesLost, type LostPlace } from './statistics/placeInForm';
 import type { PlayedNote } from './notes/played';
 import { shapesOf, type ShapeKind } from './noteFunctions/shapes';
-import { stepOutsOf, type StepOut } from './noteFunctions/stepOuts';
+import { outRuns, stepOutsOf, type OutRun, type StepOut } from './noteFunctions/stepOuts';
 import { summaryOf, type Summary } from './statistics/summary';
 import { thirdsPalette, type ThirdHeard } from './statistics/thirds';
+import { thirdGlides } from './noteFunctions/thirdGlides';
 import { timingOf, type TimeReport } from './statistics/timing';
+import { knownLean, leanOf, type LeanEstimate } from './time/lean';
 import { turningsOf, type Turning } from './changes/turnings';
 import { pitchesIn, type ChordAssignment } from './notes/voice';
 import { EPSILON, windowsAt } from './notes/windows';
@@ -42,7 +44,7 @@ import { EPSILON, windowsAt } from './notes/windows';
  * Raised whenever the same notes would get another report, or what is kept beside it another shape: what older
  * engines stored is made anew.
  */
-export const ENGINE_VERSION = 7;
+export const ENGINE_VERSION = 8;
 
 export type EventReport = {
   readonly index: number;
@@ -98,6 +100,10 @@ export type AnalysisRequest = {
   readonly plan: PlanChoice;
   /** How often the form was played; by default until the last onset. */
   readonly choruses?: number | undefined;
+  /** Was the device's latency measured, so that what lies off the grid is the player's own? */
+  readonly isLatencyMeasured?: boolean | undefined;
+  /** The take's lean in ms, where it is known; estimated where not (T1.6). */
+  readonly leanMs?: number | undefined;
 };
 
 /**
@@ -109,16 +115,24 @@ export function analyse(request: AnalysisRequest): Report {
   const groundwork = layGroundwork(request);
   const { timeline, plan, scene, events, assignments, walk, functions, figures, changes, phrases } =
     groundwork;
-  const { notesJudged, choruses } = groundwork;
-  const noteReports = notesJudged.map(({ note }) => note);
+  const { notesJudged, choruses, lean } = groundwork;
+  const { formBeats } = timeline;
+  const noteReports = notesJudged.map(({ note }) => withPlayed(note, lean, formBeats));
   const indexOf = (place: number) => elementAt(scene.line, place).index;
   const moved = once(() => movedShapesOf(scene.line));
-  const figureReports = figures.map(({ kind, members, target }): FigureReport => ({
-    kind,
-    noteIndices: members.map(indexOf),
-    targetIndex: indexOf(target),
-    resolved: true,
-  }));
+  const figureReports = [
+    ...figures.map(({ kind, members, target }): FigureReport => ({
+      kind,
+      noteIndices: members.map(indexOf),
+      targetIndex: indexOf(target),
+      resolved: true,
+    })),
+    ...thirdGlides(scene, notesJudged).map((glide): FigureReport => ({
+      ...glide,
+      kind: 'minor-to-major-third',
+      resolved: true,
+    })),
+  ];
   const heightsInLine = () => scene.line.map(({ index }) => elementAt(noteReports, index).height);
   const muted = once(() => mutedBandOf(scene, notesJudged, changes, choruses));
   const handed = once(() => handoversOf(scene, events, choruses));
@@ -137,7 +151,7 @@ export function analyse(request: AnalysisRequest): Report {
     phrases: () => answering(phrases, timeline),
     stepOuts: () => stepOutsOf(walk, functions, heightsInLine(), moved()),
     place: () => placesLost(scene, events, choruses),
-    time: () => timingOf(scene, events),
+    time: () => timingOf(scene, events, groundwork.lean),
     line: () => lineShapeOf(scene),
     arc: () => tensionCurveOf(scene, notesJudged, choruses),
     mutedBand: () => muted().mutedBand,
@@ -152,8 +166,70 @@ export function analyse(request: AnalysisRequest): Report {
 }
 
 /** What every part of the report is made of: notes in groups, chords under them, functions, landings, phrases. */
-function layGroundwork({ chart, tempo, notes, plan: choice, choruses: given }: AnalysisRequest) {
+function layGroundwork(request: AnalysisRequest) {
+  const { timeline, lean, plan, heard, choruses, scene } = sceneOf(request);
+  const assignments = assignChords(scene, heard.events);
+  const walk = new Walk(scene, assignments);
+  const { functions, figures } = noteFunctionsOf(walk, (place) => {
+    const { span, chorus } = elementAt(assignments, place).sounding;
+    return cellAt(plan, span.index, chorus).targets.includes(elementAt(scene.line, place).pc);
+  });
+  const phrases = phrasesOf(scene, heard.events, assignments);
+  const judged = {
+    scene,
+    events: heard.events,
+    voices: heard.voices,
+    assignments,
+    plan,
+    phrases,
+    figures: byMember(figures),
+  };
+  const landed = landingsOf(judged);
+  const context: NoteContext = {
+    scene,
+    plan,
+    heard,
+    assignments,
+    functions,
+    figures: judged.figures,
+    walk,
+    pickups: pickupTargets(scene, heard, landed, phrases),
+    until: choruses * timeline.formBeats,
+  };
+  const notesJudged = heard.voices.map((voice) => judgeNote(context, voice));
+  const heights = scene.line.map(({ index }) => elementAt(notesJudged, index).note.height);
+  const changes =
+    plan.id === 'step-out'
+      ? excused(landed, scene, outRuns(walk, functions, heights, movedShapesOf(scene.line)))
+      : landed;
+  const { events } = heard;
+  return {
+    timeline,
+    plan,
+    scene,
+    events,
+    assignments,
+    walk,
+    functions,
+    figures,
+    judged,
+    changes,
+    phrases,
+    notesJudged,
+    choruses,
+    lean,
+  };
+}
+
+/** The notes in groups, without their lean, over the form with its harmony. */
+function sceneOf({ chart, tempo, notes: played, plan: choice, ...request }: AnalysisRequest) {
+  const { choruses: given, isLatencyMeasured = false, leanMs } = request;
   const timeline = timelineOf(chart, tempo);
+  const lean =
+    leanMs === undefined
+      ? leanOf(played, timeline, isLatencyMeasured)
+      : knownLean(leanMs, timeline, isLatencyMeasured);
+  const notes = withoutLean(played, timeline, lean);
   const windows = windowsAt(tempo);
   const { plan, harmony } = planOn(chart, timeline, choice);
   // where the number of choruses is told, what begins after the last one is no part of the take
@@ -172,43 +248,61 @@ function layGroundwork({ chart, tempo, notes, plan: choice, choruses: given }: A
     contexts: harmonicContextsOf(timeline, harmony),
     changes: changesOf(timeline, choruses),
   };
-  const assignments = assignChords(scene, heard.events);
-  const walk = new Walk(scene, assignments);
-  const { functions, figures } = noteFunctionsOf(walk, (place) => {
-    const { span, chorus } = elementAt(assignments, place).sounding;
-    return cellAt(plan, span.index, chorus).targets.includes(elementAt(scene.line, place).pc);
+  return { timeline, lean, plan, heard, choruses, scene };
+}
+
+/** Onsets as if the player had sat on the grid: what is judged is the line, not the latency (T1.6). */
+const withoutLean = (
+  notes: readonly PlayedNote[],
+  { formBeats }: Timeline,
+  { lean, beatsOf }: LeanEstimate,
+): readonly PlayedNote[] =>
+  lean.takenMs === 0
+    ? notes
+    : notes.map((note) => ({
+        ...note,
+        onsetBeat: note.onsetBeat - beatsOf(Math.max(0, Math.floor(note.onsetBeat / formBeats + 1e-6))),
+      }));
+
+/** Under a plan that steps out, the changes passed inside one are not judged (T7.15). */
+const excused = (
+  changes: readonly ChangeReport[],
+  { line }: AnalysisScene,
+  runs: readonly OutRun[],
+): ChangeReport[] =>
+  changes.map((change) => {
+    const isInside = runs.some(
+      ({ first, last }) =>
+        elementAt(line, first).onset <= change.beat + EPSILON &&
+        elementAt(line, last).end > change.beat + EPSILON,
+    );
+    return isInside
+      ? { ...change, fix: null, landing: { ...change.landing, verdict: 'none', excused: true } }
+      : change;
   });
-  const judged = { scene, events: heard.events, voices: heard.voices, assignments, plan };
-  const changes = landingsOf(judged);
-  const phrases = phrasesOf(scene, heard.events, assignments);
-  const context: NoteContext = {
-    scene,
-    plan,
-    heard,
-    assignments,
-    functions,
-    figures: byMember(figures),
-    walk,
-    pickups: pickupTargets(scene, heard, changes, phrases),
-    until: choruses * timeline.formBeats,
-  };
-  const notesJudged = heard.voices.map((voice) => judgeNote(context, voice));
-  const { events } = heard;
-  return {
-    timeline,
-    plan,
-    scene,
-    events,
-    assignments,
-    walk,
-    functions,
-    figures,
-    judged,
-    changes,
-    phrases,
-    notesJudged,
-    choruses,
-  };
+
+/** A note with the onset it was played at, where that is another. */
+const withPlayed = (note: NoteReport, { lean, beatsOf }: LeanEstimate, formBeats: number): NoteReport =>
+  lean.takenMs === 0
+    ? note
+    : {
+        ...note,
+        playedBeat: note.onsetBeat + beatsOf(Math.max(0, Math.floor(note.onsetBeat / formBeats + 1e-6))),
+      };
+
+/** A report with its notes and events where they were played: as it is printed and saved. */
+export function asPlayed(report: Report): Report {
+  const notes = report.notes.map(({ playedBeat, ...note }) => ({
+    ...note,
+    onsetBeat: playedBeat ?? note.onsetBeat,
+  }));
+  const events = report.events.map((event) => {
+    const [first] = event.noteIndices;
+    const note = first === undefined ? undefined : report.notes[first];
+    const moved = note?.playedBeat === undefined ? 0 : note.playedBeat - note.onsetBeat;
+    return { ...event, onsetBeat: event.onsetBeat + moved };
+  });
+  return { ...report, notes, events };
 }
 
 /** Phrases with the one each answers. */

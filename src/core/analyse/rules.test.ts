@@ -81,7 +81,7 @@ test('none, at rest and not', () => {
 test('a delayed landing tells where it came home; one that leaps home is not delayed', () => {
   const delayed = judge(II_V, '69@3+1 72@4+0.5 71@4.5+1').changes[0]!;
   expect(delayed.landing).toMatchObject({
-    verdict: 'scale',
+    verdict: 'target',
     delayed: true,
     resolutionIndex: 2,
     resolvedAfterBeats: 0.5,
@@ -270,7 +270,7 @@ test('a neutral third on a blues is the third, and blue', () => {
 });
 
 // Phrases
-test('phrases breathe by the median gap and end at home, floating or asking', () => {
+test('phrases breathe by the quicker gaps and end at home, floating or asking', () => {
   const { phrases } = judge(
     II_V,
     '62@0+0.5 65@0.5+0.5 69@1+0.5 72@1.5+0.5 71@4+0.5 74@4.5+0.5 77@5+0.5 72@8+0.5 76@8.5+0.5 79@9+2',
@@ -279,7 +279,7 @@ test('phrases breathe by the median gap and end at home, floating or asking', ()
     phrases.map((phrase) => [phrase.startBeat, phrase.endBeat, phrase.end, phrase.changesCrossed]),
   ).toEqual([
     [0, 2, 'floats', 0],
-    [4, 5.5, 'floats', 0],
+    [4, 5.5, 'asks', 0],
     [8, 11, 'home', 0],
   ]);
 });

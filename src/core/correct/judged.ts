@@ -53,23 +53,23 @@ export function reportPlaces(report: Report, played: readonly NamedNote[]): Note
   return report.notes.map((note) => {
     // nearly all are in the same order
     const same = sorted[next];
-    if (same && same.onsetBeat === note.onsetBeat && Math.round(same.midi) === Math.round(note.midi))
+    const onset = note.playedBeat ?? note.onsetBeat;
+    if (same && Math.abs(same.onsetBeat - onset) < 1e-9 && Math.round(same.midi) === Math.round(note.midi))
       return elementAt(sorted, next++).id;
     while (
       from < sorted.length &&
-      elementAt(sorted, from).onsetBeat + elementAt(sorted, from).durationBeats < note.onsetBeat - 8
+      elementAt(sorted, from).onsetBeat + elementAt(sorted, from).durationBeats < onset - 8
     )
       from++;
     let [best, least] = [elementAt(sorted, from), Infinity];
     for (
       let index = from;
-      index < sorted.length && elementAt(sorted, index).onsetBeat <= note.onsetBeat + 1e-6;
+      index < sorted.length && elementAt(sorted, index).onsetBeat <= onset + 1e-6;
       index++
     ) {
       const one = elementAt(sorted, index);
-      const inside = note.onsetBeat < one.onsetBeat + one.durationBeats - 1e-9;
-      const away =
-        Math.abs(one.midi - note.midi) + (note.onsetBeat - one.onsetBeat) * 4 + (inside ? 0 : 1000);
+      const inside = onset < one.onsetBeat + one.durationBeats - 1e-9;
+      const away = Math.abs(one.midi - note.midi) + (onset - one.onsetBeat) * 4 + (inside ? 0 : 1000);
       if (away < least) {
         [best, least] = [one, away];
         next = index + 1;

@@ -132,7 +132,7 @@ export const CATALOGUE = {
     recipe: {
       land: ['third', 'seventh', 'root', 'fifth'],
       material: 'plan',
-      chromatic: true,
+      chromatic: 'only',
       lead: [[-2, -3], [1]],
       rhythm: 'eighths',
     },

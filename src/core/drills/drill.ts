@@ -1,7 +1,6 @@
 import { analyse, type PlayedNote, type Report } from '../analyse';
 import { passage, readChart, timelineOf, type Chart } from '../chart';
 import { planFromWords, type PlanWords } from '../plan';
-import type { Finding, FindingKind, ToneName } from '../findings';
 import { unwrap, type BeatsPerMinute } from '../shared';
 import { attemptOf } from './attempt';
 import { CATALOGUE, type CatalogueEntry, type DrillKind } from './catalogue';
@@ -70,66 +69,6 @@ export function drillOf(
     rule: one.rule,
     pass: PASS,
   };
-}
-
-/** What a finding asks to be drilled. Kinds that need no drill of their own give the first rung that helps. */
-const FOR: Partial<Record<FindingKind, DrillKind>> = {
-  'target-missed': 'one-target',
-  'tone-missed': 'ladder-thirds',
-  'still-on-old-chord': 'nearest-note',
-  'change-ignored': 'home-tell-tale',
-  'landing-late': 'one-target',
-  'root-only': 'ladder-thirds',
-  'leaps-into-changes': 'nearest-note',
-  'turns-late': 'anticipate',
-  'turns-early': 'one-target',
-  'no-approaches': 'target-from-below',
-  'approach-one-side': 'third-from-above',
-  'approach-unresolved': 'third-from-below',
-  'no-enclosures': 'enclosures',
-  'tone-never-played': 'plan-only',
-  'home-scale-only': 'home-tell-tale',
-  'outline-only': 'scale-runs',
-  'narrow-range': 'low-and-high',
-  'one-position': 'next-position',
-  'starts-on-one': 'start-on-two',
-  'starts-alike': 'start-on-three',
-  'no-space': 'leave-space',
-  'phrases-too-short': 'through-the-change',
-  'never-crosses-changes': 'through-the-change',
-  'ends-asking': 'end-at-rest',
-  'no-motif': 'same-motif',
-  'same-shape': 'no-two-alike',
-  rushes: 'in-time',
-  drags: 'in-time',
-  uneven: 'in-time',
-  'no-upbeats': 'upbeats',
-  'one-rhythm': 'anticipate',
-  'scale-running': 'arpeggios',
-  'leaps-only': 'nearest-note',
-  'one-direction': 'arpeggio-up-scale-down',
-  'stays-outside': 'on-the-ground',
-  'stays-on-ground': 'height-high',
-  'step-out-lost': 'step-out-come-home',
-  'lost-place': 'ladder-roots',
-  'handover-late': 'chords-and-line',
-  'chord-hit-wrong': 'chords-and-line',
-};
-const TONES: Record<ToneName, DrillKind> = {
-  third: 'ladder-thirds',
-  seventh: 'ladder-sevenths',
-  fifth: 'ladder-fifths',
-  root: 'ladder-roots',
-};
-
-/**
- * The drill of a finding: its bars, its tempo, and the catalogue's rule for it; null for praise and for what
- * no drill mends.
- */
-export function drillOfFinding(finding: Finding, chart: Chart, plan: PlanWords): Drill | null {
-  const { tone } = finding.where;
-  const kind = finding.kind === 'tone-missed' && tone ? TONES[tone] : FOR[finding.kind];
-  return kind ? drillFor({ kind, chart, tempo: finding.drill.tempo, span: finding.drill.span, plan }) : null;
 }
 
 /** An attempt at a drill as the rule hears it, and only the rule. */

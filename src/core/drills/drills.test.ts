@@ -1,9 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { analyse } from '../analyse';
 import { LIBRARY, readChart, timelineOf } from '../chart';
 import { fitsOneLocation, pathOf } from '../neck';
-import { findingsOf, type FindingKind } from '../findings';
-import { improvise } from '../band';
 import { elementAt, unwrap } from '../shared';
 import {
   attemptSize,
@@ -11,7 +8,6 @@ import {
   DRILL_KINDS,
   drillFor,
   drillOf,
-  drillOfFinding,
   exampleOf,
   failingOf,
   judgeDrill,
@@ -28,50 +24,6 @@ const BLUES = unwrap(
 const TUNE = unwrap(readChart('key: Eb\n| Ebmaj7 | C7b9 | Fm7 | Bb7 |\n| Gm7 C7 | Fm7 Bb7 | Ebmaj7 | Bb7 |'));
 const MINOR = unwrap(readChart('key: Am\n| Am7 | Dm7 | Bm7b5 E7b9 | Am6 |'));
 const CHARTS = { blues: BLUES, tune: TUNE, minor: MINOR };
-
-/** Every kind of finding that is no praise (T13.1). */
-const KINDS: readonly FindingKind[] = [
-  'target-missed',
-  'tone-missed',
-  'still-on-old-chord',
-  'change-ignored',
-  'landing-late',
-  'root-only',
-  'leaps-into-changes',
-  'turns-late',
-  'turns-early',
-  'no-approaches',
-  'approach-one-side',
-  'approach-unresolved',
-  'no-enclosures',
-  'tone-never-played',
-  'home-scale-only',
-  'outline-only',
-  'narrow-range',
-  'one-position',
-  'starts-on-one',
-  'starts-alike',
-  'no-space',
-  'phrases-too-short',
-  'never-crosses-changes',
-  'ends-asking',
-  'no-motif',
-  'same-shape',
-  'rushes',
-  'drags',
-  'uneven',
-  'no-upbeats',
-  'one-rhythm',
-  'scale-running',
-  'leaps-only',
-  'one-direction',
-  'stays-outside',
-  'stays-on-ground',
-  'step-out-lost',
-  'lost-place',
-  'handover-late',
-  'chord-hit-wrong',
-];
 
 // Example lines are made by one part and judged by another: the analysis, which knows nothing of how they
 // were made.
@@ -160,31 +112,6 @@ test('a drill of some bars is a chart of its own; silence passes nothing', () =>
   expect(unwrap(readChart(drill.chartText)).bars).toHaveLength(2);
   expect(judgeDrill(drill, [], 2)).toMatchObject({ of: 0, passed: false });
   expect(exampleOf(drill, 1, 2)!.some(({ onsetBeat }) => onsetBeat >= 8)).toBe(true);
-});
-
-test('every finding that can be drilled gives a drill of its bars at its tempo, with an example', () => {
-  const plan = { id: 'scale-per-chord' as const };
-  const notes = improvise({ chart: BLUES, tempo: 100, choruses: 6, plan, seed: 5, profile: { meet: 0 } });
-  const findings = findingsOf({
-    chart: BLUES,
-    tempo: 100,
-    plan,
-    report: analyse({ chart: BLUES, tempo: 100, choruses: 6, plan, notes }),
-  });
-  expect(findings.length).toBeGreaterThan(0);
-  for (const finding of findings) {
-    const drill = drillOfFinding(finding, BLUES, plan);
-    if (!drill) continue;
-    expect(drill).toMatchObject({ span: finding.drill.span, tempo: finding.drill.tempo });
-    expect([finding.kind, exampleOf(drill, 2, 2) !== null]).toEqual([finding.kind, true]);
-  }
-  expect(drillOfFinding({ ...findings[0]!, kind: 'improved' }, BLUES, plan)).toBeNull();
-  // every kind but praise has one, and its own rule
-  for (const kind of KINDS)
-    expect([kind, ruleWords(drillOfFinding({ ...findings[0]!, kind }, BLUES, plan)!.rule)]).toEqual([
-      kind,
-      expect.stringMatching(/\.$/),
-    ]);
 });
 
 test('the ladder has an example on every form of the library', () => {

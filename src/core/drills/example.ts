@@ -2,7 +2,8 @@ import type { PlayedNote } from '../analyse';
 import { beatsPerBar, readChart, timelineOf } from '../chart';
 import { placesOf, STANDARD_INSTRUMENT } from '../neck';
 import { cellAt, planFromWords, planOn } from '../plan';
-import { unwrap, type Midi, present, elementAt } from '../shared';
+import { isDominant, type Chord } from '../music';
+import { unwrap, type Midi, type PitchClass, present, elementAt } from '../shared';
 import { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './catalogue';
 import { judgeDrill, type Drill } from './drill';
 import { lineThrough, type Slot } from './line';
@@ -227,6 +228,14 @@ function aboveTheScales(scene: DrillContext, beat: number): number[] {
 const LOW: readonly [Midi, Midi] = [50, 60];
 const HIGH: readonly [Midi, Midi] = [64, 76];
 
+/** Where a phrase may come to rest: over a dominant on its way the root alone does not ask (T10.6). */
+function restingTones(scene: DrillContext, beat: number, chord: Chord): PitchClass[] {
+  const { index } = chordAt(scene, beat).stretch;
+  const reading = scene.harmony.readings[index];
+  const isHome = reading?.degree === 'I' || reading?.degree === 'i';
+  return tonesOf(chord, isHome || !isDominant(chord) ? ['root', 'third'] : ['root']);
+}
+
 /** Phrase ends that rest, and bars that lie low or high. */
 function settled(slots: readonly Slot[], scene: DrillContext): Slot[] {
   const { rests, wide } = scene.recipe;
@@ -236,7 +245,7 @@ function settled(slots: readonly Slot[], scene: DrillContext): Slot[] {
     if (wide) return { ...slot, between: Math.floor(slot.beat / bar) % 2 === 0 ? LOW : HIGH };
     if (!rests || (next && next.beat - slot.beat < 1 - 1e-6)) return slot;
     const { chord } = chordAt(scene, slot.beat).stretch;
-    return chord ? { ...slot, duration: 1.05, pcs: tonesOf(chord, ['root', 'third']) } : slot;
+    return chord ? { ...slot, duration: 1.05, pcs: restingTones(scene, slot.beat, chord) } : slot;
   });
 }
 

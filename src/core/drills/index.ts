@@ -1,5 +1,5 @@
 export { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './catalogue';
-export { drillFor, drillOf, drillOfFinding, judgeDrill, type Drill, type DrillRequest } from './drill';
+export { drillFor, drillOf, judgeDrill, type Drill, type DrillRequest } from './drill';
 export { exampleOf } from './example';
 export { tonesOver, type Aim } from './aims';
 export { attemptOf } from './attempt';

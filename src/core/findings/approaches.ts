@@ -20,6 +20,7 @@ const NAMES: Record<string, string> = {
   enclosure: 'Enclosure',
   suspension: 'Suspension',
   retardation: 'Retardation',
+  'minor-to-major-third': 'Minor into major third',
 };
 
 /**
@@ -51,7 +52,15 @@ export function approachTable(report: Report): {
   const left = report.notes.filter(
     (note) => note.chromatic && !members.has(note.index) && note.function !== 'grace',
   ).length;
-  const order = ['Chromatic', 'By scale step', 'Double chromatic', 'Enclosure', 'Suspension', 'Retardation'];
+  const order = [
+    'Chromatic',
+    'By scale step',
+    'Double chromatic',
+    'Enclosure',
+    'Suspension',
+    'Retardation',
+    'Minor into major third',
+  ];
   return {
     rows: order.map((name) => rows.get(name) ?? { kind: name, name, below: 0, above: 0, both: 0 }),
     arrived: report.figures.length,

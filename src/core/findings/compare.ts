@@ -1,6 +1,6 @@
 import type { LandingMark, Report } from '../analyse';
 import { newcombeInterval, type Rate } from './wilson';
-import { typeset } from './words';
+import { typeset } from '../music';
 import { elementAt, present } from '../shared';
 
 /** A take as it is held against others of the same form. */

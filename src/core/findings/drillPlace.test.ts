@@ -3,7 +3,7 @@ import { unwrap } from '../shared';
 import { readChart, timelineOf } from '../chart';
 import { analyse, type PlayedNote } from '../analyse';
 import { onTheNeck } from './index';
-import { spanOf } from './kinds/span';
+import { spanOf } from './span';
 
 const chart = unwrap(readChart('key: C\n| Cmaj7 | A7 | Dm7 | G7 |\n| Cmaj7 | A7 | Dm7 G7 | Cmaj7 |'));
 const timeline = timelineOf(chart, 120);

@@ -4,7 +4,8 @@ import { readChart, timelineOf, harmonyOf } from '../chart';
 import { improvise } from '../band';
 import { analyse, type PlayedNote } from '../analyse';
 import { planOf } from '../plan';
-import { findingsOf, intervalWord, marksOf, times, typeset, wilsonInterval } from './index';
+import { findingsOf, marksOf, wilsonInterval } from './index';
+import { intervalWord, times, typeset } from '../music';
 
 // Wilson (JASA 1927); values from the closed form by hand, z = 1.959964.
 test.each([
@@ -60,8 +61,8 @@ test.each(['F7', 'G7', 'Eb7'])(
       expect(first!.of).toBeGreaterThanOrEqual(5);
       expect(first!.interval[1]).toBeLessThan(0.75);
       expect(first!.where.bars).toHaveLength(first!.of - first!.met);
-      expect(first!.sentence).toContain(`into ${typeset(weak)} you met`);
-      expect(first!.drill).toMatchObject({ change: first!.where.change, tempo: 72 });
+      expect(first!.sentence).toContain(`into ${typeset(weak)} you landed on`);
+      expect(first!.drill).toMatchObject({ kind: 'one-target', change: first!.where.change, tempo: 72 });
     }
   },
 );

@@ -1,18 +1,21 @@
-export {
-  findingsOf,
-  findingsOver,
-  praiseOf,
-  type DrillSpec,
-  type Finding,
-  type FindingKind,
-  type ToneName,
-  type Findings,
-  type FindingsRequest,
-} from './kinds';
+export type {
+  Certainty,
+  DrillSpec,
+  Finding,
+  FindingKind,
+  FindingPlace,
+  FindingsRequest,
+  ToneName,
+} from './finding';
+export { findingsOf, findingsOver, heldAgainst, praiseOf, type Findings } from './over';
+export { firstPageOf, isPraise, type FirstPage } from './firstPage';
+export type { NextStep, StepKind } from './nextStep';
+export type { Strength, StrengthKind } from './strength';
+export { findingName } from './kinds';
+export { drillOfFinding } from './drillOfFinding';
 export { oneLanding, type LandingChip, type LandingGroup, type OneLanding } from './oneLanding';
 export { marksOf } from './marks';
 export { fingeredTake, onTheNeck, type OnTheNeck } from './onTheNeck';
 export { newcombeInterval, wilsonInterval, type Rate } from './wilson';
 export { compareTakes, type Compared, type Comparison, type ChangeRates, type KindRates } from './compare';
 export { approachTable, type ApproachRow } from './approaches';
-export { times, intervalWord, typeset } from './words';

@@ -1,5 +1,5 @@
 import type { LandingMark, Report } from '../analyse';
-import { intervalWord, times, typeset } from './words';
+import { intervalWord, times, typeset } from '../music';
 import { elementAt, present } from '../shared';
 
 /** A landing as it is shown on a gate: its interval, and what it became. */

@@ -3,6 +3,8 @@ import type { Report } from '../analyse';
 import { accepted, elementAt, refused, type Outcome } from '../shared';
 import { beat, change, counts, index, indices, interval, name, note } from './reportParts';
 
+const milliseconds = Joi.number().allow(null).required();
+
 export const REPORT_SCHEMA = 'idle-wander/report@1';
 /** idle-wander/report@1 (docs/architecture.md, “Report”), as this engine writes it. */
 export const reportSchema = Joi.object<Report>({
@@ -83,6 +85,7 @@ export const reportSchema = Joi.object<Report>({
         endVsChange: beat.allow(null).required(),
         changesCrossed: index.required(),
         endInterval: interval.allow(null).required(),
+        firm: Joi.boolean().required(),
         end: Joi.string().valid('home', 'floats', 'asks').required(),
         rests: Joi.boolean().required(),
         motif: index,
@@ -131,6 +134,30 @@ export const reportSchema = Joi.object<Report>({
           middleMs: Joi.array().items(Joi.number()).length(2).required(),
         }),
       )
+      .required(),
+    lean: Joi.object({
+      ms: milliseconds,
+      takenMs: Joi.number().required(),
+      isDecided: Joi.boolean().required(),
+      isMeasured: Joi.boolean().required(),
+    }).required(),
+    byChorus: Joi.array()
+      .items(
+        Joi.object({
+          chorus: index.min(1).required(),
+          onsets: index.required(),
+          leanMs: milliseconds,
+          spreadMs: milliseconds,
+        }),
+      )
+      .required(),
+    drift: Joi.object({
+      ms: Joi.number().required(),
+      isSure: Joi.boolean().required(),
+      steady: index.required(),
+      of: index.required(),
+    })
+      .allow(null)
       .required(),
   })
     .pattern(Joi.string(), Joi.number().allow(null))

@@ -14,6 +14,7 @@ export const height = Joi.number().integer().min(0).max(4);
 export const note = Joi.object({
   index: index.required(),
   onsetBeat: beat.required(),
+  playedBeat: beat,
   durationBeats: beat.min(0).required(),
   midi: Joi.number().min(0).max(127).required(),
   event: index.required(),

@@ -1,2 +1,10 @@
 export { followedBars, type FollowedBar } from './followed';
-export { findingsIn, readCase, judgeTake, reportOf, type TakeCase, type Judgement } from './judge';
+export {
+  findingsIn,
+  readCase,
+  judgeTake,
+  reportOf,
+  type SaidOfTake,
+  type TakeCase,
+  type Judgement,
+} from './judge';

@@ -12,7 +12,16 @@ import {
   type SecondsNote,
 } from '../correct';
 import { planFromWords, planOn, type PlanChoice, type PlanWords } from '../plan';
-import { findingsOf, marksOf, type Finding } from '../findings';
+import {
+  findingsOver,
+  firstPageOf,
+  heldAgainst,
+  marksOf,
+  praiseOf,
+  type Finding,
+  type FindingsRequest,
+  type FirstPage,
+} from '../findings';
 import { unwrap, type BeatsPerMinute, type Seconds } from '../shared';
 
 /** All that decides what is said of a take. */
@@ -26,6 +35,8 @@ export type TakeCase = {
   readonly offsetSec: Seconds;
   readonly heard: readonly SecondsNote[];
   readonly edits: readonly Edit[];
+  /** Was the latency of the device measured when it was recorded? */
+  readonly isLatencyMeasured: boolean;
 };
 
 /** What is said of it. `places[i]` is the note that note i of the report was heard as. */
@@ -52,6 +63,7 @@ export function reportOf(one: TakeCase): Report {
     ...readCase(one),
     tempo: one.tempo,
     choruses: one.choruses,
+    isLatencyMeasured: one.isLatencyMeasured,
     notes: playedFrom(corrected(one.heard, one.edits), one.pace ?? one.tempo, one.offsetSec),
   });
 }
@@ -65,9 +77,9 @@ export function judgeTake(one: TakeCase, { chart, plan } = readCase(one)): Judge
   const notes = corrected(one.heard, one.edits);
   const doubts = doubtsOf(notes);
   const played = playedFrom(notes, one.pace ?? one.tempo, one.offsetSec);
-  const { tempo, choruses } = one;
+  const { tempo, choruses, isLatencyMeasured } = one;
   const timeline = timelineOf(chart, tempo);
-  const report = analyse({ chart, tempo, plan, choruses, notes: played });
+  const report = analyse({ chart, tempo, plan, choruses, isLatencyMeasured, notes: played });
   return {
     chart,
     timeline,
@@ -80,12 +92,19 @@ export function judgeTake(one: TakeCase, { chart, plan } = readCase(one)): Judge
   };
 }
 
-/** What is found in a take, by the notes that are not in doubt (T13.5). */
+/** What is said of a take in words: all that was found, and what comes first. */
+export type SaidOfTake = { readonly findings: readonly Finding[]; readonly firstPage: FirstPage };
+
+/**
+ * What is found in a take, by the notes that are not in doubt (T13.5).
+ * @param before the takes of the same chart before it, oldest first
+ */
 export function findingsIn(
   one: TakeCase,
   { chart, plan, notes, report, doubts }: Pick<Judgement, 'chart' | 'plan' | 'notes' | 'report' | 'doubts'>,
-): Finding[] {
-  const { tempo, choruses } = one;
+  before: readonly FindingsRequest[] = [],
+): SaidOfTake {
+  const { tempo, choruses, isLatencyMeasured } = one;
   const doubted = new Set(doubts.map(({ id }) => id));
   const sure =
     doubted.size === 0
@@ -95,11 +114,16 @@ export function findingsIn(
           tempo,
           plan,
           choruses,
+          isLatencyMeasured,
           notes: playedFrom(
             notes.filter(({ id }) => !doubted.has(id)),
             one.pace ?? tempo,
             one.offsetSec,
           ),
         });
-  return findingsOf({ chart, tempo, plan, report: sure });
+  const request: FindingsRequest = { chart, tempo, plan, report: sure };
+  const { findings, tooFew } = findingsOver([request]);
+  // one thing that got better, then what to practise
+  const all = [...praiseOf([...before, request]).slice(0, 1), ...heldAgainst(findings, before)];
+  return { findings: all, firstPage: firstPageOf(request, { findings: all, tooFew }) };
 }

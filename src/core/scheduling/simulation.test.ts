@@ -2,9 +2,9 @@ import { expect, test } from '@jest/globals';
 import { analyse } from '../analyse';
 import { improvise } from '../band';
 import { LIBRARY, readChart } from '../chart';
-import { drillOfFinding, judgeDrill, type Drill } from '../drills';
+import { judgeDrill, type Drill } from '../drills';
 import { planFromWords } from '../plan';
-import { findingsOf } from '../findings';
+import { drillOfFinding, findingsOf } from '../findings';
 import { unwrap, seededRandom } from '../shared';
 import {
   afterSitting,

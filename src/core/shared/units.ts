@@ -45,6 +45,14 @@ export const beatsToSeconds = (beats: Beats, tempo: BeatsPerMinute): Seconds => 
 /** Beats that a stretch of seconds fills at a steady tempo. */
 export const secondsToBeats = (seconds: Seconds, tempo: BeatsPerMinute): Beats => (seconds * tempo) / 60;
 
+/** The value under which a quarter of them lie, between neighbours by the line that joins them; null of none. */
+export function lowerQuartile(values: readonly number[]): number | null {
+  const sorted = [...values].sort((a, b) => a - b);
+  const at = (sorted.length - 1) / 4;
+  const [low, high] = [sorted[Math.floor(at)], sorted[Math.ceil(at)]];
+  return low === undefined || high === undefined ? null : low + (at - Math.floor(at)) * (high - low);
+}
+
 /** The middle value; the mean of the two middle ones for an even count; null of nothing. */
 export function median(values: readonly number[]): number | null {
   if (values.length === 0) return null;

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { Dialog, DropdownMenu } from 'radix-ui';
 import { harmonyOf, timelineOf, transposeText, type Chart } from '@/core/chart';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { ask } from '@/audio/persistence/serverTakes';
 import { Select } from '@/ui/controls';
 import { KeyOf } from '../shell/commands/KeyOf';

@@ -1,6 +1,6 @@
 import { isCompound, type Chart, type Meter, type WrittenBar } from '@/core/chart';
 import { keyName } from '@/core/music';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText, chordWidth } from '@/ui/chordParts';
 import { elementAt } from '@/core/shared';

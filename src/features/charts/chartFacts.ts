@@ -1,6 +1,6 @@
 import { changesOf, harmonyOf, timelineOf, type Chart } from '@/core/chart';
 import { keyName } from '@/core/music';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { elementAt } from '@/core/shared';
 

@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { CATALOGUE, ruleWords, type DrillKind } from '@/core/drills';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { fastestPassed } from '@/core/scheduling';
 import { elementAt } from '@/core/shared';
 import type { StoredDrill, StoredRun } from '@/server/drillRows';

@@ -2,7 +2,7 @@
 import { differenceInCalendarDays, format } from 'date-fns';
 import Link from 'next/link';
 import { ruleWords } from '@/core/drills';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { ladderWords } from '@/core/scheduling';
 import { ChordWords } from '@/ui/ChordWords';
 import { Cautions } from '../shell/Cautions';

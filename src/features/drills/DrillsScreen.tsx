@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { PLANS, PLAN_IDS, type PlanId } from '@/core/plan';
 import { ChordWords } from '@/ui/ChordWords';
 import { ChoiceSetting } from '@/ui/Field';

@@ -4,7 +4,7 @@ import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill, count
 import type { Climb, Ladder, LadderTry } from '@/core/scheduling';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planFromWords, planOn, type Plan } from '@/core/plan';
-import { intervalWord, typeset } from '@/core/findings';
+import { intervalWord, typeset } from '@/core/music';
 import { unwrap, type Beats, elementAt } from '@/core/shared';
 import { intervalLabel } from '@/ui/intervalLabel';
 

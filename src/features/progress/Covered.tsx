@@ -1,5 +1,5 @@
 import type { Progress } from '@/core/scheduling';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 
 const WIDTH = 480;
 const HEIGHT = 72;

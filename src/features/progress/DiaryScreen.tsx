@@ -3,7 +3,7 @@ import { format, parseISO } from 'date-fns';
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import type { DiaryDay, DiaryLine } from '@/core/scheduling';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { ask } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { Shell } from '../shell/Shell';

@@ -6,7 +6,7 @@ import {
   type ProgressPlateau,
   type Progress,
 } from '@/core/scheduling';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 
 /** One row of the picture: what it is, its weeks, and what is said of it. */
 export type CourseRow = {

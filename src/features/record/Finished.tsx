@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { LandingMark, Report } from '@/core/analyse';
-import { oneLanding, type Finding, type OneLanding } from '@/core/findings';
+import { oneLanding, type FirstPage, type OneLanding } from '@/core/findings';
 import { Tip } from '@/ui/controls';
 import { reviewAnswer } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
@@ -15,12 +15,13 @@ type Answer = {
   readonly take: { readonly number: number };
   readonly report: Report;
   readonly marks: readonly LandingMark[];
-  readonly findings: readonly Finding[];
+  readonly firstPage: FirstPage;
 };
 export type Result = {
   readonly number: number;
   readonly gate: OneLanding | null;
-  readonly finding: string | null;
+  /** What went well, then what to practise or the next step. */
+  readonly said: string;
   readonly residualMs: number | null;
   readonly loop: readonly [number, number] | null;
 };
@@ -33,8 +34,8 @@ export function useResult(take: FinishedTake | null): Result | null {
     if (id === null) return;
     let gone = false;
     reviewAnswer<Answer>(id)
-      .then(({ take: { number }, report, marks, findings }) => {
-        if (!gone) setResult({ id, result: resultOf(number, report, marks, findings) });
+      .then(({ take: { number }, report, marks, firstPage }) => {
+        if (!gone) setResult({ id, result: resultOf(number, report, marks, firstPage) });
       })
       .catch(() => undefined);
     return () => {
@@ -44,21 +45,22 @@ export function useResult(take: FinishedTake | null): Result | null {
   return result !== null && result.id === id ? result.result : null;
 }
 
-/** The gate, the first finding beside it, and the two bars that need it most. */
+/** The landing, the first page beside it, and the two bars that need it most. */
 export function resultOf(
   number: number,
   report: Report,
   marks: readonly LandingMark[],
-  findings: readonly Finding[],
+  { strength, practise, step }: FirstPage,
 ): Result {
   const gate = oneLanding(report, marks);
   const bars = Math.max(1, ...report.changes.map((change) => change.bar));
   const before = gate ? Math.max(1, gate.bar - 1) : 1;
-  const finding = findings.find(({ weight }) => weight >= 0.05) ?? null;
   return {
     number,
     gate,
-    finding: finding?.sentence ?? null,
+    said: [strength?.sentence, practise?.sentence, practise?.advice, step?.sentence]
+      .filter(Boolean)
+      .join(' '),
     residualMs: report.time.offsetMs,
     loop: gate ? [before, Math.min(bars, Math.max(before + 1, gate.bar))] : null,
   };
@@ -93,9 +95,9 @@ export function Finished(props: Props) {
       double={next ? undefined : (loop ?? undefined)}
       more={<MoreWays {...props} />}
     >
-      {result?.finding && (
+      {result?.said && (
         <p className="mt-8 max-w-[820px] text-[24px] leading-9 text-soft">
-          <ChordWords text={result.finding} />
+          <ChordWords text={result.said} />
         </p>
       )}
       {next && <Countdown flow={next} />}

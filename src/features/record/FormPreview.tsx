@@ -1,7 +1,7 @@
 import { timelineOf, type Chart } from '@/core/chart';
 import { noteName, spellOver } from '@/core/music';
 import { planOn, type PlanChoice } from '@/core/plan';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
 import { formRows } from '@/ui/form/formRows';

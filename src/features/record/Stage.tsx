@@ -1,5 +1,5 @@
 import { timelineOf, type Chart, type Timeline } from '@/core/chart';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { noteName, spellOver } from '@/core/music';
 import { planOn, type PlanChoice } from '@/core/plan';
 import { elementAt, present } from '@/core/shared';

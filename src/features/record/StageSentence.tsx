@@ -1,4 +1,4 @@
-import { intervalWord, typeset } from '@/core/findings';
+import { intervalWord, typeset } from '@/core/music';
 import { type Chord } from '@/core/music';
 import { type LandOn } from '@/core/plan';
 import { present } from '@/core/shared';

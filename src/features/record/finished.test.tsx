@@ -5,7 +5,7 @@ import { analyse } from '@/core/analyse';
 import { improvise } from '@/core/band';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
-import { findingsOf, marksOf } from '@/core/findings';
+import { findingsOver, firstPageOf, marksOf } from '@/core/findings';
 import { unwrap } from '@/core/shared';
 import { Finished, resultOf } from './Finished';
 import { DEFAULT_BINDINGS } from '../shell/commands/bindings';
@@ -29,7 +29,8 @@ const marks = marksOf(
   chart,
   120,
 );
-const result = resultOf(14, report, marks, findingsOf({ chart, tempo: 120, plan, report }));
+const request = { chart, tempo: 120, plan, report };
+const result = resultOf(14, report, marks, firstPageOf(request, findingsOver([request])));
 const way = (words: string, act = () => undefined) => ({ words, act });
 const TAKE = { id: 'a', title: 'Walk', passes: 4, tempo: 120, kept: true, cut: false, judging: false };
 const ways = {

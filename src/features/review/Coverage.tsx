@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { ChordCoverage, Report } from '@/core/analyse';
 import { intervalOver, noteName, readChord, spellOver, type Chord } from '@/core/music';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { unwrap, elementAt } from '@/core/shared';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText } from '@/ui/chordParts';

@@ -1,5 +1,5 @@
 import type { LandingMark, Report } from '@/core/analyse';
-import { intervalWord } from '@/core/findings';
+import { intervalWord } from '@/core/music';
 import { elementAt } from '@/core/shared';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';

@@ -22,16 +22,16 @@ import { PLAN_CHOICES } from './planChoices';
 
 /** The form with all choruses, what to say about it, and what is selected. */
 export function FormView({ model }: { model: ReviewModel }) {
-  const { judgement, findings, state, dispatch, select, shown, drill, current } = model;
+  const { judgement, firstPage, state, dispatch, select, drill, current } = model;
   const { report, marks, timeline } = judgement;
-  const opening = useMemo(() => openingWords(report, findings), [report, findings]);
+  const opening = useMemo(() => openingWords(report, firstPage), [report, firstPage]);
   const aside = (
     <>
       {current ? (
         <Selected model={model} />
       ) : (
         <Findings
-          findings={shown}
+          page={firstPage}
           bars={timeline.bars.length}
           onHear={hearingOf(model).bar}
           onDrill={drill}
@@ -60,6 +60,11 @@ export function FormView({ model }: { model: ReviewModel }) {
           <ChordWords text={opening.bold} />
         </b>
       </h1>
+      {opening.latency && (
+        <p role="status" className="mb-3 border-l-[3px] border-now pl-4">
+          {opening.latency}
+        </p>
+      )}
       <Beside main={<Picture model={model} />} aside={aside} />
       <Legend />
       <TakeControls model={model} />

@@ -1,7 +1,8 @@
 'use client';
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
-import { approachTable, intervalWord } from '@/core/findings';
+import { approachTable } from '@/core/findings';
+import { intervalWord } from '@/core/music';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { Board } from './BoardFrame';
 

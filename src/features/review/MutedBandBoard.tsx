@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import type { Report } from '@/core/analyse';
 import { formPositionOf, type Timeline } from '@/core/chart';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { elementAt } from '@/core/shared';
 import { ChordSvg, ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';

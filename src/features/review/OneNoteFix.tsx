@@ -1,7 +1,8 @@
 'use client';
 import { useMemo } from 'react';
 import type { Report } from '@/core/analyse';
-import { fingeredTake, typeset } from '@/core/findings';
+import { fingeredTake } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { placesSounding, stringName } from '@/core/neck';
 import { elementAt } from '@/core/shared';
 import { instrumentOf, useGuitar } from '@/ui/instrument';

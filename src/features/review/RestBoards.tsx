@@ -1,6 +1,6 @@
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { Board } from './BoardFrame';
 import { nameOver } from './noteNames';

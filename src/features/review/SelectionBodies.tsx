@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { ChangeReport, Report } from '@/core/analyse';
-import { intervalWord, typeset } from '@/core/findings';
+import { intervalWord, typeset } from '@/core/music';
 import { elementAt, present } from '@/core/shared';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
@@ -148,7 +148,6 @@ function ChangeBody({ report, index, onFix }: BodyProps) {
 function FigureBody({ report, index }: BodyProps) {
   const { kind, noteIndices, targetIndex } = elementAt(report.figures, index);
   const target = elementAt(report.notes, targetIndex);
-  const first = elementAt(report.notes, elementAt(noteIndices, 0));
   return (
     <>
       <Title>{figureName(kind)}</Title>
@@ -156,7 +155,7 @@ function FigureBody({ report, index }: BodyProps) {
         facts={[
           ['Notes', [...noteIndices, targetIndex].map((at) => noteNameIn(report, at)).join(' ')],
           ['Into', `${intervalLabel(target.interval)} of ${typeset(target.chord ?? 'no chord')}`],
-          ['Rule', ruleOf({ ...first, function: kind })],
+          ['Rule', ruleOf({ function: kind })],
         ]}
       />
     </>

@@ -1,7 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import type { LandingMark, Report } from '@/core/analyse';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { ChordWords } from '@/ui/ChordWords';
 import type { FormChange } from './formChanges';
 import { FormChangeColumn } from './FormChangeColumn';

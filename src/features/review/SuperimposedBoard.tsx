@@ -1,6 +1,6 @@
 'use client';
 import { useMemo } from 'react';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { followedBars, type FollowedBar, type Judgement } from '@/core/review';
 import { followedSummary, followedWords } from '@/presentation';
 import { Board } from './BoardFrame';

@@ -1,6 +1,6 @@
 import type { Report } from '@/core/analyse';
 import { FLAT_NAMES, intervalOver, noteName, readChord, spellOver } from '@/core/music';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { unwrap, pitchClassOf, elementAt } from '@/core/shared';
 
 /** A note of the report by name, spelled over its chord. @param midi another pitch in its place */

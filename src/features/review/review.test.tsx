@@ -5,7 +5,7 @@ import { analyse } from '@/core/analyse';
 import { improvise } from '@/core/band';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
-import { findingsOf, marksOf } from '@/core/findings';
+import { findingsOver, firstPageOf, marksOf } from '@/core/findings';
 import { unwrap } from '@/core/shared';
 import { MutedBandBoard } from './MutedBandBoard';
 import { PhrasesBoard } from './PhrasesBoard';
@@ -31,7 +31,8 @@ const notes = improvise({
 });
 const report = analyse({ chart, tempo: 96, notes, choruses: 4, plan });
 const marks = marksOf(report, planOf(plan, harmonyOf(chart, timeline)), chart, 96);
-const findings = findingsOf({ chart, tempo: 96, plan, report });
+const request = { chart, tempo: 96, plan, report };
+const firstPage = firstPageOf(request, findingsOver([request]));
 
 test('the landings board says in a table what it draws, and a row can be chosen', () => {
   const onKind = jest.fn();
@@ -63,19 +64,22 @@ test('coverage: every count is there, and what was never played is ringed by nam
   );
 });
 
-test('findings are numbered and can be heard at their first bar; none is said plainly', () => {
+test('findings are numbered and can be heard at their first bar; the next step where none is', () => {
   const [onHear, onDrill] = [jest.fn(), jest.fn()];
-  const { getAllByRole, getByRole, rerender, container } = render(
-    <Findings findings={findings} bars={8} onHear={onHear} onDrill={onDrill} />,
+  const { getAllByRole, rerender, container } = render(
+    <Findings page={firstPage} bars={8} onHear={onHear} onDrill={onDrill} />,
   );
   expect(getAllByRole('listitem').length).toBeGreaterThan(0);
   expect(getAllByRole('heading', { level: 3 })[0]!.textContent).toContain('over F');
-  fireEvent.click(getByRole('button', { name: /Hear it: chorus \d, bar \d/ }));
-  expect(onHear).toHaveBeenCalledWith(findings[0]!.where.bars[0]);
+  fireEvent.click(getAllByRole('button', { name: /Hear it: chorus \d, bar \d/ })[0]!);
+  expect(onHear).toHaveBeenCalledWith(firstPage.practise!.where.bars[0]);
+  expect(container.textContent).toContain(firstPage.practise!.advice);
   fireEvent.click(getAllByRole('button', { name: 'Drill it' })[0]!);
   expect(onDrill).toHaveBeenCalledTimes(1);
-  rerender(<Findings findings={[]} bars={8} onHear={onHear} onDrill={onDrill} />);
-  expect(container.textContent).toContain('No finding has the counts to be certain');
+  const step = { kind: 'faster', sentence: 'Play it at 104.', tempo: 104 } as const;
+  const nothing = { ...firstPage, practise: null, also: [], step };
+  rerender(<Findings page={nothing} bars={8} onHear={onHear} onDrill={onDrill} />);
+  expect(container.textContent).toContain('Next stepPlay it at 104.');
 });
 
 test('a card says what is selected, why and by what rule; the fix is heard at a press', () => {

@@ -4,7 +4,6 @@ import { elementAt } from '@/core/shared';
 import { SPEEDS, type PlayerState, type TakePlayer } from '@/audio/playback/takePlayer';
 import type { Handlers } from '../shell/commands/registry';
 import { aroundBars, barsOfFormChange, barsRound, type FixAsked } from './places';
-import { isPraise } from './reviewWords';
 import { acrossChoruses, stepped, type SelectionKind } from './selection';
 import type { ReviewModel } from './useReviewModel';
 
@@ -178,7 +177,7 @@ function commandsOfView(model: ReviewModel): Handlers {
 /** What can be done in a review as it stands now. */
 export function reviewCommands(model: ReviewModel): Handlers {
   const { corrections, dispatch, drill, player, playing, shown } = model;
-  const first: Finding | undefined = shown.find((finding) => !isPraise(finding));
+  const first: Finding | undefined = shown[0];
   return {
     'review.drill': { when: first !== undefined, run: () => first && drill(first) },
     'review.undo': { when: corrections.edits.length > 0, run: corrections.undo },

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { analyse } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { planOf } from '@/core/plan';
-import { findingsOf, marksOf, type Finding } from '@/core/findings';
+import { findingsOver, firstPageOf, marksOf, type Finding, type FirstPage } from '@/core/findings';
 import { unwrap } from '@/core/shared';
 import { takeOnForm } from '@/ui/form/takeOnForm';
 import { landingsBoard, noteWords, openingWords, shownFindings } from './reviewWords';
@@ -21,27 +21,33 @@ const take = (notes: [number, number, number][], choruses = 1) => {
   return {
     report,
     marks: marksOf(report, planOf(plan, harmonyOf(chart, timelineOf(chart, 120))), chart, 120),
-    findings: findingsOf({ chart, tempo: 120, plan, report }),
+    firstPage: firstPageOf(
+      { chart, tempo: 120, plan, report },
+      findingsOver([{ chart, tempo: 120, plan, report }]),
+    ),
   };
 };
 
 test('an empty take says so', () => {
-  const { report, findings } = take([]);
-  expect(openingWords(report, findings)).toEqual({
+  const { report, firstPage } = take([]);
+  expect(openingWords(report, firstPage)).toEqual({
     soft: 'No note was heard in this take.',
-    bold: 'There is nothing to judge yet.',
+    bold: 'No note was heard: check the input, then play one chorus.',
+    latency: null,
   });
 });
 
-test('without a finding the counts are said', () => {
-  const { report, findings } = take([
+test('three notes are too few to judge, and the best of them is said', () => {
+  const { report, firstPage } = take([
     [65, 0, 1],
     [71, 4, 1],
     [76, 8, 1],
   ]);
-  expect(openingWords(report, findings).bold).toBe(
-    'You met a target at 2 of 2 changes; nothing stands out as missed.',
-  );
+  expect(openingWords(report, firstPage)).toEqual({
+    soft: 'In bar 2 you landed on B, the third of G7.',
+    bold: 'Play two whole choruses: then there is enough to judge.',
+    latency: null,
+  });
 });
 
 test('a note is said in words: what it is, what it did, the one-note fix', () => {
@@ -98,7 +104,7 @@ test('the picture: a held note is two parts, a late target names its tone unless
   expect(drawn.notes.filter((note) => note.landing).map((note) => note.index)).toEqual([0, 2]);
 });
 
-test('what is shown: one word of praise first, small things only where there is nothing else', () => {
+test('what is shown: what to practise and what else was noticed, three at most', () => {
   const finding = (kind: Finding['kind'], weight: number): Finding => ({
     kind,
     weight,
@@ -106,24 +112,35 @@ test('what is shown: one word of praise first, small things only where there is 
     met: 1,
     of: 10,
     interval: [0, 0.4],
+    certainty: 'sure',
     title: kind,
     sentence: `${kind}.`,
-    drill: { span: [1, 2], plan: 'outline', target: '', pass: '', tempo: 60 },
+    advice: 'Play it.',
   });
-  const kinds = (...all: Finding[]) => shownFindings(all).map(({ kind }) => kind);
-  expect(
-    kinds(finding('improved', 10), finding('target-missed', 0.3), finding('one-position', 0.03)),
-  ).toEqual(['improved', 'target-missed']);
-  expect(kinds(finding('improved', 10), finding('one-position', 0.03))).toEqual(['improved', 'one-position']);
-  expect(
-    kinds(finding('uneven', 0.5), finding('drags', 0.4), finding('no-space', 0.3), finding('rushes', 0.2)),
-  ).toHaveLength(3);
+  const page = (practise: Finding | null, ...also: Finding[]): FirstPage => ({
+    strength: null,
+    progress: null,
+    practise,
+    step: practise ? null : { kind: 'faster', sentence: 'Play it at 104.', tempo: 104 },
+    also,
+    uncertain: [],
+  });
+  const [missed, ...others] = [
+    finding('target-missed', 0.5),
+    finding('drags', 0.4),
+    finding('no-space', 0.3),
+    finding('rushes', 0.2),
+  ] as const;
+  expect(shownFindings(page(missed, ...others)).map(({ kind }) => kind)).toEqual([
+    'target-missed',
+    'drags',
+    'no-space',
+  ]);
+  expect(shownFindings(page(null))).toEqual([]);
   const { report } = take([
     [65, 0, 1],
     [71, 4, 1],
   ]);
-  expect(openingWords(report, [finding('improved', 10), finding('target-missed', 0.3)]).bold).toBe(
-    'target-missed.',
-  );
-  expect(openingWords(report, [finding('improved', 10)]).bold).toBe('improved.');
+  expect(openingWords(report, page(missed)).bold).toBe('target-missed. Play it.');
+  expect(openingWords(report, page(null)).bold).toBe('Play it at 104.');
 });

@@ -1,34 +1,33 @@
 import type { LandingMark, Report } from '@/core/analyse';
-import { intervalWord, typeset, type Finding } from '@/core/findings';
+import type { Finding, FirstPage } from '@/core/findings';
+import { intervalWord, typeset } from '@/core/music';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { elementAt, present } from '@/core/shared';
 
-/** What got better, or was kept: it has nothing to drill. */
-export const isPraise = ({ kind }: Finding): boolean => kind === 'improved' || kind === 'kept';
-
-/** Findings of less weight are said only where there is nothing else. */
-const WORTH_SAYING = 0.05;
 const MOST_SHOWN = 3;
 
 /** The findings beside the form, under the keys 1 to 3. */
-export function shownFindings(findings: readonly Finding[]): readonly Finding[] {
-  const worth = findings.filter(({ weight }) => weight >= WORTH_SAYING);
-  return (worth.some((finding) => !isPraise(finding)) ? worth : findings).slice(0, MOST_SHOWN);
-}
+export const shownFindings = ({ practise, also }: FirstPage): readonly Finding[] =>
+  practise ? [practise, ...also].slice(0, MOST_SHOWN) : [];
 
-/** The two sentences above the form: what came through, then the one thing to work on. */
-export function openingWords(report: Report, findings: readonly Finding[]): { soft: string; bold: string } {
-  const { summary, mutedBand } = report;
-  if (summary.notes === 0)
-    return { soft: 'No note was heard in this take.', bold: 'There is nothing to judge yet.' };
-  const judged = mutedBand.segments.filter((segment) => segment.verdict !== 'silent');
-  const heard = judged.filter((segment) => segment.verdict === 'heard').length;
-  const late = summary.targetsMetLate > 0 ? `, ${summary.targetsMetLate} more late` : '';
+/** More than this off the grid changes what is said of landings. */
+const LATENCY_MATTERS_MS = 30;
+
+/** The two sentences above the form: what went well, then the one thing to work on, or the next step. */
+export function openingWords(
+  report: Report,
+  { strength, practise, step }: FirstPage,
+): { soft: string; bold: string; latency: string | null } {
+  const { ms, isDecided } = report.time.lean;
+  const isOff = ms !== null && !isDecided && Math.abs(ms) > LATENCY_MATTERS_MS;
   return {
-    soft: `With the band muted ${heard} of ${judged.length} chords are still heard.`,
-    bold:
-      (findings.find((finding) => !isPraise(finding)) ?? findings[0])?.sentence ??
-      `You met a target at ${summary.targetsMet} of ${summary.judgedChanges} changes${late}; nothing stands out as missed.`,
+    soft:
+      strength?.sentence ??
+      (report.summary.notes === 0 ? 'No note was heard in this take.' : 'A first take of it.'),
+    bold: practise ? `${practise.sentence} ${practise.advice ?? ''}`.trim() : (step?.sentence ?? ''),
+    latency: isOff
+      ? 'The notes lie off the beat, and by how much cannot be told. Measure the latency in Record, then line the take up below.'
+      : null,
   };
 }
 

@@ -1,5 +1,5 @@
-import type { NoteReport, Report } from '@/core/analyse';
-import { intervalWord, typeset } from '@/core/findings';
+import type { Report } from '@/core/analyse';
+import { intervalWord, typeset } from '@/core/music';
 import { elementAt } from '@/core/shared';
 
 const DEEDS: Record<string, string> = {
@@ -14,6 +14,7 @@ const DEEDS: Record<string, string> = {
   'approach-above': 'A step above the target that follows it.',
   suspension: 'A tone of the old chord held into one that lacks it, then down a step.',
   retardation: 'A tone of the old chord held into one that lacks it, then up a step.',
+  'minor-to-major-third': 'The minor third into the major third of its chord, within a beat.',
   passing: 'Between two neighbours, a step from each.',
   neighbour: 'A step away from a note and back to it.',
   colour: 'A ninth, thirteenth or other colour of the chord.',
@@ -23,7 +24,7 @@ const DEEDS: Record<string, string> = {
 };
 
 /** The rule by which a note got its name. */
-export const ruleOf = ({ function: deed }: NoteReport): string => DEEDS[deed] ?? '';
+export const ruleOf = ({ function: deed }: { readonly function: string }): string => DEEDS[deed] ?? '';
 
 /** Why a note matters where it lies: what it says of the harmony, or hides. */
 export function whyOf(report: Report, index: number): string {
@@ -72,5 +73,6 @@ const FIGURES: Record<string, string> = {
   'approach-above': 'Approach from above',
   suspension: 'Suspension',
   retardation: 'Retardation',
+  'minor-to-major-third': 'Minor into major third',
 };
 export const figureName = (kind: string): string => FIGURES[kind] ?? kind;

@@ -15,8 +15,14 @@ import {
   type TakeWords,
 } from '@/core/correct';
 import type { PlanWords } from '@/core/plan';
-import type { Finding } from '@/core/findings';
-import { findingsIn, readCase, judgeTake, type TakeCase, type Judgement } from '@/core/review';
+import {
+  findingsIn,
+  readCase,
+  judgeTake,
+  type SaidOfTake,
+  type TakeCase,
+  type Judgement,
+} from '@/core/review';
 import { keepEdits } from './reviewServer';
 
 export type ReviewTake = {
@@ -30,19 +36,19 @@ export type ReviewTake = {
   readonly plan: PlanWords;
   readonly pace: Pace | null;
   readonly offsetSec: number;
+  readonly latencySec: number | null;
   readonly soundGone: boolean;
   readonly when: string;
   readonly source: string;
   readonly dropOut: DropOut | null;
 };
-export type ReviewData = {
+export type ReviewData = SaidOfTake & {
   readonly take: ReviewTake;
   readonly heard: readonly SecondsNote[];
   readonly edits: readonly Edit[];
   readonly words: TakeWords;
   readonly report: Report;
   readonly marks: readonly LandingMark[];
-  readonly findings: readonly Finding[];
   /** How surely the take holds a played line; null where that was not asked. */
   readonly certainty: number | null;
 };
@@ -57,6 +63,7 @@ export const caseOf = (
   choruses: take.choruses,
   plan: take.plan,
   offsetSec: take.offsetSec,
+  isLatencyMeasured: take.latencySec !== null,
   heard,
   edits,
 });
@@ -105,7 +112,7 @@ export type Corrections = {
  */
 export function useReview(data: ReviewData): {
   judgement: Judgement;
-  findings: readonly Finding[];
+  said: SaidOfTake;
   corrections: Corrections;
   byId: ReadonlyMap<NoteId, CorrectedNote>;
 } {
@@ -116,7 +123,7 @@ export function useReview(data: ReviewData): {
     () => (edits === data.edits ? given(data) : judgeTake(caseOf(data, edits), frame)),
     [data, edits, frame],
   );
-  const findings = useFindings(data, edits, judgement);
+  const said = useFindings(data, edits, judgement);
   const byId = useMemo(() => new Map(judgement.notes.map((note) => [note.id, note])), [judgement]);
   const { keeping, retry } = useKept(data.take.id, edits, data.edits);
   const counter = useRef(0);
@@ -139,7 +146,7 @@ export function useReview(data: ReviewData): {
   const newId = useCallback(() => `a${Date.now().toString(36)}${(counter.current++).toString(36)}`, []);
   return {
     judgement,
-    findings,
+    said,
     byId,
     corrections: { edits, undone, keeping, edit, undo, redo, retry, newId },
   };
@@ -151,10 +158,10 @@ const FIND_AFTER_MS = 250;
  * Findings follow a moment after the last edit: boards are right at once, and nobody reads a sentence between
  * two key presses.
  */
-function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgement): readonly Finding[] {
-  const [found, setFound] = useState<{ edits: readonly Edit[]; findings: readonly Finding[] }>({
+function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgement): SaidOfTake {
+  const [found, setFound] = useState<{ edits: readonly Edit[]; said: SaidOfTake }>({
     edits: data.edits,
-    findings: data.findings,
+    said: data,
   });
   useEffect(() => {
     if (edits === found.edits) return;
@@ -162,13 +169,13 @@ function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgem
       () =>
         setFound({
           edits,
-          findings: edits === data.edits ? data.findings : findingsIn(caseOf(data, edits), judgement),
+          said: edits === data.edits ? data : findingsIn(caseOf(data, edits), judgement),
         }),
       FIND_AFTER_MS,
     );
     return () => clearTimeout(timer);
   }, [data, edits, judgement, found.edits]);
-  return found.findings;
+  return found.said;
 }
 
 const WARM_UPS = 4;

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { bandRests } from '@/core/band';
 import type { CorrectedNote, NoteId } from '@/core/correct';
 import { shapeOf } from '@/core/drills';
-import type { Finding } from '@/core/findings';
+import type { Finding, FirstPage } from '@/core/findings';
 import type { Judgement } from '@/core/review';
 import { elementAt } from '@/core/shared';
 import { amendTake } from '@/audio/persistence/serverTakes';
@@ -45,7 +45,7 @@ export type ReviewModel = {
   /** The note the selection points at, by its place in the report. */
   readonly chosen: number | null;
   readonly fix: FixAsked | null;
-  readonly findings: readonly Finding[];
+  readonly firstPage: FirstPage;
   readonly shown: readonly Finding[];
   readonly formChanges: readonly FormChange[];
   readonly drawn: TakeOnForm;
@@ -62,7 +62,7 @@ export function useReviewModel(stored: ReviewData, firstView?: string, at?: stri
   // a change shows at once and stands until the server's own judgement of it comes
   const data = changed?.of === stored ? changed.data : stored;
   const { take } = data;
-  const { judgement, findings, byId, corrections } = useReview(data);
+  const { judgement, said, byId, corrections } = useReview(data);
   const { report, timeline, places } = judgement;
   const { player, state: playing } = useTakePlayer(take, judgement);
   const [state, dispatch] = useReducer(reviewReducer, null, () =>
@@ -103,8 +103,8 @@ export function useReviewModel(stored: ReviewData, firstView?: string, at?: stri
     span: useMemo(() => current && spanOf(current, report, timeline), [current, report, timeline]),
     chosen: current ? noteOf(current, report) : null,
     fix: useMemo(() => fixOf(current, report), [current, report]),
-    findings,
-    shown: useMemo(() => shownFindings(findings), [findings]),
+    firstPage: said.firstPage,
+    shown: useMemo(() => shownFindings(said.firstPage), [said.firstPage]),
     formChanges: useMemo(
       () => (view === 'far' ? formChangesOf(report, timeline) : []),
       [report, timeline, view],

@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import { bothWays, type Instrument, type NeckNote, type NeckPath } from '@/core/neck';
 import { noteName, rootPc, spellOver } from '@/core/music';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import type { Study } from './studyView';
 import { elementAt } from '@/core/shared';

@@ -1,6 +1,6 @@
 import { handovers, underHand, type Instrument } from '@/core/neck';
 import { intervalOver, noteName, spellOver } from '@/core/music';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { NeckMap, type NeckArrow, type NeckMark } from '@/ui/neck/NeckMap';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { nextChange, type Study } from './studyView';

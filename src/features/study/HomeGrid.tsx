@@ -1,6 +1,6 @@
 'use client';
 import type { GridCell, GridColumn } from '@/core/plan';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { intervalLabel } from '@/ui/intervalLabel';
 

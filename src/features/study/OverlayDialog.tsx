@@ -3,7 +3,7 @@ import { useMemo, useState, type KeyboardEvent } from 'react';
 import { Dialog } from 'radix-ui';
 import { writeBars, type Chart, type Harmony } from '@/core/chart';
 import { layOver, overlayOf, substitutesFor, type PlanWords, type Substitute } from '@/core/plan';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { substituteReason } from '@/presentation';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 

@@ -3,7 +3,7 @@ import { intervalOver } from '@/core/music';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
 import { intervalLabel } from '@/ui/intervalLabel';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { counted, guidePcs, type Study, type StudyCell } from './studyView';
 import { elementAt } from '@/core/shared';

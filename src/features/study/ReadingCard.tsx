@@ -5,7 +5,7 @@ import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { intervalLabel } from '@/ui/intervalLabel';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { Select, Tip } from '@/ui/controls';
 import type { StudyCell } from './studyView';
 import type { Fact } from './studyFacts';

@@ -10,7 +10,7 @@ import {
   type StringSet,
 } from '@/core/neck';
 import { intervalOver } from '@/core/music';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { FingeringView } from './FingeringView';

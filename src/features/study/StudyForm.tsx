@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef } from 'react';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { StudyRow } from './StudyRow';
 import { BAR, ROW, rowsOf } from './studyRows';
 import type { Study } from './studyView';

@@ -1,5 +1,5 @@
 import { noteName } from '@/core/music';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { elementAt } from '@/core/shared';
 import { Pill } from '@/ui/form/Pill';
 import type { StudyRowModel } from './studyRows';

@@ -1,5 +1,5 @@
 import type { PlanPartWords, PlanWords, SettingsWords, Where } from '@/core/plan';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 
 /** What of the form the player is choosing a school for. */
 export type PlanScope = 'form' | 'degree' | 'chord' | 'section' | 'bars' | 'chorus';

@@ -1,5 +1,5 @@
 import { availableTensions } from '@/core/chart';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { intervalOver, noteName, rootPc, scaleNotes } from '@/core/music';
 import { elementAt, present } from '@/core/shared';
 import { intervalLabel } from '@/ui/intervalLabel';

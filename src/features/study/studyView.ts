@@ -11,7 +11,7 @@ import {
   type Harmony,
   type Timeline,
 } from '@/core/chart';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import {
   guideTones,
   keyName,

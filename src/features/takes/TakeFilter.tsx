@@ -3,7 +3,6 @@ import { startOfToday, subDays } from 'date-fns';
 import { useState } from 'react';
 import { PLANS, type PlanId } from '@/core/plan';
 import { Select } from '@/ui/controls';
-import { findingWords } from './findingWords';
 import type { Facets, Filter } from './takesList';
 
 type Props = { filter: Filter; facets: Facets; onChange: (part: Filter) => void };
@@ -57,7 +56,7 @@ export function TakeFilter(props: Props) {
         {...props}
         name="finding"
         words="any finding"
-        choices={facets.findings.map(({ kind, count }) => [kind, `${findingWords(kind)}, ${count}`])}
+        choices={facets.findings.map(({ kind, name, count }) => [kind, `${name}, ${count}`])}
       />
       <span className="flex items-center gap-1.5 text-[15px] text-dim">
         <Tempo {...props} name="slowest" words="from" />–<Tempo {...props} name="fastest" words="to" />

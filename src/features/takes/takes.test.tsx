@@ -78,7 +78,7 @@ test('the list says how many there are, can be chosen from by anything, and a ch
     plans: ['outline'],
     keys: ['C major'],
     measures: { kinds: [], tones: [], approaches: [] },
-    findings: [{ kind: 'landing-late', count: 3 }],
+    findings: [{ kind: 'landing-late', name: 'landings late', count: 3 }],
   };
   render(
     <AppRouterContext.Provider value={{ prefetch: () => undefined } as never}>

@@ -35,5 +35,5 @@ export type Facets = {
   readonly titles: readonly string[];
   readonly plans: readonly string[];
   readonly keys: readonly string[];
-  readonly findings: readonly { readonly kind: string; readonly count: number }[];
+  readonly findings: readonly { readonly kind: string; readonly name: string; readonly count: number }[];
 };

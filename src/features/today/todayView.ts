@@ -1,7 +1,7 @@
 import { addDays, format } from 'date-fns';
 import { attemptSize } from '@/core/drills';
 import { DAY_MS, FEWEST, HELD, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import type { Today, TunePractice } from '@/server/practice';
 import type { TakeProfileData } from '@/ui/form/TakeProfile';
 import { elementAt, present } from '@/core/shared';

@@ -1,6 +1,6 @@
 import type { LandingMark, Report } from '@/core/analyse';
-import { praiseOf, type Finding, type FindingsRequest } from '@/core/findings';
-import { findingsIn, readCase, judgeTake, reportOf, type TakeCase } from '@/core/review';
+import type { FindingsRequest } from '@/core/findings';
+import { findingsIn, readCase, judgeTake, reportOf, type SaidOfTake, type TakeCase } from '@/core/review';
 
 /** A take before this one on the same chart; its report where it is known already. */
 export type EarlierCase = { readonly one: TakeCase; readonly report: Report | null };
@@ -9,22 +9,19 @@ export type EarlierCase = { readonly one: TakeCase; readonly report: Report | nu
 export type JudgingRequest = { readonly own: TakeCase; readonly earlier: readonly EarlierCase[] };
 
 /** What is said of it. */
-export type JudgedTake = {
+export type JudgedTake = SaidOfTake & {
   readonly report: Report;
-  readonly findings: readonly Finding[];
   readonly marks: readonly LandingMark[];
 };
 
 /** Judges a take; what it did better than the takes before it comes first among its findings. */
 export function judgeRequest({ own, earlier }: JudgingRequest): JudgedTake {
   const judged = judgeTake(own);
-  const { chart, plan, report, marks } = judged;
+  const { report, marks } = judged;
   const before = earlier.map(({ one, report: known }): FindingsRequest => ({
     ...readCase(one),
     tempo: one.tempo,
     report: known ?? reportOf(one),
   }));
-  // one thing that went well, then what to practise
-  const praise = praiseOf([...before, { chart, tempo: own.tempo, plan, report }]).slice(0, 1);
-  return { report, findings: [...praise, ...findingsIn(own, judged)], marks };
+  return { report, ...findingsIn(own, judged, before), marks };
 }

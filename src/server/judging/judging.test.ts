@@ -103,6 +103,7 @@ const ONE: TakeCase = {
   choruses: 1,
   plan: { id: 'outline' },
   offsetSec: 0,
+  isLatencyMeasured: false,
   heard: [note()],
   edits: [],
 };

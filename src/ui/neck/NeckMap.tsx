@@ -1,5 +1,5 @@
 import { scaleLinear } from 'd3-scale';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import { fretDistance, stringName, type Tuning } from '@/core/neck';
 import { Pill } from '../form/Pill';
 

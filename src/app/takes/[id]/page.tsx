@@ -17,8 +17,8 @@ export default async function TakePage({ params, searchParams }: Props) {
   const { cut, view, at } = await searchParams;
   const stored = await takeOrNothing((await params).id);
   if (stored?.state !== 'ready') notFound();
-  const { id, chartId, number, title, tempo, choruses, chartText, plan, pace, offsetSec, source, dropOut } =
-    stored;
+  const { id, chartId, number, title, tempo, choruses, chartText, plan, pace, source, dropOut } = stored;
+  const { offsetSec, latencySec } = stored;
   const take = {
     id,
     chartId,
@@ -30,6 +30,7 @@ export default async function TakePage({ params, searchParams }: Props) {
     plan,
     pace,
     offsetSec,
+    latencySec,
     source,
     dropOut,
     soundGone: stored.soundGoneAt !== null,

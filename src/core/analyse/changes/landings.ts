@@ -6,6 +6,8 @@ import { isWithinReach, standsAlone, type AnalysisScene } from '../harmonicConte
 import { isNeutralThird, printedInterval, restingTier, voiceTier } from '../harmonicContext/harmonicContext';
 import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
 import { isLinked, type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
+import type { Figure } from '../noteFunctions/figures';
+import type { Phrase } from '../phrases/phrases';
 import { EPSILON } from '../notes/windows';
 import { turnedAt } from './turned';
 
@@ -19,6 +21,8 @@ export type Landing = {
   readonly verdict: Verdict;
   readonly rest?: true;
   readonly delayed?: true;
+  /** Passed inside a step-out that the plan means: not judged (T7.15). */
+  readonly excused?: true;
   readonly resolutionIndex?: number;
   readonly resolvedAfterBeats?: Beats;
 };
@@ -54,6 +58,9 @@ export type JudgedLanding = {
   readonly voices: readonly Voice[];
   readonly assignments: readonly ChordAssignment[];
   readonly plan: Plan;
+  /** Figures of the line by the places of their members. */
+  readonly figures: ReadonlyMap<number, readonly Figure[]>;
+  readonly phrases: readonly Phrase[];
 };
 
 /**
@@ -62,11 +69,14 @@ export type JudgedLanding = {
  * late, none.
  */
 export function landingsOf(judged: JudgedLanding): ChangeReport[] {
+  const restated = restatedNotes(judged.phrases);
+  const starts = judged.phrases.map(({ startBeat }) => startBeat);
   return judged.scene.changes.map((change, place, all) => {
     const found = arrive(judged, change);
     const landing = describe(judged, change, found);
     const connection = connect(judged, change, found);
-    const turned = turnedAt(judged.scene, change, all[place - 1], all[place + 1]);
+    const split = turnedAt(judged.scene, change, all[place - 1], all[place + 1]);
+    const turned = split === null ? null : asPickup(split, change.at, starts);
     return {
       index: change.index,
       chorus: change.chorus + 1,
@@ -76,11 +86,36 @@ export function landingsOf(judged: JudgedLanding): ChangeReport[] {
       to: change.to.symbol,
       landing,
       connection,
-      fix: fixFor(judged, change, found, landing, connection),
+      fix: isMeant(landing, found, restated) ? null : fixFor(judged, change, found, landing, connection),
       ...(turned === null ? {} : { turnedAtBeat: turned }),
     };
   });
 }
+
+/** Notes of phrases that state a theme again: what they repeat is meant (T8.9). */
+function restatedNotes(phrases: readonly Phrase[]): ReadonlySet<number> {
+  const said = new Set<number>();
+  return new Set(
+    phrases.flatMap(({ theme, noteIndices }) => {
+      if (theme === undefined) return [];
+      if (said.has(theme)) return noteIndices;
+      said.add(theme);
+      return [];
+    }),
+  );
+}
+
+/** A pickup phrase that plays the coming chord up to a beat ahead has turned on time (T8.9). */
+const asPickup = (split: Beats, change: Beats, starts: readonly Beats[]): Beats =>
+  split < change && change - split <= 1 + EPSILON && starts.some((start) => Math.abs(start - split) < EPSILON)
+    ? change
+    : split;
+
+/** A landing that resolves within a beat, or that repeats a theme, asks for no other note (T8.9). */
+const isMeant = (landing: Landing, found: Arrival | null, restated: ReadonlySet<number>): boolean =>
+  found !== null &&
+  ((landing.resolvedAfterBeats !== undefined && landing.resolvedAfterBeats <= 1 + EPSILON) ||
+    restated.has(found.voice.index));
 
 type Arrival = { readonly voice: Voice; readonly line: LineNote; readonly timing: Exclude<Timing, 'none'> };
 
@@ -218,9 +253,42 @@ function describe(judged: JudgedLanding, change: ChordChange, found: Arrival | n
   const verdict = verdictOf(judged, change, voice);
   const context = judged.scene.contexts[change.span.index]!;
   const landing = { noteIndex: voice.index, interval: printedInterval(context, voice), timing, verdict };
-  return voiceTier(context, voice) === 'chord' || verdict === 'target'
-    ? landing
-    : { ...landing, ...resolutionOf(judged, change, found.line) };
+  if (voiceTier(context, voice) === 'chord' || verdict === 'target') return landing;
+  return (
+    settledByFigure(judged, change, found, landing) ?? {
+      ...landing,
+      ...resolutionOf(judged, change, found.line),
+    }
+  );
+}
+
+/**
+ * A landing that is a member of a figure which settles on a chord tone within a beat is judged by that tone; it is
+ * late by name only.
+ * Rule T8.9.
+ */
+function settledByFigure(
+  judged: JudgedLanding,
+  change: ChordChange,
+  { line: note }: Arrival,
+  landing: Landing,
+): Landing | null {
+  const { scene, figures } = judged;
+  for (const { kind, target } of figures.get(note.event) ?? []) {
+    // a tone held over from the old chord has a verdict of its own
+    if (kind === 'suspension' || kind === 'retardation') continue;
+    const settled = scene.line[target]!;
+    const isSoon = settled.onset - Math.max(note.onset, change.at) <= 1 + EPSILON;
+    if (!isSoon || settled.onset >= change.until - EPSILON || !hasTone(change.to, settled.pc)) continue;
+    return {
+      ...landing,
+      verdict: verdictOf(judged, change, settled),
+      delayed: true,
+      resolutionIndex: settled.index,
+      resolvedAfterBeats: Math.max(0, settled.onset - change.at),
+    };
+  }
+  return null;
 }
 
 /**

@@ -3,7 +3,14 @@ import { hasTone } from '../../music';
 import { soundingAt, type ChordChange, type Timeline } from '../../chart';
 import { baseTier, groundedSounding, type HarmonicContext } from './harmonicContext';
 import { firstWhere, lineBetween } from '../notes/lineBetween';
-import { isLinked, type ChordAssignment, type Event, type Line, type LineNote } from '../notes/voice';
+import {
+  isLinked,
+  pitchesIn,
+  type ChordAssignment,
+  type Event,
+  type Line,
+  type LineNote,
+} from '../notes/voice';
 import { EPSILON, type Windows } from '../notes/windows';
 
 /** What the steps that follow one note through the form all need. */
@@ -21,7 +28,7 @@ export type AnalysisScene = {
  */
 export function assignChords(scene: AnalysisScene, events: readonly Event[]): ChordAssignment[] {
   const assignments = scene.line.map((note): ChordAssignment => {
-    const anticipated = anticipatedChange(scene, note);
+    const anticipated = anticipatedChange(scene, note, events[note.event]!);
     const place = anticipated ? soundingAt(scene.timeline, anticipated.at) : soundingFor(scene, note.onset);
     return { sounding: place, chord: place.span.chord, anticipates: anticipated !== null, leadIn: false };
   });
@@ -52,15 +59,25 @@ export function soundingFor(scene: Pick<AnalysisScene, 'timeline' | 'windows'>, 
  * 0.5 beat after the change (boundaries open). It belongs to the next chord; of two changes in reach, the
  * nearer. N.C. cannot be anticipated.
  */
-function anticipatedChange(scene: AnalysisScene, note: LineNote): ChordChange | null {
+function anticipatedChange(scene: AnalysisScene, note: LineNote, event: Event): ChordChange | null {
   const { changes, windows } = scene;
   const change =
     changes[firstWhere(changes.length, (place) => changes[place]!.at - note.onset > windows.on + EPSILON)];
   if (!change || !isWithinReach(scene, note, change.at)) return null;
   const next = scene.contexts[change.span.index]!;
-  const fits = ['chord', 'colour'].includes(baseTier(next, note.pc)) && !hasTone(change.from, note.pc);
+  const fits =
+    pitchesIn(event) >= FEWEST_IN_HIT
+      ? isHitOf(event, change)
+      : ['chord', 'colour'].includes(baseTier(next, note.pc)) && !hasTone(change.from, note.pc);
   return fits && (ringsIn(scene, note, change.at) || standsAlone(scene, note, change.at)) ? change : null;
 }
+
+/** Fewer pitches are no chord hit. */
+const FEWEST_IN_HIT = 3;
+
+/** A chord hit belongs where most of its voices belong (T5.4). */
+const isHitOf = ({ voices }: Event, { from, to }: ChordChange): boolean =>
+  voices.filter(({ pc }) => hasTone(to, pc)).length > voices.filter(({ pc }) => hasTone(from, pc)).length;
 
 /** Farther than the window of the change, nearer than the reach. */
 export const isWithinReach = ({ windows }: AnalysisScene, note: LineNote, at: Beats): boolean =>
@@ -104,9 +121,14 @@ function leadIn(scene: AnalysisScene, events: readonly Event[], change: ChordCha
     if (!starts || !isLinked(note, line[place + 1]) || !next.scale.has(note.pc)) break;
     run.unshift(place);
   }
-  const foreign = run.filter((place) => !contexts[present.index]!.scale.has(line[place]!.pc));
+  const own = contexts[present.index]!;
+  const foreign = run.filter((place) => isForeignTo(own, line[place]!.pc));
   return run.length > 0 && foreign.length * 2 >= run.length ? run : [];
 }
+
+/** In neither the chord's scale nor, on a blues, the home scale (T5.4). */
+const isForeignTo = ({ scale, home, isBluesy }: HarmonicContext, pc: number): boolean =>
+  !scale.has(pc) && !(isBluesy && home.pcs.includes(pc));
 
 /** The line note that starts on a change with a chord tone among its voices; of several the nearest. */
 function landedOn(

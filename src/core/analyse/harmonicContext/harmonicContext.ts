@@ -2,12 +2,14 @@ import { modulo, type PitchClass } from '../../shared';
 import {
   hasTone,
   intervalOver,
+  isDominant,
   keyScaleKind,
   pitchClass,
   rootPc,
   scaleOn,
   type Chord,
   type IntervalName,
+  type Key,
   type Scale,
 } from '../../music';
 import {
@@ -38,6 +40,10 @@ export type HarmonicContext = {
   readonly alterations: ReadonlySet<PitchClass>;
   /** The key's own scale: major or natural minor; the home scale over N.C. */
   readonly keyScale: Scale;
+  /** A dominant whose next chord lies a fifth below. */
+  readonly isOnItsWay: boolean;
+  /** Not of the key: secondary or borrowed (T6.4). */
+  readonly isForeign: boolean;
   /** Roman numeral; null over N.C. */
   readonly degree: string | null;
   /** The key's tonic. */
@@ -72,11 +78,14 @@ function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
       home,
       isBluesy,
       keyScale: home,
+      isOnItsWay: false,
+      isForeign: false,
       degree: null,
       tonic: pitchClass(home.root),
     };
   const { chord, scale, degree, key } = reading;
   const own = [...chord.tones, ...chord.colours].map((tone) => tone.pc);
+  const keyScale = scaleOn(key.tonic, keyScaleKind(key));
   return {
     span: stretch,
     chord,
@@ -84,7 +93,9 @@ function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
     home,
     isBluesy,
     alterations: new Set(reading.falls === 'to-major' ? alterationsOf(chord) : []),
-    keyScale: scaleOn(key.tonic, keyScaleKind(key)),
+    keyScale,
+    isOnItsWay: (isDominant(chord) || degree === 'V') && fallsAFifth(harmony, index, chord),
+    isForeign: isForeign(chord, keyScale, key, isBluesy),
     bareScale: scale,
     scale: new Set([...scale.pcs, ...own]),
     colours: new Set([
@@ -93,6 +104,25 @@ function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
     ]),
     tonic: pitchClass(key.tonic),
   };
+}
+
+/** Does the next chord on another root lie a fifth below? */
+function fallsAFifth({ readings }: Harmony, index: number, chord: Chord): boolean {
+  for (let step = 1; step < readings.length; step++) {
+    const next = readings[(index + step) % readings.length];
+    if (next && rootPc(next.chord) !== rootPc(chord))
+      return modulo(rootPc(next.chord) - rootPc(chord), 12) === 5;
+  }
+  return false;
+}
+
+/** A chord with a tone that its key has not; the dominant sevenths of a blues and the V of a minor key are its own. */
+function isForeign(chord: Chord, keyScale: Scale, key: Key, isBluesy: boolean): boolean {
+  const above = modulo(rootPc(chord) - pitchClass(key.tonic), 12);
+  if (isBluesy && [0, 5, 7].includes(above)) return false;
+  const leading = modulo(pitchClass(key.tonic) + 11, 12);
+  const isOwn = (pc: PitchClass) => keyScale.pcs.includes(pc) || (key.minor && pc === leading);
+  return chord.tones.some(({ pc }) => !isOwn(pc));
 }
 
 /** ♭9, ♯9 and ♭13 of a dominant, where they are no tones of it. */

@@ -20,7 +20,10 @@ export type ChordCandidate = {
   readonly symbol: string;
   readonly chord: Chord;
   readonly gains: readonly number[];
-  readonly partnerOfAltered?: Chord;
+  /** The dominants whose tritone partner it is: of their family (T12.4). */
+  readonly partnerOf: readonly string[];
+  /** Is it the relative of a chord? A candidate only against that chord, whose family it is. */
+  readonly isRelative: boolean;
 };
 
 export function judge(
@@ -38,7 +41,7 @@ export function judge(
   const margin = own - best.score;
   let verdict: 'silent' | 'heard' | 'unclear' | 'not-heard';
   if (told.total < 0.5 - EPSILON) verdict = 'silent';
-  else if (margin >= 0.05 - EPSILON) verdict = 'heard';
+  else if (margin >= 0.05 - EPSILON) verdict = isTold(ground, told) ? 'heard' : 'unclear';
   else if (margin > -0.05 - EPSILON) verdict = 'unclear';
   else verdict = 'not-heard';
   const said = verdict === 'silent' ? null : saidBy(told.byPc, chord);
@@ -52,9 +55,19 @@ export function judge(
   };
 }
 
-/** Shares three or more pitch classes, or is the tritone partner of an altered dominant. */
+/** A telling tone sounded: third, seventh, sixth, sus note, or a tone of the chord that the home scale lacks (T12.4). */
+const isTold = ({ chord, home }: HarmonicContext, { byPc }: Told): boolean =>
+  chord?.tones.some(
+    ({ role, pc }) =>
+      byPc[pc]! > 0 &&
+      (['third', 'sus', 'seventh', 'sixth'].includes(role) ||
+        !home.pcs.includes(pc) ||
+        chord.tones.length < 3),
+  ) ?? false;
+
+/** Shares three or more pitch classes, is the tritone partner, or the relative of another chord (T12.4). */
 export function isFamily(truth: Chord, candidate: ChordCandidate): boolean {
-  if (candidate.partnerOfAltered?.symbol === truth.symbol) return true;
+  if (candidate.isRelative || candidate.partnerOf.includes(truth.symbol)) return true;
   return (
     new Set(candidate.chord.tones.filter((tone) => hasTone(truth, tone.pc)).map((tone) => tone.pc)).size >= 3
   );
@@ -77,16 +90,25 @@ export function candidatesOf(contexts: readonly HarmonicContext[]): ChordCandida
   const found = new Map<string, ChordCandidate>();
   const add = (candidate: ChordCandidate) => {
     const id = `${rootPc(candidate.chord)} ${[...new Set(candidate.chord.tones.map((tone) => tone.pc))].sort((a, b) => a - b).join(' ')}`;
-    if (!found.has(id)) found.set(id, candidate);
+    const known = found.get(id);
+    found.set(id, known ? { ...known, partnerOf: [...known.partnerOf, ...candidate.partnerOf] } : candidate);
   };
   const own = contexts.filter(
     (context): context is HarmonicContext & { chord: Chord } => context.chord !== null,
   );
-  for (const { chord, gains } of own) add({ symbol: chord.symbol, chord, gains });
+  for (const { chord, gains } of own)
+    add({ symbol: chord.symbol, chord, gains, partnerOf: [], isRelative: false });
   for (const { chord, scale } of own) {
     const relative = relativeOf(chord);
     if (chord.quality === 'dominant') add(tritonePartner(chord));
-    if (relative) add({ symbol: relative.symbol, chord: relative, gains: toneWeightsOn(relative, scale) });
+    if (relative)
+      add({
+        symbol: relative.symbol,
+        chord: relative,
+        gains: toneWeightsOn(relative, scale),
+        partnerOf: [],
+        isRelative: true,
+      });
   }
   return [...found.values()];
 }
@@ -99,7 +121,8 @@ export function tritonePartner(chord: Chord): ChordCandidate {
     symbol: partner.symbol,
     chord: partner,
     gains: toneWeightsOn(partner, scale),
-    ...(chord.altered || isAlteredDominant(chord) ? { partnerOfAltered: chord } : {}),
+    partnerOf: [chord.symbol],
+    isRelative: false,
   };
 }
 

@@ -32,13 +32,13 @@ test('thirds and sevenths on the beat are heard', () => {
   expect(share).toBe(1);
 });
 
-test('third and seventh alone are those of the tritone partner too: unclear', () => {
+test('third and seventh alone are heard: the tritone partner is of the family (T12.4)', () => {
   expect(
     judge(TWO, [
       [71, 4, 1],
       [65, 5, 1],
     ]).segments[1],
-  ).toMatchObject({ verdict: 'unclear', best: 'G7' });
+  ).toMatchObject({ verdict: 'heard', best: 'G7' });
 });
 
 test('a line that stays on the old chord is not heard, and the chord it said is named', () => {

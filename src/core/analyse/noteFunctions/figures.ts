@@ -4,13 +4,25 @@ import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { baseTier, voiceTier, isChromatic, type HarmonicContext } from '../harmonicContext/harmonicContext';
 import { firstWhere } from '../notes/lineBetween';
 import { sequencesOf, type SequenceRun } from './sequence';
-import { FIGURE_GAP, isLinked, type ChordAssignment, type LineNote, type NoteFunction } from '../notes/voice';
+import {
+  FIGURE_GAP,
+  isLinked,
+  type ChordAssignment,
+  type Line,
+  type LineNote,
+  type NoteFunction,
+} from '../notes/voice';
+import type { Midi, Semitones } from '../../shared';
+import { arpeggiosOf } from './arpeggios';
+import { movedShapesOf } from './movedShapes';
 import { EPSILON } from '../notes/windows';
 
-export type FigureKind = Extract<
-  NoteFunction,
-  'enclosure' | 'double-chromatic' | 'approach-below' | 'approach-above' | 'suspension' | 'retardation'
->;
+export type FigureKind =
+  | Extract<
+      NoteFunction,
+      'enclosure' | 'double-chromatic' | 'approach-below' | 'approach-above' | 'suspension' | 'retardation'
+    >
+  | 'minor-to-major-third';
 
 /** Notes that lead to a target; places in the line. */
 export type Figure = {
@@ -22,10 +34,13 @@ export type Figure = {
 /** The line with everything a figure rule asks about a note, by place. */
 export class Walk {
   readonly sequences: readonly SequenceRun[];
+  /** Pitches of the line, a note that leapt out of it by exactly an octave put back (T7.13). */
+  private readonly pitches: readonly Midi[];
   constructor(
     readonly scene: AnalysisScene,
     readonly assignments: readonly ChordAssignment[],
   ) {
+    this.pitches = unleapt(scene.line);
     this.sequences = sequencesOf(scene.line, assignments, scene.contexts);
   }
   at(place: number): LineNote | undefined {
@@ -52,8 +67,29 @@ export class Walk {
   }
   /** Semitones from one place to another. */
   step(from: number, to: number): number {
-    return this.at(to)!.pitch - this.at(from)!.pitch;
+    return this.pitches[to]! - this.pitches[from]!;
   }
+}
+
+/** An octave, give or take the step that the line makes meanwhile. */
+const OCTAVE_LEAP: readonly [Semitones, Semitones] = [9, 15];
+const NEAR_LINE: Semitones = 4;
+
+/**
+ * A note an octave away from both its neighbours, which lie near it an octave lower or higher, is read as if it
+ * lay there: a doubled octave is what the ears may have misheard (T7.13).
+ */
+function unleapt(line: Line): Midi[] {
+  return line.map(({ pitch }, place) => {
+    const [before, after] = [line[place - 1], line[place + 1]];
+    if (!isLinked(before, line[place]) || !isLinked(line[place], after)) return pitch;
+    const [from, to] = [pitch - before!.pitch, pitch - after!.pitch];
+    const leaps = (step: Semitones) => Math.abs(step) >= OCTAVE_LEAP[0] && Math.abs(step) <= OCTAVE_LEAP[1];
+    if (!leaps(from) || !leaps(to) || Math.sign(from) !== Math.sign(to)) return pitch;
+    const put = pitch - 12 * Math.sign(from);
+    const isNear = Math.abs(put - before!.pitch) <= NEAR_LINE && Math.abs(put - after!.pitch) <= NEAR_LINE;
+    return isNear ? put : pitch;
+  });
 }
 
 /** The figures that each place of the line is a member of. */
@@ -64,16 +100,27 @@ export function byMember(figures: readonly Figure[]): ReadonlyMap<number, readon
   return found;
 }
 
-/** Figures 1 and 2 wherever they occur; the others are named note by note. */
+/** Cells as short as an enclosure: longer ones may hold one. */
+const SHORT_CELL = 4;
+
+/** Figures 1 and 2 wherever they occur, and ♭3→3; the others are named note by note. */
 export function figuresOf(walk: Walk): Figure[] {
-  const inSequence = new Set<number>();
-  for (const run of walk.sequences)
-    for (let place = run.first; place <= run.last; place++) inSequence.add(place);
+  const cells = movedShapesOf(walk.scene.line).filter(({ size }) => size <= SHORT_CELL);
+  const inSequence = placesIn([...walk.sequences, ...cells]);
+  const arpeggios = arpeggiosOf(walk);
   const places = walk.scene.line.map((_, place) => place);
   return [
-    ...places.flatMap((target) => enclosureOf(walk, target, inSequence) ?? []),
+    ...places.flatMap((target) => enclosureOf(walk, target, inSequence, arpeggios) ?? []),
     ...places.flatMap((target) => doubleChromaticOf(walk, target) ?? []),
   ];
+}
+
+type PlaceRange = { readonly first: number; readonly last: number };
+
+function placesIn(ranges: readonly PlaceRange[]): Set<number> {
+  const places = new Set<number>();
+  for (const { first, last } of ranges) for (let place = first; place <= last; place++) places.add(place);
+  return places;
 }
 
 /**
@@ -81,11 +128,17 @@ export function figuresOf(walk: Walk): Figure[] {
  * Rule T7.2: two linked notes on opposite sides of the target, each 1–2 semitones from it, then the target;
  * at least one is not a chord tone of the
  * target's chord; and the target is on a beat, or neither is such a chord tone … A note inside a `sequence`
- * is no member.
+ * is no member. Rule T7.11: at least one is foreign to its own chord, and the two are no part of one arpeggio.
  */
-function enclosureOf(walk: Walk, target: number, inSequence: ReadonlySet<number>): Figure | null {
+function enclosureOf(
+  walk: Walk,
+  target: number,
+  inSequence: ReadonlySet<number>,
+  arpeggios: readonly PlaceRange[],
+): Figure | null {
   const [a, b] = [target - 2, target - 1];
   if (a < 0 || !walk.joined(a) || !walk.joined(b) || inSequence.has(a) || inSequence.has(b)) return null;
+  if (isSpelled(walk, a, b, arpeggios)) return null;
   const onBeat = walk.onBeat(target);
   const isTarget =
     walk.isChordTone(target) || (onBeat && baseTier(walk.context(target), walk.at(target)!.pc) === 'colour');
@@ -94,6 +147,15 @@ function enclosureOf(walk: Walk, target: number, inSequence: ReadonlySet<number>
   if (own === 2 || (!onBeat && own > 0)) return null;
   return { kind: 'enclosure', members: extend(walk, [a, b], target, inSequence), target };
 }
+
+/** Are the two tones of their own chord, or part of one arpeggio? Then they spell a chord and enclose nothing (T7.11). */
+const isSpelled = (walk: Walk, a: number, b: number, arpeggios: readonly PlaceRange[]): boolean =>
+  (walk.isChordTone(a) && walk.isChordTone(b)) ||
+  (arpeggios.some(({ first, last }) => first < a && last >= b) && isOneWay(walk, a));
+
+/** Does the line come to a place the same way as it goes on? */
+const isOneWay = (walk: Walk, place: number): boolean =>
+  walk.step(place - 1, place) * walk.step(place, place + 1) > 0;
 
 function opposite(walk: Walk, a: number, b: number, target: number): boolean {
   const [da, db] = [-walk.step(a, target), -walk.step(b, target)];
@@ -113,7 +175,7 @@ function isToneOfTarget(walk: Walk, place: number, target: number): boolean {
 function extend(walk: Walk, members: number[], target: number, inSequence: ReadonlySet<number>): number[] {
   for (let more = 0; more < 2; more++) {
     const [place, after] = [members[0]! - 1, members[0]!];
-    if (place < 0 || !walk.joined(place) || inSequence.has(place)) break;
+    if (place < 0 || !walk.joined(place) || inSequence.has(place) || walk.isChordTone(place)) break;
     const [away, next] = [-walk.step(place, target), -walk.step(after, target)];
     if (away === 0 || Math.abs(away) > 3) break;
     const farther = Math.abs(away) - Math.abs(next);

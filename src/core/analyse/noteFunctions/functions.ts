@@ -1,7 +1,8 @@
-import { isAdjacentIn } from '../../music';
+import { isAdjacentIn, semitonesAboveRoot, toneByRole } from '../../music';
 import { byMember, figuresOf, suspensionAt, type Figure, type FigureKind, type Walk } from './figures';
 import { baseTier } from '../harmonicContext/harmonicContext';
 import type { NoteFunction, Tier } from '../notes/voice';
+import { EPSILON } from '../notes/windows';
 
 /**
  * What a line note did, and where it led. `figures` that the naming brought to light are collected beside it.
@@ -33,14 +34,16 @@ export function noteFunctionsOf(walk: Walk, isTarget: (place: number) => boolean
     const assigned = walk.isChordTone(place)
       ? chordToneDeed(walk, place, isTarget, wide)
       : otherDeed(walk, place, wide);
-    if (isSingleFigure(assigned.name) && assigned.target !== undefined)
+    if (!wide.has(place) && isMinorToMajor(walk, place))
+      named.push({ kind: 'minor-to-major-third', members: [place], target: place + 1 });
+    else if (isSingleFigure(assigned.name) && assigned.target !== undefined)
       named.push({ kind: assigned.name, members: [place], target: assigned.target });
     return assigned;
   });
   return { functions: noteFunctions, figures: [...figures, ...named] };
 }
 
-const isSingleFigure = (name: NoteFunction): name is FigureKind =>
+const isSingleFigure = (name: NoteFunction): name is Exclude<FigureKind, 'minor-to-major-third'> =>
   name === 'approach-below' || name === 'approach-above' || name === 'suspension' || name === 'retardation';
 
 function chordToneDeed(
@@ -66,9 +69,14 @@ const figureOf = (wide: Members, place: number, kind: FigureKind): Figure | unde
 function otherDeed(walk: Walk, place: number, wide: Members): AssignedFunction {
   const base = baseTier(walk.context(place), walk.at(place)!.pc);
   const led: Tier = base === 'outside' ? 'approach' : base;
-  const member = figureOf(wide, place, 'enclosure') ?? figureOf(wide, place, 'double-chromatic');
-  if (member) return { name: member.kind, tier: led, target: member.target };
-  if (walk.isChromatic(place) && leadsBy(walk, place, 1)) return approach(walk, place, led, false);
+  for (const kind of ['enclosure', 'double-chromatic'] as const) {
+    const member = figureOf(wide, place, kind);
+    if (member) return { name: kind, tier: led, target: member.target };
+  }
+  if (isAppoggiatura(walk, place) && neighbour(walk, place, led) === null)
+    return approach(walk, place, led, true);
+  if (walk.isChromatic(place) && leadsBy(walk, place, 1) && isStruckToLead(walk, place))
+    return approach(walk, place, led, false);
   return (
     passing(walk, place, base) ??
     neighbour(walk, place, led) ??
@@ -76,6 +84,40 @@ function otherDeed(walk: Walk, place: number, wide: Members): AssignedFunction {
       ? approach(walk, place, led, walk.onBeat(place))
       : { name: base === 'chord' ? 'chord-tone' : base, tier: base })
   );
+}
+
+/** ♭3 to 3 of a chord with a major third, within a beat, anywhere in the bar (T7.12). */
+function isMinorToMajor(walk: Walk, place: number): boolean {
+  const [note, next] = [walk.at(place)!, walk.at(place + 1)];
+  const { chord } = walk.context(place);
+  if (!next || !chord || !walk.joined(place) || walk.step(place, place + 1) !== 1) return false;
+  if (walk.context(place + 1).chord !== chord) return false;
+  const third = toneByRole(chord, 'third');
+  return third?.semitones === 4 && next.pc === third.pc && next.onset - note.onset <= 1 + EPSILON;
+}
+
+/** An accented 4–3 or 7–1 into a chord tone (T7.11). */
+function isAppoggiatura(walk: Walk, place: number): boolean {
+  if (!walk.onBeat(place) || !leadsBy(walk, place, 2)) return false;
+  const { chord } = walk.context(place + 1);
+  if (!chord) return false;
+  const [above, step] = [semitonesAboveRoot(chord, walk.at(place)!.pc), walk.step(place, place + 1)];
+  const isFourToThree = above === 5 && step < 0 && toneByRole(chord, 'third')?.pc === walk.at(place + 1)!.pc;
+  return isFourToThree || (above === 11 && step === 1);
+}
+
+/**
+ * A chromatic note leads where it was leapt to or struck on the upbeat before its target; between two scale tones a
+ * step apart it passes (T7.11).
+ */
+function isStruckToLead(walk: Walk, place: number): boolean {
+  const isStepwise = place > 0 && walk.joined(place - 1) && Math.abs(walk.step(place - 1, place)) <= 2;
+  if (!isStepwise) return true;
+  const isBetween =
+    walk.step(place - 1, place) === walk.step(place, place + 1) &&
+    !walk.isChromatic(place - 1) &&
+    !walk.isChromatic(place + 1);
+  return !isBetween && !walk.onBeat(place) && walk.onBeat(place + 1);
 }
 
 /** The linked note that follows is a chord tone at most so many semitones away. */

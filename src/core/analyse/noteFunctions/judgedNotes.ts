@@ -1,4 +1,5 @@
-import { soundingAfter } from '../../chart';
+import { isOnBeat, soundingAfter } from '../../chart';
+import { hasTone, toneByRole } from '../../music';
 import { cellAt, type Plan } from '../../plan';
 import { EPSILON } from '../notes/windows';
 import { soundingFor, type AnalysisScene } from '../harmonicContext/chordAssignment';
@@ -21,6 +22,7 @@ import {
   isLinked,
   type ChordAssignment,
   type Flag,
+  type NoteFunction,
   type Tier,
   type Voice,
 } from '../notes/voice';
@@ -55,7 +57,9 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   const assigned = deedOf(context, voice, ground, assignment);
   const blue = isBlue(ground, voice);
   const isAltered = assigned.tier === 'outside' && isAlteration(ground, voice.pc);
-  const tier: Tier = isAltered || (blue && TENSION_LEVEL[assigned.tier] > 2) ? 'scale' : assigned.tier;
+  const flags = flagsOf(context, voice, assignment, assigned, blue, isAltered);
+  const isRub = !blue && isRubbed(context, ground, voice, flags);
+  const tier = isRub ? 'outside' : softened(assigned.tier, blue, isAltered);
   const { spans, chordSpans } = spansOf(scene, voice, assignment, TENSION_LEVEL[tier], context.until);
   const note: Mutable<NoteReport> = {
     index: voice.index,
@@ -69,8 +73,8 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
     tier,
     height: TENSION_LEVEL[tier],
     inPlan: isInPlan(context, voice, assignment),
-    function: isAltered && assigned.name === 'outside' ? 'scale' : assigned.name,
-    flags: flagsOf(context, voice, assignment, assigned, blue, isAltered),
+    function: functionOf(assigned.name, isRub, isAltered),
+    flags,
     spans,
   };
   if (isChromatic(ground, voice.pc)) note.chromatic = true;
@@ -78,6 +82,36 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   if (voice.from !== undefined) note.from = voice.from;
   if (assigned.target !== undefined) note.targetIndex = scene.line[assigned.target]!.index;
   return { note, voice, homeStart: start, chordSpans };
+}
+
+/** A blue note and an alteration are never above the scale's level (T3.9, T6.1). */
+const softened = (tier: Tier, blue: boolean, isAltered: boolean): Tier =>
+  isAltered || (blue && TENSION_LEVEL[tier] > 2) ? 'scale' : tier;
+
+function functionOf(name: NoteFunction, isRub: boolean, isAltered: boolean): NoteFunction {
+  if (isRub) return 'outside';
+  return isAltered && name === 'outside' ? 'scale' : name;
+}
+
+/**
+ * An unresolved accent a semitone above the third of a secondary or borrowed chord, held half a beat or more, is
+ * outside whatever scale holds it (T6.4).
+ */
+function isRubbed(
+  { scene }: NoteContext,
+  { chord, isForeign }: HarmonicContext,
+  voice: Voice,
+  flags: readonly Flag[],
+): boolean {
+  if (!voice.top || voice.grace || !isForeign || !chord || hasTone(chord, voice.pc)) return false;
+  const third = toneByRole(chord, 'third');
+  return (
+    third !== undefined &&
+    (third.pc + 1) % 12 === voice.pc &&
+    isOnBeat(voice.onset, scene.windows.on) &&
+    voice.end - voice.onset >= 0.5 - EPSILON &&
+    !flags.includes('resolved')
+  );
 }
 
 /**

@@ -5,7 +5,10 @@ import type { Flag, TensionLevel, NoteFunction, NoteSpan, Tier, Voice } from '..
 /** A note of the report (docs/architecture.md, “Report”). */
 export type NoteReport = {
   readonly index: number;
+  /** Without the take's lean (T1.6). */
   readonly onsetBeat: Beats;
+  /** As it was played, where a lean was taken out. */
+  readonly playedBeat?: Beats;
   readonly durationBeats: Beats;
   readonly midi: Midi;
   readonly event: number;

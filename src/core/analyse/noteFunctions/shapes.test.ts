@@ -115,4 +115,7 @@ test('no notes, no time', () =>
     upbeats: null,
     lagBeats: 0,
     byEighth: [],
+    lean: { ms: null, takenMs: 0, isDecided: false, isMeasured: false },
+    byChorus: [],
+    drift: null,
   }));

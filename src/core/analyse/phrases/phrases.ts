@@ -1,11 +1,11 @@
-import { median, secondsToBeats, type Beats, elementAt, present } from '../../shared';
-import { semitonesAboveRoot, toneByRole, type IntervalName } from '../../music';
+import { lowerQuartile, median, secondsToBeats, type Beats, elementAt, present } from '../../shared';
+import { toneByRole, type IntervalName } from '../../music';
 import { beatsPerBar, isOnStrongBeat, formPositionOf } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
-import { printedInterval, voiceTier } from '../harmonicContext/harmonicContext';
+import { printedInterval, voiceTier, type HarmonicContext } from '../harmonicContext/harmonicContext';
 import { firstWhere } from '../notes/lineBetween';
 import { likenessOf } from './motifs';
-import type { ChordAssignment, Event } from '../notes/voice';
+import type { ChordAssignment, Event, LineNote } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
 export type PhraseEnd = 'home' | 'floats' | 'asks';
@@ -22,6 +22,9 @@ export type Phrase = {
   readonly changesCrossed: number;
   readonly endInterval: IntervalName | null;
   readonly end: PhraseEnd;
+  /** Held a beat or on a strong beat: how firmly it ends (T10.6). */
+  readonly firm: boolean;
+  /** Comes home, and firmly. */
   readonly rests: boolean;
   /** Phrases of one number share an interval-and-rhythm shape. */
   readonly motif?: number;
@@ -35,8 +38,8 @@ export type Phrase = {
 
 /**
  * Where the line breathes and how each phrase ends.
- * Rules T10.1 and T10.2: A phrase ends before a rest ≥ max(0.75 beat, 300 ms, min(2 m, ¾ bar)), or after a
- * note ≥ 2 beats and ≥ 3 m, where `m` = median of the onset
+ * Rules T10.1, T10.5 and T10.6: a phrase ends before a rest ≥ max(0.75 beat, 300 ms, min(1.6 q, ¾ bar)), or after a
+ * note ≥ 2 beats and ≥ 3 m, where q is the lower quartile and m the median of the onset
  * gaps ≤ 2 beats (of all, if fewer than 3).
  */
 export function phrasesOf(
@@ -58,13 +61,14 @@ export function phrasesOf(
 }
 
 function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][] {
-  const pulse = medianGap(events);
+  const gaps = onsetGaps(events);
+  const [pulse, quick] = [median(gaps) ?? 1, lowerQuartile(gaps) ?? 1];
   const phrases: Event[][] = [];
   let end = -Infinity;
   events.forEach((event, index) => {
     const before = events[index - 1];
     const breaks =
-      !before || endsBefore(scene, event.onset - end, event.onset, pulse) || isLong(before, pulse);
+      !before || endsBefore(scene, event.onset - end, event.onset, quick) || isLong(before, pulse);
     if (breaks) phrases.push([]);
     elementAt(phrases, phrases.length - 1).push(event);
     end = Math.max(end, event.end);
@@ -72,20 +76,20 @@ function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][]
   return phrases;
 }
 
-/** The median of the onset gaps of at most 2 beats; of all gaps, if fewer than three are. */
-function medianGap(events: readonly Event[]): Beats {
+/** The onset gaps of at most 2 beats; all gaps, if fewer than three are. */
+function onsetGaps(events: readonly Event[]): Beats[] {
   const gaps = events.slice(1).map((event, index) => event.onset - elementAt(events, index).onset);
   const short = gaps.filter((gap) => gap <= 2 + EPSILON);
-  return median(short.length < 3 ? gaps : short) ?? 1;
+  return short.length < 3 ? gaps : short;
 }
 
-/** A rest of at least max(0.75 beat, 300 ms, min(2 m, ¾ bar)). */
-function endsBefore({ timeline }: AnalysisScene, rest: Beats, onset: Beats, pulse: Beats): boolean {
+/** A rest of at least max(0.75 beat, 300 ms, min(1.6 q, ¾ bar)). */
+function endsBefore({ timeline }: AnalysisScene, rest: Beats, onset: Beats, quick: Beats): boolean {
   const bar = elementAt(timeline.bars, formPositionOf(timeline, Math.max(0, onset)).bar);
   const least = Math.max(
     0.75,
     secondsToBeats(0.3, timeline.tempo),
-    Math.min(2 * pulse, 0.75 * beatsPerBar(bar.meter)),
+    Math.min(1.6 * quick, 0.75 * beatsPerBar(bar.meter)),
   );
   return rest >= least - EPSILON;
 }
@@ -102,7 +106,7 @@ function describe(
   const startBeat = elementAt(group, 0).onset;
   const endBeat = group.reduce((latest, event) => Math.max(latest, event.end), -Infinity);
   const last = elementAt(group, group.length - 1);
-  const { endInterval, end } = endOf(scene, last.index, present(assignments[last.index]));
+  const { endInterval, end, firm } = endOf(scene, last.index, present(assignments[last.index]));
   return {
     startBeat,
     endBeat,
@@ -113,7 +117,8 @@ function describe(
     changesCrossed: changeFrom(scene, endBeat - EPSILON) - changeFrom(scene, startBeat + 2 * EPSILON),
     endInterval,
     end,
-    rests: end === 'home',
+    firm,
+    rests: end === 'home' && firm,
   };
 }
 
@@ -146,28 +151,41 @@ function nearestChange(scene: AnalysisScene, beat: Beats): Beats | null {
 }
 
 /**
- * How the last line note leaves the phrase over the chord it belongs to.
- * Rule T10.2: `home` (1, 3, 5, and 6 on a sixth chord, over I or i, or 1 or 3 over any chord; held a beat
- * or on a strong beat), `floats` (7, natural 7, 6, 9, or 5 elsewhere),
- * `asks` (the rest, and over no chord), 3, 5 and 7 being the chord's own.
+ * How the last line note leaves the phrase over the chord it belongs to: pitch decides, length says how firmly.
+ * Rule T10.6: `home` (1, 3, 5, and 6 on a sixth chord, over I, i or a temporary tonic; the key's tonic over IV7 of a
+ * blues; 1, 3 or 5 of any other chord that is no dominant on its way), `asks` (any tone but the root over a dominant
+ * that falls a fifth, the leading tone, a tone that is neither of the chord nor its colour, and where no chord
+ * sounds), `floats` (the rest).
  */
 function endOf(
   scene: AnalysisScene,
   place: number,
   assignment: ChordAssignment,
-): { endInterval: IntervalName | null; end: PhraseEnd } {
+): { endInterval: IntervalName | null; end: PhraseEnd; firm: boolean } {
   const note = elementAt(scene.line, place);
   const context = elementAt(scene.contexts, assignment.sounding.span.index);
-  const endInterval = printedInterval(context, note);
-  const { chord } = assignment;
-  if (!chord) return { endInterval, end: 'asks' };
-  const is = (...roles: Parameters<typeof toneByRole>[1][]) => toneByRole(chord, ...roles)?.pc === note.pc;
-  const settled =
+  const firm =
     note.end - note.onset >= 1 - EPSILON || isOnStrongBeat(scene.timeline, note.onset, scene.windows.on);
-  const tonic = context.degree === 'I' || context.degree === 'i';
-  const restful = is('root') || is('third') || (tonic && (is('fifth') || is('sixth')));
-  if (restful && settled) return { endInterval, end: 'home' };
-  const step = semitonesAboveRoot(chord, note.pc);
-  const hangs = is('seventh') || is('fifth') || step === 11 || step === 9 || step === 2;
-  return { endInterval, end: hangs ? 'floats' : 'asks' };
+  return { endInterval: printedInterval(context, note), end: pitchEnd(context, note), firm };
+}
+
+function pitchEnd(context: HarmonicContext, note: LineNote): PhraseEnd {
+  const { chord } = context;
+  if (!chord) return 'asks';
+  const is = (...roles: Parameters<typeof toneByRole>[1][]) => toneByRole(chord, ...roles)?.pc === note.pc;
+  const isRestful = is('root') || is('third') || is('fifth');
+  if (isTonicChord(context) && (isRestful || is('sixth'))) return 'home';
+  if (context.isBluesy && context.degree === 'IV' && note.pc === context.tonic) return 'home';
+  if (context.isOnItsWay) return is('root') ? 'floats' : 'asks';
+  return isRestful ? 'home' : unrestfulEnd(context, note);
+}
+
+const isTonicChord = ({ degree }: HarmonicContext): boolean => degree === 'I' || degree === 'i';
+
+/** What is left once no root, third or fifth comes to rest. */
+function unrestfulEnd(context: HarmonicContext, note: LineNote): PhraseEnd {
+  const tier = voiceTier(context, note);
+  if (tier === 'chord') return 'floats';
+  if (note.pc === (context.tonic + 11) % 12) return 'asks';
+  return tier === 'colour' ? 'floats' : 'asks';
 }

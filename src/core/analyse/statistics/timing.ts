@@ -1,6 +1,8 @@
 import { beatsToSeconds, median, type Beats, elementAt, present } from '../../shared';
 import { formPositionOf } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
+import { driftOf, type Drift } from '../time/drift';
+import type { ChorusLean, Lean, LeanEstimate } from '../time/lean';
 import { steadyLag } from './placeInForm';
 import type { Event } from '../notes/voice';
 
@@ -8,8 +10,13 @@ export type TimeReport = {
   /** Median deviation from the grid after the take's own offset is taken out; positive is late. */
   readonly medianMs: number | null;
   readonly spreadMs: number | null;
-  /** The median offset that was taken out. */
+  /** How far the take lies behind the grid in all: its lean and what is left of it. */
   readonly offsetMs: number | null;
+  readonly lean: Lean;
+  /** Each chorus against the grid as it was played. */
+  readonly byChorus: readonly ChorusLean[];
+  /** Getting faster or slower; null under 24 onsets. */
+  readonly drift: Drift | null;
   /** Long eighth to short, 1 = even, 2 = a triplet; null under 8 pairs. */
   readonly swing: number | null;
   readonly upbeats: number | null;
@@ -42,7 +49,8 @@ const NEAR_BEAT: Beats = 0.2;
  * grid ≥ 80 ms; deviation median and spread in ms. Swing = median of (second onset − first)/(next beat −
  * second) over beats with exactly two onsets, at least 8 pairs.
  */
-export function timingOf(scene: AnalysisScene, events: readonly Event[]): TimeReport {
+export function timingOf(scene: AnalysisScene, events: readonly Event[], estimate: LeanEstimate): TimeReport {
+  const { lean, byChorus } = estimate;
   const inMs = (beats: Beats) => beatsToSeconds(beats, scene.timeline.tempo) * 1000;
   const onsets = events.map(({ onset }) => onset);
   const lag =
@@ -58,6 +66,9 @@ export function timingOf(scene: AnalysisScene, events: readonly Event[]): TimeRe
       medianMs: null,
       spreadMs: null,
       offsetMs: null,
+      lean,
+      byChorus,
+      drift: null,
       swing,
       upbeats: null,
       lagBeats: 0,
@@ -73,7 +84,10 @@ export function timingOf(scene: AnalysisScene, events: readonly Event[]): TimeRe
   return {
     medianMs: median(left),
     spreadMs: spread,
-    offsetMs: inMs(offset),
+    offsetMs: lean.takenMs + inMs(offset),
+    lean,
+    byChorus,
+    drift: driftOf(drifting(onsets, [0, second, 1], inMs, scene, estimate)),
     swing,
     upbeats: up / onsets.length,
     lagBeats: steadyLag(scene),
@@ -85,6 +99,20 @@ export function timingOf(scene: AnalysisScene, events: readonly Event[]): TimeRe
     ),
   };
 }
+
+/** Each onset near a place of the beat with its milliseconds off it, as it was played. */
+const drifting = (
+  onsets: readonly Beats[],
+  grid: readonly number[],
+  inMs: (beats: Beats) => number,
+  { timeline }: AnalysisScene,
+  { beatsOf }: LeanEstimate,
+): { at: Beats; ms: number }[] =>
+  onsets.flatMap((at) => {
+    const off = deviation(at, grid);
+    const taken = beatsOf(Math.max(0, Math.floor(at / timeline.formBeats + 1e-6)));
+    return Math.abs(off) <= NEAR_BEAT ? [{ at, ms: inMs(off + taken) }] : [];
+  });
 
 /** Onsets within a fifth of a beat of an eighth, by its place in the bar. */
 function byEighth(

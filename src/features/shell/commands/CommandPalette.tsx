@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { ask } from '@/audio/persistence/serverTakes';
-import { typeset } from '@/core/findings';
+import { typeset } from '@/core/music';
 import type { Named, Names } from '@/server/names';
 import { ChordWords } from '@/ui/ChordWords';
 import { usePreferences } from '../preferences';

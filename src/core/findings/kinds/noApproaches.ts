@@ -1,0 +1,37 @@
+import { present } from '../../shared';
+import { defineKind, throughBar } from '../measure';
+import { landedOn } from './landed';
+
+/** Landings that nothing led into. */
+export const noApproaches = defineKind<Record<string, never>>({
+  id: 'no-approaches',
+  name: 'no approaches',
+  drill: 'target-from-below',
+  detect: (context) => {
+    const led = new Set(context.report.figures.map(({ targetIndex }) => targetIndex));
+    const all = landedOn(context).filter(
+      ({ landing, connection }) =>
+        landing.timing !== 'held' && connection.kind !== 'fresh' && connection.kind !== null,
+    );
+    const missed = all.filter(({ landing }) => !led.has(present(landing.noteIndex)));
+    return [
+      {
+        where: { bars: missed.map((change) => throughBar(context, change)) },
+        met: all.length - missed.length,
+        of: all.length,
+        limit: 0.25,
+        worth: 0.3,
+        facts: {},
+      },
+    ];
+  },
+  say: ({ met, of }) => ({
+    title: 'Leading into the change',
+    sentence:
+      met === 0
+        ? `In ${of} landings no note led into the target from beside it.`
+        : `A note beside the target led into it in ${met} of ${of} landings.`,
+    advice: 'Play the note a half step below the target first.',
+  }),
+  example: {},
+});
