@@ -1,7 +1,8 @@
 import type { LandingMark, Report } from '@/core/analyse';
 import { homeOf, timelineOf, type Chart } from '@/core/chart';
 import { FLAT_NAMES, leansSharp, SHARP_NAMES, type Scale } from '@/core/music';
-import type { Finding, FirstPage, OnTheNeck } from '@/core/findings';
+import { spelledOver, type Finding, type FirstPage, type OnTheNeck } from '@/core/findings';
+import { spelledWords } from '@/presentation';
 import { intervalWord, typeset } from '@/core/music';
 import { elementAt, present } from '@/core/shared';
 
@@ -70,6 +71,15 @@ export function page(
       report.phrases.map((phrase, index) => phraseLine(phrase, index)),
     ),
     ...section('What you used over each chord', report.coverage.flatMap(coverageLines)),
+    ...section(
+      'What you spelled over each chord',
+      spelledOver(report, timelineOf(chart, tempo))
+        .map(
+          ({ chord, bar, shapes }) =>
+            `${typeset(chord)}${bar === null ? '' : ` bar ${bar}`}: ${shapes.map(spelledWords).join('; ')}`,
+        )
+        .flatMap(wrapped),
+    ),
     ...section('How you got there', figures(report)),
     ...section(
       'Would the chords be heard with the band muted?',

@@ -530,3 +530,9 @@ test('what is kept: a take out in five formats, all of it backed up and restored
   expect(kept('restore', 'empty.zip', '--json').status).toBe(0);
   expect(refused('export', '1', '--format', 'midi')).toEqual([2, expect.stringContaining('does not exist')]);
 }, 60_000);
+
+test('a reader that closes the pipe ends the command quietly', () => {
+  const line = `node bin/wander analyse ${at('truth.json')} --chart ${at('chart.txt')} --json | head -c 40`;
+  const { stdout, stderr, status } = spawnSync('bash', ['-o', 'pipefail', '-c', line], { encoding: 'utf8' });
+  expect([stdout.length, stderr, status]).toEqual([40, '', 0]);
+});

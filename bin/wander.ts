@@ -45,6 +45,13 @@ const USAGE = `wander: hear a solo, hold it against the chords, say what each no
 Results go to the standard output, messages to the standard error. Exit: 0 done, 2 bad input, 1 failure.
 `;
 
+/** A reader that has seen enough closes the pipe: that is no failure. */
+for (const stream of [process.stdout, process.stderr])
+  stream.on('error', (error: NodeJS.ErrnoException) => {
+    if (error.code === 'EPIPE') process.exit(EXIT.ok);
+    throw error;
+  });
+
 async function main(): Promise<void> {
   const [name, ...args] = process.argv.slice(2);
   if (name === undefined || name === '--help' || name === '-h' || name === 'help') {

@@ -1,3 +1,4 @@
+import { asPlayed } from '@/core/analyse';
 import { readChart, timelineOf } from '@/core/chart';
 import { corrected, playedFrom } from '@/core/correct';
 import {
@@ -76,7 +77,7 @@ async function bodyOf(take: StoredTake, format: Exclude<ExportFormat, 'wav'>): P
         take.soundGoneAt === null && take.frames > 0 ? await soundOf(take) : null,
       ),
     );
-  const { report } = await reviewOf(take.id);
+  const report = asPlayed((await reviewOf(take.id)).report);
   const chart = unwrap(readChart(take.chartText));
   const timeline = timelineOf(chart, take.tempo);
   switch (format) {

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { analyse, type PlayedNote } from '@/core/analyse';
-import { findingsOf } from '@/core/findings';
+import { findingsOf, findingsOver, firstPageOf } from '@/core/findings';
 import { playersOn } from '../corpora/planted';
 
 const plan = { id: 'scale-per-chord' as const };
@@ -107,4 +107,23 @@ test('who has none of them is told none of them: at most one in twenty, kind by 
     `told to a good player, of 20: ${[...told].map(([kind, times]) => `${kind} ${times}`).join(', ') || 'nothing'}`,
   );
   for (const kind of FIGURED) expect([kind, Math.max(1, told.get(kind) ?? 0)]).toEqual([kind, 1]);
+}, 120_000);
+
+test('of sixty good players nearly all hear a strength first, then a next step', () => {
+  const said = { strength: 0, step: 0, all: 0 };
+  const faults: string[] = [];
+  for (const players of [BLUES, SONG, MINOR])
+    for (let seed = 1; seed <= 20; seed++) {
+      const { chart, tempo, choruses } = players;
+      const notes = players.widePlayer(seed);
+      const request = { chart, tempo, plan, report: analyse({ chart, tempo, notes, plan, choruses }) };
+      const { strength, practise, step } = firstPageOf(request, findingsOver([request]));
+      said.all++;
+      if (strength) said.strength++;
+      if (step) said.step++;
+      else faults.push(`${practise?.kind} ${practise?.weight.toFixed(2)}`);
+    }
+  console.log(JSON.stringify(said), faults.join(', '));
+  expect(said.strength).toBe(said.all);
+  expect(said.step / said.all).toBeGreaterThanOrEqual(0.95);
 }, 120_000);

@@ -22,7 +22,6 @@ import { hitName } from './impliedHarmony/hitNames';
 import { judgeNote, type NoteContext } from './noteFunctions/judgedNotes';
 import { landingsOf, type ChangeReport } from './changes/landings';
 import { lineShapeOf, type LineReport } from './statistics/lineShape';
-import { movedShapesOf } from './noteFunctions/movedShapes';
 import { mutedBandOf, type HeardBy, type MutedBand } from './impliedHarmony/mutedBand';
 import type { NoteReport } from './noteFunctions/noteReport';
 import { phrasesOf, type Phrase } from './phrases/phrases';
@@ -115,11 +114,9 @@ export function analyse(request: AnalysisRequest): Report {
   const groundwork = layGroundwork(request);
   const { timeline, plan, scene, events, assignments, walk, functions, figures, changes, phrases } =
     groundwork;
-  const { notesJudged, choruses, lean } = groundwork;
-  const { formBeats } = timeline;
-  const noteReports = notesJudged.map(({ note }) => withPlayed(note, lean, formBeats));
+  const { notesJudged, choruses } = groundwork;
+  const noteReports = notesJudged.map(({ note }) => note);
   const indexOf = (place: number) => elementAt(scene.line, place).index;
-  const moved = once(() => movedShapesOf(scene.line));
   const figureReports = [
     ...figures.map(({ kind, members, target }): FigureReport => ({
       kind,
@@ -143,13 +140,16 @@ export function analyse(request: AnalysisRequest): Report {
     events: () => events.map((event) => eventReport(event, elementAt(assignments, event.index), scene)),
     figures: () => figureReports,
     shapes: () =>
-      shapesOf(walk, moved()).map(({ places, ...shape }) => ({ ...shape, noteIndices: places.map(indexOf) })),
+      shapesOf(walk, walk.moved).map(({ places, ...shape }) => ({
+        ...shape,
+        noteIndices: places.map(indexOf),
+      })),
     changes: () => changes,
     coverage: () => coverageOf(scene, plan, notesJudged),
     coverageByFunction: () => coverageByFunction(scene, notesJudged),
     coverageOverall: () => coverageOverall(scene, notesJudged),
     phrases: () => answering(phrases, timeline),
-    stepOuts: () => stepOutsOf(walk, functions, heightsInLine(), moved()),
+    stepOuts: () => stepOutsOf(walk, functions, heightsInLine(), walk.moved),
     place: () => placesLost(scene, events, choruses),
     time: () => timingOf(scene, events, groundwork.lean),
     line: () => lineShapeOf(scene),
@@ -195,12 +195,13 @@ function layGroundwork(request: AnalysisRequest) {
     walk,
     pickups: pickupTargets(scene, heard, landed, phrases),
     until: choruses * timeline.formBeats,
+    lean,
   };
   const notesJudged = heard.voices.map((voice) => judgeNote(context, voice));
-  const heights = scene.line.map(({ index }) => elementAt(notesJudged, index).note.height);
+  const heightsOf = () => scene.line.map(({ index }) => elementAt(notesJudged, index).note.height);
   const changes =
     plan.id === 'step-out'
-      ? excused(landed, scene, outRuns(walk, functions, heights, movedShapesOf(scene.line)))
+      ? excused(landed, scene, outRuns(walk, functions, heightsOf(), walk.moved))
       : landed;
   const { events } = heard;
   return {
@@ -280,15 +281,6 @@ const excused = (
       ? { ...change, fix: null, landing: { ...change.landing, verdict: 'none', excused: true } }
       : change;
   });
-
-/** A note with the onset it was played at, where that is another. */
-const withPlayed = (note: NoteReport, { lean, beatsOf }: LeanEstimate, formBeats: number): NoteReport =>
-  lean.takenMs === 0
-    ? note
-    : {
-        ...note,
-        playedBeat: note.onsetBeat + beatsOf(Math.max(0, Math.floor(note.onsetBeat / formBeats + 1e-6))),
-      };
 
 /** A report with its notes and events where they were played: as it is printed and saved. */
 export function asPlayed(report: Report): Report {

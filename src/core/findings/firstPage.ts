@@ -19,7 +19,7 @@ export type FirstPage = {
 };
 
 /** Findings of less weight are never the one thing to practise. */
-const WORTH_PRACTISING = 0.05;
+const WORTH_PRACTISING = 0.1;
 const [MOST_ALSO, MOST_UNCERTAIN] = [5, 4];
 
 export const isPraise = ({ kind }: Pick<Finding, 'kind'>): boolean => kind === 'improved' || kind === 'kept';

@@ -8,6 +8,7 @@ import { RestBoard, TurningBoard } from './RestBoards';
 import { ApproachesBoard, FunctionBoard, LineBoard, StartsBoard } from './MoreBoards';
 import { NeckBoard } from './NeckBoard';
 import { HeightBoard } from './HeightBoard';
+import { LeadInBoard, LevelsBoard, SpelledBoard } from './SpelledBoard';
 import { SuperimposedBoard } from './SuperimposedBoard';
 import { TimeBoard } from './TimeBoard';
 
@@ -45,10 +46,15 @@ export function BoardsView({ judgement, plan, kind, onKind, onHear, onNote }: Pr
         )}
         <Coverage report={report} />
         <NeckBoard report={report} />
+        <SpelledBoard report={report} timeline={timeline} />
+        <LevelsBoard
+          request={{ chart: judgement.chart, tempo: timeline.tempo, plan: judgement.plan, report }}
+        />
         <MutedBandBoard report={report} timeline={timeline} onHear={onHear} onNote={onNote} />
         <TimeBoard report={report} />
         <PhrasesBoard report={report} timeline={timeline} />
         <ApproachesBoard report={report} />
+        <LeadInBoard report={report} />
         <StartsBoard report={report} timeline={timeline} />
         <LineBoard report={report} />
         <HeightBoard report={report} plan={plan} />

@@ -13,8 +13,8 @@ import {
   type NoteFunction,
 } from '../notes/voice';
 import type { Midi, Semitones } from '../../shared';
-import { arpeggiosOf } from './arpeggios';
-import { movedShapesOf } from './movedShapes';
+import { arpeggiosOf, type Arpeggio } from './arpeggios';
+import { movedShapesOf, type MovedShape } from './movedShapes';
 import { EPSILON } from '../notes/windows';
 
 export type FigureKind =
@@ -34,14 +34,22 @@ export type Figure = {
 /** The line with everything a figure rule asks about a note, by place. */
 export class Walk {
   readonly sequences: readonly SequenceRun[];
+  /** Cells said again elsewhere, and stretches that spell a chord. */
+  readonly moved: readonly MovedShape[];
   /** Pitches of the line, a note that leapt out of it by exactly an octave put back (T7.13). */
   private readonly pitches: readonly Midi[];
+  private spelled: readonly Arpeggio[] | undefined;
   constructor(
     readonly scene: AnalysisScene,
     readonly assignments: readonly ChordAssignment[],
   ) {
+    this.moved = movedShapesOf(scene.line);
     this.pitches = unleapt(scene.line);
     this.sequences = sequencesOf(scene.line, assignments, scene.contexts);
+  }
+  /** Worked out once: figures and shapes both ask for them. */
+  arpeggios(): readonly Arpeggio[] {
+    return (this.spelled ??= arpeggiosOf(this));
   }
   at(place: number): LineNote | undefined {
     return this.scene.line[place];
@@ -105,9 +113,9 @@ const SHORT_CELL = 4;
 
 /** Figures 1 and 2 wherever they occur, and ♭3→3; the others are named note by note. */
 export function figuresOf(walk: Walk): Figure[] {
-  const cells = movedShapesOf(walk.scene.line).filter(({ size }) => size <= SHORT_CELL);
+  const cells = walk.moved.filter(({ size }) => size <= SHORT_CELL);
   const inSequence = placesIn([...walk.sequences, ...cells]);
-  const arpeggios = arpeggiosOf(walk);
+  const arpeggios = walk.arpeggios();
   const places = walk.scene.line.map((_, place) => place);
   return [
     ...places.flatMap((target) => enclosureOf(walk, target, inSequence, arpeggios) ?? []),

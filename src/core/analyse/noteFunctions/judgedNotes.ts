@@ -1,7 +1,9 @@
 import { isOnBeat, soundingAfter } from '../../chart';
 import { hasTone, toneByRole } from '../../music';
 import { cellAt, type Plan } from '../../plan';
+import type { Beats } from '../../shared';
 import { EPSILON } from '../notes/windows';
+import type { LeanEstimate } from '../time/lean';
 import { soundingFor, type AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { NoteEvents } from '../notes/events';
 import type { Figure, Walk } from './figures';
@@ -41,6 +43,7 @@ export type NoteContext = {
   readonly walk: Walk;
   readonly pickups: ReadonlySet<number>;
   readonly until: number;
+  readonly lean: LeanEstimate;
 };
 
 type Mutable<T> = { -readonly [K in keyof T]: T[K] };
@@ -77,12 +80,17 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
     flags,
     spans,
   };
+  if (context.lean.lean.takenMs !== 0) note.playedBeat = voice.onset + leanAt(context, voice.onset);
   if (isChromatic(ground, voice.pc)) note.chromatic = true;
   if (assigned.appoggiatura) note.appoggiatura = true;
   if (voice.from !== undefined) note.from = voice.from;
   if (assigned.target !== undefined) note.targetIndex = scene.line[assigned.target]!.index;
   return { note, voice, homeStart: start, chordSpans };
 }
+
+/** The lean that was taken out of an onset, in beats. */
+const leanAt = ({ lean, scene }: NoteContext, onset: Beats): Beats =>
+  lean.beatsOf(Math.max(0, Math.floor(onset / scene.timeline.formBeats + 1e-6)));
 
 /** A blue note and an alteration are never above the scale's level (T3.9, T6.1). */
 const softened = (tier: Tier, blue: boolean, isAltered: boolean): Tier =>

@@ -1,5 +1,4 @@
 import { intervalOver, isAdjacentIn, type IntervalName } from '../../music';
-import { arpeggiosOf } from './arpeggios';
 import type { Walk } from './figures';
 import { movedName, type MovedShape } from './movedShapes';
 import { isLinked } from '../notes/voice';
@@ -34,7 +33,7 @@ const range = (first: number, last: number): number[] =>
 
 /** Arpeggios with their root's relation to the chord they are played over. */
 const arpeggios = (walk: Walk): LineShape[] =>
-  arpeggiosOf(walk).map(({ first, last, root, name }) => {
+  walk.arpeggios().map(({ first, last, root, name }) => {
     const over = walk.context(first).chord;
     return {
       kind: 'arpeggio',

@@ -71,7 +71,7 @@ export function leanOf(
   const toBeats = (ms: number) => secondsToBeats(ms / 1000, timeline.tempo);
   const fit = new GridFit(onsets, toBeats);
   const priorMs = PRIOR_MS[isLatencyMeasured ? 'measured' : 'unmeasured'];
-  const peaks = fit.peaks();
+  const peaks = hopeful(fit.peaks(), onsets.length);
   const weighed = peaks
     .map(({ ms, likelihood }) => ({
       ms,
@@ -106,6 +106,12 @@ export function leanOf(
   };
 }
 
+/** Chord tones on beats weigh less than this per onset: what fits the rhythm so much worse needs no second look. */
+const MOST_HARMONY = 0.4;
+
+const hopeful = (peaks: readonly Peak[], onsets: number): Peak[] =>
+  peaks.filter(({ likelihood }) => likelihood >= (peaks[0]?.likelihood ?? 0) - MOST_HARMONY * onsets);
+
 const noLean = (isMeasured: boolean): LeanEstimate => ({
   lean: { ms: null, takenMs: 0, isDecided: false, isMeasured },
   byChorus: [],
@@ -126,12 +132,16 @@ export const knownLean = (ms: number, { tempo }: Timeline, isMeasured: boolean):
   beatsOf: () => secondsToBeats(ms / 1000, tempo),
 });
 
+type Peak = { readonly ms: number; readonly likelihood: number };
 type Onset = { readonly beat: Beats; readonly pc: number };
 
 /** One onset for what is struck together: the highest of its notes. */
 function lineOnsets(notes: readonly PlayedNote[], timeline: Timeline): Onset[] {
   const together = secondsToBeats(0.05, timeline.tempo);
-  const sorted = [...notes].sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi);
+  const isOrdered = notes.every(
+    (note, index) => index === 0 || notes[index - 1]!.onsetBeat <= note.onsetBeat,
+  );
+  const sorted = isOrdered ? notes : [...notes].sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi);
   const onsets: { beat: Beats; midi: number }[] = [];
   for (const { onsetBeat, midi } of sorted) {
     const last = onsets[onsets.length - 1];
@@ -163,7 +173,7 @@ class GridFit {
   }
 
   /** The offsets that fit better than all within 50 ms of them, the best first. */
-  peaks(): { readonly ms: number; readonly likelihood: number }[] {
+  peaks(): Peak[] {
     const all: { ms: number; likelihood: number }[] = [];
     for (let ms = -FARTHEST_MS; ms <= FARTHEST_MS; ms += STEP_MS)
       all.push({ ms, likelihood: this.likelihoodAt(ms) });
@@ -187,9 +197,10 @@ class GridFit {
   private likelihood(density: readonly number[], ms: number): number {
     const shift = Math.round(this.toBeats(ms) * BINS);
     let sum = 0;
-    this.histogram.forEach((count, bin) => {
-      if (count > 0) sum += count * elementAt(density, (((bin - shift) % BINS) + BINS) % BINS);
-    });
+    for (let bin = 0; bin < BINS; bin++) {
+      const count = this.histogram[bin]!;
+      if (count > 0) sum += count * density[(((bin - shift) % BINS) + BINS) % BINS]!;
+    }
     return sum;
   }
 
@@ -197,13 +208,15 @@ class GridFit {
   deviations(ms: number, onsets: readonly Onset[] = this.onsets): Beats[] {
     const shift = this.toBeats(ms);
     const near = this.toBeats(3 * SPREAD_MS);
-    return onsets.flatMap(({ beat }) => {
+    const second = this.second(ms);
+    const found: Beats[] = [];
+    for (const { beat } of onsets) {
       const inBeat = beat - shift - Math.floor(beat - shift);
-      const off = [0, this.second(ms), 1]
-        .map((place) => inBeat - place)
-        .reduce((best, one) => (Math.abs(one) < Math.abs(best) ? one : best));
-      return Math.abs(off) <= near ? [off] : [];
-    });
+      let off = inBeat > 0.5 ? inBeat - 1 : inBeat;
+      if (Math.abs(inBeat - second) < Math.abs(off)) off = inBeat - second;
+      if (Math.abs(off) <= near) found.push(off);
+    }
+    return found;
   }
 
   /** The second eighth that fits best at an offset. */

@@ -1,6 +1,5 @@
 import { intervalOver, noteName, readChord, type ToneRole } from '../../music';
 import { elementAt, unwrap } from '../../shared';
-import { spanOf } from '../span';
 import { landedOn, pcAt } from './landed';
 import type { Counted, FindingContext, ToneName } from '../finding';
 
@@ -60,7 +59,7 @@ export function neverPlayed(
           chord,
           note: one.note,
           interval: one.interval,
-          bar: spanOf(context.chart, context.timeline, { chord, bars: [] })[0],
+          bar: 1 + (context.timeline.chordSpans.find((span) => span.chord?.symbol === chord)?.bar ?? 0),
         },
       };
     });

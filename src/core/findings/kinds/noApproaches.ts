@@ -8,7 +8,15 @@ export const noApproaches = defineKind<Record<string, never>>({
   name: 'no approaches',
   drill: 'target-from-below',
   detect: (context) => {
-    const led = new Set(context.report.figures.map(({ targetIndex }) => targetIndex));
+    const { figures, notes } = context.report;
+    const led = new Set(figures.map(({ targetIndex }) => targetIndex));
+    const line = notes.filter((note) => note.top && note.function !== 'grace');
+    // a note that passes into the landing by step leads as well
+    line.forEach((note, place) => {
+      const next = line[place + 1];
+      const isStep = next !== undefined && Math.abs(next.midi - note.midi) <= 2.5;
+      if (next && isStep && note.tier !== 'chord' && note.function === 'passing') led.add(next.index);
+    });
     const all = landedOn(context).filter(
       ({ landing, connection }) =>
         landing.timing !== 'held' && connection.kind !== 'fresh' && connection.kind !== null,

@@ -1,0 +1,35 @@
+import type { ChorusLevel, LeadInto, PlayingLevel, SpelledShape } from '@/core/findings';
+import { times, typeset } from '@/core/music';
+
+/** An arpeggio as players name it, from the chord: `minor seventh on the 6`. */
+export function shapeWords({ name, relation }: Pick<SpelledShape, 'name' | 'relation'>): string {
+  const words = name.replaceAll('-', ' ');
+  if (relation === null) return words;
+  return relation === '1' ? `${words} on the root` : `${words} on the ${typeset(relation)}`;
+}
+
+/** With how often and where: `minor seventh on the 6, twice, bars 3 and 7`. */
+export const spelledWords = (shape: SpelledShape): string =>
+  `${shapeWords(shape)}, ${times(shape.count)}, ${shape.bars.length === 1 ? 'bar' : 'bars'} ${shape.bars.join(', ')}`;
+
+const LEVELS: Readonly<Record<PlayingLevel, string>> = {
+  locked: 'locked to the chords',
+  'one-scale': 'one scale over everything',
+  'borrowed-shapes': 'shapes of other chords',
+  free: 'free, and home again',
+};
+
+/** `locked to the chords, as meant`, or what was meant instead. */
+export function levelWords({ level, meant }: Omit<ChorusLevel, 'chorus'>): string {
+  if (level === null) return 'too few notes to tell';
+  if (meant === null || meant === level) return `${LEVELS[level]}, as meant`;
+  return `${LEVELS[level]}; meant was ${LEVELS[meant]}`;
+}
+
+/** Where a tone was led from: `from ♭3`, `from above, 4`, `slid into`. */
+export function leadWords({ from, side }: Pick<LeadInto, 'from' | 'side'>): string {
+  if (from === 'slide') return 'slid into';
+  if (from === 'bend') return 'bent into';
+  if (from === 'grace') return `by a grace note from ${side}`;
+  return `from ${typeset(from)} ${side}`;
+}
