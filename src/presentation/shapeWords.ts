@@ -1,4 +1,4 @@
-import type { ChorusLevel, LeadInto, PlayingLevel, SpelledShape } from '@/core/findings';
+import type { ChorusLevel, LeadInto, LineLevel, SpelledShape } from '@/core/findings';
 import { times, typeset } from '@/core/music';
 
 /** An arpeggio as players name it, from the chord: `minor seventh on the 6`. */
@@ -12,7 +12,7 @@ export function shapeWords({ name, relation }: Pick<SpelledShape, 'name' | 'rela
 export const spelledWords = (shape: SpelledShape): string =>
   `${shapeWords(shape)}, ${times(shape.count)}, ${shape.bars.length === 1 ? 'bar' : 'bars'} ${shape.bars.join(', ')}`;
 
-const LEVELS: Readonly<Record<PlayingLevel, string>> = {
+const LEVELS: Readonly<Record<LineLevel, string>> = {
   locked: 'locked to the chords',
   'one-scale': 'one scale over everything',
   'borrowed-shapes': 'shapes of other chords',

@@ -8,7 +8,8 @@ const BLUES = 'title: Harbour Rung\nkey: A\nfeel: blues\ntempo: 100\n\n| A7 | D7
 const MINOR = 'title: Harbour Low\nkey: Am\ntempo: 100\n\n| Am7 | Em7 | Dm7 | E7 |\n';
 const MAJOR = 'title: Harbour High\nkey: C\ntempo: 100\n\n| Dm7 | G7alt | Cmaj7 | Am7 |\n';
 
-type Step = readonly ['for' | 'school' | 'home' | 'land on' | 'mode' | 'chorus', string] | readonly ['tonic'];
+type Step =
+  readonly ['for' | 'school' | 'home' | 'land on' | 'mode' | 'chorus' | 'over', string] | readonly ['tonic'];
 const panel = (page: Page) => page.getByRole('region', { name: 'Plan for the next take' });
 
 const STEPS: Record<Step[0], (page: Page, value: string) => Promise<void>> = {
@@ -28,6 +29,11 @@ const STEPS: Record<Step[0], (page: Page, value: string) => Promise<void>> = {
   'land on': (page, value) => choose(panel(page).getByRole('combobox', { name: 'Land on' }), value),
   mode: (page, value) => choose(panel(page).getByRole('combobox', { name: 'Mode' }), value),
   chorus: (page, value) => choose(panel(page).getByRole('combobox', { name: 'Chorus' }), value),
+  over: async (page, key) => {
+    await panel(page).getByRole('button', { name: 'lay changes over' }).click();
+    await page.keyboard.press(key);
+    await page.getByRole('button', { name: 'Lay them over' }).click();
+  },
   tonic: (page) => panel(page).getByLabel('tonic = 6').check(),
 };
 
@@ -85,6 +91,9 @@ const SCHEMES: [string, string, Step[], PlanWords][] = [
       ['for', 'one chorus'],
       ['chorus', '2'],
       ['school', 'home scale'],
+      ['chorus', '3'],
+      ['school', 'superimposed'],
+      ['over', '1'],
       ['chorus', '4'],
       ['school', 'free'],
     ],
@@ -92,6 +101,10 @@ const SCHEMES: [string, string, Step[], PlanWords][] = [
       id: 'outline',
       parts: [
         { where: { chorus: 2 }, plan: { id: 'home-scale' } },
+        {
+          where: { chorus: 3 },
+          plan: { id: 'superimposed', overlay: expect.stringContaining('|') as unknown as string },
+        },
         { where: { chorus: 4 }, plan: { id: 'free' } },
       ],
     },

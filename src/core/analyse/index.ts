@@ -1,13 +1,7 @@
+export { asPlayed } from './asPlayed';
 export * from './notes/played';
 export { analyseAligned, MOST_UNASKED_MS, type GridAlignment } from './alignment';
-export {
-  analyse,
-  asPlayed,
-  ENGINE_VERSION,
-  type AnalysisRequest,
-  type Report,
-  type FigureReport,
-} from './report';
+export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type FigureReport } from './report';
 export type { Summary } from './statistics/summary';
 export type { NoteReport } from './noteFunctions/noteReport';
 export {

@@ -21,6 +21,7 @@ import { handoversOf, type BarReport, type Handover } from './impliedHarmony/han
 import { hitName } from './impliedHarmony/hitNames';
 import { judgeNote, type NoteContext } from './noteFunctions/judgedNotes';
 import { landingsOf, type ChangeReport } from './changes/landings';
+import { excused } from './changes/settling';
 import { lineShapeOf, type LineReport } from './statistics/lineShape';
 import { mutedBandOf, type HeardBy, type MutedBand } from './impliedHarmony/mutedBand';
 import type { NoteReport } from './noteFunctions/noteReport';
@@ -29,12 +30,12 @@ import { pickupTargets } from './noteFunctions/pickups';
 import { placesLost, type LostPlace } from './statistics/placeInForm';
 import type { PlayedNote } from './notes/played';
 import { shapesOf, type ShapeKind } from './noteFunctions/shapes';
-import { outRuns, stepOutsOf, type OutRun, type StepOut } from './noteFunctions/stepOuts';
+import { outRuns, stepOutsOf, type StepOut } from './noteFunctions/stepOuts';
 import { summaryOf, type Summary } from './statistics/summary';
 import { thirdsPalette, type ThirdHeard } from './statistics/thirds';
 import { thirdGlides } from './noteFunctions/thirdGlides';
 import { timingOf, type TimeReport } from './statistics/timing';
-import { knownLean, leanOf, type LeanEstimate } from './time/lean';
+import { knownLean, leanOf, withoutLean } from './time/lean';
 import { turningsOf, type Turning } from './changes/turnings';
 import { pitchesIn, type ChordAssignment } from './notes/voice';
 import { EPSILON, windowsAt } from './notes/windows';
@@ -250,51 +251,6 @@ function sceneOf({ chart, tempo, notes: played, plan: choice, ...request }: Anal
     changes: changesOf(timeline, choruses),
   };
   return { timeline, lean, plan, heard, choruses, scene };
-}
-
-/** Onsets as if the player had sat on the grid: what is judged is the line, not the latency (T1.6). */
-const withoutLean = (
-  notes: readonly PlayedNote[],
-  { formBeats }: Timeline,
-  { lean, beatsOf }: LeanEstimate,
-): readonly PlayedNote[] =>
-  lean.takenMs === 0
-    ? notes
-    : notes.map((note) => ({
-        ...note,
-        onsetBeat: note.onsetBeat - beatsOf(Math.max(0, Math.floor(note.onsetBeat / formBeats + 1e-6))),
-      }));
-
-/** Under a plan that steps out, the changes passed inside one are not judged (T7.15). */
-const excused = (
-  changes: readonly ChangeReport[],
-  { line }: AnalysisScene,
-  runs: readonly OutRun[],
-): ChangeReport[] =>
-  changes.map((change) => {
-    const isInside = runs.some(
-      ({ first, last }) =>
-        elementAt(line, first).onset <= change.beat + EPSILON &&
-        elementAt(line, last).end > change.beat + EPSILON,
-    );
-    return isInside
-      ? { ...change, fix: null, landing: { ...change.landing, verdict: 'none', excused: true } }
-      : change;
-  });
-
-/** A report with its notes and events where they were played: as it is printed and saved. */
-export function asPlayed(report: Report): Report {
-  const notes = report.notes.map(({ playedBeat, ...note }) => ({
-    ...note,
-    onsetBeat: playedBeat ?? note.onsetBeat,
-  }));
-  const events = report.events.map((event) => {
-    const [first] = event.noteIndices;
-    const note = first === undefined ? undefined : report.notes[first];
-    const moved = note?.playedBeat === undefined ? 0 : note.playedBeat - note.onsetBeat;
-    return { ...event, onsetBeat: event.onsetBeat + moved };
-  });
-  return { ...report, notes, events };
 }
 
 /** Phrases with the one each answers. */

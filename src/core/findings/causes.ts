@@ -1,7 +1,7 @@
 import type { Finding, FindingKind } from './finding';
 import { kindOf } from './kinds';
 
-const UNPLAYED: readonly FindingKind[] = ['change-ignored', 'tone-never-played'];
+const UNPLAYED: readonly FindingKind[] = ['tone-never-played'];
 
 /**
  * Findings without those that another one causes (T13.3), heaviest first. A lost place hides all that lies in its

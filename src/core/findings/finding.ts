@@ -78,7 +78,7 @@ export type FindingPlace = {
 };
 
 /** How sure a finding is by its counts: beyond 97.5 %, beyond 80 %, or less. */
-export type Certainty = 'sure' | 'likely' | 'open';
+export type FindingCertainty = 'sure' | 'likely' | 'open';
 
 /** A plain fact with its counts and place (T13.1), in words that end with what to do (T13.8). */
 export type Finding = {
@@ -87,7 +87,7 @@ export type Finding = {
   readonly met: number;
   readonly of: number;
   readonly interval: readonly [number, number];
-  readonly certainty: Certainty;
+  readonly certainty: FindingCertainty;
   readonly title: string;
   /** What happened, with its counts; `detail` says what came instead. */
   readonly sentence: string;

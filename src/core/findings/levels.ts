@@ -7,13 +7,13 @@ import { contextOf } from './over';
  * The four ways to play over a form, from the first to the last a player learns: locked to the chords, one scale
  * over all of them, shapes of other chords laid over, and free with the way home.
  */
-export type PlayingLevel = 'locked' | 'one-scale' | 'borrowed-shapes' | 'free';
+export type LineLevel = 'locked' | 'one-scale' | 'borrowed-shapes' | 'free';
 
 /** At which level a chorus was played, and at which it was meant; null where there was too little to tell. */
 export type ChorusLevel = {
   readonly chorus: number;
-  readonly level: PlayingLevel | null;
-  readonly meant: PlayingLevel | null;
+  readonly level: LineLevel | null;
+  readonly meant: LineLevel | null;
 };
 
 const ENOUGH_NOTES = 8;
@@ -33,7 +33,7 @@ export function levelsOf(request: FindingsRequest): ChorusLevel[] {
   }));
 }
 
-function levelIn(context: FindingContext, chorus: number): PlayingLevel | null {
+function levelIn(context: FindingContext, chorus: number): LineLevel | null {
   const { report, timeline, harmony } = context;
   const isIn = (beat: number) => Math.floor(beat / timeline.formBeats + 1e-6) === chorus;
   const notes = report.notes.filter(({ top, onsetBeat }) => top && isIn(onsetBeat));
@@ -69,7 +69,7 @@ function metIn({ report, plan, chart, tempo }: FindingContext, chorus: number): 
   return marks.length < ENOUGH - 2 ? 1 : met / marks.length;
 }
 
-function meantIn(plan: Plan, chorus: number): PlayingLevel | null {
+function meantIn(plan: Plan, chorus: number): LineLevel | null {
   const cells = plan.byChorus.get(chorus) ?? plan.cells;
   const ids = new Set(cells.map(({ id }) => id));
   if (ids.has('free') || ids.has('step-out')) return 'free';

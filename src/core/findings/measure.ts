@@ -3,7 +3,7 @@ import { CATALOGUE } from '../drills';
 import type { ChangeReport } from '../analyse';
 import {
   ENOUGH,
-  type Certainty,
+  type FindingCertainty,
   type Counted,
   type FindingContext,
   type Kind,
@@ -65,7 +65,7 @@ function measured<F>(kind: Kind<F>, context: FindingContext, one: Counted<F>): M
 }
 
 /** One-sided 80 %: the interval's half-width scaled from 1.96 to 0.84 standard deviations. */
-function certaintyOf(met: number, of: number, limit: number): Certainty {
+function certaintyOf(met: number, of: number, limit: number): FindingCertainty {
   const [, high] = wilsonInterval(met, of, 0.8416);
   return of >= ENOUGH && high < limit ? 'likely' : 'open';
 }

@@ -72,7 +72,7 @@ test('findings are numbered and can be heard at their first bar; the next step w
   expect(getAllByRole('listitem').length).toBeGreaterThan(0);
   expect(getAllByRole('heading', { level: 3 })[0]!.textContent).toContain('over F');
   fireEvent.click(getAllByRole('button', { name: /Hear it: chorus \d, bar \d/ })[0]!);
-  expect(onHear).toHaveBeenCalledWith(firstPage.practise!.where.bars[0]);
+  expect(onHear).toHaveBeenCalledWith(firstPage.strength!.bar);
   expect(container.textContent).toContain(firstPage.practise!.advice);
   fireEvent.click(getAllByRole('button', { name: 'Drill it' })[0]!);
   expect(onDrill).toHaveBeenCalledTimes(1);

@@ -44,7 +44,7 @@ test('three notes are too few to judge, and the best of them is said', () => {
     [76, 8, 1],
   ]);
   expect(openingWords(report, firstPage)).toEqual({
-    soft: 'In bar 2 you landed on B, the third of G7.',
+    soft: 'Your last phrase came home to the third in bar 3.',
     bold: 'Play two whole choruses: then there is enough to judge.',
     latency: null,
   });

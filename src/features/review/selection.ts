@@ -95,23 +95,14 @@ export function stepped(
 ): Selection | null {
   const count = kind === 'note' ? report.notes.length : countOf(kind, report);
   if (count === 0) return now;
-  if (!now)
-    return kind === 'chorus'
-      ? { kind, index: by > 0 ? 0 : count - 1 }
-      : stepped(
-          { kind: 'chorus', index: by > 0 ? 0 : report.summary.choruses - 1 },
-          kind,
-          by,
-          report,
-          timeline,
-        );
-  if (now.kind === kind && kind !== 'figure')
+  if (now?.kind === kind && kind !== 'figure')
     return { kind, index: walk(now.index, by, kind, report, count) };
-  const [from] = spanOf(now, report, timeline);
   const inOrder = Array.from({ length: count }, (_, index) => ({
     index,
     start: spanOf({ kind, index }, report, timeline)[0],
   })).sort((a, b) => a.start - b.start || a.index - b.index);
+  if (!now) return { kind, index: elementAt(inOrder, by > 0 ? 0 : count - 1).index };
+  const [from] = spanOf(now, report, timeline);
   if (now.kind === kind) {
     const place = inOrder.findIndex(({ index }) => index === now.index);
     return { kind, index: elementAt(inOrder, Math.max(0, Math.min(count - 1, place + by))).index };

@@ -9,7 +9,7 @@ type Props = {
   home: string;
   /** Bar of the chosen chord, from 1. */
   bar: number;
-  onPress: (column: GridColumn, pc: number) => void;
+  /** Absent on paper. */ onPress?: (column: GridColumn, pc: number) => void;
 };
 
 /** How a note of the home scale stands over a chord: by word and by look, never by colour alone. */
@@ -28,7 +28,7 @@ export function HomeGrid({ grid, home, bar, onPress }: Props) {
       <div className="overflow-x-auto">
         <table className="w-full border-collapse text-[17px]">
           <caption className="pb-2 text-left text-[15px] text-soft">
-            {typeset(home)} over each chord of the form. Press a note to hear it there.
+            {typeset(home)} over each chord of the form.{onPress && ' Press a note to hear it there.'}
           </caption>
           <thead>
             <tr className="border-b border-line text-dim">
@@ -54,7 +54,7 @@ export function HomeGrid({ grid, home, bar, onPress }: Props) {
                 key={`${column.chord} ${column.degree}`}
                 column={column}
                 isHere={column.bars.includes(bar)}
-                onPress={onPress}
+                {...(onPress && { onPress })}
               />
             ))}
           </tbody>
@@ -71,7 +71,7 @@ export function HomeGrid({ grid, home, bar, onPress }: Props) {
   );
 }
 
-type RowProps = { column: GridColumn; isHere: boolean; onPress: Props['onPress'] };
+type RowProps = { column: GridColumn; isHere: boolean } & Pick<Props, 'onPress'>;
 
 const GridRow = ({ column, isHere, onPress }: RowProps) => (
   <tr className={`border-b border-line ${isHere ? 'bg-row' : ''}`}>
@@ -83,7 +83,7 @@ const GridRow = ({ column, isHere, onPress }: RowProps) => (
       <td key={pc} className="text-center">
         <button
           type="button"
-          onClick={() => onPress(column, pc)}
+          onClick={() => onPress?.(column, pc)}
           aria-label={`${typeset(name)} over ${typeset(column.chord)}: ${interval}, ${ROLES[role].word}`}
           className={`inline-grid h-7 min-w-9 place-items-center px-1.5 ${ROLES[role].look}`}
         >

@@ -5,6 +5,7 @@ import { readChart } from '@/core/chart';
 import { planFromWords, planShort, type PlanWords } from '@/core/plan';
 import { unwrap } from '@/core/shared';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
+import { HomeGrid } from './HomeGrid';
 import { PlaceView } from './PlaceView';
 import { StudyForm } from './StudyForm';
 import { studyOf } from './studyView';
@@ -52,6 +53,9 @@ export function SheetScreen({ chart: stored, plan, position }: Props) {
             barsARow={4}
             onSelect={() => undefined}
           />
+        </section>
+        <section aria-label="Grid" className="mt-6 break-before-page">
+          <HomeGrid grid={study.grid} home={study.plan.homeScales[0]?.name ?? ''} bar={0} />
         </section>
         <p className="mt-4 text-sm text-dim">
           Solid dark: a tone the home scale lacks. Paler: a chord tone. Dots: the plan’s other notes. Ring:

@@ -1,14 +1,15 @@
-import { beatsPerBar, soundingAt, type ChordChange } from '../../chart';
+import { soundingAt, type ChordChange } from '../../chart';
 import { hasTone, type IntervalName } from '../../music';
 import { cellAt, type Plan } from '../../plan';
 import type { Beats, Midi, PitchClass, Semitones } from '../../shared';
 import { isWithinReach, standsAlone, type AnalysisScene } from '../harmonicContext/chordAssignment';
 import { isNeutralThird, printedInterval, restingTier, voiceTier } from '../harmonicContext/harmonicContext';
 import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
-import { isLinked, type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
+import { type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
 import type { Figure } from '../noteFunctions/figures';
 import type { Phrase } from '../phrases/phrases';
 import { EPSILON } from '../notes/windows';
+import { asPickup, isMeant, resolutionOf, restatedNotes, settledByFigure } from './settling';
 import { turnedAt } from './turned';
 
 export type Timing = 'on' | 'early' | 'held' | 'late' | 'none';
@@ -86,36 +87,11 @@ export function landingsOf(judged: JudgedLanding): ChangeReport[] {
       to: change.to.symbol,
       landing,
       connection,
-      fix: isMeant(landing, found, restated) ? null : fixFor(judged, change, found, landing, connection),
+      fix: isMeant(landing, restated) ? null : fixFor(judged, change, found, landing, connection),
       ...(turned === null ? {} : { turnedAtBeat: turned }),
     };
   });
 }
-
-/** Notes of phrases that state a theme again: what they repeat is meant (T8.9). */
-function restatedNotes(phrases: readonly Phrase[]): ReadonlySet<number> {
-  const said = new Set<number>();
-  return new Set(
-    phrases.flatMap(({ theme, noteIndices }) => {
-      if (theme === undefined) return [];
-      if (said.has(theme)) return noteIndices;
-      said.add(theme);
-      return [];
-    }),
-  );
-}
-
-/** A pickup phrase that plays the coming chord up to a beat ahead has turned on time (T8.9). */
-const asPickup = (split: Beats, change: Beats, starts: readonly Beats[]): Beats =>
-  split < change && change - split <= 1 + EPSILON && starts.some((start) => Math.abs(start - split) < EPSILON)
-    ? change
-    : split;
-
-/** A landing that resolves within a beat, or that repeats a theme, asks for no other note (T8.9). */
-const isMeant = (landing: Landing, found: Arrival | null, restated: ReadonlySet<number>): boolean =>
-  found !== null &&
-  ((landing.resolvedAfterBeats !== undefined && landing.resolvedAfterBeats <= 1 + EPSILON) ||
-    restated.has(found.voice.index));
 
 type Arrival = { readonly voice: Voice; readonly line: LineNote; readonly timing: Exclude<Timing, 'none'> };
 
@@ -254,64 +230,8 @@ function describe(judged: JudgedLanding, change: ChordChange, found: Arrival | n
   const context = judged.scene.contexts[change.span.index]!;
   const landing = { noteIndex: voice.index, interval: printedInterval(context, voice), timing, verdict };
   if (voiceTier(context, voice) === 'chord' || verdict === 'target') return landing;
-  return (
-    settledByFigure(judged, change, found, landing) ?? {
-      ...landing,
-      ...resolutionOf(judged, change, found.line),
-    }
-  );
-}
-
-/**
- * A landing that is a member of a figure which settles on a chord tone within a beat is judged by that tone; it is
- * late by name only.
- * Rule T8.9.
- */
-function settledByFigure(
-  judged: JudgedLanding,
-  change: ChordChange,
-  { line: note }: Arrival,
-  landing: Landing,
-): Landing | null {
-  const { scene, figures } = judged;
-  for (const { kind, target } of figures.get(note.event) ?? []) {
-    // a tone held over from the old chord has a verdict of its own
-    if (kind === 'suspension' || kind === 'retardation') continue;
-    const settled = scene.line[target]!;
-    const isSoon = settled.onset - Math.max(note.onset, change.at) <= 1 + EPSILON;
-    if (!isSoon || settled.onset >= change.until - EPSILON || !hasTone(change.to, settled.pc)) continue;
-    return {
-      ...landing,
-      verdict: verdictOf(judged, change, settled),
-      delayed: true,
-      resolutionIndex: settled.index,
-      resolvedAfterBeats: Math.max(0, settled.onset - change.at),
-    };
-  }
-  return null;
-}
-
-/**
- * A landing on a non-chord tone that an unbroken linked line brings home.
- * Rule T8.3: A landing on a non-chord tone is `delayed: true` … when the first chord tone that an unbroken
- * linked line from it reaches is at most the fourth
- * line note after it, within two bars and before c2, and is reached by a step of at most 2 semitones.
- */
-function resolutionOf(
-  { scene }: JudgedLanding,
-  change: ChordChange,
-  from: LineNote,
-): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
-  const bar = scene.timeline.bars[change.bar]!;
-  for (let place = from.event + 1; place <= from.event + 4; place++) {
-    const [before, note] = [scene.line[place - 1], scene.line[place]];
-    if (!note || !isLinked(before, note) || note.onset >= change.until - EPSILON) return {};
-    if (note.onset - change.at > 2 * beatsPerBar(bar.meter) + EPSILON) return {};
-    if (!hasTone(change.to, note.pc)) continue;
-    if (Math.abs(note.pitch - before!.pitch) > 2) return {};
-    return { delayed: true, resolutionIndex: note.index, resolvedAfterBeats: note.onset - change.at };
-  }
-  return {};
+  const settled = settledByFigure(judged, change, found.line, (note) => verdictOf(judged, change, note));
+  return { ...landing, ...(settled ?? resolutionOf(judged, change, found.line)) };
 }
 
 /** Rule T8.4. */

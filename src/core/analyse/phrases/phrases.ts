@@ -38,7 +38,7 @@ export type Phrase = {
 
 /**
  * Where the line breathes and how each phrase ends.
- * Rules T10.1, T10.5 and T10.6: a phrase ends before a rest ≥ max(0.75 beat, 300 ms, min(1.6 q, ¾ bar)), or after a
+ * Rules T10.1, T10.2, T10.5 and T10.6: a phrase ends before a rest ≥ max(0.75 beat, 300 ms, min(1.6 q, ¾ bar)), or after a
  * note ≥ 2 beats and ≥ 3 m, where q is the lower quartile and m the median of the onset
  * gaps ≤ 2 beats (of all, if fewer than 3).
  */

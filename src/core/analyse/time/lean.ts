@@ -2,6 +2,7 @@ import { soundingAt, strongBeats, formPositionOf, type Timeline } from '../../ch
 import { hasTone } from '../../music';
 import { beatsToSeconds, median, secondsToBeats, elementAt, type Beats } from '../../shared';
 import type { PlayedNote } from '../notes/played';
+import { GridFit, type GridOnset, type GridPeak } from './gridFit';
 
 /** The constant offset of one chorus from the grid, in ms (positive is late), and the spread round it. */
 export type ChorusLean = {
@@ -35,11 +36,6 @@ export type LeanEstimate = {
 /** Fewer onsets than this tell no lean. */
 const ENOUGH = 16;
 const ENOUGH_IN_CHORUS = 10;
-/** No player sits farther from the beat than this, and no usual latency is longer. */
-const FARTHEST_MS = 160;
-const STEP_MS = 4;
-/** Offsets closer together than this are one. */
-const APART_MS = 50;
 /** Under this nothing is taken out: rounding, not time. */
 const NOTHING_MS = 0.5;
 /** So often the middle is taken anew, until it stands still. */
@@ -109,7 +105,7 @@ export function leanOf(
 /** Chord tones on beats weigh less than this per onset: what fits the rhythm so much worse needs no second look. */
 const MOST_HARMONY = 0.4;
 
-const hopeful = (peaks: readonly Peak[], onsets: number): Peak[] =>
+const hopeful = (peaks: readonly GridPeak[], onsets: number): GridPeak[] =>
   peaks.filter(({ likelihood }) => likelihood >= (peaks[0]?.likelihood ?? 0) - MOST_HARMONY * onsets);
 
 const noLean = (isMeasured: boolean): LeanEstimate => ({
@@ -132,11 +128,8 @@ export const knownLean = (ms: number, { tempo }: Timeline, isMeasured: boolean):
   beatsOf: () => secondsToBeats(ms / 1000, tempo),
 });
 
-type Peak = { readonly ms: number; readonly likelihood: number };
-type Onset = { readonly beat: Beats; readonly pc: number };
-
 /** One onset for what is struck together: the highest of its notes. */
-function lineOnsets(notes: readonly PlayedNote[], timeline: Timeline): Onset[] {
+function lineOnsets(notes: readonly PlayedNote[], timeline: Timeline): GridOnset[] {
   const together = secondsToBeats(0.05, timeline.tempo);
   const isOrdered = notes.every(
     (note, index) => index === 0 || notes[index - 1]!.onsetBeat <= note.onsetBeat,
@@ -151,103 +144,12 @@ function lineOnsets(notes: readonly PlayedNote[], timeline: Timeline): Onset[] {
   return onsets.map(({ beat, midi }) => ({ beat, pc: ((Math.round(midi) % 12) + 12) % 12 }));
 }
 
-const BINS = 240;
-/** Where a beat's second eighth may lie: even, light swing, a triplet's. */
-const SECONDS: readonly Beats[] = [0.5, 0.58, 2 / 3];
-const FINER: readonly Beats[] = [0.25, 0.75, 1 / 3, 2 / 3];
-const SPREAD_MS = 24;
-
-/** How well the onsets fit the grid at an offset, by a histogram of their places in the beat. */
-class GridFit {
-  private readonly histogram = new Array<number>(BINS).fill(0);
-  private readonly densities: readonly (readonly number[])[];
-  constructor(
-    private readonly onsets: readonly Onset[],
-    private readonly toBeats: (ms: number) => Beats,
-  ) {
-    for (const { beat } of onsets) {
-      const bin = Math.floor((beat - Math.floor(beat)) * BINS) % BINS;
-      this.histogram[bin] = elementAt(this.histogram, bin) + 1;
-    }
-    this.densities = SECONDS.map((second) => densityOf(second, toBeats(SPREAD_MS)));
-  }
-
-  /** The offsets that fit better than all within 50 ms of them, the best first. */
-  peaks(): Peak[] {
-    const all: { ms: number; likelihood: number }[] = [];
-    for (let ms = -FARTHEST_MS; ms <= FARTHEST_MS; ms += STEP_MS)
-      all.push({ ms, likelihood: this.likelihoodAt(ms) });
-    return all
-      .filter(({ ms, likelihood }) =>
-        all.every(
-          (other) =>
-            Math.abs(other.ms - ms) >= APART_MS ||
-            other.likelihood < likelihood ||
-            (other.likelihood === likelihood && Math.abs(other.ms) >= Math.abs(ms)),
-        ),
-      )
-      .sort((a, b) => b.likelihood - a.likelihood);
-  }
-
-  /** By the swing that fits best. */
-  likelihoodAt(ms: number): number {
-    return Math.max(...this.densities.map((density) => this.likelihood(density, ms)));
-  }
-
-  private likelihood(density: readonly number[], ms: number): number {
-    const shift = Math.round(this.toBeats(ms) * BINS);
-    let sum = 0;
-    for (let bin = 0; bin < BINS; bin++) {
-      const count = this.histogram[bin]!;
-      if (count > 0) sum += count * density[(((bin - shift) % BINS) + BINS) % BINS]!;
-    }
-    return sum;
-  }
-
-  /** Beats from the nearest place of the grid, of the onsets that lie near one. */
-  deviations(ms: number, onsets: readonly Onset[] = this.onsets): Beats[] {
-    const shift = this.toBeats(ms);
-    const near = this.toBeats(3 * SPREAD_MS);
-    const second = this.second(ms);
-    const found: Beats[] = [];
-    for (const { beat } of onsets) {
-      const inBeat = beat - shift - Math.floor(beat - shift);
-      let off = inBeat > 0.5 ? inBeat - 1 : inBeat;
-      if (Math.abs(inBeat - second) < Math.abs(off)) off = inBeat - second;
-      if (Math.abs(off) <= near) found.push(off);
-    }
-    return found;
-  }
-
-  /** The second eighth that fits best at an offset. */
-  private second(ms: number): Beats {
-    const fits = this.densities.map((density) => this.likelihood(density, ms));
-    return elementAt(SECONDS, fits.indexOf(Math.max(...fits)));
-  }
-}
-
-/** The logarithm of the chance of an onset at each place in the beat. */
-function densityOf(second: Beats, spread: Beats): number[] {
-  const places = [
-    ...[0, second].map((at) => ({ at, weight: 0.38 })),
-    ...FINER.filter((at) => Math.abs(at - second) > 0.05).map((at) => ({ at, weight: 0.05 })),
-  ];
-  return Array.from({ length: BINS }, (_, bin) => {
-    const inBeat = (bin + 0.5) / BINS;
-    const chance = places.reduce((sum, { at, weight }) => {
-      const away = Math.min(Math.abs(inBeat - at), 1 - Math.abs(inBeat - at));
-      return sum + (weight / spread) * Math.exp(-(away * away) / (2 * spread * spread));
-    }, 0.08);
-    return Math.log(chance);
-  });
-}
-
 /** How much likelier a chord tone is on a strong beat, on a beat, and off it (common practice, no source). */
 const CHORD_TONES = { strong: 0.8, beat: 0.7, off: 0.55 } as const;
 const ON_BEAT: Beats = 0.13;
 
 /** Do chord tones fall on the beats, once an offset is taken out? A logarithm of likelihood. */
-function harmonyFit(onsets: readonly Onset[], timeline: Timeline, shift: Beats): number {
+function harmonyFit(onsets: readonly GridOnset[], timeline: Timeline, shift: Beats): number {
   let sum = 0;
   for (const { beat, pc } of onsets) {
     const at = beat - shift;
@@ -269,13 +171,13 @@ function placeOf(timeline: Timeline, at: Beats): keyof typeof CHORD_TONES {
 
 /** Each chorus round the take's own lean; one that differs from it by too much is not told by its onsets. */
 function chorusLeans(
-  onsets: readonly Onset[],
+  onsets: readonly GridOnset[],
   { formBeats }: Timeline,
   fit: GridFit,
   exactMs: number,
   toMs: (beats: Beats) => number,
 ): ChorusLean[] {
-  const groups = new Map<number, Onset[]>();
+  const groups = new Map<number, GridOnset[]>();
   for (const onset of onsets) {
     const chorus = Math.max(0, Math.floor(onset.beat / formBeats + 1e-6));
     const group = groups.get(chorus);
@@ -294,3 +196,16 @@ function chorusLeans(
     };
   });
 }
+
+/** Onsets as if the player had sat on the grid: what is judged is the line, not the latency (T1.6). */
+export const withoutLean = (
+  notes: readonly PlayedNote[],
+  { formBeats }: Timeline,
+  { lean, beatsOf }: LeanEstimate,
+): readonly PlayedNote[] =>
+  lean.takenMs === 0
+    ? notes
+    : notes.map((note) => ({
+        ...note,
+        onsetBeat: note.onsetBeat - beatsOf(Math.max(0, Math.floor(note.onsetBeat / formBeats + 1e-6))),
+      }));
