@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { gaussian, seededRandom } from '@/core/shared';
+import { gaussian, seededRandom, elementAt } from '@/core/shared';
 
 /**
  * Fits the judge to collected examples by gradient descent with Adam (Kingma and Ba, ICLR 2015) on the
@@ -28,9 +28,9 @@ files.reduce((at, file) => {
   return at + bytes.length / 4;
 }, 0);
 for (let at = 0; at < data.length; at++)
-  if (at % ROW > 1) data[at] = Math.max(-LIMIT, Math.min(LIMIT, data[at]!));
+  if (at % ROW > 1) data[at] = Math.max(-LIMIT, Math.min(LIMIT, elementAt(data, at)));
 const rows = Array.from({ length: data.length / ROW }, (_, row) => row * ROW).filter((at) => data[at] !== 2);
-const isAside = (at: number) => (data[at + 1]! * 7919) % 101 < 10;
+const isAside = (at: number) => (elementAt(data, at + 1) * 7919) % 101 < 10;
 const train = rows.filter((at) => !isAside(at));
 const aside = rows.filter(isAside);
 
@@ -38,9 +38,9 @@ const mean = new Float32Array(WIDTH);
 const spread = new Float32Array(WIDTH);
 for (let f = 0; f < WIDTH; f++) {
   let [sum, squares] = [0, 0];
-  for (const at of train) sum += data[at + 2 + f]!;
+  for (const at of train) sum += elementAt(data, at + 2 + f);
   mean[f] = sum / train.length;
-  for (const at of train) squares += (data[at + 2 + f]! - mean[f]!) ** 2;
+  for (const at of train) squares += (elementAt(data, at + 2 + f) - elementAt(mean, f)) ** 2;
   spread[f] = Math.max(0.02, Math.sqrt(squares / train.length));
 }
 
@@ -58,7 +58,7 @@ type Part = {
   vb: Float32Array;
 };
 const parts: Part[] = sizes.slice(1).map((rows, index) => {
-  const columns = sizes[index]!;
+  const columns = elementAt(sizes, index);
   const w = Float32Array.from({ length: rows * columns }, () => gaussian(random) * Math.sqrt(2 / columns));
   const same = () => new Float32Array(rows * columns);
   return {
@@ -78,38 +78,45 @@ const values = sizes.map((size) => new Float32Array(size));
 const errors = sizes.map((size) => new Float32Array(size));
 
 function forward(at: number): number {
-  for (let f = 0; f < WIDTH; f++) values[0]![f] = (data[at + 2 + f]! - mean[f]!) / spread[f]!;
+  for (let f = 0; f < WIDTH; f++)
+    elementAt(values, 0)[f] = (elementAt(data, at + 2 + f) - elementAt(mean, f)) / elementAt(spread, f);
   parts.forEach(({ rows, columns, w, b }, depth) => {
-    const [input, output] = [values[depth]!, values[depth + 1]!];
+    const [input, output] = [elementAt(values, depth), elementAt(values, depth + 1)];
     const last = depth === parts.length - 1;
     for (let row = 0; row < rows; row++) {
-      let sum = b[row]!;
+      let sum = elementAt(b, row);
       const base = row * columns;
-      for (let column = 0; column < columns; column++) sum += w[base + column]! * input[column]!;
+      for (let column = 0; column < columns; column++)
+        sum += elementAt(w, base + column) * elementAt(input, column);
       output[row] = last || sum > 0 ? sum : LEAK * sum;
     }
   });
-  return 1 / (1 + Math.exp(-values[parts.length]![0]!));
+  return 1 / (1 + Math.exp(-elementAt(values, parts.length)[0]!));
 }
 
 function backward(probability: number, label: number): void {
-  errors[parts.length]![0] = probability - label;
+  elementAt(errors, parts.length)[0] = probability - label;
   for (let depth = parts.length - 1; depth >= 0; depth--) {
-    const { rows, columns, w, gw, gb } = parts[depth]!;
-    const [input, error, below] = [values[depth]!, errors[depth + 1]!, errors[depth]!];
+    const { rows, columns, w, gw, gb } = elementAt(parts, depth);
+    const [input, error, below] = [
+      elementAt(values, depth),
+      elementAt(errors, depth + 1),
+      elementAt(errors, depth),
+    ];
     below.fill(0);
     for (let row = 0; row < rows; row++) {
-      const e = error[row]!;
+      const e = elementAt(error, row);
       if (e === 0) continue;
       gb[row]! += e;
       const base = row * columns;
       for (let column = 0; column < columns; column++) {
-        gw[base + column]! += e * input[column]!;
-        below[column]! += e * w[base + column]!;
+        gw[base + column]! += e * elementAt(input, column);
+        below[column]! += e * elementAt(w, base + column);
       }
     }
     if (depth > 0)
-      for (let column = 0; column < columns; column++) if (input[column]! < 0) below[column]! *= LEAK;
+      for (let column = 0; column < columns; column++)
+        if (elementAt(input, column) < 0) below[column]! *= LEAK;
   }
 }
 
@@ -119,10 +126,11 @@ function adam(rate: number, decay: number): void {
   const [c1, c2] = [1 - 0.9 ** step, 1 - 0.999 ** step];
   const update = (w: Float32Array, g: Float32Array, m: Float32Array, v: Float32Array, wane: number) => {
     for (let n = 0; n < w.length; n++) {
-      const slope = g[n]! / BATCH;
-      m[n] = 0.9 * m[n]! + 0.1 * slope;
-      v[n] = 0.999 * v[n]! + 0.001 * slope * slope;
-      w[n]! -= rate * (m[n]! / c1 / (Math.sqrt(v[n]! / c2) + 1e-8) + wane * w[n]!);
+      const slope = elementAt(g, n) / BATCH;
+      m[n] = 0.9 * elementAt(m, n) + 0.1 * slope;
+      v[n] = 0.999 * elementAt(v, n) + 0.001 * slope * slope;
+      w[n]! -=
+        rate * (elementAt(m, n) / c1 / (Math.sqrt(elementAt(v, n) / c2) + 1e-8) + wane * elementAt(w, n));
       g[n] = 0;
     }
   };
@@ -137,7 +145,7 @@ const loss = (probability: number, label: number) =>
 function judgeAside(): { loss: number; missed: number; invented: number; held: number } {
   let [sum, missed, invented, held] = [0, 0, 0, 0];
   for (const at of aside) {
-    const [p, label] = [forward(at), data[at]!];
+    const [p, label] = [forward(at), elementAt(data, at)];
     sum += loss(p, label);
     if (label) held++;
     if (label && p < 0.5) missed++;
@@ -160,13 +168,13 @@ for (let epoch = 0; epoch < epochs; epoch++) {
   const rate = 0.0012 * (0.5 + 0.5 * Math.cos((Math.PI * epoch) / epochs)) + 2e-5;
   for (let n = train.length - 1; n > 0; n--) {
     const m = Math.floor(random() * (n + 1));
-    [train[n], train[m]] = [train[m]!, train[n]!];
+    [train[n], train[m]] = [elementAt(train, m), elementAt(train, n)];
   }
   let [sum, seen] = [0, 0];
   for (const at of train) {
     const p = forward(at);
-    sum += loss(p, data[at]!);
-    backward(p, data[at]!);
+    sum += loss(p, elementAt(data, at));
+    backward(p, elementAt(data, at));
     if (++seen % BATCH === 0) adam(rate, 0.01);
   }
   const result = judgeAside();

@@ -1,18 +1,13 @@
 import { eq } from 'drizzle-orm';
-import { NO_WORDS, wordsText, type Edit, type SecondsNote, type TakeWords } from '@/core/correct';
+import { NO_WORDS, wordsText, type Edit, type TakeWords } from '@/core/correct';
 import { database, write } from './db/client';
-import { notes, reports, takeEdits, takeLines, takes, takeWords } from './db/schema';
+import { notes, reports, takeEdits, takeFindings, takeLines, takes, takeWords } from './db/schema';
+import { readEdits, readHeard, readWords, type HeardTake } from './db/documents';
 import { Failure, notFound } from './failure';
-
-/** What was heard in a take, as it came in: checked then, and never changed. */
-export type HeardTake = { readonly notes: readonly SecondsNote[]; readonly certainty?: number } & Record<
-  string,
-  unknown
->;
 
 export async function heardIn(takeId: string): Promise<HeardTake | null> {
   const [row] = await database().select({ json: notes.json }).from(notes).where(eq(notes.takeId, takeId));
-  return (row?.json as HeardTake | undefined) ?? null;
+  return row ? readHeard(row.json) : null;
 }
 
 export async function editsOf(takeId: string): Promise<readonly Edit[]> {
@@ -20,7 +15,7 @@ export async function editsOf(takeId: string): Promise<readonly Edit[]> {
     .select({ json: takeEdits.json })
     .from(takeEdits)
     .where(eq(takeEdits.takeId, takeId));
-  return (row?.json as Edit[] | undefined) ?? [];
+  return row ? readEdits(row.json) : [];
 }
 
 /**
@@ -37,6 +32,7 @@ export function keepEdits(takeId: string, edits: readonly Edit[]): Promise<{ edi
     await tx.insert(takeEdits).values(values).onConflictDoUpdate({ target: takeEdits.takeId, set: values });
     await tx.delete(reports).where(eq(reports.takeId, takeId));
     await tx.delete(takeLines).where(eq(takeLines.takeId, takeId));
+    await tx.delete(takeFindings).where(eq(takeFindings.takeId, takeId));
     return { edits: edits.length };
   });
 }
@@ -46,7 +42,7 @@ export async function wordsOf(takeId: string): Promise<TakeWords> {
     .select({ json: takeWords.json })
     .from(takeWords)
     .where(eq(takeWords.takeId, takeId));
-  return (row?.json as TakeWords | undefined) ?? NO_WORDS;
+  return row ? readWords(row.json) : NO_WORDS;
 }
 
 export function keepWords(takeId: string, words: TakeWords): Promise<TakeWords> {

@@ -3,7 +3,8 @@ import type { Drill, RuleCheck } from '@/core/drills';
 import { DAY_MS, type Ladder, type DrillMemory, type LadderTry } from '@/core/scheduling';
 import { database } from './db/client';
 import { drillRuns, drills } from './db/schema';
-import { notFound } from './failure';
+import { readDrill, readGates, readLadder } from './db/documents';
+import { Failure, notFound } from './failure';
 import { present } from '@/core/shared';
 
 /** What a drill came from, for people to read. */
@@ -42,15 +43,15 @@ export type StoredRun = LadderTry & {
 
 type Row = typeof drills.$inferSelect;
 export const asDrill = (row: Row): StoredDrill => {
-  const { drill, origin } = row.json as { drill: Drill; origin: DrillOrigin | null };
+  const { drill, origin } = row.json as { drill: unknown; origin: DrillOrigin | null };
   const { id, chartId, title, dueAt, createdAt } = row;
   return {
     id,
     chartId,
     title,
-    drill,
+    drill: readDrill(drill),
     origin,
-    ladder: row.ladder as Ladder,
+    ladder: readLadder(row.ladder),
     memory: (row.memory as Remembered | null)?.now ?? null,
     dueAt,
     away: row.awayAt !== null,
@@ -77,15 +78,25 @@ export const asRun = ({
   of,
   passed,
   seconds,
-  gates: json as RuleCheck[],
+  gates: readGates(json),
   at: createdAt,
 });
 
+/** One drill that cannot be read does not take the others with it. */
+function readableDrill(row: Row): StoredDrill[] {
+  try {
+    return [asDrill(row)];
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error;
+    console.error(`Drill ${row.id} is left out: ${error.message}`);
+    return [];
+  }
+}
+
 /** All drills that come back, the longest due first. */
 export async function listDrills(): Promise<StoredDrill[]> {
-  return (await database().select().from(drills).orderBy(asc(drills.dueAt), asc(drills.createdAt))).map(
-    asDrill,
-  );
+  const rows = await database().select().from(drills).orderBy(asc(drills.dueAt), asc(drills.createdAt));
+  return rows.flatMap(readableDrill);
 }
 
 export type DrillItem = {

@@ -7,6 +7,7 @@ import { editsOf, heardIn } from './corrections';
 import { write } from './db/client';
 import { drillRuns, drills } from './db/schema';
 import { drillFrom } from './drillFrom';
+import { readLadder } from './db/documents';
 import { asDrill, asRun, drillById, type Remembered, type StoredDrill, type StoredRun } from './drillRows';
 import { Failure } from './failure';
 import { newId } from './ids';
@@ -133,7 +134,7 @@ export async function addRun(drillId: string, { takeId, sitting }: RunBody): Pro
         .where(eq(drillRuns.drillId, drillId))
         .orderBy(asc(drillRuns.createdAt), asc(drillRuns.id))
     ).map(asRun);
-    const { ladder, climb } = climbed(present(before).ladder as Ladder, all);
+    const { ladder, climb } = climbed(readLadder(present(before).ladder), all);
     const memory = present(before).memory as Remembered | null;
     const base = memory?.sitting === sitting ? memory.before : (memory?.now ?? null);
     const { memory: now, dueAt } = afterSitting(

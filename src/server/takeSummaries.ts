@@ -1,4 +1,4 @@
-import { and, count, desc, eq, gte, isNull, lt, lte, or, sql, type SQL } from 'drizzle-orm';
+import { and, count, desc, eq, exists, gte, isNull, lt, lte, or, sql, type SQL } from 'drizzle-orm';
 import { ENGINE_VERSION, type LandingMark, type Report } from '@/core/analyse';
 import { harmonyOf, readChart, timelineOf } from '@/core/chart';
 import { keyName } from '@/core/music';
@@ -7,7 +7,7 @@ import { planKey } from '@/core/plan';
 import { findingName, type Finding, type FindingKind } from '@/core/findings';
 import { unwrap, elementAt } from '@/core/shared';
 import { database, type Transaction } from './db/client';
-import { takeLines, takes, takeWords } from './db/schema';
+import { takeFindings, takeLines, takes, takeWords } from './db/schema';
 import { asTake, type StoredTake } from './takes';
 import type { TakeFilter } from './validation';
 
@@ -79,6 +79,10 @@ export async function storeTakeSummary(tx: Transaction, take: StoredTake, line: 
     json: line,
   };
   await tx.insert(takeLines).values(values).onConflictDoUpdate({ target: takeLines.takeId, set: values });
+  await tx.delete(takeFindings).where(eq(takeFindings.takeId, take.id));
+  const kinds = [...new Set(line.findings.map(({ kind }) => kind))];
+  if (kinds.length > 0)
+    await tx.insert(takeFindings).values(kinds.map((kind) => ({ takeId: take.id, kind })));
 }
 
 export type ListedTake = {
@@ -86,8 +90,6 @@ export type ListedTake = {
   /** Null where it has to be judged first. */ readonly line: TakeSummary | null;
   readonly stars: number;
 };
-
-const field = (path: string) => sql`json_extract(${takeLines.json}, ${path})`;
 
 function wanted(filter: TakeFilter): SQL | undefined {
   const like = filter.text ? `%${filter.text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%` : null;
@@ -103,16 +105,21 @@ function wanted(filter: TakeFilter): SQL | undefined {
         )
       : undefined,
     filter.title ? eq(takes.title, filter.title) : undefined,
-    filter.plan ? sql`json_extract(${takes.plan}, '$.id') = ${filter.plan}` : undefined,
-    filter.key ? sql`${field('$.key')} = ${filter.key}` : undefined,
+    filter.plan ? eq(takes.planId, filter.plan) : undefined,
+    filter.key ? eq(takeLines.key, filter.key) : undefined,
     filter.finding
-      ? sql`exists (select 1 from json_each(${takeLines.json}, '$.findings') where json_extract(value, '$.kind') = ${filter.finding})`
+      ? exists(
+          database()
+            .select({ one: sql`1` })
+            .from(takeFindings)
+            .where(and(eq(takeFindings.takeId, takes.id), eq(takeFindings.kind, filter.finding))),
+        )
       : undefined,
     filter.slowest === undefined ? undefined : gte(takes.tempo, filter.slowest - 0.5),
     filter.fastest === undefined ? undefined : lte(takes.tempo, filter.fastest + 0.5),
     filter.since === undefined ? undefined : gte(takes.createdAt, filter.since),
     filter.until === undefined ? undefined : lt(takes.createdAt, filter.until),
-    filter.stars ? sql`json_extract(${takeWords.json}, '$.stars') >= ${filter.stars}` : undefined,
+    filter.stars ? gte(takeWords.stars, filter.stars) : undefined,
   );
 }
 
@@ -133,7 +140,7 @@ export async function findTakeSummaries(
     .select({
       take: takes,
       line: takeLines,
-      stars: sql<number | null>`json_extract(${takeWords.json}, '$.stars')`,
+      stars: takeWords.stars,
     })
     .from(takes)
     .leftJoin(takeLines, eq(takeLines.takeId, takes.id))
@@ -171,22 +178,28 @@ export async function takeFacets(): Promise<TakeFacets> {
     .groupBy(takes.title)
     .orderBy(takes.title);
   const plans = await database()
-    .select({ plan: sql<string>`json_extract(${takes.plan}, '$.id')` })
+    .select({ plan: takes.planId })
     .from(takes)
     .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt)))
-    .groupBy(sql`1`);
+    .groupBy(takes.planId);
   const keys = await database()
-    .select({ key: sql<string | null>`${field('$.key')}` })
+    .select({ key: takeLines.key })
     .from(takeLines)
-    .groupBy(sql`1`)
-    .orderBy(sql`1`);
-  const findings = await database().all<{ kind: FindingKind; count: number }>(
-    sql`select json_extract(value, '$.kind') as kind, count(*) as count from ${takeLines}, json_each(${takeLines.json}, '$.findings') group by 1 order by 2 desc`,
-  );
+    .groupBy(takeLines.key)
+    .orderBy(takeLines.key);
+  const findings = await database()
+    .select({ kind: takeFindings.kind, count: count() })
+    .from(takeFindings)
+    .groupBy(takeFindings.kind)
+    .orderBy(desc(count()));
   return {
     titles: all.map(({ title }) => title),
-    plans: plans.map(({ plan }) => plan),
+    plans: plans.flatMap(({ plan }) => plan ?? []),
     keys: keys.flatMap(({ key }) => (key ? [key] : [])),
-    findings: findings.map(({ kind, count }) => ({ kind, name: findingName(kind), count })),
+    findings: findings.map(({ kind, count: takesWithIt }) => ({
+      kind,
+      name: findingName(kind as FindingKind),
+      count: takesWithIt,
+    })),
   };
 }

@@ -1,5 +1,5 @@
 import FFT from 'fft.js';
-import { median, type Hz, type Seconds } from '../shared';
+import { median, type Hz, type Seconds, elementAt } from '../shared';
 import { clickSound, LONGEST_DELAY } from './click';
 
 /** So many clicks in a row must agree… */
@@ -32,8 +32,8 @@ export function delayOfClick(heard: Float32Array, rate: Hz): Seconds | null {
   // the first arrival as strong as that, at the top of its hill
   let at = match.findIndex((value) => value >= FIRST_ARRIVAL * best);
   const hill = Math.min(count - 1, at + Math.round(0.0004 * rate));
-  for (let lag = at; lag <= hill; lag++) if (match[lag]! > match[at]!) at = lag;
-  const [before, peak, after] = [match[at - 1] ?? 0, match[at]!, match[at + 1] ?? 0];
+  for (let lag = at; lag <= hill; lag++) if (elementAt(match, lag) > elementAt(match, at)) at = lag;
+  const [before, peak, after] = [match[at - 1] ?? 0, elementAt(match, at), match[at + 1] ?? 0];
   const bend = before - 2 * peak + after;
   const between = bend < 0 ? (0.5 * (before - after)) / bend : 0;
   return (at + Math.max(-0.5, Math.min(0.5, between))) / rate;
@@ -53,13 +53,16 @@ function correlation(heard: Float32Array, click: Float32Array, count: number): F
   };
   const [a, b] = [spectrumOf(heard), spectrumOf(click)];
   for (let k = 0; k < 2 * size; k += 2) {
-    const [re, im] = [a[k]! * b[k]! + a[k + 1]! * b[k + 1]!, a[k + 1]! * b[k]! - a[k]! * b[k + 1]!];
+    const [re, im] = [
+      elementAt(a, k) * elementAt(b, k) + elementAt(a, k + 1) * elementAt(b, k + 1),
+      elementAt(a, k + 1) * elementAt(b, k) - elementAt(a, k) * elementAt(b, k + 1),
+    ];
     a[k] = re;
     a[k + 1] = im;
   }
   const out = new Float64Array(2 * size);
   fft.inverseTransform(out, a);
-  return Float64Array.from({ length: count }, (_, lag) => Math.abs(out[2 * lag]!));
+  return Float64Array.from({ length: count }, (_, lag) => Math.abs(elementAt(out, 2 * lag)));
 }
 
 export type Latency = {

@@ -1,4 +1,4 @@
-import type { Decibels, Midi } from '../shared';
+import { elementAt, type Decibels, type Midi } from '../shared';
 import { plateausOf } from './contour';
 import { framesOf, type AnalysisFrame } from './frames';
 import type { NoteOnset } from './noteOnsets';
@@ -58,7 +58,7 @@ export function isUnsettled(
   goal: Midi,
   frames: readonly AnalysisFrame[],
 ): boolean {
-  const apart = Math.abs(last.starts[0]!.midi - goal);
+  const apart = Math.abs(elementAt(last.starts, 0).midi - goal);
   if (arrival - last.frame > GRACE.arrives || apart < 0.4 || apart > GRACE.widest) return false;
   return isUnsettledFrom(last.frame, arrival, goal, frames);
 }
@@ -77,7 +77,8 @@ export function isUnsettledFrom(
   let [run, last, nearer, seen, first] = [0, NaN, 0, 0, NaN];
   for (let frame = from + 2; frame < arrival; frame++) {
     const pitch =
-      frames[frame]!.candidates.find(({ midi }) => Math.abs(midi - goal) < GRACE.widest)?.midi ?? NaN;
+      elementAt(frames, frame).candidates.find(({ midi }) => Math.abs(midi - goal) < GRACE.widest)?.midi ??
+      NaN;
     run = Math.abs(pitch - last) < 0.12 && Math.abs(pitch - goal) > NEAR ? run + 1 : 0;
     if (run >= STOOD) return false;
     if (!Number.isNaN(pitch)) {
@@ -99,7 +100,7 @@ export function slidesWithin(noteOnset: NoteOnset, next: number, track: PitchTra
   const span = track.subarray(noteOnset.frame, Math.min(next, noteOnset.frame + framesOf(8)));
   const levels = plateausOf(span).filter(({ from, to }) => to - from >= HELD);
   return levels.slice(1).flatMap((level, index) => {
-    const before = levels[index]!;
+    const before = elementAt(levels, index);
     const takes = level.from - before.to + framesOf(0.03);
     const extent = Math.abs(level.pitch - before.pitch);
     const returns = [levels[index - 1], levels[index + 2]].some(
@@ -112,7 +113,9 @@ export function slidesWithin(noteOnset: NoteOnset, next: number, track: PitchTra
     return [
       {
         frame,
-        starts: [{ frame, midi: level.pitch, belief: noteOnset.starts[0]!.belief, kind: 'step' as const }],
+        starts: [
+          { frame, midi: level.pitch, belief: elementAt(noteOnset.starts, 0).belief, kind: 'step' as const },
+        ],
       },
     ];
   });
@@ -121,13 +124,16 @@ export function slidesWithin(noteOnset: NoteOnset, next: number, track: PitchTra
 /** The pitch is there all the way, without a leap. */
 export function isUnbroken(track: Float64Array, from: number, to: number): boolean {
   for (let frame = Math.max(1, from); frame <= to; frame++)
-    if (!(Math.abs(track[frame]! - track[frame - 1]!) < 1.6)) return false;
+    if (!(Math.abs(elementAt(track, frame) - elementAt(track, frame - 1)) < 1.6)) return false;
   return true;
 }
 
 export function firstNear(track: PitchTrack, pitch: Midi, from: number, to: number): number | null {
   for (let frame = from; frame < Math.min(to, track.length); frame++)
-    if (Math.abs(track[frame]! - pitch) < NEAR && Math.abs((track[frame + 3] ?? NaN) - pitch) < NEAR)
+    if (
+      Math.abs(elementAt(track, frame) - pitch) < NEAR &&
+      Math.abs((track[frame + 3] ?? NaN) - pitch) < NEAR
+    )
       return frame;
   return null;
 }
@@ -137,15 +143,15 @@ export function firstNear(track: PitchTrack, pitch: Midi, from: number, to: numb
  * it leaps.
  */
 export function leavingOf(track: PitchTrack, arrival: number, earliest: number, goal: Midi): number | null {
-  let [frame, away, still] = [arrival, Math.abs(track[arrival]! - goal), 0];
+  let [frame, away, still] = [arrival, Math.abs(elementAt(track, arrival) - goal), 0];
   let leaving = arrival;
   while (frame > earliest && still < 3) {
     frame--;
-    const pitch = track[frame]!;
+    const pitch = elementAt(track, frame);
     if (Number.isNaN(pitch)) break;
     const now = Math.abs(pitch - goal);
     // right after an attack the first frames may still tell of the note before
-    if (Math.abs(pitch - track[frame + 1]!) > 1.6)
+    if (Math.abs(pitch - elementAt(track, frame + 1)) > 1.6)
       return frame - earliest < GRACE.attack && leaving < arrival ? leaving : null;
     if (now < away - 0.3) return null;
     if (now > away + 0.03) {
@@ -160,7 +166,7 @@ export function leavingOf(track: PitchTrack, arrival: number, earliest: number, 
 export function strongest(frames: readonly AnalysisFrame[], from: number, to: number): number {
   let most = 0;
   for (let frame = Math.max(0, from); frame < Math.min(frames.length, to); frame++)
-    most = Math.max(most, frames[frame]!.flux);
+    most = Math.max(most, elementAt(frames, frame).flux);
   return most;
 }
 
@@ -168,8 +174,8 @@ export function strongest(frames: readonly AnalysisFrame[], from: number, to: nu
 export function riseWithin(frames: readonly AnalysisFrame[], from: number, to: number): Decibels {
   let [low, rise] = [Infinity, 0];
   for (let frame = Math.max(0, from); frame < Math.min(frames.length, to); frame++) {
-    low = Math.min(low, frames[frame]!.level);
-    rise = Math.max(rise, frames[frame]!.level - low);
+    low = Math.min(low, elementAt(frames, frame).level);
+    rise = Math.max(rise, elementAt(frames, frame).level - low);
   }
   return rise;
 }

@@ -1,3 +1,4 @@
+import { elementAt } from '../shared';
 import { framesOf, type AnalysisFrame } from './frames';
 import {
   GRACE,
@@ -43,7 +44,7 @@ export function settleGlides(
     const last = settled.at(-1);
     const noteOnset = fromItsPick(oneOnItsWay(one, track), last?.frame ?? 0, picks, frames);
     if (last && isTwice(last, noteOnset)) {
-      if (noteOnset.starts[0]!.belief > last.starts[0]!.belief)
+      if (elementAt(noteOnset.starts, 0).belief > elementAt(last.starts, 0).belief)
         settled[settled.length - 1] = moved(noteOnset, last.frame);
       continue;
     }
@@ -53,7 +54,7 @@ export function settleGlides(
     else
       settled[settled.length - 1] = {
         ...last,
-        starts: [joined(last.starts[0]!, noteOnset.starts[0]!, glide.arrival)],
+        starts: [joined(elementAt(last.starts, 0), elementAt(noteOnset.starts, 0), glide.arrival)],
       };
   }
   return settled.flatMap((noteOnset, index) => [
@@ -67,7 +68,7 @@ const isTwice = (last: NoteOnset, noteOnset: NoteOnset): boolean =>
   last.starts.length === 1 &&
   noteOnset.starts.length === 1 &&
   noteOnset.frame - last.frame < SAME_NOTE &&
-  Math.abs(last.starts[0]!.midi - noteOnset.starts[0]!.midi) < SAME_PITCH;
+  Math.abs(elementAt(last.starts, 0).midi - elementAt(noteOnset.starts, 0).midi) < SAME_PITCH;
 
 const moved = (noteOnset: NoteOnset, frame: number): NoteOnset => ({
   frame,
@@ -97,23 +98,24 @@ function fromItsPick(
     return noteOnset;
   if (
     !isStill(frames, pick + GRACE.attack, noteOnset.frame) ||
-    !isUnsettledFrom(pick, noteOnset.frame, noteOnset.starts[0]!.midi, frames)
+    !isUnsettledFrom(pick, noteOnset.frame, elementAt(noteOnset.starts, 0).midi, frames)
   )
     return noteOnset;
-  return { frame: pick, starts: [{ ...noteOnset.starts[0]!, frame: pick, kind: 'attack' }] };
+  return { frame: pick, starts: [{ ...elementAt(noteOnset.starts, 0), frame: pick, kind: 'attack' }] };
 }
 
 /** Two near pitches claimed while the tracked pitch runs through both are one. */
 function oneOnItsWay(noteOnset: NoteOnset, track: PitchTrack): NoteOnset {
   const { starts } = noteOnset;
-  if (starts.length !== 2 || starts[1]!.midi - starts[0]!.midi > ON_THE_WAY) return noteOnset;
+  if (starts.length !== 2 || elementAt(starts, 1).midi - elementAt(starts, 0).midi > ON_THE_WAY)
+    return noteOnset;
   let [low, high, count] = [Infinity, -Infinity, 0];
   for (
     let frame = noteOnset.frame + 3;
     frame < Math.min(track.length, noteOnset.frame + framesOf(0.14));
     frame++
   ) {
-    const pitch = track[frame]!;
+    const pitch = elementAt(track, frame);
     if (Number.isNaN(pitch)) continue;
     low = Math.min(low, pitch);
     high = Math.max(high, pitch);
@@ -123,10 +125,11 @@ function oneOnItsWay(noteOnset: NoteOnset, track: PitchTrack): NoteOnset {
     count > framesOf(0.07) &&
     high - low > 0.6 &&
     high - low < GRACE.widest + 1 &&
-    low < starts[1]!.midi &&
-    high > starts[0]!.midi;
+    low < elementAt(starts, 1).midi &&
+    high > elementAt(starts, 0).midi;
   if (!runs) return noteOnset;
-  const best = starts[0]!.belief >= starts[1]!.belief ? starts[0]! : starts[1]!;
+  const best =
+    elementAt(starts, 0).belief >= elementAt(starts, 1).belief ? elementAt(starts, 0) : elementAt(starts, 1);
   return { frame: noteOnset.frame, starts: [best] };
 }
 
@@ -142,7 +145,7 @@ function glideBetween(
 ): Glide | null {
   if (last.starts.length > 1 || noteOnset.starts.length > 1) return null;
   if (noteOnset.frame - last.frame > framesOf(4)) return null;
-  const goal = noteOnset.starts[0]!.midi;
+  const goal = elementAt(noteOnset.starts, 0).midi;
   const arrival = firstNear(
     track,
     goal,
@@ -156,7 +159,7 @@ function glideBetween(
   if (arrival === null) return null;
   const leaving = leavingOf(track, arrival, last.frame, goal);
   if (leaving === null) return null;
-  const extent = Math.abs(goal - track[leaving]!);
+  const extent = Math.abs(goal - elementAt(track, leaving));
   if (arrival - last.frame <= GRACE.arrives && extent <= GRACE.widest)
     return graceBetween(last, leaving, arrival, extent, frames);
   return slideBetween(last, noteOnset, leaving, arrival, extent, frames);

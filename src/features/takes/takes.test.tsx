@@ -27,6 +27,7 @@ const TAKE: StoredTake = {
   drillId: null,
   choruses: 2,
   plan: { id: 'outline' },
+  planId: 'outline',
   rate: 44_100,
   bits: 24,
   frames: 1,

@@ -58,6 +58,8 @@ export const takes = sqliteTable(
     tempo: real().notNull(),
     choruses: integer().notNull(),
     plan: text({ mode: 'json' }).notNull(),
+    /** Of the plan, for choosing takes by. */
+    planId: text().generatedAlwaysAs(sql`json_extract(plan, '$.id')`, { mode: 'virtual' }),
     /** How the tempo moves from pass to pass; null where it does not. */
     pace: text({ mode: 'json' }),
     rate: integer().notNull(),
@@ -89,6 +91,8 @@ export const takes = sqliteTable(
   (table) => [
     index('takes_by_time').on(table.createdAt),
     index('takes_by_state').on(table.state, table.createdAt),
+    index('takes_by_plan').on(table.planId),
+    index('takes_by_title').on(table.title),
   ],
 );
 
@@ -134,14 +138,19 @@ export const takeEdits = sqliteTable('take_edits', {
 });
 
 /** The player's words on a take; `search` is their text in small letters. */
-export const takeWords = sqliteTable('take_words', {
-  takeId: text()
-    .primaryKey()
-    .references(() => takes.id, { onDelete: 'cascade' }),
-  json: text({ mode: 'json' }).notNull(),
-  search: text().notNull(),
-  updatedAt: createdAt(),
-});
+export const takeWords = sqliteTable(
+  'take_words',
+  {
+    takeId: text()
+      .primaryKey()
+      .references(() => takes.id, { onDelete: 'cascade' }),
+    json: text({ mode: 'json' }).notNull(),
+    stars: integer().generatedAlwaysAs(sql`json_extract(json, '$.stars')`, { mode: 'virtual' }),
+    search: text().notNull(),
+    updatedAt: createdAt(),
+  },
+  (table) => [index('words_by_stars').on(table.stars)],
+);
 
 /** Derived from notes, chart and plan: keyed by engine version, recomputable, safe to delete. */
 export const reports = sqliteTable(
@@ -165,15 +174,32 @@ export const settings = sqliteTable('settings', {
 });
 
 /** What the list of takes shows of each: derived with its report, so that a long list is one quick question. */
-export const takeLines = sqliteTable('take_lines', {
-  takeId: text()
-    .primaryKey()
-    .references(() => takes.id, { onDelete: 'cascade' }),
-  engineVersion: integer().notNull(),
-  offsetSec: real().notNull(),
-  planId: text().notNull(),
-  json: text({ mode: 'json' }).notNull(),
-});
+export const takeLines = sqliteTable(
+  'take_lines',
+  {
+    takeId: text()
+      .primaryKey()
+      .references(() => takes.id, { onDelete: 'cascade' }),
+    engineVersion: integer().notNull(),
+    offsetSec: real().notNull(),
+    planId: text().notNull(),
+    json: text({ mode: 'json' }).notNull(),
+    key: text().generatedAlwaysAs(sql`json_extract(json, '$.key')`, { mode: 'virtual' }),
+  },
+  (table) => [index('lines_by_key').on(table.key)],
+);
+
+/** What was found in each take, for choosing takes by: derived with the line above. */
+export const takeFindings = sqliteTable(
+  'take_findings',
+  {
+    takeId: text()
+      .notNull()
+      .references(() => takes.id, { onDelete: 'cascade' }),
+    kind: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.takeId, table.kind] }), index('findings_by_kind').on(table.kind)],
+);
 
 /**
  * Something small that is being learnt: the drill with its bars frozen, its tempo ladder, and when it is due

@@ -1,4 +1,4 @@
-import type { Midi } from '../../shared';
+import { elementAt, type Midi } from '../../shared';
 import { guideTones, intervalOver, type IntervalName } from '../../music';
 import type { JudgedLanding, ChangeReport } from './landings';
 import { lineBetween } from '../notes/lineBetween';
@@ -29,10 +29,10 @@ export function missedResolutionsOf(
   changes: readonly ChangeReport[],
 ): MissedResolution[] {
   return scene.changes.flatMap((change, place): MissedResolution[] => {
-    const { landing } = changes[place]!;
+    const { landing } = elementAt(changes, place);
     const before = lineBetween(scene.line, change.at - 4, change.at - scene.windows.on).at(-1);
     if (landing.noteIndex === null || landing.timing === 'held' || !before) return [];
-    const landed = voices[landing.noteIndex]!.pc;
+    const landed = elementAt(voices, landing.noteIndex).pc;
     const doors = guideTones(change.from).flatMap((from) =>
       guideTones(change.to).flatMap((to) => {
         const move = ((to.pc - from.pc + 18) % 12) - 6;

@@ -26,7 +26,7 @@ export function settledByFigure(
   for (const { kind, target } of figures.get(note.event) ?? []) {
     // a tone held over from the old chord has a verdict of its own
     if (kind === 'suspension' || kind === 'retardation') continue;
-    const settled = scene.line[target]!;
+    const settled = elementAt(scene.line, target);
     const isSoon = settled.onset - Math.max(note.onset, change.at) <= 1 + EPSILON;
     if (!isSoon || settled.onset >= change.until - EPSILON || !hasTone(change.to, settled.pc)) continue;
     return {
@@ -50,7 +50,7 @@ export function resolutionOf(
   change: ChordChange,
   from: LineNote,
 ): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
-  const bar = scene.timeline.bars[change.bar]!;
+  const bar = elementAt(scene.timeline.bars, change.bar);
   for (let place = from.event + 1; place <= from.event + 4; place++) {
     const [before, note] = [scene.line[place - 1], scene.line[place]];
     if (!note || !isLinked(before, note) || note.onset >= change.until - EPSILON) return {};

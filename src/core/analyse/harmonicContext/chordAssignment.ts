@@ -1,4 +1,4 @@
-import type { Beats } from '../../shared';
+import { elementAt, type Beats } from '../../shared';
 import { hasTone } from '../../music';
 import { soundingAt, type ChordChange, type Timeline } from '../../chart';
 import { baseTier, groundedSounding, type HarmonicContext } from './harmonicContext';
@@ -28,13 +28,13 @@ export type AnalysisScene = {
  */
 export function assignChords(scene: AnalysisScene, events: readonly Event[]): ChordAssignment[] {
   const assignments = scene.line.map((note): ChordAssignment => {
-    const anticipated = anticipatedChange(scene, note, events[note.event]!);
+    const anticipated = anticipatedChange(scene, note, elementAt(events, note.event));
     const place = anticipated ? soundingAt(scene.timeline, anticipated.at) : soundingFor(scene, note.onset);
     return { sounding: place, chord: place.span.chord, anticipates: anticipated !== null, leadIn: false };
   });
   for (const change of scene.changes)
     for (const place of leadIn(scene, events, change))
-      assignments[place] = { ...assignments[place]!, ...ownedBy(scene, change) };
+      assignments[place] = { ...elementAt(assignments, place), ...ownedBy(scene, change) };
   return assignments;
 }
 
@@ -62,9 +62,11 @@ export function soundingFor(scene: Pick<AnalysisScene, 'timeline' | 'windows'>, 
 function anticipatedChange(scene: AnalysisScene, note: LineNote, event: Event): ChordChange | null {
   const { changes, windows } = scene;
   const change =
-    changes[firstWhere(changes.length, (place) => changes[place]!.at - note.onset > windows.on + EPSILON)];
+    changes[
+      firstWhere(changes.length, (place) => elementAt(changes, place).at - note.onset > windows.on + EPSILON)
+    ];
   if (!change || !isWithinReach(scene, note, change.at)) return null;
-  const next = scene.contexts[change.span.index]!;
+  const next = elementAt(scene.contexts, change.span.index);
   const fits =
     pitchesIn(event) >= FEWEST_IN_HIT
       ? isHitOf(event, change)
@@ -110,19 +112,19 @@ function leadIn(scene: AnalysisScene, events: readonly Event[], change: ChordCha
   const { line, contexts: contexts, windows } = scene;
   const landing = landedOn(scene, events, change);
   if (!landing) return [];
-  const next = contexts[change.span.index]!;
+  const next = elementAt(contexts, change.span.index);
   const present = soundingAt(scene.timeline, change.at - 1e-3).span;
   const presentStart = scene.changes[change.index - 1]?.at ?? -Infinity;
   const run: number[] = [];
   for (let place = landing.event - 1; place >= 0; place--) {
-    const note = line[place]!;
+    const note = elementAt(line, place);
     const starts =
       note.onset >= change.at - 2 - EPSILON && note.onset + windows.tol >= presentStart - EPSILON;
     if (!starts || !isLinked(note, line[place + 1]) || !next.scale.has(note.pc)) break;
     run.unshift(place);
   }
-  const own = contexts[present.index]!;
-  const foreign = run.filter((place) => isForeignTo(own, line[place]!.pc));
+  const own = elementAt(contexts, present.index);
+  const foreign = run.filter((place) => isForeignTo(own, elementAt(line, place).pc));
   return run.length > 0 && foreign.length * 2 >= run.length ? run : [];
 }
 
@@ -141,6 +143,8 @@ function landedOn(
     change.at - windows.on - 2 * EPSILON,
     change.at + windows.on + 2 * EPSILON,
   ).filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON);
-  const tones = on.filter((note) => events[note.event]!.voices.some((voice) => hasTone(change.to, voice.pc)));
+  const tones = on.filter((note) =>
+    elementAt(events, note.event).voices.some((voice) => hasTone(change.to, voice.pc)),
+  );
   return tones.sort((a, b) => Math.abs(a.onset - change.at) - Math.abs(b.onset - change.at))[0] ?? null;
 }

@@ -1,4 +1,4 @@
-import { modulo, type PitchClass } from '../../shared';
+import { modulo, type PitchClass, elementAt } from '../../shared';
 import {
   hasTone,
   intervalOver,
@@ -64,7 +64,7 @@ export function harmonicContextsOf(timeline: Timeline, harmony: Harmony): Harmon
 
 function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
   const reading = harmony.readings[index];
-  const home = harmony.homeScales[index]!;
+  const home = elementAt(harmony.homeScales, index);
   const { blues, dominantVamp } = harmony.character;
   const isBluesy = blues || dominantVamp || home.kind === 'blues';
   if (!reading)
@@ -141,7 +141,7 @@ function withTables(bare: Bare): HarmonicContext {
 }
 
 /** Where a pitch class stands over a ground before figures are known. */
-export const baseTier = (context: HarmonicContext, pc: PitchClass): BaseTier => context.tiers[pc]!;
+export const baseTier = (context: HarmonicContext, pc: PitchClass): BaseTier => elementAt(context.tiers, pc);
 
 function tierOf(context: Bare, pc: PitchClass): BaseTier {
   if (context.chord && hasTone(context.chord, pc)) return 'chord';
@@ -205,7 +205,7 @@ export function printedInterval(context: HarmonicContext, voice: Voice): Interva
 /** N.C. of at most one bar before a chord lends its notes to that chord; longer ones have no chord. */
 export function groundedSounding(timeline: Timeline, now: SoundingChord): SoundingChord {
   if (now.span.chord) return now;
-  const bar = timeline.bars[now.span.bar]!;
+  const bar = elementAt(timeline.bars, now.span.bar);
   const from = startOfSilence(timeline, now);
   let next = soundingAfter(timeline, now);
   while (!next.span.chord && next.start - from <= bar.end - bar.start + 1e-9)
@@ -220,9 +220,9 @@ export function groundedSounding(timeline: Timeline, now: SoundingChord): Soundi
 function startOfSilence(timeline: Timeline, now: SoundingChord): number {
   let index = now.span.index;
   const { chordSpans: spans, formBeats } = timeline;
-  while (index > 0 && !spans[index - 1]!.chord) index--;
-  if (index > 0 || now.chorus === 0 || spans[spans.length - 1]!.chord)
-    return spans[index]!.start + now.chorus * formBeats;
+  while (index > 0 && !elementAt(spans, index - 1).chord) index--;
+  if (index > 0 || now.chorus === 0 || elementAt(spans, spans.length - 1).chord)
+    return elementAt(spans, index).start + now.chorus * formBeats;
   const last = spans.findLastIndex((span) => span.chord !== null);
-  return last < 0 ? 0 : spans[last]!.end + (now.chorus - 1) * formBeats;
+  return last < 0 ? 0 : elementAt(spans, last).end + (now.chorus - 1) * formBeats;
 }

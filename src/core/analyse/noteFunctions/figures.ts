@@ -12,7 +12,7 @@ import {
   type LineNote,
   type NoteFunction,
 } from '../notes/voice';
-import type { Midi, Semitones } from '../../shared';
+import { elementAt, type Midi, type Semitones } from '../../shared';
 import { arpeggiosOf, type Arpeggio } from './arpeggios';
 import { movedShapesOf, type MovedShape } from './movedShapes';
 import { EPSILON } from '../notes/windows';
@@ -55,7 +55,7 @@ export class Walk {
     return this.scene.line[place];
   }
   context(place: number): HarmonicContext {
-    return this.scene.contexts[this.assignments[place]!.sounding.span.index]!;
+    return elementAt(this.scene.contexts, elementAt(this.assignments, place).sounding.span.index);
   }
   isChordTone(place: number): boolean {
     return voiceTier(this.context(place), this.at(place)!) === 'chord';
@@ -75,7 +75,7 @@ export class Walk {
   }
   /** Semitones from one place to another. */
   step(from: number, to: number): number {
-    return this.pitches[to]! - this.pitches[from]!;
+    return elementAt(this.pitches, to) - elementAt(this.pitches, from);
   }
 }
 
@@ -182,7 +182,7 @@ function isToneOfTarget(walk: Walk, place: number, target: number): boolean {
  */
 function extend(walk: Walk, members: number[], target: number, inSequence: ReadonlySet<number>): number[] {
   for (let more = 0; more < 2; more++) {
-    const [place, after] = [members[0]! - 1, members[0]!];
+    const [place, after] = [elementAt(members, 0) - 1, elementAt(members, 0)];
     if (place < 0 || !walk.joined(place) || inSequence.has(place) || walk.isChordTone(place)) break;
     const [away, next] = [-walk.step(place, target), -walk.step(after, target)];
     if (away === 0 || Math.abs(away) > 3) break;
@@ -226,9 +226,9 @@ export function suspensionAt(walk: Walk, place: number): 'suspension' | 'retarda
   const { changes } = scene;
   const from = Math.max(
     note.onset + scene.windows.tol - EPSILON,
-    walk.assignments[place]!.sounding.end - 2 * EPSILON,
+    elementAt(walk.assignments, place).sounding.end - 2 * EPSILON,
   );
-  const change = changes[firstWhere(changes.length, (at) => changes[at]!.at > from)];
+  const change = changes[firstWhere(changes.length, (at) => elementAt(changes, at).at > from)];
   if (!change || note.end < change.at + into - EPSILON || hasTone(change.to, note.pc)) return null;
   const move = walk.step(place, place + 1);
   if (Math.abs(move) < 1 || Math.abs(move) > 2) return null;

@@ -1,3 +1,4 @@
+import { elementAt } from '../../shared';
 import { isAdjacentIn, semitonesAboveRoot, toneByRole } from '../../music';
 import { byMember, figuresOf, suspensionAt, type Figure, type FigureKind, type Walk } from './figures';
 import { baseTier } from '../harmonicContext/harmonicContext';
@@ -56,7 +57,7 @@ function chordToneDeed(
   if (suspended) return { name: suspended, tier: 'chord', target: place + 1 };
   const figure = figureOf(wide, place, 'enclosure');
   let name: 'anticipation' | 'target' | 'chord-tone';
-  if (walk.assignments[place]!.anticipates) name = 'anticipation';
+  if (elementAt(walk.assignments, place).anticipates) name = 'anticipation';
   else if (isTarget(place)) name = 'target';
   else name = 'chord-tone';
   return { name, tier: 'chord', ...(figure ? { target: figure.target } : {}) };

@@ -1,4 +1,4 @@
-import type { BeatsPerMinute } from '../../shared';
+import { elementAt, type BeatsPerMinute } from '../../shared';
 import { judgePitch } from './judgedPitch';
 import type { PlayedNote } from './played';
 import { pitchClassAt, type Event, type Line, type Voice } from './voice';
@@ -68,7 +68,9 @@ function groupEvents(drafts: readonly Draft[], windows: Windows): Draft[][] {
   for (const draft of drafts) {
     const group = groups[groups.length - 1];
     const joins =
-      group && draft.onset - group[0]!.onset <= windows.event + EPSILON && draft.onset < ends - EPSILON;
+      group &&
+      draft.onset - elementAt(group, 0).onset <= windows.event + EPSILON &&
+      draft.onset < ends - EPSILON;
     if (joins) group.push(draft);
     else groups.push([draft]);
     ends = joins ? Math.min(ends, draft.end) : draft.end;
@@ -88,23 +90,29 @@ function groupEvents(drafts: readonly Draft[], windows: Windows): Draft[][] {
 function markGraces(groups: readonly Draft[][], windows: Windows): void {
   const isShort = (draft: Draft) => draft.end - draft.onset < windows.grace - EPSILON;
   for (let place = groups.length - 1; place > 0; place--) {
-    const before = groups[place - 1]!;
+    const before = elementAt(groups, place - 1);
     const main =
       before.length === 1
-        ? groups[place]!.find((voice) => !voice.grace && leads(before[0]!, voice, windows))
+        ? elementAt(groups, place).find(
+            (voice) => !voice.grace && leads(elementAt(before, 0), voice, windows),
+          )
         : undefined;
-    if (!main || !isShort(before[0]!) || main.end - main.onset <= before[0]!.end - before[0]!.onset + EPSILON)
+    if (
+      !main ||
+      !isShort(elementAt(before, 0)) ||
+      main.end - main.onset <= elementAt(before, 0).end - elementAt(before, 0).onset + EPSILON
+    )
       continue;
-    let [first, next] = [place - 1, before[0]!];
+    let [first, next] = [place - 1, elementAt(before, 0)];
     next.grace = true;
     while (
       first > 0 &&
-      groups[first - 1]!.length === 1 &&
-      isShort(groups[first - 1]![0]!) &&
-      leads(groups[first - 1]![0]!, next, windows)
+      elementAt(groups, first - 1).length === 1 &&
+      isShort(elementAt(groups, first - 1)[0]!) &&
+      leads(elementAt(groups, first - 1)[0]!, next, windows)
     ) {
       first--;
-      next = groups[first]![0]!;
+      next = elementAt(groups, first)[0]!;
       next.grace = true;
     }
     main.onset = next.onset;
@@ -127,10 +135,10 @@ function settle(drafts: readonly Draft[], groups: readonly Draft[][]): NoteEvent
     if (group.every((draft) => draft.grace)) continue;
     const voices =
       group.length === 1 ? group : [...group].sort((a, b) => a.pitch - b.pitch || a.index - b.index);
-    voices[voices.length - 1]!.top = true;
+    elementAt(voices, voices.length - 1).top = true;
     let [onset, end] = [Infinity, -Infinity];
     for (const voice of voices) [onset, end] = [Math.min(onset, voice.onset), Math.max(end, voice.end)];
     events.push({ index, onset, end, voices });
   }
-  return { voices: drafts, events, line: events.map(({ voices }) => voices[voices.length - 1]!) };
+  return { voices: drafts, events, line: events.map(({ voices }) => elementAt(voices, voices.length - 1)) };
 }

@@ -5,6 +5,7 @@ import {
   type BeatsPerMinute,
   type Cents,
   type Seconds,
+  elementAt,
 } from '../../shared';
 import type { BendCurve, PlayedNote } from './played';
 
@@ -51,12 +52,12 @@ function bendOf(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
   };
   if (plateaus.length === 0) return [{ ...note, ...at(median(curve.slice(curve.length >> 1)) ?? 0) }];
   const release = plateaus.findIndex(
-    (plateau, index) => index > 0 && plateau.cents < plateaus[index - 1]!.cents - 50,
+    (plateau, index) => index > 0 && plateau.cents < elementAt(plateaus, index - 1).cents - 50,
   );
   const before = release < 0 ? plateaus : plateaus.slice(0, release);
   const first = { ...note, ...at(longest(afterTheGlide(before)).cents) };
   if (release < 0) return [first];
-  const start = secondsToBeats(plateaus[release]!.from, tempo);
+  const start = secondsToBeats(elementAt(plateaus, release).from, tempo);
   const second = {
     ...note,
     ...at(longest(plateaus.slice(release)).cents),
@@ -68,7 +69,9 @@ function bendOf(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
 
 /** A first plateau that a rise follows is where the bend set out from, not where it settled. */
 const afterTheGlide = (plateaus: readonly BendPlateau[]): readonly BendPlateau[] =>
-  plateaus.length > 1 && plateaus[1]!.cents > plateaus[0]!.cents + 50 ? plateaus.slice(1) : plateaus;
+  plateaus.length > 1 && elementAt(plateaus, 1).cents > elementAt(plateaus, 0).cents + 50
+    ? plateaus.slice(1)
+    : plateaus;
 
 const longest = (plateaus: readonly BendPlateau[]): BendPlateau =>
   plateaus.reduce((best, plateau) => (plateau.to - plateau.from > best.to - best.from ? plateau : best));
@@ -82,7 +85,7 @@ function sample(curve: BendCurve, length: Seconds): Cents[] {
   let after = 0;
   return Array.from({ length: count }, (_, index) => {
     const time = index * STEP_SECONDS;
-    while (after < curve.length && curve[after]![0] < time) after++;
+    while (after < curve.length && elementAt(curve, after)[0] < time) after++;
     return between(curve[after - 1], curve[after], time);
   });
 }
@@ -101,9 +104,9 @@ function plateausOf(values: readonly Cents[]): BendPlateau[] {
   let start = 0;
   while (start < values.length) {
     let end = start;
-    let [low, high] = [values[start]!, values[start]!];
+    let [low, high] = [elementAt(values, start), elementAt(values, start)];
     while (end + 1 < values.length) {
-      const next = values[end + 1]!;
+      const next = elementAt(values, end + 1);
       if (Math.max(high, next) - Math.min(low, next) > PLATEAU_CENTS) break;
       [low, high] = [Math.min(low, next), Math.max(high, next)];
       end++;

@@ -57,8 +57,8 @@ export class GridFit {
     const shift = Math.round(this.toBeats(ms) * BINS);
     let sum = 0;
     for (let bin = 0; bin < BINS; bin++) {
-      const count = this.histogram[bin]!;
-      if (count > 0) sum += count * density[(((bin - shift) % BINS) + BINS) % BINS]!;
+      const count = elementAt(this.histogram, bin);
+      if (count > 0) sum += count * elementAt(density, (((bin - shift) % BINS) + BINS) % BINS);
     }
     return sum;
   }
