@@ -111,8 +111,8 @@ function compare(report: Report, truthFile: string, captured: (seconds: number) 
       onsetBeat: ((captured((note.onsetBeat * 60) / TEMPO + LEAD) - LEAD) * TEMPO) / 60,
     }),
   );
-  const seconds = (note: { onsetBeat: number; midi: number }) => ({
-    onset: (note.onsetBeat * 60) / TEMPO,
+  const seconds = (note: { onsetBeat: number; playedBeat?: number; midi: number }) => ({
+    onset: ((note.playedBeat ?? note.onsetBeat) * 60) / TEMPO,
     pitch: note.midi,
   });
   const score = scoreNotes(truth.map(seconds), report.notes.map(seconds));

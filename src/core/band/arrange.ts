@@ -1,5 +1,5 @@
 import { seededRandom, type Beats, type BeatsPerMinute, elementAt } from '../shared';
-import { beatsPerBar, harmonyOf, timelineOf, type Chart, type Timeline } from '../chart';
+import { beatsPerBar, harmonyOf, timelineOf, type Chart, type Timeline, chorusAt } from '../chart';
 import { bassLine } from './bass/bassLine';
 import { drumming } from './drums/drumming';
 import { ending } from './ending';
@@ -97,7 +97,7 @@ const aloneAt =
     { choruses = [], bars: silent = [] }: DropOut,
   ) =>
   (beat: Beats): boolean => {
-    const chorus = Math.floor(beat / formBeats + 1e-9);
+    const chorus = chorusAt({ formBeats }, beat);
     const inForm = beat - chorus * formBeats;
     return (
       choruses.includes(chorus + 1) ||

@@ -72,8 +72,12 @@ export function timelineOf(chart: Chart, tempo: BeatsPerMinute): Timeline {
 }
 
 /** Which chorus a beat lies in, from 0; count-in and pickup count as the first. */
-export const chorusAt = (timeline: Timeline, beat: Beats): number =>
-  Math.max(0, Math.floor(beat / timeline.formBeats));
+export const chorusAt = ({ formBeats }: Pick<Timeline, 'formBeats'>, beat: Beats): number =>
+  Math.max(0, Math.floor(beat / formBeats + 1e-9));
+
+/** The beat of the form that a beat of the take lies on. */
+export const beatInForm = (timeline: Pick<Timeline, 'formBeats'>, beat: Beats): Beats =>
+  beat - chorusAt(timeline, beat) * timeline.formBeats;
 
 /** The stretch that sounds at a beat; before beat 0 it is the first of the form. */
 export function soundingAt(timeline: Timeline, beat: Beats): SoundingChord {
@@ -111,13 +115,17 @@ export function soundingAfter(timeline: Timeline, now: SoundingChord): SoundingC
     : sounding(timeline, 0, now.chorus + 1);
 }
 
-/** A beat's place in the form: bar from 0, beat in the bar from 0, and the chorus from 0. */
-export function formPositionOf(
-  timeline: Timeline,
-  beat: Beats,
-): { chorus: number; bar: number; beatInBar: Beats } {
+/** A place in the form: chorus, bar and beat of the bar, all from 0. */
+export type FormPosition = {
+  readonly chorus: number;
+  readonly bar: number;
+  readonly beatInBar: Beats;
+};
+
+/** A beat's place in the form. */
+export function formPositionOf(timeline: Timeline, beat: Beats): FormPosition {
   const chorus = chorusAt(timeline, beat);
-  const inForm = beat - chorus * timeline.formBeats;
+  const inForm = beatInForm(timeline, beat);
   const bar = barUnder(timeline, inForm);
   return { chorus, bar: bar.index, beatInBar: inForm - bar.start };
 }

@@ -1,4 +1,4 @@
-import type { Chart, Harmony, Timeline } from '../chart';
+import { chorusAt, type Chart, type Harmony, type Timeline } from '../chart';
 import type { Plan } from '../plan';
 import type { Recipe } from './recipe';
 import { elementAt } from '../shared';
@@ -16,7 +16,7 @@ export type DrillContext = {
 
 /** The chord that sounds at a beat, and where it began and ends. */
 export function chordAt({ timeline }: Pick<DrillContext, 'timeline'>, beat: number) {
-  const chorus = Math.max(0, Math.floor(beat / timeline.formBeats + 1e-9));
+  const chorus = chorusAt(timeline, beat);
   const inForm = Math.max(0, beat - chorus * timeline.formBeats);
   const stretch =
     timeline.chordSpans.findLast(({ start }) => start <= inForm + 1e-6) ?? elementAt(timeline.chordSpans, 0);

@@ -1,3 +1,4 @@
+import { beatInForm } from '../chart';
 import type { LandingMark, Report } from '../analyse';
 import { newcombeInterval, type Rate } from './wilson';
 import { typeset } from '../music';
@@ -88,8 +89,7 @@ function kindsOf(takes: readonly Compared[]): KindRates[] {
 }
 
 function ratesByChange(takes: readonly Compared[], formBeats: number): ChangeRates[] {
-  const inForm = (beat: number) =>
-    Math.round((beat - Math.floor(beat / formBeats + 1e-9) * formBeats) * 1000) / 1000;
+  const inForm = (beat: number) => Math.round(beatInForm({ formBeats }, beat) * 1000) / 1000;
   const found = new Map<number, { bar: number; beat: number; from: string; to: string }>();
   for (const { report } of takes)
     for (const { bar, beat, from, to } of report.changes)

@@ -1,3 +1,4 @@
+import { chorusAt } from '../chart';
 import { heightIntent, type Plan } from '../plan';
 import { ENOUGH, type FindingContext, type FindingsRequest } from './finding';
 import { marksOf } from './marks';
@@ -35,7 +36,7 @@ export function levelsOf(request: FindingsRequest): ChorusLevel[] {
 
 function levelIn(context: FindingContext, chorus: number): LineLevel | null {
   const { report, timeline, harmony } = context;
-  const isIn = (beat: number) => Math.floor(beat / timeline.formBeats + 1e-6) === chorus;
+  const isIn = (beat: number) => chorusAt(timeline, beat + 1e-6) === chorus;
   const notes = report.notes.filter(({ top, onsetBeat }) => top && isIn(onsetBeat));
   if (notes.length < ENOUGH_NOTES) return null;
   const indices = new Set(notes.map(({ index }) => index));

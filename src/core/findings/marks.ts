@@ -1,5 +1,5 @@
 import { landingMark, type LandingMark, type Report } from '../analyse';
-import { timelineOf, type Chart } from '../chart';
+import { timelineOf, type Chart, beatInForm } from '../chart';
 import { cellAt, type Plan } from '../plan';
 import { elementAt } from '../shared';
 
@@ -7,7 +7,7 @@ import { elementAt } from '../shared';
 export function marksOf(report: Report, plan: Plan, chart: Chart, tempo: number): LandingMark[] {
   const { chordSpans: stretches, formBeats } = timelineOf(chart, tempo);
   return report.changes.map((change) => {
-    const at = change.beat - Math.floor(change.beat / formBeats + 1e-9) * formBeats;
+    const at = beatInForm({ formBeats }, change.beat);
     const stretch = stretches.findLast((one) => one.start <= at + 1e-6) ?? elementAt(stretches, 0);
     return landingMark(change.landing, (index) =>
       cellAt(plan, stretch.index, change.chorus - 1).targets.includes(

@@ -1,5 +1,13 @@
 import type { PlayedNote } from '@/core/analyse';
-import { changesOf, formPositionOf, readChart, timelineOf, type Chart, type Timeline } from '@/core/chart';
+import {
+  changesOf,
+  formPositionOf,
+  readChart,
+  timelineOf,
+  type Chart,
+  type Timeline,
+  chorusAt,
+} from '@/core/chart';
 import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill, countedBy } from '@/core/drills';
 import type { Climb, Ladder, LadderTry } from '@/core/scheduling';
 import { noteName, spellOver, type Chord } from '@/core/music';
@@ -49,7 +57,7 @@ const MOST_BARS = 16;
 /** The beats the line shows: the whole attempt where it is short, else the pass that runs. */
 export function shownSpan({ timeline, size }: DrillStage, beat: Beats): readonly [Beats, Beats] {
   if (timeline.bars.length * size.passes <= MOST_BARS) return [0, timeline.formBeats * size.passes];
-  const pass = Math.max(0, Math.min(size.passes - 1, Math.floor(beat / timeline.formBeats)));
+  const pass = Math.min(size.passes - 1, chorusAt(timeline, beat));
   return [pass * timeline.formBeats, (pass + 1) * timeline.formBeats];
 }
 

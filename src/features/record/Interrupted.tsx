@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
-import { readChart, timelineOf } from '@/core/chart';
+import { readChart, timelineOf, chorusAt } from '@/core/chart';
 import type { Transcription } from '@/core/transcribe';
 import { unwrap, present } from '@/core/shared';
 import { catchUp } from '@/audio/persistence/catchUp';
@@ -222,7 +222,7 @@ function Extent({
   const beatAt = (seconds: number) => ((seconds - take.offsetSec) * take.tempo) / 60;
   const stop = Math.max(0, Math.min(all, beatAt(take.seconds)));
   const x = (beat: number) => Math.round((Math.max(0, beat) / all) * WIDTH * 10) / 10;
-  const chorus = Math.min(take.choruses - 1, Math.floor(stop / formBeats));
+  const chorus = Math.min(take.choruses - 1, chorusAt({ formBeats }, stop));
   const bar = present(bars.findLast(({ start }) => start <= stop - chorus * formBeats + 1e-6)).index + 1;
   const late = x(stop) > WIDTH * 0.6;
   return (

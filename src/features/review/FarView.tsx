@@ -1,4 +1,5 @@
 'use client';
+import { chorusAt } from '@/core/chart';
 import { useState } from 'react';
 import { StandBack } from './StandBack';
 import { barsOfFormChange } from './places';
@@ -13,9 +14,7 @@ export function FarView({ model }: { model: ReviewModel }) {
   const { formChange } = state;
   const hear = hearingOf(model);
   const [sounding, setSounding] = useState<number | null>(null);
-  useCursor(player, (beat, playing) =>
-    setSounding(playing ? Math.max(0, Math.floor(beat / timeline.formBeats)) : null),
-  );
+  useCursor(player, (beat, playing) => setSounding(playing ? chorusAt(timeline, beat) : null));
   const change = formChanges[formChange];
   return (
     <div className="flex min-h-dvh flex-col">

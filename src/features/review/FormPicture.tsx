@@ -1,6 +1,6 @@
 'use client';
 import { memo, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import type { Timeline } from '@/core/chart';
+import { chorusAt, type Timeline } from '@/core/chart';
 import type { TakePlayer } from '@/audio/playback/takePlayer';
 import { FormRow } from '@/ui/form/FormRow';
 import {
@@ -205,7 +205,7 @@ function Cursor({
   const line = useRef<SVGLineElement>(null);
   const { x } = rowGeometry(row, WIDTH);
   useCursor(player, (beat, playing) => {
-    const chorus = Math.max(0, Math.floor(beat / formBeats + 1e-9));
+    const chorus = chorusAt({ formBeats }, beat);
     const inForm = beat - chorus * formBeats;
     const place = lanes.findIndex((lane) => lane.chorus === chorus);
     const here = place >= 0 && inForm >= row.start - 1e-6 && inForm < row.end && (playing || beat > 0);

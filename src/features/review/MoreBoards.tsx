@@ -1,6 +1,6 @@
 'use client';
 import type { Report } from '@/core/analyse';
-import type { Timeline } from '@/core/chart';
+import { beatInForm, type Timeline } from '@/core/chart';
 import { approachTable } from '@/core/findings';
 import { intervalWord } from '@/core/music';
 import { intervalLabel } from '@/ui/intervalLabel';
@@ -185,7 +185,7 @@ export function FunctionBoard({ report }: { report: Report }) {
 export function StartsBoard({ report, timeline }: { report: Report; timeline: Timeline }) {
   const perBar = timeline.bars.map((bar) => {
     const within = (beat: number) => {
-      const inForm = beat - Math.floor(beat / timeline.formBeats + 1e-9) * timeline.formBeats;
+      const inForm = beatInForm(timeline, beat);
       return inForm >= bar.start - 1e-6 && inForm < bar.end - 1e-6;
     };
     return {

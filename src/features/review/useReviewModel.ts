@@ -1,4 +1,5 @@
 'use client';
+import { chorusAt } from '@/core/chart';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { bandRests } from '@/core/band';
@@ -80,7 +81,7 @@ export function useReviewModel(stored: ReviewData, firstView?: string, at?: stri
       dispatch({
         type: 'select',
         selection: next,
-        chorus: Math.max(0, Math.floor(from / timeline.formBeats + 1e-6)),
+        chorus: chorusAt(timeline, from + 1e-6),
         held: note === null ? null : (places[note] ?? null),
       });
     },

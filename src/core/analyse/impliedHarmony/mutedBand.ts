@@ -1,4 +1,4 @@
-import { isOnBeat } from '../../chart';
+import { isOnBeat, chorusAt } from '../../chart';
 import { type Beats, type PitchClass, elementAt, present } from '../../shared';
 import type { ChangeReport } from '../changes/landings';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
@@ -112,7 +112,7 @@ function counts(
     return [...found];
   };
   return {
-    byChorus: tally(({ beat }) => Math.floor(beat / formBeats + EPSILON) + 1).map(([chorus, cell]) => ({
+    byChorus: tally(({ beat }) => chorusAt({ formBeats }, beat + EPSILON) + 1).map(([chorus, cell]) => ({
       chorus,
       ...cell,
     })),

@@ -1,4 +1,4 @@
-import { isOnBeat, soundingAfter } from '../../chart';
+import { isOnBeat, soundingAfter, chorusAt } from '../../chart';
 import { hasTone, toneByRole } from '../../music';
 import { cellAt, type Plan } from '../../plan';
 import { elementAt, type Beats } from '../../shared';
@@ -90,7 +90,7 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
 
 /** The lean that was taken out of an onset, in beats. */
 const leanAt = ({ lean, scene }: NoteContext, onset: Beats): Beats =>
-  lean.beatsOf(Math.max(0, Math.floor(onset / scene.timeline.formBeats + 1e-6)));
+  lean.beatsOf(chorusAt(scene.timeline, onset));
 
 /** A blue note and an alteration are never above the scale's level (T3.9, T6.1). */
 const softened = (tier: Tier, blue: boolean, isAltered: boolean): Tier =>

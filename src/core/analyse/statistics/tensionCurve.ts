@@ -1,3 +1,4 @@
+import { chorusAt } from '../../chart';
 import type { Decibels, Midi } from '../../shared';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { JudgedNote } from '../noteFunctions/noteReport';
@@ -27,7 +28,7 @@ export function tensionCurveOf(
   const byChorus: JudgedNote[][] = Array.from({ length: choruses }, () => []);
   for (const judged of notes)
     if (judged.note.function !== 'grace')
-      byChorus[Math.max(0, Math.floor(judged.note.onsetBeat / timeline.formBeats + 1e-6))]?.push(judged);
+      byChorus[chorusAt(timeline, judged.note.onsetBeat + 1e-6)]?.push(judged);
   return byChorus.map((inside, chorus) => {
     const beats: [number, number, number, number, number] = [0, 0, 0, 0, 0];
     for (const { note } of inside) for (const span of note.spans) beats[span.height] += span.beats;

@@ -1,5 +1,5 @@
 import { beatsToSeconds, median, type Beats, elementAt, present } from '../../shared';
-import { formPositionOf } from '../../chart';
+import { formPositionOf, chorusAt } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { driftOf, type Drift } from '../time/drift';
 import type { ChorusLean, Lean, LeanEstimate } from '../time/lean';
@@ -110,7 +110,7 @@ const drifting = (
 ): { at: Beats; ms: number }[] =>
   onsets.flatMap((at) => {
     const off = deviation(at, grid);
-    const taken = beatsOf(Math.max(0, Math.floor(at / timeline.formBeats + 1e-6)));
+    const taken = beatsOf(chorusAt(timeline, at));
     return Math.abs(off) <= NEAR_BEAT ? [{ at, ms: inMs(off + taken) }] : [];
   });
 

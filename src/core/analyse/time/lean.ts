@@ -1,4 +1,4 @@
-import { soundingAt, strongBeats, formPositionOf, type Timeline } from '../../chart';
+import { soundingAt, strongBeats, formPositionOf, type Timeline, chorusAt } from '../../chart';
 import { hasTone } from '../../music';
 import { beatsToSeconds, median, secondsToBeats, elementAt, type Beats } from '../../shared';
 import type { PlayedNote } from '../notes/played';
@@ -179,7 +179,7 @@ function chorusLeans(
 ): ChorusLean[] {
   const groups = new Map<number, GridOnset[]>();
   for (const onset of onsets) {
-    const chorus = Math.max(0, Math.floor(onset.beat / formBeats + 1e-6));
+    const chorus = chorusAt({ formBeats }, onset.beat);
     const group = groups.get(chorus);
     if (group) group.push(onset);
     else groups.set(chorus, [onset]);
@@ -207,5 +207,5 @@ export const withoutLean = (
     ? notes
     : notes.map((note) => ({
         ...note,
-        onsetBeat: note.onsetBeat - beatsOf(Math.max(0, Math.floor(note.onsetBeat / formBeats + 1e-6))),
+        onsetBeat: note.onsetBeat - beatsOf(chorusAt({ formBeats }, note.onsetBeat)),
       }));

@@ -1,3 +1,4 @@
+import { chorusAt } from '../../chart';
 import { pick, type Beats, type Midi, type Random, present } from '../../shared';
 import type { Chord } from '../../music';
 import type { BandEvent } from '../events';
@@ -62,7 +63,7 @@ export function comping(tune: WalkForm, feel: BandFeel, random: Random): BandEve
 function meant(tune: WalkForm, feel: BandFeel, beat: Beats): { chord: Chord | null; until: Beats } {
   const { timeline, choruses } = tune;
   const ends = (at: Beats) => {
-    const offset = Math.floor(at / timeline.formBeats) * timeline.formBeats;
+    const offset = chorusAt(timeline, at) * timeline.formBeats;
     return offset + present(timeline.chordSpans.findLast(({ start }) => start <= at - offset + 1e-6)).end;
   };
   const now = chordAt(tune, beat);

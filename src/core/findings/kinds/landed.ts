@@ -1,3 +1,4 @@
+import { beatInForm } from '../../chart';
 import type { ChangeReport } from '../../analyse';
 import { cellAt } from '../../plan';
 import { elementAt, type PitchClass } from '../../shared';
@@ -19,7 +20,7 @@ export const pcAt = ({ report }: FindingContext, index: number): PitchClass =>
 /** What the plan asks for at a change. */
 export function targetsAt({ plan, timeline }: FindingContext, change: ChangeReport): readonly PitchClass[] {
   const { chordSpans, formBeats } = timeline;
-  const at = change.beat - Math.floor(change.beat / formBeats + 1e-9) * formBeats;
+  const at = beatInForm({ formBeats }, change.beat);
   const span = chordSpans.findLast(({ start }) => start <= at + 1e-6) ?? elementAt(chordSpans, 0);
   return cellAt(plan, span.index, change.chorus - 1).targets;
 }

@@ -1,3 +1,4 @@
+import { chorusAt } from '../../chart';
 import type { Report } from '../../analyse';
 import { elementAt } from '../../shared';
 import { defineStrength } from '../strength';
@@ -44,7 +45,7 @@ function curves(report: Report, formBeats: number): readonly (readonly [Facts['b
   const { arc, notes } = report;
   const pitches = arc.map(({ chorus }) => {
     const inChorus = notes.filter(
-      ({ top, onsetBeat }) => top && Math.floor(onsetBeat / formBeats + 1e-9) === chorus - 1,
+      ({ top, onsetBeat }) => top && chorusAt({ formBeats }, onsetBeat) === chorus - 1,
     );
     return inChorus.reduce((sum, { midi }) => sum + midi, 0) / Math.max(1, inChorus.length);
   });
