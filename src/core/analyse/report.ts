@@ -110,6 +110,13 @@ export type AnalysisRequest = {
  * Notes held against the chords: the report of docs/architecture.md.
  * Pure: the same request gives the same report; the plan changes verdicts, `inPlan`, targets and `missing`,
  * never a height; its home scale stands beside the chords like the chart's own (T6.1).
+ * @example
+ * analyse({
+ *   chart: unwrap(readChart('| G7 | Cmaj7 |')),
+ *   tempo: 120,
+ *   plan: { id: 'outline' },
+ *   notes: [{ onsetBeat: 4, durationBeats: 1, midi: 64 }],
+ * }).changes[0].landing.interval // '3'
  */
 export function analyse(request: AnalysisRequest): Report {
   const groundwork = layGroundwork(request);

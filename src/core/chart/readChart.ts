@@ -12,6 +12,9 @@ import { unfold } from './repeats';
  * `2.` endings.
  * @returns the form with repeats written out, or every problem with line, column, bar and, where there is
  *   one, a suggestion
+ * @example
+ * unwrap(readChart('key: C | Dm7 | G7 | Cmaj7 | % |'.replace(' |', '\n|'))).bars.length // 4
+ * readChart('| Dm7 | H7 |').ok // false
  */
 export function readChart(text: string): Outcome<Chart> {
   if (text.length > CHART_LIMITS.characters) return refused(tooLong(text.length));

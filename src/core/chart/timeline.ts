@@ -122,7 +122,11 @@ export type FormPosition = {
   readonly beatInBar: Beats;
 };
 
-/** A beat's place in the form. */
+/**
+ * A beat's place in the form.
+ * @example
+ * formPositionOf(timelineOf(unwrap(readChart('| C | F |')), 120), 13) // { chorus: 1, bar: 1, beatInBar: 1 }
+ */
 export function formPositionOf(timeline: Timeline, beat: Beats): FormPosition {
   const chorus = chorusAt(timeline, beat);
   const inForm = beatInForm(timeline, beat);

@@ -27,6 +27,8 @@ const MINOR_TONICS = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'G#', 'A', 'Bb'
  * A chart's text in another key, respelled for it: chords, keys and basses change, everything else stays as
  * it was typed.
  * @returns the text, or what is wrong with the chart or the key
+ * @example
+ * unwrap(transposeText('| Dm7 | G7 |', { by: 3 })) // '| Fm7 | Bb7 |'
  */
 export function transposeText(text: string, destination: Destination): Outcome<string> {
   const read = readChart(text);

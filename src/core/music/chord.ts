@@ -87,7 +87,12 @@ export function fifthOf(chord: Chord): number | null {
   return fifth ? fifth.semitones - 7 : null;
 }
 
-/** The printed name of a pitch class over a chord (T9.2). */
+/**
+ * The printed name of a pitch class over a chord (T9.2).
+ * @example
+ * intervalOver(unwrap(readChord('G7')), 11) // '3'
+ * intervalOver(unwrap(readChord('G7')), 8) // 'b9'
+ */
 export function intervalOver(chord: Chord, pc: PitchClass): IntervalName {
   const has = (role: ToneRole, semitones: number) =>
     chord.tones.some((t) => t.role === role && t.semitones === semitones);

@@ -35,6 +35,9 @@ const ALTERATION = /^(?:b5|#5|b9|#9|#11|b13)/u;
  * Reads one chord symbol.
  * @param symbol as written, with ASCII or real accidentals
  * @returns the chord, or one problem with its 1-based column in the symbol and the nearest accepted spelling
+ * @example
+ * unwrap(readChord('Bb7')).tones.map(({ pc }) => pc) // [10, 2, 5, 8]
+ * readChord('Hm7').ok // false
  */
 export function readChord(symbol: string): Outcome<Chord> {
   const root = readNote(symbol);

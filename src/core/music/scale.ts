@@ -135,6 +135,9 @@ export function ladderOf(scale: Scale): { readonly places: readonly number[]; re
 /**
  * Reads `F melodic minor`, `Bb blues scale`, `fifth mode of C harmonic minor`, `A 1 b3 4 5 6`.
  * @returns the scale on its sounding root, or a problem with the nearest name
+ * @example
+ * unwrap(readScale('E minor pentatonic')).pcs // [4, 7, 9, 11, 2]
+ * unwrap(readScale('A 1 b3 4 5 6')).pcs // [9, 0, 2, 4, 6]
  */
 export function readScale(text: string): Outcome<Scale> {
   const trimmed = text.trim();

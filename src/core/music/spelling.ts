@@ -48,7 +48,11 @@ export const SHARP_NAMES: readonly string[] = [
   'B',
 ];
 
-/** Plain text with ASCII accidentals, as charts are typed: `Bb`, `F##`. */
+/**
+ * Plain text with ASCII accidentals, as charts are typed: `Bb`, `F##`.
+ * @example
+ * noteName(unwrap(readChord('Bb7')).root) // 'Bb'
+ */
 export const noteName = (note: SpelledNote): string =>
   note.letter + (note.alter < 0 ? 'b'.repeat(-note.alter) : '#'.repeat(note.alter));
 

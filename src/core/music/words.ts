@@ -25,7 +25,12 @@ const INTERVAL_WORDS: Record<string, string> = {
 /** A printed interval in words. */
 export const intervalWord = (interval: string): string => INTERVAL_WORDS[interval] ?? interval;
 
-/** Plain text with typeset accidentals, for sentences: `Bb7` → `B♭7`, `#9` → `♯9`. */
+/**
+ * Plain text with typeset accidentals, for sentences.
+ * @example
+ * typeset('Bb7') // 'B♭7'
+ * typeset('C7#9') // 'C7♯9'
+ */
 export const typeset = (text: string): string =>
   text
     .replace(/([A-G])b(?!\w*lues)/g, '$1♭')

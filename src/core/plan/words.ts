@@ -17,7 +17,12 @@ export type PlanWords = SettingsWords & {
 
 const MOST_PARTS = 24;
 
-/** The plan its words say, or the first word that says nothing. */
+/**
+ * The plan its words say, or the first word that says nothing.
+ * @example
+ * unwrap(planFromWords({ id: 'home-scale', home: 'A minor pentatonic' })).home.name // 'A minor pentatonic'
+ * planFromWords({ id: 'home-scale', home: 'A sideways' }).ok // false
+ */
 export function planFromWords(words: PlanWords): Outcome<PlanChoice> {
   const own = settingsFrom(words);
   if (!own.ok) return own;

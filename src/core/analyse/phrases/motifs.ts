@@ -94,12 +94,19 @@ function group(
   alike: (a: MotifShape, b: MotifShape) => boolean,
 ): (number | null)[] {
   const groups: (number | null)[] = shapes.map(() => null);
+  // shapes of another number of notes are never alike
+  const bySize = new Map<number, number[]>();
+  shapes.forEach(({ gaps }, index) => {
+    const size = bySize.get(gaps.length);
+    if (size) size.push(index);
+    else bySize.set(gaps.length, [index]);
+  });
   let next = 0;
   shapes.forEach((shape, index) => {
     if (groups[index] !== null) return;
-    const others = shapes
-      .map((_, other) => other)
-      .filter((other) => other > index && groups[other] === null && alike(shape, elementAt(shapes, other)));
+    const others = (bySize.get(shape.gaps.length) ?? []).filter(
+      (other) => other > index && groups[other] === null && alike(shape, elementAt(shapes, other)),
+    );
     if (others.length === 0) return;
     for (const one of [index, ...others]) groups[one] = next;
     next++;
