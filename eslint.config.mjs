@@ -19,6 +19,7 @@ const CORE_ROOMS = {
   drills: ['shared', 'music', 'chart', 'neck', 'plan', 'analyse'],
   scheduling: ['shared', 'music', 'analyse', 'findings'],
   review: ['shared', 'music', 'chart', 'neck', 'plan', 'analyse', 'findings', 'correct'],
+  assessment: ['shared', 'music', 'chart', 'neck', 'plan', 'analyse', 'findings', 'correct', 'review'],
   band: ['shared', 'music', 'chart', 'plan', 'analyse', 'sound'],
 };
 

@@ -32,61 +32,67 @@ async function withStandIn(
 }
 const status = (page: Page) => page.locator('footer').getByRole('status').first();
 
-test('a drill from the catalogue runs hands free: attempts are counted, the ladder climbs, it ends with a date; on purpose it is missed', async ({
-  request,
-  baseURL,
-}) => {
-  test.setTimeout(240_000);
-  const chart = await makeChart(request, baseURL!, CHART);
-  await withStandIn(baseURL!, async (page, complaints) => {
-    await page.goto(`/drills?chart=${chart}`);
-    await alive(page);
-    await page.getByRole('button', { name: /^Thirds at every change/ }).click();
-    await expect(page.getByRole('heading', { level: 1 })).toContainText('Thirds at every change');
-    await expect(page.getByRole('region', { name: 'An example' }).locator('svg').first()).toBeVisible();
-    // close to its goal, so that the ladder has little to climb
-    await page.getByLabel('Now at').fill('192');
-    await page.getByLabel('Now at').blur();
-    await expect(page.getByRole('heading', { level: 1 })).toContainText('at 192');
-    await page.getByRole('heading', { level: 1 }).click();
-    await page.keyboard.press('Space');
-    await expect(status(page)).toHaveText(/Attempt 1 at 192/, { timeout: 30_000 });
-    await expect(page.getByTestId('so-far')).toContainText(/\d+ of \d+ thirds so far/, { timeout: 30_000 });
-    // the next one comes by itself
-    await expect(status(page)).toHaveText(/Attempt 2 at 192/, { timeout: 60_000 });
-    const ladder = page.getByRole('region', { name: 'Tempo ladder' });
-    await expect(ladder.getByTitle(/of 11, passed$/)).toHaveCount(1);
-    // two passes in a row: a rung up
-    await expect(status(page)).toHaveText(/Attempt 1 at 208/, { timeout: 60_000 });
-    await page.keyboard.press(',');
-    await expect(status(page)).toHaveText(/at 192$/, { timeout: 30_000 });
-    await page.keyboard.press('PageDown');
-    await expect(page.getByRole('heading', { level: 1 })).toContainText(/of 11 at 192/, { timeout: 20_000 });
-    await expect(page.getByText(/It comes back/)).toBeVisible();
-    // missed on purpose
-    await page.getByLabel('it misses on purpose').check();
-    await page.getByRole('button', { name: /Once more/ }).click();
-    await expect(status(page)).toHaveText(/Attempt 3 at 192/, { timeout: 30_000 });
-    await expect(status(page)).toHaveText(/Attempt 4 at 192/, { timeout: 60_000 });
-    await expect(ladder.getByTitle(/not passed$/)).not.toHaveCount(0);
-    await page.keyboard.press('Space');
-    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-    expect(complaints()).toEqual([]);
+// real time on a machine that may be busy: the third try decides
+test.describe('hands free', () => {
+  test.describe.configure({ retries: 2 });
+  test('a drill from the catalogue runs hands free: attempts are counted, the ladder climbs, it ends with a date; on purpose it is missed', async ({
+    request,
+    baseURL,
+  }) => {
+    test.setTimeout(240_000);
+    const chart = await makeChart(request, baseURL!, CHART);
+    await withStandIn(baseURL!, async (page, complaints) => {
+      await page.goto(`/drills?chart=${chart}`);
+      await alive(page);
+      await page.getByRole('button', { name: /^Thirds at every change/ }).click();
+      await expect(page.getByRole('heading', { level: 1 })).toContainText('Thirds at every change');
+      await expect(page.getByRole('region', { name: 'An example' }).locator('svg').first()).toBeVisible();
+      // close to its goal, so that the ladder has little to climb
+      await page.getByLabel('Now at').fill('192');
+      await page.getByLabel('Now at').blur();
+      await expect(page.getByRole('heading', { level: 1 })).toContainText('at 192');
+      await page.getByRole('heading', { level: 1 }).click();
+      await page.keyboard.press('Space');
+      await expect(status(page)).toHaveText(/Attempt 1 at 192/, { timeout: 30_000 });
+      await expect(page.getByTestId('so-far')).toContainText(/\d+ of \d+ thirds so far/, { timeout: 30_000 });
+      // the next one comes by itself
+      await expect(status(page)).toHaveText(/Attempt 2 at 192/, { timeout: 60_000 });
+      const ladder = page.getByRole('region', { name: 'Tempo ladder' });
+      await expect(ladder.getByTitle(/of 11, passed$/)).toHaveCount(1);
+      // two passes in a row: a rung up
+      await expect(status(page)).toHaveText(/Attempt 1 at 208/, { timeout: 60_000 });
+      await page.keyboard.press(',');
+      await expect(status(page)).toHaveText(/at 192$/, { timeout: 30_000 });
+      await page.keyboard.press('PageDown');
+      await expect(page.getByRole('heading', { level: 1 })).toContainText(/of 11 at 192/, {
+        timeout: 20_000,
+      });
+      await expect(page.getByText(/It comes back/)).toBeVisible();
+      // missed on purpose
+      await page.getByLabel('it misses on purpose').check();
+      await page.getByRole('button', { name: /Once more/ }).click();
+      await expect(status(page)).toHaveText(/Attempt 3 at 192/, { timeout: 30_000 });
+      await expect(status(page)).toHaveText(/Attempt 4 at 192/, { timeout: 60_000 });
+      await expect(ladder.getByTitle(/not passed$/)).not.toHaveCount(0);
+      await page.keyboard.press('Space');
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      expect(complaints()).toEqual([]);
+    });
+    // attempts are kept with their sound, but are no solos
+    const { drills } = (await (await request.get('/api/drills')).json()) as {
+      drills: { id: string; title: string }[];
+    };
+    const { id } = drills.find(({ title }) => title === 'Little Turn')!;
+    const { runs } = (await (await request.get(`/api/drills/${id}`)).json()) as {
+      runs: { passed: boolean; takeId: string; tempo: number }[];
+    };
+    expect(runs.length).toBeGreaterThanOrEqual(3);
+    expect(runs[0]).toMatchObject({ passed: true, tempo: 192 });
+    expect(runs[runs.length - 1]!.passed).toBe(false);
+    expect((await request.get(`/api/takes/${runs[0]!.takeId}/audio`)).status()).toBe(200);
+    const listed = (await (await request.get('/api/takes/lines')).json()) as { rows: { id: string }[] };
+    expect(JSON.stringify(listed)).not.toContain(runs[0]!.takeId);
   });
-  // attempts are kept with their sound, but are no solos
-  const { drills } = (await (await request.get('/api/drills')).json()) as {
-    drills: { id: string; title: string }[];
-  };
-  const { id } = drills.find(({ title }) => title === 'Little Turn')!;
-  const { runs } = (await (await request.get(`/api/drills/${id}`)).json()) as {
-    runs: { passed: boolean; takeId: string; tempo: number }[];
-  };
-  expect(runs.length).toBeGreaterThanOrEqual(3);
-  expect(runs[0]).toMatchObject({ passed: true, tempo: 192 });
-  expect(runs[runs.length - 1]!.passed).toBe(false);
-  expect((await request.get(`/api/takes/${runs[0]!.takeId}/audio`)).status()).toBe(200);
-  const listed = (await (await request.get('/api/takes/lines')).json()) as { rows: { id: string }[] };
-  expect(JSON.stringify(listed)).not.toContain(runs[0]!.takeId);
 });
 
 test('Today starts what is due on one key; a goal is set, spread and taken back; the diary keeps words; every screen passes axe in both themes', async ({

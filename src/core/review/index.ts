@@ -1,10 +1,2 @@
 export { followedBars, type FollowedBar } from './followed';
-export {
-  findingsIn,
-  readCase,
-  judgeTake,
-  reportOf,
-  type SaidOfTake,
-  type TakeCase,
-  type Judgement,
-} from './judge';
+export { readCase, judgeTake, reportOf, type TakeCase, type Judgement } from './judge';

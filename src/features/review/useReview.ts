@@ -15,14 +15,8 @@ import {
   type TakeWords,
 } from '@/core/correct';
 import type { PlanWords } from '@/core/plan';
-import {
-  findingsIn,
-  readCase,
-  judgeTake,
-  type SaidOfTake,
-  type TakeCase,
-  type Judgement,
-} from '@/core/review';
+import type { SaidOfTake } from '@/core/assessment';
+import { readCase, judgeTake, type TakeCase, type Judgement } from '@/core/review';
 import { keepEdits } from './reviewServer';
 
 export type ReviewTake = {
@@ -165,15 +159,27 @@ function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgem
   });
   useEffect(() => {
     if (edits === found.edits) return;
+    let isOver = false;
+    const say = async (): Promise<SaidOfTake> => {
+      if (edits === data.edits) return data;
+      // what finds and words is heavy, and most takes are read without a correction
+      const { findingsIn } = await import('@/core/assessment');
+      return findingsIn(caseOf(data, edits), judgement);
+    };
     const timer = setTimeout(
       () =>
-        setFound({
-          edits,
-          said: edits === data.edits ? data : findingsIn(caseOf(data, edits), judgement),
-        }),
+        void say()
+          .then((said) => {
+            if (!isOver) setFound({ edits, said });
+          })
+          // with the server away it cannot be loaded: what was said stands until the server says it anew
+          .catch(() => undefined),
       FIND_AFTER_MS,
     );
-    return () => clearTimeout(timer);
+    return () => {
+      isOver = true;
+      clearTimeout(timer);
+    };
   }, [data, edits, judgement, found.edits]);
   return found.said;
 }

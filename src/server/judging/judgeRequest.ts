@@ -1,6 +1,7 @@
 import type { LandingMark, Report } from '@/core/analyse';
 import type { FindingsRequest } from '@/core/findings';
-import { findingsIn, readCase, judgeTake, reportOf, type SaidOfTake, type TakeCase } from '@/core/review';
+import { findingsIn, type SaidOfTake } from '@/core/assessment';
+import { readCase, judgeTake, reportOf, type TakeCase } from '@/core/review';
 
 /** A take before this one on the same chart; its report where it is known already. */
 export type EarlierCase = { readonly one: TakeCase; readonly report: Report | null };

@@ -1,0 +1,1 @@
+export { findingsIn, type SaidOfTake } from './assess';
