@@ -20,6 +20,8 @@ export type ChordReading = {
   readonly borrowedFrom: string | null;
   /** Where a dominant that falls a fifth goes to; null of any other chord. */
   readonly falls: 'to-minor' | 'to-major' | null;
+  /** The next chord on another root lies a fifth below, whatever this one is. */
+  readonly fallsAFifth: boolean;
   /** The player's own reading stands here. */
   readonly overridden: boolean;
 };
@@ -42,6 +44,7 @@ export function readingOf(context: HarmonicReadingContext, override: Override | 
     degree,
     scale,
     falls: fallOf(scaleContext, degree),
+    fallsAFifth: fallsAFifth(context),
     borrowedFrom: own && override.degree ? null : lender,
     overridden: own,
     reason: own ? 'You read it so.' : reasonOf(context, degree, lender),

@@ -94,7 +94,7 @@ function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
     isBluesy,
     alterations: new Set(reading.falls === 'to-major' ? alterationsOf(chord) : []),
     keyScale,
-    isOnItsWay: (isDominant(chord) || degree === 'V') && fallsAFifth(harmony, index, chord),
+    isOnItsWay: (isDominant(chord) || degree === 'V') && reading.fallsAFifth,
     isForeign: isForeign(chord, keyScale, key, isBluesy),
     bareScale: scale,
     scale: new Set([...scale.pcs, ...own]),
@@ -104,16 +104,6 @@ function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
     ]),
     tonic: pitchClass(key.tonic),
   };
-}
-
-/** Does the next chord on another root lie a fifth below? */
-function fallsAFifth({ readings }: Harmony, index: number, chord: Chord): boolean {
-  for (let step = 1; step < readings.length; step++) {
-    const next = readings[(index + step) % readings.length];
-    if (next && rootPc(next.chord) !== rootPc(chord))
-      return modulo(rootPc(next.chord) - rootPc(chord), 12) === 5;
-  }
-  return false;
 }
 
 /** A chord with a tone that its key has not; the dominant sevenths of a blues and the V of a minor key are its own. */

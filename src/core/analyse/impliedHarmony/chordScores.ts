@@ -1,8 +1,6 @@
 import {
   FLAT_NAMES,
-  fifthOf,
   hasTone,
-  isDominant,
   noteName,
   readChord,
   rootPc,
@@ -126,10 +124,6 @@ export function tritonePartner(chord: Chord): ChordCandidate {
     isRelative: false,
   };
 }
-
-export const isAlteredDominant = (chord: Chord): boolean =>
-  isDominant(chord) &&
-  (fifthOf(chord) !== 0 || chord.colours.some((tone) => ['b9', '#9', 'b13'].includes(tone.interval)));
 
 export function relativeOf(chord: Chord): Chord | null {
   const seventh = chord.tones.find((tone) => tone.role === 'seventh')?.semitones;
