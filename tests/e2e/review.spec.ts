@@ -38,17 +38,20 @@ test('the whole screen by keys alone: every selection has an address, and the ad
   ] as const) {
     await page.keyboard.press(key!);
     await expect(selected(page)).toBeVisible();
-    expect(at()).toMatch(new RegExp(`^${kind}-\\d+$`));
+    await expect.poll(at).toMatch(new RegExp(`^${kind}-\\d+$`));
   }
   await page.keyboard.press('Escape');
   await page.keyboard.press('c');
   await page.keyboard.press('c');
-  const [first, words] = [at(), await selected(page).textContent()];
-  expect(first).toBe('change-2');
+  await expect.poll(at).toBe('change-2');
+  const words = await selected(page).textContent();
   await page.keyboard.press('ArrowDown');
-  const below = report.changes[Number(at()!.split('-')[1]) - 1]!;
-  expect([below.chorus, below.bar]).toEqual([2, report.changes[1]!.bar]);
-  await page.goto(`/takes/${id}?at=${first}`);
+  const placeOfSelected = () => {
+    const { chorus, bar } = report.changes[Number(at()!.split('-')[1]) - 1]!;
+    return [chorus, bar];
+  };
+  await expect.poll(placeOfSelected).toEqual([2, report.changes[1]!.bar]);
+  await page.goto(`/takes/${id}?at=change-2`);
   await expect(selected(page)).toHaveText(words!);
   // drawn by pitch, then four bars wide, and back
   const lanes = () =>
