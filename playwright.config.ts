@@ -9,16 +9,32 @@ export const CHROMIUM =
   ) ??
   '/usr/bin/chromium';
 
-/** One worker: takes are recorded in real time on one audio clock. The server is the production build on a database of its own. */
+/** A production server on a database of its own, one for each project. */
+const serverAt = (port: number) => ({
+  command: `node tests/support/serve.mjs ${port}`,
+  url: `http://127.0.0.1:${port}/api/charts`,
+  timeout: 60_000,
+  reuseExistingServer: false,
+});
+const addressOf = (port: number): string => `http://127.0.0.1:${port}`;
+
+/** Tests that play and record in real time: one after the other, beside the tests of the screens. */
+const REAL_TIME = /\/(practice|record-a-take|recording-[a-z]+)\.spec\.ts$/;
+
 export default defineConfig({
   testDir: 'tests/e2e',
-  workers: 1,
+  workers: 2,
   timeout: 90_000,
-  retries: 0,
+  // a machine may be busy: what fails is tried once more, and reported as flaky
+  retries: 1,
   reporter: [['list'], ['json', { outputFile: '.tmp/e2e.json' }]],
   outputDir: 'test-results',
+  projects: [
+    { name: 'playing', workers: 1, testMatch: REAL_TIME, use: { baseURL: addressOf(PORT) } },
+    { name: 'screens', workers: 1, testIgnore: REAL_TIME, use: { baseURL: addressOf(PORT + 1) } },
+  ],
   use: {
-    baseURL: `http://127.0.0.1:${PORT}`,
+    baseURL: addressOf(PORT),
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: CHROMIUM,
@@ -34,10 +50,5 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
-    command: `node tests/support/serve.mjs ${PORT}`,
-    url: `http://127.0.0.1:${PORT}/api/charts`,
-    timeout: 60_000,
-    reuseExistingServer: false,
-  },
+  webServer: [serverAt(PORT), serverAt(PORT + 1)],
 });

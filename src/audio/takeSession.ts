@@ -1,94 +1,27 @@
-import type { ChordInstrument, StandInCharacter, ClickBeats, DropOut } from '@/core/band';
-import type { PlayedNote } from '@/core/analyse';
-import {
-  beatAt,
-  beatsPerBar,
-  routeOf,
-  secondsAt,
-  timelineOf,
-  type Route,
-  type RouteWords,
-} from '@/core/chart';
-import type { PlanWords } from '@/core/plan';
-import { createStore, unwrap, type Beats, elementAt, present } from '@/core/shared';
-import type { Score } from '@/workers/bandProtocol';
+import type { StandInCharacter } from '@/core/band';
+import { beatAt, beatsPerBar, routeOf, secondsAt, type Route } from '@/core/chart';
+import { createStore, unwrap, type Beats, present } from '@/core/shared';
 import { BandPlayer, type BandLevels } from './band/player';
-import { decoded, type OwnBacking } from './band/backings';
+import { decoded } from './band/backings';
 import { fileSource, type BackingSource } from './band/source';
 import type { RecordingResources } from './recordingResources';
 import type { TakeStore } from './persistence/localTakes';
 import { TakeKeeper, type Safety } from './persistence/takeKeeper';
-import { HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './persistence/serverTakes';
+import { HTTP_SERVER, newTakeId, ServerRefusal } from './persistence/serverTakes';
 import { LiveNotes } from './liveNotes';
 import type { CaptureBlock } from './input/captureMessage';
 import { isAlive, twoNotes } from './input/firstLook';
 import type { AudioInput } from './input/audioInput';
 import { takeLock } from './takeLock';
-import { LiveListener, renderOffline } from './workers';
-
-/** What a take is to be: what is played over, how, with which band, and by which plan it is judged. */
-export type TakeSettings = {
-  readonly chartId: string;
-  readonly chartText: string;
-  readonly title: string;
-  readonly route: RouteWords;
-  readonly countInBars: number;
-  readonly plan: PlanWords;
-  readonly seed: number;
-  readonly band: {
-    readonly level: number;
-    readonly levels: BandLevels;
-    readonly click: ClickBeats;
-    readonly dropOut: DropOut;
-    readonly chords: ChordInstrument;
-  };
-  /** The player's own backing in the band's place. */
-  readonly backing?: OwnBacking;
-  /** The drill this is an attempt at, and what the stand-in player would play of it. */
-  readonly drill?: { readonly id: string; readonly standIn: readonly PlayedNote[] | null };
-};
-
-export type Trouble = 'second-take' | 'server' | 'device' | 'band';
-export type SessionState =
-  | { readonly phase: 'idle' }
-  | { readonly phase: 'opening'; readonly what: string }
-  /** Nothing comes in: the count-in waits for two notes. */
-  | { readonly phase: 'waiting' }
-  | { readonly phase: 'running' }
-  | { readonly phase: 'finishing'; readonly what: string }
-  /** `kept` where the server has it; else it is safe on this computer and goes there later. */
-  | {
-      readonly phase: 'done';
-      readonly takeId: string;
-      readonly cut: boolean;
-      readonly kept: boolean;
-      readonly notes: number;
-    }
-  | { readonly phase: 'silent'; readonly takeId: string }
-  | { readonly phase: 'failed'; readonly trouble: Trouble; readonly message: string };
+import type { SessionState, Trouble } from './sessionState';
+import { beatsOf, newTakeOf, scoreOf, standInSound, type TakeSettings } from './takeSettings';
+import { LiveListener } from './workers';
 
 const TAIL_SECONDS = 0.6;
 const LEAD_SECONDS = 0.2;
 const MOST_GAP_FRAMES = 2 ** 20;
 /** The server is waited for so long at the end of a take; then it is caught up with later. */
 const PATIENCE_MS = 4_000;
-/** The score of a take: everything that decides what its band plays. */
-export function scoreOf(
-  { band, countInBars, seed }: Pick<TakeSettings, 'band' | 'countInBars' | 'seed'>,
-  { text, choruses, pace }: Route,
-): Score {
-  return {
-    chartText: text,
-    choruses,
-    pace,
-    countInBars,
-    seed,
-    click: band.click,
-    dropOut: band.dropOut,
-    chords: band.chords,
-  };
-}
-
 /** What a take needs before its count-in. */
 type Prepared = {
   readonly player: BandPlayer;
@@ -129,9 +62,8 @@ export class TakeSession {
     private readonly resources: RecordingResources,
   ) {
     this.route = unwrap(routeOf(settings.chartText, settings.route));
-    const { chart, choruses, pace } = this.route;
-    this.endBeat = timelineOf(chart, elementAt(pace.tempi, 0)).formBeats * choruses;
-    this.countIn = settings.countInBars * beatsPerBar(chart.meter);
+    this.endBeat = beatsOf(this.route);
+    this.countIn = settings.countInBars * beatsPerBar(this.route.chart.meter);
   }
 
   readonly subscribe = this.store.subscribe;
@@ -189,7 +121,7 @@ export class TakeSession {
     this.player = player;
     const [shelf, solo] = await Promise.all([
       this.resources.storage(),
-      device.hands ? this.soloOf(rate) : null,
+      device.hands ? standInSound(this.settings, this.route, this.character, rate) : null,
       player.prepare(),
     ]);
     if (this.ended) this.silence();
@@ -218,7 +150,7 @@ export class TakeSession {
       this.keeper = new TakeKeeper(
         {
           id: this.id,
-          take: this.newTake(rate, device.label),
+          take: newTakeOf(this.settings, this.route, rig, rate, device.label),
           title: this.settings.title,
           beganAt: Date.now(),
           offsetSec: 0,
@@ -262,68 +194,9 @@ export class TakeSession {
       : band;
   }
 
-  private newTake(rate: number, device: string): NewTake {
-    const {
-      chartId,
-      plan,
-      title,
-      band: { dropOut },
-    } = this.settings;
-    const alone = (dropOut.choruses?.length ?? 0) + (dropOut.bars?.length ?? 0) > 0 ? { dropOut } : {};
-    const { text, choruses, pace } = this.route;
-    const steps = pace.tempi.length > 1 ? { pace } : {};
-    const tempo =
-      pace.tempi.length > 1
-        ? Math.round(((60 * this.endBeat) / secondsAt(pace, this.endBeat)) * 100) / 100
-        : elementAt(pace.tempi, 0);
-    return {
-      chartId,
-      chartText: text,
-      title,
-      tempo,
-      choruses,
-      plan,
-      rate,
-      bits: 24,
-      source: this.resources.input.choice?.kind === 'stand-in' ? 'stand-in' : 'microphone',
-      device,
-      createdAt: Date.now(),
-      ...(this.latency.measured ? { latencySec: this.latency.seconds } : {}),
-      ...steps,
-      ...alone,
-      ...(this.settings.drill ? { drillId: this.settings.drill.id } : {}),
-    };
-  }
-
-  private async soloOf(rate: number): Promise<Float32Array> {
+  private get character(): StandInCharacter {
     const { choice } = this.resources.input;
-    const character: StandInCharacter = choice?.kind === 'stand-in' ? choice.character : 'steady';
-    const { text, choruses, pace } = this.route;
-    const notes = this.settings.drill?.standIn;
-    if (notes)
-      return renderOffline({
-        type: 'line',
-        notes,
-        chartText: text,
-        tempo: elementAt(pace.tempi, 0),
-        pace,
-        choruses,
-        rate,
-        seed: this.settings.seed,
-        leadSeconds: 0,
-      });
-    return renderOffline({
-      type: 'solo',
-      chartText: text,
-      tempo: elementAt(pace.tempi, 0),
-      pace,
-      choruses,
-      rate,
-      seed: this.settings.seed,
-      plan: this.settings.plan,
-      character,
-      leadSeconds: 0,
-    });
+    return choice?.kind === 'stand-in' ? choice.character : 'steady';
   }
 
   private play(samples: Float32Array, hands: AudioNode): void {

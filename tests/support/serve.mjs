@@ -4,10 +4,11 @@ import { mkdirSync, rmSync } from 'node:fs';
 
 const port = process.argv[2] ?? '3217';
 mkdirSync('.tmp', { recursive: true });
-for (const suffix of ['', '-wal', '-shm']) rmSync(`.tmp/e2e.db${suffix}`, { force: true });
+const database = `.tmp/e2e-${port}.db`;
+for (const suffix of ['', '-wal', '-shm']) rmSync(`${database}${suffix}`, { force: true });
 const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], {
   stdio: 'inherit',
-  env: { ...process.env, DATABASE_URL: 'file:./.tmp/e2e.db', NEXT_TELEMETRY_DISABLED: '1' },
+  env: { ...process.env, DATABASE_URL: `file:./${database}`, NEXT_TELEMETRY_DISABLED: '1' },
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -15,7 +15,7 @@ export type { NextDrill } from './useDrillModel';
 export function DrillScreen(props: DrillProps) {
   const model = useDrillModel(props);
   useCommands(drillCommands(model));
-  const { scene, session } = model.state;
+  const { scene, session } = model;
   if (scene === 'no-input') return <WithoutInput model={model} />;
   if (scene === 'waiting' && session) return <WaitingForNotes model={model} />;
   if ((scene === 'live' || scene === 'counting') && session) return <Attempt model={model} />;
@@ -23,7 +23,7 @@ export function DrillScreen(props: DrillProps) {
 }
 
 function WithoutInput({ model }: { model: DrillModel }) {
-  const { rigState, drill, start, runner, comeInByDevice, letStandInPlay } = model;
+  const { rigState, drill, start, sitting, comeInByDevice, letStandInPlay } = model;
   return (
     <NoInput
       trouble={rigState.phase === 'trouble' ? rigState.trouble : 'busy'}
@@ -31,12 +31,12 @@ function WithoutInput({ model }: { model: DrillModel }) {
       onAgain={start}
       onDevice={comeInByDevice}
       onStandIn={letStandInPlay}
-      onBack={() => runner.stop()}
+      onBack={() => sitting.stay()}
     />
   );
 }
 
-function WaitingForNotes({ model: { rig, drill, runner, state } }: { model: DrillModel }) {
+function WaitingForNotes({ model: { rig, drill, sitting, session } }: { model: DrillModel }) {
   return (
     <Waiting
       rig={rig}
@@ -47,15 +47,14 @@ function WaitingForNotes({ model: { rig, drill, runner, state } }: { model: Dril
         prefer({ device: { ...device, channel } });
         void rig.open({ ...device, channel });
       }}
-      onStart={() => state.session?.startAllTheSame()}
-      onBack={() => runner.stop()}
+      onStart={() => session?.startAllTheSame()}
+      onBack={() => sitting.stay()}
     />
   );
 }
 
 function Attempt({ model }: { model: DrillModel }) {
-  const { drill, stage, tries, last, rest, runner, toTempo, state } = model;
-  const { session } = state;
+  const { drill, stage, tries, last, rest, sitting, toTempo, session } = model;
   if (!session) return null;
   return (
     <LiveDrill
@@ -68,7 +67,7 @@ function Attempt({ model }: { model: DrillModel }) {
       minutes={rest.minutes}
       attempt={sinceArrival(drill.ladder, tries).length + 1}
       title={drill.title}
-      onStop={() => runner.stop()}
+      onStop={() => sitting.stay()}
       onTempo={toTempo}
     />
   );

@@ -67,7 +67,7 @@ export function DrillSheet({ model, ends }: Props) {
   );
 }
 
-const isDone = ({ state }: DrillModel): boolean => state.scene === 'done';
+const isDone = ({ scene }: DrillModel): boolean => scene === 'done';
 
 function Footer({ model }: { model: DrillModel }) {
   const { rest, next } = model;

@@ -4,9 +4,9 @@ import type { DrillModel } from './useDrillModel';
 
 /** What can be done at a drill as it stands now. */
 export function drillCommands(model: DrillModel): Handlers {
-  const { state, runner, start, openNext, leave, toTempo, letStandInPlay } = model;
-  const stop = { label: 'Stop', run: () => runner.stop() };
-  switch (state.scene) {
+  const { scene, session, sitting, start, openNext, leave, toTempo, letStandInPlay } = model;
+  const stop = { label: 'Stop', run: () => sitting.stay() };
+  switch (scene) {
     case 'ready':
       return {
         'play.next': { label: 'Start, hands free from here', run: start },
@@ -31,14 +31,14 @@ export function drillCommands(model: DrillModel): Handlers {
       return {
         'play.next': {
           label: 'Start the count all the same',
-          run: () => state.session?.startAllTheSame(),
+          run: () => session?.startAllTheSame(),
         },
         'play.away': stop,
       };
     case 'no-input':
       return {
         'play.next': { label: 'Ask the browser again', run: start },
-        'play.away': { label: 'Back', run: () => runner.stop() },
+        'play.away': { label: 'Back', run: () => sitting.stay() },
         'play.other': { label: 'Let the stand-in player sit in', run: letStandInPlay },
       };
   }

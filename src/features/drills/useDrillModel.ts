@@ -8,6 +8,7 @@ import { prefer } from '../shell/preferences';
 import { useRest } from '../shell/useRest';
 import { useRigState } from '../shell/useRig';
 import { changeDrill, takeUp } from './drillServer';
+import { attemptIn, sceneOf, troubleIn } from './drillScene';
 import { stageOf } from './drillView';
 import { useSitting } from './useSitting';
 
@@ -26,17 +27,18 @@ const SLOWER_BY = 0.9;
 /** A drill with its sitting, and what the player can do with it. */
 export function useDrillModel({ drill: first, runs, next, begins = false }: DrillProps) {
   const router = useRouter();
-  const { drill, setDrill, standIn, setStandIn, runner, state, rig } = useSitting(first);
+  const { drill, setDrill, standIn, setStandIn, sitting, state, rig } = useSitting(first);
   const [failed, setFailed] = useState<string | null>(null);
   const { ladder } = drill;
   const tempo = elementAt(ladder.rungs, ladder.at);
   const stage = useMemo(() => stageOf(drill.drill, tempo), [drill.drill, tempo]);
-  const { before, counted, scene } = state;
+  const { before, counted } = state;
+  const scene = sceneOf(state);
   const tries: readonly LadderTry[] = useMemo(
     () => [...runs, ...[...before, ...counted].map(({ outcome }) => outcome.run)],
     [runs, before, counted],
   );
-  const start = () => void runner.start();
+  const start = () => void sitting.start();
   useBeginning(begins, start);
   const report = (error: Error) => setFailed(error.message);
   const comeInBy = (device: Parameters<typeof prefer>[0]['device']) => {
@@ -48,15 +50,18 @@ export function useDrillModel({ drill: first, runs, next, begins = false }: Dril
     next,
     standIn,
     setStandIn,
-    runner,
+    sitting,
     state,
+    scene,
+    /** The take of the attempt that waits, runs or is being counted. */
+    session: attemptIn(state),
     rig,
     rigState: useRigState(rig),
     rest: useRest(scene === 'live'),
     tempo,
     stage,
     tries,
-    trouble: state.trouble ?? failed ?? (scene === 'counting' ? 'Counting what was met.' : null),
+    trouble: troubleIn(state) ?? failed ?? (scene === 'counting' ? 'Counting what was met.' : null),
     /** The latest attempt of this sitting. */
     last: counted[counted.length - 1]?.outcome ?? null,
     start,
@@ -72,7 +77,7 @@ export function useDrillModel({ drill: first, runs, next, begins = false }: Dril
       void changeDrill(drill.id, { tempo: wanted })
         .then((changed) => {
           setDrill(changed);
-          runner.again();
+          sitting.again();
         })
         .catch(report);
     },

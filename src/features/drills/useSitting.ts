@@ -4,12 +4,13 @@ import type { PlayedNote } from '@/core/analyse';
 import { exampleOf, failingOf } from '@/core/drills';
 import { ladderTo } from '@/core/scheduling';
 import { RecordingResources } from '@/audio/recordingResources';
-import { DrillRunner } from '@/audio/drillRunner';
+import { Sitting, type SittingPolicy } from '@/audio/sitting';
 import { newTakeId } from '@/audio/persistence/serverTakes';
 import { AudioInput } from '@/audio/input/audioInput';
 import { TakeSession } from '@/audio/takeSession';
 import type { StoredDrill } from '@/server/drillRows';
 import type { RunOutcome } from '@/server/drills';
+import { openPreferred } from '../shell/openPreferred';
 import { preferences } from '../shell/preferences';
 import { countRun } from './drillServer';
 import { stageOf, countSoFar, type DrillStage, type LiveCount } from './drillView';
@@ -21,9 +22,13 @@ const MOST_SECONDS = 5 * 60;
 
 export type StandIn = 'plays' | 'misses';
 
+/** The next attempt comes a moment after its count, once that says there is one. */
+const ATTEMPTS: SittingPolicy = { resultAloneMs: 1_200, resultStays: false, counts: true };
+
 /** What a sitting looks at when it begins an attempt: what was changed meanwhile counts for the next one. */
 class Frame {
-  sitting = newTakeId();
+  id = newTakeId();
+  private attempts = 0;
   standIn: StandIn = 'plays';
   constructor(public drill: StoredDrill) {}
   take(drill: StoredDrill): void {
@@ -33,7 +38,10 @@ class Frame {
     this.standIn = standIn;
   }
   newSitting(): void {
-    this.sitting = newTakeId();
+    this.id = newTakeId();
+  }
+  nextAttempt(): number {
+    return ++this.attempts;
   }
 }
 
@@ -42,19 +50,19 @@ export function useSitting(first: StoredDrill) {
   const [stored, setStored] = useState(first);
   const [changed, setChanged] = useState(0);
   const [standIn, setStandIn] = useState<StandIn>('plays');
-  const [{ frame, rig, resources, runner }] = useState(() => {
+  const [{ frame, rig, resources, sitting }] = useState(() => {
     const own = new Frame(first);
     const made = new RecordingResources(new AudioInput());
-    return { frame: own, rig: made.input, resources: made, runner: runnerOf(own, made) };
+    return { frame: own, rig: made.input, resources: made, sitting: sittingOf(own, made) };
   });
-  const state = useSyncExternalStore(runner.subscribe, runner.getState, runner.getState);
-  useEffect(
-    () => () => {
-      runner.leave();
+  const state = useSyncExternalStore(sitting.subscribe, sitting.getState, sitting.getState);
+  useEffect(() => {
+    sitting.enter();
+    return () => {
+      sitting.leave();
       resources.close();
-    },
-    [runner, resources],
-  );
+    };
+  }, [sitting, resources]);
   const all = state.before.length + state.counted.length;
   const last = [...state.before, ...state.counted][all - 1]?.outcome.drill;
   // whichever is newer: what the last attempt made of it, or what the player set since
@@ -68,18 +76,15 @@ export function useSitting(first: StoredDrill) {
     frame.letIt(does);
     setStandIn(does);
   };
-  return { drill, setDrill, standIn, setStandIn: letStandIn, runner, state, rig };
+  return { drill, setDrill, standIn, setStandIn: letStandIn, sitting, state, rig };
 }
 
-function runnerOf(frame: Frame, resources: RecordingResources): DrillRunner<RunOutcome> {
-  return new DrillRunner<RunOutcome>({
-    openInput: async () => {
-      const { device, outputId } = preferences();
-      const opened = await resources.input.open(device);
-      if (opened && outputId !== null) await resources.input.speakThrough(outputId).catch(() => false);
-      return opened;
-    },
-    settings: (attempt) => {
+function sittingOf(frame: Frame, resources: RecordingResources): Sitting<RunOutcome> {
+  return new Sitting<RunOutcome>(ATTEMPTS, {
+    openInput: () => openPreferred(resources),
+    rolls: () => true,
+    nextSettings: () => {
+      const attempt = frame.nextAttempt();
       const {
         drill: { id, chartId, title, drill, ladder },
         standIn,
@@ -89,7 +94,7 @@ function runnerOf(frame: Frame, resources: RecordingResources): DrillRunner<RunO
       const { bandLevel, levels, chords, device } = preferences();
       const line =
         device.kind === 'stand-in'
-          ? (standIn === 'plays' ? exampleOf : failingOf)({ ...drill, tempo }, attempt + 1, size.passes)
+          ? (standIn === 'plays' ? exampleOf : failingOf)({ ...drill, tempo }, attempt, size.passes)
           : null;
       return {
         chartId: chartId ?? 'none',
@@ -98,14 +103,14 @@ function runnerOf(frame: Frame, resources: RecordingResources): DrillRunner<RunO
         route: { passes: size.passes, tempo, tempoStep: 0, keyStep: 0 },
         countInBars: 1,
         plan: drill.plan,
-        seed: attempt + 1,
+        seed: attempt,
         band: { level: bandLevel, levels, chords, click: 'off', dropOut: {} },
         drill: { id, standIn: line },
       };
     },
     makeSession: (settings) => new TakeSession(settings, resources),
     count: async (takeId) => {
-      const outcome = await countRun(frame.drill.id, takeId, frame.sitting);
+      const outcome = await countRun(frame.drill.id, takeId, frame.id);
       frame.take(outcome.drill);
       return outcome;
     },

@@ -3,14 +3,14 @@ import { useEffect, useState } from 'react';
 import type { LandingMark, Report } from '@/core/analyse';
 import { oneLanding, type FirstPage, type OneLanding } from '@/core/findings';
 import { Tip } from '@/ui/controls';
+import type { EndedTake as Ended, Sitting } from '@/audio/sitting';
 import { reviewAnswer } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { Far, type Way } from '../shell/Far';
-import type { RecordFlow } from './flow';
 import { OneGatePicture } from './OneLandingPicture';
-import type { FinishedTake } from './flowState';
 
+type EndedTake = Omit<Ended, 'session'>;
 type Answer = {
   readonly take: { readonly number: number };
   readonly report: Report;
@@ -27,7 +27,7 @@ export type Result = {
 };
 
 /** What the take says in one look; null until the server has judged it. */
-export function useResult(take: FinishedTake | null): Result | null {
+export function useResult(take: EndedTake | null): Result | null {
   const [result, setResult] = useState<{ id: string; result: Result } | null>(null);
   const id = take?.kept ? take.id : null;
   useEffect(() => {
@@ -67,10 +67,10 @@ export function resultOf(
 }
 
 type Props = {
-  take: FinishedTake;
+  take: EndedTake;
   result: Result | null;
   /** Where the next take comes by itself: how long until its bar 1. */
-  next: Pick<RecordFlow, 'countdown' | 'isCounting'> | null;
+  next: Pick<Sitting, 'countdown' | 'isCounting'> | null;
   again: Way;
   stay: Way;
   discard: Way;
@@ -100,7 +100,7 @@ export function Finished(props: Props) {
           <ChordWords text={result.said} />
         </p>
       )}
-      {next && <Countdown flow={next} />}
+      {next && <Countdown sitting={next} />}
     </Far>
   );
 }
@@ -147,13 +147,13 @@ function MoreWays({ take, next, review, setup }: Props) {
 }
 
 /** The bar that runs out into bar 1 of the next take. */
-function Countdown({ flow }: { flow: Pick<RecordFlow, 'countdown' | 'isCounting'> }) {
-  const [{ left, of }, setLeft] = useState(() => flow.countdown());
+function Countdown({ sitting }: { sitting: Pick<Sitting, 'countdown' | 'isCounting'> }) {
+  const [{ left, of }, setLeft] = useState(() => sitting.countdown());
   useEffect(() => {
-    const timer = setInterval(() => setLeft(flow.countdown()), 100);
+    const timer = setInterval(() => setLeft(sitting.countdown()), 100);
     return () => clearInterval(timer);
-  }, [flow]);
-  const counting = flow.isCounting();
+  }, [sitting]);
+  const counting = sitting.isCounting();
   const whole = Math.ceil(left);
   return (
     <div className="mt-auto pt-8" role="timer" data-counting={counting}>
@@ -167,7 +167,7 @@ function Countdown({ flow }: { flow: Pick<RecordFlow, 'countdown' | 'isCounting'
   );
 }
 
-function storedWords(result: Result | null, take: FinishedTake) {
+function storedWords(result: Result | null, take: EndedTake) {
   if (result) return `Take ${result.number} kept`;
   if (take.kept || take.judging) return 'Take kept';
   return 'Kept on this computer; the server has it when it answers';
@@ -176,7 +176,7 @@ function storedWords(result: Result | null, take: FinishedTake) {
 function resultWords(
   gate: OneLanding | null,
   result: Result | null,
-  take: FinishedTake,
+  take: EndedTake,
 ): [soft: string, bold: string] {
   if (gate) return [gate.soft, gate.bold];
   if (result) return ['No change was played', 'that could be judged.'];

@@ -2,7 +2,8 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { planFromWords } from '@/core/plan';
 import { unwrap, elementAt } from '@/core/shared';
-import type { SessionState, TakeSession } from '@/audio/takeSession';
+import type { TakeSession } from '@/audio/takeSession';
+import type { SessionState } from '@/audio/sessionState';
 import type { AudioInput } from '@/audio/input/audioInput';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { LevelBar } from '../shell/DeviceChooser';

@@ -1,7 +1,8 @@
 'use client';
 import { useMemo, useRef, type ReactNode } from 'react';
 import { planFromWords } from '@/core/plan';
-import { present, unwrap } from '@/core/shared';
+import { isRolling, type EndedTake } from '@/audio/sitting';
+import { unwrap } from '@/core/shared';
 import { Cautions } from '../shell/Cautions';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { useCommands } from '../shell/commands/useCommands';
@@ -41,9 +42,9 @@ export function RecordScreen(props: RecordProps) {
 }
 
 function Scene({ model }: { model: RecordModel }): ReactNode {
-  const { state, flow, rig, chart, chooseChannel, open } = model;
-  const { session, finished } = state;
-  switch (state.scene) {
+  const { sitting, rig, chart, chooseChannel, open } = model;
+  const { view } = model.state;
+  switch (view.scene) {
     case 'no-input':
       return <WithoutInput model={model} />;
     case 'waiting':
@@ -52,28 +53,26 @@ function Scene({ model }: { model: RecordModel }): ReactNode {
           rig={rig}
           title={chart.title}
           onChannel={chooseChannel}
-          onStart={() => session?.startAllTheSame()}
-          onBack={() => void session?.discard()}
+          onStart={() => view.session.startAllTheSame()}
+          onBack={() => void view.session.discard()}
         />
       );
     case 'silent':
-      return <Silent onKeep={() => finished && open(finished.id)} onThrow={() => flow.throwAway()} />;
-    case 'finished':
-      return <AfterTake model={model} />;
+      return <Silent onKeep={() => open(view.ended.id)} onThrow={() => sitting.throwAway()} />;
+    case 'result':
+      return <AfterTake model={model} ended={view.ended} />;
     case 'live':
-      return session ? (
+      return (
         <Live
-          session={session}
+          session={view.session}
           state={model.running}
           settings={model.settings}
           rig={rig}
           title={chart.title}
           before={model.result}
         />
-      ) : (
-        <BeforeTake model={model} />
       );
-    case 'setup':
+    case 'ready':
       return <BeforeTake model={model} />;
   }
 }
@@ -82,7 +81,7 @@ const SOUND_FILES = 'audio/*,.wav,.mp3,.flac,.ogg,.m4a';
 
 /** The input could not be opened: every other way in. */
 function WithoutInput({ model }: { model: RecordModel }) {
-  const { flow, bring, rigState, chart, start, comeInBy, letStandInPlay } = model;
+  const { sitting, bring, rigState, chart, start, comeInBy, letStandInPlay } = model;
   const fileInput = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -96,7 +95,7 @@ function WithoutInput({ model }: { model: RecordModel }) {
         onChange={({ target }) => {
           const chosen = target.files?.[0];
           if (!chosen) return;
-          flow.back();
+          sitting.back();
           bring.file(chosen, 0);
         }}
       />
@@ -107,27 +106,28 @@ function WithoutInput({ model }: { model: RecordModel }) {
         onDevice={(deviceId) => comeInBy({ kind: 'input', deviceId, channel: 'mix' })}
         onFile={() => fileInput.current?.click()}
         onStandIn={letStandInPlay}
-        onBack={() => flow.back()}
+        onBack={() => sitting.back()}
       />
     </>
   );
 }
 
 /** The result of the take that has just ended. */
-function AfterTake({ model: { state, flow, result, start, loop, open } }: { model: RecordModel }) {
-  const { finished, rolling } = state;
+type AfterTakeProps = { readonly model: RecordModel; readonly ended: EndedTake };
+function AfterTake({ model, ended }: AfterTakeProps) {
+  const { state, sitting, result, start, loop, open } = model;
   const bars = result?.loop;
   return (
     <Finished
-      take={present(finished)}
+      take={ended}
       result={result}
-      next={rolling ? flow : null}
+      next={isRolling(state) ? sitting : null}
       again={{ words: 'again from the top', act: start }}
-      stay={{ words: 'stay and look', act: () => flow.stay() }}
-      discard={{ words: 'throw this take away', act: () => flow.throwAway() }}
+      stay={{ words: 'stay and look', act: () => sitting.stay() }}
+      discard={{ words: 'throw this take away', act: () => sitting.throwAway() }}
       loop={bars && loop ? { words: `loop bars ${bars[0]} and ${bars[1]}`, act: loop } : null}
-      review={() => finished?.kept && open(finished.id)}
-      setup={() => flow.back()}
+      review={() => ended.kept && open(ended.id)}
+      setup={() => sitting.back()}
     />
   );
 }
@@ -141,7 +141,7 @@ function troubleOf({ state, bring, rigState }: RecordModel): string | null {
 
 /** What to play and how, with the form under it. */
 function BeforeTake({ model }: { model: RecordModel }) {
-  const { charts, settings, setSettings, flow, rig, bring, rest, route, start } = model;
+  const { charts, settings, setSettings, sitting, rig, bring, rest, route, start } = model;
   const choice = useMemo(() => unwrap(planFromWords(settings.plan)), [settings.plan]);
   return (
     <Shell place="Record" footer={<SetupFooter />}>
@@ -150,7 +150,7 @@ function BeforeTake({ model }: { model: RecordModel }) {
         charts={charts}
         settings={settings}
         onChange={(next) => {
-          flow.say(null);
+          sitting.say(null);
           setSettings(next);
         }}
         onStart={start}

@@ -2,7 +2,7 @@ import { readChart, routeOf, type Route } from '@/core/chart';
 import type { ClickBeats } from '@/core/band';
 import type { PlanWords } from '@/core/plan';
 import { accepted, refused, type Outcome } from '@/core/shared';
-import type { TakeSettings } from '@/audio/takeSession';
+import type { TakeSettings } from '@/audio/takeSettings';
 import type { Preferences } from '../shell/preferences';
 
 export type RecordChart = { readonly id: string; readonly title: string; readonly text: string };

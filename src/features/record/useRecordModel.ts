@@ -8,14 +8,17 @@ import { backing } from '@/audio/band/backings';
 import { AudioInput, type AudioInputState } from '@/audio/input/audioInput';
 import type { DeviceChoice } from '@/audio/input/device';
 import { RecordingResources } from '@/audio/recordingResources';
-import { scoreOf, TakeSession, type SessionState } from '@/audio/takeSession';
+import { endedIn, runningIn, Sitting, type SittingPolicy, type SittingState } from '@/audio/sitting';
+import { TakeSession } from '@/audio/takeSession';
+import { scoreOf, type TakeSettings } from '@/audio/takeSettings';
+import type { SessionState } from '@/audio/sessionState';
 import { prefer, preferences, usePreferences } from '../shell/preferences';
+import { openPreferred } from '../shell/openPreferred';
 import { sayTrashed } from '../shell/trash';
 import { useRest } from '../shell/useRest';
 import { useRigState } from '../shell/useRig';
 import { useSession } from '../shell/useSession';
 import { useResult, type Result } from './Finished';
-import { RecordFlow } from './flow';
 import { useCatchUp, useTakeElsewhere, type InterruptedTake } from './Interrupted';
 import {
   defaultSettings,
@@ -26,7 +29,6 @@ import {
   type Settings,
 } from './settings';
 import { useBring } from './useBring';
-import { type FlowState } from './flowState';
 
 export type RecordProps = {
   charts: readonly RecordChart[];
@@ -42,8 +44,8 @@ export type RecordModel = {
   readonly settings: Settings;
   readonly setSettings: (change: Settings | ((now: Settings) => Settings)) => void;
   readonly route: Route | null;
-  readonly flow: RecordFlow;
-  readonly state: FlowState;
+  readonly sitting: Sitting;
+  readonly state: SittingState;
   /** What the running take does. */
   readonly running: SessionState;
   readonly rig: AudioInput;
@@ -75,10 +77,11 @@ export function useRecordModel({ charts, chartId, plan = null, interrupted }: Re
     (take: { id: string; state: string }) => (take.state === 'ready' ? open(take.id) : router.refresh()),
     [open, router],
   );
-  const { resources, rig, flow } = useRecordingResources(open, back);
-  const state = useSyncExternalStore(flow.subscribe, flow.getState, flow.getState);
-  const running = useSession(state.session);
-  const result = useResult(state.finished);
+  const { resources, rig, sitting, nextSeed } = useRecordingResources(open, back);
+  const state = useSyncExternalStore(sitting.subscribe, sitting.getState, sitting.getState);
+  const session = runningIn(state);
+  const running = useSession(session);
+  const result = useResult(endedIn(state));
   const chart = present(charts.find((one) => one.id === settings.chartId));
   const route = useMemo(() => {
     const worked = routeFor(settings, chart.text);
@@ -86,10 +89,11 @@ export function useRecordModel({ charts, chartId, plan = null, interrupted }: Re
   }, [settings, chart.text]);
   const bring = useBring(settings, chart, route, open);
   useCatchUp(useCallback(() => router.refresh(), [router]));
-  useWarmBand(resources, settings, chart, state.scene === 'setup');
-  useMix(state.session);
-  const start = useStart(charts, flow);
-  const isIdle = state.scene === 'setup' && bring.state.phase === 'idle';
+  const isReady = state.view.scene === 'ready';
+  useWarmBand(resources, settings, chart, isReady);
+  useMix(session);
+  const start = useStart(charts, sitting, nextSeed);
+  const isIdle = isReady && bring.state.phase === 'idle';
   const comeInBy = (device: DeviceChoice) => {
     prefer({ device });
     void start(settings);
@@ -100,7 +104,7 @@ export function useRecordModel({ charts, chartId, plan = null, interrupted }: Re
     settings,
     setSettings,
     route,
-    flow,
+    sitting,
     state,
     running,
     rig,
@@ -134,19 +138,23 @@ function standInDevice(): DeviceChoice {
 }
 
 /** Counts a take in with the settings that are given; what is wrong with them is said. */
-function useStart(charts: readonly RecordChart[], flow: RecordFlow): (wanted: Settings) => Promise<void> {
+function useStart(
+  charts: readonly RecordChart[],
+  sitting: Sitting,
+  nextSeed: () => number,
+): (wanted: Settings) => Promise<void> {
   return useCallback(
     async (wanted) => {
       const chart = present(charts.find((one) => one.id === wanted.chartId));
-      const made = takeSettings(wanted, chart, preferences(), flow.nextSeed());
+      const made = takeSettings(wanted, chart, preferences(), nextSeed());
       if (!made.ok) {
         const [{ message, suggestion }] = made.problems;
-        return flow.say(suggestion ? `${message} Try: ${suggestion}` : message);
+        return sitting.say(suggestion ? `${message} Try: ${suggestion}` : message);
       }
       const own = wanted.backingId === null ? null : await backing(wanted.backingId).catch(() => null);
-      await flow.start(own ? { ...made.value, backing: own } : made.value);
+      await sitting.start(own ? { ...made.value, backing: own } : made.value);
     },
-    [charts, flow],
+    [charts, sitting, nextSeed],
   );
 }
 
@@ -183,6 +191,16 @@ function useMix(session: TakeSession | null): void {
   }, [session, bandLevel, levels]);
 }
 
+/** A result stands alone for a moment, then the next count-in begins behind it. */
+const TAKES: SittingPolicy = { resultAloneMs: 700, resultStays: true, counts: false };
+
+type VisitResources = {
+  readonly resources: RecordingResources;
+  readonly sitting: Sitting;
+  /** Another band for every take. */
+  readonly nextSeed: () => number;
+};
+
 /**
  * What recording needs for this visit: the input stays open from take to take, and everything is let go when
  * the screen is left.
@@ -190,38 +208,38 @@ function useMix(session: TakeSession | null): void {
 function useRecordingResources(
   open: (id: string, note?: string) => void,
   back: (take: { id: string; state: string }) => void,
-): { resources: RecordingResources; rig: AudioInput; flow: RecordFlow } {
-  const [{ resources, flow }] = useState(() => {
-    const made = new RecordingResources(new AudioInput());
-    return { resources: made, flow: flowOver(made, open, back) };
-  });
+): VisitResources & { rig: AudioInput } {
+  const [made] = useState(() => resourcesOfVisit(open, back));
+  const { resources, sitting } = made;
   useEffect(() => {
-    flow.enter();
+    sitting.enter();
     return () => {
-      flow.leave();
+      sitting.leave();
       resources.close();
     };
-  }, [resources, flow]);
-  return { resources, rig: resources.input, flow };
+  }, [resources, sitting]);
+  return { ...made, rig: resources.input };
 }
 
-const flowOver = (
-  resources: RecordingResources,
+function resourcesOfVisit(
   open: (id: string, note?: string) => void,
   back: (take: { id: string; state: string }) => void,
-): RecordFlow =>
-  new RecordFlow({
-    openInput: async () => {
-      const { device, outputId } = preferences();
-      const opened = await resources.input.open(device);
-      if (opened && outputId !== null) await resources.input.speakThrough(outputId).catch(() => false);
-      return opened;
-    },
+): VisitResources {
+  const resources = new RecordingResources(new AudioInput());
+  let seed = 0;
+  const nextSeed = () => ++seed;
+  const sitting = new Sitting(TAKES, {
+    openInput: () => openPreferred(resources),
     makeSession: (settings) => new TakeSession(settings, resources),
-    afterTake: () => preferences().afterTake,
-    review: (id, cut) => open(id, cut ? '?cut=1' : ''),
+    nextSettings: (last: TakeSettings | null) => ({ ...present(last), seed: nextSeed() }),
+    rolls: () => preferences().afterTake === 'roll',
+    over: (id, kept, cut) => {
+      if (kept && preferences().afterTake === 'review') open(id, cut ? '?cut=1' : '');
+    },
     trashed: (id) => sayTrashed(id, back),
   });
+  return { resources, sitting, nextSeed };
+}
 
 const SETTLED_MS = 400;
 

@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import type { SessionState, TakeSession } from '@/audio/takeSession';
+import type { TakeSession } from '@/audio/takeSession';
+import type { SessionState } from '@/audio/sessionState';
 
 const IDLE: SessionState = { phase: 'idle' };
 const nothing = () => () => undefined;
