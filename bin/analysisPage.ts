@@ -44,7 +44,7 @@ export function page(
   tempo: number,
   report: Report,
   first: FirstPage,
-  gates: readonly LandingMark[],
+  marks: readonly LandingMark[],
   neck: OnTheNeck,
 ): string {
   const { summary } = report;
@@ -62,7 +62,7 @@ export function page(
     ),
     ...section(
       'Changes',
-      form(chart, tempo, report, gates),
+      form(chart, tempo, report, marks),
       '● target  ◐ target, late  ○ chord tone  ╳ not met  · rest',
     ),
     ...section('Change by change', report.changes.map(changeLine)),
@@ -167,10 +167,10 @@ const MARKS: Record<LandingMark, string> = {
 };
 
 /** Four bars to a row, each chord with the mark of the change into it. */
-function form(chart: Chart, tempo: number, report: Report, gates: readonly LandingMark[]): string[] {
+function form(chart: Chart, tempo: number, report: Report, landings: readonly LandingMark[]): string[] {
   const { bars, chordSpans: stretches, formBeats } = timelineOf(chart, tempo);
   const marks = new Map(
-    report.changes.map((change, index) => [Math.round(change.beat * 1e4), MARKS[elementAt(gates, index)]]),
+    report.changes.map((change, index) => [Math.round(change.beat * 1e4), MARKS[elementAt(landings, index)]]),
   );
   return Array.from({ length: report.summary.choruses }, (_, chorus) => {
     const cells = bars.map((bar) =>
@@ -241,15 +241,15 @@ function figures(report: Report): string[] {
     );
   const lines = [...kinds].sort((a, b) => b[1] - a[1]).map(([kind, number]) => `${kind}: ${number}`);
   const home = report.stepOuts.filter(({ homeIndex }) => homeIndex !== null).length;
-  const doors = report.missedDoors.slice(0, 6).map(({ changeIndex, fromInterval, toInterval }) => {
+  const passedBy = report.missedDoors.slice(0, 6).map(({ changeIndex, fromInterval, toInterval }) => {
     const change = elementAt(report.changes, changeIndex);
     return `${change.chorus}:${String(change.bar).padStart(2, '0')} ${intervalWord(fromInterval)} to ${intervalWord(toInterval)}`;
   });
   return [
     ...wrapped(lines.join(', ')),
     ...(report.stepOuts.length ? [`stepped out ${report.stepOuts.length} times, home ${home} times`] : []),
-    ...(doors.length
-      ? wrapped(`half steps passed by (${report.missedDoors.length}): ${doors.join('; ')}`)
+    ...(passedBy.length
+      ? wrapped(`half steps passed by (${report.missedDoors.length}): ${passedBy.join('; ')}`)
       : []),
   ].filter(Boolean);
 }

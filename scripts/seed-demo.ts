@@ -124,7 +124,7 @@ async function playAttempt(
   const { passes } = attemptSize(drill);
   const line = present(exampleOf(drill, number, passes));
   const places = judgeDrill(drill, line, passes)
-    .gates.map(({ beat }) => beat)
+    .places.map(({ beat }) => beat)
     .filter((_, index, all) => index % Math.max(1, Math.floor(all.length / Math.max(1, missed))) === 1)
     .slice(0, missed);
   const notes = line.map((note) =>

@@ -83,7 +83,7 @@ export function analyseCommand(args: string[]): void {
         });
   warnOfLean(report, offset);
   const timeline = timelineOf(chart, tempo);
-  const gates = () => marksOf(report, planOn(chart, timeline, plan).plan, chart, tempo);
+  const marks = () => marksOf(report, planOn(chart, timeline, plan).plan, chart, tempo);
   if (values.json)
     printJson({
       ...asPlayed(report),
@@ -95,7 +95,7 @@ export function analyseCommand(args: string[]): void {
       ...(followed.length > 0 ? { followed } : {}),
     });
   else {
-    process.stdout.write(page(chart, tempo, report, firstPage, gates(), onTheNeck(report)));
+    process.stdout.write(page(chart, tempo, report, firstPage, marks(), onTheNeck(report)));
     if (followed.length > 0)
       process.stdout.write(
         `\nCHANGES LAID OVER\n  ${[followedSummary(followed), ...followed.map(followedWords)].join('\n  ')}\n`,

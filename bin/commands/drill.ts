@@ -66,8 +66,8 @@ function oneOf<T extends string>(given: string, known: readonly T[], what: strin
 
 /** Counts notes that were played by the drill's rule. */
 function count(drill: Drill, notes: readonly PlayedNote[], choruses: number, isJson: boolean): void {
-  const { gates, met, of, passed } = judgeDrill(drill, notes, choruses);
-  if (isJson) return printJson({ kind: drill.kind, met, of, passed, gates });
+  const { places, met, of, passed } = judgeDrill(drill, notes, choruses);
+  if (isJson) return printJson({ kind: drill.kind, met, of, passed, places });
   process.stdout.write(`${drill.words}\n${met} of ${of}: ${passed ? 'passed' : 'not yet'}\n`);
 }
 

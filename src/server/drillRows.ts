@@ -3,7 +3,7 @@ import type { Drill, RuleCheck } from '@/core/drills';
 import { DAY_MS, type Ladder, type DrillMemory, type LadderTry } from '@/core/scheduling';
 import { database } from './db/client';
 import { drillRuns, drills } from './db/schema';
-import { readDrill, readGates, readLadder } from './db/documents';
+import { readDrill, readPlaces, readLadder } from './db/documents';
 import { Failure, notFound } from './failure';
 import { present } from '@/core/shared';
 
@@ -37,7 +37,7 @@ export type StoredRun = LadderTry & {
   readonly takeId: string | null;
   readonly sitting: string;
   readonly seconds: number;
-  readonly gates: readonly RuleCheck[];
+  readonly places: readonly RuleCheck[];
   readonly at: number;
 };
 
@@ -78,7 +78,7 @@ export const asRun = ({
   of,
   passed,
   seconds,
-  gates: readGates(json),
+  places: readPlaces(json),
   at: createdAt,
 });
 

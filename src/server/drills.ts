@@ -106,7 +106,11 @@ export async function addRun(drillId: string, { takeId, sitting }: RunBody): Pro
     take.pace ?? take.tempo,
     take.offsetSec,
   );
-  const { met, of, passed, gates } = judgeDrill({ ...stored.drill, tempo: take.tempo }, notes, take.choruses);
+  const { met, of, passed, places } = judgeDrill(
+    { ...stored.drill, tempo: take.tempo },
+    notes,
+    take.choruses,
+  );
   return write(async (tx) => {
     const [counted] = await tx.select().from(drillRuns).where(eq(drillRuns.takeId, takeId));
     const [before] = await tx.select().from(drills).where(eq(drills.id, drillId));
@@ -123,7 +127,7 @@ export async function addRun(drillId: string, { takeId, sitting }: RunBody): Pro
         of,
         passed,
         seconds: playedSeconds(take),
-        json: gates,
+        json: places,
         createdAt: Math.max(take.createdAt, 0),
       })
       .returning();

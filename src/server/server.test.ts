@@ -494,7 +494,7 @@ test('the list of takes has each take’s line beside its report, and goes on fr
   const [newest] = await lines(0, 2);
   const { report, marks, findings, take } = await reviewOf(newest!.take.id);
   expect(newest!.line).toEqual(JSON.parse(JSON.stringify(takeSummaryOf(take, report, marks, findings))));
-  expect(newest!.line!.profile.gates).toHaveLength(report.changes.length);
+  expect(newest!.line!.profile.landings).toHaveLength(report.changes.length);
   expect((await lines(1)).map(({ take: { number } }) => number)).toEqual([2, 1]);
   await amendTake(newest!.take.id, { offsetSec: 0.5 });
   expect((await lines(0, 1))[0]!.line).toBeNull();

@@ -28,7 +28,7 @@ export type TakeSummary = {
   readonly profile: {
     readonly beats: number;
     readonly notes: readonly (readonly [number, number, number])[];
-    readonly gates: readonly (readonly [number, LandingMark])[];
+    readonly landings: readonly (readonly [number, LandingMark])[];
   };
 };
 
@@ -64,7 +64,7 @@ export function takeSummaryOf(
       notes: report.notes
         .filter((note) => note.top)
         .map((note) => [round(note.onsetBeat), round(note.onsetBeat + note.durationBeats), note.height]),
-      gates: report.changes.map((change, index) => [change.beat, elementAt(marks, index)]),
+      landings: report.changes.map((change, index) => [change.beat, elementAt(marks, index)]),
     },
   };
 }

@@ -10,7 +10,7 @@ import { ChordSvg, ChordSymbol } from './ChordSymbol';
 import { ChordWords } from './ChordWords';
 import { FormRow } from './form/FormRow';
 import { formRows } from './form/formRows';
-import { GateChip, GateLine, GATE_WORDS } from './form/Gate';
+import { LandingChip, LandingLine, LANDING_WORDS } from './form/LandingLine';
 import { rowGeometry } from './form/geometry';
 import { Pill } from './form/Pill';
 import { takeOnForm } from './form/takeOnForm';
@@ -59,17 +59,17 @@ test('heights 0 to 2 are solid, 3 is hollow, 4 dashed, and a label stands where 
   expect(pill(0, 9).querySelector('text')).toBeNull();
 });
 
-test('the five gates are five different marks', () => {
-  const drawn = (Object.keys(GATE_WORDS) as LandingMark[]).map(
-    (mark) => svg(<GateLine x={0} from={0} to={40} mark={mark} />).innerHTML,
+test('the five marks of a landing are five different marks', () => {
+  const drawn = (Object.keys(LANDING_WORDS) as LandingMark[]).map(
+    (mark) => svg(<LandingLine x={0} from={0} to={40} mark={mark} />).innerHTML,
   );
   expect(new Set(drawn).size).toBe(5);
 });
 
-test('a landing’s chip stands left, on, right of or across its gate; without a note there is a dash', () => {
+test('a landing’s chip stands left, on, right of or across its line; without a note there is a dash', () => {
   const left = (timing: 'early' | 'on' | 'late' | 'held') =>
     Number(
-      svg(<GateChip x={50} y={20} mark="target" timing={timing} tier={0} label="3" />)
+      svg(<LandingChip x={50} y={20} mark="target" timing={timing} tier={0} label="3" />)
         .querySelector('rect')!
         .getAttribute('x'),
     );
@@ -77,7 +77,7 @@ test('a landing’s chip stands left, on, right of or across its gate; without a
   expect(left('on')).toBe(40);
   expect(left('late')).toBeGreaterThan(50);
   expect(left('held')).toBe(34);
-  expect(svg(<GateChip x={50} y={20} mark="not-met" timing="none" tier={4} label="" />).textContent).toBe(
+  expect(svg(<LandingChip x={50} y={20} mark="not-met" timing="none" tier={4} label="" />).textContent).toBe(
     '–',
   );
 });
@@ -102,7 +102,7 @@ test('rows of four bars, with the chords that change and those that only go on',
   expect([left, right, beatWidth, x(-1)]).toEqual([40, 360, 20, 20]);
 });
 
-test('a row draws its notes, gates and phrases; a note and a place can be chosen', () => {
+test('a row draws its notes, changes and phrases; a note and a place can be chosen', () => {
   const plan = { id: 'scale-per-chord' as const };
   const notes = [
     { midi: 65, onsetBeat: 0, durationBeats: 2 },

@@ -84,10 +84,10 @@ test('two metres away: the pedal goes from change to change with sound, holds ba
   const { report } = await reviewOf(page, id);
   await page.goto(`/takes/${id}?view=far`, { waitUntil: 'networkidle' });
   const heading = page.getByRole('heading', { level: 1 });
-  const doors = report.changes.filter(({ chorus }) => chorus === 2);
+  const changes = report.changes.filter(({ chorus }) => chorus === 2);
   await expect(heading).toContainText('Into');
   await page.keyboard.press('PageDown');
-  await expect(heading).toContainText(`at bar ${doors[1]!.bar}`);
+  await expect(heading).toContainText(`at bar ${changes[1]!.bar}`);
   await expect(page.getByText('sounding').first()).toBeVisible({ timeout: 10_000 });
   await page.keyboard.press('PageUp');
   await page.keyboard.press('l');

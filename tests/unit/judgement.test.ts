@@ -41,7 +41,7 @@ const labels = (report: Report) => ({
   thirds: report.thirds.map(({ cents }) => cents),
   bars: report.bars,
   handovers: report.handovers,
-  doors: report.missedDoors.map(({ changeIndex, fromInterval, toInterval }) => [
+  missed: report.missedDoors.map(({ changeIndex, fromInterval, toInterval }) => [
     changeIndex,
     fromInterval,
     toInterval,

@@ -72,8 +72,8 @@ test.each([
   expect([events[0]!.kind, events[0]!.name]).toEqual(['chord', name]);
 });
 
-describe('doors', () => {
-  const doors = (notes: string) =>
+describe('missed resolutions', () => {
+  const missed = (notes: string) =>
     judge(II, notes).missedDoors.map(({ changeIndex, fromMidi, toMidi, fromInterval, toInterval }) => [
       changeIndex,
       fromMidi,
@@ -82,11 +82,12 @@ describe('doors', () => {
       toInterval,
     ]);
   test('the seventh of ii lay under the hand and its half step was passed by', () =>
-    expect(doors('69@3+1 67@4+1')).toEqual([[0, 72, 71, 'b7', '3']]));
-  test('taken', () => expect(doors('72@3+1 71@4+1')).toEqual([]));
-  test('the tone it leads to, reached another way, is met', () => expect(doors('69@3+1 71@4+1')).toEqual([]));
-  test('too far away', () => expect(doors('65@3+1 67@4+1')).toEqual([]));
-  test('nothing was played', () => expect(doors('69@0+1')).toEqual([]));
+    expect(missed('69@3+1 67@4+1')).toEqual([[0, 72, 71, 'b7', '3']]));
+  test('taken', () => expect(missed('72@3+1 71@4+1')).toEqual([]));
+  test('the tone it leads to, reached another way, is met', () =>
+    expect(missed('69@3+1 71@4+1')).toEqual([]));
+  test('too far away', () => expect(missed('65@3+1 67@4+1')).toEqual([]));
+  test('nothing was played', () => expect(missed('69@0+1')).toEqual([]));
 });
 
 test('the thirds palette: cents above the minor third, and where a bend carried it', () => {

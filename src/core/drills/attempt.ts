@@ -5,6 +5,6 @@ import { judgeRule, type Rule } from './rules';
 
 /** What was heard, place by place, by one rule. Changes at rest are no places: nobody was playing. */
 export function attemptOf(rule: Rule, report: Report, chart: Chart, timeline: Timeline): Attempt {
-  const gates = judgeRule(rule, { report, chart, timeline });
-  return { gates, met: gates.filter(({ met }) => met).length, of: gates.length };
+  const places = judgeRule(rule, { report, chart, timeline });
+  return { places, met: places.filter(({ met }) => met).length, of: places.length };
 }

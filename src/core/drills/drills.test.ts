@@ -97,14 +97,14 @@ test('each rule hears its own thing and nothing else', () => {
   expect(verdict('on-the-ground', own('plan-only'))).toBe(false);
 });
 
-test('gates say where: a line that misses one change fails there and nowhere else', () => {
+test('places say where: a line that misses one change fails there and nowhere else', () => {
   const drill = drillFor({ kind: 'ladder-roots', chart: BLUES, tempo: 100 });
   const line = roots().map((note, index) => (index === 4 ? { ...note, midi: note.midi + 6 } : note));
-  const { gates, met, of } = judgeDrill(drill, line, 1);
-  expect(gates.filter((gate) => !gate.met).map(({ beat }) => beat)).toEqual([
+  const { places, met, of } = judgeDrill(drill, line, 1);
+  expect(places.filter((place) => !place.met).map(({ beat }) => beat)).toEqual([
     timelineOf(BLUES, 100).chordSpans[4]!.start,
   ]);
-  expect([met, of]).toEqual([gates.length - 1, gates.length]);
+  expect([met, of]).toEqual([places.length - 1, places.length]);
 });
 
 test('a drill of some bars is a chart of its own; silence passes nothing', () => {
@@ -182,8 +182,8 @@ test('one’s own phrase, on every chord: its rhythm and contour, another end', 
   const phrase = { gaps: [0.5, 0.5, 0.5, 0.5], moves: [-1, 3, 4, -2] };
   const drill = drillFor({ kind: 'own-phrase', chart: BLUES, tempo: 90, phrase });
   const line = exampleOf(drill, 4)!;
-  const { report, gates } = judgeDrill(drill, line, 1);
-  expect(gates.every(({ met }) => met)).toBe(true);
+  const { report, places } = judgeDrill(drill, line, 1);
+  expect(places.every(({ met }) => met)).toBe(true);
   const shapes = report.phrases.map((one) => shapeOf(report, one));
   expect(shapes.every(({ gaps }) => gaps.length === 4)).toBe(true);
   expect(new Set(shapes.map(({ moves }) => moves.join(' '))).size).toBeGreaterThan(1);

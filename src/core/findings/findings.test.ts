@@ -112,7 +112,7 @@ test('no space: a line that never stops', () => {
   expect(findings(notes, 2).map((one) => one.kind)).toContain('no-space');
 });
 
-test('findings come with the heaviest first, and marks say the five gates', () => {
+test('findings come with the heaviest first, and marks say the five marks of a landing', () => {
   const notes = improvise({
     chart,
     tempo: 96,

@@ -11,7 +11,7 @@ const note = (onsetBeat: number, midi: number, durationBeats = 1): PlayedNote =>
   durationBeats,
   midi,
 });
-function gateOf(notes: PlayedNote[], choruses = 2) {
+function landingOf(notes: PlayedNote[], choruses = 2) {
   const plan = { id: 'outline' as const };
   const report = analyse({ chart, tempo: 100, notes, choruses, plan });
   return oneLanding(
@@ -41,28 +41,28 @@ const LINE = [
 ];
 
 test('the change that passed the player by most often is the one shown, with its landings and where it is', () => {
-  const gate = gateOf(LINE)!;
-  expect([gate.from, gate.to, gate.bar, gate.soft, gate.bold]).toEqual([
+  const landing = landingOf(LINE)!;
+  expect([landing.from, landing.to, landing.bar, landing.soft, landing.bold]).toEqual([
     'Dm7',
     'G7',
     2,
     'Into G7 you met its third',
     'once in 2.',
   ]);
-  expect(gate.groups.map(({ mark, count }) => [mark, count])).toEqual([
+  expect(landing.groups.map(({ mark, count }) => [mark, count])).toEqual([
     ['not-met', 1],
     ['target', 1],
   ]);
-  expect(gate.groups.at(-1)!.chips).toEqual([{ interval: '3', height: 0 }]);
+  expect(landing.groups.at(-1)!.chips).toEqual([{ interval: '3', height: 0 }]);
 });
 
 test('where every change was met, it says so; at rest nothing is judged', () => {
-  const all = gateOf([0, 16].flatMap((at) => [note(at, 65), note(at + 4, 71), note(at + 8, 64)]))!;
+  const all = landingOf([0, 16].flatMap((at) => [note(at, 65), note(at + 4, 71), note(at + 8, 64)]))!;
   expect(all.bold).toMatch(/^every time, 2 of 2\.$/);
-  expect(gateOf([])).toBeNull();
+  expect(landingOf([])).toBeNull();
 });
 
 test('never met, it says how often there was the chance', () =>
   expect(
-    gateOf([note(0, 62), note(3, 64), note(4, 72), note(16, 62), note(19, 64), note(20, 72)])!.bold,
+    landingOf([note(0, 62), note(3, 64), note(4, 72), note(16, 62), note(19, 64), note(20, 72)])!.bold,
   ).toBe('not once in 2.'));

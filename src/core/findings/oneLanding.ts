@@ -2,7 +2,7 @@ import type { LandingMark, Report } from '../analyse';
 import { intervalWord, times, typeset } from '../music';
 import { elementAt, present } from '../shared';
 
-/** A landing as it is shown on a gate: its interval, and what it became. */
+/** A landing as it is shown at a change: its interval, and what it became. */
 export type LandingChip = {
   readonly interval: string | null;
   readonly height: number;

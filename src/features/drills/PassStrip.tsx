@@ -52,7 +52,7 @@ export function PassStrip({ stage, places: all, beat: at, narrow = false }: Prop
         />
       ))}
       {places.map((place) => (
-        <Gate key={place.beat} place={place} x={x(place.beat)} isNext={place === next} />
+        <PlaceMark key={place.beat} place={place} x={x(place.beat)} isNext={place === next} />
       ))}
       {beat !== null && beat >= 0 && beat < to - from && (
         <line x1={x(beat)} y1={LINE - 34} x2={x(beat)} y2={LINE + 18} stroke="var(--now)" strokeWidth={3} />
@@ -140,7 +140,15 @@ function PassMarks({ stage, start, beats, x, isOneOfMany, beat, nextBeat }: Mark
   );
 }
 
-function Gate({ place: { met, label, side }, x, isNext }: { place: DrillPlace; x: number; isNext: boolean }) {
+function PlaceMark({
+  place: { met, label, side },
+  x,
+  isNext,
+}: {
+  place: DrillPlace;
+  x: number;
+  isNext: boolean;
+}) {
   const chip = x + side * 20;
   return (
     <g>
@@ -149,7 +157,7 @@ function Gate({ place: { met, label, side }, x, isNext }: { place: DrillPlace; x
         y1={LINE - 26}
         x2={x}
         y2={LINE + 14}
-        stroke={gateStroke(met, isNext)}
+        stroke={placeStroke(met, isNext)}
         strokeWidth={met || isNext ? 3 : 1.5}
         strokeDasharray={met === false ? '2 3.5' : undefined}
       />
@@ -176,7 +184,7 @@ function chordFill(isNext: boolean, past: boolean) {
   return 'var(--ink)';
 }
 
-function gateStroke(met: boolean | null, isNext: boolean) {
+function placeStroke(met: boolean | null, isNext: boolean) {
   if (met) return 'var(--h0)';
   if (isNext) return 'var(--now)';
   if (met === null) return 'var(--dim)';

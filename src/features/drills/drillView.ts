@@ -71,8 +71,8 @@ const SETTLED: Beats = 1.1;
 export function countSoFar(stage: DrillStage, notes: readonly PlayedNote[], until: Beats): LiveCount {
   const { drill, timeline, size } = stage;
   const [from, to] = shownSpan(stage, until);
-  const { gates, report } = judgeDrill(drill, notes, size.passes);
-  const settled = gates.filter(({ beat }) => beat <= until - SETTLED);
+  const { places: checks, report } = judgeDrill(drill, notes, size.passes);
+  const settled = checks.filter(({ beat }) => beat <= until - SETTLED);
   const atChanges = ['land', 'figure', 'join'].includes(drill.rule.kind);
   const changes = changesOf(timeline, size.passes).map(({ at }) => at);
   const coming = (atChanges ? changes : []).filter((at) => at > until - SETTLED);

@@ -8,7 +8,7 @@ import { reviewAnswer } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { Far, type Way } from '../shell/Far';
-import { OneGatePicture } from './OneLandingPicture';
+import { OneLandingPicture } from './OneLandingPicture';
 
 type EndedTake = Omit<Ended, 'session'>;
 type Answer = {
@@ -19,7 +19,7 @@ type Answer = {
 };
 export type Result = {
   readonly number: number;
-  readonly gate: OneLanding | null;
+  readonly landing: OneLanding | null;
   /** What went well, then what to practise or the next step. */
   readonly said: string;
   readonly residualMs: number | null;
@@ -52,17 +52,17 @@ export function resultOf(
   marks: readonly LandingMark[],
   { strength, practise, step }: FirstPage,
 ): Result {
-  const gate = oneLanding(report, marks);
+  const landing = oneLanding(report, marks);
   const bars = Math.max(1, ...report.changes.map((change) => change.bar));
-  const before = gate ? Math.max(1, gate.bar - 1) : 1;
+  const before = landing ? Math.max(1, landing.bar - 1) : 1;
   return {
     number,
-    gate,
+    landing,
     said: [strength?.sentence, practise?.sentence, practise?.advice, step?.sentence]
       .filter(Boolean)
       .join(' '),
     residualMs: report.time.offsetMs,
-    loop: gate ? [before, Math.min(bars, Math.max(before + 1, gate.bar))] : null,
+    loop: landing ? [before, Math.min(bars, Math.max(before + 1, landing.bar))] : null,
   };
 }
 
@@ -82,14 +82,14 @@ type Props = {
 /** Between two takes: the answer, large; it stays while the next one is counted in. */
 export function Finished(props: Props) {
   const { take, result, next, again, stay, discard, loop } = props;
-  const gate = result?.gate ?? null;
-  const [soft, bold] = resultWords(gate, result, take);
+  const landing = result?.landing ?? null;
+  const [soft, bold] = resultWords(landing, result, take);
   return (
     <Far
       meta={<TakeFacts take={take} result={result} />}
       soft={<ChordWords text={soft} />}
       bold={<ChordWords text={bold} />}
-      beside={gate && <OneGatePicture gate={gate} />}
+      beside={landing && <OneLandingPicture landing={landing} />}
       press={next ? stay : again}
       hold={discard}
       double={next ? undefined : (loop ?? undefined)}
@@ -174,11 +174,11 @@ function storedWords(result: Result | null, take: EndedTake) {
 }
 
 function resultWords(
-  gate: OneLanding | null,
+  landing: OneLanding | null,
   result: Result | null,
   take: EndedTake,
 ): [soft: string, bold: string] {
-  if (gate) return [gate.soft, gate.bold];
+  if (landing) return [landing.soft, landing.bold];
   if (result) return ['No change was played', 'that could be judged.'];
   if (take.judging) return ['Keeping the last notes,', 'one moment.'];
   if (take.kept) return ['Judging it,', 'one moment.'];

@@ -80,11 +80,11 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
         </>
       }
     >
-      {before?.gate && beat < SAID_UNTIL && (
+      {before?.landing && beat < SAID_UNTIL && (
         <p role="status" className="mx-4 -mb-8 text-[19px] leading-8 text-soft sm:mx-8">
-          <span className="text-dim">Take {before.number}:</span> <ChordWords text={before.gate.soft} />{' '}
+          <span className="text-dim">Take {before.number}:</span> <ChordWords text={before.landing.soft} />{' '}
           <b className="text-ink">
-            <ChordWords text={before.gate.bold} />
+            <ChordWords text={before.landing.bold} />
           </b>
         </p>
       )}

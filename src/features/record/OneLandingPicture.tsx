@@ -1,7 +1,7 @@
 import type { LandingMark } from '@/core/analyse';
 import type { OneLanding } from '@/core/findings';
 import { ChordSymbol } from '@/ui/ChordSymbol';
-import { GateLine } from '@/ui/form/Gate';
+import { LandingLine } from '@/ui/form/LandingLine';
 import { Pill } from '@/ui/form/Pill';
 import { intervalLabel } from '@/ui/intervalLabel';
 
@@ -16,18 +16,18 @@ const EACH = 138;
 const GAP = 10;
 
 /**
- * One kind of change, folded over the take: the gate by mark, from not met above to the target below, with
+ * One kind of change, folded over the take: the landing by mark, from not met above to the target below, with
  * counts to be read from afar.
  */
-export function OneGatePicture({ gate }: { gate: OneLanding }) {
-  const height = gate.groups.length * EACH;
+export function OneLandingPicture({ landing }: { landing: OneLanding }) {
+  const height = landing.groups.length * EACH;
   return (
-    <figure aria-label={`From ${gate.from} to ${gate.to}`} className="w-[390px] max-w-full">
+    <figure aria-label={`From ${landing.from} to ${landing.to}`} className="w-[390px] max-w-full">
       <figcaption className="text-[32px] leading-[72px] text-soft">
-        <ChordSymbol symbol={gate.from} />
+        <ChordSymbol symbol={landing.from} />
         <span className="mx-5 text-[24px] text-dim">to</span>
         <b className="text-[58px] text-ink">
-          <ChordSymbol symbol={gate.to} />
+          <ChordSymbol symbol={landing.to} />
         </b>
       </figcaption>
       <svg
@@ -35,9 +35,9 @@ export function OneGatePicture({ gate }: { gate: OneLanding }) {
         width={390}
         className="mt-4 max-w-full"
         role="img"
-        aria-label={gate.groups.map(({ mark, count }) => `${WORDS[mark]}: ${count}`).join(', ')}
+        aria-label={landing.groups.map(({ mark, count }) => `${WORDS[mark]}: ${count}`).join(', ')}
       >
-        {gate.groups.map((group, index) => (
+        {landing.groups.map((group, index) => (
           <GroupRow key={group.mark} group={group} y={index * EACH} />
         ))}
       </svg>
@@ -48,13 +48,13 @@ export function OneGatePicture({ gate }: { gate: OneLanding }) {
 type Group = OneLanding['groups'][number];
 type Chip = Group['chips'][number];
 
-/** Landings of one kind: the gate, how many, and the tones they landed on. */
+/** Landings of one kind: the landing, how many, and the tones they landed on. */
 function GroupRow({ group: { mark, count, chips }, y }: { group: Group; y: number }) {
   const fill = mark === 'target' || mark === 'target-late' ? 'var(--ink)' : 'var(--soft)';
   const pitch = chips.some(({ then }) => then) ? 124 : 60;
   return (
     <g>
-      <GateLine x={14} from={y} to={y + EACH - GAP} mark={mark} scale={4} />
+      <LandingLine x={14} from={y} to={y + EACH - GAP} mark={mark} scale={4} />
       <text x={80} y={y + 92} fontSize={104} fontWeight={640} textAnchor="middle" style={{ fill }}>
         {count}
       </text>

@@ -130,7 +130,7 @@ function Cursor({
   );
 }
 
-/** The row with its gates and bars, its chords unsaid: what sounds is for the ear. */
+/** The row with its changes and bars, its chords unsaid: what sounds is for the ear. */
 const nameless = (row: FormRowModel): FormRowModel => ({
   ...row,
   chords: row.chords.map((chord) => ({ ...chord, symbol: '' })),

@@ -11,7 +11,7 @@ import { Finished, resultOf } from './Finished';
 import { DEFAULT_BINDINGS } from '../shell/commands/bindings';
 import { listenToKeyboard } from '../shell/commands/keyboard';
 import { NoInput } from '../shell/NoInput';
-import { OneGatePicture } from './OneLandingPicture';
+import { OneLandingPicture } from './OneLandingPicture';
 
 afterEach(cleanup);
 const chart = unwrap(readChart('key: Bb\n| Bb7 | Eb7 | Cm7 F7 | Bb7 |'));
@@ -41,16 +41,16 @@ const ways = {
   setup: () => undefined,
 };
 
-test('the gate’s groups are all of its changes, and the two bars to loop lead into it', () => {
-  const { gate } = result;
+test('the landing’s groups are all of its changes, and the two bars to loop lead into it', () => {
+  const { landing } = result;
   const of = report.changes.filter(
-    ({ from, to }, index) => from === gate!.from && to === gate!.to && marks[index] !== 'rest',
+    ({ from, to }, index) => from === landing!.from && to === landing!.to && marks[index] !== 'rest',
   );
-  expect(gate!.groups.reduce((sum, { count }) => sum + count, 0)).toBe(of.length);
+  expect(landing!.groups.reduce((sum, { count }) => sum + count, 0)).toBe(of.length);
   expect(result.loop![1] - result.loop![0]).toBe(1);
-  expect(result.loop!.includes(gate!.bar)).toBe(true);
-  render(<OneGatePicture gate={gate!} />);
-  expect(screen.getByRole('img').getAttribute('aria-label')).toContain(String(gate!.groups[0]!.count));
+  expect(result.loop!.includes(landing!.bar)).toBe(true);
+  render(<OneLandingPicture landing={landing!} />);
+  expect(screen.getByRole('img').getAttribute('aria-label')).toContain(String(landing!.groups[0]!.count));
 });
 
 test('while the next take comes, press stays; when it stays, press plays again and twice loops', () => {

@@ -50,7 +50,7 @@ function judgedLine(chart: Chart, tempo: number, plan: PlanChoice, notes: readon
   // what lies ahead has not been missed yet, and how a phrase ends is known when the next begins
   return {
     ...drawn,
-    gates: drawn.gates.filter(({ at }) => at >= first - 1 && at <= until - 0.5),
+    changes: drawn.changes.filter(({ at }) => at >= first - 1 && at <= until - 0.5),
     phrases: drawn.phrases.filter(({ to }) => to < until),
   };
 }

@@ -3,7 +3,7 @@ import { intervalWord } from '@/core/music';
 import { elementAt } from '@/core/shared';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
-import { GateLine } from '@/ui/form/Gate';
+import { LandingLine } from '@/ui/form/LandingLine';
 import { Pill } from '@/ui/form/Pill';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { groupsOf, type FoldedLandings } from './landingGroups';
@@ -126,14 +126,14 @@ type GroupProps = {
   sounds: boolean;
 };
 
-/** Landings of one kind: their gate, their tone, how many there were. */
+/** Landings of one kind: their mark, their tone, how many there were. */
 function GroupMark({ group, x, y, tall, isOpen, sounds }: GroupProps) {
   const middle = y + tall / 2;
   const isMet = group.mark === 'target' || group.mark === 'target-late';
   const pill = isOpen ? { x: x + 38, w: 74, h: 46, size: 26 } : { x: x + 14, w: 50, h: 32, size: 21 };
   return (
     <g>
-      <GateLine
+      <LandingLine
         x={x + (isOpen ? 12 : 6)}
         from={y + 2}
         to={y + tall - 3}

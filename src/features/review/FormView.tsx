@@ -93,7 +93,10 @@ export function Picture({ model, whole = false }: { model: ReviewModel; whole?: 
       const { from, to } = elementAt(report.changes, index);
       return `${from}→${to}` === kind;
     };
-    return { ...drawn, gates: drawn.gates.map((gate) => (isLit(gate.index) ? gate : { ...gate, word: '' })) };
+    return {
+      ...drawn,
+      changes: drawn.changes.map((change) => (isLit(change.index) ? change : { ...change, word: '' })),
+    };
   }, [drawn, kind, report]);
   return (
     <FormPicture

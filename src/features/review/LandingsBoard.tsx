@@ -2,7 +2,7 @@ import { scaleLinear } from 'd3-scale';
 import type { LandingMark, Report } from '@/core/analyse';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText } from '@/ui/chordParts';
-import { GATE_WORDS, GateChip, GateLines } from '@/ui/form/Gate';
+import { LANDING_WORDS, LandingChip, LandingLines } from '@/ui/form/LandingLine';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { landingsBoard } from './reviewWords';
 import { elementAt } from '@/core/shared';
@@ -11,7 +11,7 @@ const ROW = 31;
 const NAMES = 92;
 const TOP = 28;
 const WIDTH = 320;
-/** With more choruses a chip has no room: the gate alone says how each was met. */
+/** With more choruses a chip has no room: the line alone says how each was met. */
 const MOST_CHIPS = 4;
 
 type Props = {
@@ -22,7 +22,7 @@ type Props = {
   /** One landing is looked at. */ onChange?: (index: number) => void;
 };
 
-/** Every landing on its own small gate: kinds of change down, choruses across. */
+/** Every landing on its own small line: kinds of change down, choruses across. */
 export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) {
   const rows = landingsBoard(report, marks);
   const { choruses } = report.summary;
@@ -90,8 +90,8 @@ function BoardRow(props: RowProps) {
       <ChordSvg x={0} y={y + 5} symbol={row.from} size={13} fill="var(--soft)" weight={560} />
       <ChordSvg x={46} y={y + 5} symbol={row.to} size={15} />
       {report.summary.choruses > MOST_CHIPS ? (
-        <GateLines
-          gates={row.cells.flatMap((cell, chorus) =>
+        <LandingLines
+          landings={row.cells.flatMap((cell, chorus) =>
             cell.map((index, among) => ({
               x: x(chorus + (among + 0.5) / cell.length),
               mark: elementAt(marks, index),
@@ -104,7 +104,7 @@ function BoardRow(props: RowProps) {
       ) : (
         row.cells.map((cell, chorus) =>
           cell.map((index, among) => (
-            <LandingChip
+            <LandingInCell
               key={index}
               {...props}
               index={index}
@@ -120,7 +120,7 @@ function BoardRow(props: RowProps) {
 
 type ChipProps = RowProps & { index: number; at: number; room: number };
 
-function LandingChip({ report, marks, onChange, index, at, y, room }: ChipProps) {
+function LandingInCell({ report, marks, onChange, index, at, y, room }: ChipProps) {
   const { landing } = elementAt(report.changes, index);
   const note = landing.noteIndex === null ? null : elementAt(report.notes, landing.noteIndex);
   return (
@@ -133,7 +133,7 @@ function LandingChip({ report, marks, onChange, index, at, y, room }: ChipProps)
         })
       }
     >
-      <GateChip
+      <LandingChip
         x={at}
         y={y}
         mark={elementAt(marks, index)}
@@ -187,7 +187,7 @@ function BoardTable({
                   {cell
                     .map(
                       (index) =>
-                        `${intervalLabel(elementAt(report.changes, index).landing.interval) || 'no note'} ${elementAt(report.changes, index).landing.timing}, ${GATE_WORDS[elementAt(marks, index)]}`,
+                        `${intervalLabel(elementAt(report.changes, index).landing.interval) || 'no note'} ${elementAt(report.changes, index).landing.timing}, ${LANDING_WORDS[elementAt(marks, index)]}`,
                     )
                     .join('; ')}
                 </td>

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { LandingMark } from '@/core/analyse';
-import { GATE_WORDS, GateLine } from '@/ui/form/Gate';
+import { LANDING_WORDS, LandingLine } from '@/ui/form/LandingLine';
 import { Pill } from '@/ui/form/Pill';
 
 const HEIGHTS: [number, string, string][] = [
@@ -27,8 +27,8 @@ export function Legend() {
       </Sign>
       <span className="text-dim">a change met by</span>
       {MARKS.map((mark) => (
-        <Sign key={mark} word={GATE_WORDS[mark]} width={15}>
-          <GateLine x={8} from={0} to={17} mark={mark} scale={0.9} />
+        <Sign key={mark} word={LANDING_WORDS[mark]} width={15}>
+          <LandingLine x={8} from={0} to={17} mark={mark} scale={0.9} />
         </Sign>
       ))}
     </p>

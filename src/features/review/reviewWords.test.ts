@@ -97,7 +97,7 @@ test('the picture: a held note is two parts, a late target names its tone unless
     [2, 4, '♭3', false],
     [4, 5, '♭7', true],
   ]);
-  expect(drawn.gates.map((gate) => [gate.mark, gate.word])).toEqual([
+  expect(drawn.changes.map((change) => [change.mark, change.word])).toEqual([
     ['target', 'held'],
     ['target-late', 'then 3'],
   ]);

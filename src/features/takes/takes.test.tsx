@@ -54,7 +54,7 @@ const LINE: TakeSummary = {
       [1, 2, 3],
       [4, 4.5, 2],
     ],
-    gates: [
+    landings: [
       [4, 'target'],
       [8, 'rest'],
       [12, 'target-late'],
@@ -125,7 +125,7 @@ test('the small profile draws every note and every change', () => {
   ).toBe(LINE.profile.notes.length);
   // a target, one at rest (two ends), and one met late (dotted, then solid)
   expect(
-    [...container.querySelectorAll('path.gates')].reduce(
+    [...container.querySelectorAll('path.landings')].reduce(
       (sum, path) => sum + (path.getAttribute('d')!.match(/M/g)?.length ?? 0),
       0,
     ),

@@ -65,7 +65,7 @@ const run = (met: number, tempo = 72): StoredRun => ({
   of: 11,
   passed: met >= 9,
   seconds: 60,
-  gates: [],
+  places: [],
   at: NOW,
 });
 const tune = {

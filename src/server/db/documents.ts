@@ -41,7 +41,7 @@ const drillSchema = Joi.object<Drill>({
   pass: Joi.number().min(0).max(1).required(),
 }).unknown();
 
-const gatesSchema = Joi.array<readonly RuleCheck[]>().items(
+const placesSchema = Joi.array<readonly RuleCheck[]>().items(
   Joi.object({ beat: Joi.number().required(), met: Joi.boolean().required() }).unknown(),
 );
 
@@ -70,8 +70,8 @@ export const readDrill = (value: unknown): Drill => read<Drill>(drillSchema, val
 export const readLadder = (value: unknown): Ladder =>
   read<Ladder>(ladderSchema, value, 'The tempo ladder of this drill');
 
-export const readGates = (value: unknown): readonly RuleCheck[] =>
-  read<readonly RuleCheck[]>(gatesSchema, value, 'This attempt');
+export const readPlaces = (value: unknown): readonly RuleCheck[] =>
+  read<readonly RuleCheck[]>(placesSchema, value, 'This attempt');
 
 /** Thousands of notes: each number is looked at, without building a schema's answer for each. */
 export function readHeard(value: unknown): HeardTake {

@@ -1,14 +1,14 @@
 import type { Beats } from '@/core/shared';
-import { GateLine } from './Gate';
+import { LandingLine } from './LandingLine';
 import { type FormRowProps, type LaneSpec, type RowGeometry } from './geometry';
 import { ClosedNotes, contour, placeNotes, slopeOf, type Placed } from './laneNotes';
-import { Brackets, Gates, Phrases, StepOuts } from './laneMarks';
+import { Brackets, ChangeMarks, Phrases, StepOuts } from './laneMarks';
 import type { TakeOnForm } from './takeOnForm';
 import { NoteMark } from './NoteMark';
 
 type LaneProps = FormRowProps & { lane: LaneSpec; geometry: RowGeometry };
 
-/** One chorus of a row: its ground or ledges, notes, figures, phrases and gates. */
+/** One chorus of a row: its ground or ledges, notes, figures, phrases and changes. */
 export function FormLane(props: LaneProps) {
   const { row, lane, formBeats, take, geometry, fix } = props;
   const offset = lane.chorus * formBeats;
@@ -86,11 +86,11 @@ const Contour = ({ placed, width }: { placed: readonly Placed[]; width: number }
 
 type ClosedProps = { take: TakeOnForm; lane: LaneSpec; drawing: LaneDrawing };
 
-/** A lane that is folded: the line and its gates, nothing that could be read. */
+/** A lane that is folded: the line and its changes, nothing that could be read. */
 function ClosedLane({ take, lane, drawing: { from, to, x, placed } }: ClosedProps) {
   return (
     <>
-      <ClosedGates take={take} chorus={lane.chorus} from={from} to={to} x={x} height={lane.height} />
+      <ChangesOfFolded take={take} chorus={lane.chorus} from={from} to={to} x={x} height={lane.height} />
       <Contour placed={placed.filter(({ lead }) => !lead)} width={1} />
       <ClosedNotes placed={[...placed]} />
     </>
@@ -100,10 +100,10 @@ function ClosedLane({ take, lane, drawing: { from, to, x, placed } }: ClosedProp
 function OpenLane({ take, lane, geometry, selected, onNote, drawing }: PartProps & { take: TakeOnForm }) {
   const { from, to, x, slope } = drawing;
   const placed = [...drawing.placed];
-  const gates = { take, chorus: lane.chorus, from, to, x, height: lane.height };
+  const changes = { take, chorus: lane.chorus, from, to, x, height: lane.height };
   return (
     <>
-      <Gates {...gates} what="lines" />
+      <ChangeMarks {...changes} what="lines" />
       <Contour placed={placed} width={1.5} />
       {placed.map((one) => (
         <NoteMark
@@ -119,7 +119,7 @@ function OpenLane({ take, lane, geometry, selected, onNote, drawing }: PartProps
       <StepOuts take={take} placed={placed} />
       <BandRests alone={take.alone} from={from + 1} to={to} x={x} />
       <Phrases take={take} from={from} to={to} x={x} height={lane.height} />
-      <Gates {...gates} what="words" />
+      <ChangeMarks {...changes} what="words" />
     </>
   );
 }
@@ -216,7 +216,7 @@ function Ledges({ row, geometry, slope, lane }: LaneProps & { slope: ReturnType<
   );
 }
 
-function ClosedGates({
+function ChangesOfFolded({
   take,
   chorus,
   from,
@@ -233,10 +233,17 @@ function ClosedGates({
 }) {
   return (
     <>
-      {take.gates
-        .filter((gate) => gate.chorus === chorus && gate.at >= from + 1 - 1e-6 && gate.at < to - 1e-6)
-        .map((gate) => (
-          <GateLine key={gate.index} x={x(gate.at)} from={1} to={height - 3} mark={gate.mark} scale={0.75} />
+      {take.changes
+        .filter((change) => change.chorus === chorus && change.at >= from + 1 - 1e-6 && change.at < to - 1e-6)
+        .map((change) => (
+          <LandingLine
+            key={change.index}
+            x={x(change.at)}
+            from={1}
+            to={height - 3}
+            mark={change.mark}
+            scale={0.75}
+          />
         ))}
     </>
   );

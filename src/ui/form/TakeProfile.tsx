@@ -1,13 +1,13 @@
 import { scaleLinear } from 'd3-scale';
 import type { LandingMark } from '@/core/analyse';
-import { GateLines } from './Gate';
+import { LandingLines } from './LandingLine';
 import { elementAt } from '@/core/shared';
 
 /** A take drawn small: notes as [onset, end, height] in beats, changes as [beat, mark]. */
 export type TakeProfileData = {
   readonly beats: number;
   readonly notes: readonly (readonly [number, number, number])[];
-  readonly gates: readonly (readonly [number, LandingMark])[];
+  readonly landings: readonly (readonly [number, LandingMark])[];
 };
 
 const WIDTH = 544;
@@ -47,8 +47,8 @@ export function TakeProfile({ profile, width = WIDTH }: { profile: TakeProfileDa
             .join('')}
         />
       ))}
-      <GateLines
-        gates={profile.gates.map(([beat, mark]) => ({ x: x(beat), mark }))}
+      <LandingLines
+        landings={profile.landings.map(([beat, mark]) => ({ x: x(beat), mark }))}
         from={HEIGHT - 11}
         to={HEIGHT}
         scale={0.65}

@@ -1,5 +1,5 @@
 import type { PhraseEnd } from '@/core/analyse';
-import { GateLine } from './Gate';
+import { LandingLine } from './LandingLine';
 import type { Placed } from './laneNotes';
 import type { TakeOnForm } from './takeOnForm';
 import { elementAt, type Beats } from '@/core/shared';
@@ -100,7 +100,7 @@ export function PhraseEndMark({ x, y, end }: { x: number; y: number; end: Phrase
 /**
  * Lines lie under the notes, so that a note pushed ahead of its change keeps its figure; words lie over them.
  */
-export function Gates({
+export function ChangeMarks({
   take,
   chorus,
   from,
@@ -109,18 +109,20 @@ export function Gates({
   height,
   what,
 }: Span & { chorus: number; what: 'lines' | 'words' }) {
-  return take.gates
-    .filter((gate) => gate.chorus === chorus && gate.at >= from + 1 - 1e-6 && gate.at < to - 1e-6)
-    .map((gate) => {
+  return take.changes
+    .filter((change) => change.chorus === chorus && change.at >= from + 1 - 1e-6 && change.at < to - 1e-6)
+    .map((change) => {
       if (what === 'lines')
-        return <GateLine key={gate.index} x={x(gate.at)} from={1} to={height - 2} mark={gate.mark} />;
-      const early = gate.timing === 'early';
+        return (
+          <LandingLine key={change.index} x={x(change.at)} from={1} to={height - 2} mark={change.mark} />
+        );
+      const early = change.timing === 'early';
       return (
-        gate.word && (
+        change.word && (
           <text
-            key={gate.index}
+            key={change.index}
             pointerEvents="none"
-            x={x(gate.at) + (early ? -5 : 5)}
+            x={x(change.at) + (early ? -5 : 5)}
             y={10}
             fontSize={11}
             textAnchor={early ? 'end' : 'start'}
@@ -129,7 +131,7 @@ export function Gates({
             strokeWidth={3}
             style={{ fill: 'var(--soft)' }}
           >
-            {gate.word}
+            {change.word}
           </text>
         )
       );

@@ -30,7 +30,7 @@ export type DrawnNote = {
 } & NoteGesture;
 /** A step out of the scale, and the note it came home to. */
 export type DrawnStepOut = { readonly from: number; readonly to: number; readonly home: number | null };
-export type DrawnGate = {
+export type DrawnChange = {
   readonly at: Beats;
   readonly chorus: number;
   readonly mark: LandingMark;
@@ -44,7 +44,7 @@ export type DrawnFigure = { readonly from: number; readonly to: number };
 /** A report as marks on the form. */
 export type TakeOnForm = {
   readonly notes: readonly DrawnNote[];
-  readonly gates: readonly DrawnGate[];
+  readonly changes: readonly DrawnChange[];
   readonly phrases: readonly DrawnPhrase[];
   readonly figures: readonly DrawnFigure[];
   readonly stepOuts: readonly DrawnStepOut[];
@@ -69,8 +69,8 @@ export function takeOnForm(
     notes: report.notes
       .filter((note) => note.function !== 'grace')
       .map((note) => ({ ...drawnNote(note, landed.has(note.index)), ...gestureOf(note.index) })),
-    gates: report.changes.map((change, index) =>
-      drawnGate(change, elementAt(marks, index), report, bracketed),
+    changes: report.changes.map((change, index) =>
+      drawnChange(change, elementAt(marks, index), report, bracketed),
     ),
     phrases: report.phrases.map(({ startBeat, endBeat, end }) => ({ from: startBeat, to: endBeat, end })),
     figures: figures.map((figure) => ({ from: elementAt(figure.noteIndices, 0), to: figure.targetIndex })),
@@ -108,12 +108,12 @@ function drawnNote(note: NoteReport, landing: boolean): DrawnNote {
   };
 }
 
-function drawnGate(
+function drawnChange(
   change: ChangeReport,
   mark: LandingMark,
   report: Report,
   bracketed: ReadonlySet<number>,
-): DrawnGate {
+): DrawnChange {
   const { landing } = change;
   const then =
     mark === 'target-late' && !bracketed.has(present(landing.resolutionIndex))

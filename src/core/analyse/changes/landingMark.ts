@@ -1,5 +1,5 @@
 import { type Landing } from './landings';
-/** Met on time, met late, by another chord tone, not met, at rest: the five marks of a gate. */
+/** Met on time, met late, by another chord tone, not met, at rest: the five marks of a change. */
 export type LandingMark = 'target' | 'target-late' | 'chord-tone' | 'not-met' | 'rest';
 
 /** @param isTarget does this note of the report, over this change, name a target of the plan? */

@@ -18,7 +18,7 @@ export type MissedResolution = {
 const REACH = 4;
 
 /**
- * Missed doors, one at most per change.
+ * Missed resolutions, one at most per change.
  * Rule T8.8: the half-step moves of guide tones that lay within reach at a change and were passed by.
  * Within reach is a guide tone of the old chord at most four
  * semitones from the last line note before the change (itself, where it is one), in the bar before it; it
@@ -33,7 +33,7 @@ export function missedResolutionsOf(
     const before = lineBetween(scene.line, change.at - 4, change.at - scene.windows.on).at(-1);
     if (landing.noteIndex === null || landing.timing === 'held' || !before) return [];
     const landed = elementAt(voices, landing.noteIndex).pc;
-    const doors = guideTones(change.from).flatMap((from) =>
+    const halfSteps = guideTones(change.from).flatMap((from) =>
       guideTones(change.to).flatMap((to) => {
         const move = ((to.pc - from.pc + 18) % 12) - 6;
         if (Math.abs(move) !== 1) return [];
@@ -43,9 +43,9 @@ export function missedResolutionsOf(
           : [];
       }),
     );
-    if (doors.length === 0 || doors.some(({ to }) => to === landed)) return [];
-    const nearest = doors.reduce((best, door) =>
-      Math.abs(door.fromMidi - before.pitch) < Math.abs(best.fromMidi - before.pitch) ? door : best,
+    if (halfSteps.length === 0 || halfSteps.some(({ to }) => to === landed)) return [];
+    const nearest = halfSteps.reduce((best, halfStep) =>
+      Math.abs(halfStep.fromMidi - before.pitch) < Math.abs(best.fromMidi - before.pitch) ? halfStep : best,
     );
     return [
       {

@@ -11,8 +11,8 @@ export type HomeRule = { readonly kind: 'home'; readonly every: number };
  * Bars that were played in before a bar line to come home at: something above the scale in them, and a chord
  * tone on the line.
  */
-function homeGates(report: Report, timeline: Timeline, every: number): RuleCheck[] {
-  const gates: RuleCheck[] = [];
+function placesAtHome(report: Report, timeline: Timeline, every: number): RuleCheck[] {
+  const places: RuleCheck[] = [];
   const last = report.notes[report.notes.length - 1]?.onsetBeat ?? -1;
   for (let bar = every; startOfBar(timeline, bar) <= last + NEAR; bar += every) {
     const [from, home] = [startOfBar(timeline, bar - 1), startOfBar(timeline, bar)];
@@ -22,19 +22,19 @@ function homeGates(report: Report, timeline: Timeline, every: number): RuleCheck
     );
     const arrival = report.notes.find(({ onsetBeat, top }) => top && Math.abs(onsetBeat - home) <= NEAR);
     if (inBar.length > 0)
-      gates.push({
+      places.push({
         beat: home,
         met: inBar.filter(({ height }) => height >= 3).length >= 3 && arrival?.height === 0,
       });
   }
-  return gates;
+  return places;
 }
 
 const ORDINALS: Readonly<Record<number, string>> = { 2: 'second', 3: 'third', 4: 'fourth', 8: 'eighth' };
 
 export const HOME: RuleKind<HomeRule> = {
   id: 'home',
-  judge: ({ every }, { report, timeline }) => homeGates(report, timeline, every),
+  judge: ({ every }, { report, timeline }) => placesAtHome(report, timeline, every),
   counted: () => 'arrivals',
   words: ({ every }) =>
     `Every ${ORDINALS[every] ?? `${every}th`} bar out of the chords, and home on a chord tone at the bar line.`,

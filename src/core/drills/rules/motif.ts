@@ -19,7 +19,7 @@ export type MotifRule = { readonly kind: 'motif'; readonly like?: Motif };
 const SAME_GAP: Beats = 0.15;
 const SAME_MOVE: Semitones = 2;
 
-function motifGates(report: Report, like?: Motif): RuleCheck[] {
+function motifPlaces(report: Report, like?: Motif): RuleCheck[] {
   const shaped = report.phrases.map((phrase) => ({ phrase, shape: shapeOf(report, phrase) }));
   const model = like ?? shaped[0]?.shape;
   if (!model) return [];
@@ -52,7 +52,7 @@ export function shapeOf(report: Report, { noteIndices }: Phrase): Motif {
 
 export const MOTIF: RuleKind<MotifRule> = {
   id: 'motif',
-  judge: ({ like }, { report }) => motifGates(report, like),
+  judge: ({ like }, { report }) => motifPlaces(report, like),
   counted: () => 'phrases',
   words: ({ like }) =>
     like

@@ -8,7 +8,7 @@ import type { RuleKind } from './ruleKind';
 /** In every four bars more than so many semitones from the lowest note to the highest. */
 export type RangeRule = { readonly kind: 'range'; readonly semitones: Semitones };
 
-function rangeGates(report: Report, timeline: Timeline, semitones: Semitones): RuleCheck[] {
+function placesInRange(report: Report, timeline: Timeline, semitones: Semitones): RuleCheck[] {
   const groups = new Map<number, number[]>();
   for (const { onsetBeat, midi } of report.notes) {
     if (onsetBeat < -NEAR) continue;
@@ -24,7 +24,7 @@ function rangeGates(report: Report, timeline: Timeline, semitones: Semitones): R
 
 export const RANGE: RuleKind<RangeRule> = {
   id: 'range',
-  judge: ({ semitones }, { report, timeline }) => rangeGates(report, timeline, semitones),
+  judge: ({ semitones }, { report, timeline }) => placesInRange(report, timeline, semitones),
   counted: () => 'bars',
   words: ({ semitones }) => {
     const size = semitones === 12 ? 'an octave' : `${semitones} half steps`;

@@ -4,10 +4,10 @@ import { Pill } from './Pill';
 type LineProps = { x: number; from: number; to: number; mark: LandingMark; scale?: number };
 
 /**
- * The five gates: target thick; target late dotted above, thick below; another chord tone thin; not met
+ * The five landings: target thick; target late dotted above, thick below; another chord tone thin; not met
  * dotted; at rest only its ends.
  */
-export function GateLine({ x, from, to, mark, scale = 1 }: LineProps) {
+export function LandingLine({ x, from, to, mark, scale = 1 }: LineProps) {
   const line = (a: number, b: number, stroke: string, width: number, dash?: string) => (
     <line x1={x} y1={a} x2={x} y2={b} stroke={stroke} strokeWidth={width * scale} strokeDasharray={dash} />
   );
@@ -37,13 +37,16 @@ export function GateLine({ x, from, to, mark, scale = 1 }: LineProps) {
   }
 }
 
-/** The same for many gates at once, one shape for all of a kind: for pictures that are too small to touch. */
-export function GateLines({
-  gates,
+/** The same for many landings at once, one shape for all of a kind: for pictures that are too small to touch. */
+export function LandingLines({
+  landings,
   from,
   to,
   scale = 1,
-}: { gates: readonly { readonly x: number; readonly mark: LandingMark }[] } & Omit<LineProps, 'x' | 'mark'>) {
+}: { landings: readonly { readonly x: number; readonly mark: LandingMark }[] } & Omit<
+  LineProps,
+  'x' | 'mark'
+>) {
   const end = (to - from) * 0.17;
   const parts: [LandingMark, number, number, string, number, boolean][] = [
     ['target', from, to, 'var(--h0)', 3, false],
@@ -57,15 +60,15 @@ export function GateLines({
   return (
     <>
       {parts.map(([mark, a, b, stroke, width, dotted], index) => {
-        const d = gates
-          .filter((gate) => gate.mark === mark)
+        const d = landings
+          .filter((landing) => landing.mark === mark)
           .map(({ x }) => `M${x.toFixed(1)} ${a.toFixed(1)}V${b.toFixed(1)}`)
           .join('');
         return (
           d && (
             <path
               key={index}
-              className="gates"
+              className="landings"
               d={d}
               stroke={stroke}
               strokeWidth={width * scale}
@@ -78,7 +81,7 @@ export function GateLines({
   );
 }
 
-export const GATE_WORDS: Record<LandingMark, string> = {
+export const LANDING_WORDS: Record<LandingMark, string> = {
   target: 'target',
   'target-late': 'target, late',
   'chord-tone': 'chord tone',
@@ -97,11 +100,11 @@ type ChipProps = {
 };
 
 /**
- * A landing on its own small gate: the chip stands left of the line (early), on it, right of it (late) or
+ * A landing on its own small landing: the chip stands left of the line (early), on it, right of it (late) or
  * across it (held).
  */
-export function GateChip({ x, y, mark, timing, tier, label, width = 20 }: ChipProps) {
-  const line = <GateLine x={x} from={y - 13} to={y + 13} mark={mark} scale={0.8} />;
+export function LandingChip({ x, y, mark, timing, tier, label, width = 20 }: ChipProps) {
+  const line = <LandingLine x={x} from={y - 13} to={y + 13} mark={mark} scale={0.8} />;
   if (timing === 'none')
     return (
       <>
