@@ -18,7 +18,7 @@ const land = (name: string, reason: string, tones: readonly Aim[]): CatalogueEnt
     name,
     reason,
     rule: { kind: 'land', tones },
-    recipe: { land: tones, material: 'chord', rhythm: 'quarters' },
+    recipe: { land: tones, material: 'chord', rhythm: 'quarters', lands: true },
   });
 const led = (
   name: string,
@@ -36,6 +36,7 @@ const led = (
       chromatic: true,
       lead: [semitones.map((one) => -one)],
       rhythm: 'eighths',
+      lands: true,
     },
   });
 
@@ -99,13 +100,13 @@ export const CATALOGUE = {
     name: 'Slide into chord tones',
     reason: 'The slide says where it is going before it is there.',
     rule: { kind: 'land', tones: ['chord'], gliding: true },
-    recipe: { land: ['chord'], material: 'chord', rhythm: 'quarters', glide: true },
+    recipe: { land: ['chord'], material: 'chord', rhythm: 'quarters', lands: true, glide: true },
   }),
   'blue-third': entry({
     name: 'The blue third into the third',
     reason: 'The rub is the point, and so is where it ends.',
     rule: { kind: 'land', tones: ['third'], led: [-1], gliding: true },
-    recipe: { land: ['third'], material: 'chord', rhythm: 'quarters', glide: true },
+    recipe: { land: ['third'], material: 'chord', rhythm: 'quarters', lands: true, glide: true },
   }),
   'fifth-from-above': led(
     'The fifth from above',
@@ -135,6 +136,7 @@ export const CATALOGUE = {
       chromatic: 'only',
       lead: [[-2, -3], [1]],
       rhythm: 'eighths',
+      lands: true,
     },
   }),
   'double-chromatic': entry({
@@ -147,13 +149,14 @@ export const CATALOGUE = {
       chromatic: 'only',
       lead: [[1], [1]],
       rhythm: 'eighths',
+      lands: true,
     },
   }),
   'nearest-note': entry({
     name: 'Running eighths to the nearest note',
     reason: 'Never stop at a change: join chord to chord by the nearest note.',
     rule: { kind: 'join' },
-    recipe: { land: ['chord'], material: 'plan', lead: [[-2, -1, 1, 2]], rhythm: 'eighths' },
+    recipe: { land: ['chord'], material: 'plan', lead: [[-2, -1, 1, 2]], rhythm: 'running', lands: true },
   }),
   'plan-only': entry({
     name: 'Only what the plan would play',
@@ -256,7 +259,13 @@ export const CATALOGUE = {
     name: 'No two phrases alike',
     reason: 'A shape the hand loves is left alone for once.',
     rule: { kind: 'vary' },
-    recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 2, bars: 2, rest: 1 } },
+    recipe: {
+      land: ['chord'],
+      material: 'plan',
+      rhythm: 'phrases',
+      phrase: { beat: 2, bars: 2, rest: 1 },
+      varies: true,
+    },
   }),
   'call-and-answer': entry({
     name: 'Call and answer',
@@ -286,13 +295,18 @@ export const CATALOGUE = {
     name: 'An eighth ahead of every change',
     reason: 'The line that leads the band sounds sure of the form.',
     rule: { kind: 'land', tones: ['third', 'seventh', 'root', 'fifth'], early: true },
-    recipe: { land: ['third', 'seventh', 'root', 'fifth'], material: 'chord', rhythm: 'anticipate' },
+    recipe: {
+      land: ['third', 'seventh', 'root', 'fifth'],
+      material: 'plan',
+      rhythm: 'anticipate',
+      lands: true,
+    },
   }),
   upbeats: entry({
     name: 'On the upbeats',
     reason: 'Where the beat is known it need not be played.',
     rule: { kind: 'upbeats' },
-    recipe: { land: ['chord'], material: 'chord', rhythm: 'offbeats' },
+    recipe: { land: ['chord'], material: 'plan', rhythm: 'offbeats' },
   }),
   'start-on-two': entry({
     name: 'Begin every phrase on two',
@@ -345,7 +359,13 @@ export const CATALOGUE = {
     name: 'Low bars and high bars',
     reason: 'An answer an octave away is another voice.',
     rule: { kind: 'range', semitones: 12 },
-    recipe: { land: ['chord'], material: 'chord', rhythm: 'eighths', wide: true },
+    recipe: {
+      land: ['chord'],
+      material: 'plan',
+      rhythm: 'phrases',
+      phrase: { beat: 1, bars: 2, rest: 0 },
+      wide: true,
+    },
   }),
   'in-time': entry({
     name: 'On the beat',

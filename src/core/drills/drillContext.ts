@@ -1,17 +1,22 @@
 import { chorusAt, type Chart, type Harmony, type Timeline } from '../chart';
+import type { Level } from '../lines';
 import type { Plan } from '../plan';
+import { elementAt, type BeatsPerMinute, type PitchClass } from '../shared';
 import type { Recipe } from './recipe';
-import { elementAt } from '../shared';
 
 /** The bars an example is made over, so often, with everything that is known of their harmony. */
 export type DrillContext = {
   readonly chart: Chart;
   readonly timeline: Timeline;
+  readonly tempo: BeatsPerMinute;
+  readonly level: Level;
   readonly plan: Plan;
   readonly harmony: Harmony;
   readonly recipe: Recipe;
   readonly end: number;
   readonly choruses: number;
+  /** The tones that an example has to say over a chord of the form in a chorus. */
+  readonly wished: (span: number, chorus: number) => readonly PitchClass[];
 };
 
 /** The chord that sounds at a beat, and where it began and ends. */

@@ -14,7 +14,11 @@ export type Recipe = {
    * over.
    */
   readonly chromatic?: true | 'only';
-  readonly rhythm: 'eighths' | 'quarters' | 'changes' | 'anticipate' | 'offbeats' | 'phrases';
+  /** Changes want a note of their own wherever the line is playing. */
+  readonly lands?: true;
+  readonly rhythm: 'eighths' | 'running' | 'quarters' | 'anticipate' | 'offbeats' | 'phrases';
+  /** No phrase takes up the rhythm of the one before it. */
+  readonly varies?: true;
   /** For phrases: the beat they begin on, from 1, how long they are and the rest after them, in bars. */
   readonly phrase?: {
     readonly beat: number;
@@ -30,7 +34,7 @@ export type Recipe = {
   readonly glide?: true;
   /** Every phrase ends on the root or the third, held. */
   readonly rests?: true;
-  /** Low bars and high bars in turn. */
+  /** Low phrases and high phrases in turn. */
   readonly wide?: true;
   /** Once a bar a scale tone that is no colour of the chord. */
   readonly high?: true;

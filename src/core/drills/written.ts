@@ -1,21 +1,23 @@
 import type { PlayedNote } from '../analyse';
 import { beatsPerBar, type ChordSpan } from '../chart';
+import { isStrongBeat, rhythmOf, type PitchSlot, type PhraseWindow } from '../lines';
 import { chordShapes } from '../neck';
-import { pitchClassOf, seededRandom, type Midi, elementAt, present } from '../shared';
-import type { WrittenExample } from './recipe';
-import { chordAt, type DrillContext } from './drillContext';
-import type { Slot } from './line';
+import { elementAt, pitchClassOf, present, seededRandom, type Beats, type Midi } from '../shared';
 import { tonesOf } from './aims';
+import { chordAt, type DrillContext } from './drillContext';
+import type { WrittenExample } from './recipe';
 import type { Motif } from './rules';
 
-type Fill = (slots: readonly Slot[], seed: number) => PlayedNote[] | null;
+type Fill = (slots: readonly PitchSlot[], seed: number) => PlayedNote[] | null;
 type MusicBar = {
-  readonly start: number;
-  readonly beats: number;
+  readonly start: Beats;
+  readonly beats: Beats;
   /** The chord, where it is one for the whole bar. */ readonly single: ChordSpan | null;
 };
+/** How a bar of a written line ends: it goes on, comes to a held note inside it, or rings into an empty bar. */
+type BarEnd = 'goes-on' | 'held' | 'rings-over';
 
-const [LOWEST, HIGHEST]: readonly [Midi, Midi] = [50, 78];
+const [LOWEST, HIGHEST]: readonly [Midi, Midi] = [48, 79];
 
 /**
  * Lines that are laid out bar by bar: patterns, arpeggios against scales, one phrase again and again, chords
@@ -29,9 +31,11 @@ export function writtenLine(
 ): PlayedNote[] | null {
   switch (written.kind) {
     case 'pattern':
-      return barByBar(scene, seed, (bar, from) => patternIn(scene, bar, from, written));
+      return barByBar(scene, seed, (bar, from, end, way) =>
+        patternIn(scene, bar, from, end, written.cell, way),
+      );
     case 'up-and-down':
-      return barByBar(scene, seed, (bar, from) => upAndDown(scene, bar, from, written.up));
+      return barByBar(scene, seed, (bar, from, end) => upAndDown(scene, bar, from, end, written.up));
     case 'motif':
       return motifs(scene, written.like ?? elementAt(MOTIFS, seed % MOTIFS.length), seed, fill);
     case 'trade':
@@ -54,26 +58,75 @@ function barsOf({ timeline, choruses }: DrillContext): MusicBar[] {
   ).flat();
 }
 
+type Lay = (bar: MusicBar, from: Midi, end: BarEnd, way: 1 | -1) => PlayedNote[];
+
 /**
- * Each bar of one chord from near where the one before it ended; chord tones in quarters where a bar holds
- * more.
+ * Each bar of one chord from near where the one before it ended, in phrases of one to three bars; chord tones
+ * where a bar holds more than one chord.
  */
-function barByBar(
-  scene: DrillContext,
-  seed: number,
-  lay: (bar: MusicBar, from: Midi) => PlayedNote[],
-): PlayedNote[] {
-  let hand: Midi = 56 + (seed % 5);
-  return barsOf(scene).flatMap((bar) => {
-    const notes = bar.single
-      ? lay(bar, hand)
-      : Array.from({ length: Math.round(bar.beats) }, (_, beat) => {
-          const { chord } = chordAt(scene, bar.start + beat).stretch;
-          hand = chord ? nearestOf(tonesOf(chord, ['chord']), hand) : hand;
-          return { onsetBeat: bar.start + beat, durationBeats: 0.95, midi: hand };
-        });
+function barByBar(scene: DrillContext, seed: number, lay: Lay): PlayedNote[] {
+  const bars = barsOf(scene);
+  const ends = barEnds(bars.length, seed);
+  let hand: Midi = 57 + (seed % 7);
+  return bars.flatMap((bar, index) => {
+    const end = elementAt(ends, index);
+    if (end === null) return [];
+    const way = (index + seed) % 2 === 0 ? 1 : -1;
+    const notes = bar.single ? lay(bar, hand, end, way) : throughChords(scene, bar, hand, end);
     hand = notes[notes.length - 1]?.midi ?? hand;
-    return notes;
+    return end === 'rings-over' ? ringing(notes, bar, 1 + ((index + seed) % 3) / 2) : notes;
+  });
+}
+
+/** How each bar ends; null for a bar of rest after a note that rings into it. */
+function barEnds(count: number, seed: number): (BarEnd | null)[] {
+  const random = seededRandom(seed * 31 + 5);
+  const ends: (BarEnd | null)[] = [];
+  while (ends.length < count) {
+    const left = count - ends.length;
+    const length = left <= 3 ? left : elementAt([2, 3, 3], Math.floor(random() * 3));
+    if (length === 1) ends.push('held');
+    else {
+      for (let bar = 0; bar < length - 2; bar++) ends.push(random() < 0.5 ? 'held' : 'goes-on');
+      ends.push('rings-over', null);
+    }
+  }
+  return ends;
+}
+
+/** The last note held into the empty bar after it. */
+function ringing(notes: readonly PlayedNote[], { start, beats }: MusicBar, most: Beats): PlayedNote[] {
+  const last = notes[notes.length - 1];
+  if (!last) return [];
+  const held = start + beats + Math.min(most, beats / 2) - last.onsetBeat;
+  return [...notes.slice(0, -1), { ...last, durationBeats: held }];
+}
+
+/** Chord tones through a bar of several chords: on each chord, and an eighth pair between. */
+function throughChords(
+  scene: DrillContext,
+  { start, beats }: MusicBar,
+  from: Midi,
+  end: BarEnd,
+): PlayedNote[] {
+  let hand = from;
+  const rhythm: [Beats, Beats][] = [];
+  for (let beat = 0; beat < beats - 1e-6; beat += 2)
+    rhythm.push(
+      ...(beat + 2 <= beats
+        ? ([
+            [beat, 1],
+            [beat + 1, 0.5],
+            [beat + 1.5, 0.5],
+          ] as [Beats, Beats][])
+        : ([[beat, 1]] as [Beats, Beats][])),
+    );
+  const played = end === 'goes-on' ? rhythm : rhythm.filter(([beat]) => beat <= beats - 2 + 1e-6);
+  return played.map(([beat, duration], index) => {
+    const { chord } = chordAt(scene, start + beat).stretch;
+    hand = chord ? nearestOf(tonesOf(chord, ['chord']), hand) : hand;
+    const isLast = end !== 'goes-on' && index === played.length - 1;
+    return { onsetBeat: start + beat, durationBeats: isLast ? 1.2 : duration * 0.95, midi: hand };
   });
 }
 
@@ -103,139 +156,196 @@ const placeNear = (rungs: readonly Midi[], midi: Midi): number =>
 
 /**
  * Statements of a cell, each a step of the scale on: skips in eighths, threes and fours in triplets, which
- * three or four of them fill.
+ * three or four of them fill. A bar that ends holds a chord tone for its last beat.
  */
 function patternIn(
   scene: DrillContext,
   { start, beats, single }: MusicBar,
   from: Midi,
-  { cell, way }: { readonly cell: 2 | 3 | 4; readonly way: 1 | -1 },
+  end: BarEnd,
+  cell: 2 | 3 | 4,
+  turned: 1 | -1,
 ): PlayedNote[] {
-  const rungs = ladder(present(scene.harmony.readings[present(single).index]).scale.pcs);
+  const { scale } = present(scene.harmony.readings[present(single).index]);
+  const rungs = ladder(scale.pcs);
+  const way = cell === 4 ? -1 : turned;
   const step = cell === 2 ? 0.5 : 1 / 3;
-  const count = Math.round(beats / step);
+  const playing = end === 'held' && beats >= 4 ? beats - 1 : beats;
+  const count = Math.round(playing / step);
   const within = cell === 2 ? 2 : 1;
   // in the middle of the neck, on the side the pattern leaves from
-  const home = way === 1 ? Math.min(from, 58) : Math.max(from, 70);
-  const first = placeNear(rungs, home);
-  return Array.from({ length: count }, (_, index) => ({
+  const first = placeNear(rungs, way === 1 ? Math.min(from, 59) : Math.max(from, 69));
+  const notes = Array.from({ length: count }, (_, index) => ({
     onsetBeat: start + index * step,
     durationBeats: step * 0.95,
     midi: elementAt(rungs, first + way * (Math.floor(index / cell) + within * (index % cell))),
   }));
+  if (playing === beats) return notes;
+  const last = elementAt(notes, notes.length - 1).midi;
+  const tones = tonesOf(present(present(single).chord), ['chord']);
+  return [...notes, { onsetBeat: start + playing, durationBeats: 1, midi: nearestOf(tones, last) }];
 }
 
-/** Eighths: four notes up one way and four down the other. */
+/** Eighths: four notes up one way and four down the other; a bar that ends holds its last note. */
 function upAndDown(
   scene: DrillContext,
   { start, beats, single }: MusicBar,
   from: Midi,
+  end: BarEnd,
   up: 'arpeggio' | 'scale-run',
 ): PlayedNote[] {
+  const chord = present(present(single).chord);
   // a sixth lies a step from the fifth: no arpeggio skips to it
-  const tones = ladder(
-    present(present(single).chord)
-      .tones.filter(({ role }) => role !== 'sixth')
-      .map(({ pc }) => pc),
-  );
-  const scale = ladder([
-    ...new Set([
-      ...present(scene.harmony.readings[present(single).index]).scale.pcs,
-      ...present(present(single).chord).tones.map(({ pc }) => pc),
-    ]),
-  ]);
-  const low = nearestOf(tonesOf(present(present(single).chord), ['root', 'third']), Math.min(60, from));
+  const tones = ladder(chord.tones.filter(({ role }) => role !== 'sixth').map(({ pc }) => pc));
+  const { scale } = present(scene.harmony.readings[present(single).index]);
+  const steps = ladder([...new Set([...scale.pcs, ...chord.tones.map(({ pc }) => pc)])]);
+  const low = nearestOf(tonesOf(chord, ['root', 'third']), Math.min(60, from));
   const count = Math.round(beats * 2);
   const rise = up === 'arpeggio' ? Math.min(4, count - 4) : Math.min(5, count - 2);
-  const base = placeNear(up === 'arpeggio' ? tones : scale, low);
+  const base = placeNear(up === 'arpeggio' ? tones : steps, low);
   const rising = Array.from({ length: rise }, (_, index) =>
-    elementAt(up === 'arpeggio' ? tones : scale, base + index),
+    elementAt(up === 'arpeggio' ? tones : steps, base + index),
   );
   const top = elementAt(rising, rising.length - 1);
-  const other = up === 'arpeggio' ? scale : tones;
-  const below = other.filter((midi) => midi < top);
+  const below = (up === 'arpeggio' ? steps : tones).filter((midi) => midi < top);
   const falling = Array.from({ length: count - rise }, (_, index) =>
     elementAt(below, below.length - 1 - index),
   );
-  return [...rising, ...falling].map((midi, index) => ({
+  const last = end === 'goes-on' ? count : count - 1;
+  return [...rising, ...falling].slice(0, last).map((midi, index) => ({
     onsetBeat: start + index / 2,
-    durationBeats: 0.47,
+    durationBeats: index === last - 1 && end === 'held' ? 1 : 0.47,
     midi,
   }));
 }
 
-/**
- * Shapes to begin with: rhythm and contour, all with a beat and a half of rest behind them in a bar of four.
- */
+/** Shapes to begin with: rhythm and contour, short enough for a held end and a breath in two bars of four. */
 const MOTIFS: readonly Motif[] = [
   { gaps: [0.5, 0.5, 1], moves: [2, 2, -3] },
-  { gaps: [0.5, 0.5, 0.5], moves: [-2, -2, 4] },
-  { gaps: [1, 0.5, 0.5], moves: [3, -2, -2] },
+  { gaps: [1, 0.5, 0.5, 1.5], moves: [-2, -2, 4, -2] },
+  { gaps: [1.5, 0.5, 0.5], moves: [3, -2, -2] },
+  { gaps: [0.5, 0.5, 1, 0.5, 0.5], moves: [3, 4, -2, -2, 2] },
 ];
+const HELD: Beats = 1.5;
+const BREATH: Beats = 1.25;
 
 /**
  * One phrase on every bar that has room for it, its moves fitted to the chord and its end on one of its tones.
  */
-function motifs(scene: DrillContext, { gaps, moves }: Motif, seed: number, fill: Fill): PlayedNote[] | null {
+function motifs(scene: DrillContext, motif: Motif, seed: number, fill: Fill): PlayedNote[] | null {
+  const { gaps } = motif;
   const length = gaps.reduce((sum, gap) => sum + gap, 0);
   const bar = beatsPerBar(scene.chart.meter);
-  const every = Math.ceil((length + 2) / bar) * bar;
-  const slots: Slot[] = [];
-  for (let start = 0; start + length < scene.end; start += every) {
-    let beat = start;
-    for (let index = 0; index <= gaps.length; index++) {
-      const { chord, index: stretch } = chordAt(scene, beat).stretch;
-      const last = index === gaps.length;
-      const tones = chord?.tones.map(({ pc }) => pc) ?? [];
-      const pcs =
-        chord && last
-          ? tones
-          : [...new Set([...present(scene.harmony.readings[stretch]).scale.pcs, ...tones])];
-      const move = moves[index - 1];
-      const steps =
-        move === undefined
-          ? undefined
-          : [0, 1, -1, 2, -2].map((by) => move + by).filter((to) => Math.sign(to) === Math.sign(move));
-      slots.push({
-        beat,
-        duration: last ? 0.4 : Math.min(0.95, elementAt(gaps, index) * 0.95),
-        pcs,
-        ...(steps ? { steps } : {}),
-      });
-      beat += gaps[index] ?? 0;
-    }
-  }
+  const every = Math.ceil((length + 1 + BREATH) / bar) * bar;
+  const held = Math.min(HELD + 0.5, every - length - BREATH);
+  const slots: PitchSlot[] = [];
+  for (let start = 0, phrase = 0; start + length < scene.end - 1 + 1e-6; start += every, phrase++)
+    slots.push(...statement(scene, motif, start, held, phrase));
   return fill(slots, seed);
 }
 
-/** Bars of chords struck twice, and bars of chord tones in eighths. */
+function statement(
+  scene: DrillContext,
+  { gaps, moves }: Motif,
+  start: Beats,
+  held: Beats,
+  phrase: number,
+): PitchSlot[] {
+  const bar = beatsPerBar(scene.chart.meter);
+  let beat = start;
+  return [...gaps, held].map((gap, index): PitchSlot => {
+    const own = beat;
+    beat += gap;
+    const { chord, index: span } = chordAt(scene, own).stretch;
+    const tones = chord?.tones.map(({ pc }) => pc) ?? [];
+    const isLast = index === gaps.length;
+    const scale = [...new Set([...present(scene.harmony.readings[span]).scale.pcs, ...tones])];
+    const move = moves[index - 1];
+    const inner = index === 0 ? 'first' : 'inner';
+    return {
+      beat: own,
+      duration: isLast ? held : Math.min(1, gap),
+      phrase,
+      place: isLast ? 'last' : inner,
+      pcs: chord && isLast ? tones : scale,
+      tones,
+      isStrong: isLast || isStrongBeat(own, bar),
+      ...(move !== undefined && {
+        steps: [0, 1, -1, 2, -2].map((by) => move + by).filter((to) => Math.sign(to) === Math.sign(move)),
+      }),
+    };
+  });
+}
+
+/** Bars of chords in a rhythm of their own, and phrases of chord tones between them. */
 function traded(scene: DrillContext, each: number, seed: number, fill: Fill): PlayedNote[] | null {
   const random = seededRandom(seed);
-  const notes: PlayedNote[] = [];
-  const slots: Slot[] = [];
-  barsOf(scene).forEach(({ start, beats }, bar) => {
-    const isChords = Math.floor(bar / each) % 2 === 0;
-    for (let beat = 0; beat < beats - 1e-6; beat += isChords ? Math.max(1, beats / 2) : 0.5) {
-      const { chord } = chordAt(scene, start + beat).stretch;
-      if (!chord) continue;
-      if (!isChords) {
-        slots.push({ beat: start + beat, duration: 0.47, pcs: chord.tones.map(({ pc }) => pc) });
-        continue;
-      }
-      const shapes = chordShapes(chord, { position: 5, most: 4 });
-      const frets = shapes[Math.floor(random() * Math.min(3, shapes.length))]?.frets ?? [];
-      frets.forEach((fret, string) => {
-        if (fret !== null)
-          notes.push({
-            onsetBeat: start + beat,
-            durationBeats: Math.max(0.9, beats / 2 - 0.3),
-            midi: elementAt(OPEN, string) + fret,
-          });
-      });
-    }
+  const bars = barsOf(scene);
+  const isChords = (bar: number) => Math.floor(bar / each) % 2 === 0;
+  const notes = bars.flatMap((bar, index) => (isChords(index) ? hits(scene, bar, random) : []));
+  const bar = beatsPerBar(scene.chart.meter);
+  const windows = bars.flatMap(({ start }, index): PhraseWindow[] =>
+    !isChords(index) && (index === 0 || isChords(index - 1))
+      ? [
+          {
+            from: start,
+            to: Math.min(scene.end, start + each * bar),
+            start: start + elementAt([0, 0.5], Math.floor(random() * 2)),
+          },
+        ]
+      : [],
+  );
+  const rhythm = rhythmOf({
+    end: scene.end,
+    bar,
+    tempo: scene.tempo,
+    level: scene.level,
+    base: 'mixed',
+    changes: [],
+    leadIn: null,
+    ahead: 0,
+    windows,
+    answers: false,
+    seed,
   });
-  const line = fill(slots, seed);
+  const line = fill(
+    rhythm.map((note): PitchSlot => {
+      const { chord } = chordAt(scene, note.beat).stretch;
+      const tones = chord?.tones.map(({ pc }) => pc) ?? [];
+      return { ...note, pcs: tones, tones, isStrong: isStrongBeat(note.beat, bar) };
+    }),
+    seed,
+  );
   return line && [...notes, ...line].sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi);
+}
+
+/** Where chords are struck in a bar: on one and the second half of two, on one and three, on two and four. */
+const HITS: readonly (readonly Beats[])[] = [
+  [0, 1.5],
+  [0, 2],
+  [0, 2.5],
+];
+
+function hits(scene: DrillContext, { start, beats, single }: MusicBar, random: () => number): PlayedNote[] {
+  const chosen = elementAt(HITS, single ? Math.floor(random() * HITS.length) : 1);
+  const places = chosen.filter((beat) => beat < beats - 0.5);
+  return places.flatMap((beat, index) => {
+    const { chord } = chordAt(scene, start + beat).stretch;
+    const shapes = chord ? chordShapes(chord, { position: 5, most: 4 }) : [];
+    const frets = shapes[Math.floor(random() * Math.min(3, shapes.length))]?.frets ?? [];
+    const until = places[index + 1] ?? beats - 0.5;
+    return frets.flatMap((fret, string): PlayedNote[] =>
+      fret === null
+        ? []
+        : [
+            {
+              onsetBeat: start + beat,
+              durationBeats: until - beat - 0.1,
+              midi: elementAt(OPEN, string) + fret,
+            },
+          ],
+    );
+  });
 }
 
 /** Open strings from low to high, as the shapes count them: E2 A2 D3 G3 B3 E4. */
