@@ -3,6 +3,7 @@ import {
   DRILL_KINDS,
   CATALOGUE,
   drillFor,
+  exampleFor,
   exampleOf,
   judgeDrill,
   ruleWords,
@@ -46,11 +47,16 @@ export function drillCommand(args: string[]): void {
   const tempo = number('tempo', 20, 400, chart.tempo ?? 80);
   const span = spanOf(values.bars, chart.bars.length);
   const drill = drillFor({ kind, chart, tempo, plan: { id: plan }, span });
-  const choruses = number('choruses', 1, 100, 1);
   const isJson = values.json ?? false;
+  const choruses = values.choruses === undefined ? null : number('choruses', 1, 100, 1);
   if (values.notes === undefined) return example(drill, number('seed', 0, 1e9, 1), choruses, isJson);
   const text = readFile(values.notes).toString('utf8');
-  count(drill, toBeats(valueOf(readNotes(text)), tempo, number('offset', -600, 600, 0)), choruses, isJson);
+  count(
+    drill,
+    toBeats(valueOf(readNotes(text)), tempo, number('offset', -600, 600, 0)),
+    choruses ?? 1,
+    isJson,
+  );
 }
 
 function list(): void {
@@ -71,10 +77,11 @@ function count(drill: Drill, notes: readonly PlayedNote[], choruses: number, isJ
   process.stdout.write(`${drill.words}\n${met} of ${of}: ${passed ? 'passed' : 'not yet'}\n`);
 }
 
-/** Prints one line that passes the drill. */
-function example(drill: Drill, seed: number, choruses: number, isJson: boolean): void {
-  const line = exampleOf(drill, seed, choruses);
-  if (isJson) return printJson({ ...drill, example: line });
+/** Prints one line that passes the drill: over so many passes, or as few as it needs. */
+function example(drill: Drill, seed: number, choruses: number | null, isJson: boolean): void {
+  const made = choruses === null ? exampleFor(drill, seed) : null;
+  const line = choruses === null ? (made?.line ?? null) : exampleOf(drill, seed, choruses);
+  if (isJson) return printJson({ ...drill, example: line, choruses: choruses ?? made?.passes ?? 1 });
   const { name, span, tempo, words, reason } = drill;
   process.stdout.write(`${name}, bars ${span.join('–')} at ${tempo}\n${words}\n${reason}\n`);
   if (!line) process.stderr.write('These bars hold nothing this drill can be played on.\n');

@@ -15,6 +15,7 @@ export type { ChordCoverage, IntervalCount } from './statistics/coverage';
 export type { FunctionCoverage, WholeCoverage } from './statistics/coverageWhole';
 export type { MissedResolution } from './changes/missedResolutions';
 export type { ThirdHeard } from './statistics/thirds';
+export { isLateHandover } from './impliedHarmony/handovers';
 export type { BarKind, BarReport, Handover } from './impliedHarmony/handovers';
 export type { Phrase, PhraseEnd } from './phrases/phrases';
 export type { HeardBy, MutedBand, Segment } from './impliedHarmony/mutedBand';

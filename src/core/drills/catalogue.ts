@@ -13,6 +13,7 @@ export type CatalogueEntry = {
 };
 
 const entry = (one: CatalogueEntry): CatalogueEntry => one;
+const both = (...rules: readonly Rule[]): Rule => ({ kind: 'all', rules });
 const land = (name: string, reason: string, tones: readonly Aim[]): CatalogueEntry =>
   entry({
     name,
@@ -29,7 +30,7 @@ const led = (
   entry({
     name,
     reason,
-    rule: { kind: 'land', tones, led: semitones },
+    rule: { kind: 'lead', tones, from: semitones },
     recipe: {
       land: tones,
       material: 'plan',
@@ -99,13 +100,13 @@ export const CATALOGUE = {
   'slides-into-tones': entry({
     name: 'Slide into chord tones',
     reason: 'The slide says where it is going before it is there.',
-    rule: { kind: 'land', tones: ['chord'], gliding: true },
+    rule: { kind: 'lead', tones: ['chord'], gliding: true },
     recipe: { land: ['chord'], material: 'chord', rhythm: 'quarters', lands: true, glide: true },
   }),
   'blue-third': entry({
     name: 'The blue third into the third',
     reason: 'The rub is the point, and so is where it ends.',
-    rule: { kind: 'land', tones: ['third'], led: [-1], gliding: true },
+    rule: { kind: 'lead', tones: ['third'], from: [-1], gliding: true },
     recipe: { land: ['third'], material: 'chord', rhythm: 'quarters', lands: true, glide: true },
   }),
   'fifth-from-above': led(
@@ -148,6 +149,7 @@ export const CATALOGUE = {
       material: 'plan',
       chromatic: 'only',
       lead: [[1], [1]],
+      otherLead: [[-2, -3], [1]],
       rhythm: 'eighths',
       lands: true,
     },
@@ -167,7 +169,7 @@ export const CATALOGUE = {
   'home-tell-tale': entry({
     name: 'Home scale and tell-tale tones',
     reason: 'The smallest change to what the hand knows, the largest change in sound.',
-    rule: { kind: 'material', of: 'plan' },
+    rule: both({ kind: 'must', of: 'tell-tale' }, { kind: 'material', of: 'plan' }),
     recipe: { land: ['third', 'seventh', 'chord'], material: 'plan', rhythm: 'eighths' },
     plan: { id: 'home-tell-tale' },
   }),
@@ -291,10 +293,16 @@ export const CATALOGUE = {
     rule: { kind: 'cross' },
     recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 1, bars: 4, rest: 0 } },
   }),
+  'long-phrases': entry({
+    name: 'Phrases of two bars and more',
+    reason: 'A thought that goes on is heard as one.',
+    rule: { kind: 'length', least: 6 },
+    recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 1, bars: 3, rest: 0 } },
+  }),
   anticipate: entry({
     name: 'An eighth ahead of every change',
     reason: 'The line that leads the band sounds sure of the form.',
-    rule: { kind: 'land', tones: ['third', 'seventh', 'root', 'fifth'], early: true },
+    rule: { kind: 'land', tones: ['root', 'third', 'fifth', 'seventh'], early: true },
     recipe: {
       land: ['third', 'seventh', 'root', 'fifth'],
       material: 'plan',
@@ -370,7 +378,7 @@ export const CATALOGUE = {
   'in-time': entry({
     name: 'On the beat',
     reason: 'One line of quarters that the band could be set by.',
-    rule: { kind: 'time', withinMs: 30 },
+    rule: both({ kind: 'time', withinMs: 30 }, { kind: 'steady' }),
     recipe: { land: ['third', 'seventh', 'chord'], material: 'chord', rhythm: 'quarters' },
   }),
   'step-out-come-home': entry({
@@ -416,15 +424,15 @@ export const CATALOGUE = {
   'minor-dominant': entry({
     name: 'Harmonic minor on the dominant only',
     reason: 'One altered tone for one bar.',
-    rule: { kind: 'material', of: 'plan' },
+    rule: both({ kind: 'must', of: 'tell-tale', over: 'dominant' }, { kind: 'material', of: 'plan' }),
     recipe: { land: ['third', 'seventh', 'chord'], material: 'plan', rhythm: 'eighths' },
     plan: { id: 'minor-dominant' },
   }),
   superimposed: entry({
     name: 'Borrowed shapes',
     reason: 'Richer sound from known shapes.',
-    rule: { kind: 'material', of: 'plan' },
-    recipe: { land: ['chord'], material: 'plan', rhythm: 'eighths' },
+    rule: both({ kind: 'borrow' }, { kind: 'material', of: 'plan' }),
+    recipe: { land: [], material: 'plan', rhythm: 'eighths', shape: 'arpeggio', borrows: true },
     plan: { id: 'borrowed-shapes' },
   }),
 } satisfies Record<string, CatalogueEntry>;

@@ -1,11 +1,11 @@
 import { analyse, type PlayedNote, type Report } from '../analyse';
-import { passage, readChart, timelineOf, type Chart } from '../chart';
-import { planFromWords, type PlanWords } from '../plan';
+import { changesOf, passage, readChart, timelineOf, type Chart } from '../chart';
+import { planFromWords, planOn, type PlanWords } from '../plan';
 import { unwrap, type BeatsPerMinute } from '../shared';
-import { attemptOf } from './attempt';
+import { attemptOf, isPassed } from './attempt';
 import { CATALOGUE, type CatalogueEntry, type DrillKind } from './catalogue';
 import type { Attempt } from './rule';
-import { ruleWords, type Motif, type Rule } from './rules';
+import { mainPart, partsOf, ruleWords, type Motif, type Rule } from './rules';
 
 /** Something small to practise: some bars, one rule that can be heard, a tempo, and why. */
 export type Drill = {
@@ -55,7 +55,8 @@ export function drillOf(
   one: Pick<CatalogueEntry, 'name' | 'reason' | 'rule' | 'plan'> & { readonly kind: Drill['kind'] },
   { chart, tempo, span, plan = { id: 'scale-per-chord' } }: Omit<DrillRequest, 'kind' | 'phrase'>,
 ): Drill {
-  const bars = span ?? ([1, chart.bars.length] as const);
+  const asked = span ?? ([1, chart.bars.length] as const);
+  const bars = isAtChanges(one.rule) ? withChange(chart, asked, tempo) : asked;
   const part = bars[0] === 1 && bars[1] === chart.bars.length ? chart : passage(chart, bars[0], bars[1]);
   return {
     kind: one.kind,
@@ -65,10 +66,36 @@ export function drillOf(
     chartText: part.text,
     span: bars,
     tempo,
-    plan: { ...plan, ...one.plan },
+    plan: { ...plan, ...(one.kind === 'own' ? planOf(one.rule) : one.plan) },
     rule: one.rule,
     pass: PASS,
   };
+}
+
+/** The plan that a rule of the player's own speaks of, where it speaks of one. */
+function planOf(rule: Rule): Partial<PlanWords> {
+  const parts = partsOf(rule);
+  if (parts.some(({ kind }) => kind === 'borrow')) return { id: 'borrowed-shapes' };
+  const telling = parts.find((part) => part.kind === 'must' && part.of === 'tell-tale');
+  if (telling?.kind !== 'must') return {};
+  return { id: telling.over === 'dominant' ? 'minor-dominant' : 'home-tell-tale' };
+}
+
+/** Rules that are met at changes alone. */
+export const isAtChanges = (rule: Rule): boolean => ['land', 'figure', 'join'].includes(mainPart(rule).kind);
+
+/** Some bars, and as many more after or before them as it takes to hold a change. */
+function withChange(
+  chart: Chart,
+  span: readonly [number, number],
+  tempo: BeatsPerMinute,
+): readonly [number, number] {
+  const last = chart.bars.length;
+  let [from, to] = span;
+  while (changesOf(timelineOf(passage(chart, from, to), tempo), 2).length === 0 && (from > 1 || to < last))
+    if (to < last) to++;
+    else from--;
+  return [from, to];
 }
 
 /** An attempt at a drill as the rule hears it, and only the rule. */
@@ -79,13 +106,14 @@ export function judgeDrill(
 ): Attempt & { readonly passed: boolean; readonly report: Report } {
   const chart = unwrap(readChart(drill.chartText));
   const timeline = timelineOf(chart, drill.tempo);
+  const plan = unwrap(planFromWords(drill.plan));
   const report = analyse({
     chart,
     tempo: drill.tempo,
-    plan: unwrap(planFromWords(drill.plan)),
+    plan,
     notes,
     choruses,
   });
-  const attempt = attemptOf(drill.rule, report, chart, timeline);
-  return { ...attempt, passed: attempt.of > 0 && attempt.met >= drill.pass * attempt.of - 1e-9, report };
+  const context = { report, chart, timeline, ...planOn(chart, timeline, plan) };
+  return { ...attemptOf(drill.rule, context), passed: isPassed(drill.rule, context, drill.pass), report };
 }

@@ -1,8 +1,9 @@
 import { chorusAt, type Chart, type Harmony, type Timeline } from '../chart';
 import type { Level } from '../lines';
 import type { Plan } from '../plan';
-import { elementAt, type BeatsPerMinute, type PitchClass } from '../shared';
+import { elementAt, type Beats, type BeatsPerMinute, type PitchClass } from '../shared';
 import type { Recipe } from './recipe';
+import type { MustRule } from './rules/must';
 
 /** The bars an example is made over, so often, with everything that is known of their harmony. */
 export type DrillContext = {
@@ -15,8 +16,8 @@ export type DrillContext = {
   readonly recipe: Recipe;
   readonly end: number;
   readonly choruses: number;
-  /** The tones that an example has to say over a chord of the form in a chorus. */
-  readonly wished: (span: number, chorus: number) => readonly PitchClass[];
+  /** Tones that have to be said over each chord. */
+  readonly musts: readonly MustRule[];
 };
 
 /** The chord that sounds at a beat, and where it began and ends. */
@@ -31,4 +32,18 @@ export function chordAt({ timeline }: Pick<DrillContext, 'timeline'>, beat: numb
     start: chorus * timeline.formBeats + stretch.start,
     end: chorus * timeline.formBeats + stretch.end,
   };
+}
+
+/** Pitch classes that neither the chord, its scale nor the home scale holds. */
+export function outsideAt(
+  scene: Pick<DrillContext, 'timeline' | 'harmony'>,
+  beat: Beats,
+): readonly PitchClass[] {
+  const { stretch } = chordAt(scene, beat);
+  const inside = [
+    ...(scene.harmony.readings[stretch.index]?.scale.pcs ?? []),
+    ...elementAt(scene.harmony.homeScales, stretch.index).pcs,
+    ...(stretch.chord?.tones.map(({ pc }) => pc) ?? []),
+  ];
+  return Array.from({ length: 12 }, (_, pc) => pc).filter((pc) => !inside.includes(pc));
 }

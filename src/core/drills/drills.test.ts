@@ -1,13 +1,16 @@
 import { expect, test } from '@jest/globals';
 import { LIBRARY, readChart, timelineOf } from '../chart';
 import { fitsOneLocation, pathOf } from '../neck';
+import { lineFaults } from '../lines';
 import { elementAt, unwrap } from '../shared';
+import { withoutChords } from './example';
 import {
   attemptSize,
   CATALOGUE,
   DRILL_KINDS,
   drillFor,
   drillOf,
+  exampleFor,
   exampleOf,
   failingOf,
   judgeDrill,
@@ -38,6 +41,8 @@ test.each(DRILL_KINDS)(
         expect([name, line !== null]).toEqual([name, true]);
         const judged = judgeDrill(drill, line!, choruses);
         expect([name, judged.passed, judged.of > 0]).toEqual([name, true, true]);
+        const end = choruses * timelineOf(chart, 100).formBeats;
+        expect([name, lineFaults(withoutChords(line!), end)]).toEqual([name, []]);
         expect(
           pathOf(line!.map(({ onsetBeat, durationBeats, midi }) => ({ onsetBeat, durationBeats, midi }))).ok,
         ).toBe(true);
@@ -129,7 +134,7 @@ test('the ladder has an example on every form of the library', () => {
 test('every drill says what to do in a sentence', () => {
   for (const kind of DRILL_KINDS) expect(ruleWords(CATALOGUE[kind].rule)).toMatch(/^[A-Z].{10,}\.$/);
   expect(ruleWords(CATALOGUE['third-from-below'].rule)).toBe(
-    'Land on the third at every change, from a half step below.',
+    'Over every chord lead into the third from a half step below.',
   );
 });
 
@@ -142,8 +147,8 @@ test('a drill in the player’s own words: every example is read, and what is re
       { kind: 'own', name: words, reason: '', rule },
       { chart: BLUES, tempo, ...(span ? { span } : {}) },
     );
-    const line = exampleOf(drill, 2, span ? 2 : 1);
-    expect([words, line !== null && judgeDrill(drill, line, span ? 2 : 1).passed]).toEqual([words, true]);
+    const made = exampleFor(drill, 2);
+    expect([words, made !== null && judgeDrill(drill, made.line, made.passes).passed]).toEqual([words, true]);
   }
   expect(unwrap(readOwnWords('Land on the third or the seventh, bars 9-12, at 72.', 12))).toEqual({
     rule: { kind: 'land', tones: ['third', 'seventh'] },
@@ -151,7 +156,7 @@ test('a drill in the player’s own words: every example is read, and what is re
     tempo: 72,
   });
   expect(unwrap(readOwnWords('thirds from a half step below at 60', 12))).toEqual({
-    rule: { kind: 'land', tones: ['third'], led: [-1] },
+    rule: { kind: 'lead', tones: ['third'], from: [-1] },
     tempo: 60,
   });
   expect(unwrap(readOwnWords('start on the and of 3', 12)).rule).toEqual({ kind: 'start', beat: 3.5 });

@@ -4,11 +4,12 @@ import { lineFaults, pitchesThrough, type Level, type PitchSlot } from '../lines
 import { pathOf, placesOf, STANDARD_INSTRUMENT } from '../neck';
 import { planFromWords, planOn } from '../plan';
 import { elementAt, present, unwrap, type Midi } from '../shared';
+import { attemptSize } from './attemptSize';
 import { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './catalogue';
 import { judgeDrill, type Drill } from './drill';
 import { chordAt, type DrillContext } from './drillContext';
 import type { Recipe } from './recipe';
-import { recipeFor, type Rule } from './rules';
+import { mainPart, partsOf, recipeFor, type MustRule, type Rule } from './rules';
 import { slotsOf } from './slots';
 import { writtenLine } from './written';
 
@@ -39,6 +40,20 @@ export function exampleOf(
   return best?.line ?? null;
 }
 
+/** A line of as few passes as the drill needs: some rules have no place in one pass over two bars. */
+export function exampleFor(
+  drill: Drill,
+  seed: number,
+  level: Level = 'usual',
+): { readonly line: PlayedNote[]; readonly passes: number } | null {
+  const { passes: most } = attemptSize(drill);
+  for (const passes of new Set([1, Math.min(2, most), most])) {
+    const line = exampleOf(drill, seed, passes, level);
+    if (line) return { line, passes };
+  }
+  return null;
+}
+
 function sceneOf(drill: Drill, choruses: number, level: Level): DrillContext {
   const chart = unwrap(readChart(drill.chartText));
   const timeline = timelineOf(chart, drill.tempo);
@@ -53,20 +68,21 @@ function sceneOf(drill: Drill, choruses: number, level: Level): DrillContext {
     recipe: recipeOf(drill),
     end: choruses * timeline.formBeats,
     choruses,
-    wished: () => [],
+    musts: partsOf(drill.rule).filter((rule): rule is MustRule => rule.kind === 'must'),
   };
 }
 
 /** A lead-in from below where one from above finds no line, and the other way round. */
 function turned(scene: DrillContext, tries: number): DrillContext {
   const { recipe } = scene;
-  if (recipe.chromatic !== 'only' || tries % 2 === 0) return scene;
-  const lead = present(recipe.lead).map((steps) => steps.map((step) => -step));
-  return { ...scene, recipe: { ...recipe, lead } };
+  if (recipe.chromatic !== 'only') return scene;
+  const turn = tries % 2 === 0 ? 1 : -1;
+  const lead = present(recipe.lead).map((steps) => steps.map((step) => turn * step));
+  return { ...scene, recipe: { ...recipe, lead, phase: tries >> 1 } };
 }
 
 /** The single notes of a line: what is struck together is left out. */
-const withoutChords = (line: readonly PlayedNote[]): readonly PlayedNote[] =>
+export const withoutChords = (line: readonly PlayedNote[]): readonly PlayedNote[] =>
   line.filter(
     (note, index) =>
       line[index - 1]?.onsetBeat !== note.onsetBeat && line[index + 1]?.onsetBeat !== note.onsetBeat,
@@ -75,7 +91,8 @@ const withoutChords = (line: readonly PlayedNote[]): readonly PlayedNote[] =>
 function lineOf(scene: DrillContext, seed: number): PlayedNote[] | null {
   const { written, glide } = scene.recipe;
   const pitches = pitchesOf(scene.recipe);
-  const fill = (slots: readonly PitchSlot[], from: number) => lineThrough(slots, pitches, from);
+  const fill = (slots: readonly PitchSlot[], from: number) =>
+    lineThrough(bound(slots, scene.recipe), pitches, from);
   if (written) return writtenLine(scene, written, seed, fill);
   const line = fill(slotsOf(scene, seed), seed);
   return line && glide
@@ -85,6 +102,13 @@ function lineOf(scene: DrillContext, seed: number): PlayedNote[] | null {
           : note,
       )
     : line;
+}
+
+/** Moves no wider than the recipe lets them be. */
+function bound(slots: readonly PitchSlot[], { widest }: Recipe): readonly PitchSlot[] {
+  if (widest === undefined) return slots;
+  const open = Array.from({ length: 2 * widest + 1 }, (_, index) => index - widest);
+  return slots.map((slot) => ({ ...slot, ...(slot.place !== 'first' && { steps: slot.steps ?? open }) }));
 }
 
 /** A gap this short between two notes of a phrase is not left by a hand. */
@@ -111,7 +135,7 @@ const landsOn = (scene: DrillContext, beat: number): boolean =>
 
 /** The recipe of the catalogue; for a drill of the player's own the one that its rule asks for. */
 function recipeOf({ kind, rule }: Drill): Recipe {
-  const nearest = kind === 'own' ? (nearestKind(rule) ?? 'chord-tones') : kind;
+  const nearest = kind === 'own' ? (nearestKind(mainPart(rule)) ?? 'chord-tones') : kind;
   const { recipe }: CatalogueEntry = CATALOGUE[nearest];
   return kind === 'own' || rule.kind === 'motif' ? recipeFor(rule, recipe) : recipe;
 }
@@ -119,7 +143,7 @@ function recipeOf({ kind, rule }: Drill): Recipe {
 /** The drill of the catalogue whose rule is most like one: the same kind, then the same parts. */
 function nearestKind(rule: Rule): DrillKind | undefined {
   const likeness = (kind: DrillKind): number => {
-    const other = CATALOGUE[kind].rule as Rule;
+    const other = mainPart(CATALOGUE[kind].rule);
     if (other.kind !== rule.kind) return -1;
     const [own, theirs] = [rule, other].map((one) =>
       Object.entries(one).map(([name, value]) => `${name} ${JSON.stringify(value)}`),
@@ -136,8 +160,9 @@ function nearestKind(rule: Rule): DrillKind | undefined {
   return likeness(best) < 0 ? undefined : best;
 }
 
-function pitchesOf({ place }: Recipe): Midi[] {
-  const range = Array.from({ length: RANGE[1] - RANGE[0] + 1 }, (_, index) => RANGE[0] + index);
+function pitchesOf({ place, register = RANGE }: Recipe): Midi[] {
+  const [low, high] = register;
+  const range = Array.from({ length: high - low + 1 }, (_, index) => low + index);
   if (place === undefined) return range;
   const all = Array.from({ length: 12 }, (_, pc) => pc);
   return [

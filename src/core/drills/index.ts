@@ -1,9 +1,10 @@
 export { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './catalogue';
-export { drillFor, drillOf, judgeDrill, type Drill, type DrillRequest } from './drill';
-export { exampleOf } from './example';
+export { drillFor, drillOf, isAtChanges, judgeDrill, type Drill, type DrillRequest } from './drill';
+export { exampleFor, exampleOf } from './example';
 export { tonesOver, type Aim } from './aims';
 export { attemptOf } from './attempt';
 export type { Attempt, RuleCheck } from './rule';
-export { countedBy, ruleWords, shapeOf, type Motif, type Rule } from './rules';
-export { OWN_EXAMPLES, readOwnWords, type OwnWords } from './ownWords';
-export { attemptSize, failingOf, type AttemptSize } from './attemptSize';
+export { countedBy, mainPart, partsOf, ruleWords, shapeOf, type Motif, type Rule } from './rules';
+export { OWN_EXAMPLES, readOwnWords, type OwnWords } from './words/ownWords';
+export { attemptSize, type AttemptSize } from './attemptSize';
+export { failingOf } from './failing';

@@ -1,3 +1,4 @@
+import type { Midi, Semitones } from '../shared';
 import type { Aim } from './aims';
 import type { Motif } from './rules/motif';
 
@@ -9,6 +10,9 @@ export type Recipe = {
   readonly land: readonly Aim[];
   readonly material: 'chord' | 'plan';
   readonly lead?: LeadIn;
+  /** Every fourth time another way in, counted from `phase`: some changes have no room for the first one. */
+  readonly otherLead?: LeadIn;
+  readonly phase?: number;
   /**
    * Notes in the lead-in may lie outside the material; `only`: they lie outside the chord they are played
    * over.
@@ -16,7 +20,9 @@ export type Recipe = {
   readonly chromatic?: true | 'only';
   /** Changes want a note of their own wherever the line is playing. */
   readonly lands?: true;
-  readonly rhythm: 'eighths' | 'running' | 'quarters' | 'anticipate' | 'offbeats' | 'phrases';
+  readonly rhythm: 'eighths' | 'running' | 'quarters' | 'triplets' | 'anticipate' | 'offbeats' | 'phrases';
+  /** Nearly all notes of one value. */
+  readonly plain?: true;
   /** No phrase takes up the rhythm of the one before it. */
   readonly varies?: true;
   /** For phrases: the beat they begin on, from 1, how long they are and the rest after them, in bars. */
@@ -28,12 +34,20 @@ export type Recipe = {
   };
   /** Four notes that move by step, up an arpeggio, or in threes of the scale. */
   readonly shape?: 'arpeggio' | 'run' | 'thirds';
+  /** The shape is that of another chord, laid over the one that sounds. */
+  readonly borrows?: true;
   /** The lowest fret of the one place it is played in. */
   readonly place?: number;
   /** Landings are slid into from a fret or two below. */
   readonly glide?: true;
   /** Every phrase ends on the root or the third, held. */
   readonly rests?: true;
+  /** Every phrase ends on one of these. */
+  readonly endsOn?: readonly Aim[];
+  /** The lowest and the highest pitch. */
+  readonly register?: readonly [Midi, Midi];
+  /** No move inside a phrase is wider. */
+  readonly widest?: Semitones;
   /** Low phrases and high phrases in turn. */
   readonly wide?: true;
   /** Once a bar a scale tone that is no colour of the chord. */
@@ -52,4 +66,4 @@ export type WrittenExample =
   | { readonly kind: 'pattern'; readonly cell: 2 | 3 | 4; readonly way: 1 | -1 }
   | { readonly kind: 'up-and-down'; readonly up: 'arpeggio' | 'scale-run' }
   | { readonly kind: 'motif'; readonly like?: Motif }
-  | { readonly kind: 'trade'; readonly bars: number };
+  | { readonly kind: 'trade'; readonly bars: number; readonly first?: 'line' };

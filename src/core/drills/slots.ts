@@ -4,14 +4,17 @@ import { isDominant, type Chord } from '../music';
 import { cellAt } from '../plan';
 import { elementAt, present, type Beats, type Midi, type PitchClass } from '../shared';
 import { tonesOf } from './aims';
-import { chordAt, type DrillContext } from './drillContext';
+import { chordAt, outsideAt, type DrillContext } from './drillContext';
+import { chordRuns, led, startsAt } from './leads';
+import { mustAt } from './rules';
 
 const ALL: readonly PitchClass[] = Array.from({ length: 12 }, (_, pc) => pc);
 
 /** The rhythm of an example, and what each of its notes may be by the recipe. */
 export function slotsOf(scene: DrillContext, seed: number): PitchSlot[] {
   const slots = rhythmIn(scene, seed).map((note) => slotOf(scene, note));
-  return shaped(led(lifted(settled(slots, scene), scene), scene), scene, seed);
+  const placed = lifted(settled(slots, scene), scene);
+  return shaped(led(demanded(placed, scene), scene), scene, seed);
 }
 
 /** An eighth ahead of its change a note belongs to the chord that comes. */
@@ -40,6 +43,7 @@ function rhythmIn(scene: DrillContext, seed: number): RhythmNote[] {
     }),
     ...(recipe.out !== undefined && { windows: windowsHome(scene, recipe.out) }),
     ...(recipe.shape && { runs: 4 }),
+    ...(recipe.plain && { plain: true }),
     answers: recipe.varies !== true,
     seed,
   });
@@ -48,6 +52,7 @@ function rhythmIn(scene: DrillContext, seed: number): RhythmNote[] {
 const BASES = {
   eighths: 'mixed',
   running: 'running',
+  triplets: 'triplets',
   quarters: 'quarters',
   offbeats: 'offbeats',
   anticipate: 'mixed',
@@ -90,7 +95,7 @@ function slotOf(scene: DrillContext, note: RhythmNote): PitchSlot {
     return {
       ...base,
       isStrong: false,
-      pcs: nonEmpty(aboveTheScales(scene, beat), cell.material),
+      pcs: nonEmpty(outsideAt(scene, beat), cell.material),
       tones: ALL,
     };
   const aims = tonesOf(chord, recipe.land);
@@ -111,12 +116,8 @@ function slotOf(scene: DrillContext, note: RhythmNote): PitchSlot {
       tones.filter((pc) => material.includes(pc)),
       material,
     ),
-    wished: scene.wished(at.stretch.index, at.chorus),
   };
 }
-
-const startsAt = (scene: DrillContext, beat: Beats): boolean =>
-  Math.abs(beat - chordAt(scene, beat + 1e-6).start) < 1e-6;
 
 /** The first three quarters of every bar that leads home. */
 function isOut({ chart, recipe, end }: DrillContext, beat: Beats): boolean {
@@ -124,17 +125,6 @@ function isOut({ chart, recipe, end }: DrillContext, beat: Beats): boolean {
   const every = present(recipe.out);
   const home = (Math.floor(beat / bar) + 1) * bar;
   return Math.floor(beat / bar) % every === every - 1 && beat % bar < bar * 0.75 - 1e-6 && home < end - 1e-6;
-}
-
-/** Pitch classes that neither the chord-scale nor the home scale holds. */
-function aboveTheScales(scene: DrillContext, beat: Beats): PitchClass[] {
-  const { stretch } = chordAt(scene, beat);
-  const inside = [
-    ...present(scene.harmony.readings[stretch.index]).scale.pcs,
-    ...elementAt(scene.harmony.homeScales, stretch.index).pcs,
-    ...(stretch.chord?.tones.map(({ pc }) => pc) ?? []),
-  ];
-  return ALL.filter((pc) => !inside.includes(pc));
 }
 
 const LOW: readonly [Midi, Midi] = [48, 60];
@@ -151,13 +141,30 @@ function restingTones(scene: DrillContext, beat: Beats, chord: Chord): PitchClas
 /** Phrase ends that rest, and phrases that lie low or high. */
 const settled = (slots: readonly PitchSlot[], scene: DrillContext): PitchSlot[] =>
   slots.map((slot) => {
-    const { rests, wide } = scene.recipe;
+    const { rests, wide, endsOn } = scene.recipe;
     const placed = wide ? { ...slot, between: slot.phrase % 2 === 0 ? LOW : HIGH } : slot;
     const { chord } = chordAt(scene, slot.beat).stretch;
-    if (!rests || slot.place !== 'last' || !chord) return placed;
-    const pcs = restingTones(scene, slot.beat, chord);
+    if (slot.place !== 'last' || !chord || !(rests || endsOn)) return placed;
+    const pcs = endsOn ? tonesOf(chord, endsOn) : restingTones(scene, slot.beat, chord);
     return { ...placed, pcs, tones: pcs };
   });
+
+/**
+ * Where a rule asks for tones over each chord: one note of each run of a chord is bound to them, on a strong
+ * beat where there is one.
+ */
+function demanded(slots: readonly PitchSlot[], scene: DrillContext): PitchSlot[] {
+  const out = [...slots];
+  for (const rule of scene.musts)
+    for (const run of chordRuns(slots, scene)) {
+      const asked = mustAt(rule, scene, elementAt(slots, elementAt(run, 0)).beat);
+      if (asked.length === 0) continue;
+      const strong = run.filter((index) => elementAt(slots, index).isStrong);
+      for (const index of [...strong, ...run].slice(0, rule.least ?? 1))
+        out[index] = { ...elementAt(out, index), pcs: asked, tones: asked };
+    }
+  return out;
+}
 
 /** Once in each bar a tone of the scale that lies off the chord, not on a strong beat where that can be helped. */
 function lifted(slots: readonly PitchSlot[], scene: DrillContext): PitchSlot[] {
@@ -187,48 +194,34 @@ const weakness = ({ isStrong, place }: PitchSlot): number => (isStrong ? 0 : 2) 
 const nonEmpty = <T>(values: readonly T[], otherwise: readonly T[]): readonly T[] =>
   values.length > 0 ? values : otherwise;
 
-/** Lays the lead-in before every landing on a change: the notes before it are bound to it by their steps. */
-function led(slots: readonly PitchSlot[], scene: DrillContext): PitchSlot[] {
-  const { lead, chromatic } = scene.recipe;
-  if (!lead) return [...slots];
-  const out = [...slots];
-  let landings = 0;
-  slots.forEach((slot, index) => {
-    const first = slots[index - lead.length];
-    if (!first || first.phrase !== slot.phrase || slot.beat === 0 || !startsAt(scene, slot.beat)) return;
-    // from above and from below in turn, where both sides lead in
-    const turned = chromatic === 'only' && landings++ % 2 === 1 ? -1 : 1;
-    lead.forEach((steps, place) => {
-      const at = index - lead.length + 1 + place;
-      out[at] = { ...elementAt(out, at), steps: steps.map((step) => turned * step) };
-      if (chromatic)
-        out[at - 1] = {
-          ...elementAt(out, at - 1),
-          isStrong: false,
-          pcs: chromatic === 'only' ? outsideOf(scene, elementAt(out, at - 1).beat) : ALL,
-        };
-    });
-  });
-  return out;
-}
-
-/** Every pitch class that is no tone of the chord sounding at a beat. */
-function outsideOf(scene: DrillContext, beat: Beats): PitchClass[] {
-  const tones = chordAt(scene, beat).stretch.chord?.tones.map(({ pc }) => pc) ?? [];
-  return ALL.filter((pc) => !tones.includes(pc));
-}
-
-/** Binds the first notes of each bar into a shape: runs by step, arpeggios by skips of the chord, up or down. */
+/**
+ * Binds the first notes of each bar, or of each chord, into a shape: runs by step, arpeggios by skips, up or
+ * down; borrowed ones from a chord that is laid over the one that sounds.
+ */
 function shaped(slots: readonly PitchSlot[], scene: DrillContext, seed: number): PitchSlot[] {
-  const { shape } = scene.recipe;
+  const { shape, borrows } = scene.recipe;
   if (!shape) return [...slots];
   const bar = beatsPerBar(scene.chart.meter);
   const sizes = shape === 'run' ? [1, 2] : [3, 4, 5];
+  const last = shape === 'run' ? 4 : 3;
   return slots.map((slot) => {
-    const place = Math.round((slot.beat % bar) * 2);
     const number = Math.floor(slot.beat / bar + 1e-6);
-    if (place === 0 || place > (shape === 'run' ? 4 : 3)) return slot;
+    const from = borrows ? Math.max(number * bar, chordAt(scene, slot.beat).start) : number * bar;
+    const place = Math.round((slot.beat - from) * 2);
+    if (place > last) return slot;
+    const laid = borrows ? borrowedAt(scene, slot, number + seed) : slot;
+    if (place === 0) return laid;
     const way = (number + seed) % 2 === 0 ? 1 : -1;
-    return { ...slot, steps: sizes.map((size) => way * size) };
+    return { ...laid, steps: sizes.map((size) => way * size) };
   });
+}
+
+/** The tones of one of the shapes that the plan lays over a chord, another root under it. */
+function borrowedAt(scene: DrillContext, slot: PitchSlot, choice: number): PitchSlot {
+  const { stretch, chorus } = chordAt(scene, slot.beat);
+  const root = stretch.chord?.tones[0]?.pc;
+  const { shapes } = cellAt(scene.plan, stretch.index, chorus);
+  const others = shapes.filter(({ pcs }) => root !== undefined && !pcs.includes(root));
+  const chosen = (others.length > 0 ? others : shapes)[choice % Math.max(1, others.length || shapes.length)];
+  return chosen ? { ...slot, pcs: chosen.pcs, tones: chosen.pcs } : slot;
 }

@@ -39,7 +39,7 @@ export function writtenLine(
     case 'motif':
       return motifs(scene, written.like ?? elementAt(MOTIFS, seed % MOTIFS.length), seed, fill);
     case 'trade':
-      return traded(scene, written.bars, seed, fill);
+      return traded(scene, written, seed, fill);
   }
 }
 
@@ -278,10 +278,15 @@ function statement(
 }
 
 /** Bars of chords in a rhythm of their own, and phrases of chord tones between them. */
-function traded(scene: DrillContext, each: number, seed: number, fill: Fill): PlayedNote[] | null {
+function traded(
+  scene: DrillContext,
+  { bars: each, first }: Extract<WrittenExample, { kind: 'trade' }>,
+  seed: number,
+  fill: Fill,
+): PlayedNote[] | null {
   const random = seededRandom(seed);
   const bars = barsOf(scene);
-  const isChords = (bar: number) => Math.floor(bar / each) % 2 === 0;
+  const isChords = (bar: number) => (Math.floor(bar / each) + (first ? 1 : 0)) % 2 === 0;
   const notes = bars.flatMap((bar, index) => (isChords(index) ? hits(scene, bar, random) : []));
   const bar = beatsPerBar(scene.chart.meter);
   const windows = bars.flatMap(({ start }, index): PhraseWindow[] =>

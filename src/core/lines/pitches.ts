@@ -8,7 +8,7 @@ import {
   type Random,
   type Semitones,
 } from '../shared';
-import type { RhythmNote } from './rhythm';
+import type { RhythmNote } from './request';
 
 /** A note of a rhythm that is to get its pitch: which pitches it may have, and which it likes. */
 export type PitchSlot = RhythmNote & {

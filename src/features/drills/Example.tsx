@@ -6,7 +6,7 @@ import { noteName, readChord, spellOver } from '@/core/music';
 import { marksOf } from '@/core/findings';
 import { typeset } from '@/core/music';
 import { unwrap, pitchClassOf, elementAt } from '@/core/shared';
-import { exampleOf, judgeDrill } from '@/core/drills';
+import { exampleFor, judgeDrill } from '@/core/drills';
 import { pathOf, type Instrument } from '@/core/neck';
 import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE } from '@/ui/form/geometry';
@@ -21,6 +21,7 @@ const WIDTH = 800;
 /** On a phone, where a row of the other width would be too small to read. */
 const PHONE = 400;
 const MOST_ROWS = 3;
+const MOST_PASSES = 3;
 
 /** One line that passes: on the form, on the neck, and to be heard. Another one for every seed. */
 export function Example({ stage }: { stage: DrillStage }) {
@@ -29,10 +30,11 @@ export function Example({ stage }: { stage: DrillStage }) {
   const guitar = useGuitar();
   const { state, hear } = useHearing();
   const shown = useMemo(() => {
-    const line = exampleOf(drill, seed, 1);
-    if (!line) return null;
-    const { report } = judgeDrill(drill, line, 1);
-    return { line, report, drawn: takeOnForm(report, marksOf(report, plan, chart, drill.tempo)) };
+    const made = exampleFor(drill, seed);
+    if (!made) return null;
+    const { line, passes } = made;
+    const { report } = judgeDrill(drill, line, passes);
+    return { line, passes, report, drawn: takeOnForm(report, marksOf(report, plan, chart, drill.tempo)) };
   }, [drill, seed, plan, chart]);
   if (!shown) return <p className="text-soft">These bars hold nothing this drill can be played on.</p>;
   const sounding = state.id === `${seed}` && state.phase !== 'silent';
@@ -44,7 +46,7 @@ export function Example({ stage }: { stage: DrillStage }) {
       notes: shown.line,
       chartText: drill.chartText,
       tempo: drill.tempo,
-      choruses: 1,
+      choruses: shown.passes,
       rate,
       seed,
       leadSeconds: 0,
@@ -88,13 +90,15 @@ type FormProps = {
   report: Report;
   drawn: TakeOnForm;
   timeline: Timeline;
+  passes: number;
   cursor: number | null;
   width: number;
   shownOn: string;
 };
 
 /** The first rows of the form with the line on them. */
-function ExampleForm({ report, drawn, timeline, cursor, width, shownOn }: FormProps) {
+function ExampleForm({ report, drawn, timeline, passes, cursor, width, shownOn }: FormProps) {
+  const shownPasses = Array.from({ length: Math.min(passes, MOST_PASSES) }, (_, pass) => pass);
   const rows = useMemo(() => formRows(timeline).slice(0, MOST_ROWS), [timeline]);
   const intervalsIn = (from: number, to: number) =>
     report.notes
@@ -106,7 +110,7 @@ function ExampleForm({ report, drawn, timeline, cursor, width, shownOn }: FormPr
       {rows.map((row) => (
         <svg
           key={row.index}
-          viewBox={`0 0 ${width} ${HEAD + LANE + 10}`}
+          viewBox={`0 0 ${width} ${HEAD + LANE * shownPasses.length + 10}`}
           className="mb-1 w-full"
           role="img"
           aria-label={`Bars ${elementAt(row.bars, 0).number} to ${elementAt(row.bars, row.bars.length - 1).number} of the example: ${intervalsIn(row.start, row.end)}`}
@@ -115,7 +119,7 @@ function ExampleForm({ report, drawn, timeline, cursor, width, shownOn }: FormPr
             row={row}
             width={width}
             formBeats={timeline.formBeats}
-            choruses={[0]}
+            choruses={shownPasses}
             take={drawn}
             cursor={cursor}
           />

@@ -8,7 +8,16 @@ import {
   type Timeline,
   chorusAt,
 } from '@/core/chart';
-import { attemptSize, judgeDrill, tonesOver, type AttemptSize, type Drill, countedBy } from '@/core/drills';
+import {
+  attemptSize,
+  isAtChanges,
+  judgeDrill,
+  mainPart,
+  tonesOver,
+  type AttemptSize,
+  type Drill,
+  countedBy,
+} from '@/core/drills';
 import type { Climb, Ladder, LadderTry } from '@/core/scheduling';
 import { noteName, spellOver, type Chord } from '@/core/music';
 import { planFromWords, planOn, type Plan } from '@/core/plan';
@@ -73,7 +82,7 @@ export function countSoFar(stage: DrillStage, notes: readonly PlayedNote[], unti
   const [from, to] = shownSpan(stage, until);
   const { places: checks, report } = judgeDrill(drill, notes, size.passes);
   const settled = checks.filter(({ beat }) => beat <= until - SETTLED);
-  const atChanges = ['land', 'figure', 'join'].includes(drill.rule.kind);
+  const atChanges = isAtChanges(drill.rule);
   const changes = changesOf(timeline, size.passes).map(({ at }) => at);
   const coming = (atChanges ? changes : []).filter((at) => at > until - SETTLED);
   const places = [
@@ -107,8 +116,9 @@ export function aimOver(
   { drill }: DrillStage,
   chord: Chord | null,
 ): { readonly words: string; readonly names: readonly string[] } | null {
-  if (!chord || drill.rule.kind !== 'land' || drill.rule.tones.includes('chord')) return null;
-  const tones = tonesOver(chord, drill.rule.tones);
+  const rule = mainPart(drill.rule);
+  if (!chord || (rule.kind !== 'land' && rule.kind !== 'lead') || rule.tones.includes('chord')) return null;
+  const tones = tonesOver(chord, rule.tones);
   if (tones.length === 0) return null;
   return {
     words: tones.length === 1 ? `play its ${intervalWord(elementAt(tones, 0).interval)}` : 'land on',

@@ -55,6 +55,7 @@ export const GROUPS: readonly (readonly [string, readonly DrillKind[]])[] = [
       'leave-space',
       'end-at-rest',
       'through-the-change',
+      'long-phrases',
       'same-motif',
       'own-phrase',
       'no-two-alike',

@@ -19,6 +19,13 @@ export type Handover = {
   readonly gapBeats: Beats;
 };
 
+const LATE: Beats = 0.5;
+const GAP: Beats = 2;
+
+/** The new kind comes in late, or the music stops for two beats (common practice, no source). */
+export const isLateHandover = ({ lateBeats, gapBeats }: Handover): boolean =>
+  (lateBeats > LATE && gapBeats >= LATE) || gapBeats >= GAP;
+
 const PITCHES_OF_A_HIT = 3;
 const isHit = (event: Event): boolean => pitchesIn(event) >= PITCHES_OF_A_HIT;
 

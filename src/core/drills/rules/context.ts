@@ -1,10 +1,17 @@
 import type { ChangeReport, Phrase, Report } from '../../analyse';
-import { formPositionOf, type Chart, type Timeline } from '../../chart';
+import { formPositionOf, type Chart, type Harmony, type Timeline } from '../../chart';
+import type { Plan } from '../../plan';
 import { elementAt, type Beats } from '../../shared';
 import type { RuleCheck } from '../rule';
 
 /** An attempt as a rule looks at it: what was analysed, and the form it was played over. */
-export type AttemptContext = { readonly report: Report; readonly chart: Chart; readonly timeline: Timeline };
+export type AttemptContext = {
+  readonly report: Report;
+  readonly chart: Chart;
+  readonly timeline: Timeline;
+  readonly plan: Plan;
+  readonly harmony: Harmony;
+};
 
 /** A note this little before a bar line is meant for it (common practice, no source). */
 export const NEAR: Beats = 0.2;

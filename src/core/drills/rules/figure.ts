@@ -21,4 +21,10 @@ export const FIGURE: RuleKind<FigureRule> = {
   counted: () => 'lead-ins',
   words: ({ figures }) =>
     `Lead into the landing by ${figures.map((kind) => NAMES[kind]).join(' or ')} at every change.`,
+  example: ({ figures }, recipe) => ({
+    ...recipe,
+    chromatic: 'only',
+    lands: true,
+    lead: figures.includes('double-chromatic') ? [[1], [1]] : [[-2, -3], [1]],
+  }),
 };

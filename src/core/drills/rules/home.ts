@@ -1,7 +1,7 @@
-import type { Report } from '../../analyse';
-import type { Timeline } from '../../chart';
+import { elementAt, type Beats } from '../../shared';
+import { outsideAt } from '../drillContext';
 import type { RuleCheck } from '../rule';
-import { NEAR, startOfBar } from './context';
+import { NEAR, startOfBar, type AttemptContext } from './context';
 import type { RuleKind } from './ruleKind';
 
 /** In every so many-th bar out of the chords, and home on a chord tone at the bar line after it. */
@@ -11,8 +11,15 @@ export type HomeRule = { readonly kind: 'home'; readonly every: number };
  * Bars that were played in before a bar line to come home at: something above the scale in them, and a chord
  * tone on the line.
  */
-function placesAtHome(report: Report, timeline: Timeline, every: number): RuleCheck[] {
-  const places: RuleCheck[] = [];
+function placesAtHome(context: AttemptContext, every: number): RuleCheck[] {
+  const { report, timeline } = context;
+  // what goes out elsewhere has to come home too
+  const places: RuleCheck[] = report.stepOuts
+    .filter(({ homeIndex }) => homeIndex === null)
+    .map(({ noteIndices }) => ({
+      beat: elementAt(report.notes, elementAt(noteIndices, 0)).onsetBeat,
+      met: false,
+    }));
   const last = report.notes[report.notes.length - 1]?.onsetBeat ?? -1;
   for (let bar = every; startOfBar(timeline, bar) <= last + NEAR; bar += every) {
     const [from, home] = [startOfBar(timeline, bar - 1), startOfBar(timeline, bar)];
@@ -24,17 +31,23 @@ function placesAtHome(report: Report, timeline: Timeline, every: number): RuleCh
     if (inBar.length > 0)
       places.push({
         beat: home,
-        met: inBar.filter(({ height }) => height >= 3).length >= 3 && arrival?.height === 0,
+        met:
+          inBar.filter(({ height }) => height >= 3).length >= leastOut(context, from) &&
+          arrival?.height === 0,
       });
   }
-  return places;
+  return places.sort((a, b) => a.beat - b.beat);
 }
+
+/** Three notes say that a line has left; one has to do over a chord whose scales leave nearly nothing out. */
+const leastOut = (context: AttemptContext, from: Beats): number =>
+  outsideAt(context, from + NEAR).length >= 4 ? 3 : 1;
 
 const ORDINALS: Readonly<Record<number, string>> = { 2: 'second', 3: 'third', 4: 'fourth', 8: 'eighth' };
 
 export const HOME: RuleKind<HomeRule> = {
   id: 'home',
-  judge: ({ every }, { report, timeline }) => placesAtHome(report, timeline, every),
+  judge: ({ every }, context) => placesAtHome(context, every),
   counted: () => 'arrivals',
   words: ({ every }) =>
     `Every ${ORDINALS[every] ?? `${every}th`} bar out of the chords, and home on a chord tone at the bar line.`,

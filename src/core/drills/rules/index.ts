@@ -1,4 +1,6 @@
+import { allOf, partsOf, type AllRule } from './all';
 import { ANSWER, type AnswerRule } from './answer';
+import { BORROW, type BorrowRule } from './borrow';
 import { CROSS, type CrossRule } from './cross';
 import { END, type EndRule } from './end';
 import { FIGURE, type FigureRule } from './figure';
@@ -6,13 +8,20 @@ import { HEIGHT, type HeightRule } from './height';
 import { HOME, type HomeRule } from './home';
 import { JOIN, type JoinRule } from './join';
 import { LAND, type LandRule } from './land';
+import { LEAD, type LeadRule } from './lead';
+import { LENGTH, type LengthRule } from './length';
 import { MATERIAL, type MaterialRule } from './material';
 import { MOTIF, type MotifRule } from './motif';
+import { MOVES, type MovesRule } from './moves';
+import { MUST, type MustRule } from './must';
 import { PLACE, type PlaceRule } from './place';
 import { RANGE, type RangeRule } from './range';
+import { REGISTER, type RegisterRule } from './register';
+import { RHYTHM, type RhythmRule } from './rhythm';
 import { SHAPE, type ShapeRule } from './shape';
 import { SPACE, type SpaceRule } from './space';
 import { START, type StartRule } from './start';
+import { STEADY, type SteadyRule } from './steady';
 import { TIME, type TimeRule } from './time';
 import { TRADE, type TradeRule } from './trade';
 import { UP_AND_DOWN, type UpAndDownRule } from './upAndDown';
@@ -23,8 +32,17 @@ import type { RuleCheck } from '../rule';
 import type { AttemptContext } from './context';
 import type { RuleKind } from './ruleKind';
 
-/** What a drill is passed by: one thing that can be heard, and only that. */
+/** What a drill is passed by: one thing that can be heard, or two or three joined. */
 export type Rule =
+  | AllRule
+  | MustRule
+  | LeadRule
+  | BorrowRule
+  | SteadyRule
+  | LengthRule
+  | MovesRule
+  | RegisterRule
+  | RhythmRule
   | LandRule
   | FigureRule
   | JoinRule
@@ -50,6 +68,15 @@ type KindOf<K extends Rule['kind']> = RuleKind<Extract<Rule, { kind: K }>>;
 
 /** Every kind of rule, by its name. */
 const KINDS: { readonly [K in Rule['kind']]: KindOf<K> } = {
+  all: allOf({ judge: (rule, attempt) => judgeRule(rule, attempt), words: (rule) => ruleWords(rule) }),
+  must: MUST,
+  lead: LEAD,
+  borrow: BORROW,
+  steady: STEADY,
+  length: LENGTH,
+  moves: MOVES,
+  register: REGISTER,
+  rhythm: RHYTHM,
   land: LAND,
   figure: FIGURE,
   join: JOIN,
@@ -86,6 +113,9 @@ export const countedBy = (rule: Rule): string => kindOf(rule).counted(rule);
 
 /** A recipe changed so that what is made by it passes the rule. */
 export const recipeFor = (rule: Rule, recipe: Recipe): Recipe =>
-  kindOf(rule).example?.(rule, recipe) ?? recipe;
+  partsOf(rule).reduce((made, part) => kindOf(part).example?.(part, made) ?? made, recipe);
 
+export type { AttemptContext } from './context';
+export { mainPart, partsOf } from './all';
+export { mustAt, type MustRule } from './must';
 export { shapeOf, type Motif } from './motif';

@@ -1,7 +1,7 @@
 import { isOnTime, overChanges } from './context';
 import type { RuleKind } from './ruleKind';
 
-/** At each change: no rest and no leap: the next note is the same or a step away. */
+/** At each change: no rest and no leap: the next note is the same or a step away, and a tone of the new chord. */
 export type JoinRule = { readonly kind: 'join' };
 
 export const JOIN: RuleKind<JoinRule> = {
@@ -11,8 +11,9 @@ export const JOIN: RuleKind<JoinRule> = {
       report,
       (change) =>
         (isOnTime(change) || change.landing.timing === 'held') &&
-        (change.connection.kind === 'common' || change.connection.kind === 'step'),
+        (change.connection.kind === 'common' || change.connection.kind === 'step') &&
+        ['target', 'chord-tone'].includes(change.landing.verdict),
     ),
   counted: () => 'joins',
-  words: () => 'Keep going through every change: the same note or a step, and no rest.',
+  words: () => 'Keep going through every change: by the same note or a step, into a chord tone.',
 };

@@ -1,7 +1,7 @@
 import type { ChangeReport, Report } from '../../analyse';
 import { readChord } from '../../music';
 import { elementAt, pitchClassOf, unwrap, type Semitones } from '../../shared';
-import { tonesOf, type Aim } from '../aims';
+import { AIM_NAMES, tonesOf, type Aim } from '../aims';
 import { isOnTime, overChanges } from './context';
 import type { RuleKind } from './ruleKind';
 
@@ -36,7 +36,7 @@ function isLed(note: Report['notes'][number], led: readonly Semitones[], report:
 }
 
 const STEPS: Readonly<Record<number, string>> = { 1: 'a half step', 2: 'a whole step' };
-const ledWords = (semitones: Semitones): string => {
+export const ledWords = (semitones: Semitones): string => {
   const size = Math.abs(semitones);
   return `${STEPS[size] ?? `${size} half steps`} ${semitones < 0 ? 'below' : 'above'}`;
 };
@@ -52,11 +52,12 @@ export const LAND: RuleKind<LandRule> = {
       ...(gliding ? [`${led ? 'or ' : ''}slid, bent or graced into`] : []),
     ];
     const when = early ? 'an eighth ahead of the change' : 'at every change';
-    return `${[`Land on the ${tones.join(' or the ')} ${when}`, ...ways].join(', ')}.`;
+    return `${[`Land on ${tones.map((aim) => AIM_NAMES[aim]).join(' or ')} ${when}`, ...ways].join(', ')}.`;
   },
   example: ({ tones, led, early }, recipe) => ({
     ...recipe,
     land: tones,
+    lands: true,
     ...(led && { lead: [led.map((steps) => -steps)] }),
     ...(early && { rhythm: 'anticipate' as const }),
   }),

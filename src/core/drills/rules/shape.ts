@@ -52,6 +52,8 @@ export const SHAPE: RuleKind<ShapeRule> = {
   },
   counted: () => 'bars',
   words: ({ shapes, cell }) => `In every bar ${shapes.map((shape) => shapeWords(shape, cell)).join(' or ')}.`,
-  example: ({ cell }, recipe) =>
-    cell === undefined ? recipe : { ...recipe, written: { kind: 'pattern', cell, way: cell === 4 ? -1 : 1 } },
+  example: ({ shapes, cell }, recipe) => {
+    if (cell === undefined && !shapes.includes('sequence')) return recipe;
+    return { ...recipe, written: { kind: 'pattern', cell: cell ?? 2, way: cell === 4 ? -1 : 1 } };
+  },
 };

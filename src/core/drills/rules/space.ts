@@ -21,5 +21,8 @@ export const SPACE: RuleKind<SpaceRule> = {
   judge: ({ bars }, { report, chart }) => spaced(report.phrases, bars * beatsPerBar(chart.meter)),
   counted: () => 'phrases',
   words: ({ bars }) => `${COUNTS[bars] ?? 'Many bars'} of nothing after every phrase.`,
-  example: ({ bars }, recipe) => ({ ...recipe, phrase: { beat: 1, bars: 1, rest: bars + 1 } }),
+  example: ({ bars }, recipe) => ({
+    ...recipe,
+    phrase: { beat: recipe.phrase?.beat ?? 1, bars: 1, rest: bars + 1 },
+  }),
 };

@@ -42,6 +42,6 @@ export const START: RuleKind<StartRule> = {
   },
   example: ({ beat, turn }, recipe) => ({
     ...recipe,
-    phrase: { beat, bars: 1, rest: 1, ...(turn && { turn }) },
+    phrase: { beat, bars: 1, rest: Math.max(1, recipe.phrase?.rest ?? 1), ...(turn && { turn }) },
   }),
 };

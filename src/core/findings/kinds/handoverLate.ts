@@ -1,8 +1,6 @@
+import { isLateHandover } from '../../analyse';
 import { defineKind } from '../measure';
 import { times } from '../../music';
-
-const LATE_BEATS = 0.5;
-const GAP_BEATS = 2;
 
 /** Between chords and line: the new kind comes in late, or the music stops for two beats. */
 export const handoverLate = defineKind<Record<string, never>>({
@@ -10,10 +8,7 @@ export const handoverLate = defineKind<Record<string, never>>({
   name: 'handovers late',
   drill: 'chords-and-line',
   detect: ({ report: { handovers } }) => {
-    const late = handovers.filter(
-      ({ lateBeats, gapBeats }) =>
-        (lateBeats > LATE_BEATS && gapBeats >= LATE_BEATS) || gapBeats >= GAP_BEATS,
-    );
+    const late = handovers.filter(isLateHandover);
     return [
       {
         where: { bars: late.map(({ bar }) => bar) },

@@ -10,7 +10,7 @@ export const phrasesTooShort = defineKind<Record<string, never>>({
   name: 'short phrases',
   hides: ['never-crosses-changes'],
   contradicts: ['no-space'],
-  drill: 'through-the-change',
+  drill: 'long-phrases',
   detect: ({ report: { phrases } }) => {
     const lengths = phrases.map(({ startBeat, endBeat }) => endBeat - startBeat);
     return [
