@@ -19,7 +19,7 @@ const land = (name: string, reason: string, tones: readonly Aim[]): CatalogueEnt
     name,
     reason,
     rule: { kind: 'land', tones },
-    recipe: { land: tones, material: 'chord', rhythm: 'quarters', lands: true },
+    recipe: { land: tones, material: 'plan', rhythm: 'quarters', lands: true },
   });
 const led = (
   name: string,
@@ -38,6 +38,7 @@ const led = (
       lead: [semitones.map((one) => -one)],
       rhythm: 'eighths',
       lands: true,
+      inside: true,
     },
   });
 
@@ -101,13 +102,13 @@ export const CATALOGUE = {
     name: 'Slide into chord tones',
     reason: 'The slide says where it is going before it is there.',
     rule: { kind: 'lead', tones: ['chord'], gliding: true },
-    recipe: { land: ['chord'], material: 'chord', rhythm: 'quarters', lands: true, glide: true },
+    recipe: { land: ['chord'], material: 'plan', rhythm: 'quarters', lands: true, glide: true },
   }),
   'blue-third': entry({
     name: 'The blue third into the third',
     reason: 'The rub is the point, and so is where it ends.',
     rule: { kind: 'lead', tones: ['third'], from: [-1], gliding: true },
-    recipe: { land: ['third'], material: 'chord', rhythm: 'quarters', lands: true, glide: true },
+    recipe: { land: ['third'], material: 'plan', rhythm: 'quarters', lands: true, glide: true },
   }),
   'fifth-from-above': led(
     'The fifth from above',
@@ -265,7 +266,7 @@ export const CATALOGUE = {
       land: ['chord'],
       material: 'plan',
       rhythm: 'phrases',
-      phrase: { beat: 2, bars: 2, rest: 1 },
+      phrase: { beat: 2, bars: 2, rest: 1, varied: true },
       varies: true,
     },
   }),
@@ -273,7 +274,12 @@ export const CATALOGUE = {
     name: 'Call and answer',
     reason: 'A phrase that is answered is a thought; two are a conversation.',
     rule: { kind: 'answer' },
-    recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 1, bars: 2, rest: 0 } },
+    recipe: {
+      land: ['chord'],
+      material: 'plan',
+      rhythm: 'phrases',
+      phrase: { beat: 2, bars: 2, rest: 0, varied: true },
+    },
   }),
   'end-at-rest': entry({
     name: 'End every phrase at rest',
@@ -283,7 +289,7 @@ export const CATALOGUE = {
       land: ['chord'],
       material: 'plan',
       rhythm: 'phrases',
-      phrase: { beat: 2, bars: 2, rest: 0 },
+      phrase: { beat: 2, bars: 2, rest: 0, varied: true },
       rests: true,
     },
   }),
@@ -291,13 +297,23 @@ export const CATALOGUE = {
     name: 'Every phrase through a change',
     reason: 'A line that crosses the bar line carries the chord with it.',
     rule: { kind: 'cross' },
-    recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 1, bars: 4, rest: 0 } },
+    recipe: {
+      land: ['chord'],
+      material: 'plan',
+      rhythm: 'phrases',
+      phrase: { beat: 2, bars: 4, rest: 0, varied: true },
+    },
   }),
   'long-phrases': entry({
     name: 'Phrases of two bars and more',
     reason: 'A thought that goes on is heard as one.',
     rule: { kind: 'length', least: 6 },
-    recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 1, bars: 3, rest: 0 } },
+    recipe: {
+      land: ['chord'],
+      material: 'plan',
+      rhythm: 'phrases',
+      phrase: { beat: 2, bars: 3, rest: 0, varied: true },
+    },
   }),
   anticipate: entry({
     name: 'An eighth ahead of every change',
@@ -349,19 +365,24 @@ export const CATALOGUE = {
     name: 'Leave two bars of space',
     reason: 'What was played is heard in the rest after it.',
     rule: { kind: 'space', bars: 2 },
-    recipe: { land: ['chord'], material: 'plan', rhythm: 'phrases', phrase: { beat: 1, bars: 1, rest: 3 } },
+    recipe: {
+      land: ['chord'],
+      material: 'plan',
+      rhythm: 'phrases',
+      phrase: { beat: 2, bars: 1, rest: 3, varied: true },
+    },
   }),
   'one-position': entry({
     name: 'One place through the whole form',
     reason: 'Every chord lies under the hand where it is.',
     rule: { kind: 'place' },
-    recipe: { land: ['third', 'seventh', 'chord'], material: 'chord', rhythm: 'eighths', place: 5 },
+    recipe: { land: ['third', 'seventh', 'chord'], material: 'plan', rhythm: 'eighths', place: 5 },
   }),
   'next-position': entry({
     name: 'The next place up',
     reason: 'What one place can say, the next one says again.',
     rule: { kind: 'place', from: 8 },
-    recipe: { land: ['third', 'seventh', 'chord'], material: 'chord', rhythm: 'eighths', place: 8 },
+    recipe: { land: ['third', 'seventh', 'chord'], material: 'plan', rhythm: 'eighths', place: 8 },
   }),
   'low-and-high': entry({
     name: 'Low bars and high bars',
@@ -371,7 +392,7 @@ export const CATALOGUE = {
       land: ['chord'],
       material: 'plan',
       rhythm: 'phrases',
-      phrase: { beat: 1, bars: 2, rest: 0 },
+      phrase: { beat: 2, bars: 2, rest: 0, varied: true },
       wide: true,
     },
   }),
@@ -379,7 +400,7 @@ export const CATALOGUE = {
     name: 'On the beat',
     reason: 'One line of quarters that the band could be set by.',
     rule: both({ kind: 'time', withinMs: 30 }, { kind: 'steady' }),
-    recipe: { land: ['third', 'seventh', 'chord'], material: 'chord', rhythm: 'quarters' },
+    recipe: { land: ['third', 'seventh', 'chord'], material: 'plan', rhythm: 'quarters' },
   }),
   'step-out-come-home': entry({
     name: 'Step out, come home',

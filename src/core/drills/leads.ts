@@ -45,18 +45,22 @@ function bindTo(out: PitchSlot[], index: number, lead: LeadIn, scene: DrillConte
   });
 }
 
+const strongest = (slots: readonly PitchSlot[], indices: readonly number[]): number | undefined =>
+  indices.find((index) => elementAt(slots, index).isStrong) ?? indices[0];
+
 /** One note of each run of a chord that has room for a lead-in before it: at the change where that can be. */
 function leadTargets(slots: readonly PitchSlot[], scene: DrillContext, room: number): number[] {
-  return chordRuns(slots, scene).flatMap((run) => {
+  return chordRuns(slots, scene).flatMap((run, number) => {
     const open = run.filter((index) => {
       const first = slots[index - room];
       const { phrase, beat } = elementAt(slots, index);
       return first !== undefined && first.phrase === phrase && beat > 0;
     });
-    const target =
-      open.find((index) => startsAt(scene, elementAt(slots, index).beat)) ??
-      open.find((index) => elementAt(slots, index).isStrong) ??
-      open[0];
+    const isAtChange = (index: number) => startsAt(scene, elementAt(slots, index).beat);
+    // inside the bar every second time, where there is a place for it
+    const later = open.filter((index) => !isAtChange(index));
+    const inside = scene.recipe.inside && number % 2 === 1 ? strongest(slots, later) : undefined;
+    const target = inside ?? open.find(isAtChange) ?? strongest(slots, open);
     return target === undefined ? [] : [target];
   });
 }

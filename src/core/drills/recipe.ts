@@ -10,6 +10,8 @@ export type Recipe = {
   readonly land: readonly Aim[];
   readonly material: 'chord' | 'plan';
   readonly lead?: LeadIn;
+  /** Tones are led into inside the bar as well as at the change, where any chord tone may stand. */
+  readonly inside?: true;
   /** Every fourth time another way in, counted from `phase`: some changes have no room for the first one. */
   readonly otherLead?: LeadIn;
   readonly phase?: number;
@@ -31,6 +33,8 @@ export type Recipe = {
     readonly bars: number;
     readonly rest: number;
     /** Each phrase a beat later than the one before, round the bar. */ readonly turn?: true;
+    /** Begun earlier or later than that, each pair of phrases in another place. */
+    readonly varied?: true;
   };
   /** Four notes that move by step, up an arpeggio, or in threes of the scale. */
   readonly shape?: 'arpeggio' | 'run' | 'thirds';

@@ -39,6 +39,7 @@ function rhythmIn(scene: DrillContext, seed: number): RhythmNote[] {
         bars: phrase.bars,
         rest: phrase.rest,
         ...(phrase.turn && { turn: true }),
+        ...(phrase.varied && { varied: true }),
       },
     }),
     ...(recipe.out !== undefined && { windows: windowsHome(scene, recipe.out) }),
@@ -98,7 +99,7 @@ function slotOf(scene: DrillContext, note: RhythmNote): PitchSlot {
       pcs: nonEmpty(outsideAt(scene, beat), cell.material),
       tones: ALL,
     };
-  const aims = tonesOf(chord, recipe.land);
+  const aims = tonesOf(chord, recipe.inside ? ['third', 'seventh', 'root', 'fifth'] : recipe.land);
   const lands = pushed || Math.abs(beat - at.start) < 1e-6;
   const inPlan = aims.filter((pc) => cell.material.includes(pc));
   if (lands && aims.length > 0)

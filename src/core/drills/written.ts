@@ -2,6 +2,7 @@ import type { PlayedNote } from '../analyse';
 import { beatsPerBar, type ChordSpan } from '../chart';
 import { isStrongBeat, rhythmOf, type PitchSlot, type PhraseWindow } from '../lines';
 import { chordShapes } from '../neck';
+import { cellAt } from '../plan';
 import { elementAt, pitchClassOf, present, seededRandom, type Beats, type Midi } from '../shared';
 import { tonesOf } from './aims';
 import { chordAt, type DrillContext } from './drillContext';
@@ -31,8 +32,8 @@ export function writtenLine(
 ): PlayedNote[] | null {
   switch (written.kind) {
     case 'pattern':
-      return barByBar(scene, seed, (bar, from, end, way) =>
-        patternIn(scene, bar, from, end, written.cell, way),
+      return barByBar(scene, seed, (bar, from, end, way, late) =>
+        patternIn(scene, bar, from, end, written.cell, way, late),
       );
     case 'up-and-down':
       return barByBar(scene, seed, (bar, from, end) => upAndDown(scene, bar, from, end, written.up));
@@ -58,7 +59,7 @@ function barsOf({ timeline, choruses }: DrillContext): MusicBar[] {
   ).flat();
 }
 
-type Lay = (bar: MusicBar, from: Midi, end: BarEnd, way: 1 | -1) => PlayedNote[];
+type Lay = (bar: MusicBar, from: Midi, end: BarEnd, way: 1 | -1, late: Beats) => PlayedNote[];
 
 /**
  * Each bar of one chord from near where the one before it ended, in phrases of one to three bars; chord tones
@@ -68,11 +69,16 @@ function barByBar(scene: DrillContext, seed: number, lay: Lay): PlayedNote[] {
   const bars = barsOf(scene);
   const ends = barEnds(bars.length, seed);
   let hand: Midi = 57 + (seed % 7);
+  let phrase = seed % 2;
   return bars.flatMap((bar, index) => {
     const end = elementAt(ends, index);
     if (end === null) return [];
     const way = (index + seed) % 2 === 0 ? 1 : -1;
-    const notes = bar.single ? lay(bar, hand, end, way) : throughChords(scene, bar, hand, end);
+    // every second phrase begins a beat into its bar, where the bar has room for that
+    const begins = index === 0 || ends[index - 1] === null;
+    if (begins) phrase++;
+    const late = begins && phrase % 2 === 0 && end !== 'held' ? 1 : 0;
+    const notes = bar.single ? lay(bar, hand, end, way, late) : throughChords(scene, bar, hand, end);
     hand = notes[notes.length - 1]?.midi ?? hand;
     return end === 'rings-over' ? ringing(notes, bar, 1 + ((index + seed) % 3) / 2) : notes;
   });
@@ -165,18 +171,20 @@ function patternIn(
   end: BarEnd,
   cell: 2 | 3 | 4,
   turned: 1 | -1,
+  late: Beats,
 ): PlayedNote[] {
   const { scale } = present(scene.harmony.readings[present(single).index]);
   const rungs = ladder(scale.pcs);
   const way = cell === 4 ? -1 : turned;
   const step = cell === 2 ? 0.5 : 1 / 3;
   const playing = end === 'held' && beats >= 4 ? beats - 1 : beats;
-  const count = Math.round(playing / step);
+  const entry = cell !== 4 && beats >= 4 ? late : 0;
+  const count = Math.round((playing - entry) / step);
   const within = cell === 2 ? 2 : 1;
   // in the middle of the neck, on the side the pattern leaves from
-  const first = placeNear(rungs, way === 1 ? Math.min(from, 59) : Math.max(from, 69));
+  const first = placeNear(rungs, way === 1 ? Math.min(from, 55) : Math.max(from, 72));
   const notes = Array.from({ length: count }, (_, index) => ({
-    onsetBeat: start + index * step,
+    onsetBeat: start + entry + index * step,
     durationBeats: step * 0.95,
     midi: elementAt(rungs, first + way * (Math.floor(index / cell) + within * (index % cell))),
   }));
@@ -315,9 +323,11 @@ function traded(
   });
   const line = fill(
     rhythm.map((note): PitchSlot => {
-      const { chord } = chordAt(scene, note.beat).stretch;
-      const tones = chord?.tones.map(({ pc }) => pc) ?? [];
-      return { ...note, pcs: tones, tones, isStrong: isStrongBeat(note.beat, bar) };
+      const { stretch, chorus } = chordAt(scene, note.beat);
+      const tones = stretch.chord?.tones.map(({ pc }) => pc) ?? [];
+      const { material } = cellAt(scene.plan, stretch.index, chorus);
+      const isStrong = isStrongBeat(note.beat, bar) || note.place === 'last';
+      return { ...note, pcs: isStrong ? tones : [...new Set([...material, ...tones])], tones, isStrong };
     }),
     seed,
   );

@@ -33,6 +33,8 @@ export type RhythmRequest = {
     readonly bars: number;
     readonly rest: number;
     readonly turn?: true;
+    /** Phrases begin earlier or later than that, each pair of them in another place. */
+    readonly varied?: true;
   };
   /** Where the phrases lie, if that is not free. */
   readonly windows?: readonly PhraseWindow[];

@@ -14,7 +14,7 @@ export function rhythmOf(request: RhythmRequest): RhythmNote[] {
   const random = seededRandom(request.seed * 6151 + 29);
   const windows =
     request.windows ??
-    (request.phrase ? fixedWindows(request, request.phrase) : freeWindows(request, random));
+    (request.phrase ? fixedWindows(request, request.phrase, random) : freeWindows(request, random));
   const cells = request.plain ? plainCells(request.base) : cellsFor(request);
   const made: (readonly RhythmNote[])[] = [];
   windows.forEach((window, number) => {
@@ -47,6 +47,9 @@ function endingOf(
   return [at, Math.min(most, next ? weighted([1, 1.5, 2, 2.5], [1, 1, 1, 0.6], random()) : 3)];
 }
 
+/** Where in the last bar of a phrase its last note may be struck. */
+const PLACES = { on: [0, 1, 1.5, 2], off: [0.5, 1.5] } as const;
+
 /** On a change where the last bar has one that can be held for a beat, else on a beat of the last bar. */
 function lastOnset(
   { bar, changes, base, ahead, leadIn, runs }: RhythmRequest,
@@ -61,10 +64,10 @@ function lastOnset(
   );
   if (onChange !== undefined && !runs && base !== 'offbeats' && (leadIn !== null || random() < 0.5))
     return Math.max(start, onChange - ahead);
-  const beats = runs ? [runs / 2] : [0, 1, 1.5, 2];
+  const beats = runs ? [runs / 2] : PLACES[base === 'offbeats' ? 'off' : 'on'];
   const places = beats.map((beat) => lastBar + beat).filter(isOpen);
   const place = places.length > 0 ? elementAt(places, Math.floor(random() * places.length)) : limit - 1;
-  return Math.max(start, base === 'offbeats' ? Math.floor(place) + 0.5 : place);
+  return Math.max(start, place);
 }
 
 function phraseIn(
@@ -117,8 +120,10 @@ function filled(
     const inBar = ((at % bar) + bar) % bar;
     const isRun = inBar / 0.5 < runs - EPS;
     const room = Math.min(left, bar - inBar);
-    const fits = [...cells.one, ...(room >= 2 - EPS ? cells.two : [])].filter(([, durations, rests]) =>
-      isFree(at, durations, rests ?? [], needed, at + left),
+    const fits = [...cells.one, ...(room >= 2 - EPS ? cells.two : [])].filter(
+      ([, durations, rests]) =>
+        // a phrase begins with a note
+        isFree(at, durations, rests ?? [], needed, at + left) && !(at === from && rests?.includes(0)),
     );
     const open = isRun || fits.length === 0 ? RUN : fits;
     const [, durations, rests = []] = weighted(

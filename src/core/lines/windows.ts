@@ -1,4 +1,4 @@
-import type { Beats, Random } from '../shared';
+import { elementAt, type Beats, type Random } from '../shared';
 import { EPS, weighted, type PhraseWindow, type RhythmRequest } from './request';
 
 /** Windows of whole bars, one for each phrase, and where in or before them the phrase begins. */
@@ -72,15 +72,21 @@ function startOffset(request: RhythmRequest, from: Beats, random: Random): Beats
   );
 }
 
+/** By so much the beginning of a phrase is moved, where it may be. */
+const SHIFTS: readonly Beats[] = [0, 0.5, 1, 1.5, -0.5, -1];
+
 export function fixedWindows(
   { bar, end }: RhythmRequest,
-  { start, bars, rest, turn }: NonNullable<RhythmRequest['phrase']>,
+  { start, bars, rest, turn, varied }: NonNullable<RhythmRequest['phrase']>,
+  random: Random,
 ): PhraseWindow[] {
   const windows: PhraseWindow[] = [];
+  let shift = 0;
   const each = Math.ceil(bars + rest) * bar;
   for (let number = 0; number * each + start < end - 1 + EPS; number++) {
     const from = number * each;
-    const own = from + start + (turn ? number % bar : 0);
+    if (varied && number % 2 === 0) shift = elementAt(SHIFTS, Math.floor(random() * SHIFTS.length));
+    const own = Math.max(0, from + start + (turn ? number % bar : 0) + shift);
     if (own > end - 1 + EPS) break;
     windows.push({
       from,

@@ -51,7 +51,8 @@ export const LEAD: RuleKind<LeadRule> = {
     ...recipe,
     land: tones,
     lands: true,
-    ...(from && { lead: [from.map((steps) => -steps)], chromatic: true as const }),
+
+    ...(from && { lead: [from.map((steps) => -steps)], chromatic: true as const, inside: true as const }),
     ...(gliding && { glide: true as const }),
   }),
 };
