@@ -214,7 +214,7 @@ test('drills from the catalogue and in words; put away and taken up; another goa
     kind: 'own',
     span: [4, 4],
     tempo: 60,
-    rule: { kind: 'land', tones: ['third'], led: [-1] },
+    rule: { kind: 'lead', tones: ['third'], from: [-1] },
   });
   expect(await refused(takeUpDrill({ chartId, words: 'play well' }))).toBe('drill.words');
   expect(await refused(takeUpDrill({ chartId, kind: 'ladder-thirds', span: [3, 9] }))).toBe('drill.bars');

@@ -2,7 +2,7 @@ import Joi from 'joi';
 import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
 import type { ToneName } from '@/core/findings';
-import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drills';
+import { DRILL_KINDS, type Degree, type DrillKind, type Motif } from '@/core/drills';
 import {
   dropOutSchema,
   goalSchema,
@@ -194,7 +194,20 @@ export const newDrillBody = Joi.alternatives<NewDrillBody>(
     change: Joi.string().max(60),
     tempo,
     plan: planSchema,
-    phrase: Joi.object<Motif>({ gaps: numbers, moves: numbers }),
+    phrase: Joi.object<Motif>({
+      gaps: numbers,
+      moves: numbers,
+      formula: Joi.array<Degree[]>()
+        .items(
+          Joi.object({
+            degree: Joi.number().integer().min(1).max(7).required(),
+            alter: Joi.number().integer().min(-11).max(11).required(),
+            octave: Joi.number().integer().min(-4).max(4).required(),
+          }),
+        )
+        .min(2)
+        .max(65),
+    }),
   }),
 ).required();
 

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { LIBRARY, readChart, timelineOf } from '../chart';
+import { analyse } from '../analyse';
+import { harmonyOf, LIBRARY, readChart, timelineOf } from '../chart';
 import { fitsOneLocation, pathOf } from '../neck';
 import { lineFaults } from '../lines';
 import { elementAt, unwrap } from '../shared';
@@ -13,6 +14,8 @@ import {
   exampleFor,
   exampleOf,
   failingOf,
+  formulaOf,
+  formulaWords,
   judgeDrill,
   OWN_EXAMPLES,
   readOwnWords,
@@ -196,6 +199,30 @@ test('one’s own phrase, on every chord: its rhythm and contour, another end', 
   expect(
     judgeDrill(drill, exampleOf(drillFor({ kind: 'same-motif', chart: BLUES, tempo: 90 }), 1)!, 1).passed,
   ).toBe(false);
+});
+
+test('a phrase keeps its formula on every chord: its degrees, each of the chord’s own quality', () => {
+  const minor = unwrap(readChart('key: Bb\n| Cm7 | Cm7 |'));
+  const timeline = timelineOf(minor, 100);
+  const pitches = [60, 67, 60, 63, 67, 72, 74, 75];
+  const notes = pitches.map((midi, index) => ({ onsetBeat: index / 2, durationBeats: 0.47, midi }));
+  const report = analyse({ chart: minor, tempo: 100, notes, plan: { id: 'free' }, choruses: 1 });
+  const phrase = elementAt(report.phrases, 0);
+  const formula = formulaOf(report, phrase, { timeline, harmony: harmonyOf(minor, timeline) })!;
+  expect(formulaWords(formula)).toBe('1 5 1 3 5 1 9 3');
+  const like = { ...shapeOf(report, phrase), formula };
+  const drill = drillFor({ kind: 'own-phrase', chart: BLUES, tempo: 90, phrase: like });
+  expect(drill.words).toBe('Your phrase by its degrees on every chord: 1 5 1 3 5 1 9 3.');
+  const line = exampleOf(drill, 1)!;
+  const judged = judgeDrill(drill, line, 1);
+  expect([judged.passed, judged.met === judged.of, judged.of > 2]).toEqual([true, true, true]);
+  // over F7 the third is major: the formula stays, the quality is the chord’s
+  const scene = { timeline: timelineOf(BLUES, 90), harmony: harmonyOf(BLUES, timelineOf(BLUES, 90)) };
+  for (const one of judged.report.phrases)
+    expect(formulaWords(formulaOf(judged.report, one, scene)!)).toBe('1 5 1 3 5 1 9 3');
+  // its rhythm and contour alone are not it
+  const wrong = line.map((note, index) => ({ ...note, midi: note.midi + (index % 8 < 3 ? 0 : 1) }));
+  expect(judgeDrill(drill, wrong, 1).passed).toBe(false);
 });
 
 test('time is heard in milliseconds: a line that drags by 50 fails, by 10 passes', () => {

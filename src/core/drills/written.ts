@@ -6,6 +6,7 @@ import { cellAt } from '../plan';
 import { elementAt, pitchClassOf, present, seededRandom, type Beats, type Midi } from '../shared';
 import { tonesOf } from './aims';
 import { chordAt, type DrillContext } from './drillContext';
+import { pitchOf, rootNear, type Degree } from './formula';
 import type { WrittenExample } from './recipe';
 import type { Motif } from './rules';
 
@@ -248,39 +249,51 @@ function motifs(scene: DrillContext, motif: Motif, seed: number, fill: Fill): Pl
   const held = Math.min(HELD + 0.5, every - length - BREATH);
   const slots: PitchSlot[] = [];
   for (let start = 0, phrase = 0; start + length < scene.end - 1 + 1e-6; start += every, phrase++)
-    slots.push(...statement(scene, motif, start, held, phrase));
+    slots.push(...statement(scene, motif, start, held, phrase, seed));
   return fill(slots, seed);
+}
+
+/** Where the root has to lie for a formula to stay in the middle of the neck. */
+function registerFor(formula: readonly Degree[]): Midi {
+  const heights = formula.map(({ degree, octave }) => 12 * octave + (degree - 1) * 1.75);
+  return Math.round(62 - (Math.min(...heights) + Math.max(...heights)) / 2);
 }
 
 function statement(
   scene: DrillContext,
-  { gaps, moves }: Motif,
+  { gaps, moves, formula }: Motif,
   start: Beats,
   held: Beats,
   phrase: number,
+  seed: number,
 ): PitchSlot[] {
+  // by its formula every note is known; the register moves from statement to statement
+  const root = formula ? rootNear(scene, start, registerFor(formula) + ((phrase + seed) % 3) - 1) : null;
   const bar = beatsPerBar(scene.chart.meter);
   let beat = start;
   return [...gaps, held].map((gap, index): PitchSlot => {
-    const own = beat;
+    const at = beat;
     beat += gap;
-    const { chord, index: span } = chordAt(scene, own).stretch;
+    const { chord, index: span } = chordAt(scene, at).stretch;
     const tones = chord?.tones.map(({ pc }) => pc) ?? [];
     const isLast = index === gaps.length;
     const scale = [...new Set([...present(scene.harmony.readings[span]).scale.pcs, ...tones])];
     const move = moves[index - 1];
+    const own = formula && root !== null ? pitchOf(elementAt(formula, index), scene, at, root) : null;
     const inner = index === 0 ? 'first' : 'inner';
     return {
-      beat: own,
+      beat: at,
       duration: isLast ? held : Math.min(1, gap),
       phrase,
       place: isLast ? 'last' : inner,
       pcs: chord && isLast ? tones : scale,
       tones,
-      isStrong: isLast || isStrongBeat(own, bar),
-      ...(move !== undefined && {
-        steps: [0, 1, -1, 2, -2].map((by) => move + by).filter((to) => Math.sign(to) === Math.sign(move)),
-      }),
+      isStrong: isLast || isStrongBeat(at, bar),
+      ...(own !== null && { pcs: [pitchClassOf(own)], between: [own, own] as const }),
+      ...(move !== undefined &&
+        own === null && {
+          steps: [0, 1, -1, 2, -2].map((by) => move + by).filter((to) => Math.sign(to) === Math.sign(move)),
+        }),
     };
   });
 }

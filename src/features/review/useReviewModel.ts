@@ -1,10 +1,10 @@
 'use client';
-import { chorusAt } from '@/core/chart';
+import { chorusAt, harmonyOf } from '@/core/chart';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { bandRests } from '@/core/band';
 import type { CorrectedNote, NoteId } from '@/core/correct';
-import { shapeOf } from '@/core/drills';
+import type { Motif } from '@/core/drills';
 import type { Finding, FirstPage } from '@/core/findings';
 import type { Judgement } from '@/core/review';
 import { elementAt } from '@/core/shared';
@@ -139,7 +139,7 @@ function useDrawn(
 /** What leaves the review for the server: drills taken up, and changes to the take itself. */
 function useTakingUp(
   { take }: ReviewData,
-  { report }: Judgement,
+  judgement: Judgement,
   dispatch: (action: ReviewAction) => void,
   setChanged: (to: TakeChange | null) => void,
 ): Pick<ReviewModel, 'drill' | 'practisePhrase' | 'changeTake'> {
@@ -159,8 +159,12 @@ function useTakingUp(
         }),
       ),
     practisePhrase: (index) => {
-      const phrase = shapeOf(report, elementAt(report.phrases, index));
-      if (take.chartId !== null) return open(takeUpPhrase(take.chartId, phrase, Math.round(take.tempo)));
+      if (take.chartId !== null) {
+        const { chartId, tempo } = take;
+        return open(
+          phraseOf(judgement, index).then((phrase) => takeUpPhrase(chartId, phrase, Math.round(tempo))),
+        );
+      }
       const trouble = 'The chart of this take has been removed: there is nothing to fit the phrase to.';
       dispatch({ type: 'set', change: { trouble } });
     },
@@ -175,6 +179,15 @@ function useTakingUp(
       }
     },
   };
+}
+
+/** A phrase as what can be practised of it: its rhythm, its contour, and its degrees over the chords. */
+async function phraseOf({ report, chart, timeline }: Judgement, index: number): Promise<Motif> {
+  // loaded when it is asked for: nothing else of a review needs it
+  const { formulaOf, shapeOf } = await import('@/core/drills');
+  const own = elementAt(report.phrases, index);
+  const formula = formulaOf(report, own, { timeline, harmony: harmonyOf(chart, timeline) });
+  return { ...shapeOf(report, own), ...(formula && { formula }) };
 }
 
 /** A take judged otherwise than it is stored, until the server has judged it too. */

@@ -1,10 +1,17 @@
 import type { Phrase, Report } from '../../analyse';
 import { elementAt, present, type Beats, type Semitones } from '../../shared';
+import { formulaOf, formulaWords, type Degree } from '../formula';
+import type { AttemptContext } from './context';
 import type { RuleCheck } from '../rule';
 import type { RuleKind } from './ruleKind';
 
 /** A phrase as its rhythm and contour: beats and semitones from note to note. */
-export type Motif = { readonly gaps: readonly Beats[]; readonly moves: readonly Semitones[] };
+export type Motif = {
+  readonly gaps: readonly Beats[];
+  readonly moves: readonly Semitones[];
+  /** Its notes by degree over their chords: it is the same phrase where these are the same. */
+  readonly formula?: readonly Degree[];
+};
 
 /**
  * Each phrase has the rhythm and the contour of one before it, or of a phrase of the player's own, and ends on
@@ -19,7 +26,9 @@ export type MotifRule = { readonly kind: 'motif'; readonly like?: Motif };
 const SAME_GAP: Beats = 0.15;
 const SAME_MOVE: Semitones = 2;
 
-function motifPlaces(report: Report, like?: Motif): RuleCheck[] {
+function motifPlaces(context: AttemptContext, like?: Motif): RuleCheck[] {
+  const { report } = context;
+  if (like?.formula) return formulaPlaces(context, like, like.formula);
   const shaped = report.phrases.map((phrase) => ({ phrase, shape: shapeOf(report, phrase) }));
   const model = like ?? shaped[0]?.shape;
   if (!model) return [];
@@ -39,6 +48,24 @@ function motifPlaces(report: Report, like?: Motif): RuleCheck[] {
     .map(({ phrase, shape }) => ({ beat: phrase.startBeat, met: isLike(shape) && ends(phrase) }));
 }
 
+/** One note of a phrase may be another than the formula says: it is fitted, and still the same phrase. */
+const FITTED = 1;
+
+function formulaPlaces(context: AttemptContext, { gaps }: Motif, formula: readonly Degree[]): RuleCheck[] {
+  const { report } = context;
+  return report.phrases.map((phrase) => {
+    const shape = shapeOf(report, phrase);
+    const own = formulaOf(report, phrase, context);
+    const isRhythm =
+      shape.gaps.length === gaps.length &&
+      shape.gaps.every((gap, index) => Math.abs(gap - elementAt(gaps, index)) <= SAME_GAP);
+    const same = (own ?? []).filter(
+      ({ degree, alter }, index) => degree === formula[index]?.degree && alter === formula[index]?.alter,
+    ).length;
+    return { beat: phrase.startBeat, met: isRhythm && same >= formula.length - FITTED };
+  });
+}
+
 /** The line of a phrase as rhythm and contour. */
 export function shapeOf(report: Report, { noteIndices }: Phrase): Motif {
   const line = noteIndices
@@ -52,11 +79,13 @@ export function shapeOf(report: Report, { noteIndices }: Phrase): Motif {
 
 export const MOTIF: RuleKind<MotifRule> = {
   id: 'motif',
-  judge: ({ like }, { report }) => motifPlaces(report, like),
+  judge: ({ like }, context) => motifPlaces(context, like),
   counted: () => 'phrases',
-  words: ({ like }) =>
-    like
+  words: ({ like }) => {
+    if (like?.formula) return `Your phrase by its degrees on every chord: ${formulaWords(like.formula)}.`;
+    return like
       ? 'Every phrase is your phrase: its rhythm, its contour, its end on a chord tone.'
-      : 'Every phrase is the first one again, fitted: its rhythm, its contour, its end on a chord tone.',
+      : 'Every phrase is the first one again, fitted: its rhythm, its contour, its end on a chord tone.';
+  },
   example: ({ like }, recipe) => ({ ...recipe, written: { kind: 'motif', ...(like && { like }) } }),
 };

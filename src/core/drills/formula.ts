@@ -1,0 +1,101 @@
+import type { Phrase, Report } from '../analyse';
+import type { Harmony, Timeline } from '../chart';
+import { toneByRole, type Chord, type ToneRole } from '../music';
+import { elementAt, modulo, type Midi, type PitchClass, type Semitones } from '../shared';
+import { chordAt } from './drillContext';
+import { NEAR } from './rules/context';
+
+/**
+ * A note of a phrase by its place over its chord: the degree (1 to 7), how far it lies from that degree of its
+ * own chord or chord-scale, and in which octave over the root that is nearest below the first note.
+ */
+export type Degree = { readonly degree: number; readonly alter: Semitones; readonly octave: number };
+
+type Scene = { readonly timeline: Timeline; readonly harmony: Harmony };
+
+const CHORD_DEGREES: Readonly<Record<number, readonly ToneRole[]>> = {
+  3: ['third', 'sus'],
+  5: ['fifth'],
+  7: ['seventh', 'sixth'],
+};
+/** Where a scale has no seven notes: the second, fourth and sixth of a major scale. */
+const MAJOR: Readonly<Record<number, Semitones>> = { 1: 0, 2: 2, 3: 4, 4: 5, 5: 7, 6: 9, 7: 11 };
+
+/** The degrees of a chord, in semitones over its root: its own tones, and its scale's between them. */
+function degreesOver(chord: Chord, scale: readonly PitchClass[]): Semitones[] {
+  const root = elementAt(chord.tones, 0).pc;
+  const above = scale.map((pc) => modulo(pc - root, 12)).sort((a, b) => a - b);
+  return [1, 2, 3, 4, 5, 6, 7].map((degree) => {
+    const tone = toneByRole(chord, ...(CHORD_DEGREES[degree] ?? []));
+    if (tone) return modulo(tone.pc - root, 12);
+    return above.length === 7 && degree > 1 ? elementAt(above, degree - 1) : (MAJOR[degree] ?? 0);
+  });
+}
+
+function degreesAt(
+  scene: Scene,
+  beat: number,
+): { readonly root: PitchClass; readonly degrees: Semitones[] } | null {
+  const { stretch } = chordAt(scene, beat);
+  if (!stretch.chord) return null;
+  const scale = scene.harmony.readings[stretch.index]?.scale.pcs ?? [];
+  return { root: elementAt(stretch.chord.tones, 0).pc, degrees: degreesOver(stretch.chord, scale) };
+}
+
+/** The highest pitch of a class that is not above another pitch. */
+const below = (pc: PitchClass, pitch: Midi): Midi => pitch - modulo(pitch - pc, 12);
+
+/** The line notes of a phrase by degree over the chords they were played over; null where one had no chord. */
+export function formulaOf(report: Report, { noteIndices }: Phrase, scene: Scene): readonly Degree[] | null {
+  const line = noteIndices
+    .map((index) => elementAt(report.notes, index))
+    .filter(({ top, function: role }) => top && role !== 'grace');
+  const first = line[0];
+  if (!first) return null;
+  const found: Degree[] = [];
+  for (const { onsetBeat, midi } of line) {
+    const at = degreesAt(scene, onsetBeat + NEAR);
+    if (!at) return null;
+    found.push(degreeOf(Math.round(midi), at.root, at.degrees, Math.round(first.midi)));
+  }
+  return found;
+}
+
+/** The degree a pitch is, or lies nearest to: itself first, then a half step below one, then above. */
+function degreeOf(midi: Midi, root: PitchClass, degrees: readonly Semitones[], first: Midi): Degree {
+  const base = below(root, first);
+  const octave = Math.floor((midi - base) / 12);
+  const above = modulo(midi - root, 12);
+  for (const alter of [0, -1, 1, -2, 2]) {
+    const degree = degrees.indexOf(above - alter);
+    if (degree >= 0) return { degree: degree + 1, alter, octave };
+  }
+  return { degree: 1, alter: above, octave };
+}
+
+/** The pitch of a degree over the chord that sounds at a beat; null where none does. */
+export function pitchOf(
+  { degree, alter, octave }: Degree,
+  scene: Scene,
+  beat: number,
+  root: Midi,
+): Midi | null {
+  const at = degreesAt(scene, beat);
+  return at && below(at.root, root + 6) + elementAt(at.degrees, degree - 1) + alter + 12 * octave;
+}
+
+/** The root that sounds at a beat, as near as can be to a pitch; null without a chord. */
+export function rootNear(scene: Scene, beat: number, pitch: Midi): Midi | null {
+  const at = degreesAt(scene, beat);
+  return at && below(at.root, pitch + 6);
+}
+
+/** `1 5 1 3`, with the ninth for the second of the upper octave. */
+export const formulaWords = (formula: readonly Degree[]): string =>
+  formula
+    .map(({ degree, alter, octave }) => {
+      const sign = alter < 0 ? '♭'.repeat(-alter) : '♯'.repeat(alter);
+      const name = octave > 0 && degree % 2 === 0 ? degree + 7 : degree;
+      return `${sign}${name}`;
+    })
+    .join(' ');
