@@ -2,7 +2,7 @@ import Joi from 'joi';
 import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
 import type { ToneName } from '@/core/findings';
-import { DRILL_KINDS, type Degree, type DrillKind, type Motif } from '@/core/drills';
+import { DRILL_KINDS, type FormulaNote, type DrillKind, type Motif } from '@/core/drills';
 import {
   dropOutSchema,
   goalSchema,
@@ -197,7 +197,7 @@ export const newDrillBody = Joi.alternatives<NewDrillBody>(
     phrase: Joi.object<Motif>({
       gaps: numbers,
       moves: numbers,
-      formula: Joi.array<Degree[]>()
+      formula: Joi.array<FormulaNote[]>()
         .items(
           Joi.object({
             degree: Joi.number().integer().min(1).max(7).required(),

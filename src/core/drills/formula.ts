@@ -9,7 +9,7 @@ import { NEAR } from './rules/context';
  * A note of a phrase by its place over its chord: the degree (1 to 7), how far it lies from that degree of its
  * own chord or chord-scale, and in which octave over the root that is nearest below the first note.
  */
-export type Degree = { readonly degree: number; readonly alter: Semitones; readonly octave: number };
+export type FormulaNote = { readonly degree: number; readonly alter: Semitones; readonly octave: number };
 
 type Scene = { readonly timeline: Timeline; readonly harmony: Harmony };
 
@@ -46,13 +46,17 @@ function degreesAt(
 const below = (pc: PitchClass, pitch: Midi): Midi => pitch - modulo(pitch - pc, 12);
 
 /** The line notes of a phrase by degree over the chords they were played over; null where one had no chord. */
-export function formulaOf(report: Report, { noteIndices }: Phrase, scene: Scene): readonly Degree[] | null {
+export function formulaOf(
+  report: Report,
+  { noteIndices }: Phrase,
+  scene: Scene,
+): readonly FormulaNote[] | null {
   const line = noteIndices
     .map((index) => elementAt(report.notes, index))
     .filter(({ top, function: role }) => top && role !== 'grace');
   const first = line[0];
   if (!first) return null;
-  const found: Degree[] = [];
+  const found: FormulaNote[] = [];
   for (const { onsetBeat, midi } of line) {
     const at = degreesAt(scene, onsetBeat + NEAR);
     if (!at) return null;
@@ -62,7 +66,7 @@ export function formulaOf(report: Report, { noteIndices }: Phrase, scene: Scene)
 }
 
 /** The degree a pitch is, or lies nearest to: itself first, then a half step below one, then above. */
-function degreeOf(midi: Midi, root: PitchClass, degrees: readonly Semitones[], first: Midi): Degree {
+function degreeOf(midi: Midi, root: PitchClass, degrees: readonly Semitones[], first: Midi): FormulaNote {
   const base = below(root, first);
   const octave = Math.floor((midi - base) / 12);
   const above = modulo(midi - root, 12);
@@ -75,7 +79,7 @@ function degreeOf(midi: Midi, root: PitchClass, degrees: readonly Semitones[], f
 
 /** The pitch of a degree over the chord that sounds at a beat; null where none does. */
 export function pitchOf(
-  { degree, alter, octave }: Degree,
+  { degree, alter, octave }: FormulaNote,
   scene: Scene,
   beat: number,
   root: Midi,
@@ -91,7 +95,7 @@ export function rootNear(scene: Scene, beat: number, pitch: Midi): Midi | null {
 }
 
 /** `1 5 1 3`, with the ninth for the second of the upper octave. */
-export const formulaWords = (formula: readonly Degree[]): string =>
+export const formulaWords = (formula: readonly FormulaNote[]): string =>
   formula
     .map(({ degree, alter, octave }) => {
       const sign = alter < 0 ? '♭'.repeat(-alter) : '♯'.repeat(alter);

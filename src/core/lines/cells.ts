@@ -2,7 +2,7 @@ import type { Beats, BeatsPerMinute } from '../shared';
 import type { Level, RhythmRequest } from './request';
 
 /** Note values that belong together, by how often they are taken; some of them rests. */
-export type Cell = readonly [weight: number, durations: readonly Beats[], rests?: readonly number[]];
+export type RhythmCell = readonly [weight: number, durations: readonly Beats[], rests?: readonly number[]];
 const TRIPLET = 1 / 3;
 const VALUES: Readonly<Partial<Record<RhythmRequest['base'], Beats>>> = { running: 0.5, triplets: TRIPLET };
 
@@ -11,13 +11,13 @@ export function plainCells(base: RhythmRequest['base']): Cells {
   const value = VALUES[base] ?? 1;
   const count = Math.round(1 / value);
   return {
-    one: [[6, Array.from({ length: count }, () => value)], ...(count > 1 ? [[0.4, [1]] as Cell] : [])],
+    one: [[6, Array.from({ length: count }, () => value)], ...(count > 1 ? [[0.4, [1]] as RhythmCell] : [])],
     two: count === 1 ? [[0.8, [2]]] : [],
   };
 }
 
 /** Cells of one and of two beats that suit the tempo and the level. */
-export type Cells = { readonly one: readonly Cell[]; readonly two: readonly Cell[] };
+export type Cells = { readonly one: readonly RhythmCell[]; readonly two: readonly RhythmCell[] };
 
 export function cellsFor({ base, tempo, level }: RhythmRequest): Cells {
   const triplets = tempo <= 170 && level !== 'easy' ? 0.5 : 0;

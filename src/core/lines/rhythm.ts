@@ -1,5 +1,5 @@
 import { elementAt, seededRandom, type Beats, type Random } from '../shared';
-import { cellsFor, plainCells, type Cell, type Cells } from './cells';
+import { cellsFor, plainCells, type RhythmCell, type Cells } from './cells';
 import { EPS, weighted, type PhraseWindow, type RhythmNote, type RhythmRequest } from './request';
 import { fixedWindows, freeWindows } from './windows';
 
@@ -150,7 +150,7 @@ function oddStep(at: Beats, left: Beats, isPushed: boolean): Beats | null {
   return left < 1 - EPS ? left : null;
 }
 
-const RUN: readonly Cell[] = [[1, [0.5, 0.5]]];
+const RUN: readonly RhythmCell[] = [[1, [0.5, 0.5]]];
 
 /** A cell is free where every beat that needs a note gets one, and nothing reaches over the last note. */
 function isFree(

@@ -4,7 +4,10 @@ import type { RuleCheck } from '../rule';
 import type { Rule } from './index';
 import type { RuleKind } from './ruleKind';
 
-/** Two or three rules at once: each of them has to be passed. */
+/**
+ * Two or three rules at once: each of them has to be passed. What was missing is required (T13.9), beside what
+ * may be played.
+ */
 export type AllRule = { readonly kind: 'all'; readonly rules: readonly Rule[] };
 
 type Parts = {

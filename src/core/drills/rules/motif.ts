@@ -1,6 +1,6 @@
 import type { Phrase, Report } from '../../analyse';
 import { elementAt, present, type Beats, type Semitones } from '../../shared';
-import { formulaOf, formulaWords, type Degree } from '../formula';
+import { formulaOf, formulaWords, type FormulaNote } from '../formula';
 import type { AttemptContext } from './context';
 import type { RuleCheck } from '../rule';
 import type { RuleKind } from './ruleKind';
@@ -10,7 +10,7 @@ export type Motif = {
   readonly gaps: readonly Beats[];
   readonly moves: readonly Semitones[];
   /** Its notes by degree over their chords: it is the same phrase where these are the same. */
-  readonly formula?: readonly Degree[];
+  readonly formula?: readonly FormulaNote[];
 };
 
 /**
@@ -51,7 +51,11 @@ function motifPlaces(context: AttemptContext, like?: Motif): RuleCheck[] {
 /** One note of a phrase may be another than the formula says: it is fitted, and still the same phrase. */
 const FITTED = 1;
 
-function formulaPlaces(context: AttemptContext, { gaps }: Motif, formula: readonly Degree[]): RuleCheck[] {
+function formulaPlaces(
+  context: AttemptContext,
+  { gaps }: Motif,
+  formula: readonly FormulaNote[],
+): RuleCheck[] {
   const { report } = context;
   return report.phrases.map((phrase) => {
     const shape = shapeOf(report, phrase);

@@ -1,10 +1,10 @@
 import type { Semitones } from '../../shared';
 import type { Rule } from '../rules';
 import { HIGH_FROM, LOW_TO } from '../rules/register';
-import { HERE, type Reader } from './reader';
+import { HERE, type WishReader } from './reader';
 
 /** The place on the neck, the register and the size of moves. */
-export const HAND: readonly Reader[] = [
+export const HAND: readonly WishReader[] = [
   [
     `(?:stay |play |keep |all |everything )*(?:in |within )?(?:1|one|same) (?:place|spot|box|area)(?: (?:of|on) neck)?(?: throughout)?|(?:don't|do not) (?:move|shift)(?: hand)?|no (?:shifts?|position changes?)`,
     () => ({ kind: 'place' }),
@@ -44,7 +44,7 @@ function placed(fret: string | undefined): Rule | null {
 }
 
 /** The beat, the tempo and note values. */
-export const TIMES: readonly Reader[] = [
+export const TIMES: readonly WishReader[] = [
   [
     `(?:play |stay |be |only |mostly )*(?:on |off )?(?:the )?upbeats?(?: only)?(?: (?:each bar|line))?|(?:play )?off beat`,
     () => ({ kind: 'upbeats' }),

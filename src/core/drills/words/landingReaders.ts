@@ -1,7 +1,7 @@
 import type { Semitones } from '../../shared';
 import type { Aim } from '../aims';
 import type { Rule } from '../rules';
-import { all, HERE, type Reader } from './reader';
+import { all, HERE, type WishReader } from './reader';
 import { aimsIn, TONE_LIST } from './tones';
 
 const AIM = '(?:land|aim|arrive|resolve|come|go|stop|sit|be|hit|target|play|head|settle|start)';
@@ -21,7 +21,7 @@ function away(size: string | undefined, side: string | undefined): readonly Semi
 }
 
 /** Landing on a tone where the chord changes. */
-export const LANDING: readonly Reader[] = [
+export const LANDING: readonly WishReader[] = [
   [
     `(?:${AIM} (?:in |with )?(?:up )?(?:on |at |for |in |to |into |with )?)?${T}(?: notes?)?(?: only)? at change`,
     ([list]) => land(aimsIn(list)),
@@ -49,7 +49,7 @@ export const LANDING: readonly Reader[] = [
 ];
 
 /** Leading into a tone, at the change or inside the bar. */
-export const LEADING: readonly Reader[] = [
+export const LEADING: readonly WishReader[] = [
   [
     `(?:each chord,? )?(?:(?:lead|approach|go|come|resolve|move|${AIM}) (?:in)?(?:to |on )?)?${T}${HERE},? (?:from |by )(half step|whole step)?s? ?(below|above)${HERE}`,
     ([list, size, side]) => ({ kind: 'lead', tones: aimsIn(list), from: away(size, side) }),

@@ -1,11 +1,11 @@
 import type { Rule } from '../rules';
-import { all, HERE, type Reader } from './reader';
+import { all, HERE, type WishReader } from './reader';
 import { aimsIn, TONE_LIST } from './tones';
 
 const T = TONE_LIST;
 
 /** What is played over a chord: only this, or at least that. */
-export const MATERIAL: readonly Reader[] = [
+export const MATERIAL: readonly WishReader[] = [
   [
     `(?:(?:play |use |stay (?:on|with|in) |stick to |only |just |space but |no notes? but |no(?:thing)? except )*)?chord tones?(?: only| and space else)?${HERE}`,
     () => ({ kind: 'material', of: 'chord' }),
@@ -61,7 +61,7 @@ const heightOf = (word: string): number => {
 };
 
 /** Arpeggios, runs and patterns. */
-export const SHAPES: readonly Reader[] = [
+export const SHAPES: readonly WishReader[] = [
   [
     `(?:up |play )?arpeggios? up,? (?:and )?(?:(?:come )?down )?scales?(?: down)?`,
     () => ({ kind: 'up-and-down', up: 'arpeggio', down: 'scale-run' }),

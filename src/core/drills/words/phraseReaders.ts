@@ -1,5 +1,5 @@
 import type { Rule } from '../rules';
-import { few, type Reader } from './reader';
+import { few, type WishReader } from './reader';
 import { aimsIn, TONE_LIST } from './tones';
 
 const T = TONE_LIST;
@@ -8,7 +8,7 @@ const beatOf = (and: string | undefined, beat: string | undefined): number =>
   Number((beat ?? '1').replace('one', '1')) + (and ? 0.5 : 0);
 
 /** Where phrases begin and end, how long they are, and what comes back. */
-export const PHRASES: readonly Reader[] = [
+export const PHRASES: readonly WishReader[] = [
   [
     `(?:start)(?: (?:each|every|all|phrases?|line|motif|it))*(?: at| on| with| from)* (?:beat )?(and of |upbeats? of |upbeats? after |after )?(?:beat )?(one|\\d)(?: each bar)?`,
     ([and, beat]) => starting(beatOf(and, beat)),

@@ -1,7 +1,7 @@
 import type { Rule } from '../rules';
 
 /** One way of saying a rule, in plain words: a pattern for the whole of them, and the rule they mean. */
-export type Reader = readonly [
+export type WishReader = readonly [
   pattern: string,
   make: (found: readonly (string | undefined)[]) => Rule | null,
 ];

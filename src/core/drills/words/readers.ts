@@ -2,10 +2,10 @@ import { HAND, TIMES } from './handReaders';
 import { LANDING, LEADING } from './landingReaders';
 import { MATERIAL, SHAPES } from './materialReaders';
 import { PHRASES } from './phraseReaders';
-import type { Reader } from './reader';
+import type { WishReader } from './reader';
 
 /** Every way of saying a rule. The ones above win over those below. */
-export const READERS: readonly { readonly pattern: RegExp; readonly make: Reader[1] }[] = [
+export const READERS: readonly { readonly pattern: RegExp; readonly make: WishReader[1] }[] = [
   ...LEADING,
   ...LANDING,
   ...SHAPES,
