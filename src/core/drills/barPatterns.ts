@@ -1,7 +1,7 @@
 import type { PlayedNote } from '../analyse';
 import { elementAt, pitchClassOf, present, seededRandom, type Beats, type Midi } from '../shared';
 import { tonesOf } from './aims';
-import { chordAt, type DrillContext } from './drillContext';
+import { chordAt, heldFor, type DrillContext } from './drillContext';
 import { barsOf, type MusicBar } from './musicBars';
 
 /** How a bar of a written line ends: it goes on, comes to a held note inside it, or rings into an empty bar. */
@@ -30,7 +30,7 @@ export function barByBar(scene: DrillContext, seed: number, lay: Lay): PlayedNot
     const late = begins && phrase % 2 === 0 && end !== 'held' ? 1 : 0;
     const notes = bar.single ? lay(bar, hand, end, way, late) : throughChords(scene, bar, hand, end);
     hand = notes[notes.length - 1]?.midi ?? hand;
-    return end === 'rings-over' ? ringing(notes, bar, 1 + ((index + seed) % 3) / 2) : notes;
+    return end === 'rings-over' ? ringing(scene, notes, bar, 1 + ((index + seed) % 3) / 2) : notes;
   });
 }
 
@@ -51,11 +51,16 @@ function barEnds(count: number, seed: number): (BarEnd | null)[] {
 }
 
 /** The last note held into the empty bar after it. */
-function ringing(notes: readonly PlayedNote[], { start, beats }: MusicBar, most: Beats): PlayedNote[] {
+function ringing(
+  scene: DrillContext,
+  notes: readonly PlayedNote[],
+  { start, beats }: MusicBar,
+  most: Beats,
+): PlayedNote[] {
   const last = notes[notes.length - 1];
   if (!last) return [];
   const held = start + beats + Math.min(most, beats / 2) - last.onsetBeat;
-  return [...notes.slice(0, -1), { ...last, durationBeats: held }];
+  return [...notes.slice(0, -1), { ...last, durationBeats: heldFor(scene, last.onsetBeat, held) }];
 }
 
 /** Chord tones through a bar of several chords: on each chord, and an eighth pair between. */

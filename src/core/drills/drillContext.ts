@@ -34,6 +34,12 @@ export function chordAt({ timeline }: Pick<DrillContext, 'timeline'>, beat: numb
   };
 }
 
+/** How long a last note may be held: not over a change, unless it would be cut to less than a beat. */
+export function heldFor(scene: Pick<DrillContext, 'timeline'>, beat: Beats, wanted: Beats): Beats {
+  const left = chordAt(scene, beat).end - beat - 0.05;
+  return left >= 0.95 ? Math.min(wanted, left) : wanted;
+}
+
 /** Pitch classes that neither the chord, its scale nor the home scale holds. */
 export function outsideAt(
   scene: Pick<DrillContext, 'timeline' | 'harmony'>,

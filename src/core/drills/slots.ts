@@ -30,7 +30,7 @@ function rhythmIn(scene: DrillContext, seed: number): RhythmNote[] {
     tempo,
     level: scene.level,
     base: BASES[recipe.rhythm],
-    changes: recipe.lands ? changes : [],
+    changes,
     leadIn: recipe.lands ? (recipe.lead?.length ?? 0) : null,
     ahead: recipe.rhythm === 'anticipate' ? AHEAD : 0,
     ...(phrase && {

@@ -2,7 +2,7 @@ import type { PlayedNote } from '../analyse';
 import { beatsPerBar } from '../chart';
 import { isStrongBeat, type PitchSlot } from '../lines';
 import { elementAt, pitchClassOf, present, type Beats, type Midi } from '../shared';
-import { chordAt, type DrillContext } from './drillContext';
+import { chordAt, heldFor, type DrillContext } from './drillContext';
 import { pitchOf, rootNear, type FormulaNote } from './formula';
 import type { Fill } from './musicBars';
 import type { Motif } from './rules';
@@ -62,7 +62,7 @@ function statement(
     const inner = index === 0 ? 'first' : 'inner';
     return {
       beat: at,
-      duration: isLast ? held : Math.min(1, gap),
+      duration: isLast ? heldFor(scene, at, held) : Math.min(1, gap),
       phrase,
       place: isLast ? 'last' : inner,
       pcs: chord && isLast ? tones : scale,

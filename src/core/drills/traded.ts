@@ -1,5 +1,5 @@
 import type { PlayedNote } from '../analyse';
-import { beatsPerBar } from '../chart';
+import { beatsPerBar, changesOf } from '../chart';
 import { isStrongBeat, rhythmOf, type PhraseWindow, type PitchSlot } from '../lines';
 import { chordShapes } from '../neck';
 import { cellAt } from '../plan';
@@ -37,7 +37,7 @@ export function traded(
     tempo: scene.tempo,
     level: scene.level,
     base: 'mixed',
-    changes: [],
+    changes: changesOf(scene.timeline, scene.choruses).map(({ at }) => at),
     leadIn: null,
     ahead: 0,
     windows,

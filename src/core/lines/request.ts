@@ -21,9 +21,12 @@ export type RhythmRequest = {
   readonly level: Level;
   /** What moves the line: mixed values, running eighths, quarters and longer, triplets, or offbeats. */
   readonly base: 'mixed' | 'running' | 'quarters' | 'triplets' | 'offbeats';
-  /** Beats that need a note of their own while the line is playing: where chords change. */
+  /** Where chords change: no last note rings over one. */
   readonly changes: readonly Beats[];
-  /** Phrases begin on a change or lead into one by at least so many notes; null: they begin where they like. */
+  /**
+   * Changes need a note of their own while the line is playing, and phrases begin on one or lead into one by at
+   * least so many notes; null: changes need none, and phrases begin where they like.
+   */
   readonly leadIn: number | null;
   /** Beats before each change on which the note for it is struck. */
   readonly ahead: Beats;

@@ -52,7 +52,7 @@ const PLACES = { on: [0, 1, 1.5, 2], off: [0.5, 1.5] } as const;
 
 /** On a change where the last bar has one that can be held for a beat, else on a beat of the last bar. */
 function lastOnset(
-  { bar, changes, base, ahead, leadIn, runs }: RhythmRequest,
+  { bar, end, changes, base, ahead, leadIn, runs }: RhythmRequest,
   { to, start }: PhraseWindow,
   limit: Beats,
   random: Random,
@@ -62,7 +62,8 @@ function lastOnset(
   const onChange = changes.findLast(
     (change) => change >= lastBar - EPS && change < to - EPS && isOpen(change),
   );
-  if (onChange !== undefined && !runs && base !== 'offbeats' && (leadIn !== null || random() < 0.5))
+  const isEnd = limit >= end - EPS;
+  if (onChange !== undefined && !runs && base !== 'offbeats' && (isEnd || leadIn !== null || random() < 0.5))
     return Math.max(start, onChange - ahead);
   const beats = runs ? [runs / 2] : PLACES[base === 'offbeats' ? 'off' : 'on'];
   const places = beats.map((beat) => lastBar + beat).filter(isOpen);
@@ -105,7 +106,7 @@ function filled(
   random: Random,
 ): [Beats, Beats][] {
   const { bar, runs = 0, ahead } = request;
-  const needed = request.changes.map((change) => change - ahead).filter((beat) => beat >= from - EPS);
+  const needed = neededFrom(request, from);
   const notes: [Beats, Beats][] = [];
   let at = from;
   while (at < to - EPS) {
@@ -138,6 +139,10 @@ function filled(
   }
   return notes.filter(([beat]) => beat < to - EPS);
 }
+
+/** Beats from one on that need a note of their own. */
+const neededFrom = ({ changes, ahead, leadIn }: RhythmRequest, from: Beats): Beats[] =>
+  leadIn === null ? [] : changes.map((change) => change - ahead).filter((beat) => beat >= from - EPS);
 
 /**
  * A step that no cell makes: from an offbeat up to the beat, into a last half beat, and over the change that
@@ -192,6 +197,7 @@ function answerTo(
   const end = elementAt(moved, moved.length - 1);
   const isLanded = request.changes.every(
     (change) =>
+      request.leadIn === null ||
       change - request.ahead < elementAt(moved, 0).beat - EPS ||
       change - request.ahead > end.beat + end.duration + EPS ||
       moved.some(({ beat }) => Math.abs(beat - change + request.ahead) < EPS),
@@ -202,5 +208,7 @@ function answerTo(
   )
     return null;
   const held = Math.min(end.duration, Math.max(1, last.beat + last.duration - end.beat));
+  const rings = request.changes.some((change) => change > end.beat + EPS && change < end.beat + held - EPS);
+  if (rings) return null;
   return [...moved.slice(0, -1), { ...end, duration: held }];
 }

@@ -36,10 +36,14 @@ function isLed(note: Report['notes'][number], led: readonly Semitones[], report:
 }
 
 const STEPS: Readonly<Record<number, string>> = { 1: 'a half step', 2: 'a whole step' };
-export const ledWords = (semitones: Semitones): string => {
-  const size = Math.abs(semitones);
-  return `${STEPS[size] ?? `${size} half steps`} ${semitones < 0 ? 'below' : 'above'}`;
-};
+/** `a half step or a whole step above`, side by side. */
+export const ledWords = (steps: readonly Semitones[]): string =>
+  [steps.filter((step) => step < 0), steps.filter((step) => step > 0)]
+    .flatMap((side, index) => {
+      const sizes = side.map((step) => STEPS[Math.abs(step)] ?? `${Math.abs(step)} half steps`);
+      return sizes.length === 0 ? [] : [`${sizes.join(' or ')} ${index === 0 ? 'below' : 'above'}`];
+    })
+    .join(' or ');
 
 export const LAND: RuleKind<LandRule> = {
   id: 'land',
@@ -48,7 +52,7 @@ export const LAND: RuleKind<LandRule> = {
     others.length === 0 && tone !== undefined && tone !== 'chord' ? `${tone}s` : 'landings',
   words: ({ tones, led, early, gliding }) => {
     const ways = [
-      ...(led ? [`from ${led.map(ledWords).join(' or ')}`] : []),
+      ...(led ? [`from ${ledWords(led)}`] : []),
       ...(gliding ? [`${led ? 'or ' : ''}slid, bent or graced into`] : []),
     ];
     const when = early ? 'an eighth ahead of the change' : 'at every change';

@@ -42,7 +42,7 @@ export const LEAD: RuleKind<LeadRule> = {
   counted: () => 'lead-ins',
   words: ({ tones, from = [], gliding }) => {
     const ways = [
-      ...(from.length > 0 ? [`from ${from.map(ledWords).join(' or ')}`] : []),
+      ...(from.length > 0 ? [`from ${ledWords(from)}`] : []),
       ...(gliding ? ['by a slide, a bend or a grace note'] : []),
     ];
     return `Over every chord lead into ${tones.map((aim) => AIM_NAMES[aim]).join(' or ')} ${ways.join(', or ')}.`;
