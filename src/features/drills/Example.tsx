@@ -1,12 +1,13 @@
 'use client';
 import { useMemo, useState } from 'react';
-import type { Report } from '@/core/analyse';
+import type { PlayedNote, Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
 import { noteName, readChord, spellOver } from '@/core/music';
 import { marksOf } from '@/core/findings';
 import { typeset } from '@/core/music';
 import { unwrap, pitchClassOf, elementAt } from '@/core/shared';
 import { exampleFor, judgeDrill } from '@/core/drills';
+import type { Level } from '@/core/lines';
 import { pathOf, type Instrument } from '@/core/neck';
 import { FormRow } from '@/ui/form/FormRow';
 import { HEAD, LANE } from '@/ui/form/geometry';
@@ -14,6 +15,9 @@ import { formRows } from '@/ui/form/formRows';
 import { takeOnForm, type TakeOnForm } from '@/ui/form/takeOnForm';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
+import { ToggleRow } from '@/ui/controls';
+import { KeyOf } from '../shell/commands/KeyOf';
+import { useCommands } from '../shell/commands/useCommands';
 import { useHearing } from '../shell/useHearing';
 import type { DrillStage } from './drillView';
 
@@ -22,40 +26,45 @@ const WIDTH = 800;
 const PHONE = 400;
 const MOST_ROWS = 3;
 const MOST_PASSES = 3;
+const LEVELS: readonly (readonly [Level, string])[] = [
+  ['easy', 'easy'],
+  ['usual', 'usual'],
+  ['rich', 'rich'],
+];
 
 /** One line that passes: on the form, on the neck, and to be heard. Another one for every seed. */
 export function Example({ stage }: { stage: DrillStage }) {
   const { drill, chart, timeline, plan } = stage;
   const [seed, setSeed] = useState(1);
+  const [level, setLevel] = useState<Level>('usual');
   const guitar = useGuitar();
   const { state, hear } = useHearing();
   const shown = useMemo(() => {
-    const made = exampleFor(drill, seed);
+    const made = exampleFor(drill, seed, level);
     if (!made) return null;
     const { line, passes } = made;
     const { report } = judgeDrill(drill, line, passes);
     return { line, passes, report, drawn: takeOnForm(report, marksOf(report, plan, chart, drill.tempo)) };
-  }, [drill, seed, plan, chart]);
+  }, [drill, seed, level, plan, chart]);
+  const id = `${seed} ${level}`;
+  const sounding = state.id === id && state.phase !== 'silent';
+  const play = () => {
+    if (shown)
+      void hear(id, (rate) => ({ type: 'line', ...soundOf(shown, drill), rate, seed, leadSeconds: 0 }));
+  };
+  useCommands({
+    'play.hearLine': { when: shown !== null, run: play },
+    'play.anotherLine': { when: shown !== null, run: () => setSeed(seed + 1) },
+  });
   if (!shown) return <p className="text-soft">These bars hold nothing this drill can be played on.</p>;
-  const sounding = state.id === `${seed}` && state.phase !== 'silent';
   const stopWords = state.phase === 'preparing' ? 'tuning up' : 'stop';
   const cursor = sounding && state.phase === 'sounding' ? state.beat : null;
-  const play = () =>
-    void hear(`${seed}`, (rate) => ({
-      type: 'line',
-      notes: shown.line,
-      chartText: drill.chartText,
-      tempo: drill.tempo,
-      choruses: shown.passes,
-      rate,
-      seed,
-      leadSeconds: 0,
-    }));
   return (
     <section aria-label="An example">
       <h2 className="mb-1 flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <span className="heading">One line that passes</span>
         <button type="button" className="text-[15px] text-soft underline hover:text-ink" onClick={play}>
+          <KeyOf command="play.hearLine" className="mr-2 no-underline" />
           {sounding ? stopWords : 'hear it'}
         </button>
         <button
@@ -63,8 +72,16 @@ export function Example({ stage }: { stage: DrillStage }) {
           className="text-[15px] text-soft underline hover:text-ink"
           onClick={() => setSeed(seed + 1)}
         >
+          <KeyOf command="play.anotherLine" className="mr-2 no-underline" />
           another
         </button>
+        <ToggleRow
+          label="How much it plays"
+          value={level}
+          choices={LEVELS}
+          onChange={setLevel}
+          className="text-[15px]"
+        />
         {state.trouble && (
           <span role="alert" className="text-ink">
             {state.trouble}
@@ -85,6 +102,12 @@ export function Example({ stage }: { stage: DrillStage }) {
     </section>
   );
 }
+
+/** What the band and the line of an example are. */
+const soundOf = (
+  { line, passes }: { readonly line: PlayedNote[]; readonly passes: number },
+  { chartText, tempo }: DrillStage['drill'],
+) => ({ notes: line, chartText, tempo, choruses: passes });
 
 type FormProps = {
   report: Report;

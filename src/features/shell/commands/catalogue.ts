@@ -117,6 +117,8 @@ const SPECS = {
 
   'backing.tap': { label: 'Tap along', keys: ['t'] },
 
+  'play.hearLine': { label: 'Hear the example', keys: ['s'] },
+  'play.anotherLine': { label: 'Another example', keys: ['n'] },
   'drills.start': { label: 'Open the first one due', keys: [], pedal: 'press' },
 
   'review.drill': { label: 'Drill the first finding', keys: ['w'] },
