@@ -457,6 +457,28 @@ test('drill: what to do, a line that passes it, and an attempt held against its 
   expect(judged('ladder-roots')).toMatchObject({ passed: false });
 });
 
+test('drill: a wish in words, a home scale and a level; an attempt goes round as often as it was played', () => {
+  const drill = (...args: string[]) => wander('drill', at('chart.txt'), ...args, '--json');
+  const wish = drill('--words', 'enclose the root', '--level', 'easy').json<{
+    name: string;
+    example: unknown[];
+  }>();
+  expect([wish.name, wish.example.length > 4]).toEqual(['Enclose the root', true]);
+  expect(wander('drill', at('chart.txt'), '--words', 'more feeling').stderr).toContain(
+    'no rule that can be heard',
+  );
+  const home = drill('--kind', 'home-tell-tale', '--home', 'Bb minor pentatonic').json<{ plan: unknown }>();
+  expect(home.plan).toEqual({ id: 'home-tell-tale', home: 'Bb minor pentatonic' });
+  const short = drill('--kind', 'call-and-answer', '--bars', '1-2').json<{
+    choruses: number;
+    example: unknown[];
+  }>();
+  expect(short.choruses).toBeGreaterThan(1);
+  writeFileSync(at('short.json'), JSON.stringify({ notes: short.example }));
+  const again = drill('--kind', 'call-and-answer', '--bars', '1-2', '--notes', at('short.json'));
+  expect(again.json<{ passed: boolean }>().passed).toBe(true);
+});
+
 test('a profile is checked field by field', () => {
   writeFileSync(at('profile.json'), '{"meet": 2}');
   expect(

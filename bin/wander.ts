@@ -34,7 +34,7 @@ const USAGE = `wander: hear a solo, hold it against the chords, say what each no
   wander neck path notes.json [--tuning …] [--json]
   wander theory chord "Ebm7b5/Bbb" [--json]
   wander theory scale "F melodic minor" [--json]
-  wander drill chart.txt [--kind third-from-below] [--bars 9-10] [--tempo 72] [--plan ID] [--seed 1] [--choruses 1] [--notes attempt.json [--offset 0.0]] [--json]    --list names them all
+  wander drill chart.txt [--kind third-from-below | --words "enclose the root"] [--bars 9-10] [--tempo 72] [--plan ID] [--home SCALE] [--seed 1] [--level easy|usual|rich] [--choruses 1] [--notes attempt.json [--offset 0.0]] [--json]    --list names them all
   wander band chart.txt --tempo 96 --choruses 2 --out band.wav [--seed 1] [--count-in 1] [--chords keys|guitar] [--click every|two-and-four|one]
       [--bars 9-12] [--tempo-step 4] [--key-step 5] [--drop-out 2,4] [--json]    loops, rising tempo, moving keys, choruses alone; --json prints what is played
   wander play chart.txt --tempo 96 --plan outline --seed 7 [--profile profile.json] --out take.wav --truth truth.json

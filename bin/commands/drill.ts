@@ -1,18 +1,30 @@
 import type { PlayedNote } from '@/core/analyse';
+import { readChart, timelineOf, type Chart } from '@/core/chart';
 import {
   DRILL_KINDS,
   CATALOGUE,
   drillFor,
+  drillOf,
   exampleFor,
   exampleOf,
   judgeDrill,
+  readOwnWords,
   ruleWords,
   type Drill,
 } from '@/core/drills';
 import { readNotes, toBeats } from '@/core/formats';
-import { PLAN_IDS } from '@/core/plan';
+import type { Level } from '@/core/lines';
 import { BadInput, valueOf } from './exit';
-import { argumentsOf, chartFrom, numberFrom, onlyFile, printJson, readFile } from './input';
+import {
+  argumentsOf,
+  chartFrom,
+  numberFrom,
+  onlyFile,
+  PLAN_OPTIONS,
+  planWordsFrom,
+  printJson,
+  readFile,
+} from './input';
 
 /**
  * `drill chart.txt`: something small to practise with a line that passes it; with --notes an attempt is held
@@ -24,7 +36,9 @@ export function drillCommand(args: string[]): void {
     kind: { type: 'string' },
     bars: { type: 'string' },
     tempo: { type: 'string' },
-    plan: { type: 'string' },
+    words: { type: 'string' },
+    level: { type: 'string' },
+    ...PLAN_OPTIONS,
     seed: { type: 'string' },
     choruses: { type: 'string' },
     notes: { type: 'string' },
@@ -42,22 +56,44 @@ export function drillCommand(args: string[]): void {
     return text === undefined ? otherwise : numberFrom(text, name, low, high);
   };
   const chart = chartFrom(onlyFile(positionals, 'the chart'));
-  const kind = oneOf(values.kind ?? 'one-target', DRILL_KINDS, 'drill', 'Drills');
-  const plan = oneOf(values.plan ?? 'scale-per-chord', PLAN_IDS, 'plan', 'Plans');
-  const tempo = number('tempo', 20, 400, chart.tempo ?? 80);
-  const span = spanOf(values.bars, chart.bars.length);
-  const drill = drillFor({ kind, chart, tempo, plan: { id: plan }, span });
+  const drill = drillFrom(values, chart, (otherwise) => number('tempo', 20, 400, otherwise));
+  const level = oneOf(values.level ?? 'usual', LEVELS, 'level', 'Levels');
   const isJson = values.json ?? false;
   const choruses = values.choruses === undefined ? null : number('choruses', 1, 100, 1);
-  if (values.notes === undefined) return example(drill, number('seed', 0, 1e9, 1), choruses, isJson);
+  if (values.notes === undefined)
+    return example(drill, { seed: number('seed', 0, 1e9, 1), choruses, level }, isJson);
   const text = readFile(values.notes).toString('utf8');
-  count(
-    drill,
-    toBeats(valueOf(readNotes(text)), tempo, number('offset', -600, 600, 0)),
-    choruses ?? 1,
-    isJson,
+  const notes = toBeats(valueOf(readNotes(text)), drill.tempo, number('offset', -600, 600, 0));
+  count(drill, notes, choruses ?? passesIn(drill, notes), isJson);
+}
+
+type DrillArguments = Parameters<typeof planWordsFrom>[0] & {
+  readonly kind?: string | undefined;
+  readonly words?: string | undefined;
+  readonly bars?: string | undefined;
+};
+
+/** The drill of the catalogue that is named, or the one that is wished for in words. */
+function drillFrom(values: DrillArguments, chart: Chart, tempoOr: (otherwise: number) => number): Drill {
+  const plan = planWordsFrom(values);
+  const bars = spanOf(values.bars, chart.bars.length);
+  if (values.words === undefined) {
+    const kind = oneOf(values.kind ?? 'one-target', DRILL_KINDS, 'drill', 'Drills');
+    return drillFor({ kind, chart, tempo: tempoOr(chart.tempo ?? 80), plan, span: bars });
+  }
+  const { rule, tempo, span } = valueOf(readOwnWords(values.words, chart.bars.length));
+  return drillOf(
+    { kind: 'own', name: titled(values.words), reason: '', rule },
+    {
+      chart,
+      tempo: tempoOr(tempo ?? chart.tempo ?? 80),
+      plan,
+      span: values.bars === undefined && span ? span : bars,
+    },
   );
 }
+
+const titled = (wish: string): string => wish.trim().replace(/^./, (letter) => letter.toUpperCase());
 
 function list(): void {
   for (const kind of DRILL_KINDS)
@@ -70,6 +106,13 @@ function oneOf<T extends string>(given: string, known: readonly T[], what: strin
   return found;
 }
 
+/** How often the bars of a drill went round while these notes were played. */
+function passesIn({ chartText, tempo }: Drill, notes: readonly PlayedNote[]): number {
+  const { formBeats } = timelineOf(valueOf(readChart(chartText)), tempo);
+  const last = Math.max(0, ...notes.map(({ onsetBeat }) => onsetBeat));
+  return Math.max(1, Math.ceil((last + 0.25) / formBeats));
+}
+
 /** Counts notes that were played by the drill's rule. */
 function count(drill: Drill, notes: readonly PlayedNote[], choruses: number, isJson: boolean): void {
   const { places, met, of, passed } = judgeDrill(drill, notes, choruses);
@@ -77,10 +120,13 @@ function count(drill: Drill, notes: readonly PlayedNote[], choruses: number, isJ
   process.stdout.write(`${drill.words}\n${met} of ${of}: ${passed ? 'passed' : 'not yet'}\n`);
 }
 
+const LEVELS: readonly Level[] = ['easy', 'usual', 'rich'];
+type Wanted = { readonly seed: number; readonly choruses: number | null; readonly level: Level };
+
 /** Prints one line that passes the drill: over so many passes, or as few as it needs. */
-function example(drill: Drill, seed: number, choruses: number | null, isJson: boolean): void {
-  const made = choruses === null ? exampleFor(drill, seed) : null;
-  const line = choruses === null ? (made?.line ?? null) : exampleOf(drill, seed, choruses);
+function example(drill: Drill, { seed, choruses, level }: Wanted, isJson: boolean): void {
+  const made = choruses === null ? exampleFor(drill, seed, level) : null;
+  const line = choruses === null ? (made?.line ?? null) : exampleOf(drill, seed, choruses, level);
   if (isJson) return printJson({ ...drill, example: line, choruses: choruses ?? made?.passes ?? 1 });
   const { name, span, tempo, words, reason } = drill;
   process.stdout.write(`${name}, bars ${span.join('–')} at ${tempo}\n${words}\n${reason}\n`);
