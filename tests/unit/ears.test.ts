@@ -64,7 +64,7 @@ test('recorded notes: every condition, three guitars', async () => {
     vibrato: 90,
     bendWithin: 90,
   });
-}, 240_000);
+}, 900_000);
 
 const missing = soundfontMissing();
 (missing ? test.skip : test)(
