@@ -2,7 +2,7 @@ import { analyse, type PlayedNote, type Report } from '../analyse';
 import { changesOf, passage, readChart, timelineOf, type Chart } from '../chart';
 import { planFromWords, planOn, type PlanWords } from '../plan';
 import { unwrap, type BeatsPerMinute } from '../shared';
-import { attemptOf, isPassed } from './attempt';
+import { attemptOf } from './attempt';
 import { CATALOGUE, type CatalogueEntry, type DrillKind } from './catalogue';
 import type { Attempt } from './rule';
 import { mainPart, partsOf, ruleWords, type Motif, type Rule } from './rules';
@@ -115,5 +115,6 @@ export function judgeDrill(
     choruses,
   });
   const context = { report, chart, timeline, ...planOn(chart, timeline, plan) };
-  return { ...attemptOf(drill.rule, context), passed: isPassed(drill.rule, context, drill.pass), report };
+  const attempt = attemptOf(drill.rule, context);
+  return { ...attempt, passed: attempt.of > 0 && attempt.met >= drill.pass * attempt.of - 1e-9, report };
 }

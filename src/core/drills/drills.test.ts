@@ -201,6 +201,22 @@ test('one’s own phrase, on every chord: its rhythm and contour, another end', 
   ).toBe(false);
 });
 
+test('of joined rules the one furthest from its share is counted: what is allowed does not pass what is missing', () => {
+  const drill = drillFor({ kind: 'home-tell-tale', chart: BLUES, tempo: 100 });
+  const told = judgeDrill(drill, exampleOf(drill, 1)!, 1);
+  expect([told.passed, told.met >= 0.8 * told.of]).toEqual([true, true]);
+  // the home scale alone is all in the plan, and holds none of the tones that are asked for
+  const alone = timelineOf(BLUES, 100).chordSpans.map(({ start }) => ({
+    onsetBeat: start,
+    durationBeats: 1,
+    midi: 58,
+  }));
+  const { passed, met, of } = judgeDrill(drill, alone, 1);
+  expect([passed, met, of > 3]).toEqual([false, 0, true]);
+  const allowed = { ...drill, rule: { kind: 'material', of: 'plan' } as const };
+  expect(judgeDrill(allowed, alone, 1).passed).toBe(true);
+});
+
 test('a phrase keeps its formula on every chord: its degrees, each of the chord’s own quality', () => {
   const minor = unwrap(readChart('key: Bb\n| Cm7 | Cm7 |'));
   const timeline = timelineOf(minor, 100);

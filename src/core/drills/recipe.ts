@@ -67,7 +67,7 @@ export type Recipe = {
  * line.
  */
 export type WrittenExample =
-  | { readonly kind: 'pattern'; readonly cell: 2 | 3 | 4; readonly way: 1 | -1 }
+  | { readonly kind: 'pattern'; readonly cell: 2 | 3 | 4 }
   | { readonly kind: 'up-and-down'; readonly up: 'arpeggio' | 'scale-run' }
   | { readonly kind: 'motif'; readonly like?: Motif }
   | { readonly kind: 'trade'; readonly bars: number; readonly first?: 'line' };

@@ -18,8 +18,6 @@ export type PitchSlot = RhythmNote & {
   readonly tones: readonly PitchClass[];
   /** On a beat where the ear expects the chord. */
   readonly isStrong: boolean;
-  /** Liked above the others, as a plan's telling tones are. */
-  readonly wished?: readonly PitchClass[];
   /** Its distance from the note before it, in semitones up; free where it is not said. */
   readonly steps?: readonly Semitones[] | undefined;
   /** The lowest and the highest pitch it may have. */
@@ -84,12 +82,11 @@ export function pitchesThrough(
 const isOpen = ({ pcs, between }: PitchSlot, midi: Midi): boolean =>
   pcs.includes(pitchClassOf(midi)) && (!between || (midi >= between[0] && midi <= between[1]));
 
-function pitchCost({ tones, isStrong, place, wished }: PitchSlot, midi: Midi, goal: Midi): number {
+function pitchCost({ tones, isStrong, place }: PitchSlot, midi: Midi, goal: Midi): number {
   const pc = pitchClassOf(midi);
   const away = Math.max(0, Math.abs(midi - goal) - 1) * 0.16;
-  const wish = wished?.includes(pc) ? -0.9 : 0;
-  if (tones.includes(pc)) return away + wish;
-  return away + wish + (isStrong ? 1.1 : 0.12) + (place === 'last' ? 3 : 0);
+  if (tones.includes(pc)) return away;
+  return away + (isStrong ? 1.1 : 0.12) + (place === 'last' ? 3 : 0);
 }
 
 function extend(beam: readonly State[], slot: PitchSlot, own: readonly (readonly [Midi, number])[]): State[] {

@@ -5,7 +5,7 @@ import type { Rule } from './index';
 import type { RuleKind } from './ruleKind';
 
 /**
- * Two or three rules at once: each of them has to be passed. What was missing is required (T13.9), beside what
+ * Two or three rules at once: each of them has to be passed; one that finds no place asks for nothing. What was missing is required (T13.9), beside what
  * may be played.
  */
 export type AllRule = { readonly kind: 'all'; readonly rules: readonly Rule[] };
@@ -18,12 +18,18 @@ type Parts = {
 /** Made over the other kinds, which it joins: they are given, so that no kind has to know the list of all. */
 export const allOf = ({ judge, words }: Parts): RuleKind<AllRule> => ({
   id: 'all',
-  judge: ({ rules }, attempt) =>
-    rules.flatMap((rule) => judge(rule, attempt)).sort((a, b) => a.beat - b.beat),
+  // what is counted is the part that is furthest from its share: where that passes, all do
+  judge: ({ rules }, attempt) => {
+    const parts = rules.map((rule) => judge(rule, attempt)).filter((places) => places.length > 0);
+    return [...parts].sort((a, b) => shareOf(a) - shareOf(b))[0] ?? [];
+  },
   counted: () => 'places',
   words: ({ rules }) => rules.map(words).join(' '),
   example: (_, recipe) => recipe,
 });
+
+const shareOf = (places: readonly RuleCheck[]): number =>
+  places.filter(({ met }) => met).length / places.length;
 
 /** The rules a rule is made of: itself, or those it joins. */
 export const partsOf = (rule: Rule): readonly Rule[] => (rule.kind === 'all' ? rule.rules : [rule]);

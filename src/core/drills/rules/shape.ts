@@ -54,6 +54,6 @@ export const SHAPE: RuleKind<ShapeRule> = {
   words: ({ shapes, cell }) => `In every bar ${shapes.map((shape) => shapeWords(shape, cell)).join(' or ')}.`,
   example: ({ shapes, cell }, recipe) => {
     if (cell === undefined && !shapes.includes('sequence')) return recipe;
-    return { ...recipe, written: { kind: 'pattern', cell: cell ?? 2, way: cell === 4 ? -1 : 1 } };
+    return { ...recipe, written: { kind: 'pattern', cell: cell ?? 2 } };
   },
 };
