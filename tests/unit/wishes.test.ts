@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
-import { readChart } from '../../chart';
-import { unwrap } from '../../shared';
-import { drillOf, exampleFor, judgeDrill, partsOf, readOwnWords, ruleWords } from '../index';
-import { WISHES } from './wishes';
+import { readChart } from '@/core/chart';
+import { unwrap } from '@/core/shared';
+import { drillOf, exampleFor, judgeDrill, partsOf, readOwnWords, ruleWords } from '@/core/drills';
+import { WISHES } from '../corpora/wishes';
 
 const BLUES = unwrap(
   readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | Bb7 |\n| Eb7 | Eb7 | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'),
