@@ -1,11 +1,14 @@
-export type Trouble = 'second-take' | 'server' | 'device' | 'band';
+/** Why a take could not begin or end. `said`: in the server's own words. */
+export type TakeTrouble =
+  | { readonly kind: 'second-take' | 'no-input' | 'band' | 'nothing-recorded' | 'not-finished' }
+  | { readonly kind: 'said'; readonly words: string };
 export type SessionState =
   | { readonly phase: 'idle' }
-  | { readonly phase: 'opening'; readonly what: string }
+  | { readonly phase: 'opening' }
   /** Nothing comes in: the count-in waits for two notes. */
   | { readonly phase: 'waiting' }
   | { readonly phase: 'running' }
-  | { readonly phase: 'finishing'; readonly what: string }
+  | { readonly phase: 'finishing' }
   /** `kept` where the server has it; else it is safe on this computer and goes there later. */
   | {
       readonly phase: 'done';
@@ -15,4 +18,4 @@ export type SessionState =
       readonly notes: number;
     }
   | { readonly phase: 'silent'; readonly takeId: string }
-  | { readonly phase: 'failed'; readonly trouble: Trouble; readonly message: string };
+  | { readonly phase: 'failed'; readonly trouble: TakeTrouble };

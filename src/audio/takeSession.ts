@@ -13,7 +13,7 @@ import type { CaptureBlock } from './input/captureMessage';
 import { isAlive, twoNotes } from './input/firstLook';
 import type { AudioInput } from './input/audioInput';
 import { takeLock } from './takeLock';
-import type { SessionState, Trouble } from './sessionState';
+import type { SessionState, TakeTrouble } from './sessionState';
 import { beatsOf, newTakeOf, scoreOf, standInSound, type TakeSettings } from './takeSettings';
 import { LiveListener } from './workers';
 
@@ -131,17 +131,13 @@ export class TakeSession {
   /** Starts on a rig that is open. */
   async start(): Promise<void> {
     if (this.state.phase !== 'idle') return;
-    this.become({ phase: 'opening', what: 'Tuning up the band' });
+    this.become({ phase: 'opening' });
     const { input: rig } = this.resources;
     try {
       this.release = await takeLock();
-      if (!this.release)
-        return this.fail(
-          'second-take',
-          'Another take is being recorded in another tab. Finish that one first.',
-        );
+      if (!this.release) return this.fail({ kind: 'second-take' });
       const { context, device } = rig;
-      if (!context || !device) return this.giveUp('device', 'The input is not open.');
+      if (!context || !device) return this.giveUp({ kind: 'no-input' });
       const rate = context.sampleRate;
       const { player, store: shelf, solo } = await this.prepare();
       if (!device.hands && !(await this.somethingComesIn())) return;
@@ -173,12 +169,7 @@ export class TakeSession {
       this.become({ phase: 'running' });
     } catch (error) {
       if (this.ended) return;
-      this.giveUp(
-        error instanceof ServerRefusal ? 'server' : 'band',
-        error instanceof ServerRefusal
-          ? error.message
-          : 'The band could not be made. Try again; where it stays so, load the page anew.',
-      );
+      this.giveUp(troubleOf(error, 'band'));
     }
   }
 
@@ -289,14 +280,14 @@ export class TakeSession {
   async stop(cut: boolean): Promise<void> {
     if (this.state.phase === 'waiting' || this.state.phase === 'opening') return void this.discard();
     if (this.state.phase !== 'running') return;
-    this.become({ phase: 'finishing', what: 'Keeping the last notes' });
+    this.become({ phase: 'finishing' });
     const { keeper, listener } = this;
     this.silence();
     if (!keeper || !listener) return;
     try {
       if (this.kept === 0) {
         await keeper.discard();
-        return this.fail('device', 'Nothing was recorded: the take ended before the first sound came in.');
+        return this.fail({ kind: 'nothing-recorded' });
       }
       const transcription = await listener.finish();
       const kept = await keeper.finish({ offsetSec: this.offset(), transcription }, PATIENCE_MS);
@@ -307,12 +298,7 @@ export class TakeSession {
           : { phase: 'done', takeId: this.id, cut, kept, notes },
       );
     } catch (error) {
-      this.fail(
-        'server',
-        error instanceof ServerRefusal
-          ? error.message
-          : 'The take could not be finished. What was recorded is safe and is offered again here.',
-      );
+      this.fail(troubleOf(error, 'not-finished'));
     }
   }
 
@@ -363,13 +349,13 @@ export class TakeSession {
     else this.abandon();
   }
 
-  private giveUp(trouble: Trouble, message: string): void {
+  private giveUp(trouble: TakeTrouble): void {
     this.abandon();
-    this.fail(trouble, message);
+    this.fail(trouble);
   }
 
-  private fail(trouble: Trouble, message: string): void {
-    this.become({ phase: 'failed', trouble, message });
+  private fail(trouble: TakeTrouble): void {
+    this.become({ phase: 'failed', trouble });
   }
 
   private unlock(): void {
@@ -377,3 +363,6 @@ export class TakeSession {
     this.release = null;
   }
 }
+
+const troubleOf = (error: unknown, kind: 'band' | 'not-finished'): TakeTrouble =>
+  error instanceof ServerRefusal ? { kind: 'said', words: error.message } : { kind };

@@ -30,7 +30,16 @@ export type CalibrationState =
       readonly delays: readonly (number | null)[];
       readonly withinSeconds: number;
     }
-  | { readonly phase: 'failed'; readonly message: string; readonly delays: readonly (number | null)[] };
+  | {
+      readonly phase: 'failed';
+      readonly reason: CalibrationFailure;
+      readonly delays: readonly (number | null)[];
+    };
+
+/** Why a measurement came to nothing; `scattered` claps lie so many milliseconds apart. */
+export type CalibrationFailure =
+  | { readonly kind: 'no-input' | 'clicks-unheard' | 'clicks-disagree' | 'claps-unheard' }
+  | { readonly kind: 'claps-scattered'; readonly spreadMs: number };
 
 const MOST_CLICKS = 32;
 /** Low at first; louder while nothing is heard. */
@@ -92,7 +101,7 @@ export class Calibrator {
     this.cancel();
     const { context, device } = this.input;
     if (!context || !device)
-      return this.become({ phase: 'failed', message: 'Open an input first.', delays: [] });
+      return this.become({ phase: 'failed', reason: { kind: 'no-input' }, delays: [] });
     const rate = context.sampleRate;
     const memory = new Memory(2 * rate);
     const stopHearing = this.input.hear(({ frame, samples }) => memory.add(frame, samples));
@@ -146,10 +155,7 @@ export class Calibrator {
     this.become({
       phase: 'failed',
       delays: [...delays],
-      message:
-        heard < AGREEING
-          ? 'The clicks were not heard. Turn the output up, hold the headphones against the pickup or microphone, or lay a cable from output to input.'
-          : 'The clicks do not agree with each other: something else sounds, or the device changes its delay. Keep the strings still and try again.',
+      reason: { kind: heard < AGREEING ? 'clicks-unheard' : 'clicks-disagree' },
     });
   }
 
@@ -158,7 +164,7 @@ export class Calibrator {
     this.cancel();
     const { context, device } = this.input;
     if (!context || !device)
-      return this.become({ phase: 'failed', message: 'Open an input first.', delays: [] });
+      return this.become({ phase: 'failed', reason: { kind: 'no-input' }, delays: [] });
     const rate = context.sampleRate;
     const pieces: { frame: number; samples: Float32Array }[] = [];
     const stopHearing = this.input.hear(({ frame, samples }) => pieces.push({ frame, samples }));
@@ -202,9 +208,9 @@ export class Calibrator {
       return this.become({
         phase: 'failed',
         delays: [],
-        message: found
-          ? `The claps lie ${Math.round(found.spreadSeconds * 1000)} ms apart from each other: too far to say. Try again, right with the click.`
-          : 'Too few claps were heard. Clap near the microphone, or strike muted strings, once with every click after the first four.',
+        reason: found
+          ? { kind: 'claps-scattered', spreadMs: Math.round(found.spreadSeconds * 1000) }
+          : { kind: 'claps-unheard' },
       });
     this.become({
       phase: 'found',

@@ -20,12 +20,13 @@ export type PlayerSource = {
 };
 
 export type PlaybackLevels = { readonly take: number; readonly band: number; readonly click: number };
+export type PlayTrouble = 'sound-unopened' | 'note-unmoved';
 export type PlayerState = {
   readonly phase: 'idle' | 'loading' | 'playing';
   readonly speed: number;
   readonly levels: PlaybackLevels;
   readonly loop: readonly [Beats, Beats] | null;
-  readonly trouble: string | null;
+  readonly trouble: PlayTrouble | null;
 };
 /** One note of the take moved by so many semitones: the one-note fix, heard. */
 export type Patch = { readonly onsetSec: Seconds; readonly offsetSec: Seconds; readonly semitones: number };
@@ -154,8 +155,7 @@ export class TakePlayer {
       await context.resume();
       await Promise.all(this.parts().map((part) => this.sound(part)));
     } catch {
-      if (turn === this.turn)
-        this.become({ phase: 'idle', trouble: 'The sound of this take could not be opened.' });
+      if (turn === this.turn) this.become({ phase: 'idle', trouble: 'sound-unopened' });
       return;
     }
     if (turn !== this.turn) return;
@@ -199,8 +199,7 @@ export class TakePlayer {
       this.become({ phase: 'playing' });
       this.timer = setInterval(() => void this.schedule(turn), TICK_MS);
     } catch {
-      if (turn === this.turn)
-        this.become({ phase: 'idle', trouble: 'This note could not be moved to be heard.' });
+      if (turn === this.turn) this.become({ phase: 'idle', trouble: 'note-unmoved' });
     }
   }
 

@@ -42,7 +42,7 @@ export function sittingStep<T>(
     case 'again':
       return again(state, event.settings);
     case 'say':
-      return [{ ...state, trouble: event.trouble }];
+      return [{ ...state, trouble: event.trouble === null ? null : { kind: 'said', words: event.trouble } }];
     default:
       return asked(state, event.type);
   }
@@ -145,7 +145,7 @@ function phaseReached<T>(policy: SittingPolicy, state: SittingState<T>, event: P
     case 'finishing':
       return finishing(policy, state, event);
     case 'failed':
-      return [{ ...withoutTake(state), trouble: event.state.message }];
+      return [{ ...withoutTake(state), trouble: event.state.trouble }];
     case 'idle':
       return [withoutTake(state)];
     default:
@@ -223,7 +223,7 @@ function endPhase<T>(
     }
     case 'failed': {
       const [after, ...effects] = stayed(state);
-      return [{ ...showing(after, { scene: 'ready' }), trouble: reached.message }, ...effects];
+      return [{ ...showing(after, { scene: 'ready' }), trouble: reached.trouble }, ...effects];
     }
     default:
       return [state];
@@ -255,7 +255,9 @@ function notCounted<T>(
 ): SittingStep<T> {
   const ended = endedIn(state);
   if (ended?.id !== takeId) return [state];
-  return [{ ...resting(withEnded(state, { ...ended, judging: false })), trouble: message }];
+  return [
+    { ...resting(withEnded(state, { ...ended, judging: false })), trouble: { kind: 'said', words: message } },
+  ];
 }
 
 /** Nothing comes by itself any more, and what runs is thrown away: the result stays. */

@@ -35,7 +35,7 @@ class Take {
     this.asked.push('prepare');
   }
   async start() {
-    this.become({ phase: 'opening', what: '' });
+    this.become({ phase: 'opening' });
   }
   async discard() {
     this.asked.push('discard');
@@ -101,7 +101,7 @@ test('a take that is thrown away, running or over, can be brought back', async (
   expect([flow.state.view.scene, trashed]).toEqual(['ready', ['take 1']]);
   after = 'stay';
   await played();
-  takes.at(-1)!.become({ phase: 'finishing', what: '' });
+  takes.at(-1)!.become({ phase: 'finishing' });
   flow.throwAway();
   await jest.advanceTimersByTimeAsync(0);
   expect([flow.state.view.scene, trashed]).toEqual(['ready', ['take 1', 'take 2']]);
@@ -110,7 +110,7 @@ test('a take that is thrown away, running or over, can be brought back', async (
 test('a take is counted in, ends, and the next is counted in behind its result, which stays until bar 1', async () => {
   await played();
   expect(flow.state.view.scene).toBe('live');
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   expect([flow.state.view.scene, isRolling(flow.state), ended()]).toEqual([
     'result',
     true,
@@ -143,14 +143,14 @@ test('the next take is made ready while this one plays its last bars, and is the
   expect(takes).toHaveLength(1);
   await jest.advanceTimersByTimeAsync(200);
   expect([takes.length, takes[1]!.asked]).toEqual([2, ['prepare']]);
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
   expect([takes.length, running()?.id]).toEqual([2, 'take 2']);
 });
 
 test('stay: nothing comes any more, whether the next was still to come or was being counted in', async () => {
   await played();
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   flow.stay();
   await jest.advanceTimersByTimeAsync(5_000);
   expect([takes[1]!.asked, flow.state.view.scene, isRolling(flow.state)]).toEqual([
@@ -159,7 +159,7 @@ test('stay: nothing comes any more, whether the next was still to come or was be
     false,
   ]);
   await played();
-  takes[2]!.become({ phase: 'finishing', what: '' });
+  takes[2]!.become({ phase: 'finishing' });
   await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
   takes[3]!.become({ phase: 'running' });
   flow.stay();
@@ -173,7 +173,7 @@ test('stay: nothing comes any more, whether the next was still to come or was be
 
 test('stay is heard even while the input is just being opened for the next take', async () => {
   await played();
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   let letIn = (_: boolean) => undefined as void;
   opens = new Promise<boolean>((done) => {
     letIn = done;
@@ -191,7 +191,7 @@ test('stay is heard even while the input is just being opened for the next take'
 
 test('started again from a result, the screen never shows a result that is not there', async () => {
   await played();
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   flow.stay();
   const seen: boolean[] = [];
   flow.subscribe(() => seen.push(flow.state.view.scene !== 'result' || ended() !== null));
@@ -201,7 +201,7 @@ test('started again from a result, the screen never shows a result that is not t
 
 test('thrown away after it ended, it is thrown away in truth', async () => {
   await played();
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   done(takes[0]!);
   flow.throwAway();
   expect([takes[0]!.asked, flow.state.view.scene, ended()]).toEqual([['throwAway'], 'ready', null]);
@@ -210,12 +210,12 @@ test('thrown away after it ended, it is thrown away in truth', async () => {
 test('the review opens by itself where the player wants that, and the result stays where he wants that', async () => {
   after = 'review';
   await played();
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   done(takes[0]!, { cut: true });
   expect(reviews).toEqual([['take 1', true]]);
   after = 'stay';
   await played();
-  takes[1]!.become({ phase: 'finishing', what: '' });
+  takes[1]!.become({ phase: 'finishing' });
   done(takes[1]!);
   await jest.advanceTimersByTimeAsync(5_000);
   expect([takes.length, flow.state.view.scene, reviews.length]).toEqual([2, 'result', 1]);
@@ -223,7 +223,7 @@ test('the review opens by itself where the player wants that, and the result sta
 
 test('what goes wrong stops the rolling and is said: silent, failed, input gone, waiting', async () => {
   await played();
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   takes[0]!.become({ phase: 'silent', takeId: 'take 1' });
   await jest.advanceTimersByTimeAsync(5_000);
   expect([flow.state.view.scene, takes.length, takes[1]!.asked]).toEqual([
@@ -232,8 +232,8 @@ test('what goes wrong stops the rolling and is said: silent, failed, input gone,
     ['prepare', 'discard'],
   ]);
   await flow.start(SETTINGS);
-  takes[2]!.become({ phase: 'failed', trouble: 'band', message: 'no band' });
-  expect([flow.state.view.scene, flow.state.trouble]).toEqual(['ready', 'no band']);
+  takes[2]!.become({ phase: 'failed', trouble: { kind: 'band' } });
+  expect([flow.state.view.scene, flow.state.trouble]).toEqual(['ready', { kind: 'band' }]);
   await flow.start(SETTINGS);
   takes[3]!.become({ phase: 'waiting' });
   expect(flow.state.view.scene).toBe('waiting');
@@ -246,7 +246,7 @@ test('what goes wrong stops the rolling and is said: silent, failed, input gone,
 
 test('the running take thrown away leads to the setup, not to the result of the one before: nobody throws that away by mistake', async () => {
   await played();
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   done(takes[0]!);
   await jest.advanceTimersByTimeAsync(RESULT_ALONE_MS);
   takes[1]!.become({ phase: 'running' });
@@ -258,7 +258,7 @@ test('the running take thrown away leads to the setup, not to the result of the 
 
 test('a take that is cut off by its input does not roll on; leaving lets the running one go', async () => {
   await played();
-  takes[0]!.become({ phase: 'finishing', what: '' });
+  takes[0]!.become({ phase: 'finishing' });
   done(takes[0]!, { cut: true });
   await jest.advanceTimersByTimeAsync(5_000);
   expect([takes[1]!.asked, ended()?.cut]).toEqual([['prepare', 'discard'], true]);
@@ -284,7 +284,7 @@ function drilling(change: { count?: (id: string) => Promise<string>; enough?: nu
   const attempt = async (more = {}) => {
     const take = takes.at(-1)!;
     take.become({ phase: 'running' });
-    take.become({ phase: 'finishing', what: '' });
+    take.become({ phase: 'finishing' });
     done(take, more);
     await jest.advanceTimersByTimeAsync(0);
   };
@@ -347,7 +347,7 @@ test('another tempo begins the attempt anew, and the old one is not listened to 
   sitting.again();
   await jest.advanceTimersByTimeAsync(0);
   expect([takes.length, takes[0]!.asked, runningIn(sitting.state)?.id]).toEqual([2, ['discard'], 'take 2']);
-  takes[0]!.become({ phase: 'failed', trouble: 'device', message: 'gone' });
+  takes[0]!.become({ phase: 'failed', trouble: { kind: 'no-input' } });
   expect(sitting.state.trouble).toBeNull();
 });
 
@@ -364,7 +364,10 @@ test('an attempt that cannot be counted is said, and nothing goes on by itself',
   const refused = drilling({ count: () => Promise.reject(new Error('no such drill')) });
   await refused.sitting.start();
   await refused.attempt();
-  expect([refused.sitting.state.trouble, isRolling(refused.sitting.state)]).toEqual(['no such drill', false]);
+  expect([refused.sitting.state.trouble, isRolling(refused.sitting.state)]).toEqual([
+    { kind: 'said', words: 'no such drill' },
+    false,
+  ]);
   const cut = drilling();
   await cut.sitting.start();
   await cut.attempt({ cut: true });

@@ -1,4 +1,5 @@
 'use client';
+import { busyWords } from '@/presentation';
 import type { Rule } from '@/core/drills';
 import { ruleWords } from '@/core/drills';
 import { ladderWords, type Ladder, type LadderTry } from '@/core/scheduling';
@@ -97,7 +98,7 @@ function Footer({ session, stage, minutes, attempt, onStop, onTempo, isCountIn }
   const state = useSession(session);
   const { restMinutes } = usePreferences();
   const { tempo } = stage.drill;
-  const waits = state.phase === 'opening' || state.phase === 'finishing' ? state.what : null;
+  const waits = busyWords(state.phase);
   return (
     <>
       <button type="button" aria-label="Stop the drill" onClick={onStop}>

@@ -1,3 +1,4 @@
+import { takeTroubleWords } from '@/presentation';
 import { endedIn, isRolling, runningIn, type SittingState } from '@/audio/sitting';
 import type { TakeSession } from '@/audio/takeSession';
 
@@ -23,7 +24,7 @@ export function attemptIn<T>(state: SittingState<T>): TakeSession | null {
 }
 
 export function troubleIn<T>(state: SittingState<T>): string | null {
-  if (state.trouble !== null) return state.trouble;
+  if (state.trouble !== null) return takeTroubleWords(state.trouble);
   if (state.view.scene === 'silent') return 'Nothing was heard. Look at the input and its level.';
   const ended = endedIn(state);
   return state.view.scene === 'result' && ended && !ended.judging && !ended.kept

@@ -1,4 +1,5 @@
 'use client';
+import { playTroubleWords } from '@/presentation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { changesOf, readChart, steady, timelineOf } from '@/core/chart';
 import { TakePlayer } from '@/audio/playback/takePlayer';
@@ -102,7 +103,7 @@ function usePlayers(ends: Props['ends'], [from, to]: readonly [Beats, Beats]) {
       const { phase, trouble: what } = player.getState();
       if (what) {
         queue.current = [];
-        setTrouble(what);
+        setTrouble(playTroubleWords(what));
       }
       if (phase !== 'idle') return setSounding(index);
       setSounding((now) => (now === index ? null : now));

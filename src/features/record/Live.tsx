@@ -1,4 +1,5 @@
 'use client';
+import { busyWords } from '@/presentation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { planFromWords } from '@/core/plan';
 import { unwrap, elementAt } from '@/core/shared';
@@ -46,7 +47,7 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
     [session],
   );
   const line = useLiveLine(session, plan);
-  const waits = state.phase === 'opening' || state.phase === 'finishing' ? state.what : null;
+  const waits = busyWords(state.phase);
   const tempi =
     pace.tempi.length > 1 ? `${pace.tempi[0]} to ${pace.tempi[pace.tempi.length - 1]}` : pace.tempi[0];
   return (

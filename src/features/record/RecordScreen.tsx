@@ -1,4 +1,5 @@
 'use client';
+import { takeTroubleWords } from '@/presentation';
 import { useMemo, useRef, type ReactNode } from 'react';
 import { planFromWords } from '@/core/plan';
 import { isRolling, type EndedTake } from '@/audio/sitting';
@@ -133,7 +134,7 @@ function AfterTake({ model, ended }: AfterTakeProps) {
 }
 
 function troubleOf({ state, bring, rigState }: RecordModel): string | null {
-  if (state.trouble !== null) return state.trouble;
+  if (state.trouble !== null) return takeTroubleWords(state.trouble);
   if (bring.state.phase === 'failed') return bring.state.message;
   if (rigState.phase !== 'lost') return null;
   return `${rigState.label || 'The input'} went away. Plug it in again, or choose another.`;

@@ -1,4 +1,5 @@
 'use client';
+import { playTroubleWords } from '@/presentation';
 import { useRef } from 'react';
 import { formPositionOf, type Timeline } from '@/core/chart';
 import { SPEEDS, type PlayerState, type TakePlayer } from '@/audio/playback/takePlayer';
@@ -40,7 +41,7 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
       {phase === 'loading' && <span className="text-dim">opening the sound</span>}
       {state.trouble && (
         <span role="alert" className="text-ink">
-          {state.trouble}
+          {playTroubleWords(state.trouble)}
         </span>
       )}
       {soundGone && phase !== 'loading' && (

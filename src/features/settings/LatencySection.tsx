@@ -1,4 +1,5 @@
 'use client';
+import { calibrationWords } from '@/presentation';
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { AGREEING } from '@/core/align';
 import { Calibrator, type CalibrationState } from '@/audio/input/calibrator';
@@ -114,7 +115,7 @@ function words(state: CalibrationState, known: { seconds: number; measured: bool
         </>
       );
     case 'failed':
-      return <span className="text-ink">{state.message}</span>;
+      return <span className="text-ink">{calibrationWords(state.reason)}</span>;
     case 'idle':
       if (known === null) return 'Open the input to see what is counted.';
       if (known.measured) return 'ms, measured for this device';
