@@ -5,7 +5,9 @@ export default function NotFound() {
   return (
     <Shell place="Takes">
       <div className="mx-4 mt-16 sm:mx-8">
-        <h1 className="text-[64px] leading-[72px] font-[640] tracking-tight">Nothing lives here.</h1>
+        <h1 className="text-[64px] leading-[72px] font-[640] tracking-tight">
+          There is nothing at this address.
+        </h1>
         <p className="mt-3 max-w-3xl text-2xl text-soft">
           This chart or take does not exist, or has been removed.
         </p>

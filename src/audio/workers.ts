@@ -28,7 +28,7 @@ function studioReply(request: OfflineRequest | PulseRequest, signal?: AbortSigna
   return new Promise<RenderReply>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<RenderReply>) =>
       'refused' in data ? reject(new Error(data.refused)) : resolve(data);
-    worker.onerror = (event) => reject(new Error(event.message || 'This could not be made to sound.'));
+    worker.onerror = (event) => reject(new Error(event.message || 'This could not be played.'));
     signal?.addEventListener('abort', () => reject(new DOMException('cancelled', 'AbortError')));
     worker.postMessage(request);
   }).finally(() => worker.terminate());

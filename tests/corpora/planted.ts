@@ -24,14 +24,14 @@ export type Weak = {
   readonly never: { readonly chord: string; readonly pc: number };
 };
 
-/** Players over a form of the library: one with nothing in particular to mend, and one for each weakness. */
+/** Players over a form of the library: one with nothing in particular to fix, and one for each weakness. */
 export function playersOn(id: string, tempo: number, choruses: number, weak: Weak) {
   const chart: Chart = unwrap(readChart(LIBRARY.find((form) => form.id === id)!.text));
   const LINE: Timeline = timelineOf(chart, tempo);
   const CHANGES = changesOf(LINE, choruses);
   const HARMONY = harmonyOf(chart, LINE);
 
-  /** A player with nothing in particular to mend. */
+  /** A player with nothing in particular to fix. */
   const GOOD: Partial<StandInProfile> = {
     meet: 0.92,
     early: 0.05,

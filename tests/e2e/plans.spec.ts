@@ -32,7 +32,7 @@ const STEPS: Record<Step[0], (page: Page, value: string) => Promise<void>> = {
   over: async (page, key) => {
     await panel(page).getByRole('button', { name: 'lay changes over' }).click();
     await page.keyboard.press(key);
-    await page.getByRole('button', { name: 'Lay them over' }).click();
+    await page.getByRole('button', { name: 'Use these chords' }).click();
   },
   tonic: (page) => panel(page).getByLabel('tonic = 6').check(),
 };
@@ -181,7 +181,7 @@ test('the grid, a kept plan, and changes laid over by one key', async ({ page, r
   await page.getByRole('button', { name: 'lay changes over' }).click();
   await page.keyboard.press('1');
   await expect(page.getByLabel('Overlay as chart text')).toHaveValue('| Dm7 | Db7 | Cmaj7 | Am7 |');
-  await page.getByRole('button', { name: 'Lay them over' }).click();
+  await page.getByRole('button', { name: 'Use these chords' }).click();
   await expect(page).toHaveURL(/overlay/);
 });
 

@@ -117,7 +117,7 @@ test('the input unplugged midway: what was played is kept and judged', async ({ 
       (window as unknown as { track: MediaStreamTrack }).track.dispatchEvent(new Event('ended')),
     );
     await page.waitForURL(/\/takes\/[\w-]+\?cut=1$/, { timeout: 20_000 });
-    await expect(page.getByText('The input went away during this take.')).toBeVisible();
+    await expect(page.getByText('The input was disconnected during this take.')).toBeVisible();
   } finally {
     await browser.close();
   }

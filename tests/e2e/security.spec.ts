@@ -89,7 +89,7 @@ test('a strict policy stands on every page, and an id that does not exist has a 
   allowConsole(/404/);
   const response = await page.goto('/takes/doesnotexist');
   expect(response!.status()).toBe(404);
-  await expect(page.getByRole('heading', { name: 'Nothing lives here.' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'There is nothing at this address.' })).toBeVisible();
   const policy = response!.headers()['content-security-policy']!;
   expect(policy).toContain("default-src 'none'");
   expect(policy).not.toMatch(/script-src[^;]*unsafe-inline/);

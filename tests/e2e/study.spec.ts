@@ -126,7 +126,7 @@ test('a chart that cannot be read yet leads to its editor; sheets print on white
   const wrong = await makeChart(request, baseURL!, 'title: Torn\n| C | H7 |\n');
   await page.goto(`/study/${wrong}`);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Torn cannot be read yet.');
-  await page.getByRole('link', { name: 'Mend the chart' }).click();
+  await page.getByRole('link', { name: 'Fix the chart' }).click();
   await expect(page).toHaveURL(new RegExp(`/charts/${wrong}`));
   const id = await makeChart(request, baseURL!, CHART);
   await page.goto(`/study/${id}/sheet?position=5`);

@@ -132,7 +132,7 @@ function sentenceOf(kinds: readonly KindRates[]): { soft: string; bold: string }
   if (counted.length === 0)
     return {
       soft: 'No change was played in both takes.',
-      bold: 'There is nothing to hold against one another yet.',
+      bold: 'There is nothing to compare yet.',
     };
   const moved =
     counted.find(({ word }) => word !== 'unclear') ??

@@ -70,7 +70,7 @@ function accept(view: EditorView, problems: readonly Problem[]): boolean {
   return true;
 }
 
-/** Moves to the next place to mend, round and round. */
+/** Moves to the next place to fix, round and round. */
 function toNext(view: EditorView, problems: readonly Problem[]): boolean {
   const places = problems.flatMap((problem) => wordAt(view.state, problem) ?? []);
   const next = places.find((place) => place.from > view.state.selection.main.from) ?? places[0];

@@ -127,7 +127,7 @@ function Versions({ id, now, onText }: { id: string; now: string; onText: (text:
           {versions?.length === 0 && (
             <p className="mt-3 text-soft">
               None yet. What stands here for a minute is kept when it is changed. Takes keep the chart they
-              were played on, whatever becomes of it here.
+              were played on, even when you change it here.
             </p>
           )}
           <ul className="mt-3">

@@ -129,7 +129,7 @@ export const bandOver = ({ text, tempo }: Pick<Chart, 'text' | 'tempo'>, rate: n
 type FooterProps = { model: ChartModel; onRecord: () => void; onStudy: () => void };
 
 function Footer({ model: { saving, readable, good, problems }, onRecord, onStudy }: FooterProps) {
-  const wrong = `${problems.length} ${problems.length === 1 ? 'place' : 'places'} to mend`;
+  const wrong = `${problems.length} ${problems.length === 1 ? 'place' : 'places'} to fix`;
   return (
     <>
       <b className="text-ink" role="status">

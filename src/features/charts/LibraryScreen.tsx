@@ -141,7 +141,7 @@ function OwnCharts({ own, model: { create, bring } }: OwnProps) {
         onClick={() => file.current?.click()}
         className="w-full border-t border-line py-2 text-left text-[15px] text-soft hover:text-ink"
       >
-        bring a chart
+        import a chart
         <span className="block text-sm text-dim">
           chart text, MusicXML or MIDI markers; drop it anywhere here
         </span>

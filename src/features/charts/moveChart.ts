@@ -20,8 +20,8 @@ export async function chartFromFile(file: File): Promise<Outcome<string>> {
   if (text.includes('\u0000'))
     return refused({
       code: 'file.unknown',
-      message: `${file.name} is no chart this can read.`,
-      suggestion: 'Bring chart text, MusicXML or a MIDI file with markers.',
+      message: `${file.name} is not a chart this can read.`,
+      suggestion: 'Import chart text, MusicXML or a MIDI file with markers.',
     });
   const read = readChart(text);
   // a text with mistakes is brought in all the same: the editor shows them
@@ -30,7 +30,7 @@ export async function chartFromFile(file: File): Promise<Outcome<string>> {
     : refused({
         code: 'file.unknown',
         message: `${file.name} holds no bars.`,
-        suggestion: 'Bring chart text, MusicXML or a MIDI file with markers.',
+        suggestion: 'Import chart text, MusicXML or a MIDI file with markers.',
       });
 }
 

@@ -39,7 +39,7 @@ export function ItemRow({ item: { drill, runs, days } }: { item: Item }) {
   );
 }
 
-/** A kind of drill that can be taken up. */
+/** A kind of drill that can be started. */
 export function KindRow({ kind, item, onGo }: { kind: DrillKind; item: Item | null; onGo: () => void }) {
   const { name, rule } = CATALOGUE[kind];
   const best = item ? fastestPassed(item.runs) : null;
@@ -67,6 +67,6 @@ function dueWords(drill: StoredDrill, days: number) {
 
 function standingWords(best: number | null, item: Item | null) {
   if (best !== null) return `passed at ${best}`;
-  if (item) return 'taken up';
+  if (item) return 'started';
   return '';
 }

@@ -9,7 +9,7 @@ import type { DrillModel } from './useDrillModel';
 
 type Props = { model: DrillModel; ends: readonly [string, string] | null };
 
-/** How it climbs, who plays, and where it goes from here. */
+/** Tempo steps, who plays, and where it goes from here. */
 export function DrillSettings({ model, ends }: Props) {
   const { drill, change } = model;
   return (
@@ -31,9 +31,9 @@ export function DrillSettings({ model, ends }: Props) {
       )}
       <p className="mt-5">
         <button type="button" className="quiet" onClick={() => change({ away: !drill.away })}>
-          {drill.away ? 'Take it up again' : 'Put it away'}
+          {drill.away ? 'Resume it' : 'Pause it'}
         </button>{' '}
-        {drill.away && <span className="ml-2 text-dim">It does not come back by itself.</span>}
+        {drill.away && <span className="ml-2 text-dim">Paused: it is not scheduled.</span>}
       </p>
     </>
   );
@@ -42,8 +42,8 @@ export function DrillSettings({ model, ends }: Props) {
 function Ladder({ model: { drill, tempo, change, toKey } }: { model: DrillModel }) {
   const { rungs, up, down } = drill.ladder;
   return (
-    <section className="mt-6 border-t border-line pt-2" aria-label="How it climbs">
-      <h2 className="heading">How it climbs</h2>
+    <section className="mt-6 border-t border-line pt-2" aria-label="Tempo steps">
+      <h2 className="heading">Tempo steps</h2>
       <NumberSetting
         name="Goal"
         value={elementAt(rungs, rungs.length - 1)}

@@ -72,7 +72,7 @@ const isDone = ({ scene }: DrillModel): boolean => scene === 'done';
 function Footer({ model }: { model: DrillModel }) {
   const { rest, next } = model;
   const { restMinutes } = usePreferences();
-  const afterwards = next ? 'the next one due' : 'to Today';
+  const afterwards = next ? 'the next drill due' : 'to Today';
   return (
     <>
       <span>

@@ -16,7 +16,7 @@ import { OwnWords } from './OwnWords';
 export type DrillsChart = { readonly id: string; readonly title: string; readonly text: string };
 type Props = { charts: readonly DrillsChart[]; items: readonly Item[]; chartId: string | null };
 
-/** What comes back, and everything that can be taken up over a chart. */
+/** Your drills, and everything that can be practised over a chart. */
 export function DrillsScreen({ charts, items, chartId }: Props) {
   const router = useRouter();
   const open = items.filter(({ drill }) => !drill.away);
@@ -25,7 +25,7 @@ export function DrillsScreen({ charts, items, chartId }: Props) {
   useCommands(
     {
       'drills.start': first && {
-        label: due[0] ? 'Open the first one due' : 'Open the next one',
+        label: due[0] ? 'Open the first drill due' : 'Open the next drill',
         run: () => router.push(`/drills/${first.drill.id}`),
       },
     },
@@ -40,11 +40,11 @@ export function DrillsScreen({ charts, items, chartId }: Props) {
             {first ? (
               <>
                 <span className="font-[640] text-now">press</span>{' '}
-                {due[0] ? 'the first one due' : 'the next one'}:{' '}
+                {due[0] ? 'the first drill due' : 'the next drill'}:{' '}
                 <ChordWords text={typeset(first.drill.drill.name)} />
               </>
             ) : (
-              'Take one up below, or from a finding in a review.'
+              'Start one below, or from a finding in a review.'
             )}
           </span>
           <span className="ml-auto hidden sm:inline">
@@ -63,11 +63,11 @@ export function DrillsScreen({ charts, items, chartId }: Props) {
 
 function ComingBack({ open, away }: { open: readonly Item[]; away: readonly Item[] }) {
   return (
-    <section aria-label="What comes back" className="min-w-0">
-      <h1 className="text-[25px] leading-8 font-[640]">What comes back</h1>
+    <section aria-label="Your drills" className="min-w-0">
+      <h1 className="text-[25px] leading-8 font-[640]">Your drills</h1>
       {open.length === 0 && (
         <p className="mt-3 text-lg leading-7 text-soft">
-          Nothing yet. A finding in a review becomes a drill on one key; or take one up here.
+          Nothing yet. A finding in a review becomes a drill on one key; or start one here.
         </p>
       )}
       <ul className="mt-2">
@@ -75,7 +75,7 @@ function ComingBack({ open, away }: { open: readonly Item[]; away: readonly Item
       </ul>
       {away.length > 0 && (
         <details className="mt-4 text-soft">
-          <summary className="cursor-pointer text-[15px] text-dim">{away.length} put away</summary>
+          <summary className="cursor-pointer text-[15px] text-dim">{away.length} paused</summary>
           <ul>
             <ItemRows items={away} />
           </ul>
@@ -114,8 +114,8 @@ function TakeOneUp({ charts, open, chartId }: TakeUpProps) {
       .map((item) => [item.drill.drill.kind as string, item]),
   );
   return (
-    <section aria-label="Take one up" className="min-w-0">
-      <h2 className="text-[25px] leading-8 font-[640]">Take one up</h2>
+    <section aria-label="Start a new drill" className="min-w-0">
+      <h2 className="text-[25px] leading-8 font-[640]">Start a new drill</h2>
       <div className="mt-2 grid gap-x-8 sm:grid-cols-2">
         <ChoiceSetting
           name="Over"
@@ -161,8 +161,8 @@ function TakeOneUp({ charts, open, chartId }: TakeUpProps) {
 }
 
 const NoChart = () => (
-  <section aria-label="Take one up" className="min-w-0">
-    <h2 className="text-[25px] leading-8 font-[640]">Take one up</h2>
+  <section aria-label="Start a new drill" className="min-w-0">
+    <h2 className="text-[25px] leading-8 font-[640]">Start a new drill</h2>
     <p className="mt-3 text-lg text-soft">
       There is no chart to drill over.{' '}
       <Link className="underline" href="/charts">

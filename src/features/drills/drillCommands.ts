@@ -14,7 +14,7 @@ export function drillCommands(model: DrillModel): Handlers {
       };
     case 'done':
       return {
-        'play.next': { label: model.next ? 'The next one due' : 'To Today', run: openNext },
+        'play.next': { label: model.next ? 'The next drill due' : 'To Today', run: openNext },
         'play.away': { label: 'Once more', run: start },
       };
     case 'live':

@@ -116,7 +116,7 @@ function TakeFacts({ take, result }: Pick<Props, 'take' | 'result'>) {
       <span>
         {take.title}, {take.passes} {take.passes === 1 ? 'chorus' : 'choruses'} at {take.tempo}
       </span>
-      {take.cut && <span className="text-ink">the input went away; what was played is here</span>}
+      {take.cut && <span className="text-ink">the input was disconnected; what was played is here</span>}
       {Math.abs(away) >= 1 && (
         <Tip words={GRID_TITLE}>
           <button type="button" className="cursor-help">

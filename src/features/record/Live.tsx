@@ -202,7 +202,7 @@ function levelWarning(highest: number, clipped: number) {
 
 /** What the player must know about where the take is stored; null where all is well. */
 function safetyWords(bandFailed: boolean, safety: Safety | null): string | null {
-  if (bandFailed) return 'The band stopped: it could not be made further. The take goes on.';
+  if (bandFailed) return 'The band stopped: it could not be computed further. The take goes on.';
   if (!safety) return null;
   const { refused, storageTrouble, waitingSeconds } = safety;
   if (refused) return `${refused} Recording goes on in this browser.`;

@@ -137,7 +137,7 @@ function troubleOf({ state, bring, rigState }: RecordModel): string | null {
   if (state.trouble !== null) return takeTroubleWords(state.trouble);
   if (bring.state.phase === 'failed') return bring.state.message;
   if (rigState.phase !== 'lost') return null;
-  return `${rigState.label || 'The input'} went away. Plug it in again, or choose another.`;
+  return `${rigState.label || 'The input'} was disconnected. Plug it in again, or choose another.`;
 }
 
 /** What to play and how, with the form under it. */

@@ -137,7 +137,7 @@ function Selected({ model }: { model: ReviewModel }) {
           className="text-soft hover:text-ink"
           onClick={() => dispatch({ type: 'view', view: 'correct' })}
         >
-          Heard wrongly? Correct it
+          Wrong note? Correct it
         </button>
       }
     />

@@ -31,10 +31,10 @@ export function HeightBoard({ report, plan }: { report: Report; plan: PlanWords 
   const intentOf = (index: number) => INTENT[intents?.[index] ?? ''];
   return (
     <Board
-      name="Height"
-      facts={`share of the sounding time at each height, chorus by chorus${intents ? '; below, what the plan meant' : ''}`}
+      name="Tension"
+      facts={`share of the sounding time at each tension level, chorus by chorus${intents ? '; below, what the plan meant' : ''}`}
       table={{
-        caption: 'Height by chorus',
+        caption: 'Tension by chorus',
         head: ['Chorus', ...WORDS, 'Mean', 'Notes a bar', 'Loudness, dB', ...(intents ? ['Meant'] : [])],
         rows: arc.map((one, index) => [
           one.chorus,
@@ -65,7 +65,7 @@ function HeightPicture({ arc, intentOf }: PictureProps) {
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="mt-2 w-full"
       role="img"
-      aria-label="Height by chorus; the table says the same"
+      aria-label="Tension by chorus; the table says the same"
     >
       {arc.map((one, index) => {
         const left = (x(index) ?? 0) + 4;

@@ -27,7 +27,7 @@ export function TurningBoard({ report }: Pick<Props, 'report'>) {
   const x = (beats: number) => 262 + (beats / reach) * 140;
   return (
     <Board
-      name="Where you turned"
+      name="When you played the new chord"
       facts="in beats against the change; left early, right late"
       table={{
         caption: 'Where the line turned',

@@ -18,7 +18,7 @@ export function ReviewHeader({ model, cut }: { model: ReviewModel; cut: boolean 
       </div>
       {cut && (
         <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-soft">
-          The input went away during this take. What was played until then is kept and judged.
+          The input was disconnected during this take. What was played until then is kept and judged.
         </p>
       )}
       {certainty !== null && certainty < DOUBTFUL && (

@@ -198,7 +198,7 @@ function ChorusBody({ report, index }: BodyProps) {
         facts={[
           ['Targets', `${met} of ${judged.length} changes`],
           ['Notes a bar', curve ? `${round(curve.density)}` : '–'],
-          ['Mean height', height === null ? '–' : `${round(height)} of 4`],
+          ['Mean tension', height === null ? '–' : `${round(height)} of 4`],
         ]}
       />
     </>

@@ -21,7 +21,7 @@ export function AllKeys() {
             className="underline hover:text-ink"
             onClick={() => prefer({ bindings: DEFAULT_BINDINGS })}
           >
-            All as they were
+            Reset all keys
           </button>
         )}
       </p>

@@ -122,7 +122,7 @@ function InputFacts({ rig, onOpen }: { rig: AudioInput; onOpen: () => void }) {
           {words}
           {clipped > 0 && (
             <button type="button" className="text-now hover:underline" onClick={() => rig.listenAnew()}>
-              Listen anew
+              Open it again
             </button>
           )}
         </p>

@@ -6,10 +6,10 @@ import { useCommands } from './commands/useCommands';
 import { Far } from './Far';
 
 const WORDS: Record<InputTrouble, [string, string]> = {
-  refused: ['The microphone stays closed.', 'Open it, or come in another way.'],
-  none: ['No input was found.', 'Plug one in, or come in another way.'],
-  busy: ['The input is in use elsewhere.', 'Close that program, or come in another way.'],
-  unsupported: ['This browser gives no sound to pages.', 'Come in another way.'],
+  refused: ['The microphone stays closed.', 'Open it, or choose another way to play.'],
+  none: ['No input was found.', 'Plug one in, or choose another way to play.'],
+  busy: ['The input is in use elsewhere.', 'Close that program, or choose another way to play.'],
+  unsupported: ['This browser gives no sound to pages.', 'Choose another way to play.'],
 };
 
 const WAY_COMMANDS = ['input.first', 'input.second', 'input.third', 'input.fourth', 'input.fifth'] as const;

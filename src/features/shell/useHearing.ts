@@ -76,7 +76,7 @@ export function useHearing() {
       } catch (error) {
         if (error instanceof DOMException && error.name === 'AbortError') return;
         current.current = null;
-        setState({ ...SILENT, trouble: 'This could not be made to sound. Try again.' });
+        setState({ ...SILENT, trouble: 'This could not be played. Try again.' });
       }
     },
     [stop],

@@ -95,7 +95,7 @@ function Overlay({ plan, chart, harmony, index, onChange, onHear, text, setText 
             disabled={wrong !== null}
             onClick={() => onChange(read?.ok ? { ...plan, overlay: text } : rest)}
           >
-            Lay them over
+            Use these chords
           </Dialog.Close>
         </div>
       </div>

@@ -79,9 +79,9 @@ export function PlanSettings({ settings, fallback, onChange, onHear }: Props) {
           />
         </Named>
       )}
-      <Named name="height">
+      <Named name="tension">
         <Select
-          label="Height"
+          label="Tension"
           look="line"
           value={settings.height ?? PLANS[settings.id].height}
           options={HEIGHT_INTENTS.map((height) => [height, HEIGHTS[height]] as const)}

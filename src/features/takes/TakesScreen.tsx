@@ -70,7 +70,7 @@ export function TakesScreen({ first, filter: firstFilter, facets, charts }: Prop
 }
 
 function chosenWords(total: number): string {
-  if (total === 0) return 'No take is like this.';
+  if (total === 0) return 'No take matches.';
   return `${total} ${total === 1 ? 'take is' : 'takes are'} like this.`;
 }
 

@@ -67,21 +67,21 @@ function AlsoDue({ view, onMinutes }: Props) {
           </span>
         </Link>
       ))}
-      <MinutesThereAre view={view} onMinutes={onMinutes} />
+      <MinutesToday view={view} onMinutes={onMinutes} />
     </>
   );
 }
 
 const CHOICES = [10, 20, 30, 45, 60, 90];
 
-function MinutesThereAre({ view: { given, minutes, rests }, onMinutes }: Props) {
+function MinutesToday({ view: { given, minutes, rests }, onMinutes }: Props) {
   const choices = [...new Set([...CHOICES, given])].sort((a, b) => a - b);
   return (
     <p className="flex flex-wrap items-center gap-x-2 py-2 text-sm text-dim">
       <label className="flex items-center gap-2">
-        There are{' '}
+        Time today{' '}
         <Select
-          label="Minutes there are"
+          label="Minutes today"
           look="line"
           value={given}
           options={choices.map((choice) => [choice, `${choice} minutes`] as const)}
@@ -90,8 +90,8 @@ function MinutesThereAre({ view: { given, minutes, rests }, onMinutes }: Props) 
       </label>
       {minutes > 0 && (
         <span>
-          this takes {minutes}
-          {rests > 0 && `, ${rests === 1 ? 'a rest' : `${rests} rests`} among them`}
+          planned: {minutes}
+          {rests > 0 && `, with ${rests === 1 ? 'one rest' : `${rests} rests`}`}
         </span>
       )}
     </p>
@@ -100,7 +100,7 @@ function MinutesThereAre({ view: { given, minutes, rests }, onMinutes }: Props) 
 
 function SinceLastWeek({ view: { since } }: { view: TodayView }) {
   if (since.length === 0)
-    return <p className="py-3 text-soft">Two weeks with takes in them, and this says what moved.</p>;
+    return <p className="py-3 text-soft">After two weeks of takes, this shows what has changed.</p>;
   return (
     <>
       {since.map(({ title, words }) => (

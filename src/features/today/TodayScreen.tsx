@@ -199,7 +199,7 @@ function Nothing({ played }: { played: boolean }) {
       </h1>
       <p className="mt-1 max-w-[860px] text-[19px] leading-7 text-soft sm:text-[25px] sm:leading-9">
         {played
-          ? 'Play a tune for its own sake, or take a drill up from a finding.'
+          ? 'Play a tune for its own sake, or start a drill from a finding.'
           : 'Two choruses over a chart are enough: the review says what to practise, and this page brings it back when it is due.'}
       </p>
       <p className="mt-5 flex flex-wrap items-center gap-4">

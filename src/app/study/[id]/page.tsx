@@ -57,7 +57,7 @@ function NotReadYet({ id, title, message }: { id: string; title: string; message
         <p className="mt-3 text-2xl text-soft">{message}</p>
         <p className="mt-8">
           <Link className="go" href={`/charts/${id}`}>
-            Mend the chart
+            Fix the chart
           </Link>
         </p>
       </div>

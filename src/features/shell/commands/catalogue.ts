@@ -119,7 +119,7 @@ const SPECS = {
 
   'play.hearLine': { label: 'Hear the example', keys: ['s'] },
   'play.anotherLine': { label: 'Another example', keys: ['n'] },
-  'drills.start': { label: 'Open the first one due', keys: [], pedal: 'press' },
+  'drills.start': { label: 'Open the first drill due', keys: [], pedal: 'press' },
 
   'review.drill': { label: 'Drill the first finding', keys: ['w'] },
   'review.undo': { label: 'Undo a correction', keys: ['Ctrl+z'] },

@@ -13,7 +13,7 @@ export const GET = (_: Request, { params }: RouteContext): Promise<Response> =>
     return { drill: await drillById(id), runs: await runsOf(id) };
   });
 
-/** How it climbs, and whether it comes back. */
+/** Tempo steps, and whether it comes back. */
 export const PATCH = (request: Request, { params }: RouteContext): Promise<Response> =>
   respond(async () =>
     changeDrill(knownId((await params).id, 'drill'), await readJson(request, drillChangeBody)),
