@@ -1,5 +1,5 @@
 /** Why a take could not begin or end. `said`: in the server's own words. */
-export type TakeTrouble =
+export type SessionTrouble =
   | { readonly kind: 'second-take' | 'no-input' | 'band' | 'nothing-recorded' | 'not-finished' }
   | { readonly kind: 'said'; readonly words: string };
 export type SessionState =
@@ -18,4 +18,4 @@ export type SessionState =
       readonly notes: number;
     }
   | { readonly phase: 'silent'; readonly takeId: string }
-  | { readonly phase: 'failed'; readonly trouble: TakeTrouble };
+  | { readonly phase: 'failed'; readonly trouble: SessionTrouble };

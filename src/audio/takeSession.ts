@@ -13,7 +13,7 @@ import type { CaptureBlock } from './input/captureMessage';
 import { isAlive, twoNotes } from './input/firstLook';
 import type { AudioInput } from './input/audioInput';
 import { takeLock } from './takeLock';
-import type { SessionState, TakeTrouble } from './sessionState';
+import type { SessionState, SessionTrouble } from './sessionState';
 import { beatsOf, newTakeOf, scoreOf, standInSound, type TakeSettings } from './takeSettings';
 import { LiveListener } from './workers';
 
@@ -349,12 +349,12 @@ export class TakeSession {
     else this.abandon();
   }
 
-  private giveUp(trouble: TakeTrouble): void {
+  private giveUp(trouble: SessionTrouble): void {
     this.abandon();
     this.fail(trouble);
   }
 
-  private fail(trouble: TakeTrouble): void {
+  private fail(trouble: SessionTrouble): void {
     this.become({ phase: 'failed', trouble });
   }
 
@@ -364,5 +364,5 @@ export class TakeSession {
   }
 }
 
-const troubleOf = (error: unknown, kind: 'band' | 'not-finished'): TakeTrouble =>
+const troubleOf = (error: unknown, kind: 'band' | 'not-finished'): SessionTrouble =>
   error instanceof ServerRefusal ? { kind: 'said', words: error.message } : { kind };

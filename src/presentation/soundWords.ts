@@ -1,9 +1,9 @@
 import type { CalibrationFailure } from '@/audio/input/calibrator';
 import type { PlayTrouble } from '@/audio/playback/takePlayer';
-import type { SessionState, TakeTrouble } from '@/audio/sessionState';
+import type { SessionState, SessionTrouble } from '@/audio/sessionState';
 
 /** What a player reads where a take could not begin or end. */
-export function takeTroubleWords(trouble: TakeTrouble): string {
+export function takeTroubleWords(trouble: SessionTrouble): string {
   switch (trouble.kind) {
     case 'said':
       return trouble.words;

@@ -1,6 +1,6 @@
 import type { TakeSession } from '../takeSession';
 import type { TakeSettings } from '../takeSettings';
-import type { SessionState, TakeTrouble } from '../sessionState';
+import type { SessionState, SessionTrouble } from '../sessionState';
 
 /** A take that is over: kept, or on its way there. */
 export type EndedTake = {
@@ -38,7 +38,7 @@ export type CountedTake<T> = { readonly takeId: string; readonly outcome: T };
 export type SittingState<T = never> = {
   readonly view: SittingView;
   /** What went wrong last. */
-  readonly trouble: TakeTrouble | null;
+  readonly trouble: SessionTrouble | null;
   /** Takes counted since the player last began by hand, and those before. */
   readonly counted: readonly CountedTake<T>[];
   readonly before: readonly CountedTake<T>[];
