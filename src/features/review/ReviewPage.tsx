@@ -30,7 +30,8 @@ export function ReviewPage({ take, siblings: kin, cut, view, at }: Props) {
     let gone = false;
     reviewAnswer<Omit<ReviewData, 'take'>>(take.id)
       .then((review) => {
-        if (!gone) setState({ data: { ...review, take } });
+        if (!gone)
+          setState((before) => ({ data: { ...review, edits: sameEdits(before, review.edits), take } }));
       })
       .catch((error: unknown) => {
         if (!gone)
@@ -54,6 +55,15 @@ export function ReviewPage({ take, siblings: kin, cut, view, at }: Props) {
       }}
     />
   );
+}
+
+/** The very edits of before where the server has the same ones: nothing of a visit begins anew then. */
+function sameEdits(
+  before: { data: ReviewData } | { trouble: string } | null,
+  edits: ReviewData['edits'],
+): ReviewData['edits'] {
+  const known = before && 'data' in before ? before.data.edits : null;
+  return known && JSON.stringify(known) === JSON.stringify(edits) ? known : edits;
 }
 
 /** Most takes are there sooner than a drawing of what is not there yet could be looked at. */

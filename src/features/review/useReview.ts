@@ -45,6 +45,8 @@ export type ReviewData = SaidOfTake & {
   readonly marks: readonly LandingMark[];
   /** How surely the take holds a played line; null where that was not asked. */
   readonly certainty: number | null;
+  /** What was judged here already, without the server. */
+  readonly judgement?: Judgement;
 };
 
 export const caseOf = (
@@ -64,6 +66,7 @@ export const caseOf = (
 
 /** A judgement from what the server judged already: only what it did not send is worked out. */
 function given(data: ReviewData): Judgement {
+  if (data.judgement) return data.judgement;
   const one = caseOf(data, data.edits);
   const { chart, plan } = readCase(one);
   const notes = corrected(one.heard, one.edits);
@@ -82,8 +85,8 @@ function given(data: ReviewData): Judgement {
 /** A take by another plan or lined up otherwise, judged here and now; its findings follow from the server. */
 export function amended(data: ReviewData, to: Partial<ReviewData['take']>): ReviewData {
   const next = { ...data, take: { ...data.take, ...to } };
-  const { report, marks } = judgeTake(caseOf(next, next.edits));
-  return { ...next, report, marks };
+  const judgement = judgeTake(caseOf(next, next.edits));
+  return { ...next, report: judgement.report, marks: judgement.marks, judgement };
 }
 
 const KEEP_AFTER_MS = 500;
@@ -153,15 +156,11 @@ const FIND_AFTER_MS = 250;
  * two key presses.
  */
 function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgement): SaidOfTake {
-  const [found, setFound] = useState<{ edits: readonly Edit[]; said: SaidOfTake }>({
-    edits: data.edits,
-    said: data,
-  });
+  const [found, setFound] = useState<{ judgement: Judgement; said: SaidOfTake } | null>(null);
   useEffect(() => {
-    if (edits === found.edits) return;
+    if (edits === data.edits) return;
     let isOver = false;
     const say = async (): Promise<SaidOfTake> => {
-      if (edits === data.edits) return data;
       // what finds and words is heavy, and most takes are read without a correction
       const { findingsIn } = await import('@/core/assessment');
       return findingsIn(caseOf(data, edits), judgement);
@@ -170,7 +169,7 @@ function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgem
       () =>
         void say()
           .then((said) => {
-            if (!isOver) setFound({ edits, said });
+            if (!isOver) setFound({ judgement, said });
           })
           // with the server away it cannot be loaded: what was said stands until the server says it anew
           .catch(() => undefined),
@@ -180,8 +179,8 @@ function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgem
       isOver = true;
       clearTimeout(timer);
     };
-  }, [data, edits, judgement, found.edits]);
-  return found.said;
+  }, [data, edits, judgement]);
+  return edits === data.edits ? data : (found?.said ?? data);
 }
 
 const WARM_UPS = 4;

@@ -59,9 +59,9 @@ export type ReviewModel = {
 };
 
 export function useReviewModel(stored: ReviewData, firstView?: string, at?: string): ReviewModel {
-  const [changed, setChanged] = useState<ChangedTake | null>(null);
+  const [changed, setChanged] = useState<ReviewData | null>(null);
   // a change shows at once and stands until the server's own judgement of it comes
-  const data = changed?.of === stored ? changed.data : stored;
+  const data = changed && !isJudgedAlike(changed, stored) ? changed : stored;
   const { take } = data;
   const { judgement, said, byId, corrections } = useReview(data);
   const { report, timeline, places } = judgement;
@@ -114,9 +114,7 @@ export function useReviewModel(stored: ReviewData, firstView?: string, at?: stri
     act: useCorrecting({ take, judgement, byId, corrections, player, held, onHold: hold }),
     select,
     hold,
-    ...useTakingUp(data, judgement, dispatch, (to) =>
-      setChanged(to && { of: stored, data: amended(data, to) }),
-    ),
+    ...useTakingUp(data, judgement, dispatch, (to) => setChanged(to && amended(data, to))),
   };
 }
 
@@ -190,8 +188,9 @@ async function phraseOf({ report, chart, timeline }: Judgement, index: number): 
   return { ...shapeOf(report, own), ...(formula && { formula }) };
 }
 
-/** A take judged otherwise than it is stored, until the server has judged it too. */
-type ChangedTake = { readonly of: ReviewData; readonly data: ReviewData };
+/** Are two answers about a take judged by the same plan, and lined up alike? */
+const isJudgedAlike = (a: ReviewData, b: ReviewData): boolean =>
+  a.take.offsetSec === b.take.offsetSec && JSON.stringify(a.take.plan) === JSON.stringify(b.take.plan);
 
 /** Every view and selection has an address; stepping through a take writes no history. */
 function useAddress(view: View, selection: Selection | null): void {

@@ -42,16 +42,7 @@ export default async function TakePage({ params, searchParams }: Props) {
     when: takeMoment(one.createdAt),
     tempo: Math.round(one.tempo * 10) / 10,
   }));
-  return (
-    <ReviewPage
-      key={`${id} ${offsetSec} ${JSON.stringify(plan)}`}
-      take={take}
-      siblings={kin}
-      cut={cut === '1'}
-      view={view}
-      at={at}
-    />
-  );
+  return <ReviewPage key={id} take={take} siblings={kin} cut={cut === '1'} view={view} at={at} />;
 }
 
 async function takeOrNothing(id: string): Promise<StoredTake | null> {
