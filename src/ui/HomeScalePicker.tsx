@@ -12,6 +12,8 @@ export type HomeScaleProps = {
   onChange: (home: string | undefined) => void;
   /** Lets a scale be heard. */
   onHear?: (scale: Scale) => void;
+  /** It opens: what the next choice needs can be made ready. */
+  onOpen?: () => void;
   look?: 'field' | 'line';
 };
 
@@ -34,7 +36,7 @@ const NotLoaded = ({
 );
 
 /** One scale for the whole form, by root and name or by degrees; what it holds is shown and can be heard. */
-export function HomeScalePicker({ look = 'line', ...choice }: HomeScaleProps) {
+export function HomeScalePicker({ look = 'line', onOpen, ...choice }: HomeScaleProps) {
   const [wanted, setWanted] = useState(false);
   const trigger = {
     'aria-label': 'Home scale',
@@ -54,7 +56,10 @@ export function HomeScalePicker({ look = 'line', ...choice }: HomeScaleProps) {
       aria-expanded={false}
       onPointerEnter={() => void load()}
       onFocus={() => void load()}
-      onClick={() => setWanted(true)}
+      onClick={() => {
+        setWanted(true);
+        onOpen?.();
+      }}
     />
   );
   if (!wanted) return button;

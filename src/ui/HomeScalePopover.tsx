@@ -50,7 +50,7 @@ const scaleNamed = (name: string): Scale | null => {
 export default function HomeScalePopover({
   trigger,
   ...choice
-}: Omit<HomeScaleProps, 'look'> & { trigger: Trigger }) {
+}: Omit<HomeScaleProps, 'look' | 'onOpen'> & { trigger: Trigger }) {
   return (
     <Popover.Root defaultOpen>
       <Popover.Trigger {...trigger} />
@@ -69,7 +69,7 @@ export default function HomeScalePopover({
   );
 }
 
-function ScaleChoice({ value, fallback, onChange, onHear }: Omit<HomeScaleProps, 'look'>) {
+function ScaleChoice({ value, fallback, onChange, onHear }: Omit<HomeScaleProps, 'look' | 'onOpen'>) {
   const chosen = scaleNamed(value ?? fallback) ?? scaleNamed(fallback);
   const root = chosen ? noteName(chosen.root) : 'C';
   const kind = chosen?.kind ?? 'major';

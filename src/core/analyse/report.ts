@@ -231,25 +231,10 @@ function layGroundwork(request: AnalysisRequest) {
 }
 
 /** The notes in groups, without their lean, over the form with its harmony. */
-function sceneOf({ chart, tempo, notes: played, plan: choice, ...request }: AnalysisRequest) {
-  const { choruses: given, isLatencyMeasured = false, leanMs } = request;
-  const timeline = timelineOf(chart, tempo);
-  const lean =
-    leanMs === undefined
-      ? leanOf(played, timeline, isLatencyMeasured)
-      : knownLean(leanMs, timeline, isLatencyMeasured);
-  const notes = withoutLean(played, timeline, lean);
-  const windows = windowsAt(tempo);
+function sceneOf(request: AnalysisRequest) {
+  const { chart, plan: choice } = request;
+  const { timeline, lean, windows, heard, choruses } = onForm(request);
   const { plan, harmony } = planOn(chart, timeline, choice);
-  // where the number of choruses is told, what begins after the last one is no part of the take
-  const heard = groupNotes(
-    given === undefined
-      ? notes
-      : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats),
-    tempo,
-    windows,
-  );
-  const choruses = given ?? chorusesOf(timeline, heard);
   const scene: AnalysisScene = {
     timeline,
     windows,
@@ -258,6 +243,39 @@ function sceneOf({ chart, tempo, notes: played, plan: choice, ...request }: Anal
     changes: changesOf(timeline, choruses),
   };
   return { timeline, lean, plan, heard, choruses, scene };
+}
+
+type OnForm = ReturnType<typeof layOnForm>;
+const laid = new WeakMap<readonly PlayedNote[], { of: AnalysisRequest; onForm: OnForm }>();
+
+/** What no plan and no home scale changes is kept with the notes: another plan is then judged the quicker. */
+function onForm(request: AnalysisRequest): OnForm {
+  const before = laid.get(request.notes);
+  const names = ['chart', 'tempo', 'choruses', 'isLatencyMeasured', 'leanMs'] as const;
+  if (before && names.every((name) => before.of[name] === request[name])) return before.onForm;
+  const made = layOnForm(request);
+  laid.set(request.notes, { of: request, onForm: made });
+  return made;
+}
+
+function layOnForm({ chart, tempo, notes: played, ...request }: AnalysisRequest) {
+  const { choruses: given, isLatencyMeasured = false, leanMs } = request;
+  const timeline = timelineOf(chart, tempo);
+  const lean =
+    leanMs === undefined
+      ? leanOf(played, timeline, isLatencyMeasured)
+      : knownLean(leanMs, timeline, isLatencyMeasured);
+  const notes = withoutLean(played, timeline, lean);
+  const windows = windowsAt(tempo);
+  // where the number of choruses is told, what begins after the last one is no part of the take
+  const heard = groupNotes(
+    given === undefined
+      ? notes
+      : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats),
+    tempo,
+    windows,
+  );
+  return { timeline, lean, windows, heard, choruses: given ?? chorusesOf(timeline, heard) };
 }
 
 /** Phrases with the one each answers. */

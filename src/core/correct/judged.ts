@@ -42,13 +42,21 @@ function inBeats(note: CorrectedNote, walk: Pace, offset: Seconds, key: string):
   return made;
 }
 
+const byOnset = (a: NamedNote, b: NamedNote): number => a.onsetBeat - b.onsetBeat || a.midi - b.midi;
+
+/** Notes by onset, then by pitch; what lies so already is not sorted anew. */
+const inOrder = (played: readonly NamedNote[]): readonly NamedNote[] =>
+  played.every((note, index) => index === 0 || byOnset(elementAt(played, index - 1), note) <= 0)
+    ? played
+    : [...played].sort(byOnset);
+
 /**
  * Which note each note of a report is, by its place in the report: one note heard may be two to the
  * analysis, a slide between held
  * pitches, and one before the form none.
  */
 export function reportPlaces(report: Report, played: readonly NamedNote[]): NoteId[] {
-  const sorted = [...played].sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi);
+  const sorted = inOrder(played);
   let [from, next] = [0, 0];
   return report.notes.map((note) => {
     // nearly all are in the same order

@@ -44,9 +44,28 @@ export type Judgement = {
 
 /** The chart and the plan of a case, read. */
 export const readCase = ({ chartText, plan }: TakeCase): { chart: Chart; plan: PlanChoice } => ({
-  chart: unwrap(readChart(chartText)),
+  chart: chartOf(chartText),
   plan: unwrap(planFromWords(plan)),
 });
+
+/** Remembers the last answer: the same take is judged again and again while its plan or its notes change. */
+function latest<A extends readonly unknown[], T>(make: (...given: A) => T): (...given: A) => T {
+  let last: { given: A; made: T } | null = null;
+  return (...given) => {
+    if (!last?.given.every((one, index) => one === given[index])) last = { given, made: make(...given) };
+    return last.made;
+  };
+}
+
+const chartOf = latest((text: string): Chart => unwrap(readChart(text)));
+
+/** Its notes with their edits, and where they lie in beats. */
+const notesOf = latest(
+  (heard: TakeCase['heard'], edits: TakeCase['edits'], pace: Pace | BeatsPerMinute, offsetSec: Seconds) => {
+    const notes = corrected(heard, edits);
+    return { notes, doubts: doubtsOf(notes), played: playedFrom(notes, pace, offsetSec) };
+  },
+);
 
 /** The report alone, of all notes. */
 export function reportOf(one: TakeCase): Report {
@@ -55,7 +74,7 @@ export function reportOf(one: TakeCase): Report {
     tempo: one.tempo,
     choruses: one.choruses,
     isLatencyMeasured: one.isLatencyMeasured,
-    notes: playedFrom(corrected(one.heard, one.edits), one.pace ?? one.tempo, one.offsetSec),
+    notes: notesOf(one.heard, one.edits, one.pace ?? one.tempo, one.offsetSec).played,
   });
 }
 
@@ -65,9 +84,7 @@ export function reportOf(one: TakeCase): Report {
  * notes, those in doubt too.
  */
 export function judgeTake(one: TakeCase, { chart, plan } = readCase(one)): Judgement {
-  const notes = corrected(one.heard, one.edits);
-  const doubts = doubtsOf(notes);
-  const played = playedFrom(notes, one.pace ?? one.tempo, one.offsetSec);
+  const { notes, doubts, played } = notesOf(one.heard, one.edits, one.pace ?? one.tempo, one.offsetSec);
   const { tempo, choruses, isLatencyMeasured } = one;
   const timeline = timelineOf(chart, tempo);
   const report = analyse({ chart, tempo, plan, choruses, isLatencyMeasured, notes: played });

@@ -145,7 +145,7 @@ function Selected({ model }: { model: ReviewModel }) {
 }
 
 /** By which plan it is judged, where beat 1 lies, and how wide it is drawn. */
-function TakeControls({ model: { data, state, dispatch, changeTake } }: { model: ReviewModel }) {
+function TakeControls({ model: { data, state, dispatch, changeTake, makeReady } }: { model: ReviewModel }) {
   const { take } = data;
   const homeName = useMemo(() => homeNameOf(take.chartText), [take.chartText]);
   return (
@@ -164,6 +164,7 @@ function TakeControls({ model: { data, state, dispatch, changeTake } }: { model:
         <HomeScalePicker
           value={take.plan.home}
           fallback={homeName}
+          onOpen={makeReady}
           onChange={(home) => void changeTake({ plan: withHome(take.plan, home) })}
         />
       </span>

@@ -190,15 +190,17 @@ const WARM_UPS = 4;
  * tenth.
  */
 export function useWarmedUp(data: ReviewData, wanted: boolean): void {
+  const latest = useRef(data);
+  useEffect(() => void (latest.current = data), [data]);
   useEffect(() => {
     if (!wanted) return;
     let left = WARM_UPS;
     let timer = setTimeout(function again() {
-      judgeTake(caseOf(data, data.edits));
+      judgeTake(caseOf(latest.current, latest.current.edits));
       if (--left > 0) timer = setTimeout(again, 60);
     }, 60);
     return () => clearTimeout(timer);
-  }, [data, wanted]);
+  }, [wanted]);
 }
 
 /**

@@ -56,12 +56,13 @@ export type ReviewModel = {
   readonly drill: (finding: Finding) => void;
   readonly practisePhrase: (index: number) => void;
   readonly changeTake: (to: TakeChange) => Promise<void>;
+  /** The take is about to be judged otherwise. */
+  readonly makeReady: () => void;
 };
 
 export function useReviewModel(stored: ReviewData, firstView?: string, at?: string): ReviewModel {
   const [changed, setChanged] = useState<ReviewData | null>(null);
-  // a change shows at once and stands until the server's own judgement of it comes
-  const data = changed && !isJudgedAlike(changed, stored) ? changed : stored;
+  const data = useMemo(() => withChange(stored, changed), [stored, changed]);
   const { take } = data;
   const { judgement, said, byId, corrections } = useReview(data);
   const { report, timeline, places } = judgement;
@@ -71,7 +72,8 @@ export function useReviewModel(stored: ReviewData, firstView?: string, at?: stri
   );
   const { view, selection, held } = state;
   useAddress(view, selection);
-  useWarmedUp(data, view === 'correct');
+  const [isChanging, setChanging] = useState(false);
+  useWarmedUp(data, view === 'correct' || isChanging);
   const current = selection && selection.index < countIn(selection, report) ? selection : null;
   const select = useCallback(
     (next: Selection | null) => {
@@ -114,6 +116,7 @@ export function useReviewModel(stored: ReviewData, firstView?: string, at?: stri
     act: useCorrecting({ take, judgement, byId, corrections, player, held, onHold: hold }),
     select,
     hold,
+    makeReady: useCallback(() => setChanging(true), []),
     ...useTakingUp(data, judgement, dispatch, (to) => setChanged(to && amended(data, to))),
   };
 }
@@ -186,6 +189,15 @@ async function phraseOf({ report, chart, timeline }: Judgement, index: number): 
   const own = elementAt(report.phrases, index);
   const formula = formulaOf(report, own, { timeline, harmony: harmonyOf(chart, timeline) });
   return { ...shapeOf(report, own), ...(formula && { formula }) };
+}
+
+/** A change shows at once and stands; once the server has judged it too, its words come with it. */
+function withChange(stored: ReviewData, changed: ReviewData | null): ReviewData {
+  if (!changed) return stored;
+  if (!isJudgedAlike(changed, stored)) return changed;
+  // the same judgement: what is drawn from it need not be drawn again
+  const { report, marks, judgement } = changed;
+  return stored.edits === changed.edits && judgement ? { ...stored, report, marks, judgement } : stored;
 }
 
 /** Are two answers about a take judged by the same plan, and lined up alike? */
