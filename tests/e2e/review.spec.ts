@@ -131,6 +131,25 @@ test('a correction is judged at once, kept by itself, and undone; what was heard
   await expect(status).toContainText('10 edits in this take, saved');
 });
 
+test('where phrases begin is the player’s to say: split and joined by keys, kept, undone', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  const id = await makeTake(request, baseURL!);
+  const phrases = async () => (await reviewOf(page, id)).report.phrases.length;
+  const before = await phrases();
+  await open(page, id, '?at=phrase-2');
+  await page.keyboard.press('m');
+  await expect.poll(phrases).toBe(before - 1);
+  await page.keyboard.press('Control+z');
+  await expect.poll(phrases).toBe(before);
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await page.getByRole('button', { name: /Begin a phrase here/ }).click();
+  await expect.poll(phrases).toBe(before + 1);
+});
+
 /** Notes what the page hands to its sound card: samples, when and from where. */
 const LISTEN = `window.handed = []; { const start = AudioBufferSourceNode.prototype.start; AudioBufferSourceNode.prototype.start = function (when, offset, length) { window.handed.push({ when, rate: this.buffer.sampleRate, samples: this.buffer.getChannelData(0).slice() }); return start.call(this, when, offset, length); }; }`;
 

@@ -4,7 +4,7 @@ import type { PlanId } from '@/core/plan';
 import { secondReading } from '../corpora/secondReading';
 import { seededLine } from '../corpora/seededLines';
 
-const SEEDS = 224;
+const SEEDS = 500;
 const PLANS: readonly PlanId[] = [
   'outline',
   'scale-per-chord',

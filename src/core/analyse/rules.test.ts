@@ -284,6 +284,20 @@ test('phrases breathe by the quicker gaps and end at home, floating or asking', 
   ]);
 });
 
+test('a border of the player stands before the rests (T10.7)', () => {
+  const notes = line('62@0+0.5 65@0.5+0.5 69@1+0.5 72@1.5+0.5 71@4+0.5 74@4.5+0.5 77@5+0.5');
+  const starts = (border: readonly [number, PlayedNote['phrase']]) =>
+    judge(
+      II_V,
+      notes.map((note, index) => (index === border[0] ? { ...note, phrase: border[1] } : note)),
+    ).phrases.map(({ startBeat }) => startBeat);
+  expect(starts([0, undefined])).toEqual([0, 4]);
+  expect(starts([4, 'goes-on'])).toEqual([0]);
+  expect(starts([2, 'begins'])).toEqual([0, 1, 4]);
+  // the first note begins the first phrase, whatever is said
+  expect(starts([0, 'goes-on'])).toEqual([0, 4]);
+});
+
 test('a pickup reaches to the next bar line, at most two beats', () => {
   expect(judge(II_V, '69@2.5+0.5 71@3+0.5 72@4+1').phrases[0]!.pickupBeats).toBe(1.5);
   expect(judge(II_V, '69@1+1 71@2+1 72@3+1').phrases[0]!.pickupBeats).toBe(0);

@@ -45,6 +45,10 @@ test('each edit does what it says, and what was heard stays as it was', () => {
   const merged = corrected(HEARD, [{ kind: 'merge', id: 'h0', withId: 'h1' }]);
   expect(merged[0]).toMatchObject({ id: 'h0', onsetSec: 0, offsetSec: 0.9, midi: 60, edited: true });
   expect(merged).toHaveLength(3);
+  const bordered = corrected(HEARD, [{ kind: 'phrase', id: 'h2', border: 'begins' }]);
+  expect(bordered[2]).toMatchObject({ phrase: 'begins', confidence: 0.95 });
+  expect(bordered[2]!.edited).toBeUndefined();
+  expect(playedFrom(bordered, 120, 0)[2]!.phrase).toBe('begins');
   const ghost = corrected(HEARD, [{ kind: 'ghost', id: 'h3', ghost: true }]);
   expect(ghost[3]).toMatchObject({ ghost: true, edited: true });
   expect(

@@ -1,4 +1,4 @@
-import type { PlayedNote } from '../analyse';
+import type { PhraseBorder, PlayedNote } from '../analyse';
 import type { Midi, Seconds } from '../shared';
 
 /** A note as it was heard, in seconds of the take. */
@@ -29,6 +29,8 @@ export type Edit =
   | { readonly kind: 'merge'; readonly id: NoteId; readonly withId: NoteId }
   /** Struck, but not meant as a pitch: kept in the take, asked by no rule. */
   | { readonly kind: 'ghost'; readonly id: NoteId; readonly ghost: boolean }
+  /** A phrase begins with this note, or goes on through it; null: as the rests say. No correction of the note. */
+  | { readonly kind: 'phrase'; readonly id: NoteId; readonly border: PhraseBorder | null }
   /** Heard rightly: it is doubted no more. */
   | { readonly kind: 'sure'; readonly id: NoteId };
 
@@ -112,9 +114,18 @@ function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
       });
       return;
     }
+    case 'phrase':
+      notes.set(edit.id, bordered(note, edit.border));
+      return;
     case 'sure':
       notes.set(edit.id, { ...note, confidence: 1, sure: true });
   }
+}
+
+/** A border is said of the line, not of the note: it is as sure and as untouched as before. */
+function bordered(note: CorrectedNote, border: PhraseBorder | null): CorrectedNote {
+  const { phrase: _phrase, ...plain } = note;
+  return border === null ? plain : { ...plain, phrase: border };
 }
 
 /** Another pitch is played as written: how it was bent or slid was how the other one sounded. */
@@ -170,6 +181,8 @@ export function editWords(edit: Edit, name: string): string {
       return `${name} joined`;
     case 'ghost':
       return edit.ghost ? `${name} a ghost` : `${name} a note again`;
+    case 'phrase':
+      return edit.border === 'goes-on' ? `phrases joined at ${name}` : `a phrase from ${name}`;
     case 'sure':
       return `${name} as heard`;
   }

@@ -19,6 +19,7 @@ export const editsSchema = Joi.array<readonly Edit[]>()
     of('split', { atSec: seconds, newId: id }),
     of('merge', { withId: id }),
     of('ghost', { ghost: Joi.boolean().required() }),
+    of('phrase', { border: Joi.string().valid('begins', 'goes-on', null).required() }),
     of('sure', {}),
   );
 

@@ -14,6 +14,7 @@ import { hearingOf } from './reviewCommands';
 import { openingWords } from './reviewWords';
 import { SelectionCard } from './SelectionCard';
 import { placeText } from './Transport';
+import { phraseBorders } from './phraseBorders';
 import type { ReviewModel } from './useReviewModel';
 import { HomeScalePicker } from '@/ui/HomeScalePicker';
 import { withHome } from '@/core/plan';
@@ -131,6 +132,7 @@ function Selected({ model }: { model: ReviewModel }) {
       onHear={hear.selected}
       onFix={hear.fix}
       onPhrase={practisePhrase}
+      borders={phraseBorders(model)}
       canCorrect={
         <button
           type="button"

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import type { Report } from '@/core/analyse';
 import { KeyOf } from '../shell/commands/KeyOf';
 import type { FixAsked } from './places';
+import type { PhraseBorders } from './phraseBorders';
 import type { Selection } from './selection';
 import { BODIES } from './SelectionBodies';
 
@@ -14,6 +15,7 @@ type Props = {
   onHear: () => void;
   onFix: (fix: FixAsked) => void;
   /** Makes a drill of a phrase. */ onPhrase: (index: number) => void;
+  borders: PhraseBorders;
   canCorrect?: ReactNode;
 };
 
@@ -48,8 +50,25 @@ export function SelectionCard(props: Props) {
             Practise it on every chord
           </button>
         )}
+        <BorderButtons borders={props.borders} />
         {selection.kind !== 'chorus' && props.canCorrect}
       </p>
     </section>
   );
 }
+
+/** Where phrases begin is the player's to say. */
+const BorderButtons = ({ borders }: { borders: PhraseBorders }) => (
+  <>
+    {borders.canSplit && (
+      <button type="button" className="text-soft hover:text-ink" onClick={borders.split}>
+        Begin a phrase here <KeyOf command="review.form.splitPhrase" className="ml-1" />
+      </button>
+    )}
+    {borders.canJoin && (
+      <button type="button" className="text-soft hover:text-ink" onClick={borders.join}>
+        Join with the phrase before <KeyOf command="review.form.joinPhrase" className="ml-1" />
+      </button>
+    )}
+  </>
+);

@@ -83,7 +83,7 @@ test('findings are numbered and can be heard at their first bar; the next step w
 });
 
 test('a card says what is selected, why and by what rule; the fix is heard at a press', () => {
-  const [onClose, onHear, onFix] = [jest.fn(), jest.fn(), jest.fn()];
+  const [onClose, onHear, onFix, onSplit] = [jest.fn(), jest.fn(), jest.fn(), jest.fn()];
   const cards = (selection: Selection) =>
     render(
       <SelectionCard
@@ -94,6 +94,7 @@ test('a card says what is selected, why and by what rule; the fix is heard at a 
         onHear={onHear}
         onFix={onFix}
         onPhrase={jest.fn()}
+        borders={{ canSplit: true, canJoin: false, split: onSplit, join: jest.fn() }}
       />,
     );
   const note = cards({ kind: 'note', index: 0 });
@@ -101,7 +102,9 @@ test('a card says what is selected, why and by what rule; the fix is heard at a 
     expect(note.container.textContent).toContain(words);
   fireEvent.click(note.getByRole('button', { name: /close/ }));
   fireEvent.click(note.getByRole('button', { name: /Hear it/ }));
-  expect([onClose.mock.calls.length, onHear.mock.calls.length]).toEqual([1, 1]);
+  fireEvent.click(note.getByRole('button', { name: /Begin a phrase here/ }));
+  expect([onClose, onHear, onSplit].map(({ mock }) => mock.calls.length)).toEqual([1, 1, 1]);
+  expect(note.queryByRole('button', { name: /Join with/ })).toBeNull();
   cleanup();
   const missed = report.changes.findIndex(({ fix }) => fix !== null);
   const change = cards({ kind: 'change', index: missed });

@@ -5,6 +5,7 @@ import { SPEEDS, type PlayerState, type TakePlayer } from '@/audio/playback/take
 import type { Handlers } from '../shell/commands/registry';
 import { aroundBars, barsOfFormChange, barsRound, type FixAsked } from './places';
 import { acrossChoruses, stepped, type SelectionKind } from './selection';
+import { phraseBorders } from './phraseBorders';
 import type { ReviewModel } from './useReviewModel';
 
 const SLOW = 0.5;
@@ -80,6 +81,7 @@ function formCommands(model: ReviewModel): Handlers {
   const { dispatch, current, fix, judgement, player, select, shown, state } = model;
   const { report, timeline } = judgement;
   const hear = hearingOf(model);
+  const borders = phraseBorders(model);
   const step = (kind: SelectionKind, by: 1 | -1) => () =>
     select(stepped(current, kind, by, report, timeline));
   const across = (by: 1 | -1) => ({
@@ -108,6 +110,8 @@ function formCommands(model: ReviewModel): Handlers {
     'review.form.chorusEarlier': across(-1),
     'review.form.loop': hear.loop,
     'review.form.fix': { when: fix !== null, run: () => hear.fix(fix) },
+    'review.form.splitPhrase': { when: borders.canSplit, run: borders.split },
+    'review.form.joinPhrase': { when: borders.canJoin, run: borders.join },
     'review.form.drawBy': () => dispatch({ type: 'toggleDrawBy' }),
     'review.form.zoom': () => dispatch({ type: 'toggleZoom' }),
     'review.form.finding1': finding(0),

@@ -62,6 +62,7 @@ function bendOf(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
     ...note,
     ...at(longest(plateaus.slice(release)).cents),
     onsetBeat: note.onsetBeat + start,
+    phrase: undefined,
     durationBeats: note.durationBeats - start,
   };
   return [{ ...first, durationBeats: start }, second];

@@ -5,6 +5,8 @@ export type BendCurve = readonly (readonly [Seconds, Cents])[];
 /** Where a slide came from and how long the glide took. */
 export type Slide = { readonly fromMidi: Midi; readonly seconds: Seconds };
 
+export type PhraseBorder = 'begins' | 'goes-on';
+
 /** One note as it is handed to the analysis, in beats from bar 1 of the first chorus. */
 export type PlayedNote = {
   readonly onsetBeat: Beats;
@@ -14,6 +16,8 @@ export type PlayedNote = {
   readonly bend?: BendCurve | undefined;
   readonly slide?: Slide | undefined;
   readonly confidence?: number | undefined;
+  /** The player's own phrase border (T10.7): a phrase begins with this note, or goes on through it. */
+  readonly phrase?: PhraseBorder | undefined;
   /** Peak level in dBFS, where the note was heard. */
   readonly level?: number | undefined;
 };

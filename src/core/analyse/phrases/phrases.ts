@@ -38,6 +38,7 @@ export type Phrase = {
 
 /**
  * Where the line breathes and how each phrase ends.
+ * A border of the player's own stands before them (T10.7).
  * Rules T10.1, T10.2, T10.5 and T10.6: a phrase ends before a rest ≥ max(0.75 beat, 300 ms, min(1.6 q, ¾ bar)), or after a
  * note ≥ 2 beats and ≥ 3 m, where q is the lower quartile and m the median of the onset
  * gaps ≤ 2 beats (of all, if fewer than 3).
@@ -68,12 +69,20 @@ function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][]
   events.forEach((event, index) => {
     const before = events[index - 1];
     const breaks =
-      !before || endsBefore(scene, event.onset - end, event.onset, quick) || isLong(before, pulse);
+      !before ||
+      (ownBorder(event) ??
+        (endsBefore(scene, event.onset - end, event.onset, quick) || isLong(before, pulse)));
     if (breaks) phrases.push([]);
     elementAt(phrases, phrases.length - 1).push(event);
     end = Math.max(end, event.end);
   });
   return phrases;
+}
+
+/** Does a phrase begin here by the player's own word? Null where nothing was said (T10.7). */
+function ownBorder({ voices }: Event): boolean | null {
+  const said = voices.find(({ played }) => played.phrase)?.played.phrase;
+  return said === undefined ? null : said === 'begins';
 }
 
 /** The onset gaps of at most 2 beats; all gaps, if fewer than three are. */

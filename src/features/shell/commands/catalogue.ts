@@ -150,6 +150,8 @@ const SPECS = {
   'review.form.chorusEarlier': { label: 'The same place a chorus earlier', keys: ['ArrowUp'] },
   'review.form.loop': { label: 'Loop its bars', keys: ['l'] },
   'review.form.fix': { label: 'Hear the one-note fix', keys: ['x'] },
+  'review.form.splitPhrase': { label: 'Begin a phrase at this note', keys: ['s'] },
+  'review.form.joinPhrase': { label: 'Join the phrase to the one before', keys: ['m'] },
   'review.form.drawBy': { label: 'Draw by pitch or height', keys: ['d'] },
   'review.form.zoom': { label: 'Four bars wide, or the whole form', keys: ['z'] },
   'review.form.finding1': { label: 'Hear the first finding', keys: ['1'] },
