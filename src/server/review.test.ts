@@ -291,11 +291,11 @@ test('a take judged before a form’s home scale was read as today keeps the one
   await write((tx) => tx.update(reports).set({ engineVersion: 6 }).where(eq(reports.takeId, earlier)));
   expect([await keepEarlierHomes(), await keepEarlierHomes()]).toEqual([1, 0]);
   const homes = async (id: string) => {
-    const { take: stored, report } = await reviewOf(id);
+    const { take: stored, report, isJudgedAnew } = await reviewOf(id);
     const { homeUsed, homeUnused } = report.coverageOverall;
-    return [stored.plan.home, [...homeUsed, ...homeUnused].includes(8)];
+    return [stored.plan.home, [...homeUsed, ...homeUnused].includes(8), isJudgedAnew];
   };
   // G sharp is of A major, not of A Mixolydian
-  expect(await homes(earlier)).toEqual(['A major', true]);
-  expect(await homes(newer)).toEqual([undefined, false]);
+  expect(await homes(earlier)).toEqual(['A major', true, true]);
+  expect(await homes(newer)).toEqual([undefined, false, undefined]);
 });

@@ -23,6 +23,8 @@ export type Review = SaidOfTake & {
   readonly marks: readonly LandingMark[];
   /** How surely the take holds a played line; null for takes heard before that was asked. */ readonly certainty:
     number | null;
+  /** It was judged by an older engine before, and has been judged again by today's rules. */
+  readonly isJudgedAnew?: boolean;
 };
 
 /** The review of a take by its plan; made anew where the engine is newer than what is kept. */
@@ -41,7 +43,7 @@ export async function reviewOf(takeId: string): Promise<Review> {
   };
   if (stored) return { ...own, ...stored };
   if (!transcription) throw notFound('take');
-  const made = await judge(take);
+  const made = { ...(await judge(take)), ...((await wasJudgedBefore(take)) && { isJudgedAnew: true }) };
   const values = {
     takeId,
     planId: planKey(take.plan),
@@ -109,6 +111,18 @@ async function keptOf(take: StoredTake, plan: PlanWords): Promise<JudgedTake | n
     Array.isArray(stored.findings) &&
     stored.firstPage !== undefined;
   return isCurrent && stored ? stored : null;
+}
+
+/** Was this take judged by older rules? What is made anew says so, for its counts may differ from those seen then. */
+async function wasJudgedBefore(take: StoredTake): Promise<boolean> {
+  const kept = await database()
+    .select({
+      engineVersion: reports.engineVersion,
+      anew: sql<number | null>`json_extract(${reports.json}, '$.isJudgedAnew')`,
+    })
+    .from(reports)
+    .where(eq(reports.takeId, take.id));
+  return kept.some(({ engineVersion, anew }) => engineVersion < ENGINE_VERSION || anew === 1);
 }
 
 /** So many takes of the same form before this one are what it may have bettered. */

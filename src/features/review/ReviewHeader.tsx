@@ -9,7 +9,7 @@ const DOUBTFUL = 0.5;
 
 /** Which take it is, and the ways to look at it. */
 export function ReviewHeader({ model, cut }: { model: ReviewModel; cut: boolean }) {
-  const { certainty } = model.data;
+  const { certainty, isJudgedAnew } = model.data;
   return (
     <>
       <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6">
@@ -19,6 +19,12 @@ export function ReviewHeader({ model, cut }: { model: ReviewModel; cut: boolean 
       {cut && (
         <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-soft">
           The input was disconnected during this take. What was played until then is kept and judged.
+        </p>
+      )}
+      {isJudgedAnew && (
+        <p role="status" className="my-2 border-l-[3px] border-line pl-4 text-dim">
+          Judged again by newer rules: some counts may differ from those you saw before. Your notes and edits
+          are as they were.
         </p>
       )}
       {certainty !== null && certainty < DOUBTFUL && (

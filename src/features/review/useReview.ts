@@ -45,6 +45,8 @@ export type ReviewData = SaidOfTake & {
   readonly marks: readonly LandingMark[];
   /** How surely the take holds a played line; null where that was not asked. */
   readonly certainty: number | null;
+  /** Judged by older rules before, and again by today's. */
+  readonly isJudgedAnew?: boolean;
   /** What was judged here already, without the server. */
   readonly judgement?: Judgement;
 };
