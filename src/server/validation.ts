@@ -2,7 +2,8 @@ import Joi from 'joi';
 import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
 import type { ToneName } from '@/core/findings';
-import { DRILL_KINDS, type FormulaNote, type DrillKind, type Motif } from '@/core/drills';
+import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drills';
+import type { FormulaNote } from '@/core/phrases';
 import {
   dropOutSchema,
   goalSchema,

@@ -1,3 +1,4 @@
+import { formulaOf, formulaWords } from '../phrases';
 import { expect, test } from '@jest/globals';
 import { analyse } from '../analyse';
 import { harmonyOf, LIBRARY, readChart, timelineOf } from '../chart';
@@ -14,8 +15,6 @@ import {
   exampleFor,
   exampleOf,
   failingOf,
-  formulaOf,
-  formulaWords,
   judgeDrill,
   OWN_EXAMPLES,
   readOwnWords,

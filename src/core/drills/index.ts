@@ -3,7 +3,6 @@ export { drillFor, drillOf, isAtChanges, judgeDrill, type Drill, type DrillReque
 export { exampleFor, exampleOf } from './example';
 export { tonesOver, type Aim } from './aims';
 export { attemptOf } from './attempt';
-export { formulaOf, formulaWords, type FormulaNote } from './formula';
 export type { Attempt, RuleCheck } from './rule';
 export { countedBy, mainPart, partsOf, ruleWords, shapeOf, type Motif, type Rule } from './rules';
 export { OWN_EXAMPLES, readOwnWords, type OwnWords } from './words/ownWords';

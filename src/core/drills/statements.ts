@@ -3,7 +3,7 @@ import { beatsPerBar } from '../chart';
 import { isStrongBeat, type PitchSlot } from '../lines';
 import { elementAt, pitchClassOf, present, type Beats, type Midi } from '../shared';
 import { chordAt, heldFor, type DrillContext } from './drillContext';
-import { pitchOf, rootNear, type FormulaNote } from './formula';
+import { pitchOf, rootNear, type FormulaNote } from '../phrases';
 import type { Fill } from './musicBars';
 import type { Motif } from './rules';
 

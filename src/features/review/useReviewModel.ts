@@ -185,7 +185,7 @@ function useTakingUp(
 /** A phrase as what can be practised of it: its rhythm, its contour, and its degrees over the chords. */
 async function phraseOf({ report, chart, timeline }: Judgement, index: number): Promise<Motif> {
   // loaded when it is asked for: nothing else of a review needs it
-  const { formulaOf, shapeOf } = await import('@/core/drills');
+  const [{ shapeOf }, { formulaOf }] = await Promise.all([import('@/core/drills'), import('@/core/phrases')]);
   const own = elementAt(report.phrases, index);
   const formula = formulaOf(report, own, { timeline, harmony: harmonyOf(chart, timeline) });
   return { ...shapeOf(report, own), ...(formula && { formula }) };

@@ -1,6 +1,6 @@
 import type { Phrase, Report } from '../../analyse';
 import { elementAt, present, type Beats, type Semitones } from '../../shared';
-import { formulaOf, formulaWords, type FormulaNote } from '../formula';
+import { formulaOf, formulaWords, type FormulaNote } from '../../phrases';
 import type { AttemptContext } from './context';
 import type { RuleCheck } from '../rule';
 import type { RuleKind } from './ruleKind';

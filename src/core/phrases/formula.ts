@@ -1,9 +1,10 @@
 import type { Phrase, Report } from '../analyse';
-import type { Harmony, Timeline } from '../chart';
+import { soundingAt, type Harmony, type Timeline } from '../chart';
 import { toneByRole, type Chord, type ToneRole } from '../music';
-import { elementAt, modulo, type Midi, type PitchClass, type Semitones } from '../shared';
-import { chordAt } from './drillContext';
-import { NEAR } from './rules/context';
+import { elementAt, modulo, type Beats, type Midi, type PitchClass, type Semitones } from '../shared';
+
+/** A note so much before a chord belongs to it. */
+export const NEAR: Beats = 0.2;
 
 /**
  * A note of a phrase by its place over its chord: the degree (1 to 7), how far it lies from that degree of its
@@ -11,7 +12,8 @@ import { NEAR } from './rules/context';
  */
 export type FormulaNote = { readonly degree: number; readonly alter: Semitones; readonly octave: number };
 
-type Scene = { readonly timeline: Timeline; readonly harmony: Harmony };
+/** A form with its harmony, as formulas are read and written over it. */
+export type FormScene = { readonly timeline: Timeline; readonly harmony: Harmony };
 
 const CHORD_DEGREES: Readonly<Record<number, readonly ToneRole[]>> = {
   3: ['third', 'sus'],
@@ -22,7 +24,7 @@ const CHORD_DEGREES: Readonly<Record<number, readonly ToneRole[]>> = {
 const MAJOR: Readonly<Record<number, Semitones>> = { 1: 0, 2: 2, 3: 4, 4: 5, 5: 7, 6: 9, 7: 11 };
 
 /** The degrees of a chord, in semitones over its root: its own tones, and its scale's between them. */
-function degreesOver(chord: Chord, scale: readonly PitchClass[]): Semitones[] {
+export function degreesOf(chord: Chord, scale: readonly PitchClass[]): Semitones[] {
   const root = elementAt(chord.tones, 0).pc;
   const above = scale.map((pc) => modulo(pc - root, 12)).sort((a, b) => a - b);
   return [1, 2, 3, 4, 5, 6, 7].map((degree) => {
@@ -33,13 +35,13 @@ function degreesOver(chord: Chord, scale: readonly PitchClass[]): Semitones[] {
 }
 
 function degreesAt(
-  scene: Scene,
+  scene: FormScene,
   beat: number,
 ): { readonly root: PitchClass; readonly degrees: Semitones[] } | null {
-  const { stretch } = chordAt(scene, beat);
-  if (!stretch.chord) return null;
-  const scale = scene.harmony.readings[stretch.index]?.scale.pcs ?? [];
-  return { root: elementAt(stretch.chord.tones, 0).pc, degrees: degreesOver(stretch.chord, scale) };
+  const { span } = soundingAt(scene.timeline, beat);
+  if (!span.chord) return null;
+  const scale = scene.harmony.readings[span.index]?.scale.pcs ?? [];
+  return { root: elementAt(span.chord.tones, 0).pc, degrees: degreesOf(span.chord, scale) };
 }
 
 /** The highest pitch of a class that is not above another pitch. */
@@ -49,11 +51,19 @@ const below = (pc: PitchClass, pitch: Midi): Midi => pitch - modulo(pitch - pc, 
 export function formulaOf(
   report: Report,
   { noteIndices }: Phrase,
-  scene: Scene,
+  scene: FormScene,
 ): readonly FormulaNote[] | null {
   const line = noteIndices
     .map((index) => elementAt(report.notes, index))
     .filter(({ top, function: role }) => top && role !== 'grace');
+  return formulaOfNotes(line, scene);
+}
+
+/** Notes by degree over the chords they are played over; null where there are none, or one has no chord. */
+export function formulaOfNotes(
+  line: readonly { readonly onsetBeat: Beats; readonly midi: Midi }[],
+  scene: FormScene,
+): readonly FormulaNote[] | null {
   const first = line[0];
   if (!first) return null;
   const found: FormulaNote[] = [];
@@ -80,7 +90,7 @@ function degreeOf(midi: Midi, root: PitchClass, degrees: readonly Semitones[], f
 /** The pitch of a degree over the chord that sounds at a beat; null where none does. */
 export function pitchOf(
   { degree, alter, octave }: FormulaNote,
-  scene: Scene,
+  scene: FormScene,
   beat: number,
   root: Midi,
 ): Midi | null {
@@ -89,7 +99,7 @@ export function pitchOf(
 }
 
 /** The root that sounds at a beat, as near as can be to a pitch; null without a chord. */
-export function rootNear(scene: Scene, beat: number, pitch: Midi): Midi | null {
+export function rootNear(scene: FormScene, beat: number, pitch: Midi): Midi | null {
   const at = degreesAt(scene, beat);
   return at && below(at.root, pitch + 6);
 }

@@ -1,0 +1,17 @@
+export { movedCell, type CellMove } from './cells';
+export { endingsOf, type Ending } from './endings';
+export { commonPhrases, foundIn, type CommonPhrase, type Found, type SearchedLine } from './find';
+export {
+  formulaOf,
+  formulaOfNotes,
+  formulaWords,
+  NEAR,
+  pitchOf,
+  rootNear,
+  type FormScene,
+  type FormulaNote,
+} from './formula';
+export { PHRASE_LIMITS, phraseOfTake, sceneOf, sizeOf, type KeptPhrase, type PhraseNote } from './phrase';
+export { PHRASE_EXAMPLE, readPhrase, writePhrase } from './text';
+export { transferred, TRANSFERS, type Statement, type Transfer, type Transferred } from './transfer';
+export { joinedPhrases, rangeOf, VARIATIONS, varied, type Variation } from './variations';
