@@ -3,3 +3,12 @@ export { leadWords, levelWords, shapeWords, spelledWords } from './shapeWords';
 export { substituteReason } from './substituteWords';
 export { clashWords, placeWords, planSentence, settingsWords, whereWords } from './planWords';
 export { busyWords, calibrationWords, playTroubleWords, takeTroubleWords } from './soundWords';
+export {
+  endWords,
+  foundWords,
+  homeWords,
+  playedAgainWords,
+  stepWords,
+  transferWords,
+  variationWords,
+} from './phraseWords';

@@ -1,7 +1,16 @@
 import { eq } from 'drizzle-orm';
 import { NO_WORDS, wordsText, type Edit, type TakeWords } from '@/core/correct';
 import { database, write } from './db/client';
-import { notes, reports, takeEdits, takeFindings, takeLines, takes, takeWords } from './db/schema';
+import {
+  notes,
+  reports,
+  searchedLines,
+  takeEdits,
+  takeFindings,
+  takeLines,
+  takes,
+  takeWords,
+} from './db/schema';
 import { readEdits, readHeard, readWords, type HeardTake } from './db/documents';
 import { Failure, notFound } from './failure';
 
@@ -33,6 +42,7 @@ export function keepEdits(takeId: string, edits: readonly Edit[]): Promise<{ edi
     await tx.delete(reports).where(eq(reports.takeId, takeId));
     await tx.delete(takeLines).where(eq(takeLines.takeId, takeId));
     await tx.delete(takeFindings).where(eq(takeFindings.takeId, takeId));
+    await tx.delete(searchedLines).where(eq(searchedLines.takeId, takeId));
     return { edits: edits.length };
   });
 }

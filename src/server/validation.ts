@@ -3,7 +3,7 @@ import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
 import type { ToneName } from '@/core/findings';
 import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drills';
-import type { FormulaNote } from '@/core/phrases';
+import { PHRASE_LIMITS, type FormulaNote, type KeptPhrase, type PhraseNote } from '@/core/phrases';
 import {
   dropOutSchema,
   goalSchema,
@@ -232,3 +232,46 @@ export const goalBody = Joi.alternatives<GoalBody>(
 
 export type DiaryBody = { text: string };
 export const diaryBody = Joi.object<DiaryBody>({ text: Joi.string().allow('').max(4_000).required() });
+
+export const PHRASE_SOURCES = ['take', 'typed', 'file', 'drill', 'variation'] as const;
+export type PhraseBody = {
+  name: string;
+  tags: string[];
+  phrase: KeptPhrase;
+  source: (typeof PHRASE_SOURCES)[number];
+  take?: { id: string; beat: number };
+};
+export const phraseSchema = Joi.object<KeptPhrase>({
+  chartText: Joi.string().max(4_000).required(),
+  tempo: tempo.required(),
+  notes: Joi.array<PhraseNote[]>()
+    .items(
+      Joi.object({
+        onsetBeat: Joi.number().min(-8).max(200).required(),
+        durationBeats: Joi.number().greater(0).max(64).required(),
+        midi: Joi.number().integer().min(20).max(108).required(),
+      }),
+    )
+    .min(2)
+    .max(PHRASE_LIMITS.notes)
+    .required(),
+});
+const phraseName = Joi.string().trim().min(1).max(PHRASE_LIMITS.name);
+const phraseTags = Joi.array<string[]>()
+  .items(Joi.string().trim().min(1).max(32))
+  .max(PHRASE_LIMITS.tags)
+  .unique();
+export const phraseBody = Joi.object<PhraseBody>({
+  name: phraseName.required(),
+  tags: phraseTags.required(),
+  phrase: phraseSchema.required(),
+  source: Joi.valid(...PHRASE_SOURCES).required(),
+  take: Joi.object({ id: idSchema, beat: Joi.number().min(-64).max(1e6).required() }),
+}).required();
+
+export type PhraseChangeBody = { name?: string; tags?: string[]; removed?: boolean };
+export const phraseChangeBody = Joi.object<PhraseChangeBody>({
+  name: phraseName,
+  tags: phraseTags,
+  removed: Joi.boolean(),
+}).min(1);

@@ -1,8 +1,9 @@
 import { analyse, type PhraseEnd } from '../analyse';
-import { harmonyOf, timelineOf, type Chart, type ChordSpan } from '../chart';
+import { harmonyOf, readChart, timelineOf, writeChart, type Chart, type ChordSpan } from '../chart';
 import type { IntervalName } from '../music';
-import { elementAt, type Midi } from '../shared';
-import type { KeptPhrase } from './phrase';
+import { elementAt, unwrap, type Midi } from '../shared';
+import { NEAR } from './formula';
+import { sceneOf, type KeptPhrase } from './phrase';
 
 /** What the last note of a phrase would be over one chord of a form. */
 export type Ending = {
@@ -15,6 +16,31 @@ export type Ending = {
   /** The nearest last note that comes home there, in semitones from the phrase's own; null where none is near. */
   readonly homeBy: number | null;
 };
+
+/** A phrase that ends on one chord of a form: its last note where it comes home, over a bar of that chord. */
+export function withEnding(phrase: KeptPhrase, { symbol, homeBy }: Ending): KeptPhrase {
+  const { chart, timeline } = sceneOf(phrase);
+  const last = elementAt(phrase.notes, phrase.notes.length - 1);
+  const bar = timeline.bars.findLastIndex(({ start }) => start <= last.onsetBeat + NEAR);
+  const chord = elementAt(unwrap(readChart(`| ${symbol} |`)).bars, 0);
+  const under = elementAt(timeline.bars, Math.max(0, bar));
+  const starts = last.onsetBeat - under.start < NEAR;
+  const bars = [
+    ...chart.bars.slice(0, bar + (starts ? 0 : 1)),
+    { ...chord, meter: elementAt(chart.bars, 0).meter },
+  ];
+  const onsetBeat = starts ? last.onsetBeat : under.end;
+  const ending = {
+    onsetBeat,
+    durationBeats: Math.max(1, last.durationBeats),
+    midi: last.midi + (homeBy ?? 0),
+  };
+  return {
+    ...phrase,
+    chartText: writeChart({ ...chart, bars }),
+    notes: [...phrase.notes.slice(0, -1), ending],
+  };
+}
 
 /** A last note is led no further than this to come home. */
 const REACH = 4;

@@ -1,5 +1,5 @@
 export { movedCell, type CellMove } from './cells';
-export { endingsOf, type Ending } from './endings';
+export { endingsOf, withEnding, type Ending } from './endings';
 export { commonPhrases, foundIn, type CommonPhrase, type Found, type SearchedLine } from './find';
 export {
   formulaOf,
@@ -11,7 +11,15 @@ export {
   type FormScene,
   type FormulaNote,
 } from './formula';
-export { PHRASE_LIMITS, phraseOfTake, sceneOf, sizeOf, type KeptPhrase, type PhraseNote } from './phrase';
+export {
+  PHRASE_LIMITS,
+  phraseOfTake,
+  phraseUnder,
+  sceneOf,
+  sizeOf,
+  type KeptPhrase,
+  type PhraseNote,
+} from './phrase';
 export { PHRASE_EXAMPLE, readPhrase, writePhrase } from './text';
 export { transferred, TRANSFERS, type Statement, type Transfer, type Transferred } from './transfer';
 export { joinedPhrases, rangeOf, VARIATIONS, varied, type Variation } from './variations';

@@ -65,6 +65,21 @@ export function phraseOfTake(report: Report, at: number, chart: Chart, tempo: Be
 
 const rounded = (beats: Beats): Beats => Math.round(beats * 1000) / 1000;
 
+/** Notes over a form as a phrase of its own: over the bars from their first to their last. */
+export function phraseUnder(chart: Chart, tempo: BeatsPerMinute, notes: readonly PhraseNote[]): KeptPhrase {
+  const timeline = timelineOf(chart, tempo);
+  const start = Math.max(0, Math.min(...notes.map(({ onsetBeat }) => onsetBeat)));
+  const end = Math.max(...notes.map(({ onsetBeat, durationBeats }) => onsetBeat + durationBeats)) - OVER;
+  const first = formPositionOf(timeline, start + 1e-6).bar;
+  const last = formPositionOf(timeline, Math.min(timeline.formBeats - 1e-3, Math.max(start, end))).bar;
+  const zero = elementAt(timeline.bars, first).start;
+  return {
+    chartText: writeChart({ ...passage(chart, first + 1, last + 1), title: '' }),
+    tempo: Math.round(tempo),
+    notes: notes.map((note) => ({ ...note, onsetBeat: rounded(note.onsetBeat - zero) })),
+  };
+}
+
 /** How long a phrase's bars are, in beats and in bars. */
 export function sizeOf(phrase: KeptPhrase): { readonly beats: Beats; readonly bars: number } {
   const { timeline } = sceneOf(phrase);

@@ -132,6 +132,7 @@ function Selected({ model }: { model: ReviewModel }) {
       onHear={hear.selected}
       onFix={hear.fix}
       onPhrase={practisePhrase}
+      onKeep={model.keepPhrase}
       borders={phraseBorders(model)}
       canCorrect={
         <button

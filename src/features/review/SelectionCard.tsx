@@ -15,6 +15,7 @@ type Props = {
   onHear: () => void;
   onFix: (fix: FixAsked) => void;
   /** Makes a drill of a phrase. */ onPhrase: (index: number) => void;
+  /** Keeps a phrase among the player's own. */ onKeep: (index: number) => void;
   borders: PhraseBorders;
   canCorrect?: ReactNode;
 };
@@ -48,6 +49,15 @@ export function SelectionCard(props: Props) {
             onClick={() => props.onPhrase(selection.index)}
           >
             Practise it on every chord
+          </button>
+        )}
+        {selection.kind === 'phrase' && (
+          <button
+            type="button"
+            className="text-soft hover:text-ink"
+            onClick={() => props.onKeep(selection.index)}
+          >
+            Keep it <KeyOf command="review.form.keepPhrase" className="ml-1" />
           </button>
         )}
         <BorderButtons borders={props.borders} />

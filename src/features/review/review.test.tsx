@@ -94,6 +94,7 @@ test('a card says what is selected, why and by what rule; the fix is heard at a 
         onHear={onHear}
         onFix={onFix}
         onPhrase={jest.fn()}
+        onKeep={jest.fn()}
         borders={{ canSplit: true, canJoin: false, split: onSplit, join: jest.fn() }}
       />,
     );

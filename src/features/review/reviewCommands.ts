@@ -112,6 +112,10 @@ function formCommands(model: ReviewModel): Handlers {
     'review.form.fix': { when: fix !== null, run: () => hear.fix(fix) },
     'review.form.splitPhrase': { when: borders.canSplit, run: borders.split },
     'review.form.joinPhrase': { when: borders.canJoin, run: borders.join },
+    'review.form.keepPhrase': {
+      when: current?.kind === 'phrase',
+      run: () => current && model.keepPhrase(current.index),
+    },
     'review.form.drawBy': () => dispatch({ type: 'toggleDrawBy' }),
     'review.form.zoom': () => dispatch({ type: 'toggleZoom' }),
     'review.form.finding1': finding(0),

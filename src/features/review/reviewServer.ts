@@ -2,6 +2,7 @@ import type { FindingName } from '@/server/validation';
 import { ask, changing } from '@/audio/persistence/serverTakes';
 import type { Edit, TakeWords } from '@/core/correct';
 import type { Motif } from '@/core/drills';
+import type { KeptPhrase } from '@/core/phrases';
 
 const put = (body: unknown): RequestInit => ({
   method: 'PUT',
@@ -25,6 +26,19 @@ export const takeUpPhrase = async (chartId: string, phrase: Motif, tempo: number
   (
     await ask<{ id: string }>('/api/drills', {
       ...put({ chartId, kind: 'own-phrase', phrase, tempo }),
+      method: 'POST',
+    })
+  ).id;
+
+/** Keeps a phrase of a take among the player's own. @returns its id */
+export const keepPhraseOf = async (
+  take: { readonly id: string; readonly beat: number },
+  name: string,
+  phrase: KeptPhrase,
+): Promise<string> =>
+  (
+    await ask<{ id: string }>('/api/phrases', {
+      ...put({ name, tags: [], phrase, source: 'take', take }),
       method: 'POST',
     })
   ).id;

@@ -5,15 +5,17 @@ import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { bandRests } from '@/core/band';
 import type { CorrectedNote, NoteId } from '@/core/correct';
 import type { Motif } from '@/core/drills';
+import type { KeptPhrase } from '@/core/phrases';
 import type { Finding, FirstPage } from '@/core/findings';
 import type { Judgement } from '@/core/review';
 import { elementAt } from '@/core/shared';
 import { amendTake } from '@/audio/persistence/serverTakes';
 import type { PlayerState, TakePlayer } from '@/audio/playback/takePlayer';
 import { takeOnForm, type TakeOnForm } from '@/ui/form/takeOnForm';
+import { notify } from '@/ui/toast/toasts';
 import { formChangesOf, type FormChange } from './formChanges';
 import { countIn, fixOf, gesturesOf, type FixAsked, type Span } from './places';
-import { takeUpDrill, takeUpPhrase } from './reviewServer';
+import { keepPhraseOf, takeUpDrill, takeUpPhrase } from './reviewServer';
 import {
   openingState,
   reviewReducer,
@@ -55,6 +57,8 @@ export type ReviewModel = {
   readonly hold: (id: NoteId | null) => void;
   readonly drill: (finding: Finding) => void;
   readonly practisePhrase: (index: number) => void;
+  /** Keeps a phrase among the player's own. */
+  readonly keepPhrase: (index: number) => void;
   readonly changeTake: (to: TakeChange) => Promise<void>;
   /** The take is about to be judged otherwise. */
   readonly makeReady: () => void;
@@ -143,7 +147,7 @@ function useTakingUp(
   judgement: Judgement,
   dispatch: (action: ReviewAction) => void,
   setChanged: (to: TakeChange | null) => void,
-): Pick<ReviewModel, 'drill' | 'practisePhrase' | 'changeTake'> {
+): Pick<ReviewModel, 'drill' | 'practisePhrase' | 'keepPhrase' | 'changeTake'> {
   const router = useRouter();
   const open = (made: Promise<string>) =>
     void made
@@ -169,6 +173,23 @@ function useTakingUp(
       const trouble = 'The chart of this take has been removed: there is nothing to fit the phrase to.';
       dispatch({ type: 'set', change: { trouble } });
     },
+    keepPhrase: (index) =>
+      void keptPhraseOf(judgement, index, take.tempo)
+        .then((phrase) => {
+          const { startBeat } = elementAt(judgement.report.phrases, index);
+          return keepPhraseOf(
+            { id: take.id, beat: startBeat },
+            `${take.title}, take ${take.number}`.slice(0, 80),
+            phrase,
+          );
+        })
+        .then((id) =>
+          notify('The phrase is kept under Phrases.', {
+            label: 'Open it',
+            run: () => router.push(`/phrases/${id}`),
+          }),
+        )
+        .catch((error: Error) => dispatch({ type: 'set', change: { trouble: error.message } })),
     changeTake: async (to) => {
       setChanged(to);
       try {
@@ -180,6 +201,12 @@ function useTakingUp(
       }
     },
   };
+}
+
+/** A phrase with the bars it stands over. */
+async function keptPhraseOf({ report, chart }: Judgement, index: number, tempo: number): Promise<KeptPhrase> {
+  const { phraseOfTake } = await import('@/core/phrases');
+  return phraseOfTake(report, index, chart, tempo);
 }
 
 /** A phrase as what can be practised of it: its rhythm, its contour, and its degrees over the chords. */

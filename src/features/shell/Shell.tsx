@@ -10,6 +10,7 @@ const PLACES = [
   ['Record', '/record'],
   ['Takes', '/takes'],
   ['Drills', '/drills'],
+  ['Phrases', '/phrases'],
   ['Progress', '/progress'],
 ] as const;
 

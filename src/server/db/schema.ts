@@ -257,3 +257,31 @@ export const diaryWords = sqliteTable('diary_words', {
   text: text().notNull(),
   updatedAt: createdAt(),
 });
+
+/** A phrase of the player's own vocabulary, over the bars it was played over. */
+export const phrases = sqliteTable(
+  'phrases',
+  {
+    id: text().primaryKey(),
+    name: text().notNull(),
+    tags: text({ mode: 'json' }).notNull(),
+    json: text({ mode: 'json' }).notNull(),
+    /** Where it comes from; the take's id is forgotten with the take. */
+    source: text().notNull(),
+    takeId: text().references(() => takes.id, { onDelete: 'set null' }),
+    takeBeat: real(),
+    createdAt: createdAt(),
+    /** When it was removed; null while it is kept. */
+    removedAt: integer(),
+  },
+  (table) => [index('phrases_by_time').on(table.removedAt, table.createdAt)],
+);
+
+/** The line of each take as phrases are searched in it: derived from its report, safe to delete. */
+export const searchedLines = sqliteTable('searched_lines', {
+  takeId: text()
+    .primaryKey()
+    .references(() => takes.id, { onDelete: 'cascade' }),
+  engineVersion: integer().notNull(),
+  json: text({ mode: 'json' }).notNull(),
+});

@@ -40,6 +40,7 @@ export function CommandCenter() {
       'app.record': () => router.push('/record'),
       'app.takes': () => router.push('/takes'),
       'app.drills': () => router.push('/drills'),
+      'app.phrases': () => router.push('/phrases'),
       'app.progress': () => router.push('/progress'),
       'app.diary': () => router.push('/diary'),
       'app.settings': () => router.push('/settings'),

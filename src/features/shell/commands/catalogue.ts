@@ -28,6 +28,7 @@ export const SCOPES = {
   'review.form': 'Review, the form',
   'review.correct': 'Review, correct',
   'review.far': 'Review, stand back',
+  phrase: 'A phrase',
   progress: 'Progress',
 } as const;
 export type Scope = keyof typeof SCOPES;
@@ -54,6 +55,7 @@ const SPECS = {
   'app.record': { label: 'Go to Record', keys: [] },
   'app.takes': { label: 'Go to Takes', keys: [] },
   'app.drills': { label: 'Go to Drills', keys: [] },
+  'app.phrases': { label: 'Go to Phrases', keys: [] },
   'app.progress': { label: 'Go to Progress', keys: [] },
   'app.diary': { label: 'Go to the diary', keys: [] },
   'app.settings': { label: 'Go to Settings', keys: [] },
@@ -121,6 +123,13 @@ const SPECS = {
   'play.anotherLine': { label: 'Another example', keys: ['n'] },
   'drills.start': { label: 'Open the first drill due', keys: [], pedal: 'press' },
 
+  'phrase.hear': { label: 'Hear the phrase', keys: ['s'], pedal: 'press' },
+  'phrase.nextView': { label: 'Next view', keys: ['v'] },
+  'phrase.previousView': { label: 'View before', keys: ['Shift+v'] },
+  'phrase.transfer': { label: 'The next way to carry it', keys: ['t'] },
+  'phrase.hearForm': { label: 'Hear it over the form', keys: ['h'] },
+  'phrase.drill': { label: 'Drill it over the form', keys: ['w'] },
+
   'review.drill': { label: 'Drill the first finding', keys: ['w'] },
   'review.undo': { label: 'Undo a correction', keys: ['Ctrl+z'] },
   'review.redo': { label: 'Redo a correction', keys: ['Ctrl+y', 'Ctrl+Shift+z'] },
@@ -131,7 +140,7 @@ const SPECS = {
   'review.faster': { label: 'Faster', keys: ['=', '+'], repeats: true },
   'review.take': { label: 'Take on or off', keys: ['t'] },
   'review.band': { label: 'Band on or off', keys: ['u'] },
-  'review.click': { label: 'Click on or off', keys: ['k'] },
+  'review.click': { label: 'Click on or off', keys: ['j'] },
 
   'review.form.play': { label: 'Play and pause', keys: ['Space'] },
   'review.form.hear': { label: 'Hear what is selected', keys: ['Enter'] },
@@ -152,6 +161,7 @@ const SPECS = {
   'review.form.fix': { label: 'Hear the one-note fix', keys: ['x'] },
   'review.form.splitPhrase': { label: 'Begin a phrase at this note', keys: ['s'] },
   'review.form.joinPhrase': { label: 'Join the phrase to the one before', keys: ['m'] },
+  'review.form.keepPhrase': { label: 'Keep the selected phrase', keys: ['k'] },
   'review.form.drawBy': { label: 'Draw by pitch or height', keys: ['d'] },
   'review.form.zoom': { label: 'Four bars wide, or the whole form', keys: ['z'] },
   'review.form.finding1': { label: 'Hear the first finding', keys: ['1'] },
