@@ -16,7 +16,9 @@ import { charts, takes } from '../src/server/db/schema';
 import { reviewOf } from '../src/server/reviews';
 import { beginTake, finishTake, listTakes } from '../src/server/takes';
 import { DEMO_CHARTS, type DemoChart } from './demo/charts';
-import { DEMO_DRILLS, DEMO_GOAL, DEMO_WORDS, type DemoDrill } from './demo/practice';
+import { DEMO_DRILLS, DEMO_GOAL, DEMO_PHRASES, DEMO_WORDS, type DemoDrill } from './demo/practice';
+import { readPhrase } from '../src/core/phrases';
+import { keepPhrase } from '../src/server/phrases';
 import { DEMO_TAKES, type DemoTake } from './demo/takes';
 import { elementAt, present } from '@/core/shared';
 import { keepDiary } from '../src/server/diary';
@@ -51,6 +53,13 @@ async function seed(): Promise<void> {
   }
   for (const drill of DEMO_DRILLS) await practise(drill, ids[drill.chart], now);
   for (const [daysAgo, text] of DEMO_WORDS) await keepDiary(dateOf(now - daysAgo * DAY), text);
+  for (const { name, tags, ...written } of DEMO_PHRASES)
+    await keepPhrase({
+      name,
+      tags: [...tags],
+      phrase: unwrap(readPhrase({ ...written, tempo: 100 })),
+      source: 'typed',
+    });
   await writeGoal({
     words: DEMO_GOAL.words,
     minutes: DEMO_GOAL.minutes,

@@ -58,3 +58,25 @@ export const DEMO_GOAL = {
   minutes: 30,
   charts: ['lamplight', 'ferry', 'orchard'] as const satisfies readonly DemoChart[],
 };
+
+/** Phrases of the demo's player, as they are typed. */
+export const DEMO_PHRASES: readonly {
+  readonly name: string;
+  readonly tags: readonly string[];
+  readonly chords: string;
+  readonly line: string;
+}[] = [
+  {
+    name: 'Up the minor chord, over its ninth',
+    tags: ['minor', 'arpeggio'],
+    chords: 'Am7',
+    line: '.:1/2 A3 E4 A4 C5 E5 B4 C5',
+  },
+  {
+    name: 'Around the third of home',
+    tags: ['ii–V–I'],
+    chords: 'Dm7 | G7 | Cmaj7',
+    line: 'F4:1/2 A C5 E5 D5 C5 B4 A4 | Ab4 B4 D5 F5 Eb5 D5 Db5 F5 | E5:2 G4:1',
+  },
+  { name: 'Four notes to move', tags: ['cell'], chords: 'Cm7', line: 'Eb4:1/2 F G Bb' },
+];

@@ -4,6 +4,7 @@ export { substituteReason } from './substituteWords';
 export { clashWords, placeWords, planSentence, settingsWords, whereWords } from './planWords';
 export { busyWords, calibrationWords, playTroubleWords, takeTroubleWords } from './soundWords';
 export {
+  cellWords,
   endWords,
   foundWords,
   homeWords,

@@ -1,4 +1,4 @@
-import type { PhraseEnd } from '@/core/analyse';
+import type { PhraseEnd, Report } from '@/core/analyse';
 import { rangeInWords } from '@/core/findings';
 import type { Found, Transfer, Variation } from '@/core/phrases';
 
@@ -39,6 +39,16 @@ export function homeWords(by: number | null): string {
 
 /** `a minor third up`; in semitones, down below zero. */
 export const stepWords = (by: number): string => `${rangeInWords(Math.abs(by))} ${by > 0 ? 'up' : 'down'}`;
+
+/** How far a moving cell leaves the chords, and whether it comes home. */
+export function cellWords({ notes, stepOuts }: Pick<Report, 'notes' | 'stepOuts'>): string {
+  const outside = notes.filter(({ tier }) => tier === 'outside').length;
+  const [out] = stepOuts;
+  if (out?.homeIndex !== null && out !== undefined)
+    return `It steps out over ${out.noteIndices.length} notes and comes home.`;
+  if (outside === 0) return 'Every note stays inside the scales of the chords.';
+  return `${outside} ${outside === 1 ? 'note is' : 'notes are'} outside the scales, scattered: begin on a chord whose tones the cell holds.`;
+}
 
 /** `Played 3 times in 2 takes.` */
 export function playedAgainWords(counts: readonly number[]): string {

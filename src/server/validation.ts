@@ -204,6 +204,7 @@ export const newDrillBody = Joi.alternatives<NewDrillBody>(
             degree: Joi.number().integer().min(1).max(7).required(),
             alter: Joi.number().integer().min(-11).max(11).required(),
             octave: Joi.number().integer().min(-4).max(4).required(),
+            above: Joi.number().integer().min(0).max(11),
           }),
         )
         .min(2)

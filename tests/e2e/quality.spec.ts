@@ -1,5 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { readPhrase } from '@/core/phrases';
+import { unwrap } from '@/core/shared';
 import { expect, makeChart, SHORT_CHART, test } from '../support/browser';
 import { makeTake } from '../support/takes';
 import type { APIRequestContext } from '@playwright/test';
@@ -25,6 +27,16 @@ async function useTheme(page: Page, theme: string): Promise<void> {
   await page.addInitScript((name) => localStorage.setItem('theme', name), theme);
 }
 
+/** The workshop of a phrase. */
+async function phrasePath(request: APIRequestContext, baseURL: string): Promise<string> {
+  const phrase = unwrap(readPhrase({ chords: 'Dm7 | G7', line: 'D4:1/2 F A C5 B4:2 G4:1', tempo: 100 }));
+  const made = await request.post('/api/phrases', {
+    headers: { origin: baseURL },
+    data: { name: 'From two to five', tags: [], phrase, source: 'typed' },
+  });
+  return `/phrases/${((await made.json()) as { id: string }).id}`;
+}
+
 const SCREENS = ['charts', 'rest', 'review'] as const;
 const REVIEW_VIEWS = [
   '',
@@ -43,7 +55,8 @@ async function pathsOf(
 ): Promise<string[]> {
   if (group === 'charts') return chartPaths(request, base);
   const take = await makeTake(request, base);
-  if (group === 'rest') return ['/charts', '/record', '/settings', '/takes'];
+  if (group === 'rest')
+    return ['/charts', '/record', '/settings', '/takes', '/phrases', await phrasePath(request, base)];
   return REVIEW_VIEWS.map((view) => `/takes/${take}${view}`);
 }
 
@@ -90,6 +103,8 @@ test('every screen holds on a phone: nothing wider than it', async ({ page, requ
     '/record',
     '/settings',
     '/takes',
+    '/phrases',
+    await phrasePath(request, baseURL!),
     ...[
       '',
       '?view=boards',

@@ -1,6 +1,6 @@
 import { lazily, once, type Beats, type BeatsPerMinute, elementAt } from '../shared';
 import type { IntervalName } from '../music';
-import { changesOf, timelineOf, type Chart, type Timeline } from '../chart';
+import { changesOf, type Chart, type Timeline } from '../chart';
 import { cellAt, planOn, type PlanChoice } from '../plan';
 import { answersOf } from './phrases/answers';
 import { tensionCurveOf, type ChorusCurve } from './statistics/tensionCurve';
@@ -13,7 +13,7 @@ import {
   type WholeCoverage,
 } from './statistics/coverageWhole';
 import { missedResolutionsOf, type MissedResolution } from './changes/missedResolutions';
-import { groupNotes, type NoteEvents } from './notes/events';
+import type { NoteEvents } from './notes/events';
 import { byMember, Walk, type FigureKind } from './noteFunctions/figures';
 import { noteFunctionsOf } from './noteFunctions/functions';
 import { harmonicContextsOf } from './harmonicContext/harmonicContext';
@@ -35,10 +35,9 @@ import { summaryOf, type Summary } from './statistics/summary';
 import { thirdsPalette, type ThirdHeard } from './statistics/thirds';
 import { thirdGlides } from './noteFunctions/thirdGlides';
 import { timingOf, type TimeReport } from './statistics/timing';
-import { knownLean, leanOf, withoutLean } from './time/lean';
+import { onForm } from './onForm';
 import { turningsOf, type Turning } from './changes/turnings';
 import { pitchesIn, type ChordAssignment } from './notes/voice';
-import { EPSILON, windowsAt } from './notes/windows';
 
 /**
  * Raised whenever the same notes would get another report, or what is kept beside it another shape: what older
@@ -245,39 +244,6 @@ function sceneOf(request: AnalysisRequest) {
   return { timeline, lean, plan, heard, choruses, scene };
 }
 
-type OnForm = ReturnType<typeof layOnForm>;
-const laid = new WeakMap<readonly PlayedNote[], { of: AnalysisRequest; onForm: OnForm }>();
-
-/** What no plan and no home scale changes is kept with the notes: another plan is then judged the quicker. */
-function onForm(request: AnalysisRequest): OnForm {
-  const before = laid.get(request.notes);
-  const names = ['chart', 'tempo', 'choruses', 'isLatencyMeasured', 'leanMs'] as const;
-  if (before && names.every((name) => before.of[name] === request[name])) return before.onForm;
-  const made = layOnForm(request);
-  laid.set(request.notes, { of: request, onForm: made });
-  return made;
-}
-
-function layOnForm({ chart, tempo, notes: played, ...request }: AnalysisRequest) {
-  const { choruses: given, isLatencyMeasured = false, leanMs } = request;
-  const timeline = timelineOf(chart, tempo);
-  const lean =
-    leanMs === undefined
-      ? leanOf(played, timeline, isLatencyMeasured)
-      : knownLean(leanMs, timeline, isLatencyMeasured);
-  const notes = withoutLean(played, timeline, lean);
-  const windows = windowsAt(tempo);
-  // where the number of choruses is told, what begins after the last one is no part of the take
-  const heard = groupNotes(
-    given === undefined
-      ? notes
-      : notes.filter((note) => note.onsetBeat + windows.tol < given * timeline.formBeats),
-    tempo,
-    windows,
-  );
-  return { timeline, lean, windows, heard, choruses: given ?? chorusesOf(timeline, heard) };
-}
-
 /** Phrases with the one each answers. */
 function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
   const answers = answersOf(phrases, timeline);
@@ -286,10 +252,6 @@ function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
     return question === null ? phrase : { ...phrase, answers: question };
   });
 }
-
-/** The form repeats until the last onset. */
-const chorusesOf = (timeline: Timeline, { line }: NoteEvents): number =>
-  Math.max(1, Math.floor(((line[line.length - 1]?.onset ?? 0) + EPSILON) / timeline.formBeats) + 1);
 
 function eventReport(
   event: NoteEvents['events'][number],

@@ -6,7 +6,7 @@ import { NEAR } from './formula';
 import { sceneOf, type KeptPhrase } from './phrase';
 
 /** What the last note of a phrase would be over one chord of a form. */
-export type Ending = {
+export type EndingOver = {
   readonly symbol: string;
   readonly numeral: string;
   /** Bar of the form where the chord first stands, from 1. */
@@ -18,7 +18,7 @@ export type Ending = {
 };
 
 /** A phrase that ends on one chord of a form: its last note where it comes home, over a bar of that chord. */
-export function withEnding(phrase: KeptPhrase, { symbol, homeBy }: Ending): KeptPhrase {
+export function withEnding(phrase: KeptPhrase, { symbol, homeBy }: EndingOver): KeptPhrase {
   const { chart, timeline } = sceneOf(phrase);
   const last = elementAt(phrase.notes, phrase.notes.length - 1);
   const bar = timeline.bars.findLastIndex(({ start }) => start <= last.onsetBeat + NEAR);
@@ -49,7 +49,7 @@ const REACH = 4;
  * What the last note of a phrase is over each chord of a form, whether it comes home there, and where it would have
  * to go to (T10.6): judged as a take is, so that both say the same.
  */
-export function endingsOf(phrase: KeptPhrase, chart: Chart): Ending[] {
+export function endingsOf(phrase: KeptPhrase, chart: Chart): EndingOver[] {
   const timeline = timelineOf(chart, phrase.tempo);
   const { readings } = harmonyOf(chart, timeline);
   const last = elementAt(phrase.notes, phrase.notes.length - 1);
@@ -62,7 +62,7 @@ export function endingsOf(phrase: KeptPhrase, chart: Chart): Ending[] {
     const [one] = analyse({ chart, tempo: phrase.tempo, notes, plan: { id: 'outline' }, leanMs: 0 }).phrases;
     return one;
   };
-  return [...spans].map(([symbol, span]): Ending => {
+  return [...spans].map(([symbol, span]): EndingOver => {
     const own = endAt(span, last.midi);
     const moves = Array.from({ length: 2 * REACH + 1 }, (_, index) => index - REACH);
     const homeBy = moves

@@ -10,7 +10,13 @@ export const NEAR: Beats = 0.2;
  * A note of a phrase by its place over its chord: the degree (1 to 7), how far it lies from that degree of its
  * own chord or chord-scale, and in which octave over the root that is nearest below the first note.
  */
-export type FormulaNote = { readonly degree: number; readonly alter: Semitones; readonly octave: number };
+export type FormulaNote = {
+  readonly degree: number;
+  readonly alter: Semitones;
+  readonly octave: number;
+  /** Semitones over the root. An altered degree is this far over any root: a ♭9 stays one over every chord. */
+  readonly above?: Semitones;
+};
 
 /** A form with its harmony, as formulas are read and written over it. */
 export type FormScene = { readonly timeline: Timeline; readonly harmony: Harmony };
@@ -82,21 +88,29 @@ function degreeOf(midi: Midi, root: PitchClass, degrees: readonly Semitones[], f
   const above = modulo(midi - root, 12);
   for (const alter of [0, -1, 1, -2, 2]) {
     const degree = degrees.indexOf(above - alter);
-    if (degree >= 0) return { degree: degree + 1, alter, octave };
+    if (degree >= 0) return { degree: degree + 1, alter, octave, above };
   }
-  return { degree: 1, alter: above, octave };
+  return { degree: 1, alter: above, octave, above };
 }
 
 /** The pitch of a degree over the chord that sounds at a beat; null where none does. */
 export function pitchOf(
-  { degree, alter, octave }: FormulaNote,
+  { degree, alter, octave, above }: FormulaNote,
   scene: FormScene,
   beat: number,
   root: Midi,
 ): Midi | null {
   const at = degreesAt(scene, beat);
-  return at && below(at.root, root + 6) + elementAt(at.degrees, degree - 1) + alter + 12 * octave;
+  if (!at) return null;
+  const own = alter !== 0 && above !== undefined ? above : elementAt(at.degrees, degree - 1) + alter;
+  return below(at.root, root + 6) + own + 12 * octave;
 }
+
+/** Do two notes say the same over their chords: the same degree of each, or the same altered tone? */
+export const isSameDegree = (a: FormulaNote, b: FormulaNote): boolean =>
+  a.alter !== 0 && a.above !== undefined && b.above !== undefined
+    ? a.above === b.above
+    : a.degree === b.degree && a.alter === b.alter;
 
 /** The root that sounds at a beat, as near as can be to a pitch; null without a chord. */
 export function rootNear(scene: FormScene, beat: number, pitch: Midi): Midi | null {

@@ -1,10 +1,11 @@
 export { movedCell, type CellMove } from './cells';
-export { endingsOf, withEnding, type Ending } from './endings';
+export { endingsOf, withEnding, type EndingOver } from './endings';
 export { commonPhrases, foundIn, type CommonPhrase, type Found, type SearchedLine } from './find';
 export {
   formulaOf,
   formulaOfNotes,
   formulaWords,
+  isSameDegree,
   NEAR,
   pitchOf,
   rootNear,
@@ -21,5 +22,12 @@ export {
   type PhraseNote,
 } from './phrase';
 export { PHRASE_EXAMPLE, readPhrase, writePhrase } from './text';
-export { transferred, TRANSFERS, type Statement, type Transfer, type Transferred } from './transfer';
+export {
+  cellOver,
+  transferred,
+  TRANSFERS,
+  type Statement,
+  type Transfer,
+  type Transferred,
+} from './transfer';
 export { joinedPhrases, rangeOf, VARIATIONS, varied, type Variation } from './variations';

@@ -100,6 +100,21 @@ test('carried by degree a phrase keeps its formula over every chord, major or mi
   ]);
 });
 
+test('an altered tone stays the same tone over every chord, whatever the chord’s own scale holds', () => {
+  // ♭9 of G7 in a major key; A7 on its way to D minor has a ♭9 of its own
+  const own = typed('G7', 'G4:1/2 Ab4 B4 D5');
+  const { statements } = transferred(own, chart('key: F\n| A7 | Dm7 | C7 | Fmaj7 |'), 'degree');
+  const above = statements.map(({ notes }, index) =>
+    notes.map(({ midi }) => modulo(midi - elementAt([9, 2, 0, 5], index), 12)),
+  );
+  expect(above).toEqual([
+    [0, 1, 4, 7],
+    [0, 1, 3, 7],
+    [0, 1, 4, 7],
+    [0, 1, 4, 7],
+  ]);
+});
+
 test('carried exactly every interval stays; by step the scales change it; by contour the turns stay', () => {
   const own = typed('Cmaj7', 'C4:1/2 D E G F:1 E');
   const form = chart('key: C\n| Cmaj7 | Dm7 | Em7 | Ab7 |');

@@ -38,21 +38,46 @@ export function transferred(phrase: KeptPhrase, chart: Chart, transfer: Transfer
     const from = elementAt(timeline.bars, bar).start;
     const fitting = phrase.notes.filter(({ onsetBeat }) => from + onsetBeat < timeline.formBeats - 1e-6);
     if (fitting.length < phrase.notes.length && bar > 0) break;
-    if (
-      !fitting.every(({ onsetBeat }) => soundingAt(timeline, Math.max(0, from + onsetBeat + NEAR)).span.chord)
-    )
-      continue;
-    const pitches = inReach(WAYS[transfer]({ ...phrase, notes: fitting }, own, target, from), phrase.notes);
-    statements.push({
-      fromBeat: from,
-      notes: fitting.map((note, index) => ({
-        ...note,
-        onsetBeat: from + note.onsetBeat,
-        midi: elementAt(pitches, index),
-      })),
-    });
+    const notes = statementAt({ ...phrase, notes: fitting }, { own, target }, transfer, from);
+    if (notes) statements.push({ fromBeat: from, notes });
   }
   return { statements, notes: statements.flatMap(({ notes }) => notes) };
+}
+
+/** One statement from a beat of the form; null where a note of it would have no chord. */
+function statementAt(
+  phrase: KeptPhrase,
+  { own, target }: { readonly own: FormScene; readonly target: FormScene },
+  transfer: Transfer,
+  from: Beats,
+): PhraseNote[] | null {
+  const hasChord = ({ onsetBeat }: PhraseNote) =>
+    soundingAt(target.timeline, Math.max(0, from + onsetBeat + NEAR)).span.chord !== null;
+  if (phrase.notes.length === 0 || !phrase.notes.every(hasChord)) return null;
+  const pitches = inReach(WAYS[transfer](phrase, own, target, from), phrase.notes);
+  return phrase.notes.map((note, index) => ({
+    ...note,
+    onsetBeat: from + note.onsetBeat,
+    midi: elementAt(pitches, index),
+  }));
+}
+
+/**
+ * The first notes of a phrase as a cell over the chord at a beat of another form: by degree of that chord, counted
+ * from beat 0; null where no chord sounds.
+ */
+export function cellOver(phrase: KeptPhrase, most: number, chart: Chart, from: Beats): PhraseNote[] | null {
+  const first = elementAt(phrase.notes, 0).onsetBeat;
+  const cell = phrase.notes.slice(0, most);
+  const timeline = timelineOf(chart, phrase.tempo);
+  const target: FormScene = { timeline, harmony: harmonyOf(chart, timeline) };
+  const carried = statementAt(
+    { ...phrase, notes: cell },
+    { own: sceneOf(phrase), target },
+    'degree',
+    from - first,
+  );
+  return carried && carried.map((note) => ({ ...note, onsetBeat: note.onsetBeat - from }));
 }
 
 const byDegree: Way = (phrase, own, target, from) => {

@@ -1,9 +1,9 @@
 'use client';
 import { useMemo, useState, type ReactNode } from 'react';
 import { readChart, timelineOf } from '@/core/chart';
-import { movedCell, phraseUnder, type CellMove, type PhraseNote } from '@/core/phrases';
+import { cellOver, movedCell, phraseUnder, type CellMove, type PhraseNote } from '@/core/phrases';
 import { elementAt, unwrap } from '@/core/shared';
-import { stepWords } from '@/presentation';
+import { cellWords, stepWords } from '@/presentation';
 import { Checkbox, Select } from '@/ui/controls';
 import { LineOnForm } from '@/ui/form/LineOnForm';
 import { LineOnNeck } from '@/ui/neck/LineOnNeck';
@@ -25,19 +25,13 @@ export function CellView({ bench, chart }: { bench: Bench; chart: WorkshopChart 
   const form = useMemo(() => unwrap(readChart(chart.text)), [chart]);
   const timeline = useMemo(() => timelineOf(form, stored.phrase.tempo), [form, stored]);
   const first = timeline.bars[bar - 1] ?? elementAt(timeline.bars, 0);
-  const made = useMemo(
-    () =>
-      movedCell(
-        { chart: form, tempo: stored.phrase.tempo },
-        stored.phrase.notes.slice(0, CELL_NOTES),
-        move,
-        first.start,
-      ),
-    [form, stored, move, first],
-  );
+  const made = useMemo(() => {
+    const cell = cellOver(stored.phrase, CELL_NOTES, form, first.start);
+    return cell && movedCell({ chart: form, tempo: stored.phrase.tempo }, cell, move, first.start);
+  }, [form, stored, move, first]);
   return (
     <section aria-label="A moving cell" className="mt-3">
-      <p className="flex flex-wrap items-center gap-x-5 gap-y-2 text-soft">
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2 text-soft">
         <Labelled name="first notes, from bar">
           <Select
             label="From bar"
@@ -65,11 +59,13 @@ export function CellView({ bench, chart }: { bench: Bench; chart: WorkshopChart 
             onChange={(times) => setMove({ ...move, times })}
           />
         </Labelled>
-        <Checkbox
-          label="and back"
-          checked={move.isThereAndBack}
-          onChange={(isThereAndBack) => setMove({ ...move, isThereAndBack })}
-        />
+        <Labelled name="and back">
+          <Checkbox
+            label="and back"
+            checked={move.isThereAndBack}
+            onChange={(isThereAndBack) => setMove({ ...move, isThereAndBack })}
+          />
+        </Labelled>
         <Labelled name="home to the">
           <Select
             label="Home to"
@@ -79,12 +75,14 @@ export function CellView({ bench, chart }: { bench: Bench; chart: WorkshopChart 
             onChange={(home) => setMove({ ...move, home })}
           />
         </Labelled>
-      </p>
-      {made.ok ? (
+      </div>
+      {made?.ok ? (
         <CellLine bench={bench} chart={chart} notes={made.value} hearing={hearing} />
       ) : (
         <p role="status" className="mt-3 border-l-[3px] border-now pl-4">
-          {made.problems[0].message} {made.problems[0].suggestion}
+          {made
+            ? `${made.problems[0].message} ${made.problems[0].suggestion ?? ''}`
+            : 'No chord sounds there.'}
         </p>
       )}
     </section>
@@ -112,14 +110,11 @@ function CellLine({ bench: { stored, keep }, chart, notes, hearing }: LineProps)
   const form = useMemo(() => unwrap(readChart(under.chartText)), [under]);
   const line = useMemo(() => drawnLine(form, tempo, under.notes), [form, tempo, under]);
   const id = `cell ${JSON.stringify(under)}`;
-  const out = line.report.stepOuts[0];
   const beat = beatOf(hearing, id);
   return (
     <>
       <p className="my-2 flex flex-wrap items-baseline gap-x-4 text-[15px] text-dim">
-        {out
-          ? `One step outside over ${out.noteIndices.length} notes, ${out.homeIndex === null ? 'and no way home' : 'and home again'}.`
-          : 'Every statement stays inside the chord’s scale.'}
+        {cellWords(line.report)}
         <HearButton hearing={hearing} line={{ id, ...under }} name="the moving cell" />
         <button
           type="button"

@@ -2,7 +2,7 @@
 import { useMemo } from 'react';
 import { readChart } from '@/core/chart';
 import { typeset } from '@/core/music';
-import { endingsOf, withEnding, type Ending } from '@/core/phrases';
+import { endingsOf, withEnding, type EndingOver } from '@/core/phrases';
 import { unwrap } from '@/core/shared';
 import { endWords, homeWords } from '@/presentation';
 import { ChordWords } from '@/ui/ChordWords';
@@ -36,7 +36,7 @@ export function EndingsView({ bench, chart }: { bench: Bench; chart: WorkshopCha
   );
 }
 
-function EndingRow({ bench: { stored, hearing, keep }, ending }: { bench: Bench; ending: Ending }) {
+function EndingRow({ bench: { stored, hearing, keep }, ending }: { bench: Bench; ending: EndingOver }) {
   const ended = useMemo(() => withEnding(stored.phrase, ending), [stored, ending]);
   const id = `${stored.id} end ${ending.symbol}`;
   const name = `ended on ${typeset(ending.symbol)}`;

@@ -16,7 +16,7 @@ export function JoinView({ bench, others }: { bench: Bench; others: readonly Sto
     return <p className="mt-4 text-soft">Keep a second phrase first: then the two can be joined here.</p>;
   return (
     <section aria-label="Joined" className="mt-3">
-      <p className="flex items-center gap-3 text-soft">
+      <div className="flex items-center gap-3 text-soft">
         and then
         <Select
           label="The second phrase"
@@ -25,7 +25,7 @@ export function JoinView({ bench, others }: { bench: Bench; others: readonly Sto
           options={others.map(({ id, name }) => [id, name] as const)}
           onChange={setChosen}
         />
-      </p>
+      </div>
       <Joined bench={bench} other={other} />
     </section>
   );

@@ -37,7 +37,7 @@ export function TransferView({ bench, chart }: { bench: Bench; chart: WorkshopCh
   });
   return (
     <section aria-label={`Over ${chart.title}`} className="mt-3">
-      <p className="flex flex-wrap items-center gap-x-6 gap-y-2">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
         <ToggleRow
           label="How it is carried"
           value={transfer}
@@ -52,7 +52,7 @@ export function TransferView({ bench, chart }: { bench: Bench; chart: WorkshopCh
           <KeyOf command="phrase.drill" className="mr-2" />
           drill it
         </button>
-      </p>
+      </div>
       <p className="my-2 text-[15px] text-dim">
         {transferWords(transfer).what} {statements.length}{' '}
         {statements.length === 1 ? 'statement' : 'statements'}.

@@ -85,7 +85,7 @@ export function WorkshopScreen({ stored, charts, others }: Props) {
           <div className="mt-5 border-t border-line pt-3">
             <TabRow label="What to make of it" value={tab} choices={TABS} onChange={setTab}>
               {tab !== 'variations' && tab !== 'join' && charts.length > 0 && (
-                <p className="mt-2 flex items-center gap-3 text-soft">
+                <div className="mt-2 flex items-center gap-3 text-soft">
                   over
                   <Select
                     label="Over"
@@ -94,7 +94,7 @@ export function WorkshopScreen({ stored, charts, others }: Props) {
                     options={charts.map(({ id, title }) => [id, title] as const)}
                     onChange={setChartId}
                   />
-                </p>
+                </div>
               )}
               {trouble && (
                 <p role="alert" className="mt-3 border-l-[3px] border-now pl-4 text-ink">

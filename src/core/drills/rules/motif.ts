@@ -1,6 +1,6 @@
 import type { Phrase, Report } from '../../analyse';
 import { elementAt, present, type Beats, type Semitones } from '../../shared';
-import { formulaOf, formulaWords, type FormulaNote } from '../../phrases';
+import { formulaOf, formulaWords, isSameDegree, type FormulaNote } from '../../phrases';
 import type { AttemptContext } from './context';
 import type { RuleCheck } from '../rule';
 import type { RuleKind } from './ruleKind';
@@ -63,9 +63,10 @@ function formulaPlaces(
     const isRhythm =
       shape.gaps.length === gaps.length &&
       shape.gaps.every((gap, index) => Math.abs(gap - elementAt(gaps, index)) <= SAME_GAP);
-    const same = (own ?? []).filter(
-      ({ degree, alter }, index) => degree === formula[index]?.degree && alter === formula[index]?.alter,
-    ).length;
+    const same = formula.filter((note, index) => {
+      const played = own?.[index];
+      return played !== undefined && isSameDegree(note, played);
+    }).length;
     return { beat: phrase.startBeat, met: isRhythm && same >= formula.length - FITTED };
   });
 }
