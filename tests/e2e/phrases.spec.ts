@@ -10,7 +10,11 @@ test('a phrase is kept out of a review, carried over a form, varied, ended, move
 }) => {
   await makeChart(request, baseURL!, FORM);
   const take = await makeTake(request, baseURL!);
-  await page.goto(`/takes/${take}?at=phrase-1`);
+  const { report } = (await (await request.get(`/api/takes/${take}`)).json()) as {
+    report: { phrases: { noteIndices: number[] }[] };
+  };
+  const at = report.phrases.findIndex(({ noteIndices }) => noteIndices.length >= 4);
+  await page.goto(`/takes/${take}?at=phrase-${at + 1}`);
   await alive(page);
   await page.keyboard.press('k');
   await page.getByRole('button', { name: /Open it/ }).click();
@@ -27,7 +31,7 @@ test('a phrase is kept out of a review, carried over a form, varied, ended, move
   await page.keyboard.press('v');
   await expect(page.getByText('backwards', { exact: true })).toBeVisible();
   await page.keyboard.press('v');
-  await expect(page.getByRole('table')).toContainText('Cmaj7'.replace('maj7', ''));
+  await expect(page.getByRole('table')).toContainText('comes home');
   await page.keyboard.press('v');
   await expect(page.getByRole('region', { name: 'A moving cell' })).toBeVisible();
   await page.keyboard.press('Shift+V');
@@ -50,8 +54,8 @@ test('a phrase is typed, refused with its column where it cannot be read, remove
   await page.getByLabel('Notes', { exact: true }).fill('C4:1/2 Eb G b7');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Typed in' })).toBeVisible();
-  await page.getByLabel('Tags').fill('minor, start');
-  await page.getByLabel('Tags').press('Enter');
+  await page.getByRole('textbox', { name: 'Tags' }).fill('minor, start');
+  await page.getByRole('textbox', { name: 'Tags' }).press('Enter');
   await expect(page.getByText('Saved.')).toBeVisible();
   // pressed as a drill over a form: the drill asks for its degrees on every chord
   await page.getByRole('button', { name: /drill it/ }).click();

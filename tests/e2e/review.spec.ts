@@ -326,9 +326,9 @@ test('words are kept, a take is found by them, saved as MIDI and as a picture, a
     if (begins === '<svg') expect(bytes.toString()).not.toContain('var(--');
   }
   await page.goto('/takes?text=moonlit');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 take is like this');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 take matches');
   await page.getByRole('searchbox').fill('sunlit');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('No take is like this');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('No take matches');
   await open(page, id, '?view=compare');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('you met a target in', {
     timeout: 10_000,

@@ -27,7 +27,9 @@ export function PlayedAgain({ stored }: { stored: StoredPhrase }) {
     <section aria-label="Where you played it" className="mt-4 border-t border-line pt-3">
       <h2 className="heading">Where you played it</h2>
       <p role="status" className="mt-1 text-soft">
-        {statusWords(found)}
+        {stored.phrase.notes.length < 3
+          ? 'Two notes come up in every line: a phrase of three or more is searched for.'
+          : statusWords(found)}
       </p>
       {found !== null && found !== 'failed' && (
         <ul className="mt-1">

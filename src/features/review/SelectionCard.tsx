@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import type { Report } from '@/core/analyse';
 import { KeyOf } from '../shell/commands/KeyOf';
 import type { FixAsked } from './places';
-import type { PhraseBorders } from './phraseBorders';
+import { canKeep, type PhraseBorders } from './phraseBorders';
 import type { Selection } from './selection';
 import { BODIES } from './SelectionBodies';
 
@@ -51,7 +51,7 @@ export function SelectionCard(props: Props) {
             Practise it on every chord
           </button>
         )}
-        {selection.kind === 'phrase' && (
+        {selection.kind === 'phrase' && canKeep(props.report, selection.index) && (
           <button
             type="button"
             className="text-soft hover:text-ink"

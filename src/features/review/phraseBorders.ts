@@ -1,4 +1,4 @@
-import type { PhraseBorder } from '@/core/analyse';
+import type { PhraseBorder, Report } from '@/core/analyse';
 import type { ReviewModel } from './useReviewModel';
 
 /** What can be done to the borders of phrases at what is selected: kept as edits, so that undo takes them back. */
@@ -36,3 +36,7 @@ export function phraseBorders({
     },
   };
 }
+
+/** One note is no phrase to be kept. */
+export const canKeep = ({ phrases }: Report, index: number): boolean =>
+  (phrases[index]?.noteIndices.length ?? 0) > 1;

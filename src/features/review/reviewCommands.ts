@@ -5,7 +5,7 @@ import { SPEEDS, type PlayerState, type TakePlayer } from '@/audio/playback/take
 import type { Handlers } from '../shell/commands/registry';
 import { aroundBars, barsOfFormChange, barsRound, type FixAsked } from './places';
 import { acrossChoruses, stepped, type SelectionKind } from './selection';
-import { phraseBorders } from './phraseBorders';
+import { canKeep, phraseBorders } from './phraseBorders';
 import type { ReviewModel } from './useReviewModel';
 
 const SLOW = 0.5;
@@ -113,7 +113,7 @@ function formCommands(model: ReviewModel): Handlers {
     'review.form.splitPhrase': { when: borders.canSplit, run: borders.split },
     'review.form.joinPhrase': { when: borders.canJoin, run: borders.join },
     'review.form.keepPhrase': {
-      when: current?.kind === 'phrase',
+      when: current?.kind === 'phrase' && canKeep(report, current.index),
       run: () => current && model.keepPhrase(current.index),
     },
     'review.form.drawBy': () => dispatch({ type: 'toggleDrawBy' }),

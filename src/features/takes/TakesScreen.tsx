@@ -71,7 +71,7 @@ export function TakesScreen({ first, filter: firstFilter, facets, charts }: Prop
 
 function chosenWords(total: number): string {
   if (total === 0) return 'No take matches.';
-  return `${total} ${total === 1 ? 'take is' : 'takes are'} like this.`;
+  return total === 1 ? '1 take matches.' : `${total} takes match.`;
 }
 
 /** What takes are chosen by; it stands in the address. */

@@ -103,7 +103,7 @@ test('the list says how many there are, can be chosen from by anything, and a ch
       />
     </AppRouterContext.Provider>,
   );
-  expect(screen.getByRole('heading', { level: 1 }).textContent).toContain('3 takes are like this');
+  expect(screen.getByRole('heading', { level: 1 }).textContent).toContain('3 takes match');
   expect(screen.getByText('This take cannot be judged.')).toBeTruthy();
   expect(screen.getByRole('button', { name: 'Remove take 3' })).toBeTruthy();
   await chooseOption('any finding', 'landings late, 3');
