@@ -1,4 +1,5 @@
-import type { ChorusLevel, LeadInto, LineLevel, SpelledShape } from '@/core/findings';
+import type { LineLevel } from '@/core/drills';
+import type { ChorusLevel, LeadInto, SpelledShape } from '@/core/findings';
 import { times, typeset } from '@/core/music';
 
 /** An arpeggio as players name it, from the chord: `minor seventh on the 6`. */
@@ -18,6 +19,9 @@ const LEVELS: Readonly<Record<LineLevel, string>> = {
   'borrowed-shapes': 'shapes of other chords',
   free: 'free, and home again',
 };
+
+/** A level of the course by name. */
+export const lineLevelName = (level: LineLevel): string => LEVELS[level];
 
 /** `locked to the chords, as meant`, or what was meant instead. */
 export function levelWords({ level, meant }: Omit<ChorusLevel, 'chorus'>): string {

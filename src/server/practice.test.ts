@@ -275,8 +275,9 @@ test('Today: what is due, what a goal asks for, and the minutes of this week', a
   const day = new Date(Date.now() + 9 * DAY_MS).toISOString().slice(0, 10);
   await writeGoal({ words: 'the jam on Thursday', day, charts: [chartId, other], minutes: 20 });
   const now = await today();
-  expect(now.steps.map(({ kind }) => kind)).toEqual(['drill', 'take']);
-  expect(now.steps[1]).toMatchObject({ chart: other });
+  expect(now.steps.map(({ kind }) => kind)).toEqual(['drill', 'course', 'take']);
+  expect(now.course!.step).toMatchObject({ level: 'locked', standing: 'new' });
+  expect(now.steps[2]).toMatchObject({ chart: other });
   expect(now.daysLeft).toBeGreaterThanOrEqual(8);
   expect(now.spread).toHaveLength(now.daysLeft! + 1);
   const [tune] = now.tunes;

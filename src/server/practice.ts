@@ -8,6 +8,7 @@ import {
   spreadGoal,
   weekOf,
   weekStart,
+  type DueDrill,
   type DueTune,
   type GoalDay,
   type Played,
@@ -15,6 +16,7 @@ import {
   type SessionStep,
 } from '@/core/scheduling';
 import { and, desc, eq, gt, gte, isNull } from 'drizzle-orm';
+import { courseOffer, type CourseOffer } from './course';
 import { listCharts, type StoredChart } from './charts';
 import { database } from './db/client';
 import { takes } from './db/schema';
@@ -87,6 +89,12 @@ const asEnd = (
   choruses,
 });
 
+/** Attempts at the drills of one tune, or of all. */
+async function attemptsOf(title: string | null): Promise<StoredRun[]> {
+  const own = (await listDrills()).filter((drill) => title === null || drill.title === title);
+  return [...(await latestRuns(own.map(({ id }) => id))).values()].flat();
+}
+
 /** Tunes that were played, the latest first. */
 export async function tunesPlayed(): Promise<string[]> {
   return [
@@ -113,7 +121,7 @@ export async function progressFor(
   const [last, first] = [sounding[0]?.take, sounding[sounding.length - 1]?.take];
   return {
     title: title ?? 'Every tune',
-    progress: progressOf(played, ownOffset()),
+    progress: progressOf(played, ownOffset(), await attemptsOf(title)),
     takes: played.length,
     minutes: played.reduce((sum, { seconds }) => sum + seconds, 0) / 60,
     ends:
@@ -173,8 +181,26 @@ export type Today = {
   readonly last: JudgedSolo | null;
   readonly minutesThisWeek: number;
   /** This week's takes against those before, by tune. */ readonly progress: Progress;
+  /** The next drill of the course through a tune, where none of it waits already. */
+  readonly course: CourseOffer | null;
   readonly now: number;
 };
+
+const asDueTune = ({ chart, lastPlayed, held, of }: TunePractice): DueTune => ({
+  chart,
+  lastPlayed,
+  minutes: TAKE_MINUTES,
+  held,
+  of,
+});
+
+const asDueDrill = ({ id, chartId, dueAt, memory }: StoredDrill, now: number): DueDrill => ({
+  id,
+  chart: chartId,
+  dueAt,
+  minutes: DRILL_MINUTES,
+  still: retentionOf(memory, now),
+});
 
 /** Everything the first screen of the day shows. */
 export async function today(now = Date.now(), minutes?: number): Promise<Today> {
@@ -189,40 +215,33 @@ export async function today(now = Date.now(), minutes?: number): Promise<Today> 
   const wanted = goal
     ? tunes.filter(({ chart }) => goal.charts.includes(chart))
     : tunes.filter(({ takes: played }) => played > 0);
-  const dueTunes = wanted.map(({ chart, lastPlayed, held, of }): DueTune => ({
-    chart,
-    lastPlayed,
-    minutes: TAKE_MINUTES,
-    held,
-    of,
-  }));
+  const dueTunes = wanted.map(asDueTune);
+  const given = minutes ?? goal?.minutes ?? USUAL_MINUTES;
+  const items = all.map((drill): DueItem => ({ drill, runs: runs.get(drill.id) ?? [] }));
+  const course = courseOffer(wanted, items);
   const steps = sessionOf({
-    minutes: minutes ?? goal?.minutes ?? USUAL_MINUTES,
+    minutes: given,
     now,
     restAfter: REST_AFTER,
     goal,
+    course: course && { chart: course.chart, minutes: DRILL_MINUTES },
     tunes: dueTunes,
-    drills: all.map(({ id, chartId, dueAt, memory }) => ({
-      id,
-      chart: chartId,
-      dueAt,
-      minutes: DRILL_MINUTES,
-      still: retentionOf(memory, now),
-    })),
+    drills: all.map((drill) => asDueDrill(drill, now)),
   });
   const daysLeft = goal ? daysBetween(now, goal.date) : null;
   return {
-    minutes: minutes ?? goal?.minutes ?? USUAL_MINUTES,
+    minutes: given,
     goal,
     daysLeft,
     spread: goal && daysLeft !== null && daysLeft >= 0 ? spreadGoal(goal, dueTunes, daysLeft) : [],
     steps,
     now,
-    items: all.map((drill) => ({ drill, runs: runs.get(drill.id) ?? [] })),
+    items,
+    course,
     tunes: goal ? wanted : wanted.slice(0, 3),
     last: found[0] ?? null,
     minutesThisWeek: await minutesSince(weekStart(weekOf(now, ownOffset(now)), ownOffset(now))),
-    progress: progressOf(found.map(asPlayed), ownOffset(now)),
+    progress: progressOf(found.map(asPlayed), ownOffset(now), [...runs.values()].flat()),
   };
 }
 

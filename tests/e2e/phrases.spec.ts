@@ -28,9 +28,9 @@ test('a phrase is kept out of a review, carried over a form, varied, ended, move
   await expect(over).toContainText('The same degrees of every chord');
   await page.keyboard.press('t');
   await expect(over).toContainText('The same way through each chord’s own scale');
-  await page.keyboard.press('h');
+  await page.keyboard.press('f');
   await expect(over.getByRole('button', { name: 'stop' })).toBeVisible({ timeout: 20_000 });
-  await page.keyboard.press('h');
+  await page.keyboard.press('f');
   await page.keyboard.press('v');
   await expect(page.getByText('backwards', { exact: true })).toBeVisible();
   await page.keyboard.press('v');

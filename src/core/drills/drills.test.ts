@@ -1,4 +1,5 @@
 import { formulaOf, formulaWords } from '../phrases';
+import { COURSE, courseOf } from './course';
 import { expect, test } from '@jest/globals';
 import { analyse } from '../analyse';
 import { harmonyOf, LIBRARY, readChart, timelineOf } from '../chart';
@@ -278,4 +279,15 @@ test('the stand-in player can miss every drill on purpose', () => {
     const line = failingOf(drill, 1, 1);
     expect([kind, line !== null && judgeDrill(drill, line, 1).passed]).toEqual([kind, false]);
   }
+});
+
+test('the course goes level by level: one drill may be left open, and each kind stands in it once', () => {
+  const kinds = COURSE.flatMap((level) => level.kinds);
+  expect(new Set(kinds).size).toBe(kinds.length);
+  expect(courseOf(() => 'new').next).toMatchObject({ level: 'locked', kind: 'ladder-roots' });
+  const locked = COURSE[0]!.kinds.slice(1);
+  const second = courseOf((kind) => (locked.includes(kind) ? 'learnt' : 'new'));
+  expect(second.levels.map(({ isDone }) => isDone)).toEqual([true, false, false, false]);
+  expect(second.next).toMatchObject({ level: 'one-scale', standing: 'new' });
+  expect(courseOf(() => 'learnt').next).toBeNull();
 });

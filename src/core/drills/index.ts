@@ -1,4 +1,12 @@
 export { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './catalogue';
+export {
+  COURSE,
+  courseOf,
+  type Course,
+  type CourseStanding,
+  type CourseStep,
+  type LineLevel,
+} from './course';
 export { drillFor, drillOf, isAtChanges, judgeDrill, type Drill, type DrillRequest } from './drill';
 export { exampleFor, exampleOf } from './example';
 export { tonesOver, type Aim } from './aims';

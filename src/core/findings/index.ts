@@ -12,7 +12,7 @@ export { firstPageOf, isPraise, type FirstPage } from './firstPage';
 export type { NextStep, StepKind } from './nextStep';
 export type { Strength, StrengthKind } from './strength';
 export { findingName } from './kinds';
-export { levelsOf, type ChorusLevel, type LineLevel } from './levels';
+export { levelsOf, type ChorusLevel } from './levels';
 export { spelledOver, type SpelledOver, type SpelledShape } from './spelled';
 export { leadsInto, type LeadInto } from './leadIns';
 export { drillOfFinding } from './drillOfFinding';

@@ -1,14 +1,9 @@
 import { chorusAt } from '../chart';
+import type { LineLevel } from '../drills';
 import { heightIntent, type Plan } from '../plan';
 import { ENOUGH, type FindingContext, type FindingsRequest } from './finding';
 import { marksOf } from './marks';
 import { contextOf } from './over';
-
-/**
- * The four ways to play over a form, from the first to the last a player learns: locked to the chords, one scale
- * over all of them, shapes of other chords laid over, and free with the way home.
- */
-export type LineLevel = 'locked' | 'one-scale' | 'borrowed-shapes' | 'free';
 
 /** At which level a chorus was played, and at which it was meant; null where there was too little to tell. */
 export type ChorusLevel = {

@@ -2,6 +2,7 @@ export {
   climbed,
   fastestPassed,
   inARow,
+  isLearnt,
   ladderTo,
   ladderWords,
   lowered,

@@ -125,3 +125,7 @@ export const fastestPassed = (tries: readonly LadderTry[]): BeatsPerMinute | nul
     (best, { tempo, passed }) => (passed && (best === null || tempo > best) ? tempo : best),
     null,
   );
+
+/** Was a drill passed at the top of its ladder? */
+export const isLearnt = ({ rungs }: Ladder, tries: readonly LadderTry[]): boolean =>
+  (fastestPassed(tries) ?? 0) >= elementAt(rungs, rungs.length - 1);

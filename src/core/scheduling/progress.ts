@@ -34,6 +34,9 @@ export type WeekRate = Rate & { readonly week: number; readonly interval: readon
 export type ProgressVerdict =
   'better' | 'probably better' | 'as before' | 'probably worse' | 'worse' | 'too few to judge' | 'first week';
 
+/** An attempt at a drill. */
+export type Attempted = { readonly at: Timestamp; readonly seconds: number; readonly passed: boolean };
+
 /** One thing over the weeks it was played in, oldest first. */
 export type Course = {
   readonly weeks: readonly WeekRate[];
@@ -145,11 +148,13 @@ export type Progress = {
   /** Takes by key, most played first; notes by the fret under the index finger. */
   readonly keys: readonly { readonly key: string; readonly takes: number; readonly fastest: number }[];
   readonly places: readonly { readonly fret: number; readonly notes: number }[];
-  /** Every week from the first that was played in to the last: minutes and takes. */
+  /** Every week from the first that was played in to the last: minutes, takes, and attempts at drills. */
   readonly weeks: readonly {
     readonly week: number;
     readonly minutes: number;
     readonly takes: number;
+    readonly attempts: number;
+    readonly passed: number;
     readonly fastest: number | null;
   }[];
 };
@@ -158,7 +163,11 @@ export type Progress = {
  * How things went over the weeks, from the takes of one chart or of several. Never one average: counts, with
  * the range they leave open.
  */
-export function progressOf(takes: readonly Played[], offsetMinutes: number): Progress {
+export function progressOf(
+  takes: readonly Played[],
+  offsetMinutes: number,
+  attempts: readonly Attempted[] = [],
+): Progress {
   const inTime = [...takes].sort((a, b) => a.at - b.at);
   const collect = <T extends Rate>(rows: (measures: Measures) => readonly T[], name: (row: T) => string) => {
     const found = new Map<string, { row: T; dated: Dated[] }>();
@@ -187,7 +196,7 @@ export function progressOf(takes: readonly Played[], offsetMinutes: number): Pro
     ).map(([name, { dated }]) => ({ name, ...courseOf(dated, offsetMinutes) })),
     keys: keysOf(inTime),
     places: placesOf(inTime),
-    weeks: weeksOf(inTime, offsetMinutes),
+    weeks: weeksOf(inTime, offsetMinutes, attempts),
   };
 }
 
@@ -229,18 +238,23 @@ function placesOf(takes: readonly Played[]): Progress['places'] {
   return [...counts].sort(([a], [b]) => a - b).map(([fret, notes]) => ({ fret, notes }));
 }
 
-function weeksOf(takes: readonly Played[], offsetMinutes: number): Progress['weeks'] {
-  if (takes.length === 0) return [];
-  const [first, last] = [
-    weekOf(elementAt(takes, 0).at, offsetMinutes),
-    weekOf(elementAt(takes, takes.length - 1).at, offsetMinutes),
-  ];
+function weeksOf(
+  takes: readonly Played[],
+  offsetMinutes: number,
+  attempts: readonly Attempted[],
+): Progress['weeks'] {
+  const played = [...takes, ...attempts].map(({ at }) => weekOf(at, offsetMinutes));
+  if (played.length === 0) return [];
+  const [first, last] = [Math.min(...played), Math.max(...played)];
   return Array.from({ length: last - first + 1 }, (_, index) => {
     const inside = takes.filter(({ at }) => weekOf(at, offsetMinutes) === first + index);
+    const tried = attempts.filter(({ at }) => weekOf(at, offsetMinutes) === first + index);
     return {
       week: first + index,
-      minutes: inside.reduce((sum, { seconds }) => sum + seconds, 0) / 60,
+      minutes: [...inside, ...tried].reduce((sum, { seconds }) => sum + seconds, 0) / 60,
       takes: inside.length,
+      attempts: tried.length,
+      passed: tried.filter(({ passed }) => passed).length,
       fastest: inside.length === 0 ? null : Math.max(...inside.map(({ tempo }) => tempo)),
     };
   });

@@ -243,6 +243,19 @@ describe('a session', () => {
       }),
     ).toEqual([]);
   });
+  test('a course begins its next drill where little else is due, and time is left for it', () => {
+    const kinds = (minutes: number, count: number) =>
+      sessionOf({
+        ...base,
+        minutes,
+        course: { chart: 'x', minutes: 4 },
+        drills: Array.from({ length: count }, (_, index) => drill(`d${index}`, 'x', -1, 0.5)),
+        tunes: [],
+      }).map(({ kind }) => kind);
+    expect(kinds(30, 1)).toEqual(['drill', 'course']);
+    expect(kinds(6, 1)).toEqual(['drill']);
+    expect(kinds(60, 6)).not.toContain('course');
+  });
   test('hands rest after so many minutes', () => {
     const steps = sessionOf({
       ...base,
@@ -313,6 +326,13 @@ describe('progress', () => {
     expect(weeks.map(({ met, of }) => [met, of])).toEqual([
       [3, 12],
       [6, 6],
+    ]);
+    const attempts = [
+      { at: NOON, seconds: 60, passed: true },
+      { at: NOON, seconds: 60, passed: false },
+    ];
+    expect(progressOf([], 0, attempts).weeks).toMatchObject([
+      { minutes: 2, takes: 0, attempts: 2, passed: 1 },
     ]);
     expect(progressOf([week(0, 1, 6), week(2, 6, 6, 120)], 0).weeks).toMatchObject([
       { takes: 1, minutes: 2, fastest: 96 },

@@ -32,18 +32,24 @@ export type SessionStep =
       readonly minutes: number;
       readonly why: 'goal' | 'not-played';
     }
+  /** The next drill of the course through a tune, which has not been started yet. */
+  | { readonly kind: 'course'; readonly chart: string; readonly minutes: number }
   | { readonly kind: 'rest'; readonly minutes: number };
 
 export type SessionRequest = {
   readonly minutes: number;
   readonly drills: readonly DueDrill[];
   readonly tunes: readonly DueTune[];
+  /** A tune whose course has a drill that was not started yet. */
+  readonly course?: { readonly chart: string; readonly minutes: number } | null;
   readonly goal: Goal | null;
   readonly now: Timestamp;
   /** Minutes of playing after which hands rest. */ readonly restAfter: number;
 };
 
 const REST_MINUTES = 3;
+/** With so many drills in a session nothing new is begun. */
+const MOST_BESIDE_NEW = 4;
 /** A tune of the goal that was not played for so long is played today. */
 const STALE_DAYS = 2;
 
@@ -52,7 +58,8 @@ const STALE_DAYS = 2;
  * before others, never two of one
  * tune in a row where another waits; one take of the tune that is longest unplayed at the end; rests between.
  */
-export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: SessionRequest): SessionStep[] {
+export function sessionOf(request: SessionRequest): SessionStep[] {
+  const { minutes, drills, tunes, goal, now, restAfter, course } = request;
   const wanted = goal && goal.date >= now ? new Set(goal.charts) : new Set<string>();
   const open = [...drills].sort(
     (a, b) =>
@@ -93,6 +100,8 @@ export function sessionOf({ minutes, drills, tunes, goal, now, restAfter }: Sess
     });
     last = next.chart;
   }
+  // something new only where little is due: a course is begun step by step
+  if (course && course.minutes <= left && steps.length < MOST_BESIDE_NEW) add({ kind: 'course', ...course });
   if (take && take.minutes <= minutes) {
     left += take.minutes;
     add({

@@ -8,16 +8,24 @@ import { ChordWords } from '@/ui/ChordWords';
 import { ChoiceSetting } from '@/ui/Field';
 import { useCommands } from '../shell/commands/useCommands';
 import { Shell } from '../shell/Shell';
+import { CATALOGUE, type DrillKind } from '@/core/drills';
+import { CourseView, courseThrough } from './CourseView';
 import { ItemRow, KindRow, type Item } from './DrillRows';
 import { takeUp } from './drillServer';
 import { GROUPS } from './groups';
 import { OwnWords } from './OwnWords';
 
 export type DrillsChart = { readonly id: string; readonly title: string; readonly text: string };
-type Props = { charts: readonly DrillsChart[]; items: readonly Item[]; chartId: string | null };
+type Props = {
+  charts: readonly DrillsChart[];
+  items: readonly Item[];
+  chartId: string | null;
+  /** The drill of the course that is to be started here. */
+  courseStep?: DrillKind | null;
+};
 
 /** Your drills, and everything that can be practised over a chart. */
-export function DrillsScreen({ charts, items, chartId }: Props) {
+export function DrillsScreen({ charts, items, chartId, courseStep = null }: Props) {
   const router = useRouter();
   const open = items.filter(({ drill }) => !drill.away);
   const due = open.filter(({ days }) => days <= 0);
@@ -55,7 +63,7 @@ export function DrillsScreen({ charts, items, chartId }: Props) {
     >
       <div className="mx-4 grid gap-x-14 gap-y-8 pt-4 pb-10 sm:mx-8 lg:grid-cols-[400px_minmax(0,1fr)]">
         <ComingBack open={open} away={items.filter(({ drill }) => drill.away)} />
-        <TakeOneUp charts={charts} open={open} chartId={chartId} />
+        <TakeOneUp charts={charts} open={open} chartId={chartId} courseStep={courseStep} />
       </div>
     </Shell>
   );
@@ -92,10 +100,13 @@ const ItemRows = ({ items }: { items: readonly Item[] }) =>
     </li>
   ));
 
-type TakeUpProps = { charts: readonly DrillsChart[]; open: readonly Item[]; chartId: string | null };
+type TakeUpProps = Pick<Props, 'charts' | 'chartId'> & {
+  open: readonly Item[];
+  courseStep: DrillKind | null;
+};
 
 /** Every kind of drill over a chart, and one in the player's own words. */
-function TakeOneUp({ charts, open, chartId }: TakeUpProps) {
+function TakeOneUp({ charts, open, chartId, courseStep }: TakeUpProps) {
   const router = useRouter();
   const [chosen, setChosen] = useState(chartId ?? charts[0]?.id ?? '');
   const [plan, setPlan] = useState<PlanId>('scale-per-chord');
@@ -107,12 +118,26 @@ function TakeOneUp({ charts, open, chartId }: TakeUpProps) {
       .then(({ id }) => router.push(`/drills/${id}`))
       .catch((error: Error) => setTrouble(error.message));
   };
-  if (!chart) return <NoChart />;
   const known = new Map(
     open
       .filter(({ drill }) => drill.chartId === chosen)
       .map((item) => [item.drill.drill.kind as string, item]),
   );
+  const start = (kind: DrillKind) => {
+    const item = known.get(kind);
+    if (item) router.push(`/drills/${item.drill.id}`);
+    else go({ chartId: chosen, kind, plan: { id: plan } });
+  };
+  useCommands(
+    {
+      'drills.start': courseStep && {
+        label: `Start ${CATALOGUE[courseStep].name}`,
+        run: () => start(courseStep),
+      },
+    },
+    { priority: 1 },
+  );
+  if (!chart) return <NoChart />;
   return (
     <section aria-label="Start a new drill" className="min-w-0">
       <h2 className="text-[25px] leading-8 font-[640]">Start a new drill</h2>
@@ -140,6 +165,7 @@ function TakeOneUp({ charts, open, chartId }: TakeUpProps) {
           {trouble}
         </p>
       )}
+      <CourseView course={courseThrough(known)} title={chart.title} onGo={start} />
       {GROUPS.map(([name, kinds]) => (
         <section key={name} aria-label={name} className="mt-6">
           <h3 className="heading border-b border-line">{name}</h3>

@@ -121,7 +121,7 @@ function Footer({ model: { sight, drill } }: { model: ProgressModel }) {
     <>
       <span>
         {sight === 'weeks'
-          ? 'Minutes of takes; attempts at drills stand in the diary'
+          ? 'Minutes of takes and of attempts at drills'
           : 'Lines are the range the true share lies in 9 times in 10; more landings make them shorter'}
       </span>
       <span className="ml-auto hidden items-center gap-4 md:flex">

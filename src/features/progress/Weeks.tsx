@@ -10,7 +10,7 @@ export function Weeks({ weeks, thisWeek }: { weeks: Progress['weeks']; thisWeek:
     .range([0, 400]);
   return (
     <table className="w-full max-w-[900px] text-left">
-      <caption className="sr-only">Weeks: minutes, takes, fastest tempo</caption>
+      <caption className="sr-only">Weeks: minutes, takes, drills passed, fastest tempo</caption>
       <thead>
         <tr className="text-[15px] text-soft">
           <th scope="col" className="pb-1.5 font-[560]">
@@ -25,13 +25,16 @@ export function Weeks({ weeks, thisWeek }: { weeks: Progress['weeks']; thisWeek:
           <th scope="col" className="pb-1.5 pr-6 text-right font-[560]">
             takes
           </th>
+          <th scope="col" className="pb-1.5 pr-6 text-right font-[560] whitespace-nowrap">
+            drills passed
+          </th>
           <th scope="col" className="pb-1.5 text-right font-[560]">
             fastest
           </th>
         </tr>
       </thead>
       <tbody>
-        {[...weeks].reverse().map(({ week, minutes, takes, fastest }) => (
+        {[...weeks].reverse().map(({ week, minutes, takes, attempts, passed, fastest }) => (
           <tr key={week} className="border-t border-line">
             <th
               scope="row"
@@ -66,6 +69,7 @@ export function Weeks({ weeks, thisWeek }: { weeks: Progress['weeks']; thisWeek:
               </svg>
             </td>
             <td className="pr-6 text-right text-soft">{takes}</td>
+            <td className="pr-6 text-right text-soft">{attempts === 0 ? '–' : `${passed} of ${attempts}`}</td>
             <td className="text-right text-soft">{fastest === null ? '–' : Math.round(fastest)}</td>
           </tr>
         ))}

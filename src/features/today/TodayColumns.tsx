@@ -64,6 +64,7 @@ function AlsoDue({ view, onMinutes }: Props) {
             <span className="text-soft">
               {[item.where, item.bold ? `last ${item.bold}` : item.words].filter(Boolean).join(', ')}
             </span>
+            <span className="block text-[15px] text-dim">{item.why}</span>
           </span>
         </Link>
       ))}

@@ -141,7 +141,7 @@ function FirstThing({ view: { first, last }, onStart }: FirstProps) {
           </>
         )}
         {first.bold ? first.words : capital(first.words)}
-        {first.words && '.'} About {first.minutes} minutes.
+        {first.words && '.'} About {first.minutes} minutes: {first.why}.
       </p>
       <p className="mt-5 flex flex-wrap items-center gap-4">
         <button type="button" className="go w-full text-2xl sm:hidden" onClick={start}>

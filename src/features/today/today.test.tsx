@@ -2,7 +2,7 @@
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, render } from '@testing-library/react';
 import { readChart } from '@/core/chart';
-import { drillFor } from '@/core/drills';
+import { courseOf, drillFor } from '@/core/drills';
 import { DAY_MS, ladderTo, progressOf, type Played } from '@/core/scheduling';
 import { unwrap } from '@/core/shared';
 import type { StoredDrill, StoredRun } from '@/server/drillRows';
@@ -78,6 +78,7 @@ const tune = {
   lastPlayed: NOW - 6.5 * DAY_MS,
 };
 const today = (change: Partial<Today> = {}): Today => ({
+  course: null,
   minutes: 30,
   goal: null,
   daysLeft: null,
@@ -114,8 +115,10 @@ test('one thing first, with what the last time was and what the next has to brin
       words: '',
       bold: null,
       minutes: 5,
+      why: 'a whole take for what you are getting ready for',
     },
   ]);
+  expect(view.first!.why).toBe('due for a day');
   expect([view.minutes, view.rests, view.minutesThisWeek]).toEqual([12, 1, 41]);
   expect(todayView(today({ items: [{ drill, runs: [] }] }), String).first!.words).toBe('first try');
   expect(todayView(today({ items: [{ drill, runs: [run(4)] }] }), String).first!.words).toBe(
@@ -124,6 +127,31 @@ test('one thing first, with what the last time was and what the next has to brin
   expect(todayView(today({ steps: [] }), String)).toMatchObject({ first: null, also: [] });
   // what is gone meanwhile is left out
   expect(todayView(today({ items: [], tunes: [] }), String).first).toBeNull();
+});
+
+test('each thing says why it is here: due, found in a take, ahead for the goal, next in the course', () => {
+  const why = (step: Today['steps'][number], change: Partial<Today> = {}) =>
+    todayView(today({ steps: [step], ...change }), String).first?.why;
+  const of = (reason: 'new' | 'ahead' | 'goal') =>
+    why({ kind: 'drill', id: 'd1', minutes: 4, why: reason }, { items: [{ drill: found, runs: [] }] });
+  const found = { ...drill, origin: { takeId: 't', take: 7, sentence: 's' } };
+  expect([of('new'), of('ahead'), of('goal')]).toEqual([
+    'found in take 7',
+    'not due yet, but for what you are getting ready for',
+    'due for a day, for what you are getting ready for',
+  ]);
+  expect(why({ kind: 'take', chart: 'c2', minutes: 5, why: 'not-played' })).toBe('the tune you left longest');
+  const { next } = courseOf((kind) => (kind.startsWith('ladder') ? 'learnt' : 'new'));
+  const offered = { chart: 'c2', title: 'Tin Orchard', step: next! };
+  const view = todayView(
+    today({ steps: [{ kind: 'course', chart: 'c2', minutes: 4 }], course: offered }),
+    String,
+  );
+  expect(view.first).toMatchObject({
+    href: '/drills?chart=c2&course=chord-tones',
+    name: 'Chord tones only',
+    why: 'next in the course: locked to the chords',
+  });
 });
 
 test('a goal says its days, and the tunes of those to come', () => {

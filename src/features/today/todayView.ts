@@ -1,5 +1,7 @@
 import { addDays, format } from 'date-fns';
-import { attemptSize } from '@/core/drills';
+import { attemptSize, CATALOGUE } from '@/core/drills';
+import { lineLevelName } from '@/presentation';
+import type { StoredDrill } from '@/server/drillRows';
 import { DAY_MS, FEWEST, HELD, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
 import { typeset } from '@/core/music';
 import type { Today, TunePractice } from '@/server/practice';
@@ -14,6 +16,8 @@ export type TodayItem = {
   readonly words: string;
   readonly bold: string | null;
   readonly minutes: number;
+  /** Why it is here, in one line. */
+  readonly why: string;
 };
 export type TodayView = {
   readonly goal: {
@@ -94,6 +98,7 @@ const dayName = (now: number, ahead: number): string => {
 
 const itemOf = (step: SessionStep, today: Today): TodayItem | null => {
   if (step.kind === 'rest') return null;
+  if (step.kind === 'course') return courseItem(step, today);
   return step.kind === 'take' ? takeItem(step, today) : drillItem(step, today);
 };
 
@@ -110,11 +115,28 @@ function takeItem(step: StepOf<'take'>, { tunes, now }: Today): TodayItem | null
     words: '',
     bold: null,
     minutes: step.minutes,
+    why:
+      step.why === 'goal' ? 'a whole take for what you are getting ready for' : 'the tune you left longest',
   };
 }
 
-function drillItem(step: StepOf<'drill'>, { items }: Today): TodayItem | null {
-  const found = items.find(({ drill }) => drill.id === step.id);
+/** The next drill of a course: chosen on the drills' screen, where the whole course stands. */
+function courseItem(step: StepOf<'course'>, { course }: Today): TodayItem | null {
+  if (!course) return null;
+  const { kind, level } = course.step;
+  return {
+    href: `/drills?chart=${course.chart}&course=${kind}`,
+    name: typeset(CATALOGUE[kind].name),
+    where: course.title,
+    words: 'first try',
+    bold: null,
+    minutes: step.minutes,
+    why: `next in the course: ${lineLevelName(level)}`,
+  };
+}
+
+function drillItem(step: StepOf<'drill'>, today: Today): TodayItem | null {
+  const found = today.items.find(({ drill }) => drill.id === step.id);
   if (!found) return null;
   const { drill, runs } = found;
   const [last] = runs;
@@ -124,8 +146,18 @@ function drillItem(step: StepOf<'drill'>, { items }: Today): TodayItem | null {
     where: drill.title,
     minutes: step.minutes,
     bold: last ? `${last.met} of ${last.of}` : null,
+    why: whyWords(step.why, drill, today.now),
     words: last ? wordsAhead(found) : 'first try',
   };
+}
+
+/** Why a drill is here today. */
+function whyWords(why: StepOf<'drill'>['why'], { dueAt, origin }: StoredDrill, now: number): string {
+  const late = Math.floor((now - dueAt) / DAY_MS);
+  if (why === 'new') return origin ? `found in take ${origin.take}` : 'new';
+  if (why === 'ahead') return 'not due yet, but for what you are getting ready for';
+  const due = late < 1 ? 'due today' : `due for ${late === 1 ? 'a day' : `${late} days`}`;
+  return why === 'goal' ? `${due}, for what you are getting ready for` : due;
 }
 
 /** What is still missing until the next tempo. */

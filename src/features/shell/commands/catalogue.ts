@@ -127,7 +127,7 @@ const SPECS = {
   'phrase.nextView': { label: 'Next view', keys: ['v'] },
   'phrase.previousView': { label: 'View before', keys: ['Shift+v'] },
   'phrase.transfer': { label: 'The next way to carry it', keys: ['t'] },
-  'phrase.hearForm': { label: 'Hear it over the form', keys: ['h'] },
+  'phrase.hearForm': { label: 'Hear it over the form', keys: ['f'] },
   'phrase.drill': { label: 'Drill it over the form', keys: ['w'] },
 
   'review.drill': { label: 'Drill the first finding', keys: ['w'] },
