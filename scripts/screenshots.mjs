@@ -161,7 +161,7 @@ async function shootReview(page, shoot) {
   await shoot('review-far');
 }
 
-/** The editor with an error, the library, Study by two schools, one place, and the sheet. */
+/** The editor with an error, a phrase, Study by two schools, one place, and the sheet. */
 async function shootCharts(page, shoot, theme) {
   const open = async (place) => {
     await page.goto(base + place, { waitUntil: 'load' });
@@ -178,8 +178,10 @@ async function shootCharts(page, shoot, theme) {
   await open(`/study/${lamplight.id}?at=8&plan=${encodeURIComponent(JSON.stringify(plan))}`);
   if (theme === 'dusk') await shoot('study');
   if (theme === 'dusk') {
-    await open('/charts');
-    await shoot('library');
+    const { phrases } = await (await fetch(`${base}/api/phrases`)).json();
+    await open(`/phrases/${phrases.find(({ name }) => name === 'Around the third of home').id}`);
+    await page.getByText('In none of your takes').waitFor();
+    await shoot('phrase');
   }
 }
 

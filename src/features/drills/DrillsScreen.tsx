@@ -56,7 +56,7 @@ export function DrillsScreen({ charts, items, chartId, courseStep = null }: Prop
             )}
           </span>
           <span className="ml-auto hidden sm:inline">
-            {open.length} {open.length === 1 ? 'drill comes' : 'drills come'} back, {due.length} due today
+            {open.length} {open.length === 1 ? 'drill' : 'drills'}, {due.length} due today
           </span>
         </>
       }

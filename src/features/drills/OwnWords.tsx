@@ -37,7 +37,7 @@ export function OwnWords({ chartText, onGo }: Props) {
           autoComplete="off"
         />
         <button type="submit" className="quiet" disabled={text.trim() === '' || !read.ok}>
-          Take it up
+          Start it
         </button>
       </div>
       <datalist id="own-examples">

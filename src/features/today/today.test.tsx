@@ -115,7 +115,7 @@ test('one thing first, with what the last time was and what the next has to brin
       words: '',
       bold: null,
       minutes: 5,
-      why: 'a whole take for what you are getting ready for',
+      why: 'a whole take for your goal',
     },
   ]);
   expect(view.first!.why).toBe('due for a day');
@@ -137,8 +137,8 @@ test('each thing says why it is here: due, found in a take, ahead for the goal, 
   const found = { ...drill, origin: { takeId: 't', take: 7, sentence: 's' } };
   expect([of('new'), of('ahead'), of('goal')]).toEqual([
     'found in take 7',
-    'not due yet, but for what you are getting ready for',
-    'due for a day, for what you are getting ready for',
+    'not due yet, but for your goal',
+    'due for a day, for your goal',
   ]);
   expect(why({ kind: 'take', chart: 'c2', minutes: 5, why: 'not-played' })).toBe('the tune you left longest');
   const { next } = courseOf((kind) => (kind.startsWith('ladder') ? 'learnt' : 'new'));

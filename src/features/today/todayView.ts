@@ -104,7 +104,7 @@ const itemOf = (step: SessionStep, today: Today): TodayItem | null => {
 
 type StepOf<K extends SessionStep['kind']> = Extract<SessionStep, { kind: K }>;
 
-function takeItem(step: StepOf<'take'>, { tunes, now }: Today): TodayItem | null {
+function takeItem(step: StepOf<'take'>, { tunes, now, goal }: Today): TodayItem | null {
   const tune = tunes.find(({ chart }) => chart === step.chart);
   if (!tune) return null;
   const days = tune.lastPlayed === null ? null : Math.floor((now - tune.lastPlayed) / DAY_MS);
@@ -115,8 +115,7 @@ function takeItem(step: StepOf<'take'>, { tunes, now }: Today): TodayItem | null
     words: '',
     bold: null,
     minutes: step.minutes,
-    why:
-      step.why === 'goal' ? 'a whole take for what you are getting ready for' : 'the tune you left longest',
+    why: step.why === 'goal' ? `a whole take for ${goal?.words ?? 'your goal'}` : 'the tune you left longest',
   };
 }
 
@@ -146,18 +145,19 @@ function drillItem(step: StepOf<'drill'>, today: Today): TodayItem | null {
     where: drill.title,
     minutes: step.minutes,
     bold: last ? `${last.met} of ${last.of}` : null,
-    why: whyWords(step.why, drill, today.now),
+    why: whyWords(step.why, drill, today),
     words: last ? wordsAhead(found) : 'first try',
   };
 }
 
 /** Why a drill is here today. */
-function whyWords(why: StepOf<'drill'>['why'], { dueAt, origin }: StoredDrill, now: number): string {
+function whyWords(why: StepOf<'drill'>['why'], { dueAt, origin }: StoredDrill, { now, goal }: Today): string {
+  const wanted = `for ${goal?.words ?? 'your goal'}`;
   const late = Math.floor((now - dueAt) / DAY_MS);
   if (why === 'new') return origin ? `found in take ${origin.take}` : 'new';
-  if (why === 'ahead') return 'not due yet, but for what you are getting ready for';
+  if (why === 'ahead') return `not due yet, but ${wanted}`;
   const due = late < 1 ? 'due today' : `due for ${late === 1 ? 'a day' : `${late} days`}`;
-  return why === 'goal' ? `${due}, for what you are getting ready for` : due;
+  return why === 'goal' ? `${due}, ${wanted}` : due;
 }
 
 /** What is still missing until the next tempo. */
