@@ -1,5 +1,5 @@
 export { followedSummary, followedWords } from './followedWords';
-export { leadWords, levelWords, lineLevelName, shapeWords, spelledWords } from './shapeWords';
+export { leadWords, levelWords, lineLevelName, togetherWords, shapeWords, spelledWords } from './shapeWords';
 export { substituteReason } from './substituteWords';
 export { clashWords, placeWords, planSentence, settingsWords, whereWords } from './planWords';
 export { busyWords, calibrationWords, playTroubleWords, takeTroubleWords } from './soundWords';

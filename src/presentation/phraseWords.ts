@@ -1,5 +1,5 @@
 import type { PhraseEnd, Report } from '@/core/analyse';
-import { rangeInWords } from '@/core/findings';
+import { rangeInWords } from '@/core/music';
 import type { Found, Transfer, Variation } from '@/core/phrases';
 
 const TRANSFER_WORDS: Record<Transfer, { readonly name: string; readonly what: string }> = {

@@ -1,6 +1,7 @@
 import type { LineLevel } from '@/core/drills';
+import type { Together } from '@/core/analyse';
 import type { ChorusLevel, LeadInto, SpelledShape } from '@/core/findings';
-import { times, typeset } from '@/core/music';
+import { rangeInWords, times, typeset } from '@/core/music';
 
 /** An arpeggio as players name it, from the chord: `minor seventh on the 6`. */
 export function shapeWords({ name, relation }: Pick<SpelledShape, 'name' | 'relation'>): string {
@@ -19,6 +20,18 @@ const LEVELS: Readonly<Record<LineLevel, string>> = {
   'borrowed-shapes': 'shapes of other chords',
   free: 'free, and home again',
 };
+
+const INVERSIONS = ['root position', 'first inversion', 'second inversion'] as const;
+
+/** What was struck together with a note: `a sixth: ♭7 and 5`, `C, first inversion`; empty for a single note. */
+export function togetherWords({ dyad, name, inversion }: Together): string {
+  if (dyad) {
+    const degrees = dyad.degrees.map((degree) => (degree === null ? '–' : typeset(degree))).join(' and ');
+    return `${dyad.semitones > 12 ? `an octave and ${rangeInWords(dyad.semitones - 12)}` : rangeInWords(dyad.semitones)}: ${degrees}`;
+  }
+  if (!name) return '';
+  return inversion === undefined ? typeset(name) : `${typeset(name)}, ${INVERSIONS[inversion]}`;
+}
 
 /** A level of the course by name. */
 export const lineLevelName = (level: LineLevel): string => LEVELS[level];

@@ -1,7 +1,7 @@
 export { asPlayed } from './asPlayed';
 export * from './notes/played';
 export { analyseAligned, MOST_UNASKED_MS, type GridAlignment } from './alignment';
-export { analyse, ENGINE_VERSION, type AnalysisRequest, type Report, type FigureReport } from './report';
+export { analyse, ENGINE_VERSION, type AnalysisRequest, type FigureReport, type Report } from './report';
 export type { Summary } from './statistics/summary';
 export type { NoteReport } from './noteFunctions/noteReport';
 export {
@@ -37,3 +37,4 @@ export type { StepOut } from './noteFunctions/stepOuts';
 export { windowsAt, type Windows } from './notes/windows';
 export { type LandingMark } from './changes/landingMark';
 export { landingMark } from './changes/landingMark';
+export { togetherOf, type Together } from './impliedHarmony/together';

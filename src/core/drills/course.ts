@@ -27,7 +27,7 @@ export type CourseStep = {
   readonly kind: DrillKind;
   readonly standing: CourseStanding;
 };
-export type Course = {
+export type CourseOfTune = {
   readonly levels: readonly {
     readonly level: LineLevel;
     readonly steps: readonly CourseStep[];
@@ -39,7 +39,7 @@ export type Course = {
 };
 
 /** The course through a tune by what was learnt of it. @param standingOf how far a kind of drill has come there */
-export function courseOf(standingOf: (kind: DrillKind) => CourseStanding): Course {
+export function courseOf(standingOf: (kind: DrillKind) => CourseStanding): CourseOfTune {
   const levels = COURSE.map(({ level, kinds }) => {
     const steps = kinds.map((kind): CourseStep => ({ level, kind, standing: standingOf(kind) }));
     return { level, steps, isDone: steps.filter(({ standing }) => standing !== 'learnt').length <= 1 };

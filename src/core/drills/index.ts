@@ -2,7 +2,7 @@ export { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './c
 export {
   COURSE,
   courseOf,
-  type Course,
+  type CourseOfTune,
   type CourseStanding,
   type CourseStep,
   type LineLevel,

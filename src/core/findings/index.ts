@@ -22,4 +22,3 @@ export { fingeredTake, onTheNeck, type OnTheNeck } from './onTheNeck';
 export { newcombeInterval, wilsonInterval, type Rate } from './wilson';
 export { compareTakes, type Compared, type Comparison, type ChangeRates, type KindRates } from './compare';
 export { approachTable, type ApproachRow } from './approaches';
-export { rangeInWords } from './words';

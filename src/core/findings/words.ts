@@ -48,22 +48,3 @@ export function beatsInWords(beats: number): string {
 }
 
 const NUMBERS: Readonly<Record<number, string>> = { 2: 'two', 3: 'three', 4: 'four', 5: 'five', 6: 'six' };
-
-const RANGES = [
-  'one note',
-  'a half step',
-  'a whole step',
-  'a minor third',
-  'a third',
-  'a fourth',
-  'a tritone',
-  'a fifth',
-  'a minor sixth',
-  'a sixth',
-  'a seventh',
-  'a seventh',
-  'an octave',
-] as const;
-
-/** A range of semitones as an interval. */
-export const rangeInWords = (semitones: number): string => RANGES[semitones] ?? `${semitones} half steps`;

@@ -6,4 +6,4 @@ export * from './scale';
 export { plainNote, spellerOf } from './noteSpelling';
 export * from './key';
 export * from './transposeChord';
-export { intervalWord, times, typeset } from './words';
+export { intervalWord, rangeInWords, times, typeset } from './words';

@@ -38,3 +38,22 @@ export const typeset = (text: string): string =>
     .replace(/♭b/g, '♭♭')
     .replace(/b(?=\d)/g, '♭')
     .replace(/#(?=\d)/g, '♯');
+
+const RANGES = [
+  'one note',
+  'a half step',
+  'a whole step',
+  'a minor third',
+  'a third',
+  'a fourth',
+  'a tritone',
+  'a fifth',
+  'a minor sixth',
+  'a sixth',
+  'a seventh',
+  'a seventh',
+  'an octave',
+] as const;
+
+/** A range of semitones as an interval. */
+export const rangeInWords = (semitones: number): string => RANGES[semitones] ?? `${semitones} half steps`;

@@ -1,5 +1,5 @@
 'use client';
-import { CATALOGUE, courseOf, type Course, type CourseStep, type DrillKind } from '@/core/drills';
+import { CATALOGUE, courseOf, type CourseOfTune, type CourseStep, type DrillKind } from '@/core/drills';
 import { typeset } from '@/core/music';
 import { isLearnt } from '@/core/scheduling';
 import { lineLevelName } from '@/presentation';
@@ -7,7 +7,7 @@ import { ChordWords } from '@/ui/ChordWords';
 import type { Item } from './DrillRows';
 
 /** How far the drills of one chart have come. @param known its drills by kind */
-export function courseThrough(known: ReadonlyMap<string, Item>): Course {
+export function courseThrough(known: ReadonlyMap<string, Item>): CourseOfTune {
   return courseOf((kind) => {
     const item = known.get(kind);
     if (!item) return 'new';
@@ -15,7 +15,7 @@ export function courseThrough(known: ReadonlyMap<string, Item>): Course {
   });
 }
 
-type Props = { course: Course; title: string; onGo: (kind: DrillKind) => void };
+type Props = { course: CourseOfTune; title: string; onGo: (kind: DrillKind) => void };
 
 /** The four levels through one tune with their drills, and which comes next. */
 export function CourseView({ course, title, onGo }: Props) {

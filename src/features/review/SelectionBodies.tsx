@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
-import type { ChangeReport, Report } from '@/core/analyse';
+import { togetherOf, type ChangeReport, type Report } from '@/core/analyse';
 import { intervalWord, typeset } from '@/core/music';
 import { elementAt, present } from '@/core/shared';
+import { togetherWords } from '@/presentation';
 import { ChordSymbol } from '@/ui/ChordSymbol';
 import { ChordWords } from '@/ui/ChordWords';
 import { intervalLabel } from '@/ui/intervalLabel';
@@ -64,6 +65,7 @@ function NoteBody({ report, index, onFix }: BodyProps) {
       <Facts
         facts={[
           ['What it is', words.is],
+          ['Struck together', togetherWords(togetherOf(report, note.event))],
           ['What it did', words.did],
           ['Why it matters', whyOf(report, index)],
           ['By the rule', ruleOf(note)],

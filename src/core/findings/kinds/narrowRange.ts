@@ -1,5 +1,5 @@
 import { defineKind } from '../measure';
-import { rangeInWords } from '../words';
+import { rangeInWords } from '../../music';
 import { ENOUGH_NOTES, lineOf, rangeOf } from './reach';
 
 type Facts = { readonly semitones: number };
