@@ -15,6 +15,17 @@ export function NoteMark({
       onClick={onNote && !lead ? () => onNote(note.index) : undefined}
       className={onNote && !lead ? 'cursor-pointer' : undefined}
     >
+      {one.ring !== null && one.ring > x + width && (
+        <line
+          x1={x + width}
+          y1={y}
+          x2={one.ring}
+          y2={y}
+          stroke={`var(--h${Math.min(3, part.height)})`}
+          strokeWidth={2}
+          strokeLinecap="round"
+        />
+      )}
       {!part.held && <Hand one={one} slope={slope} beatWidth={beatWidth} under />}
       <Pill
         x={x}

@@ -8,11 +8,16 @@ type Props = {
   size?: number;
 };
 
+/** The size a label is printed in inside a pill; null where it does not fit. */
+export function labelFont(label: string, width: number, size: number): number | null {
+  const font = label.length > 2 ? Math.min(size, (width - 2) / label.length / 0.56) : size;
+  return label !== '' && font >= 9 && width >= font * label.length * 0.58 ? font : null;
+}
+
 /** One note: heights 0 to 2 solid and paler, 3 hollow, 4 dashed; its interval printed where there is room. */
 export function Pill({ x, y, width, height, tier, label = '', size = 11.5 }: Props) {
   const radius = height / 2;
-  const font = label.length > 2 ? Math.min(size, (width - 2) / label.length / 0.56) : size;
-  const fits = font >= 9 && width >= font * label.length * 0.58;
+  const font = labelFont(label, width, size);
   const solid = tier < 3;
   return (
     <>
@@ -38,7 +43,7 @@ export function Pill({ x, y, width, height, tier, label = '', size = 11.5 }: Pro
           strokeDasharray={tier === 4 ? '3.5 2.5' : undefined}
         />
       )}
-      {label && fits && (
+      {font !== null && (
         <text
           x={x + width / 2}
           y={y + font * 0.335}

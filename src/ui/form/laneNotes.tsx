@@ -16,6 +16,8 @@ export type Placed = {
   readonly part: DrawnPart;
   readonly x: number;
   readonly width: number;
+  /** Where a note that rings on under the line falls silent; null where it ends with its pill. */
+  readonly ring: number | null;
   readonly y: number;
   readonly height: number;
   readonly lead: boolean;
@@ -77,25 +79,71 @@ export function placeNotes(
   lane: LaneSpec,
   slope: Slope,
 ): Placed[] {
+  const within = notesWithin(take, from, to);
+  return within.flatMap((note, index) =>
+    note.end > from && note.onset < to
+      ? placeNote(note, neighboursOf(within, index), { from, to, x, lane, slope })
+      : [],
+  );
+}
+
+/** Notes struck so near to each other sound together. */
+const TOGETHER: Beats = 0.06;
+type Neighbours = { readonly next: Beats; readonly isUnder: boolean };
+
+/** When the line goes on after a note, and whether a higher note is struck with it. */
+function neighboursOf(notes: readonly DrawnNote[], index: number): Neighbours {
+  const { onset, midi } = elementAt(notes, index);
+  let [next, isUnder] = [Infinity, false];
+  for (let at = index + 1; at < notes.length && next === Infinity; at++) {
+    const other = elementAt(notes, at);
+    if (other.onset > onset + TOGETHER) next = other.onset;
+    else isUnder ||= other.midi > midi;
+  }
+  for (let at = index - 1; at >= 0 && elementAt(notes, at).onset > onset - TOGETHER; at--)
+    isUnder ||= elementAt(notes, at).midi > midi;
+  return { next, isUnder };
+}
+
+type Stretch = {
+  readonly from: Beats;
+  readonly to: Beats;
+  readonly x: (beat: Beats) => number;
+  readonly lane: LaneSpec;
+  readonly slope: Slope;
+};
+
+/** Least widths of a note, in drawing units: closed, open, and where the next one follows at once. */
+const LEAST = { closed: 3, open: 11, crowded: 4 } as const;
+
+function placeNote(note: DrawnNote, { next, isUnder }: Neighbours, stretch: Stretch): Placed[] {
+  const { from, to, x, lane, slope } = stretch;
   const closed = lane.view === 'closed';
   const byPitch = lane.view === 'pitch';
-  return notesWithin(take, from, to)
-    .filter((note) => note.end > from && note.onset < to)
-    .flatMap((note) => {
-      const lead = note.onset < from + 1 && note.end <= from + 1 + 1e-6;
-      return note.parts
-        .map((part) => ({ part, a: Math.max(part.from, from), b: Math.min(part.to, to) }))
-        .filter(({ part, a, b }) => b > a && !isSliver(part.from, a, b, from))
-        .map(({ part, a, b }) => ({
-          note,
-          part,
-          lead,
-          byPitch,
-          x: x(a) + (part.held ? -1 : 1.5),
-          width: Math.max(closed ? 3 : 11, x(b) - x(a) - (part.held ? 0.5 : 3)),
-          y: byPitch ? slope.y(note.midi) : slope.yOfHeight(part.height),
-          height: thicknessOf(lane, note.landing && !lead),
-        }));
+  const lead = note.onset < from + 1 && note.end <= from + 1 + 1e-6;
+  return note.parts
+    .map((part) => ({ part, a: Math.max(part.from, from), b: Math.min(part.to, to) }))
+    .filter(({ part, a, b }) => b > a && !isSliver(part.from, a, b, from))
+    .map(({ part, a, b }) => {
+      // where the line goes on while a note still rings, its label ends with the line and a thin line goes on
+      const body = closed ? b : Math.max(a, Math.min(b, next));
+      const left = x(a) + (part.held ? -1 : 1.5);
+      // no wider than to what follows: the next note, or its own part over the next chord
+      const follows = Math.min(next, part.to < note.end - 1e-6 ? part.to : Infinity);
+      const room = follows === Infinity ? Infinity : x(follows) - left - 1;
+      const least = closed ? LEAST.closed : Math.max(LEAST.crowded, Math.min(LEAST.open, room));
+      const width = Math.max(least, x(body) - x(a) - (part.held ? 0.5 : 3));
+      return {
+        note,
+        part: isUnder || body <= a ? { ...part, label: '' } : part,
+        lead,
+        byPitch,
+        x: left,
+        width,
+        ring: body < b ? x(b) - 1.5 : null,
+        y: byPitch ? slope.y(note.midi) : slope.yOfHeight(part.height),
+        height: thicknessOf(lane, note.landing && !lead),
+      };
     });
 }
 
