@@ -7,7 +7,7 @@ import { cellWords, stepWords } from '@/presentation';
 import { Checkbox, Select } from '@/ui/controls';
 import { LineOnForm } from '@/ui/form/LineOnForm';
 import { LineOnNeck } from '@/ui/neck/LineOnNeck';
-import { beatOf, HearButton } from './Hear';
+import { beatOf, HearAndKeep } from './Hear';
 import { drawnLine } from './phraseView';
 import type { Bench, WorkshopChart } from './WorkshopScreen';
 
@@ -115,14 +115,12 @@ function CellLine({ bench: { stored, keep }, chart, notes, hearing }: LineProps)
     <>
       <p className="my-2 flex flex-wrap items-baseline gap-x-4 text-[15px] text-dim">
         {cellWords(line.report)}
-        <HearButton hearing={hearing} line={{ id, ...under }} name="the moving cell" />
-        <button
-          type="button"
-          className="quiet"
-          onClick={() => keep(`${stored.name}, moving`.slice(0, 80), under)}
-        >
-          keep it
-        </button>
+        <HearAndKeep
+          hearing={hearing}
+          line={{ id, ...under }}
+          name="the moving cell"
+          onKeep={() => keep(`${stored.name}, moving`.slice(0, 80), under)}
+        />
       </p>
       <LineOnForm {...line} cursor={beat} name="the moving cell" />
       <LineOnNeck report={line.report} beat={beat} name="The moving cell" />

@@ -6,7 +6,7 @@ import { endingsOf, withEnding, type EndingOver } from '@/core/phrases';
 import { unwrap } from '@/core/shared';
 import { endWords, homeWords } from '@/presentation';
 import { ChordWords } from '@/ui/ChordWords';
-import { HearButton } from './Hear';
+import { HearAndKeep } from './Hear';
 import type { Bench, WorkshopChart } from './WorkshopScreen';
 
 /** What the last note of the phrase is over every chord of a form, and what would bring it home. */
@@ -51,17 +51,12 @@ function EndingRow({ bench: { stored, hearing, keep }, ending }: { bench: Bench;
       <td className={ending.end === 'home' ? 'pr-4 font-[620]' : 'pr-4 text-soft'}>{endWords(ending.end)}</td>
       <td className="pr-4 text-soft">{homeWords(ending.homeBy)}</td>
       <td className="py-1 text-right">
-        <span className="flex justify-end gap-3 text-[15px]">
-          <HearButton hearing={hearing} line={{ id, ...ended }} name={name} />
-          <button
-            type="button"
-            className="quiet"
-            aria-label={`Keep it: ${name}`}
-            onClick={() => keep(`${stored.name}, ${name}`.slice(0, 80), ended)}
-          >
-            keep it
-          </button>
-        </span>
+        <HearAndKeep
+          hearing={hearing}
+          line={{ id, ...ended }}
+          name={name}
+          onKeep={() => keep(`${stored.name}, ${name}`.slice(0, 80), ended)}
+        />
       </td>
     </tr>
   );

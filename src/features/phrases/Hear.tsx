@@ -35,3 +35,15 @@ export const HearButton = ({ hearing, line, name }: { hearing: Hearing; line: He
     {hearWords(hearing, line.id)}
   </button>
 );
+
+type HearAndKeepProps = { hearing: Hearing; line: HeardLine; name: string; onKeep: () => void };
+
+/** A line that was made of a phrase, to be heard and to be kept as a phrase of its own. */
+export const HearAndKeep = ({ hearing, line, name, onKeep }: HearAndKeepProps) => (
+  <span className="ml-auto flex justify-end gap-3 text-[15px]">
+    <HearButton hearing={hearing} line={line} name={name} />
+    <button type="button" className="quiet" aria-label={`Keep it: ${name}`} onClick={onKeep}>
+      keep it
+    </button>
+  </span>
+);

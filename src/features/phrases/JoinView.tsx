@@ -4,7 +4,7 @@ import { joinedPhrases, sceneOf } from '@/core/phrases';
 import type { StoredPhrase } from '@/server/phrases';
 import { Select } from '@/ui/controls';
 import { LineOnForm } from '@/ui/form/LineOnForm';
-import { beatOf, HearButton } from './Hear';
+import { beatOf, HearAndKeep } from './Hear';
 import { drawnLine } from './phraseView';
 import type { Bench } from './WorkshopScreen';
 
@@ -38,14 +38,12 @@ function Joined({ bench: { stored, hearing, keep }, other }: { bench: Bench; oth
   return (
     <>
       <p className="my-2 flex gap-4">
-        <HearButton hearing={hearing} line={{ id, ...joined }} name="both phrases" />
-        <button
-          type="button"
-          className="quiet"
-          onClick={() => keep(`${stored.name} and ${other.name}`.slice(0, 80), joined)}
-        >
-          keep it
-        </button>
+        <HearAndKeep
+          hearing={hearing}
+          line={{ id, ...joined }}
+          name="both phrases"
+          onKeep={() => keep(`${stored.name} and ${other.name}`.slice(0, 80), joined)}
+        />
       </p>
       <LineOnForm {...line} cursor={beatOf(hearing, id)} name="both phrases" />
     </>

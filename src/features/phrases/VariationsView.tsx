@@ -4,7 +4,7 @@ import { VARIATIONS, varied, type KeptPhrase, type Variation } from '@/core/phra
 import { sceneOf } from '@/core/phrases';
 import { variationWords } from '@/presentation';
 import { LineOnForm } from '@/ui/form/LineOnForm';
-import { beatOf, HearButton } from './Hear';
+import { beatOf, HearAndKeep } from './Hear';
 import { drawnLine, formulaText } from './phraseView';
 import type { Bench } from './WorkshopScreen';
 
@@ -41,17 +41,12 @@ function OneVariation({ bench: { stored, hearing, keep }, variation, other }: On
       <p className="flex flex-wrap items-baseline gap-x-4">
         <b className="text-[19px]">{name}</b>
         <span className="text-soft">{formulaText(other)}</span>
-        <span className="ml-auto flex gap-3 text-[15px]">
-          <HearButton hearing={hearing} line={{ id, ...other }} name={name} />
-          <button
-            type="button"
-            className="quiet"
-            aria-label={`Keep it: ${name}`}
-            onClick={() => keep(`${stored.name}, ${name}`.slice(0, 80), other)}
-          >
-            keep it
-          </button>
-        </span>
+        <HearAndKeep
+          hearing={hearing}
+          line={{ id, ...other }}
+          name={name}
+          onKeep={() => keep(`${stored.name}, ${name}`.slice(0, 80), other)}
+        />
       </p>
       <LineOnForm {...line} rows={1} cursor={beatOf(hearing, id)} name={name} />
     </>
