@@ -1,3 +1,4 @@
+export { blockChords, type Block } from './blockChords';
 export { movedCell, type CellMove } from './cells';
 export { endingsOf, withEnding, type EndingOver } from './endings';
 export { commonPhrases, foundIn, type CommonPhrase, type Found, type SearchedLine } from './find';

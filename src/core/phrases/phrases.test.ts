@@ -4,6 +4,7 @@ import { analyse } from '../analyse';
 import { LIBRARY, readChart } from '../chart';
 import { elementAt, modulo, unwrap } from '../shared';
 import {
+  blockChords,
   commonPhrases,
   endingsOf,
   formulaOfNotes,
@@ -202,6 +203,39 @@ test('a cell moves up by half steps and back, comes home, and is judged as one s
     'cell.too-long',
     'cell.out-of-range',
   ]);
+});
+
+test('block chords: the sixth chord under its own tones, the diminished chord under the rest, each under one hand', () => {
+  const STANDARD = [64, 59, 55, 50, 45, 40];
+  // C major up its eight-note scale from E: C6 and Bdim7 in turn (sixth-diminished scale, common practice)
+  const scale = typed('Cmaj7 | Cmaj7', 'E4:1/2 F G Ab A B C5 D E');
+  const blocks = blockChords(scale, STANDARD);
+  expect(blocks.map(({ kind }) => kind)).toEqual([
+    'sixth',
+    'diminished',
+    'sixth',
+    'diminished',
+    'sixth',
+    'diminished',
+    'sixth',
+    'diminished',
+    'sixth',
+  ]);
+  const pcsOf = (list: readonly number[]) =>
+    [...new Set(list.map((midi) => modulo(midi, 12)))].sort((a, b) => a - b);
+  for (const { kind, pitches: own, grip } of blocks) {
+    expect(pcsOf(own)).toEqual(kind === 'sixth' ? [0, 4, 7, 9] : [2, 5, 8, 11]);
+    expect([...own]).toEqual([...own].sort((a, b) => a - b));
+    expect(grip).not.toBeNull();
+    const sounding = grip!.map(({ string, fret }) => STANDARD[string - 1]! + fret);
+    expect([...sounding].reverse()).toEqual(own);
+    const frets = grip!.map(({ fret }) => fret).filter((fret) => fret > 0);
+    expect(Math.max(...frets) - Math.min(...frets)).toBeLessThanOrEqual(4);
+  }
+  expect(blocks.map(({ pitches: own }) => own[3])).toEqual(pitches(scale));
+  // G7 is Dm6: its third, fifth, seventh and ninth; a note outside the scale gets the diminished chord it belongs to
+  expect(pcsOf(blockChords(typed('G7', 'B4:1 D5 F5 Eb5'), STANDARD)[0]!.pitches)).toEqual([2, 5, 9, 11]);
+  expect(blockChords(typed('G7', 'B4:1 D5 F5 Eb5'), STANDARD)[3]!.kind).toBe('diminished');
 });
 
 test('a phrase is found again: the same, moved, and fitted with the note that was changed', () => {

@@ -13,6 +13,7 @@ import { useCommands } from '../shell/commands/useCommands';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { Shell } from '../shell/Shell';
 import { useHearing } from '../shell/useHearing';
+import { BlocksView } from './BlocksView';
 import { CellView } from './CellView';
 import { EndingsView } from './EndingsView';
 import { beatOf, hearLine, hearWords, type Hearing } from './Hear';
@@ -36,9 +37,12 @@ const TABS = [
   ['variations', 'variations'],
   ['endings', 'endings'],
   ['cell', 'as a moving cell'],
+  ['blocks', 'block chords'],
   ['join', 'joined'],
 ] as const;
 type Tab = (typeof TABS)[number][0];
+/** Views that carry the phrase to a chart. */
+const ON_CHART: ReadonlySet<Tab> = new Set(['form', 'endings', 'cell']);
 
 /** What a view of the workshop works with. */
 export type Bench = {
@@ -84,7 +88,7 @@ export function WorkshopScreen({ stored, charts, others }: Props) {
           <Own bench={bench} />
           <div className="mt-5 border-t border-line pt-3">
             <TabRow label="What to make of it" value={tab} choices={TABS} onChange={setTab}>
-              {tab !== 'variations' && tab !== 'join' && charts.length > 0 && (
+              {ON_CHART.has(tab) && charts.length > 0 && (
                 <div className="mt-2 flex items-center gap-3 text-soft">
                   over
                   <Select
@@ -151,6 +155,7 @@ function Own({ bench: { stored, hearing } }: { bench: Bench }) {
 
 function View({ tab, bench, others }: { tab: Tab; bench: Bench; others: readonly StoredPhrase[] }) {
   if (tab === 'variations') return <VariationsView bench={bench} />;
+  if (tab === 'blocks') return <BlocksView bench={bench} />;
   if (tab === 'join') return <JoinView bench={bench} others={others} />;
   if (!bench.chart)
     return <p className="mt-4 text-soft">There is no chart to carry it to. Write one under Charts.</p>;
