@@ -10,8 +10,8 @@ import type { Bench } from './WorkshopScreen';
 
 /** The phrase and another one after it, joined by the nearest note. */
 export function JoinView({ bench, others }: { bench: Bench; others: readonly StoredPhrase[] }) {
-  const [chosen, setChosen] = useState(others[0]?.id ?? '');
-  const other = others.find(({ id }) => id === chosen);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const other = others.find(({ id }) => id === chosen) ?? others[0];
   if (!other)
     return <p className="mt-4 text-soft">Keep a second phrase first: then the two can be joined here.</p>;
   return (
@@ -21,7 +21,7 @@ export function JoinView({ bench, others }: { bench: Bench; others: readonly Sto
         <Select
           label="The second phrase"
           look="line"
-          value={chosen}
+          value={other.id}
           options={others.map(({ id, name }) => [id, name] as const)}
           onChange={setChosen}
         />
