@@ -16,5 +16,6 @@ CREATE TABLE `searched_lines` (
 	`take_id` text PRIMARY KEY NOT NULL,
 	`engine_version` integer NOT NULL,
 	`json` text NOT NULL,
+	`made_at` integer NOT NULL,
 	FOREIGN KEY (`take_id`) REFERENCES `takes`(`id`) ON UPDATE no action ON DELETE cascade
 );

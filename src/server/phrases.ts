@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull, lt } from 'drizzle-orm';
 import { ENGINE_VERSION, type Report } from '@/core/analyse';
 import { readChart } from '@/core/chart';
 import {
@@ -28,6 +28,8 @@ export type StoredPhrase = {
   readonly createdAt: number;
 };
 
+/** A question names so many takes at most. */
+const MOST_ASKED = 500;
 /** Removed phrases can be brought back for so long. */
 const KEPT_MS = 30 * 86_400_000;
 
@@ -149,13 +151,43 @@ async function searchedTakes(): Promise<SearchedTake[]> {
       number: takes.number,
       title: takes.title,
       createdAt: takes.createdAt,
-      line: searchedLines.json,
+      madeAt: searchedLines.madeAt,
     })
     .from(takes)
     .innerJoin(searchedLines, eq(searchedLines.takeId, takes.id))
     .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt)))
     .orderBy(asc(takes.createdAt), asc(takes.id));
-  return rows.map((row) => ({ ...row, line: row.line as SearchedLine }));
+  const lines = await linesOf(rows);
+  return rows.flatMap(({ madeAt: _madeAt, ...row }) => {
+    const line = lines.get(row.id);
+    return line ? [{ ...row, line }] : [];
+  });
+}
+
+type Line = { readonly madeAt: number; readonly line: SearchedLine };
+let read = new Map<string, Line>();
+
+/** The lines by take; those that were read before are not read again. */
+async function linesOf(
+  wanted: readonly { readonly id: string; readonly madeAt: number }[],
+): Promise<ReadonlyMap<string, SearchedLine>> {
+  const isKnown = ({ id, madeAt }: (typeof wanted)[number]) => read.get(id)?.madeAt === madeAt;
+  const missing = wanted.filter((one) => !isKnown(one)).map(({ id }) => id);
+  const kept = new Map(
+    wanted.filter(isKnown).flatMap(({ id }) => {
+      const known = read.get(id);
+      return known ? [[id, known] as const] : [];
+    }),
+  );
+  for (let at = 0; at < missing.length; at += MOST_ASKED) {
+    const rows = await database()
+      .select()
+      .from(searchedLines)
+      .where(inArray(searchedLines.takeId, missing.slice(at, at + MOST_ASKED)));
+    for (const { takeId, madeAt, json } of rows) kept.set(takeId, { madeAt, line: json as SearchedLine });
+  }
+  read = kept;
+  return new Map([...kept].map(([id, { line }]) => [id, line]));
 }
 
 async function fillMissing(): Promise<void> {
@@ -178,7 +210,12 @@ async function fillMissing(): Promise<void> {
     // a take that cannot be judged has no line to search in, and keeps no other from being searched
     const review = await reviewOf(id).catch(() => null);
     if (!review) continue;
-    const values = { takeId: id, engineVersion: ENGINE_VERSION, json: searchedLineOf(review.report) };
+    const values = {
+      takeId: id,
+      engineVersion: ENGINE_VERSION,
+      json: searchedLineOf(review.report),
+      madeAt: Date.now(),
+    };
     await write(
       async (tx) =>
         void (await tx

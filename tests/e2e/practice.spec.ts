@@ -44,7 +44,10 @@ test.describe('hands free', () => {
     await withStandIn(baseURL!, async (page, complaints) => {
       await page.goto(`/drills?chart=${chart}`);
       await alive(page);
-      await page.getByRole('button', { name: /^Thirds at every change/ }).click();
+      await page
+        .getByRole('region', { name: 'The ladder' })
+        .getByRole('button', { name: /^Thirds at every change/ })
+        .click();
       await expect(page.getByRole('heading', { level: 1 })).toContainText('Thirds at every change');
       await expect(page.getByRole('region', { name: 'An example' }).locator('svg').first()).toBeVisible();
       // close to its goal, so that the ladder has little to climb

@@ -284,4 +284,6 @@ export const searchedLines = sqliteTable('searched_lines', {
     .references(() => takes.id, { onDelete: 'cascade' }),
   engineVersion: integer().notNull(),
   json: text({ mode: 'json' }).notNull(),
+  /** When it was made: a line that was read before is known again by it. */
+  madeAt: integer().notNull(),
 });
