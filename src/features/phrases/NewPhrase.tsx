@@ -41,7 +41,7 @@ export function NewPhrase() {
     <section aria-label="Write a phrase" className="max-w-[560px]">
       <h2 className="text-[25px] leading-8 font-[640]">Write a phrase</h2>
       <form
-        className="mt-2 grid gap-2"
+        className="mt-2 grid grid-cols-[minmax(0,1fr)] gap-2"
         onSubmit={(event) => {
           event.preventDefault();
           keep();

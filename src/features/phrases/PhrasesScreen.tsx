@@ -31,7 +31,7 @@ export function PhrasesScreen({ phrases, habits }: Props) {
         </span>
       }
     >
-      <div className="mx-4 grid gap-x-14 gap-y-8 pt-4 pb-10 sm:mx-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,460px)]">
+      <div className="mx-4 grid grid-cols-[minmax(0,1fr)] gap-x-14 gap-y-8 pt-4 pb-10 sm:mx-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,460px)]">
         <section aria-label="Your phrases" className="min-w-0">
           <div className="flex flex-wrap items-baseline justify-between gap-3">
             <h1 className="text-[25px] leading-8 font-[640]">Your phrases</h1>
@@ -53,7 +53,7 @@ export function PhrasesScreen({ phrases, habits }: Props) {
           )}
           <List phrases={shown} />
         </section>
-        <div className="grid content-start gap-8">
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-8">
           <NewPhrase />
           <Habits habits={habits} />
         </div>
