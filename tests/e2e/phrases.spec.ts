@@ -17,6 +17,7 @@ test('a phrase is kept out of a review, carried over a form, varied, ended, move
   const at = report.phrases.findIndex(({ noteIndices }) => noteIndices.length >= 4);
   await page.goto(`/takes/${take}?at=phrase-${at + 1}`);
   await alive(page);
+  await expect(page.getByRole('region', { name: 'Selected' })).toBeVisible();
   await page.keyboard.press('k');
   await page.getByRole('button', { name: /Open it/ }).click();
   await expect(page.getByRole('region', { name: 'The phrase' })).toBeVisible();
