@@ -28,6 +28,8 @@ export type StoredPhrase = {
   readonly createdAt: number;
 };
 
+/** So many lines are made at one asking, the newest first: the next asking goes on. */
+const MOST_FILLED = 100;
 /** A question names so many takes at most. */
 const MOST_ASKED = 500;
 /** Removed phrases can be brought back for so long. */
@@ -139,6 +141,7 @@ type SearchedTake = {
   readonly number: number;
   readonly title: string;
   readonly createdAt: number;
+  readonly isSolo: boolean;
   readonly line: SearchedLine;
 };
 
@@ -152,15 +155,16 @@ async function searchedTakes(): Promise<SearchedTake[]> {
       title: takes.title,
       createdAt: takes.createdAt,
       madeAt: searchedLines.madeAt,
+      drillId: takes.drillId,
     })
     .from(takes)
     .innerJoin(searchedLines, eq(searchedLines.takeId, takes.id))
     .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt)))
     .orderBy(asc(takes.createdAt), asc(takes.id));
   const lines = await linesOf(rows);
-  return rows.flatMap(({ madeAt: _madeAt, ...row }) => {
+  return rows.flatMap(({ madeAt: _madeAt, drillId, ...row }) => {
     const line = lines.get(row.id);
-    return line ? [{ ...row, line }] : [];
+    return line ? [{ ...row, isSolo: drillId === null, line }] : [];
   });
 }
 
@@ -205,7 +209,9 @@ async function fillMissing(): Promise<void> {
         isNull(searchedLines.takeId),
         isNull(takes.trouble),
       ),
-    );
+    )
+    .orderBy(desc(takes.createdAt))
+    .limit(MOST_FILLED);
   for (const { id } of missing) {
     // a take that cannot be judged has no line to search in, and keeps no other from being searched
     const review = await reviewOf(id).catch(() => null);
@@ -234,7 +240,7 @@ export type FoundInTake = Pick<SearchedTake, 'id' | 'number' | 'title' | 'create
 export async function foundAgain(id: string): Promise<FoundInTake[]> {
   const { phrase } = await phraseById(id);
   return (await searchedTakes())
-    .map(({ line, ...take }) => ({ ...take, found: foundIn(line, phrase.notes) }))
+    .map(({ line, isSolo: _isSolo, ...take }) => ({ ...take, found: foundIn(line, phrase.notes) }))
     .filter(({ found }) => found.length > 0)
     .reverse();
 }
@@ -251,7 +257,8 @@ export type Habit = {
 const MOST_HABITS = 12;
 
 export async function habits(): Promise<Habit[]> {
-  const all = await searchedTakes();
+  // what a drill asks for again and again is no habit
+  const all = (await searchedTakes()).filter(({ isSolo }) => isSolo);
   return commonPhrases(all.map(({ line }) => line))
     .slice(0, MOST_HABITS)
     .map(({ line, phrase, ...counts }) => {

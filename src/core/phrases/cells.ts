@@ -83,9 +83,3 @@ const shiftsOf = ({ by, times, isThereAndBack }: CellMove): Semitones[] => {
   const there = Array.from({ length: times + 1 }, (_, index) => index * by);
   return isThereAndBack ? [...there, ...there.slice(0, -1).reverse()] : there;
 };
-
-/** Beat of the form where a bar begins, for choosing where a cell starts; bars from 1. */
-export function beatOfBar(chart: Chart, tempo: BeatsPerMinute, bar: number): Beats {
-  const timeline = timelineOf(chart, tempo);
-  return elementAt(timeline.bars, bar - 1).start;
-}

@@ -1,5 +1,5 @@
 import { writeChart } from '../chart';
-import { elementAt, modulo, type Beats, type Midi } from '../shared';
+import { elementAt, modulo, type Beats } from '../shared';
 import { NEAR } from './formula';
 import { sceneOf, type KeptPhrase, type PhraseNote } from './phrase';
 import { nearestOf, pitchAtStep, scaleAt, stepOf } from './scaleSteps';
@@ -155,6 +155,3 @@ const isSame = (a: readonly PhraseNote[], b: readonly PhraseNote[]): boolean =>
       midi === other.midi && near(onsetBeat, other.onsetBeat) && near(durationBeats, other.durationBeats)
     );
   });
-
-/** The pitches of a phrase. */
-export const pitchesOf = (notes: readonly PhraseNote[]): Midi[] => notes.map(({ midi }) => midi);
