@@ -13,6 +13,7 @@ import { phrases } from './db/schema';
 import { changePhrase, foundAgain, habits, keepPhrase, listPhrases, phraseById } from './phrases';
 import { reviewOf } from './reviews';
 import { importLine } from './takeImport';
+import { amendTake, takeById } from './takes';
 import { phraseBody } from './validation';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'wander-'));
@@ -111,6 +112,11 @@ test('a phrase is found again in every take: the same, moved; an edit is searche
     ],
   ]);
   expect(await habits()).toMatchObject([{ count: 3, takes: 2, take: { id: second }, phrase: 0 }]);
+  // lined up half a second later, its beats are others
+  const { offsetSec } = await takeById(second);
+  await amendTake(second, { offsetSec: offsetSec - 0.5 });
+  expect((await found())[0]).toEqual([second, [[9, 'moved']]]);
+  await amendTake(second, { offsetSec });
   await keepEdits(second, [{ kind: 'delete', id: 'h1' }]);
   expect((await found()).map(([take]) => take)).toEqual([first]);
 });

@@ -8,7 +8,7 @@ import { planFromWords, type PlanWords } from '@/core/plan';
 import { beatsToSeconds, present } from '@/core/shared';
 import { chartById } from './charts';
 import { database, write } from './db/client';
-import { audioChunks, charts, notes, reports, takes } from './db/schema';
+import { audioChunks, charts, notes, reports, searchedLines, takes } from './db/schema';
 import { Failure, notFound } from './failure';
 import { newId } from './ids';
 import type { FinishBody, NewTakeBody } from './validation';
@@ -221,6 +221,7 @@ export async function amendTake(
       .returning();
     if (!take) throw notFound('take');
     await tx.delete(reports).where(eq(reports.takeId, id));
+    await tx.delete(searchedLines).where(eq(searchedLines.takeId, id));
     return asTake(take);
   });
 }
