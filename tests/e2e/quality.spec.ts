@@ -29,7 +29,9 @@ async function useTheme(page: Page, theme: string): Promise<void> {
 
 /** The workshop of a phrase. */
 async function phrasePath(request: APIRequestContext, baseURL: string): Promise<string> {
-  const phrase = unwrap(readPhrase({ chords: 'Dm7 | G7', line: 'D4:1/2 F A C5 B4:2 G4:1', tempo: 100 }));
+  // more chords than a phone is wide
+  const chords = `Dm7 | G7 |${' Bb7 |'.repeat(12)} F7`;
+  const phrase = unwrap(readPhrase({ chords, line: 'D4:1/2 F A C5 B4:2 G4:1', tempo: 100 }));
   const made = await request.post('/api/phrases', {
     headers: { origin: baseURL },
     data: { name: 'From two to five', tags: [], phrase, source: 'typed' },
