@@ -9,6 +9,7 @@ export type Example = { readonly features: Float64Array; readonly label: 0 | 1 |
 
 const ON_TIME = 0.04;
 const NEARLY = 0.075;
+const SLACK = 0.008;
 const SAME_PITCH = 0.45;
 const NEAR_PITCH = 0.75;
 
@@ -40,6 +41,25 @@ function pitchToHear(
 const cost = (string: { at: number; midi: number }, note: TrueNote): number =>
   Math.abs(string.at - note.onset) * 1000 + Math.abs(string.midi - note.pitch);
 
+type Wanted = ReturnType<typeof pitchToHear> & { readonly onset: number; readonly settled: number };
+
+/** What a true note makes of a claim at `time` seconds. */
+function labelFor(
+  time: number,
+  midi: number,
+  { onset, pitch, settled, low, high, arrives }: Wanted,
+): 0 | 1 | 2 {
+  const [apart, away] = [Math.abs(time - onset), Math.abs(midi - pitch)];
+  if (apart <= ON_TIME && away <= SAME_PITCH) return 1;
+  // a moment well before the note, whose look reaches into it, must not be believed
+  const nearly = time > onset ? NEARLY : ON_TIME + SLACK;
+  if (apart <= nearly && away <= NEAR_PITCH) return 2;
+  if (apart <= ON_TIME && midi > low - SAME_PITCH && midi < high + SAME_PITCH) return 2;
+  // the arrival of a slide into the note may be believed or not: what follows the glide settles it
+  const inGlide = arrives > onset && time > onset && time < arrives + ON_TIME;
+  return inGlide && Math.abs(midi - settled) < NEAR_PITCH ? 2 : 0;
+}
+
 /** Every claim of a take with its label. */
 export function examplesOf(take: LabelledTake): { examples: Example[]; reached: number; truth: number } {
   const moments: { frame: number; claims: readonly { midi: number; features: Float64Array }[] }[] = [];
@@ -55,26 +75,9 @@ export function examplesOf(take: LabelledTake): { examples: Example[]; reached: 
   const examples = moments.flatMap(({ frame, claims }) => {
     const time = frame * FRAME_SECONDS;
     return claims.map((claim): Example => {
-      let label: 0 | 1 | 2 = 0;
-      wanted.forEach(({ onset, pitch, settled, low, high, arrives }, index) => {
-        const [late, away] = [Math.abs(time - onset), Math.abs(claim.midi - pitch)];
-        if (late <= ON_TIME && away <= SAME_PITCH) {
-          label = 1;
-          reached.add(index);
-        } else if (label !== 0) return;
-        else if (late <= NEARLY && away <= NEAR_PITCH) label = 2;
-        else if (late <= ON_TIME && claim.midi > low - SAME_PITCH && claim.midi < high + SAME_PITCH)
-          label = 2;
-        // the arrival of a slide into the note may be believed or not: what follows the glide settles it
-        else if (
-          time > onset &&
-          time < arrives + ON_TIME &&
-          Math.abs(claim.midi - settled) < NEAR_PITCH &&
-          arrives > onset
-        )
-          label = 2;
-      });
-      return { features: claim.features, label };
+      const labels = wanted.map((note) => labelFor(time, claim.midi, note));
+      labels.forEach((label, index) => label === 1 && reached.add(index));
+      return { features: claim.features, label: labels.includes(1) ? 1 : (Math.max(...labels, 0) as 0 | 2) };
     });
   });
   return { examples, reached: reached.size, truth: take.truth.length };

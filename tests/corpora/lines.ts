@@ -31,11 +31,19 @@ const KINDS = {
   dyads: chords(2),
   stabs: chords(3),
   mixed: chords(2, 0.3),
+  // what a bedroom adds: riffs of fifths, thirds and sixths that go with a drive, strokes as fast as the hand allows
+  power: together([[7], [7, 5], [7], [12], [7, 5]], { lowest: 38, highest: 57 }),
+  doubles: together([[3], [4], [5], [8], [9], [7]], { lowest: 50, highest: 74 }),
+  tremolo: line({ gaps: [0.075, 0.09, 0.11], repeat: 0.88 }),
+  pairs: line({ gaps: [0.045, 0.35, 0.07, 0.4, 0.1, 0.3], alternate: true }),
+  rakes,
 } satisfies Record<string, (writer: Writer) => void>;
 
 /** Kinds with several notes at once. */
-export const CHORDAL: readonly LineKind[] = ['dyads', 'stabs', 'mixed'];
-export const LINE_KINDS = Object.keys(KINDS) as LineKind[];
+export const CHORDAL: readonly LineKind[] = ['dyads', 'stabs', 'mixed', 'power', 'doubles'];
+/** Kinds that come with what a bedroom adds; the others are `LINE_KINDS`. */
+export const BEDROOM_KINDS: readonly LineKind[] = ['power', 'doubles', 'tremolo', 'pairs', 'rakes'];
+export const LINE_KINDS = (Object.keys(KINDS) as LineKind[]).filter((kind) => !BEDROOM_KINDS.includes(kind));
 
 /**
  * One seeded line of a kind.
@@ -330,4 +338,51 @@ function chords(voices: 2 | 3, share = 0.8) {
       }
     }
   };
+}
+
+/** The same shapes of several strings, moved along the neck as riffs move, some of them struck twice. */
+function together(shapes: readonly (readonly number[])[], range: Range) {
+  return (given: Writer): void => {
+    const writer = {
+      ...given,
+      range: meet(given.range, range),
+      midi: Math.round((range.lowest + range.highest) / 2),
+    };
+    for (let event = 0; event < 18; event++) {
+      if (writer.random() >= 0.2) writer.midi = walk(writer);
+      const gap = pick(writer.random, [0.2, 0.3, 0.45]) * humanTiming(writer.random);
+      const { at, midi, random } = writer;
+      play(writer, gap);
+      let pitch = midi;
+      for (const step of pick(random, shapes)) {
+        pitch += step;
+        const later = at + 0.012 * random();
+        writer.strings.push({
+          at: later,
+          until: at + gap,
+          midi: pitch,
+          gain: humanLevel(random),
+          attack: 'pick',
+        });
+        writer.truth.push({ onset: later, offset: at + gap, pitch, attack: 'pick' });
+      }
+    }
+    given.at = writer.at;
+  };
+}
+
+/** Muted strings raked across into a note. */
+function rakes(writer: Writer): void {
+  while (writer.truth.length < NOTES) {
+    writer.midi = walk(writer);
+    if (writer.random() < 0.6)
+      for (let muted = 2 + Math.floor(writer.random() * 3); muted > 0; muted--) {
+        const { at, midi, random } = writer;
+        const gain = 0.35 * humanLevel(random);
+        writer.strings.push({ at, until: at + 0.02, midi: midi - 4 * muted, gain, attack: 'ghost' });
+        writer.ghosts.push(at);
+        writer.at += 0.028 + 0.03 * random();
+      }
+    play(writer, 0.3 + 0.25 * writer.random());
+  }
 }

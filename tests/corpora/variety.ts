@@ -1,10 +1,23 @@
 import { pluckString } from '@/core/band';
-import { gaussian, pick, seededRandom } from '@/core/shared';
+import { gaussian, pick, seededRandom, type Random } from '@/core/shared';
 import { ownBand, soundfontBand } from './band';
 import { distortion, drive, hiss, hum, leak, phone, quiet, rms, room, voice, type Effect } from './effects';
 import type { GuitarSample } from './guitarSamples';
 import type { LabelledTake } from './line';
-import { LINE_KINDS, writeLine, type LineKind } from './lines';
+import {
+  beside,
+  chorus,
+  compressor,
+  delay,
+  lead,
+  narrowPhone,
+  noise,
+  sweep,
+  talk,
+  taps,
+  tremolo,
+} from './bedroom';
+import { BEDROOM_KINDS, CHORDAL, LINE_KINDS, writeLine, type LineKind } from './lines';
 import { renderRecorded } from './recordedSet';
 import { PROGRAMS, renderSoundfont } from './soundfontSet';
 
@@ -33,7 +46,7 @@ const COMMON: readonly LineKind[] = [
 /** A take to learn from: any line through any chain of effects, seeded. */
 export function variedTake(source: Source, seed: number): LabelledTake {
   const random = seededRandom(seed * 31 + 7);
-  const kind = random() < 0.5 ? pick(random, LINE_KINDS) : pick(random, COMMON);
+  const kind = kindOf(random);
   const pitches = 'guitar' in source ? source.guitar.map(({ midi }) => midi) : [40, 81];
   const high = kind === 'high' || random() < 0.15 ? 88 : 81;
   const line = writeLine(kind, seed, {
@@ -50,25 +63,16 @@ export function variedTake(source: Source, seed: number): LabelledTake {
     'guitar' in source
       ? renderRecorded(played, source.guitar, seed, detune)
       : renderSoundfont(played, PROGRAMS[source.program], detune);
-  const chain: Effect[] = [];
-  if (random() < 0.6) chain.push(voice);
-  if (random() < 0.32) {
-    if (random() < 0.25) chain.push(drive);
-    else chain.push(random() < 0.6 ? amplifier : distortion);
-  }
-  if (random() < 0.08) chain.push(squeaks);
-  if (random() < 0.2) chain.push(room);
-  if (random() < 0.1) chain.push(hum);
-  if (random() < 0.1) chain.push(hiss);
-  if (random() < 0.1) chain.push(phone);
-  if (random() < 0.05) chain.push(quiet);
+  const chain = chainOf(random, CHORDAL.includes(kind));
   const wet = chain.reduce((samples, effect, index) => effect(samples, dry.rate, seed + index), dry.samples);
-  const band = random();
-  const level = -12 - 14 * random();
-  let samples: Float32Array<ArrayBufferLike>;
-  if (band < 0.1) samples = leak(wet, ownBand(line.seconds, seed), dry.rate, seed, level);
-  else if (band < 0.2) samples = leak(wet, soundfontBand(line.seconds, seed), dry.rate, seed, level);
-  else samples = wet;
+  const alone = random() < 0.03;
+  const samples = withOthers(alone ? wet.map(() => 0) : wet, rms(wet), {
+    seconds: line.seconds,
+    rate: dry.rate,
+    seed,
+    random,
+  });
+  if (alone) return { ...line, truth: [], strings: [], ghosts: [], samples, rate: dry.rate };
   return {
     ...line,
     truth: line.truth.map((note) => ({ ...note, pitch: note.pitch + detune / 100 })),
@@ -76,6 +80,61 @@ export function variedTake(source: Source, seed: number): LabelledTake {
     rate: dry.rate,
     detune,
   };
+}
+
+function kindOf(random: Random): LineKind {
+  if (random() < 0.3) return pick(random, BEDROOM_KINDS);
+  return random() < 0.5 ? pick(random, LINE_KINDS) : pick(random, COMMON);
+}
+
+function chainOf(random: Random, chordal: boolean): Effect[] {
+  const often = (share: number) => random() < share;
+  const chain: Effect[] = [];
+  if (often(0.6)) chain.push(voice);
+  if (often(0.1)) chain.push(compressor);
+  if (often(0.05)) chain.push(sweep);
+  if (often(chordal ? 0.55 : 0.32)) {
+    if (often(0.25)) chain.push(drive);
+    else chain.push(often(0.6) ? amplifier : distortion);
+  }
+  if (often(0.08)) chain.push(squeaks);
+  if (often(0.08)) chain.push(chorus);
+  if (often(0.05)) chain.push(tremolo);
+  if (often(0.06)) chain.push(lead);
+  else if (often(0.12)) chain.push(delay(0.08 + 0.55 * random(), -8 - 14 * random(), 0.5 * random()));
+  if (often(0.2)) chain.push(room);
+  if (often(0.1)) chain.push(hum);
+  if (often(0.06)) chain.push(hiss);
+  if (often(0.05)) chain.push(phone);
+  else if (often(0.1)) chain.push(narrowPhone);
+  if (often(0.04)) chain.push(quiet);
+  return chain;
+}
+
+type Room = {
+  readonly seconds: number;
+  readonly rate: number;
+  readonly seed: number;
+  readonly random: Random;
+};
+
+/** What else sounds in the room: a band nobody gave, a voice, a foot, noise. @param level of the playing, where it is silent */
+function withOthers(wet: Float32Array, level: number, { seconds, rate, seed, random }: Room): Float32Array {
+  const silent = rms(wet) === 0;
+  const turn = random();
+  const decibels = -4 - 22 * random();
+  const only = (other: Float32Array) => {
+    const scale = level / (rms(other) || 1);
+    return other.map((value) => value * scale);
+  };
+  if (silent && turn < 0.5) return only(talk(seconds, rate, seed));
+  if (silent) return only(turn < 0.75 ? ownBand(seconds, seed) : taps(seconds, rate, seed));
+  if (turn < 0.11) return leak(wet, ownBand(seconds, seed), rate, seed, decibels);
+  if (turn < 0.22) return leak(wet, soundfontBand(seconds, seed), rate, seed, decibels);
+  if (turn < 0.29) return beside(wet, talk(seconds, rate, seed), -14 - 14 * random());
+  if (turn < 0.34) return beside(wet, taps(seconds, rate, seed), -8 - 16 * random());
+  if (turn < 0.4) return beside(wet, noise(seconds, rate, seed), -18 - 14 * random());
+  return wet;
 }
 
 /** From a warm edge to a hard clip, after a shelf and before a cabinet. */

@@ -42,6 +42,7 @@ async function phrasePath(request: APIRequestContext, baseURL: string): Promise<
 const SCREENS = ['charts', 'rest', 'review'] as const;
 const REVIEW_VIEWS = [
   '',
+  '?view=page',
   '?view=boards',
   '?view=correct&at=note-3',
   '?view=compare',
@@ -109,6 +110,7 @@ test('every screen holds on a phone: nothing wider than it', async ({ page, requ
     await phrasePath(request, baseURL!),
     ...[
       '',
+      '?view=page',
       '?view=boards',
       '?view=correct&at=note-3',
       '?view=compare',

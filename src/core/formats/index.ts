@@ -13,5 +13,5 @@ export { ARCHIVE_LIMITS, packTake, TAKE_SCHEMA, unpackTake, type TakeDocument } 
 export { writeLineMidi, type LineSheet } from './line/midi';
 export { writeLineMusicXml } from './line/musicxml';
 export { readLineMusicXml } from './line/read';
-export type { WrittenNote } from './line/written';
+export type { WrittenNote } from '../notation';
 export { writeChartMidi, readChartMidi } from './chartMidi';

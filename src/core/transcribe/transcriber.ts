@@ -11,12 +11,14 @@ import {
 } from './analysisWindow';
 import { BandRemoval, type Backing, type BackingStream } from './bandRemoval';
 import { Certainty } from './certainty';
+import { EchoRemoval } from './echoes';
 import { SpectrumCache } from './features';
 import { FRAME_SECONDS, FrameReader, framesOf, HOP, RATE, type AnalysisFrame } from './frames';
 import { PlayingLevel } from './level';
 import { LiveLine, type ProvisionalNote } from './live';
 import { noteOf, type HeardNote, type HeardSound } from './notes';
 import type { PitchTrack } from './path';
+import { Resampler } from '../sound';
 import { RingingReader } from './ringing';
 import { SEAM, seamNear } from './seam';
 import { OwnTuning } from './tuning';
@@ -76,11 +78,13 @@ const LONGEST_LOOK: Samples = RATE;
 export class Transcriber {
   private readonly reader: FrameReader;
   private readonly removal: BandRemoval | null;
+  private readonly resampler: Resampler;
+  private readonly echoes = new EchoRemoval();
   /** Frames not yet forgotten; the first of them is frame `first` of the take. */
   private frames: AnalysisFrame[] = [];
   private first = 0;
   private readonly live = new LiveLine();
-  /** While the band is being taken out the notes come late: the live line listens to the recording as it is. */
+  /** While band and repeats are being taken out the notes come late: the live line listens to the recording as it is. */
   private readonly liveReader: FrameReader | null;
   private samples = 0;
   private readonly cache: SpectralCache;
@@ -103,13 +107,14 @@ export class Transcriber {
   ) {
     if (!(rate >= 4_000 && rate <= 768_000))
       throw new RangeError(`sample rate ${rate} Hz is not one that audio comes in`);
-    this.reader = new FrameReader(options.backing ? RATE : rate);
+    this.reader = new FrameReader(RATE);
     this.removal = options.backing ? new BandRemoval(rate, options.backing) : null;
+    this.resampler = new Resampler(rate, RATE);
     this.cache = {
       spectra: new SpectrumCache(this.reader.signal, (frame) => this.frames[frame - this.first]),
       ringing: new RingingReader(this.reader.signal),
     };
-    this.liveReader = options.backing && options.live ? new FrameReader(rate, false) : null;
+    this.liveReader = options.live ? new FrameReader(rate, false) : null;
   }
 
   /**
@@ -121,14 +126,14 @@ export class Transcriber {
     const sound = block.every(Number.isFinite)
       ? block
       : block.map((value) => (Number.isFinite(value) ? value : 0));
-    const frames = this.reader.push(this.removal ? this.removal.push(sound) : sound);
-    for (const frame of frames) {
+    const alone = this.removal ? this.removal.push(sound) : this.resampler.push(sound);
+    for (const frame of this.reader.push(this.echoes.push(alone))) {
       this.add(frame);
       if (this.known % LOOK_EVERY === 0) this.plan();
       if (this.looking?.next().done) this.looking = null;
       if (this.concluding?.next().done) this.concluding = null;
     }
-    return this.options.live ? this.live.push(this.liveReader ? this.liveReader.push(sound) : frames) : [];
+    return this.liveReader ? this.live.push(this.liveReader.push(sound)) : [];
   }
 
   /** More of a backing that is given while it is played. */
@@ -137,7 +142,9 @@ export class Transcriber {
   }
 
   finish(): Transcription {
-    if (this.removal) for (const frame of this.reader.push(this.removal.finish())) this.add(frame);
+    const last = (this.removal ?? this.resampler).finish();
+    for (const rest of [this.echoes.push(last), this.echoes.finish()])
+      for (const frame of this.reader.push(rest)) this.add(frame);
     for (const frame of this.reader.finish()) this.add(frame);
     if (this.concluding) toTheEnd(this.concluding);
     toTheEnd(this.conclude(this.known));

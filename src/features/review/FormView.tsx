@@ -119,7 +119,8 @@ export function Picture({ model, whole = false }: { model: ReviewModel; whole?: 
   );
 }
 
-function Selected({ model }: { model: ReviewModel }) {
+/** What is selected, told. */
+export function Selected({ model }: { model: ReviewModel }) {
   const { judgement, current, span, select, practisePhrase, dispatch } = model;
   const selection = present(current);
   const hear = hearingOf(model);

@@ -16,6 +16,7 @@ import { useReviewModel, type ReviewModel } from './useReviewModel';
 import { useWords } from './useWords';
 
 // what a review opens with is the form; the other views come when they are asked for
+const PageView = dynamic(() => import('./PageView').then((made) => made.PageView));
 const BoardsView = dynamic(() => import('./BoardsView').then((made) => made.BoardsView));
 const CorrectView = dynamic(() => import('./CorrectView').then((made) => made.CorrectView));
 const CompareView = dynamic(() => import('./CompareView').then((made) => made.CompareView));
@@ -67,6 +68,8 @@ function NearView({ model, siblings }: ViewProps) {
   switch (model.state.view) {
     case 'form':
       return <FormView model={model} />;
+    case 'page':
+      return <PageView model={model} />;
     case 'boards':
       return <Boards model={model} />;
     case 'correct':

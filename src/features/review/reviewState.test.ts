@@ -5,8 +5,9 @@ const after = (actions: readonly ReviewAction[], from: ReviewState = openingStat
   actions.reduce(reviewReducer, from);
 
 test('views go round by their order, and standing back leads back to the form', () => {
-  const forward = Array<ReviewAction>(5).fill({ type: 'stepView', by: 1 });
+  const forward = Array<ReviewAction>(6).fill({ type: 'stepView', by: 1 });
   expect(forward.map((_, count) => after(forward.slice(0, count + 1)).view)).toEqual([
+    'page',
     'boards',
     'correct',
     'compare',

@@ -5,6 +5,7 @@ import type { Selection } from './selection';
 
 export const VIEWS = [
   ['form', 'The form'],
+  ['page', 'The page'],
   ['boards', 'Boards'],
   ['correct', 'Correct'],
   ['compare', 'Compare'],

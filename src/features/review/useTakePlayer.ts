@@ -45,20 +45,28 @@ export function useCursor(player: TakePlayer, move: (beat: Beats, playing: boole
     latest.current = move;
   });
   useEffect(() => {
-    let frame = 0;
-    const follow = () => {
-      const playing = player.getState().phase === 'playing';
-      latest.current(player.beat, playing);
-      frame = playing ? requestAnimationFrame(follow) : 0;
-    };
-    const wake = () => {
-      if (!frame) frame = requestAnimationFrame(follow);
-    };
-    wake();
-    const stop = player.subscribe(wake);
-    return () => {
-      stop();
-      cancelAnimationFrame(frame);
-    };
+    return followPlayer(player, (beat, playing) => latest.current(beat, playing));
   }, [player]);
+}
+
+/**
+ * Tells where it sounds, frame by frame while it plays.
+ * @returns a way to stop
+ */
+export function followPlayer(player: TakePlayer, move: (beat: Beats, playing: boolean) => void): () => void {
+  let frame = 0;
+  const follow = () => {
+    const playing = player.getState().phase === 'playing';
+    move(player.beat, playing);
+    frame = playing ? requestAnimationFrame(follow) : 0;
+  };
+  const wake = () => {
+    if (!frame) frame = requestAnimationFrame(follow);
+  };
+  wake();
+  const stop = player.subscribe(wake);
+  return () => {
+    stop();
+    cancelAnimationFrame(frame);
+  };
 }

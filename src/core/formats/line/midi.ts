@@ -1,7 +1,7 @@
 import { writeMidi, type MidiEvent } from 'midi-file';
 import type { Chart, Timeline } from '../../chart';
-import type { WrittenNote } from './written';
-import { quartersOf } from './written';
+import type { Touch } from '../../neck';
+import { quartersOf, type WrittenNote } from '../../notation';
 import { elementAt } from '../../shared';
 
 const TICKS = 960;
@@ -22,6 +22,8 @@ export type LineSheet = {
   readonly notes: readonly WrittenNote[];
   readonly choruses: number;
   readonly swing: number | null;
+  /** Where each note lies on the neck, where that is known. */
+  readonly touches?: readonly (Touch | null)[];
 };
 
 /**

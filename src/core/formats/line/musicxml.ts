@@ -1,33 +1,16 @@
 import { fifthsTags, harmonyTag, scoreText, tag, tempoTag, type Xml } from '../musicxml/write';
-import { FLAT_NAMES, LETTERS, NATURAL, readNote, spellOver, type Chord } from '../../music';
-import { soundingAt, type Meter, type Timeline } from '../../chart';
-import { modulo, type Midi, elementAt, present } from '../../shared';
+import type { Meter } from '../../chart';
+import type { Touch } from '../../neck';
+import {
+  DIVISIONS,
+  scoreOf,
+  type Head,
+  type ScoreBar,
+  type ScorePitch,
+  type WrittenNote,
+} from '../../notation';
+import { elementAt, present, type Beats } from '../../shared';
 import type { LineSheet } from './midi';
-import { barsOf, quartersOf, TICKS, writtenLine, type WrittenNote, type WrittenLine } from './written';
-
-/** Divisions of a quarter note: a tick of every meter's beat is a whole number of them. */
-const DIVISIONS = 4 * TICKS;
-
-/** Durations that one head can say, in divisions: type, dots, and whether three stand for two. */
-const HEADS: readonly (readonly [size: number, type: string, dots: number, triplet: boolean])[] = [
-  [192, 'whole', 0, false],
-  [144, 'half', 1, false],
-  [96, 'half', 0, false],
-  [72, 'quarter', 1, false],
-  [48, 'quarter', 0, false],
-  [36, 'eighth', 1, false],
-  [32, 'quarter', 0, true],
-  [24, 'eighth', 0, false],
-  [18, '16th', 1, false],
-  [16, 'eighth', 0, true],
-  [12, '16th', 0, false],
-  [8, '16th', 0, true],
-  [6, '32nd', 0, false],
-  [4, '32nd', 0, true],
-  [3, '64th', 0, false],
-  [2, '64th', 0, true],
-  [1, '128th', 0, true],
-];
 
 /**
  * A take's line as a MusicXML score: the form written out chorus by chorus with its chords, each beat on
@@ -38,53 +21,14 @@ const HEADS: readonly (readonly [size: number, type: string, dots: number, tripl
  * Source: MusicXML 3.0 and later, elements `note`, `technical`, `articulations`.
  */
 export function writeLineMusicXml(sheet: LineSheet): string {
-  const { chart, timeline, notes, title, swing } = sheet;
-  const line = writtenLine(notes, swing);
-  const bars = scoreBars(sheet, line);
+  const bars = scoreOf(sheet);
   const hasLeadIn = elementAt(bars, 0).start < 0;
-  let at = 0;
-  const measures = bars.map((bar, number) => {
-    const [from, until] = [Math.round(bar.start * TICKS), Math.round((bar.start + bar.beats) * TICKS)];
-    const inside: WrittenLine[] = [];
-    while (at < line.length && elementAt(line, at).until <= from) at++;
-    for (let index = at; index < line.length && elementAt(line, index).at < until; index++)
-      inside.push(elementAt(line, index));
-    const children = measureHead(sheet, bars, number);
-    measureNotes(
-      inside,
-      from,
-      until,
-      quartersOf(chart.meter) * 4,
-      chordsOfBar(timeline, bar),
-      children,
-      (beat) => (beat < 0 ? elementAt(timeline.chordSpans, 0).chord : soundingAt(timeline, beat).span.chord),
-    );
-    return tag('measure', children, { number: hasLeadIn ? number : number + 1 });
-  });
-  return scoreText(title, [tag('score-part', [tag('part-name', 'Guitar')], { id: 'P1' })], measures);
-}
-
-/** A bar of the score; one before or past the form has neither chorus nor index. */
-type ScoreBar = {
-  readonly chorus: number;
-  readonly index: number;
-  readonly start: number;
-  readonly beats: number;
-};
-
-/** Bars of the form chorus by chorus; a pickup and what rings on have bars of their own around them. */
-function scoreBars({ timeline, notes, choruses }: LineSheet, line: readonly WrittenLine[]): ScoreBar[] {
-  const beats = elementAt(timeline.bars, 0).end;
-  const outside = (start: number): ScoreBar => ({ chorus: -1, index: -1, start, beats });
-  const earliest = Math.min(0, ...notes.map(({ onsetBeat }) => onsetBeat));
-  const leadIns = earliest < -1 / TICKS ? Math.ceil(-earliest / beats) : 0;
-  const bars = [
-    ...Array.from({ length: leadIns }, (_, n) => outside((n - leadIns) * beats)),
-    ...barsOf(timeline, choruses),
-  ];
-  const ends = Math.max(0, ...line.map(({ until }) => until)) / TICKS;
-  for (let start = choruses * timeline.formBeats; start < ends; start += beats) bars.push(outside(start));
-  return bars;
+  const measures = bars.map((bar, number) =>
+    tag('measure', [...measureHead(sheet, bars, number), ...measureNotes(bar)], {
+      number: hasLeadIn ? number : number + 1,
+    }),
+  );
+  return scoreText(sheet.title, [tag('score-part', [tag('part-name', 'Guitar')], { id: 'P1' })], measures);
 }
 
 const timeTag = ({ upper, lower }: Meter): Xml => tag('time', [tag('beats', upper), tag('beat-type', lower)]);
@@ -95,13 +39,12 @@ const directionTag = (inside: Xml): Xml =>
 /** What stands before the notes of a measure: attributes, the chorus, tempo and swing. */
 function measureHead(sheet: LineSheet, bars: readonly ScoreBar[], number: number): Xml[] {
   const { chart, tempo, swing } = sheet;
-  const meterAt = ({ index }: ScoreBar): Meter => chart.bars[index]?.meter ?? chart.meter;
   const bar = elementAt(bars, number);
-  const meter = meterAt(bar);
+  const { meter } = bar;
   const chorus =
     bar.chorus >= 0 && bar.index === 0 ? [directionTag(tag('rehearsal', `Chorus ${bar.chorus + 1}`))] : [];
   if (number > 0) {
-    const before = meterAt(elementAt(bars, number - 1));
+    const before = elementAt(bars, number - 1).meter;
     const isNew = meter.upper !== before.upper || meter.lower !== before.lower;
     return [...(isNew ? [tag('attributes', [timeTag(meter)])] : []), ...chorus];
   }
@@ -119,165 +62,84 @@ function measureHead(sheet: LineSheet, bars: readonly ScoreBar[], number: number
   ];
 }
 
-/** Chords that are written in a bar, by the tick they begin on. */
-function chordsOfBar(
-  timeline: Timeline,
-  { index, start }: ScoreBar,
-): { tick: number; chord: Chord | null }[] {
-  if (index < 0) return [];
-  const inForm = elementAt(timeline.bars, index).start;
-  return timeline.chordSpans
-    .filter((span) => span.bar === index)
-    .map((span) => ({ tick: Math.round((start + span.start - inForm) * TICKS), chord: span.chord }));
-}
-
-type Chords = readonly { readonly tick: number; readonly chord: Chord | null }[];
-
-/**
- * A bar's notes and rests; a note that is held over a border is tied. Chords stand before what sounds at
- * their place.
- * @param scale divisions in a tick
- */
-function measureNotes(
-  line: readonly WrittenLine[],
-  from: number,
-  until: number,
-  scale: number,
-  chords: Chords,
-  children: Xml[],
-  chordAt: (beat: number) => Chord | null,
-): void {
-  const [first, end] = [from * scale, until * scale];
-  const cuts = chords.map(({ tick, chord }) => ({ at: Math.round(tick * scale), chord }));
-  let now = first;
-  const say = () => {
-    for (const { at, chord } of cuts) if (at === now) children.push(harmonyTag(chord));
-  };
-  say();
-  const advance = (to: number, write: (duration: number, opens: boolean, closes: boolean) => void) => {
-    const start = now;
-    while (now < to) {
-      const border = Math.min(to, ...cuts.map(({ at }) => at).filter((at) => at > now));
-      for (const duration of headsFor(border - now)) {
-        write(duration, now === start, now + duration === to);
-        now += duration;
-      }
-      if (now < end) say();
-    }
-  };
-  const rest = (duration: number) =>
-    children.push(
-      tag('note', [tag('rest', []), tag('duration', duration), tag('voice', 1), ...headTags(duration)]),
-    );
-  for (const written of line) {
-    const [at, last] = [written.at * scale, written.until * scale];
-    if (at > now) advance(Math.min(at, end), rest);
-    advance(Math.min(last, end), (duration, opens, closes) =>
-      written.notes.forEach((note, index) =>
-        children.push(
-          noteTag(
-            note,
-            duration,
-            scale,
-            index > 0,
-            opens && at >= first,
-            closes && last <= end,
-            written,
-            chordAt(note.onsetBeat + 1e-6),
-          ),
-        ),
+/** A bar's notes and rests, each chord before what sounds where it begins. */
+function measureNotes({ entries, chords, start, counting }: ScoreBar): Xml[] {
+  const perBeat = counting.beat;
+  return entries.flatMap(({ at, head, pitches }) => {
+    const symbols = chords
+      .filter((chord) => chord.at >= at && chord.at < at + head.size)
+      .map((chord) => harmonyTag(chord.chord, chord.at - at));
+    const rest = tag('note', [
+      tag('rest', []),
+      tag('duration', head.size),
+      tag('voice', 1),
+      ...headTags(head),
+    ]);
+    const place = (division: number): Beats => start + division / perBeat;
+    const heads = pitches.map((pitch, index) =>
+      noteTag(pitch, head, index > 0, (beat, end) =>
+        round((beat - place(end ? at + head.size : at)) * perBeat),
       ),
     );
-  }
-  if (now < end) advance(end, rest);
+    return [...symbols, ...(heads.length > 0 ? heads : [rest])];
+  });
 }
 
-/** A length as the fewest heads, longest first. */
-function headsFor(duration: number): number[] {
-  const heads: number[] = [];
-  for (let left = duration; left > 0;) {
-    const [head] = present(HEADS.find(([size]) => size <= left));
-    heads.push(head);
-    left -= head;
-  }
-  return heads;
-}
+const round = (divisions: number): number => Math.round(divisions * 1000) / 1000;
 
-function headTags(duration: number): Xml[] {
-  const head = HEADS.find(([size]) => size === duration);
-  if (!head) return [];
-  const [, type, dots, triplet] = head;
-  return [
-    tag('type', type),
-    ...Array.from({ length: dots }, () => tag('dot', [])),
-    ...(triplet ? [tag('time-modification', [tag('actual-notes', 3), tag('normal-notes', 2)])] : []),
-  ];
-}
+const headTags = ({ type, dots, triplet }: Head): Xml[] => [
+  tag('type', type),
+  ...Array.from({ length: dots }, () => tag('dot', [])),
+  ...(triplet ? [tag('time-modification', [tag('actual-notes', 3), tag('normal-notes', 2)])] : []),
+];
 
+/** @param away of a beat from where the head begins, or ends, in divisions */
 function noteTag(
-  note: WrittenNote,
-  duration: number,
-  scale: number,
+  { note, step, alter, octave, tie, touch }: ScorePitch,
+  head: Head,
   inChord: boolean,
-  starts: boolean,
-  ends: boolean,
-  written: { at: number; until: number },
-  chord: Chord | null,
+  away: (beat: Beats, end: boolean) => number,
 ): Xml {
-  const spelled = spell(Math.round(note.midi), chord);
-  const played = (beat: number, tick: number) => Math.round((beat * TICKS - tick) * scale * 1000) / 1000;
   const attributes = {
-    ...(starts ? { attack: played(note.onsetBeat, written.at) } : {}),
-    ...(ends ? { release: played(note.onsetBeat + note.durationBeats, written.until) } : {}),
+    ...(tie.from ? {} : { attack: away(note.onsetBeat, false) }),
+    ...(tie.to ? {} : { release: away(note.onsetBeat + note.durationBeats, true) }),
   };
-  const ties = [...(starts ? [] : ['stop']), ...(ends ? [] : ['start'])];
-  const head = headTags(duration);
-  const shown = note.ghost ? [tag('notehead', 'x')] : [];
+  const ties = [...(tie.from ? ['stop'] : []), ...(tie.to ? ['start'] : [])];
   return tag(
     'note',
     [
       ...(inChord ? [tag('chord', [])] : []),
-      tag('pitch', [
-        tag('step', spelled.step),
-        ...(spelled.alter === 0 ? [] : [tag('alter', spelled.alter)]),
-        tag('octave', spelled.octave),
-      ]),
-      tag('duration', duration),
+      tag('pitch', [tag('step', step), ...(alter === 0 ? [] : [tag('alter', alter)]), tag('octave', octave)]),
+      tag('duration', head.size),
       ...ties.map((type) => tag('tie', [], { type })),
       tag('voice', 1),
-      ...head,
-      ...shown,
-      ...notationsOf(note, ties, starts),
+      ...headTags(head),
+      ...(note.ghost ? [tag('notehead', 'x')] : []),
+      ...notationsOf(note, ties, !tie.from, touch),
     ],
     Object.keys(attributes).length ? attributes : undefined,
   );
 }
 
-function notationsOf(note: WrittenNote, ties: readonly string[], starts: boolean): Xml[] {
+function notationsOf(
+  note: WrittenNote,
+  ties: readonly string[],
+  starts: boolean,
+  touch: Touch | null,
+): Xml[] {
   const inside: Xml[] = ties.map((type) => tag('tied', [], { type }));
-  if (starts && note.bend) {
-    const reach = note.bend.reduce(
-      (most, [, cents]) =>
-        Math.abs(cents - present(present(note.bend)[0])[1]) > Math.abs(most)
-          ? cents - present(present(note.bend)[0])[1]
-          : most,
-      0,
-    );
-    const alter = Math.round(reach / 50) / 2;
-    if (alter !== 0) inside.push(tag('technical', [tag('bend', [tag('bend-alter', alter)])]));
-  }
+  const technical: Xml[] = [];
+  if (touch) technical.push(tag('string', touch.string), tag('fret', touch.fret));
+  const alter = starts && note.bend ? Math.round(reachOf(note.bend) / 50) / 2 : 0;
+  if (alter !== 0) technical.push(tag('bend', [tag('bend-alter', alter)]));
+  if (technical.length > 0) inside.push(tag('technical', technical));
   if (starts && note.slide)
     inside.push(tag('articulations', [tag(note.slide.fromMidi < note.midi ? 'scoop' : 'plop', [])]));
   return inside.length > 0 ? [tag('notations', inside)] : [];
 }
 
-/** A pitch as it sounds, spelled over its chord; in flats where there is none. */
-function spell(midi: Midi, chord: Chord | null): { step: string; alter: number; octave: number } {
-  const pc = modulo(midi, 12);
-  const { letter, alter } = chord ? spellOver(chord, pc) : present(readNote(elementAt(FLAT_NAMES, pc))).note;
-  return {
-    step: letter,
-    alter,
-    octave: (midi - alter - elementAt(NATURAL, LETTERS.indexOf(letter))) / 12 - 1,
-  };
+/** How far a bend goes from where it begins, in cents. */
+function reachOf(bend: NonNullable<WrittenNote['bend']>): number {
+  const [, from] = present(bend[0]);
+  return bend.reduce((most, [, cents]) => (Math.abs(cents - from) > Math.abs(most) ? cents - from : most), 0);
 }

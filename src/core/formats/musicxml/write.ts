@@ -141,11 +141,13 @@ export const fifthsOf = ({ tonic, minor }: Key): number =>
 export const fifthsTags = (key: Key | null): Xml[] =>
   key ? [tag('key', [tag('fifths', fifthsOf(key)), tag('mode', key.minor ? 'minor' : 'major')])] : [];
 
-export function harmonyTag(chord: Chord | null): Xml {
+export function harmonyTag(chord: Chord | null, offset = 0): Xml {
+  const moved = offset === 0 ? [] : [tag('offset', offset)];
   if (!chord)
     return tag('harmony', [
       tag('root', [tag('root-step', 'C', { text: '' })]),
       tag('kind', 'none', { text: 'N.C.' }),
+      ...moved,
     ]);
   const { kind, degrees } = kindOf(chord);
   const written = present(readNote(chord.symbol));
@@ -165,6 +167,7 @@ export function harmonyTag(chord: Chord | null): Xml {
         tag('degree-type', degree.type),
       ]),
     ),
+    ...moved,
   ]);
 }
 

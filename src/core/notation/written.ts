@@ -1,6 +1,6 @@
-import type { PlayedNote } from '../../analyse';
-import { beatsPerBar, isCompound, type Timeline } from '../../chart';
-import { present, elementAt, type Beats } from '../../shared';
+import type { PlayedNote } from '../analyse';
+import { beatsPerBar, isCompound, type Timeline } from '../chart';
+import { present, elementAt, type Beats } from '../shared';
 
 /**
  * A take's line as it is written out of it: notes in beats with what a page can say of how they were played.
@@ -47,7 +47,8 @@ export function writtenLine(notes: readonly WrittenNote[], swing: number | null)
     const at = elementAt(places, index);
     const next = places[index + 1] ?? Infinity;
     const end = Math.max(...group.map((note) => note.onsetBeat + note.durationBeats));
-    const letGo = Math.max(at + LEAST, snapped(end, grids.get(Math.floor(end + 1 / TICKS)) ?? 0, second));
+    const grid = grids.get(Math.floor(end + 1 / TICKS)) ?? 0;
+    const letGo = Math.max(at + leastOf(at, grids), snapped(end, grid, second));
     // a short breath before the next note is not written
     const until = next - letGo <= BREATH ? next : Math.min(next, letGo);
     return { at, until, notes: group };
@@ -113,15 +114,20 @@ function placesOf(
   return { places, grids };
 }
 
+/** The shortest length written at a place: what its beat is divided into. */
+function leastOf(at: number, grids: ReadonlyMap<number, number>): number {
+  const lines = elementAt(GRIDS, grids.get(Math.floor(at / TICKS)) ?? 0);
+  return elementAt(lines, 1);
+}
+
+/** Where a note ends, on the grid of the beat it ends in: how long it rang on is not told by sixteenths. */
 function snapped(beat: Beats, grid: number, second: number): number {
   const whole = Math.floor(beat + 1 / TICKS);
-  const at =
-    TICKS * (isSwung(grid) ? straight(Math.max(0, beat - whole), second) : Math.max(0, beat - whole));
+  const inBeat = Math.max(0, beat - whole);
+  const at = TICKS * (isSwung(grid) ? straight(inBeat, second) : inBeat);
+  const lines = elementAt(GRIDS, grid);
   return (
-    whole * TICKS +
-    (grid === 1 ? elementAt(GRIDS, 1) : elementAt(GRIDS, 2)).reduce((best, line) =>
-      Math.abs(line - at) < Math.abs(best - at) ? line : best,
-    )
+    whole * TICKS + lines.reduce((best, line) => (Math.abs(line - at) < Math.abs(best - at) ? line : best))
   );
 }
 

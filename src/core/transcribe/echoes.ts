@@ -1,0 +1,252 @@
+import FFT from 'fft.js';
+import { median, type Samples, type Seconds } from '../shared';
+import { concat, SignalStore } from '../sound';
+import { RATE } from './frames';
+
+/** What stands for a delay effect: a copy of the sound `lag` later, `gain` times as large. */
+export type EchoTap = { readonly lag: Samples; readonly gain: number };
+
+const WINDOW: Samples = 65_536;
+const EVERY: Samples = 16_384;
+/** Where a guitar's sound lies, and a delay unit's copy of it. */
+const BAND = { from: 70, to: 6_000 };
+/** Its edges fade over this share of it, to either side. */
+const EDGE = 0.08;
+/** What one tap of a filter that acts in the band alone is of the ripple it makes there. */
+const SHARE = ((BAND.to - BAND.from) * (1 - EDGE) * 2) / RATE;
+const SHORTEST: Seconds = 0.055;
+const LONGEST: Seconds = 1;
+/** Repeats of repeats are followed this far. */
+const FURTHEST: Samples = Math.round(2.2 * RATE);
+/** Far quieter than this under the loudest bin there is only noise, which is no copy of anything. */
+const FLOOR = 1e-8;
+/** How many times its surroundings a peak of the cepstrum must be, and how large, before it is a delay. */
+const STANDS_OUT = 10;
+const LEAST_GAIN = 0.045;
+/** A copy that has lost its treble is smeared: so far around its peak belongs to it, if it stands out at all. */
+const [SMEAR_BEFORE, SMEAR_AFTER] = [9, 30];
+const SMEAR_STANDS_OUT = 3.5;
+const AROUND = 600;
+/** A window quieter than this share of the loudest is a pause. */
+const PAUSE = 1e-4;
+/** Few windows may agree by chance, where a line repeats itself: the fewer, the larger a delay must stand out. */
+const LEAST_WINDOWS = 2;
+const FEW_WINDOWS = 6;
+const LEAST_TAP = 0.003;
+const LEVELLED_OVER = 300;
+
+/**
+ * Finds delay effects by the power cepstrum (Bogert, Healy and Tukey, 1963): a copy of the sound puts a ripple on
+ * the logarithm of its spectrum, the same in every window, while the notes change from window to window. Windows
+ * are added up as the take goes on.
+ */
+export class EchoDetector {
+  private readonly fft = new FFT(WINDOW);
+  private readonly sum = new Float64Array(WINDOW / 2);
+  private windows = 0;
+  private loudest = 0;
+  private next: Samples = 0;
+  private found: readonly EchoTap[] = [];
+
+  constructor(private readonly signal: SignalStore) {}
+
+  /**
+   * Reads what has come since.
+   * @param until what comes after this is not asked, however much is there
+   * @returns the cepstrum where it stands out of its surroundings: empty where nothing is delayed
+   */
+  read(until: Samples): readonly EchoTap[] {
+    const before = this.windows;
+    for (; this.next + WINDOW <= until; this.next += EVERY) this.add(this.next);
+    if (this.windows !== before) this.found = this.windows < LEAST_WINDOWS ? [] : this.ripples();
+    return this.found;
+  }
+
+  private add(from: Samples): void {
+    const samples = new Float64Array(WINDOW);
+    this.signal.read(from, samples);
+    for (let n = 0; n < WINDOW; n++) samples[n]! *= 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / WINDOW);
+    const spectrum = new Float64Array(2 * WINDOW);
+    this.fft.realTransform(spectrum, samples);
+    const power = new Float64Array(WINDOW / 2);
+    let [most, energy] = [0, 0];
+    for (let k = 0; k < power.length; k++) {
+      power[k] = spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
+      most = Math.max(most, power[k]!);
+      energy += power[k]!;
+    }
+    this.loudest = Math.max(this.loudest, energy);
+    if (energy < PAUSE * this.loudest || most === 0) return;
+    for (let k = 0; k < power.length; k++) this.sum[k]! += Math.log(power[k]! / most + FLOOR);
+    this.windows++;
+  }
+
+  private ripples(): EchoTap[] {
+    const cepstrum = this.cepstrum();
+    const noiseAt = (lag: Samples) =>
+      median([...cepstrum.subarray(Math.max(0, lag - AROUND), lag + AROUND)].map(Math.abs)) ?? 0;
+    const taps = new Map<Samples, number>();
+    const take = (around: Samples) => {
+      const noise = noiseAt(around);
+      for (let lag = around - SMEAR_BEFORE; lag <= around + SMEAR_AFTER; lag++)
+        if (Math.abs(cepstrum[lag]!) > SMEAR_STANDS_OUT * noise)
+          taps.set(lag, (cepstrum[lag]! * SHARE) / overlap(lag));
+    };
+    const least = LEAST_GAIN * (1 + FEW_WINDOWS / this.windows);
+    for (const lag of peaks(cepstrum, noiseAt, least))
+      for (let times = 1; times * lag < FURTHEST; times++) take(times * lag);
+    return [...taps].map(([lag, gain]) => ({ lag, gain })).sort((a, b) => a.lag - b.lag);
+  }
+
+  /** Of the mean logarithmic spectrum within the band; at a delay it stands at the gain of its copy. */
+  private cepstrum(): Float64Array {
+    const [from, to] = [BAND.from, BAND.to].map((hz) => Math.round((hz / RATE) * WINDOW)) as [number, number];
+    const even = new Float64Array(WINDOW);
+    const level = levelled(this.sum.subarray(from, to));
+    for (let k = from; k < to; k++) {
+      const inside = Math.min(1, Math.min(k - from, to - k) / (EDGE * (to - from)));
+      const shape = 0.5 - 0.5 * Math.cos(Math.PI * inside);
+      even[k] = even[WINDOW - k] = level[k - from]! * shape;
+    }
+    const out = new Float64Array(2 * WINDOW);
+    this.fft.realTransform(out, even);
+    // a whole ripple of 2 · gain adds up to this
+    const whole = 2 * (to - from) * (1 - EDGE) * this.windows;
+    return Float64Array.from({ length: WINDOW / 2 }, (_, lag) => out[2 * lag]! / whole);
+  }
+}
+
+/** Less its own slow course, so that the make of the guitar leaves no slope behind. */
+function levelled(values: Float64Array): Float64Array {
+  const sums = new Float64Array(values.length + 1);
+  values.forEach((value, k) => (sums[k + 1] = sums[k]! + value));
+  return values.map((value, k) => {
+    const [low, high] = [Math.max(0, k - LEVELLED_OVER), Math.min(values.length, k + LEVELLED_OVER)];
+    return value - (sums[high]! - sums[low]!) / (high - low);
+  });
+}
+
+/** The largest peaks, at most three: more delays than that nobody sets at once. */
+function peaks(cepstrum: Float64Array, noiseAt: (lag: Samples) => number, least: number): Samples[] {
+  const found: Samples[] = [];
+  const [from, to] = [Math.round(SHORTEST * RATE), Math.round(LONGEST * RATE)];
+  for (let count = 0; count < 3; count++) {
+    let [best, most] = [0, 0];
+    for (let lag = from; lag <= to; lag++)
+      if (cepstrum[lag]! > most && !found.some((other) => isMultiple(lag, other)))
+        [best, most] = [lag, cepstrum[lag]!];
+    if (most < least || most < STANDS_OUT * noiseAt(best)) break;
+    found.push(best);
+  }
+  return found;
+}
+
+const isMultiple = (lag: Samples, other: Samples): boolean =>
+  Math.abs(lag - other * Math.max(1, Math.round(lag / other))) <= SMEAR_AFTER;
+
+/** How much of a Hann window meets itself `lag` later: what lies outside is a copy of what is not in the window. */
+function overlap(lag: Samples): number {
+  const x = (2 * Math.PI * lag) / WINDOW;
+  return Math.max(0.3, ((1 - lag / WINDOW) * (2 + Math.cos(x)) + (3 / (2 * Math.PI)) * Math.sin(x)) / 3);
+}
+
+/**
+ * The filter that undoes the delays, as taps: a delay with feedback is of minimum phase, so its cepstrum is that
+ * of its logarithm, and the inverse follows from it by recursion (Oppenheim and Schafer, Discrete-Time Signal
+ * Processing, chapter on the cepstrum).
+ */
+export function inverseOf(ripples: readonly EchoTap[]): EchoTap[] {
+  if (ripples.length === 0) return [];
+  const response = new Float64Array(FURTHEST);
+  response[0] = 1;
+  for (let n = ripples[0]!.lag; n < FURTHEST; n++) {
+    let sum = 0;
+    for (const { lag, gain } of ripples) {
+      if (lag > n) break;
+      sum -= lag * gain * response[n - lag]!;
+    }
+    response[n] = sum / n;
+  }
+  const taps: EchoTap[] = [];
+  response.forEach((gain, lag) => {
+    if (lag > 0 && Math.abs(gain) > LEAST_TAP) taps.push({ lag, gain });
+  });
+  return taps;
+}
+
+const CHUNK: Samples = 4_096;
+/** So much is gathered before a delay is looked for: about twelve seconds. */
+const GATHERED = 64;
+/** What was gathered is given on at twice the speed it comes in, so that nothing waits for it. */
+const CATCHING_UP = 2;
+const LOOKED_FOR_EVERY = 32;
+
+/**
+ * Takes the repeats of a delay effect out of a recording on its way to the frames: blocks at RATE in, the same
+ * samples out some seconds late, unchanged where nothing is delayed. How the take is cut into blocks changes nothing.
+ */
+export class EchoRemoval {
+  private readonly signal = new SignalStore();
+  private readonly detector = new EchoDetector(this.signal);
+  private waiting: Float32Array[] = [];
+  private open: Float32Array = new Float32Array(0);
+  private received = 0;
+  private given = 0;
+  /** The filter in use, and the one found last. */
+  private taps: readonly EchoTap[] = [];
+  private found: readonly EchoTap[] = [];
+  /** The last samples as they came, for the taps to reach back to. */
+  private past = new Float32Array(FURTHEST);
+
+  push(block: Float32Array): Float32Array {
+    this.open = concat([this.open, block]);
+    const out: Float32Array[] = [];
+    while (this.open.length >= CHUNK) {
+      this.take(this.open.slice(0, CHUNK));
+      this.open = this.open.slice(CHUNK);
+      if (this.received < GATHERED) continue;
+      for (let count = 0; count < CATCHING_UP && this.waiting.length > 0; count++) out.push(this.give());
+    }
+    return concat(out);
+  }
+
+  finish(): Float32Array {
+    const out: Float32Array[] = [];
+    if (this.received < GATHERED) this.look();
+    while (this.waiting.length > 0) out.push(this.give());
+    return concat([...out, this.undelayed(this.open, this.taps)]);
+  }
+
+  private take(chunk: Float32Array): void {
+    this.signal.push(chunk);
+    this.waiting.push(chunk);
+    this.received++;
+    if (this.received === GATHERED || (this.received > GATHERED && this.received % LOOKED_FOR_EVERY === 0))
+      this.look();
+  }
+
+  private look(): void {
+    this.found = inverseOf(this.detector.read(this.received * CHUNK));
+    this.signal.forget(this.received * CHUNK - 2 * WINDOW);
+  }
+
+  private give(): Float32Array {
+    const chunk = this.waiting.shift()!;
+    const [old, fresh] = [this.taps, this.found];
+    this.taps = fresh;
+    this.given++;
+    if (old === fresh || this.given === 1) return this.undelayed(chunk, fresh);
+    const from = this.undelayed(chunk, old, false);
+    return this.undelayed(chunk, fresh).map((value, n) => from[n]! + ((value - from[n]!) * n) / CHUNK);
+  }
+
+  /** @param moves whether the chunk becomes part of the past */
+  private undelayed(chunk: Float32Array, taps: readonly EchoTap[], moves = true): Float32Array {
+    const joined = concat([this.past, chunk]);
+    const out = chunk.slice();
+    for (const { lag, gain } of taps)
+      for (let n = 0; n < chunk.length; n++) out[n]! += gain * joined[FURTHEST + n - lag]!;
+    if (moves) this.past = joined.slice(-FURTHEST);
+    return out;
+  }
+}

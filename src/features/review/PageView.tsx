@@ -1,0 +1,101 @@
+'use client';
+import { useCallback, useMemo, useState } from 'react';
+import { fingeredTake } from '@/core/findings';
+import { readChord, type Chord } from '@/core/music';
+import { scoreOf, type ScoreBar } from '@/core/notation';
+import type { Instrument } from '@/core/neck';
+import { elementAt, unwrap, type Beats } from '@/core/shared';
+import { ToggleRow } from '@/ui/controls';
+import type { DrawnNote } from '@/ui/form/takeOnForm';
+import { instrumentOf, useGuitar } from '@/ui/instrument';
+import { ScoreList } from '@/ui/page/ScoreList';
+import { ScorePage, type DegreeUnder } from '@/ui/page/ScorePage';
+import { Selected } from './FormView';
+import type { ReviewModel } from './useReviewModel';
+import { followPlayer } from './useTakePlayer';
+
+const KINDS = [
+  ['both', 'staff and tablature'],
+  ['tab', 'tablature only'],
+] as const;
+type PageKind = (typeof KINDS)[number][0];
+
+/** The take as it would stand on a page. */
+export function PageView({ model }: { model: ReviewModel }) {
+  const { judgement, drawn, current, chosen, span, select, player } = model;
+  const [kind, setKind] = useState<PageKind>('both');
+  const guitar = useGuitar();
+  const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
+  const bars = usePage(model, instrument);
+  const degrees = useMemo(() => new Map(drawn.notes.map((note) => [note.index, degreeOf(note)])), [drawn]);
+  const swings = judgement.report.time.swing !== null;
+  return (
+    <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_300px]">
+      <section aria-label="The page" className="min-w-0">
+        <div className="no-print mb-2 flex flex-wrap items-baseline gap-x-8 gap-y-1 text-[15px] text-dim">
+          <ToggleRow label="What stands on the page" value={kind} choices={KINDS} onChange={setKind} />
+          <span>
+            {swings ? 'swung eighths written as eighths' : 'eighths as played'}, likeliest fingering
+          </span>
+        </div>
+        <ScorePage
+          bars={bars}
+          musicalKey={judgement.chart.bars[0]?.key ?? null}
+          strings={instrument.tuning.length}
+          withStaff={kind === 'both'}
+          degreeOf={useCallback((index: number) => degrees.get(index) ?? null, [degrees])}
+          selected={chosen}
+          marked={current && current.kind !== 'note' ? span : null}
+          onNote={useCallback((index: number) => select({ kind: 'note', index }), [select])}
+          follow={useCallback(
+            (move: (beat: Beats | null) => void) =>
+              followPlayer(player, (beat, playing) => move(playing || beat > 0 ? beat : null)),
+            [player],
+          )}
+        />
+        <ScoreList bars={bars} degreeOf={(index) => degrees.get(index)?.label ?? ''} />
+      </section>
+      <div className="no-print">
+        {current ? (
+          <Selected model={model} />
+        ) : (
+          <p className="text-[15px] leading-6 text-dim">
+            Press a note, or step through them with the arrow keys: what is said of it stands here. Under each
+            note stands its degree in the chord.
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const degreeOf = ({ parts }: DrawnNote): DegreeUnder => {
+  const { label, height } = elementAt(parts, 0);
+  return { label, tier: height };
+};
+
+/** The take's bars as they are written, fingered as the line lies best. */
+function usePage({ judgement, byId }: ReviewModel, instrument: Instrument): readonly ScoreBar[] {
+  const { chart, timeline, report, places } = judgement;
+  return useMemo(() => {
+    const notes = report.notes.map(({ onsetBeat, durationBeats, midi }, index) => {
+      const played = byId.get(elementAt(places, index));
+      return { onsetBeat, durationBeats, midi, bend: played?.bend, slide: played?.slide };
+    });
+    const read = new Map<string, Chord>();
+    const chordOf = (symbol: string | null): Chord | null => {
+      if (symbol === null) return null;
+      if (!read.has(symbol)) read.set(symbol, unwrap(readChord(symbol)));
+      return read.get(symbol) ?? null;
+    };
+    return scoreOf({
+      chords: report.notes.map(({ chord }) => chordOf(chord)),
+      chart,
+      timeline,
+      notes,
+      choruses: report.summary.choruses,
+      swing: report.time.swing,
+      touches: fingeredTake(report, instrument).touches,
+    });
+  }, [chart, timeline, report, places, byId, instrument]);
+}

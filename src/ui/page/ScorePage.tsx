@@ -1,0 +1,234 @@
+'use client';
+import '@vexflow-fonts/bravura/index.css';
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import type { Key } from '@/core/music';
+import type { ScoreBar } from '@/core/notation';
+import { elementAt, present, type Beats } from '@/core/shared';
+import { ChordSvg } from '../ChordSymbol';
+import { Pill } from '../form/Pill';
+import { engrave, MUSIC_FONT, useFonts as setFonts, type Engraved } from './engrave';
+import { keyName, pageLines } from './pageLines';
+
+/** What stands under a note: its degree, and how much it belongs. */
+export type DegreeUnder = { readonly label: string; readonly tier: number };
+
+type Props = {
+  readonly bars: readonly ScoreBar[];
+  readonly musicalKey: Key | null;
+  readonly strings: number;
+  readonly withStaff: boolean;
+  readonly degreeOf: (index: number) => DegreeUnder | null;
+  readonly selected?: number | null;
+  readonly marked?: readonly [Beats, Beats] | null;
+  readonly onNote?: (index: number) => void;
+  /** Follows what sounds: calls back with the beat, or null, and gives a way to stop. */
+  readonly follow?: (move: (beat: Beats | null) => void) => () => void;
+  /** Draws what is not in sight too: for print. */
+  readonly whole?: boolean;
+};
+
+/** A line as staff and tablature, or tablature alone; a line of bars is engraved when it comes into sight. */
+export function ScorePage(props: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box);
+  const ready = useMusicFont();
+  const lines = useMemo(() => (width > 0 ? pageLines(props.bars, width) : []), [props.bars, width]);
+  return (
+    <div ref={box} data-testid="page" className="min-w-0">
+      {ready &&
+        lines.map((line, index) => (
+          <Line key={index} {...props} line={line} width={width} isFirst={index === 0} />
+        ))}
+    </div>
+  );
+}
+
+function useWidth(box: React.RefObject<HTMLDivElement | null>): number {
+  const [width, setWidth] = useState(0);
+  useLayoutEffect(() => {
+    const host = present(box.current);
+    const watcher = new ResizeObserver(() => setWidth(Math.floor(host.clientWidth)));
+    watcher.observe(host);
+    return () => watcher.disconnect();
+  }, [box]);
+  return width;
+}
+
+/** Whether the music font is there: what is engraved is measured with it. */
+function useMusicFont(): boolean {
+  const [ready, setReady] = useState(false);
+  useEffect(() => {
+    let alive = true;
+    setFonts(getComputedStyle(document.body).fontFamily);
+    void document.fonts.load(`30px ${MUSIC_FONT}`).finally(() => alive && setReady(true));
+    return () => {
+      alive = false;
+    };
+  }, []);
+  return ready;
+}
+
+type LineProps = Props & { line: readonly ScoreBar[]; width: number; isFirst: boolean };
+
+/** About as high as a line is, before it is drawn. */
+const GUESS = { staff: 240, tab: 150 };
+
+const Line = memo(function Line(props: LineProps) {
+  const { line, width, withStaff, strings, musicalKey, isFirst, whole } = props;
+  const box = useRef<HTMLDivElement>(null);
+  const host = useRef<HTMLDivElement>(null);
+  const near = useNear(box, whole === true);
+  const [drawn, setDrawn] = useState<Engraved | null>(null);
+  useLayoutEffect(() => {
+    if (near)
+      setDrawn(
+        engrave(present(host.current), line, {
+          width,
+          withStaff,
+          strings,
+          key: keyName(musicalKey),
+          isFirst,
+        }),
+      );
+  }, [near, line, width, withStaff, strings, musicalKey, isFirst]);
+  const height = drawn?.height ?? (withStaff ? GUESS.staff : GUESS.tab);
+  const first = elementAt(line, 0);
+  return (
+    <div ref={box} className="relative mb-3" style={{ height }}>
+      <div ref={host} aria-hidden="true" className="engraved absolute inset-0 text-soft" />
+      {drawn && (
+        <Marks
+          {...props}
+          drawn={drawn}
+          label={`From bar ${first.index + 1}${first.chorus > 0 ? `, chorus ${first.chorus + 1}` : ''}; the list says the same`}
+        />
+      )}
+    </div>
+  );
+});
+
+function useNear(box: React.RefObject<HTMLDivElement | null>, whole: boolean): boolean {
+  const [near, setNear] = useState(whole);
+  useEffect(() => {
+    const watcher = new IntersectionObserver(
+      ([entry]) => {
+        if (present(entry).isIntersecting) setNear(true);
+      },
+      { rootMargin: '600px' },
+    );
+    watcher.observe(present(box.current));
+    return () => watcher.disconnect();
+  }, [box]);
+  return near || whole;
+}
+
+/** What the app says over the engraving: chords, degrees, the selection and where it sounds. */
+function Marks({
+  drawn,
+  width,
+  degreeOf,
+  selected,
+  marked,
+  onNote,
+  follow,
+  line,
+  label,
+}: LineProps & { drawn: Engraved; label: string }) {
+  const { height, notes, chords, degreesY, top, bottom, bars } = drawn;
+  const first = elementAt(line, 0);
+  return (
+    <svg width={width} height={height} className="absolute inset-0" role="img" aria-label={label}>
+      {marked && <Marked drawn={drawn} from={marked[0]} to={marked[1]} />}
+      {first.chorus >= 0 && (
+        <text x={elementAt(bars, 0).x} y={top - 16} fontSize={12} style={{ fill: 'var(--dim)' }}>
+          {first.index === 0 && first.chorus > 0 ? `chorus ${first.chorus + 1}` : first.index + 1}
+        </text>
+      )}
+      {chords.map(({ x, y, symbol }, index) => (
+        <ChordSvg key={index} x={x} y={y} symbol={symbol} size={17} />
+      ))}
+      {notes.map(({ index, x }, place) => {
+        const degree = degreeOf(index);
+        const wide = 7 + 6 * (degree?.label.length ?? 0);
+        return (
+          <g key={place} onClick={onNote && (() => onNote(index))} className={onNote && 'cursor-pointer'}>
+            <rect x={x - 9} y={top} width={18} height={bottom - top} fill="transparent" />
+            {degree && (
+              <Pill
+                x={x - wide / 2}
+                y={degreesY}
+                width={wide}
+                height={17}
+                tier={degree.tier}
+                label={degree.label}
+                size={11}
+              />
+            )}
+            {selected === index && (
+              <rect
+                x={x - 12}
+                y={top - 14}
+                width={24}
+                height={bottom - top + 28}
+                rx={7}
+                fill="none"
+                stroke="var(--now)"
+                strokeWidth={2}
+              />
+            )}
+          </g>
+        );
+      })}
+      {follow && <Cursor drawn={drawn} follow={follow} />}
+    </svg>
+  );
+}
+
+function Marked({ drawn, from, to }: { drawn: Engraved; from: Beats; to: Beats }) {
+  const [x1, x2] = [xOf(drawn, from), xOf(drawn, to)];
+  const last = drawn.times.at(-1);
+  const first = drawn.times[0];
+  if (!first || !last || to <= first.beat || from >= last.beat) return null;
+  const y = drawn.top - 14;
+  return (
+    <path
+      d={`M${x1 - 6} ${y + 6}V${y}H${Math.max(x1 + 8, x2 - 4)}V${y + 6}`}
+      fill="none"
+      stroke="var(--now)"
+      strokeWidth={2}
+    />
+  );
+}
+
+/** Where a beat stands: between its neighbours' places. */
+function xOf({ times }: Engraved, beat: Beats): number {
+  const after = times.findIndex((one) => one.beat > beat);
+  if (after < 0) return times.at(-1)?.x ?? 0;
+  if (after === 0) return elementAt(times, 0).x;
+  const [a, b] = [elementAt(times, after - 1), elementAt(times, after)];
+  return b.beat > a.beat ? a.x + ((b.x - a.x) * (beat - a.beat)) / (b.beat - a.beat) : a.x;
+}
+
+function Cursor({ drawn, follow }: { drawn: Engraved; follow: NonNullable<Props['follow']> }) {
+  const line = useRef<SVGLineElement>(null);
+  useEffect(
+    () =>
+      follow((beat) => {
+        const [first, last] = [drawn.times[0], drawn.times.at(-1)];
+        const shows = beat !== null && first && last && beat >= first.beat && beat < last.beat;
+        line.current?.setAttribute('visibility', shows ? 'visible' : 'hidden');
+        if (shows) line.current?.setAttribute('transform', `translate(${xOf(drawn, beat)} 0)`);
+      }),
+    [drawn, follow],
+  );
+  return (
+    <line
+      ref={line}
+      visibility="hidden"
+      y1={drawn.top - 12}
+      y2={drawn.bottom + 12}
+      stroke="var(--now)"
+      strokeWidth={2}
+    />
+  );
+}

@@ -1,0 +1,283 @@
+import {
+  Accidental,
+  Beam,
+  BarlineType,
+  Formatter,
+  Fraction,
+  Renderer,
+  Stave,
+  StaveTie,
+  TabStave,
+  Tuplet,
+  VexFlow,
+  Voice,
+  type RenderContext,
+  type StemmableNote,
+} from 'vexflow/core';
+import type { ScoreBar } from '@/core/notation';
+import { elementAt } from '@/core/shared';
+import { drawnOf, tripletsOf, writtenStep, type Drawn } from './engraveNotes';
+import { keyAccidentals } from './pageLines';
+
+/** Where a note, a chord and a bar stand in an engraved line, in pixels of its picture. */
+export type Engraved = {
+  readonly height: number;
+  readonly notes: readonly { readonly index: number; readonly x: number }[];
+  readonly chords: readonly { readonly x: number; readonly y: number; readonly symbol: string }[];
+  readonly bars: readonly { readonly start: number; readonly x: number; readonly width: number }[];
+  /** Middle of the band the degrees stand in, under the staff, or under the tablature where it stands alone. */
+  readonly degreesY: number;
+  readonly top: number;
+  readonly bottom: number;
+  /** Times of the line's places, for a cursor: beats of the take and their x, in order. */
+  readonly times: readonly { readonly beat: number; readonly x: number }[];
+};
+
+export type EngraveOptions = {
+  readonly width: number;
+  readonly withStaff: boolean;
+  readonly strings: number;
+  /** As the engraver names keys: `Bb`, `F#m`. */
+  readonly key: string;
+  readonly isFirst: boolean;
+};
+
+/** The outer lines of the treble staff, as steps above C0: E4 and F5. */
+const [LOWEST_LINE, HIGHEST_LINE] = [30, 38];
+const STEP = 5;
+const CHORDS = 30;
+const DEGREES = 24;
+const STAFF = 40;
+const STEM = 35;
+/** Stems under tablature that stands alone. */
+const TAB_STEM = 34;
+const TAB_LINE = 13;
+const EDGE = 8;
+
+type DrawnBar = { readonly bar: ScoreBar; readonly drawn: readonly Drawn[] };
+
+/** Draws one line of bars into `host` and says where everything stands. The music font must be there already. */
+export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options: EngraveOptions): Engraved {
+  const { width, withStaff, strings } = options;
+  const heads = bars.flatMap(({ entries }) => entries.flatMap((entry) => entry.pitches.map(writtenStep)));
+  const above = Math.max(12, (Math.max(HIGHEST_LINE, ...heads) - HIGHEST_LINE) * STEP + STEM - 20);
+  const staffTop = CHORDS + above;
+  host.replaceChildren();
+  const renderer = new Renderer(host, Renderer.Backends.SVG);
+  const context = renderer.getContext();
+  context.setFillStyle('currentColor').setStrokeStyle('currentColor');
+  const drawn = bars.map((bar): DrawnBar => ({
+    bar,
+    drawn: bar.entries.map((entry) => drawnOf(entry, withStaff)),
+  }));
+  const line = new Line(context, drawn, { ...options, staffTop });
+  line.drawStaff();
+  const lowestHead = staffTop + STAFF + (LOWEST_LINE - Math.min(LOWEST_LINE, ...heads) + 1) * STEP;
+  const degreesTop = Math.max(lowestHead, lowestStroke(host)) + 6;
+  const tabTop = withStaff ? degreesTop + DEGREES + 8 : CHORDS + 14;
+  const tabBottom = tabTop + (strings - 1) * TAB_LINE;
+  line.drawTab(tabTop);
+  const height = withStaff ? tabBottom + 30 : tabBottom + TAB_STEM + DEGREES;
+  renderer.resize(width, height);
+  return {
+    height,
+    ...line.places(),
+    chords: chordPlaces(drawn, withStaff ? staffTop - above - 8 : CHORDS - 14, ({ staff, tab }) =>
+      withStaff ? staff : tab,
+    ),
+    degreesY: withStaff ? degreesTop + DEGREES / 2 : tabBottom + TAB_STEM + 10,
+    top: withStaff ? staffTop : tabTop,
+    bottom: tabBottom,
+  };
+}
+
+/** How far down stems, beams and ties go; the boxes of signs are those of their font and say nothing. */
+function lowestStroke(host: HTMLDivElement): number {
+  const strokes = [
+    ...host.querySelectorAll<SVGPathElement>('.vf-stem path, .vf-beam path, .vf-stavetie path'),
+  ];
+  return strokes.reduce((most, stroke) => {
+    const { y, height } = stroke.getBBox();
+    return Math.max(most, y + height);
+  }, 0);
+}
+
+type Places = Pick<Engraved, 'notes' | 'bars' | 'times'>;
+type LineOptions = EngraveOptions & { readonly staffTop: number };
+/** A bar in its place, its notes spaced. */
+type SetBar = DrawnBar & {
+  readonly x: number;
+  readonly width: number;
+  readonly stave: Stave;
+  readonly tab: TabStave;
+  readonly tabVoice: Voice;
+};
+
+const TRIPLET = { numNotes: 3, notesOccupied: 2, bracketed: true, ratioed: false };
+const meterText = ({ upper, lower }: ScoreBar['meter']): string => `${upper}/${lower}`;
+const beatOf = ({ counting, meter }: ScoreBar): Fraction =>
+  counting.beat === 72 ? new Fraction(3, 8) : new Fraction(1, meter.lower);
+
+/** One line of bars being drawn: first the staff, then the tablature under whatever hangs from it. */
+class Line {
+  private readonly set: SetBar[] = [];
+
+  constructor(
+    private readonly context: RenderContext,
+    private readonly bars: readonly DrawnBar[],
+    private readonly options: LineOptions,
+  ) {}
+
+  drawStaff(): void {
+    const heads = this.bars.map((_, index) => this.headWidth(index));
+    const wanted = this.bars.map(({ drawn }) => 24 + drawn.length * 20);
+    const room = this.options.width - 2 * EDGE - sum(heads);
+    let x = EDGE;
+    this.bars.forEach((bar, index) => {
+      const width = elementAt(heads, index) + (room * elementAt(wanted, index)) / sum(wanted);
+      this.set.push(this.setBar(bar, index, x, width));
+      x += width;
+    });
+    if (this.options.withStaff) this.drawTies();
+  }
+
+  drawTab(top: number): void {
+    const { withStaff, staffTop, strings } = this.options;
+    for (const { tab, tabVoice } of this.set) {
+      tab.setY(top).setContext(this.context).draw();
+      tabVoice.draw(this.context, tab);
+    }
+    if (!withStaff) return;
+    const bottom = top + (strings - 1) * TAB_LINE;
+    this.context.beginPath().moveTo(EDGE, staffTop).lineTo(EDGE, bottom).stroke();
+  }
+
+  /** Where everything stands, once the tablature has its place too. */
+  places(): Places {
+    const shown = ({ staff, tab }: Drawn) => (this.options.withStaff ? staff : tab);
+    const xOf = (one: Drawn) => shown(one).getAbsoluteX() + 6;
+    return {
+      bars: this.set.map(({ bar, x, width }) => ({ start: bar.start, x, width })),
+      notes: this.set.flatMap(({ drawn }) =>
+        drawn.flatMap((one) =>
+          one.entry.pitches.filter(({ tie }) => !tie.from).map(({ index }) => ({ index, x: xOf(one) })),
+        ),
+      ),
+      times: this.set.flatMap(({ bar, drawn, x, width }) => [
+        ...drawn.map((one) => ({ beat: bar.start + one.entry.at / bar.counting.beat, x: xOf(one) })),
+        { beat: bar.start + bar.counting.bar / bar.counting.beat, x: x + width },
+      ]),
+    };
+  }
+
+  private showsMeter(index: number): boolean {
+    const before = this.bars[index - 1];
+    if (!before) return this.options.isFirst;
+    return meterText(before.bar.meter) !== meterText(elementAt(this.bars, index).bar.meter);
+  }
+
+  /** Room for clef, key and meter at the beginning of a bar. */
+  private headWidth(index: number): number {
+    const meter = this.showsMeter(index) ? 26 : 0;
+    if (index > 0) return meter;
+    return meter + (this.options.withStaff ? 40 + 11 * keyAccidentals(this.options.key) : 30);
+  }
+
+  private setBar({ bar, drawn }: DrawnBar, index: number, x: number, width: number): SetBar {
+    const { withStaff, strings, staffTop, key } = this.options;
+    const flat = { spaceAboveStaffLn: 0, spaceBelowStaffLn: 0 };
+    const stave = new Stave(x, staffTop, width, flat);
+    const tab = new TabStave(x, 0, width, { ...flat, numLines: strings, spacingBetweenLinesPx: TAB_LINE });
+    if (index === 0) {
+      stave.addClef('treble', 'default', '8vb').addKeySignature(key);
+      tab.addClef('tab');
+    }
+    if (this.showsMeter(index)) (withStaff ? stave : tab).addTimeSignature(meterText(bar.meter));
+    const opens = index === 0 ? BarlineType.SINGLE : BarlineType.NONE;
+    for (const one of [stave, tab]) one.setEndBarType(BarlineType.SINGLE).setBegBarType(opens);
+    const start = Math.max(withStaff ? stave.getNoteStartX() : 0, tab.getNoteStartX());
+    stave.setNoteStartX(start);
+    tab.setNoteStartX(start);
+    if (withStaff) stave.setContext(this.context).draw();
+    const tabVoice = this.setNotes({ bar, drawn }, stave, x + width - start - 14);
+    return { bar, drawn, x, width, stave, tab, tabVoice };
+  }
+
+  /** Spaces both voices together, and draws that of the staff. */
+  private setNotes({ bar, drawn }: DrawnBar, stave: Stave, room: number): Voice {
+    const { withStaff, key } = this.options;
+    const voiceOf = (notes: StemmableNote[]) =>
+      new Voice({ numBeats: bar.meter.upper, beatValue: bar.meter.lower })
+        .setMode(Voice.Mode.SOFT)
+        .addTickables(notes);
+    const staffNotes = drawn.map(({ staff }) => staff);
+    const triplets = tripletsOf(drawn);
+    const signs = triplets.map(
+      (group) =>
+        new Tuplet(
+          group.map(({ staff }) => staff),
+          TRIPLET,
+        ),
+    );
+    triplets.forEach(
+      (group) =>
+        new Tuplet(
+          group.map(({ tab }) => tab),
+          TRIPLET,
+        ),
+    );
+    const [staffVoice, tabVoice] = [voiceOf(staffNotes), voiceOf(drawn.map(({ tab }) => tab))];
+    if (withStaff) Accidental.applyAccidentals([staffVoice], key);
+    const beams = withStaff ? Beam.generateBeams(staffNotes, { groups: [beatOf(bar)] }) : [];
+    const voices = withStaff ? [staffVoice, tabVoice] : [tabVoice];
+    const formatter = new Formatter();
+    for (const voice of voices) formatter.joinVoices([voice]);
+    formatter.format(voices, Math.max(40, room));
+    if (withStaff) {
+      staffVoice.draw(this.context, stave);
+      for (const sign of [...beams, ...signs]) sign.setContext(this.context).draw();
+    }
+    return tabVoice;
+  }
+
+  /** Of notes held over; in the tablature they stand in brackets. */
+  private drawTies(): void {
+    const all = this.set.flatMap(({ drawn }) => drawn);
+    all.forEach(({ entry, staff }, index) => {
+      if (!entry.pitches.some(({ tie }) => tie.to)) return;
+      const next = all[index + 1]?.staff;
+      const places = entry.pitches.map((_, place) => place);
+      new StaveTie({
+        firstNote: staff,
+        ...(next && { lastNote: next }),
+        firstIndexes: places,
+        lastIndexes: places,
+      })
+        .setContext(this.context)
+        .draw();
+    });
+  }
+}
+
+const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
+
+/** Chords where they begin, each once until another comes; @param noteOf the head that was drawn */
+function chordPlaces(
+  drawnBars: readonly DrawnBar[],
+  y: number,
+  noteOf: (one: Drawn) => StemmableNote,
+): Engraved['chords'] {
+  const places: Engraved['chords'][number][] = [];
+  for (const { bar, drawn } of drawnBars)
+    for (const { at, chord } of bar.chords) {
+      const symbol = chord?.symbol ?? 'N.C.';
+      const head = drawn.find(({ entry }) => entry.at + entry.head.size > at);
+      if (head && symbol !== places.at(-1)?.symbol)
+        places.push({ x: noteOf(head).getAbsoluteX() - 2, y, symbol });
+    }
+  return places;
+}
+
+/** The font of the signs, and that of figures and words. */
+export const MUSIC_FONT = 'Bravura';
+export const useFonts = (text: string): void => void VexFlow.setFonts(MUSIC_FONT, text);

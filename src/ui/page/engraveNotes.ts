@@ -1,0 +1,95 @@
+import { Bend, Dot, StaveNote, TabNote, type StemmableNote } from 'vexflow/core';
+import type { HeadType, ScoreEntry, ScorePitch } from '@/core/notation';
+import { present } from '@/core/shared';
+
+const VEX_TYPES: Record<HeadType, string> = {
+  whole: 'w',
+  half: 'h',
+  quarter: 'q',
+  eighth: '8',
+  '16th': '16',
+  '32nd': '32',
+  '64th': '64',
+  '128th': '128',
+};
+const ACCIDENTALS: Record<string, string> = { '-2': 'bb', '-1': 'b', '0': '', '1': '#', '2': '##' };
+const STEPS = 'CDEFGAB';
+/** An entry with its head on the staff and its figures in the tablature. */
+export type Drawn = { readonly entry: ScoreEntry; readonly staff: StaveNote; readonly tab: StemmableNote };
+/** A guitar is written an octave above where it sounds. */
+export const writtenStep = ({ octave, step }: ScorePitch): number => (octave + 1) * 7 + STEPS.indexOf(step);
+
+/** An entry as the engraver's notes. */
+export function drawnOf(entry: ScoreEntry, withStaff: boolean): Drawn {
+  const { head, pitches } = entry;
+  const duration = VEX_TYPES[head.type];
+  const isRest = pitches.length === 0;
+  const sorted = [...pitches].sort((a, b) => writtenStep(a) - writtenStep(b));
+  const keys = sorted.map(
+    ({ step, alter, octave }) => `${step.toLowerCase()}${ACCIDENTALS[alter] ?? ''}/${octave + 1}`,
+  );
+  const staff = new StaveNote({
+    keys: isRest ? ['b/4'] : keys,
+    duration: isRest ? `${duration}r` : duration,
+    dots: head.dots,
+    autoStem: true,
+    ...(sorted.some(({ note }) => note.ghost) ? { type: 'x' } : {}),
+  });
+  if (head.dots > 0) Dot.buildAndAttach([staff], { all: true });
+  return { entry, staff, tab: tabOf(entry, duration, withStaff) };
+}
+
+/** The note's place in the tablature; a rest, and a note without a place, leave it empty. */
+function tabOf({ head, pitches }: ScoreEntry, duration: string, withStaff: boolean): StemmableNote {
+  const placed = pitches.flatMap(({ touch, note, tie }) =>
+    touch ? [{ str: touch.string, fret: fretText(touch.fret, note, tie.from) }] : [],
+  );
+  if (placed.length === 0)
+    return new StaveNote({ keys: ['b/4'], duration: `${duration}r`, dots: head.dots }).setStyle({
+      fillStyle: 'transparent',
+      strokeStyle: 'transparent',
+    });
+  const tab = new TabNote({ positions: placed, duration, dots: head.dots }, !withStaff);
+  const first = present(pitches[0]);
+  if (!first.tie.from && first.note.bend) {
+    const cents = first.note.bend.map(([, amount]) => amount);
+    const reach = Math.max(...cents) - Math.min(...cents);
+    if (reach >= 50) tab.addModifier(new Bend([{ type: Bend.UP, text: bendText(reach) }]), 0);
+  }
+  return tab;
+}
+
+const fretText = (fret: number, note: ScorePitch['note'], isHeld: boolean): string => {
+  if (note.ghost) return 'x';
+  if (isHeld) return `(${fret})`;
+  if (!note.slide) return String(fret);
+  return `${note.slide.fromMidi < note.midi ? '/' : '\\'}${fret}`;
+};
+
+/** In whole tones, as guitarists say it. */
+function bendText(cents: number): string {
+  const quarters = Math.round(cents / 50);
+  if (quarters === 4) return 'full';
+  return ['', '¼', '½', '¾'][quarters] ?? `${Math.floor(quarters / 4)}${['', '¼', '½', '¾'][quarters % 4]}`;
+}
+
+/** Three of a kind within a beat, or what adds up to it. */
+export function tripletsOf(drawn: readonly Drawn[]): Drawn[][] {
+  const groups: Drawn[][] = [];
+  let group: Drawn[] = [];
+  let sum = 0;
+  for (const one of drawn) {
+    if (!one.entry.head.triplet) {
+      [group, sum] = [[], 0];
+      continue;
+    }
+    group.push(one);
+    sum += one.entry.head.size;
+    // the sum is full where it is a length that needs no three
+    if (sum % 24 === 0 && (one.entry.at + one.entry.head.size) % 24 === 0) {
+      groups.push(group);
+      [group, sum] = [[], 0];
+    }
+  }
+  return groups;
+}

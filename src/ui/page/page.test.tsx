@@ -1,0 +1,64 @@
+/** @jest-environment jsdom */
+import { expect, test } from '@jest/globals';
+import { fireEvent, render, screen } from '@testing-library/react';
+import { readChart, timelineOf } from '@/core/chart';
+import { scoreOf, type WrittenNote } from '@/core/notation';
+import { elementAt, unwrap } from '@/core/shared';
+import { keyName, pageLines } from './pageLines';
+import { barWords, ScoreList } from './ScoreList';
+
+const FORM = 'title: Walk\nkey: Eb\n| Ebmaj7 | Cm7 | Fm7 | Bb7 | Ebmaj7 | Cm7 |\n';
+
+function barsOf(notes: readonly WrittenNote[], choruses = 1, text = FORM) {
+  const chart = unwrap(readChart(text));
+  const touches = notes.map(() => ({ string: 2, fret: 4, finger: 1 }));
+  return scoreOf({ chart, timeline: timelineOf(chart, 100), notes, choruses, swing: null, touches });
+}
+const note = (onsetBeat: number, durationBeats: number, midi = 63): WrittenNote => ({
+  onsetBeat,
+  durationBeats,
+  midi,
+});
+const numbers = (bars: ReturnType<typeof barsOf>, width: number) =>
+  pageLines(bars, width).map((line) => line.map(({ index }) => index + 1).join(' '));
+
+test('four bars to a line, as the form has them; each chorus begins a line', () => {
+  expect(numbers(barsOf([note(0, 1)], 2), 900)).toEqual(['1 2 3 4', '5 6', '1 2 3 4', '5 6']);
+});
+
+test('fewer where they would be crowded, and one on a phone', () => {
+  const crowded = Array.from({ length: 32 }, (_, index) => note(index / 2, 0.5));
+  expect(numbers(barsOf(crowded), 700)).toEqual(['1 2', '3 4', '5 6']);
+  expect(numbers(barsOf(crowded), 330)).toEqual(['1', '2', '3', '4', '5 6']);
+});
+
+test('a pickup stands before the first bar, in its line', () => {
+  expect(numbers(barsOf([note(-1, 1)]), 900)).toEqual(['0 1 2 3 4', '5 6']);
+});
+
+test('keys by the name the engraver knows', () => {
+  const keyOf = (key: string) => keyName(elementAt(unwrap(readChart(`key: ${key}\n| C |\n`)).bars, 0).key);
+  expect(['Eb', 'F# minor', 'C', 'Bb minor'].map(keyOf)).toEqual(['Eb', 'F#m', 'C', 'Bbm']);
+  expect(keyName(null)).toBe('C');
+});
+
+test('a bar in words: chords, names, degrees, places and lengths', () => {
+  const [first, second] = barsOf([note(0, 1.5), note(1.5, 0.5, 67), note(3.5, 1)]);
+  expect(barWords(first!, (index) => ['1', '3', '1'][index]!)).toBe(
+    'Bar 1 (Ebmaj7): E♭4 (1), string 2 fret 4, dotted quarter, G4 (3), string 2 fret 4, eighth, quarter rest, ' +
+      'eighth rest, E♭4 (1), string 2 fret 4, eighth.',
+  );
+  expect(barWords(second!, () => '')).toBe(
+    'Bar 2 (Cm7): held for an eighth, eighth rest, quarter rest, half rest.',
+  );
+});
+
+test('the list is made when it is opened', () => {
+  const bars = barsOf([note(0, 1)]);
+  render(<ScoreList bars={bars} degreeOf={() => '1'} />);
+  expect(screen.queryAllByRole('listitem')).toHaveLength(0);
+  const details = screen.getByText('The page as a list of bars').closest('details')!;
+  details.open = true;
+  fireEvent(details, new Event('toggle'));
+  expect(screen.getAllByRole('listitem')).toHaveLength(bars.length);
+});
