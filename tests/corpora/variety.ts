@@ -83,7 +83,8 @@ export function variedTake(source: Source, seed: number): LabelledTake {
 }
 
 function kindOf(random: Random): LineKind {
-  if (random() < 0.3) return pick(random, BEDROOM_KINDS);
+  // several strings through a drive are the hardest: they come most often
+  if (random() < 0.4) return pick(random, [...BEDROOM_KINDS, 'power', 'doubles', 'power', 'doubles']);
   return random() < 0.5 ? pick(random, LINE_KINDS) : pick(random, COMMON);
 }
 
@@ -93,7 +94,7 @@ function chainOf(random: Random, chordal: boolean): Effect[] {
   if (often(0.6)) chain.push(voice);
   if (often(0.1)) chain.push(compressor);
   if (often(0.05)) chain.push(sweep);
-  if (often(chordal ? 0.55 : 0.32)) {
+  if (often(chordal ? 0.65 : 0.32)) {
     if (often(0.25)) chain.push(drive);
     else chain.push(often(0.6) ? amplifier : distortion);
   }

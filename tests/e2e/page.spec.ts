@@ -51,7 +51,7 @@ test('the page: staff and tablature, its signs apart, its keys those of the form
   await expect(page.getByRole('region', { name: 'Selected' })).toBeVisible();
   await expect(page).toHaveURL(/at=note-1/);
   await page.getByText('tablature only').click();
-  await expect(page.getByTestId('page').locator('.vf-stavenote .vf-notehead')).toHaveCount(0);
+  await expect(page.getByTestId('page').locator('.vf-keysignature')).toHaveCount(0);
   await expect(page.getByTestId('page').locator('.vf-tabnote').first()).toBeVisible();
   await page.getByText('The page as a list of bars').click();
   await expect(page.getByRole('listitem').filter({ hasText: /^Bar 1 \(/ })).toBeVisible();

@@ -1,4 +1,4 @@
-import { soundingAt, type Chart, type Meter, type Timeline } from '../chart';
+import { soundingAt, type Meter, type Timeline } from '../chart';
 import type { Chord } from '../music';
 import type { Touch } from '../neck';
 import { elementAt, type Beats } from '../shared';
@@ -8,7 +8,6 @@ import { barsOf, quartersOf, TICKS, writtenLine, type WrittenLine, type WrittenN
 
 /** A line with all that its page needs. */
 export type ScoreSheet = {
-  readonly chart: Chart;
   readonly timeline: Timeline;
   readonly notes: readonly WrittenNote[];
   readonly choruses: number;
@@ -64,7 +63,7 @@ export function scoreOf(sheet: ScoreSheet): ScoreBar[] {
     while (first < line.length && elementAt(line, first).until <= from) first++;
     let last = first;
     while (last < line.length && elementAt(line, last).at < until) last++;
-    const meter = sheet.chart.bars[bar.index]?.meter ?? sheet.chart.meter;
+    const { meter } = sheet.timeline.bars[bar.index] ?? elementAt(sheet.timeline.bars, 0);
     const scale = (DIVISIONS * quartersOf(meter)) / TICKS;
     const counting = { beat: TICKS * scale, bar: (until - from) * scale };
     return {

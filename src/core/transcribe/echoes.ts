@@ -9,11 +9,11 @@ export type EchoTap = { readonly lag: Samples; readonly gain: number };
 const WINDOW: Samples = 65_536;
 const EVERY: Samples = 16_384;
 /** Where a guitar's sound lies, and a delay unit's copy of it. */
-const BAND = { from: 70, to: 6_000 };
-/** Its edges fade over this share of it, to either side. */
-const EDGE = 0.08;
+const BAND = { from: 30, to: 6_000 };
+/** Its upper edge fades over this share of it. */
+const EDGE = 0.1;
 /** What one tap of a filter that acts in the band alone is of the ripple it makes there. */
-const SHARE = ((BAND.to - BAND.from) * (1 - EDGE) * 2) / RATE;
+const SHARE = ((BAND.to - BAND.from) * (1 - EDGE / 2) * 2) / RATE;
 const SHORTEST: Seconds = 0.055;
 const LONGEST: Seconds = 1;
 /** Repeats of repeats are followed this far. */
@@ -104,14 +104,14 @@ export class EchoDetector {
     const even = new Float64Array(WINDOW);
     const level = levelled(this.sum.subarray(from, to));
     for (let k = from; k < to; k++) {
-      const inside = Math.min(1, Math.min(k - from, to - k) / (EDGE * (to - from)));
+      const inside = Math.min(1, (to - k) / (EDGE * (to - from)));
       const shape = 0.5 - 0.5 * Math.cos(Math.PI * inside);
       even[k] = even[WINDOW - k] = level[k - from]! * shape;
     }
     const out = new Float64Array(2 * WINDOW);
     this.fft.realTransform(out, even);
     // a whole ripple of 2 · gain adds up to this
-    const whole = 2 * (to - from) * (1 - EDGE) * this.windows;
+    const whole = 2 * (to - from) * (1 - EDGE / 2) * this.windows;
     return Float64Array.from({ length: WINDOW / 2 }, (_, lag) => out[2 * lag]! / whole);
   }
 }

@@ -5,7 +5,7 @@ import { marksOf } from '@/core/findings';
 import { exampleFor, judgeDrill } from '@/core/drills';
 import type { Level } from '@/core/lines';
 import { ToggleRow } from '@/ui/controls';
-import { LineOnForm } from '@/ui/form/LineOnForm';
+import { LineShown } from '@/ui/page/LineShown';
 import { takeOnForm } from '@/ui/form/takeOnForm';
 import { LineOnNeck } from '@/ui/neck/LineOnNeck';
 import { KeyOf } from '../shell/commands/KeyOf';
@@ -74,7 +74,7 @@ export function Example({ stage }: { stage: DrillStage }) {
           </span>
         )}
       </h2>
-      <LineOnForm {...shown} timeline={timeline} cursor={cursor} name="the example" />
+      <LineShown withChoice {...shown} timeline={timeline} cursor={cursor} name="the example" />
       <LineOnNeck report={shown.report} beat={cursor} name="The example" />
     </section>
   );

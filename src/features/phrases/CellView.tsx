@@ -5,7 +5,7 @@ import { cellOver, movedCell, phraseUnder, type CellMove, type PhraseNote } from
 import { elementAt, unwrap } from '@/core/shared';
 import { cellWords, stepWords } from '@/presentation';
 import { Checkbox, Select } from '@/ui/controls';
-import { LineOnForm } from '@/ui/form/LineOnForm';
+import { LineShown } from '@/ui/page/LineShown';
 import { LineOnNeck } from '@/ui/neck/LineOnNeck';
 import { beatOf, HearAndKeep } from './Hear';
 import { drawnLine } from './phraseView';
@@ -122,7 +122,7 @@ function CellLine({ bench: { stored, keep }, chart, notes, hearing }: LineProps)
           onKeep={() => keep(`${stored.name}, moving`.slice(0, 80), under)}
         />
       </p>
-      <LineOnForm {...line} cursor={beat} name="the moving cell" />
+      <LineShown {...line} cursor={beat} name="the moving cell" />
       <LineOnNeck report={line.report} beat={beat} name="The moving cell" />
     </>
   );

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { joinedPhrases, sceneOf } from '@/core/phrases';
 import type { StoredPhrase } from '@/server/phrases';
 import { Select } from '@/ui/controls';
-import { LineOnForm } from '@/ui/form/LineOnForm';
+import { LineShown } from '@/ui/page/LineShown';
 import { beatOf, HearAndKeep } from './Hear';
 import { drawnLine } from './phraseView';
 import type { Bench } from './WorkshopScreen';
@@ -45,7 +45,7 @@ function Joined({ bench: { stored, hearing, keep }, other }: { bench: Bench; oth
           onKeep={() => keep(`${stored.name} and ${other.name}`.slice(0, 80), joined)}
         />
       </p>
-      <LineOnForm {...line} cursor={beatOf(hearing, id)} name="both phrases" />
+      <LineShown {...line} cursor={beatOf(hearing, id)} name="both phrases" />
     </>
   );
 }

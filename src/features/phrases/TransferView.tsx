@@ -6,7 +6,7 @@ import { transferred, TRANSFERS, type Transfer } from '@/core/phrases';
 import { elementAt, unwrap } from '@/core/shared';
 import { transferWords } from '@/presentation';
 import { ToggleRow } from '@/ui/controls';
-import { LineOnForm } from '@/ui/form/LineOnForm';
+import { LineShown } from '@/ui/page/LineShown';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { useCommands } from '../shell/commands/useCommands';
 import { beatOf, hearLine, hearWords } from './Hear';
@@ -57,7 +57,7 @@ export function TransferView({ bench, chart }: { bench: Bench; chart: WorkshopCh
         {transferWords(transfer).what} {statements.length}{' '}
         {statements.length === 1 ? 'statement' : 'statements'}.
       </p>
-      <LineOnForm {...line} cursor={beatOf(hearing, id)} rows={8} name={`the phrase over ${chart.title}`} />
+      <LineShown {...line} cursor={beatOf(hearing, id)} rows={8} name={`the phrase over ${chart.title}`} />
     </section>
   );
 }

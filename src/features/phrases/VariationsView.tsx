@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { VARIATIONS, varied, type KeptPhrase, type Variation } from '@/core/phrases';
 import { sceneOf } from '@/core/phrases';
 import { variationWords } from '@/presentation';
-import { LineOnForm } from '@/ui/form/LineOnForm';
+import { LineShown } from '@/ui/page/LineShown';
 import { beatOf, HearAndKeep } from './Hear';
 import { drawnLine, formulaText } from './phraseView';
 import type { Bench } from './WorkshopScreen';
@@ -48,7 +48,7 @@ function OneVariation({ bench: { stored, hearing, keep }, variation, other }: On
           onKeep={() => keep(`${stored.name}, ${name}`.slice(0, 80), other)}
         />
       </p>
-      <LineOnForm {...line} rows={1} cursor={beatOf(hearing, id)} name={name} />
+      <LineShown {...line} rows={1} cursor={beatOf(hearing, id)} name={name} />
     </>
   );
 }

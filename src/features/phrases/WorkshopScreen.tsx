@@ -7,7 +7,7 @@ import { elementAt } from '@/core/shared';
 import type { StoredPhrase } from '@/server/phrases';
 import { ChordWords } from '@/ui/ChordWords';
 import { Select, TabRow } from '@/ui/controls';
-import { LineOnForm } from '@/ui/form/LineOnForm';
+import { LineShown } from '@/ui/page/LineShown';
 import { LineOnNeck } from '@/ui/neck/LineOnNeck';
 import { useCommands } from '../shell/commands/useCommands';
 import { KeyOf } from '../shell/commands/KeyOf';
@@ -147,7 +147,7 @@ function Own({ bench: { stored, hearing } }: { bench: Bench }) {
         <span className="ml-4">{notesText(phrase)}</span>
         <b className="ml-4 text-ink">{formulaText(phrase)}</b>
       </p>
-      <LineOnForm {...line} cursor={beat} name={stored.name} />
+      <LineShown withChoice {...line} cursor={beat} name={stored.name} />
       <LineOnNeck report={line.report} beat={beat} name={stored.name} />
     </section>
   );

@@ -1,15 +1,13 @@
 'use client';
 import { useCallback, useMemo, useState } from 'react';
-import { fingeredTake } from '@/core/findings';
-import { readChord, type Chord } from '@/core/music';
-import { scoreOf, type ScoreBar } from '@/core/notation';
+import type { ScoreBar } from '@/core/notation';
 import type { Instrument } from '@/core/neck';
-import { elementAt, unwrap, type Beats } from '@/core/shared';
+import { elementAt, type Beats } from '@/core/shared';
 import { ToggleRow } from '@/ui/controls';
-import type { DrawnNote } from '@/ui/form/takeOnForm';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { ScoreList } from '@/ui/page/ScoreList';
-import { ScorePage, type DegreeUnder } from '@/ui/page/ScorePage';
+import { degreesOf, pageOf } from '@/ui/page/reportPage';
+import { ScorePage } from '@/ui/page/ScorePage';
 import { Selected } from './FormView';
 import type { ReviewModel } from './useReviewModel';
 import { followPlayer } from './useTakePlayer';
@@ -27,7 +25,7 @@ export function PageView({ model }: { model: ReviewModel }) {
   const guitar = useGuitar();
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
   const bars = usePage(model, instrument);
-  const degrees = useMemo(() => new Map(drawn.notes.map((note) => [note.index, degreeOf(note)])), [drawn]);
+  const degrees = useMemo(() => degreesOf(drawn), [drawn]);
   const swings = judgement.report.time.swing !== null;
   return (
     <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_300px]">
@@ -40,7 +38,7 @@ export function PageView({ model }: { model: ReviewModel }) {
         </div>
         <ScorePage
           bars={bars}
-          musicalKey={judgement.chart.bars[0]?.key ?? null}
+          musicalKey={elementAt(judgement.timeline.chordSpans, 0).key}
           strings={instrument.tuning.length}
           withStaff={kind === 'both'}
           degreeOf={useCallback((index: number) => degrees.get(index) ?? null, [degrees])}
@@ -69,33 +67,15 @@ export function PageView({ model }: { model: ReviewModel }) {
   );
 }
 
-const degreeOf = ({ parts }: DrawnNote): DegreeUnder => {
-  const { label, height } = elementAt(parts, 0);
-  return { label, tier: height };
-};
-
-/** The take's bars as they are written, fingered as the line lies best. */
+/** The take's bars as they are written. */
 function usePage({ judgement, byId }: ReviewModel, instrument: Instrument): readonly ScoreBar[] {
-  const { chart, timeline, report, places } = judgement;
-  return useMemo(() => {
-    const notes = report.notes.map(({ onsetBeat, durationBeats, midi }, index) => {
-      const played = byId.get(elementAt(places, index));
-      return { onsetBeat, durationBeats, midi, bend: played?.bend, slide: played?.slide };
-    });
-    const read = new Map<string, Chord>();
-    const chordOf = (symbol: string | null): Chord | null => {
-      if (symbol === null) return null;
-      if (!read.has(symbol)) read.set(symbol, unwrap(readChord(symbol)));
-      return read.get(symbol) ?? null;
-    };
-    return scoreOf({
-      chords: report.notes.map(({ chord }) => chordOf(chord)),
-      chart,
-      timeline,
-      notes,
-      choruses: report.summary.choruses,
-      swing: report.time.swing,
-      touches: fingeredTake(report, instrument).touches,
-    });
-  }, [chart, timeline, report, places, byId, instrument]);
+  const { timeline, report, places } = judgement;
+  return useMemo(
+    () =>
+      pageOf(report, timeline, instrument, (index) => {
+        const played = byId.get(elementAt(places, index));
+        return { bend: played?.bend, slide: played?.slide };
+      }),
+    [timeline, report, places, byId, instrument],
+  );
 }

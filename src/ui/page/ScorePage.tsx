@@ -8,9 +8,7 @@ import { ChordSvg } from '../ChordSymbol';
 import { Pill } from '../form/Pill';
 import { engrave, MUSIC_FONT, useFonts as setFonts, type Engraved } from './engrave';
 import { keyName, pageLines } from './pageLines';
-
-/** What stands under a note: its degree, and how much it belongs. */
-export type DegreeUnder = { readonly label: string; readonly tier: number };
+import type { DegreeUnder } from './reportPage';
 
 type Props = {
   readonly bars: readonly ScoreBar[];

@@ -7,6 +7,7 @@ import {
   Renderer,
   Stave,
   StaveTie,
+  Stem,
   TabStave,
   Tuplet,
   VexFlow,
@@ -50,7 +51,7 @@ const DEGREES = 24;
 const STAFF = 40;
 const STEM = 35;
 /** Stems under tablature that stands alone. */
-const TAB_STEM = 34;
+const TAB_STEM = 42;
 const TAB_LINE = 13;
 const EDGE = 8;
 
@@ -77,7 +78,7 @@ export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options
   const tabTop = withStaff ? degreesTop + DEGREES + 8 : CHORDS + 14;
   const tabBottom = tabTop + (strings - 1) * TAB_LINE;
   line.drawTab(tabTop);
-  const height = withStaff ? tabBottom + 30 : tabBottom + TAB_STEM + DEGREES;
+  const height = tabBottom + (withStaff ? 30 : TAB_STEM + DEGREES + 16);
   renderer.resize(width, height);
   return {
     height,
@@ -85,7 +86,7 @@ export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options
     chords: chordPlaces(drawn, withStaff ? staffTop - above - 8 : CHORDS - 14, ({ staff, tab }) =>
       withStaff ? staff : tab,
     ),
-    degreesY: withStaff ? degreesTop + DEGREES / 2 : tabBottom + TAB_STEM + 10,
+    degreesY: withStaff ? degreesTop + DEGREES / 2 : tabBottom + TAB_STEM + 16,
     top: withStaff ? staffTop : tabTop,
     bottom: tabBottom,
   };
@@ -108,9 +109,10 @@ type LineOptions = EngraveOptions & { readonly staffTop: number };
 type SetBar = DrawnBar & {
   readonly x: number;
   readonly width: number;
-  readonly stave: Stave;
   readonly tab: TabStave;
   readonly tabVoice: Voice;
+  /** Beams and tuplets of tablature that stands alone. */
+  readonly tabSigns: readonly (Beam | Tuplet)[];
 };
 
 const TRIPLET = { numNotes: 3, notesOccupied: 2, bracketed: true, ratioed: false };
@@ -143,9 +145,10 @@ class Line {
 
   drawTab(top: number): void {
     const { withStaff, staffTop, strings } = this.options;
-    for (const { tab, tabVoice } of this.set) {
+    for (const { tab, tabVoice, tabSigns } of this.set) {
       tab.setY(top).setContext(this.context).draw();
       tabVoice.draw(this.context, tab);
+      for (const sign of tabSigns) sign.setContext(this.context).draw();
     }
     if (!withStaff) return;
     const bottom = top + (strings - 1) * TAB_LINE;
@@ -155,7 +158,8 @@ class Line {
   /** Where everything stands, once the tablature has its place too. */
   places(): Places {
     const shown = ({ staff, tab }: Drawn) => (this.options.withStaff ? staff : tab);
-    const xOf = (one: Drawn) => shown(one).getAbsoluteX() + 6;
+    // a head stands to the right of its place, a figure over it
+    const xOf = (one: Drawn) => shown(one).getAbsoluteX() + (this.options.withStaff ? 6 : 0);
     return {
       bars: this.set.map(({ bar, x, width }) => ({ start: bar.start, x, width })),
       notes: this.set.flatMap(({ drawn }) =>
@@ -199,12 +203,15 @@ class Line {
     stave.setNoteStartX(start);
     tab.setNoteStartX(start);
     if (withStaff) stave.setContext(this.context).draw();
-    const tabVoice = this.setNotes({ bar, drawn }, stave, x + width - start - 14);
-    return { bar, drawn, x, width, stave, tab, tabVoice };
+    return { bar, drawn, x, width, tab, ...this.setNotes({ bar, drawn }, stave, x + width - start - 14) };
   }
 
   /** Spaces both voices together, and draws that of the staff. */
-  private setNotes({ bar, drawn }: DrawnBar, stave: Stave, room: number): Voice {
+  private setNotes(
+    { bar, drawn }: DrawnBar,
+    stave: Stave,
+    room: number,
+  ): Pick<SetBar, 'tabVoice' | 'tabSigns'> {
     const { withStaff, key } = this.options;
     const voiceOf = (notes: StemmableNote[]) =>
       new Voice({ numBeats: bar.meter.upper, beatValue: bar.meter.lower })
@@ -212,23 +219,22 @@ class Line {
         .addTickables(notes);
     const staffNotes = drawn.map(({ staff }) => staff);
     const triplets = tripletsOf(drawn);
-    const signs = triplets.map(
-      (group) =>
-        new Tuplet(
-          group.map(({ staff }) => staff),
-          TRIPLET,
-        ),
-    );
-    triplets.forEach(
-      (group) =>
-        new Tuplet(
-          group.map(({ tab }) => tab),
-          TRIPLET,
-        ),
-    );
+    const tripletsOn = (part: 'staff' | 'tab') =>
+      triplets.map(
+        (group) =>
+          new Tuplet(
+            Array.from(group, (one) => one[part]),
+            TRIPLET,
+          ),
+      );
+    const [signs, tabTuplets] = [tripletsOn('staff'), tripletsOn('tab')];
     const [staffVoice, tabVoice] = [voiceOf(staffNotes), voiceOf(drawn.map(({ tab }) => tab))];
     if (withStaff) Accidental.applyAccidentals([staffVoice], key);
-    const beams = withStaff ? Beam.generateBeams(staffNotes, { groups: [beatOf(bar)] }) : [];
+    const beamed = withStaff ? staffNotes : drawn.map(({ tab }) => tab);
+    const beams = Beam.generateBeams(beamed, {
+      groups: [beatOf(bar)],
+      ...(!withStaff && { stemDirection: Stem.DOWN, flatBeams: true }),
+    });
     const voices = withStaff ? [staffVoice, tabVoice] : [tabVoice];
     const formatter = new Formatter();
     for (const voice of voices) formatter.joinVoices([voice]);
@@ -237,7 +243,7 @@ class Line {
       staffVoice.draw(this.context, stave);
       for (const sign of [...beams, ...signs]) sign.setContext(this.context).draw();
     }
-    return tabVoice;
+    return { tabVoice, tabSigns: withStaff ? [] : [...beams, ...tabTuplets] };
   }
 
   /** Of notes held over; in the tablature they stand in brackets. */

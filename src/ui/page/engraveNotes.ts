@@ -1,5 +1,5 @@
-import { Bend, Dot, StaveNote, TabNote, type StemmableNote } from 'vexflow/core';
-import type { HeadType, ScoreEntry, ScorePitch } from '@/core/notation';
+import { Bend, Dot, GhostNote, StaveNote, Stem, TabNote, type StemmableNote } from 'vexflow/core';
+import type { Head, HeadType, ScoreEntry, ScorePitch } from '@/core/notation';
 import { present } from '@/core/shared';
 
 const VEX_TYPES: Record<HeadType, string> = {
@@ -44,12 +44,11 @@ function tabOf({ head, pitches }: ScoreEntry, duration: string, withStaff: boole
   const placed = pitches.flatMap(({ touch, note, tie }) =>
     touch ? [{ str: touch.string, fret: fretText(touch.fret, note, tie.from) }] : [],
   );
-  if (placed.length === 0)
-    return new StaveNote({ keys: ['b/4'], duration: `${duration}r`, dots: head.dots }).setStyle({
-      fillStyle: 'transparent',
-      strokeStyle: 'transparent',
-    });
-  const tab = new TabNote({ positions: placed, duration, dots: head.dots }, !withStaff);
+  if (placed.length === 0) return unplaced(head, duration, pitches.length === 0 && !withStaff);
+  const tab = new TabNote(
+    { positions: placed, duration, dots: head.dots, stemDirection: Stem.DOWN },
+    !withStaff,
+  );
   const first = present(pitches[0]);
   if (!first.tie.from && first.note.bend) {
     const cents = first.note.bend.map(([, amount]) => amount);
@@ -58,6 +57,12 @@ function tabOf({ head, pitches }: ScoreEntry, duration: string, withStaff: boole
   }
   return tab;
 }
+
+/** Where the tablature stands alone it shows its rests; under a staff nothing need be said twice. */
+const unplaced = ({ dots }: Head, duration: string, isShown: boolean): StemmableNote =>
+  isShown
+    ? new StaveNote({ keys: ['b/4'], duration: `${duration}r`, dots })
+    : new GhostNote({ duration, dots });
 
 const fretText = (fret: number, note: ScorePitch['note'], isHeld: boolean): string => {
   if (note.ghost) return 'x';
