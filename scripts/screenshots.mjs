@@ -55,8 +55,14 @@ for (const theme of ['dusk', 'noon']) {
   const context = await visit(theme);
   const page = await context.newPage();
   const shoot = (name) => page.screenshot({ path: path.join(folder, `${name}-${theme}.png`) });
-  await reviewed(page, '');
-  await shoot('review');
+  if (theme === 'dusk') {
+    await reviewed(page, '');
+    await shoot('review');
+  } else {
+    await reviewed(page, '?view=page&at=note-6');
+    await page.locator('.vf-clef').first().waitFor();
+    await shoot('page');
+  }
   await shootCharts(page, shoot, theme);
   if (theme === 'dusk') {
     await page.goto(base + '/takes', { waitUntil: 'networkidle' });

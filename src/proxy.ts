@@ -12,8 +12,8 @@ export function proxy(request: NextRequest): NextResponse {
     site: headers.get('sec-fetch-site'),
   });
   if (why) return NextResponse.json({ error: { code: 'forbidden', message: why } }, { status: 403 });
-  if (request.nextUrl.pathname.startsWith('/api') || request.nextUrl.pathname.startsWith('/_next'))
-    return NextResponse.next();
+  if (request.nextUrl.pathname.startsWith('/_next')) return NextResponse.next();
+  if (request.nextUrl.pathname.startsWith('/api')) return answerOfTheApi();
   const nonce = btoa(crypto.randomUUID());
   const policy = contentPolicy(nonce, process.env.NODE_ENV === 'development');
   const forward = new Headers(headers);
@@ -21,6 +21,15 @@ export function proxy(request: NextRequest): NextResponse {
   forward.set('content-security-policy', policy);
   const response = NextResponse.next({ request: { headers: forward } });
   response.headers.set('content-security-policy', policy);
+  return response;
+}
+
+/** Data and sound are the player's own: not to be kept by anything between, shown as a page or read from elsewhere. */
+function answerOfTheApi(): NextResponse {
+  const response = NextResponse.next();
+  response.headers.set('cache-control', 'no-store');
+  response.headers.set('cross-origin-resource-policy', 'same-origin');
+  response.headers.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
   return response;
 }
 

@@ -106,6 +106,27 @@ test('a strict policy stands on every page, and an id that does not exist has a 
     const answer = await request.get(path);
     expect([path, answer.status()]).toEqual([path, 404]);
   }
+  for (const place of ['drills', 'takes', 'charts', 'phrases', 'study'])
+    for (const id of ['%00', "'x", '..%2f', 'a'.repeat(3_000)])
+      expect([place, id.slice(0, 8), (await request.get(`/${place}/${id}`)).status()]).toEqual([
+        place,
+        id.slice(0, 8),
+        404,
+      ]);
+});
+
+test('answers of the API are kept by nobody, read from nowhere else, and are no pages', async ({
+  request,
+}) => {
+  for (const path of ['/api/charts', '/api/charts/nope', '/api/nothing']) {
+    const headers = (await request.get(path)).headers();
+    expect([path, headers['cache-control']]).toEqual([path, expect.stringContaining('no-store')]);
+    expect([path, headers['cross-origin-resource-policy']]).toEqual([path, 'same-origin']);
+    expect([path, headers['content-security-policy']]).toEqual([
+      path,
+      expect.stringContaining("default-src 'none'"),
+    ]);
+  }
 });
 
 test('an archive of more than ten megabytes comes back sample for sample', async ({ request, baseURL }) => {

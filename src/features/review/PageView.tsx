@@ -30,6 +30,9 @@ export function PageView({ model }: { model: ReviewModel }) {
   return (
     <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_300px]">
       <section aria-label="The page" className="min-w-0">
+        <h1 className="sr-only">
+          {model.data.take.title}, take {model.data.take.number}, on the page
+        </h1>
         <div className="no-print mb-2 flex flex-wrap items-baseline gap-x-8 gap-y-1 text-[15px] text-dim">
           <ToggleRow label="What stands on the page" value={kind} choices={KINDS} onChange={setKind} />
           <span>

@@ -7,7 +7,7 @@ import { elementAt, present, type Beats } from '@/core/shared';
 import { ChordSvg } from '../ChordSymbol';
 import { Pill } from '../form/Pill';
 import { engrave, MUSIC_FONT, useFonts as setFonts, type Engraved } from './engrave';
-import { keyName, pageLines } from './pageLines';
+import { keyName, lineWidth, pageLines } from './pageLines';
 import type { DegreeUnder } from './reportPage';
 
 type Props = {
@@ -35,7 +35,7 @@ export function ScorePage(props: Props) {
     <div ref={box} data-testid="page" className="min-w-0">
       {ready &&
         lines.map((line, index) => (
-          <Line key={index} {...props} line={line} width={width} isFirst={index === 0} />
+          <Line key={index} {...props} line={line} width={lineWidth(line, width)} isFirst={index === 0} />
         ))}
     </div>
   );

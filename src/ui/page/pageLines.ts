@@ -39,6 +39,13 @@ function fitted(group: ScoreBar[], width: number): ScoreBar[][] {
   return [...fitted(group.slice(0, half), width), ...fitted(group.slice(half), width)];
 }
 
+/** How wide a line is drawn: over the whole page, unless its few notes would stand too far apart. */
+export const lineWidth = (line: readonly ScoreBar[], width: number): number =>
+  Math.min(
+    width,
+    line.reduce((sum, { entries }) => sum + 2 * (BORDER + HEAD * entries.length), START),
+  );
+
 /** As the engraver names keys: `Bb`, `F#m`; C where there is none. */
 export function keyName(key: Key | null): string {
   if (!key) return 'C';

@@ -1,10 +1,9 @@
 import type { Metadata } from 'next';
-import { notFound } from 'next/navigation';
 import { DrillScreen } from '@/features/drills/DrillScreen';
 import { drillById, dueBeside, runsOf } from '@/server/drillRows';
-import { Failure } from '@/server/failure';
 import { knownId } from '@/server/ids';
 import { endsOf } from '@/server/practice';
+import { orNotFound } from '../../orNotFound';
 
 export const metadata: Metadata = { title: 'Drill' };
 
@@ -16,10 +15,7 @@ export default async function DrillPage({
   searchParams: Promise<{ go?: string }>;
 }) {
   const { id } = await params;
-  const drill = await drillById(knownId(id, 'drill')).catch((error: unknown) => {
-    if (error instanceof Failure && error.status === 404) return notFound();
-    throw error;
-  });
+  const drill = await orNotFound(() => drillById(knownId(id, 'drill')));
   const due = await dueBeside(id);
   return (
     <DrillScreen

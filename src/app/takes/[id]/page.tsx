@@ -2,10 +2,10 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { ReviewPage } from '@/features/review/ReviewPage';
 import { takeMoment } from '@/features/takes/moment';
-import { Failure } from '@/server/failure';
 import { knownId } from '@/server/ids';
 import { siblingsOf } from '@/server/reviews';
-import { takeById, type StoredTake } from '@/server/takes';
+import { takeById } from '@/server/takes';
+import { orNotFound } from '../../orNotFound';
 
 type Props = {
   params: Promise<{ id: string }>;
@@ -15,8 +15,9 @@ export const metadata: Metadata = { title: 'Review' };
 
 export default async function TakePage({ params, searchParams }: Props) {
   const { cut, view, at } = await searchParams;
-  const stored = await takeOrNothing((await params).id);
-  if (stored?.state !== 'ready') notFound();
+  const { id: asked } = await params;
+  const stored = await orNotFound(() => takeById(knownId(asked, 'take')));
+  if (stored.state !== 'ready') notFound();
   const { id, chartId, number, title, tempo, choruses, chartText, plan, pace, source, dropOut } = stored;
   const { offsetSec, latencySec } = stored;
   const take = {
@@ -43,13 +44,4 @@ export default async function TakePage({ params, searchParams }: Props) {
     tempo: Math.round(one.tempo * 10) / 10,
   }));
   return <ReviewPage key={id} take={take} siblings={kin} cut={cut === '1'} view={view} at={at} />;
-}
-
-async function takeOrNothing(id: string): Promise<StoredTake | null> {
-  try {
-    return await takeById(knownId(id, 'take'));
-  } catch (error) {
-    if (error instanceof Failure && error.status === 404) return null;
-    throw error;
-  }
 }
