@@ -1,5 +1,6 @@
-import { Transcriber } from '@/core/transcribe';
+import { transcribe, Transcriber } from '@/core/transcribe';
 import { CONDITIONS, isSingleLine, recordedTake, soundfontTake, type Condition } from '../corpora/conditions';
+import { BEDROOM, bedroomTake } from '../corpora/bedroomSet';
 import { loadGuitar, type Instrument } from '../corpora/guitarSamples';
 import type { LabelledTake, TrueNote } from '../corpora/line';
 import type { PROGRAMS } from '../corpora/soundfontSet';
@@ -120,11 +121,39 @@ function measured(outcome: Outcome): Measured {
 const hasOnePitch = (condition: Condition): boolean =>
   isSingleLine(condition) && condition.kind !== 'ringing';
 
-const outcome = blank();
-if (process.argv[2] === 'recorded') {
-  const guitars = await Promise.all(
+const guitarsToDecide = () =>
+  Promise.all(
     INSTRUMENTS.map(async (name) => (await loadGuitar(name)).filter(({ share }) => share === 'decide')),
   );
+
+/** Note F1 of each condition of the bedroom in per cent, and the share of raked strokes taken for notes. */
+export type BedroomMeasured = { readonly f1: Record<string, number>; readonly rakes: number };
+
+async function bedroom(): Promise<BedroomMeasured> {
+  const guitars = await guitarsToDecide();
+  const tallies = BEDROOM.map((condition, index): [string, Tally] => {
+    const tally = new Tally();
+    // two of the three guitars each, in turn
+    for (const turn of [0, 1]) {
+      const take = bedroomTake(condition, guitars[(index + turn) % 3]!, 9301 + index + 100 * turn);
+      tally.add(take, reported(transcribe(take.samples, take.rate).notes), 1);
+    }
+    return [condition.name, tally];
+  });
+  const rakes = new Map(tallies).get('rakes')!;
+  return {
+    f1: Object.fromEntries(tallies.map(([name, { f1 }]) => [name, 100 * f1])),
+    rakes: (100 * rakes.ghostsHeard) / rakes.ghosts,
+  };
+}
+
+const outcome = blank();
+if (process.argv[2] === 'bedroom') {
+  process.stdout.write(JSON.stringify(await bedroom()));
+  process.exit();
+}
+if (process.argv[2] === 'recorded') {
+  const guitars = await guitarsToDecide();
   for (const condition of CONDITIONS)
     guitars.forEach((guitar, index) =>
       hear(recordedTake(condition, guitar, 9001 + 100 * index), condition, outcome, hasOnePitch(condition)),
