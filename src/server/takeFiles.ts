@@ -1,4 +1,4 @@
-import { asPlayed } from '@/core/analyse';
+import { asPlayed, type Report } from '@/core/analyse';
 import { readChart, timelineOf } from '@/core/chart';
 import { corrected, playedFrom } from '@/core/correct';
 import {
@@ -12,7 +12,9 @@ import {
   type LineSheet,
   type TakeDocument,
 } from '@/core/formats';
-import { unwrap } from '@/core/shared';
+import { fingeredTake } from '@/core/findings';
+import { STANDARD_INSTRUMENT, type Instrument } from '@/core/neck';
+import { unwrap, type Beats } from '@/core/shared';
 import { pcmRange } from './audio';
 import { editsOf, heardIn, wordsOf } from './corrections';
 import { Failure } from './failure';
@@ -41,8 +43,12 @@ const fileName = ({ title, number }: StoredTake, ending: string): string =>
       .trim() || 'take'
   } take ${number}.${ending}`;
 
-/** A ready take as a download. */
-export async function exportTake(id: string, format: ExportFormat): Promise<Response> {
+/** A ready take as a download. @param instrument what the tablature of a score is for */
+export async function exportTake(
+  id: string,
+  format: ExportFormat,
+  instrument: Instrument = STANDARD_INSTRUMENT,
+): Promise<Response> {
   const take = await takeById(id);
   if (take.state !== 'ready')
     throw new Failure(409, { code: 'take.open', message: 'This take is not finished yet.' });
@@ -59,7 +65,7 @@ export async function exportTake(id: string, format: ExportFormat): Promise<Resp
     sound.headers.set('content-disposition', headers['content-disposition']);
     return sound;
   }
-  return new Response(await bodyOf(take, format), { headers });
+  return new Response(await bodyOf(take, format, instrument), { headers });
 }
 
 const soundGone = () =>
@@ -69,7 +75,11 @@ const soundGone = () =>
     suggestion: 'Its notes and its report can still be saved.',
   });
 
-async function bodyOf(take: StoredTake, format: Exclude<ExportFormat, 'wav'>): Promise<BodyInit> {
+async function bodyOf(
+  take: StoredTake,
+  format: Exclude<ExportFormat, 'wav'>,
+  instrument: Instrument,
+): Promise<BodyInit> {
   if (format === 'archive')
     return Buffer.from(
       packTake(
@@ -90,8 +100,26 @@ async function bodyOf(take: StoredTake, format: Exclude<ExportFormat, 'wav'>): P
     case 'midi':
       return Buffer.from(writeLineMidi(await sheetOf(take, report.time.swing)));
     case 'musicxml':
-      return writeLineMusicXml(await sheetOf(take, report.time.swing));
+      return writeLineMusicXml(fingered(await sheetOf(take, report.time.swing), report, instrument));
   }
+}
+
+const SAME_ONSET: Beats = 0.06;
+
+/** With the likeliest place on the neck of every note that is in the report. */
+function fingered(sheet: LineSheet, report: Report, instrument: Instrument): LineSheet {
+  const { touches } = fingeredTake(report, instrument);
+  const placed = report.notes.map((note, index) => ({ ...note, touch: touches[index] ?? null }));
+  return {
+    ...sheet,
+    touches: sheet.notes.map(({ onsetBeat, midi, ghost }) => {
+      const found = placed.find(
+        (note) =>
+          Math.abs(note.onsetBeat - onsetBeat) < SAME_ONSET && Math.round(note.midi) === Math.round(midi),
+      );
+      return ghost || !found ? null : found.touch;
+    }),
+  };
 }
 
 async function sheetOf(take: StoredTake, swing: number | null): Promise<LineSheet> {

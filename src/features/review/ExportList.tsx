@@ -1,12 +1,13 @@
 'use client';
 import { useState } from 'react';
+import { useGuitar } from '@/ui/instrument';
 import { savePicture } from './savePicture';
 
 type Props = { takeId: string; title: string; soundGone: boolean; onRemove: () => void };
 
 const FILES: readonly (readonly [string, string, string])[] = [
   ['midi', 'MIDI', 'notes where they were played, bends, chords as markers'],
-  ['musicxml', 'MusicXML', 'the line as a score with its chords'],
+  ['musicxml', 'MusicXML', 'the line as a score with its chords and likeliest places on your neck'],
   ['notes-csv', 'Notes as CSV', 'every note with what it was and did'],
   ['changes-csv', 'Changes as CSV', 'every change with its landing'],
   ['json', 'Report as JSON', 'everything that is counted'],
@@ -16,6 +17,8 @@ const FILES: readonly (readonly [string, string, string])[] = [
 
 /** The take in every format, its picture, and the way into the trash. */
 export function ExportList({ takeId, title, soundGone, onRemove }: Props) {
+  const { tuning, frets, capo } = useGuitar();
+  const guitar = new URLSearchParams({ tuning, frets: String(frets), capo: String(capo) }).toString();
   return (
     <section aria-label="Export">
       <h2 className="text-[25px] leading-8 font-[620]">Export</h2>
@@ -24,7 +27,7 @@ export function ExportList({ takeId, title, soundGone, onRemove }: Props) {
           <li key={format} className="border-t border-line py-2">
             <a
               className="font-[580] text-now hover:underline"
-              href={`/api/takes/${takeId}/export?format=${format}`}
+              href={`/api/takes/${takeId}/export?format=${format}${format === 'musicxml' ? `&${guitar}` : ''}`}
               download
             >
               {name}

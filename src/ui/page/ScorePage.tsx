@@ -162,23 +162,23 @@ function Marks({
                 size={11}
               />
             )}
-            {selected === index && (
-              <rect
-                x={x - 12}
-                y={top - 14}
-                width={24}
-                height={bottom - top + 28}
-                rx={7}
-                fill="none"
-                stroke="var(--now)"
-                strokeWidth={2}
-              />
-            )}
+            {selected === index && <Chosen x={x} drawn={drawn} />}
           </g>
         );
       })}
       {follow && <Cursor drawn={drawn} follow={follow} />}
     </svg>
+  );
+}
+
+/** The selected note: a band behind it, closed above and below, that crosses none of its signs. */
+function Chosen({ x, drawn: { top, bottom } }: { x: number; drawn: Engraved }) {
+  const [from, to] = [top - 14, bottom + 14];
+  return (
+    <g data-chosen="">
+      <rect x={x - 12} y={from} width={24} height={to - from} fill="var(--now)" opacity={0.16} />
+      <path d={`M${x - 12} ${from}h24M${x - 12} ${to}h24`} stroke="var(--now)" strokeWidth={3} />
+    </g>
   );
 }
 

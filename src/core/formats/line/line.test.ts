@@ -5,6 +5,7 @@ import { parseMidi } from 'midi-file';
 import { validateXML } from 'xmllint-wasm';
 import { improvise } from '@/core/band';
 import { readChart, timelineOf } from '@/core/chart';
+import { pathOf } from '@/core/neck';
 import { unwrap, seededRandom } from '@/core/shared';
 import {
   readLineMusicXml,
@@ -137,6 +138,31 @@ test('every written line is valid against the published schema, every measure is
       note.reduce((sum, one) => sum + (one.chord === undefined ? one.duration : 0), 0),
     );
     expect(new Set(full).size).toBe(1);
+  }
+}, 30_000);
+
+test('every note of the score is written with a string and a fret that sound it, held ones too, and the score stays valid', async () => {
+  const notes = played(CHARTS[0]!, 3).filter(({ ghost, midi }) => !ghost && midi >= 40 && midi <= 86);
+  const path = unwrap(
+    pathOf(notes.map(({ onsetBeat, durationBeats, midi }) => ({ onsetBeat, durationBeats, midi }))),
+  );
+  const xml = writeLineMusicXml({ ...sheet(CHARTS[0]!, notes, 2), touches: path.path });
+  const { valid } = await validateXML({
+    xml: [{ fileName: 'line.musicxml', contents: xml.replace(/<!DOCTYPE[^>]*>/, '') }],
+    schema: [{ fileName: 'musicxml.xsd', contents: schema }],
+    preload,
+  });
+  expect(valid).toBe(true);
+  const written = [...xml.matchAll(/<note[ >].*?<\/note>/gs)]
+    .map(([text]) => text)
+    .filter((text) => text.includes('<pitch>'));
+  expect(written.length).toBeGreaterThanOrEqual(notes.length);
+  const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
+  const open = [64, 59, 55, 50, 45, 40];
+  for (const text of written) {
+    const value = (name: string) => new RegExp(`<${name}>([^<]*)<`).exec(text)?.[1] ?? '0';
+    const sounding = 12 * (Number(value('octave')) + 1) + STEPS[value('step')]! + Number(value('alter'));
+    expect(open[Number(value('string')) - 1]! + Number(value('fret'))).toBe(sounding);
   }
 }, 30_000);
 
