@@ -66,9 +66,13 @@ function goalOf(home: Key, destination: Destination): Outcome<SpelledNote> {
   return accepted(key.value.tonic);
 }
 
-/** A note that would need a double accidental takes its plainer name, unless it had one before. */
+/**
+ * A note that would need a double accidental takes its plainer name, unless it had one before; more than a double
+ * one nobody writes.
+ */
 function simple(note: SpelledNote, before: SpelledNote): SpelledNote {
-  if (Math.abs(note.alter) < 2 || Math.abs(before.alter) > 1) return note;
+  const most = Math.abs(before.alter) > 1 ? 2 : 1;
+  if (Math.abs(note.alter) <= most) return note;
   const plain = above(note, note.alter > 0 ? 1 : -1, 0);
   return {
     letter: plain.letter,
