@@ -31,16 +31,24 @@ export function createChart(text: string): Promise<StoredChart> {
 const STOOD_MS = 60_000;
 const MOST_VERSIONS = 50;
 
+/** Less text than this is quickly written again. */
+const WORTH_KEEPING = 20;
+
+/** Whether most of a text has gone: emptied by a slip while typing, or pasted over. */
+const isMostlyGone = (before: string, after: string): boolean =>
+  before.trim().length >= WORTH_KEEPING && after.trim().length < before.trim().length / 2;
+
 /**
- * Changes a chart's text. What stood for a minute or more is kept as a version first; the oldest go beyond
- * fifty.
+ * Changes a chart's text. What stood for a minute or more, and what is mostly gone now, is kept as a version first;
+ * the oldest go beyond fifty.
  * @param always keeps the version however short it stood: for changes a player may want to take back
  */
 export function updateChart(id: string, text: string, always = false): Promise<StoredChart> {
   return write(async (tx) => {
     const [before] = await tx.select().from(charts).where(eq(charts.id, id));
     if (!before) throw notFound('chart');
-    if (before.text !== text && (always || Date.now() - before.updatedAt >= STOOD_MS)) {
+    const stood = always || Date.now() - before.updatedAt >= STOOD_MS;
+    if (before.text !== text && (stood || isMostlyGone(before.text, text))) {
       await tx
         .insert(chartVersions)
         .values({ id: newId(), chartId: id, text: before.text, createdAt: before.updatedAt });

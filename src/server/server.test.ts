@@ -532,6 +532,17 @@ test('a finish body holds a transcription as the engine writes it, and nothing b
   ).toBeDefined();
 });
 
+test('a chart emptied while it is typed is kept as it was', async () => {
+  const long = 'title: Long\n| Dm7 | G7 | Cmaj7 | A7 |\n';
+  const { id } = await createChart(long);
+  await updateChart(id, long.slice(0, -4));
+  expect(await versionsOf(id)).toEqual([]); // a few letters less are typing
+  await updateChart(id, 'title: Long\n');
+  expect((await versionsOf(id)).map(({ text }) => text)).toEqual([long.slice(0, -4)]);
+  await updateChart(id, '');
+  expect(await versionsOf(id)).toHaveLength(1); // what little was left is no loss
+});
+
 test('what a chart said for a minute is kept when it changes; it can be turned back to, and that be taken back', async () => {
   const { id } = await createChart('title: One\n| C |\n');
   await updateChart(id, 'title: Two\n| F |\n');
