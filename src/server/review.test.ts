@@ -213,6 +213,11 @@ test('a take in one file opens elsewhere as the same take: sound, notes, edits a
     review.heard,
   ]);
   expect(other.report).toEqual(review.report);
+  // the same file again is the same take; once it has changed here, the file is another one
+  expect(await importArchive(archive)).toEqual({ id: there, number: 1, already: true });
+  await keepWords(there, { stars: 1, tags: [], remarks: [] });
+  const again = await importArchive(archive);
+  expect([again.id === there, again.number, again.already]).toEqual([false, 2, undefined]);
   expect(Buffer.from(await bytesOf(there, 'wav')).equals(Buffer.from(wav))).toBe(true);
 });
 

@@ -142,7 +142,8 @@ async function sheetOf(take: StoredTake, swing: number | null): Promise<LineShee
   };
 }
 
-async function documentOf(take: StoredTake): Promise<TakeDocument> {
+/** All of a take but its sound, as an archive holds it. */
+export async function documentOf(take: StoredTake): Promise<TakeDocument> {
   const {
     title,
     chartText,

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { PlayedNote } from '@/core/analyse';
 import { readChart, timelineOf, type Chart } from '@/core/chart';
 import { wordsText } from '@/core/correct';
@@ -14,17 +15,21 @@ import {
 } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
 import { beatsToSeconds, elementAt, type Problem } from '@/core/shared';
-import { max } from 'drizzle-orm';
+import { and, eq, isNull, max } from 'drizzle-orm';
 import { checksumOf } from './audio';
 import { chartById } from './charts';
-import { write } from './db/client';
+import { database, write } from './db/client';
 import { audioChunks, notes, takeEdits, takes, takeWords } from './db/schema';
 import { Failure } from './failure';
 import { encodeFlac } from './flac';
 import { newId } from './ids';
+import { documentOf } from './takeFiles';
+import { takeById } from './takes';
 import type { ImportQuery } from './validation';
-/** A take as another copy of this program saved it; it gets a number of its own here. */
-export async function importArchive(bytes: Uint8Array): Promise<{ id: string; number: number }> {
+/** A take as another copy of this program saved it; it gets a number of its own here, unless it is here already. */
+export async function importArchive(
+  bytes: Uint8Array,
+): Promise<{ id: string; number: number; already?: true }> {
   if (bytes.length > ARCHIVE_LIMITS.bytes)
     throw new Failure(413, {
       code: 'archive.too-large',
@@ -36,8 +41,32 @@ export async function importArchive(bytes: Uint8Array): Promise<{ id: string; nu
   const chart = checkFrame(take.chartText, take.plan);
   const pcm = sound === null ? null : pcmOf(sound);
   checkTimes(take, chart, pcm);
-  return storeWhole(take, pcm);
+  return (await twinOf(take)) ?? storeWhole(take, pcm);
 }
+
+/** The take that an archive was made of, or was brought in as before, where nothing of it has changed. */
+async function twinOf(document: TakeDocument): Promise<{ id: string; number: number; already: true } | null> {
+  const alike = await database()
+    .select({ id: takes.id })
+    .from(takes)
+    .where(
+      and(
+        eq(takes.createdAt, document.createdAt),
+        eq(takes.title, document.title),
+        eq(takes.state, 'ready'),
+        isNull(takes.removedAt),
+      ),
+    );
+  for (const { id } of alike) {
+    const take = await takeById(id);
+    if (isDeepStrictEqual(plain(await documentOf(take)), plain(document)))
+      return { id, number: take.number, already: true };
+  }
+  return null;
+}
+
+/** As it would be read back: without what is not said. */
+const plain = (document: TakeDocument): unknown => JSON.parse(JSON.stringify(document));
 
 /** What an imported line is judged by until the player chooses. */
 export const IMPORTED_PLAN: PlanWords = { id: 'scale-per-chord' };

@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { ask, ServerRefusal } from '@/audio/persistence/serverTakes';
 import { Select } from '@/ui/controls';
+import { notify } from '@/ui/toast/toasts';
 
 type Props = { charts: readonly { readonly id: string; readonly title: string }[] };
 
@@ -18,11 +19,12 @@ export function BringIn({ charts }: Props) {
     setBusy(true);
     setTrouble(null);
     try {
-      const { id } = await ask<{ id: string }>(`/api/takes/import${query}`, {
+      const { id, already } = await ask<{ id: string; already?: true }>(`/api/takes/import${query}`, {
         method: 'POST',
         headers: { 'content-type': 'application/octet-stream' },
         body: file,
       });
+      if (already) notify('This take is here already.');
       router.push(`/takes/${id}`);
     } catch (error) {
       setTrouble(
