@@ -1,7 +1,8 @@
-import { eq } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
 import type { Goal } from '@/core/scheduling';
 import { database, write } from './db/client';
-import { settings } from './db/schema';
+import { charts, settings } from './db/schema';
+import { Failure } from './failure';
 import { goalBody, type GoalBody } from './validation';
 
 /** What the player is getting ready for, and how many minutes a day there are for it. */
@@ -28,13 +29,21 @@ export async function readGoal(): Promise<StoredGoal | null> {
   };
 }
 
+/** Keeps a goal, or that there is none. Its tunes must be there. */
 export async function writeGoal(goal: GoalBody): Promise<StoredGoal | null> {
-  await write(
-    async (tx) =>
-      void (await tx
-        .insert(settings)
-        .values({ name: NAME, json: goal })
-        .onConflictDoUpdate({ target: settings.name, set: { json: goal } })),
-  );
+  await write(async (tx) => {
+    const wanted = 'none' in goal ? [] : goal.charts;
+    const found = await tx.select({ id: charts.id }).from(charts).where(inArray(charts.id, wanted));
+    if (found.length < wanted.length)
+      throw new Failure(422, {
+        code: 'goal.charts',
+        message: 'A tune of this goal is not among the charts.',
+        suggestion: 'Choose its tunes again.',
+      });
+    await tx
+      .insert(settings)
+      .values({ name: NAME, json: goal })
+      .onConflictDoUpdate({ target: settings.name, set: { json: goal } });
+  });
   return readGoal();
 }

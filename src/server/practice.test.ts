@@ -12,6 +12,7 @@ import { closeDatabase, migrateDatabase } from './db/client';
 import { drillById, listDrills, runsOf, type StoredDrill } from './drillRows';
 import { addRun, changeDrill, takeUpDrill } from './drills';
 import { Failure } from './failure';
+import { daySchema } from '@/core/formats';
 import { readGoal, writeGoal } from './goal';
 import { endsOf, progressFor, today, tunesPlayed } from './practice';
 import { reviewOf } from './reviews';
@@ -284,6 +285,10 @@ test('Today: what is due, what a goal asks for, and the minutes of this week', a
   expect([tune!.title, tune!.of, tune!.takes, tune!.tempo]).toEqual(['Kept', 5, 1, 96]);
   expect(tune!.held).toBeGreaterThanOrEqual(3);
   expect(now.minutesThisWeek).toBeCloseTo(1 / 60, 5);
+  await expect(
+    writeGoal({ words: 'another', day, charts: [chartId, 'nowhere'], minutes: 20 }),
+  ).rejects.toMatchObject({ problem: { code: 'goal.charts' } });
+  expect((await readGoal())?.words).toBe('the jam on Thursday');
   await writeGoal({ none: true });
   expect(await readGoal()).toBeNull();
   expect(await tunesPlayed()).toEqual(['Kept']);
@@ -306,4 +311,17 @@ test('the diary fills itself and keeps the player’s words', async () => {
   expect((await diary()).words).toEqual({ [days[0]!.day]: 'Slow is fine.' });
   await keepDiary(days[0]!.day, ' ');
   expect((await diary()).words).toEqual({});
+});
+
+test.each([
+  ['2026-02-28', true],
+  ['2024-02-29', true],
+  ['2026-02-29', false],
+  ['2026-04-31', false],
+  ['2026-13-01', false],
+  ['2026-00-10', false],
+  ['26-01-01', false],
+  ['2026-1-1', false],
+])('%s is a day: %s', (day, exists) => {
+  expect(daySchema.validate(day).error === undefined).toBe(exists);
 });

@@ -7,9 +7,16 @@ export type GoalWords = { words: string; day: string; charts: string[]; minutes:
 export const GOAL_WORDS = 80;
 const MOST_TUNES = 24;
 
+/** Whether a month has such a day: a date that does not exist is carried over into the next month. */
+const exists = (day: string): boolean => {
+  const time = Date.parse(`${day}T00:00:00Z`);
+  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(day);
+};
+
 /** A calendar day as `YYYY-MM-DD`. */
 export const daySchema = Joi.string()
-  .pattern(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/)
+  .pattern(/^\d{4}-\d\d-\d\d$/)
+  .custom((day: string, helpers) => (exists(day) ? day : helpers.error('any.invalid')))
   .required();
 
 const chartId = Joi.string().pattern(/^[A-Za-z0-9_-]{1,40}$/);
