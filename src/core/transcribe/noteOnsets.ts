@@ -26,6 +26,9 @@ const BELIEVED_BESIDE_BAND = 0.95;
 const TOGETHER = framesOf(0.036);
 const SAME_NOTE = framesOf(0.055);
 const SAME_PITCH: Midi = 0.75;
+/** Above a surer note these are its own partials, unless they are all but certain. */
+const PARTIALS: readonly Midi[] = [19, 24];
+const BELIEVED_AS_PARTIAL = 0.95;
 
 /**
  * The claims that are believed, each note once, gathered into strikes in order of time.
@@ -59,5 +62,16 @@ export function noteOnsetsOf(
     if (last && start.frame - last.frame <= TOGETHER) last.starts.push(start);
     else noteOnsets.push({ frame: start.frame, starts: [start] });
   }
-  return noteOnsets;
+  return noteOnsets.map(({ frame, starts }) => ({ frame, starts: withoutPartials(starts) }));
 }
+
+/** A twelfth or two octaves over a string struck with it is what the pick leaves of that string. */
+const withoutPartials = (starts: readonly StartingNote[]): StartingNote[] =>
+  starts.filter(
+    ({ midi, belief }) =>
+      belief >= BELIEVED_AS_PARTIAL ||
+      !starts.some(
+        (other) =>
+          other.belief > belief && PARTIALS.some((above) => Math.abs(midi - other.midi - above) < SAME_PITCH),
+      ),
+  );

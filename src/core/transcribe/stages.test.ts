@@ -250,6 +250,18 @@ test('strikes: what is believed, each note once, what begins together as one', (
   expect(noteOnsets.map(({ starts }) => starts.map(({ midi }) => midi))).toEqual([[60.1, 64.1], [67]]);
 });
 
+test('a twelfth or two octaves over a surer note must be all but certain; an octave need not', () => {
+  const heard = (above: number, belief: number) =>
+    noteOnsetsOf([
+      {
+        onsetCandidate: onsetCandidate(10),
+        pitchCandidates: [pitchCandidate(40, 0.98), pitchCandidate(40 + above, belief)],
+      },
+    ])[0]!.starts.length;
+  expect([heard(19, 0.88), heard(24, 0.88), heard(12, 0.88), heard(7, 0.88)]).toEqual([1, 1, 2, 2]);
+  expect([heard(19, 0.96), heard(24, 0.96)]).toEqual([2, 2]);
+});
+
 const noteOnset = (frame: number, ...pitches: number[]): NoteOnset => ({
   frame,
   starts: pitches.map((midi) => ({ frame, midi, belief: 0.8, kind: 'step' as const })),
