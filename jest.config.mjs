@@ -4,6 +4,7 @@ export default {
   // the judging thread and the database client stay on globalThis from test to test
   testEnvironmentOptions: { globalsCleanup: 'off' },
   maxWorkers: '100%',
+  testSequencer: '<rootDir>/tests/support/longestFirst.mjs',
   // a machine may be busy: no test is about time
   testTimeout: 60_000,
   globalSetup: '<rootDir>/tests/support/bundleJudging.mjs',
