@@ -65,7 +65,7 @@ test('the whole screen by keys alone: every selection has an address, and the ad
   await page.keyboard.press('z');
   await expect.poll(lanes).toBeGreaterThan(300);
   await page.keyboard.press('Escape');
-  for (const view of ['boards', 'correct', 'compare', 'words']) {
+  for (const view of ['page', 'boards', 'correct', 'compare', 'words']) {
     await page.keyboard.press('v');
     await expect.poll(() => new URL(page.url()).searchParams.get('view')).toBe(view);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
