@@ -13,8 +13,9 @@ import {
   type TakeDocument,
 } from '@/core/formats';
 import { fingeredTake } from '@/core/findings';
-import { STANDARD_INSTRUMENT, type Instrument } from '@/core/neck';
-import { unwrap, type Beats } from '@/core/shared';
+import { STANDARD_INSTRUMENT, type Instrument, type Touch } from '@/core/neck';
+import { frettedMidi } from '@/core/notation';
+import { elementAt, unwrap, type Beats } from '@/core/shared';
 import { pcmRange } from './audio';
 import { editsOf, heardIn, wordsOf } from './corrections';
 import { Failure } from './failure';
@@ -108,18 +109,22 @@ const SAME_ONSET: Beats = 0.06;
 
 /** With the likeliest place on the neck of every note that is in the report. */
 function fingered(sheet: LineSheet, report: Report, instrument: Instrument): LineSheet {
-  const { touches } = fingeredTake(report, instrument);
-  const placed = report.notes.map((note, index) => ({ ...note, touch: touches[index] ?? null }));
-  return {
-    ...sheet,
-    touches: sheet.notes.map(({ onsetBeat, midi, ghost }) => {
-      const found = placed.find(
-        (note) =>
-          Math.abs(note.onsetBeat - onsetBeat) < SAME_ONSET && Math.round(note.midi) === Math.round(midi),
-      );
-      return ghost || !found ? null : found.touch;
-    }),
-  };
+  const written = report.notes.map(({ onsetBeat, midi }) =>
+    sheet.notes.findIndex(
+      (note) =>
+        !note.ghost &&
+        Math.abs(note.onsetBeat - onsetBeat) < SAME_ONSET &&
+        Math.round(note.midi) === Math.round(midi),
+    ),
+  );
+  const frettedAt = (index: number) =>
+    frettedMidi(sheet.notes[elementAt(written, index)] ?? elementAt(report.notes, index));
+  const touches: (Touch | null)[] = sheet.notes.map(() => null);
+  fingeredTake(report, instrument, frettedAt).touches.forEach((touch, index) => {
+    const place = elementAt(written, index);
+    if (place >= 0) touches[place] = touch;
+  });
+  return { ...sheet, touches };
 }
 
 async function sheetOf(take: StoredTake, swing: number | null): Promise<LineSheet> {

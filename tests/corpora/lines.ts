@@ -321,23 +321,38 @@ function chords(voices: 2 | 3, share = 0.8) {
       play(writer, gap);
       if (random() >= share) continue;
       const steps = voices === 2 ? [pick(random, DOUBLE_STOPS)] : pick(random, STABS);
-      let pitch = midi;
-      const spread = random() < 0.25 ? 0.025 : 0.008;
-      for (const step of steps) {
-        pitch += step;
-        if (pitch > writer.range.highest + 7) break;
-        const later = at + spread * random();
-        writer.strings.push({
-          at: later,
-          until: at + gap,
-          midi: pitch,
-          gain: humanLevel(random),
-          attack: 'pick',
-        });
-        writer.truth.push({ onset: later, offset: at + gap, pitch, attack: 'pick' });
-      }
+      strikeAbove(writer, { at, midi, gap, steps, spread: random() < 0.25 ? 0.025 : 0.008 });
     }
   };
+}
+
+type Stroke = {
+  readonly at: number;
+  readonly midi: number;
+  readonly gap: number;
+  /** From each string to the next, in semitones. */
+  readonly steps: readonly number[];
+  /** Seconds within which all strings are struck. */
+  readonly spread: number;
+};
+
+/** The other strings of a stroke, over the one that was played. */
+function strikeAbove(writer: Writer, { at, midi, gap, steps, spread }: Stroke): void {
+  const { random } = writer;
+  let pitch = midi;
+  for (const step of steps) {
+    pitch += step;
+    if (pitch > writer.range.highest + 7) break;
+    const later = at + spread * random();
+    writer.strings.push({
+      at: later,
+      until: at + gap,
+      midi: pitch,
+      gain: humanLevel(random),
+      attack: 'pick',
+    });
+    writer.truth.push({ onset: later, offset: at + gap, pitch, attack: 'pick' });
+  }
 }
 
 /** The same shapes of several strings, moved along the neck as riffs move, some of them struck twice. */
@@ -353,19 +368,7 @@ function together(shapes: readonly (readonly number[])[], range: Range) {
       const gap = pick(writer.random, [0.2, 0.3, 0.45]) * humanTiming(writer.random);
       const { at, midi, random } = writer;
       play(writer, gap);
-      let pitch = midi;
-      for (const step of pick(random, shapes)) {
-        pitch += step;
-        const later = at + 0.012 * random();
-        writer.strings.push({
-          at: later,
-          until: at + gap,
-          midi: pitch,
-          gain: humanLevel(random),
-          attack: 'pick',
-        });
-        writer.truth.push({ onset: later, offset: at + gap, pitch, attack: 'pick' });
-      }
+      strikeAbove(writer, { at, midi, gap, steps: pick(random, shapes), spread: 0.012 });
     }
     given.at = writer.at;
   };

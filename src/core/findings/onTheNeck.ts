@@ -1,6 +1,6 @@
 import type { Report } from '../analyse';
 import { pathOf, placesSounding, STANDARD_INSTRUMENT, type Instrument, type Touch } from '../neck';
-import { elementAt } from '../shared';
+import { elementAt, type Midi } from '../shared';
 
 /**
  * Where a line probably lay. Notes by string (from the highest, 1) and by position (the fret under the index
@@ -19,24 +19,24 @@ const AHEAD = 64;
 /**
  * Where every note of a take probably lay: each phrase by its most probable fingering, the hand free to
  * move in the rests.
+ * @param frettedAt where a note is fretted, if not at the pitch it is judged by: a bent string lies lower
  * @returns a place for each note of the report; null where no string reaches it, or it is in no phrase
  */
 export function fingeredTake(
   report: Report,
   instrument: Instrument = STANDARD_INSTRUMENT,
+  frettedAt: (index: number) => Midi = (index) => Math.round(elementAt(report.notes, index).midi),
 ): { readonly touches: readonly (Touch | null)[]; readonly shifts: number } {
   const touches: (Touch | null)[] = report.notes.map(() => null);
   let shifts = 0;
   for (const { noteIndices } of report.phrases) {
-    const within = noteIndices.filter(
-      (index) => placesSounding(Math.round(elementAt(report.notes, index).midi), instrument).length > 0,
-    );
+    const within = noteIndices.filter((index) => placesSounding(frettedAt(index), instrument).length > 0);
     for (let from = 0; from < within.length; from += AHEAD) {
       const part = within.slice(from, from + AHEAD);
       const found = pathOf(
         part.map((index) => {
-          const { onsetBeat, durationBeats, midi } = elementAt(report.notes, index);
-          return { onsetBeat, durationBeats, midi: Math.round(midi) };
+          const { onsetBeat, durationBeats } = elementAt(report.notes, index);
+          return { onsetBeat, durationBeats, midi: frettedAt(index) };
         }),
         { instrument },
       );

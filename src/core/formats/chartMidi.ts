@@ -1,10 +1,9 @@
 import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
 import { accepted, refused, type Outcome, elementAt } from '../shared';
 import { isCompound, type Chart } from '../chart';
-import { readChord } from '../music';
+import { fifthsOf, readChord } from '../music';
 import { COUNTS_FRAMES, readMidiFile } from './midiFile';
 import { chartTextOf, type PlacedChord, type WrittenMeasure } from './chartText';
-import { fifthsOf } from './musicxml/write';
 
 const TICKS = 480;
 const MOST_BARS = 2_000;

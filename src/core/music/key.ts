@@ -1,4 +1,4 @@
-import { accepted, nearestOf, refused, type Outcome } from '../shared';
+import { accepted, nearestOf, present, refused, type Outcome } from '../shared';
 import { noteName, pitchClass, readNote, type SpelledNote } from './spelling';
 
 /** The modes a key can be in beside major and minor, each with whether its third is minor. */
@@ -10,6 +10,12 @@ export type Key = { readonly tonic: SpelledNote; readonly minor: boolean; readon
 
 export const keyName = ({ tonic, minor, mode }: Key): string =>
   `${noteName(tonic)} ${mode ?? (minor ? 'minor' : 'major')}`;
+
+const FIFTHS: Record<string, number> = { F: -1, C: 0, G: 1, D: 2, A: 3, E: 4, B: 5 };
+
+/** Sharps a key is written with, flats as negative numbers: its place on the circle of fifths. */
+export const fifthsOf = ({ tonic, minor }: Key): number =>
+  present(FIFTHS[tonic.letter]) + 7 * tonic.alter - (minor ? 3 : 0);
 
 /** The name of the scale a key is made of, as `scaleOn` takes it. */
 export const keyScaleKind = ({ minor, mode }: Key): string => mode ?? (minor ? 'natural minor' : 'major');

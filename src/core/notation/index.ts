@@ -1,4 +1,12 @@
 export { DIVISIONS, HEADS, headsFor, type Counting, type Head, type HeadType } from './heads';
 export { scoreOf, type ScoreBar, type ScoreEntry, type ScorePitch, type ScoreSheet } from './score';
 export { spellPitch, type SpelledPitch } from './spelling';
-export { barsOf, quartersOf, TICKS, writtenLine, type WrittenLine, type WrittenNote } from './written';
+export {
+  barsOf,
+  frettedMidi,
+  quartersOf,
+  TICKS,
+  writtenLine,
+  type WrittenLine,
+  type WrittenNote,
+} from './written';

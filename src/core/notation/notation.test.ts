@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { improvise } from '../band';
 import { LIBRARY, readChart, timelineOf } from '../chart';
 import { elementAt, seededRandom, unwrap } from '../shared';
-import { headsFor, scoreOf, spellPitch, type ScoreBar, type WrittenNote } from './index';
+import { frettedMidi, headsFor, scoreOf, spellPitch, type ScoreBar, type WrittenNote } from './index';
 
 const FOUR = { beat: 48, bar: 192 };
 const SIX_EIGHT = { beat: 72, bar: 144 };
@@ -48,9 +48,9 @@ test('in six eight the beat is a dotted quarter', () => {
 test('pitches are spelled over their chord, octaves as in MIDI 60 = C4', () => {
   const { timeline } = sheetOf('title: One\nkey: Db\n| Dbmaj7 |\n', []);
   const { chord } = elementAt(timeline.chordSpans, 0);
-  expect(spellPitch(66, chord)).toEqual({ step: 'G', alter: -1, octave: 4 });
-  expect(spellPitch(60, chord)).toEqual({ step: 'C', alter: 0, octave: 4 });
-  expect(spellPitch(59, null)).toEqual({ step: 'B', alter: 0, octave: 3 });
+  expect(spellPitch(66, chord)).toEqual({ letter: 'G', alter: -1, octave: 4 });
+  expect(spellPitch(60, chord)).toEqual({ letter: 'C', alter: 0, octave: 4 });
+  expect(spellPitch(59, null)).toEqual({ letter: 'B', alter: 0, octave: 3 });
 });
 
 function sheetOf(text: string, notes: readonly WrittenNote[], swing: number | null = null, choruses = 1) {
@@ -123,5 +123,23 @@ test('every chart and forty seeded lines: bars are full, no note is lost, none m
       expect(now).toBe(counting.bar);
     }
     expect([...begun].sort((a, b) => a - b)).toEqual(notes.map((_, index) => index));
+  }
+});
+
+test('a bent string is fretted where the bend is lowest, whether it is bent up, let go, or both', () => {
+  const fretted = (midi: number, cents: readonly number[]) =>
+    frettedMidi({ midi, bend: cents.map((amount, index) => [index / 10, amount] as const) });
+  expect(fretted(62, [-200, 0])).toBe(60);
+  expect(fretted(60, [0, 200, 0])).toBe(60);
+  expect(fretted(60, [200, 0])).toBe(60);
+  expect(frettedMidi({ midi: 60 })).toBe(60);
+});
+
+test('an empty bar is one whole rest, in any meter', () => {
+  for (const meter of ['4/4', '3/4', '6/8', '5/4']) {
+    const [bar] = scoreOf(sheetOf(`meter: ${meter}\n| C | C |\n`, [note(6, 1)]));
+    expect(bar!.entries).toEqual([
+      { at: 0, head: { size: bar!.counting.bar, type: 'whole', dots: 0, triplet: false }, pitches: [] },
+    ]);
   }
 });

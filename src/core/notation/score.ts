@@ -118,6 +118,9 @@ type InBar = {
 
 function entriesOf(line: readonly WrittenLine[], bar: InBar): ScoreEntry[] {
   const { from, scale, counting } = bar;
+  // an empty bar is a whole rest in any meter
+  if (line.length === 0)
+    return [{ at: 0, head: { size: counting.bar, type: 'whole', dots: 0, triplet: false }, pitches: [] }];
   const entries: ScoreEntry[] = [];
   let now = 0;
   const add = (

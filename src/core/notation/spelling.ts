@@ -1,14 +1,15 @@
-import { FLAT_NAMES, LETTERS, NATURAL, readNote, spellOver, type Chord } from '../music';
+import { FLAT_NAMES, LETTERS, NATURAL, readNote, spellOver, type Chord, type SpelledNote } from '../music';
 import { elementAt, modulo, present, type Midi } from '../shared';
 
-export type SpelledPitch = { readonly step: string; readonly alter: number; readonly octave: number };
+/** A spelled note in its octave; octaves as in MIDI 60 = C4. */
+export type SpelledPitch = SpelledNote & { readonly octave: number };
 
-/** A pitch as it sounds, spelled over its chord; in flats where there is none. Octaves as in MIDI 60 = C4. */
+/** A pitch as it sounds, spelled over its chord; in flats where there is none. */
 export function spellPitch(midi: Midi, chord: Chord | null): SpelledPitch {
   const pc = modulo(midi, 12);
   const { letter, alter } = chord ? spellOver(chord, pc) : present(readNote(elementAt(FLAT_NAMES, pc))).note;
   return {
-    step: letter,
+    letter,
     alter,
     octave: (midi - alter - elementAt(NATURAL, LETTERS.indexOf(letter))) / 12 - 1,
   };

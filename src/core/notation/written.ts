@@ -1,6 +1,6 @@
 import type { PlayedNote } from '../analyse';
 import { beatsPerBar, isCompound, type Timeline } from '../chart';
-import { present, elementAt, type Beats } from '../shared';
+import { present, elementAt, type Beats, type Midi } from '../shared';
 
 /**
  * A take's line as it is written out of it: notes in beats with what a page can say of how they were played.
@@ -13,6 +13,13 @@ export type WrittenLine = {
   readonly until: number;
   readonly notes: readonly WrittenNote[];
 };
+
+/**
+ * The pitch a note is fretted at: where a bend is at its lowest, for a string can only be bent upwards. The note
+ * itself says where it settled.
+ */
+export const frettedMidi = ({ midi, bend = [] }: Pick<WrittenNote, 'midi' | 'bend'>): Midi =>
+  Math.round(midi + bend.reduce((least, [, cents]) => Math.min(least, cents), 0) / 100);
 
 /** Ticks of a beat: sixteenths, triplets and their halves all fall on whole ones. */
 export const TICKS = 12;

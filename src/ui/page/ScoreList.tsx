@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
+import { noteName, typeset } from '@/core/music';
 import type { ScoreBar, ScoreEntry, ScorePitch } from '@/core/notation';
-import { intervalLabel } from '../intervalLabel';
 
 const LENGTHS: Record<string, string> = {
   whole: 'whole note',
@@ -50,8 +50,11 @@ function entryWords({ head, pitches }: ScoreEntry, degreeOf: Props['degreeOf']):
   return `${begun.map((pitch) => pitchWords(pitch, degreeOf)).join(' with ')}, ${length}`;
 }
 
-function pitchWords({ step, alter, octave, touch, index }: ScorePitch, degreeOf: Props['degreeOf']): string {
-  const name = `${step}${intervalLabel(alter > 0 ? '#'.repeat(alter) : 'b'.repeat(-alter))}${octave}`;
+function pitchWords(
+  { letter, alter, octave, touch, index }: ScorePitch,
+  degreeOf: Props['degreeOf'],
+): string {
+  const name = `${typeset(noteName({ letter, alter }))}${octave}`;
   const degree = degreeOf(index);
   const place = touch ? `, string ${touch.string} fret ${touch.fret}` : '';
   return `${name}${degree && ` (${degree})`}${place}`;

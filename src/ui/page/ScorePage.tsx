@@ -6,8 +6,8 @@ import type { ScoreBar } from '@/core/notation';
 import { elementAt, present, type Beats } from '@/core/shared';
 import { ChordSvg } from '../ChordSymbol';
 import { Pill } from '../form/Pill';
-import { engrave, MUSIC_FONT, useFonts as setFonts, type Engraved } from './engrave';
-import { keyName, lineWidth, pageLines } from './pageLines';
+import { engrave, MUSIC_FONT, setEngravingFonts, type Engraved } from './engrave';
+import { lineWidth, pageLines, signatureOf } from './pageLines';
 import type { DegreeUnder } from './reportPage';
 
 type Props = {
@@ -35,7 +35,13 @@ export function ScorePage(props: Props) {
     <div ref={box} data-testid="page" className="min-w-0">
       {ready &&
         lines.map((line, index) => (
-          <Line key={index} {...props} line={line} width={lineWidth(line, width)} isFirst={index === 0} />
+          <Line
+            key={index}
+            {...props}
+            line={line}
+            width={lineWidth(line, width)}
+            before={lines[index - 1]?.at(-1) ?? null}
+          />
         ))}
     </div>
   );
@@ -57,7 +63,7 @@ function useMusicFont(): boolean {
   const [ready, setReady] = useState(false);
   useEffect(() => {
     let alive = true;
-    setFonts(getComputedStyle(document.body).fontFamily);
+    setEngravingFonts(getComputedStyle(document.body).fontFamily);
     void document.fonts.load(`30px ${MUSIC_FONT}`).finally(() => alive && setReady(true));
     return () => {
       alive = false;
@@ -66,13 +72,13 @@ function useMusicFont(): boolean {
   return ready;
 }
 
-type LineProps = Props & { line: readonly ScoreBar[]; width: number; isFirst: boolean };
+type LineProps = Props & { line: readonly ScoreBar[]; width: number; before: ScoreBar | null };
 
 /** About as high as a line is, before it is drawn. */
 const GUESS = { staff: 240, tab: 150 };
 
 const Line = memo(function Line(props: LineProps) {
-  const { line, width, withStaff, strings, musicalKey, isFirst, whole } = props;
+  const { line, width, withStaff, strings, musicalKey, before, whole } = props;
   const box = useRef<HTMLDivElement>(null);
   const host = useRef<HTMLDivElement>(null);
   const near = useNear(box, whole === true);
@@ -84,11 +90,11 @@ const Line = memo(function Line(props: LineProps) {
           width,
           withStaff,
           strings,
-          key: keyName(musicalKey),
-          isFirst,
+          signature: signatureOf(musicalKey),
+          before,
         }),
       );
-  }, [near, line, width, withStaff, strings, musicalKey, isFirst]);
+  }, [near, line, width, withStaff, strings, musicalKey, before]);
   const height = drawn?.height ?? (withStaff ? GUESS.staff : GUESS.tab);
   const first = elementAt(line, 0);
   return (

@@ -18,7 +18,7 @@ import {
 import type { ScoreBar } from '@/core/notation';
 import { elementAt } from '@/core/shared';
 import { drawnOf, tripletsOf, writtenStep, type Drawn } from './engraveNotes';
-import { keyAccidentals } from './pageLines';
+import type { signatureOf } from './pageLines';
 
 /** Where a note, a chord and a bar stand in an engraved line, in pixels of its picture. */
 export type Engraved = {
@@ -38,9 +38,9 @@ export type EngraveOptions = {
   readonly width: number;
   readonly withStaff: boolean;
   readonly strings: number;
-  /** As the engraver names keys: `Bb`, `F#m`. */
-  readonly key: string;
-  readonly isFirst: boolean;
+  readonly signature: ReturnType<typeof signatureOf>;
+  /** The bar before this line; its meter need not be written again. */
+  readonly before: ScoreBar | null;
 };
 
 /** The outer lines of the treble staff, as steps above C0: E4 and F5. */
@@ -175,25 +175,24 @@ class Line {
   }
 
   private showsMeter(index: number): boolean {
-    const before = this.bars[index - 1];
-    if (!before) return this.options.isFirst;
-    return meterText(before.bar.meter) !== meterText(elementAt(this.bars, index).bar.meter);
+    const before = this.bars[index - 1]?.bar ?? this.options.before;
+    return !before || meterText(before.meter) !== meterText(elementAt(this.bars, index).bar.meter);
   }
 
   /** Room for clef, key and meter at the beginning of a bar. */
   private headWidth(index: number): number {
     const meter = this.showsMeter(index) ? 26 : 0;
     if (index > 0) return meter;
-    return meter + (this.options.withStaff ? 40 + 11 * keyAccidentals(this.options.key) : 30);
+    return meter + (this.options.withStaff ? 40 + 11 * this.options.signature.signs : 30);
   }
 
   private setBar({ bar, drawn }: DrawnBar, index: number, x: number, width: number): SetBar {
-    const { withStaff, strings, staffTop, key } = this.options;
+    const { withStaff, strings, staffTop, signature } = this.options;
     const flat = { spaceAboveStaffLn: 0, spaceBelowStaffLn: 0 };
     const stave = new Stave(x, staffTop, width, flat);
     const tab = new TabStave(x, 0, width, { ...flat, numLines: strings, spacingBetweenLinesPx: TAB_LINE });
     if (index === 0) {
-      stave.addClef('treble', 'default', '8vb').addKeySignature(key);
+      stave.addClef('treble', 'default', '8vb').addKeySignature(signature.name);
       tab.addClef('tab');
     }
     if (this.showsMeter(index)) (withStaff ? stave : tab).addTimeSignature(meterText(bar.meter));
@@ -212,7 +211,7 @@ class Line {
     stave: Stave,
     room: number,
   ): Pick<SetBar, 'tabVoice' | 'tabSigns'> {
-    const { withStaff, key } = this.options;
+    const { withStaff, signature } = this.options;
     const voiceOf = (notes: StemmableNote[]) =>
       new Voice({ numBeats: bar.meter.upper, beatValue: bar.meter.lower })
         .setMode(Voice.Mode.SOFT)
@@ -229,7 +228,7 @@ class Line {
       );
     const [signs, tabTuplets] = [tripletsOn('staff'), tripletsOn('tab')];
     const [staffVoice, tabVoice] = [voiceOf(staffNotes), voiceOf(drawn.map(({ tab }) => tab))];
-    if (withStaff) Accidental.applyAccidentals([staffVoice], key);
+    if (withStaff) Accidental.applyAccidentals([staffVoice], signature.name);
     const beamed = withStaff ? staffNotes : drawn.map(({ tab }) => tab);
     const beams = Beam.generateBeams(beamed, {
       groups: [beatOf(bar)],
@@ -286,4 +285,4 @@ function chordPlaces(
 
 /** The font of the signs, and that of figures and words. */
 export const MUSIC_FONT = 'Bravura';
-export const useFonts = (text: string): void => void VexFlow.setFonts(MUSIC_FONT, text);
+export const setEngravingFonts = (text: string): void => void VexFlow.setFonts(MUSIC_FONT, text);

@@ -1,6 +1,9 @@
 import { Bend, Dot, GhostNote, StaveNote, Stem, TabNote, type StemmableNote } from 'vexflow/core';
+import { LETTERS, noteName } from '@/core/music';
 import type { Head, HeadType, ScoreEntry, ScorePitch } from '@/core/notation';
 import { present } from '@/core/shared';
+
+type BendCurve = NonNullable<ScorePitch['note']['bend']>;
 
 const VEX_TYPES: Record<HeadType, string> = {
   whole: 'w',
@@ -12,12 +15,11 @@ const VEX_TYPES: Record<HeadType, string> = {
   '64th': '64',
   '128th': '128',
 };
-const ACCIDENTALS: Record<string, string> = { '-2': 'bb', '-1': 'b', '0': '', '1': '#', '2': '##' };
-const STEPS = 'CDEFGAB';
 /** An entry with its head on the staff and its figures in the tablature. */
 export type Drawn = { readonly entry: ScoreEntry; readonly staff: StaveNote; readonly tab: StemmableNote };
 /** A guitar is written an octave above where it sounds. */
-export const writtenStep = ({ octave, step }: ScorePitch): number => (octave + 1) * 7 + STEPS.indexOf(step);
+export const writtenStep = ({ octave, letter }: ScorePitch): number =>
+  (octave + 1) * 7 + LETTERS.indexOf(letter);
 
 /** An entry as the engraver's notes. */
 export function drawnOf(entry: ScoreEntry, withStaff: boolean): Drawn {
@@ -25,9 +27,7 @@ export function drawnOf(entry: ScoreEntry, withStaff: boolean): Drawn {
   const duration = VEX_TYPES[head.type];
   const isRest = pitches.length === 0;
   const sorted = [...pitches].sort((a, b) => writtenStep(a) - writtenStep(b));
-  const keys = sorted.map(
-    ({ step, alter, octave }) => `${step.toLowerCase()}${ACCIDENTALS[alter] ?? ''}/${octave + 1}`,
-  );
+  const keys = sorted.map((pitch) => `${noteName(pitch).toLowerCase()}/${pitch.octave + 1}`);
   const staff = new StaveNote({
     keys: isRest ? ['b/4'] : keys,
     duration: isRest ? `${duration}r` : duration,
@@ -51,9 +51,8 @@ function tabOf({ head, pitches }: ScoreEntry, duration: string, withStaff: boole
   );
   const first = present(pitches[0]);
   if (!first.tie.from && first.note.bend) {
-    const cents = first.note.bend.map(([, amount]) => amount);
-    const reach = Math.max(...cents) - Math.min(...cents);
-    if (reach >= 50) tab.addModifier(new Bend([{ type: Bend.UP, text: bendText(reach) }]), 0);
+    const phrases = bendPhrases(first.note.bend);
+    if (phrases.length > 0) tab.addModifier(new Bend(phrases), 0);
   }
   return tab;
 }
@@ -70,6 +69,20 @@ const fretText = (fret: number, note: ScorePitch['note'], isHeld: boolean): stri
   if (!note.slide) return String(fret);
   return `${note.slide.fromMidi < note.midi ? '/' : '\\'}${fret}`;
 };
+
+/** From a quarter tone on, in cents. */
+const LEAST_BEND = 50;
+
+/** The way up with its amount, and back down where it is let go. */
+function bendPhrases(bend: BendCurve): { type: number; text: string }[] {
+  const cents = bend.map(([, amount]) => amount);
+  const [low, high, last] = [Math.min(...cents), Math.max(...cents), cents.at(-1) ?? 0];
+  if (high - low < LEAST_BEND) return [];
+  return [
+    { type: Bend.UP, text: bendText(high - low) },
+    ...(high - last >= LEAST_BEND ? [{ type: Bend.DOWN, text: '' }] : []),
+  ];
+}
 
 /** In whole tones, as guitarists say it. */
 function bendText(cents: number): string {

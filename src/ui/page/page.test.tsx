@@ -1,10 +1,13 @@
 /** @jest-environment jsdom */
 import { expect, test } from '@jest/globals';
 import { fireEvent, render, screen } from '@testing-library/react';
+import { analyse } from '@/core/analyse';
 import { readChart, timelineOf } from '@/core/chart';
+import { STANDARD_INSTRUMENT } from '@/core/neck';
 import { scoreOf, type WrittenNote } from '@/core/notation';
 import { elementAt, unwrap } from '@/core/shared';
-import { keyName, pageLines } from './pageLines';
+import { lineWidth, pageLines, signatureOf } from './pageLines';
+import { pageOf } from './reportPage';
 import { barWords, ScoreList } from './ScoreList';
 
 const FORM = 'title: Walk\nkey: Eb\n| Ebmaj7 | Cm7 | Fm7 | Bb7 | Ebmaj7 | Cm7 |\n';
@@ -32,14 +35,32 @@ test('fewer where they would be crowded, and one on a phone', () => {
   expect(numbers(barsOf(crowded), 330)).toEqual(['1', '2', '3', '4', '5 6']);
 });
 
+test('a line of few notes is no wider than its notes need', () => {
+  const [line] = pageLines(barsOf([note(0, 1)], 1, 'title: One\n| C |\n'), 900);
+  expect(lineWidth(line!, 900)).toBeLessThan(300);
+  expect(lineWidth(line!, 200)).toBe(200);
+});
+
 test('a pickup stands before the first bar, in its line', () => {
   expect(numbers(barsOf([note(-1, 1)]), 900)).toEqual(['0 1 2 3 4', '5 6']);
 });
 
-test('keys by the name the engraver knows', () => {
-  const keyOf = (key: string) => keyName(elementAt(unwrap(readChart(`key: ${key}\n| C |\n`)).bars, 0).key);
-  expect(['Eb', 'F# minor', 'C', 'Bb minor'].map(keyOf)).toEqual(['Eb', 'F#m', 'C', 'Bbm']);
-  expect(keyName(null)).toBe('C');
+test('keys by the name the engraver knows, with their signs; none past seven', () => {
+  const signed = (key: string) => {
+    const { name, signs } = signatureOf(elementAt(unwrap(readChart(`key: ${key}\n| C |\n`)).bars, 0).key);
+    return `${name} ${signs}`;
+  };
+  expect(['C', 'Eb', 'F# minor', 'Bb minor', 'C#', 'G#', 'Fb', 'Fb minor'].map(signed)).toEqual([
+    'C 0',
+    'Eb 3',
+    'F#m 3',
+    'Bbm 5',
+    'C# 7',
+    'C 0',
+    'C 0',
+    'C 0',
+  ]);
+  expect(signatureOf(null)).toEqual({ name: 'C', signs: 0 });
 });
 
 test('a bar in words: chords, names, degrees, places and lengths', () => {
@@ -61,4 +82,24 @@ test('the list is made when it is opened', () => {
   details.open = true;
   fireEvent(details, new Event('toggle'));
   expect(screen.getAllByRole('listitem')).toHaveLength(bars.length);
+});
+
+test('the place of a bent note is where it is fretted, a whole tone under what it sounds', () => {
+  const chart = unwrap(readChart('key: C\n| C7 |\n'));
+  const notes = [
+    { onsetBeat: 0, durationBeats: 1, midi: 67 },
+    { onsetBeat: 1, durationBeats: 2, midi: 69 },
+  ];
+  const report = analyse({ chart, tempo: 100, notes, plan: { id: 'scale-per-chord' } });
+  const bend = [
+    [0, -200],
+    [0.2, 0],
+  ] as const;
+  const places = (gestureOf: (index: number) => Pick<WrittenNote, 'bend'>) =>
+    pageOf(report, timelineOf(chart, 100), STANDARD_INSTRUMENT, gestureOf)
+      .flatMap(({ entries }) => entries.flatMap(({ pitches }) => pitches))
+      .filter(({ tie }) => !tie.from)
+      .map(({ touch }) => STANDARD_INSTRUMENT.tuning[touch!.string - 1]! + touch!.fret);
+  expect(places(() => ({}))).toEqual([67, 69]);
+  expect(places((index) => (index === 1 ? { bend } : {}))).toEqual([67, 67]);
 });

@@ -1,4 +1,4 @@
-import type { Key } from '@/core/music';
+import { fifthsOf, noteName, type Key } from '@/core/music';
 import type { ScoreBar } from '@/core/notation';
 
 const MOST_BARS = 4;
@@ -46,34 +46,13 @@ export const lineWidth = (line: readonly ScoreBar[], width: number): number =>
     line.reduce((sum, { entries }) => sum + 2 * (BORDER + HEAD * entries.length), START),
   );
 
-/** As the engraver names keys: `Bb`, `F#m`; C where there is none. */
-export function keyName(key: Key | null): string {
-  if (!key) return 'C';
-  const { letter, alter } = key.tonic;
-  return `${letter}${alter > 0 ? '#'.repeat(alter) : 'b'.repeat(-alter)}${key.minor ? 'm' : ''}`;
-}
+/** More sharps or flats than this no key is written with. */
+const MOST_SIGNS = 7;
 
-/** How many sharps or flats a key is written with (common practice, no source). */
-export function keyAccidentals(key: string): number {
-  const order = ['C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
-  const flats = ['C', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'Gb', 'Cb'];
-  const minor: Record<string, string> = {
-    Am: 'C',
-    Em: 'G',
-    Bm: 'D',
-    'F#m': 'A',
-    'C#m': 'E',
-    'G#m': 'B',
-    'D#m': 'F#',
-    'A#m': 'C#',
-    Dm: 'F',
-    Gm: 'Bb',
-    Cm: 'Eb',
-    Fm: 'Ab',
-    Bbm: 'Db',
-    Ebm: 'Gb',
-    Abm: 'Cb',
-  };
-  const major = minor[key] ?? key;
-  return Math.max(order.indexOf(major), flats.indexOf(major), 0);
+/** A key signature as the engraver names it, `Bb` or `F#m`, and how many signs it has: C where there is none. */
+export function signatureOf(key: Key | null): { readonly name: string; readonly signs: number } {
+  const signs = key ? Math.abs(fifthsOf(key)) : 0;
+  // a key past those, as G♯ major, is written by accidentals alone
+  if (!key || signs > MOST_SIGNS) return { name: 'C', signs: 0 };
+  return { name: `${noteName(key.tonic)}${key.minor ? 'm' : ''}`, signs };
 }

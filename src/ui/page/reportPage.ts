@@ -3,7 +3,7 @@ import type { Timeline } from '@/core/chart';
 import { fingeredTake } from '@/core/findings';
 import { readChord, type Chord } from '@/core/music';
 import type { Instrument } from '@/core/neck';
-import { scoreOf, type ScoreBar, type WrittenNote } from '@/core/notation';
+import { frettedMidi, scoreOf, type ScoreBar, type WrittenNote } from '@/core/notation';
 import { elementAt, unwrap } from '@/core/shared';
 import type { TakeOnForm } from '../form/takeOnForm';
 
@@ -26,17 +26,18 @@ export function pageOf(
     if (!read.has(symbol)) read.set(symbol, unwrap(readChord(symbol)));
     return read.get(symbol) ?? null;
   };
+  const notes = report.notes.map(({ onsetBeat, durationBeats, midi }, index): WrittenNote => ({
+    onsetBeat,
+    durationBeats,
+    midi,
+    ...gestureOf(index),
+  }));
   return scoreOf({
     timeline,
-    notes: report.notes.map(({ onsetBeat, durationBeats, midi }, index) => ({
-      onsetBeat,
-      durationBeats,
-      midi,
-      ...gestureOf(index),
-    })),
+    notes,
     choruses: report.summary.choruses,
     swing: report.time.swing,
-    touches: fingeredTake(report, instrument).touches,
+    touches: fingeredTake(report, instrument, (index) => frettedMidi(elementAt(notes, index))).touches,
     chords: report.notes.map(({ chord }) => chordOf(chord)),
   });
 }

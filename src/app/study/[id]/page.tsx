@@ -1,13 +1,12 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound } from 'next/navigation';
 import { readChart } from '@/core/chart';
 import { Shell } from '@/features/shell/Shell';
 import { StudyScreen } from '@/features/study/StudyScreen';
 import { VIEW_NAMES, type StudyPlace, type StudyViewName } from '@/features/study/studyState';
 import { chartById } from '@/server/charts';
-import { Failure } from '@/server/failure';
 import { planInAddress } from '@/server/validation';
+import { orNotFound } from '../../orNotFound';
 
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | undefined>> };
 export const metadata: Metadata = { title: 'Study' };
@@ -31,10 +30,7 @@ function placeIn({ at, position, view }: Record<string, string | undefined>): St
 export default async function StudyPage({ params, searchParams }: Props) {
   const { id } = await params;
   const query = await searchParams;
-  const chart = await chartById(id).catch((error: unknown) => {
-    if (error instanceof Failure) notFound();
-    throw error;
-  });
+  const chart = await orNotFound(() => chartById(id));
   const read = readChart(chart.text);
   if (!read.ok) return <NotReadYet id={id} title={chart.title} message={read.problems[0].message} />;
   return (

@@ -70,7 +70,7 @@ function measureNotes({ entries, chords, start, counting }: ScoreBar): Xml[] {
       .filter((chord) => chord.at >= at && chord.at < at + head.size)
       .map((chord) => harmonyTag(chord.chord, chord.at - at));
     const rest = tag('note', [
-      tag('rest', []),
+      tag('rest', [], head.size === counting.bar ? { measure: 'yes' } : undefined),
       tag('duration', head.size),
       tag('voice', 1),
       ...headTags(head),
@@ -95,7 +95,7 @@ const headTags = ({ type, dots, triplet }: Head): Xml[] => [
 
 /** @param away of a beat from where the head begins, or ends, in divisions */
 function noteTag(
-  { note, step, alter, octave, tie, touch }: ScorePitch,
+  { note, letter, alter, octave, tie, touch }: ScorePitch,
   head: Head,
   inChord: boolean,
   away: (beat: Beats, end: boolean) => number,
@@ -109,7 +109,11 @@ function noteTag(
     'note',
     [
       ...(inChord ? [tag('chord', [])] : []),
-      tag('pitch', [tag('step', step), ...(alter === 0 ? [] : [tag('alter', alter)]), tag('octave', octave)]),
+      tag('pitch', [
+        tag('step', letter),
+        ...(alter === 0 ? [] : [tag('alter', alter)]),
+        tag('octave', octave),
+      ]),
       tag('duration', head.size),
       ...ties.map((type) => tag('tie', [], { type })),
       tag('voice', 1),

@@ -1,6 +1,14 @@
 import { XMLBuilder } from 'fast-xml-parser';
 import { isCompound, writeOverride, type Bar, type Cell, type Chart, type Meter } from '../../chart';
-import { pitchClass, readChord, readNote, type Chord, type Key, type SpelledNote } from '../../music';
+import {
+  fifthsOf,
+  pitchClass,
+  readChord,
+  readNote,
+  type Chord,
+  type Key,
+  type SpelledNote,
+} from '../../music';
 import { kindOf } from './kinds';
 import { present } from '../../shared';
 
@@ -135,9 +143,6 @@ const keyId = (key: Key | null): string =>
   key ? `${pitchClass(key.tonic)} ${key.tonic.letter} ${key.minor}` : '';
 
 /** Fifths on the circle: C is 0, each sharp one more; minor counts from its relative major. */
-const FIFTHS: Record<string, number> = { F: -1, C: 0, G: 1, D: 2, A: 3, E: 4, B: 5 };
-export const fifthsOf = ({ tonic, minor }: Key): number =>
-  present(FIFTHS[tonic.letter]) + 7 * tonic.alter - (minor ? 3 : 0);
 export const fifthsTags = (key: Key | null): Xml[] =>
   key ? [tag('key', [tag('fifths', fifthsOf(key)), tag('mode', key.minor ? 'minor' : 'major')])] : [];
 

@@ -1,10 +1,10 @@
 import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
+import { redirect } from 'next/navigation';
 import { readChart } from '@/core/chart';
 import { SheetScreen } from '@/features/study/SheetScreen';
 import { chartById } from '@/server/charts';
-import { Failure } from '@/server/failure';
 import { planInAddress } from '@/server/validation';
+import { orNotFound } from '../../../orNotFound';
 
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ plan?: string; position?: string }> };
 export const metadata: Metadata = { title: 'Sheet' };
@@ -12,10 +12,7 @@ export const metadata: Metadata = { title: 'Sheet' };
 export default async function SheetPage({ params, searchParams }: Props) {
   const { id } = await params;
   const { plan, position } = await searchParams;
-  const chart = await chartById(id).catch((error: unknown) => {
-    if (error instanceof Failure) notFound();
-    throw error;
-  });
+  const chart = await orNotFound(() => chartById(id));
   if (!readChart(chart.text).ok) redirect(`/study/${id}`);
   const fret = Number(position);
   return (
