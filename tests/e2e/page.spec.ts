@@ -1,52 +1,113 @@
+import type { APIRequestContext, Page } from '@playwright/test';
+import { packTake, TAKE_SCHEMA } from '@/core/formats';
 import { alive, expect, test } from '../support/browser';
 import { makeTake } from '../support/takes';
 
 type Box = { readonly left: number; readonly right: number; readonly top: number; readonly bottom: number };
 
-test('the page: staff and tablature, its signs apart, its keys those of the form, and its bars in words', async ({
+async function openPage(page: Page, take: string): Promise<void> {
+  await page.goto(`/takes/${take}?view=page`);
+  await alive(page);
+  await expect(page.getByTestId('page').locator('.vf-clef').first()).toBeVisible({ timeout: 15_000 });
+}
+
+/** Nothing that is drawn lies over a degree, or outside of its line; every line of the page is scrolled to. */
+async function expectApart(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    for (let y = 0; y < document.body.scrollHeight; y += 400) {
+      window.scrollTo(0, y);
+      await new Promise(requestAnimationFrame);
+    }
+  });
+  const found = await page.getByTestId('page').evaluate((host) => {
+    const boxOf = (element: Element): Box => {
+      const { left, right, top, bottom } = element.getBoundingClientRect();
+      return { left, right, top: top + window.scrollY, bottom: bottom + window.scrollY };
+    };
+    return [...host.children].map((line) => ({
+      box: boxOf(line),
+      strokes: [...line.querySelectorAll('.vf-stem path, .vf-beam path, .vf-tuplet rect')].map(boxOf),
+      degrees: [...line.querySelectorAll('svg[role="img"] g > rect[rx]')].map(boxOf),
+    }));
+  });
+  const meets = (a: Box, b: Box) =>
+    a.left < b.right - 1 && b.left < a.right - 1 && a.top < b.bottom - 1 && b.top < a.bottom - 1;
+  expect(found.flatMap(({ degrees }) => degrees).length).toBeGreaterThan(6);
+  for (const { box, strokes, degrees } of found) {
+    expect(degrees.filter((degree) => strokes.some((stroke) => meets(degree, stroke)))).toEqual([]);
+    const outside = ({ left, right, top, bottom }: Box) =>
+      left < box.left || right > box.right + 1 || top < box.top || bottom > box.bottom;
+    expect([...strokes, ...degrees].filter(outside)).toEqual([]);
+  }
+}
+
+/** Triplets with their stems down, the lowest and the highest notes of a guitar, and a bend up a whole tone. */
+async function hardToEngrave(request: APIRequestContext, origin: string): Promise<string> {
+  const beat = 0.6;
+  const line: [number, number, number][] = [
+    [0, 1, 69],
+    [1, 1 / 3, 76],
+    [1 + 1 / 3, 1 / 3, 74],
+    [1 + 2 / 3, 1 / 3, 72],
+    [2, 1, 74],
+    [3, 1, 40],
+    [4, 0.5, 86],
+    [4.5, 0.5, 84],
+    [5, 2, 64],
+  ];
+  const notes = line.map(([onset, length, midi], index) => ({
+    onsetSec: onset * beat,
+    offsetSec: (onset + length) * beat,
+    midi,
+    confidence: 1,
+    ...(index === 4
+      ? {
+          bend: [
+            [0, -200],
+            [0.2, 0],
+          ] as [number, number][],
+        }
+      : {}),
+  }));
+  const archive = packTake(
+    {
+      schema: TAKE_SCHEMA,
+      title: 'Hard to engrave',
+      chartText: 'title: Hard to engrave\nkey: C\ntempo: 100\n\n| Am7 | D7 |\n',
+      tempo: 100,
+      choruses: 1,
+      plan: { id: 'scale-per-chord' },
+      pace: null,
+      offsetSec: 0,
+      source: 'file',
+      device: null,
+      latencySec: null,
+      createdAt: Date.now(),
+      heard: { notes },
+      edits: [],
+      words: { stars: 0, tags: [], remarks: [] },
+    },
+    null,
+  );
+  const made = await request.post('/api/takes/import', {
+    headers: { origin, 'content-type': 'application/octet-stream' },
+    data: Buffer.from(archive),
+  });
+  expect(made.status()).toBe(200);
+  return ((await made.json()) as { id: string }).id;
+}
+
+test('the page: staff and tablature, its keys those of the form, and its bars in words', async ({
   page,
   request,
   baseURL,
 }) => {
   const take = await makeTake(request, baseURL!);
-  for (const width of [1280, 390]) {
+  for (const width of [390, 1280]) {
     await page.setViewportSize({ width, height: 800 });
-    await page.goto(`/takes/${take}?view=page`);
-    await alive(page);
-    await expect(page.getByTestId('page').locator('.vf-clef').first()).toBeVisible({ timeout: 15_000 });
-    // what is below comes when it is scrolled to
-    await page.evaluate(async () => {
-      for (let y = 0; y < document.body.scrollHeight; y += 400) {
-        window.scrollTo(0, y);
-        await new Promise(requestAnimationFrame);
-      }
-    });
-    const found = await page.getByTestId('page').evaluate((host) => {
-      const boxOf = (element: Element): Box => {
-        const { left, right, top, bottom } = element.getBoundingClientRect();
-        return { left, right, top: top + window.scrollY, bottom: bottom + window.scrollY };
-      };
-      const lines = [...host.children];
-      return lines.map((line) => ({
-        box: boxOf(line),
-        strokes: [...line.querySelectorAll('.vf-stem path, .vf-beam path')].map(boxOf),
-        degrees: [...line.querySelectorAll('svg[role="img"] g > rect[rx]')].map(boxOf),
-      }));
-    });
-    const meets = (a: Box, b: Box) =>
-      a.left < b.right - 1 && b.left < a.right - 1 && a.top < b.bottom - 1 && b.top < a.bottom - 1;
-    expect(found.flatMap(({ degrees }) => degrees).length).toBeGreaterThan(10);
-    for (const { box, strokes, degrees } of found) {
-      expect(degrees.filter((degree) => strokes.some((stroke) => meets(degree, stroke)))).toEqual([]);
-      expect(
-        [...strokes, ...degrees].filter(({ left, right }) => left < box.left || right > box.right + 1),
-      ).toEqual([]);
-      expect(
-        [...strokes, ...degrees].filter(({ top, bottom }) => top < box.top || bottom > box.bottom),
-      ).toEqual([]);
-    }
+    await openPage(page, take);
+    await expectApart(page);
   }
-  await page.setViewportSize({ width: 1280, height: 800 });
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('region', { name: 'Selected' })).toBeVisible();
   await expect(page).toHaveURL(/at=note-1/);
@@ -55,4 +116,24 @@ test('the page: staff and tablature, its signs apart, its keys those of the form
   await expect(page.getByTestId('page').locator('.vf-tabnote').first()).toBeVisible();
   await page.getByText('The page as a list of bars').click();
   await expect(page.getByRole('listitem').filter({ hasText: /^Bar 1 \(/ })).toBeVisible();
+});
+
+test('triplets, the ends of the guitar’s range and a bend: nothing collides, and the bend is fretted where it starts', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  await openPage(page, await hardToEngrave(request, baseURL!));
+  await expectApart(page);
+  if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/page-hard.png` });
+  await expect(page.getByTestId('page').locator('.vf-tuplet')).not.toHaveCount(0);
+  await expect(page.getByTestId('page').getByText('full')).toBeVisible();
+  await page.getByText('The page as a list of bars').click();
+  const bar = await page
+    .getByRole('listitem')
+    .filter({ hasText: /^Bar 1 \(/ })
+    .textContent();
+  const [, string, fret] = /D5 \(4\), string (\d) fret (\d+), quarter/.exec(bar!)!;
+  // D5 sounds from C5, a whole tone lower: strings from the highest are tuned to these
+  expect([64, 59, 55, 50, 45, 40][Number(string) - 1]! + Number(fret)).toBe(72);
 });

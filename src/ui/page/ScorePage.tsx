@@ -138,7 +138,7 @@ function Marks({
   line,
   label,
 }: LineProps & { drawn: Engraved; label: string }) {
-  const { height, notes, chords, degreesY, top, bottom, bars } = drawn;
+  const { height, notes, chords, degreesY, top, bottom, ceiling, bars } = drawn;
   const first = elementAt(line, 0);
   return (
     <svg width={width} height={height} className="absolute inset-0" role="img" aria-label={label}>
@@ -156,7 +156,7 @@ function Marks({
         const wide = 7 + 6 * (degree?.label.length ?? 0);
         return (
           <g key={place} onClick={onNote && (() => onNote(index))} className={onNote && 'cursor-pointer'}>
-            <rect x={x - 9} y={top} width={18} height={bottom - top} fill="transparent" />
+            <rect x={x - 9} y={ceiling} width={18} height={bottom - ceiling} fill="transparent" />
             {degree && (
               <Pill
                 x={x - wide / 2}
@@ -178,8 +178,8 @@ function Marks({
 }
 
 /** The selected note: a band behind it, closed above and below, that crosses none of its signs. */
-function Chosen({ x, drawn: { top, bottom } }: { x: number; drawn: Engraved }) {
-  const [from, to] = [top - 14, bottom + 14];
+function Chosen({ x, drawn: { ceiling, bottom } }: { x: number; drawn: Engraved }) {
+  const [from, to] = [ceiling, bottom + 14];
   return (
     <g data-chosen="">
       <rect x={x - 12} y={from} width={24} height={to - from} fill="var(--now)" opacity={0.16} />
@@ -193,7 +193,7 @@ function Marked({ drawn, from, to }: { drawn: Engraved; from: Beats; to: Beats }
   const last = drawn.times.at(-1);
   const first = drawn.times[0];
   if (!first || !last || to <= first.beat || from >= last.beat) return null;
-  const y = drawn.top - 14;
+  const y = drawn.ceiling;
   return (
     <path
       d={`M${x1 - 6} ${y + 6}V${y}H${Math.max(x1 + 8, x2 - 4)}V${y + 6}`}
@@ -229,7 +229,7 @@ function Cursor({ drawn, follow }: { drawn: Engraved; follow: NonNullable<Props[
     <line
       ref={line}
       visibility="hidden"
-      y1={drawn.top - 12}
+      y1={drawn.ceiling}
       y2={drawn.bottom + 12}
       stroke="var(--now)"
       strokeWidth={2}

@@ -30,6 +30,8 @@ export type Engraved = {
   readonly degreesY: number;
   readonly top: number;
   readonly bottom: number;
+  /** Under the chords, over every note. */
+  readonly ceiling: number;
   /** Times of the line's places, for a cursor: beats of the take and their x, in order. */
   readonly times: readonly { readonly beat: number; readonly x: number }[];
 };
@@ -50,6 +52,8 @@ const CHORDS = 30;
 const DEGREES = 24;
 const STAFF = 40;
 const STEM = 35;
+/** Bracket and figure over a triplet. */
+const TRIPLET_SIGN = 22;
 /** Stems under tablature that stands alone. */
 const TAB_STEM = 42;
 const TAB_LINE = 13;
@@ -61,7 +65,10 @@ type DrawnBar = { readonly bar: ScoreBar; readonly drawn: readonly Drawn[] };
 export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options: EngraveOptions): Engraved {
   const { width, withStaff, strings } = options;
   const heads = bars.flatMap(({ entries }) => entries.flatMap((entry) => entry.pitches.map(writtenStep)));
-  const above = Math.max(12, (Math.max(HIGHEST_LINE, ...heads) - HIGHEST_LINE) * STEP + STEM - 20);
+  const hasTriplets = bars.some(({ entries }) => entries.some(({ head }) => head.triplet));
+  const above =
+    Math.max(12, (Math.max(HIGHEST_LINE, ...heads) - HIGHEST_LINE) * STEP + STEM - 20) +
+    (hasTriplets ? TRIPLET_SIGN : 0);
   const staffTop = CHORDS + above;
   host.replaceChildren();
   const renderer = new Renderer(host, Renderer.Backends.SVG);
@@ -89,6 +96,7 @@ export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options
     degreesY: withStaff ? degreesTop + DEGREES / 2 : tabBottom + TAB_STEM + 16,
     top: withStaff ? staffTop : tabTop,
     bottom: tabBottom,
+    ceiling: withStaff ? CHORDS - 4 : tabTop - 12,
   };
 }
 
@@ -115,7 +123,14 @@ type SetBar = DrawnBar & {
   readonly tabSigns: readonly (Beam | Tuplet)[];
 };
 
-const TRIPLET = { numNotes: 3, notesOccupied: 2, bracketed: true, ratioed: false };
+/** Over the notes: under them stand their degrees. */
+const TRIPLET = {
+  numNotes: 3,
+  notesOccupied: 2,
+  bracketed: true,
+  ratioed: false,
+  location: Tuplet.LOCATION_TOP,
+};
 const meterText = ({ upper, lower }: ScoreBar['meter']): string => `${upper}/${lower}`;
 const beatOf = ({ counting, meter }: ScoreBar): Fraction =>
   counting.beat === 72 ? new Fraction(3, 8) : new Fraction(1, meter.lower);
