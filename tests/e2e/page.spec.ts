@@ -126,7 +126,7 @@ test('triplets, the ends of the guitar’s range and a bend: nothing collides, a
   await openPage(page, await hardToEngrave(request, baseURL!));
   await expectApart(page);
   if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/page-hard.png` });
-  await expect(page.getByTestId('page').locator('.vf-tuplet')).not.toHaveCount(0);
+  await expect(page.getByTestId('page').locator('.vf-tuplet rect')).not.toHaveCount(0);
   await expect(page.getByTestId('page').getByText('full')).toBeVisible();
   await page.getByText('The page as a list of bars').click();
   const bar = await page

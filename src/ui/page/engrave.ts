@@ -17,7 +17,7 @@ import {
 } from 'vexflow/core';
 import type { ScoreBar } from '@/core/notation';
 import { elementAt } from '@/core/shared';
-import { drawnOf, tripletsOf, writtenStep, type Drawn } from './engraveNotes';
+import { drawnOf, tupletsOf, writtenStep, type Drawn } from './engraveNotes';
 import type { signatureOf } from './pageLines';
 
 /** Where a note, a chord and a bar stand in an engraved line, in pixels of its picture. */
@@ -123,14 +123,6 @@ type SetBar = DrawnBar & {
   readonly tabSigns: readonly (Beam | Tuplet)[];
 };
 
-/** Over the notes: under them stand their degrees. */
-const TRIPLET = {
-  numNotes: 3,
-  notesOccupied: 2,
-  bracketed: true,
-  ratioed: false,
-  location: Tuplet.LOCATION_TOP,
-};
 const meterText = ({ upper, lower }: ScoreBar['meter']): string => `${upper}/${lower}`;
 const beatOf = ({ counting, meter }: ScoreBar): Fraction =>
   counting.beat === 72 ? new Fraction(3, 8) : new Fraction(1, meter.lower);
@@ -232,16 +224,7 @@ class Line {
         .setMode(Voice.Mode.SOFT)
         .addTickables(notes);
     const staffNotes = drawn.map(({ staff }) => staff);
-    const triplets = tripletsOf(drawn);
-    const tripletsOn = (part: 'staff' | 'tab') =>
-      triplets.map(
-        (group) =>
-          new Tuplet(
-            Array.from(group, (one) => one[part]),
-            TRIPLET,
-          ),
-      );
-    const [signs, tabTuplets] = [tripletsOn('staff'), tripletsOn('tab')];
+    const [signs, tabTuplets] = [tupletsOf(drawn, 'staff'), tupletsOf(drawn, 'tab')];
     const [staffVoice, tabVoice] = [voiceOf(staffNotes), voiceOf(drawn.map(({ tab }) => tab))];
     if (withStaff) Accidental.applyAccidentals([staffVoice], signature.name);
     const beamed = withStaff ? staffNotes : drawn.map(({ tab }) => tab);
@@ -249,6 +232,8 @@ class Line {
       groups: [beatOf(bar)],
       ...(!withStaff && { stemDirection: Stem.DOWN, flatBeams: true }),
     });
+    // where they stand is chosen with the beams: under some notes are their degrees
+    for (const sign of signs) sign.setTupletLocation(Tuplet.LOCATION_TOP).setBracketed(true);
     const voices = withStaff ? [staffVoice, tabVoice] : [tabVoice];
     const formatter = new Formatter();
     for (const voice of voices) formatter.joinVoices([voice]);

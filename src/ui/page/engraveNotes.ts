@@ -1,4 +1,4 @@
-import { Bend, Dot, GhostNote, StaveNote, Stem, TabNote, type StemmableNote } from 'vexflow/core';
+import { Bend, Dot, GhostNote, StaveNote, Stem, TabNote, Tuplet, type StemmableNote } from 'vexflow/core';
 import { LETTERS, noteName } from '@/core/music';
 import type { Head, HeadType, ScoreEntry, ScorePitch } from '@/core/notation';
 import { present } from '@/core/shared';
@@ -92,7 +92,7 @@ function bendText(cents: number): string {
 }
 
 /** Three of a kind within a beat, or what adds up to it. */
-export function tripletsOf(drawn: readonly Drawn[]): Drawn[][] {
+function tripletsOf(drawn: readonly Drawn[]): Drawn[][] {
   const groups: Drawn[][] = [];
   let group: Drawn[] = [];
   let sum = 0;
@@ -111,3 +111,13 @@ export function tripletsOf(drawn: readonly Drawn[]): Drawn[][] {
   }
   return groups;
 }
+
+/** The signs over triplets, on the staff or on the tablature. */
+export const tupletsOf = (drawn: readonly Drawn[], part: 'staff' | 'tab'): Tuplet[] =>
+  tripletsOf(drawn).map(
+    (group) =>
+      new Tuplet(
+        Array.from(group, (one) => one[part]),
+        { numNotes: 3, notesOccupied: 2, ratioed: false },
+      ),
+  );
