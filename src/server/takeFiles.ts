@@ -12,8 +12,8 @@ import {
   type LineSheet,
   type TakeDocument,
 } from '@/core/formats';
-import { fingeredTake } from '@/core/findings';
-import { STANDARD_INSTRUMENT, type Instrument, type Touch } from '@/core/neck';
+import { fingeringOf } from '@/core/findings';
+import { STANDARD_INSTRUMENT, type Instrument } from '@/core/neck';
 import { frettedMidi } from '@/core/notation';
 import { elementAt, unwrap, type Beats } from '@/core/shared';
 import { pcmRange } from './audio';
@@ -119,12 +119,9 @@ function fingered(sheet: LineSheet, report: Report, instrument: Instrument): Lin
   );
   const frettedAt = (index: number) =>
     frettedMidi(sheet.notes[elementAt(written, index)] ?? elementAt(report.notes, index));
-  const touches: (Touch | null)[] = sheet.notes.map(() => null);
-  fingeredTake(report, instrument, frettedAt).touches.forEach((touch, index) => {
-    const place = elementAt(written, index);
-    if (place >= 0) touches[place] = touch;
-  });
-  return { ...sheet, touches };
+  const { touchAt } = fingeringOf(report, instrument, frettedAt);
+  const inReport = new Map(written.map((place, index) => [place, index]));
+  return { ...sheet, touchAt: (place) => touchAt(inReport.get(place) ?? -1) };
 }
 
 async function sheetOf(take: StoredTake, swing: number | null): Promise<LineSheet> {

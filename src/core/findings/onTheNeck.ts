@@ -1,5 +1,12 @@
 import type { Report } from '../analyse';
-import { pathOf, placesSounding, STANDARD_INSTRUMENT, type Instrument, type Touch } from '../neck';
+import {
+  pathOf,
+  placesSounding,
+  STANDARD_INSTRUMENT,
+  type Instrument,
+  type NeckPath,
+  type Touch,
+} from '../neck';
 import { elementAt, type Midi } from '../shared';
 
 /**
@@ -16,38 +23,63 @@ export type OnTheNeck = {
 /** A hand does not plan farther than this: longer phrases are fingered piece by piece. */
 const AHEAD = 64;
 
+/** A take's fingering, found piece by piece as it is asked for: a long take is a second's work. */
+export type Fingering = {
+  /** The likeliest place of a note of the report; null where no string reaches it, or it is in no phrase. */
+  readonly touchAt: (index: number) => Touch | null;
+  /** How often the hand moves in the whole take. */
+  readonly shifts: () => number;
+};
+
 /**
- * Where every note of a take probably lay: each phrase by its most probable fingering, the hand free to
- * move in the rests.
+ * Where the notes of a take probably lay: each phrase by its most probable fingering, the hand free to move in the
+ * rests.
  * @param frettedAt where a note is fretted, if not at the pitch it is judged by: a bent string lies lower
- * @returns a place for each note of the report; null where no string reaches it, or it is in no phrase
  */
-export function fingeredTake(
+export function fingeringOf(
   report: Report,
   instrument: Instrument = STANDARD_INSTRUMENT,
   frettedAt: (index: number) => Midi = (index) => Math.round(elementAt(report.notes, index).midi),
-): { readonly touches: readonly (Touch | null)[]; readonly shifts: number } {
-  const touches: (Touch | null)[] = report.notes.map(() => null);
-  let shifts = 0;
-  for (const { noteIndices } of report.phrases) {
-    const within = noteIndices.filter((index) => placesSounding(frettedAt(index), instrument).length > 0);
-    for (let from = 0; from < within.length; from += AHEAD) {
-      const part = within.slice(from, from + AHEAD);
-      const found = pathOf(
-        part.map((index) => {
-          const { onsetBeat, durationBeats } = elementAt(report.notes, index);
-          return { onsetBeat, durationBeats, midi: frettedAt(index) };
-        }),
-        { instrument },
-      );
-      if (!found.ok) continue;
-      shifts += found.value.shifts;
-      found.value.path.forEach((touch, place) => {
-        touches[elementAt(part, place)] = touch;
-      });
-    }
-  }
-  return { touches, shifts };
+): Fingering {
+  const pieces = report.phrases.flatMap(({ noteIndices }) => {
+    const reached = noteIndices.filter((index) => placesSounding(frettedAt(index), instrument).length > 0);
+    return Array.from({ length: Math.ceil(reached.length / AHEAD) }, (_, piece) =>
+      reached.slice(piece * AHEAD, (piece + 1) * AHEAD),
+    );
+  });
+  const placeOf = new Map(
+    pieces.flatMap((piece, at) => piece.map((index, within) => [index, [at, within] as const])),
+  );
+  const found = new Map<number, NeckPath | null>();
+  const solved = (at: number): NeckPath | null => {
+    const known = found.get(at);
+    if (known !== undefined) return known;
+    const path = pathOf(
+      elementAt(pieces, at).map((index) => {
+        const { onsetBeat, durationBeats } = elementAt(report.notes, index);
+        return { onsetBeat, durationBeats, midi: frettedAt(index) };
+      }),
+      { instrument },
+    );
+    found.set(at, path.ok ? path.value : null);
+    return path.ok ? path.value : null;
+  };
+  return {
+    touchAt: (index) => {
+      const place = placeOf.get(index);
+      return place ? (solved(place[0])?.path[place[1]] ?? null) : null;
+    },
+    shifts: () => pieces.reduce((sum, _, at) => sum + (solved(at)?.shifts ?? 0), 0),
+  };
+}
+
+/** The fingering of a whole take at once: a place for each note of the report, and how often the hand moves. */
+export function fingeredTake(...given: Parameters<typeof fingeringOf>): {
+  readonly touches: readonly (Touch | null)[];
+  readonly shifts: number;
+} {
+  const { touchAt, shifts } = fingeringOf(...given);
+  return { touches: given[0].notes.map((_, index) => touchAt(index)), shifts: shifts() };
 }
 
 /**

@@ -13,8 +13,8 @@ export type ScoreSheet = {
   readonly choruses: number;
   /** Long eighth to short as the take has it; null for even. */
   readonly swing: number | null;
-  /** Where each note lies on the neck, where that is known. */
-  readonly touches?: readonly (Touch | null)[];
+  /** Where a note lies on the neck; asked when its bar is looked at, for a fingering takes its time. */
+  readonly touchAt?: (index: number) => Touch | null;
   /** The chord each note was played for, where that is known: a note pushed ahead belongs to the next one. */
   readonly chords?: readonly (Chord | null)[];
 };
@@ -163,7 +163,9 @@ function pitchesOf(
       ...spellPitch(Math.round(note.midi), chord === undefined ? chordAt(sheet.timeline, at / TICKS) : chord),
       index,
       note,
-      touch: sheet.touches?.[index] ?? null,
+      get touch() {
+        return sheet.touchAt?.(index) ?? null;
+      },
       tie: { from: !opens, to: !closes },
     };
   });

@@ -1,7 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import type { Report } from '@/core/analyse';
-import { fingeredTake } from '@/core/findings';
+import { fingeringOf } from '@/core/findings';
 import { typeset } from '@/core/music';
 import { placesSounding, stringName } from '@/core/neck';
 import { elementAt } from '@/core/shared';
@@ -20,8 +20,8 @@ export function OneNoteFix({ report, fix, onFix }: Props) {
   const from = Math.round(note.midi);
   const by = fix.toMidi - from;
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
-  const touches = useMemo(() => fingeredTake(report, instrument).touches, [report, instrument]);
-  const place = touches[fix.noteIndex];
+  const { touchAt } = useMemo(() => fingeringOf(report, instrument), [report, instrument]);
+  const place = touchAt(fix.noteIndex);
   const to =
     place &&
     (place.fret + by >= 0 && place.fret + by <= place.fret + 4

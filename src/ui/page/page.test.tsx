@@ -14,8 +14,8 @@ const FORM = 'title: Walk\nkey: Eb\n| Ebmaj7 | Cm7 | Fm7 | Bb7 | Ebmaj7 | Cm7 |\
 
 function barsOf(notes: readonly WrittenNote[], choruses = 1, text = FORM) {
   const chart = unwrap(readChart(text));
-  const touches = notes.map(() => ({ string: 2, fret: 4, finger: 1 }));
-  return scoreOf({ timeline: timelineOf(chart, 100), notes, choruses, swing: null, touches });
+  const touchAt = () => ({ string: 2, fret: 4, finger: 1 });
+  return scoreOf({ timeline: timelineOf(chart, 100), notes, choruses, swing: null, touchAt });
 }
 const note = (onsetBeat: number, durationBeats: number, midi = 63): WrittenNote => ({
   onsetBeat,

@@ -1,6 +1,6 @@
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
-import { fingeredTake } from '@/core/findings';
+import { fingeringOf } from '@/core/findings';
 import { readChord, type Chord } from '@/core/music';
 import type { Instrument } from '@/core/neck';
 import { frettedMidi, scoreOf, type ScoreBar, type WrittenNote } from '@/core/notation';
@@ -37,7 +37,7 @@ export function pageOf(
     notes,
     choruses: report.summary.choruses,
     swing: report.time.swing,
-    touches: fingeredTake(report, instrument, (index) => frettedMidi(elementAt(notes, index))).touches,
+    touchAt: fingeringOf(report, instrument, (index) => frettedMidi(elementAt(notes, index))).touchAt,
     chords: report.notes.map(({ chord }) => chordOf(chord)),
   });
 }

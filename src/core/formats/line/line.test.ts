@@ -146,7 +146,10 @@ test('every note of the score is written with a string and a fret that sound it,
   const path = unwrap(
     pathOf(notes.map(({ onsetBeat, durationBeats, midi }) => ({ onsetBeat, durationBeats, midi }))),
   );
-  const xml = writeLineMusicXml({ ...sheet(CHARTS[0]!, notes, 2), touches: path.path });
+  const xml = writeLineMusicXml({
+    ...sheet(CHARTS[0]!, notes, 2),
+    touchAt: (index) => path.path[index] ?? null,
+  });
   const { valid } = await validateXML({
     xml: [{ fileName: 'line.musicxml', contents: xml.replace(/<!DOCTYPE[^>]*>/, '') }],
     schema: [{ fileName: 'musicxml.xsd', contents: schema }],

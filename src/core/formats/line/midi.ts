@@ -22,8 +22,8 @@ export type LineSheet = {
   readonly notes: readonly WrittenNote[];
   readonly choruses: number;
   readonly swing: number | null;
-  /** Where each note lies on the neck, where that is known. */
-  readonly touches?: readonly (Touch | null)[];
+  /** Where a note lies on the neck, where that is known. */
+  readonly touchAt?: (index: number) => Touch | null;
 };
 
 /**
