@@ -1,4 +1,4 @@
-import { lazily, once, type Beats, type BeatsPerMinute, elementAt } from '../shared';
+import { lazily, once, type Beats, type BeatsPerMinute, defined } from '../shared';
 import type { IntervalName } from '../music';
 import { changesOf, type Chart, type Timeline } from '../chart';
 import { cellAt, planOn, type PlanChoice } from '../plan';
@@ -123,7 +123,7 @@ export function analyse(request: AnalysisRequest): Report {
     groundwork;
   const { notesJudged, choruses } = groundwork;
   const noteReports = notesJudged.map(({ note }) => note);
-  const indexOf = (place: number) => elementAt(scene.line, place).index;
+  const indexOf = (place: number) => defined(scene.line[place]).index;
   const figureReports = [
     ...figures.map(({ kind, members, target }): FigureReport => ({
       kind,
@@ -137,14 +137,14 @@ export function analyse(request: AnalysisRequest): Report {
       resolved: true,
     })),
   ];
-  const heightsInLine = () => scene.line.map(({ index }) => elementAt(noteReports, index).height);
+  const heightsInLine = () => scene.line.map(({ index }) => defined(noteReports[index]).height);
   const muted = once(() => mutedBandOf(scene, notesJudged, changes, choruses));
   const handed = once(() => handoversOf(scene, events, choruses));
   // notes, figures and landings are what every screen draws; the rest is worked out for the board that shows it
   return lazily<Report>({
     schema: () => 'idle-wander/report@1',
     notes: () => noteReports,
-    events: () => events.map((event) => eventReport(event, elementAt(assignments, event.index), scene)),
+    events: () => events.map((event) => eventReport(event, defined(assignments[event.index]), scene)),
     figures: () => figureReports,
     shapes: () =>
       shapesOf(walk, walk.moved).map(({ places, ...shape }) => ({
@@ -178,8 +178,8 @@ function layGroundwork(request: AnalysisRequest) {
   const assignments = assignChords(scene, heard.events);
   const walk = new Walk(scene, assignments);
   const { functions, figures } = noteFunctionsOf(walk, (place) => {
-    const { span, chorus } = elementAt(assignments, place).sounding;
-    return cellAt(plan, span.index, chorus).targets.includes(elementAt(scene.line, place).pc);
+    const { span, chorus } = defined(assignments[place]).sounding;
+    return cellAt(plan, span.index, chorus).targets.includes(defined(scene.line[place]).pc);
   });
   const phrases = phrasesOf(scene, heard.events, assignments);
   const judged = {
@@ -205,7 +205,7 @@ function layGroundwork(request: AnalysisRequest) {
     lean,
   };
   const notesJudged = heard.voices.map((voice) => judgeNote(context, voice));
-  const heightsOf = () => scene.line.map(({ index }) => elementAt(notesJudged, index).note.height);
+  const heightsOf = () => scene.line.map(({ index }) => defined(notesJudged[index]).note.height);
   const changes =
     plan.id === 'step-out'
       ? excused(landed, scene, outRuns(walk, functions, heightsOf(), walk.moved))
@@ -265,13 +265,13 @@ function eventReport(
   else if (pitches === 2) kind = 'dyad';
   else kind = 'chord';
   const name =
-    kind === 'chord' ? hitName(event, chord, elementAt(contexts, sounding.span.index).keyScale) : null;
+    kind === 'chord' ? hitName(event, chord, defined(contexts[sounding.span.index]).keyScale) : null;
   return {
     index,
     onsetBeat: onset,
     noteIndices:
       voices.length === 1
-        ? [elementAt(voices, 0).index]
+        ? [defined(voices[0]).index]
         : voices.map((voice) => voice.index).sort((a, b) => a - b),
     kind,
     ...(name === null ? {} : { name }),

@@ -1,7 +1,7 @@
 import { isDominant, rootPc, type Chord } from '../music';
 import type { ChordReading } from './reading';
 import type { ChordSpan } from './timeline';
-import { elementAt, present } from '../shared';
+import { defined, present } from '../shared';
 
 /** Chords that belong together, over stretches `from` up to but not including `to`. */
 export type Bracket = { readonly kind: 'ii-V' | 'turnaround'; readonly from: number; readonly to: number };
@@ -53,7 +53,7 @@ function turnarounds(
   ends: readonly number[],
 ): Bracket[] {
   return ends.flatMap((end) => {
-    const lastBar = elementAt(chordSpans, end - 1).bar;
+    const lastBar = defined(chordSpans[end - 1]).bar;
     const from = chordSpans.findIndex(({ bar }) => bar === lastBar - 1);
     const inside = readings.slice(from, end);
     const next = readings[end % readings.length];

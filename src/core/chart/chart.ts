@@ -67,7 +67,12 @@ export const isCompound = (meter: Meter): boolean => meter.lower === 8 && [6, 9,
 export const beatsPerBar = (meter: Meter): number => (isCompound(meter) ? meter.upper / 3 : meter.upper);
 
 /** Strong beats by meter, counted from 0 (T1.2). */
-export function strongBeats(meter: Meter): readonly number[] {
-  const name = `${meter.upper}/${meter.lower}`;
-  return { '4/4': [0, 2], '5/4': [0, 3], '12/8': [0, 2] }[name] ?? [0];
-}
+export const strongBeats = ({ upper, lower }: Meter): readonly number[] =>
+  STRONG_BEATS.find((meter) => meter.upper === upper && meter.lower === lower)?.beats ?? ONLY_THE_FIRST;
+
+const ONLY_THE_FIRST = [0];
+const STRONG_BEATS = [
+  { upper: 4, lower: 4, beats: [0, 2] },
+  { upper: 5, lower: 4, beats: [0, 3] },
+  { upper: 12, lower: 8, beats: [0, 2] },
+] as const;

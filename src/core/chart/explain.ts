@@ -1,4 +1,4 @@
-import { modulo, elementAt } from '../shared';
+import { modulo, defined } from '../shared';
 import {
   FLAT_NAMES,
   isDominant,
@@ -58,7 +58,7 @@ const ORDINALS = [
 
 const tonicName = (key: Key): string => noteName(key.tonic) + (key.minor ? 'm' : '');
 
-const rootName = (chord: Chord, up: number): string => elementAt(FLAT_NAMES, modulo(rootPc(chord) + up, 12));
+const rootName = (chord: Chord, up: number): string => defined(FLAT_NAMES[modulo(rootPc(chord) + up, 12)]);
 
 function minorFive(chord: Chord, home: string): string {
   const third = toneByRole(chord, 'third');

@@ -1,4 +1,4 @@
-import { modulo, type Midi, elementAt, present } from '../shared';
+import { modulo, type Midi, present, defined } from '../shared';
 import { guideTones, toneByRole, type Chord, type ChordTone } from '../music';
 
 /** One voice of the thread at a chord. */
@@ -21,7 +21,7 @@ const HIGHEST: Midi = 72;
  * fifth.
  */
 function pairOf(chord: Chord): readonly [ChordTone, ChordTone] {
-  const root = elementAt(chord.tones, 0);
+  const root = defined(chord.tones[0]);
   const third = toneByRole(chord, 'third', 'sus');
   const seventh = toneByRole(chord, 'seventh', 'sixth');
   if (third && seventh) return [third, seventh];
@@ -105,11 +105,11 @@ function handOver(before: readonly [Midi, Midi], a: ChordTone, b: ChordTone): La
   const cost = ({ midi }: Laid) => {
     const moves = [Math.abs(midi[0] - before[0]), Math.abs(midi[1] - before[1])];
     return (
-      elementAt(moves, 0) +
-      elementAt(moves, 1) -
+      defined(moves[0]) +
+      defined(moves[1]) -
       0.1 * moves.filter((move) => move === 1).length +
       (midi[0] === midi[1] ? 6 : 0)
     );
   };
-  return cost(elementAt(ways, 1)) < cost(elementAt(ways, 0)) ? elementAt(ways, 1) : elementAt(ways, 0);
+  return cost(defined(ways[1])) < cost(defined(ways[0])) ? defined(ways[1]) : defined(ways[0]);
 }

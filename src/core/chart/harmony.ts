@@ -1,4 +1,4 @@
-import { modulo, elementAt, present } from '../shared';
+import { modulo, present, defined } from '../shared';
 import {
   hasTone,
   isDominant,
@@ -44,7 +44,7 @@ export type HarmonyChoice = {
  */
 export function harmonyOf(chart: Chart, timeline: Timeline, choice: HarmonyChoice = {}): Harmony {
   const { chordSpans } = timeline;
-  const sections = chordSpans.map(({ bar }) => elementAt(timeline.bars, bar).section);
+  const sections = chordSpans.map(({ bar }) => defined(timeline.bars[bar]).section);
   const regions = keyRegions(chordSpans, sections);
   const keys = regions.flatMap(({ key, from, to }) => Array<Key>(to - from).fill(key));
   const character = characterOf(
@@ -54,14 +54,14 @@ export function harmonyOf(chart: Chart, timeline: Timeline, choice: HarmonyChoic
   );
   const lydianKeys = new Set(
     chordSpans.flatMap(({ chord }, index) => {
-      const key = elementAt(keys, index);
+      const key = defined(keys[index]);
       const said = overrideAt(chart.overrides, chordSpans, index);
       return chord && rootPc(chord) === pitchClass(key.tonic) && said?.scale === 'lydian' ? [key] : [];
     }),
   );
   const readings = chordSpans.map((span, index) => {
     if (!span.chord) return null;
-    const key = elementAt(keys, index);
+    const key = defined(keys[index]);
     const context: HarmonicReadingContext = {
       chord: span.chord,
       key,
@@ -79,7 +79,7 @@ export function harmonyOf(chart: Chart, timeline: Timeline, choice: HarmonyChoic
   return {
     readings,
     homeScales: keys.map(
-      (key, index) => choice.home ?? elementAt(chordSpans, index).home ?? present(homes.get(key)),
+      (key, index) => choice.home ?? defined(chordSpans[index]).home ?? present(homes.get(key)),
     ),
     character,
     regions,
@@ -93,16 +93,16 @@ function overrideAt(
   index: number,
 ): Override | null {
   if (overrides.length === 0) return null;
-  const { bar } = elementAt(chordSpans, index);
+  const { bar } = defined(chordSpans[index]);
   const nth = index - chordSpans.findIndex((one) => one.bar === bar) + 1;
   return overrides.findLast((one) => one.bar === bar + 1 && one.nth === nth) ?? null;
 }
 
 /** The nearest chord with another root, forwards or back; N.C. skipped, the form a loop. */
 function neighbour(chordSpans: readonly ChordSpan[], index: number, way: 1 | -1): Chord {
-  const own = present(elementAt(chordSpans, index).chord);
+  const own = present(defined(chordSpans[index]).chord);
   for (let step = 1; step < chordSpans.length; step++) {
-    const { chord } = elementAt(chordSpans, modulo(index + way * step, chordSpans.length));
+    const { chord } = defined(chordSpans[modulo(index + way * step, chordSpans.length)]);
     if (chord && rootPc(chord) !== rootPc(own)) return chord;
   }
   return own;
@@ -112,7 +112,7 @@ const meansLydian = (home: Scale | null, key: Key): boolean =>
   home?.kind === 'lydian' && pitchClass(home.root) === pitchClass(key.tonic);
 
 const chordsIn = (chordSpans: readonly ChordSpan[], keys: readonly Key[], key: Key): Chord[] =>
-  chordSpans.flatMap(({ chord }, index) => (chord && sameKey(elementAt(keys, index), key) ? [chord] : []));
+  chordSpans.flatMap(({ chord }, index) => (chord && sameKey(defined(keys[index]), key) ? [chord] : []));
 
 function characterOf(chart: Chart, chordSpans: readonly ChordSpan[], key: Key): FormCharacter {
   const chords = chordSpans.flatMap(({ chord }) => (chord ? [chord] : []));
@@ -158,7 +158,7 @@ export function homeNameOf(chartText: string): string {
 
 /** The home scale a chart begins in: its own, else its key's. */
 export const homeOf = (chart: Chart): Scale =>
-  elementAt(harmonyOf(chart, timelineOf(chart, 120)).homeScales, 0);
+  defined(harmonyOf(chart, timelineOf(chart, 120)).homeScales[0]);
 
 /** The default home scale of a region (T3.1, T3.11). */
 export function homeScaleOf(key: Key, character: FormCharacter, region: readonly Chord[] = []): Scale {

@@ -4,7 +4,7 @@ import {
   type Beats,
   type BeatsPerMinute,
   type Seconds,
-  elementAt,
+  defined,
 } from '../shared';
 
 /**
@@ -19,28 +19,28 @@ export const steady = (tempo: BeatsPerMinute): Pace => ({ passBeats: 1, tempi: [
 const passAt = ({ passBeats, tempi }: Pace, beat: Beats): number =>
   Math.max(0, Math.min(tempi.length - 1, Math.floor(beat / passBeats + 1e-9)));
 
-export const tempoAt = (pace: Pace, beat: Beats): BeatsPerMinute => elementAt(pace.tempi, passAt(pace, beat));
+export const tempoAt = (pace: Pace, beat: Beats): BeatsPerMinute => defined(pace.tempi[passAt(pace, beat)]);
 
 /** Seconds from beat 0 to a beat; negative before it. */
 export function secondsAt(pace: Pace, beat: Beats): Seconds {
   const pass = passAt(pace, beat);
   let seconds = 0;
   for (let before = 0; before < pass; before++)
-    seconds += beatsToSeconds(pace.passBeats, elementAt(pace.tempi, before));
-  return seconds + beatsToSeconds(beat - pass * pace.passBeats, elementAt(pace.tempi, pass));
+    seconds += beatsToSeconds(pace.passBeats, defined(pace.tempi[before]));
+  return seconds + beatsToSeconds(beat - pass * pace.passBeats, defined(pace.tempi[pass]));
 }
 
 /** The beat that sounds so many seconds after beat 0: the inverse of `secondsAt`. */
 export function beatAt(pace: Pace, seconds: Seconds): Beats {
   let from = 0;
   for (let pass = 0; pass < pace.tempi.length - 1; pass++) {
-    const lasts = beatsToSeconds(pace.passBeats, elementAt(pace.tempi, pass));
+    const lasts = beatsToSeconds(pace.passBeats, defined(pace.tempi[pass]));
     if (seconds < from + lasts)
-      return pass * pace.passBeats + secondsToBeats(seconds - from, elementAt(pace.tempi, pass));
+      return pass * pace.passBeats + secondsToBeats(seconds - from, defined(pace.tempi[pass]));
     from += lasts;
   }
   const last = pace.tempi.length - 1;
-  return last * pace.passBeats + secondsToBeats(seconds - from, elementAt(pace.tempi, last));
+  return last * pace.passBeats + secondsToBeats(seconds - from, defined(pace.tempi[last]));
 }
 
 /** The one tempo that takes as long over all passes: by it a take that speeds up is judged. */

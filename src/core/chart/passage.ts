@@ -1,4 +1,4 @@
-import { unwrap, elementAt } from '../shared';
+import { unwrap, defined } from '../shared';
 import type { Chart } from './chart';
 import { harmonyOf } from './harmony';
 import { readChart } from './readChart';
@@ -40,7 +40,7 @@ export function changeLoops(chart: Chart): {
 }[] {
   const timeline = timelineOf(chart, 120);
   return changesOf(timeline, 1).map(({ from, to, bar, at }) => {
-    const onBar = at === elementAt(timeline.bars, bar).start;
+    const onBar = at === defined(timeline.bars[bar]).start;
     return {
       from: from.symbol,
       to: to.symbol,
@@ -60,7 +60,7 @@ export function sectionsOf({
   const found: { name: string; bars: [number, number] }[] = [];
   bars.forEach(({ section }, index) => {
     const last = found[found.length - 1];
-    if (index > 0 && section === elementAt(bars, index - 1).section) {
+    if (index > 0 && section === defined(bars[index - 1]).section) {
       if (last && section !== null) last.bars[1] = index + 1;
     } else if (section !== null) found.push({ name: section, bars: [index + 1, index + 1] });
   });

@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome, type Problem, elementAt } from '../shared';
+import { accepted, refused, type Outcome, type Problem, defined } from '../shared';
 import type { Key, Scale } from '../music';
 import { readCells, wordsOf } from './barCells';
 import type { Bar, Chart, Meter, WrittenBar } from './chart';
@@ -219,7 +219,7 @@ function splitBars(line: string, from: number): Piece[] {
     const isWritten = raw.trim() !== '';
     const closes = sign.startsWith(':');
     if (isWritten) pieces.push({ ...pieceOf(raw, at), opens, closes });
-    else if (closes && pieces.length > 0) elementAt(pieces, pieces.length - 1).closes = true;
+    else if (closes && pieces.length > 0) defined(pieces[pieces.length - 1]).closes = true;
     if (isWritten || sign !== '') opens = sign.endsWith(':');
     at = end + sign.length;
   }

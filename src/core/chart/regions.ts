@@ -11,7 +11,7 @@ import {
 } from '../music';
 import { costIn, edgeGain, isBluesKey, isHome, type KeyStep } from './keyCost';
 import type { ChordSpan } from './timeline';
-import { elementAt, present } from '../shared';
+import { present, defined } from '../shared';
 
 /** A part of the form that is heard in one key. `from` and `to` are stretches, half-open. */
 export type Region = {
@@ -61,13 +61,13 @@ export function keyRegions(chordSpans: readonly ChordSpan[], sections: readonly 
   const steps = stepsOf(chordSpans);
   const keys = candidates(chordSpans.flatMap(({ chord }) => (chord ? [chord] : [])));
   const found = chordSpans.every(({ key }) => key !== null) ? [] : walk(steps, keys, sections);
-  const chosen = chordSpans.map((span, index) => span.key ?? elementAt(found, index));
+  const chosen = chordSpans.map((span, index) => span.key ?? defined(found[index]));
   const regions: Region[] = [];
   for (let from = 0; from < chordSpans.length;) {
     let to = from + 1;
-    while (to < chordSpans.length && sameKey(elementAt(chosen, to), elementAt(chosen, from))) to++;
+    while (to < chordSpans.length && sameKey(defined(chosen[to]), defined(chosen[from]))) to++;
     regions.push(
-      regionOf(steps, keys, elementAt(chosen, from), from, to, elementAt(chordSpans, from).key !== null),
+      regionOf(steps, keys, defined(chosen[from]), from, to, defined(chordSpans[from]).key !== null),
     );
     from = to;
   }
@@ -94,7 +94,7 @@ function stepsOf(chordSpans: readonly ChordSpan[]): (KeyStep | null)[] {
   const neighbour = (index: number, way: 1 | -1, own: Chord): { chord: Chord; at: number } => {
     for (let step = 1; step < count; step++) {
       const at = (index + way * step + count * step) % count;
-      const chord = elementAt(chordSpans, at).chord;
+      const chord = defined(chordSpans[at]).chord;
       if (chord && rootPc(chord) !== rootPc(own)) return { chord, at };
     }
     return { chord: own, at: index };
@@ -122,7 +122,7 @@ function walk(
   const single = loneRoot(steps);
   if (single) return steps.map(() => single);
   const first = steps.find((step) => step !== null);
-  if (!first) return steps.map(() => elementAt(keys, 0).key);
+  if (!first) return steps.map(() => defined(keys[0]).key);
   let costs = keys.map(({ key, blues }) => -edgeGain(first.chord, key, blues));
   const from: number[][] = [];
   steps.forEach((step, index) => {
@@ -133,7 +133,7 @@ function walk(
     const arrivals = keys.map((_, place) => cheapestWay(costs, keys, place, move));
     from.push(arrivals.map((arrival) => arrival.from));
     costs = keys.map(
-      ({ key, blues }, place) => elementAt(arrivals, place).cost + (step ? costIn(step, key, blues) : 0),
+      ({ key, blues }, place) => defined(arrivals[place]).cost + (step ? costIn(step, key, blues) : 0),
     );
   });
   const last = present([...steps].reverse().find((step) => step !== null));
@@ -144,19 +144,19 @@ function walk(
       path,
       cost:
         cost -
-        edgeGain(last.chord, elementAt(keys, place).key, elementAt(keys, place).blues) +
+        edgeGain(last.chord, defined(keys[place]).key, defined(keys[place]).blues) +
         (path[0] === place ? 0 : MOVE_AT_SECTION),
     };
   });
   return ends
     .reduce((best, one) => (one.cost < best.cost ? one : best))
-    .path.map((place) => elementAt(keys, place).key);
+    .path.map((place) => defined(keys[place]).key);
 }
 
 function pathTo(from: readonly (readonly number[])[], end: number): number[] {
   const path = [end];
   for (let index = from.length - 1; index > 0; index--)
-    path.unshift(present(elementAt(from, index)[elementAt(path, 0)]));
+    path.unshift(defined(defined(from[index])[defined(path[0])]));
   return path;
 }
 
@@ -167,12 +167,12 @@ function cheapestWay(
   to: number,
   move: number,
 ): { from: number; cost: number } {
-  let best = { from: to, cost: elementAt(costs, to) };
+  let best = { from: to, cost: defined(costs[to]) };
   costs.forEach((cost, from) => {
     const total =
       cost +
       move +
-      (from !== to && areRelative(elementAt(keys, from).key, elementAt(keys, to).key) ? TO_RELATIVE : 0);
+      (from !== to && areRelative(defined(keys[from]).key, defined(keys[to]).key) ? TO_RELATIVE : 0);
     if (from !== to && total < best.cost) best = { from, cost: total };
   });
   return best;
@@ -186,8 +186,8 @@ function loneRoot(steps: readonly (KeyStep | null)[]): Key | null {
   const chords = steps.flatMap((step) => (step ? [step.chord] : []));
   return chords.length > 0 && new Set(chords.map(rootPc)).size === 1
     ? {
-        tonic: elementAt(chords, 0).root,
-        minor: isMinorish(elementAt(chords, 0)) && !isDominant(elementAt(chords, 0)),
+        tonic: defined(chords[0]).root,
+        minor: isMinorish(defined(chords[0])) && !isDominant(defined(chords[0])),
       }
     : null;
 }

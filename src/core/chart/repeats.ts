@@ -1,5 +1,5 @@
 import type { Bar, WrittenBar } from './chart';
-import { elementAt, type Problem } from '../shared';
+import { type Problem, defined } from '../shared';
 
 /**
  * Writes repeats out: `|: a b |1. c :|2. d` becomes a b c a b d.
@@ -10,7 +10,7 @@ export function unfold(written: readonly WrittenBar[]): { bars: Bar[]; problems:
   const problems: Problem[] = [];
   let index = 0;
   while (index < written.length) {
-    const bar = elementAt(written, index);
+    const bar = defined(written[index]);
     if (!bar.opens) {
       if (bar.closes) problems.push(stray(bar, index));
       else if (bar.ending !== null) problems.push(strayEnding(bar, index));
@@ -34,8 +34,8 @@ export function unfold(written: readonly WrittenBar[]): { bars: Bar[]; problems:
 function blockFrom(written: readonly WrittenBar[], from: number): readonly WrittenBar[] | null {
   let close = -1;
   for (let index = from; index < written.length; index++) {
-    if (index > from && elementAt(written, index).opens) break;
-    if (!elementAt(written, index).closes) continue;
+    if (index > from && defined(written[index]).opens) break;
+    if (!defined(written[index]).closes) continue;
     close = index;
     // a further ending belongs to the block; it ends with its own `:|`, or is one last stretch up to the
     // next section or line of bars
@@ -44,12 +44,12 @@ function blockFrom(written: readonly WrittenBar[], from: number): readonly Writt
   if (close < 0) return null;
   let end = close + 1;
   if (written[end]?.ending != null) {
-    const { line, section } = elementAt(written, end);
+    const { line, section } = defined(written[end]);
     while (
       end < written.length &&
-      !elementAt(written, end).opens &&
-      elementAt(written, end).line === line &&
-      elementAt(written, end).section === section
+      !defined(written[end]).opens &&
+      defined(written[end]).line === line &&
+      defined(written[end]).section === section
     )
       end++;
   }
@@ -63,7 +63,7 @@ function playBlock(block: readonly WrittenBar[]): Bar[] {
   const endings: WrittenBar[][] = [];
   for (const bar of block.slice(firstEnding)) {
     if (bar.ending !== null) endings.push([]);
-    elementAt(endings, endings.length - 1).push(bar);
+    defined(endings[endings.length - 1]).push(bar);
   }
   return endings.flatMap((ending) => [...common, ...ending]).map(plain);
 }

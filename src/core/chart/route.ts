@@ -5,7 +5,7 @@ import {
   type BeatsPerMinute,
   type Outcome,
   type Semitones,
-  elementAt,
+  defined,
 } from '../shared';
 import { keyName } from '../music';
 import type { Chart } from './chart';
@@ -87,7 +87,7 @@ function movedThrough(round: Chart, passes: number, keyStep: Semitones): Chart {
   const parts = Array.from({ length: passes }, (_, pass) => {
     const chart =
       pass === 0 ? round : unwrap(readChart(unwrap(transposeText(round.text, { by: pass * keyStep }))));
-    const key = chart.key ?? elementAt(harmonyOf(chart, timelineOf(chart, 120)).regions, 0).key;
+    const key = chart.key ?? defined(harmonyOf(chart, timelineOf(chart, 120)).regions[0]).key;
     const named = (section: string | null) => `${section ? `${section} ` : ''}${pass + 1} in ${keyName(key)}`;
     return {
       key,
@@ -102,7 +102,7 @@ function movedThrough(round: Chart, passes: number, keyStep: Semitones): Chart {
   // the first pass states its key as the chart's, so that every later one is written out
   const whole = {
     ...round,
-    key: elementAt(parts, 0).key,
+    key: defined(parts[0]).key,
     overrides: parts.flatMap((part) => part.overrides),
     bars: parts.flatMap((part) => part.bars),
   };

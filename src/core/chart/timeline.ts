@@ -4,7 +4,7 @@ import {
   type Beats,
   type BeatsPerMinute,
   type Seconds,
-  elementAt,
+  defined,
 } from '../shared';
 import { isChange, type Chord, type Key, type Scale } from '../music';
 import { beatsPerBar, strongBeats, type Chart, type Meter } from './chart';
@@ -80,14 +80,14 @@ export const beatInForm = (timeline: Pick<Timeline, 'formBeats'>, beat: Beats): 
   beat - chorusAt(timeline, beat) * timeline.formBeats;
 
 /** The stretch that sounds at a beat; before beat 0 it is the first of the form. */
-export function soundingAt(timeline: Timeline, beat: Beats): SoundingChord {
-  const chorus = chorusAt(timeline, beat);
-  const inForm = Math.max(0, beat - chorus * timeline.formBeats);
-  return sounding(timeline, lastStartingBy(timeline.chordSpans, inForm), chorus);
-}
+export const soundingAt = (timeline: Timeline, beat: Beats): SoundingChord =>
+  sounding(timeline, spanIndexAt(timeline, beat), chorusAt(timeline, beat));
 
-const barUnder = ({ bars }: Timeline, inForm: Beats): BarSpan =>
-  elementAt(bars, lastStartingBy(bars, inForm));
+/** Which of the form's chord spans sounds at a beat; before beat 0 it is the first. */
+export const spanIndexAt = (timeline: Timeline, beat: Beats): number =>
+  lastStartingBy(timeline.chordSpans, Math.max(0, beatInForm(timeline, beat)));
+
+const barUnder = ({ bars }: Timeline, inForm: Beats): BarSpan => defined(bars[lastStartingBy(bars, inForm)]);
 
 /** Binary search: the last stretch or bar that starts at or before a beat of the form. */
 function lastStartingBy(chordSpans: readonly { readonly start: Beats }[], beat: Beats): number {
@@ -95,14 +95,15 @@ function lastStartingBy(chordSpans: readonly { readonly start: Beats }[], beat: 
   let high = chordSpans.length - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (elementAt(chordSpans, middle).start <= beat + 1e-9) low = middle;
+    const span = chordSpans[middle];
+    if (span && span.start <= beat + 1e-9) low = middle;
     else high = middle - 1;
   }
   return low;
 }
 
 function sounding(timeline: Timeline, index: number, chorus: number): SoundingChord {
-  const stretch = elementAt(timeline.chordSpans, index);
+  const stretch = defined(timeline.chordSpans[index]);
   const offset = chorus * timeline.formBeats;
   return { span: stretch, chorus, start: stretch.start + offset, end: stretch.end + offset };
 }
@@ -137,7 +138,7 @@ export function formPositionOf(timeline: Timeline, beat: Beats): FormPosition {
 /** The beat a bar begins on; bars count from 1 through all choruses. */
 export function barStart({ bars, formBeats }: Timeline, throughBar: number): Beats {
   const chorus = Math.floor((throughBar - 1) / bars.length);
-  return chorus * formBeats + elementAt(bars, (throughBar - 1) % bars.length).start;
+  return chorus * formBeats + defined(bars[(throughBar - 1) % bars.length]).start;
 }
 
 /** Is this the middle of a strong beat's window? `window` in beats either way (T1.2). */
@@ -176,8 +177,8 @@ export function changesOf(timeline: Timeline, choruses: number): ChordChange[] {
   for (let chorus = 0; chorus < choruses; chorus++)
     for (const stretch of timeline.chordSpans) walk.push(sounding(timeline, stretch.index, chorus));
   const borders = walk.flatMap((now, place) =>
-    place > 0 && isBorder(elementAt(walk, place - 1).span.chord, now.span.chord)
-      ? [{ now, before: elementAt(walk, place - 1).span.chord }]
+    place > 0 && isBorder(defined(walk[place - 1]).span.chord, now.span.chord)
+      ? [{ now, before: defined(walk[place - 1]).span.chord }]
       : [],
   );
   const end = choruses * timeline.formBeats;

@@ -1,4 +1,4 @@
-import { accepted, modulo, refused, type Outcome, type Semitones, elementAt, present } from '../shared';
+import { accepted, modulo, refused, type Outcome, type Semitones, present, defined } from '../shared';
 import {
   above,
   keyName,
@@ -33,7 +33,7 @@ const MINOR_TONICS = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'G#', 'A', 'Bb'
 export function transposeText(text: string, destination: Destination): Outcome<string> {
   const read = readChart(text);
   if (!read.ok) return read;
-  const home = read.value.key ?? elementAt(harmonyOf(read.value, timelineOf(read.value, 120)).regions, 0).key;
+  const home = read.value.key ?? defined(harmonyOf(read.value, timelineOf(read.value, 120)).regions[0]).key;
   const goal = goalOf(home, destination);
   if (!goal.ok) return goal;
   const steps = letterIndex(goal.value) - letterIndex(home.tonic);
@@ -51,7 +51,7 @@ function goalOf(home: Key, destination: Destination): Outcome<SpelledNote> {
   if ('by' in destination) {
     const tonics = home.minor ? MINOR_TONICS : USUAL_ROOTS;
     return accepted(
-      present(readNote(elementAt(tonics, modulo(pitchClass(home.tonic) + Math.round(destination.by), 12))))
+      present(readNote(defined(tonics[modulo(pitchClass(home.tonic) + Math.round(destination.by), 12)])))
         .note,
     );
   }

@@ -1,7 +1,7 @@
 import { keyName } from '../music';
 import type { Bar, Chart } from './chart';
 import { writeOverride } from './override';
-import { elementAt } from '../shared';
+import { defined } from '../shared';
 
 /**
  * A chart as chart text with repeats written out. Reading it back gives the same form, and writing that the
@@ -72,7 +72,7 @@ export function writeBars(bars: readonly Bar[]): string {
 function barText(bar: Bar): string {
   if (bar.repeats) return '%';
   const symbol = (index: number) => bar.cells[index]?.chord?.symbol ?? 'N.C.';
-  const equal = bar.cells.every((cell) => cell.beats.equals(elementAt(bar.cells, 0).beats));
+  const equal = bar.cells.every((cell) => cell.beats.equals(defined(bar.cells[0]).beats));
   if (equal) return bar.cells.map((_, index) => symbol(index)).join(' ');
   return bar.cells.map((cell, index) => symbol(index) + ' .'.repeat(cell.beats.valueOf() - 1)).join(' ');
 }

@@ -1,4 +1,4 @@
-import { accepted, modulo, nearestOf, refused, type Outcome, type PitchClass, elementAt } from '../shared';
+import { accepted, modulo, nearestOf, refused, type Outcome, type PitchClass, defined } from '../shared';
 import { degreeName, degreeSemitones, noteAtDegree, readDegree, type Degree } from './interval';
 import { noteName, pitchClass, readNote, type SpelledNote } from './spelling';
 
@@ -114,7 +114,8 @@ export const inScale = (scale: Scale, pc: PitchClass): boolean => scale.pcs.incl
 /** The scale's tones that lie next to a tone, up and down; null where the tone is not in the scale. */
 export function isAdjacentIn(scale: Scale, a: PitchClass, b: PitchClass): boolean {
   const { places, size } = ladderOf(scale);
-  const [from, to] = [elementAt(places, a), elementAt(places, b)];
+  const from = defined(places[a]);
+  const to = defined(places[b]);
   if (a === b || from < 0 || to < 0) return false;
   const apart = Math.abs(from - to);
   return apart === 1 || apart === size - 1;

@@ -1,4 +1,4 @@
-import { modulo, type PitchClass, present, elementAt } from '../shared';
+import { modulo, type PitchClass, present, defined } from '../shared';
 import {
   degreeSemitones,
   guideTones,
@@ -61,7 +61,7 @@ export function pentatonicFor({ chord, scale }: ChordReading): BorrowedShape {
   }
   if (!best) return fiveOf(chord, scale);
   if (modulo(best.on + 3, 12) === root) return asShape(scaleOn(chord.root, 'major pentatonic'));
-  return asShape(scaleOn(elementAt(scaleNotes(scale), scale.pcs.indexOf(best.on)), 'minor pentatonic'));
+  return asShape(scaleOn(defined(scaleNotes(scale)[scale.pcs.indexOf(best.on)]), 'minor pentatonic'));
 }
 
 /** Root, third, fifth and seventh or sixth, filled up with what the scale has beside them: second first. */
@@ -136,14 +136,14 @@ const SEVENTHS: Record<string, string> = {
 function stacked(scale: Scale, number: number, tones: number): BorrowedShape | null {
   const start = scale.degrees.findIndex((degree) => degree.number === number);
   if (start < 0 || scale.pcs.length !== 7) return null;
-  const pcs = Array.from({ length: tones }, (_, index) => elementAt(scale.pcs, (start + 2 * index) % 7));
+  const pcs = Array.from({ length: tones }, (_, index) => defined(scale.pcs[(start + 2 * index) % 7]));
   const name = (tones === 3 ? TRIADS : SEVENTHS)[
     pcs
       .slice(1)
-      .map((pc) => modulo(pc - elementAt(pcs, 0), 12))
+      .map((pc) => modulo(pc - defined(pcs[0]), 12))
       .join(' ')
   ];
-  return name === undefined ? null : { name: noteName(elementAt(scaleNotes(scale), start)) + name, pcs };
+  return name === undefined ? null : { name: noteName(defined(scaleNotes(scale)[start])) + name, pcs };
 }
 
 /**

@@ -1,4 +1,4 @@
-import { accepted, refused, type Outcome, elementAt } from '../shared';
+import { accepted, refused, type Outcome, defined } from '../shared';
 import Fraction from 'fraction.js';
 import { readChart, timelineOf, writeBars, type Bar, type Cell, type Chart } from '../chart';
 import { readChord } from '../music';
@@ -30,9 +30,9 @@ export function overlayOf(written: Chart, text: string): Outcome<Chart> {
     feel,
     bars: read.value.bars.map((bar, index) => ({
       ...bar,
-      key: elementAt(written.bars, index).key,
-      home: elementAt(written.bars, index).home,
-      section: elementAt(written.bars, index).section,
+      key: defined(written.bars[index]).key,
+      home: defined(written.bars[index]).home,
+      section: defined(written.bars[index]).section,
     })),
   });
 }
@@ -51,10 +51,10 @@ export function layOver(
 ): Outcome<string> {
   const laid = overlay.trim() === '' ? accepted(written) : overlayOf(written, overlay);
   if (!laid.ok) return laid;
-  const span = elementAt(timelineOf(written, 120).chordSpans, index);
-  const bar = elementAt(written.bars, span.bar);
+  const span = defined(timelineOf(written, 120).chordSpans[index]);
+  const bar = defined(written.bars[span.bar]);
   const nth = index - timelineOf(written, 120).chordSpans.findIndex((one) => one.bar === span.bar);
-  const place = elementAt(bar.cells, nth);
+  const place = defined(bar.cells[nth]);
   const beats = Math.floor(place.beats.valueOf() / chords.length);
   if (beats < 1)
     return refused({

@@ -1,4 +1,4 @@
-import { modulo, type PitchClass, elementAt, present } from '../shared';
+import { modulo, type PitchClass, defined, present } from '../shared';
 import { overlayOf } from './overlay';
 import { PLANS, type HeightIntent, type PlanId } from './schools';
 import type { PlanChoice, PlanSettings, Where } from './settings';
@@ -54,7 +54,7 @@ export type Plan = {
 
 /** The cell of a stretch in a chorus (from 0). */
 export const cellAt = (plan: Plan, stretch: number, chorus = 0): PlanCell =>
-  elementAt(plan.byChorus.get(chorus) ?? plan.cells, stretch);
+  defined((plan.byChorus.get(chorus) ?? plan.cells)[stretch]);
 
 /** The height a chorus (from 0) is meant to float at. */
 export const heightIntent = (plan: Plan, chorus: number): HeightIntent =>
@@ -76,13 +76,13 @@ export function planOf(
     const part = choice.parts?.findLast(
       ({ where, plan }) => plan.home && isHere(where, reading, index, null, timeline),
     );
-    return part?.plan.home ?? choice.home ?? elementAt(harmony.homeScales, index);
+    return part?.plan.home ?? choice.home ?? defined(harmony.homeScales[index]);
   });
   const cellsIn = (chorus: number | null): PlanCell[] =>
     harmony.readings.map((reading, index) => {
       const part = choice.parts?.findLast(({ where }) => isHere(where, reading, index, chorus, timeline));
       const settings = part?.plan ?? choice;
-      const home = part?.plan.home ?? elementAt(homeScales, index);
+      const home = part?.plan.home ?? defined(homeScales[index]);
       const laid = overlays.get(settings.overlay ?? choice.overlay ?? '');
       const span = timeline?.chordSpans[index];
       if (settings.id === 'superimposed' && laid && span && reading)

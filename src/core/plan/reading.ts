@@ -9,7 +9,7 @@ import {
   type Chord,
   type Scale,
 } from '../music';
-import { elementAt, modulo, type PitchClass } from '../shared';
+import { modulo, type PitchClass, defined } from '../shared';
 import { cellAt, planOn, type PlanCell } from './plan';
 import type { PlanChoice } from './settings';
 
@@ -43,7 +43,7 @@ export type PlannedChord = {
 };
 
 const fromRoot = (chord: Chord, pcs: Iterable<PitchClass>): PitchClass[] => {
-  const root = elementAt(chord.tones, 0).pc;
+  const root = defined(chord.tones[0]).pc;
   return [...new Set(pcs)].sort((a, b) => modulo(a - root, 12) - modulo(b - root, 12));
 };
 
@@ -54,7 +54,7 @@ export function readPlan(chart: Chart, timeline: Timeline, choice: PlanChoice, c
     const reading = harmony.readings[index];
     if (!reading) return [];
     const { chord } = reading;
-    const home = elementAt(plan.homeScales, index);
+    const home = defined(plan.homeScales[index]);
     const spell = spellerOf(chord, home);
     const named = (pcs: Iterable<PitchClass>): PlanNote[] =>
       fromRoot(chord, pcs).map((pc) => ({
@@ -98,7 +98,7 @@ export function clashesOf(planned: readonly PlannedChord[]): Clash[] {
     if (!third || MEANT.has(cell.id)) continue;
     const spell = spellerOf(chord, home);
     for (const { pc, name } of plays) {
-      const isOtherThird = [3, 4].includes(modulo(pc - elementAt(chord.tones, 0).pc, 12));
+      const isOtherThird = [3, 4].includes(modulo(pc - defined(chord.tones[0]).pc, 12));
       if (hasTone(chord, pc) || !isOtherThird || blue.includes(pc)) continue;
       const key = `${chord.symbol} ${name}`;
       const clash = found.get(key) ?? {
@@ -140,7 +140,7 @@ export function homeGridOf(planned: readonly PlannedChord[]): GridColumn[] {
     columns.set(key, [...(columns.get(key) ?? []), one]);
   }
   return [...columns.values()].map((same) => {
-    const { reading, home, tellTale } = elementAt(same, 0);
+    const { reading, home, tellTale } = defined(same[0]);
     const { chord, scale } = reading;
     const spell = spellerOf(chord, home);
     const avoid = new Set(avoidNotes(chord, home));

@@ -1,4 +1,4 @@
-import { modulo, type PitchClass, elementAt } from '../shared';
+import { modulo, type PitchClass, defined } from '../shared';
 import {
   guideTones,
   hasTone,
@@ -118,7 +118,7 @@ function sixthTargets(chord: Chord, shape: BorrowedShape): PitchClass[] {
   const tension = isDominant(chord) || chord.quality.startsWith('diminished');
   return tension
     ? tonesOf(chord).filter((pc) => shape.pcs.includes(pc))
-    : [0, 2, 4, 6].map((place) => elementAt(shape.pcs, place));
+    : [0, 2, 4, 6].map((place) => defined(shape.pcs[place]));
 }
 
 /**
@@ -166,5 +166,5 @@ function singleTarget({ chord }: ChordReading, target: Rung): PitchClass {
     fifth: toneByRole(chord, 'fifth'),
     seventh: toneByRole(chord, 'seventh', 'sixth'),
   }[target];
-  return (tone ?? elementAt(chord.tones, 0)).pc;
+  return (tone ?? defined(chord.tones[0])).pc;
 }

@@ -4,4 +4,4 @@ export * from './random';
 export { nearestOf } from './nearest';
 export { lazily, once } from './lazy';
 export { createStore, type Store } from './store';
-export { elementAt, present } from './invariant';
+export { defined, elementAt, present } from './invariant';

@@ -9,6 +9,16 @@ export function elementAt<T>(list: ArrayLike<T>, index: number): T {
 }
 
 /**
+ * An element that is known to be in its list, said at the place that reads it: `defined(list[index])`. As
+ * `elementAt`, but several times as fast in inner loops, where one reading place sees one kind of list.
+ * @throws Error where it is not: an invariant is broken
+ */
+export function defined<T>(element: T | undefined): T {
+  if (element === undefined) throw new Error('An element that must be there is missing.');
+  return element;
+}
+
+/**
  * A value that is known to be there.
  * @throws Error where it is not: an invariant is broken
  */

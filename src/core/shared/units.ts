@@ -56,7 +56,7 @@ export function lowerQuartile(values: readonly number[]): number | null {
 /** The middle value; the mean of the two middle ones for an even count; null of nothing. */
 export function median(values: readonly number[]): number | null {
   if (values.length === 0) return null;
-  const sorted = Float64Array.from(values).sort();
+  const sorted = new Float64Array(values).sort();
   const middle = sorted.length >> 1;
   return sorted.length % 2
     ? (sorted[middle] ?? null)

@@ -1,7 +1,7 @@
 import { soundingAt, type ChordChange } from '../../chart';
 import { hasTone, type IntervalName } from '../../music';
 import { cellAt, type Plan } from '../../plan';
-import { elementAt, type Beats, type Midi, type PitchClass, type Semitones } from '../../shared';
+import { type Beats, type Midi, type PitchClass, type Semitones, defined } from '../../shared';
 import { isWithinReach, standsAlone, type AnalysisScene } from '../harmonicContext/chordAssignment';
 import { isNeutralThird, printedInterval, restingTier, voiceTier } from '../harmonicContext/harmonicContext';
 import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
@@ -111,9 +111,9 @@ function arrival(
   change: ChordChange,
   line: LineNote,
   timing: Arrival['timing'],
-  voices: readonly Voice[] = elementAt(judged.events, line.event).voices,
+  voices: readonly Voice[] = defined(judged.events[line.event]).voices,
 ): Arrival {
-  let best = elementAt(voices, voices.length - 1);
+  let best = defined(voices[voices.length - 1]);
   for (const voice of [...voices].reverse())
     if (rank(judged, change, voice) < rank(judged, change, best)) best = voice;
   return { voice: best, line, timing };
@@ -132,7 +132,7 @@ const rank = (judged: JudgedLanding, change: ChordChange, voice: Voice): number 
 
 /** Rule T8.2. */
 function verdictOf({ plan, scene }: JudgedLanding, change: ChordChange, voice: Voice): Verdict {
-  const context = elementAt(scene.contexts, change.span.index);
+  const context = defined(scene.contexts[change.span.index]);
   const { targets, tones } = cellAt(plan, change.span.index, change.chorus);
   if (targets.includes(voice.pc) || isNeutralTarget(context, targets, voice)) return 'target';
   if (tones?.includes(voice.pc)) return 'chord-tone';
@@ -156,7 +156,7 @@ function isNeutralTarget(
  * in an event the best voice (target, chord tone, colour, scale, outside; ties the upper).
  */
 function onTheChange(judged: JudgedLanding, change: ChordChange): Arrival | null {
-  const context = elementAt(judged.scene.contexts, change.span.index);
+  const context = defined(judged.scene.contexts[change.span.index]);
   const { line, windows } = judged.scene;
   const on = lineBetween(line, change.at - windows.on - EPSILON, change.at + windows.on + 2 * EPSILON)
     .filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON)
@@ -171,7 +171,7 @@ function pushedAhead(judged: JudgedLanding, change: ChordChange): Arrival | null
   const early = lineBetween(scene.line, change.at - scene.windows.reach - 2 * EPSILON, change.at).findLast(
     (note) => {
       if (!isWithinReach(scene, note, change.at)) return false;
-      const own = elementAt(assignments, note.event);
+      const own = defined(assignments[note.event]);
       const anticipates =
         own.anticipates &&
         Math.abs(soundingAt(scene.timeline, change.at).start - own.sounding.start) < EPSILON;
@@ -191,7 +191,7 @@ function heldOver(judged: JudgedLanding, change: ChordChange): Arrival | null {
   const { line } = judged.scene;
   const { events } = judged;
   const held = lineBetween(line, still - longestSounding(events) - EPSILON, change.at).findLast(
-    (note) => elementAt(events, note.event).end >= still,
+    (note) => defined(events[note.event]).end >= still,
   );
   return held
     ? arrival(
@@ -199,7 +199,7 @@ function heldOver(judged: JudgedLanding, change: ChordChange): Arrival | null {
         change,
         held,
         'held',
-        elementAt(events, held.event).voices.filter((voice) => voice.end >= still),
+        defined(events[held.event]).voices.filter((voice) => voice.end >= still),
       )
     : null;
 }
@@ -227,7 +227,7 @@ function describe(judged: JudgedLanding, change: ChordChange, found: Arrival | n
   }
   const { voice, timing } = found;
   const verdict = verdictOf(judged, change, voice);
-  const context = elementAt(judged.scene.contexts, change.span.index);
+  const context = defined(judged.scene.contexts[change.span.index]);
   const landing = { noteIndex: voice.index, interval: printedInterval(context, voice), timing, verdict };
   if (voiceTier(context, voice) === 'chord' || verdict === 'target') return landing;
   const settled = settledByFigure(judged, change, found.line, (note) => verdictOf(judged, change, note));

@@ -1,4 +1,4 @@
-import { elementAt, type Midi } from '../../shared';
+import { type Midi, defined } from '../../shared';
 import { guideTones, intervalOver, type IntervalName } from '../../music';
 import type { JudgedLanding, ChangeReport } from './landings';
 import { lineBetween } from '../notes/lineBetween';
@@ -29,10 +29,10 @@ export function missedResolutionsOf(
   changes: readonly ChangeReport[],
 ): MissedResolution[] {
   return scene.changes.flatMap((change, place): MissedResolution[] => {
-    const { landing } = elementAt(changes, place);
+    const { landing } = defined(changes[place]);
     const before = lineBetween(scene.line, change.at - 4, change.at - scene.windows.on).at(-1);
     if (landing.noteIndex === null || landing.timing === 'held' || !before) return [];
-    const landed = elementAt(voices, landing.noteIndex).pc;
+    const landed = defined(voices[landing.noteIndex]).pc;
     const halfSteps = guideTones(change.from).flatMap((from) =>
       guideTones(change.to).flatMap((to) => {
         const move = ((to.pc - from.pc + 18) % 12) - 6;

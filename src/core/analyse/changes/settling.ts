@@ -1,6 +1,6 @@
 import { beatsPerBar, type ChordChange } from '../../chart';
 import { hasTone } from '../../music';
-import { elementAt } from '../../shared';
+import { defined } from '../../shared';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { OutRun } from '../noteFunctions/stepOuts';
 import { isLinked, type LineNote } from '../notes/voice';
@@ -26,7 +26,7 @@ export function settledByFigure(
   for (const { kind, target } of figures.get(note.event) ?? []) {
     // a tone held over from the old chord has a verdict of its own
     if (kind === 'suspension' || kind === 'retardation') continue;
-    const settled = elementAt(scene.line, target);
+    const settled = defined(scene.line[target]);
     const isSoon = settled.onset - Math.max(note.onset, change.at) <= 1 + EPSILON;
     if (!isSoon || settled.onset >= change.until - EPSILON || !hasTone(change.to, settled.pc)) continue;
     return {
@@ -50,7 +50,7 @@ export function resolutionOf(
   change: ChordChange,
   from: LineNote,
 ): Pick<Landing, 'delayed' | 'resolutionIndex' | 'resolvedAfterBeats'> {
-  const bar = elementAt(scene.timeline.bars, change.bar);
+  const bar = defined(scene.timeline.bars[change.bar]);
   for (let place = from.event + 1; place <= from.event + 4; place++) {
     const [before, note] = [scene.line[place - 1], scene.line[place]];
     if (!note || !isLinked(before, note) || note.onset >= change.until - EPSILON) return {};
@@ -96,8 +96,8 @@ export const excused = (
   changes.map((change) => {
     const isInside = runs.some(
       ({ first, last }) =>
-        elementAt(line, first).onset <= change.beat + EPSILON &&
-        elementAt(line, last).end > change.beat + EPSILON,
+        defined(line[first]).onset <= change.beat + EPSILON &&
+        defined(line[last]).end > change.beat + EPSILON,
     );
     return isInside
       ? { ...change, fix: null, landing: { ...change.landing, verdict: 'none', excused: true } }

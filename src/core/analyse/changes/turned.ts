@@ -1,4 +1,4 @@
-import { elementAt, type Beats } from '../../shared';
+import { type Beats, defined } from '../../shared';
 import { beatsPerBar, type ChordChange } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { lineBetween } from '../notes/lineBetween';
@@ -19,20 +19,19 @@ export function turnedAt(
   before: ChordChange | undefined,
   after: ChordChange | undefined,
 ): Beats | null {
-  const bar = beatsPerBar(elementAt(scene.timeline.bars, change.bar).meter);
+  const bar = beatsPerBar(defined(scene.timeline.bars[change.bar]).meter);
   const [from, to] = [
     Math.max(change.at - bar, before?.at ?? -Infinity),
     Math.min(change.at + bar, after?.at ?? Infinity),
   ];
   const notes = lineBetween(scene.line, from - scene.windows.on, to - scene.windows.on);
   if (notes.length === 0) return null;
-  const next = elementAt(scene.contexts, change.span.index);
-  const old = elementAt(
-    scene.contexts,
-    (change.span.index - 1 + scene.contexts.length) % scene.contexts.length,
+  const next = defined(scene.contexts[change.span.index]);
+  const old = defined(
+    scene.contexts[(change.span.index - 1 + scene.contexts.length) % scene.contexts.length],
   );
   const weigh = (note: LineNote, gains: readonly number[]) =>
-    Math.min(1, note.end - note.onset) * elementAt(gains, note.pc);
+    Math.min(1, note.end - note.onset) * defined(gains[note.pc]);
   // what all notes say for the new chord; then one note after the other goes over to the old
   let score = notes.reduce((sum, note) => sum + weigh(note, next.gains), 0);
   let best: { at: Beats; score: number } | null = null;

@@ -1,8 +1,8 @@
-import { elementAt, type Beats } from '../../shared';
+import { type Beats, defined } from '../../shared';
 import { hasTone } from '../../music';
 import { soundingAt, type ChordChange, type Timeline } from '../../chart';
 import { baseTier, groundedSounding, type HarmonicContext } from './harmonicContext';
-import { firstWhere, lineBetween } from '../notes/lineBetween';
+import { lineBetween } from '../notes/lineBetween';
 import {
   isLinked,
   pitchesIn,
@@ -27,14 +27,20 @@ export type AnalysisScene = {
  * Rules T5.1, T5.2, T5.3: The chord sounding at `onset + tol`, except: Anticipation … Lead-in.
  */
 export function assignChords(scene: AnalysisScene, events: readonly Event[]): ChordAssignment[] {
+  const { changes, windows } = scene;
+  // the line is in order of onset, and so are the changes it may anticipate
+  let coming = 0;
+  const isPast = (change: ChordChange | undefined, { onset }: LineNote) =>
+    change !== undefined && change.at - onset <= windows.on + EPSILON;
   const assignments = scene.line.map((note): ChordAssignment => {
-    const anticipated = anticipatedChange(scene, note, elementAt(events, note.event));
+    while (isPast(changes[coming], note)) coming++;
+    const anticipated = anticipatedChange(scene, note, defined(events[note.event]), changes[coming]);
     const place = anticipated ? soundingAt(scene.timeline, anticipated.at) : soundingFor(scene, note.onset);
     return { sounding: place, chord: place.span.chord, anticipates: anticipated !== null, leadIn: false };
   });
   for (const change of scene.changes)
     for (const place of leadIn(scene, events, change))
-      assignments[place] = { ...elementAt(assignments, place), ...ownedBy(scene, change) };
+      assignments[place] = { ...defined(assignments[place]), ...ownedBy(scene, change) };
   return assignments;
 }
 
@@ -51,7 +57,7 @@ export function soundingFor(scene: Pick<AnalysisScene, 'timeline' | 'windows'>, 
 }
 
 /**
- * The nearest change that a note anticipates; null for most notes.
+ * The change that comes next, where a note anticipates it; null for most notes.
  * Rule T5.2: onset between min(1.1 beat, max(0.6 beat, 250 ms)) and onWindow before a change; pc a chord or
  * colour tone of the next chord and not a chord tone of the present
  * one; and either (a) it sounds at least 0.25 beat past the change and no line note starts within ±onWindow
@@ -59,14 +65,14 @@ export function soundingFor(scene: Pick<AnalysisScene, 'timeline' | 'windows'>, 
  * 0.5 beat after the change (boundaries open). It belongs to the next chord; of two changes in reach, the
  * nearer. N.C. cannot be anticipated.
  */
-function anticipatedChange(scene: AnalysisScene, note: LineNote, event: Event): ChordChange | null {
-  const { changes, windows } = scene;
-  const change =
-    changes[
-      firstWhere(changes.length, (place) => elementAt(changes, place).at - note.onset > windows.on + EPSILON)
-    ];
+function anticipatedChange(
+  scene: AnalysisScene,
+  note: LineNote,
+  event: Event,
+  change: ChordChange | undefined,
+): ChordChange | null {
   if (!change || !isWithinReach(scene, note, change.at)) return null;
-  const next = elementAt(scene.contexts, change.span.index);
+  const next = defined(scene.contexts[change.span.index]);
   const fits =
     pitchesIn(event) >= FEWEST_IN_HIT
       ? isHitOf(event, change)
@@ -112,19 +118,19 @@ function leadIn(scene: AnalysisScene, events: readonly Event[], change: ChordCha
   const { line, contexts: contexts, windows } = scene;
   const landing = landedOn(scene, events, change);
   if (!landing) return [];
-  const next = elementAt(contexts, change.span.index);
-  const present = soundingAt(scene.timeline, change.at - 1e-3).span;
+  const next = defined(contexts[change.span.index]);
+  const left = soundingAt(scene.timeline, change.at - 1e-3).span;
   const presentStart = scene.changes[change.index - 1]?.at ?? -Infinity;
   const run: number[] = [];
   for (let place = landing.event - 1; place >= 0; place--) {
-    const note = elementAt(line, place);
+    const note = defined(line[place]);
     const starts =
       note.onset >= change.at - 2 - EPSILON && note.onset + windows.tol >= presentStart - EPSILON;
     if (!starts || !isLinked(note, line[place + 1]) || !next.scale.has(note.pc)) break;
     run.unshift(place);
   }
-  const own = elementAt(contexts, present.index);
-  const foreign = run.filter((place) => isForeignTo(own, elementAt(line, place).pc));
+  const own = defined(contexts[left.index]);
+  const foreign = run.filter((place) => isForeignTo(own, defined(line[place]).pc));
   return run.length > 0 && foreign.length * 2 >= run.length ? run : [];
 }
 
@@ -144,7 +150,7 @@ function landedOn(
     change.at + windows.on + 2 * EPSILON,
   ).filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON);
   const tones = on.filter((note) =>
-    elementAt(events, note.event).voices.some((voice) => hasTone(change.to, voice.pc)),
+    defined(events[note.event]).voices.some((voice) => hasTone(change.to, voice.pc)),
   );
   return tones.sort((a, b) => Math.abs(a.onset - change.at) - Math.abs(b.onset - change.at))[0] ?? null;
 }

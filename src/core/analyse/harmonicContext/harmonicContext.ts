@@ -1,4 +1,4 @@
-import { modulo, type PitchClass, elementAt } from '../../shared';
+import { modulo, type PitchClass, defined } from '../../shared';
 import {
   hasTone,
   intervalOver,
@@ -52,6 +52,8 @@ export type HarmonicContext = {
   readonly tiers: readonly BaseTier[];
   /** By pitch class: what a note says for this chord; 0 over N.C. */
   readonly gains: readonly number[];
+  /** By pitch class: its interval over the chord; none over N.C. */
+  readonly intervals: readonly IntervalName[];
 };
 
 /** A tier before figures are known: `outside` may yet become `approach`. */
@@ -64,7 +66,7 @@ export function harmonicContextsOf(timeline: Timeline, harmony: Harmony): Harmon
 
 function groundOf(stretch: ChordSpan, harmony: Harmony, index: number): Bare {
   const reading = harmony.readings[index];
-  const home = elementAt(harmony.homeScales, index);
+  const home = defined(harmony.homeScales[index]);
   const { blues, dominantVamp } = harmony.character;
   const isBluesy = blues || dominantVamp || home.kind === 'blues';
   if (!reading)
@@ -119,19 +121,21 @@ function isForeign(chord: Chord, keyScale: Scale, key: Key, isBluesy: boolean): 
 const alterationsOf = (chord: Chord): PitchClass[] =>
   [1, 3, 8].map((step) => modulo(rootPc(chord) + step, 12)).filter((pc) => !hasTone(chord, pc));
 
-type Bare = Omit<HarmonicContext, 'tiers' | 'gains'>;
+type Bare = Omit<HarmonicContext, 'tiers' | 'gains' | 'intervals'>;
 
 function withTables(bare: Bare): HarmonicContext {
   const pcs = Array.from({ length: 12 }, (_, pc) => pc);
+  const { chord } = bare;
   return {
     ...bare,
+    intervals: chord ? pcs.map((pc) => intervalOver(chord, pc)) : [],
     tiers: pcs.map((pc) => tierOf(bare, pc)),
-    gains: bare.chord ? toneWeightsOn(bare.chord, bare.scale) : pcs.map(() => 0),
+    gains: chord ? toneWeightsOn(chord, bare.scale) : pcs.map(() => 0),
   };
 }
 
 /** Where a pitch class stands over a ground before figures are known. */
-export const baseTier = (context: HarmonicContext, pc: PitchClass): BaseTier => elementAt(context.tiers, pc);
+export const baseTier = (context: HarmonicContext, pc: PitchClass): BaseTier => defined(context.tiers[pc]);
 
 function tierOf(context: Bare, pc: PitchClass): BaseTier {
   if (context.chord && hasTone(context.chord, pc)) return 'chord';
@@ -189,13 +193,13 @@ export function neutralInterval(context: HarmonicContext, voice: Voice): 'n3' | 
 /** The interval a note prints over its chord; null over N.C. */
 export function printedInterval(context: HarmonicContext, voice: Voice): IntervalName | null {
   if (!context.chord) return null;
-  return neutralInterval(context, voice) ?? intervalOver(context.chord, voice.pc);
+  return neutralInterval(context, voice) ?? defined(context.intervals[voice.pc]);
 }
 
 /** N.C. of at most one bar before a chord lends its notes to that chord; longer ones have no chord. */
 export function groundedSounding(timeline: Timeline, now: SoundingChord): SoundingChord {
   if (now.span.chord) return now;
-  const bar = elementAt(timeline.bars, now.span.bar);
+  const bar = defined(timeline.bars[now.span.bar]);
   const from = startOfSilence(timeline, now);
   let next = soundingAfter(timeline, now);
   while (!next.span.chord && next.start - from <= bar.end - bar.start + 1e-9)
@@ -210,9 +214,9 @@ export function groundedSounding(timeline: Timeline, now: SoundingChord): Soundi
 function startOfSilence(timeline: Timeline, now: SoundingChord): number {
   let index = now.span.index;
   const { chordSpans: spans, formBeats } = timeline;
-  while (index > 0 && !elementAt(spans, index - 1).chord) index--;
-  if (index > 0 || now.chorus === 0 || elementAt(spans, spans.length - 1).chord)
-    return elementAt(spans, index).start + now.chorus * formBeats;
+  while (index > 0 && !defined(spans[index - 1]).chord) index--;
+  if (index > 0 || now.chorus === 0 || defined(spans[spans.length - 1]).chord)
+    return defined(spans[index]).start + now.chorus * formBeats;
   const last = spans.findLastIndex((span) => span.chord !== null);
-  return last < 0 ? 0 : elementAt(spans, last).end + (now.chorus - 1) * formBeats;
+  return last < 0 ? 0 : defined(spans[last]).end + (now.chorus - 1) * formBeats;
 }

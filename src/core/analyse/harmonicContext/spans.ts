@@ -1,4 +1,5 @@
-import { soundingAfter } from '../../chart';
+import { soundingAfter, type SoundingChord } from '../../chart';
+import type { Beats } from '../../shared';
 import { isChange, type Chord } from '../../music';
 import type { AnalysisScene } from './chordAssignment';
 import { printedInterval, restingTier } from './harmonicContext';
@@ -33,10 +34,8 @@ export function spansOf(
   let now = assignment.sounding;
   let from = voice.onset;
   for (;;) {
-    let next = soundingAfter(scene.timeline, now);
-    while (next.start < end - EPSILON && !isBorder(now.span.chord, next.span.chord))
-      next = soundingAfter(scene.timeline, next);
-    const to = next.start < end - EPSILON ? next.start : end;
+    const next = now.end < end - EPSILON ? borderAfter(scene, now, end) : null;
+    const to = next?.start ?? end;
     const context = scene.contexts[now.span.index]!;
     spans.push({
       chord: now.span.chord?.symbol ?? null,
@@ -45,9 +44,17 @@ export function spansOf(
       beats: Math.max(0, to - from),
     });
     chordSpans.push(now.span.index);
-    if (to >= end - EPSILON) return { spans, chordSpans };
+    if (next === null) return { spans, chordSpans };
     [now, from] = [next, to];
   }
+}
+
+/** The next chord that differs from the one sounding, where it begins before an end; null where none does. */
+function borderAfter({ timeline }: AnalysisScene, now: SoundingChord, end: Beats): SoundingChord | null {
+  let next = soundingAfter(timeline, now);
+  while (next.start < end - EPSILON && !isBorder(now.span.chord, next.span.chord))
+    next = soundingAfter(timeline, next);
+  return next.start < end - EPSILON ? next : null;
 }
 
 const isBorder = (before: Chord | null, now: Chord | null): boolean =>

@@ -8,7 +8,7 @@ import {
   type Chord,
   type SpelledNote,
 } from '../../music';
-import { modulo, unwrap, type PitchClass, elementAt } from '../../shared';
+import { modulo, unwrap, type PitchClass, defined } from '../../shared';
 import type { HarmonicContext } from '../harmonicContext/harmonicContext';
 import { toneWeightsOn } from '../harmonicContext/toneWeights';
 import { EPSILON } from '../notes/windows';
@@ -57,7 +57,7 @@ export function judge(
 const isTold = ({ chord, home }: HarmonicContext, { byPc }: Told): boolean =>
   chord?.tones.some(
     ({ role, pc }) =>
-      elementAt(byPc, pc) > 0 &&
+      defined(byPc[pc]) > 0 &&
       (['third', 'sus', 'seventh', 'sixth'].includes(role) ||
         !home.pcs.includes(pc) ||
         chord.tones.length < 3),
@@ -74,12 +74,12 @@ export function isFamily(truth: Chord, candidate: ChordCandidate): boolean {
 export function score(gains: readonly number[], { byPc, total }: Told): number {
   if (total === 0) return 0;
   let sum = 0;
-  for (let pc = 0; pc < 12; pc++) sum += elementAt(byPc, pc) * elementAt(gains, pc);
+  for (let pc = 0; pc < 12; pc++) sum += defined(byPc[pc]) * defined(gains[pc]);
   return sum / total;
 }
 
 export const flatNote = (pc: PitchClass): SpelledNote =>
-  unwrap(readChord(elementAt(FLAT_NAMES, modulo(pc, 12)))).root;
+  unwrap(readChord(defined(FLAT_NAMES[modulo(pc, 12)]))).root;
 
 /**
  * Rule T12.2: Candidates: the chart's chords, the tritone partner of each dominant, the relative of each maj7

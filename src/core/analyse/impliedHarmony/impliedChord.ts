@@ -40,6 +40,16 @@ const chords = (): readonly Sayable[] =>
     QUALITIES.map((quality) => sayable(unwrap(readChord(root + quality)))),
   ));
 const own = new WeakMap<Chord, Sayable>();
+const wholeIn = new Map<number, readonly Sayable[]>();
+
+/** The chords that a set of pitch classes, a bit for each, spells whole. */
+function spelledWhole(sounded: number): readonly Sayable[] {
+  const known = wholeIn.get(sounded);
+  if (known) return known;
+  const found = chords().filter(({ tones }) => (tones & ~sounded) === 0);
+  wholeIn.set(sounded, found);
+  return found;
+}
 
 /**
  * What the line said by itself.
@@ -58,9 +68,13 @@ export function saidBy(byPc: readonly number[], sounding: Chord): string | null 
   if (pcs.length < 3) return pcs.map((pc) => FLAT_NAMES[pc]!).join(' ');
   const sounded = pcs.reduce((bits, pc) => bits | (1 << pc), 0);
   const isWhole = ({ tones }: Sayable) => (tones & ~sounded) === 0;
-  const whole = chords().filter(isWhole);
+  const whole = spelledWhole(sounded);
   const heard = whole.length > 0 ? whole : chords().filter(({ root }) => (sounded >> root) & 1);
-  const score = ({ gains }: Sayable) => pcs.reduce((sum, pc) => sum + byPc[pc]! * gains[pc]!, 0);
+  const score = ({ gains }: Sayable) => {
+    let sum = 0;
+    for (const pc of pcs) sum += byPc[pc]! * gains[pc]!;
+    return sum;
+  };
   let truth = own.get(sounding);
   if (!truth) own.set(sounding, (truth = sayable(sounding)));
   let best = { symbol: truth.symbol, score: whole.length === 0 || isWhole(truth) ? score(truth) : -Infinity };

@@ -1,12 +1,12 @@
 import { isOnBeat, chorusAt } from '../../chart';
-import { type Beats, type PitchClass, elementAt, present } from '../../shared';
+import { type Beats, type PitchClass, present, defined } from '../../shared';
 import type { ChangeReport } from '../changes/landings';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { HarmonicContext } from '../harmonicContext/harmonicContext';
 import type { JudgedNote, NoteReport } from '../noteFunctions/noteReport';
 import { firstWhere } from '../notes/lineBetween';
 import { EPSILON } from '../notes/windows';
-import { candidatesOf, isFamily, judge, round } from './chordScores';
+import { candidatesOf, isFamily, judge, round, type ChordCandidate } from './chordScores';
 
 export type Segment = {
   readonly beat: Beats;
@@ -52,20 +52,15 @@ export function mutedBandOf(
   const landedAt = new Map(changes.map((change) => [beatKey(change.beat), change.landing.noteIndex]));
   const longest = notes.reduce((most, { note }) => Math.max(most, note.durationBeats), 0);
   const from = (beat: Beats) =>
-    firstWhere(notes.length, (place) => elementAt(notes, place).note.onsetBeat >= beat);
+    firstWhere(notes.length, (place) => defined(notes[place]).note.onsetBeat >= beat);
   const around = (run: SymbolRun) => notes.slice(from(run.start - longest), from(run.end));
-  const outside = new Map(
-    scene.contexts.flatMap(({ chord }) =>
-      chord
-        ? [
-            [
-              chord.symbol,
-              candidates.filter((one) => one.symbol !== chord.symbol && !isFamily(chord, one)),
-            ] as const,
-          ]
-        : [],
-    ),
-  );
+  const outside = new Map<string, readonly ChordCandidate[]>();
+  for (const { chord } of scene.contexts)
+    if (chord && !outside.has(chord.symbol))
+      outside.set(
+        chord.symbol,
+        candidates.filter((one) => one.symbol !== chord.symbol && !isFamily(chord, one)),
+      );
   const weighed = runsOf(scene, choruses).map((run) => ({
     run,
     weights: weigh(scene, run, around(run), landedAt.get(beatKey(run.start)) ?? null),
@@ -134,7 +129,7 @@ function runsOf(scene: AnalysisScene, choruses: number): SymbolRun[] {
       const [start, end] = [ground.span.start + offset, ground.span.end + offset];
       const symbol = ground.chord?.symbol ?? null;
       if (symbol !== null && symbol === previous)
-        runs[runs.length - 1] = { ...elementAt(runs, runs.length - 1), end };
+        runs[runs.length - 1] = { ...defined(runs[runs.length - 1]), end };
       else if (symbol !== null) runs.push({ context: ground, start, end });
       previous = symbol;
     }

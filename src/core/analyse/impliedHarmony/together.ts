@@ -1,5 +1,5 @@
 import { readChord, rootPc, toneByRole, type IntervalName } from '../../music';
-import { elementAt, modulo, type Semitones } from '../../shared';
+import { modulo, type Semitones, defined } from '../../shared';
 import type { Report } from '../report';
 
 /** What was struck together: two notes by interval and degrees, lower first, or a chord by name and lowest tone. */
@@ -19,14 +19,14 @@ export type Together = {
  * @returns empty for a single note
  */
 export function togetherOf({ events, notes }: Pick<Report, 'events' | 'notes'>, at: number): Together {
-  const { kind, name, noteIndices } = elementAt(events, at);
+  const { kind, name, noteIndices } = defined(events[at]);
   if (kind === 'single') return {};
   const voices = noteIndices
-    .map((index) => elementAt(notes, index))
+    .map((index) => defined(notes[index]))
     .map(({ midi, interval }) => ({ pitch: Math.round(midi), interval }))
     .sort((a, b) => a.pitch - b.pitch);
-  const low = elementAt(voices, 0);
-  const high = elementAt(voices, voices.length - 1);
+  const low = defined(voices[0]);
+  const high = defined(voices[voices.length - 1]);
   if (kind === 'dyad')
     return { dyad: { semitones: high.pitch - low.pitch, degrees: [low.interval, high.interval] } };
   const inversion = name === undefined ? null : inversionOf(name, voices);
@@ -40,5 +40,5 @@ function inversionOf(name: string, voices: readonly { readonly pitch: number }[]
   const chord = read.value;
   const tones = [rootPc(chord), toneByRole(chord, 'third')?.pc, toneByRole(chord, 'fifth')?.pc];
   if (!tones.every((pc) => pc !== undefined && pcs.has(pc))) return null;
-  return tones.indexOf(modulo(elementAt(voices, 0).pitch, 12)) as 0 | 1 | 2;
+  return tones.indexOf(modulo(defined(voices[0]).pitch, 12)) as 0 | 1 | 2;
 }

@@ -1,4 +1,4 @@
-import { modulo, type PitchClass, elementAt } from '../../shared';
+import { modulo, type PitchClass, defined } from '../../shared';
 import type { Chord } from '../../music';
 import { isLinked } from '../notes/voice';
 import type { Walk } from './figures';
@@ -93,20 +93,20 @@ export function arpeggiosOf(walk: Walk): Arpeggio[] {
 
 function longestFrom(walk: Walk, first: number): Omit<Arpeggio, 'first'> | null {
   const { line } = walk.scene;
-  const { chord } = elementAt(walk.assignments, first);
+  const { chord } = defined(walk.assignments[first]);
   let best: Omit<Arpeggio, 'first'> | null = null;
-  let bits = bitOf(elementAt(line, first).pc);
+  let bits = bitOf(defined(line[first]).pc);
   let stacked = true;
   for (
     let last = first + 1;
     isLinked(line[last - 1], line[last]) && Math.abs(walk.step(last - 1, last)) >= 3;
     last++
   ) {
-    if (elementAt(walk.assignments, last).chord?.symbol !== chord?.symbol) break;
-    bits |= bitOf(elementAt(line, last).pc);
+    if (defined(walk.assignments[last]).chord?.symbol !== chord?.symbol) break;
+    bits |= bitOf(defined(line[last]).pc);
     if (!FITS[bits]) break;
     stacked &&= isThird(walk.step(last - 1, last));
-    const spelling = last - first >= 2 ? spelled(bits, elementAt(line, first).pc, chord) : null;
+    const spelling = last - first >= 2 ? spelled(bits, defined(line[first]).pc, chord) : null;
     if (spelling && (stacked || spelling.size <= SEVENTH))
       best = { last, root: spelling.root, name: spelling.name };
   }

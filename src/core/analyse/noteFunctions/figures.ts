@@ -12,7 +12,7 @@ import {
   type LineNote,
   type NoteFunction,
 } from '../notes/voice';
-import { elementAt, type Midi, type Semitones } from '../../shared';
+import { type Midi, type Semitones, defined } from '../../shared';
 import { arpeggiosOf, type Arpeggio } from './arpeggios';
 import { movedShapesOf, type MovedShape } from './movedShapes';
 import { EPSILON } from '../notes/windows';
@@ -38,27 +38,44 @@ export class Walk {
   readonly moved: readonly MovedShape[];
   /** Pitches of the line, a note that leapt out of it by exactly an octave put back (T7.13). */
   private readonly pitches: readonly Midi[];
+  // what every rule asks again and again, by place
+  private readonly contexts: readonly HarmonicContext[];
+  private readonly chordTones: readonly boolean[];
+  private readonly joins: readonly boolean[];
   private spelled: readonly Arpeggio[] | undefined;
+  private spelledInside: ReadonlySet<number> | undefined;
   constructor(
     readonly scene: AnalysisScene,
     readonly assignments: readonly ChordAssignment[],
   ) {
-    this.moved = movedShapesOf(scene.line);
-    this.pitches = unleapt(scene.line);
-    this.sequences = sequencesOf(scene.line, assignments, scene.contexts);
+    const { line, contexts } = scene;
+    const linked = line.map((note, place) => isLinked(note, line[place + 1]));
+    this.moved = movedShapesOf(line, linked);
+    this.pitches = unleapt(line, linked);
+    this.sequences = sequencesOf(line, linked, assignments, contexts);
+    this.contexts = assignments.map(({ sounding }) => defined(contexts[sounding.span.index]));
+    this.chordTones = line.map((note, place) => voiceTier(this.context(place), note) === 'chord');
+    this.joins = line.map((note, place) => isLinked(note, line[place + 1], FIGURE_GAP));
   }
   /** Worked out once: figures and shapes both ask for them. */
   arpeggios(): readonly Arpeggio[] {
     return (this.spelled ??= arpeggiosOf(this));
   }
+  /** Is a place inside an arpeggio that begins before it and ends after it? */
+  isInsideArpeggio(place: number): boolean {
+    this.spelledInside ??= new Set(
+      this.arpeggios().flatMap(({ first, last }) => placesFrom(first + 1, last - 1)),
+    );
+    return this.spelledInside.has(place);
+  }
   at(place: number): LineNote | undefined {
     return this.scene.line[place];
   }
   context(place: number): HarmonicContext {
-    return elementAt(this.scene.contexts, elementAt(this.assignments, place).sounding.span.index);
+    return defined(this.contexts[place]);
   }
   isChordTone(place: number): boolean {
-    return voiceTier(this.context(place), this.at(place)!) === 'chord';
+    return this.chordTones[place] === true;
   }
   isChromatic(place: number): boolean {
     return isChromatic(this.context(place), this.at(place)!.pc);
@@ -68,14 +85,14 @@ export class Walk {
   }
   /** Linked as inside a figure. */
   joined(place: number): boolean {
-    return isLinked(this.at(place), this.at(place + 1), FIGURE_GAP);
+    return this.joins[place] === true;
   }
   onBeat(place: number): boolean {
     return isOnBeat(this.at(place)!.onset, this.scene.windows.on);
   }
   /** Semitones from one place to another. */
   step(from: number, to: number): number {
-    return elementAt(this.pitches, to) - elementAt(this.pitches, from);
+    return defined(this.pitches[to]) - defined(this.pitches[from]);
   }
 }
 
@@ -87,15 +104,17 @@ const NEAR_LINE: Semitones = 4;
  * A note an octave away from both its neighbours, which lie near it an octave lower or higher, is read as if it
  * lay there: a doubled octave is what the ears may have misheard (T7.13).
  */
-function unleapt(line: Line): Midi[] {
+function unleapt(line: Line, linked: readonly boolean[]): Midi[] {
   return line.map(({ pitch }, place) => {
-    const [before, after] = [line[place - 1], line[place + 1]];
-    if (!isLinked(before, line[place]) || !isLinked(line[place], after)) return pitch;
-    const [from, to] = [pitch - before!.pitch, pitch - after!.pitch];
+    if (!linked[place - 1] || !linked[place]) return pitch;
+    const before = defined(line[place - 1]);
+    const after = defined(line[place + 1]);
+    const from = pitch - before.pitch;
+    const to = pitch - after.pitch;
     const leaps = (step: Semitones) => Math.abs(step) >= OCTAVE_LEAP[0] && Math.abs(step) <= OCTAVE_LEAP[1];
     if (!leaps(from) || !leaps(to) || Math.sign(from) !== Math.sign(to)) return pitch;
     const put = pitch - 12 * Math.sign(from);
-    const isNear = Math.abs(put - before!.pitch) <= NEAR_LINE && Math.abs(put - after!.pitch) <= NEAR_LINE;
+    const isNear = Math.abs(put - before.pitch) <= NEAR_LINE && Math.abs(put - after.pitch) <= NEAR_LINE;
     return isNear ? put : pitch;
   });
 }
@@ -104,7 +123,11 @@ function unleapt(line: Line): Midi[] {
 export function byMember(figures: readonly Figure[]): ReadonlyMap<number, readonly Figure[]> {
   const found = new Map<number, Figure[]>();
   for (const figure of figures)
-    for (const place of figure.members) found.set(place, [...(found.get(place) ?? []), figure]);
+    for (const place of figure.members) {
+      const own = found.get(place);
+      if (own) own.push(figure);
+      else found.set(place, [figure]);
+    }
   return found;
 }
 
@@ -115,21 +138,24 @@ const SHORT_CELL = 4;
 export function figuresOf(walk: Walk): Figure[] {
   const cells = walk.moved.filter(({ size }) => size <= SHORT_CELL);
   const inSequence = placesIn([...walk.sequences, ...cells]);
-  const arpeggios = walk.arpeggios();
-  const places = walk.scene.line.map((_, place) => place);
-  return [
-    ...places.flatMap((target) => enclosureOf(walk, target, inSequence, arpeggios) ?? []),
-    ...places.flatMap((target) => doubleChromaticOf(walk, target) ?? []),
-  ];
+  const enclosures: Figure[] = [];
+  const chromatics: Figure[] = [];
+  for (let target = 2; target < walk.scene.line.length; target++) {
+    const enclosure = enclosureOf(walk, target, inSequence);
+    if (enclosure) enclosures.push(enclosure);
+    const chromatic = doubleChromaticOf(walk, target);
+    if (chromatic) chromatics.push(chromatic);
+  }
+  return [...enclosures, ...chromatics];
 }
 
 type PlaceRange = { readonly first: number; readonly last: number };
 
-function placesIn(ranges: readonly PlaceRange[]): Set<number> {
-  const places = new Set<number>();
-  for (const { first, last } of ranges) for (let place = first; place <= last; place++) places.add(place);
-  return places;
-}
+const placesFrom = (first: number, last: number): number[] =>
+  Array.from({ length: Math.max(0, last - first + 1) }, (_, index) => first + index);
+
+const placesIn = (ranges: readonly PlaceRange[]): Set<number> =>
+  new Set(ranges.flatMap(({ first, last }) => placesFrom(first, last)));
 
 /**
  * Two linked notes on opposite sides of the target, each 1–2 semitones from it; backwards by up to two more.
@@ -138,35 +164,31 @@ function placesIn(ranges: readonly PlaceRange[]): Set<number> {
  * target's chord; and the target is on a beat, or neither is such a chord tone … A note inside a `sequence`
  * is no member. Rule T7.11: at least one is foreign to its own chord, and the two are no part of one arpeggio.
  */
-function enclosureOf(
-  walk: Walk,
-  target: number,
-  inSequence: ReadonlySet<number>,
-  arpeggios: readonly PlaceRange[],
-): Figure | null {
-  const [a, b] = [target - 2, target - 1];
-  if (a < 0 || !walk.joined(a) || !walk.joined(b) || inSequence.has(a) || inSequence.has(b)) return null;
-  if (isSpelled(walk, a, b, arpeggios)) return null;
+function enclosureOf(walk: Walk, target: number, inSequence: ReadonlySet<number>): Figure | null {
+  const a = target - 2;
+  const b = target - 1;
+  if (!walk.joined(a) || !walk.joined(b) || !opposite(walk, a, b, target)) return null;
+  if (inSequence.has(a) || inSequence.has(b) || isSpelled(walk, a, b)) return null;
   const onBeat = walk.onBeat(target);
   const isTarget =
     walk.isChordTone(target) || (onBeat && baseTier(walk.context(target), walk.at(target)!.pc) === 'colour');
-  if (!isTarget || !opposite(walk, a, b, target)) return null;
+  if (!isTarget) return null;
   const own = [a, b].filter((place) => isToneOfTarget(walk, place, target)).length;
   if (own === 2 || (!onBeat && own > 0)) return null;
   return { kind: 'enclosure', members: extend(walk, [a, b], target, inSequence), target };
 }
 
 /** Are the two tones of their own chord, or part of one arpeggio? Then they spell a chord and enclose nothing (T7.11). */
-const isSpelled = (walk: Walk, a: number, b: number, arpeggios: readonly PlaceRange[]): boolean =>
-  (walk.isChordTone(a) && walk.isChordTone(b)) ||
-  (arpeggios.some(({ first, last }) => first < a && last >= b) && isOneWay(walk, a));
+const isSpelled = (walk: Walk, a: number, b: number): boolean =>
+  (walk.isChordTone(a) && walk.isChordTone(b)) || (walk.isInsideArpeggio(a) && isOneWay(walk, a));
 
 /** Does the line come to a place the same way as it goes on? */
 const isOneWay = (walk: Walk, place: number): boolean =>
   walk.step(place - 1, place) * walk.step(place, place + 1) > 0;
 
 function opposite(walk: Walk, a: number, b: number, target: number): boolean {
-  const [da, db] = [-walk.step(a, target), -walk.step(b, target)];
+  const da = -walk.step(a, target);
+  const db = -walk.step(b, target);
   return da * db < 0 && Math.abs(da) <= 2 && Math.abs(db) <= 2;
 }
 
@@ -182,7 +204,7 @@ function isToneOfTarget(walk: Walk, place: number, target: number): boolean {
  */
 function extend(walk: Walk, members: number[], target: number, inSequence: ReadonlySet<number>): number[] {
   for (let more = 0; more < 2; more++) {
-    const [place, after] = [elementAt(members, 0) - 1, elementAt(members, 0)];
+    const [place, after] = [defined(members[0]) - 1, defined(members[0])];
     if (place < 0 || !walk.joined(place) || inSequence.has(place) || walk.isChordTone(place)) break;
     const [away, next] = [-walk.step(place, target), -walk.step(after, target)];
     if (away === 0 || Math.abs(away) > 3) break;
@@ -226,9 +248,9 @@ export function suspensionAt(walk: Walk, place: number): 'suspension' | 'retarda
   const { changes } = scene;
   const from = Math.max(
     note.onset + scene.windows.tol - EPSILON,
-    elementAt(walk.assignments, place).sounding.end - 2 * EPSILON,
+    defined(walk.assignments[place]).sounding.end - 2 * EPSILON,
   );
-  const change = changes[firstWhere(changes.length, (at) => elementAt(changes, at).at > from)];
+  const change = changes[firstWhere(changes.length, (at) => defined(changes[at]).at > from)];
   if (!change || note.end < change.at + into - EPSILON || hasTone(change.to, note.pc)) return null;
   const move = walk.step(place, place + 1);
   if (Math.abs(move) < 1 || Math.abs(move) > 2) return null;

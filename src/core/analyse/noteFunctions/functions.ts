@@ -1,4 +1,4 @@
-import { elementAt } from '../../shared';
+import { defined } from '../../shared';
 import { isAdjacentIn, semitonesAboveRoot, toneByRole } from '../../music';
 import { byMember, figuresOf, suspensionAt, type Figure, type FigureKind, type Walk } from './figures';
 import { baseTier } from '../harmonicContext/harmonicContext';
@@ -57,10 +57,10 @@ function chordToneDeed(
   if (suspended) return { name: suspended, tier: 'chord', target: place + 1 };
   const figure = figureOf(wide, place, 'enclosure');
   let name: 'anticipation' | 'target' | 'chord-tone';
-  if (elementAt(walk.assignments, place).anticipates) name = 'anticipation';
+  if (defined(walk.assignments[place]).anticipates) name = 'anticipation';
   else if (isTarget(place)) name = 'target';
   else name = 'chord-tone';
-  return { name, tier: 'chord', ...(figure ? { target: figure.target } : {}) };
+  return figure ? { name, tier: 'chord', target: figure.target } : { name, tier: 'chord' };
 }
 
 type Members = ReadonlyMap<number, readonly Figure[]>;
@@ -135,7 +135,7 @@ function leadsBy(walk: Walk, place: number, semitones: number): boolean {
  */
 function approach(walk: Walk, place: number, tier: Tier, accented: boolean): AssignedFunction {
   const name = walk.step(place, place + 1) > 0 ? 'approach-below' : 'approach-above';
-  return { name, tier, target: place + 1, ...(accented ? { appoggiatura: true } : {}) };
+  return accented ? { name, tier, target: place + 1, appoggiatura: true } : { name, tier, target: place + 1 };
 }
 
 /**
@@ -145,7 +145,8 @@ function approach(walk: Walk, place: number, tier: Tier, accented: boolean): Ass
  */
 function passing(walk: Walk, place: number, base: Tier): AssignedFunction | null {
   if (!hasNeighbours(walk, place)) return null;
-  const [before, after] = [walk.step(place - 1, place), walk.step(place, place + 1)];
+  const before = walk.step(place - 1, place);
+  const after = walk.step(place, place + 1);
   if (before * after <= 0 || !closeEnough(walk, place, place - 1) || !closeEnough(walk, place, place + 1))
     return null;
   const chromatic = base === 'outside';
@@ -160,8 +161,8 @@ const hasNeighbours = (walk: Walk, place: number): boolean =>
 
 function closeEnough(walk: Walk, place: number, other: number): boolean {
   const distance = Math.abs(walk.step(place, other));
-  const adjacent = isAdjacentIn(walk.context(place).home, walk.at(place)!.pc, walk.at(other)!.pc);
-  return distance >= 1 && (distance <= 2 || (distance === 3 && adjacent));
+  if (distance !== 3) return distance === 1 || distance === 2;
+  return isAdjacentIn(walk.context(place).home, walk.at(place)!.pc, walk.at(other)!.pc);
 }
 
 /**

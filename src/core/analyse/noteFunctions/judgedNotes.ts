@@ -1,7 +1,7 @@
-import { isOnBeat, soundingAfter, chorusAt } from '../../chart';
+import { isOnBeat, isOnStrongBeat, soundingAfter, chorusAt } from '../../chart';
 import { hasTone, toneByRole } from '../../music';
 import { cellAt, type Plan } from '../../plan';
-import { elementAt, type Beats } from '../../shared';
+import { type Beats, defined } from '../../shared';
 import { EPSILON } from '../notes/windows';
 import type { LeanEstimate } from '../time/lean';
 import { soundingFor, type AnalysisScene } from '../harmonicContext/chordAssignment';
@@ -54,9 +54,9 @@ type Mutable<T> = { -readonly [K in keyof T]: T[K] };
  */
 export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   const { scene, assignments } = context;
-  const assignment = voice.grace ? lentBelonging(context, voice) : elementAt(assignments, voice.event);
+  const assignment = voice.grace ? lentBelonging(context, voice) : defined(assignments[voice.event]);
   const { span, start } = assignment.sounding;
-  const ground = elementAt(scene.contexts, span.index);
+  const ground = defined(scene.contexts[span.index]);
   const assigned = deedOf(context, voice, ground, assignment);
   const blue = isBlue(ground, voice);
   const isAltered = assigned.tier === 'outside' && isAlteration(ground, voice.pc);
@@ -84,8 +84,9 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   if (isChromatic(ground, voice.pc)) note.chromatic = true;
   if (assigned.appoggiatura) note.appoggiatura = true;
   if (voice.from !== undefined) note.from = voice.from;
-  if (assigned.target !== undefined) note.targetIndex = elementAt(scene.line, assigned.target).index;
-  return { note, voice, homeStart: start, chordSpans };
+  if (assigned.target !== undefined) note.targetIndex = defined(scene.line[assigned.target]).index;
+  const isStrong = isOnStrongBeat(scene.timeline, voice.onset, scene.windows.on);
+  return { note, voice, isStrong, homeStart: start, chordSpans };
 }
 
 /** The lean that was taken out of an onset, in beats. */
@@ -155,7 +156,7 @@ function deedOf(
   context: HarmonicContext,
   assignment: ChordAssignment,
 ): AssignedFunction {
-  if (voice.top) return elementAt(noteFunctions, voice.event);
+  if (voice.top) return defined(noteFunctions[voice.event]);
   const base = voiceTier(context, voice);
   if (voice.grace) return { name: 'grace', tier: base === 'outside' ? 'approach' : base };
   if (base !== 'chord') return { name: base, tier: base };
@@ -198,7 +199,7 @@ function flagsOf(
   if (isAltered) flags.push('altered');
   if (voice.played.slide) flags.push('slide');
   if (voice.played.bend?.length) flags.push('bend');
-  if (own.some((figure) => pickups.has(elementAt(scene.line, figure.target).index))) flags.push('pickup');
+  if (own.some((figure) => pickups.has(defined(scene.line[figure.target]).index))) flags.push('pickup');
   if (voice.top && assignment.leadIn) flags.push('lead-in');
   if (voice.top && (own.length > 0 || resolves(context, place, assigned))) flags.push('resolved');
   return flags;

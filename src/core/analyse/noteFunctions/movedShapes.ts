@@ -1,5 +1,5 @@
 import type { Semitones } from '../../shared';
-import { isLinked, type Line } from '../notes/voice';
+import type { Line } from '../notes/voice';
 
 /**
  * A cell said again elsewhere: places in the line, notes in the cell, how often and how far it moves each
@@ -20,9 +20,9 @@ const LONGEST_CELL = 8;
  * Shapes that move: the longest from each place on; the next one begins after it.
  * Rule T7.9: `moved-shape` (same intervals at one non-zero offset: a cell of ≥ 3 notes twice, or of 2 notes
  * three times).
+ * @param linked is each note linked to the next?
  */
-export function movedShapesOf(line: Line): MovedShape[] {
-  const linked = line.map((note, place) => isLinked(note, line[place + 1]));
+export function movedShapesOf(line: Line, linked: readonly boolean[]): MovedShape[] {
   const found: MovedShape[] = [];
   for (let first = 0; first + 5 < line.length; first++) {
     const best = longestAt(line, linked, first);

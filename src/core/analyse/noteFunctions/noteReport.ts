@@ -31,6 +31,8 @@ export type NoteReport = {
 export type JudgedNote = {
   readonly note: NoteReport;
   readonly voice: Voice;
+  /** Does it begin on a strong beat? */
+  readonly isStrong: boolean;
   /** Where the chord it belongs to begins. */
   readonly homeStart: Beats;
   /** Index of the chord span under each of its spans. */

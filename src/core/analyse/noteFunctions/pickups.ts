@@ -1,4 +1,4 @@
-import { elementAt, type Beats } from '../../shared';
+import { type Beats, defined } from '../../shared';
 import { beatsPerBar, formPositionOf, type Timeline } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { NoteEvents } from '../notes/events';
@@ -21,7 +21,7 @@ export function pickupTargets(
   const found = new Set(
     changes
       .filter(({ landing }) => landing.timing === 'on')
-      .map(({ landing }) => elementAt(line, elementAt(voices, landing.noteIndex!).event).index),
+      .map(({ landing }) => defined(line[defined(voices[landing.noteIndex!]).event]).index),
   );
   for (const { startBeat, noteIndices } of phrases) {
     const bar = firstFullBar(timeline, startBeat, windows.on);
@@ -36,8 +36,8 @@ export function pickupTargets(
 }
 
 function firstFullBar(timeline: Timeline, start: Beats, window: Beats): Beats {
-  const length = beatsPerBar(elementAt(timeline.bars, 0).meter);
+  const length = beatsPerBar(defined(timeline.bars[0]).meter);
   if (start < window) return Math.min(0, Math.ceil((start - window) / length - EPSILON) * length);
   const { bar, chorus } = formPositionOf(timeline, start - window);
-  return chorus * timeline.formBeats + elementAt(timeline.bars, bar).end;
+  return chorus * timeline.formBeats + defined(timeline.bars[bar]).end;
 }

@@ -1,7 +1,7 @@
 import { modulo } from '../../shared';
 import { ladderOf, type Scale } from '../../music';
 import type { HarmonicContext } from '../harmonicContext/harmonicContext';
-import { isLinked, type ChordAssignment, type Line } from '../notes/voice';
+import type { ChordAssignment, Line } from '../notes/voice';
 
 export type SequenceRun = { readonly first: number; readonly last: number };
 
@@ -11,14 +11,15 @@ export type SequenceRun = { readonly first: number; readonly last: number };
  * Rule T7.9: a cell of 2–4 notes stated ≥ 3 times, moved each time by one step of the chord-scale, key or
  * home scale, rhythm free. Places in the
  * line, inclusive; those that lie in another one are left out.
+ * @param linked is each note linked to the next?
  */
 export function sequencesOf(
   line: Line,
+  linked: readonly boolean[],
   assignments: readonly ChordAssignment[],
   contexts: readonly HarmonicContext[],
 ): SequenceRun[] {
   const runs: SequenceRun[] = [];
-  const linked = line.map((note, place) => isLinked(note, line[place + 1]));
   const ways = climbsOf(line, contexts);
   let reached = -1;
   for (let first = 0; first + 2 < line.length; first++) {

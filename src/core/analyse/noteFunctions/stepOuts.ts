@@ -1,5 +1,5 @@
 import { isOnStrongBeat } from '../../chart';
-import { elementAt, type Beats } from '../../shared';
+import { type Beats, defined } from '../../shared';
 import type { Walk } from './figures';
 import type { AssignedFunction } from './functions';
 import { movedName, type MovedShape } from './movedShapes';
@@ -49,10 +49,10 @@ export function stepOutsOf(
     const { line } = walk.scene;
     const home = homeAfter(walk, run.last, heights);
     return {
-      noteIndices: run.places.map((place) => elementAt(line, place).index),
-      beats: elementAt(line, run.last).end - elementAt(line, run.first).onset,
+      noteIndices: run.places.map((place) => defined(line[place]).index),
+      beats: defined(line[run.last]).end - defined(line[run.first]).onset,
       ...(run.shape ? { shape: movedName(run.shape) } : {}),
-      homeIndex: home === null ? null : elementAt(line, home).index,
+      homeIndex: home === null ? null : defined(line[home]).index,
     };
   });
 }
@@ -72,7 +72,7 @@ export function outRuns(
   for (const run of [...statements, ...runs].sort((a, b) => a.first - b.first)) {
     const before = joined[joined.length - 1];
     const isNear =
-      before && elementAt(line, run.first).onset - elementAt(line, before.last).end <= TOGETHER + EPSILON;
+      before && defined(line[run.first]).onset - defined(line[before.last]).end <= TOGETHER + EPSILON;
     if (before && isNear)
       joined[joined.length - 1] = {
         first: before.first,
@@ -91,7 +91,7 @@ function displacedStatements(shape: MovedShape, heights: readonly TensionLevel[]
   return Array.from({ length: shape.statements }, (_, index) => shape.first + index * shape.size).flatMap(
     (first): OutRun[] => {
       const places = Array.from({ length: shape.size }, (_, index) => first + index);
-      const high = places.filter((place) => elementAt(heights, place) >= 3).length;
+      const high = places.filter((place) => defined(heights[place]) >= 3).length;
       return high * 2 >= shape.size ? [{ first, last: first + shape.size - 1, places, shape }] : [];
     },
   );
@@ -108,7 +108,7 @@ function homeAfter(walk: Walk, last: number, heights: readonly TensionLevel[]): 
   return null;
 
   function stays(place: number): boolean {
-    const note = elementAt(line, place);
+    const note = defined(line[place]);
     const next = line[place + 1];
     const isSettled =
       isOnStrongBeat(timeline, note.onset, windows.on) ||
@@ -129,13 +129,13 @@ function highRuns(
   for (let first = 0; first < line.length;) {
     let last = first;
     while (
-      elementAt(heights, first) >= 3 &&
+      defined(heights[first]) >= 3 &&
       line[last + 1] &&
       isLinked(line[last], line[last + 1]) &&
-      elementAt(heights, last + 1) >= 3
+      defined(heights[last + 1]) >= 3
     )
       last++;
-    const beats = elementAt(line, last).end - elementAt(line, first).onset;
+    const beats = defined(line[last]).end - defined(line[first]).onset;
     const unresolved = functions.slice(first, last + 1).some((assigned) => assigned.target === undefined);
     if (last - first >= 2 && beats >= 1 - EPSILON && unresolved)
       found.push({ first, last, places: Array.from({ length: last - first + 1 }, (_, at) => first + at) });

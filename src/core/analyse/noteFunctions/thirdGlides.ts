@@ -1,5 +1,5 @@
 import { toneByRole } from '../../music';
-import { elementAt, pitchClassOf, type PitchClass } from '../../shared';
+import { pitchClassOf, type PitchClass, defined } from '../../shared';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { Voice } from '../notes/voice';
 import type { JudgedNote } from './noteReport';
@@ -14,7 +14,7 @@ export type ThirdGlide = { readonly noteIndices: readonly number[]; readonly tar
 /** Notes that arrive on the major third of their chord from the minor one, by bend, slide or grace. */
 export function thirdGlides({ contexts }: AnalysisScene, notes: readonly JudgedNote[]): ThirdGlide[] {
   return notes.flatMap(({ note, voice, chordSpans }): ThirdGlide[] => {
-    const chord = contexts[elementAt(chordSpans, 0)]?.chord;
+    const chord = contexts[defined(chordSpans[0])]?.chord;
     const third = chord ? toneByRole(chord, 'third') : undefined;
     if (third?.semitones !== 4 || voice.pc !== third.pc || note.function === 'grace') return [];
     const minor = (third.pc + 11) % 12;

@@ -1,4 +1,4 @@
-import { elementAt, type BeatsPerMinute } from '../../shared';
+import { type BeatsPerMinute, defined } from '../../shared';
 import { judgePitch } from './judgedPitch';
 import type { PlayedNote } from './played';
 import { pitchClassAt, type Event, type Line, type Voice } from './voice';
@@ -69,7 +69,7 @@ function groupEvents(drafts: readonly Draft[], windows: Windows): Draft[][] {
     const group = groups[groups.length - 1];
     const joins =
       group &&
-      draft.onset - elementAt(group, 0).onset <= windows.event + EPSILON &&
+      draft.onset - defined(group[0]).onset <= windows.event + EPSILON &&
       draft.onset < ends - EPSILON;
     if (joins) group.push(draft);
     else groups.push([draft]);
@@ -90,29 +90,27 @@ function groupEvents(drafts: readonly Draft[], windows: Windows): Draft[][] {
 function markGraces(groups: readonly Draft[][], windows: Windows): void {
   const isShort = (draft: Draft) => draft.end - draft.onset < windows.grace - EPSILON;
   for (let place = groups.length - 1; place > 0; place--) {
-    const before = elementAt(groups, place - 1);
+    const before = defined(groups[place - 1]);
     const main =
       before.length === 1
-        ? elementAt(groups, place).find(
-            (voice) => !voice.grace && leads(elementAt(before, 0), voice, windows),
-          )
+        ? defined(groups[place]).find((voice) => !voice.grace && leads(defined(before[0]), voice, windows))
         : undefined;
     if (
       !main ||
-      !isShort(elementAt(before, 0)) ||
-      main.end - main.onset <= elementAt(before, 0).end - elementAt(before, 0).onset + EPSILON
+      !isShort(defined(before[0])) ||
+      main.end - main.onset <= defined(before[0]).end - defined(before[0]).onset + EPSILON
     )
       continue;
-    let [first, next] = [place - 1, elementAt(before, 0)];
+    let [first, next] = [place - 1, defined(before[0])];
     next.grace = true;
     while (
       first > 0 &&
-      elementAt(groups, first - 1).length === 1 &&
-      isShort(elementAt(groups, first - 1)[0]!) &&
-      leads(elementAt(groups, first - 1)[0]!, next, windows)
+      defined(groups[first - 1]).length === 1 &&
+      isShort(defined(groups[first - 1])[0]!) &&
+      leads(defined(groups[first - 1])[0]!, next, windows)
     ) {
       first--;
-      next = elementAt(groups, first)[0]!;
+      next = defined(groups[first])[0]!;
       next.grace = true;
     }
     main.onset = next.onset;
@@ -135,10 +133,10 @@ function settle(drafts: readonly Draft[], groups: readonly Draft[][]): NoteEvent
     if (group.every((draft) => draft.grace)) continue;
     const voices =
       group.length === 1 ? group : [...group].sort((a, b) => a.pitch - b.pitch || a.index - b.index);
-    elementAt(voices, voices.length - 1).top = true;
+    defined(voices[voices.length - 1]).top = true;
     let [onset, end] = [Infinity, -Infinity];
     for (const voice of voices) [onset, end] = [Math.min(onset, voice.onset), Math.max(end, voice.end)];
     events.push({ index, onset, end, voices });
   }
-  return { voices: drafts, events, line: events.map(({ voices }) => elementAt(voices, voices.length - 1)) };
+  return { voices: drafts, events, line: events.map(({ voices }) => defined(voices[voices.length - 1])) };
 }

@@ -5,7 +5,7 @@ import {
   type BeatsPerMinute,
   type Cents,
   type Seconds,
-  elementAt,
+  defined,
 } from '../../shared';
 import type { BendCurve, PlayedNote } from './played';
 
@@ -52,12 +52,12 @@ function bendOf(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
   };
   if (plateaus.length === 0) return [{ ...note, ...at(median(curve.slice(curve.length >> 1)) ?? 0) }];
   const release = plateaus.findIndex(
-    (plateau, index) => index > 0 && plateau.cents < elementAt(plateaus, index - 1).cents - 50,
+    (plateau, index) => index > 0 && plateau.cents < defined(plateaus[index - 1]).cents - 50,
   );
   const before = release < 0 ? plateaus : plateaus.slice(0, release);
   const first = { ...note, ...at(longest(afterTheGlide(before)).cents) };
   if (release < 0) return [first];
-  const start = secondsToBeats(elementAt(plateaus, release).from, tempo);
+  const start = secondsToBeats(defined(plateaus[release]).from, tempo);
   const second = {
     ...note,
     ...at(longest(plateaus.slice(release)).cents),
@@ -70,7 +70,7 @@ function bendOf(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
 
 /** A first plateau that a rise follows is where the bend set out from, not where it settled. */
 const afterTheGlide = (plateaus: readonly BendPlateau[]): readonly BendPlateau[] =>
-  plateaus.length > 1 && elementAt(plateaus, 1).cents > elementAt(plateaus, 0).cents + 50
+  plateaus.length > 1 && defined(plateaus[1]).cents > defined(plateaus[0]).cents + 50
     ? plateaus.slice(1)
     : plateaus;
 
@@ -86,7 +86,7 @@ function sample(curve: BendCurve, length: Seconds): Cents[] {
   let after = 0;
   return Array.from({ length: count }, (_, index) => {
     const time = index * STEP_SECONDS;
-    while (after < curve.length && elementAt(curve, after)[0] < time) after++;
+    while (after < curve.length && defined(curve[after])[0] < time) after++;
     return between(curve[after - 1], curve[after], time);
   });
 }
@@ -105,9 +105,9 @@ function plateausOf(values: readonly Cents[]): BendPlateau[] {
   let start = 0;
   while (start < values.length) {
     let end = start;
-    let [low, high] = [elementAt(values, start), elementAt(values, start)];
+    let [low, high] = [defined(values[start]), defined(values[start])];
     while (end + 1 < values.length) {
-      const next = elementAt(values, end + 1);
+      const next = defined(values[end + 1]);
       if (Math.max(high, next) - Math.min(low, next) > PLATEAU_CENTS) break;
       [low, high] = [Math.min(low, next), Math.max(high, next)];
       end++;

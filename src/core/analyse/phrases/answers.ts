@@ -1,6 +1,6 @@
 import { formPositionOf, type Timeline } from '../../chart';
 import type { Phrase } from './phrases';
-import { elementAt } from '../../shared';
+import { defined } from '../../shared';
 
 /**
  * The phrase each phrase answers, by index; null for most.
@@ -24,7 +24,7 @@ function sameStart(timeline: Timeline, a: number, b: number): boolean {
   const inBar = (beat: number) =>
     formPositionOf(timeline, beat + Math.ceil(Math.max(0, -beat) / timeline.formBeats) * timeline.formBeats);
   const [first, second] = [inBar(a), inBar(b)];
-  const bar = elementAt(timeline.bars, second.bar);
+  const bar = defined(timeline.bars[second.bar]);
   const apart = Math.abs(first.beatInBar - second.beatInBar);
   return Math.min(apart, bar.end - bar.start - apart) <= 0.5 + 1e-6;
 }

@@ -1,5 +1,5 @@
 import type { Line } from '../notes/voice';
-import { elementAt, present } from '../../shared';
+import { defined } from '../../shared';
 
 /**
  * Which earlier idea a phrase takes up: phrases with the same `motif` share its interval-and-rhythm shape,
@@ -39,25 +39,25 @@ export function likenessOf(
       sameRhythm(a, b) &&
       a.moves.every(
         (move, index) =>
-          Math.sign(move) === Math.sign(elementAt(b.moves, index)) &&
-          Math.abs(move - elementAt(b.moves, index)) <= 2,
+          Math.sign(move) === Math.sign(defined(b.moves[index])) &&
+          Math.abs(move - defined(b.moves[index])) <= 2,
       ),
   );
   const themes = group(
     shapes,
     (a, b) =>
       sameRhythm(a, b) &&
-      a.moves.every((move, index) => Math.sign(move) === Math.sign(elementAt(b.moves, index))) &&
+      a.moves.every((move, index) => Math.sign(move) === Math.sign(defined(b.moves[index]))) &&
       differing(a, b).length <= 2,
   );
   return phrases.map((_, index) => {
-    const motif = elementAt(motifs, index);
-    const theme = elementAt(themes, index);
+    const motif = defined(motifs[index]);
+    const theme = defined(themes[index]);
     const before = theme === null ? -1 : themes.lastIndexOf(theme, index - 1);
     const changed =
       index > 0 && before >= 0
-        ? differing(elementAt(shapes, before), elementAt(shapes, index))
-            .map((at) => present(elementAt(lines, index)[at]))
+        ? differing(defined(shapes[before]), defined(shapes[index]))
+            .map((at) => defined(defined(lines[index])[at]))
             .map((note) => ({ noteIndex: note.index, toChordTone: isChordTone(note.event) }))
         : [];
     return {
@@ -69,21 +69,21 @@ export function likenessOf(
 }
 
 const shapeOf = (notes: Line): MotifShape => ({
-  gaps: notes.slice(1).map((note, index) => note.onset - elementAt(notes, index).onset),
-  moves: notes.slice(1).map((note, index) => note.pitch - elementAt(notes, index).pitch),
+  gaps: notes.slice(1).map((note, index) => note.onset - defined(notes[index]).onset),
+  moves: notes.slice(1).map((note, index) => note.pitch - defined(notes[index]).pitch),
 });
 
 const sameRhythm = (a: MotifShape, b: MotifShape): boolean =>
   a.gaps.length === b.gaps.length &&
   a.gaps.length >= FEWEST - 1 &&
-  a.gaps.every((gap, index) => sameTime(gap, elementAt(b.gaps, index)));
+  a.gaps.every((gap, index) => sameTime(gap, defined(b.gaps[index])));
 
 /** Places of the notes that differ once the first are laid on one another. */
 function differing(a: MotifShape, b: MotifShape): number[] {
   let [pitchA, pitchB] = [0, 0];
   return a.moves.flatMap((move, index) => {
     pitchA += move;
-    pitchB += elementAt(b.moves, index);
+    pitchB += defined(b.moves[index]);
     return pitchA === pitchB ? [] : [index + 1];
   });
 }
@@ -105,7 +105,7 @@ function group(
   shapes.forEach((shape, index) => {
     if (groups[index] !== null) return;
     const others = (bySize.get(shape.gaps.length) ?? []).filter(
-      (other) => other > index && groups[other] === null && alike(shape, elementAt(shapes, other)),
+      (other) => other > index && groups[other] === null && alike(shape, defined(shapes[other])),
     );
     if (others.length === 0) return;
     for (const one of [index, ...others]) groups[one] = next;

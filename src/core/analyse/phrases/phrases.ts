@@ -1,4 +1,4 @@
-import { lowerQuartile, median, secondsToBeats, type Beats, elementAt, present } from '../../shared';
+import { lowerQuartile, median, secondsToBeats, type Beats, defined } from '../../shared';
 import { toneByRole, type IntervalName } from '../../music';
 import { beatsPerBar, isOnStrongBeat, formPositionOf } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
@@ -54,8 +54,8 @@ export function phrasesOf(
     scene.line,
     (place) =>
       voiceTier(
-        present(scene.contexts[elementAt(assignments, place).sounding.span.index]),
-        elementAt(scene.line, place),
+        defined(scene.contexts[defined(assignments[place]).sounding.span.index]),
+        defined(scene.line[place]),
       ) === 'chord',
   );
   return phrases.map((phrase, index) => ({ ...phrase, ...likeness[index] }));
@@ -73,7 +73,7 @@ function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][]
       (ownBorder(event) ??
         (endsBefore(scene, event.onset - end, event.onset, quick) || isLong(before, pulse)));
     if (breaks) phrases.push([]);
-    elementAt(phrases, phrases.length - 1).push(event);
+    defined(phrases[phrases.length - 1]).push(event);
     end = Math.max(end, event.end);
   });
   return phrases;
@@ -87,16 +87,19 @@ function ownBorder({ voices }: Event): boolean | null {
 
 /** The onset gaps of at most 2 beats; all gaps, if fewer than three are. */
 function onsetGaps(events: readonly Event[]): Beats[] {
-  const gaps = events.slice(1).map((event, index) => event.onset - elementAt(events, index).onset);
+  const gaps = events.slice(1).map((event, index) => event.onset - defined(events[index]).onset);
   const short = gaps.filter((gap) => gap <= 2 + EPSILON);
   return short.length < 3 ? gaps : short;
 }
 
+const SHORTEST_REST: Beats = 0.75;
+
 /** A rest of at least max(0.75 beat, 300 ms, min(1.6 q, ¾ bar)). */
 function endsBefore({ timeline }: AnalysisScene, rest: Beats, onset: Beats, quick: Beats): boolean {
-  const bar = elementAt(timeline.bars, formPositionOf(timeline, Math.max(0, onset)).bar);
+  if (rest < SHORTEST_REST - EPSILON) return false;
+  const bar = defined(timeline.bars[formPositionOf(timeline, Math.max(0, onset)).bar]);
   const least = Math.max(
-    0.75,
+    SHORTEST_REST,
     secondsToBeats(0.3, timeline.tempo),
     Math.min(1.6 * quick, 0.75 * beatsPerBar(bar.meter)),
   );
@@ -112,10 +115,10 @@ function describe(
   group: readonly Event[],
   assignments: readonly ChordAssignment[],
 ): Phrase {
-  const startBeat = elementAt(group, 0).onset;
+  const startBeat = defined(group[0]).onset;
   const endBeat = group.reduce((latest, event) => Math.max(latest, event.end), -Infinity);
-  const last = elementAt(group, group.length - 1);
-  const { endInterval, end, firm } = endOf(scene, last.index, present(assignments[last.index]));
+  const last = defined(group[group.length - 1]);
+  const { endInterval, end, firm } = endOf(scene, last.index, defined(assignments[last.index]));
   return {
     startBeat,
     endBeat,
@@ -133,7 +136,7 @@ function describe(
 
 function pickup({ timeline, windows }: AnalysisScene, start: Beats): Beats {
   const chorus = Math.floor(start / timeline.formBeats) * timeline.formBeats;
-  const length = beatsPerBar(elementAt(timeline.bars, 0).meter);
+  const length = beatsPerBar(defined(timeline.bars[0]).meter);
   const starts =
     start < 0
       ? [Math.ceil((start - windows.on) / length - EPSILON) * length]
@@ -145,7 +148,7 @@ function pickup({ timeline, windows }: AnalysisScene, start: Beats): Beats {
 
 /** Index of the first change at or after a beat. */
 const changeFrom = ({ changes }: AnalysisScene, beat: Beats): number =>
-  firstWhere(changes.length, (index) => elementAt(changes, index).at >= beat);
+  firstWhere(changes.length, (index) => defined(changes[index]).at >= beat);
 
 /** Beats from the nearest change, the earlier of two as near; negative before it. */
 function nearestChange(scene: AnalysisScene, beat: Beats): Beats | null {
@@ -171,8 +174,8 @@ function endOf(
   place: number,
   assignment: ChordAssignment,
 ): { endInterval: IntervalName | null; end: PhraseEnd; firm: boolean } {
-  const note = elementAt(scene.line, place);
-  const context = elementAt(scene.contexts, assignment.sounding.span.index);
+  const note = defined(scene.line[place]);
+  const context = defined(scene.contexts[assignment.sounding.span.index]);
   const firm =
     note.end - note.onset >= 1 - EPSILON || isOnStrongBeat(scene.timeline, note.onset, scene.windows.on);
   return { endInterval: printedInterval(context, note), end: pitchEnd(context, note), firm };

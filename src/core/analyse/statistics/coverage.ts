@@ -1,9 +1,8 @@
 import { intervalOver, semitonesAboveRoot, type IntervalName } from '../../music';
-import { isOnStrongBeat } from '../../chart';
 import type { Plan } from '../../plan';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { JudgedNote } from '../noteFunctions/noteReport';
-import { elementAt, present, type Beats } from '../../shared';
+import { present, type Beats, defined } from '../../shared';
 
 export type IntervalCount = { count: number; beats: Beats; strong: number };
 
@@ -36,26 +35,27 @@ export function coverageOf(scene: AnalysisScene, plan: Plan, notes: readonly Jud
     { span: number; byInterval: Record<string, IntervalCount>; count: number }
   >();
   const keys = scene.contexts.map(({ chord, bareScale }) => `${chord?.symbol} ${bareScale.name}`);
-  const keyOf = (span: number) => elementAt(keys, span);
+  const keyOf = (span: number) => defined(keys[span]);
   for (const { span: chordSpan, chord } of scene.contexts)
     if (chord && !entries.has(keyOf(chordSpan.index)))
       entries.set(keyOf(chordSpan.index), { span: chordSpan.index, byInterval: {}, count: 0 });
-  notes.forEach(({ note, chordSpans }) => {
+  const entryOf = scene.contexts.map(({ span }) => entries.get(keyOf(span.index)));
+  notes.forEach(({ note, chordSpans, isStrong }) => {
     if (note.function === 'grace') return;
     note.spans.forEach((span, place) => {
-      const entry = span.chord === null ? undefined : entries.get(keyOf(elementAt(chordSpans, place)));
+      const entry = span.chord === null ? undefined : entryOf[defined(chordSpans[place])];
       if (!entry || span.interval === null) return;
       const cell = (entry.byInterval[span.interval] ??= { count: 0, beats: 0, strong: 0 });
       cell.beats += span.beats;
       if (place > 0) return;
       entry.count++;
       cell.count++;
-      if (isOnStrongBeat(scene.timeline, note.onsetBeat, scene.windows.on)) cell.strong++;
+      if (isStrong) cell.strong++;
     });
   });
   return [...entries.values()].map(({ span: stretch, byInterval, count }) => ({
-    chord: present(elementAt(scene.contexts, stretch).chord).symbol,
-    function: present(elementAt(scene.contexts, stretch).degree),
+    chord: present(defined(scene.contexts[stretch]).chord).symbol,
+    function: present(defined(scene.contexts[stretch]).degree),
     count,
     judged: count >= ENOUGH_TO_JUDGE,
     byInterval,
@@ -69,8 +69,8 @@ function missingAt(
   span: number,
   used: Record<string, IntervalCount>,
 ): IntervalName[] {
-  const chord = present(elementAt(scene.contexts, span).chord);
-  const unused = [...new Set(elementAt(plan.cells, span).material)].filter(
+  const chord = present(defined(scene.contexts[span]).chord);
+  const unused = [...new Set(defined(plan.cells[span]).material)].filter(
     (pc) => used[intervalOver(chord, pc)] === undefined,
   );
   return unused

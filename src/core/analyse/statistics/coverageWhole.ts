@@ -1,9 +1,8 @@
 import type { IntervalName } from '../../music';
-import { isOnStrongBeat } from '../../chart';
 import { ENOUGH_TO_JUDGE, type IntervalCount } from './coverage';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { JudgedNote } from '../noteFunctions/noteReport';
-import { elementAt, present, type Beats, type Midi, type PitchClass } from '../../shared';
+import { present, type Beats, type Midi, type PitchClass, defined } from '../../shared';
 
 type Counts = Record<IntervalName, IntervalCount>;
 /** What was used over every chord of one Roman numeral. */
@@ -36,19 +35,18 @@ const emptyEntry = (): { counts: Record<string, IntervalCount>; count: number } 
 /** Adds a note's count where it belongs and its time where it sounds, where `here` holds. */
 function add(
   counts: Record<string, IntervalCount>,
-  scene: AnalysisScene,
-  { note, chordSpans }: JudgedNote,
+  { note, chordSpans, isStrong }: JudgedNote,
   here: (chordSpan: number) => boolean,
 ): boolean {
   note.spans.forEach((span, place) => {
-    if (span.interval === null || !here(elementAt(chordSpans, place))) return;
+    if (span.interval === null || !here(defined(chordSpans[place]))) return;
     const cell = (counts[span.interval] ??= { count: 0, beats: 0, strong: 0 });
     cell.beats += span.beats;
     if (place > 0) return;
     cell.count++;
-    if (isOnStrongBeat(scene.timeline, note.onsetBeat, scene.windows.on)) cell.strong++;
+    if (isStrong) cell.strong++;
   });
-  return note.chord !== null && here(elementAt(chordSpans, 0));
+  return note.chord !== null && here(defined(chordSpans[0]));
 }
 
 /** Rule T9.1: Per chord symbol, per function, overall. In form order. */
@@ -57,13 +55,13 @@ export function coverageByFunction(scene: AnalysisScene, notes: readonly JudgedN
   const entries = new Map(
     [...new Set(degrees)].flatMap((degree) => (degree === null ? [] : [[degree, emptyEntry()] as const])),
   );
-  for (const judged of notes.filter(isCounted))
-    for (const degree of new Set(judged.chordSpans.map((span) => elementAt(degrees, span))))
-      if (
-        degree !== null &&
-        add(present(entries.get(degree)).counts, scene, judged, (span) => degrees[span] === degree)
-      )
-        present(entries.get(degree)).count++;
+  for (const judged of notes) {
+    if (!isCounted(judged)) continue;
+    for (const degree of degreesUnder(judged, degrees)) {
+      const entry = present(entries.get(degree));
+      if (add(entry.counts, judged, (span) => degrees[span] === degree)) entry.count++;
+    }
+  }
   return [...entries].map(([degree, { counts, count }]) => ({
     function: degree,
     count,
@@ -72,17 +70,29 @@ export function coverageByFunction(scene: AnalysisScene, notes: readonly JudgedN
   }));
 }
 
+/** The Roman numerals a note sounds over, each once. */
+function degreesUnder({ chordSpans }: JudgedNote, degrees: readonly (string | null)[]): string[] {
+  const found: string[] = [];
+  for (const span of chordSpans) {
+    const degree = degrees[span];
+    if (typeof degree === 'string' && !found.includes(degree)) found.push(degree);
+  }
+  return found;
+}
+
 /** The same over every chord, with heights, the home scale's tones and the range. */
 export function coverageOverall(scene: AnalysisScene, notes: readonly JudgedNote[]): WholeCoverage {
   const counts: Record<string, IntervalCount> = {};
   const beatsAtHeight: [Beats, Beats, Beats, Beats, Beats] = [0, 0, 0, 0, 0];
   let [count, lowest, highest] = [0, Infinity, -Infinity];
   const sounded = new Set<PitchClass>();
-  for (const judged of notes.filter(isCounted)) {
-    if (add(counts, scene, judged, () => true)) count++;
+  for (const judged of notes) {
+    if (!isCounted(judged)) continue;
+    if (add(counts, judged, () => true)) count++;
     for (const span of judged.note.spans) beatsAtHeight[span.height] += span.beats;
     sounded.add(judged.voice.pc);
-    [lowest, highest] = [Math.min(lowest, judged.voice.pitch), Math.max(highest, judged.voice.pitch)];
+    lowest = Math.min(lowest, judged.voice.pitch);
+    highest = Math.max(highest, judged.voice.pitch);
   }
   const home = [...new Set(scene.contexts.flatMap((context) => context.home.pcs))];
   return {

@@ -1,6 +1,6 @@
-import type { Beats } from '../../shared';
+import { type Beats, defined } from '../../shared';
 import { guideTones } from '../../music';
-import { soundingAt } from '../../chart';
+import { spanIndexAt } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { lineBetween } from '../notes/lineBetween';
 import { pitchesIn, type Event, type Line } from '../notes/voice';
@@ -14,6 +14,7 @@ export type LostPlace = { readonly fromBeat: Beats; readonly toBeat: Beats; read
 
 /** Bars that a line may be away from its place. */
 const AWAY = [0, 1, -1, 2, -2];
+const HERE = AWAY.indexOf(0);
 /**
  * What a jump to another place must be worth, in gains of single notes, and how much better each note must fit
  * there.
@@ -52,18 +53,18 @@ export function placesLost(scene: AnalysisScene, events: readonly Event[], choru
     scene.line.filter((note) => pitchesIn(events[note.event]!) < 3),
     bars,
   );
+  // how well each bar's notes fit the chart, by place in AWAY
+  const fits = bars.map((bar, index) => {
+    const inside = defined(notes[index]);
+    return AWAY.map((away) => fitOf(scene, inside, away * (bar.end - bar.start)));
+  });
   let scores = AWAY.map((away) => (away === 0 ? 0 : -JUMP));
   const from: number[][] = [];
-  bars.forEach((bar, index) => {
+  fits.forEach((fit) => {
     const best = scores.indexOf(Math.max(...scores));
     const arrivals = AWAY.map((_, lag) => (scores[lag]! >= scores[best]! - JUMP ? lag : best));
     from.push(arrivals);
-    scores = AWAY.map(
-      (away, lag) =>
-        scores[arrivals[lag]!]! -
-        (arrivals[lag] === lag ? 0 : JUMP) +
-        fitOf(scene, notes[index]!, away * (bar.end - bar.start)),
-    );
+    scores = fit.map((worth, lag) => scores[arrivals[lag]!]! - (arrivals[lag] === lag ? 0 : JUMP) + worth);
   });
   const path: number[] = [];
   let at = scores.indexOf(Math.max(...scores));
@@ -74,14 +75,12 @@ export function placesLost(scene: AnalysisScene, events: readonly Event[], choru
   // a line that tells the chords nowhere cannot tell where it is
   const home = path.reduce(
     (sum, lag, bar) =>
-      AWAY[lag] === 0
-        ? { fit: sum.fit + fitOf(scene, notes[bar]!, 0), count: sum.count + notes[bar]!.length }
-        : sum,
+      AWAY[lag] === 0 ? { fit: sum.fit + fits[bar]![HERE]!, count: sum.count + notes[bar]!.length } : sum,
     { fit: 0, count: 0 },
   );
   if (home.fit < FITS * home.count) return [];
-  return stretchesOf(scene, bars, path, (bar, away) => ({
-    fit: fitOf(scene, notes[bar]!, away * (bars[bar]!.end - bars[bar]!.start)),
+  return stretchesOf(scene, bars, path, (bar, lag) => ({
+    fit: fits[bar]![lag]!,
     count: notes[bar]!.length,
   }));
 }
@@ -99,18 +98,16 @@ function notesByBar(line: Line, bars: readonly LagSpan[]): (readonly { onset: Be
  * How well a bar's notes fit the chart so many beats ago; elsewhere than here each must fit a little better.
  */
 function fitOf(scene: AnalysisScene, notes: readonly { onset: Beats; pc: number }[], lag: Beats): number {
-  return notes.reduce(
-    (sum, note) =>
-      sum + (note.onset - lag < 0 ? -1 : gainAt(scene, note.onset - lag, note.pc)) - (lag === 0 ? 0 : DOUBT),
-    0,
-  );
+  let sum = lag === 0 ? 0 : -DOUBT * notes.length;
+  for (const { onset, pc } of notes) sum += onset - lag < 0 ? -1 : gainAt(scene, onset - lag, pc);
+  return sum;
 }
 
 function stretchesOf(
   scene: AnalysisScene,
   bars: readonly LagSpan[],
   path: readonly number[],
-  fitIn: (bar: number, away: number) => { fit: number; count: number },
+  fitIn: (bar: number, lag: number) => { fit: number; count: number },
 ): LostPlace[] {
   const lost: LostPlace[] = [];
   for (let first = 0; first < bars.length;) {
@@ -122,7 +119,7 @@ function stretchesOf(
         (total, { fit, count }) => ({ fit: total.fit + fit, count: total.count + count }),
         { fit: 0, count: 0 },
       );
-    const [there, here] = [sum(away), sum(0)];
+    const [there, here] = [sum(path[first]!), sum(HERE)];
     const notes = Math.max(1, there.count);
     if (
       away !== 0 &&
@@ -237,7 +234,6 @@ function landingsAt(
 }
 
 function gainAt(scene: AnalysisScene, beat: Beats, pc: number): number {
-  const { span: span } = soundingAt(scene.timeline, beat + scene.windows.tol);
-  const context = scene.contexts[span.index]!;
-  return context.gains[pc]!;
+  const context = defined(scene.contexts[spanIndexAt(scene.timeline, beat + scene.windows.tol)]);
+  return defined(context.gains[pc]);
 }

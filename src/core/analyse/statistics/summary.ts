@@ -2,7 +2,7 @@ import { soundingAt, type Timeline } from '../../chart';
 import { cellAt, type Plan } from '../../plan';
 import type { ChangeReport } from '../changes/landings';
 import type { JudgedNote } from '../noteFunctions/noteReport';
-import { elementAt } from '../../shared';
+import { defined } from '../../shared';
 
 export type Summary = {
   readonly notes: number;
@@ -32,7 +32,7 @@ export function summaryOf(
   const late = judged.filter(({ landing, beat, chorus }) => {
     if (landing.verdict === 'target' || landing.resolutionIndex === undefined) return false;
     return cellAt(plan, soundingAt(timeline, beat).span.index, chorus - 1).targets.includes(
-      elementAt(notes, landing.resolutionIndex).voice.pc,
+      defined(notes[landing.resolutionIndex]).voice.pc,
     );
   });
   const members = new Set(figures.flatMap(({ noteIndices }) => noteIndices));

@@ -1,4 +1,4 @@
-import { modulo, type Beats, type Cents, elementAt, present } from '../../shared';
+import { modulo, type Beats, type Cents, defined } from '../../shared';
 import { rootPc, toneByRole } from '../../music';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { JudgedNote } from '../noteFunctions/noteReport';
@@ -24,7 +24,7 @@ const AROUND: Cents = 40;
  */
 export function thirdsPalette({ contexts }: AnalysisScene, notes: readonly JudgedNote[]): ThirdHeard[] {
   return notes.flatMap(({ note, voice, chordSpans }): ThirdHeard[] => {
-    const context = present(contexts[elementAt(chordSpans, 0)]);
+    const context = defined(contexts[defined(chordSpans[0])]);
     if (
       !context.isBluesy ||
       !context.chord ||
@@ -36,9 +36,7 @@ export function thirdsPalette({ contexts }: AnalysisScene, notes: readonly Judge
     if (over < -AROUND || over > 100 + AROUND) return [];
     const curve = voice.played.bend;
     const moved =
-      curve && curve.length > 0
-        ? Math.round(elementAt(curve, curve.length - 1)[1] - elementAt(curve, 0)[1])
-        : 0;
+      curve && curve.length > 0 ? Math.round(defined(curve[curve.length - 1])[1] - defined(curve[0])[1]) : 0;
     return [
       {
         noteIndex: note.index,

@@ -1,4 +1,4 @@
-import { beatsToSeconds, median, type Beats, elementAt, present } from '../../shared';
+import { beatsToSeconds, median, type Beats, present, defined } from '../../shared';
 import { formPositionOf, chorusAt } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { driftOf, type Drift } from '../time/drift';
@@ -75,15 +75,13 @@ export function timingOf(scene: AnalysisScene, events: readonly Event[], estimat
       byEighth: [],
     };
   const lines = grids(swing === null ? null : second, inMs);
-  const left = byBeat(onsets, offset)
-    .flatMap((beat) => deviationsOf(beat, lines))
-    .map(inMs);
-  const mean = left.reduce((sum, value) => sum + value, 0) / left.length;
-  const spread = Math.sqrt(left.reduce((sum, value) => sum + (value - mean) ** 2, 0) / left.length);
+  const left: number[] = [];
+  for (const beat of byBeat(onsets, offset))
+    for (const off of deviationsOf(beat, lines)) left.push(inMs(off));
   const up = onsets.filter((onset) => Math.abs(onset - Math.round(onset)) > NEAR_BEAT).length;
   return {
     medianMs: median(left),
-    spreadMs: spread,
+    spreadMs: spreadOf(left),
     offsetMs: lean.takenMs + inMs(offset),
     lean,
     byChorus,
@@ -100,6 +98,14 @@ export function timingOf(scene: AnalysisScene, events: readonly Event[], estimat
   };
 }
 
+/** Standard deviation of all values. */
+function spreadOf(values: readonly number[]): number {
+  let [mean, square] = [0, 0];
+  for (const value of values) mean += value / values.length;
+  for (const value of values) square += (value - mean) ** 2;
+  return Math.sqrt(square / values.length);
+}
+
 /** Each onset near a place of the beat with its milliseconds off it, as it was played. */
 const drifting = (
   onsets: readonly Beats[],
@@ -107,12 +113,14 @@ const drifting = (
   inMs: (beats: Beats) => number,
   { timeline }: AnalysisScene,
   { beatsOf }: LeanEstimate,
-): { at: Beats; ms: number }[] =>
-  onsets.flatMap((at) => {
+): { at: Beats; ms: number }[] => {
+  const near: { at: Beats; ms: number }[] = [];
+  for (const at of onsets) {
     const off = deviation(at, grid);
-    const taken = beatsOf(chorusAt(timeline, at));
-    return Math.abs(off) <= NEAR_BEAT ? [{ at, ms: inMs(off + taken) }] : [];
-  });
+    if (Math.abs(off) <= NEAR_BEAT) near.push({ at, ms: inMs(off + beatsOf(chorusAt(timeline, at))) });
+  }
+  return near;
+};
 
 /** Onsets within a fifth of a beat of an eighth, by its place in the bar. */
 function byEighth(
@@ -138,7 +146,7 @@ function byEighth(
     .map(([place, values]) => {
       const sorted = values.sort((a, b) => a - b);
       const at = (share: number) =>
-        elementAt(sorted, Math.min(sorted.length - 1, Math.floor(share * sorted.length)));
+        defined(sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]);
       return {
         beat: (place >> 1) + 1,
         and: place % 2 === 1,
@@ -171,7 +179,7 @@ function byBeat(onsets: readonly Beats[], offset: Beats): Beats[][] {
     const at = onset - offset;
     const beat = Math.floor(at + 0.12);
     if (beat !== last) groups.push([]);
-    elementAt(groups, groups.length - 1).push(at - beat);
+    defined(groups[groups.length - 1]).push(at - beat);
     last = beat;
   }
   return groups;
@@ -182,7 +190,8 @@ function deviationsOf(onsets: readonly Beats[], lines: readonly number[][]): rea
   let best: { readonly fit: readonly Beats[]; readonly square: number } | null = null;
   for (const grid of lines) {
     const fit = onsets.map((onset) => deviation(onset, grid));
-    const square = fit.reduce((sum, value) => sum + value * value, 0) / fit.length;
+    let square = 0;
+    for (const value of fit) square += (value * value) / fit.length;
     if (square <= GOOD_FIT * GOOD_FIT) return fit;
     if (!best || square < best.square) best = { fit, square };
   }
@@ -204,9 +213,11 @@ function swingOf(onsets: readonly Beats[], window: Beats): number | null {
   const ratios: number[] = [];
   onsets.forEach((first, index) => {
     const beat = Math.round(first);
-    if (Math.abs(first - beat) > window) return;
-    const inside = onsets.slice(index + 1, index + 6).filter((onset) => onset < beat + 1 - window);
-    if (inside.length === 1) ratios.push((elementAt(inside, 0) - first) / (beat + 1 - elementAt(inside, 0)));
+    const second = onsets[index + 1];
+    if (Math.abs(first - beat) > window || second === undefined) return;
+    const end = beat + 1 - window;
+    if (second < end && (onsets[index + 2] ?? Infinity) >= end)
+      ratios.push((second - first) / (beat + 1 - second));
   });
   return ratios.length >= FEWEST_PAIRS ? median(ratios) : null;
 }

@@ -1,4 +1,4 @@
-import type { Beats } from '../../shared';
+import { type Beats, defined } from '../../shared';
 
 /** A lean that grows (T1.7): by how much over the whole take, and how many onsets stayed with its beginning. */
 export type Drift = {
@@ -17,21 +17,28 @@ const STEADY_MS = 15;
 
 /**
  * A straight line through the deviations of a take, least squares.
- * @param deviations onsets in beats, each with its milliseconds off the grid
+ * @param deviations onsets in beats, in order, each with its milliseconds off the grid
  */
 export function driftOf(deviations: readonly { readonly at: Beats; readonly ms: number }[]): Drift | null {
   const of = deviations.length;
   if (of < ENOUGH) return null;
-  const mean = (values: readonly number[]) => values.reduce((sum, one) => sum + one, 0) / of;
-  const meanAt = mean(deviations.map(({ at }) => at));
-  const meanMs = mean(deviations.map(({ ms }) => ms));
-  const along = deviations.reduce((sum, { at }) => sum + (at - meanAt) ** 2, 0);
+  let [meanAt, meanMs] = [0, 0];
+  for (const { at, ms } of deviations) {
+    meanAt += at / of;
+    meanMs += ms / of;
+  }
+  let [along, together] = [0, 0];
+  for (const { at, ms } of deviations) {
+    along += (at - meanAt) ** 2;
+    together += (at - meanAt) * (ms - meanMs);
+  }
   if (along === 0) return null;
-  const slope = deviations.reduce((sum, { at, ms }) => sum + (at - meanAt) * (ms - meanMs), 0) / along;
-  const left = deviations.reduce((sum, { at, ms }) => sum + (ms - meanMs - slope * (at - meanAt)) ** 2, 0);
+  const slope = together / along;
+  let left = 0;
+  for (const { at, ms } of deviations) left += (ms - meanMs - slope * (at - meanAt)) ** 2;
   const error = Math.sqrt(left / Math.max(1, of - 2) / along);
-  const first = Math.min(...deviations.map(({ at }) => at));
-  const last = Math.max(...deviations.map(({ at }) => at));
+  const first = defined(deviations[0]).at;
+  const last = defined(deviations[of - 1]).at;
   const start = meanMs + slope * (first - meanAt);
   return {
     ms: slope * (last - first),

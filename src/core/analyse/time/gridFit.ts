@@ -1,4 +1,4 @@
-import { elementAt, type Beats } from '../../shared';
+import { type Beats, defined } from '../../shared';
 
 /** An onset of the line with the pitch class it sounds. */
 export type GridOnset = { readonly beat: Beats; readonly pc: number };
@@ -26,7 +26,7 @@ export class GridFit {
   ) {
     for (const { beat } of onsets) {
       const bin = Math.floor((beat - Math.floor(beat)) * BINS) % BINS;
-      this.histogram[bin] = elementAt(this.histogram, bin) + 1;
+      this.histogram[bin] = defined(this.histogram[bin]) + 1;
     }
     this.densities = SECONDS.map((second) => densityOf(second, toBeats(SPREAD_MS)));
   }
@@ -57,8 +57,8 @@ export class GridFit {
     const shift = Math.round(this.toBeats(ms) * BINS);
     let sum = 0;
     for (let bin = 0; bin < BINS; bin++) {
-      const count = elementAt(this.histogram, bin);
-      if (count > 0) sum += count * elementAt(density, (((bin - shift) % BINS) + BINS) % BINS);
+      const count = defined(this.histogram[bin]);
+      if (count > 0) sum += count * defined(density[(((bin - shift) % BINS) + BINS) % BINS]);
     }
     return sum;
   }
@@ -81,7 +81,7 @@ export class GridFit {
   /** The second eighth that fits best at an offset. */
   private second(ms: number): Beats {
     const fits = this.densities.map((density) => this.likelihood(density, ms));
-    return elementAt(SECONDS, fits.indexOf(Math.max(...fits)));
+    return defined(SECONDS[fits.indexOf(Math.max(...fits))]);
   }
 }
 

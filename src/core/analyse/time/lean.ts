@@ -1,6 +1,6 @@
-import { soundingAt, strongBeats, formPositionOf, type Timeline, chorusAt } from '../../chart';
+import { spanIndexAt, strongBeats, formPositionOf, type Timeline, chorusAt } from '../../chart';
 import { hasTone } from '../../music';
-import { beatsToSeconds, median, secondsToBeats, elementAt, type Beats } from '../../shared';
+import { beatsToSeconds, median, secondsToBeats, type Beats, defined } from '../../shared';
 import type { PlayedNote } from '../notes/played';
 import { GridFit, type GridOnset, type GridPeak } from './gridFit';
 
@@ -76,7 +76,7 @@ export function leanOf(
         (ms * ms) / (2 * priorMs * priorMs),
     }))
     .sort((a, b) => b.score - a.score);
-  const best = elementAt(weighed, 0);
+  const best = defined(weighed[0]);
   const next = weighed[1];
   const isDecided = !next || best.score - next.score >= CLEARLY || Math.abs(best.ms) <= MOST_UNDECIDED_MS / 2;
   const exact = settled(fit, best.ms, toMs);
@@ -117,7 +117,11 @@ const noLean = (isMeasured: boolean): LeanEstimate => ({
 /** The middle of the deviations round an offset, taken anew until it stands still. */
 function settled(fit: GridFit, from: number, toMs: (beats: Beats) => number): number {
   let ms = from;
-  for (let round = 0; round < SETTLING; round++) ms += median(fit.deviations(ms).map(toMs)) ?? 0;
+  for (let round = 0; round < SETTLING; round++) {
+    const off = toMs(median(fit.deviations(ms)) ?? 0);
+    if (off === 0) break;
+    ms += off;
+  }
   return ms;
 }
 
@@ -145,7 +149,8 @@ function lineOnsets(notes: readonly PlayedNote[], timeline: Timeline): GridOnset
 }
 
 /** How much likelier a chord tone is on a strong beat, on a beat, and off it (common practice, no source). */
-const CHORD_TONES = { strong: 0.8, beat: 0.7, off: 0.55 } as const;
+const likelihoods = (chance: number) => ({ inChord: Math.log(chance), foreign: Math.log(1 - chance) });
+const CHORD_TONES = { strong: likelihoods(0.8), beat: likelihoods(0.7), off: likelihoods(0.55) } as const;
 const ON_BEAT: Beats = 0.13;
 
 /** Do chord tones fall on the beats, once an offset is taken out? A logarithm of likelihood. */
@@ -154,10 +159,10 @@ function harmonyFit(onsets: readonly GridOnset[], timeline: Timeline, shift: Bea
   for (const { beat, pc } of onsets) {
     const at = beat - shift;
     if (at < -ON_BEAT) continue;
-    const { chord } = soundingAt(timeline, Math.max(0, at + ON_BEAT / 2)).span;
+    const { chord } = defined(timeline.chordSpans[spanIndexAt(timeline, Math.max(0, at + ON_BEAT / 2))]);
     if (!chord) continue;
-    const chance = CHORD_TONES[placeOf(timeline, at)];
-    sum += Math.log(hasTone(chord, pc) ? chance : 1 - chance);
+    const { inChord, foreign } = CHORD_TONES[placeOf(timeline, at)];
+    sum += hasTone(chord, pc) ? inChord : foreign;
   }
   return sum;
 }
@@ -166,7 +171,7 @@ function placeOf(timeline: Timeline, at: Beats): keyof typeof CHORD_TONES {
   const nearest = Math.round(at);
   if (Math.abs(at - nearest) > ON_BEAT || nearest < 0) return 'off';
   const { bar, beatInBar } = formPositionOf(timeline, nearest + 1e-6);
-  return strongBeats(elementAt(timeline.bars, bar).meter).includes(Math.round(beatInBar)) ? 'strong' : 'beat';
+  return strongBeats(defined(timeline.bars[bar]).meter).includes(Math.round(beatInBar)) ? 'strong' : 'beat';
 }
 
 /** Each chorus round the take's own lean; one that differs from it by too much is not told by its onsets. */
