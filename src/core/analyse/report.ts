@@ -4,7 +4,7 @@ import { changesOf, type Chart, type Timeline } from '../chart';
 import { cellAt, planOn, type PlanChoice } from '../plan';
 import { answersOf } from './phrases/answers';
 import { tensionCurveOf, type ChorusCurve } from './statistics/tensionCurve';
-import { assignChords, type AnalysisScene } from './harmonicContext/chordAssignment';
+import { assignChords, contextAt, type AnalysisScene } from './harmonicContext/chordAssignment';
 import { coverageOf, type ChordCoverage } from './statistics/coverage';
 import {
   coverageByFunction,
@@ -239,6 +239,12 @@ function sceneOf(request: AnalysisRequest) {
     windows,
     line: heard.line,
     contexts: harmonicContextsOf(timeline, harmony),
+    contextsByChorus: new Map(
+      [...plan.homesByChorus].map(([chorus, homeScales]) => [
+        chorus,
+        harmonicContextsOf(timeline, { ...harmony, homeScales }),
+      ]),
+    ),
     changes: changesOf(timeline, choruses),
   };
   return { timeline, lean, plan, heard, choruses, scene };
@@ -256,7 +262,7 @@ function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
 function eventReport(
   event: NoteEvents['events'][number],
   { chord, sounding }: ChordAssignment,
-  { contexts }: AnalysisScene,
+  scene: AnalysisScene,
 ): EventReport {
   const { index, onset, voices } = event;
   const pitches = pitchesIn(event);
@@ -265,7 +271,9 @@ function eventReport(
   else if (pitches === 2) kind = 'dyad';
   else kind = 'chord';
   const name =
-    kind === 'chord' ? hitName(event, chord, defined(contexts[sounding.span.index]).keyScale) : null;
+    kind === 'chord'
+      ? hitName(event, chord, contextAt(scene, sounding.span.index, sounding.chorus).keyScale)
+      : null;
   return {
     index,
     onsetBeat: onset,

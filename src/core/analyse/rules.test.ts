@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { unwrap } from '../shared';
-import { readChart } from '../chart';
-import { PLAN_IDS, type PlanId } from '../plan';
+import { readChart, timelineOf } from '../chart';
+import { PLAN_IDS, readPlan, type PlanChoice, type PlanId } from '../plan';
 import { readScale } from '../music';
 import { analyse, type PlayedNote, type Report } from './index';
 
@@ -400,4 +400,30 @@ test('the player’s home scale changes the plan’s material, not the heights',
   expect(own!.notes.map((one) => one.inPlan)).toEqual([false, true]);
   expect(other!.notes.map((one) => one.inPlan)).toEqual([true, true]);
   expect(own!.notes.map((one) => one.height)).toEqual(other!.notes.map((one) => one.height));
+});
+
+test('a chorus with a home scale of its own is judged by it: levels, spans, coverage and what a plan plays', () => {
+  const chart = unwrap(readChart('key: C\n| Cmaj7 | Cmaj7 |'));
+  // E♭ in both choruses: foreign to C major, a tone of C minor pentatonic
+  const notes = line('63@0+4 67@4+4 63@8+4 67@12+4');
+  const home = unwrap(readScale('C minor pentatonic'));
+  const plan: PlanChoice = {
+    id: 'scale-per-chord',
+    parts: [{ where: { chorus: 2 }, plan: { id: 'home-scale', home } }],
+  };
+  const { notes: judged, coverageOverall } = analyse({ chart, tempo: 100, notes, plan });
+  expect(judged.map(({ tier, height }) => [tier, height])).toEqual([
+    ['outside', 4],
+    ['chord', 0],
+    ['scale', 2],
+    ['chord', 0],
+  ]);
+  expect(coverageOverall.homeUsed).toContain(3);
+  const homes = [0, 1].map((chorus) =>
+    readPlan(chart, timelineOf(chart, 100), plan, chorus).map(({ home }) => home.name),
+  );
+  expect(homes).toEqual([
+    ['C major', 'C major'],
+    ['C minor pentatonic', 'C minor pentatonic'],
+  ]);
 });

@@ -46,6 +46,8 @@ export type PlanCell = {
 export type Plan = {
   readonly id: PlanId;
   readonly homeScales: readonly Scale[];
+  /** Home scales of choruses (from 0) that have their own. */
+  readonly homesByChorus: ReadonlyMap<number, readonly Scale[]>;
   readonly cells: readonly PlanCell[];
   /** Cells of choruses that have their own, counted from 0. */
   readonly byChorus: ReadonlyMap<number, readonly PlanCell[]>;
@@ -55,6 +57,10 @@ export type Plan = {
 /** The cell of a stretch in a chorus (from 0). */
 export const cellAt = (plan: Plan, stretch: number, chorus = 0): PlanCell =>
   defined((plan.byChorus.get(chorus) ?? plan.cells)[stretch]);
+
+/** The home scales of a chorus (from 0), one for each stretch. */
+export const homesIn = (plan: Plan, chorus: number): readonly Scale[] =>
+  plan.homesByChorus.get(chorus) ?? plan.homeScales;
 
 /** The height a chorus (from 0) is meant to float at. */
 export const heightIntent = (plan: Plan, chorus: number): HeightIntent =>
@@ -72,12 +78,14 @@ export function planOf(
   timeline?: Timeline,
   overlays: ReadonlyMap<string, Superimposed> = new Map(),
 ): Plan {
-  const homeScales = harmony.readings.map((reading, index) => {
-    const part = choice.parts?.findLast(
-      ({ where, plan }) => plan.home && isHere(where, reading, index, null, timeline),
-    );
-    return part?.plan.home ?? choice.home ?? defined(harmony.homeScales[index]);
-  });
+  const homesAsked = (chorus: number | null): Scale[] =>
+    harmony.readings.map((reading, index) => {
+      const part = choice.parts?.findLast(
+        ({ where, plan }) => plan.home && isHere(where, reading, index, chorus, timeline),
+      );
+      return part?.plan.home ?? choice.home ?? defined(harmony.homeScales[index]);
+    });
+  const homeScales = homesAsked(null);
   const cellsIn = (chorus: number | null): PlanCell[] =>
     harmony.readings.map((reading, index) => {
       const part = choice.parts?.findLast(({ where }) => isHere(where, reading, index, chorus, timeline));
@@ -89,12 +97,14 @@ export function planOf(
         return superimposedCell(settings, readingsWithin(laid, span));
       return cellOf(settings, home, harmony, index);
     });
-  const own = new Set(
-    (choice.parts ?? []).flatMap(({ where }) => (where.chorus === undefined ? [] : [where.chorus - 1])),
-  );
+  const ofChoruses = (choice.parts ?? []).filter(({ where }) => where.chorus !== undefined);
+  const chorusesOf = (parts: typeof ofChoruses) => new Set(parts.map(({ where }) => (where.chorus ?? 1) - 1));
+  const own = chorusesOf(ofChoruses);
+  const ownHomes = chorusesOf(ofChoruses.filter(({ plan }) => plan.home));
   return {
     id: choice.id,
     homeScales,
+    homesByChorus: new Map([...ownHomes].map((chorus) => [chorus, homesAsked(chorus)])),
     cells: cellsIn(null),
     byChorus: new Map([...own].map((chorus) => [chorus, cellsIn(chorus)])),
     heights: choice.heights ?? [PLANS[choice.id].height],

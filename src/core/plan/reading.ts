@@ -10,7 +10,7 @@ import {
   type Scale,
 } from '../music';
 import { modulo, type PitchClass, defined } from '../shared';
-import { cellAt, planOn, type PlanCell } from './plan';
+import { cellAt, homesIn, planOn, type PlanCell } from './plan';
 import type { PlanChoice } from './settings';
 
 /** A note as a plan names it over a chord. */
@@ -54,7 +54,7 @@ export function readPlan(chart: Chart, timeline: Timeline, choice: PlanChoice, c
     const reading = harmony.readings[index];
     if (!reading) return [];
     const { chord } = reading;
-    const home = defined(plan.homeScales[index]);
+    const home = defined(homesIn(plan, chorus)[index]);
     const spell = spellerOf(chord, home);
     const named = (pcs: Iterable<PitchClass>): PlanNote[] =>
       fromRoot(chord, pcs).map((pc) => ({

@@ -2,7 +2,12 @@ import { soundingAt, type ChordChange } from '../../chart';
 import { hasTone, type IntervalName } from '../../music';
 import { cellAt, type Plan } from '../../plan';
 import { type Beats, type Midi, type PitchClass, type Semitones, defined } from '../../shared';
-import { isWithinReach, standsAlone, type AnalysisScene } from '../harmonicContext/chordAssignment';
+import {
+  contextAt,
+  isWithinReach,
+  standsAlone,
+  type AnalysisScene,
+} from '../harmonicContext/chordAssignment';
 import { isNeutralThird, printedInterval, restingTier, voiceTier } from '../harmonicContext/harmonicContext';
 import { lineBetween, longestSounding, soundsBetween } from '../notes/lineBetween';
 import { type ChordAssignment, type Event, type LineNote, type Voice } from '../notes/voice';
@@ -132,7 +137,7 @@ const rank = (judged: JudgedLanding, change: ChordChange, voice: Voice): number 
 
 /** Rule T8.2. */
 function verdictOf({ plan, scene }: JudgedLanding, change: ChordChange, voice: Voice): Verdict {
-  const context = defined(scene.contexts[change.span.index]);
+  const context = contextAt(scene, change.span.index, change.chorus);
   const { targets, tones } = cellAt(plan, change.span.index, change.chorus);
   if (targets.includes(voice.pc) || isNeutralTarget(context, targets, voice)) return 'target';
   if (tones?.includes(voice.pc)) return 'chord-tone';
@@ -156,7 +161,7 @@ function isNeutralTarget(
  * in an event the best voice (target, chord tone, colour, scale, outside; ties the upper).
  */
 function onTheChange(judged: JudgedLanding, change: ChordChange): Arrival | null {
-  const context = defined(judged.scene.contexts[change.span.index]);
+  const context = contextAt(judged.scene, change.span.index, change.chorus);
   const { line, windows } = judged.scene;
   const on = lineBetween(line, change.at - windows.on - EPSILON, change.at + windows.on + 2 * EPSILON)
     .filter((note) => Math.abs(note.onset - change.at) <= windows.on + EPSILON)
@@ -227,7 +232,7 @@ function describe(judged: JudgedLanding, change: ChordChange, found: Arrival | n
   }
   const { voice, timing } = found;
   const verdict = verdictOf(judged, change, voice);
-  const context = defined(judged.scene.contexts[change.span.index]);
+  const context = contextAt(judged.scene, change.span.index, change.chorus);
   const landing = { noteIndex: voice.index, interval: printedInterval(context, voice), timing, verdict };
   if (voiceTier(context, voice) === 'chord' || verdict === 'target') return landing;
   const settled = settledByFigure(judged, change, found.line, (note) => verdictOf(judged, change, note));

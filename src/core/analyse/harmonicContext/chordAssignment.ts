@@ -17,10 +17,19 @@ import { EPSILON, type Windows } from '../notes/windows';
 export type AnalysisScene = {
   readonly timeline: Timeline;
   readonly contexts: readonly HarmonicContext[];
+  /** Contexts of choruses (from 0) in which the plan has a home scale of its own. */
+  readonly contextsByChorus: ReadonlyMap<number, readonly HarmonicContext[]>;
   readonly changes: readonly ChordChange[];
   readonly line: Line;
   readonly windows: Windows;
 };
+
+/** What lies under a chord span of the form in one of the choruses, which count from 0. */
+export const contextAt = (
+  scene: Pick<AnalysisScene, 'contexts' | 'contextsByChorus'>,
+  span: number,
+  chorus: number,
+): HarmonicContext => defined((scene.contextsByChorus.get(chorus) ?? scene.contexts)[span]);
 
 /**
  * Which chord each line note belongs to.
@@ -72,7 +81,7 @@ function anticipatedChange(
   change: ChordChange | undefined,
 ): ChordChange | null {
   if (!change || !isWithinReach(scene, note, change.at)) return null;
-  const next = defined(scene.contexts[change.span.index]);
+  const next = contextAt(scene, change.span.index, change.chorus);
   const fits =
     pitchesIn(event) >= FEWEST_IN_HIT
       ? isHitOf(event, change)
@@ -115,11 +124,11 @@ export function standsAlone({ line }: AnalysisScene, note: LineNote, at: Beats):
  * not in the present chord's scale.
  */
 function leadIn(scene: AnalysisScene, events: readonly Event[], change: ChordChange): number[] {
-  const { line, contexts: contexts, windows } = scene;
+  const { line, windows } = scene;
   const landing = landedOn(scene, events, change);
   if (!landing) return [];
-  const next = defined(contexts[change.span.index]);
-  const left = soundingAt(scene.timeline, change.at - 1e-3).span;
+  const next = contextAt(scene, change.span.index, change.chorus);
+  const left = soundingAt(scene.timeline, change.at - 1e-3);
   const presentStart = scene.changes[change.index - 1]?.at ?? -Infinity;
   const run: number[] = [];
   for (let place = landing.event - 1; place >= 0; place--) {
@@ -129,7 +138,7 @@ function leadIn(scene: AnalysisScene, events: readonly Event[], change: ChordCha
     if (!starts || !isLinked(note, line[place + 1]) || !next.scale.has(note.pc)) break;
     run.unshift(place);
   }
-  const own = defined(contexts[left.index]);
+  const own = contextAt(scene, left.span.index, left.chorus);
   const foreign = run.filter((place) => isForeignTo(own, defined(line[place]).pc));
   return run.length > 0 && foreign.length * 2 >= run.length ? run : [];
 }

@@ -1,7 +1,7 @@
 import { soundingAfter, type SoundingChord } from '../../chart';
 import type { Beats } from '../../shared';
 import { isChange, type Chord } from '../../music';
-import type { AnalysisScene } from './chordAssignment';
+import { contextAt, type AnalysisScene } from './chordAssignment';
 import { printedInterval, restingTier } from './harmonicContext';
 import {
   TENSION_LEVEL,
@@ -36,7 +36,7 @@ export function spansOf(
   for (;;) {
     const next = now.end < end - EPSILON ? borderAfter(scene, now, end) : null;
     const to = next?.start ?? end;
-    const context = scene.contexts[now.span.index]!;
+    const context = contextAt(scene, now.span.index, now.chorus);
     spans.push({
       chord: now.span.chord?.symbol ?? null,
       interval: printedInterval(context, voice),

@@ -124,7 +124,7 @@ function runsOf(scene: AnalysisScene, choruses: number): SymbolRun[] {
   const runs: SymbolRun[] = [];
   for (let chorus = 0; chorus < choruses; chorus++) {
     let previous: string | null = null;
-    for (const ground of scene.contexts) {
+    for (const ground of scene.contextsByChorus.get(chorus) ?? scene.contexts) {
       const offset = chorus * scene.timeline.formBeats;
       const [start, end] = [ground.span.start + offset, ground.span.end + offset];
       const symbol = ground.chord?.symbol ?? null;

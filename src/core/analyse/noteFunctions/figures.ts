@@ -1,6 +1,6 @@
 import { hasTone } from '../../music';
 import { isOnBeat } from '../../chart';
-import type { AnalysisScene } from '../harmonicContext/chordAssignment';
+import { contextAt, type AnalysisScene } from '../harmonicContext/chordAssignment';
 import { baseTier, voiceTier, isChromatic, type HarmonicContext } from '../harmonicContext/harmonicContext';
 import { firstWhere } from '../notes/lineBetween';
 import { sequencesOf, type SequenceRun } from './sequence';
@@ -48,12 +48,12 @@ export class Walk {
     readonly scene: AnalysisScene,
     readonly assignments: readonly ChordAssignment[],
   ) {
-    const { line, contexts } = scene;
+    const { line } = scene;
     const linked = line.map((note, place) => isLinked(note, line[place + 1]));
     this.moved = movedShapesOf(line, linked);
     this.pitches = unleapt(line, linked);
-    this.sequences = sequencesOf(line, linked, assignments, contexts);
-    this.contexts = assignments.map(({ sounding }) => defined(contexts[sounding.span.index]));
+    this.contexts = assignments.map(({ sounding }) => contextAt(scene, sounding.span.index, sounding.chorus));
+    this.sequences = sequencesOf(line, linked, this.contexts);
     this.chordTones = line.map((note, place) => voiceTier(this.context(place), note) === 'chord');
     this.joins = line.map((note, place) => isLinked(note, line[place + 1], FIGURE_GAP));
   }

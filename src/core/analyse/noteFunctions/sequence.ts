@@ -1,7 +1,7 @@
-import { modulo } from '../../shared';
+import { defined, modulo } from '../../shared';
 import { ladderOf, type Scale } from '../../music';
 import type { HarmonicContext } from '../harmonicContext/harmonicContext';
-import type { ChordAssignment, Line } from '../notes/voice';
+import type { Line } from '../notes/voice';
 
 export type SequenceRun = { readonly first: number; readonly last: number };
 
@@ -12,18 +12,18 @@ export type SequenceRun = { readonly first: number; readonly last: number };
  * home scale, rhythm free. Places in the
  * line, inclusive; those that lie in another one are left out.
  * @param linked is each note linked to the next?
+ * @param contexts what lies under each note
  */
 export function sequencesOf(
   line: Line,
   linked: readonly boolean[],
-  assignments: readonly ChordAssignment[],
   contexts: readonly HarmonicContext[],
 ): SequenceRun[] {
   const runs: SequenceRun[] = [];
-  const ways = climbsOf(line, contexts);
+  const climbsOf = climbsOn(line);
   let reached = -1;
   for (let first = 0; first + 2 < line.length; first++) {
-    const climb = ways[assignments[first]!.sounding.span.index]!;
+    const climb = climbsOf(defined(contexts[first]));
     let last = -1;
     for (let size = 2; size <= 4; size++) {
       if (!linked[first + size - 2]) break;
@@ -58,7 +58,7 @@ function longestFrom(steps: Int16Array, linked: readonly boolean[], first: numbe
  * The line in steps of every scale that a ground knows it by; grounds whose scales hold the same tones share
  * one.
  */
-function climbsOf(line: Line, contexts: readonly HarmonicContext[]): readonly (readonly Int16Array[])[] {
+function climbsOn(line: Line): (context: HarmonicContext) => readonly Int16Array[] {
   const climbs = new Map<string, Int16Array>();
   const climbOf = (scale: Scale): Int16Array => {
     const tones = scale.pcs.join();
@@ -68,9 +68,15 @@ function climbsOf(line: Line, contexts: readonly HarmonicContext[]): readonly (r
     climbs.set(tones, made);
     return made;
   };
-  return contexts.map(({ bareScale, keyScale, home }) => [
-    ...new Set([bareScale, keyScale, home].map(climbOf)),
-  ]);
+  const byContext = new Map<HarmonicContext, readonly Int16Array[]>();
+  return (context) => {
+    const known = byContext.get(context);
+    if (known) return known;
+    const { bareScale, keyScale, home } = context;
+    const made = [...new Set([bareScale, keyScale, home].map(climbOf))];
+    byContext.set(context, made);
+    return made;
+  };
 }
 
 /** A note that is not in the scale. */

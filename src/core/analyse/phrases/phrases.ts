@@ -1,7 +1,7 @@
 import { lowerQuartile, median, secondsToBeats, type Beats, defined } from '../../shared';
 import { toneByRole, type IntervalName } from '../../music';
 import { beatsPerBar, isOnStrongBeat, formPositionOf } from '../../chart';
-import type { AnalysisScene } from '../harmonicContext/chordAssignment';
+import { contextAt, type AnalysisScene } from '../harmonicContext/chordAssignment';
 import { printedInterval, voiceTier, type HarmonicContext } from '../harmonicContext/harmonicContext';
 import { firstWhere } from '../notes/lineBetween';
 import { likenessOf } from './motifs';
@@ -53,13 +53,13 @@ export function phrasesOf(
     phrases,
     scene.line,
     (place) =>
-      voiceTier(
-        defined(scene.contexts[defined(assignments[place]).sounding.span.index]),
-        defined(scene.line[place]),
-      ) === 'chord',
+      voiceTier(contextOf(scene, defined(assignments[place])), defined(scene.line[place])) === 'chord',
   );
   return phrases.map((phrase, index) => ({ ...phrase, ...likeness[index] }));
 }
+
+const contextOf = (scene: AnalysisScene, { sounding }: ChordAssignment): HarmonicContext =>
+  contextAt(scene, sounding.span.index, sounding.chorus);
 
 function groupPhrases(scene: AnalysisScene, events: readonly Event[]): Event[][] {
   const gaps = onsetGaps(events);
@@ -175,7 +175,7 @@ function endOf(
   assignment: ChordAssignment,
 ): { endInterval: IntervalName | null; end: PhraseEnd; firm: boolean } {
   const note = defined(scene.line[place]);
-  const context = defined(scene.contexts[assignment.sounding.span.index]);
+  const context = contextOf(scene, assignment);
   const firm =
     note.end - note.onset >= 1 - EPSILON || isOnStrongBeat(scene.timeline, note.onset, scene.windows.on);
   return { endInterval: printedInterval(context, note), end: pitchEnd(context, note), firm };

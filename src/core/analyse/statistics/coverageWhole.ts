@@ -94,7 +94,8 @@ export function coverageOverall(scene: AnalysisScene, notes: readonly JudgedNote
     lowest = Math.min(lowest, judged.voice.pitch);
     highest = Math.max(highest, judged.voice.pitch);
   }
-  const home = [...new Set(scene.contexts.flatMap((context) => context.home.pcs))];
+  const contexts = [scene.contexts, ...scene.contextsByChorus.values()].flat();
+  const home = [...new Set(contexts.flatMap((context) => context.home.pcs))];
   return {
     count,
     byInterval: counts,
