@@ -558,3 +558,51 @@ test('a reader that closes the pipe ends the command quietly', () => {
   const { stdout, stderr, status } = spawnSync('bash', ['-o', 'pipefail', '-c', line], { encoding: 'utf8' });
   expect([stdout.length, stderr, status]).toEqual([40, '', 0]);
 });
+
+test('help: every command with an example that is itself a call of that command; the version; completion', () => {
+  const all = wander('--help').stdout;
+  const { version } = JSON.parse(readFileSync('package.json', 'utf8')) as { version: string };
+  expect(wander('--version').stdout).toBe(`wander ${version}\n`);
+  for (const name of ['transcribe', 'study', 'drill', 'completion']) {
+    expect(all).toContain(`  ${name} `);
+    const { status, stdout } = wander(name, '--help');
+    expect([status, /Example:\n {2}.*wander (\w+)/.exec(stdout)?.[1]]).toEqual([0, name]);
+  }
+  expect(wander('help', 'neck').stdout).toBe(wander('neck', '--help').stdout);
+  // the script is run by a shell of its own: what it offers after `wander neck`
+  const offered = spawnSync(
+    'bash',
+    [
+      '-c',
+      `${wander('completion', 'bash').stdout}\nCOMP_WORDS=(wander neck s); COMP_CWORD=2; _wander; echo "\${COMPREPLY[@]}"`,
+    ],
+    { encoding: 'utf8' },
+  );
+  expect(offered.stdout).toBe('scale\n');
+});
+
+test('errors end with what to try', () => {
+  expect(wander('anlyse').stderr).toBe(
+    'There is no command “anlyse”. Try: wander analyse\nSee: wander --help\n',
+  );
+  expect(wander('study', at('chart.txt'), '--hme', 'A blues').stderr).toBe(
+    'There is no option --hme. Try: --home\nSee: wander study --help\n',
+  );
+  expect(wander('constructor').status).toBe(2);
+});
+
+test('a drill is printed as names and tablature; a pipe that closes early is no failure', () => {
+  const { stdout } = wander('drill', at('chart.txt'), '--kind', 'ladder-thirds', '--seed', '3');
+  const rows = stdout.split('\n');
+  const strings = rows.filter((row) => /^[EADGB] +\|/.test(row));
+  expect(strings.map((row) => row[0]).slice(0, 6)).toEqual(['E', 'B', 'G', 'D', 'A', 'E']);
+  // all rows of a line are as long, and every name above has a fret below it
+  const [names = ''] = rows.slice(rows.findIndex((row) => row.startsWith('E  |')) - 1);
+  const frets = strings.slice(0, 6).flatMap((row) => row.match(/\d+/g) ?? []);
+  expect(new Set(strings.slice(0, 6).map((row) => row.length)).size).toBe(1);
+  expect(names.trim().split(/\s+/)).toHaveLength(frets.length);
+  const piped = spawnSync('bash', ['-c', `set -o pipefail; node bin/wander drill --list | head -n 1`], {
+    encoding: 'utf8',
+  });
+  expect([piped.status, piped.stderr]).toEqual([0, '']);
+});

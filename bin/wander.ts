@@ -1,49 +1,7 @@
-import { BadInput, EXIT } from './commands/exit';
-
-type Command = (args: string[]) => Promise<void> | void;
-
-/** Each command is loaded when it is called: `theory` need not wait for what `transcribe` needs. */
-const COMMANDS: Record<string, () => Promise<Command>> = {
-  transcribe: async () => (await import('./commands/transcribe')).transcribeCommand,
-  analyse: async () => (await import('./commands/analyse')).analyseCommand,
-  chart: async () => (await import('./commands/chart')).chartCommand,
-  study: async () => (await import('./commands/study')).studyCommand,
-  neck: async () => (await import('./commands/neck')).neckCommand,
-  theory: async () => (await import('./commands/theory')).theoryCommand,
-  drill: async () => (await import('./commands/drill')).drillCommand,
-  band: async () => (await import('./commands/band')).bandCommand,
-  play: async () => (await import('./commands/play')).playCommand,
-  export: async () => (await import('./commands/export')).exportCommand,
-  backup: async () => (await import('./commands/backup')).backupCommand,
-  restore: async () => (await import('./commands/restore')).restoreCommand,
-};
-
-const USAGE = `wander: hear a solo, hold it against the chords, say what each note did
-
-  wander transcribe take.wav --json [--frames] [--tuning auto|440]
-  wander analyse take.wav|notes.json|line.mid --chart chart.txt --tempo 96 [--offset 0.0|auto] [--plan outline]
-                 [--home "Bb minor pentatonic"] [--choruses N] [--overlay changes.txt] [PLAN …] [--before earlier.json[@84] …] [--json]
-  wander chart check chart.txt [--json]
-  wander chart convert chart.txt|chart.musicxml|chart.mid --to text|musicxml|midi [--out file]
-  wander chart transpose chart.txt --to Eb | --by 3 [--out file] [--json]
-  wander study chart.txt [PLAN …] [--json]    what the plan plays over each chord, its targets, shapes and clashes
-      PLAN: [--plan ID] [--home SCALE] [--target third] [--degrees "1 b3 4 5 6"] [--aims "3 5"] [--mode dorian] [--tonic-six]
-      [--changes superimposed.txt] [--part "every I: major-minor-blend"] [--part "bars 5-8, chorus 2: home-scale; home=A minor pentatonic"] …
-  wander neck chord "Cm7" [--position 5] [--tuning "E2 A2 D3 G3 B3 E4"] [--json]
-  wander neck scale "F dorian" [--position 5] [--tuning …] [--json]
-  wander neck path notes.json [--tuning …] [--json]
-  wander theory chord "Ebm7b5/Bbb" [--json]
-  wander theory scale "F melodic minor" [--json]
-  wander drill chart.txt [--kind third-from-below | --words "enclose the root"] [--bars 9-10] [--tempo 72] [--plan ID] [--home SCALE] [--seed 1] [--level easy|usual|rich] [--choruses 1] [--notes attempt.json [--offset 0.0]] [--json]    --list names them all
-  wander band chart.txt --tempo 96 --choruses 2 --out band.wav [--seed 1] [--count-in 1] [--chords keys|guitar] [--click every|two-and-four|one]
-      [--bars 9-12] [--tempo-step 4] [--key-step 5] [--drop-out 2,4] [--json]    loops, rising tempo, moving keys, choruses alone; --json prints what is played
-  wander play chart.txt --tempo 96 --plan outline --seed 7 [--profile profile.json] --out take.wav --truth truth.json
-  wander export TAKE --format midi|musicxml|csv|json|wav [--out file]    a take by its number or address; csv: its notes, with --changes its changes
-  wander backup out.zip
-  wander restore in.zip    all that is kept: charts, takes with sound, words, settings
-
-Results go to the standard output, messages to the standard error. Exit: 0 done, 2 bad input, 1 failure.
-`;
+import { nearestOf } from '@/core/shared';
+import packageJson from '../package.json';
+import { COMMANDS, commandNamed, helpOf, helpOfAll } from './catalogue';
+import { BadInput, BadUsage, EXIT } from './commands/exit';
 
 /** A reader that has seen enough closes the pipe: that is no failure. */
 for (const stream of [process.stdout, process.stderr])
@@ -52,19 +10,40 @@ for (const stream of [process.stdout, process.stderr])
     throw error;
   });
 
+const isHelp = (arg: string | undefined): boolean => arg === '--help' || arg === '-h';
+
 async function main(): Promise<void> {
   const [name, ...args] = process.argv.slice(2);
-  if (name === undefined || name === '--help' || name === '-h' || name === 'help') {
-    if (name === undefined) throw new BadInput(USAGE.trimEnd());
-    process.stdout.write(USAGE);
+  if (name === undefined) throw new BadInput(helpOfAll().trimEnd());
+  if (isHelp(name) || (name === 'help' && args[0] === undefined)) {
+    process.stdout.write(helpOfAll());
     return;
   }
-  const command = COMMANDS[name];
-  if (!command)
-    throw new BadInput(`There is no command “${name}”. Commands: ${Object.keys(COMMANDS).join(', ')}.`);
-  await (
-    await command()
-  )(args);
+  if (name === '--version') {
+    process.stdout.write(`wander ${packageJson.version}\n`);
+    return;
+  }
+  const asked = name === 'help' ? (args[0] ?? '') : name;
+  const command = commandNamed(asked);
+  if (!command) throw new BadInput(unknown(asked));
+  if (name === 'help' || args.some(isHelp)) {
+    process.stdout.write(helpOf(asked, command));
+    return;
+  }
+  try {
+    await (
+      await command.load()
+    )(args);
+  } catch (error) {
+    if (error instanceof BadUsage) throw new BadInput(`${error.message}\nSee: wander ${asked} --help`);
+    throw error;
+  }
+}
+
+function unknown(name: string): string {
+  const nearest = nearestOf(name, Object.keys(COMMANDS));
+  const hint = nearest === undefined ? '' : ` Try: wander ${nearest}`;
+  return `There is no command “${name}”.${hint}\nSee: wander --help`;
 }
 
 try {

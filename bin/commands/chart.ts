@@ -3,7 +3,7 @@ import { readChart, transposeText, type Chart } from '@/core/chart';
 import { accepted, type Outcome } from '@/core/shared';
 import { readChartMidi, readMusicXml, writeChartMidi, writeMusicXml } from '@/core/formats';
 import { keyName } from '@/core/music';
-import { BadInput, EXIT, sentence, valueOf } from './exit';
+import { BadInput, BadUsage, EXIT, sentence, valueOf } from './exit';
 import { argumentsOf, numberFrom, onlyFile, printJson, readFile, writeFile } from './input';
 
 /** `chart check|convert|transpose FILE`. */
@@ -104,7 +104,7 @@ function transpose(
   },
 ): void {
   if ((values.to === undefined) === (values.by === undefined))
-    throw new BadInput('Say where to: --to Eb, or --by 3 semitones.');
+    throw new BadUsage('Say where to: --to Eb, or --by 3 semitones.');
   const text = valueOf(
     transposeText(
       valueOf(textOf(file)),

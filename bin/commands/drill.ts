@@ -14,6 +14,7 @@ import {
 } from '@/core/drills';
 import { readNotes, toBeats } from '@/core/formats';
 import type { Level } from '@/core/lines';
+import { tablatureOf } from '../tablature';
 import { BadInput, valueOf } from './exit';
 import {
   argumentsOf,
@@ -129,10 +130,15 @@ function example(drill: Drill, { seed, choruses, level }: Wanted, isJson: boolea
   const line = choruses === null ? (made?.line ?? null) : exampleOf(drill, seed, choruses, level);
   if (isJson) return printJson({ ...drill, example: line, choruses: choruses ?? made?.passes ?? 1 });
   const { name, span, tempo, words, reason } = drill;
-  process.stdout.write(`${name}, bars ${span.join('–')} at ${tempo}\n${words}\n${reason}\n`);
+  process.stdout.write(
+    [`${name}, bars ${span.join('–')} at ${tempo}`, words, reason, ''].filter(Boolean).join('\n'),
+  );
+  process.stdout.write('\n');
   if (!line) process.stderr.write('These bars hold nothing this drill can be played on.\n');
-  for (const { onsetBeat, durationBeats, midi } of line ?? [])
-    process.stdout.write(`${onsetBeat.toFixed(2).padStart(7)}  ${durationBeats.toFixed(2)}  ${midi}\n`);
+  if (!line) return;
+  const timeline = timelineOf(valueOf(readChart(drill.chartText)), tempo);
+  const passes = choruses ?? made?.passes ?? 1;
+  process.stdout.write(`\n${tablatureOf({ timeline, notes: line, choruses: passes }).join('\n')}`);
 }
 
 function spanOf(text: string | undefined, bars: number): readonly [number, number] {

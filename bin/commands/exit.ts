@@ -5,6 +5,9 @@ export const EXIT = { ok: 0, failure: 1, badInput: 2 } as const;
 /** Something in what the user gave is wrong; ends the command with exit code 2 and the message. */
 export class BadInput extends Error {}
 
+/** The command was not called as it is meant to be: its help is named after the message. */
+export class BadUsage extends BadInput {}
+
 /** `line 3, column 5: … Try: …` */
 export function sentence(problem: Problem): string {
   const place = [

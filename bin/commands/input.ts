@@ -13,7 +13,8 @@ import {
   type PlanWords,
   type Rung,
 } from '@/core/plan';
-import { BadInput, valueOf } from './exit';
+import { nearestOf } from '@/core/shared';
+import { BadInput, BadUsage, valueOf } from './exit';
 
 type Options = NonNullable<ParseArgsConfig['options']>;
 
@@ -22,7 +23,11 @@ export function argumentsOf<T extends Options>(args: string[], options: T) {
   try {
     return parseArgs({ args: joinNegatives(args), options, allowPositionals: true, strict: true });
   } catch (error) {
-    throw new BadInput((error as Error).message);
+    const { message } = error as Error;
+    const unknown = /^Unknown option '(--[^']+)'/.exec(message)?.[1];
+    if (unknown === undefined) throw new BadUsage(message);
+    const nearest = nearestOf(unknown.slice(2), Object.keys(options));
+    throw new BadUsage(`There is no option ${unknown}.${nearest === undefined ? '' : ` Try: --${nearest}`}`);
   }
 }
 
@@ -58,7 +63,7 @@ export function writeFile(path: string, content: Uint8Array | string): void {
 /** The one file a command works on. */
 export function onlyFile(positionals: readonly string[], what: string): string {
   const [path, ...more] = positionals;
-  if (path === undefined || more.length > 0) throw new BadInput(`Name one file: ${what}.`);
+  if (path === undefined || more.length > 0) throw new BadUsage(`Name one file: ${what}.`);
   return path;
 }
 
@@ -74,7 +79,7 @@ export function numberFrom(
   if (text === undefined && fallback !== undefined) return fallback;
   const value = Number(text);
   if (text === undefined || text.trim() === '' || !(value >= low && value <= high))
-    throw new BadInput(
+    throw new BadUsage(
       `--${name} takes a number from ${low} to ${high}${text === undefined ? '' : `, not “${text}”`}.`,
     );
   return value;
@@ -88,7 +93,7 @@ export function wholeFrom(
   fallback?: number,
 ): number {
   const value = numberFrom(text, name, low, high, fallback);
-  if (!Number.isInteger(value)) throw new BadInput(`--${name} takes a whole number, not “${text}”.`);
+  if (!Number.isInteger(value)) throw new BadUsage(`--${name} takes a whole number, not “${text}”.`);
   return value;
 }
 

@@ -12,7 +12,7 @@ import {
   type NeckNote,
 } from '@/core/neck';
 import { degreeName, noteName, readChord, readScale, scaleNotes } from '@/core/music';
-import { BadInput, valueOf } from './exit';
+import { BadInput, BadUsage, valueOf } from './exit';
 import { argumentsOf, onlyFile, printJson, readFile, wholeFrom } from './input';
 import { elementAt } from '@/core/shared';
 
@@ -35,7 +35,7 @@ export function neckCommand(args: string[]): void {
   else if (what === 'scale') result = scaleOn(only(rest, 'scale "F dorian"'), instrument, position);
   else if (what === 'path') result = pathThrough(onlyFile(rest, 'the notes'), instrument);
   else result = null;
-  if (!result) throw new BadInput('Say neck chord "Cm7", neck scale "F dorian" or neck path notes.json.');
+  if (!result) throw new BadUsage('Say neck chord "Cm7", neck scale "F dorian" or neck path notes.json.');
   if (values.json) printJson(result.json);
   else process.stdout.write(`${result.lines.join('\n')}\n`);
 }
@@ -44,7 +44,7 @@ type Answer = { readonly json: object; readonly lines: readonly string[] };
 
 function only(words: readonly string[], example: string): string {
   const [word, ...more] = words;
-  if (word === undefined || more.length > 0) throw new BadInput(`Say neck ${example}.`);
+  if (word === undefined || more.length > 0) throw new BadUsage(`Say neck ${example}.`);
   return word;
 }
 

@@ -1,5 +1,5 @@
 import { noteName, readChord, readScale, scaleNotes, toneList } from '@/core/music';
-import { BadInput, valueOf } from './exit';
+import { BadUsage, valueOf } from './exit';
 import { argumentsOf, printJson } from './input';
 
 /** `theory chord SYMBOL`, `theory scale NAME`. */
@@ -7,7 +7,7 @@ export function theoryCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, { json: { type: 'boolean' } });
   const [what, text, ...more] = positionals;
   if ((what !== 'chord' && what !== 'scale') || text === undefined || more.length > 0)
-    throw new BadInput('Say theory chord "Ebm7b5" or theory scale "F melodic minor".');
+    throw new BadUsage('Say theory chord "Ebm7b5" or theory scale "F melodic minor".');
   const result = what === 'chord' ? chordFacts(text) : scaleFacts(text);
   if (values.json) printJson(result);
   else
