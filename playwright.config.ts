@@ -36,6 +36,8 @@ export default defineConfig({
   use: {
     baseURL: addressOf(PORT),
     viewport: { width: 1280, height: 800 },
+    // the theme follows the system until one is chosen
+    colorScheme: 'dark',
     launchOptions: {
       executablePath: CHROMIUM,
       args: [

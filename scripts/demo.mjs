@@ -26,11 +26,19 @@ await bundleJudging();
 await bundleScript('seed-demo');
 run('node', ['dist/scripts/seed-demo.mjs']);
 
-const server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], {
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-server.stdout.on('data', (text) => {
-  if (String(text).includes('Ready')) console.log(`\nIdle Wander is at http://127.0.0.1:${port}\n`);
-});
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
-server.on('exit', (code) => process.exit(code ?? 0));
+/** The server ends with this code where it asks to be started again: to restore a backup before anything is open. */
+const RESTART_CODE = 75;
+let server = null;
+
+function serve() {
+  server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: { ...process.env, IDLE_WANDER_RESTARTS: 'yes' },
+  });
+  server.stdout.on('data', (text) => {
+    if (String(text).includes('Ready')) console.log(`\nIdle Wander is at http://127.0.0.1:${port}\n`);
+  });
+  server.on('exit', (code) => (code === RESTART_CODE ? serve() : process.exit(code ?? 0)));
+}
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server?.kill(signal));
+serve();

@@ -2,6 +2,14 @@
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const { isFileDatabase, databaseFile, migrateDatabase } = await import('./server/db/client');
+  if (isFileDatabase()) {
+    const { backUpBeforeUpdate, doWhatWasAsked } = await import('./server/backup');
+    const done = await doWhatWasAsked();
+    if (done !== null) console.warn(done);
+    await backUpBeforeUpdate().catch((error: Error) =>
+      console.warn(`No backup before the update: ${error.message}`),
+    );
+  }
   await migrateDatabase();
   const { keepEarlierHomes } = await import('./server/earlierHomes');
   // not a reason to serve nothing: it is tried again at the next start
@@ -10,6 +18,8 @@ export async function register(): Promise<void> {
   judgingThread().warm();
   const { startRetention } = await import('./server/retention');
   startRetention();
+  const { startDailyBackups } = await import('./server/backup');
+  startDailyBackups();
   if (!isFileDatabase()) return;
   const { lockForServing } = await import('./server/db/serverLock');
   if (!(await lockForServing(databaseFile()))) {

@@ -1,3 +1,4 @@
+import { open } from 'node:fs/promises';
 import type Joi from 'joi';
 import { Failure } from './failure';
 import { LIMITS } from './limits';
@@ -30,6 +31,27 @@ export async function readBytes(request: Request, most: number): Promise<Uint8Ar
     at += piece.length;
   }
   return bytes;
+}
+
+/**
+ * Writes a body to a file piece by piece, never all of it in memory; refused as by `readBytes`.
+ * @param file made anew; what was written of a refused body is the caller's to remove
+ */
+export async function writeBody(request: Request, file: string, most: number): Promise<void> {
+  const told = Number(request.headers.get('content-length') ?? NaN);
+  if (told > most) throw tooLarge(most);
+  const handle = await open(file, 'w');
+  try {
+    let length = 0;
+    for await (const piece of request.body ?? []) {
+      length += piece.length;
+      if (length > most) throw tooLarge(most);
+      await handle.write(piece);
+    }
+    await handle.sync();
+  } finally {
+    await handle.close();
+  }
 }
 
 const tooLarge = (most: number): Failure =>

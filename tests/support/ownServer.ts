@@ -1,6 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { rmSync } from 'node:fs';
 
+const RESTART_CODE = 75;
+
 /** A server of a test's own, on a database of its own, that can be killed like a machine that loses its power. */
 export class OwnServer {
   private child: ChildProcess | null = null;
@@ -14,15 +16,7 @@ export class OwnServer {
   }
 
   async start(): Promise<void> {
-    this.child = spawn(
-      'node',
-      ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)],
-      {
-        stdio: 'ignore',
-        detached: true,
-        env: { ...process.env, DATABASE_URL: `file:./${this.file}`, NEXT_TELEMETRY_DISABLED: '1' },
-      },
-    );
+    this.spawn();
     for (let tries = 0; tries < 150; tries++) {
       if (
         await fetch(`${this.url}/api/charts`).then(
@@ -34,6 +28,27 @@ export class OwnServer {
       await new Promise((done) => setTimeout(done, 100));
     }
     throw new Error('the server did not start');
+  }
+
+  /** Started again where it asks for that, as `npm run demo` does. */
+  private spawn(): void {
+    this.child = spawn(
+      'node',
+      ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)],
+      {
+        stdio: 'ignore',
+        detached: true,
+        env: {
+          ...process.env,
+          DATABASE_URL: `file:./${this.file}`,
+          NEXT_TELEMETRY_DISABLED: '1',
+          IDLE_WANDER_RESTARTS: 'yes',
+        },
+      },
+    );
+    this.child.on('exit', (code) => {
+      if (code === RESTART_CODE) this.spawn();
+    });
   }
 
   /** SIGKILL to it and all it started: nothing is finished or flushed. */

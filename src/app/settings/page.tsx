@@ -3,6 +3,8 @@ import { version } from '../../../package.json';
 import { SettingsScreen } from '@/features/settings/SettingsScreen';
 import { spaceUsed } from '@/server/audio';
 import { readSoundSettings } from '@/server/settings';
+import { backupFolder, listBackups } from '@/server/backup';
+import { isFileDatabase } from '@/server/db/client';
 import { readTrash } from '@/server/trash';
 
 export const metadata: Metadata = { title: 'Settings' };
@@ -13,6 +15,7 @@ export default async function Settings() {
       keepDays={(await readSoundSettings()).keepDays}
       space={await spaceUsed()}
       trash={await readTrash()}
+      backups={isFileDatabase() ? { folder: backupFolder(), backups: await listBackups() } : null}
       version={version}
     />
   );

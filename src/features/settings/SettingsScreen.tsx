@@ -6,26 +6,36 @@ import type { Space } from '@/server/audio';
 import type { Trash } from '@/server/trash';
 import { ChoiceSetting, LevelSetting, NumberSetting } from '@/ui/Field';
 import { useGuitar } from '@/ui/instrument';
-import { useTheme } from 'next-themes';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { DeviceChooser } from '../shell/DeviceChooser';
 import { AFTER_TAKE, prefer, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
+import { useAppTheme } from '../shell/useAppTheme';
 import { useIsAlive } from '../shell/useIsAlive';
 import { TunerView, useTuner } from '../shell/Tuner';
 import { useDevices, useRigState } from '../shell/useRig';
 import { About } from './About';
+import { BackupSection } from './BackupSection';
+import { DeleteEverything } from './DeleteEverything';
 import { AllKeys } from './AllKeys';
 import { GuitarFields } from './GuitarFields';
 import { KeysAndPedal } from './KeysAndPedal';
 import { LatencySection } from './LatencySection';
 import { SpaceSection } from './SpaceSection';
 import { TrashSection } from './TrashSection';
+import type { BackupListing } from './useBackups';
 
-type Props = { keepDays: number | null; space: Space; trash: Trash; version: string };
+type Props = {
+  keepDays: number | null;
+  space: Space;
+  trash: Trash;
+  /** Null where the database is on another machine. */
+  backups: BackupListing | null;
+  version: string;
+};
 
 /** Devices, latency, tuner, keys and what is kept: everything as you go, nothing to save. */
-export function SettingsScreen({ keepDays, space, trash, version }: Props) {
+export function SettingsScreen({ keepDays, space, trash, backups, version }: Props) {
   const [rig] = useState(() => new AudioInput());
   useEffect(() => () => void rig.close(), [rig]);
   return (
@@ -49,6 +59,15 @@ export function SettingsScreen({ keepDays, space, trash, version }: Props) {
           </Section>
           <Section name="Look">
             <Look />
+          </Section>
+          <Section name="Backup">
+            {backups ? (
+              <BackupSection listing={backups} />
+            ) : (
+              <p className="leading-6 text-soft">
+                The database lies on another machine: it is backed up there.
+              </p>
+            )}
           </Section>
         </div>
         <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-y-6">
@@ -74,6 +93,9 @@ export function SettingsScreen({ keepDays, space, trash, version }: Props) {
           </Section>
           <Section name="Cautions">
             <CautionWords />
+          </Section>
+          <Section name="Delete everything">
+            <DeleteEverything />
           </Section>
         </div>
         <div id="keys" className="min-w-0 scroll-mt-4 md:col-span-2 lg:col-span-3">
@@ -184,17 +206,18 @@ function Takes() {
 }
 
 function Look() {
-  const { theme, setTheme } = useTheme();
+  const { chosen, choose } = useAppTheme();
   const isAlive = useIsAlive();
   return (
     <ChoiceSetting
       name="Theme"
-      value={isAlive && theme === 'noon' ? 'noon' : 'dusk'}
+      value={isAlive ? chosen : 'system'}
       choices={[
+        ['system', 'as the system'],
         ['dusk', 'dusk'],
         ['noon', 'noon'],
       ]}
-      onChange={setTheme}
+      onChange={choose}
     />
   );
 }

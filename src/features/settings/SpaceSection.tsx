@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Space } from '@/server/audio';
 import { ask } from '@/audio/persistence/serverTakes';
 import { ChoiceSetting } from '@/ui/Field';
+import { byteSize, counted } from './amounts';
 
 const DAYS = ['', '365', '180', '90', '30', '7'] as const;
 const WORDS: Record<(typeof DAYS)[number], string> = {
@@ -14,11 +15,6 @@ const WORDS: Record<(typeof DAYS)[number], string> = {
   '7': 'a week',
 };
 
-const size = (bytes: number): string => {
-  if (bytes >= 1e9) return `${(bytes / 1e9).toFixed(1)} GB`;
-  if (bytes >= 1e6) return `${Math.round(bytes / 1e6)} MB`;
-  return `${Math.round(bytes / 1e3)} kB`;
-};
 const length = (seconds: number): string => {
   if (seconds >= 5_400) return `${(seconds / 3_600).toFixed(1)} hours`;
   if (seconds >= 90) return `${Math.round(seconds / 60)} minutes`;
@@ -41,7 +37,7 @@ export function SpaceSection({ keepDays, space: first }: { keepDays: number | nu
       });
       setDays(wanted);
       setSpace(now);
-      setWords(gone > 0 ? `The sound of ${gone} ${gone === 1 ? 'take' : 'takes'} is in the trash.` : '');
+      setWords(gone > 0 ? `The sound of ${counted(gone, 'take')} is in the trash.` : '');
     } catch {
       setWords('The server does not answer; nothing was changed.');
     }
@@ -53,8 +49,8 @@ export function SpaceSection({ keepDays, space: first }: { keepDays: number | nu
       <p className="grid grid-cols-[118px_minmax(0,1fr)] gap-x-3 py-[3px] text-soft">
         <span className="text-dim">Sound kept</span>
         <span>
-          <b className="text-ink">{size(space.soundBytes)}</b>, {length(space.seconds)} in {space.takes}{' '}
-          {space.takes === 1 ? 'take' : 'takes'}
+          <b className="text-ink">{byteSize(space.soundBytes)}</b>, {length(space.seconds)} in{' '}
+          {counted(space.takes, 'take')}
         </span>
       </p>
       <ChoiceSetting

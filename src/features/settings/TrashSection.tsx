@@ -3,10 +3,10 @@ import { format } from 'date-fns';
 import { useState } from 'react';
 import { ask, restoreTake } from '@/audio/persistence/serverTakes';
 import type { Trash } from '@/server/trash';
+import { counted } from './amounts';
 
 const LISTED = 5;
 const day = (at: number): string => format(at, 'd MMM');
-const counted = (count: number): string => `${count} ${count === 1 ? 'take' : 'takes'}`;
 
 /** What was removed in the last thirty days: brought back one by one, or deleted. */
 export function TrashSection({ trash: first }: { trash: Trash }) {
@@ -69,7 +69,7 @@ function TrashList({ trash: { takes, sound }, onRun }: ListProps) {
       {sound.takes > 0 && (
         <li className="flex items-baseline gap-3 py-[3px] text-soft">
           <span className="grow">
-            Sound of {counted(sound.takes)}, {Math.round(sound.bytes / 1e6)} MB
+            Sound of {counted(sound.takes, 'take')}, {Math.round(sound.bytes / 1e6)} MB
           </span>
           <button
             type="button"

@@ -4,6 +4,7 @@ import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
 import { CommandCenter } from './commands/CommandCenter';
 import { Notices } from './Notices';
+import { SHOWN } from './useAppTheme';
 
 /** Theme and the nonce that style elements made at run time must carry. */
 export function Providers({ nonce, children }: { nonce: string; children: ReactNode }) {
@@ -12,9 +13,11 @@ export function Providers({ nonce, children }: { nonce: string; children: ReactN
   return (
     <ThemeProvider
       attribute="data-theme"
-      themes={['dusk', 'noon']}
-      defaultTheme="dusk"
-      enableSystem={false}
+      themes={Object.keys(SHOWN)}
+      value={{ ...SHOWN }}
+      defaultTheme="system"
+      enableSystem
+      enableColorScheme={false}
       nonce={nonce}
       disableTransitionOnChange
     >

@@ -82,6 +82,24 @@ export async function readArchive(archive: string, file: string): Promise<Backup
   }
 }
 
+/**
+ * What a backup says is in it, without unpacking it; null in backups written before there was a manifest.
+ * @throws Failure where it is no backup
+ */
+export async function manifestOf(archive: string): Promise<BackupManifest | null> {
+  const zip = await yauzl.openPromise(archive, { lazyEntries: true, autoClose: false }).catch(unreadable);
+  try {
+    const members = await membersOf(zip);
+    if (!members.has(DATABASE)) throw notABackup('there is no database in it');
+    const manifest = members.get(MANIFEST);
+    return manifest ? await readManifest(zip, manifest) : null;
+  } catch (error) {
+    return unreadable(error);
+  } finally {
+    zip.close();
+  }
+}
+
 /** Errors of the file system pass; all else that goes wrong while reading is the archive's fault. */
 function unreadable(error: unknown): never {
   if (error instanceof Failure || (error as NodeJS.ErrnoException).syscall) throw error;

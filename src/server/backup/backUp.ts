@@ -8,6 +8,9 @@ import { sqlText, withDatabaseFile } from './openFile';
 import { tableDigests, type TableDigests } from './tableDigests';
 import { openChecked } from './verify';
 
+/** What making a backup is busy with, in this order. */
+export type BackupPhase = 'copying' | 'writing' | 'proving';
+
 export type BackupResult = { readonly bytes: number; readonly tables: TableDigests };
 
 /**
@@ -18,7 +21,10 @@ export type BackupResult = { readonly bytes: number; readonly tables: TableDiges
  * whatever goes wrong, a file of that name stays as it was.
  * @throws Failure where `out` is a folder, or one of the database's own files
  */
-export async function backUp(out: string): Promise<BackupResult> {
+export async function backUp(
+  out: string,
+  onPhase: (phase: BackupPhase) => void = () => undefined,
+): Promise<BackupResult> {
   const source = databaseFile();
   const target = path.resolve(out);
   await checkDestination(target, source);
@@ -26,10 +32,13 @@ export async function backUp(out: string): Promise<BackupResult> {
   const writing = `${target}.writing-${process.pid}`;
   const [copy, archive, trial] = [`${writing}.db`, `${writing}.zip`, `${writing}.trial.db`];
   try {
+    onPhase('copying');
     await rm(copy, { force: true });
     await withDatabaseFile(source, (client) => client.execute(`VACUUM INTO ${sqlText(copy)}`));
     const tables = await withDatabaseFile(copy, tableDigests);
+    onPhase('writing');
     await writeArchive(copy, { schema: BACKUP_SCHEMA, tables }, archive);
+    onPhase('proving');
     await openChecked(archive, trial);
     await rename(archive, target);
     await syncFolder(path.dirname(target));

@@ -1,13 +1,13 @@
 'use client';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
-import { useTheme } from 'next-themes';
 import { useEffect, useLayoutEffect, useState } from 'react';
 import { notify } from '@/ui/toast/toasts';
 import { listenToMidi } from '../pedal';
 import { preferences, usePreferences } from '../preferences';
 import { closePanel, openPanel, usePanel } from './panels';
 import { listenToKeyboard } from './keyboard';
+import { useAppTheme } from '../useAppTheme';
 import { useCommands } from './useCommands';
 
 // neither is needed before it is asked for
@@ -23,7 +23,7 @@ const sayReversed = () =>
 export function CommandCenter() {
   const router = useRouter();
   const { midi } = usePreferences();
-  const { resolvedTheme, setTheme } = useTheme();
+  const { other, choose } = useAppTheme();
   const panel = usePanel();
   const [wasOpen, setWasOpen] = useState(false);
   if (panel !== null && !wasOpen) setWasOpen(true);
@@ -33,7 +33,7 @@ export function CommandCenter() {
     {
       'app.palette': () => openPanel('palette'),
       'app.keys': () => openPanel('keys'),
-      'app.theme': () => setTheme(resolvedTheme === 'noon' ? 'dusk' : 'noon'),
+      'app.theme': () => choose(other),
       'app.today': () => router.push('/'),
       'app.charts': () => router.push('/charts'),
       'app.study': () => router.push('/study'),
