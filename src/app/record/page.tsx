@@ -47,10 +47,10 @@ function NothingToPlay() {
     <Shell place="Record">
       <div className="mx-4 mt-16 sm:mx-8">
         <h1 className="text-[64px] leading-[72px] font-[640] tracking-tight">No chart to play over.</h1>
-        <p className="mt-3 text-2xl text-soft">Write one first: a few bars between bar lines will do.</p>
+        <p className="mt-3 text-2xl text-soft">Choose one of the forms, or write a few bars of your own.</p>
         <p className="mt-8">
           <Link className="go" href="/charts">
-            Open the charts
+            Choose a chart
           </Link>
         </p>
       </div>

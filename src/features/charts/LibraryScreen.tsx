@@ -188,7 +188,7 @@ function ChosenForm({ model: { chosen, chart, hearing } }: { model: LibraryModel
       ? 1 + bars.findLastIndex((bar) => bar.start <= hearing.beat + 1e-6)
       : null;
   return (
-    <section aria-label="Typeset form" className="min-w-0">
+    <section aria-label="Typeset form" className="min-w-0" data-tour="form">
       <h1 className="text-[30px] leading-10 font-[640] tracking-tight">{chart.title}</h1>
       <p className="text-soft">
         {chartFacts(chart).summary} ({chosen.tempos[0]} to {chosen.tempos[1]})

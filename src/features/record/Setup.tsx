@@ -160,7 +160,7 @@ function OtherWays({
           s
         </label>
       </div>
-      <button type="button" className="quiet mt-2 !py-1 text-ink" onClick={onStandIn}>
+      <button type="button" className="quiet mt-2 !py-1 text-ink" data-tour="stand-in" onClick={onStandIn}>
         Let the stand-in player play
       </button>
       <span className="ml-3 text-sm text-dim">a whole take in a few seconds</span>

@@ -5,7 +5,10 @@ import { decoded } from '@/audio/band/backings';
 import { storeTake, ServerRefusal, type NewTake } from '@/audio/persistence/serverTakes';
 import { hearFile, renderOffline, type HeardFile } from '@/audio/workers';
 import { writeWav } from '@/core/formats';
+import type { DeviceChoice } from '@/audio/input/device';
+import type { StandInCharacter } from '@/core/band';
 import { preferences } from '../shell/preferences';
+import { tourNow } from '../shell/tour/tourState';
 import type { RecordChart, Settings } from './settings';
 import type { Work } from './Working';
 import { elementAt } from '@/core/shared';
@@ -96,6 +99,12 @@ const takeOver = (chart: RecordChart, { pace, choruses, text }: Route) => ({
   ...(pace.tempi.length > 1 && { pace }),
 });
 
+/** Who stands in: as chosen; on the tour a beginner, whose review has something to practise. */
+function characterOf(device: DeviceChoice): StandInCharacter {
+  if (tourNow()) return 'beginner';
+  return device.kind === 'stand-in' ? device.character : 'steady';
+}
+
 /** The stand-in player's take over a route, made and then heard like any other. */
 const standInTake =
   (route: Route | null, plan: Settings['plan']): SamplesOf =>
@@ -114,7 +123,7 @@ const standInTake =
         rate: RATE,
         seed: Math.floor(Math.random() * 1e6),
         plan,
-        character: device.kind === 'stand-in' ? device.character : 'steady',
+        character: characterOf(device),
         leadSeconds: STAND_IN_LEAD,
       },
       signal,

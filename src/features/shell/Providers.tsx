@@ -4,6 +4,7 @@ import { ThemeProvider } from 'next-themes';
 import type { ReactNode } from 'react';
 import { CommandCenter } from './commands/CommandCenter';
 import { Notices } from './Notices';
+import { Tour } from './tour/Tour';
 import { SHOWN } from './useAppTheme';
 
 /** Theme and the nonce that style elements made at run time must carry. */
@@ -24,6 +25,7 @@ export function Providers({ nonce, children }: { nonce: string; children: ReactN
       {children}
       <CommandCenter />
       <Notices />
+      <Tour />
     </ThemeProvider>
   );
 }

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { ChordWords } from '@/ui/ChordWords';
 import { TakeProfile } from '@/ui/form/TakeProfile';
 import { KeyOf } from '../shell/commands/KeyOf';
-import type { Handlers } from '../shell/commands/registry';
+import { commandNow, type Handlers } from '../shell/commands/registry';
 import { useCommands } from '../shell/commands/useCommands';
 import { Shell } from '../shell/Shell';
 import { TodayColumns } from './TodayColumns';
@@ -195,17 +195,28 @@ function Nothing({ played }: { played: boolean }) {
   return (
     <>
       <h1 className="mt-1 text-[44px] leading-[52px] font-[640] tracking-tight sm:text-[64px] sm:leading-[76px]">
-        {played ? 'Nothing is due.' : 'Record something.'}
+        {played ? 'Nothing is due.' : 'Play a solo, and see it.'}
       </h1>
       <p className="mt-1 max-w-[860px] text-[19px] leading-7 text-soft sm:text-[25px] sm:leading-9">
         {played
           ? 'Play a tune for its own sake, or start a drill from a finding.'
-          : 'Two choruses over a chart are enough: the review says what to practise, and this page brings it back when it is due.'}
+          : 'Two choruses over a chart are enough. The review says what each note did and what to practise; this page brings it back when it is due.'}
       </p>
       <p className="mt-5 flex flex-wrap items-center gap-4">
-        <Link className="go text-xl" href="/record">
-          Record
-        </Link>{' '}
+        {played ? (
+          <Link className="go text-xl" href="/record">
+            Record
+          </Link>
+        ) : (
+          <>
+            <button type="button" className="go text-xl" onClick={() => commandNow('app.tour')?.run()}>
+              Show me round, two minutes
+            </button>
+            <Link className="quiet" href="/record">
+              Record
+            </Link>
+          </>
+        )}{' '}
         <Link className="quiet" href="/charts">
           Choose a chart
         </Link>{' '}

@@ -8,6 +8,7 @@ import { preferences, usePreferences } from '../preferences';
 import { closePanel, openPanel, usePanel } from './panels';
 import { listenToKeyboard } from './keyboard';
 import { useAppTheme } from '../useAppTheme';
+import { startTour } from '../tour/tourState';
 import { useCommands } from './useCommands';
 
 // neither is needed before it is asked for
@@ -44,6 +45,10 @@ export function CommandCenter() {
       'app.progress': () => router.push('/progress'),
       'app.diary': () => router.push('/diary'),
       'app.settings': () => router.push('/settings'),
+      'app.tour': () => {
+        startTour();
+        router.push('/charts');
+      },
     },
     { priority: -1 },
   );

@@ -16,6 +16,7 @@ export type CommandSpec = {
 /** Where commands work. A scope holds in all that begin with it: `review` also in `review.correct`. */
 export const SCOPES = {
   app: 'Everywhere',
+  tour: 'The tour',
   today: 'Today',
   library: 'Charts',
   chart: 'A chart',
@@ -59,6 +60,10 @@ const SPECS = {
   'app.progress': { label: 'Go to Progress', keys: [] },
   'app.diary': { label: 'Go to the diary', keys: [] },
   'app.settings': { label: 'Go to Settings', keys: [] },
+  'app.tour': { label: 'Show me round', keys: [] },
+
+  'tour.next': { label: 'Next step of the tour', keys: ['Enter'], pedal: 'press' },
+  'tour.end': { label: 'End the tour', keys: ['Escape'] },
 
   'today.start': { label: 'Start what is due', keys: [], pedal: 'press' },
   'today.second': { label: 'Start the second one due', keys: ['2'] },
