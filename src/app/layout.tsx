@@ -8,7 +8,7 @@ export const metadata: Metadata = {
   title: { default: 'Idle Wander', template: '%s · Idle Wander' },
   description: 'Hear what your solo did to the chords.',
 };
-export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
+export const viewport: Viewport = { width: 'device-width', initialScale: 1, themeColor: '#12191b' };
 
 export default async function Layout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get('x-nonce') ?? '';

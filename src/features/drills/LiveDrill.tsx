@@ -11,6 +11,7 @@ import { KeyOf } from '../shell/commands/KeyOf';
 import { usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
 import { useBeat, useSession } from '../shell/useSession';
+import { useWakeLock } from '../shell/useWakeLock';
 import { countedThing, passAt, type DrillStage, type LiveCount } from './drillView';
 import { LadderPicture } from './LadderPicture';
 import { LiveSentence, PhoneSentence } from './LiveSentence';
@@ -38,6 +39,7 @@ const SAID_UNTIL = 8;
  * mark at each change, no sound, no red.
  */
 export function LiveDrill(props: Props) {
+  useWakeLock();
   const { session, stage, before, title } = props;
   const beat = useBeat(session);
   const count = useLiveCount(session, stage, Math.min(beat, session.endBeat));

@@ -11,6 +11,7 @@ import { LevelBar } from '../shell/DeviceChooser';
 import { HELP, usePreferences } from '../shell/preferences';
 import { Shell } from '../shell/Shell';
 import { useLevel } from '../shell/useRig';
+import { useWakeLock } from '../shell/useWakeLock';
 import { everyFrame, useBeat } from '../shell/useSession';
 import type { Settings } from './settings';
 import { Stage } from './Stage';
@@ -37,6 +38,7 @@ const SAID_UNTIL = 8;
  * frame.
  */
 export function Live({ session, state, settings, rig, title, before }: Props) {
+  useWakeLock();
   const { chart, choruses, pace } = session.route;
   const { help, position } = usePreferences();
   const beat = useBeat(session);

@@ -8,6 +8,7 @@ import { preferences, usePreferences } from '../preferences';
 import { closePanel, openPanel, usePanel } from './panels';
 import { listenToKeyboard } from './keyboard';
 import { useAppTheme } from '../useAppTheme';
+import { useOfflinePage } from '../useOfflinePage';
 import { startTour } from '../tour/tourState';
 import { useCommands } from './useCommands';
 
@@ -30,6 +31,7 @@ export function CommandCenter() {
   if (panel !== null && !wasOpen) setWasOpen(true);
   useLayoutEffect(() => listenToKeyboard(() => preferences().bindings, sayReversed), []);
   useMidi(midi);
+  useOfflinePage();
   useCommands(
     {
       'app.palette': () => openPanel('palette'),
