@@ -38,8 +38,6 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     // the theme follows the system until one is chosen
     colorScheme: 'dark',
-    // requests are watched and cut off by tests; the page for a stopped server has a test of its own
-    serviceWorkers: 'block',
     launchOptions: {
       executablePath: CHROMIUM,
       args: [

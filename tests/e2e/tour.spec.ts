@@ -1,6 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
-import { alive } from '../support/browser';
+import { alive, expect, test } from '../support/browser';
 import { OwnServer } from '../support/ownServer';
 
 // A first visit needs an empty database: a server of its own.
@@ -67,36 +66,33 @@ test('the tour is ended by Escape and begins anew from Settings and from the pal
   await expect(page.getByRole('dialog')).toContainText('Choose a form');
 });
 
-test.describe('installed', () => {
-  test.use({ serviceWorkers: 'allow' });
-  test('the application can be installed; while its server is stopped it says so, and what to do', async ({
-    page,
-  }) => {
-    const own = new OwnServer(3225, '.tmp/e2e-installed.db');
-    await own.start();
-    try {
-      await page.goto(own.url);
-      const manifest = await (await page.request.get(`${own.url}/manifest.webmanifest`)).json();
-      expect(manifest).toMatchObject({ name: 'Idle Wander', display: 'standalone', start_url: '/' });
-      for (const { src, sizes } of manifest.icons as { src: string; sizes: string }[]) {
-        const width = await page.evaluate(async (address) => {
-          const image = new Image();
-          image.src = address;
-          await image.decode();
-          return image.naturalWidth;
-        }, src);
-        expect(`${width}x${width}`).toBe(sizes);
-      }
-      await page.evaluate(() => navigator.serviceWorker.ready);
-      await page.reload();
-      own.kill();
-      await page.goto(`${own.url}/takes`).catch(() => undefined);
-      await expect(page.getByRole('heading', { name: 'Idle Wander is not running.' })).toBeVisible();
-      await own.start();
-      await page.getByRole('link', { name: 'Try again' }).click();
-      await expect(page.getByRole('link', { name: 'Takes' })).toBeVisible();
-    } finally {
-      own.kill();
+test('the application can be installed; while its server is stopped it says so, and what to do', async ({
+  page,
+}) => {
+  const own = new OwnServer(3225, '.tmp/e2e-installed.db');
+  await own.start();
+  try {
+    await page.goto(own.url);
+    const manifest = await (await page.request.get(`${own.url}/manifest.webmanifest`)).json();
+    expect(manifest).toMatchObject({ name: 'Idle Wander', display: 'standalone', start_url: '/' });
+    for (const { src, sizes } of manifest.icons as { src: string; sizes: string }[]) {
+      const width = await page.evaluate(async (address) => {
+        const image = new Image();
+        image.src = address;
+        await image.decode();
+        return image.naturalWidth;
+      }, src);
+      expect(`${width}x${width}`).toBe(sizes);
     }
-  });
+    await page.evaluate(() => navigator.serviceWorker.ready);
+    await page.reload();
+    own.kill();
+    await page.goto(`${own.url}/takes`).catch(() => undefined);
+    await expect(page.getByRole('heading', { name: 'Idle Wander is not running.' })).toBeVisible();
+    await own.start();
+    await page.getByRole('link', { name: 'Try again' }).click();
+    await expect(page.getByRole('link', { name: 'Takes' })).toBeVisible();
+  } finally {
+    own.kill();
+  }
 });
