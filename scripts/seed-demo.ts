@@ -1,3 +1,4 @@
+import { rmSync } from 'node:fs';
 import { eq } from 'drizzle-orm';
 import type { PlayedNote } from '../src/core/analyse';
 import { improvise, perform } from '../src/core/band';
@@ -11,8 +12,10 @@ import { createChart, listCharts } from '../src/server/charts';
 import { drillById } from '../src/server/drillRows';
 import { addRun, takeUpDrill } from '../src/server/drills';
 import { writeGoal } from '../src/server/goal';
-import { closeDatabase, migrateDatabase, write } from '../src/server/db/client';
-import { charts, takes } from '../src/server/db/schema';
+import { companionsOf } from '../src/server/backup/files';
+import { closeDatabase, database, databaseFile, write } from '../src/server/db/client';
+import { openDatabase } from '../src/server/db/startUp';
+import { charts, settings, takes } from '../src/server/db/schema';
 import { reviewOf } from '../src/server/reviews';
 import { beginTake, finishTake, listTakes } from '../src/server/takes';
 import { DEMO_CHARTS, type DemoChart } from './demo/charts';
@@ -27,13 +30,41 @@ const RATE = 44_100;
 const LEAD_SECONDS = 0.5;
 const DAY = 86_400_000;
 
+async function opened(): Promise<void> {
+  const trouble = await openDatabase();
+  if (trouble === null) return;
+  console.error(trouble);
+  process.exit(1);
+}
+
+const FILLING = 'demo-filling';
+
+async function isHalfFilled(): Promise<boolean> {
+  return (await database().select().from(settings).where(eq(settings.name, FILLING))).length > 0;
+}
+
+/** Stands in the database while it is filled: a filling that is cut off is seen at the next start. */
+const markFilling = (isFilling: boolean): Promise<void> =>
+  write(async (tx) => {
+    if (isFilling) await tx.insert(settings).values({ name: FILLING, json: true });
+    else await tx.delete(settings).where(eq(settings.name, FILLING));
+  });
+
 /**
  * Fills an empty database with the demo: charts, and takes that go through the whole chain. A database with
  * charts in it is left alone.
  */
 async function seed(): Promise<void> {
-  await migrateDatabase();
+  await opened();
+  if (await isHalfFilled()) {
+    // it was empty when the filling began: all that is in it is the demo's
+    closeDatabase();
+    for (const file of companionsOf(databaseFile())) rmSync(file, { force: true });
+    await opened();
+    console.log('The demo was half filled; it is made anew.');
+  }
   if ((await listCharts()).length > 0) return console.log('The player’s data is there; nothing was added.');
+  await markFilling(true);
   const ids = {} as Record<DemoChart, string>;
   const now = Date.now();
   for (const [index, [name, text]] of Object.entries(DEMO_CHARTS).entries()) {
@@ -66,6 +97,7 @@ async function seed(): Promise<void> {
     charts: DEMO_GOAL.charts.map((chart) => ids[chart]),
     day: dateOf(thursdayAfter(now + 6 * DAY)),
   });
+  await markFilling(false);
 }
 
 /** A date in the time of this computer, as ISO 8601 writes it. */

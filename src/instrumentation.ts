@@ -1,16 +1,13 @@
 /** Runs once when the server starts: the database is brought up to date before the first request. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const { isFileDatabase, databaseFile, migrateDatabase } = await import('./server/db/client');
-  if (isFileDatabase()) {
-    const { backUpBeforeUpdate, doWhatWasAsked } = await import('./server/backup');
-    const done = await doWhatWasAsked();
-    if (done !== null) console.warn(done);
-    await backUpBeforeUpdate().catch((error: Error) =>
-      console.warn(`No backup before the update: ${error.message}`),
-    );
+  const { openDatabase } = await import('./server/db/startUp');
+  const trouble = await openDatabase();
+  if (trouble !== null) {
+    console.error(trouble);
+    process.exit(1);
   }
-  await migrateDatabase();
+  const { isFileDatabase, databaseFile } = await import('./server/db/client');
   const { keepEarlierHomes } = await import('./server/earlierHomes');
   // not a reason to serve nothing: it is tried again at the next start
   await keepEarlierHomes().catch((error: Error) => console.warn(`Earlier home scales: ${error.message}`));

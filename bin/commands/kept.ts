@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { closeDatabase } from '@/server/db/client';
+import { closeDatabase, databaseFile, isFileDatabase } from '@/server/db/client';
+import { databaseTrouble } from '@/server/db/databaseTrouble';
 import { Failure } from '@/server/failure';
 import { BadInput, sentence } from './exit';
 
@@ -15,6 +16,8 @@ export async function onWhatIsKept<T>(work: () => Promise<T>): Promise<T> {
     return await work();
   } catch (error) {
     if (error instanceof Failure) throw new BadInput(sentence(error.problem));
+    const trouble = isFileDatabase() ? await databaseTrouble(databaseFile()) : null;
+    if (trouble) throw new BadInput([trouble.happened, trouble.safe, trouble.todo].join('\n'));
     throw error;
   } finally {
     closeDatabase();
