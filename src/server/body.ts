@@ -3,28 +3,61 @@ import type Joi from 'joi';
 import { Failure } from './failure';
 import { LIMITS } from './limits';
 
+/** A sender that gives nothing for so long is given up. */
+export const PATIENCE_MS = 10_000;
+
 /**
- * Reads at most so many bytes; a longer body is refused before it is read where its length is told, and as
- * soon as it is passed where not.
+ * A body piece by piece. A longer one is refused before it is read where its length is told, and as soon as it is
+ * passed where not; one that stops coming is refused after `PATIENCE_MS`.
  */
-export async function readBytes(request: Request, most: number): Promise<Uint8Array<ArrayBuffer>> {
+async function* piecesOf(request: Request, most: number, patienceMs: number): AsyncGenerator<Uint8Array> {
   const told = Number(request.headers.get('content-length') ?? NaN);
   if (told > most) throw tooLarge(most);
-  if (!request.body) return new Uint8Array(0);
-  const pieces: Uint8Array[] = [];
-  let length = 0;
+  if (!request.body) return;
   const reader = request.body.getReader();
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) break;
-    length += value.length;
-    if (length > most) {
-      await reader.cancel();
-      throw tooLarge(most);
+  let length = 0;
+  try {
+    for (;;) {
+      const { done, value } = await within(reader.read(), patienceMs);
+      if (done) return;
+      length += value.length;
+      if (length > most) throw tooLarge(most);
+      yield value;
     }
-    pieces.push(value);
+  } finally {
+    // nothing waits for a sender that may never answer
+    void reader.cancel().catch(() => undefined);
   }
-  const bytes = new Uint8Array(length);
+}
+
+async function within<T>(work: Promise<T>, ms: number): Promise<T> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, refuse) => {
+    timer = setTimeout(() => refuse(tooSlow()), ms);
+  });
+  try {
+    return await Promise.race([work, late]);
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+const tooSlow = (): Failure =>
+  new Failure(408, {
+    code: 'body.slow',
+    message: 'Nothing more of this request came for a while; nothing was changed.',
+    suggestion: 'Send it again.',
+  });
+
+/** Reads at most so many bytes of a body. */
+export async function readBytes(
+  request: Request,
+  most: number,
+  patienceMs = PATIENCE_MS,
+): Promise<Uint8Array<ArrayBuffer>> {
+  const pieces: Uint8Array[] = [];
+  for await (const piece of piecesOf(request, most, patienceMs)) pieces.push(piece);
+  const bytes = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0));
   let at = 0;
   for (const piece of pieces) {
     bytes.set(piece, at);
@@ -37,17 +70,15 @@ export async function readBytes(request: Request, most: number): Promise<Uint8Ar
  * Writes a body to a file piece by piece, never all of it in memory; refused as by `readBytes`.
  * @param file made anew; what was written of a refused body is the caller's to remove
  */
-export async function writeBody(request: Request, file: string, most: number): Promise<void> {
-  const told = Number(request.headers.get('content-length') ?? NaN);
-  if (told > most) throw tooLarge(most);
+export async function writeBody(
+  request: Request,
+  file: string,
+  most: number,
+  patienceMs = PATIENCE_MS,
+): Promise<void> {
   const handle = await open(file, 'w');
   try {
-    let length = 0;
-    for await (const piece of request.body ?? []) {
-      length += piece.length;
-      if (length > most) throw tooLarge(most);
-      await handle.write(piece);
-    }
+    for await (const piece of piecesOf(request, most, patienceMs)) await handle.write(piece);
     await handle.sync();
   } finally {
     await handle.close();

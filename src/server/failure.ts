@@ -3,7 +3,7 @@ import type { Problem } from '@/core/shared';
 /** A request that cannot be served, with the status and a sentence for the player. */
 export class Failure extends Error {
   constructor(
-    readonly status: 400 | 403 | 404 | 409 | 410 | 411 | 413 | 415 | 422,
+    readonly status: 400 | 403 | 404 | 408 | 409 | 410 | 411 | 413 | 415 | 422,
     readonly problem: Problem,
   ) {
     super(problem.message);

@@ -6,6 +6,7 @@ import type { Judgement } from '@/core/review';
 import type { Beats } from '@/core/shared';
 import { sourceOf } from '@/audio/playback/takeSound';
 import { TakePlayer, type PlayerState } from '@/audio/playback/takePlayer';
+import { prefer, preferences } from '../shell/preferences';
 import type { ReviewTake } from './useReview';
 
 /** A take under the fingers: one player for as long as the page shows the take. */
@@ -33,9 +34,21 @@ export function useTakePlayer(
     () => player.hasNotes(playedFrom(notes, pace ?? steady(tempo), offsetSec)),
     [player, notes, pace, tempo, offsetSec],
   );
+  useEffect(() => keepMix(player), [player]);
   useEffect(() => () => void player.close(), [player]);
   const state = useSyncExternalStore(player.subscribe, player.getState, player.getState);
   return { player, state };
+}
+
+/** As loud as it was left in the last review, and kept as it is left in this one. @returns how to stop */
+function keepMix(player: TakePlayer): () => void {
+  const { mix } = preferences();
+  // a take that was silenced once is heard again in the next review
+  player.setLevels({ ...mix, take: mix.take || 1 });
+  return player.subscribe(() => {
+    const { levels } = player.getState();
+    if (levels !== preferences().mix) prefer({ mix: levels });
+  });
 }
 
 /** Tells where the sound is, once a frame while it plays, and once whenever it stands still. */

@@ -32,6 +32,7 @@ test('what the browser kept is believed only where it can be read', () => {
   const kept = {
     ...DEFAULTS,
     bandLevel: 0.5,
+    mix: { take: 0.8, band: 0.4, click: 0 },
     device: { kind: 'stand-in', character: 'outside', delayMs: 80 },
     help: 2,
     bindings: bind(DEFAULT_BINDINGS, 'play.help', 'x').bindings,

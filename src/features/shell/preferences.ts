@@ -4,6 +4,7 @@ import { createStore } from '@/core/shared';
 import { CHARACTERS, type ChordInstrument, type StandInCharacter } from '@/core/band';
 import type { DeviceChoice } from '@/audio/input/device';
 import type { BandLevels } from '@/audio/band/player';
+import type { PlaybackLevels } from '@/audio/playback/takePlayer';
 import { DEFAULT_BINDINGS, readBindings, type Bindings } from './commands/bindings';
 
 /** How much of the screen helps while playing: all, no targets, no chord names either, no form either. */
@@ -22,6 +23,8 @@ export type Preferences = {
   readonly outputId: string | null;
   readonly bandLevel: number;
   readonly levels: BandLevels;
+  /** How loud take, band and click are in a review, as they were left. */
+  readonly mix: PlaybackLevels;
   readonly chords: ChordInstrument;
   readonly help: Help;
   readonly afterTake: AfterTake;
@@ -41,6 +44,7 @@ export const DEFAULTS: Preferences = {
   // low on purpose: nobody's ears should meet a full band by surprise
   bandLevel: 0.3,
   levels: { drums: 1, bass: 1, chords: 1, click: 1 },
+  mix: { take: 1, band: 0, click: 0 },
   chords: 'keys',
   help: 0,
   afterTake: 'roll',
@@ -68,6 +72,7 @@ export function readPreferences(text: string | null): Preferences {
     return DEFAULTS;
   }
   const levels = (kept.levels ?? {}) as Record<string, unknown>;
+  const mix = (kept.mix ?? {}) as Record<string, unknown>;
   return {
     device: readDevice(kept.device),
     outputId: typeof kept.outputId === 'string' ? kept.outputId : null,
@@ -78,6 +83,11 @@ export function readPreferences(text: string | null): Preferences {
       bass: between(levels.bass, 0, 1.5, 1),
       chords: between(levels.chords, 0, 1.5, 1),
       click: between(levels.click, 0, 1.5, 1),
+    },
+    mix: {
+      take: between(mix.take, 0, 1, DEFAULTS.mix.take),
+      band: between(mix.band, 0, 1, DEFAULTS.mix.band),
+      click: between(mix.click, 0, 1, DEFAULTS.mix.click),
     },
     help: oneOf(kept.help, [0, 1, 2, 3], 0),
     afterTake: oneOf(kept.afterTake, ['roll', 'stay', 'review'], 'roll'),
