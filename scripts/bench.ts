@@ -43,11 +43,11 @@ const row = (name: string, ...cells: (string | number)[]) =>
   console.log([name.padEnd(52), ...cells.map((cell) => String(cell).padStart(14))].join(''));
 const ratio = (value: number) => `${value.toFixed(1)} ×`;
 
-// npm run bench: everything; npm run bench -- analysis (transcription, ears, library): one part
+// npm run bench: everything; npm run bench -- analysis (transcription, ears, library): one part; library 5000: so many takes
 const PARTS: Record<string, () => Promise<void> | void> = {
   transcription,
   analysis,
-  library: libraryBench,
+  library: () => libraryBench(Number(process.argv[3] ?? 1000)),
   ears: async () => {
     await earsTable();
     await neuralTable();

@@ -8,17 +8,21 @@ import { checksumOf, storeChunk } from '../src/server/audio';
 import { createChart } from '../src/server/charts';
 import { closeDatabase, migrateDatabase } from '../src/server/db/client';
 import { reviewOf } from '../src/server/reviews';
+import { readPhrase } from '../src/core/phrases';
+import { keepPhrase } from '../src/server/phrases';
 import { beginTake, finishTake } from '../src/server/takes';
 import { DEMO_CHARTS } from './demo/charts';
 import { elementAt, present } from '@/core/shared';
 
-const TAKES = 1_000;
 const PORT = 3391;
 const FILE = '.tmp/library.db';
 const TEMPO = 120;
 
-/** The pages of a library of a thousand takes, as the server answers them: medians and slowest of twenty. */
-export async function libraryBench(): Promise<void> {
+/**
+ * The pages of a library of many takes, and a phrase looked for in all of them, as the server answers: medians and
+ * slowest of twenty.
+ */
+export async function libraryBench(takes = 1_000): Promise<void> {
   for (const suffix of ['', '-wal', '-shm']) rmSync(`${FILE}${suffix}`, { force: true });
   process.env.DATABASE_URL = `file:./${FILE}`;
   await migrateDatabase();
@@ -26,14 +30,16 @@ export async function libraryBench(): Promise<void> {
   const charts = await Promise.all(texts.map((text) => createChart(text)));
   const started = Date.now();
   let last = '';
-  for (let number = 0; number < TAKES; number++)
+  for (let number = 0; number < takes; number++)
     last = await generated(
       elementAt(charts, number % charts.length).id,
       elementAt(texts, number % texts.length),
       number,
     );
+  const phrase = unwrap(readPhrase({ chords: 'Cm7 | F7', line: '1 b3 5 b7 9 b7 5:1 | 3:2', tempo: TEMPO }));
+  const kept = await keepPhrase({ name: 'Up and home', tags: [], phrase, source: 'typed' });
   closeDatabase();
-  console.log(`${TAKES} takes made in ${((Date.now() - started) / 1000).toFixed(0)} s`);
+  console.log(`${takes} takes made in ${((Date.now() - started) / 1000).toFixed(0)} s`);
   const server = spawn(
     'node',
     ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)],
@@ -47,10 +53,13 @@ export async function libraryBench(): Promise<void> {
       '/takes',
       '/api/takes/lines?from=500',
       `/takes/${last}`,
+      '/progress',
+      '/phrases',
+      `/api/phrases/${kept.id}/found`,
       '/record',
       '/settings',
     ])
-      console.log(`${path.replace(last, '…').padEnd(20)} ${await timed(path)}`);
+      console.log(`${path.replace(last, '…').replace(kept.id, '…').padEnd(28)} ${await timed(path)}`);
   } finally {
     server.kill();
   }

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { open, readFile, rm } from 'node:fs/promises';
+import { open, readdir, readFile, rm } from 'node:fs/promises';
 import path from 'node:path';
 import Joi from 'joi';
 import { databaseFile } from '../db/client';
@@ -7,7 +7,7 @@ import { isServed } from '../db/serverLock';
 import { Failure } from '../failure';
 import { companionsOf, syncFolder } from './files';
 import { backupFolder, backupNamed } from './kept';
-import { restore } from './restore';
+import { restore, setAsideName } from './restore';
 import { checkVersion, openChecked } from './verify';
 
 /**
@@ -79,13 +79,22 @@ export async function doWhatWasAsked(): Promise<string | null> {
       return `Restored ${value.restore}.${before === null ? '' : ` What was there before is in ${before}.`}`;
     }
     for (const file of companionsOf(databaseFile())) await rm(file, { force: true });
-    if (value.backupsToo) await rm(backupFolder(), { recursive: true, force: true });
+    if (value.backupsToo) await removeBackups();
     return 'Everything was deleted, as it was asked for.';
   } catch (error) {
     return `What was asked for could not be done, and nothing was changed: ${(error as Error).message}`;
   } finally {
     await rm(noteFile(), { force: true });
   }
+}
+
+/** The folder of backups, and the databases that restores set aside. */
+async function removeBackups(): Promise<void> {
+  await rm(backupFolder(), { recursive: true, force: true });
+  const file = databaseFile();
+  const aside = path.basename(setAsideName(file, ''), '.db');
+  for (const name of await readdir(path.dirname(file)))
+    if (name.startsWith(aside)) await rm(path.join(path.dirname(file), name), { force: true });
 }
 
 /** The exit code that asks whoever started the server to start it again. */

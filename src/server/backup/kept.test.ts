@@ -106,14 +106,20 @@ test('a damaged backup is refused when it is chosen; one that is lost by then ch
 });
 
 test('everything is deleted only by its words, with the backups only where that is wanted', async () => {
-  await keepBackup('asked');
+  const name = await keepBackup('asked');
+  await restoreAtNextStart(name);
+  closeDatabase();
+  await doWhatWasAsked();
+  const setAside = () =>
+    readdirSync(folder).filter((one) => one.startsWith(`${databases - 1}-before-restore`));
+  expect(setAside()).toHaveLength(1);
   expect(await code(deleteAllAtNextStart('delete', true))).toBe('everything.words');
   expect(await doWhatWasAsked()).toBeNull();
   for (const backupsToo of [false, true]) {
     await deleteAllAtNextStart(' Delete Everything ', backupsToo);
     closeDatabase();
     expect(await doWhatWasAsked()).toContain('deleted');
-    expect(existsSync(backupFolder())).toBe(!backupsToo);
+    expect([existsSync(backupFolder()), setAside().length]).toEqual(backupsToo ? [false, 0] : [true, 1]);
     await migrateDatabase();
     expect(await titles()).toEqual([]);
   }

@@ -41,11 +41,15 @@ export async function restore(archive: string): Promise<RestoreResult> {
   }
 }
 
+/** The name a database keeps when a backup takes its place. */
+export const setAsideName = (target: string, stamp: string): string =>
+  `${target.replace(/\.db$/, '')}-before-restore-${stamp}.db`;
+
 /** Gives the old database a second name. Its first name stays until the rename replaces it. */
 async function setAside(target: string): Promise<string | null> {
   if (!existsSync(target)) return null;
   const stamp = new Date().toISOString().replace(/[:.]/g, '-');
-  const before = `${target.replace(/\.db$/, '')}-before-restore-${stamp}.db`;
+  const before = setAsideName(target, stamp);
   const isWhole = await foldJournal(target);
   const [, ...companions] = companionsOf(target);
   for (const file of companions) {
