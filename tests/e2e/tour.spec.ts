@@ -68,7 +68,9 @@ test('the tour is ended by Escape and begins anew from Settings and from the pal
 
 test('the application can be installed; while its server is stopped it says so, and what to do', async ({
   page,
+  allowConsole,
 }) => {
+  allowConsole(/ERR_CONNECTION_REFUSED/);
   const own = new OwnServer(3225, '.tmp/e2e-installed.db');
   await own.start();
   try {

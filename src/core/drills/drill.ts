@@ -1,6 +1,6 @@
 import { analyse, type PlayedNote, type Report } from '../analyse';
-import { changesOf, passage, readChart, timelineOf, type Chart } from '../chart';
-import { planFromWords, planOn, type PlanWords } from '../plan';
+import { changesOf, passage, readChart, timelineOf, type Chart, type Timeline } from '../chart';
+import { planFromWords, planOn, type PlanChoice, type PlanWords } from '../plan';
 import { unwrap, type BeatsPerMinute } from '../shared';
 import { attemptOf } from './attempt';
 import { CATALOGUE, type CatalogueEntry, type DrillKind } from './catalogue';
@@ -98,22 +98,31 @@ function withChange(
   return [from, to];
 }
 
+type Ground = { readonly chart: Chart; readonly timeline: Timeline; readonly plan: PlanChoice };
+const grounds = new WeakMap<Drill, Ground>();
+
+/** What a drill stands on, read once: line after line is tried against it. */
+export function groundOf(drill: Drill): Ground {
+  const known = grounds.get(drill);
+  if (known) return known;
+  const chart = unwrap(readChart(drill.chartText));
+  const ground = {
+    chart,
+    timeline: timelineOf(chart, drill.tempo),
+    plan: unwrap(planFromWords(drill.plan)),
+  };
+  grounds.set(drill, ground);
+  return ground;
+}
+
 /** An attempt at a drill as the rule hears it, and only the rule. */
 export function judgeDrill(
   drill: Drill,
   notes: readonly PlayedNote[],
   choruses: number,
 ): Attempt & { readonly passed: boolean; readonly report: Report } {
-  const chart = unwrap(readChart(drill.chartText));
-  const timeline = timelineOf(chart, drill.tempo);
-  const plan = unwrap(planFromWords(drill.plan));
-  const report = analyse({
-    chart,
-    tempo: drill.tempo,
-    plan,
-    notes,
-    choruses,
-  });
+  const { chart, timeline, plan } = groundOf(drill);
+  const report = analyse({ chart, tempo: drill.tempo, plan, notes, choruses });
   const context = { report, chart, timeline, ...planOn(chart, timeline, plan) };
   const attempt = attemptOf(drill.rule, context);
   return { ...attempt, passed: attempt.of > 0 && attempt.met >= drill.pass * attempt.of - 1e-9, report };

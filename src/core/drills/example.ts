@@ -1,12 +1,11 @@
 import type { PlayedNote } from '../analyse';
-import { readChart, timelineOf } from '../chart';
 import { lineFaults, pitchesThrough, type Level, type PitchSlot } from '../lines';
-import { pathOf, placesOf, STANDARD_INSTRUMENT } from '../neck';
-import { planFromWords, planOn } from '../plan';
-import { elementAt, present, unwrap, type Midi } from '../shared';
+import { placesOf, placesSounding, STANDARD_INSTRUMENT } from '../neck';
+import { planOn } from '../plan';
+import { elementAt, present, type Midi } from '../shared';
 import { attemptSize } from './attemptSize';
 import { CATALOGUE, DRILL_KINDS, type CatalogueEntry, type DrillKind } from './catalogue';
-import { judgeDrill, type Drill } from './drill';
+import { groundOf, judgeDrill, type Drill } from './drill';
 import { chordAt, type DrillContext } from './drillContext';
 import type { Recipe } from './recipe';
 import { mainPart, partsOf, recipeFor, type MustRule, type Rule } from './rules';
@@ -16,6 +15,12 @@ import { writtenLine } from './written';
 /** D3 to the twelfth fret of the high string: where examples lie unless a place is asked for. */
 const RANGE: readonly [Midi, Midi] = [50, 76];
 const TRIES = 16;
+/** Of so many lines that pass, the one with the fewest faults is taken. */
+const COMPARED = 6;
+
+/** A string of the guitar sounds it: a hand that may move then reaches it, whatever came before. */
+const isOnNeck = ({ midi }: PlayedNote): boolean =>
+  placesSounding(Math.round(midi), STANDARD_INSTRUMENT).length > 0;
 
 /**
  * A line that passes a drill and is worth copying: seeded, within the hand's range, in phrases. Lines are made
@@ -30,9 +35,10 @@ export function exampleOf(
 ): PlayedNote[] | null {
   const scene = sceneOf(drill, choruses, level);
   let best: { readonly line: PlayedNote[]; readonly faults: number } | null = null;
-  for (let tries = 0; tries < TRIES; tries++) {
+  for (let [tries, passed] = [0, 0]; tries < TRIES && passed < COMPARED; tries++) {
     const line = lineOf(turned(scene, tries), seed + tries * 101);
-    if (!line || !judgeDrill(drill, line, choruses).passed || !pathOf(line).ok) continue;
+    if (!line || !line.every(isOnNeck) || !judgeDrill(drill, line, choruses).passed) continue;
+    passed++;
     const faults = lineFaults(withoutChords(line), scene.end).length;
     if (best === null || faults < best.faults) best = { line, faults };
     if (faults === 0) break;
@@ -55,9 +61,8 @@ export function exampleFor(
 }
 
 function sceneOf(drill: Drill, choruses: number, level: Level): DrillContext {
-  const chart = unwrap(readChart(drill.chartText));
-  const timeline = timelineOf(chart, drill.tempo);
-  const { plan, harmony } = planOn(chart, timeline, unwrap(planFromWords(drill.plan)));
+  const { chart, timeline, plan: choice } = groundOf(drill);
+  const { plan, harmony } = planOn(chart, timeline, choice);
   return {
     chart,
     timeline,

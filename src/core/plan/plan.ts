@@ -111,15 +111,26 @@ export function planOf(
   };
 }
 
+/** A plan laid on a chart, and the harmony as the player means it. */
+export type PlanOnChart = { readonly plan: Plan; readonly harmony: Harmony };
+
+type Laid = { readonly choice: PlanChoice; readonly tempo: number; readonly on: PlanOnChart };
+const laidBefore = new WeakMap<Chart, Laid>();
+
 /**
  * A plan laid on a chart, and the harmony as the player means it: by the plan's home scales, and with a Lydian
- * tonic where the plan says so.
+ * tonic where the plan says so. The last answer for a chart is kept: a take that is corrected, or a line that is
+ * tried for a drill, is judged over the same chart by the same plan again and again.
  */
-export function planOn(
-  chart: Chart,
-  timeline: Timeline,
-  choice: PlanChoice,
-): { readonly plan: Plan; readonly harmony: Harmony } {
+export function planOn(chart: Chart, timeline: Timeline, choice: PlanChoice): PlanOnChart {
+  const before = laidBefore.get(chart);
+  if (before?.choice === choice && before.tempo === timeline.tempo) return before.on;
+  const on = layOn(chart, timeline, choice);
+  laidBefore.set(chart, { choice, tempo: timeline.tempo, on });
+  return on;
+}
+
+function layOn(chart: Chart, timeline: Timeline, choice: PlanChoice): PlanOnChart {
   const isLydian = choice.id === 'parallel-mode' && choice.mode === 'lydian';
   const harmony = harmonyOf(chart, timeline, { home: choice.home, isLydian });
   const texts = [choice, ...(choice.parts ?? []).map(({ plan }) => plan)].flatMap(
