@@ -15,8 +15,6 @@ import { writtenLine } from './written';
 /** D3 to the twelfth fret of the high string: where examples lie unless a place is asked for. */
 const RANGE: readonly [Midi, Midi] = [50, 76];
 const TRIES = 16;
-/** Of so many lines that pass, the one with the fewest faults is taken. */
-const COMPARED = 6;
 
 /** A string of the guitar sounds it: a hand that may move then reaches it, whatever came before. */
 const isOnNeck = ({ midi }: PlayedNote): boolean =>
@@ -35,10 +33,9 @@ export function exampleOf(
 ): PlayedNote[] | null {
   const scene = sceneOf(drill, choruses, level);
   let best: { readonly line: PlayedNote[]; readonly faults: number } | null = null;
-  for (let [tries, passed] = [0, 0]; tries < TRIES && passed < COMPARED; tries++) {
+  for (let tries = 0; tries < TRIES; tries++) {
     const line = lineOf(turned(scene, tries), seed + tries * 101);
     if (!line || !line.every(isOnNeck) || !judgeDrill(drill, line, choruses).passed) continue;
-    passed++;
     const faults = lineFaults(withoutChords(line), scene.end).length;
     if (best === null || faults < best.faults) best = { line, faults };
     if (faults === 0) break;
