@@ -56,7 +56,7 @@ export function BackupSection({ listing: first }: { listing: BackupListing }) {
           }}
         />
       </div>
-      <p role="status" className="leading-6 text-soft">
+      <p role="status" className="mt-1.5 leading-6 text-soft">
         {busy ??
           (words ||
             'All charts, takes with sound, drills and words in one file. Saved each day too; seven are kept.')}
@@ -130,8 +130,8 @@ function BackupRow({ backup, isBusy, onRestore, onRemove }: RowProps) {
           {KINDS[backup.kind]}, {byteSize(backup.bytes)}
         </span>
       </span>
-      <span className="flex flex-wrap items-baseline gap-x-3">
-        <span className="grow text-soft">{contentsOf(backup)}</span>
+      <span className="block text-soft">{contentsOf(backup)}</span>
+      <span className="flex flex-wrap items-baseline gap-x-4">
         <a className={button} href={`/api/backups/${backup.name}`} download>
           Download<span className="sr-only"> the backup of {when}</span>
         </a>
