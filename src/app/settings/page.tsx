@@ -3,7 +3,7 @@ import { version } from '../../../package.json';
 import { SettingsScreen } from '@/features/settings/SettingsScreen';
 import { spaceUsed } from '@/server/audio';
 import { readSoundSettings } from '@/server/settings';
-import { backupFolder, listBackups } from '@/server/backup';
+import { backupFolder, DELETE_WORDS, listBackups } from '@/server/backup';
 import { isFileDatabase } from '@/server/db/client';
 import { readTrash } from '@/server/trash';
 
@@ -16,6 +16,7 @@ export default async function Settings() {
       space={await spaceUsed()}
       trash={await readTrash()}
       backups={isFileDatabase() ? { folder: backupFolder(), backups: await listBackups() } : null}
+      deleteWords={DELETE_WORDS}
       version={version}
     />
   );

@@ -4,8 +4,6 @@ import { ask } from '@/audio/persistence/serverTakes';
 import { Checkbox } from '@/ui/controls';
 import { afterRestart } from './useBackups';
 
-const WORDS = 'delete everything';
-
 /** What this browser keeps: settings, keys, takes that were cut off. */
 async function forgetHere(): Promise<void> {
   localStorage.clear();
@@ -13,11 +11,11 @@ async function forgetHere(): Promise<void> {
 }
 
 /** All charts, takes and drills deleted, once the words were typed. */
-export function DeleteEverything() {
+export function DeleteEverything({ words }: { words: string }) {
   const [typed, setTyped] = useState('');
   const [backupsToo, setBackupsToo] = useState(false);
   const [busy, setBusy] = useState('');
-  const isTyped = typed.trim().toLowerCase() === WORDS;
+  const isTyped = typed.trim().toLowerCase() === words;
   const remove = async () => {
     setBusy('Deleting…');
     try {
@@ -41,7 +39,7 @@ export function DeleteEverything() {
       }}
     >
       <label className="block">
-        To delete every chart, take, drill and setting here for good, type <b className="text-ink">{WORDS}</b>
+        To delete every chart, take, drill and setting here for good, type <b className="text-ink">{words}</b>
         :
         <input
           className="field mt-1 mb-2 block w-full max-w-[300px]"

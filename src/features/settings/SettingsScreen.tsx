@@ -31,11 +31,13 @@ type Props = {
   trash: Trash;
   /** Null where the database is on another machine. */
   backups: BackupListing | null;
+  /** What has to be typed before everything is deleted. */
+  deleteWords: string;
   version: string;
 };
 
 /** Devices, latency, tuner, keys and what is kept: everything as you go, nothing to save. */
-export function SettingsScreen({ keepDays, space, trash, backups, version }: Props) {
+export function SettingsScreen({ keepDays, space, trash, backups, deleteWords, version }: Props) {
   const [rig] = useState(() => new AudioInput());
   useEffect(() => () => void rig.close(), [rig]);
   return (
@@ -95,7 +97,7 @@ export function SettingsScreen({ keepDays, space, trash, backups, version }: Pro
             <CautionWords />
           </Section>
           <Section name="Delete everything">
-            <DeleteEverything />
+            <DeleteEverything words={deleteWords} />
           </Section>
         </div>
         <div id="keys" className="min-w-0 scroll-mt-4 md:col-span-2 lg:col-span-3">
