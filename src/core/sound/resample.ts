@@ -75,9 +75,14 @@ export class Resampler {
     const centre = Math.floor(position + 1e-9);
     const taps = this.tapsAt(output, position - centre);
     const first = centre - this.reach + 1 - this.heldFrom;
-    let sum = 0;
-    for (let tap = 0; tap < taps.length; tap++) sum += taps[tap]! * samples[first + tap]!;
-    return sum;
+    // two sums by turns, so that one addition need not wait for the other; the number of taps is even
+    let even = 0;
+    let odd = 0;
+    for (let tap = 0; tap < taps.length; tap += 2) {
+      even += taps[tap]! * samples[first + tap]!;
+      odd += taps[tap + 1]! * samples[first + tap + 1]!;
+    }
+    return even + odd;
   }
 
   /** Rates stand in small ratios, so the same few phases come round: each is worked out once. */

@@ -2,15 +2,17 @@
 export type NetworkLayer = {
   readonly rows: number;
   readonly columns: number;
-  readonly weights: Float32Array;
-  readonly biases: Float32Array;
+  readonly weights: Float64Array;
+  readonly biases: Float64Array;
 };
 
 /** What a feature is taken from and divided by before it meets the first layer. */
 export type Network = {
-  readonly mean: Float32Array;
-  readonly spread: Float32Array;
+  readonly mean: Float64Array;
+  readonly spread: Float64Array;
   readonly layers: readonly NetworkLayer[];
+  /** Where the features and then each layer's outputs are written, anew for each claim. */
+  readonly outputs: readonly Float64Array[];
 };
 
 const LEAK = 0.1;
@@ -34,20 +36,54 @@ export function classify(networks: readonly Network[], features: Float64Array): 
  * What one network says, before the logistic end. Hidden units are leaky rectifiers (Goodfellow et al., Deep
  * Learning, chapter 6).
  */
-function leaning({ mean, spread, layers }: Network, features: Float64Array): number {
-  let values: Float64Array = features.map((value, index) => (value - mean[index]!) / spread[index]!);
-  layers.forEach((layer, depth) => {
-    const last = depth === layers.length - 1;
-    const next = new Float64Array(layer.rows);
-    for (let row = 0; row < layer.rows; row++) {
-      let sum = layer.biases[row]!;
-      for (let column = 0; column < layer.columns; column++)
-        sum += layer.weights[row * layer.columns + column]! * values[column]!;
-      next[row] = last || sum > 0 ? sum : LEAK * sum;
-    }
+function leaning({ mean, spread, layers, outputs }: Network, features: Float64Array): number {
+  let values = outputs[0]!;
+  for (let index = 0; index < mean.length; index++)
+    values[index] = (features[index]! - mean[index]!) / spread[index]!;
+  for (const [depth, layer] of layers.entries()) {
+    const next = outputs[depth + 1]!;
+    weigh(layer, values, next);
+    if (depth < layers.length - 1)
+      for (let row = 0; row < layer.rows; row++) if (next[row]! < 0) next[row]! *= LEAK;
     values = next;
-  });
+  }
   return values[0]!;
+}
+
+/** Weights times what came in, plus biases; four rows at once, so that each value is read once for all of them. */
+function weigh(
+  { rows, columns, weights, biases }: NetworkLayer,
+  values: Float64Array,
+  out: Float64Array,
+): void {
+  let row = 0;
+  for (; row + 3 < rows; row += 4) {
+    const first = row * columns;
+    const second = first + columns;
+    const third = second + columns;
+    const fourth = third + columns;
+    let sum1 = biases[row]!;
+    let sum2 = biases[row + 1]!;
+    let sum3 = biases[row + 2]!;
+    let sum4 = biases[row + 3]!;
+    for (let column = 0; column < columns; column++) {
+      const value = values[column]!;
+      sum1 += weights[first + column]! * value;
+      sum2 += weights[second + column]! * value;
+      sum3 += weights[third + column]! * value;
+      sum4 += weights[fourth + column]! * value;
+    }
+    out[row] = sum1;
+    out[row + 1] = sum2;
+    out[row + 2] = sum3;
+    out[row + 3] = sum4;
+  }
+  for (; row < rows; row++) {
+    let sum = biases[row]!;
+    for (let column = 0; column < columns; column++)
+      sum += weights[row * columns + column]! * values[column]!;
+    out[row] = sum;
+  }
 }
 
 /**
@@ -57,7 +93,8 @@ function leaning({ mean, spread, layers }: Network, features: Float64Array): num
 export function unpack({ sizes, packed }: { sizes: readonly number[]; packed: string }): Network {
   const floats = new Float32Array(bytesOf(packed).buffer);
   let at = 0;
-  const take = (count: number) => floats.subarray(at, (at += count));
+  // as doubles: turning each weight into one again for each claim takes longer than the sum
+  const take = (count: number) => Float64Array.from(floats.subarray(at, (at += count)));
   const [mean, spread] = [take(sizes[0]!), take(sizes[0]!)];
   const layers = sizes.slice(1).map((rows, index): NetworkLayer => ({
     rows,
@@ -65,7 +102,7 @@ export function unpack({ sizes, packed }: { sizes: readonly number[]; packed: st
     weights: take(rows * sizes[index]!),
     biases: take(rows),
   }));
-  return { mean, spread, layers };
+  return { mean, spread, layers, outputs: sizes.map((size) => new Float64Array(size)) };
 }
 
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';

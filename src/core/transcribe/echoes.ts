@@ -1,5 +1,5 @@
 import FFT from 'fft.js';
-import { median, type Samples, type Seconds } from '../shared';
+import { median, type Hz, type Samples, type Seconds } from '../shared';
 import { concat, SignalStore } from '../sound';
 import { RATE } from './frames';
 
@@ -10,6 +10,8 @@ const WINDOW: Samples = 65_536;
 const EVERY: Samples = 16_384;
 /** Where a guitar's sound lies, and a delay unit's copy of it. */
 const BAND = { from: 30, to: 6_000 };
+const binOf = (hz: Hz): number => Math.round((hz / RATE) * WINDOW);
+const BAND_BINS = { from: binOf(BAND.from), to: binOf(BAND.to) };
 /** Its upper edge fades over this share of it. */
 const EDGE = 0.1;
 /** What one tap of a filter that acts in the band alone is of the ripple it makes there. */
@@ -44,6 +46,13 @@ const LEVELLED_OVER = 300;
  */
 export class EchoDetector {
   private readonly fft = new FFT(WINDOW);
+  private readonly samples = new Float64Array(WINDOW);
+  private readonly taper = Float64Array.from(
+    { length: WINDOW },
+    (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / WINDOW),
+  );
+  private readonly spectrum = new Float64Array(2 * WINDOW);
+  private readonly power = new Float64Array(WINDOW / 2);
   private readonly sum = new Float64Array(WINDOW / 2);
   private windows = 0;
   private loudest = 0;
@@ -65,13 +74,12 @@ export class EchoDetector {
   }
 
   private add(from: Samples): void {
-    const samples = new Float64Array(WINDOW);
+    const { samples, spectrum, power, taper } = this;
     this.signal.read(from, samples);
-    for (let n = 0; n < WINDOW; n++) samples[n]! *= 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / WINDOW);
-    const spectrum = new Float64Array(2 * WINDOW);
+    for (let n = 0; n < WINDOW; n++) samples[n]! *= taper[n]!;
     this.fft.realTransform(spectrum, samples);
-    const power = new Float64Array(WINDOW / 2);
-    let [most, energy] = [0, 0];
+    let most = 0;
+    let energy = 0;
     for (let k = 0; k < power.length; k++) {
       power[k] = spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
       most = Math.max(most, power[k]!);
@@ -79,7 +87,7 @@ export class EchoDetector {
     }
     this.loudest = Math.max(this.loudest, energy);
     if (energy < PAUSE * this.loudest || most === 0) return;
-    for (let k = 0; k < power.length; k++) this.sum[k]! += Math.log(power[k]! / most + FLOOR);
+    for (let k = BAND_BINS.from; k < BAND_BINS.to; k++) this.sum[k]! += Math.log(power[k]! / most + FLOOR);
     this.windows++;
   }
 
@@ -101,7 +109,7 @@ export class EchoDetector {
 
   /** Of the mean logarithmic spectrum within the band; at a delay it stands at the gain of its copy. */
   private cepstrum(): Float64Array {
-    const [from, to] = [BAND.from, BAND.to].map((hz) => Math.round((hz / RATE) * WINDOW)) as [number, number];
+    const { from, to } = BAND_BINS;
     const even = new Float64Array(WINDOW);
     const level = levelled(this.sum.subarray(from, to));
     for (let k = from; k < to; k++) {
@@ -239,7 +247,21 @@ export class EchoRemoval {
   private undelayed(chunk: Float32Array, taps: readonly EchoTap[], moves = true): Float32Array {
     const joined = concat([this.past, chunk]);
     const out = chunk.slice();
-    for (const { lag, gain } of taps)
+    const at = (index: number) => ({ gain: taps[index]!.gain, from: FURTHEST - taps[index]!.lag });
+    let index = 0;
+    // four taps at a time: each sample is read and written once for all of them
+    for (; index + 3 < taps.length; index += 4) {
+      const [first, second, third, fourth] = [at(index), at(index + 1), at(index + 2), at(index + 3)];
+      const [gain1, gain2, gain3, gain4] = [first.gain, second.gain, third.gain, fourth.gain];
+      const [from1, from2, from3, from4] = [first.from, second.from, third.from, fourth.from];
+      for (let n = 0; n < chunk.length; n++)
+        out[n]! +=
+          gain1 * joined[from1 + n]! +
+          gain2 * joined[from2 + n]! +
+          gain3 * joined[from3 + n]! +
+          gain4 * joined[from4 + n]!;
+    }
+    for (const { lag, gain } of taps.slice(index))
       for (let n = 0; n < chunk.length; n++) out[n]! += gain * joined[FURTHEST + n - lag]!;
     if (moves) this.past = joined.slice(-FURTHEST);
     return out;

@@ -134,10 +134,7 @@ export class FeatureReader {
     const shared = this.sharedFeatures(onsetCandidate, previous, next, soft, length, seen.newShare);
     return seen.pitches.map(({ midi, features }, rank) => ({
       midi,
-      features: Float64Array.from(
-        [...shared, rank / 10, ...features, ...this.periodFeatures(onsetCandidate.frame, midi)],
-        within,
-      ),
+      features: limited(shared, [rank / 10], features, this.periodFeatures(onsetCandidate.frame, midi)),
     }));
   }
 
@@ -246,4 +243,12 @@ export class FeatureReader {
     }
     return features;
   }
+}
+
+/** The groups one after the other, none of their values beyond the limit. */
+function limited(...groups: readonly ArrayLike<number>[]): Float64Array {
+  const all = new Float64Array(groups.reduce((count, group) => count + group.length, 0));
+  let at = 0;
+  for (const group of groups) for (let n = 0; n < group.length; n++) all[at++] = within(group[n]!);
+  return all;
 }
