@@ -18,8 +18,8 @@ const serverAt = (port: number) => ({
 });
 const addressOf = (port: number): string => `http://127.0.0.1:${port}`;
 
-/** Tests that play and record in real time: one after the other, beside the tests of the screens. */
-const REAL_TIME = /\/(practice|record-a-take|recording-[a-z]+)\.spec\.ts$/;
+/** Tests that play and record in real time, one after the other, and a few more: about half of the whole run. */
+const PLAYING = /\/(practice|record-a-take|recording-[a-z]+|study|tour)\.spec\.ts$/;
 
 export default defineConfig({
   testDir: 'tests/e2e',
@@ -30,8 +30,8 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: '.tmp/e2e.json' }]],
   outputDir: 'test-results',
   projects: [
-    { name: 'playing', workers: 1, testMatch: REAL_TIME, use: { baseURL: addressOf(PORT) } },
-    { name: 'screens', workers: 1, testIgnore: REAL_TIME, use: { baseURL: addressOf(PORT + 1) } },
+    { name: 'playing', workers: 1, testMatch: PLAYING, use: { baseURL: addressOf(PORT) } },
+    { name: 'screens', workers: 1, testIgnore: PLAYING, use: { baseURL: addressOf(PORT + 1) } },
   ],
   use: {
     baseURL: addressOf(PORT),

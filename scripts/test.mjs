@@ -30,9 +30,9 @@ const tally = (passed, failed) => {
 };
 
 /** A step that is one check. */
-const check = (name, command, args) => (step(name, command, args) ? tally(1, 0) : tally(0, 1));
+const check = (name, command, args, env) => (step(name, command, args, env) ? tally(1, 0) : tally(0, 1));
 
-/** A check that runs beside others; what it says is printed at its end. */
+/** A check that runs beside others; what it says is printed at its end. Gives whether it passed. */
 function checkBeside(name, command, args) {
   const started = Date.now();
   const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
@@ -44,7 +44,9 @@ function checkBeside(name, command, args) {
       const words = status === 0 ? 'passed' : 'failed';
       console.log(`\n== ${name}\n${Buffer.concat(said).toString()}`);
       console.log(`== ${name}: ${words} in ${((Date.now() - started) / 1000).toFixed(0)} s`);
-      resolve(status === 0 ? tally(1, 0) : tally(0, 1));
+      if (status === 0) tally(1, 0);
+      else tally(0, 1);
+      resolve(status === 0);
     });
   });
 }
@@ -58,7 +60,7 @@ function runner(name, command, args, report, read, env) {
   tally(passed, ok ? failed : Math.max(1, failed));
 }
 
-await Promise.all([
+const [, , typesHold] = await Promise.all([
   checkBeside('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']),
   checkBeside('lint and boundaries', 'npx', ['eslint', '.']),
   checkBeside('types', 'npm', ['run', '--silent', 'types']),
@@ -71,7 +73,8 @@ runner(
   (report) => [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites],
   { NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
 );
-if (!buildIsFresh()) check('build', 'npm', ['run', '--silent', 'build']);
+if (!buildIsFresh())
+  check('build', 'npm', ['run', '--silent', 'build'], { TYPES_CHECKED: typesHold ? 'yes' : 'no' });
 runner(
   'browser tests',
   'npx',
