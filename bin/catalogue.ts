@@ -50,11 +50,11 @@ export const COMMANDS: Readonly<Record<string, CommandEntry>> = {
   neck: {
     usage: [
       'chord "Cm7" [--position 5] [--tuning "E2 A2 D3 G3 B3 E4"] [--json]',
-      'scale "F dorian" [--position 5] [--tuning …] [--json]',
+      'scale "F dorian" [--position 5] [--layout position|one|two|three|octave|string] [--shape 1] [--tuning …] [--json]',
       'path notes.json [--tuning …] [--json]',
     ],
     does: 'Shows where a chord, a scale or a line lies on the neck.',
-    example: 'wander neck scale "F dorian" --position 8',
+    example: 'wander neck scale "F dorian" --layout three --shape 1',
     load: async () => (await import('./commands/neck')).neckCommand,
   },
   theory: {

@@ -183,14 +183,32 @@ test('neck: chord, scale and path', () => {
   }>();
   expect(shapes[0]!.frets).toHaveLength(6);
   expect(shapes.map((shape) => shape.frets.map((fret) => fret ?? 'x').join(' '))).toContain('x 3 5 3 4 3');
+  type Place = { string: number; fret: number; midi: number; name: string };
   const { places, path: up } = wander('neck', 'scale', 'F dorian', '--position', '5', '--json').json<{
-    places: { string: number; fret: number; name: string }[];
+    places: Place[];
     path: unknown[];
   }>();
-  expect([
-    places.some((place) => place.string === 1 && place.fret === 4 && place.name === 'Ab'),
-    up.length > 12,
-  ]).toEqual([true, true]);
+  expect(places.map(({ midi }) => midi)).toEqual([...new Set(places.map(({ midi }) => midi))]);
+  expect(places[0]).toMatchObject({ string: 6, fret: 6, name: 'Bb' });
+  expect(up.length).toBe(places.length);
+  const { shapes: three } = wander(
+    'neck',
+    'scale',
+    'G major',
+    '--layout',
+    'three',
+    '--shape',
+    '1',
+    '--json',
+  ).json<{ shapes: { shape: number; rootString: number; places: Place[] }[] }>();
+  expect(three).toHaveLength(1);
+  expect(three[0]).toMatchObject({ shape: 1, rootString: 6 });
+  expect(three[0]!.places.map(({ string }) => string).join('')).toBe('666555444333222111');
+  expect(wander('neck', 'scale', 'A minor pentatonic', '--shape', '1').stdout).toContain(
+    'shape 1, root on string 6\nstring 1: 5 A (1), 8 C (4)',
+  );
+  expect(wander('neck', 'scale', 'C major', '--position', '0').stdout).toContain('string 3: 0 G, 2 A\n');
+  expect(wander('neck', 'scale', 'C major', '--layout', 'four').stderr).toContain('three, octave, string');
   writeFileSync(
     at('line.json'),
     '{"notes":[{"onsetBeat":0,"durationBeats":1,"midi":60,"string":3},{"onsetBeat":1,"durationBeats":1,"midi":62}]}',

@@ -1,26 +1,35 @@
 import Joi from 'joi';
 import {
   chordShapes,
+  layRun,
   pathOf,
   placesOf,
   readTuning,
+  SCALE_LAYOUTS,
+  scaleShapes,
+  shapeNear,
   STANDARD_FRETS,
   STANDARD_TUNING,
-  underHand,
   writeTuning,
+  type FretPosition,
   type Instrument,
   type NeckNote,
+  type Run,
+  type RunTouch,
+  type ScaleLayout,
 } from '@/core/neck';
 import { degreeName, noteName, readChord, readScale, scaleNotes } from '@/core/music';
 import { BadInput, BadUsage, valueOf } from './exit';
 import { argumentsOf, onlyFile, printJson, readFile, wholeFrom } from './input';
-import { elementAt } from '@/core/shared';
+import { elementAt, pitchClassOf } from '@/core/shared';
 
 /** `neck chord "Cm7"`, `neck scale "F dorian"`, `neck path notes.json` (contract in docs/architecture.md). */
 export function neckCommand(args: string[]): void {
   const { values, positionals } = argumentsOf(args, {
     position: { type: 'string' },
     tuning: { type: 'string' },
+    layout: { type: 'string' },
+    shape: { type: 'string' },
     json: { type: 'boolean' },
   });
   const [what, ...rest] = positionals;
@@ -32,12 +41,24 @@ export function neckCommand(args: string[]): void {
     values.position === undefined ? undefined : wholeFrom(values.position, 'position', 0, STANDARD_FRETS);
   let result: Answer | null;
   if (what === 'chord') result = chordOn(only(rest, 'chord "Cm7"'), instrument, position);
-  else if (what === 'scale') result = scaleOn(only(rest, 'scale "F dorian"'), instrument, position);
+  else if (what === 'scale')
+    result = result = scaleOn(only(rest, 'scale "F dorian"'), {
+      instrument,
+      position,
+      layout: values.layout === undefined ? undefined : layoutFrom(values.layout),
+      shape: values.shape === undefined ? undefined : wholeFrom(values.shape, 'shape', 1, 12),
+    });
   else if (what === 'path') result = pathThrough(onlyFile(rest, 'the notes'), instrument);
   else result = null;
   if (!result) throw new BadUsage('Say neck chord "Cm7", neck scale "F dorian" or neck path notes.json.');
   if (values.json) printJson(result.json);
   else process.stdout.write(`${result.lines.join('\n')}\n`);
+}
+
+function layoutFrom(word: string): ScaleLayout {
+  const layout = SCALE_LAYOUTS.find((one) => one === word);
+  if (!layout) throw new BadUsage(`There is no layout “${word}”. Layouts: ${SCALE_LAYOUTS.join(', ')}.`);
+  return layout;
 }
 
 type Answer = { readonly json: object; readonly lines: readonly string[] };
@@ -63,50 +84,114 @@ function chordOn(symbol: string, instrument: Instrument, position: number | unde
 const line = (values: readonly (number | null)[]): string =>
   values.map((value) => String(value ?? 'x').padStart(2)).join(' ');
 
-function scaleOn(name: string, instrument: Instrument, position: number | undefined): Answer {
+type Shown = {
+  readonly string: number;
+  readonly fret: number;
+  readonly midi: number;
+  readonly finger?: number;
+  readonly degree: string;
+  readonly name: string;
+};
+
+type ScaleRequest = {
+  readonly instrument: Instrument;
+  readonly position: number | undefined;
+  readonly layout: ScaleLayout | undefined;
+  readonly shape: number | undefined;
+};
+
+/** Every place on the neck; the notes under a hand, each once; or the movable shapes of a layout. */
+function scaleOn(name: string, { instrument, position, layout, shape }: ScaleRequest): Answer {
   const scale = valueOf(readScale(name));
   const notes = scaleNotes(scale);
-  const from = Math.max(1, (position ?? 1) - 1);
-  const inside =
-    position === undefined
-      ? placesOf(scale.pcs, 0, instrument.frets, instrument.tuning)
-      : placesOf(scale.pcs, from, Math.min(instrument.frets, position + 4), instrument.tuning);
-  const places = inside.map((place) => {
-    const at = scale.pcs.indexOf(((place.midi % 12) + 12) % 12);
+  const shown = (place: RunTouch | FretPosition): Shown => {
+    const at = scale.pcs.indexOf(pitchClassOf(place.midi));
     return {
       string: place.string,
       fret: place.fret,
       midi: place.midi,
+      ...('finger' in place ? { finger: place.finger } : {}),
       degree: degreeName(elementAt(scale.degrees, at)),
       name: noteName(elementAt(notes, at)),
     };
-  });
-  const ascending = (position === undefined ? [] : underHand(scale.pcs, Math.max(1, position), instrument))
-    .sort((a, b) => a.midi - b.midi)
-    .filter((place, index, all) => index === 0 || place.midi !== elementAt(all, index - 1).midi);
-  const fingered =
-    ascending.length === 0
-      ? null
-      : pathOf(
-          ascending.map((place, index) => ({ onsetBeat: index, midi: place.midi })),
-          { instrument },
-        );
+  };
+  const head = { scale: scale.name, tuning: writeTuning(instrument.tuning) };
+  if (layout !== undefined || shape !== undefined) {
+    const all = scaleShapes(scale.pcs, { instrument, layout: layout ?? 'position' })
+      .filter(({ number }) => shape === undefined || number === shape)
+      .map((one) => (position === undefined ? one : shapeNear(one, position, instrument)));
+    if (all.length === 0) throw new BadInput(`${scale.name} has no shape ${shape ?? ''} of this kind here.`);
+    const shapes = all.map(({ number, rootString, run: { touches, shifts, reaches } }) => ({
+      shape: number,
+      rootString,
+      shifts,
+      reaches,
+      places: touches.map(shown),
+    }));
+    return { json: { ...head, shapes }, lines: shapes.flatMap((one) => shapeLines(one, instrument)) };
+  }
+  const run = position === undefined || position === 0 ? null : underOneHand(scale.pcs, position, instrument);
+  // beside open strings each pitch where it lies lowest on the neck
+  const open =
+    position === 0
+      ? placesOf(scale.pcs, 0, 4, instrument.tuning).filter(
+          (place, _, all) => !all.some((other) => other.midi === place.midi && other.fret < place.fret),
+        )
+      : null;
+  const everywhere = () => placesOf(scale.pcs, 0, instrument.frets, instrument.tuning);
+  const places = (run?.touches ?? open ?? everywhere()).map(shown);
   return {
-    json: {
-      scale: scale.name,
-      tuning: writeTuning(instrument.tuning),
-      places,
-      ...(fingered?.ok ? { path: fingered.value.path } : {}),
-    },
-    lines: instrument.tuning.map(
-      (_, index) =>
-        `string ${index + 1}: ${places
-          .filter((place) => place.string === index + 1)
-          .map((place) => `${place.fret} ${place.name}`)
-          .join(', ')}`,
-    ),
+    json: { ...head, places, ...(run ? { path: run.touches.map(touchOf) } : {}) },
+    lines: stringLines(places, instrument),
   };
 }
+
+const touchOf = ({ string, fret, finger }: RunTouch) => ({ string, fret, finger });
+
+/** A scale with the index at a fret; with a move of the hand where it cannot stay. */
+function underOneHand(pcs: readonly number[], position: number, { tuning, frets }: Instrument): Run | null {
+  const string = tuning.length;
+  const lowest = elementAt(tuning, string - 1) + position;
+  const highest = Math.min(elementAt(tuning, 0) + position + 3, elementAt(tuning, 0) + frets);
+  const pitches = Array.from({ length: highest - lowest + 1 }, (_, step) => lowest + step).filter((midi) =>
+    pcs.includes(pitchClassOf(midi)),
+  );
+  const finger = elementAt(pitches, 0) - lowest + 1;
+  return (
+    layRun(pitches, { tuning, string, finger, shift: false }) ??
+    layRun(pitches, { tuning, string, finger }) ??
+    layRun(pitches, { tuning, string })
+  );
+}
+
+type WrittenShape = {
+  readonly shape: number;
+  readonly rootString: number | null;
+  readonly shifts: readonly number[];
+  readonly reaches: number;
+  readonly places: readonly Shown[];
+};
+
+function shapeLines({ shape, rootString, shifts, reaches, places }: WrittenShape, instrument: Instrument) {
+  const root = rootString === null ? '' : `, root on string ${rootString}`;
+  const reach = reaches === 0 ? '' : `, ${reaches} ${reaches === 1 ? 'reach' : 'reaches'}`;
+  const moves = shifts.map((index) => elementAt(places, index).name).join(' and ');
+  return [
+    `shape ${shape}${root}${reach}${moves ? `, the hand moves at ${moves}` : ''}`,
+    ...stringLines(places, instrument),
+    '',
+  ];
+}
+
+/** The highest string first; a finger in brackets where one is known. */
+const stringLines = (places: readonly Shown[], { tuning }: Instrument): string[] =>
+  tuning.map(
+    (_, index) =>
+      `string ${index + 1}: ${places
+        .filter((place) => place.string === index + 1)
+        .map(({ fret, name, finger }) => `${fret} ${name}${finger === undefined ? '' : ` (${finger})`}`)
+        .join(', ')}`,
+  );
 
 type NotesBody = { notes: (NeckNote & Record<string, unknown>)[] };
 const whole = () => Joi.number().integer();

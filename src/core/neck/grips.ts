@@ -19,20 +19,50 @@ export function eventsOf(notes: readonly NeckNote[]): [number, number][] {
 }
 
 /**
- * Strings of a chord are tried one note after another; where its notes cannot have a string each, they may
- * share one. Ways multiply with
- * every note, so more notes than a hand can strike at once have no grip.
+ * The ways to play what is struck together. Under one hand with a string for each note where that can be; what
+ * no hand holds at once is played one note after another, still on a string each; only notes that have no
+ * string each share one.
+ * Ways multiply with every note, so more notes than a hand can strike at once are played one after another.
  */
-export function gripsOf(
+export function strikesOf(
   notes: readonly NeckNote[],
   choices: readonly (readonly FretPosition[])[],
   locations: readonly Location[],
-): Grip[] {
-  if (notes.length > MOST_STRUCK) return [];
-  const grips = locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, true));
-  return grips.length > 0
-    ? grips
-    : locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, false));
+): Grip[][] {
+  const oneByOne = (places: readonly (readonly FretPosition[])[]): Grip[][] =>
+    notes.map((note, index) =>
+      locations.flatMap((_, location) => gripsAt([note], [elementAt(places, index)], locations, location)),
+    );
+  if (notes.length > MOST_STRUCK || notes.length === 1) return oneByOne(choices);
+  const held = locations.flatMap((_, location) => gripsAt(notes, choices, locations, location));
+  if (held.length > 0) return [held];
+  const apart = onStringsApart(choices);
+  return oneByOne(apart ? apart.map((place) => [place]) : choices);
+}
+
+/** A string for each note, the frets as near together as they can be; null where there are too few strings. */
+function onStringsApart(choices: readonly (readonly FretPosition[])[]): FretPosition[] | null {
+  let best: FretPosition[] | null = null;
+  let least = Infinity;
+  const extend = (chosen: readonly FretPosition[]): void => {
+    const wide = spreadOf(chosen);
+    if (wide >= least) return;
+    if (chosen.length === choices.length) {
+      best = [...chosen];
+      least = wide;
+      return;
+    }
+    for (const place of elementAt(choices, chosen.length))
+      if (!chosen.some(({ string }) => string === place.string)) extend([...chosen, place]);
+  };
+  extend([]);
+  return best;
+}
+
+/** Frets from the lowest to the highest that is held down. */
+function spreadOf(places: readonly FretPosition[]): number {
+  const frets = places.map(({ fret }) => fret).filter((fret) => fret > 0);
+  return frets.length === 0 ? 0 : Math.max(...frets) - Math.min(...frets);
 }
 
 export function gripsAt(
@@ -40,13 +70,12 @@ export function gripsAt(
   choices: readonly (readonly FretPosition[])[],
   locations: readonly Location[],
   location: number,
-  apart: boolean,
 ): Grip[] {
   let grips: Grip[] = [{ location, touches: [], own: 0 }];
   notes.forEach((note, index) => {
     grips = grips.flatMap((grip) =>
       elementAt(choices, index).flatMap((place) => {
-        if (apart && grip.touches.some((touch) => touch.string === place.string)) return [];
+        if (grip.touches.some((touch) => touch.string === place.string)) return [];
         return fingersFor(note, place, elementAt(locations, location)).map((finger) => ({
           ...grip,
           touches: [...grip.touches, { string: place.string, fret: place.fret, finger }],

@@ -4,6 +4,19 @@ export { reachFrom } from './location';
 export { pathOf, bothWays, type NeckNote, type NeckPath, type PathOptions, type Touch } from './path';
 export { chordShapes, type ChordShape, type ShapeOptions } from './chordShapes';
 export { formsByStringSet, smallShapes, type SmallKind, type StringSet } from './smallShapes';
+export { fretsOf, layRun, moved, type Run, type RunOptions, type RunTouch } from './run';
+export {
+  PAIR_KINDS,
+  SCALE_LAYOUTS,
+  scalePairs,
+  scaleShapes,
+  shapeNear,
+  type PairKind,
+  type ScaleLayout,
+  type ScalePair,
+  type ScaleShape,
+  type ScaleShapeOptions,
+} from './scaleShapes';
 export {
   fitsForm,
   fitsOneLocation,

@@ -1,4 +1,4 @@
-import { expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { unwrap, seededRandom } from '../shared';
 import {
@@ -294,4 +294,40 @@ test('any tuning, any number of strings, with a capo', () => {
   expect(show(unwrap(pathOf(line(42, 45), { instrument: withCapo(STANDARD_INSTRUMENT, 2) })).path)).toBe(
     '6:0/0 6:3/3',
   );
+});
+
+describe('notes struck together', () => {
+  const together = (...pitches: number[]) => pitches.map((midi) => ({ onsetBeat: 0, midi }));
+
+  test('have a string each, though no hand reaches them all at once', () => {
+    const { path } = unwrap(pathOf(together(41, 48, 72)));
+    expect(new Set(path.map(({ string }) => string)).size).toBe(3);
+  });
+
+  test('have a string each wherever there are strings for them', () => {
+    const random = seededRandom(4);
+    for (let round = 0; round < 300; round++) {
+      const pitches = Array.from(
+        { length: 2 + Math.floor(random() * 4) },
+        () => 40 + Math.floor(random() * 47),
+      );
+      const { path } = unwrap(pathOf(together(...pitches)));
+      const strings = path.map(({ string }) => string);
+      expect([pitches, new Set(strings).size === strings.length || !canBeApart(pitches)]).toEqual([
+        pitches,
+        true,
+      ]);
+      expect(path.map(({ string, fret }) => STANDARD_TUNING[string - 1]! + fret)).toEqual(pitches);
+    }
+  });
+
+  /** Is there a string for each? Every order of strings is tried. */
+  function canBeApart(pitches: readonly number[], taken: readonly number[] = []): boolean {
+    const [midi, ...rest] = pitches;
+    if (midi === undefined) return true;
+    return STANDARD_TUNING.some(
+      (open, index) =>
+        !taken.includes(index) && midi >= open && midi - open <= 22 && canBeApart(rest, [...taken, index]),
+    );
+  }
 });

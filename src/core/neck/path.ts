@@ -9,7 +9,7 @@ import {
   type Problem,
 } from '../shared';
 import { placesSounding, STANDARD_INSTRUMENT, type FretPosition, type Instrument } from './fretboard';
-import { COST, eventsOf, gripsOf, type Grip } from './grips';
+import { COST, eventsOf, strikesOf, type Grip } from './grips';
 import { allLocations, easyLocations, type Location } from './location';
 import { pitchName } from './tuning';
 
@@ -142,23 +142,11 @@ function walk(
   mayShift: boolean,
 ): { path: Touch[]; shifts: number } | null {
   let nodes: Node[] | null = null;
-  for (const event of eventsOf(notes)) {
-    const grips = gripsOf(notes.slice(...event), choices.slice(...event), locations);
-    // what no hand can strike at once is played one note after another
-    const parts: [number, number][] =
-      grips.length > 0 || event[1] - event[0] === 1
-        ? [event]
-        : Array.from({ length: event[1] - event[0] }, (_, step) => [event[0] + step, event[0] + step + 1]);
-    for (const part of parts) {
-      nodes = advance(
-        nodes,
-        part === event ? grips : gripsOf(notes.slice(...part), choices.slice(...part), locations),
-        locations,
-        mayShift,
-      );
+  for (const event of eventsOf(notes))
+    for (const grips of strikesOf(notes.slice(...event), choices.slice(...event), locations)) {
+      nodes = advance(nodes, grips, locations, mayShift);
       if (nodes.length === 0) return null;
     }
-  }
   const best = nodes?.reduce((least, node) => (node.cost < least.cost ? node : least)) ?? null;
   const grips: Grip[] = [];
   for (let node = best; node; node = node.from) grips.push(node.grip);
