@@ -3,6 +3,7 @@ export { readTuning, writeTuning, pitchName, stringName, TUNINGS } from './tunin
 export { reachFrom } from './location';
 export { pathOf, bothWays, type NeckNote, type NeckPath, type PathOptions, type Touch } from './path';
 export { chordShapes, type ChordShape, type ShapeOptions } from './chordShapes';
+export { countMoves, movesBetween, nearestShape, type StringMove } from './connect';
 export { formsByStringSet, smallShapes, type SmallKind, type StringSet } from './smallShapes';
 export { fretsOf, layRun, moved, type Run, type RunOptions, type RunTouch } from './run';
 export {

@@ -1,6 +1,7 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 import { createStore } from '@/core/shared';
+import { SCALE_LAYOUTS, type ScaleLayout } from '@/core/neck';
 import { CHARACTERS, type ChordInstrument, type StandInCharacter } from '@/core/band';
 import type { DeviceChoice } from '@/audio/input/device';
 import type { BandLevels } from '@/audio/band/player';
@@ -10,6 +11,16 @@ import { DEFAULT_BINDINGS, readBindings, type Bindings } from './commands/bindin
 /** How much of the screen helps while playing: all, no targets, no chord names either, no form either. */
 export const HELP = ['everything', 'no targets', 'no chord names', 'only the count'] as const;
 export type Help = 0 | 1 | 2 | 3;
+/** What scale shapes are made of, how they are laid out and what their dots say. */
+export const SHAPE_MATERIALS = ['plan', 'chord', 'home'] as const;
+export const SHAPE_LABELS = ['intervals', 'fingers', 'notes'] as const;
+export type ShapeChoice = {
+  readonly material: (typeof SHAPE_MATERIALS)[number];
+  readonly layout: ScaleLayout;
+  /** False: the hand moves rather than reach. */
+  readonly reach: boolean;
+  readonly labels: (typeof SHAPE_LABELS)[number];
+};
 export type AfterTake = 'roll' | 'stay' | 'review';
 export const AFTER_TAKE: readonly (readonly [AfterTake, string])[] = [
   ['roll', 'the next one is counted in'],
@@ -30,6 +41,7 @@ export type Preferences = {
   readonly afterTake: AfterTake;
   /** Lowest fret of the neck shown while playing. */
   readonly position: number;
+  readonly shapes: ShapeChoice;
   /** The tuner's A above middle C, in Hz. */
   readonly reference: number;
   readonly restMinutes: number;
@@ -49,6 +61,7 @@ export const DEFAULTS: Preferences = {
   help: 0,
   afterTake: 'roll',
   position: 5,
+  shapes: { material: 'plan', layout: 'position', reach: true, labels: 'intervals' },
   reference: 440,
   restMinutes: 25,
   bindings: DEFAULT_BINDINGS,
@@ -72,6 +85,7 @@ export function readPreferences(text: string | null): Preferences {
     return DEFAULTS;
   }
   const levels = (kept.levels ?? {}) as Record<string, unknown>;
+  const shapes = (kept.shapes ?? {}) as Record<string, unknown>;
   const mix = (kept.mix ?? {}) as Record<string, unknown>;
   return {
     device: readDevice(kept.device),
@@ -92,6 +106,12 @@ export function readPreferences(text: string | null): Preferences {
     help: oneOf(kept.help, [0, 1, 2, 3], 0),
     afterTake: oneOf(kept.afterTake, ['roll', 'stay', 'review'], 'roll'),
     position: between(kept.position, 1, 15, 5),
+    shapes: {
+      material: oneOf(shapes.material, SHAPE_MATERIALS, DEFAULTS.shapes.material),
+      layout: oneOf(shapes.layout, SCALE_LAYOUTS, DEFAULTS.shapes.layout),
+      reach: shapes.reach !== false,
+      labels: oneOf(shapes.labels, SHAPE_LABELS, DEFAULTS.shapes.labels),
+    },
     reference: between(kept.reference, 400, 480, 440),
     restMinutes: between(kept.restMinutes, 5, 120, 25),
     bindings: readBindings(kept.bindings),

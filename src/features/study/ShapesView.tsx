@@ -13,32 +13,74 @@ import { intervalOver } from '@/core/music';
 import { typeset } from '@/core/music';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
+import { NextShapes, ShapesUpTheNeck } from './ConnectedShapes';
 import { FingeringView } from './FingeringView';
+import { PairsView } from './PairsView';
+import { ScaleShapesView } from './ScaleShapesView';
 import type { Study } from './studyView';
 import { elementAt } from '@/core/shared';
 import { ToggleRow } from '@/ui/controls';
 
 const KINDS = {
   position: 'In this position',
+  scales: 'Scale shapes',
+  next: 'To the next chord',
   sets: 'Movable forms',
+  neck: 'Up the neck',
   triads: 'Triads',
   guides: 'Third and seventh',
+  pairs: 'Two notes at a time',
   neighbours: 'Shape and neighbours',
   fingering: 'Fingering',
 } as const;
 type Kind = keyof typeof KINDS;
+/** Kinds that are grips of the chord, in groups; the others have a view of their own. */
+type GripKind = 'position' | 'sets' | 'triads' | 'guides' | 'neighbours';
 
 type Props = { study: Study; index: number; position: number; instrument: Instrument; leftHanded: boolean };
 
 /**
- * How the chord can be held: grips near the hand, movable forms on every string set, small shapes, and a shape
- * with its neighbours.
+ * How the chord and its scale lie under the hand: grips, scale shapes, the way to the next chord, two notes at a
+ * time.
  */
-export function ShapesView({ study, index, position, instrument, leftHanded }: Props) {
+export function ShapesView(props: Props) {
   const [kind, setKind] = useState<Kind>('position');
+  return (
+    <div>
+      <ToggleRow
+        label="Which shapes"
+        className="mb-4 text-[15px]"
+        value={kind}
+        onChange={setKind}
+        choices={(Object.keys(KINDS) as Kind[]).map((one) => [one, KINDS[one]])}
+      />
+      <ShapesOfKind {...props} kind={kind} />
+    </div>
+  );
+}
+
+function ShapesOfKind({ kind, ...props }: Props & { kind: Kind }) {
+  switch (kind) {
+    case 'fingering':
+      return <FingeringView {...props} />;
+    case 'scales':
+      return <ScaleShapesView {...props} />;
+    case 'next':
+      return <NextShapes {...props} />;
+    case 'neck':
+      return <ShapesUpTheNeck {...props} />;
+    case 'pairs':
+      return <PairsView {...props} />;
+    default:
+      return <Grips {...props} kind={kind} />;
+  }
+}
+
+/** Grips of the chord in groups: near the hand, on every string set, small ones, one with its neighbours. */
+function Grips({ study, index, position, instrument, leftHanded, kind }: Props & { kind: GripKind }) {
   const { chord } = elementAt(study.cells, index);
   const groups = useMemo((): { name: string; shapes: readonly ChordShape[] }[] => {
-    if (!chord || kind === 'fingering') return [];
+    if (!chord) return [];
     const bySet = (sets: readonly StringSet[]) =>
       sets.map(({ strings, shapes }) => ({
         name: `strings ${strings.join(' ')}`,
@@ -57,23 +99,7 @@ export function ShapesView({ study, index, position, instrument, leftHanded }: P
   if (!chord) return <p className="text-soft">No chord sounds here.</p>;
   const home = elementAt(study.plan.homeScales, index);
   return (
-    <div>
-      <ToggleRow
-        label="Which shapes"
-        className="mb-4 text-[15px]"
-        value={kind}
-        onChange={setKind}
-        choices={(Object.keys(KINDS) as Kind[]).map((one) => [one, KINDS[one]])}
-      />
-      {kind === 'fingering' && (
-        <FingeringView
-          study={study}
-          index={index}
-          position={position}
-          instrument={instrument}
-          leftHanded={leftHanded}
-        />
-      )}
+    <>
       {groups.map(({ name, shapes }) => (
         <section key={name} className="mb-5" aria-label={name}>
           <h2 className="heading">{name}</h2>
@@ -97,7 +123,7 @@ export function ShapesView({ study, index, position, instrument, leftHanded }: P
           )}
         </section>
       ))}
-    </div>
+    </>
   );
 }
 

@@ -136,10 +136,43 @@ test('shapes: grips in the position, movable forms, triads, pairs and neighbours
     <ShapesView study={study()} index={8} position={3} instrument={STANDARD_INSTRUMENT} leftHanded={false} />,
   );
   expect(screen.getAllByRole('figure').length).toBeGreaterThan(4);
-  for (const name of ['Movable forms', 'Triads', 'Third and seventh', 'Shape and neighbours']) {
+  for (const name of [
+    'Movable forms',
+    'Scale shapes',
+    'To the next chord',
+    'Up the neck',
+    'Two notes at a time',
+    'Triads',
+    'Third and seventh',
+    'Shape and neighbours',
+  ]) {
     fireEvent.click(screen.getByRole('radio', { name }));
     expect(screen.getAllByRole('figure').length).toBeGreaterThan(3);
   }
+});
+
+test('scale shapes: material, layout and what the dots say are kept for the next time', async () => {
+  const draw = () =>
+    render(
+      <ShapesView
+        study={study()}
+        index={8}
+        position={3}
+        instrument={STANDARD_INSTRUMENT}
+        leftHanded={false}
+      />,
+    );
+  draw();
+  fireEvent.click(screen.getByRole('radio', { name: 'Scale shapes' }));
+  expect(screen.getAllByRole('figure')).toHaveLength(7);
+  await chooseOption('What lies on the neck', 'the chord’s tones');
+  expect(screen.getAllByRole('figure')).toHaveLength(4);
+  await chooseOption('How it is laid out', 'along one string');
+  expect(screen.getAllByRole('figure')[0]!.textContent).toMatch(/The hand moves at fret \d+ on string \d/);
+  cleanup();
+  draw();
+  fireEvent.click(screen.getByRole('radio', { name: 'Scale shapes' }));
+  expect(screen.getByRole('combobox', { name: 'How it is laid out' }).textContent).toBe('along one string');
 });
 
 test('fingering: reach or move, from the string and finger the player names', async () => {

@@ -31,6 +31,8 @@ type Props = {
   names?: boolean;
   size?: number;
   /** Frets under the hand; others fade. */ hand?: readonly [number, number];
+  /** Lines behind the marks: through places in the order they are played, or between what sounds together. */
+  links?: readonly (readonly { readonly string: number; readonly fret: number }[])[];
 };
 
 /**
@@ -63,6 +65,15 @@ export function NeckMap(props: Props) {
             </text>
           )}
         </g>
+      ))}
+      {props.links?.map((places, index) => (
+        <polyline
+          key={index}
+          points={places.map(({ string, fret }) => `${scale.centre(fret)},${scale.y(string)}`).join(' ')}
+          fill="none"
+          stroke="var(--dim)"
+          strokeWidth={1.5}
+        />
       ))}
       {arrows.map((arrow) => (
         <Arrow key={`${arrow.string} ${arrow.from} ${arrow.to}`} arrow={arrow} scale={scale} size={size} />
