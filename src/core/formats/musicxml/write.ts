@@ -91,7 +91,7 @@ function measure(chart: Chart, bar: Bar, index: number): Xml {
       tag('direction', [tag('direction-type', [tag('rehearsal', bar.section)])], { placement: 'above' }),
     );
   if (!before && chart.tempo !== null) children.push(tempoTag(chart.tempo, bar.meter));
-  for (const cell of bar.cells) children.push(harmonyTag(cell.chord), rest(cell, bar));
+  for (const cell of bar.cells) children.push(harmonyTag(cell.chord), ...beatsOf(cell, bar));
   return tag('measure', children, { number: index + 1 });
 }
 
@@ -104,6 +104,7 @@ function barAttributes({ key, meter }: Bar, before: Bar | undefined): Xml[] {
       ...fifthsTags(key),
       time,
       tag('clef', [tag('sign', 'G'), tag('line', 2)]),
+      tag('measure-style', [tag('slash', [], { type: 'start', 'use-stems': 'no' })]),
     ];
   const isSameMeter = meter.upper === before.meter.upper && meter.lower === before.meter.lower;
   return [...(keyId(key) === keyId(before.key) ? [] : fifthsTags(key)), ...(isSameMeter ? [] : [time])];
@@ -118,18 +119,25 @@ function repeatMarks(bar: Bar, before: Bar | undefined): Xml[] {
   return [tag('measure-style', [mark])];
 }
 
+const TYPES: Readonly<Record<number, string>> = {
+  1: 'whole',
+  2: 'half',
+  4: 'quarter',
+  8: 'eighth',
+  16: '16th',
+};
+
+/** The note value of a beat; of a compound metre it has a dot. */
+const beatType = (meter: Meter): string =>
+  isCompound(meter) ? 'quarter' : (TYPES[meter.lower] ?? 'quarter');
+
 export const tempoTag = (tempo: number, meter: Meter): Xml =>
   tag(
     'direction',
     [
       tag('direction-type', [
         tag('metronome', [
-          tag(
-            'beat-unit',
-            isCompound(meter)
-              ? 'quarter'
-              : ({ 1: 'whole', 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' }[meter.lower] ?? 'quarter'),
-          ),
+          tag('beat-unit', beatType(meter)),
           ...(isCompound(meter) ? [tag('beat-unit-dot', [])] : []),
           tag('per-minute', tempo),
         ]),
@@ -189,9 +197,20 @@ const note = (part: 'root' | 'bass', { letter, alter }: SpelledNote): Xml[] => [
   ...(alter === 0 ? [] : [tag(`${part}-alter`, alter)]),
 ];
 
-const rest = (cell: Cell, bar: Bar): Xml =>
-  tag('note', [
-    tag('rest', [], bar.cells.length === 1 ? { measure: 'yes' } : undefined),
-    tag('duration', Math.round(cell.beats.valueOf() * unit(bar.meter))),
+/**
+ * The time of a chord as rests of a beat each, shown as slashes: readers that give a chord the length of what
+ * stands under it lose it over a rest for the whole measure.
+ */
+function beatsOf({ beats }: Cell, { meter }: Bar): Xml[] {
+  const whole = Math.floor(beats.valueOf() + 1e-9);
+  const left = Math.round((beats.valueOf() - whole) * unit(meter));
+  const beat = tag('note', [
+    tag('rest', []),
+    tag('duration', unit(meter)),
     tag('voice', 1),
+    tag('type', beatType(meter)),
+    ...(isCompound(meter) ? [tag('dot', [])] : []),
   ]);
+  const part = tag('note', [tag('rest', []), tag('duration', left), tag('voice', 1)]);
+  return [...Array.from({ length: whole }, () => beat), ...(left > 0 ? [part] : [])];
+}
