@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { readChart } from '@/core/chart';
 import { database, write } from './db/client';
 import { charts, chartVersions } from './db/schema';
@@ -9,13 +9,16 @@ import { present } from '@/core/shared';
 export type StoredChart = typeof charts.$inferSelect;
 
 export const listCharts = (): Promise<StoredChart[]> =>
-  database().select().from(charts).orderBy(charts.createdAt);
+  database().select().from(charts).where(isNull(charts.removedAt)).orderBy(charts.createdAt);
 
 export async function chartById(id: string): Promise<StoredChart> {
-  const [chart] = await database().select().from(charts).where(eq(charts.id, id));
+  const [chart] = await database().select().from(charts).where(isKept(id));
   if (!chart) throw notFound('chart');
   return chart;
 }
+
+/** The chart of this id, unless it is in the trash. */
+const isKept = (id: string) => and(eq(charts.id, id), isNull(charts.removedAt));
 
 export function createChart(text: string): Promise<StoredChart> {
   return write(async (tx) => {
@@ -45,7 +48,7 @@ const isMostlyGone = (before: string, after: string): boolean =>
  */
 export function updateChart(id: string, text: string, always = false): Promise<StoredChart> {
   return write(async (tx) => {
-    const [before] = await tx.select().from(charts).where(eq(charts.id, id));
+    const [before] = await tx.select().from(charts).where(isKept(id));
     if (!before) throw notFound('chart');
     const stood = always || Date.now() - before.updatedAt >= STOOD_MS;
     if (before.text !== text && (stood || isMostlyGone(before.text, text))) {
@@ -89,17 +92,35 @@ export async function restoreVersion(chartId: string, versionId: string): Promis
   return updateChart(chartId, version.text, true);
 }
 
-/** Takes played on a chart keep their own copy of it and stay. */
-export function deleteChart(id: string): Promise<void> {
+/** Puts a chart in the trash. Takes played on it keep their own copy of it and stay. */
+export function removeChart(id: string, now = Date.now()): Promise<void> {
   return write(async (tx) => {
-    const [gone] = await tx.delete(charts).where(eq(charts.id, id)).returning({ id: charts.id });
+    const [gone] = await tx
+      .update(charts)
+      .set({ removedAt: now })
+      .where(isKept(id))
+      .returning({ id: charts.id });
     if (!gone) throw notFound('chart');
+  });
+}
+
+/** Brings a chart back out of the trash, with all it said before. */
+export function restoreChart(id: string): Promise<StoredChart> {
+  return write(async (tx) => {
+    const [chart] = await tx.update(charts).set({ removedAt: null }).where(eq(charts.id, id)).returning();
+    if (!chart) throw notFound('chart');
+    return chart;
   });
 }
 
 /** The chart played last, or the first of the library. */
 export async function latestChart(): Promise<StoredChart | null> {
-  const [chart] = await database().select().from(charts).orderBy(desc(charts.updatedAt)).limit(1);
+  const [chart] = await database()
+    .select()
+    .from(charts)
+    .where(isNull(charts.removedAt))
+    .orderBy(desc(charts.updatedAt))
+    .limit(1);
   return chart ?? null;
 }
 

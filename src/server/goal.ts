@@ -1,4 +1,4 @@
-import { eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, isNull } from 'drizzle-orm';
 import type { Goal } from '@/core/scheduling';
 import { database, write } from './db/client';
 import { charts, settings } from './db/schema';
@@ -33,7 +33,10 @@ export async function readGoal(): Promise<StoredGoal | null> {
 export async function writeGoal(goal: GoalBody): Promise<StoredGoal | null> {
   await write(async (tx) => {
     const wanted = 'none' in goal ? [] : goal.charts;
-    const found = await tx.select({ id: charts.id }).from(charts).where(inArray(charts.id, wanted));
+    const found = await tx
+      .select({ id: charts.id })
+      .from(charts)
+      .where(and(inArray(charts.id, wanted), isNull(charts.removedAt)));
     if (found.length < wanted.length)
       throw new Failure(422, {
         code: 'goal.charts',

@@ -17,7 +17,11 @@ const MOST_TAKES = 1_000;
 export async function listNames(): Promise<Names> {
   const drillName = sql<string>`json_extract(${drills.json}, '$.drill.name')`;
   const [chartRows, takeRows, drillRows] = await Promise.all([
-    database().select({ id: charts.id, title: charts.title }).from(charts).orderBy(desc(charts.updatedAt)),
+    database()
+      .select({ id: charts.id, title: charts.title })
+      .from(charts)
+      .where(isNull(charts.removedAt))
+      .orderBy(desc(charts.updatedAt)),
     database()
       .select({ id: takes.id, number: takes.number, title: takes.title, createdAt: takes.createdAt })
       .from(takes)

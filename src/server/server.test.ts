@@ -15,7 +15,8 @@ import { readBytes, readJson } from './body';
 import {
   chartById,
   createChart,
-  deleteChart,
+  removeChart,
+  restoreChart,
   listCharts,
   restoreVersion,
   updateChart,
@@ -108,9 +109,20 @@ test('charts are kept as typed, titled by their own words, and removed without t
   expect((await updateChart(chart.id, 'title: Half\n| Cq |')).title).toBe('Half');
   expect((await chartById(chart.id)).text).toContain('Cq');
   const take = await begin();
-  await deleteChart(take.chartId!);
-  expect((await takeById(take.id)).chartId).toBeNull();
+  const removed = take.chartId!;
+  await removeChart(removed);
   expect((await listCharts()).map((one) => one.id)).toEqual([chart.id]);
+  expect(await failure(chartById(removed))).toEqual([404, 'not-found']);
+  expect(await failure(updateChart(removed, '| C |'))).toEqual([404, 'not-found']);
+  expect(await failure(removeChart(removed))).toEqual([404, 'not-found']);
+  expect((await readTrash()).charts.map(({ id }) => id)).toEqual([removed]);
+  expect((await restoreChart(removed)).text).toBe(CHART);
+  expect((await listCharts()).map((one) => one.id)).toContain(removed);
+  // after thirty days it is gone for good, and its takes stay
+  await removeChart(removed, Date.now() - 31 * 86_400_000);
+  expect(await emptyTrash()).toEqual({ takes: 0, charts: 1 });
+  expect((await takeById(take.id)).chartId).toBeNull();
+  expect(await failure(restoreChart(removed))).toEqual([404, 'not-found']);
   expect(await failure(chartById('none'))).toEqual([404, 'not-found']);
 });
 
@@ -261,7 +273,7 @@ test('a removed take lies in the trash for thirty days, out of every list, and c
   expect((await restoreTake(id)).removedAt).toBeNull();
   expect((await reviewOf(id)).report.summary.notes).toBeGreaterThan(0);
   await removeTake(id, { now });
-  expect(await emptyTrash(undefined, now + 31 * 86_400_000)).toEqual({ takes: 1 });
+  expect(await emptyTrash(undefined, now + 31 * 86_400_000)).toEqual({ takes: 1, charts: 0 });
   expect(await failure(restoreTake(id))).toEqual([404, 'not-found']);
 });
 
@@ -361,7 +373,7 @@ test('a take begun while the server was away is begun once, on the chart it was 
   const take = await beginTake(body);
   expect(await beginTake(body)).toEqual(take);
   expect(take).toMatchObject({ id: 'made-in-the-browser', chartText: body.chartText, pace: body.pace });
-  await deleteChart(body.chartId);
+  await removeChart(body.chartId);
   expect(await beginTake({ ...body, id: 'another' })).toMatchObject({
     chartId: null,
     chartText: body.chartText,
@@ -563,7 +575,9 @@ test('what a chart said for a minute is kept when it changes; it can be turned b
     await updateChart(id, `title: Many\n| C${count} |\n`);
   }
   expect(await versionsOf(id)).toHaveLength(50);
-  await deleteChart(id);
+  await removeChart(id);
+  expect(await versionsOf(id)).toHaveLength(50);
+  await emptyTrash(0);
   expect(await versionsOf(id)).toEqual([]);
 });
 

@@ -163,7 +163,7 @@ async function chartOf({
   const [stored] = await database()
     .select({ id: charts.id, title: charts.title })
     .from(charts)
-    .where(eq(charts.id, chartId));
+    .where(and(eq(charts.id, chartId), isNull(charts.removedAt)));
   return { id: stored?.id ?? null, title: stored?.title ?? title ?? 'Untitled', text: chartText };
 }
 

@@ -1,7 +1,7 @@
 import { and, desc, eq, isNotNull, isNull, lte, sql, sum } from 'drizzle-orm';
 import { DAY_MS } from '@/core/scheduling';
 import { database, write } from './db/client';
-import { audioChunks, takes } from './db/schema';
+import { audioChunks, charts, takes } from './db/schema';
 import { notFound } from './failure';
 import { asTake, playedSeconds, type StoredTake } from './takes';
 
@@ -19,8 +19,11 @@ export type TrashedTake = {
   readonly seconds: number;
 };
 
+export type TrashedChart = { readonly id: string; readonly title: string; readonly removedAt: number };
+
 export type Trash = {
   readonly takes: readonly TrashedTake[];
+  readonly charts: readonly TrashedChart[];
   /** Sound that was put away to make room: of how many takes, and its bytes. */
   readonly sound: { readonly takes: number; readonly bytes: number };
 };
@@ -85,7 +88,13 @@ export async function readTrash(): Promise<Trash> {
     .from(audioChunks)
     .innerJoin(takes, eq(takes.id, audioChunks.takeId))
     .where(isNotNull(takes.soundGoneAt));
+  const removedCharts = await database()
+    .select({ id: charts.id, title: charts.title, removedAt: charts.removedAt })
+    .from(charts)
+    .where(isNotNull(charts.removedAt))
+    .orderBy(desc(charts.removedAt));
   return {
+    charts: removedCharts.map((chart) => ({ ...chart, removedAt: chart.removedAt ?? 0 })),
     takes: removed.map(asTake).map((take) => {
       const { id, number, title, removedAt } = take;
       return { id, number, title, removedAt: removedAt ?? 0, seconds: playedSeconds(take) };
@@ -124,7 +133,7 @@ export function restoreSound(): Promise<number> {
  * Deletes for good what has been in the trash long enough.
  * @param days how long; 0 empties it
  */
-export function emptyTrash(days = TRASH_DAYS, now = Date.now()): Promise<{ takes: number }> {
+export function emptyTrash(days = TRASH_DAYS, now = Date.now()): Promise<{ takes: number; charts: number }> {
   const until = now - days * DAY_MS;
   return write(async (tx) => {
     const gone = await tx
@@ -136,6 +145,10 @@ export function emptyTrash(days = TRASH_DAYS, now = Date.now()): Promise<{ takes
       .from(takes)
       .where(and(isNotNull(takes.soundGoneAt), lte(takes.soundGoneAt, until)));
     for (const { id } of silent) await tx.delete(audioChunks).where(eq(audioChunks.takeId, id));
-    return { takes: gone.length };
+    const goneCharts = await tx
+      .delete(charts)
+      .where(and(isNotNull(charts.removedAt), lte(charts.removedAt, until)))
+      .returning({ id: charts.id });
+    return { takes: gone.length, charts: goneCharts.length };
   });
 }

@@ -107,7 +107,7 @@ test('a chart is transposed and turned back by undo, taken out as MusicXML and b
   await editor.click();
   await page.keyboard.press('Control+z');
   await expect(editor).toContainText('| Bb7 | Eb7 . . N.C.');
-  await page.getByRole('button', { name: 'take it out' }).click();
+  await page.getByRole('button', { name: 'export', exact: true }).click();
   const download = page.waitForEvent('download');
   await page.getByRole('menuitem', { name: 'MusicXML' }).click();
   const file = await (await download).path();
@@ -150,4 +150,28 @@ test('versions: what stood before comes back, and the change can be undone', asy
   await page.getByRole('button', { name: 'versions' }).click();
   await expect(page.getByRole('dialog')).toContainText('None yet');
   await page.getByRole('button', { name: 'Done' }).click();
+});
+
+test('a chart is removed, brought back at once, and later out of the trash', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  const id = await makeChart(request, baseURL!, 'title: Thrown away\n| C | F |\n');
+  await page.goto(`/charts/${id}`);
+  await alive(page);
+  const remove = page.getByRole('button', { name: 'remove', exact: true });
+  await remove.click();
+  await expect(page).toHaveURL(/\/charts$/);
+  await expect(page.getByRole('link', { name: /Thrown away/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(page).toHaveURL(new RegExp(`/charts/${id}$`));
+  await remove.click();
+  await expect(page).toHaveURL(/\/charts$/);
+  await page.goto('/settings');
+  await alive(page);
+  await page.getByRole('button', { name: 'Bring back the chart Thrown away' }).click();
+  await expect(page.getByText('Thrown away is back.')).toBeVisible();
+  await page.goto(`/charts/${id}`);
+  await expect(page.getByRole('heading', { level: 1, name: 'Thrown away' })).toBeVisible();
 });

@@ -18,14 +18,15 @@ type Props = {
   onHear: () => void;
   onText: (text: string) => void;
   onTrouble: (message: string) => void;
+  onRemove: () => void;
 };
 
 const MAJOR = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
 const MINOR = ['Cm', 'C#m', 'Dm', 'D#m', 'Ebm', 'Em', 'Fm', 'F#m', 'Gm', 'G#m', 'Am', 'Bbm', 'Bm'];
 const real = (key: string): string => typeset(key).replace('m', ' minor');
 
-/** What can be done with a chart as a whole: hear it, move it, take it out, turn it back. */
-export function ChartTools({ id, chart, readable, hearing, onHear, onText, onTrouble }: Props) {
+/** What can be done with a chart as a whole: hear it, move it, export it, turn it back, remove it. */
+export function ChartTools({ id, chart, readable, hearing, onHear, onText, onTrouble, onRemove }: Props) {
   const key = chart.key ?? harmonyOf(chart, timelineOf(chart, 120)).regions[0]?.key ?? null;
   const minor = key?.minor ?? false;
   const own = key
@@ -62,7 +63,7 @@ export function ChartTools({ id, chart, readable, hearing, onHear, onText, onTro
       </label>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className="hover:text-ink disabled:text-dim" disabled={!readable}>
-          take it out
+          export
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content align="start" className="z-20 border border-line bg-panel py-1 text-ink">
@@ -90,6 +91,9 @@ export function ChartTools({ id, chart, readable, hearing, onHear, onText, onTro
         </Link>
       )}
       <Versions id={id} now={chart.text} onText={onText} />
+      <button type="button" className="hover:text-ink" onClick={onRemove}>
+        remove
+      </button>
     </div>
   );
 }

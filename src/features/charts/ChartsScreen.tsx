@@ -13,6 +13,7 @@ import { chartFacts } from './chartFacts';
 import { ChartFactsList } from './ChartFactsList';
 import { ChartTools } from './ChartTools';
 import { makeChart, NEW_CHART } from './newChart';
+import { removeChart } from '../shell/chartTrash';
 import { TypesetChart } from './TypesetChart';
 import { useAutosave, type SaveState } from './useAutosave';
 
@@ -34,12 +35,25 @@ export function ChartsScreen({ library, chart }: Props) {
   const study = () => router.push(`/study/${chart.id}`);
   // Study's code is there before it is asked for
   useEffect(() => router.prefetch(`/study/${chart.id}`), [router, chart.id]);
+  const remove = () =>
+    void removeChart(
+      { id: chart.id, title: good?.title || 'Untitled' },
+      () => {
+        router.push('/charts');
+        router.refresh();
+      },
+      (back) => {
+        router.push(`/charts/${back}`);
+        router.refresh();
+      },
+    );
   const replace = useRef<ReplaceText | null>(null);
   useCommands({
     'chart.study': { when: readable, run: study },
     'chart.record': { when: readable, run: record },
     'chart.hear': { when: good !== null, run: hearGood },
     'chart.create': () => void create(),
+    'chart.remove': remove,
   });
   return (
     <Shell place="Charts" footer={<Footer model={model} onRecord={record} onStudy={study} />}>
@@ -64,7 +78,7 @@ export function ChartsScreen({ library, chart }: Props) {
           <YouCanWrite />
         </section>
         <section aria-label="Typeset chart" className="min-w-0">
-          <Typeset id={chart.id} model={model} onText={(next) => replace.current?.(next)} />
+          <Typeset id={chart.id} model={model} onText={(next) => replace.current?.(next)} onRemove={remove} />
         </section>
       </div>
     </Shell>
@@ -157,9 +171,14 @@ function Footer({ model: { saving, readable, good, problems }, onRecord, onStudy
   );
 }
 
-type TypesetProps = { id: string; model: ChartModel; onText: (text: string) => void };
+type TypesetProps = {
+  id: string;
+  model: ChartModel;
+  onText: (text: string) => void;
+  onRemove: () => void;
+};
 
-function Typeset({ id, model, onText }: TypesetProps) {
+function Typeset({ id, model, onText, onRemove }: TypesetProps) {
   const { good, readable, hearing, hearGood, trouble, setTrouble, problems, soundingBar } = model;
   if (!good) return <p className="text-soft">The chart appears here as soon as a bar can be read.</p>;
   return (
@@ -174,6 +193,7 @@ function Typeset({ id, model, onText }: TypesetProps) {
         onHear={hearGood}
         onText={onText}
         onTrouble={setTrouble}
+        onRemove={onRemove}
       />
       {trouble && (
         <p role="alert" className="mb-3 text-ink">

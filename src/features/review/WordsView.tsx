@@ -154,7 +154,7 @@ function Remarks({ words, onWords, nameOfBar, beatOfBar, onHear }: Props) {
                 onWords({ ...words, remarks: words.remarks.filter(({ id }) => id !== remark.id) })
               }
             >
-              take it out
+              remove
             </button>
           </p>
           <p className="whitespace-pre-wrap">{remark.text}</p>

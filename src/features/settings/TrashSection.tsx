@@ -3,6 +3,7 @@ import { format } from 'date-fns';
 import { useState } from 'react';
 import { ask, restoreTake } from '@/audio/persistence/serverTakes';
 import type { Trash } from '@/server/trash';
+import { restoreChart } from '../shell/chartTrash';
 import { counted } from './amounts';
 
 const LISTED = 5;
@@ -20,10 +21,10 @@ export function TrashSection({ trash: first }: { trash: Trash }) {
       setWords('The server does not answer; nothing was changed.');
     }
   };
-  if (trash.takes.length === 0 && trash.sound.takes === 0)
+  if (trash.takes.length === 0 && trash.charts.length === 0 && trash.sound.takes === 0)
     return (
       <p className="leading-6 text-soft">
-        {words || 'Nothing in it.'} Removed takes stay here for thirty days.
+        {words || 'Nothing in it.'} Removed takes and charts stay here for thirty days.
       </p>
     );
   return (
@@ -33,7 +34,7 @@ export function TrashSection({ trash: first }: { trash: Trash }) {
         onEmpty={() => void run(() => ask<Trash>('/api/trash', { method: 'DELETE' }), 'The trash is empty.')}
       />
       <p role="status" className="leading-5 text-soft">
-        {words || 'Removed takes stay here for thirty days.'}
+        {words || 'Removed takes and charts stay here for thirty days.'}
       </p>
     </>
   );
@@ -45,10 +46,14 @@ async function bringBack(id: string): Promise<Trash> {
   await restoreTake(id);
   return ask<Trash>('/api/trash');
 }
+async function bringChartBack(id: string): Promise<Trash> {
+  await restoreChart(id);
+  return ask<Trash>('/api/trash');
+}
 const bringSoundBack = async (): Promise<Trash> =>
   (await ask<{ trash: Trash }>('/api/trash', { method: 'POST' })).trash;
 
-function TrashList({ trash: { takes, sound }, onRun }: ListProps) {
+function TrashList({ trash: { takes, charts, sound }, onRun }: ListProps) {
   return (
     <ul>
       {takes.slice(0, LISTED).map(({ id, number, title, removedAt }) => (
@@ -66,6 +71,20 @@ function TrashList({ trash: { takes, sound }, onRun }: ListProps) {
         </li>
       ))}
       {takes.length > LISTED && <li className="text-dim">and {takes.length - LISTED} more</li>}
+      {charts.map(({ id, title, removedAt }) => (
+        <li key={id} className="flex items-baseline gap-3 py-[3px]">
+          <span className="min-w-0 grow truncate text-soft">
+            <b className="font-[580] text-ink">{title}</b>, chart, {day(removedAt)}
+          </span>
+          <button
+            type="button"
+            className="shrink-0 text-now hover:underline"
+            onClick={() => onRun(() => bringChartBack(id), `${title} is back.`)}
+          >
+            Bring back<span className="sr-only"> the chart {title}</span>
+          </button>
+        </li>
+      ))}
       {sound.takes > 0 && (
         <li className="flex items-baseline gap-3 py-[3px] text-soft">
           <span className="grow">

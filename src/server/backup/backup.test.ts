@@ -12,7 +12,7 @@ import { lockForServing } from '../db/serverLock';
 import { sqlText, withDatabaseFile } from './openFile';
 import { tableDigests } from './tableDigests';
 import { checksumOf, pcmRange, storeChunk } from '../audio';
-import { chartById, createChart, deleteChart, listCharts } from '../charts';
+import { chartById, createChart, removeChart, listCharts } from '../charts';
 import { closeDatabase, database, databaseFile, migrateDatabase } from '../db/client';
 import { Failure } from '../failure';
 import { beginTake, finishTake, takeById } from '../takes';
@@ -114,7 +114,7 @@ test('a broken, foreign or newer file changes nothing and says why', async () =>
     expect([name, await refused(restore(at(`${name}.zip`)))]).toEqual([name, 'backup.unreadable']);
   expect(await refused(restore(at('newer.zip')))).toBe('backup.newer');
   expect((await listCharts()).map(({ id }) => id)).toEqual([chart]);
-  await deleteChart(chart);
+  await removeChart(chart);
   await restore(at('good.zip'));
   expect((await listCharts()).map(({ id }) => id)).toEqual([chart]);
 });

@@ -25,6 +25,8 @@ export const charts = sqliteTable('charts', {
   text: text().notNull(),
   createdAt: createdAt(),
   updatedAt: createdAt(),
+  /** When the chart was put in the trash; null where it was not. */
+  removedAt: integer(),
 });
 
 /** What a chart said before: kept when a text that stood for a while is changed, and when it is turned back. */

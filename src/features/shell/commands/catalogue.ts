@@ -83,6 +83,7 @@ const SPECS = {
   'chart.record': { label: 'Record over this chart', keys: [] },
   'chart.hear': { label: 'Hear it', keys: ['h'] },
   'chart.create': { label: 'New chart', keys: ['n'] },
+  'chart.remove': { label: 'Remove this chart', keys: [] },
 
   'study.next': { label: 'Next chord', keys: ['ArrowRight', 'PageDown'], repeats: true },
   'study.previous': { label: 'Chord before', keys: ['ArrowLeft', 'PageUp'], repeats: true },

@@ -1,5 +1,5 @@
 import { readJson } from '@/server/body';
-import { chartById, deleteChart, updateChart } from '@/server/charts';
+import { chartById, removeChart, updateChart } from '@/server/charts';
 import { knownId } from '@/server/ids';
 import { LIMITS } from '@/server/limits';
 import { respond } from '@/server/respond';
@@ -16,8 +16,9 @@ export const PUT = (request: Request, context: Context): Promise<Response> =>
     updateChart(await idOf(context), (await readJson(request, chartBody, LIMITS.chartBytes)).text),
   );
 
+/** Puts a chart in the trash. */
 export const DELETE = (_: Request, context: Context): Promise<Response> =>
   respond(async () => {
-    await deleteChart(await idOf(context));
+    await removeChart(await idOf(context));
     return new Response(null, { status: 204 });
   });

@@ -1,0 +1,1 @@
+ALTER TABLE `charts` ADD `removed_at` integer;
