@@ -79,6 +79,7 @@ for (const theme of ['dusk', 'noon']) {
   await page.getByRole('button', { name: 'Listen to the input' }).click();
   await page.getByText(/dBFS/).waitFor();
   if (theme === 'dusk') await shoot('record');
+  await page.getByRole('button', { name: /^More/ }).click();
   await page.getByRole('textbox', { name: 'Count-in' }).fill('2');
   await page.getByRole('textbox', { name: 'Count-in' }).blur();
   await page.getByRole('heading', { level: 1 }).click();

@@ -29,12 +29,14 @@ type NumberProps = {
   high: number;
   onChange: (value: number) => void;
   unit?: string;
+  /** Its name above it. */
+  wide?: boolean;
 };
 
 /**
  * A whole number that may be typed anyhow: what is none is as it was, what is too much is as much as can be.
  */
-export function NumberSetting({ name, value, low, high, onChange, unit }: NumberProps) {
+export function NumberSetting({ name, value, low, high, onChange, unit, wide = false }: NumberProps) {
   const [text, setText] = useState<string | null>(null);
   const commit = () => {
     const number = Math.round(Number((text ?? '').replace('−', '-')));
@@ -43,7 +45,7 @@ export function NumberSetting({ name, value, low, high, onChange, unit }: Number
     setText(null);
   };
   return (
-    <Setting name={name}>
+    <Setting name={name} wide={wide}>
       <span className="flex items-center gap-2">
         <input
           className="field w-20 !py-1 font-[620] text-ink"
@@ -67,11 +69,19 @@ type ChoiceProps<T extends string> = {
   value: T;
   choices: readonly (readonly [T, string])[];
   onChange: (value: T) => void;
+  /** Its name above it. */
+  wide?: boolean;
 };
 
-export function ChoiceSetting<T extends string>({ name, value, choices, onChange }: ChoiceProps<T>) {
+export function ChoiceSetting<T extends string>({
+  name,
+  value,
+  choices,
+  onChange,
+  wide = false,
+}: ChoiceProps<T>) {
   return (
-    <Setting name={name}>
+    <Setting name={name} wide={wide}>
       <Select
         label={name}
         value={value}

@@ -96,6 +96,8 @@ test('hands free: the stand-in sits in, the take ends by itself, its result stan
     await expect(page.getByTestId('bar')).toHaveText(/of 2$/, { timeout: 20_000 });
     await expect(status(page)).toHaveText(/Counting in|Recording/, { timeout: 20_000 });
     await page.keyboard.press('Backspace');
+    await expect(page.getByText(/set: bars \d+–\d+/)).toBeVisible();
+    await page.getByRole('button', { name: /^More/ }).click();
     await expect(page.getByLabel('Loop bars')).toHaveValue(/\d–\d/);
     expect(complaints()).toEqual([]);
   } finally {
@@ -169,6 +171,7 @@ test('a backing of the player’s own: its tempo is heard, confirmed and played 
       device: STAND_IN,
       afterTake: 'stay',
     });
+    await page.getByRole('button', { name: /^More/ }).click();
     await page.getByLabel('Backing of your own').setInputFiles({
       name: 'my-backing.wav',
       mimeType: 'audio/wav',

@@ -39,7 +39,7 @@ test('a first visit is shown round by one key: from nothing to a judged take in 
   await expect(page).toHaveURL(/\/takes\//);
   await goOn('Drill it');
   await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/\/drills\//);
+  await expect(page).toHaveURL(/\/drills\//, { timeout: 20_000 });
   await title('Drill it');
   await goOn('Understood');
   await page.keyboard.press('Enter');

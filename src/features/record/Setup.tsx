@@ -7,7 +7,9 @@ import { DeviceChooser } from '../shell/DeviceChooser';
 import { AFTER_TAKE, HELP, prefer, usePreferences, type Help } from '../shell/preferences';
 import type { RecordChart, Settings } from './settings';
 import { SetupBand } from './SetupBand';
-import { SetupWhat } from './SetupWhat';
+import { hiddenSettings } from './favourites';
+import { SetupHabits } from './SetupHabits';
+import { PlanWhy, SetupFirst, SetupWhat } from './SetupWhat';
 
 type Props = {
   charts: readonly RecordChart[];
@@ -20,10 +22,7 @@ type Props = {
   trouble: string | null;
 };
 
-/**
- * Before the count-in: what is played, with which band, and through which input; everything as it was last
- * time.
- */
+/** Before the count-in: what matters in one row, the rest under *More*; everything as it was last time. */
 export function Setup({ charts, settings, onChange, onStart, rig, onFile, onStandIn, trouble }: Props) {
   const set = (change: Partial<Settings>) => onChange({ ...settings, ...change });
   const chart = present(charts.find((one) => one.id === settings.chartId));
@@ -48,20 +47,53 @@ export function Setup({ charts, settings, onChange, onStart, rig, onFile, onStan
           {trouble}
         </p>
       )}
-      <div className="mt-5 grid gap-x-8 gap-y-8 md:grid-cols-2 lg:grid-cols-3">
-        <Column name="What is played">
-          <SetupWhat charts={charts} chart={chart} settings={settings} set={set} onChange={onChange} />
-        </Column>
-        <Column name="The band">
-          <SetupBand settings={settings} set={set} chartId={chart.id} />
-        </Column>
-        <Column name="You">
+      <div className="mt-4 grid grid-cols-2 items-start gap-x-5 gap-y-2 border-t border-line pt-3 lg:grid-cols-[minmax(0,1.3fr)_84px_84px_minmax(0,1.1fr)_minmax(0,1fr)_minmax(0,370px)]">
+        <SetupFirst charts={charts} chart={chart} settings={settings} set={set} onChange={onChange} />
+        <div className="col-span-2 lg:col-span-1 lg:border-l lg:border-line lg:pl-5">
           <DeviceChooser rig={rig} />
-          <Hands />
-          <OtherWays onFile={onFile} onStandIn={onStandIn} />
-        </Column>
+        </div>
       </div>
+      <div className="mt-2 space-y-3">
+        <PlanWhy settings={settings} />
+        <SetupHabits settings={settings} charts={charts} onChange={onChange} />
+        <OtherWays onFile={onFile} onStandIn={onStandIn} />
+      </div>
+      <More settings={settings}>
+        <div className="mt-4 grid gap-x-8 gap-y-8 md:grid-cols-2 lg:grid-cols-3">
+          <Column name="What is played">
+            <SetupWhat chart={chart} settings={settings} set={set} />
+          </Column>
+          <Column name="The band">
+            <SetupBand settings={settings} set={set} chartId={chart.id} />
+          </Column>
+          <Column name="You">
+            <Hands />
+          </Column>
+        </div>
+      </More>
     </div>
+  );
+}
+
+/** The rest, when it is asked for; what is set there and not as it begins is told all the same. */
+function More({ settings, children }: { settings: Settings; children: ReactNode }) {
+  const { hasMore, bandLevel, levels, chords } = usePreferences();
+  const hidden = hiddenSettings({ settings, band: { bandLevel, levels, chords } });
+  return (
+    <>
+      <p className="mt-4 flex flex-wrap items-baseline gap-x-5 text-[15px]">
+        <button
+          type="button"
+          aria-expanded={hasMore}
+          className="font-[580] text-soft underline hover:text-ink"
+          onClick={() => prefer({ hasMore: !hasMore })}
+        >
+          {hasMore ? 'Less' : 'More: bars, key, band, help'}
+        </button>
+        {!hasMore && hidden.length > 0 && <span className="text-soft">set: {hidden.join(', ')}</span>}
+      </p>
+      {hasMore && children}
+    </>
   );
 }
 
@@ -78,7 +110,7 @@ function Column({ name, children }: { name: string; children: ReactNode }) {
 function Hands() {
   const { help, afterTake, position } = usePreferences();
   return (
-    <div className="mt-3 border-t border-line pt-2">
+    <div>
       <ChoiceSetting
         name="Help"
         value={String(help)}
@@ -121,7 +153,7 @@ function OtherWays({
   };
   return (
     <div
-      className={`mt-3 border-t pt-2.5 ${over ? 'border-now bg-row' : 'border-line'}`}
+      className={`flex flex-wrap items-center gap-x-6 gap-y-2 text-[15px] ${over ? 'bg-row' : ''}`}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
@@ -133,6 +165,12 @@ function OtherWays({
         take(event.dataTransfer.files[0]);
       }}
     >
+      <span>
+        <button type="button" className="quiet !py-1 text-ink" data-tour="stand-in" onClick={onStandIn}>
+          Let the stand-in player play
+        </button>
+        <span className="ml-3 text-sm text-dim">a whole take in a few seconds</span>
+      </span>
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <button type="button" className="quiet !py-1 text-ink" onClick={() => input.current?.click()}>
           Bring a recording
@@ -160,10 +198,6 @@ function OtherWays({
           s
         </label>
       </div>
-      <button type="button" className="quiet mt-2 !py-1 text-ink" data-tour="stand-in" onClick={onStandIn}>
-        Let the stand-in player play
-      </button>
-      <span className="ml-3 text-sm text-dim">a whole take in a few seconds</span>
     </div>
   );
 }

@@ -14,40 +14,34 @@ type Props = SettingsPart & {
   onChange: (settings: Settings) => void;
 };
 
-/** What is played: chart, bars, choruses, tempo, key, and the plan it is judged by. */
-export function SetupWhat({ charts, chart, settings, set, onChange }: Props) {
+/** What matters for every take, in one row: chart, tempo, choruses, and what the take is judged by. */
+export function SetupFirst({ charts, chart, settings, set, onChange }: Props) {
   return (
     <>
       <ChoiceSetting
+        wide
         name="Chart"
         value={settings.chartId}
         choices={charts.map(({ id, title }) => [id, title] as const)}
         onChange={(id) => onChange(withChart(settings, charts, id))}
       />
-      <SetupBars chart={chart} settings={settings} set={set} />
+      <Tempo settings={settings} set={set} />
       <NumberSetting
+        wide
         name="Choruses"
         value={settings.choruses}
         low={1}
         high={40}
         onChange={(choruses) => set({ choruses })}
       />
-      <Tempo settings={settings} set={set} />
-      <NumberSetting
-        name="Count-in"
-        value={settings.countInBars}
-        low={1}
-        high={2}
-        unit={settings.countInBars === 1 ? 'bar' : 'bars'}
-        onChange={(countInBars) => set({ countInBars })}
-      />
       <ChoiceSetting
+        wide
         name="Judged by"
         value={settings.plan.id}
         choices={PLAN_IDS.map((id) => [id, PLANS[id].name] as const)}
         onChange={(id: PlanId) => set({ plan: { ...settings.plan, id } })}
       />
-      <div className="grid grid-cols-[118px_minmax(0,1fr)] items-center gap-x-3 py-[3px] text-soft">
+      <div className="grid gap-y-0.5 py-[3px] text-soft">
         <span className="text-dim">Home scale</span>
         <HomeScalePicker
           look="field"
@@ -56,41 +50,32 @@ export function SetupWhat({ charts, chart, settings, set, onChange }: Props) {
           onChange={(home) => set({ plan: withHome(settings.plan, home) })}
         />
       </div>
-      <p className="mt-1.5 text-sm leading-5 text-dim">
-        {PLANS[settings.plan.id].why}
-        {(settings.plan.parts?.length ?? 0) > 0 && (
-          <b className="block text-soft">{planSentence(settings.plan)}</b>
-        )}{' '}
-        <Link
-          className="text-soft underline hover:text-ink"
-          href={`/study/${settings.chartId}?plan=${encodeURIComponent(JSON.stringify(settings.plan))}`}
-        >
-          Study it first
-        </Link>
-      </p>
     </>
   );
 }
 
-/** The tempo, and how it and the key move from chorus to chorus; a backing of one's own has its own. */
-function Tempo({ settings, set }: SettingsPart) {
-  if (settings.backingId !== null)
-    return (
-      <Setting name="Tempo">
-        <span className="py-1 font-[620] text-ink">{Math.round(settings.tempo * 10) / 10}</span>{' '}
-        <span className="text-dim">as your backing has it</span>
-      </Setting>
-    );
+/** Why one plays by this plan, and where it can be studied. */
+export const PlanWhy = ({ settings }: Pick<Props, 'settings'>) => (
+  <p className="text-[15px] leading-6 text-dim">
+    {PLANS[settings.plan.id].why}
+    {(settings.plan.parts?.length ?? 0) > 0 && (
+      <b className="block text-soft">{planSentence(settings.plan)}</b>
+    )}{' '}
+    <Link
+      className="text-soft underline hover:text-ink"
+      href={`/study/${settings.chartId}?plan=${encodeURIComponent(JSON.stringify(settings.plan))}`}
+    >
+      Study it first
+    </Link>
+  </p>
+);
+
+/** What else can be said of the form: its bars, what moves from chorus to chorus, the count-in. */
+export function SetupWhat({ chart, settings, set }: SettingsPart & { chart: RecordChart }) {
   return (
     <>
-      <NumberSetting
-        name="Tempo"
-        value={settings.tempo}
-        low={TEMPO_LIMITS[0]}
-        high={TEMPO_LIMITS[1]}
-        onChange={(tempo) => set({ tempo })}
-      />
-      {settings.choruses > 1 && (
+      <SetupBars chart={chart} settings={settings} set={set} />
+      {settings.choruses > 1 && settings.backingId === null && (
         <>
           <NumberSetting
             name="Each chorus"
@@ -108,6 +93,36 @@ function Tempo({ settings, set }: SettingsPart) {
           />
         </>
       )}
+      <NumberSetting
+        name="Count-in"
+        value={settings.countInBars}
+        low={1}
+        high={2}
+        unit={settings.countInBars === 1 ? 'bar' : 'bars'}
+        onChange={(countInBars) => set({ countInBars })}
+      />
     </>
+  );
+}
+
+/** The tempo; a backing of one's own has its own. */
+function Tempo({ settings, set }: SettingsPart) {
+  if (settings.backingId !== null)
+    return (
+      <Setting name="Tempo" wide>
+        <span className="py-1 font-[620] text-ink">
+          {Math.round(settings.tempo * 10) / 10} <span className="font-normal text-dim">your backing</span>
+        </span>
+      </Setting>
+    );
+  return (
+    <NumberSetting
+      wide
+      name="Tempo"
+      value={settings.tempo}
+      low={TEMPO_LIMITS[0]}
+      high={TEMPO_LIMITS[1]}
+      onChange={(tempo) => set({ tempo })}
+    />
   );
 }

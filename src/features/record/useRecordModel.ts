@@ -20,6 +20,7 @@ import { useRigState } from '../shell/useRig';
 import { useSession } from '../shell/useSession';
 import { useResult, type Result } from './Finished';
 import { useCatchUp, useTakeElsewhere, type InterruptedTake } from './Interrupted';
+import { rememberLast } from './favourites';
 import {
   defaultSettings,
   loopedSettings,
@@ -151,6 +152,8 @@ function useStart(
         const [{ message, suggestion }] = made.problems;
         return sitting.say(suggestion ? `${message} Try: ${suggestion}` : message);
       }
+      const { bandLevel, levels, chords } = preferences();
+      rememberLast({ settings: wanted, band: { bandLevel, levels, chords } });
       const own = wanted.backingId === null ? null : await backing(wanted.backingId).catch(() => null);
       await sitting.start(own ? { ...made.value, backing: own } : made.value);
     },

@@ -41,6 +41,8 @@ export type Preferences = {
   readonly afterTake: AfterTake;
   /** Lowest fret of the neck shown while playing. */
   readonly position: number;
+  /** Whether Record shows more than its first row. */
+  readonly hasMore: boolean;
   readonly shapes: ShapeChoice;
   /** The tuner's A above middle C, in Hz. */
   readonly reference: number;
@@ -61,6 +63,7 @@ export const DEFAULTS: Preferences = {
   help: 0,
   afterTake: 'roll',
   position: 5,
+  hasMore: false,
   shapes: { material: 'plan', layout: 'position', reach: true, labels: 'intervals' },
   reference: 440,
   restMinutes: 25,
@@ -106,6 +109,7 @@ export function readPreferences(text: string | null): Preferences {
     help: oneOf(kept.help, [0, 1, 2, 3], 0),
     afterTake: oneOf(kept.afterTake, ['roll', 'stay', 'review'], 'roll'),
     position: between(kept.position, 1, 15, 5),
+    hasMore: kept.hasMore === true,
     shapes: {
       material: oneOf(shapes.material, SHAPE_MATERIALS, DEFAULTS.shapes.material),
       layout: oneOf(shapes.layout, SCALE_LAYOUTS, DEFAULTS.shapes.layout),
