@@ -41,7 +41,7 @@ export function SetupFirst({ charts, chart, settings, set, onChange }: Props) {
         choices={PLAN_IDS.map((id) => [id, PLANS[id].name] as const)}
         onChange={(id: PlanId) => set({ plan: { ...settings.plan, id } })}
       />
-      <div className="grid gap-y-0.5 py-[3px] text-soft">
+      <div className="grid py-[3px] text-soft">
         <span className="text-dim">Home scale</span>
         <HomeScalePicker
           look="field"

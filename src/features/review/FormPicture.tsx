@@ -1,5 +1,5 @@
 'use client';
-import { memo, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { chorusAt, type Timeline } from '@/core/chart';
 import type { TakePlayer } from '@/audio/playback/takePlayer';
 import { FormRow } from '@/ui/form/FormRow';
@@ -110,12 +110,12 @@ export const FormPicture = memo(function FormPicture(props: Props) {
               {isFolded ? (
                 begins && <hr className="border-line" style={{ marginBottom: FOLDED }} />
               ) : (
-                <Lazy
-                  height={HEAD + lanesHeight(lanes) + GAP}
+                <LazyRow
+                  {...props}
+                  row={row}
+                  lanes={lanes}
                   now={whole || zoomed !== null || row.index * (HEAD + lanesHeight(lanes) + GAP) < FIRST}
-                >
-                  <Row {...props} row={row} lanes={lanes} />
-                </Lazy>
+                />
               )}
             </div>
           );
@@ -125,27 +125,40 @@ export const FormPicture = memo(function FormPicture(props: Props) {
   );
 });
 
+type RowProps = Props & { row: FormRowModel; lanes: readonly LaneSpec[] };
+
 /**
  * What is far from being seen is drawn when it comes near: a form of many rows opens as quickly as a short
- * one.
+ * one. What is near and not in sight follows a change as soon as what is in sight has been drawn.
  */
-function Lazy({ height, now, children }: { height: number; now: boolean; children: ReactNode }) {
+function LazyRow({ now, ...props }: RowProps & { now: boolean }) {
   const box = useRef<HTMLDivElement>(null);
-  const [seen, setNear] = useState(false);
-  const near = now || seen;
+  const [hasBeenNear, setNear] = useState(false);
+  const [isSeen, setSeen] = useState(true);
+  const isDrawn = now || hasBeenNear;
   useEffect(() => {
-    const watcher = new IntersectionObserver(
+    const place = present(box.current);
+    const near = new IntersectionObserver(
       ([entry]) => {
         if (present(entry).isIntersecting) setNear(true);
       },
       { rootMargin: '900px' },
     );
-    watcher.observe(present(box.current));
-    return () => watcher.disconnect();
+    const seen = new IntersectionObserver(([entry]) => setSeen(present(entry).isIntersecting));
+    near.observe(place);
+    seen.observe(place);
+    return () => {
+      near.disconnect();
+      seen.disconnect();
+    };
   }, []);
+  const later = useDeferredValue(props);
   return (
-    <div ref={box} style={near ? undefined : { aspectRatio: `${WIDTH} / ${height}` }}>
-      {near && children}
+    <div
+      ref={box}
+      style={isDrawn ? undefined : { aspectRatio: `${WIDTH} / ${HEAD + lanesHeight(props.lanes) + GAP}` }}
+    >
+      {isDrawn && <Row {...(isSeen || props.whole ? props : later)} />}
     </div>
   );
 }
@@ -162,7 +175,7 @@ const Row = memo(function Row({
   onNote,
   onBeat,
   onChorus,
-}: Props & { row: FormRowModel; lanes: readonly LaneSpec[] }) {
+}: RowProps) {
   const height = HEAD + lanesHeight(lanes) + GAP;
   return (
     <svg

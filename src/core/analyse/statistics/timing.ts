@@ -50,6 +50,17 @@ const NEAR_BEAT: Beats = 0.2;
  * second) over beats with exactly two onsets, at least 8 pairs.
  */
 export function timingOf(scene: AnalysisScene, events: readonly Event[], estimate: LeanEstimate): TimeReport {
+  let rhythm = known.get(events);
+  if (!rhythm) known.set(events, (rhythm = rhythmOf(scene, events, estimate)));
+  return { ...rhythm, lagBeats: steadyLag(scene) };
+}
+
+type Rhythm = Omit<TimeReport, 'lagBeats'>;
+
+/** No plan and no home scale changes when a note began: kept with the events, which are those of one take. */
+const known = new WeakMap<readonly Event[], Rhythm>();
+
+function rhythmOf(scene: AnalysisScene, events: readonly Event[], estimate: LeanEstimate): Rhythm {
   const { lean, byChorus } = estimate;
   const inMs = (beats: Beats) => beatsToSeconds(beats, scene.timeline.tempo) * 1000;
   const onsets = events.map(({ onset }) => onset);
@@ -71,7 +82,6 @@ export function timingOf(scene: AnalysisScene, events: readonly Event[], estimat
       drift: null,
       swing,
       upbeats: null,
-      lagBeats: 0,
       byEighth: [],
     };
   const lines = grids(swing === null ? null : second, inMs);
@@ -88,7 +98,6 @@ export function timingOf(scene: AnalysisScene, events: readonly Event[], estimat
     drift: driftOf(drifting(onsets, [0, second, 1], inMs, scene, estimate)),
     swing,
     upbeats: up / onsets.length,
-    lagBeats: steadyLag(scene),
     byEighth: byEighth(
       scene,
       onsets.map((onset) => onset - offset),
