@@ -39,7 +39,7 @@ test.describe('hands free', () => {
     request,
     baseURL,
   }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(300_000);
     const chart = await makeChart(request, baseURL!, CHART);
     await withStandIn(baseURL!, async (page, complaints) => {
       await page.goto(`/drills?chart=${chart}`);
@@ -103,7 +103,7 @@ test('Today starts what is due on one key; a goal is set, spread and taken back;
   request,
   baseURL,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const chart = await makeChart(request, baseURL!, CHART.replace('Little Turn', 'Due Today'));
   await request.post('/api/drills', {
     headers: { origin: baseURL! },

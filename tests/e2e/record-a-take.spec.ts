@@ -21,6 +21,7 @@ test('a take through the microphone: its sound kept, its notes found, its landin
   request,
   baseURL,
 }) => {
+  test.setTimeout(150_000);
   mkdirSync('.tmp', { recursive: true });
   const [chartFile, wav, truthFile] = ['chart.txt', 'solo.wav', 'truth.json'].map((name) =>
     path.resolve('.tmp', name),

@@ -199,6 +199,7 @@ test('a backing of the player’s own: its tempo is heard, confirmed and played 
 });
 
 test('the server killed in the middle of a take: recording goes on, says so, and every frame is there when it is back', async () => {
+  test.setTimeout(120_000);
   const server = new OwnServer(3228, '.tmp/killed.db');
   await server.start();
   const browser = await plain();
