@@ -8,7 +8,7 @@ const CORE_ROOMS = {
   music: ['shared'],
   chart: ['shared', 'music'],
   neck: ['shared', 'music'],
-  plan: ['shared', 'music', 'chart'],
+  plan: ['shared', 'music', 'chart', 'neck'],
   sound: ['shared'],
   transcribe: ['shared', 'sound'],
   align: ['shared', 'sound'],

@@ -43,7 +43,7 @@ export function studyCommand(args: string[]): void {
   process.stdout.write(`${lines.join('\n')}\n`);
 }
 
-function entry({ reading, home, cell, bar, beat, plays, targets, avoid }: PlannedChord) {
+function entry({ reading, home, cell, bar, beat, plays, targets, avoid, hand }: PlannedChord) {
   const { chord, key, degree, scale, reason, runnerUp, borrowedFrom } = reading;
   const spell = spellerOf(chord, home);
   const root = elementAt(chord.tones, 0).pc;
@@ -69,6 +69,7 @@ function entry({ reading, home, cell, bar, beat, plays, targets, avoid }: Planne
     rub: avoid,
     school: cell.id,
     shapes: cell.shapes.map((shape) => shape.name),
+    ...(hand === null ? {} : { hand }),
     reason,
     ...(runnerUp ? { runnerUp } : {}),
     ...(borrowedFrom === null ? {} : { borrowedFrom }),
@@ -88,6 +89,7 @@ function row(chord: ReturnType<typeof entry>): string {
     names(chord.material).padEnd(24),
     `land on ${names(chord.targets) || 'nothing'}`.padEnd(18),
     lacks,
+    chord.hand === undefined ? '' : `hand at fret ${chord.hand}`,
   ]
     .join('  ')
     .trimEnd();

@@ -1,7 +1,15 @@
 export { followedSummary, followedWords } from './followedWords';
 export { leadWords, levelWords, lineLevelName, togetherWords, shapeWords, spelledWords } from './shapeWords';
 export { substituteReason } from './substituteWords';
-export { clashWords, placeWords, planSentence, settingsWords, whereWords } from './planWords';
+export {
+  clashWords,
+  handCheckWords,
+  handWords,
+  placeWords,
+  planSentence,
+  settingsWords,
+  whereWords,
+} from './planWords';
 export { busyWords, calibrationWords, playTroubleWords, takeTroubleWords } from './soundWords';
 export {
   cellWords,

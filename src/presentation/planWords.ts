@@ -1,5 +1,6 @@
+import type { HandCheck } from '@/core/findings';
 import { typeset } from '@/core/music';
-import { PLANS, type Clash, type PlanWords, type SettingsWords, type Where } from '@/core/plan';
+import { PLANS, readHand, type Clash, type PlanWords, type SettingsWords, type Where } from '@/core/plan';
 
 /** Where a part of a plan holds: `every I`, `section B`, `bars 5 to 8`, `chorus 3`. */
 export function whereWords({ chord, degree, section, chorus, bars }: Where): string {
@@ -32,7 +33,16 @@ export function settingsWords(settings: SettingsWords): string {
   const named = settings.id === 'single-target' ? [`the ${settings.target ?? 'third'}`] : [];
   const own = [...named, ...set].join(', ');
   const aims = settings.aims?.map((aim) => AIMS[aim] ?? `the ${typeset(aim)}`).join(' or ');
-  return `${PLANS[settings.id].short}${own ? ` (${own})` : ''}${aims ? `, landing on ${aims}` : ''}`;
+  const hand = settings.hand === undefined ? '' : `, ${handWords(settings.hand)}`;
+  return `${PLANS[settings.id].short}${own ? ` (${own})` : ''}${aims ? `, landing on ${aims}` : ''}${hand}`;
+}
+
+/** `hand at fret 5`, `in shape 1`, `in the nearest shape`. */
+export function handWords(hand: string): string {
+  const read = readHand(hand);
+  if (!read.ok) return hand;
+  if (read.value.kind === 'fret') return `hand at fret ${read.value.fret}`;
+  return read.value.kind === 'shape' ? `in shape ${read.value.number}` : 'in the nearest shape';
 }
 
 /** A whole plan read back as one sentence. */
@@ -45,3 +55,12 @@ export function planSentence(words: PlanWords): string {
 /** A clash told ahead: `E over Cm rubs against its E♭: bars 5, 6, 10.` */
 export const clashWords = ({ chord, note, against, bars }: Clash): string =>
   `${typeset(note)} over ${typeset(chord)} rubs against its ${typeset(against)}: ${bars.length === 1 ? 'bar' : 'bars'} ${bars.join(', ')}.`;
+
+/** What pitches tell of the places of the hand that the plan names. */
+export function handCheckWords({ notes, outside, bars }: HandCheck): string {
+  if (outside.length === 0)
+    return `All ${notes} notes can be played where your plan has the hand. Pitches cannot tell whether they were.`;
+  const some = outside.length === 1 ? '1 note' : `${outside.length} notes`;
+  const where = `${bars.length === 1 ? 'bar' : 'bars'} ${bars.join(', ')}`;
+  return `${some} of ${notes} cannot be played where your plan has the hand: ${where}.`;
+}

@@ -1,3 +1,4 @@
+export { handCheck, type HandCheck } from './handCheck';
 export type {
   FindingCertainty,
   DrillSpec,

@@ -19,6 +19,7 @@ const settings = {
   tonicSix: Joi.boolean(),
   height: Joi.string().valid(...HEIGHT_INTENTS),
   overlay: Joi.string().allow('').max(8_192),
+  hand: Joi.string().max(12),
 };
 
 const where = Joi.object<Where>({

@@ -69,16 +69,18 @@ export type HandStop = { readonly places: readonly FretPosition[]; readonly thre
  * The thread runs on the middle strings where it can. Shortest path over the form, a half step cheaper than
  * standing still is dear.
  * @param form targets of each chord in turn; an empty list where nothing is aimed at
+ * @param from the lowest fret of the hand, throughout or over each chord
  */
 export function stayThrough(
   form: readonly (readonly PitchClass[])[],
-  from: number,
+  from: number | readonly number[],
   instrument: Instrument = STANDARD_INSTRUMENT,
 ): HandStop[] {
   const strings = instrument.tuning.length;
   const middle = (place: FretPosition) =>
     place.string > Math.floor((strings - 3) / 2) && place.string <= Math.floor((strings - 3) / 2) + 4;
-  const stops = form.map((pcs) => underHand(pcs, from, instrument));
+  const handAt = (index: number) => (typeof from === 'number' ? from : elementAt(from, index));
+  const stops = form.map((pcs, index) => underHand(pcs, handAt(index), instrument));
   type Node = { place: FretPosition | null; cost: number; before: Node | null };
   let nodes: Node[] = [{ place: null, cost: 0, before: null }];
   for (const places of stops) {

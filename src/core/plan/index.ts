@@ -19,3 +19,5 @@ export type { BorrowedShape } from './material';
 export { layOver, overlayOf } from './overlay';
 export { presetsFor, type Preset } from './presets';
 export * from './landOn';
+export { handsOf } from './hands';
+export { HAND_LIMITS, readHand, type HandAsked } from './handWords';

@@ -1,5 +1,6 @@
 import { harmonyOf, sectionsOf, timelineOf, type Chart } from '../chart';
 import { accepted, nearestOf, refused, type Outcome, type Problem } from '../shared';
+import { readHand } from './handWords';
 import { HEIGHT_INTENTS, type HeightIntent } from './schools';
 import { readPlanId, type Where } from './settings';
 import type { PlanPartWords, PlanWords, SettingsWords } from './words';
@@ -88,6 +89,7 @@ const SETTINGS: Readonly<Record<string, (value: string) => Partial<SettingsWords
       : null,
   height: (height) => (isHeight(height) ? { height } : null),
   overlay: (overlay) => ({ overlay }),
+  hand: (hand) => (readHand(hand).ok ? { hand } : null),
 };
 
 function readSetting(text: string): Outcome<Partial<SettingsWords>> {

@@ -1,4 +1,5 @@
 import { modulo, type PitchClass, defined, present } from '../shared';
+import { readHand, type HandAsked } from './handWords';
 import { overlayOf } from './overlay';
 import { PLANS, type HeightIntent, type PlanId } from './schools';
 import type { PlanChoice, PlanSettings, Where } from './settings';
@@ -38,6 +39,8 @@ export type PlanCell = {
   readonly shapes: readonly BorrowedShape[];
   /** How far above the chord it is meant to float. */
   readonly height: HeightIntent;
+  /** Where the hand is meant to be; the player's own choice where nothing is said. */
+  readonly hand?: HandAsked;
   /** The chord's tones where the plan hears others than are written: tonic = 6. */
   readonly tones?: readonly PitchClass[];
 };
@@ -201,9 +204,11 @@ function cellOf(settings: PlanSettings, home: Scale, harmony: Harmony, index: nu
   const six = settings.tonicSix ?? settings.id === 'sixth-diminished';
   const sung = six ? asSixth(reading) : reading;
   const answer = SCHOOLS[settings.id]({ settings, home, reading: sung, next: nextReading(harmony, index) });
+  const hand = settings.hand === undefined ? null : readHand(settings.hand);
   return {
     id: settings.id,
     height: settings.height ?? PLANS[settings.id].height,
+    ...(hand?.ok ? { hand: hand.value } : {}),
     ...aimed(answer, settings, sung.chord),
     ...(sung === reading ? {} : { tones: tonesOf(sung.chord) }),
   };

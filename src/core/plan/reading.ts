@@ -10,6 +10,7 @@ import {
   type Scale,
 } from '../music';
 import { modulo, type PitchClass, defined } from '../shared';
+import { handsOf } from './hands';
 import { cellAt, homesIn, planOn, type PlanCell } from './plan';
 import type { PlanChoice } from './settings';
 
@@ -38,6 +39,8 @@ export type PlannedChord = {
   readonly targets: readonly PlanNote[];
   readonly tellTale: readonly PlanNote[];
   readonly avoid: readonly PlanNote[];
+  /** The fret under the index finger; null where the plan leaves the hand free. */
+  readonly hand: number | null;
   /** Blue notes of the key, which are at home on a blues. */
   readonly blue: readonly PitchClass[];
 };
@@ -50,6 +53,11 @@ const fromRoot = (chord: Chord, pcs: Iterable<PitchClass>): PitchClass[] => {
 /** Each chord of the form with what the plan plays there, spelled by chord and home scale. */
 export function readPlan(chart: Chart, timeline: Timeline, choice: PlanChoice, chorus = 0): PlannedChord[] {
   const { plan, harmony } = planOn(chart, timeline, choice);
+  const hands = handsOf(
+    plan,
+    timeline.chordSpans.map(({ chord }) => chord),
+    chorus,
+  );
   return timeline.chordSpans.flatMap(({ index, bar, start }): PlannedChord[] => {
     const reading = harmony.readings[index];
     if (!reading) return [];
@@ -75,6 +83,7 @@ export function readPlan(chart: Chart, timeline: Timeline, choice: PlanChoice, c
         targets: named(cell.targets),
         tellTale: named(tellTaleTones(chord, home).map(({ pc }) => pc)),
         avoid: named(avoidNotes(chord, home)),
+        hand: defined(hands[index]),
         blue: harmony.character.blues
           ? [3, 6, 10].map((step) => modulo(pitchClass(reading.key.tonic) + step, 12))
           : [],

@@ -19,6 +19,8 @@ export type PlanSettings = {
   readonly overlay?: string;
   /** One mode for every chord of `parallel-mode`. */
   readonly mode?: string;
+  /** Where the hand is meant to be, as it is written: `5`, `shape 1`, `nearest`. */
+  readonly hand?: string;
   /** On tonic majors the sixth replaces the seventh (T2.4); on by default in `sixth-diminished` alone. */
   readonly tonicSix?: boolean;
 };

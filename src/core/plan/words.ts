@@ -1,5 +1,6 @@
 import { accepted, refused, type Outcome } from '../shared';
 import { PLANS, type HeightIntent, type Rung } from './schools';
+import { readHand } from './handWords';
 import { readPlanWords, type PlanChoice, type PlanSettings, type Where } from './settings';
 
 /** One school as it is stored and sent: scales by name. */
@@ -52,9 +53,11 @@ export function planFromWords(words: PlanWords): Outcome<PlanChoice> {
 }
 
 function settingsFrom(words: SettingsWords): Outcome<PlanSettings> {
-  const { id, target, aims, tonicSix, height, overlay } = words;
+  const { id, target, aims, tonicSix, height, overlay, hand } = words;
   const read = readPlanWords(words);
   if (!read.ok) return read;
+  const place = hand === undefined ? null : readHand(hand);
+  if (place && !place.ok) return place;
   return accepted({
     id,
     ...read.value,
@@ -63,6 +66,7 @@ function settingsFrom(words: SettingsWords): Outcome<PlanSettings> {
     ...(tonicSix === undefined ? {} : { tonicSix }),
     ...(height ? { height } : {}),
     ...(overlay ? { overlay } : {}),
+    ...(hand === undefined ? {} : { hand }),
   });
 }
 

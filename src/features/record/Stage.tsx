@@ -1,7 +1,7 @@
 import { timelineOf, type Chart, type Timeline } from '@/core/chart';
 import { typeset } from '@/core/music';
 import { noteName, spellOver } from '@/core/music';
-import { planOn, type PlanChoice } from '@/core/plan';
+import { handsOf, planOn, type Plan, type PlanChoice } from '@/core/plan';
 import { elementAt, present } from '@/core/shared';
 import { Neck } from '@/ui/Neck';
 import { FormRow } from '@/ui/form/FormRow';
@@ -54,7 +54,7 @@ export const Stage = memo(function Stage({
       <div className="grid gap-6 lg:grid-cols-[408px_minmax(0,1fr)] lg:gap-[72px]">
         <Whereabouts now={now} bars={timeline.bars.length} choruses={choruses} />
         <div className="mx-auto w-full max-w-[736px]">
-          {help === 0 && <NeckNow now={now} position={position} />}
+          {help === 0 && <NeckNow now={now} plan={plan} timeline={timeline} position={position} />}
         </div>
       </div>
       {help < 3 && (
@@ -195,17 +195,33 @@ function Whereabouts({ now, bars, choruses }: { now: NowPlaying; bars: number; c
   );
 }
 
-function NeckNow({ now, position }: { now: NowPlaying; position: number }) {
+type NeckProps = { now: NowPlaying; plan: Plan; timeline: Timeline; position: number };
+
+/** The neck where the hand is to be over the coming chord: as the plan has it, else where the player has set it. */
+function NeckNow({ now, plan, timeline, position }: NeckProps) {
+  const { index, chorus } = now.upcoming;
   const tones = now.now?.tones.map((tone) => tone.pc) ?? [];
   const targets = now.landOn ? [now.landOn.pc] : [];
   const guitar = useGuitar();
-  const { tuning } = instrumentOf(guitar);
+  const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
+  const { tuning } = instrument;
+  const hands = useMemo(
+    () =>
+      handsOf(
+        plan,
+        timeline.chordSpans.map(({ chord }) => chord),
+        chorus,
+        instrument,
+      ),
+    [plan, timeline, chorus, instrument],
+  );
+  const from = elementAt(hands, index) ?? position;
   const nameOf = (pc: number) =>
     typeset(noteName(spellOver((targets.includes(pc) ? now.next : now.now) ?? present(now.next), pc)));
   return now.now || now.next ? (
     <Neck
-      from={position}
-      to={position + 4}
+      from={from}
+      to={from + 4}
       tuning={tuning}
       leftHanded={guitar.leftHanded}
       tones={tones}

@@ -45,7 +45,7 @@ export function BoardsView({ judgement, plan, kind, onKind, onHear, onNote }: Pr
           <SuperimposedBoard judgement={judgement} overlay={plan.overlay} tempo={timeline.tempo} />
         )}
         <Coverage report={report} />
-        <NeckBoard report={report} />
+        <NeckBoard judgement={judgement} />
         <SpelledBoard report={report} timeline={timeline} />
         <LevelsBoard
           request={{ chart: judgement.chart, tempo: timeline.tempo, plan: judgement.plan, report }}

@@ -2,8 +2,12 @@
 import { scaleLinear, scaleSqrt } from 'd3-scale';
 import { useMemo } from 'react';
 import type { Report } from '@/core/analyse';
-import { fingeredTake } from '@/core/findings';
+import { fingeredTake, handCheck } from '@/core/findings';
+import type { Instrument } from '@/core/neck';
+import { planOn } from '@/core/plan';
+import type { Judgement } from '@/core/review';
 import { elementAt } from '@/core/shared';
+import { handCheckWords } from '@/presentation';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { Board } from './BoardFrame';
 
@@ -18,7 +22,8 @@ const MOST_NUMBERED = 12;
  * Where the line probably lay: how long each place sounded; strong where the note is a chord tone most of the
  * time.
  */
-export function NeckBoard({ report }: { report: Report }) {
+export function NeckBoard({ judgement }: { judgement: Judgement }) {
+  const { report } = judgement;
   const guitar = useGuitar();
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
   const places = useMemo(() => placesPlayed(report, instrument), [report, instrument]);
@@ -53,8 +58,19 @@ export function NeckBoard({ report }: { report: Report }) {
         <Frets x={x} low={low} high={high} strings={strings} />
         <Places places={places} x={x} room={Math.abs(x(low + 1) - x(low)) / 2 - 1} />
       </svg>
+      <HandMeant judgement={judgement} instrument={instrument} />
     </Board>
   );
+}
+
+/** What pitches can tell of the places of the hand that the plan names, and what they cannot. */
+function HandMeant({ judgement, instrument }: { judgement: Judgement; instrument: Instrument }) {
+  const { chart, timeline, plan, report } = judgement;
+  const check = useMemo(
+    () => handCheck(report, timeline, planOn(chart, timeline, plan).plan, instrument),
+    [report, timeline, chart, plan, instrument],
+  );
+  return check && <p className="mt-2 text-[15px] leading-6 text-soft">{handCheckWords(check)}</p>;
 }
 
 type FretProps = { x: (fret: number) => number; low: number; high: number; strings: number };

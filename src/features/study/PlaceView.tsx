@@ -1,5 +1,6 @@
 import { stayThrough, underHand, type Instrument, type HandStop } from '@/core/neck';
 import { intervalOver } from '@/core/music';
+import { handsOf } from '@/core/plan';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordWidth } from '@/ui/chordParts';
 import { intervalLabel } from '@/ui/intervalLabel';
@@ -23,6 +24,7 @@ type Props = {
  * them.
  */
 export function PlaceView({ study, position, instrument, leftHanded, selected, barsARow, onSelect }: Props) {
+  const hands = handsAt(study, position, instrument);
   const stops = threadAt(study, position, instrument);
   const rows = Array.from({ length: Math.ceil(study.timeline.bars.length / barsARow) }, (_, row) =>
     study.timeline.bars.slice(row * barsARow, (row + 1) * barsARow),
@@ -50,13 +52,13 @@ export function PlaceView({ study, position, instrument, leftHanded, selected, b
                     study={study}
                     stop={elementAt(stops, cell.index)}
                     before={stops[cell.index - 1] ?? null}
-                    position={position}
+                    position={elementAt(hands, cell.index)}
                     instrument={instrument}
                     leftHanded={leftHanded}
                     number={place === 0 ? bar.index + 1 : null}
                     on={cell.index === selected}
                     small={cells.length > 1}
-                    numbers={row === rows.length - 1 || barsARow === 1}
+                    numbers={row === rows.length - 1 || barsARow === 1 || moves(hands)}
                     onSelect={onSelect}
                   />
                 ))}
@@ -69,11 +71,22 @@ export function PlaceView({ study, position, instrument, leftHanded, selected, b
   );
 }
 
+/** Where the hand is over each chord: as the plan has it, else at the position. */
+const handsAt = (study: Study, position: number, instrument: Instrument): number[] =>
+  handsOf(
+    study.plan,
+    study.cells.map(({ chord }) => chord),
+    0,
+    instrument,
+  ).map((hand) => hand ?? position);
+
+const moves = (hands: readonly number[]): boolean => hands.some((hand) => hand !== hands[0]);
+
 /** Guide tones of every chord, in one place: the ring follows the cheapest path. */
 export const threadAt = (study: Study, position: number, instrument: Instrument): HandStop[] =>
   stayThrough(
     study.cells.map(({ chord }) => (chord ? guidePcs(chord) : [])),
-    position,
+    handsAt(study, position, instrument),
     instrument,
   );
 

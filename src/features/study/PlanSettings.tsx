@@ -2,6 +2,7 @@
 import type { ReactNode } from 'react';
 import {
   DISAGREEMENTS,
+  HAND_LIMITS,
   HEIGHT_INTENTS,
   PLANS,
   RUNGS,
@@ -38,6 +39,17 @@ const TARGETS = [
   ['1 3', 'root or third'],
   ['9', 'the ninth'],
 ] as const;
+
+/** Where the hand may be told to be; '' leaves it free. */
+const HANDS: readonly (readonly [string, string])[] = [
+  ['', 'free'],
+  ['nearest', 'the nearest shape'],
+  ...Array.from({ length: HAND_LIMITS.shapes }, (_, index) => {
+    const shape = `shape ${index + 1}`;
+    return [shape, shape] as const;
+  }),
+  ...Array.from({ length: 12 }, (_, index) => [String(index + 1), `at fret ${index + 1}`] as const),
+];
 
 const MODES = ['dorian', 'mixolydian', 'lydian', 'major', 'phrygian', 'natural minor'];
 
@@ -86,6 +98,17 @@ export function PlanSettings({ settings, fallback, onChange, onHear }: Props) {
           value={settings.height ?? PLANS[settings.id].height}
           options={HEIGHT_INTENTS.map((height) => [height, HEIGHTS[height]] as const)}
           onChange={(height) => onChange({ ...settings, height })}
+        />
+      </Named>
+      <Named name="hand">
+        <Select
+          label="Hand"
+          look="line"
+          value={settings.hand ?? ''}
+          options={HANDS}
+          onChange={(value: string) =>
+            onChange(withSetting(settings, 'hand', value === '' ? undefined : value))
+          }
         />
       </Named>
       <Named name="tonic = 6">

@@ -7,6 +7,8 @@ import { elementAt, type Beats } from '@/core/shared';
 export type NowPlaying = {
   readonly now: Chord | null;
   readonly next: Chord | null;
+  /** The place of that chord in the form and its chorus, from 0. */
+  readonly upcoming: { readonly index: number; readonly chorus: number };
   /** Whole beats until the next chord, counted as a player counts: 1 is the last. */
   readonly beatsUntil: number;
   readonly landOn: LandOn | null;
@@ -31,6 +33,7 @@ export function nowPlaying(timeline: Timeline, plan: Plan, beat: Beats): NowPlay
   return {
     now: now.span.chord,
     next: upcoming.span.chord,
+    upcoming: { index: upcoming.span.index, chorus: upcoming.chorus },
     beatsUntil: Math.max(1, Math.ceil((beat < 0 ? 0 : next.start) - beat - 1e-6)),
     landOn:
       now.span.chord && next.span.chord
