@@ -72,7 +72,7 @@ export function PlaceView({ study, position, instrument, leftHanded, selected, b
 }
 
 /** Where the hand is over each chord: as the plan has it, else at the position. */
-const handsAt = (study: Study, position: number, instrument: Instrument): number[] =>
+export const handsAt = (study: Study, position: number, instrument: Instrument): number[] =>
   handsOf(
     study.plan,
     study.cells.map(({ chord }) => chord),
@@ -91,7 +91,12 @@ export const threadAt = (study: Study, position: number, instrument: Instrument)
   );
 
 /** How the thread crosses the changes in one place: how many by one fret, and the widest move. */
-export function placeWords(study: Study, stops: readonly HandStop[]): [string, string] {
+export function placeWords(
+  study: Study,
+  stops: readonly HandStop[],
+  hands: readonly number[],
+): [string, string] {
+  const moved = hands.filter((hand, index) => index > 0 && hand !== hands[index - 1]).length;
   const moves: number[] = [];
   study.cells.forEach((cell, index) => {
     const [from, to] = [stops[(index - 1 + stops.length) % stops.length]?.thread, stops[index]?.thread];
@@ -107,7 +112,9 @@ export function placeWords(study: Study, stops: readonly HandStop[]): [string, s
     ];
   const near = moves.filter((move) => move <= 1).length;
   return [
-    'The whole form fits under one hand. Follow the ringed third or seventh:',
+    moved === 0
+      ? 'The whole form fits under one hand. Follow the ringed third or seventh:'
+      : `The hand moves ${moved === 1 ? 'once' : `${counted(moved)} times`}, as your plan has it. Follow the ringed third or seventh:`,
     `of ${counted(moves.length)} changes it crosses ${near === moves.length ? 'all' : counted(near)} by one fret or none, and never more than ${counted(Math.max(0, ...moves))}.`,
   ];
 }

@@ -12,7 +12,7 @@ import { Shell } from '../shell/Shell';
 import { useNarrow } from '../shell/useNarrow';
 import { ChordView } from './ChordView';
 import { GuitarDialog } from './GuitarDialog';
-import { PlaceView, placeWords } from './PlaceView';
+import { handsAt, PlaceView, placeWords } from './PlaceView';
 import { studyCommands } from './studyCommands';
 import { StudyLegend } from './StudyLegend';
 import { VIEW_NAMES, VIEWS, type StudyPlace, type StudyViewName } from './studyState';
@@ -38,7 +38,7 @@ export function StudyScreen({ chart, plan, place }: Props) {
   const isNarrow = useNarrow();
   const { study, state, guitar, instrument, index, dispatch, stops } = model;
   const { view, position } = state;
-  const say = view === 'place' ? placeWords(study, stops) : study.say;
+  const say = view === 'place' ? placeWords(study, stops, handsAt(study, position, instrument)) : study.say;
   return (
     <Shell place="Study" footer={<Footer model={model} />}>
       <div className="mx-4 flex grow flex-col sm:mx-8">

@@ -7,7 +7,7 @@ import { overlayOf, PLAN_IDS, presetsFor, type PlanWords } from '@/core/plan';
 import { unwrap } from '@/core/shared';
 import { chooseOption } from '../../../tests/support/controls';
 import { Handover } from './Handover';
-import { placeWords, PlaceView, threadAt } from './PlaceView';
+import { handsAt, placeWords, PlaceView, threadAt } from './PlaceView';
 import { PlanChooser } from './PlanChooser';
 import { ReadingCard } from './ReadingCard';
 import { ShapesView } from './ShapesView';
@@ -112,11 +112,13 @@ test('the handover under the hand: arrows to the targets, rings where a finger s
 
 test('one place through the form says how it goes, and where it does not fit', () => {
   const own = study();
-  expect(placeWords(own, threadAt(own, 5, STANDARD_INSTRUMENT))[1]).toMatch(
-    /^of twelve changes it crosses ten by one fret or none, and never more than three/,
-  );
+  expect(
+    placeWords(own, threadAt(own, 5, STANDARD_INSTRUMENT), handsAt(own, 5, STANDARD_INSTRUMENT))[1],
+  ).toMatch(/^of twelve changes it crosses ten by one fret or none, and never more than three/);
   const small = { tuning: [52], frets: 22 };
-  expect(placeWords(own, threadAt(own, 5, small))[0]).toBe('This place does not hold the whole form:');
+  expect(placeWords(own, threadAt(own, 5, small), handsAt(own, 5, small))[0]).toBe(
+    'This place does not hold the whole form:',
+  );
   render(
     <PlaceView
       study={own}
@@ -129,6 +131,18 @@ test('one place through the form says how it goes, and where it does not fit', (
     />,
   );
   expect(screen.getAllByRole('button')).toHaveLength(14);
+});
+
+test('a plan that names the hand moves the window, and it is said', () => {
+  const chart = unwrap(readChart('key: A\n| A7 | D7 | A7 | E7 |'));
+  const plan = { id: 'by-degrees', degrees: '1 b3 4 5 b7', hand: 'shape 1' } as const;
+  const own = studyOf(chart, plan);
+  expect(handsAt(own, 5, STANDARD_INSTRUMENT)).toEqual([5, 10, 5, 12]);
+  const stops = threadAt(own, 5, STANDARD_INSTRUMENT);
+  expect(placeWords(own, stops, [5, 10, 5, 12])[0]).toBe(
+    'The hand moves three times, as your plan has it. Follow the ringed third or seventh:',
+  );
+  for (const { places } of stops.slice(1, 2)) for (const { fret } of places) expect(fret).toBeGreaterThan(9);
 });
 
 test('shapes: grips in the position, movable forms, triads, pairs and neighbours', () => {
