@@ -1,3 +1,4 @@
+export { MUSICAL_TERMS, termsIn, type MusicalTerm } from './terms';
 export { followedSummary, followedWords } from './followedWords';
 export { leadWords, levelWords, lineLevelName, togetherWords, shapeWords, spelledWords } from './shapeWords';
 export { substituteReason } from './substituteWords';

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { FindButton, KeysButton } from './commands/PanelButtons';
+import { FindButton, KeysButton, WordsButton } from './commands/PanelButtons';
 import { ThemeSwitch } from './ThemeSwitch';
 
 const PLACES = [
@@ -60,6 +60,7 @@ export function Shell({ place, side, footer, children }: Props) {
           </Link>
           <FindButton />
           <KeysButton />
+          <WordsButton />
           <ThemeSwitch />
         </div>
       </header>

@@ -12,16 +12,17 @@ import { useOfflinePage } from '../useOfflinePage';
 import { startTour } from '../tour/tourState';
 import { useCommands } from './useCommands';
 
-// neither is needed before it is asked for
+// none is needed before it is asked for
 const CommandPalette = dynamic(() => import('./CommandPalette').then((made) => made.CommandPalette));
 const KeyList = dynamic(() => import('./KeyList').then((made) => made.KeyList));
+const WordList = dynamic(() => import('../words/WordList').then((made) => made.WordList));
 
 const sayReversed = () =>
   notify(
     'This pedal is closed at rest. From now on it is read the other way round: pressing it counts as a press.',
   );
 
-/** Keys, pedals, the palette and the list of keys, on every screen. */
+/** Keys, pedals, the palette, the list of keys and the words, on every screen. */
 export function CommandCenter() {
   const router = useRouter();
   const { midi } = usePreferences();
@@ -36,6 +37,7 @@ export function CommandCenter() {
     {
       'app.palette': () => openPanel('palette'),
       'app.keys': () => openPanel('keys'),
+      'app.words': () => openPanel('words'),
       'app.theme': () => choose(other),
       'app.today': () => router.push('/'),
       'app.charts': () => router.push('/charts'),
@@ -59,6 +61,7 @@ export function CommandCenter() {
     <>
       <CommandPalette open={panel === 'palette'} onClose={closePanel} />
       <KeyList open={panel === 'keys'} onClose={closePanel} />
+      <WordList open={panel === 'words'} onClose={closePanel} />
     </>
   );
 }

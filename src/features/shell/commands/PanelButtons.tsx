@@ -25,3 +25,15 @@ export const KeysButton = () => (
     keys
   </button>
 );
+
+/** Explains the musical terms of the screen. */
+export const WordsButton = () => (
+  <button
+    type="button"
+    className="hidden items-center gap-1.5 hover:text-ink lg:flex"
+    onClick={() => openPanel('words')}
+  >
+    <KeyOf command="app.words" />
+    words
+  </button>
+);

@@ -48,6 +48,7 @@ const SPECS = {
     inFields: true,
   },
   'app.keys': { label: 'All keys', keys: ['?'] },
+  'app.words': { label: 'What the words here mean', keys: ['F1'] },
   'app.bringBack': { label: 'Bring back what was just thrown away', keys: ['z'] },
   'app.theme': { label: 'Light or dark', keys: [] },
   'app.today': { label: 'Go to Today', keys: [] },

@@ -3,9 +3,9 @@ import { useSyncExternalStore } from 'react';
 import { createStore } from '@/core/shared';
 import { commandsNow, onCommandsChanged, type Command } from './registry';
 
-export type Panel = 'palette' | 'keys';
+export type Panel = 'palette' | 'keys' | 'words';
 
-/** Which of the two panels is open. */
+/** Which of the panels is open. */
 const store = createStore<Panel | null>(null);
 
 export const openPanel = (panel: Panel): void => store.set(store.get() === panel ? null : panel);

@@ -1,0 +1,106 @@
+'use client';
+import { Dialog } from 'radix-ui';
+import { useMemo } from 'react';
+import { MUSICAL_TERMS, termsIn, type MusicalTerm } from '@/presentation';
+import { useHearing } from '../useHearing';
+
+const TEMPO = 90;
+const CHART = 'key: C\ntempo: 90\n| C | C | C | C |';
+
+/** What the page under the panel says. */
+const pageText = (): string =>
+  [...document.querySelectorAll('main, header, footer')].map((part) => part.textContent).join(' ');
+
+/** The musical terms that stand on the screen, each with what it is, why it matters, and an example to hear. */
+export function WordList({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-bg/80" />
+        <Dialog.Content
+          className="fixed top-1/2 left-1/2 z-30 max-h-[88vh] w-[980px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border-t-[3px] border-now bg-panel p-6"
+          aria-describedby={undefined}
+        >
+          <Dialog.Title className="text-[25px] leading-8 font-[640]">Words on this screen</Dialog.Title>
+          <Terms />
+          <Dialog.Close className="quiet mt-5">Close</Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Terms() {
+  const here = useMemo(() => termsIn(pageText()), []);
+  const others = MUSICAL_TERMS.filter((term) => !here.includes(term));
+  const { state, hear } = useHearing();
+  const listen = (term: MusicalTerm) =>
+    void hear(term.name, (rate) => ({
+      type: 'line',
+      chartText: CHART,
+      tempo: TEMPO,
+      choruses: 1,
+      rate,
+      seed: 1,
+      leadSeconds: 0,
+      notes: (term.example ?? []).map(([onsetBeat, durationBeats, midi]) => ({
+        onsetBeat,
+        durationBeats,
+        midi,
+      })),
+    }));
+  const list = (terms: readonly MusicalTerm[]) => (
+    <dl className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
+      {terms.map((term) => (
+        <TermEntry
+          key={term.name}
+          term={term}
+          isSounding={state.id === term.name && state.phase !== 'silent'}
+          onHear={() => listen(term)}
+        />
+      ))}
+    </dl>
+  );
+  return (
+    <>
+      {state.trouble && (
+        <p role="alert" className="mt-2 text-ink">
+          {state.trouble}
+        </p>
+      )}
+      <section className="mt-4 border-t border-line pt-3">
+        {here.length === 0 ? <p className="text-soft">No musical term stands here.</p> : list(here)}
+      </section>
+      {others.length > 0 && (
+        <section className="mt-5 border-t border-line pt-3">
+          <h3 className="heading">On other screens</h3>
+          {list(others)}
+        </section>
+      )}
+    </>
+  );
+}
+
+type EntryProps = { term: MusicalTerm; isSounding: boolean; onHear: () => void };
+
+const TermEntry = ({ term: { name, what, why, example }, isSounding, onHear }: EntryProps) => (
+  <div>
+    <dt className="flex items-baseline gap-4 font-[620]">
+      {name}
+      {example && (
+        <button
+          type="button"
+          aria-pressed={isSounding}
+          aria-label={`Hear ${name}`}
+          className="text-[15px] font-normal text-now hover:underline"
+          onClick={onHear}
+        >
+          {isSounding ? 'stop' : 'hear it'}
+        </button>
+      )}
+    </dt>
+    <dd className="leading-6 text-soft">
+      {what} <span className="text-dim">{why}</span>
+    </dd>
+  </div>
+);
