@@ -55,3 +55,26 @@ test('a key that is taken is given all the same, who had it is said, and one key
   await expect(page.getByRole('heading', { level: 1, name: 'Third-party notices' })).toBeVisible();
   await expect(page.getByRole('cell', { name: 'cmdk' })).toBeVisible();
 });
+
+test('the words of a screen are explained on one key, with an example to hear', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  const id = await makeChart(request, baseURL!, 'title: Explained\nkey: C\n| C7 | F7 |\n');
+  await page.goto(`/study/${id}`);
+  await alive(page);
+  await page.keyboard.press('F1');
+  const words = page.getByRole('dialog', { name: 'Words on this screen' });
+  await expect(words).toContainText('The two notes that say which kind of chord it is.');
+  await words.getByRole('button', { name: 'Hear Third and seventh' }).click();
+  await expect(words.getByRole('button', { name: 'Hear Third and seventh' })).toHaveText('stop', {
+    timeout: 15_000,
+  });
+  await page.keyboard.press('Escape');
+  await expect(words).toBeHidden();
+  await page.goto('/diary');
+  await alive(page);
+  await page.getByRole('searchbox', { name: 'Find in the diary' }).fill('no such tune');
+  await expect(page.getByText('No day of the diary has these words.')).toBeVisible();
+});

@@ -1,12 +1,13 @@
 'use client';
 import { format, parseISO } from 'date-fns';
 import Link from 'next/link';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { DiaryDay, DiaryLine } from '@/core/scheduling';
 import { typeset } from '@/core/music';
 import { ask } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
 import { Shell } from '../shell/Shell';
+import { daysFound } from './diarySearch';
 
 type Week = { readonly name: string; readonly days: readonly DiaryDay[]; readonly minutes: number };
 type Props = {
@@ -29,6 +30,17 @@ export function DiaryScreen({ weeks, words, today, goal }: Props) {
     window.print();
     return () => window.removeEventListener('afterprint', done);
   }, [sheet]);
+  const [query, setQuery] = useState('');
+  const found = useMemo(
+    () =>
+      daysFound(
+        weeks.flatMap(({ days }) => days),
+        words,
+        query,
+      ),
+    [weeks, words, query],
+  );
+  const isSearching = query.trim() !== '';
   const shown = sheet === null ? weeks : weeks.filter((_, index) => index === sheet);
   return (
     <Shell
@@ -45,36 +57,73 @@ export function DiaryScreen({ weeks, words, today, goal }: Props) {
       }
     >
       <div className={`mx-4 pt-3 pb-10 sm:mx-8 ${sheet === null ? '' : 'sheet'}`}>
-        <h1 className="text-[40px] leading-[48px] font-[640] tracking-tight sm:text-[52px] sm:leading-[60px]">
-          Diary
-        </h1>
+        <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-2">
+          <h1 className="text-[40px] leading-[48px] font-[640] tracking-tight sm:text-[52px] sm:leading-[60px]">
+            Diary
+          </h1>
+          <input
+            type="search"
+            className="no-print field mb-2 w-72 max-w-full"
+            aria-label="Find in the diary"
+            placeholder="Find a tune, a word, a day"
+            value={query}
+            onChange={({ target }) => setQuery(target.value)}
+          />
+        </div>
         {goal && <p className="mt-1 text-lg text-soft">{goal}</p>}
-        {weeks.every(({ days }) => days.length === 0) && (
+        {isSearching && <Found days={found} words={words} today={today} />}
+        {!isSearching && weeks.every(({ days }) => days.length === 0) && (
           <Day day={{ day: today, minutes: 0, lines: [] }} text={words[today] ?? ''} today={today} />
         )}
-        {shown.map((week, index) => (
-          <section key={week.name} aria-label={week.name} className="mt-6">
-            <h2 className="flex flex-wrap items-baseline gap-x-5 border-b-2 border-line pb-1 text-[21px] font-[640]">
-              {week.name}
-              <span className="text-base font-normal text-soft">
-                {Math.round(week.minutes)} minutes on {week.days.length}{' '}
-                {week.days.length === 1 ? 'day' : 'days'}
-              </span>
-              <button
-                type="button"
-                className="no-print ml-auto text-[15px] font-normal text-soft underline hover:text-ink"
-                onClick={() => setSheet(index)}
-              >
-                print this week
-              </button>
-            </h2>
-            {week.days.map((day) => (
-              <Day key={day.day} day={day} text={words[day.day] ?? ''} today={today} />
-            ))}
-          </section>
+        {(isSearching ? [] : shown).map((week, index) => (
+          <WeekSection
+            key={week.name}
+            week={week}
+            words={words}
+            today={today}
+            onPrint={() => setSheet(index)}
+          />
         ))}
       </div>
     </Shell>
+  );
+}
+
+type ListProps = { words: Readonly<Record<string, string>>; today: string };
+
+const Found = ({ days, words, today }: ListProps & { days: readonly DiaryDay[] }) => (
+  <section aria-label="Found" className="mt-6">
+    <p role="status" className="border-b-2 border-line pb-1 text-soft">
+      {days.length === 0
+        ? 'No day of the diary has these words.'
+        : `${days.length} ${days.length === 1 ? 'day' : 'days'} found`}
+    </p>
+    {days.map((day) => (
+      <Day key={day.day} day={day} text={words[day.day] ?? ''} today={today} />
+    ))}
+  </section>
+);
+
+function WeekSection({ week, words, today, onPrint }: ListProps & { week: Week; onPrint: () => void }) {
+  return (
+    <section aria-label={week.name} className="mt-6">
+      <h2 className="flex flex-wrap items-baseline gap-x-5 border-b-2 border-line pb-1 text-[21px] font-[640]">
+        {week.name}
+        <span className="text-base font-normal text-soft">
+          {Math.round(week.minutes)} minutes on {week.days.length} {week.days.length === 1 ? 'day' : 'days'}
+        </span>
+        <button
+          type="button"
+          className="no-print ml-auto text-[15px] font-normal text-soft underline hover:text-ink"
+          onClick={onPrint}
+        >
+          print this week
+        </button>
+      </h2>
+      {week.days.map((day) => (
+        <Day key={day.day} day={day} text={words[day.day] ?? ''} today={today} />
+      ))}
+    </section>
   );
 }
 
