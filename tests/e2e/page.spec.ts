@@ -60,6 +60,7 @@ async function hardToEngrave(request: APIRequestContext, origin: string): Promis
     offsetSec: (onset + length) * beat,
     midi,
     confidence: 1,
+    ...(index === 8 ? { vibrato: { hz: 5, cents: 30 } } : {}),
     ...(index === 4
       ? {
           bend: [
@@ -111,6 +112,10 @@ test('the page: staff and tablature, its keys those of the form, and its bars in
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('region', { name: 'Selected' })).toBeVisible();
   await expect(page).toHaveURL(/at=note-1/);
+  const triplets = page.getByRole('radio', { name: 'in triplets' });
+  await triplets.click();
+  await expect(triplets).toHaveAttribute('aria-checked', 'true');
+  await expect(page.getByTestId('page').locator('.vf-tuplet').first()).toBeAttached();
   await page.getByText('tablature only').click();
   await expect(page.getByTestId('page').locator('.vf-keysignature')).toHaveCount(0);
   await expect(page.getByTestId('page').locator('.vf-tabnote').first()).toBeVisible();

@@ -7,6 +7,8 @@ export {
   quartersOf,
   TICKS,
   writtenLine,
+  type GridAt,
+  type GridChoice,
   type WrittenLine,
   type WrittenNote,
 } from './written';

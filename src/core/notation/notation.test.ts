@@ -2,7 +2,17 @@ import { expect, test } from '@jest/globals';
 import { improvise } from '../band';
 import { LIBRARY, readChart, timelineOf } from '../chart';
 import { elementAt, seededRandom, unwrap } from '../shared';
-import { frettedMidi, headsFor, scoreOf, spellPitch, type ScoreBar, type WrittenNote } from './index';
+import {
+  frettedMidi,
+  headsFor,
+  scoreOf,
+  spellPitch,
+  TICKS,
+  writtenLine,
+  type GridAt,
+  type ScoreBar,
+  type WrittenNote,
+} from './index';
 
 const FOUR = { beat: 48, bar: 192 };
 const SIX_EIGHT = { beat: 72, bar: 144 };
@@ -142,4 +152,12 @@ test('an empty bar is one whole rest, in any meter', () => {
       { at: 0, head: { size: bar!.counting.bar, type: 'whole', dots: 0, triplet: false }, pitches: [] },
     ]);
   }
+});
+
+test('a reader chooses triplets or sixteenths for a bar; the others stay on their plainest grid', () => {
+  const notes = [0, 0.6, 4, 4.6].map((onsetBeat) => ({ onsetBeat, durationBeats: 0.4, midi: 60 }));
+  const at = (gridAt?: GridAt) => writtenLine(notes, null, gridAt).map((place) => place.at / TICKS);
+  expect(at()).toEqual([0, 0.5, 4, 4.5]);
+  expect(at((beat) => (beat < 4 ? 'triplets' : null))).toEqual([0, 8 / 12, 4, 4.5]);
+  expect(at(() => 'sixteenths')).toEqual([0, 0.5, 4, 4.5]);
 });

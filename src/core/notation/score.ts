@@ -4,7 +4,15 @@ import type { Touch } from '../neck';
 import { elementAt, type Beats } from '../shared';
 import { headsFor, DIVISIONS, type Counting, type Head } from './heads';
 import { spellPitch, type SpelledPitch } from './spelling';
-import { barsOf, quartersOf, TICKS, writtenLine, type WrittenLine, type WrittenNote } from './written';
+import {
+  barsOf,
+  quartersOf,
+  TICKS,
+  writtenLine,
+  type GridAt,
+  type WrittenLine,
+  type WrittenNote,
+} from './written';
 
 /** A line with all that its page needs. */
 export type ScoreSheet = {
@@ -13,6 +21,8 @@ export type ScoreSheet = {
   readonly choruses: number;
   /** Long eighth to short as the take has it; null for even. */
   readonly swing: number | null;
+  /** Where the reader has chosen triplets or sixteenths. */
+  readonly gridAt?: GridAt;
   /** Where a note lies on the neck; asked when its bar is looked at, for a fingering takes its time. */
   readonly touchAt?: (index: number) => Touch | null;
   /** The chord each note was played for, where that is known: a note pushed ahead belongs to the next one. */
@@ -52,7 +62,7 @@ export type ScoreBar = {
  * borders. A pickup and what rings on have bars of their own around the form.
  */
 export function scoreOf(sheet: ScoreSheet): ScoreBar[] {
-  const line = writtenLine(sheet.notes, sheet.swing);
+  const line = writtenLine(sheet.notes, sheet.swing, sheet.gridAt);
   const places = new Map(sheet.notes.map((note, index) => [note, index]));
   let first = 0;
   return emptyBars(sheet, line).map((bar): ScoreBar => {

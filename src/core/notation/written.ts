@@ -5,7 +5,11 @@ import { present, elementAt, type Beats, type Midi } from '../shared';
 /**
  * A take's line as it is written out of it: notes in beats with what a page can say of how they were played.
  */
-export type WrittenNote = PlayedNote & { readonly ghost?: true | undefined };
+export type WrittenNote = PlayedNote & {
+  readonly ghost?: true | undefined;
+  /** Whether the pitch is shaken. */
+  readonly isShaken?: boolean | undefined;
+};
 
 /** What sounds at one written place; ticks of the whole take, `TICKS` a beat. */
 export type WrittenLine = {
@@ -30,6 +34,12 @@ const GRIDS: readonly (readonly number[])[] = [
   [0, 3, 6, 9, 12],
   [0, 2, 4, 6, 8, 10, 12],
 ];
+/** What a reader may choose to have a beat counted in; the places of its grids among all. */
+const CHOSEN = { sixteenths: [0, 2], triplets: [1, 3] } as const;
+export type GridChoice = keyof typeof CHOSEN;
+/** The reader's choice for a beat of the take; null where the plainest grid is taken. */
+export type GridAt = (beat: number) => GridChoice | null;
+
 /** A finer grid must fit so much better, in ticks squared a note. */
 const DEARER = [0, 0.6, 0.8, 2.2];
 const TOGETHER: Beats = 0.06;
@@ -42,13 +52,19 @@ const BREATH = 2;
  * eighths, durations to the next
  * place or as far as they sound. How it was played is not lost: see `attack` and `release` of the notes.
  * @param swing long eighth to short as the take has it; null for even
+ * @param gridAt where the reader has chosen triplets or sixteenths
  */
-export function writtenLine(notes: readonly WrittenNote[], swing: number | null): WrittenLine[] {
+export function writtenLine(
+  notes: readonly WrittenNote[],
+  swing: number | null,
+  gridAt: GridAt = () => null,
+): WrittenLine[] {
   const second = swing === null ? 0.5 : swing / (1 + swing);
   const groups = together([...notes].sort((a, b) => a.onsetBeat - b.onsetBeat || a.midi - b.midi));
   const { places, grids } = placesOf(
     groups.map(([first]) => present(first).onsetBeat),
     second,
+    gridAt,
   );
   return groups.map((group, index) => {
     const at = elementAt(places, index);
@@ -87,6 +103,7 @@ const straight = (inBeat: number, second: number): number =>
 function placesOf(
   onsets: readonly Beats[],
   second: number,
+  gridAt: GridAt,
 ): { places: number[]; grids: Map<number, number> } {
   const places: number[] = [];
   const grids = new Map<number, number>();
@@ -95,6 +112,7 @@ function placesOf(
     let to = from + 1;
     while (to < onsets.length && Math.floor(elementAt(onsets, to) + 1 / TICKS) === beat) to++;
     const inside = onsets.slice(from, to).map((onset) => onset - beat);
+    const choice = gridAt(beat);
     const laid = GRIDS.map((grid, index) => {
       // two notes of a beat that are swung are eighths; triplets and finer are written as they lie
       const ticks = inside.map(
@@ -109,7 +127,8 @@ function placesOf(
         cost:
           ticks.reduce((sum, at, n) => sum + (at - elementAt(on, n)) ** 2, 0) / ticks.length +
           elementAt(DEARER, index) +
-          (distinct ? 0 : 1000),
+          (distinct ? 0 : 1000) +
+          (choice === null || (CHOSEN[choice] as readonly number[]).includes(index) ? 0 : 1e6),
       };
     });
     const best = laid.reduce((least, one) => (one.cost < least.cost ? one : least));

@@ -1,6 +1,7 @@
 'use client';
 import { useCallback, useMemo, useState } from 'react';
-import type { ScoreBar } from '@/core/notation';
+import type { GridAt, GridChoice, ScoreBar } from '@/core/notation';
+import type { CorrectedNote } from '@/core/correct';
 import type { Instrument } from '@/core/neck';
 import { elementAt, type Beats } from '@/core/shared';
 import { ToggleRow } from '@/ui/controls';
@@ -18,13 +19,39 @@ const KINDS = [
 ] as const;
 type PageKind = (typeof KINDS)[number][0];
 
+const GRID_CHOICES = [
+  ['plainest', 'as it is plainest'],
+  ['triplets', 'in triplets'],
+  ['sixteenths', 'in sixteenths'],
+] as const;
+/** How the reader wants bars written, by their first beat. */
+type Grids = ReadonlyMap<Beats, { readonly until: Beats; readonly grid: GridChoice }>;
+const NO_GRIDS: Grids = new Map();
+
+function withGrid(grids: Grids, { start, counting }: ScoreBar, grid: GridChoice | 'plainest'): Grids {
+  const changed = new Map(grids);
+  if (grid === 'plainest') changed.delete(start);
+  else changed.set(start, { until: start + counting.bar / counting.beat, grid });
+  return changed;
+}
+
+const gridAtOf =
+  (grids: Grids): GridAt =>
+  (beat) => {
+    for (const [start, { until, grid }] of grids)
+      if (beat >= start - 1e-6 && beat < until - 1e-6) return grid;
+    return null;
+  };
+
 /** The take as it would stand on a page. */
 export function PageView({ model }: { model: ReviewModel }) {
   const { judgement, drawn, current, chosen, span, select, player } = model;
   const [kind, setKind] = useState<PageKind>('both');
   const guitar = useGuitar();
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
-  const bars = usePage(model, instrument);
+  const [grids, setGrids] = useState<Grids>(NO_GRIDS);
+  const bars = usePage(model, instrument, grids);
+  const bar = current && span ? bars.findLast(({ start }) => start <= span[0] + 1e-6) : undefined;
   const degrees = useMemo(() => degreesOf(drawn), [drawn]);
   const swings = judgement.report.time.swing !== null;
   return (
@@ -38,6 +65,17 @@ export function PageView({ model }: { model: ReviewModel }) {
           <span>
             {swings ? 'swung eighths written as eighths' : 'eighths as played'}, likeliest fingering
           </span>
+          {bar && (
+            <span className="flex items-baseline gap-3">
+              this bar{' '}
+              <ToggleRow
+                label="How this bar is written"
+                value={grids.get(bar.start)?.grid ?? 'plainest'}
+                choices={GRID_CHOICES}
+                onChange={(grid) => setGrids(withGrid(grids, bar, grid))}
+              />
+            </span>
+          )}
         </div>
         <ScorePage
           bars={bars}
@@ -71,14 +109,27 @@ export function PageView({ model }: { model: ReviewModel }) {
 }
 
 /** The take's bars as they are written. */
-function usePage({ judgement, byId }: ReviewModel, instrument: Instrument): readonly ScoreBar[] {
+function usePage(
+  { judgement, byId }: ReviewModel,
+  instrument: Instrument,
+  grids: Grids,
+): readonly ScoreBar[] {
   const { timeline, report, places } = judgement;
   return useMemo(
     () =>
-      pageOf(report, timeline, instrument, (index) => {
-        const played = byId.get(elementAt(places, index));
-        return { bend: played?.bend, slide: played?.slide };
-      }),
-    [timeline, report, places, byId, instrument],
+      pageOf(
+        report,
+        timeline,
+        instrument,
+        (index) => {
+          const played = byId.get(elementAt(places, index));
+          return { bend: played?.bend, slide: played?.slide, isShaken: isShaken(played) };
+        },
+        gridAtOf(grids),
+      ),
+    [timeline, report, places, byId, instrument, grids],
   );
 }
+
+/** Heard notes say how a pitch is shaken; notes put in by hand do not. */
+const isShaken = (note: CorrectedNote | undefined): boolean => note !== undefined && 'vibrato' in note;

@@ -1,4 +1,14 @@
-import { Bend, Dot, GhostNote, StaveNote, Stem, TabNote, Tuplet, type StemmableNote } from 'vexflow/core';
+import {
+  Bend,
+  Dot,
+  GhostNote,
+  StaveNote,
+  Stem,
+  TabNote,
+  Tuplet,
+  Vibrato,
+  type StemmableNote,
+} from 'vexflow/core';
 import { LETTERS, noteName } from '@/core/music';
 import type { Head, HeadType, ScoreEntry, ScorePitch } from '@/core/notation';
 import { present } from '@/core/shared';
@@ -39,6 +49,9 @@ export function drawnOf(entry: ScoreEntry, withStaff: boolean): Drawn {
   return { entry, staff, tab: tabOf(entry, duration, withStaff) };
 }
 
+/** How wide the sign of vibrato is, in pixels. */
+const SHAKEN = 24;
+
 /** The note's place in the tablature; a rest, and a note without a place, leave it empty. */
 function tabOf({ head, pitches }: ScoreEntry, duration: string, withStaff: boolean): StemmableNote {
   const placed = pitches.flatMap(({ touch, note, tie }) =>
@@ -54,6 +67,7 @@ function tabOf({ head, pitches }: ScoreEntry, duration: string, withStaff: boole
     const phrases = bendPhrases(first.note.bend);
     if (phrases.length > 0) tab.addModifier(new Bend(phrases), 0);
   }
+  if (!first.tie.from && first.note.isShaken) tab.addModifier(new Vibrato().setVibratoWidth(SHAKEN), 0);
   return tab;
 }
 

@@ -3,7 +3,7 @@ import type { Timeline } from '@/core/chart';
 import { fingeringOf } from '@/core/findings';
 import { readChord, type Chord } from '@/core/music';
 import type { Instrument } from '@/core/neck';
-import { frettedMidi, scoreOf, type ScoreBar, type WrittenNote } from '@/core/notation';
+import { frettedMidi, scoreOf, type GridAt, type ScoreBar, type WrittenNote } from '@/core/notation';
 import { elementAt, unwrap } from '@/core/shared';
 import type { TakeOnForm } from '../form/takeOnForm';
 
@@ -13,12 +13,14 @@ export type DegreeUnder = { readonly label: string; readonly tier: number };
 /**
  * A judged line as bars of a page, fingered as it lies best.
  * @param gestureOf what the hand did to a note of the report
+ * @param gridAt where the reader has chosen triplets or sixteenths
  */
 export function pageOf(
   report: Report,
   timeline: Timeline,
   instrument: Instrument,
-  gestureOf: (index: number) => Pick<WrittenNote, 'bend' | 'slide'> = () => ({}),
+  gestureOf: (index: number) => Pick<WrittenNote, 'bend' | 'slide' | 'isShaken'> = () => ({}),
+  gridAt: GridAt = () => null,
 ): readonly ScoreBar[] {
   const read = new Map<string, Chord>();
   const chordOf = (symbol: string | null): Chord | null => {
@@ -37,6 +39,7 @@ export function pageOf(
     notes,
     choruses: report.summary.choruses,
     swing: report.time.swing,
+    gridAt,
     touchAt: fingeringOf(report, instrument, (index) => frettedMidi(elementAt(notes, index))).touchAt,
     chords: report.notes.map(({ chord }) => chordOf(chord)),
   });
