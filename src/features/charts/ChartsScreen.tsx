@@ -1,13 +1,8 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { readChart, timelineOf, type Chart } from '@/core/chart';
-import { ask } from '@/audio/persistence/serverTakes';
-import { KeyOf } from '../shell/commands/KeyOf';
+import { useEffect, useRef } from 'react';
 import { useCommands } from '../shell/commands/useCommands';
 import { Shell } from '../shell/Shell';
-import { useHearing } from '../shell/useHearing';
 import { ChartEditor, type ReplaceText } from './ChartEditor';
 import { chartFacts } from './chartFacts';
 import { ChartFactsList } from './ChartFactsList';
@@ -15,10 +10,8 @@ import { ChartTools } from './ChartTools';
 import { makeChart, NEW_CHART } from './newChart';
 import { removeChart } from '../shell/chartTrash';
 import { TypesetChart } from './TypesetChart';
-import { useAutosave, type SaveState } from './useAutosave';
-
-export type LibraryEntry = { id: string; title: string; summary: string };
-type StoredText = { id: string; text: string };
+import { useChartModel, type StoredText, type ChartModel } from './useChartModel';
+import { Footer, Library, YouCanWrite, type LibraryEntry } from './ChartFrame';
 type Props = { library: readonly LibraryEntry[]; chart: StoredText };
 
 /** Library, text and typeset chart side by side; saving is not the player's business. */
@@ -85,92 +78,6 @@ export function ChartsScreen({ library, chart }: Props) {
   );
 }
 
-/** The text as it stands, what could last be read of it, and its sound. */
-function useChartModel(chart: StoredText) {
-  const [text, setText] = useState(chart.text);
-  const read = useMemo(() => readChart(text), [text]);
-  const [good, setGood] = useState<Chart | null>(() => (read.ok ? read.value : null));
-  if (read.ok && good?.text !== read.value.text) setGood(read.value);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const save = useCallback(
-    (next: string) =>
-      ask<void>(`/api/charts/${chart.id}`, {
-        method: 'PUT',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ text: next }),
-        keepalive: true,
-      }),
-    [chart.id],
-  );
-  const { state: saving, changed } = useAutosave(save);
-  const { state: hearing, hear } = useHearing();
-  return {
-    text: chart.text,
-    readable: read.ok,
-    problems: useMemo(() => (read.ok ? [] : read.problems), [read]),
-    good,
-    saving,
-    hearing,
-    trouble: trouble ?? hearing.trouble,
-    setTrouble,
-    edit: (next: string) => {
-      setText(next);
-      changed(next);
-    },
-    hearGood: () => {
-      if (good) void hear(`band ${good.text}`, (rate) => bandOver(good, rate));
-    },
-    /** The written bar that sounds, from 1; null where none does or repeats make it unclear. */
-    soundingBar:
-      hearing.phase === 'sounding' && good && good.written.length === good.bars.length
-        ? 1 + timelineOf(good, 120).bars.findLastIndex((bar) => bar.start <= hearing.beat + 1e-6)
-        : null,
-  };
-}
-type ChartModel = ReturnType<typeof useChartModel>;
-
-/** One chorus of the band over a chart. */
-export const bandOver = ({ text, tempo }: Pick<Chart, 'text' | 'tempo'>, rate: number) => ({
-  type: 'band' as const,
-  chartText: text,
-  tempo: tempo ?? 110,
-  choruses: 1,
-  countInBars: 0,
-  rate,
-  seed: 3,
-});
-
-type FooterProps = { model: ChartModel; onRecord: () => void; onStudy: () => void };
-
-function Footer({ model: { saving, readable, good, problems }, onRecord, onStudy }: FooterProps) {
-  const wrong = `${problems.length} ${problems.length === 1 ? 'place' : 'places'} to fix`;
-  return (
-    <>
-      <b className="text-ink" role="status">
-        {savingWords(saving)}
-      </b>
-      <span>{readable ? `${good?.bars.length ?? 0} bars read` : wrong}</span>
-      <span className="ml-auto hidden sm:inline">
-        <kbd className="key">Ctrl Z</kbd> undo
-      </span>
-      {!readable && (
-        <span className="hidden sm:inline">
-          <kbd className="key">F8</kbd> next problem
-        </span>
-      )}
-      <button type="button" className="quiet" disabled={!readable} onClick={onRecord}>
-        Record over it
-      </button>
-      <button type="button" className="go text-base" disabled={!readable} onClick={onStudy}>
-        Study this chart
-      </button>
-      <span className="hidden sm:inline">
-        <KeyOf command="chart.study" />
-      </span>
-    </>
-  );
-}
-
 type TypesetProps = {
   id: string;
   model: ChartModel;
@@ -204,76 +111,4 @@ function Typeset({ id, model, onText, onRemove }: TypesetProps) {
       <ChartFactsList facts={chartFacts(good)} />
     </>
   );
-}
-
-type LibraryProps = {
-  library: readonly LibraryEntry[];
-  current: string;
-  title: string | null;
-  onNew: () => void;
-};
-
-function Library({ library, current, title, onNew }: LibraryProps) {
-  return (
-    <nav aria-label="Library" className="order-last lg:order-none">
-      <h2 className="heading">Library</h2>
-      <ul>
-        {library.map((entry) => (
-          <li key={entry.id} className="border-t border-line">
-            <Link
-              href={`/charts/${entry.id}`}
-              aria-current={entry.id === current ? 'true' : undefined}
-              className={`relative block py-[9px] leading-[22px] ${entry.id === current ? 'pl-3 font-[640] text-ink before:absolute before:inset-y-[10px] before:left-0 before:w-1 before:bg-now' : 'text-soft hover:text-ink'}`}
-            >
-              {entry.id === current && title ? title : entry.title}
-              <span className="block text-sm font-normal text-dim">{entry.summary}</span>
-            </Link>
-          </li>
-        ))}
-      </ul>
-      <button
-        type="button"
-        onClick={onNew}
-        className="w-full border-t border-line py-[9px] text-left text-[15px] text-soft hover:text-ink"
-      >
-        <KeyOf command="chart.create" />
-        &ensp;new chart
-      </button>
-      <Link
-        href="/charts"
-        className="block w-full border-t border-line py-[9px] text-[15px] text-soft hover:text-ink"
-      >
-        forms to start from
-      </Link>
-    </nav>
-  );
-}
-
-const SIGNS = [
-  ['%', 'the bar before, again'],
-  ['Bb7 . . G7', 'one dot, one beat held'],
-  ['[A]', 'starts a section'],
-  ['|: … :|', 'repeats, with |1. |2.'],
-  ['key: meter:', 'hold from there'],
-  ['N.C.', 'no chord'],
-  ['reading:', '8 = V/ii, altered'],
-] as const;
-
-const YouCanWrite = () => (
-  <div className="mt-8 border-t border-line pt-2">
-    <h2 className="heading">You can write</h2>
-    <dl className="grid grid-cols-[7rem_1fr] font-mono text-[15px] leading-[24px] text-soft">
-      {SIGNS.map(([sign, meaning]) => (
-        <div key={sign} className="contents">
-          <dt>{sign}</dt>
-          <dd>{meaning}</dd>
-        </div>
-      ))}
-    </dl>
-  </div>
-);
-
-function savingWords(state: SaveState): string {
-  if (state.state === 'failed') return `Not saved: ${state.why}`;
-  return state.state === 'waiting' ? 'Saving' : 'Saved';
 }

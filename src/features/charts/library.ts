@@ -1,6 +1,6 @@
 import { readChart } from '@/core/chart';
 import { chartFacts } from './chartFacts';
-import type { LibraryEntry } from './ChartsScreen';
+import type { LibraryEntry } from './ChartFrame';
 import { elementAt } from '@/core/shared';
 
 /** One line of the library for a stored chart. */

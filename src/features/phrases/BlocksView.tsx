@@ -5,7 +5,7 @@ import { FLAT_NAMES, typeset } from '@/core/music';
 import { elementAt, modulo } from '@/core/shared';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { HearButton } from './Hear';
-import type { Bench } from './WorkshopScreen';
+import type { Bench } from './bench';
 
 /** The phrase as the top voice of block chords, each under one hand. */
 export function BlocksView({ bench: { stored, hearing } }: { bench: Bench }) {

@@ -9,7 +9,7 @@ import { LineShown } from '@/ui/page/LineShown';
 import { LineOnNeck } from '@/ui/neck/LineOnNeck';
 import { beatOf, HearAndKeep } from './Hear';
 import { drawnLine } from './phraseView';
-import type { Bench, WorkshopChart } from './WorkshopScreen';
+import type { Bench, WorkshopChart } from './bench';
 
 const STEPS = [1, -1, 2, -2, 3, -3, 4, 5, -5] as const;
 const TIMES = [1, 2, 3, 4, 5] as const;

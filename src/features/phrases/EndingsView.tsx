@@ -7,7 +7,7 @@ import { unwrap } from '@/core/shared';
 import { endWords, homeWords } from '@/presentation';
 import { ChordWords } from '@/ui/ChordWords';
 import { HearAndKeep } from './Hear';
-import type { Bench, WorkshopChart } from './WorkshopScreen';
+import type { Bench, WorkshopChart } from './bench';
 
 /** What the last note of the phrase is over every chord of a form, and what would bring it home. */
 export function EndingsView({ bench, chart }: { bench: Bench; chart: WorkshopChart }) {

@@ -6,7 +6,7 @@ import { Select } from '@/ui/controls';
 import { LineShown } from '@/ui/page/LineShown';
 import { beatOf, HearAndKeep } from './Hear';
 import { drawnLine } from './phraseView';
-import type { Bench } from './WorkshopScreen';
+import type { Bench } from './bench';
 
 /** The phrase and another one after it, joined by the nearest note. */
 export function JoinView({ bench, others }: { bench: Bench; others: readonly StoredPhrase[] }) {

@@ -12,7 +12,7 @@ import { useCommands } from '../shell/commands/useCommands';
 import { beatOf, hearLine, hearWords } from './Hear';
 import { drillPhrase } from './phraseServer';
 import { drawnLine, motifOf } from './phraseView';
-import type { Bench, WorkshopChart } from './WorkshopScreen';
+import type { Bench, WorkshopChart } from './bench';
 
 /** The phrase over a whole form: by degree, by scale step, by contour or exactly. */
 export function TransferView({ bench, chart }: { bench: Bench; chart: WorkshopChart }) {

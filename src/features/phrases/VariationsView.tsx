@@ -6,7 +6,7 @@ import { variationWords } from '@/presentation';
 import { LineShown } from '@/ui/page/LineShown';
 import { beatOf, HearAndKeep } from './Hear';
 import { drawnLine, formulaText } from './phraseView';
-import type { Bench } from './WorkshopScreen';
+import type { Bench } from './bench';
 
 /** Everything one phrase can become, each to be heard and kept. */
 export function VariationsView({ bench }: { bench: Bench }) {

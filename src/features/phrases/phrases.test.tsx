@@ -9,7 +9,7 @@ import { BlocksView } from './BlocksView';
 import { EndingsView } from './EndingsView';
 import { chordsText, formulaText, motifOf, notesText } from './phraseView';
 import { VariationsView } from './VariationsView';
-import type { Bench } from './WorkshopScreen';
+import type { Bench } from './bench';
 
 afterEach(cleanup);
 

@@ -13,7 +13,7 @@ import { NameAndTags } from './NameAndTags';
 import { NewPhrase } from './NewPhrase';
 import { PlayedAgain } from './PlayedAgain';
 import { TransferView } from './TransferView';
-import type { Bench } from './WorkshopScreen';
+import type { Bench } from './bench';
 
 const push = jest.fn();
 const refresh = jest.fn();
