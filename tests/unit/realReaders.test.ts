@@ -87,8 +87,11 @@ function chordsOf(lilypond: string): ReadChord[] {
   return chords;
 }
 
-withPrograms('musicxml2ly')('every chart of the library: the same chords at the same places', () => {
-  for (const { id, text } of LIBRARY) {
+/** Every third chart of the library, and all that are not in four. */
+const SEVERAL = LIBRARY.filter(({ text }, index) => index % 3 === 0 || /^meter:(?! *4\/4)/m.test(text));
+
+withPrograms('musicxml2ly')('charts of the library: the same chords at the same places', () => {
+  for (const { id, text } of SEVERAL) {
     const chart = unwrap(readChart(text));
     const { bars, chordSpans } = timelineOf(chart, 100);
     const { meter } = present(bars[0]);

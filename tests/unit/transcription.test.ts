@@ -7,11 +7,11 @@ import { scoreNotes } from '../score/notes';
 
 // Recorded guitar notes from the npm registry (MIT), each measured before it is used, strung into lines with known truth.
 const LINES: Record<string, LineOptions> = {
-  middle: { notes: 40, gaps: [0.25, 0.3, 0.5], lowest: 45, highest: 76 },
-  low: { notes: 30, gaps: [0.3, 0.4], lowest: 40, highest: 55 },
-  high: { notes: 40, gaps: [0.2, 0.3], lowest: 64, highest: 88 },
-  fast: { notes: 50, gaps: [0.12, 0.15], lowest: 50, highest: 76 },
-  repeated: { notes: 40, gaps: [0.25, 0.35], lowest: 45, highest: 76, repeat: 0.4 },
+  middle: { notes: 26, gaps: [0.25, 0.3, 0.5], lowest: 45, highest: 76 },
+  low: { notes: 20, gaps: [0.3, 0.4], lowest: 40, highest: 55 },
+  high: { notes: 26, gaps: [0.2, 0.3], lowest: 64, highest: 88 },
+  fast: { notes: 34, gaps: [0.12, 0.15], lowest: 50, highest: 76 },
+  repeated: { notes: 26, gaps: [0.25, 0.35], lowest: 45, highest: 76, repeat: 0.4 },
 };
 const INSTRUMENTS: Instrument[] = ['acoustic', 'electric', 'nylon'];
 const guitars = {} as Record<Instrument, GuitarSample[]>;

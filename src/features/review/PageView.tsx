@@ -35,6 +35,10 @@ function withGrid(grids: Grids, { start, counting }: ScoreBar, grid: GridChoice 
   return changed;
 }
 
+/** The bar in which a note is written: one that is played early may stand in the next. */
+const barOf = (bars: readonly ScoreBar[], note: number): ScoreBar | undefined =>
+  bars.find(({ entries }) => entries.some(({ pitches }) => pitches.some(({ index }) => index === note)));
+
 const gridAtOf =
   (grids: Grids): GridAt =>
   (beat) => {
@@ -51,7 +55,7 @@ export function PageView({ model }: { model: ReviewModel }) {
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
   const [grids, setGrids] = useState<Grids>(NO_GRIDS);
   const bars = usePage(model, instrument, grids);
-  const bar = current && span ? bars.findLast(({ start }) => start <= span[0] + 1e-6) : undefined;
+  const bar = chosen === null ? undefined : barOf(bars, chosen);
   const degrees = useMemo(() => degreesOf(drawn), [drawn]);
   const swings = judgement.report.time.swing !== null;
   return (
