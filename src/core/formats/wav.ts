@@ -72,7 +72,7 @@ function notAWav(bytes: Uint8Array): Problem | null {
   const asWav = 'Save it as WAV and bring that.';
   if (bytes.length === 0)
     return problem('wav.empty', 0, 'The file is empty.', 'Choose the recording itself.');
-  if (ascii(bytes, 0, 3) === 'ID3' || (bytes[0] === 0xff && (elementAt(bytes, 1) & 0xe0) === 0xe0))
+  if (ascii(bytes, 0, 3) === 'ID3' || (bytes[0] === 0xff && ((bytes[1] ?? 0) & 0xe0) === 0xe0))
     return problem('wav.mp3', 0, 'This is an MP3, not a WAV file.', asWav);
   const others: Record<string, string> = { fLaC: 'a FLAC', OggS: 'an Ogg', FORM: 'an AIFF' };
   const other = others[ascii(bytes, 0, 4)];
