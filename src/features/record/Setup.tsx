@@ -49,7 +49,7 @@ export function Setup({ charts, settings, onChange, onStart, rig, onFile, onStan
       )}
       <div className="mt-4 grid grid-cols-2 items-start gap-x-5 gap-y-2 border-t border-line pt-3 lg:grid-cols-[minmax(0,1.3fr)_84px_84px_minmax(0,1.1fr)_minmax(0,1fr)_minmax(0,370px)]">
         <SetupFirst charts={charts} chart={chart} settings={settings} set={set} onChange={onChange} />
-        <div className="col-span-2 lg:col-start-6 lg:row-span-2 lg:row-start-1 lg:border-l lg:border-line lg:pl-5">
+        <div className="col-span-2 lg:col-span-1 lg:col-start-6 lg:row-span-2 lg:row-start-1 lg:border-l lg:border-line lg:pl-5">
           <DeviceChooser rig={rig} />
         </div>
         <div className="col-span-2 space-y-3 pt-1 lg:col-span-5">
