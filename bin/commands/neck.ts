@@ -1,12 +1,12 @@
 import Joi from 'joi';
 import {
   chordShapes,
-  layRun,
   pathOf,
   placesOf,
   readTuning,
   SCALE_LAYOUTS,
   scaleShapes,
+  scaleUnderHand,
   shapeNear,
   STANDARD_FRETS,
   STANDARD_TUNING,
@@ -14,7 +14,6 @@ import {
   type FretPosition,
   type Instrument,
   type NeckNote,
-  type Run,
   type RunTouch,
   type ScaleLayout,
 } from '@/core/neck';
@@ -130,7 +129,8 @@ function scaleOn(name: string, { instrument, position, layout, shape }: ScaleReq
     }));
     return { json: { ...head, shapes }, lines: shapes.flatMap((one) => shapeLines(one, instrument)) };
   }
-  const run = position === undefined || position === 0 ? null : underOneHand(scale.pcs, position, instrument);
+  const run =
+    position === undefined || position === 0 ? null : scaleUnderHand(scale.pcs, position, instrument);
   // beside open strings each pitch where it lies lowest on the neck
   const open =
     position === 0
@@ -147,22 +147,6 @@ function scaleOn(name: string, { instrument, position, layout, shape }: ScaleReq
 }
 
 const touchOf = ({ string, fret, finger }: RunTouch) => ({ string, fret, finger });
-
-/** A scale with the index at a fret; with a move of the hand where it cannot stay. */
-function underOneHand(pcs: readonly number[], position: number, { tuning, frets }: Instrument): Run | null {
-  const string = tuning.length;
-  const lowest = elementAt(tuning, string - 1) + position;
-  const highest = Math.min(elementAt(tuning, 0) + position + 3, elementAt(tuning, 0) + frets);
-  const pitches = Array.from({ length: highest - lowest + 1 }, (_, step) => lowest + step).filter((midi) =>
-    pcs.includes(pitchClassOf(midi)),
-  );
-  const finger = elementAt(pitches, 0) - lowest + 1;
-  return (
-    layRun(pitches, { tuning, string, finger, shift: false }) ??
-    layRun(pitches, { tuning, string, finger }) ??
-    layRun(pitches, { tuning, string })
-  );
-}
 
 type WrittenShape = {
   readonly shape: number;

@@ -11,6 +11,7 @@ export {
   SCALE_LAYOUTS,
   scalePairs,
   scaleShapes,
+  scaleUnderHand,
   shapeNear,
   type PairKind,
   type ScaleLayout,

@@ -32,6 +32,8 @@ export type RunOptions = {
   readonly reach?: boolean;
   /** False: the hand stays where it begins. */
   readonly shift?: boolean;
+  /** The lowest and the highest fret that may be used; any where nothing is said. */
+  readonly within?: readonly [lowest: number, highest: number];
 };
 
 /** How far from the index each finger plays: first without reaching, then reaching. */
@@ -90,8 +92,9 @@ export function layRun(pitches: readonly Midi[], options: RunOptions): Run | nul
 }
 
 /** The ways to play a pitch on a string: a finger for each place of the hand. */
-function touchesOn(midi: Midi, string: number, { tuning, reach = true }: RunOptions) {
+function touchesOn(midi: Midi, string: number, { tuning, within, reach = true }: RunOptions) {
   const fret = midi - elementAt(tuning, string - 1);
+  if (within && (fret < within[0] || fret > within[1])) return [];
   return FINGERS.filter((one) => reach || one.reach === 0).map((one) => ({
     touch: { string, fret, finger: one.finger, midi, hand: fret - one.from },
     reaching: one.reach,

@@ -8,6 +8,7 @@ import {
   SCALE_LAYOUTS,
   scalePairs,
   scaleShapes,
+  scaleUnderHand,
   shapeNear,
   TUNINGS,
   readTuning,
@@ -135,6 +136,18 @@ test('a shape is shown an octave up where that is nearer', () => {
   expect(fretsOf(shape!.run)[0]).toBe(1);
   expect(fretsOf(shapeNear(shape!, 12).run)[0]).toBe(13);
   expect(fretsOf(shapeNear(shape!, 4).run)[0]).toBe(1);
+});
+
+test('under a hand at any fret: each pitch once, no open string, nothing past the end of the neck', () => {
+  for (const steps of Object.values(MATERIALS))
+    for (let fret = 1; fret <= 22; fret++) {
+      const run = scaleUnderHand(inKey(steps, 5), fret);
+      if (!run) continue;
+      const [low, high] = fretsOf(run);
+      const pitches = run.touches.map(({ midi }) => midi);
+      expect([fret, low >= 1, high <= 22, new Set(pitches).size]).toEqual([fret, true, true, pitches.length]);
+    }
+  expect(scaleUnderHand(scaleOf('C major'), 1)!.touches[0]).toMatchObject({ string: 6, fret: 1, finger: 1 });
 });
 
 test('a run that no hand plays is none', () => {

@@ -1,6 +1,6 @@
 import { elementAt, modulo, pitchClassOf, type Midi, type PitchClass } from '../shared';
 import { STANDARD_INSTRUMENT, type Instrument, type Tuning } from './fretboard';
-import { fretsOf, layRun, moved, type Run } from './run';
+import { fretsOf, layRun, moved, type Run, type RunOptions } from './run';
 
 /**
  * How a scale or an arpeggio is laid out: under one hand, so many notes on each string, one octave from a
@@ -135,6 +135,31 @@ function inPosition(pcs: readonly PitchClass[], start: Midi, common: Start): Run
   return runs.reduce<Run | null>(
     (least, run) => (least === null || run.reaches < least.reaches ? run : least),
     null,
+  );
+}
+
+/**
+ * A scale upwards with the index at a fret, from the lowest string to the highest; with a move of the hand where
+ * it cannot stay.
+ * @returns null where it has no notes there, or the neck ends too soon
+ */
+export function scaleUnderHand(
+  pcs: readonly PitchClass[],
+  fret: number,
+  { tuning, frets }: Instrument = STANDARD_INSTRUMENT,
+): Run | null {
+  const string = tuning.length;
+  const lowest = elementAt(tuning, string - 1) + fret;
+  const highest = elementAt(tuning, 0) + Math.min(frets, fret + 3);
+  const pitches = pitchesFrom(pcs, lowest, highest);
+  const [first] = pitches;
+  if (first === undefined) return null;
+  const common: RunOptions = { tuning, string, within: [1, frets] };
+  const finger = first - lowest + 1;
+  return (
+    layRun(pitches, { ...common, finger, shift: false }) ??
+    layRun(pitches, { ...common, finger }) ??
+    layRun(pitches, common)
   );
 }
 

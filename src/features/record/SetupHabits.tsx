@@ -42,7 +42,11 @@ export function SetupHabits({ settings, charts, onChange }: Props) {
           </button>
         </>
       )}
-      <button type="button" className="underline hover:text-ink" onClick={() => take(slowWithoutChords(now))}>
+      <button
+        type="button"
+        className="underline hover:text-ink"
+        onClick={() => take(slowWithoutChords(now, charts))}
+      >
         slow, no chords
       </button>
       {favourites.filter(known).map((favourite) => (

@@ -36,7 +36,7 @@ test('what differs from the last take, in a few words each', () => {
   expect(
     changesSince(setup(), setup({ chartId: 'b', tempo: 80, choruses: 4, bars: [3, 4] }), CHARTS),
   ).toEqual(['Kiln instead of Lamp', 'bars 3–4', 'tempo 80 instead of 100', '4 choruses instead of 2']);
-  expect(changesSince(setup(), slowWithoutChords(setup()), CHARTS)).toEqual([
+  expect(changesSince(setup(), slowWithoutChords(setup(), CHARTS), CHARTS)).toEqual([
     'tempo 70 instead of 100',
     'without the chords',
   ]);
@@ -93,7 +93,10 @@ test('as last time, slow without chords, and a favourite by name', () => {
   render(<Habits />);
   expect(screen.getByText('tempo 120 instead of 90')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'slow, no chords' }));
-  expect([tempo(), preferences().levels.chords]).toEqual(['84', 0]);
+  expect([tempo(), preferences().levels.chords]).toEqual(['70', 0]);
+  // once more changes nothing
+  fireEvent.click(screen.getByRole('button', { name: 'slow, no chords' }));
+  expect(tempo()).toBe('70');
   fireEvent.click(screen.getByRole('button', { name: 'keep as a favourite' }));
   const field = screen.getByLabelText('Name of the favourite');
   fireEvent.change(field, { target: { value: 'evening' } });

@@ -1,10 +1,11 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 import { CLICK_BEATS } from '@/core/band';
+import { TEMPO_LIMITS } from '@/core/chart';
 import { PLANS, planFromWords, type PlanWords } from '@/core/plan';
 import { createStore } from '@/core/shared';
 import type { Preferences } from '../shell/preferences';
-import { KEY_STEPS, type RecordChart, type Settings } from './settings';
+import { KEY_STEPS, tempoOf, type RecordChart, type Settings } from './settings';
 
 /** Everything that decides how the next take sounds: what is played, and with which band. */
 export type WholeSetup = {
@@ -122,9 +123,18 @@ export const removeFavourite = (name: string): void =>
 const OFF = 0.01;
 const SLOW = 0.7;
 
-/** The setup as it is, slower and without the chords: the ear has to know where they are. */
-export const slowWithoutChords = ({ settings, band }: WholeSetup): WholeSetup => ({
-  settings: { ...settings, tempo: Math.max(40, Math.round(settings.tempo * SLOW)) },
+/** The setup slower than its chart and without the chords: the ear has to know where they are. */
+export const slowWithoutChords = (
+  { settings, band }: WholeSetup,
+  charts: readonly RecordChart[],
+): WholeSetup => ({
+  settings: {
+    ...settings,
+    tempo: Math.max(
+      TEMPO_LIMITS[0],
+      Math.round(SLOW * tempoOf(charts.find(({ id }) => id === settings.chartId))),
+    ),
+  },
   band: { ...band, levels: { ...band.levels, chords: 0 } },
 });
 
