@@ -24,11 +24,10 @@ export function handCheck(
   plan: Plan,
   instrument: Instrument,
 ): HandCheck | null {
-  const chords = timeline.chordSpans.map(({ chord }) => chord);
   const byChorus = new Map<number, readonly (number | null)[]>();
   const handIn = (chorus: number, index: number): number | null => {
     let hands = byChorus.get(chorus);
-    if (!hands) byChorus.set(chorus, (hands = handsOf(plan, chords, chorus, instrument)));
+    if (!hands) byChorus.set(chorus, (hands = handsOf(plan, timeline, chorus, instrument)));
     return elementAt(hands, index);
   };
   const outside: number[] = [];

@@ -166,3 +166,9 @@ export function isChange(from: Chord, to: Chord): boolean {
 export const toneNames = (chord: Chord): string[] => chord.tones.map((tone) => noteName(tone.note));
 
 export const semitonesAboveRoot = (chord: Chord, pc: PitchClass): Semitones => modulo(pc - rootPc(chord), 12);
+
+/** Pitch classes once each, from the chord's root up. */
+export const fromRoot = (chord: Chord, pcs: Iterable<PitchClass>): PitchClass[] => {
+  const root = rootPc(chord);
+  return [...new Set(pcs)].sort((a, b) => modulo(a - root, 12) - modulo(b - root, 12));
+};

@@ -7,9 +7,8 @@ import { handsOf, planFromWords, planOn, readHand, readPlan, readPlanPart, type 
 
 const chart = unwrap(readChart('key: A\n| A7 | D7 | A7 | E7 |'));
 const timeline = timelineOf(chart, 100);
-const chords = timeline.chordSpans.map(({ chord }) => chord);
 const handsBy = (words: PlanWords, chorus = 0) =>
-  handsOf(planOn(chart, timeline, unwrap(planFromWords(words))).plan, chords, chorus);
+  handsOf(planOn(chart, timeline, unwrap(planFromWords(words))).plan, timeline, chorus);
 
 describe('the hand as it is written', () => {
   test.each([

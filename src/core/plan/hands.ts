@@ -1,6 +1,7 @@
-import { rootPc, type Chord } from '../music';
+import type { Timeline } from '../chart';
+import { fromRoot, type Chord } from '../music';
 import { scaleShapes, shapeNear, STANDARD_INSTRUMENT, type Instrument, type ScaleShape } from '../neck';
-import { elementAt, modulo } from '../shared';
+import { elementAt } from '../shared';
 import type { HandAsked } from './handWords';
 import { cellAt, type Plan, type PlanCell } from './plan';
 
@@ -11,17 +12,17 @@ const AT_FIRST = 5;
  * The fret under the index finger over each chord of a chorus; null where the plan leaves the hand free.
  * Rule T15.5: a shape is the one of the plan's material on the chord's root, where it lies nearest to the hand
  * before.
- * @param chords those of the form, one for each stretch
  * @param chorus from 0
+ * @returns one for each stretch of the form
  */
 export function handsOf(
   plan: Plan,
-  chords: readonly (Chord | null)[],
+  timeline: Timeline,
   chorus = 0,
   instrument: Instrument = STANDARD_INSTRUMENT,
 ): (number | null)[] {
   let before = AT_FIRST;
-  return chords.map((chord, index) => {
+  return timeline.chordSpans.map(({ chord, index }) => {
     const cell = cellAt(plan, index, chorus);
     const at = cell.hand && chord ? handAt(cell.hand, cell, chord, before, instrument) : null;
     if (at !== null) before = at;
@@ -37,9 +38,7 @@ function handAt(
   instrument: Instrument,
 ): number | null {
   if (hand.kind === 'fret') return hand.fret;
-  const root = rootPc(chord);
-  const fromRoot = [...material].sort((a, b) => modulo(a - root, 12) - modulo(b - root, 12));
-  const shapes = scaleShapes(fromRoot, { instrument })
+  const shapes = scaleShapes(fromRoot(chord, material), { instrument })
     .filter(({ number }) => hand.kind === 'nearest' || number === hand.number)
     .map((shape) => handUnder(shapeNear(shape, before, instrument)));
   if (shapes.length === 0) return null;

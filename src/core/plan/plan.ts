@@ -1,5 +1,5 @@
 import { modulo, type PitchClass, defined, present } from '../shared';
-import { readHand, type HandAsked } from './handWords';
+import type { HandAsked } from './handWords';
 import { overlayOf } from './overlay';
 import { PLANS, type HeightIntent, type PlanId } from './schools';
 import type { PlanChoice, PlanSettings, Where } from './settings';
@@ -204,11 +204,10 @@ function cellOf(settings: PlanSettings, home: Scale, harmony: Harmony, index: nu
   const six = settings.tonicSix ?? settings.id === 'sixth-diminished';
   const sung = six ? asSixth(reading) : reading;
   const answer = SCHOOLS[settings.id]({ settings, home, reading: sung, next: nextReading(harmony, index) });
-  const hand = settings.hand === undefined ? null : readHand(settings.hand);
   return {
     id: settings.id,
     height: settings.height ?? PLANS[settings.id].height,
-    ...(hand?.ok ? { hand: hand.value } : {}),
+    ...(settings.hand ? { hand: settings.hand } : {}),
     ...aimed(answer, settings, sung.chord),
     ...(sung === reading ? {} : { tones: tonesOf(sung.chord) }),
   };

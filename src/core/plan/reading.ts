@@ -1,12 +1,12 @@
 import { avoidNotes, tellTaleTones, type Chart, type ChordReading, type Timeline } from '../chart';
 import {
+  fromRoot,
   hasTone,
   intervalOver,
   noteName,
   pitchClass,
   spellerOf,
   toneByRole,
-  type Chord,
   type Scale,
 } from '../music';
 import { modulo, type PitchClass, defined } from '../shared';
@@ -45,19 +45,10 @@ export type PlannedChord = {
   readonly blue: readonly PitchClass[];
 };
 
-const fromRoot = (chord: Chord, pcs: Iterable<PitchClass>): PitchClass[] => {
-  const root = defined(chord.tones[0]).pc;
-  return [...new Set(pcs)].sort((a, b) => modulo(a - root, 12) - modulo(b - root, 12));
-};
-
 /** Each chord of the form with what the plan plays there, spelled by chord and home scale. */
 export function readPlan(chart: Chart, timeline: Timeline, choice: PlanChoice, chorus = 0): PlannedChord[] {
   const { plan, harmony } = planOn(chart, timeline, choice);
-  const hands = handsOf(
-    plan,
-    timeline.chordSpans.map(({ chord }) => chord),
-    chorus,
-  );
+  const hands = handsOf(plan, timeline, chorus);
   return timeline.chordSpans.flatMap(({ index, bar, start }): PlannedChord[] => {
     const reading = harmony.readings[index];
     if (!reading) return [];

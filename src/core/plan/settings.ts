@@ -1,3 +1,4 @@
+import type { HandAsked } from './handWords';
 import { accepted, nearestOf, refused, type Outcome } from '../shared';
 import { readDegree, readScale, SCALE_KINDS, type Scale } from '../music';
 import { PLAN_IDS, type HeightIntent, type PlanId, type Rung } from './schools';
@@ -19,8 +20,8 @@ export type PlanSettings = {
   readonly overlay?: string;
   /** One mode for every chord of `parallel-mode`. */
   readonly mode?: string;
-  /** Where the hand is meant to be, as it is written: `5`, `shape 1`, `nearest`. */
-  readonly hand?: string;
+  /** Where the hand is meant to be; free where nothing is said. */
+  readonly hand?: HandAsked;
   /** On tonic majors the sixth replaces the seventh (T2.4); on by default in `sixth-diminished` alone. */
   readonly tonicSix?: boolean;
 };

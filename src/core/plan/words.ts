@@ -4,7 +4,11 @@ import { readHand } from './handWords';
 import { readPlanWords, type PlanChoice, type PlanSettings, type Where } from './settings';
 
 /** One school as it is stored and sent: scales by name. */
-export type SettingsWords = Omit<PlanSettings, 'home'> & { readonly home?: string };
+export type SettingsWords = Omit<PlanSettings, 'home' | 'hand'> & {
+  readonly home?: string;
+  /** `5`, `shape 1`, `nearest`. */
+  readonly hand?: string;
+};
 
 /** A part of a plan as it is stored and sent. */
 export type PlanPartWords = { readonly where: Where; readonly plan: SettingsWords };
@@ -66,7 +70,7 @@ function settingsFrom(words: SettingsWords): Outcome<PlanSettings> {
     ...(tonicSix === undefined ? {} : { tonicSix }),
     ...(height ? { height } : {}),
     ...(overlay ? { overlay } : {}),
-    ...(hand === undefined ? {} : { hand }),
+    ...(place ? { hand: place.value } : {}),
   });
 }
 

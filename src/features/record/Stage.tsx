@@ -206,13 +206,7 @@ function NeckNow({ now, plan, timeline, position }: NeckProps) {
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
   const { tuning } = instrument;
   const hands = useMemo(
-    () =>
-      handsOf(
-        plan,
-        timeline.chordSpans.map(({ chord }) => chord),
-        chorus,
-        instrument,
-      ),
+    () => handsOf(plan, timeline, chorus, instrument),
     [plan, timeline, chorus, instrument],
   );
   const from = elementAt(hands, index) ?? position;

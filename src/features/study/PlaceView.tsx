@@ -11,7 +11,8 @@ import { elementAt } from '@/core/shared';
 
 type Props = {
   study: Study;
-  position: number;
+  /** The lowest fret of the hand over each chord. */
+  hands: readonly number[];
   instrument: Instrument;
   leftHanded: boolean;
   selected: number;
@@ -23,9 +24,9 @@ type Props = {
  * The whole form under one hand: a window of the neck for every chord, and the path of one guide tone through
  * them.
  */
-export function PlaceView({ study, position, instrument, leftHanded, selected, barsARow, onSelect }: Props) {
-  const hands = handsAt(study, position, instrument);
-  const stops = threadAt(study, position, instrument);
+export function PlaceView(props: Props) {
+  const { study, hands, instrument, leftHanded, selected, barsARow, onSelect } = props;
+  const stops = threadAt(study, hands, instrument);
   const rows = Array.from({ length: Math.ceil(study.timeline.bars.length / barsARow) }, (_, row) =>
     study.timeline.bars.slice(row * barsARow, (row + 1) * barsARow),
   );
@@ -73,20 +74,15 @@ export function PlaceView({ study, position, instrument, leftHanded, selected, b
 
 /** Where the hand is over each chord: as the plan has it, else at the position. */
 export const handsAt = (study: Study, position: number, instrument: Instrument): number[] =>
-  handsOf(
-    study.plan,
-    study.cells.map(({ chord }) => chord),
-    0,
-    instrument,
-  ).map((hand) => hand ?? position);
+  handsOf(study.plan, study.timeline, 0, instrument).map((hand) => hand ?? position);
 
 const moves = (hands: readonly number[]): boolean => hands.some((hand) => hand !== hands[0]);
 
-/** Guide tones of every chord, in one place: the ring follows the cheapest path. */
-export const threadAt = (study: Study, position: number, instrument: Instrument): HandStop[] =>
+/** Guide tones of every chord where the hand is: the ring follows the cheapest path. */
+export const threadAt = (study: Study, hands: readonly number[], instrument: Instrument): HandStop[] =>
   stayThrough(
     study.cells.map(({ chord }) => (chord ? guidePcs(chord) : [])),
-    handsAt(study, position, instrument),
+    hands,
     instrument,
   );
 

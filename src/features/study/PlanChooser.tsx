@@ -249,10 +249,12 @@ function Presets({ plan, presets, onChange }: Pick<Props, 'plan' | 'presets' | '
 const ownPlans = (plans: readonly PlanWords[]): (readonly [string, PlanWords])[] =>
   plans.map((plan) => [planSentence(plan), plan] as const);
 
-/** A preset's choice in words: presets name no home scale of their own. */
-function wordsOf({ home: _home, parts, ...rest }: Preset['choice']): PlanWords {
+/** A preset's choice in words: presets name no home scale and no place of the hand of their own. */
+function wordsOf({ home: _home, hand: _hand, parts, ...rest }: Preset['choice']): PlanWords {
   return {
     ...rest,
-    ...(parts ? { parts: parts.map(({ where, plan: { home: _own, ...plan } }) => ({ where, plan })) } : {}),
+    ...(parts
+      ? { parts: parts.map(({ where, plan: { home: _own, hand: _at, ...plan } }) => ({ where, plan })) }
+      : {}),
   };
 }

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo } from 'react';
-import { intervalOver, noteName, rootPc, spellOver, typeset, type Chord } from '@/core/music';
+import { fromRoot, intervalOver, noteName, spellOver, typeset, type Chord } from '@/core/music';
 import {
   fretsOf,
   scaleShapes,
@@ -107,10 +107,8 @@ export function ScaleShapesView({ study, index, position, instrument, leftHanded
 function materialOf(cell: StudyCell, home: readonly number[], material: ShapeChoice['material']): number[] {
   if (material === 'home') return [...home];
   const { chord, plan } = cell;
-  const pcs = material === 'chord' && chord ? chord.tones.map(({ pc }) => pc) : plan.material;
-  const from = chord ? rootPc(chord) : 0;
-  const up = (pc: number) => pitchClassOf(pc - from);
-  return [...pcs].sort((a, b) => up(a) - up(b));
+  if (!chord) return [...plan.material];
+  return fromRoot(chord, material === 'chord' ? chord.tones.map(({ pc }) => pc) : plan.material);
 }
 
 const away = ({ run }: ScaleShape, position: number): number => Math.abs(fretsOf(run)[0] - position);

@@ -6,7 +6,7 @@ import { planFromWords, planShort, type PlanWords } from '@/core/plan';
 import { unwrap } from '@/core/shared';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { HomeGrid } from './HomeGrid';
-import { PlaceView } from './PlaceView';
+import { handsAt, PlaceView } from './PlaceView';
 import { StudyForm } from './StudyForm';
 import { studyOf } from './studyView';
 
@@ -46,7 +46,7 @@ export function SheetScreen({ chart: stored, plan, position }: Props) {
           </h2>
           <PlaceView
             study={study}
-            position={position}
+            hands={handsAt(study, position, instrument)}
             instrument={instrument}
             leftHanded={guitar.leftHanded}
             selected={-1}

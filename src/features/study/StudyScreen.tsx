@@ -11,7 +11,7 @@ import { Shell } from '../shell/Shell';
 import { useNarrow } from '../shell/useNarrow';
 import { ChordView } from './ChordView';
 import { GuitarDialog } from './GuitarDialog';
-import { handsAt, PlaceView, placeWords } from './PlaceView';
+import { PlaceView, placeWords } from './PlaceView';
 import { studyCommands } from './studyCommands';
 import { StudyLegend } from './StudyLegend';
 import { VIEW_NAMES, VIEWS, type StudyPlace, type StudyViewName } from './studyState';
@@ -36,9 +36,9 @@ export function StudyScreen({ chart, plan, place }: Props) {
   const model = useStudyModel(chart, plan, place);
   useCommands(studyCommands(model));
   const isNarrow = useNarrow();
-  const { study, state, guitar, instrument, index, dispatch, stops } = model;
-  const { view, position } = state;
-  const say = view === 'place' ? placeWords(study, stops, handsAt(study, position, instrument)) : study.say;
+  const { study, state, guitar, instrument, index, dispatch, hands, stops } = model;
+  const { view } = state;
+  const say = view === 'place' ? placeWords(study, stops, hands) : study.say;
   return (
     <Shell place="Study" footer={<Footer model={model} />}>
       <div className="mx-4 flex grow flex-col sm:mx-8">
@@ -56,7 +56,7 @@ export function StudyScreen({ chart, plan, place }: Props) {
           <div className="pt-4 pb-6">
             <PlaceView
               study={study}
-              position={position}
+              hands={hands}
               instrument={instrument}
               leftHanded={guitar.leftHanded}
               selected={index}

@@ -3,7 +3,7 @@ import { afterEach, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { LIBRARY, readChart } from '@/core/chart';
 import { STANDARD_INSTRUMENT, readTuning } from '@/core/neck';
-import { overlayOf, PLAN_IDS, presetsFor, type PlanWords } from '@/core/plan';
+import { overlayOf, PLAN_IDS, presetsFor, type PlanWords, planFromWords } from '@/core/plan';
 import { unwrap } from '@/core/shared';
 import { chooseOption } from '../../../tests/support/controls';
 import { Handover } from './Handover';
@@ -112,17 +112,18 @@ test('the handover under the hand: arrows to the targets, rings where a finger s
 
 test('one place through the form says how it goes, and where it does not fit', () => {
   const own = study();
-  expect(
-    placeWords(own, threadAt(own, 5, STANDARD_INSTRUMENT), handsAt(own, 5, STANDARD_INSTRUMENT))[1],
-  ).toMatch(/^of twelve changes it crosses ten by one fret or none, and never more than three/);
+  const hands = handsAt(own, 5, STANDARD_INSTRUMENT);
+  expect(placeWords(own, threadAt(own, hands, STANDARD_INSTRUMENT), hands)[1]).toMatch(
+    /^of twelve changes it crosses ten by one fret or none, and never more than three/,
+  );
   const small = { tuning: [52], frets: 22 };
-  expect(placeWords(own, threadAt(own, 5, small), handsAt(own, 5, small))[0]).toBe(
+  expect(placeWords(own, threadAt(own, hands, small), hands)[0]).toBe(
     'This place does not hold the whole form:',
   );
   render(
     <PlaceView
       study={own}
-      position={5}
+      hands={hands}
       instrument={STANDARD_INSTRUMENT}
       leftHanded={false}
       selected={3}
@@ -136,10 +137,11 @@ test('one place through the form says how it goes, and where it does not fit', (
 test('a plan that names the hand moves the window, and it is said', () => {
   const chart = unwrap(readChart('key: A\n| A7 | D7 | A7 | E7 |'));
   const plan = { id: 'by-degrees', degrees: '1 b3 4 5 b7', hand: 'shape 1' } as const;
-  const own = studyOf(chart, plan);
-  expect(handsAt(own, 5, STANDARD_INSTRUMENT)).toEqual([5, 10, 5, 12]);
-  const stops = threadAt(own, 5, STANDARD_INSTRUMENT);
-  expect(placeWords(own, stops, [5, 10, 5, 12])[0]).toBe(
+  const own = studyOf(chart, unwrap(planFromWords(plan)));
+  const hands = handsAt(own, 5, STANDARD_INSTRUMENT);
+  expect(hands).toEqual([5, 10, 5, 12]);
+  const stops = threadAt(own, hands, STANDARD_INSTRUMENT);
+  expect(placeWords(own, stops, hands)[0]).toBe(
     'The hand moves three times, as your plan has it. Follow the ringed third or seventh:',
   );
   for (const { places } of stops.slice(1, 2)) for (const { fret } of places) expect(fret).toBeGreaterThan(9);

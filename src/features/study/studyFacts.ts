@@ -1,6 +1,6 @@
 import { availableTensions } from '@/core/chart';
 import { typeset } from '@/core/music';
-import { intervalOver, noteName, rootPc, scaleNotes } from '@/core/music';
+import { intervalOver, noteName, fromRoot, scaleNotes } from '@/core/music';
 import { elementAt, present } from '@/core/shared';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { type Study, nameOver, nextChange } from './studyView';
@@ -15,15 +15,13 @@ export function factsOf(study: Study, index: number): Fact[] {
   const { reading, plan, rubs } = elementAt(study.cells, index);
   if (!reading) return [{ name: 'No chord', values: [{ text: 'the home scale speaks alone' }] }];
   const { chord, scale } = reading;
-  const fromRoot = (pcs: Iterable<number>) =>
-    [...new Set(pcs)].sort((a, b) => ((a - rootPc(chord) + 12) % 12) - ((b - rootPc(chord) + 12) % 12));
   const named = (pcs: Iterable<number>) =>
-    fromRoot(pcs).map((pc) => ({
+    fromRoot(chord, pcs).map((pc) => ({
       text: nameOver(chord, pc),
       interval: intervalLabel(intervalOver(chord, pc)),
     }));
   const names = (pcs: Iterable<number>) =>
-    fromRoot(pcs)
+    fromRoot(chord, pcs)
       .map((pc) => nameOver(chord, pc))
       .join(' ');
   const asScale = plan.shapes.length === 1 && present(plan.shapes[0]).name === scale.name;

@@ -8,7 +8,7 @@ import { elementAt, unwrap } from '@/core/shared';
 import { ask } from '@/audio/persistence/serverTakes';
 import { instrumentOf, useGuitar, type Guitar } from '@/ui/instrument';
 import { useHearing, type HearingState } from '../shell/useHearing';
-import { threadAt } from './PlaceView';
+import { handsAt, threadAt } from './PlaceView';
 import { soundOf, type Heard } from './studySound';
 import { openingPlace, studyReducer, type StudyAction, type StudyPlace, type StudyState } from './studyState';
 import { nextChange, studyOf, type Study, type StudyCell } from './studyView';
@@ -28,6 +28,8 @@ export type StudyModel = {
   readonly next: StudyCell;
   readonly guitar: Guitar;
   readonly instrument: Instrument;
+  /** The lowest fret of the hand over each chord. */
+  readonly hands: readonly number[];
   readonly stops: ReturnType<typeof threadAt>;
   readonly hearing: HearingState;
   readonly trouble: string | null;
@@ -52,6 +54,7 @@ export function useStudyModel(
   const limits = { cells: study.cells.length, highest: Math.max(1, instrument.frets - 4) };
   const [state, dispatch] = useReducer(studyReducer, place, openingPlace);
   const { position, view } = state;
+  const hands = useMemo(() => handsAt(study, position, instrument), [study, position, instrument]);
   const index = Math.min(state.selected, study.cells.length - 1);
   const cell = elementAt(study.cells, index);
   const { state: hearing, hear } = useHearing();
@@ -69,9 +72,10 @@ export function useStudyModel(
     next: nextChange(study, index),
     guitar,
     instrument,
+    hands,
     stops: useMemo(
-      () => (view === 'place' ? threadAt(study, position, instrument) : []),
-      [view, study, position, instrument],
+      () => (view === 'place' ? threadAt(study, hands, instrument) : []),
+      [view, study, hands, instrument],
     ),
     hearing,
     trouble,
