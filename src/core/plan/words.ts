@@ -1,5 +1,5 @@
 import { accepted, refused, type Outcome } from '../shared';
-import { PLANS, type HeightIntent, type Rung } from './schools';
+import { PLAN_IDS, PLANS, type HeightIntent, type Rung } from './schools';
 import { readHand } from './handWords';
 import { readPlanWords, type PlanChoice, type PlanSettings, type Where } from './settings';
 
@@ -55,6 +55,13 @@ export function planFromWords(words: PlanWords): Outcome<PlanChoice> {
     ...(ladder ? { ladder } : {}),
   });
 }
+
+/** Whether something kept elsewhere is a plan whose words can all be read. */
+export const isPlanWords = (value: unknown): value is PlanWords =>
+  typeof value === 'object' &&
+  value !== null &&
+  (PLAN_IDS as readonly unknown[]).includes((value as PlanWords).id) &&
+  planFromWords(value as PlanWords).ok;
 
 function settingsFrom(words: SettingsWords): Outcome<PlanSettings> {
   const { id, target, aims, tonicSix, height, overlay, hand } = words;

@@ -8,7 +8,7 @@ import { chartFacts } from './chartFacts';
 import { ChartFactsList } from './ChartFactsList';
 import { ChartTools } from './ChartTools';
 import { makeChart, NEW_CHART } from './newChart';
-import { removeChart } from '../shell/chartTrash';
+import { removeChart } from '../shell/trash';
 import { TypesetChart } from './TypesetChart';
 import { useChartModel, type StoredText, type ChartModel } from './useChartModel';
 import { Footer, Library, YouCanWrite, type LibraryEntry } from './ChartFrame';
@@ -36,7 +36,7 @@ export function ChartsScreen({ library, chart }: Props) {
         router.refresh();
       },
       (back) => {
-        router.push(`/charts/${back}`);
+        router.push(`/charts/${back.id}`);
         router.refresh();
       },
     );

@@ -2,7 +2,7 @@
 import { useSyncExternalStore } from 'react';
 import { CLICK_BEATS } from '@/core/band';
 import { TEMPO_LIMITS } from '@/core/chart';
-import { PLANS, planFromWords, type PlanWords } from '@/core/plan';
+import { isPlanWords, PLANS } from '@/core/plan';
 import { createStore } from '@/core/shared';
 import type { Preferences } from '../shell/preferences';
 import { KEY_STEPS, tempoOf, type RecordChart, type Settings } from './settings';
@@ -25,12 +25,6 @@ const isNumberIn = (value: unknown, low: number, high: number): boolean =>
   typeof value === 'number' && value >= low && value <= high;
 const isText = (value: unknown): value is string => typeof value === 'string' && value.length <= 120;
 
-function isPlan(value: unknown): value is PlanWords {
-  return (
-    isRecord(value) && isText(value['id']) && value['id'] in PLANS && planFromWords(value as PlanWords).ok
-  );
-}
-
 const isBars = (value: unknown): boolean =>
   value === null ||
   (Array.isArray(value) && value.length === 2 && value.every((bar) => isNumberIn(bar, 1, 999)));
@@ -48,7 +42,7 @@ function isSettings(value: unknown): value is Settings {
     (CLICK_BEATS as readonly unknown[]).includes(value['click']) &&
     isText(value['aloneChoruses']) &&
     isText(value['aloneBars']) &&
-    isPlan(value['plan']) &&
+    isPlanWords(value['plan']) &&
     (value['backingId'] === null || isText(value['backingId']))
   );
 }

@@ -3,7 +3,7 @@ import { format } from 'date-fns';
 import { useState } from 'react';
 import { ask, restoreTake } from '@/audio/persistence/serverTakes';
 import type { Trash } from '@/server/trash';
-import { restoreChart } from '../shell/chartTrash';
+import { restoreChart } from '../shell/trash';
 import { counted } from './amounts';
 
 const LISTED = 5;

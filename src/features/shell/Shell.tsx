@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { FindButton, KeysButton, WordsButton } from './commands/PanelButtons';
+import { PanelButtons } from './commands/PanelButtons';
 import { ThemeSwitch } from './ThemeSwitch';
 
 const PLACES = [
@@ -58,9 +58,7 @@ export function Shell({ place, side, footer, children }: Props) {
           >
             Settings
           </Link>
-          <FindButton />
-          <KeysButton />
-          <WordsButton />
+          <PanelButtons />
           <ThemeSwitch />
         </div>
       </header>

@@ -1,23 +1,17 @@
 'use client';
 import { useSyncExternalStore } from 'react';
-import { PLAN_IDS, planFromWords, type PlanWords } from '@/core/plan';
+import { isPlanWords, type PlanWords } from '@/core/plan';
 import { createStore } from '@/core/shared';
 
 const NAME = 'idle-wander-plans';
 const MOST = 20;
 const NONE: readonly PlanWords[] = [];
 
-const isPlan = (value: unknown): value is PlanWords =>
-  typeof value === 'object' &&
-  value !== null &&
-  (PLAN_IDS as readonly unknown[]).includes((value as PlanWords).id) &&
-  planFromWords(value as PlanWords).ok;
-
 /** Plans out of whatever the browser kept; what cannot be read is left out. */
 export function readOwnPlans(text: string | null): readonly PlanWords[] {
   try {
     const kept: unknown = JSON.parse(text ?? '[]');
-    return Array.isArray(kept) ? kept.filter(isPlan).slice(-MOST) : NONE;
+    return Array.isArray(kept) ? kept.filter(isPlanWords).slice(-MOST) : NONE;
   } catch {
     return NONE;
   }

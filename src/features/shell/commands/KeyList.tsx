@@ -1,9 +1,9 @@
 'use client';
-import { Dialog } from 'radix-ui';
 import { usePreferences } from '../preferences';
 import { keysOf, type Bindings } from './bindings';
 import { COMMAND_IDS, COMMANDS, PEDAL, SCOPES, scopeOf, type CommandId, type Scope } from './catalogue';
 import { shownKey } from './keys';
+import { PanelFrame } from './PanelFrame';
 import { usePanelCommands } from './panels';
 import type { Command } from './registry';
 
@@ -45,23 +45,13 @@ const hasKey = (bindings: Bindings, id: CommandId): boolean =>
 export function KeyList({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { bindings } = usePreferences();
   return (
-    <Dialog.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-bg/80" />
-        <Dialog.Content
-          className="fixed top-1/2 left-1/2 z-30 max-h-[88vh] w-[980px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border-t-[3px] border-now bg-panel p-6"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title className="text-[25px] leading-8 font-[640]">Keys and pedal</Dialog.Title>
-          <p className="mt-1 max-w-[760px] text-soft">
-            A pedal may send any of <PedalKeys bindings={bindings} />; it can be pressed, held, or pressed
-            twice. Every key can be changed in Settings.
-          </p>
-          <Sections bindings={bindings} />
-          <Dialog.Close className="quiet mt-5">Close</Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <PanelFrame open={open} onClose={onClose} title="Keys and pedal">
+      <p className="mt-1 max-w-[760px] text-soft">
+        A pedal may send any of <PedalKeys bindings={bindings} />; it can be pressed, held, or pressed twice.
+        Every key can be changed in Settings.
+      </p>
+      <Sections bindings={bindings} />
+    </PanelFrame>
   );
 }
 

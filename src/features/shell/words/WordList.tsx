@@ -1,7 +1,7 @@
 'use client';
-import { Dialog } from 'radix-ui';
 import { useMemo } from 'react';
 import { MUSICAL_TERMS, termsIn, type MusicalTerm } from '@/presentation';
+import { PanelFrame } from '../commands/PanelFrame';
 import { useHearing } from '../useHearing';
 
 const TEMPO = 90;
@@ -12,23 +12,11 @@ const pageText = (): string =>
   [...document.querySelectorAll('main, header, footer')].map((part) => part.textContent).join(' ');
 
 /** The musical terms that stand on the screen, each with what it is, why it matters, and an example to hear. */
-export function WordList({ open, onClose }: { open: boolean; onClose: () => void }) {
-  return (
-    <Dialog.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-bg/80" />
-        <Dialog.Content
-          className="fixed top-1/2 left-1/2 z-30 max-h-[88vh] w-[980px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto border-t-[3px] border-now bg-panel p-6"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title className="text-[25px] leading-8 font-[640]">Words on this screen</Dialog.Title>
-          <Terms />
-          <Dialog.Close className="quiet mt-5">Close</Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
-  );
-}
+export const WordList = ({ open, onClose }: { open: boolean; onClose: () => void }) => (
+  <PanelFrame open={open} onClose={onClose} title="Words on this screen">
+    <Terms />
+  </PanelFrame>
+);
 
 function Terms() {
   const here = useMemo(() => termsIn(pageText()), []);
