@@ -3,13 +3,10 @@ import { useMemo } from 'react';
 import { MUSICAL_TERMS, termsIn, type MusicalTerm } from '@/presentation';
 import { PanelFrame } from '../commands/PanelFrame';
 import { useHearing } from '../useHearing';
+import { pageText } from './pageText';
 
 const TEMPO = 90;
 const CHART = 'key: C\ntempo: 90\n| C | C | C | C |';
-
-/** What the page under the panel says. */
-const pageText = (): string =>
-  [...document.querySelectorAll('main, header, footer')].map((part) => part.textContent).join(' ');
 
 /** The musical terms that stand on the screen, each with what it is, why it matters, and an example to hear. */
 export const WordList = ({ open, onClose }: { open: boolean; onClose: () => void }) => (
@@ -19,7 +16,7 @@ export const WordList = ({ open, onClose }: { open: boolean; onClose: () => void
 );
 
 function Terms() {
-  const here = useMemo(() => termsIn(pageText()), []);
+  const here = useMemo(() => termsIn(pageText(document.querySelectorAll('main, header, footer'))), []);
   const others = MUSICAL_TERMS.filter((term) => !here.includes(term));
   const { state, hear } = useHearing();
   const listen = (term: MusicalTerm) =>
