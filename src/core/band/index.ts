@@ -1,11 +1,5 @@
-export {
-  arrange,
-  bandRests,
-  CLICK_BEATS,
-  type ArrangeRequest,
-  type ClickBeats,
-  type DropOut,
-} from './arrange';
+export { arrange, CLICK_BEATS, type ArrangeRequest, type ClickBeats } from './arrange';
+export { bandRests, type DropOut } from './dropOut';
 export { BAND_PARTS, type BandEvent, type BandPart } from './events';
 export {
   BAND_FEELS,

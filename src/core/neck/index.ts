@@ -5,16 +5,15 @@ export { pathOf, bothWays, type NeckNote, type NeckPath, type PathOptions, type 
 export { chordShapes, type ChordShape, type ShapeOptions } from './chordShapes';
 export { countMoves, movesBetween, nearestShape, type StringMove } from './connect';
 export { formsByStringSet, smallShapes, type SmallKind, type StringSet } from './smallShapes';
+export { SCALE_LAYOUTS, type ScaleLayout } from './scaleLayouts';
 export { fretsOf, layRun, moved, type Run, type RunOptions, type RunTouch } from './run';
 export {
   PAIR_KINDS,
-  SCALE_LAYOUTS,
   scalePairs,
   scaleShapes,
   scaleUnderHand,
   shapeNear,
   type PairKind,
-  type ScaleLayout,
   type ScalePair,
   type ScaleShape,
   type ScaleShapeOptions,

@@ -1,13 +1,7 @@
 import { elementAt, modulo, pitchClassOf, type Midi, type PitchClass } from '../shared';
 import { STANDARD_INSTRUMENT, type Instrument, type Tuning } from './fretboard';
 import { fretsOf, layRun, moved, type Run, type RunOptions } from './run';
-
-/**
- * How a scale or an arpeggio is laid out: under one hand, so many notes on each string, one octave from a
- * root, or along one string.
- */
-export const SCALE_LAYOUTS = ['position', 'one', 'two', 'three', 'octave', 'string'] as const;
-export type ScaleLayout = (typeof SCALE_LAYOUTS)[number];
+import type { ScaleLayout } from './scaleLayouts';
 
 /** A movable shape of a scale or an arpeggio: no open strings, the same fingers in every key. */
 export type ScaleShape = {
