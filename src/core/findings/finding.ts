@@ -2,6 +2,7 @@ import type { Report } from '../analyse';
 import type { Chart, Harmony, Timeline } from '../chart';
 import type { DrillKind } from '../drills';
 import type { Plan, PlanChoice } from '../plan';
+import type { RestsOn } from './evidence';
 
 /** Everything that can be found (T13.1). */
 export type FindingKind =
@@ -136,6 +137,8 @@ export type Counted<F> = {
   /** How much it hides the harmony, times how near the fix is; or the whole weight. */
   readonly worth?: number;
   readonly weight?: number;
+  /** The notes the counts rest on, where the kind can name them: doubtful ones weigh less. */
+  readonly rests?: RestsOn;
   /** In place of the rule that the interval lies wholly under the limit. */
   readonly raised?: boolean;
   /** Where the drill is not played at three quarters of the tempo. */

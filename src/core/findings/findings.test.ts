@@ -4,7 +4,7 @@ import { readChart, timelineOf, harmonyOf } from '../chart';
 import { improvise } from '../band';
 import { analyse, type PlayedNote } from '../analyse';
 import { planOf } from '../plan';
-import { findingsOf, marksOf, wilsonInterval } from './index';
+import { findingsOf, findingsOver, marksOf, wilsonInterval, type Finding } from './index';
 import { intervalWord, times, typeset } from '../music';
 
 // Wilson (JASA 1927); values from the closed form by hand, z = 1.959964.
@@ -43,6 +43,39 @@ const findings = (notes: PlayedNote[], choruses = 4) => {
   const plan = { id: 'scale-per-chord' as const };
   return findingsOf({ chart, tempo: 96, plan, report: analyse({ chart, tempo: 96, notes, choruses, plan }) });
 };
+
+test('what the ears doubt weighs less: the same missed landings, sure, in doubt and most likely not played', () => {
+  const plan = { id: 'scale-per-chord' as const };
+  const played = improvise({
+    chart,
+    tempo: 96,
+    choruses: 4,
+    plan,
+    seed: 1,
+    profile: { meet: 0.95, changes: { F7: 0.05 }, early: 0, late: 0, outside: 0 },
+  });
+  const missed = new Set(
+    analyse({ chart, tempo: 96, notes: played, choruses: 4, plan }).changes.flatMap(({ to, landing }) =>
+      to === 'F7' && landing.verdict !== 'target' && landing.noteIndex !== null ? [landing.noteIndex] : [],
+    ),
+  );
+  expect(missed.size).toBeGreaterThan(4);
+  const intoF7 = (confidence: number) => {
+    const notes = played.map((note, index) => (missed.has(index) ? { ...note, confidence } : note));
+    const report = analyse({ chart, tempo: 96, notes, choruses: 4, plan });
+    const request = { chart, tempo: 96, plan, report };
+    const isThere = ({ kind, where }: Finding) => kind === 'target-missed' && where.change?.endsWith('→F7');
+    const { findings: sure, tooFew } = findingsOver([request]);
+    return { sure: sure.find(isThere), tooFew: tooFew.find(isThere) };
+  };
+  const [sure, doubted, unlikely] = [1, 0.6, 0.1].map(intoF7);
+  // the counts are told as they were heard; how sure they are follows the ears
+  expect(sure!.sure!.of).toBe(doubted!.sure!.of);
+  expect(doubted!.sure!.interval[1]).toBeGreaterThan(sure!.sure!.interval[1]);
+  expect(doubted!.sure!.weight).toBeLessThanOrEqual(sure!.sure!.weight);
+  expect(unlikely!.sure).toBeUndefined();
+  expect(unlikely!.tooFew?.certainty).not.toBe('sure');
+});
 
 test.each(['F7', 'G7', 'Eb7'])(
   'a planted weakness over %s comes back as the first finding, with its counts, bars and drill',

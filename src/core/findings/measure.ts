@@ -1,6 +1,4 @@
-import { formPositionOf } from '../chart';
 import { CATALOGUE } from '../drills';
-import type { ChangeReport } from '../analyse';
 import {
   ENOUGH,
   type FindingCertainty,
@@ -11,7 +9,8 @@ import {
 } from './finding';
 import { spanOf } from './span';
 import { barsInWords } from './words';
-import { wilsonInterval } from './wilson';
+import { wilsonInterval, type Rate } from './wilson';
+import { evidenceOf } from './evidence';
 
 /** A kind with its facts closed in: what the registry holds. */
 export type AnyKind = Pick<Kind<never>, 'id' | 'name' | 'hides' | 'contradicts' | 'isNoProgress'> & {
@@ -38,7 +37,8 @@ export const defineKind = <F>(kind: Kind<F>): AnyKind => ({
  */
 function measured<F>(kind: Kind<F>, context: FindingContext, one: Counted<F>): Measure {
   const { met, of, limit, where, facts, worth = 0 } = one;
-  const interval = wilsonInterval(met, of);
+  const evidence = evidenceOf(context, one);
+  const interval = wilsonInterval(evidence.met, evidence.of);
   const raised = one.raised ?? (of >= ENOUGH && interval[1] < limit);
   const drill = typeof kind.drill === 'function' ? kind.drill(where) : kind.drill;
   const inBars = barsInWords(where.bars, context.timeline.bars.length);
@@ -48,7 +48,7 @@ function measured<F>(kind: Kind<F>, context: FindingContext, one: Counted<F>): M
     met,
     of,
     interval,
-    certainty: raised ? 'sure' : certaintyOf(met, of, limit),
+    certainty: raised ? 'sure' : certaintyOf(of, evidence, limit),
     limit,
     raised,
     ...kind.say({ met, of, missed: of - met, where, facts, inBars }),
@@ -60,27 +60,15 @@ function measured<F>(kind: Kind<F>, context: FindingContext, one: Counted<F>): M
       plan: CATALOGUE[drill].plan?.id ?? context.plan.id,
       tempo: one.tempo ?? slower(context.tempo),
     },
-    weight: one.weight ?? (0.4 + 0.6 * (1 - met / of / limit)) * worth,
+    weight: one.weight ?? (0.4 + 0.6 * (1 - evidence.met / evidence.of / limit)) * worth,
   };
 }
 
 /** One-sided 80 %: the interval's half-width scaled from 1.96 to 0.84 standard deviations. */
-function certaintyOf(met: number, of: number, limit: number): FindingCertainty {
-  const [, high] = wilsonInterval(met, of, 0.8416);
+function certaintyOf(of: number, evidence: Rate, limit: number): FindingCertainty {
+  const [, high] = wilsonInterval(evidence.met, evidence.of, 0.8416);
   return of >= ENOUGH && high < limit ? 'likely' : 'open';
 }
 
 /** Three quarters of the tempo, in steps a metronome has. */
 export const slower = (tempo: number): number => Math.max(40, Math.round((tempo * 0.75) / 4) * 4);
-
-/** A change's bar counted through all choruses. */
-export const throughBar = (
-  { timeline }: FindingContext,
-  change: Pick<ChangeReport, 'chorus' | 'bar'>,
-): number => (change.chorus - 1) * timeline.bars.length + change.bar;
-
-/** The bar a beat lies in, counted from 1 through all choruses. */
-export function barAt({ timeline }: FindingContext, beat: number): number {
-  const { chorus, bar } = formPositionOf(timeline, Math.max(0, beat) + 1e-6);
-  return chorus * timeline.bars.length + bar + 1;
-}

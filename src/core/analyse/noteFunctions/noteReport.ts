@@ -11,6 +11,8 @@ export type NoteReport = {
   readonly playedBeat?: Beats;
   readonly durationBeats: Beats;
   readonly midi: Midi;
+  /** How likely it is that the note was played as it is written, 0 to 1; absent where it is not in question. */
+  readonly confidence?: number;
   readonly event: number;
   readonly top: boolean;
   readonly chord: string | null;

@@ -1,6 +1,7 @@
 import { hasTone, readChord } from '../../music';
 import { elementAt, unwrap } from '../../shared';
-import { barAt, defineKind } from '../measure';
+import { barAt } from '../bars';
+import { defineKind } from '../measure';
 import type { FindingContext } from '../finding';
 import { share } from '../words';
 import { pcAt } from './landed';

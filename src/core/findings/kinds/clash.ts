@@ -1,7 +1,8 @@
 import { noteName, readChord, spellOver } from '../../music';
 import { unwrap } from '../../shared';
 import type { Counted, FindingContext } from '../finding';
-import { barAt, defineKind } from '../measure';
+import { barAt } from '../bars';
+import { defineKind } from '../measure';
 import { times, typeset } from '../../music';
 
 type Facts = {

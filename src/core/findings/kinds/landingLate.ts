@@ -1,4 +1,6 @@
-import { defineKind, throughBar } from '../measure';
+import { restingOnLandings } from '../evidence';
+import { throughBar } from '../bars';
+import { defineKind } from '../measure';
 import { share } from '../words';
 import { landedOn } from './landed';
 
@@ -16,6 +18,7 @@ export const landingLate = defineKind<Record<string, never>>({
         where: { bars: late.map((change) => throughBar(context, change)) },
         met: all.length - late.length,
         of: all.length,
+        rests: restingOnLandings(all, late),
         limit: 0.6,
         worth: 0.7,
         facts: {},

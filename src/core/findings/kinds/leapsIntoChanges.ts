@@ -1,4 +1,6 @@
-import { defineKind, throughBar } from '../measure';
+import { restingOnLandings } from '../evidence';
+import { throughBar } from '../bars';
+import { defineKind } from '../measure';
 import { share } from '../words';
 import { landedOn } from './landed';
 
@@ -18,6 +20,7 @@ export const leapsIntoChanges = defineKind<Record<string, never>>({
         where: { bars: leaps.map((change) => throughBar(context, change)) },
         met: all.length - leaps.length,
         of: all.length,
+        rests: restingOnLandings(all, leaps),
         limit: 0.5,
         worth: 0.5,
         facts: {},

@@ -1,7 +1,8 @@
 import type { ChangeReport } from '../../analyse';
 import { elementAt } from '../../shared';
 import { ENOUGH, type Counted, type FindingContext } from '../finding';
-import { barAt, defineKind, throughBar } from '../measure';
+import { barAt, throughBar } from '../bars';
+import { defineKind } from '../measure';
 import { beatsInWords } from '../words';
 import { detectHomeScaleOnly } from './homeScaleOnly';
 import { countOldTones } from './stillOnOldChord';

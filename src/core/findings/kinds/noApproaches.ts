@@ -1,5 +1,7 @@
 import { present } from '../../shared';
-import { defineKind, throughBar } from '../measure';
+import { restingOnLandings } from '../evidence';
+import { throughBar } from '../bars';
+import { defineKind } from '../measure';
 import { landedOn } from './landed';
 
 /** Landings that nothing led into. */
@@ -27,6 +29,7 @@ export const noApproaches = defineKind<Record<string, never>>({
         where: { bars: missed.map((change) => throughBar(context, change)) },
         met: all.length - missed.length,
         of: all.length,
+        rests: restingOnLandings(all, missed),
         limit: 0.25,
         worth: 0.3,
         facts: {},

@@ -1,4 +1,6 @@
-import { defineKind, throughBar } from '../measure';
+import { restingOnLandings } from '../evidence';
+import { throughBar } from '../bars';
+import { defineKind } from '../measure';
 import { share } from '../words';
 import { landedOn } from './landed';
 
@@ -17,6 +19,7 @@ export const rootOnly = defineKind<Record<string, never>>({
         where: { bars: roots.map((change) => throughBar(context, change)) },
         met: all.length - roots.length,
         of: all.length,
+        rests: restingOnLandings(all, roots),
         limit: 0.5,
         worth: 0.9,
         facts: {},

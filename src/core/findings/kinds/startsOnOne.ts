@@ -1,4 +1,5 @@
-import { barAt, defineKind } from '../measure';
+import { barAt } from '../bars';
+import { defineKind } from '../measure';
 import { share } from '../words';
 import { NEAR_ONE, startInBar } from './phraseStarts';
 

@@ -1,5 +1,6 @@
 import { elementAt } from '../../shared';
-import { barAt, defineKind } from '../measure';
+import { barAt } from '../bars';
+import { defineKind } from '../measure';
 import { share } from '../words';
 
 /** Steps outside that do not come home. */

@@ -2,7 +2,9 @@ import { readChord } from '../../music';
 import { unwrap } from '../../shared';
 import type { ChangeReport } from '../../analyse';
 import type { Counted, FindingContext } from '../finding';
-import { defineKind, throughBar } from '../measure';
+import { restingOnLandings } from '../evidence';
+import { throughBar } from '../bars';
+import { defineKind } from '../measure';
 import { share } from '../words';
 import { landedOn, pcAt } from './landed';
 
@@ -25,6 +27,7 @@ export function countOldTones(
     where: { bars: still.map((change) => throughBar(context, change)) },
     met: all.length - still.length,
     of: all.length,
+    rests: restingOnLandings(all, still),
     limit: 0.65,
     worth: 0.8,
     facts: {},

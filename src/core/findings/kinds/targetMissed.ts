@@ -3,7 +3,9 @@ import { intervalOver, noteName, readChord, spellOver } from '../../music';
 import { elementAt, unwrap } from '../../shared';
 import type { Counted, FindingContext } from '../finding';
 import { marksOf } from '../marks';
-import { defineKind, throughBar } from '../measure';
+import { restingOnLandings, type RestsOn } from '../evidence';
+import { throughBar } from '../bars';
+import { defineKind } from '../measure';
 import { mostCommon } from '../mostCommon';
 import { listed } from '../words';
 import { intervalWord, times, typeset } from '../../music';
@@ -39,7 +41,11 @@ function detect(context: FindingContext): Counted<Facts>[] {
       .filter((index) => !['target', 'target-late'].includes(elementAt(marks, index)))
       .map((index) => elementAt(report.changes, index));
     const example = elementAt(report.changes, elementAt(indices, 0));
-    return countedAt(context, { kind, example, missed, met, late, of: indices.length });
+    const rests = restingOnLandings(
+      indices.map((index) => elementAt(report.changes, index)),
+      missed,
+    );
+    return countedAt(context, { kind, example, missed, met, late, of: indices.length, rests });
   });
 }
 
@@ -52,6 +58,7 @@ function countedAt(
     met,
     late,
     of,
+    rests,
   }: {
     readonly kind: string;
     readonly example: ChangeReport;
@@ -59,6 +66,7 @@ function countedAt(
     readonly met: number;
     readonly late: number;
     readonly of: number;
+    readonly rests: RestsOn;
   },
 ): Counted<Facts> {
   const { from, to } = example;
@@ -69,6 +77,7 @@ function countedAt(
     where: { change: kind, bars: missed.map((change) => throughBar(context, change)) },
     met,
     of,
+    rests,
     limit: MISSED_LIMIT,
     weight:
       3 *

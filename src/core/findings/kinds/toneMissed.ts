@@ -2,7 +2,9 @@ import { readChord, toneByRole, type ToneRole } from '../../music';
 import { unwrap } from '../../shared';
 import type { Counted, FindingContext, ToneName } from '../finding';
 import { counted } from '../words';
-import { defineKind, throughBar } from '../measure';
+import { restingOnLandings } from '../evidence';
+import { throughBar } from '../bars';
+import { defineKind } from '../measure';
 import { times } from '../../music';
 import { landedOn, pcAt, targetsAt, type LandedChange } from './landed';
 
@@ -44,6 +46,7 @@ function detect(context: FindingContext): Counted<Facts>[] {
         where: { tone, bars: missed.map((change) => throughBar(context, change)) },
         met: asked.length - missed.length,
         of: asked.length,
+        rests: restingOnLandings(asked, missed),
         limit: 0.2,
         worth: 0.5,
         ...(otherMet * 2 >= asked.length ? { raised: false } : {}),

@@ -1,6 +1,6 @@
 import type { ChangeReport } from '../../analyse';
 import { ENOUGH, type Counted, type FindingContext } from '../finding';
-import { throughBar } from '../measure';
+import { throughBar } from '../bars';
 
 /** How far from the change the line turned, in beats; positive is late. */
 export type TurningFacts = { readonly by: number };

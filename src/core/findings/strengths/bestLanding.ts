@@ -1,7 +1,7 @@
 import { noteName, readChord, spellOver } from '../../music';
 import { unwrap } from '../../shared';
 import { landedOn, pcAt } from '../kinds/landed';
-import { throughBar } from '../measure';
+import { throughBar } from '../bars';
 import { defineStrength } from '../strength';
 import { intervalWord, typeset } from '../../music';
 

@@ -1,6 +1,6 @@
 import { elementAt } from '../../shared';
 import { intervalWord } from '../../music';
-import { barAt } from '../measure';
+import { barAt } from '../bars';
 import { defineStrength } from '../strength';
 
 type Facts = { readonly tone: string; readonly bar: number };

@@ -1,4 +1,4 @@
-import { barAt } from '../measure';
+import { barAt } from '../bars';
 import { ENOUGH_ONSETS } from '../kinds/timing';
 import { defineStrength } from '../strength';
 

@@ -1,4 +1,4 @@
-import { barAt } from '../measure';
+import { barAt } from '../bars';
 import { defineStrength } from '../strength';
 
 type Facts = { readonly met: number; readonly of: number };

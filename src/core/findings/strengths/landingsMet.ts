@@ -1,7 +1,7 @@
 import { elementAt } from '../../shared';
 import { ENOUGH } from '../finding';
 import { marksOf } from '../marks';
-import { throughBar } from '../measure';
+import { throughBar } from '../bars';
 import { defineStrength } from '../strength';
 import { counted } from '../words';
 

@@ -1,5 +1,5 @@
 import { elementAt } from '../../shared';
-import { barAt } from '../measure';
+import { barAt } from '../bars';
 import { defineStrength } from '../strength';
 
 type Facts = { readonly phrases: number; readonly bars: number };
