@@ -77,6 +77,17 @@ test('what the ears doubt weighs less: the same missed landings, sure, in doubt 
   expect(unlikely!.tooFew?.certainty).not.toBe('sure');
 });
 
+test('over one chord nothing is said of changes', () => {
+  const plan = { id: 'scale-per-chord' as const };
+  const vamp = unwrap(readChart('key: D dorian\n| Dm7 | % | % | % |\n| Dm7 | % | % | % |'));
+  const notes = improvise({ chart: vamp, tempo: 104, choruses: 3, plan, seed: 3, profile: { meet: 1 } });
+  const report = analyse({ chart: vamp, tempo: 104, notes, choruses: 3, plan });
+  const { findings: found, tooFew } = findingsOver([{ chart: vamp, tempo: 104, plan, report }]);
+  expect(report.changes).toEqual([]);
+  for (const { sentence, title } of [...found, ...tooFew])
+    expect(`${title} ${sentence}`).not.toMatch(/chang/);
+});
+
 test.each(['F7', 'G7', 'Eb7'])(
   'a planted weakness over %s comes back as the first finding, with its counts, bars and drill',
   (weak) => {

@@ -85,7 +85,7 @@ const faster = (tempo: number): number => Math.max(Math.round(tempo) + 4, Math.r
 const STEP_WORDS: Readonly<Record<Exclude<StepKind, 'next-rung'>, (held: Held) => string>> = {
   'play-more': ({ notes }) =>
     notes === 0
-      ? 'No note was heard: check the input, then play one chorus.'
+      ? 'Check the input, then play one chorus.'
       : 'Play two whole choruses: then there is enough to judge.',
   'another-register': () => 'Play the next chorus an octave higher or lower.',
   'band-out': () => 'Let the chords drop out for one chorus and keep the form yourself.',

@@ -102,7 +102,7 @@ function OneFinding({ finding, label, bars, onHear, onDrill }: OneProps) {
       )}
       {before && (
         <p className="text-soft">
-          Before: {before.met} of {before.of}. Now: {finding.met} of {finding.of}.
+          Done well: {finding.met} of {finding.of} now, {before.met} of {before.of} before.
         </p>
       )}
       {first !== undefined && <HearBar throughBar={first} bars={bars} onHear={onHear} />}

@@ -67,7 +67,7 @@ export function FormView({ model }: { model: ReviewModel }) {
         </p>
       )}
       <Beside main={<Picture model={model} />} aside={aside} />
-      <Legend />
+      <Legend hasChanges={report.changes.length > 0} />
       <TakeControls model={model} />
     </>
   );

@@ -25,6 +25,8 @@ type Props = {
 /** Every landing on its own small line: kinds of change down, choruses across. */
 export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) {
   const rows = landingsBoard(report, marks);
+  // over one chord there is no change to land at
+  if (rows.length === 0) return null;
   const { choruses } = report.summary;
   const x = scaleLinear([0, Math.max(1, choruses)], [NAMES, WIDTH]);
   const height = TOP + rows.length * ROW;

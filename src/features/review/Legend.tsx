@@ -13,7 +13,7 @@ const HEIGHTS: [number, string, string][] = [
 const MARKS: LandingMark[] = ['target', 'target-late', 'chord-tone', 'not-met', 'rest'];
 
 /** What the marks mean, one line. */
-export function Legend() {
+export function Legend({ hasChanges }: { hasChanges: boolean }) {
   return (
     <p className="mt-2 flex flex-wrap items-center gap-x-3.5 gap-y-1 text-sm text-soft">
       {HEIGHTS.map(([tier, label, word]) => (
@@ -25,12 +25,13 @@ export function Legend() {
         <path d="M4 9V5H22V10" fill="none" stroke="var(--soft)" strokeWidth={1.25} />
         <path d="M19 9h6l-3 4z" fill="var(--soft)" />
       </Sign>
-      <span className="text-dim">a change met by</span>
-      {MARKS.map((mark) => (
-        <Sign key={mark} word={LANDING_WORDS[mark]} width={15}>
-          <LandingLine x={8} from={0} to={17} mark={mark} scale={0.9} />
-        </Sign>
-      ))}
+      {hasChanges && <span className="text-dim">a change met by</span>}
+      {hasChanges &&
+        MARKS.map((mark) => (
+          <Sign key={mark} word={LANDING_WORDS[mark]} width={15}>
+            <LandingLine x={8} from={0} to={17} mark={mark} scale={0.9} />
+          </Sign>
+        ))}
     </p>
   );
 }

@@ -27,7 +27,7 @@ export function ReviewHeader({ model, cut }: { model: ReviewModel; cut: boolean 
           are as they were.
         </p>
       )}
-      {certainty !== null && certainty < DOUBTFUL && (
+      {certainty !== null && certainty < DOUBTFUL && model.judgement.report.summary.notes > 0 && (
         <p role="status" className="my-2 border-l-[3px] border-now pl-4 text-ink">
           This hardly sounds like a played line: a voice, drums or the band may have been heard instead. Take
           what follows with doubt; a lead into the input, or the microphone nearer to the guitar, helps.

@@ -32,7 +32,7 @@ test('an empty take says so', () => {
   const { report, firstPage } = take([]);
   expect(openingWords(report, firstPage)).toEqual({
     soft: 'No note was heard in this take.',
-    bold: 'No note was heard: check the input, then play one chorus.',
+    bold: 'Check the input, then play one chorus.',
     latency: null,
   });
 });

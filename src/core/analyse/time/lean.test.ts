@@ -39,3 +39,21 @@ test('a take shifted by up to 120 ms is judged as it is unshifted, or says that 
   expect(counts.other).toBe(0);
   expect(counts.same).toBeGreaterThan(9 * counts.undecided);
 }, 120_000);
+
+test('quarters on the beat up and down a scale have no lean, whatever their pitches would tell', () => {
+  const chart = unwrap(
+    readChart(
+      'key: Bb\nfeel: swing\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |',
+    ),
+  );
+  const scale = [58, 61, 63, 65, 68, 65, 63, 61];
+  const notes = Array.from({ length: 130 }, (_, beat) => ({
+    onsetBeat: beat,
+    durationBeats: 0.9,
+    midi: scale[beat % 8]!,
+  }));
+  const leanAt = (ms: number) =>
+    analyse({ chart, tempo: 120, plan, notes: shifted(notes, ms, 120), choruses: 3 }).time.lean;
+  expect(leanAt(0)).toMatchObject({ ms: 0, takenMs: 0, isDecided: true });
+  for (const ms of [-60, 45, 80]) expect([ms, Math.round(leanAt(ms).ms!)]).toEqual([ms, ms]);
+});

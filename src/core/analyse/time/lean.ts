@@ -78,11 +78,12 @@ export function leanOf(
     .sort((a, b) => b.score - a.score);
   const best = defined(weighed[0]);
   const next = weighed[1];
-  const isDecided = !next || best.score - next.score >= CLEARLY || Math.abs(best.ms) <= MOST_UNDECIDED_MS / 2;
-  const exact = settled(fit, best.ms, toMs);
-  const taken = isDecided || Math.abs(exact) <= MOST_UNDECIDED_MS ? exact : 0;
-  // a lean that could be nobody's is taken out where it is small, a larger one only where the onsets tell it
+  // an offset that the onsets do not tell is nobody's lean, unless it is small
   const isTold = TEMPER * (fit.likelihoodAt(best.ms) - fit.likelihoodAt(0)) >= CLEARLY;
+  const from = isTold || Math.abs(best.ms) <= MOST_UNDECIDED_MS ? best.ms : 0;
+  const isDecided = !next || best.score - next.score >= CLEARLY || Math.abs(from) <= MOST_UNDECIDED_MS / 2;
+  const exact = settled(fit, from, toMs);
+  const taken = isDecided || Math.abs(exact) <= MOST_UNDECIDED_MS ? exact : 0;
   const isTaken = Math.abs(taken) >= NOTHING_MS && (isTold || Math.abs(taken) <= MOST_UNDECIDED_MS);
   const byChorus = chorusLeans(onsets, timeline, fit, exact, toMs);
   const takenOf = (chorus: number): number => {

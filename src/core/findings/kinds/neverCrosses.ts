@@ -7,11 +7,12 @@ export const neverCrosses = defineKind<Record<string, never>>({
   name: 'phrases within one chord',
   hides: ['no-approaches'],
   drill: 'through-the-change',
-  detect: ({ report: { phrases } }) => [
+  // over one chord there is nothing to cross
+  detect: ({ report: { phrases, changes } }) => [
     {
       where: { bars: [] },
       met: phrases.filter(({ changesCrossed }) => changesCrossed > 0).length,
-      of: phrases.length,
+      of: changes.length === 0 ? 0 : phrases.length,
       limit: 0.3,
       worth: 0.4,
       facts: {},
