@@ -66,7 +66,7 @@ export const COMMANDS: Readonly<Record<string, CommandEntry>> = {
   drill: {
     usage: [
       `chart.txt [--kind third-from-below | --words "enclose the root"] [--bars 9-10] [--tempo 72]
-      [--plan ID] [--home SCALE] [--seed 1] [--level easy|usual|rich] [--choruses 1] [--json]`,
+      [--plan ID] [--home SCALE] [--seed 1] [--level easy|usual|rich] [--choruses 1] [--lines 8] [--json]`,
       'chart.txt … --notes attempt.json [--offset 0.0] [--json]',
       '--list',
     ],

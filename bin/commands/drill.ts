@@ -7,6 +7,7 @@ import {
   drillOf,
   exampleFor,
   exampleOf,
+  examplesOf,
   judgeDrill,
   readOwnWords,
   ruleWords,
@@ -41,6 +42,7 @@ export function drillCommand(args: string[]): void {
     level: { type: 'string' },
     ...PLAN_OPTIONS,
     seed: { type: 'string' },
+    lines: { type: 'string' },
     choruses: { type: 'string' },
     notes: { type: 'string' },
     offset: { type: 'string' },
@@ -61,6 +63,8 @@ export function drillCommand(args: string[]): void {
   const level = oneOf(values.level ?? 'usual', LEVELS, 'level', 'Levels');
   const isJson = values.json ?? false;
   const choruses = values.choruses === undefined ? null : number('choruses', 1, 100, 1);
+  if (values.lines !== undefined)
+    return severalLines(drill, numberFrom(values.lines, 'lines', 1, MOST_LINES), level, isJson);
   if (values.notes === undefined)
     return example(drill, { seed: number('seed', 0, 1e9, 1), choruses, level }, isJson);
   const text = readFile(values.notes).toString('utf8');
@@ -139,6 +143,22 @@ function example(drill: Drill, { seed, choruses, level }: Wanted, isJson: boolea
   const timeline = timelineOf(valueOf(readChart(drill.chartText)), tempo);
   const passes = choruses ?? made?.passes ?? 1;
   process.stdout.write(`\n${tablatureOf({ timeline, notes: line, choruses: passes }).join('\n')}`);
+}
+
+const MOST_LINES = 24;
+
+/** Prints different lines that pass the drill, the one most worth copying first. */
+function severalLines(drill: Drill, count: number, level: Level, isJson: boolean): void {
+  const lines = examplesOf(drill, count, level);
+  if (isJson) return printJson({ ...drill, examples: lines });
+  const timeline = timelineOf(valueOf(readChart(drill.chartText)), drill.tempo);
+  process.stdout.write(`${drill.name}, bars ${drill.span.join('–')} at ${drill.tempo}\n${drill.words}\n`);
+  lines.forEach(({ line, passes }, place) => {
+    const page = tablatureOf({ timeline, notes: [...line], choruses: passes }).join('\n');
+    process.stdout.write(`\n${place + 1}\n${page}`);
+  });
+  if (lines.length < count)
+    process.stderr.write(`There are ${lines.length} different lines for this drill here.\n`);
 }
 
 function spanOf(text: string | undefined, bars: number): readonly [number, number] {

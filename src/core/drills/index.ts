@@ -9,6 +9,7 @@ export {
 } from './course';
 export { drillFor, drillOf, isAtChanges, judgeDrill, type Drill, type DrillRequest } from './drill';
 export { exampleFor, exampleOf } from './example';
+export { byWorth, differentExamples, examplesOf, LINES_OFFERED, type RankedExample } from './examples';
 export { tonesOver, type Aim } from './aims';
 export { attemptOf } from './attempt';
 export type { Attempt, RuleCheck } from './rule';

@@ -2,3 +2,4 @@ export { lineFaults, longestSwing, type LineFault, type LineNoteLike } from './f
 export { isStrongBeat, pitchesThrough, type PitchSlot } from './pitches';
 export type { Level, PhraseWindow, RhythmNote, RhythmRequest } from './request';
 export { rhythmOf } from './rhythm';
+export { lineWorth } from './worth';

@@ -22,15 +22,7 @@ export function DrillSheet({ model, ends }: Props) {
   const { drill, rest, stage, tempo, tries, trouble } = model;
   const words = ladderWords(drill.ladder, tries, { met: stage.size.pass, of: stage.size.places });
   return (
-    <Shell
-      place="Drills"
-      side={
-        <span className="hidden md:inline">
-          {drill.title} · bars {drill.drill.span[0]}–{drill.drill.span[1]}
-        </span>
-      }
-      footer={<Footer model={model} />}
-    >
+    <Shell place="Drills" footer={<Footer model={model} />}>
       <Cautions rest={rest} />
       <div className="mx-4 grid gap-x-14 gap-y-8 pt-4 pb-8 sm:mx-8 lg:grid-cols-[minmax(0,1fr)_328px]">
         <div className="min-w-0">

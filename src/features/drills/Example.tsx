@@ -12,6 +12,8 @@ import { KeyOf } from '../shell/commands/KeyOf';
 import { useCommands } from '../shell/commands/useCommands';
 import { useHearing } from '../shell/useHearing';
 import type { DrillStage } from './drillView';
+import { LinesToChoose } from './LinesToChoose';
+import { useLines } from './useLines';
 
 const LEVELS: readonly (readonly [Level, string])[] = [
   ['easy', 'easy'],
@@ -24,6 +26,8 @@ export function Example({ stage }: { stage: DrillStage }) {
   const { drill, chart, timeline, plan } = stage;
   const [seed, setSeed] = useState(1);
   const [level, setLevel] = useState<Level>('usual');
+  const [isChoosing, setIsChoosing] = useState(false);
+  const offered = useLines(drill, level, isChoosing);
   const { state, hear } = useHearing();
   const shown = useMemo(() => {
     const made = exampleFor(drill, seed, level);
@@ -38,9 +42,16 @@ export function Example({ stage }: { stage: DrillStage }) {
     if (shown)
       void hear(id, (rate) => ({ type: 'line', ...soundOf(shown, drill), rate, seed, leadSeconds: 0 }));
   };
+  // among lines that are offered it is the next in their order
+  const goOn = () => {
+    const { lines } = offered;
+    const next = lines[(lines.findIndex((one) => one.seed === seed) + 1) % Math.max(1, lines.length)];
+    setSeed(next?.seed ?? seed + 1);
+  };
   useCommands({
     'play.hearLine': { when: shown !== null, run: play },
-    'play.anotherLine': { when: shown !== null, run: () => setSeed(seed + 1) },
+    'play.anotherLine': { when: shown !== null, run: goOn },
+    'play.chooseLine': { when: shown !== null, run: () => setIsChoosing(!isChoosing) },
   });
   if (!shown) return <p className="text-soft">These bars hold nothing this drill can be played on.</p>;
   const stopWords = state.phase === 'preparing' ? 'tuning up' : 'stop';
@@ -53,13 +64,18 @@ export function Example({ stage }: { stage: DrillStage }) {
           <KeyOf command="play.hearLine" className="mr-2 no-underline" />
           {sounding ? stopWords : 'hear it'}
         </button>
-        <button
-          type="button"
-          className="text-[15px] text-soft underline hover:text-ink"
-          onClick={() => setSeed(seed + 1)}
-        >
+        <button type="button" className="text-[15px] text-soft underline hover:text-ink" onClick={goOn}>
           <KeyOf command="play.anotherLine" className="mr-2 no-underline" />
           another
+        </button>
+        <button
+          type="button"
+          aria-expanded={isChoosing}
+          className="text-[15px] text-soft underline hover:text-ink"
+          onClick={() => setIsChoosing(!isChoosing)}
+        >
+          <KeyOf command="play.chooseLine" className="mr-2 no-underline" />
+          {isChoosing ? 'one line' : 'eight to choose from'}
         </button>
         <ToggleRow
           label="How much it plays"
@@ -74,6 +90,7 @@ export function Example({ stage }: { stage: DrillStage }) {
           </span>
         )}
       </h2>
+      {isChoosing && <LinesToChoose offered={offered} timeline={timeline} chosen={seed} onChoose={setSeed} />}
       <LineShown withChoice {...shown} timeline={timeline} cursor={cursor} name="the example" />
       <LineOnNeck report={shown.report} beat={cursor} name="The example" />
     </section>

@@ -1,13 +1,14 @@
 /** @jest-environment jsdom */
-import { cleanup, render } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, expect, test } from '@jest/globals';
 import { readChart } from '@/core/chart';
-import { DRILL_KINDS, drillFor, exampleOf } from '@/core/drills';
+import { DRILL_KINDS, drillFor, exampleOf, examplesOf } from '@/core/drills';
 import { ladderTo, type LadderTry } from '@/core/scheduling';
 import { readChord } from '@/core/music';
 import { unwrap } from '@/core/shared';
 import { aimOver, countedThing, countSoFar, shownSpan, sittingWords, stageOf } from './drillView';
 import { LadderPicture } from './LadderPicture';
+import { LinesToChoose } from './LinesToChoose';
 import { PassStrip } from './PassStrip';
 import { UNGROUPED } from './groups';
 
@@ -118,3 +119,27 @@ test('the line of places says for readers what is met', () => {
 });
 
 test('every drill of the catalogue stands in a group', () => expect(UNGROUPED).toEqual([]));
+
+test('several lines stand in their order, say where they end, and one press shows another', () => {
+  const lines = examplesOf(stage.drill, 3);
+  const chosen: number[] = [];
+  render(
+    <LinesToChoose
+      offered={{ lines, isLooking: false }}
+      timeline={stage.timeline}
+      chosen={lines[0]!.seed}
+      onChoose={(seed) => chosen.push(seed)}
+    />,
+  );
+  const rows = screen.getAllByRole('button');
+  expect(rows).toHaveLength(3);
+  expect(rows.map((row) => row.getAttribute('aria-pressed'))).toEqual(['true', 'false', 'false']);
+  rows.forEach((row, place) =>
+    expect(row.textContent).toMatch(
+      new RegExp(`^${place + 1}${lines[place]!.line.length} notes, ends on [A-G][♭♯]? \\([♭♯]?\\d+\\)$`),
+    ),
+  );
+  fireEvent.click(rows[2]!);
+  expect(chosen).toEqual([lines[2]!.seed]);
+  expect(screen.getByRole('status').textContent).toBe('3 different lines, the best to copy first');
+});

@@ -26,7 +26,7 @@ export function Shell({ place, side, footer, children }: Props) {
   return (
     <div className="flex min-h-dvh flex-col">
       <header className="relative mx-4 print:hidden flex h-14 shrink-0 items-center gap-5 overflow-x-auto text-soft [scrollbar-width:none] sm:mx-8 sm:gap-6 sm:overflow-visible">
-        <Link href="/" className="mr-2 hidden font-[680] text-ink lg:block">
+        <Link href="/" className="mr-2 hidden font-[680] whitespace-nowrap text-ink lg:block">
           Idle Wander
         </Link>
         <nav aria-label="Screens" className="flex gap-3.5 lg:gap-6">

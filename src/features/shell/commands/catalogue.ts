@@ -128,6 +128,7 @@ const SPECS = {
 
   'play.hearLine': { label: 'Hear the example', keys: ['s'] },
   'play.anotherLine': { label: 'Another example', keys: ['n'] },
+  'play.chooseLine': { label: 'Eight examples to choose from', keys: ['e'] },
   'drills.start': { label: 'Open the first drill due', keys: [], pedal: 'press' },
 
   'phrase.hear': { label: 'Hear the phrase', keys: ['s'], pedal: 'press' },
