@@ -1,3 +1,4 @@
+import { intoChordsWords } from '@/presentation/handoverWords';
 import type { LandingMark, Report } from '@/core/analyse';
 import { homeOf, timelineOf, type Chart } from '@/core/chart';
 import { FLAT_NAMES, leansSharp, SHARP_NAMES, type Scale } from '@/core/music';
@@ -112,8 +113,8 @@ export function page(
     ...section(
       'Chords and line',
       report.handovers.map(
-        ({ bar, to, lateBeats, gapBeats }) =>
-          `bar ${bar}: to ${to}, ${signed(lateBeats, 1)} beats from its bar line, ${gapBeats.toFixed(1)} beats of silence`,
+        (one) =>
+          `bar ${one.bar}: to ${one.to}, ${signed(one.lateBeats, 1)} beats from its bar line, ${one.gapBeats.toFixed(1)} beats of silence${intoChordsWords(report, one)}`,
       ),
     ),
     '',

@@ -134,6 +134,8 @@ export const WISHES: readonly (readonly [wish: string, kinds: string])[] = [
   ['side-slip', 'home'],
   ['1 bar of chords, 1 bar of line', 'trade'],
   ['one bar of line, one bar of chords', 'trade'],
+  ['3 bars of line, 1 bar of chords', 'trade'],
+  ['2 bars of chords, then 4 bars of line', 'trade'],
   ['alternate chords and line', 'trade'],
   ['two bars chords, two bars line', 'trade'],
   ['stay in one position', 'place'],

@@ -16,6 +16,7 @@ export type { FunctionCoverage, WholeCoverage } from './statistics/coverageWhole
 export type { MissedResolution } from './changes/missedResolutions';
 export type { ThirdHeard } from './statistics/thirds';
 export { isLateHandover } from './impliedHarmony/handovers';
+export type { HitFit } from './impliedHarmony/hitFit';
 export type { BarKind, BarReport, Handover } from './impliedHarmony/handovers';
 export type { Phrase, PhraseEnd } from './phrases/phrases';
 export type { HeardBy, MutedBand, Segment } from './impliedHarmony/mutedBand';

@@ -143,9 +143,29 @@ describe('chords and line', () => {
     const { handovers } = judge(C, `${hits(0)} ${run(1, 1)} ${hits(2)}`);
     expect(handovers).toEqual([
       { bar: 2, to: 'line', beat: 5, lateBeats: 1, gapBeats: 2 },
-      { bar: 3, to: 'chords', beat: 8, lateBeats: 0, gapBeats: 0 },
+      {
+        bar: 3,
+        to: 'chords',
+        beat: 8,
+        lateBeats: 0,
+        gapBeats: 0,
+        hit: 5,
+        lastNote: { noteIndex: 8, interval: '5' },
+      },
     ]);
   });
+  // the standard substitutes, common practice: a tritone away from a dominant that falls a fifth, its related minor
+  test.each([
+    ['G7 as written', '59,65,67', 'right', undefined],
+    ['its tritone substitute', '56,59,61,65', 'substitute', 'Db7'],
+    ['its related minor', '57,60,62,65', 'substitute', 'Dm7'],
+    ['a chord that has no business there', '56,60,63', 'wrong', undefined],
+  ])('a hit over G7 on its way home: %s', (_name, notes, fit, as) => {
+    const { events } = judge('key: C\n| G7 | Cmaj7 |', `${notes}@0+2`);
+    expect([events[0]?.fit, events[0]?.as]).toEqual([fit, as]);
+  });
+  test('over no chord a hit is not judged', () =>
+    expect(judge('key: C\n| Cmaj7 | N.C. | % | % |', '60,64,67@6+2').events[0]).not.toHaveProperty('fit'));
   test('a pickup takes over before the bar line', () => {
     const { handovers } = judge(C, `${hits(0)} 62@3.5+0.5 ${run(1)}`);
     expect(handovers[0]).toMatchObject({ bar: 2, to: 'line', lateBeats: -0.5, gapBeats: 0.5 });

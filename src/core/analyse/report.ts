@@ -1,6 +1,6 @@
 import { lazily, once, type Beats, type BeatsPerMinute, defined } from '../shared';
 import type { IntervalName } from '../music';
-import { changesOf, type Chart, type Timeline } from '../chart';
+import { changesOf, type Chart, type Harmony, type Timeline } from '../chart';
 import { cellAt, planOn, type PlanChoice } from '../plan';
 import { answersOf } from './phrases/answers';
 import { tensionCurveOf, type ChorusCurve } from './statistics/tensionCurve';
@@ -18,6 +18,7 @@ import { byMember, Walk, type FigureKind } from './noteFunctions/figures';
 import { noteFunctionsOf } from './noteFunctions/functions';
 import { harmonicContextsOf } from './harmonicContext/harmonicContext';
 import { handoversOf, type BarReport, type Handover } from './impliedHarmony/handovers';
+import { hitFitOf, type HitFit } from './impliedHarmony/hitFit';
 import { hitName } from './impliedHarmony/hitNames';
 import { judgeNote, type NoteContext } from './noteFunctions/judgedNotes';
 import { landingsOf, type ChangeReport } from './changes/landings';
@@ -51,6 +52,9 @@ export type EventReport = {
   readonly noteIndices: readonly number[];
   readonly kind: 'single' | 'dyad' | 'chord';
   readonly name?: string;
+  /** Of a chord hit over a chord: is it the chart's chord, a substitute for it (`as`), or another one? */
+  readonly fit?: HitFit;
+  readonly as?: string;
 };
 export type FigureReport = {
   readonly kind: FigureKind;
@@ -139,12 +143,12 @@ export function analyse(request: AnalysisRequest): Report {
   ];
   const heightsInLine = () => scene.line.map(({ index }) => defined(noteReports[index]).height);
   const muted = once(() => mutedBandOf(scene, notesJudged, changes, choruses));
-  const handed = once(() => handoversOf(scene, events, choruses));
+  const handed = once(() => handoversOf(scene, events, assignments, choruses));
   // notes, figures and landings are what every screen draws; the rest is worked out for the board that shows it
   return lazily<Report>({
     schema: () => 'idle-wander/report@1',
     notes: () => noteReports,
-    events: () => events.map((event) => eventReport(event, defined(assignments[event.index]), scene)),
+    events: () => events.map((event) => eventReport(event, defined(assignments[event.index]), groundwork)),
     figures: () => figureReports,
     shapes: () =>
       shapesOf(walk, walk.moved).map(({ places, ...shape }) => ({
@@ -174,7 +178,7 @@ export function analyse(request: AnalysisRequest): Report {
 
 /** What every part of the report is made of: notes in groups, chords under them, functions, landings, phrases. */
 function layGroundwork(request: AnalysisRequest) {
-  const { timeline, lean, plan, heard, choruses, scene } = sceneOf(request);
+  const { timeline, lean, plan, harmony, heard, choruses, scene } = sceneOf(request);
   const assignments = assignChords(scene, heard.events);
   const walk = new Walk(scene, assignments);
   const { functions, figures } = noteFunctionsOf(walk, (place) => {
@@ -214,6 +218,7 @@ function layGroundwork(request: AnalysisRequest) {
   return {
     timeline,
     plan,
+    harmony,
     scene,
     events,
     assignments,
@@ -247,7 +252,7 @@ function sceneOf(request: AnalysisRequest) {
     ),
     changes: changesOf(timeline, choruses),
   };
-  return { timeline, lean, plan, heard, choruses, scene };
+  return { timeline, lean, plan, harmony, heard, choruses, scene };
 }
 
 /** Phrases with the one each answers. */
@@ -262,7 +267,7 @@ function answering(phrases: readonly Phrase[], timeline: Timeline): Phrase[] {
 function eventReport(
   event: NoteEvents['events'][number],
   { chord, sounding }: ChordAssignment,
-  scene: AnalysisScene,
+  { scene, harmony }: { readonly scene: AnalysisScene; readonly harmony: Harmony },
 ): EventReport {
   const { index, onset, voices } = event;
   const pitches = pitchesIn(event);
@@ -270,10 +275,9 @@ function eventReport(
   if (pitches === 1) kind = 'single';
   else if (pitches === 2) kind = 'dyad';
   else kind = 'chord';
-  const name =
-    kind === 'chord'
-      ? hitName(event, chord, contextAt(scene, sounding.span.index, sounding.chorus).keyScale)
-      : null;
+  const context = contextAt(scene, sounding.span.index, sounding.chorus);
+  const name = kind === 'chord' ? hitName(event, chord, context.keyScale) : null;
+  const fitted = kind === 'chord' ? hitFitOf(event, context, harmony) : null;
   return {
     index,
     onsetBeat: onset,
@@ -283,5 +287,6 @@ function eventReport(
         : voices.map((voice) => voice.index).sort((a, b) => a - b),
     kind,
     ...(name === null ? {} : { name }),
+    ...fitted,
   };
 }

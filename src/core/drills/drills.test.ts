@@ -291,3 +291,20 @@ test('the course goes level by level: one drill may be left open, and each kind 
   expect(second.next).toMatchObject({ level: 'one-scale', standing: 'new' });
   expect(courseOf(() => 'learnt').next).toBeNull();
 });
+
+test.each([
+  ['3 bars of line, 1 bar of chords', 'Three bars of line, a bar of chords, in turn.', 'LLLC'],
+  ['2 bars of chords, then 4 bars of line', 'Two bars of chords, four bars of line, in turn.', 'CCLLLL'],
+  ['one bar of line, one bar of chords', 'A bar of line, a bar of chords, in turn.', 'LC'],
+])('chords and line of any lengths, either first: %s', (wish, words, turn) => {
+  const chart = unwrap(
+    readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 | F7 |'),
+  );
+  const { rule } = unwrap(readOwnWords(wish, 12));
+  expect(ruleWords(rule)).toBe(words);
+  const drill = drillOf({ kind: 'own', name: wish, reason: '', rule }, { chart, tempo: 90, span: [1, 12] });
+  const line = exampleOf(drill, 1, 1)!;
+  const kinds = analyse({ chart, tempo: 90, plan: { id: 'scale-per-chord' }, notes: line, choruses: 1 }).bars;
+  expect(kinds.map(({ kind }) => kind[0]!.toUpperCase()).join('')).toBe(turn.repeat(12).slice(0, 12));
+  expect(judgeDrill(drill, line, 1).passed).toBe(true);
+});

@@ -1,6 +1,7 @@
 import type { Midi, Semitones } from '../shared';
 import type { Aim } from './aims';
 import type { Motif } from './rules/motif';
+import type { TradeRule } from './rules/trade';
 
 /** How the notes before a change lead into it, in semitones up: the last of them is the landing. */
 export type LeadIn = readonly (readonly number[])[];
@@ -70,4 +71,4 @@ export type WrittenExample =
   | { readonly kind: 'pattern'; readonly cell: 2 | 3 | 4 }
   | { readonly kind: 'up-and-down'; readonly up: 'arpeggio' | 'scale-run' }
   | { readonly kind: 'motif'; readonly like?: Motif }
-  | { readonly kind: 'trade'; readonly bars: number; readonly first?: 'line' };
+  | TradeRule;

@@ -6,18 +6,14 @@ import { cellAt } from '../plan';
 import { elementAt, seededRandom, type Beats, type Midi } from '../shared';
 import { chordAt, type DrillContext } from './drillContext';
 import { barsOf, type Fill, type MusicBar } from './musicBars';
-import type { WrittenExample } from './recipe';
+import { tradedIn, type TradeRule } from './rules/trade';
 
 /** Bars of chords in a rhythm of their own, and phrases of chord tones between them. */
-export function traded(
-  scene: DrillContext,
-  { bars: each, first }: Extract<WrittenExample, { kind: 'trade' }>,
-  seed: number,
-  fill: Fill,
-): PlayedNote[] | null {
+export function traded(scene: DrillContext, rule: TradeRule, seed: number, fill: Fill): PlayedNote[] | null {
   const random = seededRandom(seed);
   const bars = barsOf(scene);
-  const isChords = (bar: number) => (Math.floor(bar / each) + (first ? 1 : 0)) % 2 === 0;
+  const isChords = (bar: number) => tradedIn(rule, bar) === 'chords';
+  const ofLine = rule.first === 'line' ? rule.bars : (rule.then ?? rule.bars);
   const notes = bars.flatMap((bar, index) => (isChords(index) ? hits(scene, bar, random) : []));
   const bar = beatsPerBar(scene.chart.meter);
   const windows = bars.flatMap(({ start }, index): PhraseWindow[] =>
@@ -25,7 +21,7 @@ export function traded(
       ? [
           {
             from: start,
-            to: Math.min(scene.end, start + each * bar),
+            to: Math.min(scene.end, start + ofLine * bar),
             start: start + elementAt([0, 0.5], Math.floor(random() * 2)),
           },
         ]

@@ -99,7 +99,13 @@ function joined(a: Report, b: Report, take: PooledTake): Report {
     bars: [...a.bars, ...b.bars.map((one) => ({ ...one, bar: one.bar + shift.bars }))],
     handovers: [
       ...a.handovers,
-      ...b.handovers.map((one) => ({ ...one, bar: one.bar + shift.bars, beat: one.beat + shift.beats })),
+      ...b.handovers.map(({ hit, lastNote, ...one }) => ({
+        ...one,
+        bar: one.bar + shift.bars,
+        beat: one.beat + shift.beats,
+        ...(hit !== undefined && { hit: hit + shift.events }),
+        ...(lastNote && { lastNote: { ...lastNote, noteIndex: shift.note(lastNote.noteIndex) } }),
+      })),
     ],
     summary: summed(a.summary, b.summary, (_name, x, y) => x + y),
   };

@@ -1,3 +1,4 @@
+import { intoChordsWords } from '@/presentation/handoverWords';
 import type { Report } from '@/core/analyse';
 import type { Timeline } from '@/core/chart';
 import { typeset } from '@/core/music';
@@ -126,6 +127,7 @@ export function RestBoard({ report, timeline, onHear }: Props) {
             {Math.abs(one.lateBeats) < 0.1
               ? 'on the bar'
               : `${beatsWord(Math.abs(one.lateBeats))} ${one.lateBeats > 0 ? 'late' : 'early'}`}
+            {intoChordsWords(report, one)}
           </li>
         ))}
       </Part>

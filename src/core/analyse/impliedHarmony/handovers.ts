@@ -1,7 +1,8 @@
-import type { Beats } from '../../shared';
+import { intervalOver, type IntervalName } from '../../music';
+import { defined, type Beats } from '../../shared';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { firstWhere } from '../notes/lineBetween';
-import { pitchesIn, type Event } from '../notes/voice';
+import { pitchesIn, type ChordAssignment, type Event } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
 export type BarKind = 'chords' | 'line' | 'rest';
@@ -17,6 +18,9 @@ export type Handover = {
   readonly beat: Beats;
   readonly lateBeats: Beats;
   readonly gapBeats: Beats;
+  /** Into chords: the first hit, among the events, and what the line's last note is in its chord (T11.4). */
+  readonly hit?: number;
+  readonly lastNote?: { readonly noteIndex: number; readonly interval: IntervalName | null };
 };
 
 const LATE: Beats = 0.5;
@@ -40,6 +44,7 @@ const isHit = (event: Event): boolean => pitchesIn(event) >= PITCHES_OF_A_HIT;
 export function handoversOf(
   { timeline, windows }: AnalysisScene,
   events: readonly Event[],
+  assignments: readonly ChordAssignment[],
   choruses: number,
 ): { readonly bars: readonly BarReport[]; readonly handovers: readonly Handover[] } {
   const bars: (BarReport & { readonly start: Beats; readonly inside: readonly Event[] })[] = [];
@@ -65,7 +70,7 @@ export function handoversOf(
     }
   return {
     bars: bars.map(({ bar, kind, events: count }) => ({ bar, kind, events: count })),
-    handovers: bars.flatMap((_, place) => handoverAt(bars, place) ?? []),
+    handovers: bars.flatMap((_, place) => handoverAt(bars, place, assignments) ?? []),
   };
 }
 
@@ -73,6 +78,7 @@ export function handoversOf(
 function handoverAt(
   bars: readonly (BarReport & { readonly start: Beats; readonly inside: readonly Event[] })[],
   place: number,
+  assignments: readonly ChordAssignment[],
 ): Handover | null {
   const now = bars[place]!;
   const before = bars[place - 1]?.kind === 'rest' ? bars[place - 2] : bars[place - 1];
@@ -89,5 +95,19 @@ function handoverAt(
     beat: first.onset,
     lateBeats: first.onset - now.start,
     gapBeats: first.onset - last.end,
+    ...(now.kind === 'chords' && intoChords(last, first, assignments)),
+  };
+}
+
+function intoChords(
+  last: Event,
+  hit: Event,
+  assignments: readonly ChordAssignment[],
+): Pick<Handover, 'hit' | 'lastNote'> {
+  const top = defined(last.voices[last.voices.length - 1]);
+  const { chord } = defined(assignments[hit.index]);
+  return {
+    hit: hit.index,
+    lastNote: { noteIndex: top.index, interval: chord ? intervalOver(chord, top.pc) : null },
   };
 }

@@ -82,8 +82,8 @@ export const PHRASES: readonly WishReader[] = [
     () => ({ kind: 'home', every: 4 }),
   ],
   [
-    `(?:(\\d|one) )?(?:bars? )?(?:of )?((?:each )?chords?|lines?)(?: bars?)?,? (?:and |then |with )?(?:(?:\\d|one) )?(?:bars? )?(?:of )?(?:lines?|(?:each )?chords?)(?:,? in turn| alternately)?`,
-    ([bars, first]) => trading(bars, first),
+    `(?:(\\d|one) )?(?:bars? )?(?:of )?((?:each )?chords?|lines?)(?: bars?)?,? (?:and |then |with )?(?:(\\d|one) )?(?:bars? )?(?:of )?(?:lines?|(?:each )?chords?)(?:,? in turn| alternately)?`,
+    ([bars, first, then]) => trading(bars, first, then?.replace('one', '1')),
   ],
   [
     `(?:alternate|trade|switch between|mix) (chords?|line)s? (?:and|with) (?:line|chords?)s?(?: each bar| every bar| bar by bar)?`,
@@ -93,9 +93,10 @@ export const PHRASES: readonly WishReader[] = [
 
 const starting = (beat: number): Rule | null => (beat >= 1 && beat < 10 ? { kind: 'start', beat } : null);
 
-const trading = (bars: string | undefined, first: string | undefined): Rule | null =>
+const trading = (bars: string | undefined, first: string | undefined, then?: string): Rule | null =>
   few(bars?.replace('one', '1'), (count) => ({
     kind: 'trade',
     bars: count,
+    ...(then !== undefined && Number(then) !== count && Number(then) > 0 && { then: Number(then) }),
     ...(first?.startsWith('line') && { first: 'line' as const }),
   }));

@@ -1,35 +1,15 @@
-import { hasTone, readChord } from '../../music';
-import { elementAt, unwrap } from '../../shared';
 import { barAt } from '../bars';
 import { defineKind } from '../measure';
-import type { FindingContext } from '../finding';
 import { share } from '../words';
-import { pcAt } from './landed';
 
-/** The chord under a hit, and the hit's notes. */
-function hitsOf({ report }: FindingContext) {
-  return report.events.flatMap((event) => {
-    const chord = elementAt(report.notes, elementAt(event.noteIndices, 0)).chord;
-    return event.kind === 'chord' && chord !== null
-      ? [{ chord: unwrap(readChord(chord)), onsetBeat: event.onsetBeat, noteIndices: event.noteIndices }]
-      : [];
-  });
-}
-
-/** Chord hits with a tone that is neither of the chord nor a colour of it. */
+/** Chord hits that are neither the chart's chord nor a substitute for it (T12.5). */
 export const chordHitWrong = defineKind<Record<string, never>>({
   id: 'chord-hit-wrong',
   name: 'chord hits off',
   drill: 'chords-and-line',
   detect: (context) => {
-    const hits = hitsOf(context);
-    const wrong = hits.filter(({ chord, noteIndices }) => {
-      const strange = noteIndices.filter(
-        (index) =>
-          !hasTone(chord, pcAt(context, index)) && elementAt(context.report.notes, index).tier !== 'colour',
-      );
-      return strange.length * 2 >= noteIndices.length;
-    });
+    const hits = context.report.events.filter(({ fit }) => fit !== undefined);
+    const wrong = hits.filter(({ fit }) => fit === 'wrong');
     return [
       {
         where: { bars: wrong.map(({ onsetBeat }) => barAt(context, onsetBeat)) },
