@@ -1,3 +1,4 @@
+import { readChart } from '@/core/chart';
 import { courseOf, type CourseStanding, type CourseStep, type DrillKind } from '@/core/drills';
 import { isLearnt } from '@/core/scheduling';
 import type { DueItem, TunePractice } from './practice';
@@ -18,9 +19,15 @@ function standingIn(items: readonly DueItem[], chart: string): (kind: DrillKind)
 const MOST_BEGUN = 3;
 
 /** The next new drill of the first tune whose course is not full of begun ones. */
-export function courseOffer(tunes: readonly TunePractice[], items: readonly DueItem[]): CourseOffer | null {
+export function courseOffer(
+  tunes: readonly TunePractice[],
+  items: readonly DueItem[],
+  textOf: (chart: string) => string | undefined,
+): CourseOffer | null {
   for (const { chart, title } of tunes) {
-    const { levels } = courseOf(standingIn(items, chart));
+    const read = readChart(textOf(chart) ?? '');
+    if (!read.ok) continue;
+    const { levels } = courseOf(standingIn(items, chart), read.value);
     const open = levels.find(({ isDone }) => !isDone);
     const step = open?.steps.find(({ standing }) => standing === 'new');
     const begun = levels.flatMap(({ steps }) => steps).filter(({ standing }) => standing === 'begun').length;

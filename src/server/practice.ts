@@ -218,7 +218,7 @@ export async function today(now = Date.now(), minutes?: number): Promise<Today> 
   const dueTunes = wanted.map(asDueTune);
   const given = minutes ?? goal?.minutes ?? USUAL_MINUTES;
   const items = all.map((drill): DueItem => ({ drill, runs: runs.get(drill.id) ?? [] }));
-  const course = courseOffer(wanted, items);
+  const course = courseOffer(wanted, items, (id) => charts.find((chart) => chart.id === id)?.text);
   const steps = sessionOf({
     minutes: given,
     now,

@@ -16,6 +16,7 @@ import {
   exampleFor,
   exampleOf,
   failingOf,
+  isAtChanges,
   judgeDrill,
   OWN_EXAMPLES,
   readOwnWords,
@@ -284,12 +285,12 @@ test('the stand-in player can miss every drill on purpose', () => {
 test('the course goes level by level: one drill may be left open, and each kind stands in it once', () => {
   const kinds = COURSE.flatMap((level) => level.kinds);
   expect(new Set(kinds).size).toBe(kinds.length);
-  expect(courseOf(() => 'new').next).toMatchObject({ level: 'locked', kind: 'ladder-roots' });
+  expect(courseOf(() => 'new', BLUES).next).toMatchObject({ level: 'locked', kind: 'ladder-roots' });
   const locked = COURSE[0]!.kinds.slice(1);
-  const second = courseOf((kind) => (locked.includes(kind) ? 'learnt' : 'new'));
+  const second = courseOf((kind) => (locked.includes(kind) ? 'learnt' : 'new'), BLUES);
   expect(second.levels.map(({ isDone }) => isDone)).toEqual([true, false, false, false]);
   expect(second.next).toMatchObject({ level: 'one-scale', standing: 'new' });
-  expect(courseOf(() => 'learnt').next).toBeNull();
+  expect(courseOf(() => 'learnt', BLUES).next).toBeNull();
 });
 
 test.each([
@@ -308,3 +309,23 @@ test.each([
   expect(kinds.map(({ kind }) => kind[0]!.toUpperCase()).join('')).toBe(turn.repeat(12).slice(0, 12));
   expect(judgeDrill(drill, line, 1).passed).toBe(true);
 });
+
+test('the course lists what a tune has a place for: every drill of it has a line, over every form of the library', () => {
+  const none: string[] = [];
+  for (const form of LIBRARY) {
+    const chart = unwrap(readChart(form.text));
+    for (const { steps } of courseOf(() => 'new', chart).levels)
+      for (const { kind } of steps.filter(({ kind }) => isAtChanges(CATALOGUE[kind].rule)))
+        if (!exampleFor(drillFor({ kind, chart, tempo: 90 }), 1)) none.push(`${form.id} ${kind}`);
+  }
+  expect(none).toEqual([]);
+  const kindsOver = (text: string) =>
+    courseOf(() => 'new', unwrap(readChart(text))).levels.flatMap(({ steps }) =>
+      steps.map(({ kind }) => kind),
+    );
+  // one chord has no changes, and triads have no sevenths
+  expect(kindsOver('key: C\n| Cm7 | % | % | % |')).not.toContain('ladder-thirds');
+  expect(kindsOver('key: C\n| Cm7 | % | % | % |')).toContain('chord-tones');
+  expect(kindsOver('key: C\n| C | F | G | C |')).not.toContain('ladder-sevenths');
+  expect(kindsOver('key: C\n| C | F | G | C |')).toContain('ladder-thirds');
+}, 60_000);

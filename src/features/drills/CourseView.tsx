@@ -1,18 +1,23 @@
 'use client';
 import { CATALOGUE, courseOf, type CourseOfTune, type CourseStep, type DrillKind } from '@/core/drills';
 import { typeset } from '@/core/music';
+import { unwrap } from '@/core/shared';
+import { readChart } from '@/core/chart';
 import { isLearnt } from '@/core/scheduling';
 import { lineLevelName } from '@/presentation';
 import { ChordWords } from '@/ui/ChordWords';
 import type { Item } from './DrillRows';
 
 /** How far the drills of one chart have come. @param known its drills by kind */
-export function courseThrough(known: ReadonlyMap<string, Item>): CourseOfTune {
-  return courseOf((kind) => {
-    const item = known.get(kind);
-    if (!item) return 'new';
-    return isLearnt(item.drill.ladder, item.runs) ? 'learnt' : 'begun';
-  });
+export function courseThrough(known: ReadonlyMap<string, Item>, chartText: string): CourseOfTune {
+  return courseOf(
+    (kind) => {
+      const item = known.get(kind);
+      if (!item) return 'new';
+      return isLearnt(item.drill.ladder, item.runs) ? 'learnt' : 'begun';
+    },
+    unwrap(readChart(chartText)),
+  );
 }
 
 type Props = { course: CourseOfTune; title: string; onGo: (kind: DrillKind) => void };

@@ -86,7 +86,7 @@ export function TakeOneUp({ charts, open, chartId, courseStep }: TakeUpProps) {
           {trouble}
         </p>
       )}
-      <CourseView course={courseThrough(known)} title={chart.title} onGo={start} />
+      <CourseView course={courseThrough(known, chart.text)} title={chart.title} onGo={start} />
       {GROUPS.map(([name, kinds]) => (
         <section key={name} aria-label={name} className="mt-6">
           <h3 className="heading border-b border-line">{name}</h3>

@@ -10,7 +10,8 @@ import type { Item } from './DrillRows';
 
 afterEach(cleanup);
 
-const CHART = unwrap(readChart('key: C\n| Dm7 | G7 | Cmaj7 | A7 |'));
+const CHART_TEXT = 'key: C\n| Dm7 | G7 | Cmaj7 | A7 |';
+const CHART = unwrap(readChart(CHART_TEXT));
 
 /** A drill of a tune with attempts at these tempos, each passed. */
 function itemOf(kind: DrillKind, tempos: readonly number[]): Item {
@@ -43,7 +44,7 @@ function itemOf(kind: DrillKind, tempos: readonly number[]): Item {
   };
 }
 const courseOver = (items: readonly Item[]) =>
-  courseThrough(new Map(items.map((item) => [item.drill.drill.kind as string, item])));
+  courseThrough(new Map(items.map((item) => [item.drill.drill.kind as string, item])), CHART_TEXT);
 
 test('a drill is learnt once it was passed at the top of its tempo steps, begun before', () => {
   const { levels } = courseOver([itemOf('ladder-roots', [72, 96]), itemOf('ladder-thirds', [72])]);

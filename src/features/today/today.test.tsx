@@ -141,7 +141,10 @@ test('each thing says why it is here: due, found in a take, ahead for the goal, 
     'due for a day, for your goal',
   ]);
   expect(why({ kind: 'take', chart: 'c2', minutes: 5, why: 'not-played' })).toBe('the tune you left longest');
-  const { next } = courseOf((kind) => (kind.startsWith('ladder') ? 'learnt' : 'new'));
+  const { next } = courseOf(
+    (kind) => (kind.startsWith('ladder') ? 'learnt' : 'new'),
+    unwrap(readChart('key: C\n| Dm7 | G7 | Cmaj7 | A7 |')),
+  );
   const offered = { chart: 'c2', title: 'Tin Orchard', step: next! };
   const view = todayView(
     today({ steps: [{ kind: 'course', chart: 'c2', minutes: 4 }], course: offered }),
