@@ -15,6 +15,8 @@ import { writtenLine } from './written';
 /** D3 to the twelfth fret of the high string: where examples lie unless a place is asked for. */
 const RANGE: readonly [Midi, Midi] = [50, 76];
 const TRIES = 16;
+/** Where no rhythm has room to breathe, the chords come too fast for it: so many lines that pass are enough. */
+const BREATHLESS = 3;
 
 /** A string of the guitar sounds it: a hand that may move then reaches it, whatever came before. */
 const isOnNeck = ({ midi }: PlayedNote): boolean =>
@@ -32,13 +34,17 @@ export function exampleOf(
   level: Level = 'usual',
 ): PlayedNote[] | null {
   const scene = sceneOf(drill, choruses, level);
+  const tries = Array.from({ length: TRIES }, (_, at) => ({ at: turned(scene, at), seed: seed + at * 101 }));
+  const [breathing, others] = partition(tries, (one) => breathes(one.at, one.seed));
   let best: { readonly line: PlayedNote[]; readonly faults: number } | null = null;
-  for (let tries = 0; tries < TRIES; tries++) {
-    const line = lineOf(turned(scene, tries), seed + tries * 101);
+  let breathless = 0;
+  for (const one of [...breathing, ...others]) {
+    const line = lineOf(one.at, one.seed);
     if (!line || !line.every(isOnNeck) || !judgeDrill(drill, line, choruses).passed) continue;
-    const faults = lineFaults(withoutChords(line), scene.end).length;
-    if (best === null || faults < best.faults) best = { line, faults };
-    if (faults === 0) break;
+    const faults = lineFaults(withoutChords(line), scene.end);
+    if (best === null || faults.length < best.faults) best = { line, faults: faults.length };
+    if (faults.includes('never-breathes')) breathless++;
+    if (faults.length === 0 || breathless === BREATHLESS) break;
   }
   return best?.line ?? null;
 }
@@ -72,6 +78,22 @@ function sceneOf(drill: Drill, choruses: number, level: Level): DrillContext {
     choruses,
     musts: partsOf(drill.rule).filter((rule): rule is MustRule => rule.kind === 'must'),
   };
+}
+
+/** Has the rhythm of a try a breath in it, whatever its pitches will be? */
+function breathes(scene: DrillContext, seed: number): boolean {
+  if (scene.recipe.written) return true;
+  const rhythm = slotsOf(scene, seed).map(({ beat, duration, place }) => ({
+    onsetBeat: beat,
+    durationBeats: place === 'last' ? duration : duration * DETACHED,
+    midi: 60,
+  }));
+  return !lineFaults(rhythm, scene.end).includes('never-breathes');
+}
+
+function partition<T>(all: readonly T[], holds: (one: T) => boolean): readonly [T[], T[]] {
+  const held = all.map(holds);
+  return [all.filter((_, index) => held[index]), all.filter((_, index) => !held[index])];
 }
 
 /** A lead-in from below where one from above finds no line, and the other way round. */

@@ -64,19 +64,24 @@ export function pitchesThrough(
     const own = open.map(
       (midi) => [midi, pitchCost(slot, midi, elementAt(goals, index)) + random() * 0.8] as const,
     );
-    const next =
-      index === 0
-        ? own.map(([midi, cost]): State => ({ midi, before: null, second: null, run: 0, cost, back: null }))
-        : extend(beam, slot, own);
+    const next = index === 0 ? begun(own) : extend(beam, slot, own);
     // where no note lies that far from any before it, the line goes on without that step
     const reached = next.length > 0 ? next : extend(beam, { ...slot, steps: undefined }, own);
     if (reached.length === 0) return null;
-    beam = best(reached);
+    beam = reached;
   }
   let state: State | null = beam[0] ?? null;
   const line: Midi[] = [];
   for (; state; state = state.back) line.unshift(state.midi);
   return slots.length === 0 ? [] : line;
+}
+
+/** A line of one note for each pitch it may begin with. */
+function begun(own: readonly (readonly [Midi, number])[]): State[] {
+  const kept = new Cheapest();
+  for (const [midi, cost] of own)
+    if (kept.takes(cost)) kept.add({ midi, before: null, second: null, run: 0, cost, back: null });
+  return kept.states;
 }
 
 const isOpen = ({ pcs, between }: PitchSlot, midi: Midi): boolean =>
@@ -89,25 +94,27 @@ function pitchCost({ tones, isStrong, place }: PitchSlot, midi: Midi, goal: Midi
   return away + (isStrong ? 1.1 : 0.12) + (place === 'last' ? 3 : 0);
 }
 
+/** All ways on from the lines so far, the cheapest of them kept. */
 function extend(beam: readonly State[], slot: PitchSlot, own: readonly (readonly [Midi, number])[]): State[] {
-  const next: State[] = [];
-  for (const state of beam)
-    for (const [midi, cost] of own) {
+  const kept = new Cheapest();
+  for (const state of beam) {
+    const way = Math.sign(state.run);
+    for (const [midi, ownCost] of own) {
       if (slot.steps && !slot.steps.includes(midi - state.midi)) continue;
-      const move = moveCost(state, midi, slot);
-      if (move === Infinity) continue;
-      const way = Math.sign(midi - state.midi);
-      const run = way !== 0 && way === Math.sign(state.run) ? state.run + way : way;
-      next.push({
+      const cost = state.cost + ownCost + moveCost(state, midi, slot);
+      if (!kept.takes(cost)) continue;
+      const turn = Math.sign(midi - state.midi);
+      kept.add({
         midi,
         before: state.midi,
         second: state.before,
-        run,
-        cost: state.cost + cost + move,
+        run: turn !== 0 && turn === way ? state.run + turn : turn,
+        cost,
         back: state,
       });
     }
-  return next;
+  }
+  return kept.states;
 }
 
 /** What it costs to go on from a line to a pitch. */
@@ -141,19 +148,30 @@ function afterLeap(turns: boolean, size: Semitones): number {
   return size >= 3 ? 1.4 : 0.5;
 }
 
-/** The cheapest states, each pair of last notes once. */
-function best(states: State[]): State[] {
-  states.sort((a, b) => a.cost - b.cost);
-  const seen = new Set<number>();
-  const kept: State[] = [];
-  for (const state of states) {
-    const key = (state.midi * 128 + (state.before ?? 0)) * 128 + (state.second ?? 0);
-    if (seen.has(key)) continue;
-    seen.add(key);
-    kept.push(state);
-    if (kept.length === BEAM) break;
+/** The cheapest states in order, each three last notes once; of equal ones the first that came. */
+class Cheapest {
+  readonly states: State[] = [];
+
+  /** Would a line of this cost be among them? */
+  takes(cost: number): boolean {
+    const dearest = this.states.length === BEAM ? this.states[BEAM - 1] : undefined;
+    return cost < (dearest?.cost ?? Infinity);
   }
-  return kept;
+
+  add(state: State): void {
+    const { states } = this;
+    const alike = states.findIndex(
+      ({ midi, before, second }) => midi === state.midi && before === state.before && second === state.second,
+    );
+    if (alike >= 0) {
+      if (elementAt(states, alike).cost <= state.cost) return;
+      states.splice(alike, 1);
+    }
+    let place = states.length;
+    while (place > 0 && elementAt(states, place - 1).cost > state.cost) place--;
+    states.splice(place, 0, state);
+    if (states.length > BEAM) states.pop();
+  }
 }
 
 type Contour = (along: number) => number;
