@@ -33,6 +33,9 @@ export function DrillSettings({ model, ends }: Props) {
         <button type="button" className="quiet" onClick={() => change({ away: !drill.away })}>
           {drill.away ? 'Resume it' : 'Pause it'}
         </button>{' '}
+        <Link className="ml-2 text-soft underline hover:text-ink" href={`/drills/${drill.id}/sheet`}>
+          Lesson sheet
+        </Link>{' '}
         {drill.away && <span className="ml-2 text-dim">Paused: it is not scheduled.</span>}
       </p>
     </>

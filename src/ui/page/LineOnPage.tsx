@@ -18,7 +18,8 @@ export function LineOnPage({
   cursor = null,
   rows = 3,
   withStaff,
-}: ComponentProps<typeof LineOnForm> & { withStaff: boolean }) {
+  whole = false,
+}: ComponentProps<typeof LineOnForm> & { withStaff: boolean; whole?: boolean }) {
   const guitar = useGuitar();
   const instrument = useMemo(() => instrumentOf(guitar), [guitar]);
   const bars = useMemo(() => {
@@ -34,6 +35,7 @@ export function LineOnPage({
         musicalKey={elementAt(timeline.chordSpans, 0).key}
         strings={instrument.tuning.length}
         withStaff={withStaff}
+        whole={whole}
         degreeOf={useCallback((index: number) => degrees.get(index) ?? null, [degrees])}
         follow={useFollow(cursor)}
       />

@@ -20,7 +20,10 @@ type Props = { bars: readonly ScoreBar[]; degreeOf: (index: number) => string };
 export function ScoreList({ bars, degreeOf }: Props) {
   const [open, setOpen] = useState(false);
   return (
-    <details className="mt-4 text-[15px]" onToggle={(event) => setOpen(event.currentTarget.open)}>
+    <details
+      className="print:hidden mt-4 text-[15px]"
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+    >
       <summary className="cursor-pointer text-soft hover:text-ink">The page as a list of bars</summary>
       {open && (
         <ol className="mt-2 leading-6 text-soft">
