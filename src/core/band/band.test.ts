@@ -265,6 +265,39 @@ test('the band renders to sound: beats where they belong, muted parts silent, ne
   expect(render({})).toEqual(full);
 });
 
+test('a slide and a bend sound as they are written: where the string comes from, and where it settles', () => {
+  const played = [
+    { onsetBeat: 0, durationBeats: 2, midi: 64, slide: { fromMidi: 62, seconds: 0.09 } },
+    {
+      onsetBeat: 2,
+      durationBeats: 2,
+      midi: 67,
+      bend: [
+        [0.1, 0],
+        [0.3, 200],
+      ] as const,
+    },
+  ];
+  const rate = 22_050;
+  const samples = perform({ notes: played, tempo: 90, rate, seed: 3 });
+  const { notes } = transcribe(samples, rate);
+  expect(notes).toHaveLength(2);
+  expect(notes[0]!.slide?.fromMidi).toBe(62);
+  expect(notes[0]!.midi).toBe(64);
+  // heard by the pitch where it settles
+  const heard = notes[1]!.bend!.map(([, cents]) => cents);
+  expect(notes[1]!.midi).toBe(69);
+  expect(Math.abs(Math.max(...heard) - Math.min(...heard) - 200)).toBeLessThan(20);
+  // as long as without them
+  const plain = perform({
+    notes: played.map(({ onsetBeat, durationBeats, midi }) => ({ onsetBeat, durationBeats, midi })),
+    tempo: 90,
+    rate,
+    seed: 3,
+  });
+  expect(samples.length).toBe(plain.length);
+});
+
 test('a plucked string sounds its pitch within 3 cents, from low E to high E', () => {
   for (const midi of [40, 47, 52, 59, 64, 71, 76, 83, 88]) {
     const samples = pluckString(

@@ -1,8 +1,8 @@
-import { intervalOver, type IntervalName } from '../../music';
-import { defined, type Beats } from '../../shared';
+import { hasTone, intervalOver, type Chord, type IntervalName } from '../../music';
+import { defined, type Beats, type Semitones } from '../../shared';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import { firstWhere } from '../notes/lineBetween';
-import { pitchesIn, type ChordAssignment, type Event } from '../notes/voice';
+import type { ChordAssignment, Event } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
 export type BarKind = 'chords' | 'line' | 'rest';
@@ -31,7 +31,17 @@ export const isLateHandover = ({ lateBeats, gapBeats }: Handover): boolean =>
   (lateBeats > LATE && gapBeats >= LATE) || gapBeats >= GAP;
 
 const PITCHES_OF_A_HIT = 3;
-const isHit = (event: Event): boolean => pitchesIn(event) >= PITCHES_OF_A_HIT;
+/** Two chord tones as far apart as shell voicings have them: lines in thirds and sixths lie closer or wider. */
+const SHELL: ReadonlySet<Semitones> = new Set([5, 6, 7, 10, 11]);
+
+/** Three pitches or more struck together, or a shell of the chord. Rule T11.4. */
+function isHit({ voices }: Event, chord: Chord | null): boolean {
+  const pitches = [...new Set(voices.map(({ pitch }) => pitch))];
+  if (pitches.length >= PITCHES_OF_A_HIT) return true;
+  if (pitches.length < 2 || !chord) return false;
+  const apart = Math.max(...pitches) - Math.min(...pitches);
+  return SHELL.has(apart) && voices.every(({ pc }) => hasTone(chord, pc));
+}
 
 /**
  * Bars as chords, line or rest, by what most of their events are, and the handovers between.
@@ -49,6 +59,7 @@ export function handoversOf(
 ): { readonly bars: readonly BarReport[]; readonly handovers: readonly Handover[] } {
   const bars: (BarReport & { readonly start: Beats; readonly inside: readonly Event[] })[] = [];
   let rung = -Infinity;
+  const chordUnder = ({ index }: Event) => defined(assignments[index]).chord;
   for (let chorus = 0; chorus < choruses; chorus++)
     for (const span of timeline.bars) {
       const [start, end] = [span.start + chorus * timeline.formBeats, span.end + chorus * timeline.formBeats];
@@ -57,7 +68,7 @@ export function handoversOf(
       // what begins just before the end has no next bar to belong to
       const isLast = chorus === choruses - 1 && span === timeline.bars[timeline.bars.length - 1];
       const inside = events.slice(from(start), isLast ? events.length : from(end));
-      const hits = inside.filter(isHit).length;
+      const hits = inside.filter((event) => isHit(event, chordUnder(event))).length;
       const rings = rung >= start + (end - start) / 2;
       let kind: BarKind;
       if (inside.length > 0) {
@@ -83,7 +94,8 @@ function handoverAt(
   const now = bars[place]!;
   const before = bars[place - 1]?.kind === 'rest' ? bars[place - 2] : bars[place - 1];
   if (!before || now.kind === 'rest' || before.kind === 'rest' || before.kind === now.kind) return null;
-  const isNew = (event: Event) => isHit(event) === (now.kind === 'chords');
+  const isNew = (event: Event) =>
+    isHit(event, defined(assignments[event.index]).chord) === (now.kind === 'chords');
   // a pickup: new events at the end of the bar before, with no old one after them
   const old = before.inside.findLastIndex((event) => !isNew(event));
   const first = before.inside.slice(old + 1).find(isNew) ?? now.inside.find(isNew);

@@ -2,6 +2,7 @@ import { gaussian, seededRandom, type Hz, type Random, type Seconds, elementAt }
 import { secondsAt, steady, type Pace } from '../../chart';
 import type { PlayedNote } from '../../analyse';
 import { pluckString } from '../pluckedString';
+import { alongCurve, curveOf, heldThrough } from './pitchCurve';
 
 export type PerformRequest = {
   readonly notes: readonly PlayedNote[];
@@ -34,18 +35,19 @@ export function perform({
     const at = Math.round((leadSeconds + secondsAt(pace, note.onsetBeat)) * rate);
     const force = Math.max(0.25, Math.min(1, 0.62 + gaussian(random) * 0.14));
     const pitch = note.midi + (note.cents ?? 0) / 100 + gaussian(random) * 0.03;
-    const string = pluckString(
-      {
-        midi: pitch,
-        rate,
-        held: secondsAt(pace, note.onsetBeat + note.durationBeats) - secondsAt(pace, note.onsetBeat),
-        release: 0.03 + random() * 0.03,
-        force,
-        at: 0.12 + random() * 0.1,
-        decay: 4.5 - (pitch - 40) * 0.06,
-      },
-      random,
-    );
+    const held = secondsAt(pace, note.onsetBeat + note.durationBeats) - secondsAt(pace, note.onsetBeat);
+    const curve = curveOf(note);
+    const pluck = {
+      midi: pitch,
+      rate,
+      held: curve ? heldThrough(curve, held) : held,
+      release: 0.03 + random() * 0.03,
+      force,
+      at: 0.12 + random() * 0.1,
+      decay: 4.5 - (pitch - 40) * 0.06,
+    };
+    const plucked = pluckString(pluck, random);
+    const string = curve ? alongCurve(plucked, curve, rate) : plucked;
     mixIn(out, string, at, 0.9);
     mixIn(out, pickClick(rate, force, random), at, 1);
   }
