@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test } from '@jest/globals';
@@ -20,6 +21,17 @@ test('every link of the documents leads somewhere', () => {
         target,
         true,
       ]);
+    }
+});
+
+test('every file the documents name is there', () => {
+  const files = execFileSync('git', ['ls-files'], { encoding: 'utf8' }).split('\n');
+  for (const page of [...pages, 'CONTRIBUTING.md', 'SECURITY.md'])
+    for (const [, name] of read(page).matchAll(/`([\w./-]+\.(?:tsx?|mjs|svg|json))`/g)) {
+      // what is built, and what a player calls a file of their own
+      if (/^dist\/|^(?:blues|profile|truth|attempt|take|notes|line)\./.test(name!)) continue;
+      const isThere = files.some((file) => file === name || file.endsWith(`/${name}`));
+      expect([page, name, isThere]).toEqual([page, name, true]);
     }
 });
 
