@@ -1,11 +1,11 @@
+import { LIMITS } from './src/core/contracts';
 import type { NextConfig } from 'next';
-import { LIMITS } from './src/server/limits';
 
 const WORKER_POLICY = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'";
 
 const config: NextConfig = {
   // the framework cuts off longer bodies on their way through the request guard
-  experimental: { proxyClientMaxBodySize: LIMITS.importBytes + 1024 },
+  experimental: { proxyClientMaxBodySize: LIMITS.request.importBytes + 1024 },
   // `npm test` has read the types by the time it builds
   typescript: { ignoreBuildErrors: process.env.TYPES_CHECKED === 'yes' },
   reactStrictMode: true,

@@ -1,13 +1,12 @@
 import { intoChordsWords } from '@/presentation/handoverWords';
 import type { LandingMark, Report } from '@/core/analyse';
 import { homeOf, timelineOf, type Chart } from '@/core/chart';
-import { FLAT_NAMES, leansSharp, SHARP_NAMES, type Scale } from '@/core/music';
-import { spelledOver, type Finding, type FirstPage, type OnTheNeck } from '@/core/findings';
+import { spelledOver, type FirstPage, type OnTheNeck } from '@/core/findings';
 import { spelledWords } from '@/presentation';
-import { intervalWord, typeset } from '@/core/music';
+import { FLAT_NAMES, intervalWord, leansSharp, SHARP_NAMES, typeset, type Scale } from '@/core/music';
 import { elementAt, present } from '@/core/shared';
+import { findingLines, firstPageLines, wrapped } from './firstPageLines';
 
-const WIDTH = 96;
 /** Every interval as it prints, upwards from the root. */
 const INTERVALS = [
   '1',
@@ -119,44 +118,6 @@ export function page(
     ),
     '',
   ].join('\n');
-}
-
-/** What comes first: a strength, what to practise or the next step, then what else was noticed. */
-function firstPageLines({ strength, progress, practise, step }: FirstPage): string[] {
-  return [
-    ...(strength ? wrapped(`Went well: ${strength.sentence} Hear bar ${strength.bar} again.`) : []),
-    ...(progress ? wrapped(`Better: ${progress.sentence}`) : []),
-    ...(practise ? findingLines(practise, 'To practise: ') : []),
-    ...(step ? wrapped(`Next step: ${step.sentence}`) : []),
-  ];
-}
-
-function findingLines(
-  { sentence, detail, advice, drill, where, before, met, of }: Finding,
-  label = '',
-): string[] {
-  const bars =
-    where.bars.length > 0
-      ? ` Bars ${where.bars.slice(0, 8).join(', ')}${where.bars.length > 8 ? ' …' : ''}.`
-      : '';
-  const earlier = before ? ` Before ${before.met} of ${before.of}, now ${met} of ${of}.` : '';
-  const over =
-    drill &&
-    (drill.span[0] === drill.span[1] ? `bar ${drill.span[0]}` : `bars ${drill.span[0]} to ${drill.span[1]}`);
-  return [
-    ...wrapped(`${label}${[sentence, detail, advice].filter(Boolean).join(' ')}${bars}${earlier}`),
-    ...(drill ? [`   Drill: ${drill.kind}, ${over}, at ${drill.tempo}.`] : []),
-  ];
-}
-
-function wrapped(text: string): string[] {
-  const lines = [''];
-  for (const word of text.split(' ')) {
-    const last = elementAt(lines, lines.length - 1);
-    if (last.length + word.length + 1 > WIDTH && last !== '') lines.push(`   ${word}`);
-    else lines[lines.length - 1] = last === '' ? word : `${last} ${word}`;
-  }
-  return lines;
 }
 
 const MARKS: Record<LandingMark, string> = {

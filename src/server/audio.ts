@@ -1,10 +1,10 @@
+import { LIMITS } from '@/core/contracts';
 import { createHash } from 'node:crypto';
 import { and, asc, eq, gt, isNull, lte, max, sql, sum } from 'drizzle-orm';
 import { database, write } from './db/client';
 import { audioChunks, takes } from './db/schema';
 import { Failure, notFound } from './failure';
 import { decodeFlac, encodeFlac } from './flac';
-import { LIMITS } from './limits';
 
 export const checksumOf = (pcm: Uint8Array): string => createHash('sha256').update(pcm).digest('hex');
 
@@ -32,7 +32,7 @@ export async function storeChunk(
       code: 'chunk.size',
       message: `A chunk holds whole ${known.bits}-bit frames, at least one.`,
     });
-  if (sequence >= LIMITS.chunks)
+  if (sequence >= LIMITS.request.chunks)
     throw new Failure(413, {
       code: 'take.long',
       message: 'A take cannot be longer than this.',

@@ -1,7 +1,7 @@
+import { LIMITS } from '@/core/contracts';
 import { open } from 'node:fs/promises';
 import type Joi from 'joi';
 import { Failure } from './failure';
-import { LIMITS } from './limits';
 
 /** A sender that gives nothing for so long is given up. */
 export const PATIENCE_MS = 10_000;
@@ -96,7 +96,7 @@ const tooLarge = (most: number): Failure =>
 export async function readJson<T>(
   request: Request,
   schema: Joi.Schema<T>,
-  most: number = LIMITS.jsonBytes,
+  most: number = LIMITS.request.jsonBytes,
 ): Promise<T> {
   const bytes = await readBytes(request, most);
   let json: unknown;

@@ -1,14 +1,8 @@
+import { LIMITS } from '@/core/contracts';
 import { and, asc, count, desc, eq, inArray, isNotNull, isNull, lt } from 'drizzle-orm';
 import { ENGINE_VERSION, type Report } from '@/core/analyse';
 import { readChart } from '@/core/chart';
-import {
-  commonPhrases,
-  foundIn,
-  PHRASE_LIMITS,
-  type Found,
-  type KeptPhrase,
-  type SearchedLine,
-} from '@/core/phrases';
+import { commonPhrases, foundIn, type Found, type KeptPhrase, type SearchedLine } from '@/core/phrases';
 import { elementAt } from '@/core/shared';
 import { database, write } from './db/client';
 import { phrases, searchedLines, takes } from './db/schema';
@@ -72,21 +66,21 @@ export async function phraseById(id: string): Promise<StoredPhrase> {
 /** Keeps a phrase. @returns its id */
 export async function keepPhrase({ name, tags, phrase, source, take }: PhraseBody): Promise<{ id: string }> {
   const chart = readChart(phrase.chartText);
-  if (!chart.ok || chart.value.bars.length > PHRASE_LIMITS.bars)
+  if (!chart.ok || chart.value.bars.length > LIMITS.phrase.bars)
     throw new Failure(400, {
       code: 'phrase.chords',
       message: chart.ok
-        ? `A phrase has at most ${PHRASE_LIMITS.bars} bars.`
+        ? `A phrase has at most ${LIMITS.phrase.bars} bars.`
         : `The chords of this phrase cannot be read: ${chart.problems[0].message}`,
       path: 'phrase.chartText',
     });
   const id = newId();
   return write(async (tx) => {
     const [kept] = await tx.select({ count: count() }).from(phrases);
-    if ((kept?.count ?? 0) >= PHRASE_LIMITS.phrases)
+    if ((kept?.count ?? 0) >= LIMITS.phrase.phrases)
       throw new Failure(409, {
         code: 'phrase.too-many',
-        message: `There are ${PHRASE_LIMITS.phrases} phrases already. Remove some first.`,
+        message: `There are ${LIMITS.phrase.phrases} phrases already. Remove some first.`,
       });
     const [known] = take ? await tx.select({ id: takes.id }).from(takes).where(eq(takes.id, take.id)) : [];
     await tx.insert(phrases).values({

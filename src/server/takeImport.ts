@@ -1,9 +1,9 @@
+import { LIMITS } from '@/core/contracts';
 import { isDeepStrictEqual } from 'node:util';
 import type { PlayedNote } from '@/core/analyse';
 import { readChart, timelineOf, type Chart } from '@/core/chart';
 import { wordsText } from '@/core/correct';
 import {
-  ARCHIVE_LIMITS,
   NOTES_SCHEMA,
   readLineMusicXml,
   readMidi,
@@ -30,7 +30,7 @@ import type { ImportQuery } from './validation';
 export async function importArchive(
   bytes: Uint8Array,
 ): Promise<{ id: string; number: number; already?: true }> {
-  if (bytes.length > ARCHIVE_LIMITS.bytes)
+  if (bytes.length > LIMITS.archive.bytes)
     throw new Failure(413, {
       code: 'archive.too-large',
       message: 'This archive is larger than a take can be.',

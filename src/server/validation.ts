@@ -1,9 +1,10 @@
+import { LIMITS } from '@/core/contracts';
 import Joi from 'joi';
 import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
 import type { ToneName } from '@/core/findings';
 import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drills';
-import { PHRASE_LIMITS, type FormulaNote, type KeptPhrase, type PhraseNote } from '@/core/phrases';
+import { type FormulaNote, type KeptPhrase, type PhraseNote } from '@/core/phrases';
 import {
   dropOutSchema,
   goalSchema,
@@ -254,13 +255,13 @@ export const phraseSchema = Joi.object<KeptPhrase>({
       }),
     )
     .min(2)
-    .max(PHRASE_LIMITS.notes)
+    .max(LIMITS.phrase.notes)
     .required(),
 });
-const phraseName = Joi.string().trim().min(1).max(PHRASE_LIMITS.name);
+const phraseName = Joi.string().trim().min(1).max(LIMITS.phrase.name);
 const phraseTags = Joi.array<string[]>()
   .items(Joi.string().trim().min(1).max(32))
-  .max(PHRASE_LIMITS.tags)
+  .max(LIMITS.phrase.tags)
   .unique();
 export const phraseBody = Joi.object<PhraseBody>({
   name: phraseName.required(),

@@ -1,8 +1,8 @@
+import { LIMITS } from '../contracts';
 import Fraction from 'fraction.js';
 import type { Problem } from '../shared';
 import { readChord } from '../music';
 import { beatsPerBar, type Cell, type Meter } from './chart';
-import { CHART_LIMITS } from './chartLimits';
 
 /** A word in a bar with its 1-based column in the line. */
 export type Word = { readonly text: string; readonly column: number };
@@ -35,11 +35,11 @@ export function readCells(
       length: word?.text.length ?? 1,
       ...(suggestion === undefined ? {} : { suggestion }),
     });
-  if (words.length > CHART_LIMITS.chordsPerBar)
+  if (words.length > LIMITS.chart.chordsPerBar)
     problemAt(
       words[0],
       'chart.crowded',
-      `This bar holds ${words.length} words; ${CHART_LIMITS.chordsPerBar} are the most.`,
+      `This bar holds ${words.length} words; ${LIMITS.chart.chordsPerBar} are the most.`,
     );
   if (words[0]?.text === '.')
     problemAt(words[0], 'chart.dot', 'A dot holds the chord before it; this bar starts with a dot.', '%');

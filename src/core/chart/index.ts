@@ -1,11 +1,10 @@
 export * from './chart';
 export { LIBRARY, type LibraryForm } from './forms';
-export { CHART_LIMITS } from './chartLimits';
 export { readChart } from './readChart';
 export { writeBars, writeChart } from './writeChart';
 export * from './pace';
 export { changeLoops, passage, sectionsOf } from './passage';
-export { routeOf, TEMPO_LIMITS, type Route, type RouteWords } from './route';
+export { routeOf, type Route, type RouteWords } from './route';
 export { transposeText, type Destination } from './transpose';
 export * from './timeline';
 export { harmonyOf, homeNameOf, homeOf, homeScaleOf, type Harmony, type HarmonyChoice } from './harmony';

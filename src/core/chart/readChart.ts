@@ -1,8 +1,8 @@
+import { LIMITS } from '../contracts';
 import { accepted, refused, type Outcome, type Problem, defined } from '../shared';
 import type { Key, Scale } from '../music';
 import { readCells, wordsOf } from './barCells';
 import type { Bar, Chart, Meter, WrittenBar } from './chart';
-import { CHART_LIMITS } from './chartLimits';
 import { isHeader, readHeader } from './header';
 import type { Override } from './override';
 import { unfold } from './repeats';
@@ -17,7 +17,7 @@ import { unfold } from './repeats';
  * readChart('| Dm7 | H7 |').ok // false
  */
 export function readChart(text: string): Outcome<Chart> {
-  if (text.length > CHART_LIMITS.characters) return refused(tooLong(text.length));
+  if (text.length > LIMITS.chart.characters) return refused(tooLong(text.length));
   const reading = new ChartReading();
   text.split(/\r\n|\r|\n/).forEach((line, index) => reading.line(line, index + 1));
   return reading.finish(text);
@@ -27,7 +27,7 @@ const tooLong = (length: number): Problem => ({
   code: 'chart.too-long',
   line: 1,
   column: 1,
-  message: `This text is ${length.toLocaleString('en')} characters long; a chart holds at most ${CHART_LIMITS.characters.toLocaleString('en')}.`,
+  message: `This text is ${length.toLocaleString('en')} characters long; a chart holds at most ${LIMITS.chart.characters.toLocaleString('en')}.`,
   suggestion: 'Paste the chart alone, without the words around it.',
 });
 
@@ -76,12 +76,12 @@ class ChartReading {
   }
 
   finish(text: string): Outcome<Chart> {
-    if (this.written.length > CHART_LIMITS.bars) return refused(tooManyBars(this.written));
+    if (this.written.length > LIMITS.chart.bars) return refused(tooManyBars(this.written));
     const unfolded = unfold(this.written);
     this.problems.push(...unfolded.problems);
     if (this.written.length === 0 && this.problems.length === 0) this.problems.push(empty);
     this.problems.push(...misplaced(this.overrides, unfolded.bars));
-    if (unfolded.bars.length > CHART_LIMITS.bars)
+    if (unfolded.bars.length > LIMITS.chart.bars)
       return refused(tooManyBars(unfolded.bars.map((bar) => ({ ...bar }))));
     const [first, ...others] = [...this.problems].sort(
       (a, b) => (a.line ?? 0) - (b.line ?? 0) || (a.column ?? 0) - (b.column ?? 0),
@@ -194,13 +194,13 @@ const empty: Problem = {
 };
 
 function tooManyBars(bars: readonly Bar[]): Problem {
-  const past = bars[CHART_LIMITS.bars];
+  const past = bars[LIMITS.chart.bars];
   return {
     code: 'chart.too-many-bars',
     line: past?.line ?? 1,
     column: past?.column ?? 1,
-    bar: CHART_LIMITS.bars + 1,
-    message: `This chart has ${bars.length.toLocaleString('en')} bars; ${CHART_LIMITS.bars} are the most a form can have here.`,
+    bar: LIMITS.chart.bars + 1,
+    message: `This chart has ${bars.length.toLocaleString('en')} bars; ${LIMITS.chart.bars} are the most a form can have here.`,
     suggestion: 'Write one form: it repeats by itself for as many choruses as you play.',
   };
 }

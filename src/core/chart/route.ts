@@ -1,3 +1,4 @@
+import { LIMITS } from '../contracts';
 import {
   accepted,
   unwrap,
@@ -9,7 +10,6 @@ import {
 } from '../shared';
 import { keyName } from '../music';
 import type { Chart } from './chart';
-import { CHART_LIMITS } from './chartLimits';
 import { harmonyOf } from './harmony';
 import type { Pace } from './pace';
 import { passage } from './passage';
@@ -38,8 +38,6 @@ export type Route = {
   readonly pace: Pace;
 };
 
-export const TEMPO_LIMITS = [40, 320] as const;
-
 /**
  * Works a route out. Where the key moves the passes are written out one after another, since no two have
  * the same chords; else the form is
@@ -63,10 +61,10 @@ export function routeOf(text: string, words: RouteWords): Outcome<Route> {
   if (keyStep % 12 === 0 || passes === 1)
     return accepted({ text: isPart ? round.text : text, chart: round, choruses: passes, pace });
   const written = round.bars.length * passes;
-  if (written > CHART_LIMITS.bars)
+  if (written > LIMITS.chart.bars)
     return refused({
       code: 'route.long',
-      message: `${passes} passes in moving keys are ${written} bars; ${CHART_LIMITS.bars} can be written out.`,
+      message: `${passes} passes in moving keys are ${written} bars; ${LIMITS.chart.bars} can be written out.`,
       suggestion: 'Play fewer passes.',
     });
   const moved = movedThrough(round, passes, keyStep);
@@ -75,7 +73,7 @@ export function routeOf(text: string, words: RouteWords): Outcome<Route> {
 
 /** The tempo of each pass, within the limits; one where it does not move. */
 function paceOf(round: Chart, passes: number, tempo: number, tempoStep: number): Pace {
-  const [slowest, fastest] = TEMPO_LIMITS;
+  const [slowest, fastest] = LIMITS.tempo;
   const tempi = Array.from({ length: passes }, (_, pass) =>
     Math.max(slowest, Math.min(fastest, tempo + pass * tempoStep)),
   );

@@ -1,3 +1,4 @@
+import { LIMITS } from '../contracts';
 import { writeMidi, type MidiData, type MidiEvent } from 'midi-file';
 import { accepted, refused, type Outcome, elementAt } from '../shared';
 import { isCompound, type Chart } from '../chart';
@@ -6,7 +7,6 @@ import { COUNTS_FRAMES, readMidiFile } from './midiFile';
 import { chartTextOf, type PlacedChord, type WrittenMeasure } from './chartText';
 
 const TICKS = 480;
-const MOST_BARS = 2_000;
 
 type Timed = { readonly at: number; readonly event: MidiEvent };
 const meta = (event: Record<string, unknown>): MidiEvent =>
@@ -155,7 +155,7 @@ function measuresOf(
     events.reduce<T | null>((found, one) => (one.at <= at + 1e-6 ? (read(one.event) ?? found) : found), null);
   const measures: WrittenMeasure[] = [];
   let sounding = 'N.C.';
-  for (let at = 0; at < end - 1e-6 && measures.length < MOST_BARS;) {
+  for (let at = 0; at < end - 1e-6 && measures.length < LIMITS.midi.bars;) {
     const meter = latest(at, (event) =>
       event.type === 'timeSignature' ? { upper: event.numerator, lower: event.denominator } : null,
     ) ?? { upper: 4, lower: 4 };

@@ -1,3 +1,4 @@
+import { LIMITS } from '../contracts';
 import Joi from 'joi';
 
 /** Something to be ready for: its words, its day as `YYYY-MM-DD`, ids of its tunes, minutes a day there are. */
@@ -5,7 +6,6 @@ export type GoalWords = { words: string; day: string; charts: string[]; minutes:
 
 /** Characters the words of a goal may have. */
 export const GOAL_WORDS = 80;
-const MOST_TUNES = 24;
 
 /** Whether a month has such a day: a date that does not exist is carried over into the next month. */
 const exists = (day: string): boolean => {
@@ -29,10 +29,10 @@ export const goalSchema = Joi.object<GoalWords>({
     .items(chartId)
     .single()
     .min(1)
-    .max(MOST_TUNES)
+    .max(LIMITS.goal.tunes)
     .unique()
     .required()
-    .messages({ 'array.max': `At most ${MOST_TUNES} tunes.`, '*': 'Which tunes?' }),
+    .messages({ 'array.max': `At most ${LIMITS.goal.tunes} tunes.`, '*': 'Which tunes?' }),
   minutes: Joi.number()
     .integer()
     .min(5)

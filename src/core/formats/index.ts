@@ -1,15 +1,14 @@
-export { readWav, writeWav, toMono, WAV_LIMITS, type WavAudio } from './wav';
+export { readWav, writeWav, toMono, type WavAudio } from './wav';
 export { readNotes, toBeats, notesSchema, NOTES_SCHEMA, type NotesFile } from './notes';
 export { readMidi } from './midi';
 export { readReport, reportSchema, REPORT_SCHEMA } from './report';
 export { writeMusicXml } from './musicxml/write';
 export { readMusicXml } from './musicxml/read';
-export { MUSICXML_LIMITS } from './musicxml/tree';
 export { daySchema, GOAL_WORDS, goalSchema, type GoalWords } from './goal';
 export { dropOutSchema, paceSchema, planSchema } from './plan';
 export { editsSchema, wordsSchema } from './edits';
 export { changesCsv, notesCsv } from './reportCsv';
-export { ARCHIVE_LIMITS, packTake, TAKE_SCHEMA, unpackTake, type TakeDocument } from './takeArchive';
+export { packTake, TAKE_SCHEMA, unpackTake, type TakeDocument } from './takeArchive';
 export { writeLineMidi, type LineSheet } from './line/midi';
 export { writeLineMusicXml } from './line/musicxml';
 export { readLineMusicXml } from './line/read';

@@ -1,8 +1,6 @@
+import { LIMITS } from '../contracts';
 import { parseMidi, type MidiData } from 'midi-file';
 import { accepted, refused, type Outcome, type Problem } from '../shared';
-
-/** More events than a day of playing gives. */
-const MOST_EVENTS = 2_000_000;
 
 /** A file with SMPTE time instead of beats. */
 export const COUNTS_FRAMES: Problem = {
@@ -54,7 +52,7 @@ function checkChunks(bytes: Uint8Array): void {
     const end = at + 8 + view.getUint32(at + 4);
     if (end > bytes.length) throw new Malformed(at, 'a chunk is longer than the file');
     if (nameAt(bytes, at) === 'MTrk') events += checkTrack(bytes.subarray(0, end), at + 8);
-    if (events > MOST_EVENTS) throw new Malformed(at, `it has more than ${MOST_EVENTS} events`);
+    if (events > LIMITS.midi.events) throw new Malformed(at, `it has more than ${LIMITS.midi.events} events`);
     at = end;
   }
 }

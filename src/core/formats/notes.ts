@@ -1,3 +1,4 @@
+import { LIMITS } from '../contracts';
 import Joi from 'joi';
 import { accepted, refused, type Outcome, type Seconds, elementAt } from '../shared';
 import { beatAt, steady, type Pace } from '../chart';
@@ -8,7 +9,6 @@ import type { SecondsNote } from '../correct';
 export type NotesFile = { readonly schema?: string; readonly notes: readonly (SecondsNote | PlayedNote)[] };
 
 export const NOTES_SCHEMA = 'idle-wander/notes@1';
-const MOST_NOTES = 250_000;
 
 const finite = Joi.number().min(-1e6).max(1e6);
 /** A bend may be long, but no string rings for ten minutes, and none bends by four octaves. */
@@ -43,7 +43,7 @@ const inBeats = Joi.object({
 export const notesSchema = Joi.object<NotesFile>({
   schema: Joi.string().valid(NOTES_SCHEMA).optional(),
   notes: Joi.array()
-    .max(MOST_NOTES)
+    .max(LIMITS.notes.file)
     .required()
     .items(
       Joi.alternatives().conditional('.onsetBeat', { is: Joi.exist(), then: inBeats, otherwise: inSeconds }),

@@ -1,3 +1,4 @@
+import { LIMITS } from '../contracts';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import Joi from 'joi';
 import type { Edit, SecondsNote, TakeWords } from '../correct';
@@ -32,8 +33,6 @@ export type TakeDocument = {
   readonly edits: readonly Edit[];
   readonly words: TakeWords;
 };
-
-export const ARCHIVE_LIMITS = { bytes: 512 * 1024 * 1024, documentBytes: 16 * 1024 * 1024 } as const;
 
 const schema = Joi.object<TakeDocument>({
   schema: Joi.string().valid(TAKE_SCHEMA).required(),
@@ -81,8 +80,8 @@ export function unpackTake(bytes: Uint8Array): Outcome<{ take: TakeDocument; sou
     files = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
         let most: number;
-        if (name === 'take.json') most = ARCHIVE_LIMITS.documentBytes;
-        else if (name === 'sound.wav') most = ARCHIVE_LIMITS.bytes;
+        if (name === 'take.json') most = LIMITS.archive.documentBytes;
+        else if (name === 'sound.wav') most = LIMITS.archive.bytes;
         else most = -1;
         if (most >= 0 && originalSize > most) tooLarge = true;
         return originalSize <= most;

@@ -1,3 +1,4 @@
+import { LIMITS } from '../contracts';
 import { accepted, refused, type Hz, type Outcome, type Problem, elementAt } from '../shared';
 
 /** Audio as read: one Float32Array per channel, −1 to 1. */
@@ -9,7 +10,6 @@ export type WavAudio = {
 };
 
 /** What a take may be: well past any solo, well below what would fill a machine's memory. */
-export const WAV_LIMITS = { channels: 2, seconds: 45 * 60, lowestRate: 4_000, highestRate: 384_000 } as const;
 
 type Format = { tag: number; channels: number; rate: Hz; frameBytes: number; bits: number };
 const PCM = 1;
@@ -95,14 +95,14 @@ function readFormat(view: DataView, at: number, size: number): Format | Problem 
     bits: view.getUint16(at + 14, true),
   };
   const { channels, rate, frameBytes, bits } = format;
-  if (channels < 1 || channels > WAV_LIMITS.channels)
+  if (channels < 1 || channels > LIMITS.wav.channels)
     return problem(
       'wav.channels',
       at + 2,
       `The file has ${channels} channels; a take has one or two.`,
       'Mix it down to mono or stereo.',
     );
-  if (rate < WAV_LIMITS.lowestRate || rate > WAV_LIMITS.highestRate)
+  if (rate < LIMITS.wav.lowestRate || rate > LIMITS.wav.highestRate)
     return problem(
       'wav.rate',
       at + 4,
@@ -140,12 +140,12 @@ function readData(view: DataView, at: number, size: number, format: Format): Out
     return refused(
       problem('wav.empty', at, 'The file holds no sound.', 'Choose a recording with something in it.'),
     );
-  if (frames / rate > WAV_LIMITS.seconds)
+  if (frames / rate > LIMITS.wav.seconds)
     return refused(
       problem(
         'wav.long',
         at,
-        `The file lasts ${(frames / rate / 60).toFixed(0)} minutes; a take may last ${WAV_LIMITS.seconds / 60}.`,
+        `The file lasts ${(frames / rate / 60).toFixed(0)} minutes; a take may last ${LIMITS.wav.seconds / 60}.`,
         'Cut it into takes.',
       ),
     );

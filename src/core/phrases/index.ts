@@ -13,15 +13,7 @@ export {
   type FormScene,
   type FormulaNote,
 } from './formula';
-export {
-  PHRASE_LIMITS,
-  phraseOfTake,
-  phraseUnder,
-  sceneOf,
-  sizeOf,
-  type KeptPhrase,
-  type PhraseNote,
-} from './phrase';
+export { phraseOfTake, phraseUnder, sceneOf, sizeOf, type KeptPhrase, type PhraseNote } from './phrase';
 export { PHRASE_EXAMPLE, readPhrase, writePhrase } from './text';
 export {
   cellOver,

@@ -1,3 +1,4 @@
+import { LIMITS } from '../contracts';
 import type { Report } from '../analyse';
 import { formPositionOf, harmonyOf, passage, readChart, timelineOf, writeChart, type Chart } from '../chart';
 import { elementAt, present, unwrap, type Beats, type BeatsPerMinute, type Midi } from '../shared';
@@ -12,8 +13,6 @@ export type KeptPhrase = {
   readonly tempo: BeatsPerMinute;
   readonly notes: readonly PhraseNote[];
 };
-
-export const PHRASE_LIMITS = { notes: 200, bars: 16, name: 80, tags: 12, phrases: 2000 } as const;
 
 /** The bars a phrase stands over, read: its chart, and what formulas need of it. */
 export function sceneOf({ chartText, tempo }: Pick<KeptPhrase, 'chartText' | 'tempo'>): FormScene & {
@@ -49,7 +48,7 @@ export function phraseOfTake(report: Report, at: number, chart: Chart, tempo: Be
   const bars = passage(
     first.bar + span > count ? twice : chart,
     first.bar + 1,
-    first.bar + Math.min(span, PHRASE_LIMITS.bars, count),
+    first.bar + Math.min(span, LIMITS.phrase.bars, count),
   );
   const zero = first.chorus * timeline.formBeats + elementAt(timeline.bars, first.bar).start;
   return {

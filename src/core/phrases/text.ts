@@ -1,3 +1,4 @@
+import { LIMITS } from '../contracts';
 import { readChart, soundingAt, writeBars } from '../chart';
 import { FLAT_NAMES, letterIndex, NATURAL, readNote } from '../music';
 import {
@@ -11,7 +12,7 @@ import {
   type Problem,
 } from '../shared';
 import { degreesOf, NEAR, type FormScene } from './formula';
-import { PHRASE_LIMITS, sceneOf, type KeptPhrase, type PhraseNote } from './phrase';
+import { sceneOf, type KeptPhrase, type PhraseNote } from './phrase';
 
 export const PHRASE_EXAMPLE = 'D4 F A C5:1 | B4:1/2 D5 F5 E5 | C5 B4:1/2 C5 G4:1';
 
@@ -32,8 +33,8 @@ type Reading = { beat: Beats; length: Beats; last: Midi; readonly notes: PhraseN
 export function readPhrase({ chords, line, tempo }: Written): Outcome<KeptPhrase> {
   const chart = readChart(`tempo: ${Math.round(tempo)}\n| ${chords.replace(/^\s*\||\|\s*$/g, '')} |`);
   if (!chart.ok) return chart;
-  if (chart.value.bars.length > PHRASE_LIMITS.bars)
-    return refused({ code: 'phrase.too-long', message: `A phrase has at most ${PHRASE_LIMITS.bars} bars.` });
+  if (chart.value.bars.length > LIMITS.phrase.bars)
+    return refused({ code: 'phrase.too-long', message: `A phrase has at most ${LIMITS.phrase.bars} bars.` });
   const chartText = `tempo: ${Math.round(tempo)}\n\n${writeBars(chart.value.bars)}\n`;
   const scene = sceneOf({ chartText, tempo });
   const reading: Reading = { beat: 0, length: FIRST_LENGTH, last: MIDDLE, notes: [] };
@@ -55,10 +56,10 @@ function whole(
       message: 'A phrase has two notes at least.',
       suggestion: PHRASE_EXAMPLE,
     });
-  if (notes.length > PHRASE_LIMITS.notes)
+  if (notes.length > LIMITS.phrase.notes)
     return refused({
       code: 'phrase.too-long',
-      message: `A phrase has at most ${PHRASE_LIMITS.notes} notes.`,
+      message: `A phrase has at most ${LIMITS.phrase.notes} notes.`,
     });
   if (beat > timeline.formBeats + 1e-6)
     return refused({

@@ -1,6 +1,7 @@
 'use client';
+import { LIMITS } from '@/core/contracts';
 import Link from 'next/link';
-import { homeNameOf, TEMPO_LIMITS } from '@/core/chart';
+import { homeNameOf } from '@/core/chart';
 import { PLANS, PLAN_IDS, withHome, type PlanId } from '@/core/plan';
 import { planSentence } from '@/presentation';
 import { ChoiceSetting, NumberSetting, Setting } from '@/ui/Field';
@@ -120,8 +121,8 @@ function Tempo({ settings, set }: SettingsPart) {
       wide
       name="Tempo"
       value={settings.tempo}
-      low={TEMPO_LIMITS[0]}
-      high={TEMPO_LIMITS[1]}
+      low={LIMITS.tempo[0]}
+      high={LIMITS.tempo[1]}
       onChange={(tempo) => set({ tempo })}
     />
   );

@@ -1,7 +1,7 @@
 'use client';
+import { LIMITS } from '@/core/contracts';
 import { useSyncExternalStore } from 'react';
 import { CLICK_BEATS } from '@/core/band';
-import { TEMPO_LIMITS } from '@/core/chart';
 import { isPlanWords, PLANS } from '@/core/plan';
 import { createStore } from '@/core/shared';
 import type { Preferences } from '../shell/preferences';
@@ -125,7 +125,7 @@ export const slowWithoutChords = (
   settings: {
     ...settings,
     tempo: Math.max(
-      TEMPO_LIMITS[0],
+      LIMITS.tempo[0],
       Math.round(SLOW * tempoOf(charts.find(({ id }) => id === settings.chartId))),
     ),
   },

@@ -1,7 +1,7 @@
 'use client';
+import { LIMITS } from '@/core/contracts';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { clickSound, tappedPulse } from '@/core/align';
-import { TEMPO_LIMITS } from '@/core/chart';
 import { elementAt, present } from '@/core/shared';
 import { decoded } from '@/audio/band/backings';
 import { pulseIn } from '@/audio/workers';
@@ -17,7 +17,7 @@ const SURE = 0.35;
 
 const rounded = (value: number, to: number): number => Math.round(value / to) * to;
 const inLimits = (tempo: number): number =>
-  rounded(Math.max(TEMPO_LIMITS[0], Math.min(TEMPO_LIMITS[1], tempo)), TEMPO_STEP);
+  rounded(Math.max(LIMITS.tempo[0], Math.min(LIMITS.tempo[1], tempo)), TEMPO_STEP);
 
 function foundWords(pulse: Pulse | null): string {
   if (!pulse) return 'No pulse was heard. Tap along from bar 1.';

@@ -1,8 +1,8 @@
+import { LIMITS } from '@/core/contracts';
 import { rm } from 'node:fs/promises';
 import { backupFolder, bringBackup, keepBackup, listBackups, uploadPath } from '@/server/backup';
 import { writeBody } from '@/server/body';
 import { Failure } from '@/server/failure';
-import { LIMITS } from '@/server/limits';
 import { respond } from '@/server/respond';
 
 /** The backups beside the database, the newest first, and the folder they lie in. */
@@ -36,7 +36,7 @@ export const PUT = (request: Request): Promise<Response> =>
   respond(async () => {
     const file = await uploadPath();
     try {
-      await writeBody(request, file, LIMITS.importBytes);
+      await writeBody(request, file, LIMITS.request.importBytes);
       return { name: await bringBackup(file) };
     } finally {
       await rm(file, { force: true });

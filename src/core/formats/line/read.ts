@@ -1,9 +1,9 @@
+import { LIMITS } from '../../contracts';
 import type { PlayedNote } from '../../analyse';
 import { accepted, refused, type Outcome, elementAt } from '../../shared';
 import { attribute, childrenOf, nameOf, parseScore, partsOf, textAt, type XmlNode } from '../musicxml/tree';
 
 const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
-const MOST_NOTES = 50_000;
 
 /**
  * The line of a MusicXML score (partwise): the first part that holds pitches, ties joined, in beats of its
@@ -47,10 +47,10 @@ class LineReading {
       // a first measure that is not full is a pickup: beat 0 is the next one's
       if (number === 0 && length < full - 1e-6) lead = length;
       start += length;
-      if (this.notes.length > MOST_NOTES)
+      if (this.notes.length > LIMITS.notes.musicxml)
         return refused({
           code: 'musicxml.too-long',
-          message: `This line has more than ${MOST_NOTES} notes.`,
+          message: `This line has more than ${LIMITS.notes.musicxml} notes.`,
         });
     }
     return accepted(

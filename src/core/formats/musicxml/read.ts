@@ -1,3 +1,4 @@
+import { LIMITS } from '../../contracts';
 import { accepted, refused, type Outcome, type Problem, elementAt } from '../../shared';
 import { noteName, readChord, type SpelledNote } from '../../music';
 import { symbolOf, type KindDegree } from './kinds';
@@ -7,7 +8,6 @@ import {
   attribute,
   childrenOf,
   first,
-  MUSICXML_LIMITS,
   nameOf,
   parseScore,
   partsOf,
@@ -38,10 +38,10 @@ function readScore(score: readonly XmlNode[]): Outcome<string> {
       message: 'No part of this score holds chord symbols.',
       suggestion: 'Export it with its chord symbols.',
     });
-  if (part.length > MUSICXML_LIMITS.measures)
+  if (part.length > LIMITS.musicxml.measures)
     return refused({
       code: 'musicxml.too-long',
-      message: `This score has ${part.length} measures; ${MUSICXML_LIMITS.measures} are the most that are read.`,
+      message: `This score has ${part.length} measures; ${LIMITS.musicxml.measures} are the most that are read.`,
     });
   const reading = new MusicXmlReading();
   const measures: WrittenMeasure[] = [];

@@ -1,7 +1,6 @@
+import { LIMITS } from '../../contracts';
 import { XMLParser } from 'fast-xml-parser';
 import { accepted, refused, type Outcome, type Problem } from '../../shared';
-
-export const MUSICXML_LIMITS = { characters: 8_000_000, depth: 40, measures: 2_000 } as const;
 
 export type XmlNode = Record<string, unknown> & { ':@'?: Record<string, string> };
 
@@ -40,10 +39,10 @@ export function parseScore(xml: string): Outcome<readonly XmlNode[]> {
 }
 
 function refuseHostile(xml: string): Problem | null {
-  if (xml.length > MUSICXML_LIMITS.characters)
+  if (xml.length > LIMITS.musicxml.characters)
     return {
       code: 'musicxml.too-large',
-      message: `This file is ${Math.round(xml.length / 1e6)} million characters long; ${MUSICXML_LIMITS.characters / 1e6} million are the most.`,
+      message: `This file is ${Math.round(xml.length / 1e6)} million characters long; ${LIMITS.musicxml.characters / 1e6} million are the most.`,
     };
   if (xml.startsWith('PK'))
     return {
@@ -60,10 +59,10 @@ function refuseHostile(xml: string): Problem | null {
   let depth = 0;
   for (const found of xml.matchAll(/<(\/)?[A-Za-z][^<>]*?(\/)?>/g)) {
     depth += depthStep(found);
-    if (depth > MUSICXML_LIMITS.depth)
+    if (depth > LIMITS.musicxml.depth)
       return {
         code: 'musicxml.deep',
-        message: `This file nests deeper than ${MUSICXML_LIMITS.depth} elements; a score does not.`,
+        message: `This file nests deeper than ${LIMITS.musicxml.depth} elements; a score does not.`,
       };
   }
   return null;

@@ -1,7 +1,7 @@
+import { LIMITS } from '@/core/contracts';
 import { readJson } from '@/server/body';
 import { chartById, removeChart, updateChart } from '@/server/charts';
 import { knownId } from '@/server/ids';
-import { LIMITS } from '@/server/limits';
 import { respond } from '@/server/respond';
 import { chartBody } from '@/server/validation';
 
@@ -13,7 +13,7 @@ export const GET = (_: Request, context: Context): Promise<Response> =>
 
 export const PUT = (request: Request, context: Context): Promise<Response> =>
   respond(async () =>
-    updateChart(await idOf(context), (await readJson(request, chartBody, LIMITS.chartBytes)).text),
+    updateChart(await idOf(context), (await readJson(request, chartBody, LIMITS.request.chartBytes)).text),
   );
 
 /** Puts a chart in the trash. */

@@ -1,7 +1,7 @@
+import { LIMITS } from '@/core/contracts';
 import { elementAt } from '@/core/shared';
 import { readBytes } from '@/server/body';
 import { Failure } from '@/server/failure';
-import { LIMITS } from '@/server/limits';
 import { respond } from '@/server/respond';
 import { importQuery } from '@/server/validation';
 import { importArchive } from '@/server/takeImport';
@@ -13,7 +13,7 @@ import { importLine } from '@/server/takeImport';
  */
 export const POST = (request: Request): Promise<Response> =>
   respond(async () => {
-    const bytes = await readBytes(request, LIMITS.importBytes);
+    const bytes = await readBytes(request, LIMITS.request.importBytes);
     if (bytes[0] === 0x50 && bytes[1] === 0x4b) return importArchive(bytes);
     const { error, value } = importQuery.validate(Object.fromEntries(new URL(request.url).searchParams), {
       convert: true,

@@ -1,8 +1,8 @@
+import { LIMITS } from '@/core/contracts';
 import { storeChunk } from '@/server/audio';
 import { readBytes } from '@/server/body';
 import { Failure } from '@/server/failure';
 import { knownId } from '@/server/ids';
-import { LIMITS } from '@/server/limits';
 import { respond } from '@/server/respond';
 
 type Context = { params: Promise<{ id: string; sequence: string }> };
@@ -22,7 +22,7 @@ export const PUT = (request: Request, context: Context): Promise<Response> =>
     return storeChunk(
       knownId(id, 'take'),
       Number(sequence),
-      await readBytes(request, LIMITS.chunkBytes),
+      await readBytes(request, LIMITS.request.chunkBytes),
       checksum,
     );
   });
