@@ -57,7 +57,7 @@ export function Live({ session, state, settings, rig, title, before }: Props) {
       place="Record"
       side={
         <span className="hidden sm:inline">
-          {title} · {tempi} · {choruses} {choruses === 1 ? 'chorus' : 'choruses'}
+          {title} · {tempi}
         </span>
       }
       footer={

@@ -45,8 +45,8 @@ export function Shell({ place, side, footer, children }: Props) {
             </Link>
           ))}
         </nav>
-        <div className="ml-auto flex shrink-0 items-center gap-3.5 text-sm text-dim sm:gap-4">
-          {side}
+        <div className="ml-auto flex shrink-0 items-center gap-3.5 text-sm whitespace-nowrap text-dim sm:min-w-0 sm:shrink sm:gap-4">
+          {side && <div className="flex min-w-0 gap-3.5 sm:gap-4 [&>*]:truncate">{side}</div>}
           <Link
             href="/settings"
             aria-current={place === 'Settings' ? 'page' : undefined}
@@ -58,7 +58,7 @@ export function Shell({ place, side, footer, children }: Props) {
           >
             Settings
           </Link>
-          <PanelButtons />
+          <PanelButtons isTight={Boolean(side)} />
           <ThemeSwitch />
         </div>
       </header>

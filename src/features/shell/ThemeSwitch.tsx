@@ -17,7 +17,7 @@ export function ThemeSwitch() {
       {alive ? (
         <>
           {other === 'noon' ? 'Noon' : 'Dusk'}
-          <span className="sr-only sm:not-sr-only"> theme</span>
+          <span className="sr-only sm:not-sr-only sm:whitespace-nowrap"> theme</span>
         </>
       ) : (
         'Theme'

@@ -3,25 +3,28 @@ import type { CommandId } from './catalogue';
 import { KeyOf } from './KeyOf';
 import { openPanel, type Panel } from './panels';
 
-type Props = { panel: Panel; command: CommandId; words: string; className: string };
+type Props = { panel: Panel; command: CommandId; words: string; className: string; isTight: boolean };
 
 /** Opens a panel, with its key. */
-const PanelButton = ({ panel, command, words, className }: Props) => (
+const PanelButton = ({ panel, command, words, className, isTight }: Props) => (
   <button
     type="button"
     className={`hidden items-center gap-1.5 hover:text-ink ${className}`}
     onClick={() => openPanel(panel)}
   >
     <KeyOf command={command} />
-    {words}
+    <span className={isTight ? 'sr-only min-[1440px]:not-sr-only' : ''}>{words}</span>
   </button>
 );
 
-/** The palette, the list of keys, the words of the screen: as many as there is room for. */
-export const PanelButtons = () => (
+/**
+ * The palette, the list of keys, the words of the screen: as many as there is room for.
+ * @param props.isTight keys alone, where something else stands beside them
+ */
+export const PanelButtons = ({ isTight }: { isTight: boolean }) => (
   <>
-    <PanelButton panel="palette" command="app.palette" words="find" className="md:flex" />
-    <PanelButton panel="keys" command="app.keys" words="keys" className="sm:flex" />
-    <PanelButton panel="words" command="app.words" words="words" className="lg:flex" />
+    <PanelButton panel="palette" command="app.palette" words="find" className="md:flex" isTight={isTight} />
+    <PanelButton panel="keys" command="app.keys" words="keys" className="sm:flex" isTight={isTight} />
+    <PanelButton panel="words" command="app.words" words="words" className="lg:flex" isTight={isTight} />
   </>
 );
