@@ -18,6 +18,8 @@ export const reportSchema = Joi.object<Report>({
         noteIndices: indices.required(),
         kind: Joi.string().valid('single', 'dyad', 'chord').required(),
         name: name.optional(),
+        fit: Joi.string().valid('right', 'substitute', 'wrong').optional(),
+        as: name.optional(),
       }),
     )
     .required(),
@@ -236,6 +238,11 @@ export const reportSchema = Joi.object<Report>({
         beat: beat.required(),
         lateBeats: beat.required(),
         gapBeats: beat.required(),
+        hit: index.optional(),
+        lastNote: Joi.object({
+          noteIndex: index.required(),
+          interval: interval.allow(null).required(),
+        }).optional(),
       }),
     )
     .required(),

@@ -17,6 +17,7 @@ export const note = Joi.object({
   playedBeat: beat,
   durationBeats: beat.min(0).required(),
   midi: Joi.number().min(0).max(127).required(),
+  confidence: Joi.number().min(0).max(1),
   event: index.required(),
   top: Joi.boolean().required(),
   chord: name.allow(null).required(),
