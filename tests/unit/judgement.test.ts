@@ -160,8 +160,8 @@ test('counts add up, every note has one function, and indices point where they s
     const { name, chart, tempo, notes } = seededLine(seed);
     const report = judge(chart, tempo, notes);
     // what is kept can be read again: of a line that was written, and of one that was heard
-    const heard = notes.map((note, index) => ({ ...note, confidence: (index % 11) / 10, level: -20 }));
-    for (const one of [report, judge(chart, tempo, heard)])
+    const byEar = notes.map((note, index) => ({ ...note, confidence: (index % 11) / 10, level: -20 }));
+    for (const one of [report, judge(chart, tempo, byEar)])
       expect([name, readReport(JSON.parse(JSON.stringify(one))).ok]).toEqual([name, true]);
     const counted = report.notes.filter((note) => note.function !== 'grace');
     const overChords = counted.filter((note) => note.chord !== null).length;
