@@ -65,7 +65,8 @@ const SHEETS: readonly [
     async (request, base) => `/study/${await makeChart(request, base, blues)}/sheet`,
   ],
   ['a lesson sheet', 1, /What you noticed/, lessonPath],
-  ['the diary', 1, /Diary|What you did/i, () => Promise.resolve('/diary')],
+  // as long as what was done
+  ['the diary', 12, /Diary|What you did/i, () => Promise.resolve('/diary')],
 ];
 
 for (const [name, most, words, pathOf] of SHEETS)
