@@ -1,17 +1,15 @@
 'use client';
 import { useMemo, useState } from 'react';
 import type { PlayedNote } from '@/core/analyse';
-import { marksOf } from '@/core/findings';
-import { exampleFor, judgeDrill } from '@/core/drills';
+import { exampleFor } from '@/core/drills';
 import type { Level } from '@/core/lines';
 import { ToggleRow } from '@/ui/controls';
 import { LineShown } from '@/ui/page/LineShown';
-import { takeOnForm } from '@/ui/form/takeOnForm';
 import { LineOnNeck } from '@/ui/neck/LineOnNeck';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { useCommands } from '../shell/commands/useCommands';
 import { useHearing } from '../shell/useHearing';
-import type { DrillStage } from './drillView';
+import { drawnLine, type DrillStage } from './drillView';
 import { LinesToChoose } from './LinesToChoose';
 import { useLines } from './useLines';
 
@@ -23,7 +21,7 @@ const LEVELS: readonly (readonly [Level, string])[] = [
 
 /** One line that passes: on the form, on the neck, and to be heard. Another one for every seed. */
 export function Example({ stage }: { stage: DrillStage }) {
-  const { drill, chart, timeline, plan } = stage;
+  const { drill, timeline } = stage;
   const [seed, setSeed] = useState(1);
   const [level, setLevel] = useState<Level>('usual');
   const [isChoosing, setIsChoosing] = useState(false);
@@ -32,10 +30,8 @@ export function Example({ stage }: { stage: DrillStage }) {
   const shown = useMemo(() => {
     const made = exampleFor(drill, seed, level);
     if (!made) return null;
-    const { line, passes } = made;
-    const { report } = judgeDrill(drill, line, passes);
-    return { line, passes, report, drawn: takeOnForm(report, marksOf(report, plan, chart, drill.tempo)) };
-  }, [drill, seed, level, plan, chart]);
+    return { ...made, ...drawnLine(stage, made.line, made.passes) };
+  }, [stage, drill, seed, level]);
   const id = `${seed} ${level}`;
   const sounding = state.id === id && state.phase !== 'silent';
   const play = () => {

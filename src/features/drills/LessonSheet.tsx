@@ -1,15 +1,13 @@
 'use client';
 import Link from 'next/link';
 import { useMemo } from 'react';
-import { marksOf } from '@/core/findings';
-import { examplesOf, judgeDrill, ruleWords, type RankedExample } from '@/core/drills';
+import { examplesOf, ruleWords, type RankedExample } from '@/core/drills';
 import { typeset } from '@/core/music';
 import { elementAt } from '@/core/shared';
 import type { StoredDrill } from '@/server/drillRows';
 import { ChordWords } from '@/ui/ChordWords';
-import { takeOnForm } from '@/ui/form/takeOnForm';
 import { LineOnPage } from '@/ui/page/LineOnPage';
-import { stageOf, type DrillStage } from './drillView';
+import { drawnLine, stageOf, type DrillStage } from './drillView';
 
 /** Up to so many bars there is room for two lines and for the player's own words; of longer ones one stands there. */
 const SHORT = 4;
@@ -84,15 +82,11 @@ function SheetLine({
   stage: DrillStage;
   name: string;
 }) {
-  const { drill, plan, chart, timeline } = stage;
-  const shown = useMemo(() => {
-    const { report } = judgeDrill(drill, [...line], passes);
-    return { report, drawn: takeOnForm(report, marksOf(report, plan, chart, drill.tempo)) };
-  }, [drill, line, passes, plan, chart]);
+  const shown = useMemo(() => drawnLine(stage, line, passes), [stage, line, passes]);
   return (
     <section aria-label={name} className="mt-4 break-inside-avoid">
       <h2 className="mb-1 font-[620]">{name}</h2>
-      <LineOnPage {...shown} timeline={timeline} name={name} rows={ROWS} withStaff whole />
+      <LineOnPage {...shown} timeline={stage.timeline} name={name} rows={ROWS} withStaff whole />
     </section>
   );
 }

@@ -23,6 +23,8 @@ import { noteName, spellOver, type Chord } from '@/core/music';
 import { planFromWords, planOn, type Plan } from '@/core/plan';
 import { intervalWord, typeset } from '@/core/music';
 import { unwrap, type Beats, elementAt } from '@/core/shared';
+import { marksOf } from '@/core/findings';
+import { takeOnForm } from '@/ui/form/takeOnForm';
 import { intervalLabel } from '@/ui/intervalLabel';
 
 /** A drill as it is played: its bars laid out at a tempo. */
@@ -44,6 +46,12 @@ export function stageOf(drill: Drill, tempo: number): DrillStage {
     plan: planOn(chart, timeline, unwrap(planFromWords(drill.plan))).plan,
     size: attemptSize(drill, tempo),
   };
+}
+
+/** A line over a drill's bars as it is drawn: judged by the drill, with its marks at the changes. */
+export function drawnLine({ drill, plan, chart }: DrillStage, line: readonly PlayedNote[], passes: number) {
+  const { report } = judgeDrill(drill, line, passes);
+  return { report, drawn: takeOnForm(report, marksOf(report, plan, chart, drill.tempo)) };
 }
 
 /** A place of the running pass as it is drawn: met, not met, or still to come. */
