@@ -44,14 +44,7 @@ export type HarmonyChoice = {
  */
 export function harmonyOf(chart: Chart, timeline: Timeline, choice: HarmonyChoice = {}): Harmony {
   const { chordSpans } = timeline;
-  const sections = chordSpans.map(({ bar }) => defined(timeline.bars[bar]).section);
-  const regions = keyRegions(chordSpans, sections);
-  const keys = regions.flatMap(({ key, from, to }) => Array<Key>(to - from).fill(key));
-  const character = characterOf(
-    chart,
-    chordSpans,
-    chart.key ?? keys[0] ?? { tonic: { letter: 'C', alter: 0 }, minor: false },
-  );
+  const { sections, regions, keys, character, chordsInKey } = keysOf(chart, timeline);
   const lydianKeys = new Set(
     chordSpans.flatMap(({ chord }, index) => {
       const key = defined(keys[index]);
@@ -68,14 +61,12 @@ export function harmonyOf(chart: Chart, timeline: Timeline, choice: HarmonyChoic
       next: neighbour(chordSpans, index, 1),
       before: neighbour(chordSpans, index, -1),
       character,
-      region: chordsIn(chordSpans, keys, key),
+      region: present(chordsInKey.get(key)),
       isLydian: choice.isLydian === true || meansLydian(choice.home ?? span.home, key) || lydianKeys.has(key),
     };
     return readingOf(context, overrideAt(chart.overrides, chordSpans, index));
   });
-  const homes = new Map(
-    regions.map(({ key }) => [key, homeScaleOf(key, character, chordsIn(chordSpans, keys, key))]),
-  );
+  const homes = new Map(regions.map(({ key }) => [key, homeScaleOf(key, character, chordsInKey.get(key))]));
   return {
     readings,
     homeScales: keys.map(
@@ -85,6 +76,29 @@ export function harmonyOf(chart: Chart, timeline: Timeline, choice: HarmonyChoic
     regions,
     brackets: bracketsOf(chordSpans, readings, sections),
   };
+}
+
+type FormKeys = ReturnType<typeof findKeys>;
+const keysFound = new WeakMap<Timeline, FormKeys>();
+
+/** What no choice of a home scale changes is kept with the form. */
+function keysOf(chart: Chart, timeline: Timeline): FormKeys {
+  let found = keysFound.get(timeline);
+  if (!found) keysFound.set(timeline, (found = findKeys(chart, timeline)));
+  return found;
+}
+
+function findKeys(chart: Chart, { bars, chordSpans }: Timeline) {
+  const sections = chordSpans.map(({ bar }) => defined(bars[bar]).section);
+  const regions = keyRegions(chordSpans, sections);
+  const keys = regions.flatMap(({ key, from, to }) => Array<Key>(to - from).fill(key));
+  const character = characterOf(
+    chart,
+    chordSpans,
+    chart.key ?? keys[0] ?? { tonic: { letter: 'C', alter: 0 }, minor: false },
+  );
+  const chordsInKey = new Map(regions.map(({ key }) => [key, chordsIn(chordSpans, keys, key)]));
+  return { sections, regions, keys, character, chordsInKey };
 }
 
 function overrideAt(

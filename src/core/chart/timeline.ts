@@ -49,7 +49,18 @@ export type Timeline = {
   readonly pickup: Beats;
 };
 
+const laidOut = new WeakMap<Chart, Timeline>();
+
+/** The last answer for a chart is kept: a chart never changes, and is asked for again and again at one tempo. */
 export function timelineOf(chart: Chart, tempo: BeatsPerMinute): Timeline {
+  const before = laidOut.get(chart);
+  if (before?.tempo === tempo) return before;
+  const timeline = layOut(chart, tempo);
+  laidOut.set(chart, timeline);
+  return timeline;
+}
+
+function layOut(chart: Chart, tempo: BeatsPerMinute): Timeline {
   const stretches: ChordSpan[] = [];
   const bars: BarSpan[] = [];
   let start = 0;

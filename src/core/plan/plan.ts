@@ -117,7 +117,7 @@ export function planOf(
 /** A plan laid on a chart, and the harmony as the player means it. */
 export type PlanOnChart = { readonly plan: Plan; readonly harmony: Harmony };
 
-type Laid = { readonly choice: PlanChoice; readonly tempo: number; readonly on: PlanOnChart };
+type Laid = { readonly choice: string; readonly tempo: number; readonly on: PlanOnChart };
 const laidBefore = new WeakMap<Chart, Laid>();
 
 /**
@@ -127,9 +127,11 @@ const laidBefore = new WeakMap<Chart, Laid>();
  */
 export function planOn(chart: Chart, timeline: Timeline, choice: PlanChoice): PlanOnChart {
   const before = laidBefore.get(chart);
-  if (before?.choice === choice && before.tempo === timeline.tempo) return before.on;
+  // a choice is plain data: two that say the same are one
+  const said = JSON.stringify(choice);
+  if (before?.choice === said && before.tempo === timeline.tempo) return before.on;
   const on = layOn(chart, timeline, choice);
-  laidBefore.set(chart, { choice, tempo: timeline.tempo, on });
+  laidBefore.set(chart, { choice: said, tempo: timeline.tempo, on });
   return on;
 }
 

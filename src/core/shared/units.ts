@@ -56,9 +56,32 @@ export function lowerQuartile(values: readonly number[]): number | null {
 /** The middle value; the mean of the two middle ones for an even count; null of nothing. */
 export function median(values: readonly number[]): number | null {
   if (values.length === 0) return null;
-  const sorted = new Float64Array(values).sort();
-  const middle = sorted.length >> 1;
-  return sorted.length % 2
-    ? (sorted[middle] ?? null)
-    : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
+  const own = new Float64Array(values);
+  const middle = own.length >> 1;
+  const upper = nthSmallest(own, middle);
+  if (own.length % 2) return upper;
+  // what lies before the middle is no greater than it
+  let lower = -Infinity;
+  for (let at = 0; at < middle; at++) lower = Math.max(lower, own[at]!);
+  return (lower + upper) / 2;
+}
+
+/** Hoare's selection (Communications of the ACM 4, 1961): values are moved until the nth, from 0, is in its place. */
+function nthSmallest(values: Float64Array, nth: number): number {
+  let [left, right] = [0, values.length - 1];
+  while (left < right) {
+    const pivot = values[nth]!;
+    let [low, high] = [left, right];
+    while (low <= high) {
+      while (values[low]! < pivot) low++;
+      while (values[high]! > pivot) high--;
+      if (low > high) break;
+      const swapped = values[low]!;
+      values[low++] = values[high]!;
+      values[high--] = swapped;
+    }
+    if (high < nth) left = low;
+    if (low > nth) right = high;
+  }
+  return values[nth]!;
 }

@@ -73,7 +73,8 @@ const onAllRoots = (chords: readonly (readonly [string, readonly number[]])[]): 
 const CHORDS = onAllRoots(SPELLED);
 const SIXTH_CHORDS = onAllRoots(SIXTHS);
 /** By set of pitch classes: is it part of some chord? */
-const FITS = Array.from({ length: 4096 }, (_, bits) => CHORDS.some((chord) => (bits & ~chord.bits) === 0));
+const FITS = new Uint8Array(4096);
+for (const { bits } of CHORDS) for (let part = bits; part > 0; part = (part - 1) & bits) FITS[part] = 1;
 
 /**
  * Every arpeggio of the line: the longest from each start.

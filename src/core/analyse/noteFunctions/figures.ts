@@ -43,7 +43,7 @@ export class Walk {
   private readonly chordTones: readonly boolean[];
   private readonly joins: readonly boolean[];
   private spelled: readonly Arpeggio[] | undefined;
-  private spelledInside: ReadonlySet<number> | undefined;
+  private spelledInside: Uint8Array | undefined;
   constructor(
     readonly scene: AnalysisScene,
     readonly assignments: readonly ChordAssignment[],
@@ -63,10 +63,11 @@ export class Walk {
   }
   /** Is a place inside an arpeggio that begins before it and ends after it? */
   isInsideArpeggio(place: number): boolean {
-    this.spelledInside ??= new Set(
-      this.arpeggios().flatMap(({ first, last }) => placesFrom(first + 1, last - 1)),
-    );
-    return this.spelledInside.has(place);
+    if (!this.spelledInside) {
+      this.spelledInside = new Uint8Array(this.scene.line.length);
+      for (const { first, last } of this.arpeggios()) this.spelledInside.fill(1, first + 1, last);
+    }
+    return this.spelledInside[place] === 1;
   }
   at(place: number): LineNote | undefined {
     return this.scene.line[place];

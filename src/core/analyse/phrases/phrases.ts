@@ -1,6 +1,6 @@
 import { lowerQuartile, median, secondsToBeats, type Beats, defined } from '../../shared';
 import { toneByRole, type IntervalName } from '../../music';
-import { beatsPerBar, isOnStrongBeat, formPositionOf } from '../../chart';
+import { beatsPerBar, isOnStrongBeat, formPositionOf, type Timeline } from '../../chart';
 import { contextAt, type AnalysisScene } from '../harmonicContext/chordAssignment';
 import { printedInterval, voiceTier, type HarmonicContext } from '../harmonicContext/harmonicContext';
 import { firstWhere } from '../notes/lineBetween';
@@ -122,7 +122,7 @@ function describe(
   return {
     startBeat,
     endBeat,
-    noteIndices: group.flatMap((event) => event.voices.map((voice) => voice.index)).sort((a, b) => a - b),
+    noteIndices: indicesIn(group),
     pickupBeats: pickup(scene, startBeat),
     startVsChange: nearestChange(scene, startBeat),
     endVsChange: nearestChange(scene, endBeat),
@@ -134,17 +134,27 @@ function describe(
   };
 }
 
+/** The notes of events, in order. */
+function indicesIn(events: readonly Event[]): number[] {
+  const indices: number[] = [];
+  for (const { voices } of events) for (const { index } of voices) indices.push(index);
+  return indices.sort((a, b) => a - b);
+}
+
 function pickup({ timeline, windows }: AnalysisScene, start: Beats): Beats {
   const chorus = Math.floor(start / timeline.formBeats) * timeline.formBeats;
   const length = beatsPerBar(defined(timeline.bars[0]).meter);
-  const starts =
+  const next =
     start < 0
-      ? [Math.ceil((start - windows.on) / length - EPSILON) * length]
-      : [...timeline.bars.map((bar) => bar.start + chorus), chorus + timeline.formBeats];
-  const next = starts.find((bar) => bar >= start - windows.on - EPSILON) ?? start;
+      ? Math.ceil((start - windows.on) / length - EPSILON) * length
+      : chorus + barLineFrom(timeline, start - chorus - windows.on - EPSILON);
   const beats = next - start;
   return beats > windows.on && beats <= 2 + EPSILON ? beats : 0;
 }
+
+/** The first bar line at or after a beat of the form; the end of the form is the last one. */
+const barLineFrom = ({ bars, formBeats }: Timeline, inForm: Beats): Beats =>
+  bars[firstWhere(bars.length, (index) => defined(bars[index]).start >= inForm)]?.start ?? formBeats;
 
 /** Index of the first change at or after a beat. */
 const changeFrom = ({ changes }: AnalysisScene, beat: Beats): number =>

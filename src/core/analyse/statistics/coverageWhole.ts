@@ -2,7 +2,7 @@ import type { IntervalName } from '../../music';
 import { ENOUGH_TO_JUDGE, type IntervalCount } from './coverage';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
 import type { JudgedNote } from '../noteFunctions/noteReport';
-import { present, type Beats, type Midi, type PitchClass, defined } from '../../shared';
+import { type Beats, type Midi, type PitchClass, defined } from '../../shared';
 
 type Counts = Record<IntervalName, IntervalCount>;
 /** What was used over every chord of one Roman numeral. */
@@ -30,23 +30,22 @@ export type WholeCoverage = {
 
 const isCounted = ({ note }: JudgedNote): boolean => note.function !== 'grace';
 
-const emptyEntry = (): { counts: Record<string, IntervalCount>; count: number } => ({ counts: {}, count: 0 });
+type Entry = { readonly counts: Record<string, IntervalCount>; count: number };
+const emptyEntry = (): Entry => ({ counts: {}, count: 0 });
 
-/** Adds a note's count where it belongs and its time where it sounds, where `here` holds. */
-function add(
-  counts: Record<string, IntervalCount>,
-  { note, chordSpans, isStrong }: JudgedNote,
-  here: (chordSpan: number) => boolean,
-): boolean {
+/** Adds a note's count where it belongs and its time where it sounds; `entryOf` by chord span of the form. */
+function add({ note, chordSpans, isStrong }: JudgedNote, entryOf: (chordSpan: number) => Entry | undefined) {
   note.spans.forEach((span, place) => {
-    if (span.interval === null || !here(defined(chordSpans[place]))) return;
-    const cell = (counts[span.interval] ??= { count: 0, beats: 0, strong: 0 });
+    const entry = entryOf(defined(chordSpans[place]));
+    if (!entry) return;
+    if (place === 0 && note.chord !== null) entry.count++;
+    if (span.interval === null) return;
+    const cell = (entry.counts[span.interval] ??= { count: 0, beats: 0, strong: 0 });
     cell.beats += span.beats;
     if (place > 0) return;
     cell.count++;
     if (isStrong) cell.strong++;
   });
-  return note.chord !== null && here(defined(chordSpans[0]));
 }
 
 /** Rule T9.1: Per chord symbol, per function, overall. In form order. */
@@ -55,13 +54,8 @@ export function coverageByFunction(scene: AnalysisScene, notes: readonly JudgedN
   const entries = new Map(
     [...new Set(degrees)].flatMap((degree) => (degree === null ? [] : [[degree, emptyEntry()] as const])),
   );
-  for (const judged of notes) {
-    if (!isCounted(judged)) continue;
-    for (const degree of degreesUnder(judged, degrees)) {
-      const entry = present(entries.get(degree));
-      if (add(entry.counts, judged, (span) => degrees[span] === degree)) entry.count++;
-    }
-  }
+  const under = degrees.map((degree) => (degree === null ? undefined : entries.get(degree)));
+  for (const judged of notes) if (isCounted(judged)) add(judged, (span) => under[span]);
   return [...entries].map(([degree, { counts, count }]) => ({
     function: degree,
     count,
@@ -70,25 +64,15 @@ export function coverageByFunction(scene: AnalysisScene, notes: readonly JudgedN
   }));
 }
 
-/** The Roman numerals a note sounds over, each once. */
-function degreesUnder({ chordSpans }: JudgedNote, degrees: readonly (string | null)[]): string[] {
-  const found: string[] = [];
-  for (const span of chordSpans) {
-    const degree = degrees[span];
-    if (typeof degree === 'string' && !found.includes(degree)) found.push(degree);
-  }
-  return found;
-}
-
 /** The same over every chord, with heights, the home scale's tones and the range. */
 export function coverageOverall(scene: AnalysisScene, notes: readonly JudgedNote[]): WholeCoverage {
-  const counts: Record<string, IntervalCount> = {};
+  const whole = emptyEntry();
   const beatsAtHeight: [Beats, Beats, Beats, Beats, Beats] = [0, 0, 0, 0, 0];
-  let [count, lowest, highest] = [0, Infinity, -Infinity];
+  let [lowest, highest] = [Infinity, -Infinity];
   const sounded = new Set<PitchClass>();
   for (const judged of notes) {
     if (!isCounted(judged)) continue;
-    if (add(counts, judged, () => true)) count++;
+    add(judged, () => whole);
     for (const span of judged.note.spans) beatsAtHeight[span.height] += span.beats;
     sounded.add(judged.voice.pc);
     lowest = Math.min(lowest, judged.voice.pitch);
@@ -97,8 +81,8 @@ export function coverageOverall(scene: AnalysisScene, notes: readonly JudgedNote
   const contexts = [scene.contexts, ...scene.contextsByChorus.values()].flat();
   const home = [...new Set(contexts.flatMap((context) => context.home.pcs))];
   return {
-    count,
-    byInterval: counts,
+    count: whole.count,
+    byInterval: whole.counts,
     beatsAtHeight,
     homeUsed: home.filter((pc) => sounded.has(pc)),
     homeUnused: home.filter((pc) => !sounded.has(pc)),

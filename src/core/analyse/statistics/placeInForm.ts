@@ -2,7 +2,7 @@ import { type Beats, defined } from '../../shared';
 import { guideTones } from '../../music';
 import { spanIndexAt } from '../../chart';
 import type { AnalysisScene } from '../harmonicContext/chordAssignment';
-import { lineBetween } from '../notes/lineBetween';
+import { firstFrom } from '../notes/lineBetween';
 import { pitchesIn, type Event, type Line } from '../notes/voice';
 import { EPSILON } from '../notes/windows';
 
@@ -225,8 +225,8 @@ function landingsAt(
   let [landed, all] = [0, 0];
   for (const change of scene.changes) {
     if (change.at + lag < from - EPSILON || change.at + lag >= to) continue;
-    const note = lineBetween(scene.line, change.at + lag - 0.15, change.at + lag + 0.15)[0];
-    if (!note) continue;
+    const note = scene.line[firstFrom(scene.line, change.at + lag - 0.15)];
+    if (!note || note.onset >= change.at + lag + 0.15) continue;
     all++;
     if (guideTones(change.to).some((tone) => tone.pc === note.pc)) landed++;
   }

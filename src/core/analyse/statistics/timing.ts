@@ -71,7 +71,8 @@ function rhythmOf(scene: AnalysisScene, events: readonly Event[], estimate: Lean
     scene.windows.on,
   );
   const second = swing === null ? 0.5 : swing / (1 + swing);
-  const offset = median(onsets.map((onset) => deviation(onset, [0, second, 1])));
+  const eighths = [0, second, 1];
+  const offset = median(onsets.map((onset) => deviation(onset, eighths)));
   if (offset === null)
     return {
       medianMs: null,
@@ -95,7 +96,7 @@ function rhythmOf(scene: AnalysisScene, events: readonly Event[], estimate: Lean
     offsetMs: lean.takenMs + inMs(offset),
     lean,
     byChorus,
-    drift: driftOf(drifting(onsets, [0, second, 1], inMs, scene, estimate)),
+    drift: driftOf(drifting(onsets, eighths, inMs, scene, estimate)),
     swing,
     upbeats: up / onsets.length,
     byEighth: byEighth(
@@ -196,15 +197,15 @@ function byBeat(onsets: readonly Beats[], offset: Beats): Beats[][] {
 
 /** Deviations from the coarsest grid that fits within 0.08 beat RMS, else from the one that fits best. */
 function deviationsOf(onsets: readonly Beats[], lines: readonly number[][]): readonly Beats[] {
-  let best: { readonly fit: readonly Beats[]; readonly square: number } | null = null;
+  let best: { readonly grid: readonly number[]; readonly square: number } | null = null;
   for (const grid of lines) {
-    const fit = onsets.map((onset) => deviation(onset, grid));
     let square = 0;
-    for (const value of fit) square += (value * value) / fit.length;
-    if (square <= GOOD_FIT * GOOD_FIT) return fit;
-    if (!best || square < best.square) best = { fit, square };
+    for (const onset of onsets) square += deviation(onset, grid) ** 2 / onsets.length;
+    if (!best || square < best.square) best = { grid, square };
+    if (square <= GOOD_FIT * GOOD_FIT) break;
   }
-  return present(best).fit;
+  const { grid } = present(best);
+  return onsets.map((onset) => deviation(onset, grid));
 }
 
 function deviation(onset: Beats, grid: readonly number[]): Beats {

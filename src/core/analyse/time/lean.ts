@@ -1,5 +1,5 @@
 import { spanIndexAt, strongBeats, formPositionOf, type Timeline, chorusAt } from '../../chart';
-import { hasTone } from '../../music';
+import { hasTone, type Chord } from '../../music';
 import { beatsToSeconds, median, secondsToBeats, type Beats, defined } from '../../shared';
 import type { PlayedNote } from '../notes/played';
 import { GridFit, type GridOnset, type GridPeak } from './gridFit';
@@ -40,6 +40,7 @@ const ENOUGH_IN_CHORUS = 10;
 const NOTHING_MS = 0.5;
 /** So often the middle is taken anew, until it stands still. */
 const SETTLING = 4;
+const STANDS_STILL_MS = 1e-6;
 /** A chorus differs from the take by so much at most. */
 const CHORUS_MS = 45;
 /** More is never taken out undecided (T1.5). */
@@ -120,8 +121,8 @@ function settled(fit: GridFit, from: number, toMs: (beats: Beats) => number): nu
   let ms = from;
   for (let round = 0; round < SETTLING; round++) {
     const off = toMs(median(fit.deviations(ms)) ?? 0);
-    if (off === 0) break;
     ms += off;
+    if (Math.abs(off) < STANDS_STILL_MS) break;
   }
   return ms;
 }
@@ -157,16 +158,21 @@ const ON_BEAT: Beats = 0.13;
 /** Do chord tones fall on the beats, once an offset is taken out? A logarithm of likelihood. */
 function harmonyFit(onsets: readonly GridOnset[], timeline: Timeline, shift: Beats): number {
   let sum = 0;
+  const tones = timeline.chordSpans.map(({ chord }) => chord && tonesOf(chord));
   for (const { beat, pc } of onsets) {
     const at = beat - shift;
     if (at < -ON_BEAT) continue;
-    const { chord } = defined(timeline.chordSpans[spanIndexAt(timeline, Math.max(0, at + ON_BEAT / 2))]);
-    if (!chord) continue;
-    const { inChord, foreign } = CHORD_TONES[placeOf(timeline, at)];
-    sum += hasTone(chord, pc) ? inChord : foreign;
+    const inChord = tones[spanIndexAt(timeline, Math.max(0, at + ON_BEAT / 2))];
+    if (!inChord) continue;
+    const chances = CHORD_TONES[placeOf(timeline, at)];
+    sum += inChord[pc] ? chances.inChord : chances.foreign;
   }
   return sum;
 }
+
+/** By pitch class: is it a tone of the chord? */
+const tonesOf = (chord: Chord): readonly boolean[] =>
+  Array.from({ length: 12 }, (_, pc) => hasTone(chord, pc));
 
 function placeOf(timeline: Timeline, at: Beats): keyof typeof CHORD_TONES {
   const nearest = Math.round(at);
