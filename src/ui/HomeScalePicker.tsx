@@ -14,6 +14,8 @@ export type HomeScaleProps = {
   onHear?: (scale: Scale) => void;
   /** It opens: what the next choice needs can be made ready. */
   onOpen?: () => void;
+  /** A scale lies under the pointer, the keyboard or in the field, and may be chosen next. */
+  onConsider?: (home: string) => void;
   look?: 'field' | 'line';
 };
 

@@ -47,10 +47,7 @@ const scaleNamed = (name: string): Scale | null => {
 };
 
 /** The opened picker of a home scale: it is loaded when it is first wanted. */
-export default function HomeScalePopover({
-  trigger,
-  ...choice
-}: Omit<HomeScaleProps, 'look' | 'onOpen'> & { trigger: Trigger }) {
+export default function HomeScalePopover({ trigger, ...choice }: ChoiceProps & { trigger: Trigger }) {
   return (
     <Popover.Root defaultOpen>
       <Popover.Trigger {...trigger} />
@@ -69,14 +66,22 @@ export default function HomeScalePopover({
   );
 }
 
-function ScaleChoice({ value, fallback, onChange, onHear }: Omit<HomeScaleProps, 'look' | 'onOpen'>) {
+type ChoiceProps = Omit<HomeScaleProps, 'look' | 'onOpen'>;
+
+function ScaleChoice({ value, fallback, onChange, onConsider, onHear }: ChoiceProps) {
   const chosen = scaleNamed(value ?? fallback) ?? scaleNamed(fallback);
   const root = chosen ? noteName(chosen.root) : 'C';
   const kind = chosen?.kind ?? 'major';
+  const considering = (name: string): Considering =>
+    onConsider ? { onPointerEnter: () => onConsider(name), onFocus: () => onConsider(name) } : {};
   return (
     <>
-      <Roots root={root} onChoose={(next) => onChange(`${next} ${kind}`)} />
-      <Typed key={value ?? ''} root={root} value={value} onChange={onChange} />
+      <Roots
+        root={root}
+        onChoose={(next) => onChange(`${next} ${kind}`)}
+        considering={(next) => considering(`${next} ${kind}`)}
+      />
+      <Typed key={value ?? ''} root={root} value={value} onChange={onChange} onConsider={onConsider} />
       <ul aria-label="Scales" className="mt-2 border-t border-line pt-2">
         {USUAL.map((one) => (
           <li key={one}>
@@ -84,6 +89,7 @@ function ScaleChoice({ value, fallback, onChange, onHear }: Omit<HomeScaleProps,
               type="button"
               aria-pressed={one === kind}
               onClick={() => onChange(`${root} ${one}`)}
+              {...considering(`${root} ${one}`)}
               className={`grid w-full grid-cols-[minmax(0,1fr)_auto] gap-3 px-2 py-px text-left hover:bg-row ${one === kind ? 'font-[640] text-ink' : ''}`}
             >
               <span>{one}</span>
@@ -116,7 +122,14 @@ const Degrees = ({ name }: { name: string }) => {
   return <span className="text-dim">{scale ? degreesOf(scale) : ''}</span>;
 };
 
-const Roots = ({ root, onChoose }: { root: string; onChoose: (root: string) => void }) => (
+type Considering = Pick<ComponentProps<'button'>, 'onPointerEnter' | 'onFocus'>;
+type RootsProps = {
+  root: string;
+  onChoose: (root: string) => void;
+  considering: (root: string) => Considering;
+};
+
+const Roots = ({ root, onChoose, considering }: RootsProps) => (
   <div role="group" aria-label="Root" className="grid grid-cols-12">
     {USUAL_ROOTS.map((one) => (
       <button
@@ -124,6 +137,7 @@ const Roots = ({ root, onChoose }: { root: string; onChoose: (root: string) => v
         type="button"
         aria-pressed={one === root}
         onClick={() => onChoose(one)}
+        {...considering(one)}
         className={`py-1 text-center ${one === root ? 'border-b-2 border-now font-[640] text-ink' : 'border-b-2 border-transparent hover:text-ink'}`}
       >
         {typeset(one)}
@@ -132,12 +146,13 @@ const Roots = ({ root, onChoose }: { root: string; onChoose: (root: string) => v
   </div>
 );
 
-type TypedProps = { root: string; value: string | undefined; onChange: HomeScaleProps['onChange'] };
+type TypedProps = Pick<HomeScaleProps, 'value' | 'onChange' | 'onConsider'> & { root: string };
 
 /** A scale by any name or by its degrees: `E dorian`, `1 b3 4 5 6`. */
-function Typed({ root, value, onChange }: TypedProps) {
+function Typed({ root, value, onChange, onConsider }: TypedProps) {
   const [text, setText] = useState(value ?? '');
-  const full = /^[A-G]/i.test(text.trim()) ? text : `${root} ${text}`;
+  const withRoot = (said: string) => (/^[A-G]/i.test(said.trim()) ? said : `${root} ${said}`);
+  const full = withRoot(text);
   const read = text.trim() === '' ? null : readScale(full);
   const problem = read && !read.ok ? read.problems[0] : null;
   const take = (name: string) => {
@@ -153,7 +168,12 @@ function Typed({ root, value, onChange }: TypedProps) {
           className="field grow !py-1 font-mono text-ink"
           placeholder="E dorian, or 1 b3 4 5 6"
           value={text}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => {
+            const said = event.target.value;
+            setText(said);
+            const named = onConsider && said.trim() !== '' ? scaleNamed(withRoot(said)) : null;
+            if (named) onConsider?.(named.name);
+          }}
           onBlur={() => read?.ok && take(full)}
           onKeyDown={(event) => {
             if (event.key === 'Enter') take(full);

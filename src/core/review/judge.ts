@@ -13,7 +13,7 @@ import {
 } from '../correct';
 import { planFromWords, planOn, type PlanChoice, type PlanWords } from '../plan';
 import { marksOf } from '../findings';
-import { unwrap, type BeatsPerMinute, type Seconds } from '../shared';
+import { latest, unwrap, type BeatsPerMinute, type Seconds } from '../shared';
 
 /** All that decides what is said of a take. */
 export type TakeCase = {
@@ -48,15 +48,7 @@ export const readCase = ({ chartText, plan }: TakeCase): { chart: Chart; plan: P
   plan: unwrap(planFromWords(plan)),
 });
 
-/** Remembers the last answer: the same take is judged again and again while its plan or its notes change. */
-function latest<A extends readonly unknown[], T>(make: (...given: A) => T): (...given: A) => T {
-  let last: { given: A; made: T } | null = null;
-  return (...given) => {
-    if (!last?.given.every((one, index) => one === given[index])) last = { given, made: make(...given) };
-    return last.made;
-  };
-}
-
+/** The same take is judged again and again while its plan or its notes change. */
 const chartOf = latest((text: string): Chart => unwrap(readChart(text)));
 
 /** Its notes with their edits, and where they lie in beats. */

@@ -29,3 +29,12 @@ export function once<T>(make: () => T): () => T {
   let made: { readonly value: T } | null = null;
   return () => (made ??= { value: make() }).value;
 }
+
+/** Remembers its last answer, for as long as it is asked the same. */
+export function latest<A extends readonly unknown[], T>(make: (...given: A) => T): (...given: A) => T {
+  let last: { given: A; made: T } | null = null;
+  return (...given) => {
+    if (!last?.given.every((one, index) => one === given[index])) last = { given, made: make(...given) };
+    return last.made;
+  };
+}

@@ -149,7 +149,11 @@ export function Selected({ model }: { model: ReviewModel }) {
 }
 
 /** By which plan it is judged, where beat 1 lies, and how wide it is drawn. */
-function TakeControls({ model: { data, state, dispatch, changeTake, makeReady } }: { model: ReviewModel }) {
+function TakeControls({
+  model: { data, state, dispatch, changeTake, considerPlan, makeReady },
+}: {
+  model: ReviewModel;
+}) {
   const { take } = data;
   const homeName = useMemo(() => homeNameOf(take.chartText), [take.chartText]);
   return (
@@ -169,6 +173,7 @@ function TakeControls({ model: { data, state, dispatch, changeTake, makeReady } 
           value={take.plan.home}
           fallback={homeName}
           onOpen={makeReady}
+          onConsider={(home) => considerPlan(withHome(take.plan, home))}
           onChange={(home) => void changeTake({ plan: withHome(take.plan, home) })}
         />
       </span>

@@ -17,6 +17,7 @@ import {
 import type { PlanWords } from '@/core/plan';
 import type { SaidOfTake } from '@/core/assessment';
 import { readCase, judgeTake, type TakeCase, type Judgement } from '@/core/review';
+import { latest } from '@/core/shared';
 import { keepEdits } from './reviewServer';
 
 export type ReviewTake = {
@@ -84,12 +85,19 @@ function given(data: ReviewData): Judgement {
   };
 }
 
-/** A take by another plan or lined up otherwise, judged here and now; its findings follow from the server. */
-export function amended(data: ReviewData, to: Partial<ReviewData['take']>): ReviewData {
-  const next = { ...data, take: { ...data.take, ...to } };
+type Amendment = Partial<Pick<ReviewTake, 'plan' | 'offsetSec'>>;
+
+const amendedTo = latest((data: ReviewData, said: string): ReviewData => {
+  const next = { ...data, take: { ...data.take, ...(JSON.parse(said) as Amendment) } };
   const judgement = judgeTake(caseOf(next, next.edits));
   return { ...next, report: judgement.report, marks: judgement.marks, judgement };
-}
+});
+
+/**
+ * A take by another plan or lined up otherwise, judged here and now; its findings follow from the server. The last
+ * one is kept: what was considered is at hand when it is chosen.
+ */
+export const amended = (data: ReviewData, to: Amendment): ReviewData => amendedTo(data, JSON.stringify(to));
 
 const KEEP_AFTER_MS = 500;
 export type Keeping = 'kept' | 'keeping' | 'failed';

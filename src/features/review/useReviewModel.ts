@@ -1,11 +1,12 @@
 'use client';
 import { chorusAt, harmonyOf } from '@/core/chart';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import { bandRests } from '@/core/band';
 import type { CorrectedNote, NoteId } from '@/core/correct';
 import type { Motif } from '@/core/drills';
 import type { KeptPhrase } from '@/core/phrases';
+import type { PlanWords } from '@/core/plan';
 import type { Finding, FirstPage } from '@/core/findings';
 import type { Judgement } from '@/core/review';
 import { elementAt } from '@/core/shared';
@@ -62,6 +63,8 @@ export type ReviewModel = {
   readonly changeTake: (to: TakeChange) => Promise<void>;
   /** The take is about to be judged otherwise. */
   readonly makeReady: () => void;
+  /** A plan may be chosen next: the take is judged by it before that. */
+  readonly considerPlan: (plan: PlanWords) => void;
 };
 
 export function useReviewModel(stored: ReviewData, firstView?: string, at?: string): ReviewModel {
@@ -121,8 +124,25 @@ export function useReviewModel(stored: ReviewData, firstView?: string, at?: stri
     select,
     hold,
     makeReady: useCallback(() => setChanging(true), []),
+    considerPlan: useConsidering(data),
     ...useTakingUp(data, judgement, dispatch, (to) => setChanged(to && amended(data, to))),
   };
+}
+
+/** Judges by a plan as soon as the page has a moment, with all that the form shows of it. */
+function useConsidering(data: ReviewData): ReviewModel['considerPlan'] {
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(timer.current), []);
+  return useCallback(
+    (plan) => {
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => {
+        const { report, marks } = amended(data, { plan });
+        takeOnForm(report, marks);
+      });
+    },
+    [data],
+  );
 }
 
 /** The take as the form draws it. */
