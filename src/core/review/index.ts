@@ -1,2 +1,2 @@
 export { followedBars, type FollowedBar } from './followed';
-export { readCase, judgeTake, reportOf, type TakeCase, type Judgement } from './judge';
+export { readCase, judgePiece, judgeTake, reportOf, type TakeCase, type Judgement } from './judge';

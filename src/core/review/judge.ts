@@ -91,3 +91,18 @@ export function judgeTake(one: TakeCase, { chart, plan } = readCase(one)): Judge
     doubts,
   };
 }
+
+/**
+ * Judges a piece of a take and keeps nothing of it: an engine that has judged often judges the whole take quicker.
+ * @param from place of the first note; past the last one it begins anew
+ * @param count of notes
+ */
+export function judgePiece({ heard, edits, ...one }: TakeCase, from: number, count: number): void {
+  const { chart, plan } = readCase({ heard, edits, ...one });
+  const first = heard.length > count ? from % (heard.length - count) : 0;
+  const notes = corrected(heard.slice(first, first + count), []);
+  const played = playedFrom(notes, one.pace ?? one.tempo, one.offsetSec);
+  const report = analyse({ ...one, chart, plan, notes: played });
+  marksOf(report, planOn(chart, timelineOf(chart, one.tempo), plan).plan, chart, one.tempo);
+  reportPlaces(report, played);
+}

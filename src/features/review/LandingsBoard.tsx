@@ -1,4 +1,5 @@
 import { scaleLinear } from 'd3-scale';
+import { memo, useDeferredValue, useMemo } from 'react';
 import type { LandingMark, Report } from '@/core/analyse';
 import { ChordSvg } from '@/ui/ChordSymbol';
 import { chordText } from '@/ui/chordParts';
@@ -24,7 +25,9 @@ type Props = {
 
 /** Every landing on its own small line: kinds of change down, choruses across. */
 export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) {
-  const rows = landingsBoard(report, marks);
+  const rows = useMemo(() => landingsBoard(report, marks), [report, marks]);
+  // what is read out follows what is seen
+  const [readOut, readOutMarks] = [useDeferredValue(report), useDeferredValue(marks)];
   // over one chord there is no change to land at
   if (rows.length === 0) return null;
   const { choruses } = report.summary;
@@ -57,7 +60,7 @@ export function LandingsBoard({ report, marks, kind, onKind, onChange }: Props) 
           );
         })}
       </svg>
-      <BoardTable report={report} marks={marks} rows={rows} />
+      <BoardTable report={readOut} marks={readOutMarks} />
     </section>
   );
 }
@@ -155,15 +158,8 @@ function LandingInCell({ report, marks, onChange, index, at, y, room }: ChipProp
 const tierOf = (verdict: string, height: number): number =>
   ({ target: 0, 'chord-tone': 0, colour: 1, scale: 2 })[verdict] ?? Math.max(3, height);
 
-function BoardTable({
-  report,
-  marks,
-  rows,
-}: {
-  report: Report;
-  marks: readonly LandingMark[];
-  rows: ReturnType<typeof landingsBoard>;
-}) {
+const BoardTable = memo(function BoardTable({ report, marks }: Pick<Props, 'report' | 'marks'>) {
+  const rows = landingsBoard(report, marks);
   return (
     <div className="sr-only">
       <table>
@@ -200,4 +196,4 @@ function BoardTable({
       </table>
     </div>
   );
-}
+});

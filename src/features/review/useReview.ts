@@ -16,7 +16,7 @@ import {
 } from '@/core/correct';
 import type { PlanWords } from '@/core/plan';
 import type { SaidOfTake } from '@/core/assessment';
-import { readCase, judgeTake, type TakeCase, type Judgement } from '@/core/review';
+import { readCase, judgePiece, judgeTake, type TakeCase, type Judgement } from '@/core/review';
 import { latest } from '@/core/shared';
 import { keepEdits } from './reviewServer';
 
@@ -193,22 +193,24 @@ function useFindings(data: ReviewData, edits: readonly Edit[], judgement: Judgem
   return edits === data.edits ? data : (found?.said ?? data);
 }
 
-const WARM_UPS = 4;
+/** So many notes are judged in a few milliseconds, so often: no key waits for a piece. */
+const PIECE = 400;
+const WARM_UPS = 60;
+const WARM_UP_EVERY_MS = 8;
 
 /**
- * Judges the take a few times while nothing else is to be done: the first correction is then as quick as the
- * tenth.
+ * Judges pieces of the take while nothing else is to be done: the first correction is then as quick as the tenth.
  */
 export function useWarmedUp(data: ReviewData, wanted: boolean): void {
-  const latest = useRef(data);
-  useEffect(() => void (latest.current = data), [data]);
+  const latestData = useRef(data);
+  useEffect(() => void (latestData.current = data), [data]);
   useEffect(() => {
     if (!wanted) return;
-    let left = WARM_UPS;
+    let done = 0;
     let timer = setTimeout(function again() {
-      judgeTake(caseOf(latest.current, latest.current.edits));
-      if (--left > 0) timer = setTimeout(again, 60);
-    }, 60);
+      judgePiece(caseOf(latestData.current, latestData.current.edits), done * PIECE, PIECE);
+      if (++done < WARM_UPS) timer = setTimeout(again, WARM_UP_EVERY_MS);
+    }, WARM_UP_EVERY_MS);
     return () => clearTimeout(timer);
   }, [wanted]);
 }
