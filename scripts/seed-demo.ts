@@ -1,10 +1,9 @@
 import { rmSync } from 'node:fs';
+import { isMainThread } from 'node:worker_threads';
 import { eq } from 'drizzle-orm';
-import type { PlayedNote } from '../src/core/analyse';
-import { improvise, perform } from '../src/core/band';
+import { improvise } from '../src/core/band';
 import { readChart } from '../src/core/chart';
 import { attemptSize, exampleOf, judgeDrill, type Drill } from '../src/core/drills';
-import { Transcriber } from '../src/core/transcribe';
 import { unwrap } from '../src/core/shared';
 import { toPcm16 } from '../src/audio/pcm';
 import { checksumOf, storeChunk } from '../src/server/audio';
@@ -22,6 +21,7 @@ import { DEMO_CHARTS, type DemoChart } from './demo/charts';
 import { DEMO_DRILLS, DEMO_GOAL, DEMO_PHRASES, DEMO_WORDS, type DemoDrill } from './demo/practice';
 import { readPhrase } from '../src/core/phrases';
 import { keepPhrase } from '../src/server/phrases';
+import { hearInThread, Listeners, type Heard, type Performance } from './demo/hearing';
 import { DEMO_TAKES, type DemoTake } from './demo/takes';
 import { elementAt, present } from '@/core/shared';
 import { keepDiary } from '../src/server/diary';
@@ -65,6 +65,7 @@ async function seed(): Promise<void> {
   }
   if ((await listCharts()).length > 0) return console.log('The player’s data is there; nothing was added.');
   await markFilling(true);
+  const listeners = new Listeners(new URL(import.meta.url));
   const ids = {} as Record<DemoChart, string>;
   const now = Date.now();
   for (const [index, [name, text]] of Object.entries(DEMO_CHARTS).entries()) {
@@ -78,11 +79,14 @@ async function seed(): Promise<void> {
           .where(eq(charts.id, id))),
     );
   }
+  // all are heard at once, and kept in their order
+  const performances = DEMO_TAKES.map((take) => listeners.hear(performanceOf(take)));
   for (const [index, take] of DEMO_TAKES.entries()) {
-    const heard = await playTake(take, ids[take.chart], now);
+    const heard = await keepTake(take, ids[take.chart], now, await elementAt(performances, index));
     console.log(`take ${index + 1} of ${DEMO_TAKES.length}: ${take.chart}, ${heard} notes heard`);
   }
-  for (const drill of DEMO_DRILLS) await practise(drill, ids[drill.chart], now);
+  await Promise.all(DEMO_DRILLS.map((drill) => practise(drill, ids[drill.chart], now, listeners)));
+  await listeners.close();
   for (const [daysAgo, text] of DEMO_WORDS) await keepDiary(dateOf(now - daysAgo * DAY), text);
   for (const { name, tags, ...written } of DEMO_PHRASES)
     await keepPhrase({
@@ -109,7 +113,7 @@ const THURSDAY = 4;
 const thursdayAfter = (at: number): number => at + ((THURSDAY - new Date(at).getDay() + 7) % 7) * DAY;
 
 /** Takes a drill up, from a finding where one asks for it, and plays its sittings. */
-async function practise(demo: DemoDrill, chartId: string, now: number): Promise<void> {
+async function practise(demo: DemoDrill, chartId: string, now: number, listeners: Listeners): Promise<void> {
   const { kind, span, tempo, into, sittings } = demo;
   const { id } =
     (into ? await fromFinding(chartId, into) : null) ??
@@ -128,6 +132,7 @@ async function practise(demo: DemoDrill, chartId: string, now: number): Promise<
           at,
           seed: 1 + attempt + number * 7,
           missed,
+          listeners,
         },
       );
       await addRun(id, { takeId, sitting: `demo-${id.slice(0, 8)}-${number}` });
@@ -155,12 +160,13 @@ type Attempt = {
   readonly at: number;
   readonly seed: number;
   readonly missed: number;
+  readonly listeners: Listeners;
 };
 
 /** An example of the drill with so many of its places missed, played, recorded and heard. */
 async function playAttempt(
   drill: Drill,
-  { chartId, title, drillId, at, seed: number, missed }: Attempt,
+  { chartId, title, drillId, at, seed: number, missed, listeners }: Attempt,
 ): Promise<string> {
   const { passes } = attemptSize(drill);
   const line = present(exampleOf(drill, number, passes));
@@ -183,51 +189,50 @@ async function playAttempt(
     drillId,
     createdAt: at,
   });
-  await record(take.id, notes, drill.tempo, number);
+  const { tempo } = drill;
+  await record(
+    take.id,
+    await listeners.hear({ notes, tempo, rate: RATE, seed: number, leadSeconds: LEAD_SECONDS }),
+  );
   return take.id;
 }
 
-/** Plays, records, hears and judges one take, as the application does. */
-async function playTake(demo: DemoTake, chartId: string, now: number): Promise<number> {
-  const { tempo, choruses, seed: number, profile } = demo;
-  const plan = { id: demo.plan };
+const performanceOf = ({ chart, tempo, choruses, seed: number, profile, plan }: DemoTake): Performance => {
   const notes = improvise({
-    chart: unwrap(readChart(DEMO_CHARTS[demo.chart])),
+    chart: unwrap(readChart(DEMO_CHARTS[chart])),
     tempo,
     choruses,
-    plan,
+    plan: { id: plan },
     seed: number,
     profile,
   });
+  return { notes, tempo, rate: RATE, seed: number, leadSeconds: LEAD_SECONDS };
+};
+
+/** Records and judges one take that was played and heard. @returns how many notes were heard */
+async function keepTake(demo: DemoTake, chartId: string, now: number, heard: Heard): Promise<number> {
+  const { tempo, choruses, seed: number } = demo;
+  const plan = { id: demo.plan };
   const take = await beginTake({ chartId, tempo, choruses, plan, rate: RATE, source: 'stand-in' });
-  const heard = await record(take.id, notes, tempo, number);
+  await record(take.id, heard);
   const at = new Date(now - demo.daysAgo * DAY).setHours(demo.hour, 20 + (number % 35), 0, 0);
   await write(
     async (tx) => void (await tx.update(takes).set({ createdAt: at }).where(eq(takes.id, take.id))),
   );
   await reviewOf(take.id);
-  return heard;
+  return heard.transcription.notes.length;
 }
 
-/** Notes as sound, kept chunk by chunk and heard, as a take is. @returns how many notes were heard */
-async function record(
-  id: string,
-  notes: readonly PlayedNote[],
-  tempo: number,
-  number: number,
-): Promise<number> {
-  const samples = perform({ notes, tempo, rate: RATE, seed: number, leadSeconds: LEAD_SECONDS });
-  const transcriber = new Transcriber(RATE);
+/** Sound kept chunk by chunk with what was heard in it, as a take is. */
+async function record(id: string, { samples, transcription }: Heard): Promise<void> {
   for (let at = 0, sequence = 0; at < samples.length; at += RATE, sequence++) {
-    const block = samples.subarray(at, at + RATE);
-    const pcm = toPcm16(block);
+    const pcm = toPcm16(samples.subarray(at, at + RATE));
     await storeChunk(id, sequence, pcm, checksumOf(pcm));
-    transcriber.push(block);
   }
-  const transcription = transcriber.finish();
   await finishTake(id, { frames: samples.length, offsetSec: LEAD_SECONDS, transcription });
-  return transcription.notes.length;
 }
 
-await seed();
-closeDatabase();
+if (isMainThread) {
+  await seed();
+  closeDatabase();
+} else hearInThread();
