@@ -203,7 +203,8 @@ export class Transcriber {
    * depends on the frames alone, not on the clock, so that the same take gives the same notes on any machine.
    */
   private plan(): void {
-    this.looking ??= this.lookAhead(this.known);
+    // who reads a file waits for the whole of it: there is no end of playing to be ready for
+    if (this.options.live) this.looking ??= this.lookAhead(this.known);
     if (this.mayConclude())
       this.concluding ??= this.conclude(this.known - LOOK_BEHIND, this.concluded + PIECE);
   }
