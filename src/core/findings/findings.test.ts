@@ -4,7 +4,7 @@ import { readChart, timelineOf, harmonyOf } from '../chart';
 import { improvise } from '../band';
 import { analyse, type PlayedNote } from '../analyse';
 import { planOf } from '../plan';
-import { findingsOf, findingsOver, marksOf, wilsonInterval, type Finding } from './index';
+import { findingsOf, findingsOver, firstPageOf, marksOf, wilsonInterval, type Finding } from './index';
 import { intervalWord, times, typeset } from '../music';
 
 // Wilson (JASA 1927); values from the closed form by hand, z = 1.959964.
@@ -82,8 +82,13 @@ test('over one chord nothing is said of changes', () => {
   const vamp = unwrap(readChart('key: D dorian\n| Dm7 | % | % | % |\n| Dm7 | % | % | % |'));
   const notes = improvise({ chart: vamp, tempo: 104, choruses: 3, plan, seed: 3, profile: { meet: 1 } });
   const report = analyse({ chart: vamp, tempo: 104, notes, choruses: 3, plan });
-  const { findings: found, tooFew } = findingsOver([{ chart: vamp, tempo: 104, plan, report }]);
+  const request = { chart: vamp, tempo: 104, plan, report };
+  const { findings: found, tooFew } = findingsOver([request]);
   expect(report.changes).toEqual([]);
+  const { strength, step } = firstPageOf(request, { findings: [], tooFew: [] });
+  expect(strength?.kind).not.toBe('heard-without-band');
+  // three choruses were played: nobody is asked to play two
+  expect(['another-register', 'faster']).toContain(step?.kind);
   for (const { sentence, title } of [...found, ...tooFew])
     expect(`${title} ${sentence}`).not.toMatch(/chang/);
 });

@@ -20,6 +20,9 @@ export type NextStep = {
 type Held = {
   readonly notes: number;
   readonly judged: number;
+  readonly choruses: number;
+  /** Over one chord there is no change to meet. */
+  readonly hasChanges: boolean;
   /** Share of changes met. */
   readonly met: number;
   /** Share of chords that the line alone tells. */
@@ -46,8 +49,8 @@ const RUNGS: Readonly<Record<string, readonly [plan: string, sentence: string]>>
 /** The first that fits what is held, from too little to judge up to playing it in another key. */
 export function nextStepOf(context: FindingContext): NextStep {
   const held = heldIn(context);
-  if (held.notes < FEWEST_NOTES || held.judged < ENOUGH)
-    return { kind: 'play-more', sentence: STEP_WORDS['play-more'](held) };
+  if (held.notes < FEWEST_NOTES || (held.hasChanges && held.judged < ENOUGH)) return plain('play-more', held);
+  if (!held.hasChanges) return stepOverOneChord(held);
   const rung = held.met >= WELL_HELD ? RUNGS[held.plan] : undefined;
   if (rung) return { kind: 'next-rung', plan: rung[0], sentence: rung[1] };
   if (held.met >= HELD && held.range < TENTH) return plain('another-register', held);
@@ -55,6 +58,13 @@ export function nextStepOf(context: FindingContext): NextStep {
   if (held.met >= HELD && held.tempo < FAST)
     return { kind: 'faster', tempo: faster(held.tempo), sentence: STEP_WORDS.faster(held) };
   return plain(held.met >= HELD ? 'another-key' : 'again', held);
+}
+
+function stepOverOneChord(held: Held): NextStep {
+  if (held.range < TENTH) return plain('another-register', held);
+  return held.tempo < FAST
+    ? { kind: 'faster', tempo: faster(held.tempo), sentence: STEP_WORDS.faster(held) }
+    : plain('another-key', held);
 }
 
 const plain = (kind: Exclude<StepKind, 'next-rung'>, held: Held): NextStep => ({
@@ -70,6 +80,8 @@ function heldIn(context: FindingContext): Held {
   return {
     notes: report.summary.notes,
     judged: marks.length,
+    choruses: report.summary.choruses,
+    hasChanges: report.changes.length > 0,
     met: met / Math.max(1, marks.length),
     told: report.mutedBand.share ?? 0,
     range: pitches.length > 0 ? rangeOf(pitches) : 0,
@@ -83,10 +95,12 @@ function heldIn(context: FindingContext): Held {
 const faster = (tempo: number): number => Math.max(Math.round(tempo) + 4, Math.round((tempo * 1.08) / 4) * 4);
 
 const STEP_WORDS: Readonly<Record<Exclude<StepKind, 'next-rung'>, (held: Held) => string>> = {
-  'play-more': ({ notes }) =>
-    notes === 0
-      ? 'Check the input, then play one chorus.'
-      : 'Play two whole choruses: then there is enough to judge.',
+  'play-more': ({ notes, choruses }) => {
+    if (notes === 0) return 'Check the input, then play one chorus.';
+    return choruses < 2 || notes < FEWEST_NOTES
+      ? 'Play two whole choruses: then there is enough to judge.'
+      : 'Play on into the next chord at each change: then there is enough to judge.';
+  },
   'another-register': () => 'Play the next chorus an octave higher or lower.',
   'band-out': () => 'Let the chords drop out for one chorus and keep the form yourself.',
   faster: ({ tempo }) => `Play it at ${faster(tempo)}.`,
@@ -97,9 +111,42 @@ const STEP_WORDS: Readonly<Record<Exclude<StepKind, 'next-rung'>, (held: Held) =
 /** Every step in words for made-up takes, for the table of sentences. */
 export function stepSamples(): readonly (readonly [StepKind, string])[] {
   const takes: Held[] = [
-    { notes: 0, judged: 0, met: 0, told: 0, range: 0, tempo: 60, plan: 'outline', key: 'Bb' },
-    { notes: 5, judged: 2, met: 0.5, told: 0, range: 9, tempo: 132, plan: 'outline', key: 'F#' },
-    { notes: 400, judged: 60, met: 0.9, told: 0.9, range: 24, tempo: 220, plan: 'free', key: 'E' },
+    {
+      notes: 0,
+      judged: 0,
+      choruses: 1,
+      hasChanges: true,
+      met: 0,
+      told: 0,
+      range: 0,
+      tempo: 60,
+      plan: 'outline',
+      key: 'Bb',
+    },
+    {
+      notes: 5,
+      judged: 2,
+      choruses: 1,
+      hasChanges: true,
+      met: 0.5,
+      told: 0,
+      range: 9,
+      tempo: 132,
+      plan: 'outline',
+      key: 'F#',
+    },
+    {
+      notes: 400,
+      judged: 60,
+      choruses: 4,
+      hasChanges: true,
+      met: 0.9,
+      told: 0.9,
+      range: 24,
+      tempo: 220,
+      plan: 'free',
+      key: 'E',
+    },
   ];
   return [
     ...Object.values(RUNGS).map(([, sentence]) => ['next-rung', sentence] as const),

@@ -13,6 +13,8 @@ export const heardWithoutBand = defineStrength<Facts>({
   detect: (context) => {
     const { share, chance, segments } = context.report.mutedBand;
     const counted = segments.filter(({ verdict }) => verdict !== 'silent');
+    // one chord is told from no other
+    if (new Set(counted.map(({ chord }) => chord)).size < 2) return null;
     if (share === null || counted.length < ENOUGH_CHORDS || share < Math.max(MOST, chance + ABOVE_CHANCE))
       return null;
     const heard = counted.filter(({ verdict }) => verdict === 'heard');
