@@ -1,9 +1,22 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@jest/globals';
-import { readChart } from '@/core/chart';
+import { strToU8, zipSync } from 'fflate';
+import type Joi from 'joi';
+import { readChart, routeOf } from '@/core/chart';
 import { LIMITS } from '@/core/contracts';
-import { readMusicXml, readWav, writeWav } from '@/core/formats';
+import {
+  goalSchema,
+  readLineMusicXml,
+  readMidi,
+  readMusicXml,
+  readWav,
+  unpackTake,
+  writeWav,
+} from '@/core/formats';
 import { readPhrase } from '@/core/phrases';
+import { unwrap } from '@/core/shared';
+import { readBytes } from '@/server/body';
+import { phraseBody } from '@/server/validation';
 
 /** Every number of the limits, in order. */
 const numbersIn = (part: unknown): number[] =>
@@ -61,3 +74,95 @@ test.each<[string, number, (most: number) => { readonly ok: boolean }]>([
   },
   60_000,
 );
+
+test.each([
+  ['lowest', LIMITS.wav.lowestRate, -1],
+  ['highest', LIMITS.wav.highestRate, 1],
+])('the %s rate of a WAV: %p Hz is read, one beyond is refused', (_name, rate, beyond) => {
+  const at = (hertz: number) => readWav(writeWav([new Float32Array(100)], hertz));
+  expect(at(rate)).toMatchObject({ ok: true });
+  expect(at(rate + beyond)).toMatchObject({ ok: false, problems: [{ code: 'wav.rate' }] });
+});
+
+test('passes that get faster or slower stop at the fastest and the slowest tempo', () => {
+  const tempiBy = (tempoStep: number) =>
+    unwrap(routeOf('| C | F |', { passes: 20, tempo: 180, tempoStep })).pace.tempi;
+  expect([tempiBy(10).at(-1), tempiBy(-10).at(-1)]).toEqual([LIMITS.tempo[1], LIMITS.tempo[0]]);
+});
+
+const many = <T>(count: number, make: (index: number) => T): T[] =>
+  Array.from({ length: count }, (_, index) => make(index));
+const goal = (tunes: number) => ({
+  words: 'Play them all',
+  day: '2030-01-04',
+  minutes: 20,
+  charts: many(tunes, (index) => `tune-${index}`),
+});
+const phrase = (name: number, tags: number) => ({
+  name: 'a'.repeat(name),
+  tags: many(tags, (index) => `tag ${index}`),
+  source: 'typed',
+  phrase: {
+    chartText: '| C |',
+    tempo: 90,
+    notes: many(2, (index) => ({ onsetBeat: index, durationBeats: 1, midi: 60 })),
+  },
+});
+test.each<[string, number, Joi.Schema, (most: number) => unknown]>([
+  ['tunes of a goal', LIMITS.goal.tunes, goalSchema, goal],
+  ['letters of a phrase’s name', LIMITS.phrase.name, phraseBody, (most) => phrase(most, 1)],
+  ['tags of a phrase', LIMITS.phrase.tags, phraseBody, (most) => phrase(1, most)],
+])('%s: %p are taken, one more is refused', (_name, most, schema, make) => {
+  expect(schema.validate(make(most)).error).toBeUndefined();
+  expect(schema.validate(make(most + 1)).error).toBeDefined();
+});
+
+test.each([
+  ['JSON', LIMITS.request.jsonBytes],
+  ['a chart', LIMITS.request.chartBytes],
+  ['a chunk of sound', LIMITS.request.chunkBytes],
+])('the body of %s: %p bytes are read, one more is refused', async (_name, most) => {
+  const sent = (length: number) =>
+    readBytes(new Request('http://127.0.0.1/', { method: 'POST', body: new Uint8Array(length) }), most);
+  expect((await sent(most)).length).toBe(most);
+  await expect(sent(most + 1)).rejects.toMatchObject({ status: 413 });
+});
+
+test('an archive: a document as large as it may be is opened, one byte more is not unpacked', () => {
+  const code = (length: number) => {
+    const opened = unpackTake(zipSync({ 'take.json': [strToU8(' '.repeat(length)), { level: 1 }] }));
+    return opened.ok ? null : opened.problems[0].code;
+  };
+  expect(code(LIMITS.archive.documentBytes)).not.toBe('archive.too-large');
+  expect(code(LIMITS.archive.documentBytes + 1)).toBe('archive.too-large');
+}, 60_000);
+
+test('MIDI: as many events as there may be are counted, one more is refused', () => {
+  // a note, then program changes under one running status: two bytes each
+  const midi = (events: number): Uint8Array => {
+    const head = [0, 0x90, 60, 64, 0x60, 0x80, 60, 0, 0, 0xc0, 0];
+    const end = [0, 0xff, 0x2f, 0];
+    const track = new Uint8Array(head.length + 2 * (events - 4) + end.length);
+    track.set(head);
+    track.set(end, track.length - end.length);
+    const file = new Uint8Array(22 + track.length);
+    file.set([...strToU8('MThd'), 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, ...strToU8('MTrk')]);
+    new DataView(file.buffer).setUint32(18, track.length);
+    file.set(track, 22);
+    return file;
+  };
+  expect(readMidi(midi(LIMITS.midi.events))).toMatchObject({ ok: true });
+  expect(readMidi(midi(LIMITS.midi.events + 1))).toMatchObject({ ok: false });
+}, 60_000);
+
+test('a line of MusicXML: as many notes as there may be are read, one more is refused', () => {
+  const measure = (notes: number) =>
+    `<measure number="1">${'<note><chord/><pitch><step>C</step><octave>4</octave></pitch><duration>1</duration></note>'.repeat(notes)}</measure>`;
+  const file = (notes: number) =>
+    `<?xml version="1.0"?><score-partwise version="4.0"><part-list><score-part id="P1"><part-name>a</part-name></score-part></part-list><part id="P1"><measure number="0"><attributes><divisions>1</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes></measure>${measure(notes)}</part></score-partwise>`;
+  expect(readLineMusicXml(file(LIMITS.notes.musicxml))).toMatchObject({ ok: true });
+  expect(readLineMusicXml(file(LIMITS.notes.musicxml + 1))).toMatchObject({
+    ok: false,
+    problems: [{ code: 'musicxml.too-long' }],
+  });
+}, 60_000);
