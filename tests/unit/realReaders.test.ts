@@ -144,16 +144,36 @@ function midiNotes(file: Buffer): Sounding[] {
   return inOrder(notes);
 }
 
+/** Lines over changes in several metres and keys, with strings and frets. */
+const LINES = [
+  'key: Bb\n| Bb7 | Eb7 | Bb7 . Fm7 Bb7 | G7#9 |',
+  'meter: 3/4\nkey: Am\n| Am7 | D7 | Gmaj7 | E7b9 |',
+  'key: E\n| Emaj7 | C#m7 | F#m7 | B7 |',
+].map((text, seed) => sheetOf(text, seed + 1));
+
+/** The notes of a sheet as its page has them: a tied note begins once. */
+const written = (sheet: LineSheet): Sounding[] =>
+  inOrder(
+    scoreOf(sheet).flatMap(({ start, entries }) =>
+      entries.flatMap(({ at, pitches }) =>
+        pitches
+          .filter(({ tie }) => !tie.from)
+          .map(({ note }) => ({ onset: start + at / DIVISIONS, midi: note.midi })),
+      ),
+    ),
+  );
+
+function expectSame(heard: readonly Sounding[], sheet: LineSheet): void {
+  const own = written(sheet);
+  expect(heard.map(({ midi }) => midi)).toEqual(own.map(({ midi }) => midi));
+  heard.forEach(({ onset }, index) => expect(Math.abs(onset - present(own[index]).onset)).toBeLessThan(0.01));
+}
+
 withPrograms('musicxml2ly', 'lilypond')(
   'lines with tablature are engraved, and LilyPond plays the notes that were written',
   () => {
-    for (const [seed, text] of [
-      'key: Bb\n| Bb7 | Eb7 | Bb7 . Fm7 Bb7 | G7#9 |',
-      'meter: 3/4\nkey: Am\n| Am7 | D7 | Gmaj7 | E7b9 |',
-      'key: E\n| Emaj7 | C#m7 | F#m7 | B7 |',
-    ].entries()) {
+    for (const [seed, sheet] of LINES.entries()) {
       const name = `line-${seed}`;
-      const sheet = sheetOf(text, seed + 1);
       const lilypond = asLilyPond(name, writeLineMusicXml(sheet));
       // the tablature is in it: a string for each note that has one
       expect(lilypond.match(/\\[1-6]\b/g)?.length).toBeGreaterThan(sheet.notes.length / 2);
@@ -164,21 +184,27 @@ withPrograms('musicxml2ly', 'lilypond')(
       expect(played).not.toBe(lilypond);
       writeFileSync(path.join(folder, `${name}.ly`), played);
       run('lilypond', '--loglevel=WARN', '-dbackend=svg', '-o', name, `${name}.ly`);
-      const written = scoreOf(sheet).flatMap(({ start, entries }) =>
-        entries.flatMap(({ at, pitches }) =>
-          pitches
-            .filter(({ tie }) => !tie.from)
-            .map(({ note }) => ({ onset: start + at / DIVISIONS, midi: note.midi })),
-        ),
-      );
-      const heard = midiNotes(readFileSync(path.join(folder, `${name}.midi`)));
-      expect(heard.map(({ midi }) => midi)).toEqual(inOrder(written).map(({ midi }) => midi));
-      heard.forEach(({ onset }, index) =>
-        expect(Math.abs(onset - present(inOrder(written)[index]).onset)).toBeLessThan(0.01),
-      );
+      expectSame(midiNotes(readFileSync(path.join(folder, `${name}.midi`))), sheet);
     }
   },
 );
+
+test('lines with tablature are read by a second engraver, Verovio, as the notes that were written', () => {
+  const sheets = [...LINES, ...SEVERAL.map(({ text }, seed) => sheetOf(text, seed + 10))];
+  const files = sheets.map((sheet, seed) => {
+    const file = path.join(folder, `second-${seed}.musicxml`);
+    writeFileSync(file, writeLineMusicXml(sheet));
+    return file;
+  });
+  const { status, stdout, stderr } = spawnSync('node', ['tests/support/engraved.mjs', ...files], {
+    encoding: 'utf8',
+  });
+  expect([status, /error/i.exec(stderr)?.[0]]).toEqual([0, undefined]);
+  const played = stdout.trim().split('\n');
+  expect(played.length).toBe(sheets.length);
+  for (const [seed, sheet] of sheets.entries())
+    expectSame(midiNotes(Buffer.from(present(played[seed]), 'base64')), sheet);
+}, 60_000);
 
 withPrograms('fluidsynth')('a line as MIDI sounds as long as it was played', () => {
   const soundfont = '/usr/share/sounds/sf2/FluidR3_GM.sf2';

@@ -10,7 +10,7 @@ import {
   type StemmableNote,
 } from 'vexflow/core';
 import { LETTERS, noteName } from '@/core/music';
-import type { Head, HeadType, ScoreEntry, ScorePitch } from '@/core/notation';
+import { tripletsOf, type Head, type HeadType, type ScoreEntry, type ScorePitch } from '@/core/notation';
 import { present } from '@/core/shared';
 
 type BendCurve = NonNullable<ScorePitch['note']['bend']>;
@@ -105,33 +105,12 @@ function bendText(cents: number): string {
   return ['', '¼', '½', '¾'][quarters] ?? `${Math.floor(quarters / 4)}${['', '¼', '½', '¾'][quarters % 4]}`;
 }
 
-/** Three of a kind within a beat, or what adds up to it. */
-function tripletsOf(drawn: readonly Drawn[]): Drawn[][] {
-  const groups: Drawn[][] = [];
-  let group: Drawn[] = [];
-  let sum = 0;
-  for (const one of drawn) {
-    if (!one.entry.head.triplet) {
-      [group, sum] = [[], 0];
-      continue;
-    }
-    group.push(one);
-    sum += one.entry.head.size;
-    // the sum is full where it is a length that needs no three
-    if (sum % 24 === 0 && (one.entry.at + one.entry.head.size) % 24 === 0) {
-      groups.push(group);
-      [group, sum] = [[], 0];
-    }
-  }
-  return groups;
-}
-
 /** The signs over triplets, on the staff or on the tablature. */
 export const tupletsOf = (drawn: readonly Drawn[], part: 'staff' | 'tab'): Tuplet[] =>
-  tripletsOf(drawn).map(
+  tripletsOf(drawn.map((one) => ({ ...one.entry, sign: one[part] }))).map(
     (group) =>
       new Tuplet(
-        Array.from(group, (one) => one[part]),
+        group.map(({ sign }) => sign),
         { numNotes: 3, notesOccupied: 2, ratioed: false },
       ),
   );

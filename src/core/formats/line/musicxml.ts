@@ -5,7 +5,9 @@ import {
   DIVISIONS,
   scoreOf,
   type Head,
+  tripletsOf,
   type ScoreBar,
+  type ScoreEntry,
   type ScorePitch,
   type WrittenNote,
 } from '../../notation';
@@ -65,7 +67,10 @@ function measureHead(sheet: LineSheet, bars: readonly ScoreBar[], number: number
 /** A bar's notes and rests, each chord before what sounds where it begins. */
 function measureNotes({ entries, chords, start, counting }: ScoreBar): Xml[] {
   const perBeat = counting.beat;
-  return entries.flatMap(({ at, head, pitches }) => {
+  const triplets = tripletsOf(entries);
+  return entries.flatMap((entry) => {
+    const { at, head, pitches } = entry;
+    const signs = tripletTags(triplets, entry);
     const symbols = chords
       .filter((chord) => chord.at >= at && chord.at < at + head.size)
       .map((chord) => harmonyTag(chord.chord, chord.at - at));
@@ -74,10 +79,11 @@ function measureNotes({ entries, chords, start, counting }: ScoreBar): Xml[] {
       tag('duration', head.size),
       tag('voice', 1),
       ...headTags(head),
+      ...(signs.length > 0 ? [tag('notations', signs)] : []),
     ]);
     const place = (division: number): Beats => start + division / perBeat;
     const heads = pitches.map((pitch, index) =>
-      noteTag(pitch, head, index > 0, (beat, end) =>
+      noteTag(pitch, head, { inChord: index > 0, signs: index > 0 ? [] : signs }, (beat, end) =>
         round((beat - place(end ? at + head.size : at)) * perBeat),
       ),
     );
@@ -93,11 +99,18 @@ const headTags = ({ type, dots, triplet }: Head): Xml[] => [
   ...(triplet ? [tag('time-modification', [tag('actual-notes', 3), tag('normal-notes', 2)])] : []),
 ];
 
+/** Where a sign for three begins and ends: many readers take the lengths from it alone. */
+const tripletTags = (triplets: readonly ScoreEntry[][], entry: ScoreEntry): Xml[] =>
+  triplets.flatMap((group) => [
+    ...(group[0] === entry ? [tag('tuplet', [], { type: 'start', bracket: 'yes' })] : []),
+    ...(group.at(-1) === entry ? [tag('tuplet', [], { type: 'stop' })] : []),
+  ]);
+
 /** @param away of a beat from where the head begins, or ends, in divisions */
 function noteTag(
   { note, letter, alter, octave, tie, touch }: ScorePitch,
   head: Head,
-  inChord: boolean,
+  { inChord, signs }: { readonly inChord: boolean; readonly signs: readonly Xml[] },
   away: (beat: Beats, end: boolean) => number,
 ): Xml {
   const attributes = {
@@ -119,19 +132,14 @@ function noteTag(
       tag('voice', 1),
       ...headTags(head),
       ...(note.ghost ? [tag('notehead', 'x')] : []),
-      ...notationsOf(note, ties, !tie.from, touch),
+      ...notationsOf(note, [...ties.map((type) => tag('tied', [], { type })), ...signs], !tie.from, touch),
     ],
     Object.keys(attributes).length ? attributes : undefined,
   );
 }
 
-function notationsOf(
-  note: WrittenNote,
-  ties: readonly string[],
-  starts: boolean,
-  touch: Touch | null,
-): Xml[] {
-  const inside: Xml[] = ties.map((type) => tag('tied', [], { type }));
+function notationsOf(note: WrittenNote, signs: readonly Xml[], starts: boolean, touch: Touch | null): Xml[] {
+  const inside: Xml[] = [...signs];
   const technical: Xml[] = [];
   if (touch) technical.push(tag('string', touch.string), tag('fret', touch.fret));
   const alter = starts && note.bend ? Math.round(reachOf(note.bend) / 50) / 2 : 0;
