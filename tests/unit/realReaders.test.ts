@@ -24,7 +24,7 @@ import { DIVISIONS, scoreOf } from '@/core/notation';
 import { present, unwrap } from '@/core/shared';
 import { encodeFlac } from '@/server/flac';
 
-// What we write, read by programs that are not ours: GNU LilyPond's musicxml2ly and lilypond, fluidsynth, sox, unzip, Python's csv
+// What we write, read by programs that are not ours: GNU LilyPond's musicxml2ly and lilypond, Verovio (npm), fluidsynth, sox, unzip, Python's csv
 // module. Debian packages lilypond, fluidsynth, fluid-soundfont-gm, sox, unzip, python3; a test is left out with a message where its program is not installed.
 const has = (program: string): boolean => spawnSync('which', [program]).status === 0;
 const withPrograms = (...programs: string[]) => {
@@ -189,21 +189,36 @@ withPrograms('musicxml2ly', 'lilypond')(
   },
 );
 
-test('lines with tablature are read by a second engraver, Verovio, as the notes that were written', () => {
-  const sheets = [...LINES, ...SEVERAL.map(({ text }, seed) => sheetOf(text, seed + 10))];
-  const files = sheets.map((sheet, seed) => {
-    const file = path.join(folder, `second-${seed}.musicxml`);
-    writeFileSync(file, writeLineMusicXml(sheet));
+type Engraved = { readonly midi: string; readonly bars: number; readonly chords: number };
+
+/** What Verovio reads in scores. */
+function engraved(scores: readonly string[]): Engraved[] {
+  const files = scores.map((score, number) => {
+    const file = path.join(folder, `second-${number}.musicxml`);
+    writeFileSync(file, score);
     return file;
   });
   const { status, stdout, stderr } = spawnSync('node', ['tests/support/engraved.mjs', ...files], {
     encoding: 'utf8',
+    maxBuffer: 64 * 1024 * 1024,
   });
   expect([status, /error/i.exec(stderr)?.[0]]).toEqual([0, undefined]);
-  const played = stdout.trim().split('\n');
-  expect(played.length).toBe(sheets.length);
-  for (const [seed, sheet] of sheets.entries())
-    expectSame(midiNotes(Buffer.from(present(played[seed]), 'base64')), sheet);
+  const read = stdout.trim().split('\n');
+  expect(read.length).toBe(scores.length);
+  return read.map((line) => JSON.parse(line) as Engraved);
+}
+
+test('a second engraver, Verovio, plays lines with tablature as the notes that were written', () => {
+  const sheets = [...LINES, ...SEVERAL.map(({ text }, seed) => sheetOf(text, seed + 10))];
+  for (const [number, { midi }] of engraved(sheets.map(writeLineMusicXml)).entries())
+    expectSame(midiNotes(Buffer.from(midi, 'base64')), present(sheets[number]));
+}, 60_000);
+
+test('and finds the bars and chords of every chart of the library', () => {
+  const charts = LIBRARY.map(({ text }) => unwrap(readChart(text)));
+  expect(
+    engraved(charts.map((chart) => writeMusicXml(chart))).map(({ bars, chords }) => [bars, chords]),
+  ).toEqual(charts.map(({ bars }) => [bars.length, bars.reduce((sum, { cells }) => sum + cells.length, 0)]));
 }, 60_000);
 
 withPrograms('fluidsynth')('a line as MIDI sounds as long as it was played', () => {
