@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { writeWav } from '@/core/formats';
+import { levelled, loudnessOf, TARGET_LOUDNESS } from '@/core/sound';
 import { transcribe } from '@/core/transcribe';
 import type { ListenReply } from './listenProtocol';
 import { Listening } from './listening';
@@ -195,4 +196,24 @@ test('another score may be arranged while the first still plays: its windows sta
   ).at(-1);
   expect(beside).toEqual(alone);
   expect((await ask(open, first, { ...window, id: 7 })).at(-1)).toMatchObject({ type: 'refused' });
+});
+
+test('what is heard of a form is equally loud: a take, loud or soft, the band, a line, within 2 LU', async () => {
+  const asked = { chartText: CHART, tempo: 120, choruses: 2, rate: RATE, seed: 4 };
+  const line = [60, 64, 67, 71, 69, 65, 62, 60].map((midi, beat) => ({
+    onsetBeat: beat,
+    durationBeats: 1,
+    midi,
+  }));
+  const take = await renderRequest(
+    { ...asked, type: 'solo', plan: { id: 'outline' }, leadSeconds: 0.5 },
+    instrumentsAt,
+  );
+  const heard = [
+    take,
+    take.map((value) => value * 0.1),
+    await renderRequest({ ...asked, type: 'band', countInBars: 0 }, instrumentsAt),
+    await renderRequest({ ...asked, type: 'line', notes: line, leadSeconds: 0 }, instrumentsAt),
+  ].map((samples) => loudnessOf([levelled(samples, RATE)], RATE));
+  for (const loudness of heard) expect(Math.abs(loudness - TARGET_LOUDNESS)).toBeLessThan(1);
 });

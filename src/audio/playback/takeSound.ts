@@ -1,7 +1,12 @@
 import type { Pace } from '@/core/chart';
-import type { Beats, Seconds } from '@/core/shared';
+import type { Beats, Hz, Seconds } from '@/core/shared';
 import { renderOffline } from '../workers';
 import type { PlayerSource } from './takePlayer';
+
+/** Loaded with the first sound: a review that is only read does not need it. */
+async function levelled(samples: Float32Array, rate: Hz): Promise<Float32Array> {
+  return (await import('@/core/sound')).levelled(samples, rate);
+}
 
 export type TakeToHear = {
   readonly id: string;
@@ -16,7 +21,7 @@ export type TakeToHear = {
 
 /**
  * A take's sound from the server, or its notes plucked; the band as it accompanies such a form, made when it
- * is first asked for.
+ * is first asked for. Both are made equally loud, however the take was recorded.
  */
 export function sourceOf({
   id,
@@ -35,21 +40,29 @@ export function sourceOf({
     endBeat,
     plucked: soundGone,
     take: async (context, notes) => {
+      const { sampleRate } = context;
       if (soundGone)
-        return renderOffline({
-          ...asked,
-          type: 'line',
-          notes,
-          pace,
-          leadSeconds: offsetSec,
-          rate: context.sampleRate,
-        });
+        return levelled(
+          await renderOffline({
+            ...asked,
+            type: 'line',
+            notes,
+            pace,
+            leadSeconds: offsetSec,
+            rate: sampleRate,
+          }),
+          sampleRate,
+        );
       const answer = await fetch(`/api/takes/${id}/audio`);
       if (!answer.ok) throw new Error('no sound');
-      return (await context.decodeAudioData(await answer.arrayBuffer())).getChannelData(0);
+      const sound = await context.decodeAudioData(await answer.arrayBuffer());
+      return levelled(sound.getChannelData(0), sampleRate);
     },
     band: async (rate) => {
-      const band = await renderOffline({ ...asked, type: 'band', countInBars: 0, pace, rate });
+      const band = await levelled(
+        await renderOffline({ ...asked, type: 'band', countInBars: 0, pace, rate }),
+        rate,
+      );
       // the band's bar 1 was heard at the take's beat 0
       const lead = Math.round(offsetSec * rate);
       const placed = new Float32Array(Math.max(0, band.length + lead));

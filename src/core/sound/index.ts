@@ -6,6 +6,7 @@ export { steadyPitch, type SteadyPitch } from './pitch';
 export { levelOf, peakOf, SILENCE } from './level';
 export { SignalStore } from './store';
 export { SpectrumReader, magnitudeNear, type Magnitudes } from './spectrum';
+export { levelled, loudnessOf, TARGET_LOUDNESS } from './loudness';
 export { LeakRemover } from './leak';
 export { type LeakDelay } from './leakDelay';
 export { alignmentOf } from './leakDelay';

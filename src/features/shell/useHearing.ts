@@ -50,7 +50,10 @@ export function useHearing() {
         let buffer = kept.current.get(id);
         if (!buffer) {
           setState({ id, phase: 'preparing', beat: 0, trouble: null });
-          const samples = await renderOffline(request(audio.sampleRate), control.signal);
+          const made = await renderOffline(request(audio.sampleRate), control.signal);
+          // loaded with the first sound
+          const { levelled } = await import('@/core/sound');
+          const samples = levelled(made, audio.sampleRate);
           buffer = audio.createBuffer(1, Math.max(1, samples.length), audio.sampleRate);
           buffer.getChannelData(0).set(samples);
           if (kept.current.size >= MOST_KEPT) kept.current.delete(present(kept.current.keys().next().value));
