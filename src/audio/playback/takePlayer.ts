@@ -1,5 +1,6 @@
 import type { PlayedNote } from '@/core/analyse';
 import { beatAt, secondsAt, type Pace } from '@/core/chart';
+import { limiterOn } from './limiter';
 import { stretched } from './stretch';
 import { createStore, present, elementAt, type Beats, type Seconds } from '@/core/shared';
 
@@ -135,9 +136,10 @@ export class TakePlayer {
   private open(): AudioContext {
     if (this.context) return this.context;
     const context = new AudioContext({ latencyHint: 'interactive' });
+    const out = limiterOn(context);
     const gain = (value: number) => {
       const node = new GainNode(context, { gain: value });
-      node.connect(context.destination);
+      node.connect(out);
       return node;
     };
     const { take, band, click } = this.state.levels;
