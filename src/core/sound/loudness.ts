@@ -1,4 +1,5 @@
-import type { Hz, Seconds } from '../shared';
+import type { Decibels, Hz, Seconds } from '../shared';
+import { peakOf } from './level';
 
 /** Loudness units relative to full scale. */
 export type Lufs = number;
@@ -95,9 +96,9 @@ const mean = (values: readonly number[]): number =>
 /** What the take, the band and examples are heard at (EBU R 128); plucked strings have room for their peaks. */
 export const TARGET_LOUDNESS: Lufs = -23;
 /** What is softer than this below the target is not raised farther: its noise would be heard. */
-const MOST_RAISED = 24;
-/** The two together stay below full scale. */
-const HIGHEST_PEAK = 0.9;
+const MOST_RAISED: Decibels = 24;
+/** No peak is raised over this. */
+const HIGHEST_PEAK: Decibels = -1;
 
 const [PIECES, PIECE_SECONDS] = [10, 3];
 
@@ -120,11 +121,7 @@ function excerpt(samples: Float32Array, rate: Hz): Float32Array {
 export function levelled(samples: Float32Array, rate: Hz): Float32Array {
   const loudness = loudnessOf([excerpt(samples, rate)], rate);
   if (loudness === -Infinity) return samples;
-  let peak = 0;
-  for (const value of samples) peak = Math.max(peak, Math.abs(value));
-  const gain = Math.min(
-    10 ** (Math.min(TARGET_LOUDNESS - loudness, MOST_RAISED) / 20),
-    HIGHEST_PEAK / Math.max(peak, 1e-9),
-  );
+  const raise = Math.min(TARGET_LOUDNESS - loudness, MOST_RAISED, HIGHEST_PEAK - peakOf(samples));
+  const gain = 10 ** (raise / 20);
   return Math.abs(gain - 1) < 0.01 ? samples : samples.map((value) => value * gain);
 }
