@@ -1,21 +1,20 @@
 import type { Decibels, Hz, Seconds } from '../shared';
+import { Biquad, type BiquadCoefficients } from './biquad';
 import { peakOf } from './level';
 
 /** Loudness units relative to full scale. */
 export type Lufs = number;
-
-type Biquad = { readonly b: readonly [number, number, number]; readonly a: readonly [number, number] };
 
 /**
  * The two filters of the K-weighting at any rate: a shelf for the head, and a high-pass. Their analogue prototypes
  * are those of Brecht De Man, "Evaluation of Implementations of the EBU R128 Loudness Measurement" (AES 145, 2018);
  * at 48 kHz they give the coefficients of ITU-R BS.1770-4, annex 1.
  */
-export function kWeighting(rate: Hz): readonly [shelf: Biquad, highPass: Biquad] {
+export function kWeighting(rate: Hz): readonly [shelf: BiquadCoefficients, highPass: BiquadCoefficients] {
   return [shelf(rate), highPass(rate)];
 }
 
-function shelf(rate: Hz): Biquad {
+function shelf(rate: Hz): BiquadCoefficients {
   const [hz, q, decibels] = [1681.974450955533, 0.7071752369554196, 3.999843853973347];
   const k = Math.tan((Math.PI * hz) / rate);
   const high = 10 ** (decibels / 20);
@@ -31,23 +30,11 @@ function shelf(rate: Hz): Biquad {
   };
 }
 
-function highPass(rate: Hz): Biquad {
+function highPass(rate: Hz): BiquadCoefficients {
   const [hz, q] = [38.13547087602444, 0.5003270373238773];
   const k = Math.tan((Math.PI * hz) / rate);
   const a0 = 1 + k / q + k * k;
   return { b: [1, -2, 1], a: [(2 * (k * k - 1)) / a0, (1 - k / q + k * k) / a0] };
-}
-
-function filtered(samples: Float32Array, { b, a }: Biquad): Float32Array {
-  const out = new Float32Array(samples.length);
-  let [x1, x2, y1, y2] = [0, 0, 0, 0];
-  for (let n = 0; n < samples.length; n++) {
-    const x = samples[n]!;
-    const y = b[0] * x + b[1] * x1 + b[2] * x2 - a[0] * y1 - a[1] * y2;
-    [x2, x1, y2, y1] = [x1, x, y1, y];
-    out[n] = y;
-  }
-  return out;
 }
 
 const BLOCK: Seconds = 0.4;
@@ -66,7 +53,9 @@ const lufsOf = (power: number): Lufs => -0.691 + 10 * Math.log10(power);
 export function loudnessOf(channels: readonly Float32Array[], rate: Hz): Lufs {
   const [shelved, passed] = kWeighting(rate);
   const powers = summed(
-    channels.map((samples) => stepPowers(filtered(filtered(samples, shelved), passed), rate)),
+    channels.map((samples) =>
+      stepPowers(new Biquad(passed).process(new Biquad(shelved).process(samples)), rate),
+    ),
   );
   const inBlock = Math.round(BLOCK / STEP);
   const blocks: number[] = [];
