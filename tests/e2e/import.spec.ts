@@ -4,7 +4,7 @@ import { writeWav } from '@/core/formats';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
 import { unwrap } from '@/core/shared';
-import { choose, expect, makeChart, SHORT_CHART, test } from '../support/browser';
+import { choose, cutOffIn, expect, makeChart, SHORT_CHART, test } from '../support/browser';
 
 const RATE = 44_100;
 
@@ -92,7 +92,7 @@ test.describe('recordings that cannot be taken', () => {
       await expect(page.getByRole('button', { name: 'Bring a recording' })).toBeVisible();
       expect((await (await request.get('/api/takes')).json()) as unknown[]).toHaveLength(before);
       await page.reload();
-      await expect(page.getByText('Your last take was cut off.')).toHaveCount(0);
+      await expect(cutOffIn(page)).toHaveCount(0);
     });
 });
 

@@ -13,12 +13,19 @@ import {
   makeChart,
   rigOf,
   SHORT_CHART,
+  takesBegunIn,
   test,
 } from '../support/browser';
 import { OwnServer } from '../support/ownServer';
 
 const RATE = 44_100;
 const STAND_IN = { kind: 'stand-in', character: 'bebop-student', delayMs: 0 };
+
+let begun: ReturnType<typeof takesBegunIn> | null = null;
+test.afterEach(async ({ request, baseURL }, { status, expectedStatus }) => {
+  if (status !== expectedStatus) await begun?.drop(request, baseURL!);
+  begun = null;
+});
 
 async function corner(
   browser: Browser,
@@ -33,6 +40,7 @@ async function corner(
   });
   await context.addInitScript(rigOf(rig));
   const page = await context.newPage();
+  begun = takesBegunIn(page);
   await page.goto(where);
   await page.locator('main').click({ position: { x: 2, y: 2 } });
   return page;

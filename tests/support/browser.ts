@@ -65,6 +65,37 @@ export function browserWithMicrophone(file: string | null): Promise<Browser> {
 export const rigOf = (change: Record<string, unknown>): string =>
   `localStorage.getItem('idle-wander-rig') ?? localStorage.setItem('idle-wander-rig', ${JSON.stringify(JSON.stringify({ cautionsSeen: true, afterTake: 'review', ...change }))})`;
 
+/**
+ * Remembers the takes that a page begins. A test that fails in the middle of one would leave it to be decided on
+ * by every later visit to Record: `drop` throws them away.
+ */
+export function takesBegunIn(page: Page): {
+  drop: (request: APIRequestContext, baseURL: string) => Promise<void>;
+} {
+  const ids: Promise<string | null>[] = [];
+  page.on('response', (response) => {
+    const isBegun =
+      response.request().method() === 'POST' && new URL(response.url()).pathname === '/api/takes';
+    if (!isBegun || !response.ok()) return;
+    ids.push(
+      response.json().then(
+        ({ id }: { id: string }) => id,
+        () => null,
+      ),
+    );
+  });
+  return {
+    drop: async (request, baseURL) => {
+      for (const id of await Promise.all(ids))
+        if (id) await request.delete(`/api/takes/${id}`, { headers: { origin: baseURL } });
+    },
+  };
+}
+
+/** The heading under which Record asks about a take that was cut off (the router's announcer repeats its words). */
+export const cutOffIn = (page: Page): Locator =>
+  page.getByRole('heading', { level: 1, name: /^Your last take was cut off\./ });
+
 /** Makes a chart over the interface's own API. */
 export async function makeChart(request: APIRequestContext, baseURL: string, text: string): Promise<string> {
   const response = await request.post('/api/charts', { data: { text }, headers: { origin: baseURL } });
@@ -72,13 +103,13 @@ export async function makeChart(request: APIRequestContext, baseURL: string, tex
   return ((await response.json()) as { id: string }).id;
 }
 
-/** Waits until the page answers keys: before that the theme switch names neither theme. */
 /** Chooses an option of one of the application's lists by its words. */
 export async function choose(list: Locator, words: string | RegExp): Promise<void> {
   await list.click();
   await list.page().getByRole('option', { name: words, exact: true }).click();
 }
 
+/** Waits until the page answers keys: before that the theme switch names neither theme. */
 export const alive = (page: Page): Promise<void> =>
   expect(page.getByRole('button', { name: /^(?:Noon|Dusk) theme$/ })).toBeVisible();
 
