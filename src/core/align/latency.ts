@@ -1,5 +1,5 @@
-import FFT from 'fft.js';
 import { median, type Hz, type Seconds, elementAt } from '../shared';
+import { RealTransform } from '../sound';
 import { clickSound, LONGEST_DELAY } from './click';
 
 /** So many clicks in a row must agree… */
@@ -42,27 +42,20 @@ export function delayOfClick(heard: Float32Array, rate: Hz): Seconds | null {
 /** |Σ click[n] heard[lag + n]| for lag 0 … count − 1, by FFT. */
 function correlation(heard: Float32Array, click: Float32Array, count: number): Float64Array {
   const size = 2 ** Math.ceil(Math.log2(heard.length + click.length));
-  const fft = new FFT(size);
+  const fourier = RealTransform.of(size);
   const spectrumOf = (signal: Float32Array) => {
-    const padded = new Float64Array(size);
-    padded.set(signal);
-    const spectrum = new Float64Array(2 * size);
-    fft.realTransform(spectrum, padded);
-    fft.completeSpectrum(spectrum);
-    return spectrum;
+    const { real } = fourier;
+    real.fill(0);
+    real.set(signal);
+    return fourier.forward().slice();
   };
   const [a, b] = [spectrumOf(heard), spectrumOf(click)];
-  for (let k = 0; k < 2 * size; k += 2) {
-    const [re, im] = [
-      elementAt(a, k) * elementAt(b, k) + elementAt(a, k + 1) * elementAt(b, k + 1),
-      elementAt(a, k + 1) * elementAt(b, k) - elementAt(a, k) * elementAt(b, k + 1),
-    ];
-    a[k] = re;
-    a[k + 1] = im;
+  const { bins } = fourier;
+  for (let k = 0; k < bins.length; k += 2) {
+    bins[k] = elementAt(a, k) * elementAt(b, k) + elementAt(a, k + 1) * elementAt(b, k + 1);
+    bins[k + 1] = elementAt(a, k + 1) * elementAt(b, k) - elementAt(a, k) * elementAt(b, k + 1);
   }
-  const out = new Float64Array(2 * size);
-  fft.inverseTransform(out, a);
-  return Float64Array.from({ length: count }, (_, lag) => Math.abs(elementAt(out, 2 * lag)));
+  return Float64Array.from(fourier.inverse().subarray(0, count), Math.abs);
 }
 
 export type Latency = {

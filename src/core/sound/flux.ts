@@ -1,5 +1,5 @@
-import FFT from 'fft.js';
 import type { Samples } from '../shared';
+import { RealTransform } from './realTransform';
 
 /**
  * Onset strength: positive log-magnitude flux with a maximum filter over neighbouring bins, so that vibrato
@@ -7,9 +7,7 @@ import type { Samples } from '../shared';
  * attacks (Böck and Widmer, "Maximum filter vibrato suppression for onset detection", DAFx 2013).
  */
 export class SpectralFlux {
-  private readonly fft: FFT;
-  private readonly windowed: Float64Array;
-  private readonly spectrum: Float64Array;
+  private readonly transform: RealTransform;
   private readonly taper: Float64Array;
   private readonly history: Float64Array[] = [];
   private spare: Float64Array;
@@ -23,9 +21,7 @@ export class SpectralFlux {
     readonly size: Samples,
     lag: number,
   ) {
-    this.fft = new FFT(size);
-    this.windowed = new Float64Array(size);
-    this.spectrum = new Float64Array(2 * size);
+    this.transform = RealTransform.of(size);
     // before the first frame there was silence: a take may begin on a note
     for (let frame = 0; frame < lag; frame++) this.history.push(new Float64Array(size / 2));
     this.spare = new Float64Array(size / 2);
@@ -37,8 +33,10 @@ export class SpectralFlux {
 
   /** Mean rise per bin in log units against the frame `lag` before; frames come in order. */
   next(samples: Float32Array, from: Samples): number {
-    for (let n = 0; n < this.size; n++) this.windowed[n] = samples[from + n]! * this.taper[n]!;
-    this.fft.realTransform(this.spectrum, this.windowed);
+    const { taper } = this;
+    const { real } = this.transform;
+    for (let n = 0; n < this.size; n++) real[n] = samples[from + n]! * taper[n]!;
+    const spectrum = this.transform.forward();
     const bins = this.size / 2;
     // the oldest spectrum's place is used again once it has been compared: fresh buffers for every frame
     // keep the collector busy
@@ -47,7 +45,7 @@ export class SpectralFlux {
     let peak = 0;
     for (let k = 1; k < bins; k++) {
       // Math.hypot takes several times as long, for numbers much larger than these
-      magnitudes[k] = Math.sqrt(this.spectrum[2 * k]! ** 2 + this.spectrum[2 * k + 1]! ** 2);
+      magnitudes[k] = Math.sqrt(spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2);
       if (magnitudes[k]! > peak) peak = magnitudes[k]!;
     }
     // the floor follows the loudest sound of the last seconds: the measure does not depend on the input's gain

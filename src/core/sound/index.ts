@@ -7,6 +7,7 @@ export { levelOf, peakOf, SILENCE } from './level';
 export { SignalStore } from './store';
 export { SpectrumReader, magnitudeNear, type Magnitudes } from './spectrum';
 export { levelled, loudnessOf, TARGET_LOUDNESS } from './loudness';
+export { RealTransform } from './realTransform';
 export { LeakRemover } from './leak';
 export { type LeakDelay } from './leakDelay';
 export { alignmentOf } from './leakDelay';

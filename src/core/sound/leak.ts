@@ -1,5 +1,5 @@
-import FFT from 'fft.js';
 import type { Hz, Samples, Seconds } from '../shared';
+import { RealTransform } from './realTransform';
 import { concat } from './resample';
 
 const SIZE = 2048;
@@ -33,7 +33,7 @@ const CHANCE = 3 * TAPS;
  * IEEE TASLP 2009). Both signals come at one rate and in step; `alignmentOf` finds the step.
  */
 export class LeakRemover {
-  private readonly fft = new FFT(SIZE);
+  private readonly fourier = RealTransform.of(SIZE);
   private readonly bins: number;
   private readonly taper = Float64Array.from({ length: SIZE }, (_, n) =>
     Math.sin((Math.PI * (n + 0.5)) / SIZE),
@@ -119,13 +119,13 @@ export class LeakRemover {
     return held.map(({ y, x }) => this.clean(y, x));
   }
 
-  private readonly windowed = new Float64Array(SIZE);
-  private readonly transformed = new Float64Array(2 * SIZE);
+  private readonly transformed = new Float64Array(SIZE + 2);
 
   /** Valid until the next call. */
   private transform(samples: Float32Array, from: Samples): Float64Array {
-    for (let n = 0; n < SIZE; n++) this.windowed[n] = samples[from + n]! * this.taper[n]!;
-    this.fft.realTransform(this.transformed, this.windowed);
+    const { real } = this.fourier;
+    for (let n = 0; n < SIZE; n++) real[n] = samples[from + n]! * this.taper[n]!;
+    this.transformed.set(this.fourier.forward());
     return this.transformed;
   }
 
@@ -253,25 +253,14 @@ export class LeakRemover {
     }
   }
 
-  private readonly spectrum = new Float64Array(2 * SIZE);
-  private readonly wave = new Float64Array(2 * SIZE);
-
   /** The next HOP samples of the recording less what the filters explain, by weighted overlap and add. */
   private clean(y: Float64Array, x: readonly Float64Array[]): Float32Array {
     const explained = this.explain(x);
-    this.spectrum.fill(0);
-    for (let k = 0; k <= SIZE / 2; k++) {
-      const [er, ei] = k < this.bins ? [explained[2 * k]!, explained[2 * k + 1]!] : [0, 0];
-      const [re, im] = [y[2 * k]! - er, y[2 * k + 1]! - ei];
-      this.spectrum[2 * k] = re;
-      this.spectrum[2 * k + 1] = im;
-      if (k > 0 && k < SIZE / 2) {
-        this.spectrum[2 * (SIZE - k)] = re;
-        this.spectrum[2 * (SIZE - k) + 1] = -im;
-      }
-    }
-    this.fft.inverseTransform(this.wave, this.spectrum);
-    for (let n = 0; n < SIZE; n++) this.tail[n]! += (this.wave[2 * n]! * this.taper[n]!) / 2;
+    const spectrum = this.fourier.bins;
+    spectrum.set(y);
+    for (let n = 0; n < 2 * this.bins; n++) spectrum[n] = y[n]! - explained[n]!;
+    const wave = this.fourier.inverse();
+    for (let n = 0; n < SIZE; n++) this.tail[n]! += (wave[n]! * this.taper[n]!) / 2;
     const out = Float32Array.from(this.tail.subarray(0, HOP));
     this.tail.copyWithin(0, HOP);
     this.tail.fill(0, SIZE - HOP);

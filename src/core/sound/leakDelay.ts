@@ -1,5 +1,6 @@
-import FFT from 'fft.js';
 import type { Hz, Samples, Seconds } from '../shared';
+import { RealTransform } from './realTransform';
+
 /**
  * Where a signal lies in a recording: how many samples later it arrives, and how far that answer stands out of
  * all others.
@@ -20,34 +21,34 @@ export function alignmentOf(
 ): LeakDelay {
   const length = Math.max(recording.length, signal.length);
   const size = 2 ** Math.ceil(Math.log2(length + Math.max(-earliest, latest) * rate));
-  const fft = new FFT(size);
+  const fourier = RealTransform.of(size);
   const spectrumOf = (samples: Float32Array) => {
-    const padded = new Float64Array(size);
-    padded.set(samples);
-    const spectrum = new Float64Array(2 * size);
-    fft.realTransform(spectrum, padded);
-    fft.completeSpectrum(spectrum);
-    return spectrum;
+    const { real } = fourier;
+    real.fill(0);
+    real.set(samples);
+    return fourier.forward().slice();
   };
   const a = spectrumOf(recording);
   const b = spectrumOf(signal);
+  const { bins } = fourier;
+  // the upper half of the spectrum mirrors the lower one
   let total = 0;
-  for (let k = 0; k < size; k++) total += Math.hypot(b[2 * k]!, b[2 * k + 1]!);
+  for (let k = 0; k <= size / 2; k++)
+    total += (k === 0 || k === size / 2 ? 1 : 2) * Math.hypot(b[2 * k]!, b[2 * k + 1]!);
   const floor = (total / size) * 0.3 + 1e-12;
-  for (let k = 0; k < size; k++) {
-    const hz = (Math.min(k, size - k) * rate) / size;
+  for (let k = 0; k <= size / 2; k++) {
+    const hz = (k * rate) / size;
     const weight =
       hz > 80 && hz < 6000
         ? 1 / (Math.hypot(a[2 * k]!, a[2 * k + 1]!) * (Math.hypot(b[2 * k]!, b[2 * k + 1]!) + floor) + 1e-12)
         : 0;
-    const re = (a[2 * k]! * b[2 * k]! + a[2 * k + 1]! * b[2 * k + 1]!) * weight;
-    a[2 * k + 1] = (a[2 * k + 1]! * b[2 * k]! - a[2 * k]! * b[2 * k + 1]!) * weight;
-    a[2 * k] = re;
+    bins[2 * k] = (a[2 * k]! * b[2 * k]! + a[2 * k + 1]! * b[2 * k + 1]!) * weight;
+    bins[2 * k + 1] = (a[2 * k + 1]! * b[2 * k]! - a[2 * k]! * b[2 * k + 1]!) * weight;
   }
-  fft.inverseTransform(b, a);
+  const correlation = fourier.inverse();
   let [delay, most, power] = [0, -Infinity, 0];
   for (let lag = Math.round(earliest * rate); lag <= Math.round(latest * rate); lag++) {
-    const value = b[2 * ((lag + size) % size)]!;
+    const value = correlation[(lag + size) % size]!;
     power += value * value;
     if (value > most) [delay, most] = [lag, value];
   }

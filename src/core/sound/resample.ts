@@ -1,7 +1,10 @@
 import type { Hz } from '../shared';
+import { RealTransform } from './realTransform';
 
 const ZERO_CROSSINGS = 16;
 const TABLE_STEPS = 256;
+/** Whole ratios, as from 44.1 to 22.05 kHz, are filtered by blocks of this many samples. */
+const BLOCK = 512;
 
 /**
  * Streaming sample-rate conversion by a windowed sinc (Smith, "Digital Audio Resampling", CCRMA; Kaiser
@@ -16,6 +19,8 @@ export class Resampler {
   private readonly kernel: Float64Array;
   private readonly phases: number;
   private readonly taps: Float64Array[] = [];
+  /** For a whole ratio, where all outputs have the same taps: their spectrum, and outputs in a block. */
+  private readonly filter: { readonly spectrum: Float32Array; readonly outputs: number } | null = null;
   private held = new Float32Array(0);
   /** Input position of held[0]; starts before 0 so that the first outputs have silence to their left. */
   private heldFrom: number;
@@ -34,6 +39,11 @@ export class Resampler {
       Number.isInteger(from) && Number.isInteger(to) ? to / greatestCommonDivisor(from, to) : Infinity;
     this.heldFrom = -this.reach;
     this.held = new Float32Array(this.reach);
+    if (this.phases === 1 && this.step > 1 && 4 * this.reach < BLOCK)
+      this.filter = {
+        spectrum: RealTransform.of(BLOCK).patternOf(this.tapsAt(0, 0)),
+        outputs: Math.floor((BLOCK - 2 * this.reach) / this.step) + 1,
+      };
   }
 
   /** Takes a block, returns what can be computed so far. */
@@ -46,7 +56,7 @@ export class Resampler {
   finish(): Float32Array {
     if (this.from === this.to) return new Float32Array(0);
     const wanted = Math.round(this.received / this.step);
-    const tail = this.convert(new Float32Array(this.reach + 1));
+    const tail = this.convert(new Float32Array(this.reach + 1 + (this.filter ? BLOCK : 0)));
     const surplus = Math.max(0, this.next - wanted);
     return tail.subarray(0, Math.max(0, tail.length - surplus));
   }
@@ -56,9 +66,12 @@ export class Resampler {
     joined.set(this.held);
     joined.set(block, this.held.length);
     const last = this.heldFrom + joined.length - 1 - this.reach;
-    const count = Math.max(0, Math.floor(last / this.step) - this.next + 1);
+    const ready = Math.max(0, Math.floor(last / this.step) - this.next + 1);
+    // whole blocks only, so that how the input was cut changes no bit of the output
+    const count = this.filter ? ready - (ready % this.filter.outputs) : ready;
     const out = new Float32Array(count);
-    for (let n = 0; n < count; n++) out[n] = this.at(this.next + n, joined);
+    if (this.filter) this.filterInto(out, joined);
+    else for (let n = 0; n < count; n++) out[n] = this.at(this.next + n, joined);
     this.next += count;
     const keepFrom = Math.max(
       0,
@@ -69,12 +82,25 @@ export class Resampler {
     return out;
   }
 
+  /** Whole blocks by their spectra (overlap-save: Oppenheim and Schafer, Discrete-Time Signal Processing). */
+  private filterInto(out: Float32Array, samples: Float32Array): void {
+    const { spectrum, outputs } = this.filter!;
+    const transform = RealTransform.of(BLOCK);
+    const taps = 2 * this.reach;
+    for (let done = 0; done < out.length; done += outputs) {
+      const from = (this.next + done) * this.step - this.reach + 1 - this.heldFrom;
+      const correlation = transform.correlateWith(spectrum, taps, samples, from);
+      for (let n = 0; n < outputs; n++) out[done + n] = correlation[n * this.step]!;
+    }
+  }
+
   /** One output sample: the taps of its phase against the samples around its place. */
   private at(output: number, samples: Float32Array): number {
     const position = output * this.step;
     const centre = Math.floor(position + 1e-9);
     const taps = this.tapsAt(output, position - centre);
-    const first = centre - this.reach + 1 - this.heldFrom;
+    // as an integer: places that may be fractions make every access several times as slow
+    const first = (centre - this.reach + 1 - this.heldFrom) | 0;
     // two sums by turns, so that one addition need not wait for the other; the number of taps is even
     let even = 0;
     let odd = 0;

@@ -1,5 +1,5 @@
-import FFT from 'fft.js';
 import type { Hz, Samples } from '../shared';
+import { RealTransform } from './realTransform';
 
 /**
  * A magnitude spectrum that is asked at any frequency: a full-scale sine reads 1 whatever the length of the
@@ -9,32 +9,29 @@ export type Magnitudes = { readonly values: Float64Array; readonly binHz: Hz };
 
 const MOST_WINDOWS = 64;
 
-/** Hann-windowed, zero-padded magnitude spectra; one transform's buffers serve all. */
+/** Hann-windowed, zero-padded magnitude spectra. */
 export class SpectrumReader {
-  private readonly fft: FFT;
-  private readonly padded: Float64Array;
-  private readonly spectrum: Float64Array;
+  private readonly transform: RealTransform;
 
   /** @param size length of the transform, a power of two */
   constructor(
     readonly size: Samples,
     readonly rate: Hz,
   ) {
-    this.fft = new FFT(size);
-    this.padded = new Float64Array(size);
-    this.spectrum = new Float64Array(2 * size);
+    this.transform = RealTransform.of(size);
   }
 
   /** @param samples at most `size` samples */
   read(samples: Float64Array): Magnitudes {
     const { length } = samples;
-    this.padded.fill(0);
+    const { real } = this.transform;
     const window = this.windowOf(length);
-    for (let n = 0; n < length; n++) this.padded[n] = samples[n]! * window[n]!;
-    this.fft.realTransform(this.spectrum, this.padded);
+    for (let n = 0; n < length; n++) real[n] = samples[n]! * window[n]!;
+    real.fill(0, length);
+    const spectrum = this.transform.forward();
     const values = new Float64Array(this.size / 2);
     for (let k = 0; k < values.length; k++)
-      values[k] = (4 / length) * Math.sqrt(this.spectrum[2 * k]! ** 2 + this.spectrum[2 * k + 1]! ** 2);
+      values[k] = (4 / length) * Math.sqrt(spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2);
     return { values, binHz: this.rate / this.size };
   }
 

@@ -1,6 +1,5 @@
-import FFT from 'fft.js';
 import { median, type Hz, type Samples, type Seconds } from '../shared';
-import { concat, SignalStore } from '../sound';
+import { concat, RealTransform, SignalStore } from '../sound';
 import { RATE } from './frames';
 
 /** What stands for a delay effect: a copy of the sound `lag` later, `gain` times as large. */
@@ -45,13 +44,12 @@ const LEVELLED_OVER = 300;
  * are added up as the take goes on.
  */
 export class EchoDetector {
-  private readonly fft = new FFT(WINDOW);
+  private readonly fourier = RealTransform.of(WINDOW);
   private readonly samples = new Float64Array(WINDOW);
   private readonly taper = Float64Array.from(
     { length: WINDOW },
     (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / WINDOW),
   );
-  private readonly spectrum = new Float64Array(2 * WINDOW);
   private readonly power = new Float64Array(WINDOW / 2);
   private readonly sum = new Float64Array(WINDOW / 2);
   private windows = 0;
@@ -74,10 +72,11 @@ export class EchoDetector {
   }
 
   private add(from: Samples): void {
-    const { samples, spectrum, power, taper } = this;
+    const { samples, power, taper } = this;
+    const { real } = this.fourier;
     this.signal.read(from, samples);
-    for (let n = 0; n < WINDOW; n++) samples[n]! *= taper[n]!;
-    this.fft.realTransform(spectrum, samples);
+    for (let n = 0; n < WINDOW; n++) real[n] = samples[n]! * taper[n]!;
+    const spectrum = this.fourier.forward();
     let most = 0;
     let energy = 0;
     for (let k = 0; k < power.length; k++) {
@@ -110,15 +109,15 @@ export class EchoDetector {
   /** Of the mean logarithmic spectrum within the band; at a delay it stands at the gain of its copy. */
   private cepstrum(): Float64Array {
     const { from, to } = BAND_BINS;
-    const even = new Float64Array(WINDOW);
+    const { real: even } = this.fourier;
+    even.fill(0);
     const level = levelled(this.sum.subarray(from, to));
     for (let k = from; k < to; k++) {
       const inside = Math.min(1, (to - k) / (EDGE * (to - from)));
       const shape = 0.5 - 0.5 * Math.cos(Math.PI * inside);
       even[k] = even[WINDOW - k] = level[k - from]! * shape;
     }
-    const out = new Float64Array(2 * WINDOW);
-    this.fft.realTransform(out, even);
+    const out = this.fourier.forward();
     // a whole ripple of 2 · gain adds up to this
     const whole = 2 * (to - from) * (1 - EDGE / 2) * this.windows;
     return Float64Array.from({ length: WINDOW / 2 }, (_, lag) => out[2 * lag]! / whole);
