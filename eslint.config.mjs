@@ -35,7 +35,7 @@ const CORE_ROOMS = {
   scheduling: ['shared', 'music', 'analyse', 'findings'],
   review: ['shared', 'music', 'chart', 'neck', 'plan', 'analyse', 'findings', 'correct'],
   assessment: ['shared', 'music', 'chart', 'neck', 'plan', 'analyse', 'findings', 'correct', 'review'],
-  band: ['shared', 'music', 'chart', 'plan', 'analyse', 'sound'],
+  band: ['shared', 'music', 'chart', 'plan', 'analyse', 'lines', 'sound'],
 };
 
 const core = (rooms) => ({ element: { type: 'core', captured: { room: rooms } } });

@@ -44,7 +44,14 @@ beforeEach(async () => {
   await migrateDatabase();
 });
 
-type Made = { chart?: string; tempo?: number; plan?: string; seed?: number; meet?: number };
+type Made = {
+  chart?: string;
+  tempo?: number;
+  plan?: string;
+  seed?: number;
+  meet?: number;
+  choruses?: number;
+};
 
 /** A take with sound and the notes that were truly played in it. */
 async function take({
@@ -53,11 +60,12 @@ async function take({
   plan = 'outline',
   seed = 2,
   meet = 1,
+  choruses = 2,
 }: Made = {}): Promise<string> {
   const notes = improvise({
     chart: unwrap(readChart(chart)),
     tempo,
-    choruses: 2,
+    choruses,
     plan: { id: 'outline' },
     seed,
     profile: { meet },
@@ -66,7 +74,7 @@ async function take({
   const { id } = await beginTake({
     chartId: (await createChart(chart)).id,
     tempo,
-    choruses: 2,
+    choruses,
     plan: { id: plan as 'outline' },
     rate: RATE,
     source: 'file',
@@ -257,7 +265,7 @@ test('takes are chosen by tune, plan, key, tempo, date, finding, stars and words
   const [first, second, third] = [
     await take(),
     await take({ chart: other, tempo: 90, plan: 'scale-per-chord', seed: 3 }),
-    await take({ seed: 4, meet: 0 }),
+    await take({ seed: 4, meet: 0, choruses: 4 }),
   ];
   for (const id of [first, second, third]) await reviewOf(id);
   await keepWords(second, { stars: 4, tags: ['Rainy'], remarks: [] });

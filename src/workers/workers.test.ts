@@ -198,7 +198,7 @@ test('another score may be arranged while the first still plays: its windows sta
   expect((await ask(open, first, { ...window, id: 7 })).at(-1)).toMatchObject({ type: 'refused' });
 });
 
-test('what is heard of a form is equally loud: a take, loud or soft, the band, a line, within 2 LU', async () => {
+test('what is heard of a form is equally loud: a take, loud or 18 dB softer, the band, a line, within 2 LU', async () => {
   const asked = { chartText: CHART, tempo: 120, choruses: 2, rate: RATE, seed: 4 };
   const line = [60, 64, 67, 71, 69, 65, 62, 60].map((midi, beat) => ({
     onsetBeat: beat,
@@ -211,7 +211,7 @@ test('what is heard of a form is equally loud: a take, loud or soft, the band, a
   );
   const heard = [
     take,
-    take.map((value) => value * 0.1),
+    take.map((value) => value / 8),
     await renderRequest({ ...asked, type: 'band', countInBars: 0 }, instrumentsAt),
     await renderRequest({ ...asked, type: 'line', notes: line, leadSeconds: 0 }, instrumentsAt),
   ].map((samples) => loudnessOf([levelled(samples, RATE)], RATE));

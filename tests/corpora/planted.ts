@@ -39,6 +39,7 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
     approach: 0.4,
     outside: 0.03,
     spreadMs: 10,
+    density: 0.92,
     breathe: 0.35,
   };
 
@@ -448,7 +449,7 @@ export function playersOn(id: string, tempo: number, choruses: number, weak: Wea
         return play(seed, { approach: 0 }).map((note) => {
           const pcs = scaleAt(note.onsetBeat + 0.1);
           const onChange = CHANGES.some(({ at }) => Math.abs(note.onsetBeat - at) < 0.3);
-          if (onChange || random() > 0.16) return note;
+          if (onChange || random() > 0.24) return note;
           const up = note.midi + (random() < 0.5 ? 5 : -6);
           return pcs.includes(modulo(up, 12)) || HARMONY.homeScales[0]!.pcs.includes(modulo(up, 12))
             ? note

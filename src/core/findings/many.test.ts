@@ -76,10 +76,10 @@ test('what one take has too little of, several tell', () => {
   const weak = [1, 2, 3].map((seed) => take(seed, { changes: { F7: 0.05 } }));
   const alone = findingsOver(weak.slice(0, 1));
   const all = findingsOver(weak);
-  const [first] = all.findings;
-  expect(first).toMatchObject({ kind: 'target-missed', where: { change: 'Cm7→F7' } });
+  const first = all.findings.find(({ kind }) => kind === 'target-missed');
+  expect(first).toMatchObject({ where: { change: 'Cm7→F7' } });
   expect(first!.of).toBeGreaterThan(alone.findings.find(({ kind }) => kind === 'target-missed')?.of ?? 0);
-  expect(first!.sentence).toMatch(/^In 3 takes: from Cm7 into F7 you landed on/);
+  expect(first!.sentence).toMatch(/^In 3 takes: from Cm7 into F7 you (never )?landed on/);
   expect(first!.where.takes!.map(({ take: number }) => number)).toEqual([1, 2, 3]);
   expect(first!.where.takes!.flatMap(({ bars }) => bars)).toHaveLength(first!.of - first!.met);
   for (const { bars } of first!.where.takes!) for (const bar of bars) expect(bar).toBeLessThanOrEqual(36);

@@ -39,6 +39,8 @@ export type RhythmRequest = {
     /** Phrases begin earlier or later than that, each pair of them in another place. */
     readonly varied?: true;
   };
+  /** How often a phrase has one, two, three … bars, where it is free: the usual ones, mostly two, if not said. */
+  readonly lengths?: readonly number[];
   /** Where the phrases lie, if that is not free. */
   readonly windows?: readonly PhraseWindow[];
   /** Every second phrase has the rhythm of the one before it. */

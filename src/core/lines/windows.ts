@@ -3,12 +3,12 @@ import { EPS, weighted, type PhraseWindow, type RhythmRequest } from './request'
 
 /** Windows of whole bars, one for each phrase, and where in or before them the phrase begins. */
 export function freeWindows(request: RhythmRequest, random: Random): PhraseWindow[] {
-  const { bar, end, base } = request;
+  const { bar, end } = request;
   const bars = Math.max(1, Math.round(end / bar));
   const windows: PhraseWindow[] = [];
   for (let at = 0; at < bars;) {
     const left = bars - at;
-    const length = closable(request, at, lengthOf(left, base, random), left);
+    const length = closable(request, at, lengthOf(left, request, random), left);
     const from = at * bar;
     const start =
       windows.length === 0 ? firstStart(request, random) : from + startOffset(request, from, random);
@@ -35,14 +35,15 @@ function closable(request: RhythmRequest, at: number, length: number, left: numb
 const hasInnerChange = ({ changes, bar }: RhythmRequest, line: Beats): boolean =>
   changes.some((change) => change > line - bar + EPS && change < line - EPS);
 
+/** How often a phrase has one, two, three, four bars. */
+const USUAL_LENGTHS = [0.08, 0.62, 0.15, 0.15] as const;
+const RUNNING_LENGTHS = [0, 0.5, 0.2, 0.3] as const;
+
 /** Bars of a phrase: mostly two; never so many that a single bar is left over. */
-function lengthOf(left: number, base: RhythmRequest['base'], random: Random): number {
-  if (left <= 3) return left;
-  const chance = random();
-  const wanted =
-    base === 'running'
-      ? weighted([2, 3, 4], [0.5, 0.2, 0.3], chance)
-      : weighted([1, 2, 3, 4], [0.08, 0.62, 0.15, 0.15], chance);
+function lengthOf(left: number, { base, lengths }: RhythmRequest, random: Random): number {
+  if (left <= 3 && !lengths) return left;
+  const weights = lengths ?? (base === 'running' ? RUNNING_LENGTHS : USUAL_LENGTHS);
+  const wanted = 1 + weighted([...weights.keys()], weights, random());
   const fits = Math.min(wanted, left);
   return left - fits === 1 ? fits - (fits > 2 ? 1 : -1) : fits;
 }

@@ -71,8 +71,10 @@ test('findings are numbered and can be heard at their first bar; the next step w
   );
   expect(getAllByRole('listitem').length).toBeGreaterThan(0);
   expect(getAllByRole('heading', { level: 3 })[0]!.textContent).toContain('over F');
-  fireEvent.click(getAllByRole('button', { name: /Hear it: chorus \d, bar \d/ })[0]!);
-  expect(onHear).toHaveBeenCalledWith(firstPage.strength!.bar);
+  for (const button of getAllByRole('button', { name: /Hear it: chorus \d, bar \d/ }))
+    fireEvent.click(button);
+  expect(onHear.mock.calls.at(0)).toEqual([firstPage.practise!.where.bars[0]]);
+  expect(onHear.mock.calls.at(-1)).toEqual([firstPage.strength!.bar]);
   expect(container.textContent).toContain(firstPage.practise!.advice);
   fireEvent.click(getAllByRole('button', { name: 'Drill it' })[0]!);
   expect(onDrill).toHaveBeenCalledTimes(1);
