@@ -5,6 +5,7 @@ export { substituteReason } from './substituteWords';
 export {
   clashWords,
   handCheckWords,
+  placesWords,
   handWords,
   placeWords,
   planSentence,

@@ -56,11 +56,24 @@ export function planSentence(words: PlanWords): string {
 export const clashWords = ({ chord, note, against, bars }: Clash): string =>
   `${typeset(note)} over ${typeset(chord)} rubs against its ${typeset(against)}: ${bars.length === 1 ? 'bar' : 'bars'} ${bars.join(', ')}.`;
 
-/** What pitches tell of the places of the hand that the plan names. */
-export function handCheckWords({ notes, outside, bars }: HandCheck): string {
+/** How places on the neck were found, by how much of them the player has said. */
+export const placesWords = (said: 'all' | 'some' | 'none'): string =>
+  ({
+    all: 'places as you set them',
+    some: 'places as you set them, otherwise likeliest',
+    none: 'likeliest fingering',
+  })[said];
+
+/** What pitches, and the player, tell of the places of the hand that the plan names. */
+export function handCheckWords({ notes, said, outside, bars }: HandCheck): string {
+  if (said === notes && outside.length === 0)
+    return `All ${notes} notes were played where your plan has the hand, as you set it.`;
   if (outside.length === 0)
     return `All ${notes} notes can be played where your plan has the hand. Pitches cannot tell whether they were.`;
   const some = outside.length === 1 ? '1 note' : `${outside.length} notes`;
   const where = `${bars.length === 1 ? 'bar' : 'bars'} ${bars.join(', ')}`;
-  return `${some} of ${notes} cannot be played where your plan has the hand: ${where}.`;
+  const setting = said > 0 ? `, ${said === notes ? 'all' : `${said} notes`} as you set them` : '';
+  return said > 0
+    ? `${some} of ${notes} lie elsewhere than your plan has the hand${setting}: ${where}.`
+    : `${some} of ${notes} cannot be played where your plan has the hand: ${where}.`;
 }

@@ -97,15 +97,19 @@ export async function keepPhrase({ name, tags, phrase, source, take }: PhraseBod
 }
 
 /** Another name, other tags; removed, or brought back within thirty days. */
-export function changePhrase(id: string, { name, tags, removed }: PhraseChangeBody): Promise<{ id: string }> {
+export function changePhrase(
+  id: string,
+  { name, tags, removed, position }: PhraseChangeBody,
+): Promise<{ id: string }> {
   return write(async (tx) => {
-    const [known] = await tx.select({ id: phrases.id }).from(phrases).where(eq(phrases.id, id));
+    const [known] = await tx.select().from(phrases).where(eq(phrases.id, id));
     if (!known) throw notFound('phrase');
     await tx
       .update(phrases)
       .set({
         ...(name !== undefined && { name }),
         ...(tags !== undefined && { tags }),
+        ...(position !== undefined && { json: placedAt(asPhrase(known).phrase, position) }),
         ...(removed !== undefined && { removedAt: removed ? Date.now() : null }),
       })
       .where(eq(phrases.id, id));
@@ -115,6 +119,15 @@ export function changePhrase(id: string, { name, tags, removed }: PhraseChangeBo
     return { id };
   });
 }
+
+/** A phrase with the hand at a fret, or where it is likeliest. */
+const placedAt = (phrase: KeptPhrase, position: number | null): KeptPhrase => ({
+  ...phrase,
+  notes: phrase.notes.map(({ position: _position, ...note }) => ({
+    ...note,
+    ...(position !== null && { position }),
+  })),
+});
 
 /** The line of a report as phrases are searched in it. */
 export function searchedLineOf({ notes, phrases: own }: Pick<Report, 'notes' | 'phrases'>): SearchedLine {

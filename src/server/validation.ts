@@ -4,6 +4,7 @@ import type { DropOut } from '@/core/band';
 import type { Edit, TakeWords } from '@/core/correct';
 import type { ToneName } from '@/core/findings';
 import { DRILL_KINDS, type DrillKind, type Motif } from '@/core/drills';
+import { MOST_FRETS } from '@/core/neck';
 import { type FormulaNote, type KeptPhrase, type PhraseNote } from '@/core/phrases';
 import {
   dropOutSchema,
@@ -252,6 +253,7 @@ export const phraseSchema = Joi.object<KeptPhrase>({
         onsetBeat: Joi.number().min(-8).max(200).required(),
         durationBeats: Joi.number().greater(0).max(64).required(),
         midi: Joi.number().integer().min(20).max(108).required(),
+        position: Joi.number().integer().min(1).max(MOST_FRETS),
       }),
     )
     .min(2)
@@ -271,9 +273,16 @@ export const phraseBody = Joi.object<PhraseBody>({
   take: Joi.object({ id: idSchema, beat: Joi.number().min(-64).max(1e6).required() }),
 }).required();
 
-export type PhraseChangeBody = { name?: string; tags?: string[]; removed?: boolean };
+export type PhraseChangeBody = {
+  name?: string;
+  tags?: string[];
+  removed?: boolean;
+  /** Where the player has the hand: its lowest fret; null: where it is likeliest. */
+  position?: number | null;
+};
 export const phraseChangeBody = Joi.object<PhraseChangeBody>({
   name: phraseName,
   tags: phraseTags,
   removed: Joi.boolean(),
+  position: Joi.number().integer().min(1).max(MOST_FRETS).allow(null),
 }).min(1);

@@ -142,3 +142,38 @@ test('triplets, the ends of the guitar’s range and a bend: nothing collides, a
   // D5 sounds from C5, a whole tone lower: strings from the highest are tuned to these
   expect([64, 59, 55, 50, 45, 40][Number(string) - 1]! + Number(fret)).toBe(72);
 });
+
+test('where it was played is the player’s to say: by the fret or by keys, of a phrase or the take, kept and undone', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  await openPage(page, await makeTake(request, baseURL!));
+  await expect(page.getByText('likeliest fingering', { exact: false }).first()).toBeVisible();
+  await page.getByRole('radio', { name: 'hand at fret 9', exact: true }).click();
+  await expect(page.getByText('As you set it: your index finger at fret 9.')).toBeVisible();
+  await expect(page.getByText(/places as you set them$/)).toBeVisible();
+  await page.keyboard.press(']');
+  await expect(page.getByText('As you set it: your index finger at fret 10.')).toBeVisible();
+  await page.getByText('The page as a list of bars').click();
+  const fretsOf = async () =>
+    [
+      ...(
+        await page
+          .getByRole('listitem')
+          .filter({ hasText: /^Bar 1 \(/ })
+          .innerText()
+      ).matchAll(/fret (\d+)/g),
+    ].map(([, fret]) => Number(fret));
+  const frets = await fretsOf();
+  expect(frets.length).toBeGreaterThan(1);
+  for (const fret of frets) expect(fret).toBeGreaterThanOrEqual(9);
+  await page.waitForResponse((answer) => answer.url().endsWith('/edits') && answer.ok());
+  await page.reload();
+  await expect(page.getByText('As you set it: your index finger at fret 10.')).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('0'); // this phrase again where it is likeliest
+  await expect(page.getByText(/places as you set them, otherwise likeliest$/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/places as you set them$/)).toBeVisible();
+});

@@ -12,6 +12,7 @@ import {
   playedFrom,
   reportPlaces,
   wordsText,
+  withEdit,
   type Edit,
   type SecondsNote,
 } from './index';
@@ -232,4 +233,29 @@ test('words of a player are checked and can be searched; edits say themselves', 
   expect(wordsSchema.validate({ ...words, stars: 6 }).error).toBeDefined();
   expect(wordsText(words)).toBe('blues\nrush in bar 4');
   expect(editWords({ kind: 'split', id: 'h0', atSec: 1, newId: 'a' }, 'E♭')).toBe('E♭ split');
+});
+
+test('where the hand lay is said of notes, not of what they are; moved along it is one edit, and it can be unsaid', () => {
+  const one: Edit = { kind: 'position', id: 'h0', ids: ['h0', 'h1', 'gone'], fret: 5 };
+  const notes = corrected(HEARD, [one]);
+  expect(notes.map(({ position }) => position)).toEqual(HEARD.map((_, index) => (index < 2 ? 5 : undefined)));
+  expect(notes[0]!.edited).toBeUndefined();
+  expect(notes[0]!.confidence).toBe(corrected(HEARD, [])[0]!.confidence);
+  expect(playedFrom(notes, 120, 0)[0]!.position).toBe(5);
+  const moved = withEdit(withEdit([], one), { ...one, fret: 6 });
+  expect(moved).toEqual([{ ...one, fret: 6 }]);
+  expect(withEdit(moved, { ...one, ids: ['h0'] })).toHaveLength(2);
+  const unsaid = corrected(HEARD, [one, { ...one, fret: null }]);
+  expect(unsaid).toEqual(corrected(HEARD, []));
+  expect([editWords(one, 'C4'), editWords({ ...one, fret: null }, 'C4')]).toEqual([
+    'fret 5 from C4',
+    'the likeliest place from C4',
+  ]);
+  expect(editsSchema.validate([one]).error).toBeUndefined();
+  for (const wrong of [
+    { ...one, fret: 0 },
+    { ...one, fret: 99 },
+    { ...one, ids: [] },
+  ])
+    expect(editsSchema.validate([wrong]).error).toBeDefined();
 });

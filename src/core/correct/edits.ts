@@ -31,6 +31,13 @@ export type Edit =
   | { readonly kind: 'ghost'; readonly id: NoteId; readonly ghost: boolean }
   /** A phrase begins with this note, or goes on through it; null: as the rests say. No correction of the note. */
   | { readonly kind: 'phrase'; readonly id: NoteId; readonly border: PhraseBorder | null }
+  /** Where the player had the hand: its lowest fret, for each of these notes; null: where it is likeliest. */
+  | {
+      readonly kind: 'position';
+      readonly id: NoteId;
+      readonly ids: readonly NoteId[];
+      readonly fret: number | null;
+    }
   /** Heard rightly: it is doubted no more. */
   | { readonly kind: 'sure'; readonly id: NoteId };
 
@@ -71,18 +78,8 @@ function named(heard: readonly SecondsNote[]): readonly CorrectedNote[] {
 }
 
 function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
-  if (edit.kind === 'add') {
-    if (!notes.has(edit.id) && edit.offsetSec - edit.onsetSec >= SHORTEST)
-      notes.set(edit.id, {
-        id: edit.id,
-        onsetSec: edit.onsetSec,
-        offsetSec: edit.offsetSec,
-        midi: edit.midi,
-        confidence: 1,
-        edited: true,
-      });
-    return;
-  }
+  if (edit.kind === 'add') return add(notes, edit);
+  if (edit.kind === 'position') return place(notes, edit.ids, edit.fret);
   const note = notes.get(edit.id);
   if (!note) return;
   const put = (change: Partial<CorrectedNote>) =>
@@ -122,10 +119,26 @@ function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
   }
 }
 
+function add(notes: Map<NoteId, CorrectedNote>, edit: Extract<Edit, { kind: 'add' }>): void {
+  const { kind: _kind, ...note } = edit;
+  if (!notes.has(note.id) && note.offsetSec - note.onsetSec >= SHORTEST)
+    notes.set(note.id, { ...note, confidence: 1, edited: true });
+}
+
 /** A border is said of the line, not of the note: it is as sure and as untouched as before. */
 function bordered(note: CorrectedNote, border: PhraseBorder | null): CorrectedNote {
   const { phrase: _phrase, ...plain } = note;
   return border === null ? plain : { ...plain, phrase: border };
+}
+
+/** Where the hand was is said of notes as they stand: they are as sure and as untouched as before. */
+function place(notes: Map<NoteId, CorrectedNote>, ids: readonly NoteId[], fret: number | null): void {
+  for (const id of ids) {
+    const note = notes.get(id);
+    if (!note) continue;
+    const { position: _position, ...plain } = note;
+    notes.set(id, fret === null ? plain : { ...plain, position: fret });
+  }
 }
 
 /** Another pitch is played as written: how it was bent or slid was how the other one sounded. */
@@ -164,6 +177,14 @@ function merge(notes: Map<NoteId, CorrectedNote>, note: CorrectedNote, withId: N
   });
 }
 
+/** Edits with one more. A hand that is moved along fret by fret is one edit, not one for each fret. */
+export function withEdit(edits: readonly Edit[], one: Edit): readonly Edit[] {
+  const last = edits[edits.length - 1];
+  const isSame =
+    one.kind === 'position' && last?.kind === 'position' && one.ids.join(' ') === last.ids.join(' ');
+  return isSame ? [...edits.slice(0, -1), one] : [...edits, one];
+}
+
 /** An edit in words, for “undo …”. @param name the pitch of the note it was made to */
 export function editWords(edit: Edit, name: string): string {
   switch (edit.kind) {
@@ -183,6 +204,8 @@ export function editWords(edit: Edit, name: string): string {
       return edit.ghost ? `${name} a ghost` : `${name} a note again`;
     case 'phrase':
       return edit.border === 'goes-on' ? `phrases joined at ${name}` : `a phrase from ${name}`;
+    case 'position':
+      return edit.fret === null ? `the likeliest place from ${name}` : `fret ${edit.fret} from ${name}`;
     case 'sure':
       return `${name} as heard`;
   }

@@ -8,6 +8,8 @@ import { elementAt } from '../shared';
 export type HandCheck = {
   /** Notes over chords for which the plan names a place. */
   readonly notes: number;
+  /** Of them, those whose place the player has said. */
+  readonly said: number;
   /** Those of them that cannot be played there, by their index in the report. */
   readonly outside: readonly number[];
   /** Bars of the form in which they lie, from 1. */
@@ -15,7 +17,8 @@ export type HandCheck = {
 };
 
 /**
- * Holds the pitches of a take against the places of the hand in its plan. An open string can always be played.
+ * Holds the pitches of a take against the places of the hand in its plan, and what the player says of where they
+ * were played. An open string can always be played.
  * @returns null where the plan leaves the hand free
  */
 export function handCheck(
@@ -32,18 +35,20 @@ export function handCheck(
   };
   const outside: number[] = [];
   const bars = new Set<number>();
-  let notes = 0;
-  for (const { index, onsetBeat, midi } of report.notes) {
+  let [notes, said] = [0, 0];
+  for (const { index, onsetBeat, midi, position } of report.notes) {
     if (onsetBeat < 0) continue;
     const { span, chorus } = soundingAt(timeline, onsetBeat);
     const hand = handIn(chorus, span.index);
     if (hand === null) continue;
     notes++;
-    if (isUnderHand(Math.round(midi), hand, instrument)) continue;
+    if (position !== undefined) said++;
+    const isThere = position === undefined || Math.abs(position - hand) <= 1;
+    if (isThere && isUnderHand(Math.round(midi), hand, instrument)) continue;
     outside.push(index);
     bars.add(span.bar + 1);
   }
-  return notes === 0 ? null : { notes, outside, bars: [...bars].sort((a, b) => a - b) };
+  return notes === 0 ? null : { notes, said, outside, bars: [...bars].sort((a, b) => a - b) };
 }
 
 function isUnderHand(midi: number, hand: number, { tuning, frets }: Instrument): boolean {

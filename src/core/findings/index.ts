@@ -19,7 +19,7 @@ export { leadsInto, type LeadInto } from './leadIns';
 export { drillOfFinding } from './drillOfFinding';
 export { oneLanding, type LandingChip, type LandingGroup, type OneLanding } from './oneLanding';
 export { marksOf } from './marks';
-export { fingeredTake, fingeringOf, onTheNeck, type OnTheNeck } from './onTheNeck';
+export { fingeredTake, fingeringOf, onTheNeck, placesSaid, type OnTheNeck } from './onTheNeck';
 export { newcombeInterval, wilsonInterval, type Rate } from './wilson';
 export { compareTakes, type Compared, type Comparison, type ChangeRates, type KindRates } from './compare';
 export { approachTable, type ApproachRow } from './approaches';

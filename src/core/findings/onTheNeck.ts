@@ -33,7 +33,7 @@ export type Fingering = {
 
 /**
  * Where the notes of a take probably lay: each phrase by its most probable fingering, the hand free to move in the
- * rests.
+ * rests; where the player has said a place, there, as far as it can be reached.
  * @param frettedAt where a note is fretted, if not at the pitch it is judged by: a bent string lies lower
  */
 export function fingeringOf(
@@ -56,8 +56,8 @@ export function fingeringOf(
     if (known !== undefined) return known;
     const path = pathOf(
       elementAt(pieces, at).map((index) => {
-        const { onsetBeat, durationBeats } = elementAt(report.notes, index);
-        return { onsetBeat, durationBeats, midi: frettedAt(index) };
+        const { onsetBeat, durationBeats, position } = elementAt(report.notes, index);
+        return { onsetBeat, durationBeats, midi: frettedAt(index), position };
       }),
       { instrument },
     );
@@ -73,6 +73,13 @@ export function fingeringOf(
   };
 }
 
+/** How much of a take's places the player has said: all of them, some, or none. */
+export function placesSaid({ notes }: Pick<Report, 'notes'>): 'all' | 'some' | 'none' {
+  const said = notes.filter(({ position }) => position !== undefined).length;
+  if (said === 0) return 'none';
+  return said === notes.length ? 'all' : 'some';
+}
+
 /** The fingering of a whole take at once: a place for each note of the report, and how often the hand moves. */
 export function fingeredTake(...given: Parameters<typeof fingeringOf>): {
   readonly touches: readonly (Touch | null)[];
@@ -85,7 +92,7 @@ export function fingeredTake(...given: Parameters<typeof fingeringOf>): {
 /**
  * Strings and positions of a take.
  * Rule T9.3: range; strings and positions. A transcription has no strings: each phrase is laid by the most
- * probable fingering, the hand free to move in the rests.
+ * probable fingering, the hand free to move in the rests, and where the player says it was played.
  */
 export function onTheNeck(report: Report, instrument: Instrument = STANDARD_INSTRUMENT): OnTheNeck {
   const strings = instrument.tuning.map(() => 0);

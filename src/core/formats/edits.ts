@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { MOST_FRETS } from '../neck';
 import { MOST_EDITS, type Edit, type TakeWords } from '../correct';
 
 const id = Joi.string()
@@ -20,6 +21,10 @@ export const editsSchema = Joi.array<readonly Edit[]>()
     of('merge', { withId: id }),
     of('ghost', { ghost: Joi.boolean().required() }),
     of('phrase', { border: Joi.string().valid('begins', 'goes-on', null).required() }),
+    of('position', {
+      ids: Joi.array().items(id).min(1).max(MOST_EDITS).required(),
+      fret: Joi.number().integer().min(1).max(MOST_FRETS).allow(null).required(),
+    }),
     of('sure', {}),
   );
 

@@ -18,6 +18,7 @@ export const note = Joi.object({
   durationBeats: beat.min(0).required(),
   midi: Joi.number().min(0).max(127).required(),
   confidence: Joi.number().min(0).max(1),
+  position: Joi.number().integer().min(1).max(36),
   event: index.required(),
   top: Joi.boolean().required(),
   chord: name.allow(null).required(),

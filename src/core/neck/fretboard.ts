@@ -6,6 +6,8 @@ export type Tuning = readonly Midi[];
 export const STANDARD_TUNING: Tuning = [64, 59, 55, 50, 45, 40];
 /** Frets that a neck is taken to have where nothing else is said. */
 export const STANDARD_FRETS = 22;
+/** No guitar has more. */
+export const MOST_FRETS = 36;
 
 /** A guitar as the hand finds it: open strings and the frets above them. */
 export type Instrument = { readonly tuning: Tuning; readonly frets: number };

@@ -331,3 +331,24 @@ describe('notes struck together', () => {
     );
   }
 });
+
+test('where the player has the hand is where the line lies, as far as it can be reached; shifts are still counted', () => {
+  const scale = line(60, 62, 64, 65, 67, 69, 71, 72);
+  const at = (position: number) => unwrap(pathOf(scale.map((note) => ({ ...note, position }))));
+  const handOf = ({ fret, finger }: Touch) => (finger === 0 ? 0 : fret - finger + 1);
+  for (const position of [5, 7, 8, 12]) {
+    const { path, shifts } = at(position);
+    expect(shifts).toBe(0);
+    for (const touch of path)
+      expect([position, Math.abs(handOf(touch) - position) <= 1]).toEqual([position, true]);
+  }
+  // one half here and one half there: one shift, wherever the whole would lie
+  const halves = unwrap(pathOf(scale.map((note, index) => ({ ...note, position: index < 4 ? 10 : 5 }))));
+  expect(halves.shifts).toBe(1);
+  expect(halves.path.map(({ fret }, index) => (index < 4 ? fret >= 9 : fret <= 10))).toEqual(
+    scale.map(() => true),
+  );
+  // a low string's note cannot be had at the twelfth fret: it is played where it is
+  const low = unwrap(pathOf([{ onsetBeat: 0, midi: 41, position: 12 }]));
+  expect(low.path).toMatchObject([{ string: 6, fret: 1 }]);
+});

@@ -21,6 +21,8 @@ export type NeckNote = {
   readonly string?: number;
   readonly fret?: number;
   readonly finger?: number;
+  /** Where the hand lies, by its lowest fret: nothing else counts as much, but a pitch out of its reach is still found. */
+  readonly position?: number | undefined;
 };
 
 /** Where a note lies: string 1 is the highest, finger 0 open, 1–4 index to little. */
@@ -40,6 +42,8 @@ export type PathOptions = {
   /** False: four frets a location; the hand moves rather than stretch. */ readonly stretch?: boolean;
 };
 const SHIFT = 1e6;
+/** Each fret away from where the hand is said to lie: more than all shifts of a line. */
+const ASIDE = 1e9;
 
 /**
  * The most probable strings, frets and fingers of a line.
@@ -144,14 +148,28 @@ function walk(
   let nodes: Node[] | null = null;
   for (const event of eventsOf(notes))
     for (const grips of strikesOf(notes.slice(...event), choices.slice(...event), locations)) {
-      nodes = advance(nodes, grips, locations, mayShift);
+      nodes = advance(nodes, placed(grips, notes[event[0]]?.position, locations), locations, mayShift);
       if (nodes.length === 0) return null;
     }
   const best = nodes?.reduce((least, node) => (node.cost < least.cost ? node : least)) ?? null;
   const grips: Grip[] = [];
   for (let node = best; node; node = node.from) grips.push(node.grip);
   const path = grips.reverse().flatMap(({ touches }) => touches);
-  return { path, shifts: Math.floor((best?.cost ?? 0) / SHIFT) };
+  return { path, shifts: Math.floor(((best?.cost ?? 0) % ASIDE) / SHIFT) };
+}
+
+/** Grips with what it costs to be elsewhere than the player says. */
+function placed(
+  grips: readonly Grip[],
+  position: number | undefined,
+  locations: readonly Location[],
+): Grip[] {
+  return position === undefined
+    ? [...grips]
+    : grips.map((grip) => ({
+        ...grip,
+        own: grip.own + ASIDE * Math.abs(elementAt(locations, grip.location).from - position),
+      }));
 }
 
 function advance(

@@ -5,7 +5,13 @@ import { elementAt, present, unwrap, type Beats, type BeatsPerMinute, type Midi 
 import type { FormScene } from './formula';
 
 /** A note of a phrase, in beats from the first bar line of its bars. */
-export type PhraseNote = { readonly onsetBeat: Beats; readonly durationBeats: Beats; readonly midi: Midi };
+export type PhraseNote = {
+  readonly onsetBeat: Beats;
+  readonly durationBeats: Beats;
+  readonly midi: Midi;
+  /** The lowest fret of the hand, where the player has said it. */
+  readonly position?: number | undefined;
+};
 
 /** A phrase as it is kept: its notes over the bars it was played over, which are a chart of their own. */
 export type KeptPhrase = {
@@ -54,10 +60,11 @@ export function phraseOfTake(report: Report, at: number, chart: Chart, tempo: Be
   return {
     chartText: writeChart({ ...bars, title: '' }),
     tempo: Math.round(tempo),
-    notes: line.map(({ onsetBeat, durationBeats, midi }) => ({
+    notes: line.map(({ onsetBeat, durationBeats, midi, position }) => ({
       onsetBeat: rounded(onsetBeat - zero),
       durationBeats: rounded(durationBeats),
       midi: Math.round(midi),
+      ...(position !== undefined && { position }),
     })),
   };
 }

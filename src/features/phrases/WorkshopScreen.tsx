@@ -10,7 +10,7 @@ import { useHearing } from '../shell/useHearing';
 import { hearLine } from './Hear';
 import { NameAndTags } from './NameAndTags';
 import { PlayedAgain } from './PlayedAgain';
-import { keepPhrase } from './phraseServer';
+import { changePhrase, keepPhrase } from './phraseServer';
 import { TABS, ON_CHART, type WorkshopChart, type Tab, type Bench } from './bench';
 import { WorkshopFooter, Own, View } from './WorkshopViews';
 type Props = {
@@ -43,6 +43,10 @@ export function WorkshopScreen({ stored, charts, others }: Props) {
     keep: (name, phrase) =>
       void keepPhrase({ name, tags: [...stored.tags], phrase, source: 'variation' })
         .then(({ id }) => router.push(`/phrases/${id}`))
+        .catch((error: Error) => setTrouble(error.message)),
+    place: (position) =>
+      void changePhrase(stored.id, { position })
+        .then(() => router.refresh())
         .catch((error: Error) => setTrouble(error.message)),
     say: setTrouble,
   };

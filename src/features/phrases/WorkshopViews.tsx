@@ -3,8 +3,10 @@ import Link from 'next/link';
 import { useMemo } from 'react';
 import { sceneOf } from '@/core/phrases';
 import type { StoredPhrase } from '@/server/phrases';
+import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { ChordWords } from '@/ui/ChordWords';
 import { LineShown } from '@/ui/page/LineShown';
+import { HandPlace, lastPlace } from '@/ui/neck/HandPlace';
 import { LineOnNeck } from '@/ui/neck/LineOnNeck';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { BlocksView } from './BlocksView';
@@ -34,7 +36,8 @@ export const WorkshopFooter = ({ hearing, id }: { hearing: Hearing; id: string }
 );
 
 /** The phrase as it is kept: over its chords, on the neck, by name and by degree. */
-export function Own({ bench: { stored, hearing } }: { bench: Bench }) {
+export function Own({ bench: { stored, hearing, place } }: { bench: Bench }) {
+  const guitar = useGuitar();
   const { phrase } = stored;
   const line = useMemo(() => drawnLine(sceneOf(phrase).chart, phrase.tempo, phrase.notes), [phrase]);
   const beat = beatOf(hearing, stored.id);
@@ -48,8 +51,23 @@ export function Own({ bench: { stored, hearing } }: { bench: Bench }) {
       </p>
       <LineShown withChoice {...line} cursor={beat} name={stored.name} />
       <LineOnNeck report={line.report} beat={beat} name={stored.name} />
+      <div className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[15px] leading-7">
+        <span className="text-dim">Your index finger at fret</span>
+        <HandPlace
+          label="Fret of the index finger"
+          value={placeOf(phrase)}
+          last={lastPlace(instrumentOf(guitar))}
+          onChange={place}
+        />
+      </div>
     </section>
   );
+}
+
+/** The fret the player has said, where it is one. */
+function placeOf({ notes }: StoredPhrase['phrase']): number | 'several' | null {
+  const said = [...new Set(notes.map(({ position }) => position ?? null))];
+  return said.length > 1 ? 'several' : (said[0] ?? null);
 }
 
 export function View({ tab, bench, others }: { tab: Tab; bench: Bench; others: readonly StoredPhrase[] }) {

@@ -24,5 +24,7 @@ export type Bench = {
   /** The chart it is carried to; null where there is none. */
   readonly chart: WorkshopChart | null;
   readonly keep: (name: string, phrase: KeptPhrase) => void;
+  /** Says where the player has the hand; null: where it is likeliest. */
+  readonly place: (fret: number | null) => void;
   readonly say: (trouble: string | null) => void;
 };

@@ -27,7 +27,7 @@ function benchOf(): { bench: Bench; keep: jest.Mock; hear: jest.Mock } {
   const [keep, hear] = [jest.fn(), jest.fn()];
   const state = { id: null, phase: 'silent', beat: 0, trouble: null } as const;
   const hearing = { state, hear, stop: jest.fn() } as unknown as Bench['hearing'];
-  return { bench: { stored, hearing, chart: null, keep, say: jest.fn() }, keep, hear };
+  return { bench: { stored, hearing, chart: null, keep, place: jest.fn(), say: jest.fn() }, keep, hear };
 }
 
 test('a phrase in words: its chords, its notes as they spell them, its degrees, and what a drill asks for', () => {

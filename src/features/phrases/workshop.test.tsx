@@ -58,10 +58,10 @@ const CHART = {
   text: 'title: Quay\nkey: Cm\ntempo: 100\n\n| Cm7 | F7 | Bbmaj7 | Cm7 |\n',
 };
 function benchOf(stored = storedAs('p', 'Four notes')) {
-  const [keep, hear, say] = [jest.fn(), jest.fn(), jest.fn()];
+  const [keep, hear, say, place] = [jest.fn(), jest.fn(), jest.fn(), jest.fn()];
   const state = { id: null, phase: 'silent', beat: 0, trouble: null } as const;
   const hearing = { state, hear, stop: jest.fn() } as unknown as Bench['hearing'];
-  return { bench: { stored, hearing, chart: CHART, keep, say } as Bench, keep, hear };
+  return { bench: { stored, hearing, chart: CHART, keep, place, say } as Bench, keep, hear, place };
 }
 
 test('over a form: each way says what it keeps, is heard, and becomes a drill of the phrase', async () => {

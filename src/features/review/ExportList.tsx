@@ -7,7 +7,7 @@ type Props = { takeId: string; title: string; soundGone: boolean; onRemove: () =
 
 const FILES: readonly (readonly [string, string, string])[] = [
   ['midi', 'MIDI', 'notes where they were played, bends, chords as markers'],
-  ['musicxml', 'MusicXML', 'the line as a score with its chords and likeliest places on your neck'],
+  ['musicxml', 'MusicXML', 'the line as a score with its chords and places on your neck'],
   ['notes-csv', 'Notes as CSV', 'every note with what it was and did'],
   ['changes-csv', 'Changes as CSV', 'every change with its landing'],
   ['json', 'Report as JSON', 'everything that is counted'],

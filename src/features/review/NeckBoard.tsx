@@ -2,12 +2,12 @@
 import { scaleLinear, scaleSqrt } from 'd3-scale';
 import { useMemo } from 'react';
 import type { Report } from '@/core/analyse';
-import { fingeredTake, handCheck } from '@/core/findings';
+import { fingeredTake, handCheck, placesSaid } from '@/core/findings';
 import type { Instrument } from '@/core/neck';
 import { planOn } from '@/core/plan';
 import type { Judgement } from '@/core/review';
 import { elementAt } from '@/core/shared';
-import { handCheckWords } from '@/presentation';
+import { handCheckWords, placesWords } from '@/presentation';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { Board } from './BoardFrame';
 
@@ -37,7 +37,7 @@ export function NeckBoard({ judgement }: { judgement: Judgement }) {
   return (
     <Board
       name="On the neck"
-      facts="likeliest fingering; size: time; figure: notes; pale: chord tones"
+      facts={`${placesWords(placesSaid(report))}; size: time; figure: notes; pale: chord tones`}
       table={{
         caption: 'Places on the neck',
         head: ['Place', 'Notes', 'Beats', 'Chord tones'],

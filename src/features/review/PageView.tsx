@@ -2,14 +2,17 @@
 import { useCallback, useMemo, useState } from 'react';
 import type { GridAt, GridChoice, ScoreBar } from '@/core/notation';
 import type { CorrectedNote } from '@/core/correct';
+import { placesSaid } from '@/core/findings';
 import type { Instrument } from '@/core/neck';
 import { elementAt, type Beats } from '@/core/shared';
+import { placesWords } from '@/presentation';
 import { ToggleRow } from '@/ui/controls';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { ScoreList } from '@/ui/page/ScoreList';
 import { degreesOf, pageOf } from '@/ui/page/reportPage';
 import { ScorePage } from '@/ui/page/ScorePage';
 import { Selected } from './FormView';
+import { HandPanel } from './HandPanel';
 import type { ReviewModel } from './useReviewModel';
 import { followPlayer } from './useTakePlayer';
 
@@ -67,7 +70,8 @@ export function PageView({ model }: { model: ReviewModel }) {
         <div className="no-print mb-2 flex flex-wrap items-baseline gap-x-8 gap-y-1 text-[15px] text-dim">
           <ToggleRow label="What stands on the page" value={kind} choices={KINDS} onChange={setKind} />
           <span>
-            {swings ? 'swung eighths written as eighths' : 'eighths as played'}, likeliest fingering
+            {swings ? 'swung eighths written as eighths' : 'eighths as played'},{' '}
+            {placesWords(placesSaid(judgement.report))}
           </span>
           {bar && (
             <span className="flex items-baseline gap-3">
@@ -107,6 +111,7 @@ export function PageView({ model }: { model: ReviewModel }) {
             note stands its degree in the chord.
           </p>
         )}
+        <HandPanel model={model} instrument={instrument} />
       </div>
     </div>
   );

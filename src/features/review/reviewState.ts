@@ -2,6 +2,7 @@ import type { NoteId } from '@/core/correct';
 import { elementAt } from '@/core/shared';
 import type { DrawBy } from './FormPicture';
 import type { Selection } from './selection';
+import type { HandScope } from './wherePlayed';
 
 export const VIEWS = [
   ['form', 'The form'],
@@ -28,6 +29,8 @@ export type ReviewState = {
   readonly kind: string | null;
   /** The change of the form shown while standing back. */
   readonly formChange: number;
+  /** Of what the place on the neck is said. */
+  readonly handScope: HandScope;
   readonly trouble: string | null;
 };
 
@@ -49,7 +52,7 @@ export type ReviewAction =
   | { readonly type: 'set'; readonly change: Partial<Plain> };
 
 /** What is set without anything else following from it. */
-type Plain = Pick<ReviewState, 'chorus' | 'kind' | 'formChange' | 'trouble'>;
+type Plain = Pick<ReviewState, 'chorus' | 'kind' | 'formChange' | 'handScope' | 'trouble'>;
 
 export const viewFrom = (text: string | undefined): View =>
   text === 'far' ? 'far' : (VIEWS.find(([id]) => id === text)?.[0] ?? 'form');
@@ -63,6 +66,7 @@ export const openingState = (view: View, selection: Selection | null): ReviewSta
   zoomed: false,
   kind: null,
   formChange: 0,
+  handScope: 'phrase',
   trouble: null,
 });
 

@@ -13,6 +13,7 @@ import {
   type NoteId,
   type SecondsNote,
   type TakeWords,
+  withEdit,
 } from '@/core/correct';
 import type { PlanWords } from '@/core/plan';
 import type { SaidOfTake } from '@/core/assessment';
@@ -135,7 +136,7 @@ export function useReview(data: ReviewData): {
   const { keeping, retry } = useKept(data.take.id, edits, data.edits);
   const counter = useRef(0);
   const edit = useCallback((one: Edit) => {
-    setEdits((before) => [...before, one]);
+    setEdits((before) => withEdit(before, one));
     setUndone([]);
   }, []);
   const undo = useCallback(() => {

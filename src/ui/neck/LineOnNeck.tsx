@@ -22,10 +22,11 @@ export function LineOnNeck({ report, beat, name }: Props) {
   const path = useMemo(
     () =>
       pathOf(
-        notes.map(({ onsetBeat, durationBeats, midi }) => ({
+        notes.map(({ onsetBeat, durationBeats, midi, position }) => ({
           onsetBeat,
           durationBeats,
           midi: Math.round(midi),
+          position,
         })),
         { instrument },
       ),

@@ -81,6 +81,7 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
     spans,
   };
   if (voice.played.confidence !== undefined) note.confidence = voice.played.confidence;
+  if (voice.played.position !== undefined) note.position = voice.played.position;
   if (context.lean.lean.takenMs !== 0) note.playedBeat = voice.onset + leanAt(context, voice.onset);
   if (isChromatic(ground, voice.pc)) note.chromatic = true;
   if (assigned.appoggiatura) note.appoggiatura = true;

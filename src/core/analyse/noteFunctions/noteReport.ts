@@ -13,6 +13,8 @@ export type NoteReport = {
   readonly midi: Midi;
   /** How likely it is that the note was played as it is written, 0 to 1; absent where it is not in question. */
   readonly confidence?: number;
+  /** The lowest fret of the hand, where the player has said it. */
+  readonly position?: number;
   readonly event: number;
   readonly top: boolean;
   readonly chord: string | null;

@@ -18,6 +18,8 @@ export type PlayedNote = {
   readonly confidence?: number | undefined;
   /** The player's own phrase border (T10.7): a phrase begins with this note, or goes on through it. */
   readonly phrase?: PhraseBorder | undefined;
+  /** Where the player says it was played: the lowest fret of the hand. Pitches cannot tell (T9.3). */
+  readonly position?: number | undefined;
   /** Peak level in dBFS, where the note was heard. */
   readonly level?: number | undefined;
 };

@@ -7,7 +7,7 @@ const OCTAVE = 12;
 const TENTH = 16;
 const FEWEST_CHORUSES = 2;
 
-/** The hand never had to move, over two choruses and within a tenth (T13.7). */
+/** The hand never had to move, over two choruses and within a tenth (T13.7); a player who says it did is believed. */
 export const onePosition = defineKind<Record<string, never>>({
   id: 'one-position',
   name: 'one position',
@@ -17,6 +17,8 @@ export const onePosition = defineKind<Record<string, never>>({
     const line = lineOf(context).filter((midi) => midi >= 40 && midi <= 86);
     const range = rangeOf(line);
     if (context.report.summary.choruses < FEWEST_CHORUSES || line.length < ENOUGH_NOTES) return [];
+    const said = new Set(context.report.notes.flatMap(({ position }) => position ?? []));
+    if (said.size > 1) return [];
     if (range <= OCTAVE || range > TENTH) return [];
     return [
       {
