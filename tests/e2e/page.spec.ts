@@ -1,45 +1,7 @@
-import type { APIRequestContext, Page } from '@playwright/test';
-import { packTake, TAKE_SCHEMA } from '@/core/formats';
-import { alive, expect, test } from '../support/browser';
+import type { APIRequestContext } from '@playwright/test';
+import { expect, test } from '../support/browser';
+import { collisionsOn, openPage, takeOf } from '../support/engraving';
 import { makeTake } from '../support/takes';
-
-type Box = { readonly left: number; readonly right: number; readonly top: number; readonly bottom: number };
-
-async function openPage(page: Page, take: string): Promise<void> {
-  await page.goto(`/takes/${take}?view=page`);
-  await alive(page);
-  await expect(page.getByTestId('page').locator('.vf-clef').first()).toBeVisible({ timeout: 15_000 });
-}
-
-/** Nothing that is drawn lies over a degree, or outside of its line; every line of the page is scrolled to. */
-async function expectApart(page: Page): Promise<void> {
-  await page.evaluate(async () => {
-    for (let y = 0; y < document.body.scrollHeight; y += 400) {
-      window.scrollTo(0, y);
-      await new Promise(requestAnimationFrame);
-    }
-  });
-  const found = await page.getByTestId('page').evaluate((host) => {
-    const boxOf = (element: Element): Box => {
-      const { left, right, top, bottom } = element.getBoundingClientRect();
-      return { left, right, top: top + window.scrollY, bottom: bottom + window.scrollY };
-    };
-    return [...host.children].map((line) => ({
-      box: boxOf(line),
-      strokes: [...line.querySelectorAll('.vf-stem path, .vf-beam path, .vf-tuplet rect')].map(boxOf),
-      degrees: [...line.querySelectorAll('svg[role="img"] g > rect[rx]')].map(boxOf),
-    }));
-  });
-  const meets = (a: Box, b: Box) =>
-    a.left < b.right - 1 && b.left < a.right - 1 && a.top < b.bottom - 1 && b.top < a.bottom - 1;
-  expect(found.flatMap(({ degrees }) => degrees).length).toBeGreaterThan(6);
-  for (const { box, strokes, degrees } of found) {
-    expect(degrees.filter((degree) => strokes.some((stroke) => meets(degree, stroke)))).toEqual([]);
-    const outside = ({ left, right, top, bottom }: Box) =>
-      left < box.left || right > box.right + 1 || top < box.top || bottom > box.bottom;
-    expect([...strokes, ...degrees].filter(outside)).toEqual([]);
-  }
-}
 
 /** Triplets with their stems down, the lowest and the highest notes of a guitar, and a bend up a whole tone. */
 async function hardToEngrave(request: APIRequestContext, origin: string): Promise<string> {
@@ -59,7 +21,6 @@ async function hardToEngrave(request: APIRequestContext, origin: string): Promis
     onsetSec: onset * beat,
     offsetSec: (onset + length) * beat,
     midi,
-    confidence: 1,
     ...(index === 8 ? { vibrato: { hz: 5, cents: 30 } } : {}),
     ...(index === 4
       ? {
@@ -70,32 +31,13 @@ async function hardToEngrave(request: APIRequestContext, origin: string): Promis
         }
       : {}),
   }));
-  const archive = packTake(
-    {
-      schema: TAKE_SCHEMA,
-      title: 'Hard to engrave',
-      chartText: 'title: Hard to engrave\nkey: C\ntempo: 100\n\n| Am7 | D7 |\n',
-      tempo: 100,
-      choruses: 1,
-      plan: { id: 'scale-per-chord' },
-      pace: null,
-      offsetSec: 0,
-      source: 'file',
-      device: null,
-      latencySec: null,
-      createdAt: Date.now(),
-      heard: { notes },
-      edits: [],
-      words: { stars: 0, tags: [], remarks: [] },
-    },
-    null,
-  );
-  const made = await request.post('/api/takes/import', {
-    headers: { origin, 'content-type': 'application/octet-stream' },
-    data: Buffer.from(archive),
+  return takeOf(request, origin, {
+    title: 'Hard to engrave',
+    chartText: 'title: Hard to engrave\nkey: C\ntempo: 100\n\n| Am7 | D7 |\n',
+    tempo: 100,
+    choruses: 1,
+    notes,
   });
-  expect(made.status()).toBe(200);
-  return ((await made.json()) as { id: string }).id;
 }
 
 test('the page: staff and tablature, its keys those of the form, and its bars in words', async ({
@@ -107,7 +49,7 @@ test('the page: staff and tablature, its keys those of the form, and its bars in
   for (const width of [390, 1280]) {
     await page.setViewportSize({ width, height: 800 });
     await openPage(page, take);
-    await expectApart(page);
+    expect(await collisionsOn(page)).toEqual([]);
   }
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('region', { name: 'Selected' })).toBeVisible();
@@ -129,7 +71,7 @@ test('triplets, the ends of the guitar’s range and a bend: nothing collides, a
   baseURL,
 }) => {
   await openPage(page, await hardToEngrave(request, baseURL!));
-  await expectApart(page);
+  expect(await collisionsOn(page)).toEqual([]);
   if (process.env.SHOTS) await page.screenshot({ path: `${process.env.SHOTS}/page-hard.png` });
   await expect(page.getByTestId('page').locator('.vf-tuplet rect')).not.toHaveCount(0);
   await expect(page.getByTestId('page').getByText('full')).toBeVisible();

@@ -87,8 +87,8 @@ test('production code imports only what package.json lists among its dependencie
   const outside = [...imported].filter((name) => !(name in dependencies) && !name.startsWith('node:'));
   // styles are made at build time
   expect(outside.filter((name) => name !== 'tailwindcss')).toEqual([]);
-  // react-dom is what next renders with; the stretcher is copied to public, the sound bank's maker is a script
-  const elsewhere = ['react-dom', 'signalsmith-stretch'];
+  // react-dom is what next renders with; the stretcher is copied to public, the Fourier transform into the core
+  const elsewhere = ['react-dom', 'signalsmith-stretch', '@echogarden/pffft-wasm'];
   expect(
     Object.keys(dependencies).filter((name) => !imported.has(name) && !elsewhere.includes(name)),
   ).toEqual([]);

@@ -5,7 +5,9 @@ import type { Key } from '@/core/music';
 import type { ScoreBar } from '@/core/notation';
 import { elementAt, present, type Beats } from '@/core/shared';
 import { ChordSvg } from '../ChordSymbol';
+import { chordWidth } from '../chordParts';
 import { Pill } from '../form/Pill';
+import { standApart } from './apart';
 import { engrave, MUSIC_FONT, setEngravingFonts, type Engraved } from './engrave';
 import { lineWidth, pageLines, signatureOf } from './pageLines';
 import type { DegreeUnder } from './reportPage';
@@ -126,6 +128,11 @@ function useNear(box: React.RefObject<HTMLDivElement | null>, whole: boolean): b
   return near || whole;
 }
 
+const CHORD_SIZE = 17;
+/** Chords of one line read apart at this distance; degrees, which have a shape of their own, at less. */
+const [CHORD_GAP, PILL_GAP] = [7, 1];
+const pillWidth = (degree: DegreeUnder | null): number => (degree ? 7 + 6 * degree.label.length : 0);
+
 /** What the app says over the engraving: chords, degrees, the selection and where it sounds. */
 function Marks({
   drawn,
@@ -140,6 +147,19 @@ function Marks({
 }: LineProps & { drawn: Engraved; label: string }) {
   const { height, notes, chords, degreesY, top, bottom, ceiling, bars } = drawn;
   const first = elementAt(line, 0);
+  const chordEdges = standApart(
+    chords.map(({ x, symbol }) => ({ x, width: CHORD_SIZE * chordWidth(symbol) })),
+    CHORD_GAP,
+    width,
+  );
+  const pillEdges = standApart(
+    notes.map(({ index, x }) => {
+      const wide = pillWidth(degreeOf(index));
+      return { x: x - wide / 2, width: wide };
+    }),
+    PILL_GAP,
+    width,
+  );
   return (
     <svg width={width} height={height} className="absolute inset-0" role="img" aria-label={label}>
       {marked && <Marked drawn={drawn} from={marked[0]} to={marked[1]} />}
@@ -148,20 +168,21 @@ function Marks({
           {first.index === 0 && first.chorus > 0 ? `chorus ${first.chorus + 1}` : first.index + 1}
         </text>
       )}
-      {chords.map(({ x, y, symbol }, index) => (
-        <ChordSvg key={index} x={x} y={y} symbol={symbol} size={17} />
+      {chords.map(({ y, symbol }, index) => (
+        <g key={index} data-chord={symbol}>
+          <ChordSvg x={elementAt(chordEdges, index)} y={y} symbol={symbol} size={CHORD_SIZE} />
+        </g>
       ))}
       {notes.map(({ index, x }, place) => {
         const degree = degreeOf(index);
-        const wide = 7 + 6 * (degree?.label.length ?? 0);
         return (
           <g key={place} onClick={onNote && (() => onNote(index))} className={onNote && 'cursor-pointer'}>
             <rect x={x - 9} y={ceiling} width={18} height={bottom - ceiling} fill="transparent" />
             {degree && (
               <Pill
-                x={x - wide / 2}
+                x={elementAt(pillEdges, place)}
                 y={degreesY}
-                width={wide}
+                width={pillWidth(degree)}
                 height={17}
                 tier={degree.tier}
                 label={degree.label}

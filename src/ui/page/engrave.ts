@@ -266,6 +266,9 @@ class Line {
 
 const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
 
+/** Room that the last note of a bar takes, in pixels. */
+const LAST_NOTE = 48;
+
 /** Chords where they begin, each once until another comes; @param noteOf the head that was drawn */
 function chordPlaces(
   drawnBars: readonly DrawnBar[],
@@ -276,9 +279,15 @@ function chordPlaces(
   for (const { bar, drawn } of drawnBars)
     for (const { at, chord } of bar.chords) {
       const symbol = chord?.symbol ?? 'N.C.';
-      const head = drawn.find(({ entry }) => entry.at + entry.head.size > at);
-      if (head && symbol !== places.at(-1)?.symbol)
-        places.push({ x: noteOf(head).getAbsoluteX() - 2, y, symbol });
+      const place = drawn.findIndex(({ entry }) => entry.at + entry.head.size > at);
+      const head = drawn[place];
+      if (!head || symbol === places.at(-1)?.symbol) continue;
+      const x = noteOf(head).getAbsoluteX();
+      const following = drawn[place + 1];
+      const next = following ? noteOf(following).getAbsoluteX() : x + LAST_NOTE;
+      // a chord under a note that is held stands as far along it as it comes
+      const along = Math.max(0, at - head.entry.at) / head.entry.head.size;
+      places.push({ x: x - 2 + along * (next - x), y, symbol });
     }
   return places;
 }
