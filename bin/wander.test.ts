@@ -318,18 +318,29 @@ test('analyse: the page says what to practise, every change, and what it rests o
 });
 
 test('analyse: earlier takes are counted in; an offset may be found from the take', () => {
+  writeFileSync(at('weak.json'), '{"meet": 0.15}');
+  wander(
+    'play',
+    at('chart.txt'),
+    '--profile',
+    at('weak.json'),
+    '--choruses',
+    '3',
+    '--truth',
+    at('weak-take.json'),
+  );
   const together = wander(
     'analyse',
-    at('truth.json'),
+    at('weak-take.json'),
     '--chart',
     at('chart.txt'),
     '--before',
-    at('truth.json'),
+    at('weak-take.json'),
     '--before',
-    at('truth.json'),
+    at('weak-take.json'),
     '--json',
   ).json<{ findings: { kind: string; of: number; sentence: string }[] }>();
-  const alone = wander('analyse', at('truth.json'), '--chart', at('chart.txt'), '--json').json<{
+  const alone = wander('analyse', at('weak-take.json'), '--chart', at('chart.txt'), '--json').json<{
     findings: { kind: string; of: number; sentence: string }[];
     tooFew: unknown[];
   }>();
@@ -623,4 +634,19 @@ test('a drill is printed as names and tablature; a pipe that closes early is no 
     encoding: 'utf8',
   });
   expect([piped.status, piped.stderr]).toEqual([0, '']);
+});
+
+test('neck path: the hand that is asked for, or a word for what it may be', () => {
+  writeFileSync(
+    at('scale.json'),
+    JSON.stringify({ notes: [55, 57, 59, 60, 62, 64].map((midi, onsetBeat) => ({ onsetBeat, midi })) }),
+  );
+  const fretsOf = (...how: string[]) =>
+    wander('neck', 'path', at('scale.json'), ...how, '--json')
+      .json<{ path: { fret: number }[] }>()
+      .path.map(({ fret }) => fret);
+  expect(Math.max(...fretsOf())).toBeLessThan(Math.min(...fretsOf('--area', 'high')));
+  expect(fretsOf('--open', 'avoided')).not.toContain(0);
+  const wrong = wander('neck', 'path', at('scale.json'), '--hand', 'huge');
+  expect([wrong.status, wrong.stderr]).toEqual([2, expect.stringContaining('small, usual, large')]);
 });

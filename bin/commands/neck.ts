@@ -1,6 +1,9 @@
 import Joi from 'joi';
 import {
   chordShapes,
+  HAND_SIZES,
+  NECK_AREAS,
+  OPEN_STRINGS,
   pathOf,
   placesOf,
   readTuning,
@@ -11,7 +14,9 @@ import {
   STANDARD_FRETS,
   STANDARD_TUNING,
   writeTuning,
+  USUAL_HABITS,
   type FretPosition,
+  type HandHabits,
   type Instrument,
   type NeckNote,
   type RunTouch,
@@ -29,19 +34,23 @@ export function neckCommand(args: string[]): void {
     tuning: { type: 'string' },
     layout: { type: 'string' },
     shape: { type: 'string' },
+    hand: { type: 'string' },
+    open: { type: 'string' },
+    area: { type: 'string' },
     json: { type: 'boolean' },
   });
   const [what, ...rest] = positionals;
   const instrument: Instrument = {
     tuning: values.tuning === undefined ? STANDARD_TUNING : valueOf(readTuning(values.tuning)),
     frets: STANDARD_FRETS,
+    habits: habitsFrom(values),
   };
   const position =
     values.position === undefined ? undefined : wholeFrom(values.position, 'position', 0, STANDARD_FRETS);
   let result: Answer | null;
   if (what === 'chord') result = chordOn(only(rest, 'chord "Cm7"'), instrument, position);
   else if (what === 'scale')
-    result = result = scaleOn(only(rest, 'scale "F dorian"'), {
+    result = scaleOn(only(rest, 'scale "F dorian"'), {
       instrument,
       position,
       layout: values.layout === undefined ? undefined : layoutFrom(values.layout),
@@ -52,6 +61,22 @@ export function neckCommand(args: string[]): void {
   if (!result) throw new BadUsage('Say neck chord "Cm7", neck scale "F dorian" or neck path notes.json.');
   if (values.json) printJson(result.json);
   else process.stdout.write(`${result.lines.join('\n')}\n`);
+}
+
+/** What the hand likes, where it is said. */
+function habitsFrom(values: { hand?: string; open?: string; area?: string }): HandHabits {
+  return {
+    size: habit('hand', values.hand, HAND_SIZES) ?? USUAL_HABITS.size,
+    open: habit('open', values.open, OPEN_STRINGS) ?? USUAL_HABITS.open,
+    area: habit('area', values.area, NECK_AREAS) ?? USUAL_HABITS.area,
+  };
+}
+
+function habit<T extends string>(name: string, given: string | undefined, all: readonly T[]): T | undefined {
+  const found = all.find((one) => one === given);
+  if (given !== undefined && found === undefined)
+    throw new BadInput(`--${name} ${given} is not known. Say one of: ${all.join(', ')}.`);
+  return found;
 }
 
 function layoutFrom(word: string): ScaleLayout {

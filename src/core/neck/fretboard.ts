@@ -1,3 +1,4 @@
+import type { HandHabits } from './handHabits';
 import { pitchClassOf, type Midi, type PitchClass } from '../shared';
 
 /** Open strings from the highest to the lowest, as string 1 is the highest. */
@@ -10,11 +11,17 @@ export const STANDARD_FRETS = 22;
 export const MOST_FRETS = 36;
 
 /** A guitar as the hand finds it: open strings and the frets above them. */
-export type Instrument = { readonly tuning: Tuning; readonly frets: number };
+export type Instrument = {
+  readonly tuning: Tuning;
+  readonly frets: number;
+  /** What the hand on it likes; the usual hand where it is not said. */
+  readonly habits?: HandHabits;
+};
 export const STANDARD_INSTRUMENT: Instrument = { tuning: STANDARD_TUNING, frets: STANDARD_FRETS };
 
 /** With a capo its fret is the nut: frets count from it. */
-export const withCapo = ({ tuning, frets }: Instrument, capo: number): Instrument => ({
+export const withCapo = ({ tuning, frets, ...rest }: Instrument, capo: number): Instrument => ({
+  ...rest,
   tuning: tuning.map((open) => open + capo),
   frets: frets - capo,
 });

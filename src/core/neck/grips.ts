@@ -1,5 +1,6 @@
-import { elementAt, present } from '../shared';
+import { elementAt } from '../shared';
 import { type FretPosition } from './fretboard';
+import { placeCost, type HandHabits } from './handHabits';
 import { fingerAt, serves, type Location } from './location';
 import type { NeckNote, Touch } from './path';
 /** Six strings, and a doubled note or two. */
@@ -28,13 +29,16 @@ export function strikesOf(
   notes: readonly NeckNote[],
   choices: readonly (readonly FretPosition[])[],
   locations: readonly Location[],
+  habits: HandHabits,
 ): Grip[][] {
   const oneByOne = (places: readonly (readonly FretPosition[])[]): Grip[][] =>
     notes.map((note, index) =>
-      locations.flatMap((_, location) => gripsAt([note], [elementAt(places, index)], locations, location)),
+      locations.flatMap((_, location) =>
+        gripsAt([note], [elementAt(places, index)], locations, location, habits),
+      ),
     );
   if (notes.length > MOST_STRUCK || notes.length === 1) return oneByOne(choices);
-  const held = locations.flatMap((_, location) => gripsAt(notes, choices, locations, location));
+  const held = locations.flatMap((_, location) => gripsAt(notes, choices, locations, location, habits));
   if (held.length > 0) return [held];
   const apart = onStringsApart(choices);
   return oneByOne(apart ? apart.map((place) => [place]) : choices);
@@ -70,6 +74,7 @@ export function gripsAt(
   choices: readonly (readonly FretPosition[])[],
   locations: readonly Location[],
   location: number,
+  habits: HandHabits,
 ): Grip[] {
   let grips: Grip[] = [{ location, touches: [], own: 0 }];
   notes.forEach((note, index) => {
@@ -79,7 +84,7 @@ export function gripsAt(
         return fingersFor(note, place, elementAt(locations, location)).map((finger) => ({
           ...grip,
           touches: [...grip.touches, { string: place.string, fret: place.fret, finger }],
-          own: grip.own + placeCost(place, finger, elementAt(locations, location)),
+          own: grip.own + placeCost(place.fret, finger, elementAt(locations, location), habits),
         }));
       }),
     );
@@ -92,32 +97,4 @@ export function fingersFor({ finger }: NeckNote, { fret }: FretPosition, locatio
   if (finger !== undefined) return serves(location, fret, finger) ? [finger] : [];
   const found = fingerAt(location, fret);
   return found === null ? [] : [found];
-}
-/**
- * What a hand finds hard, in one currency: our own weights, settled on the worked examples of the tests.
- * A shift is counted before all of these: the fewest shifts win, then the least cost.
- */
-export const COST = {
-  stretch: 0.7,
-  skip: 0.45,
-  sameFinger: 0.9,
-  crossing: 0.12,
-  shiftPerFret: 0.12,
-  high: 0.03,
-  openUpTheNeck: 1.2,
-  indexLast: 0.01,
-  unlike: 0.02,
-  little: 0.15,
-};
-
-export function placeCost({ fret }: FretPosition, finger: number, { from, fingers }: Location): number {
-  if (fret === 0 || finger === 0) return from > 2 ? COST.openUpTheNeck : 0;
-  const span = present(fingers[finger - 1]);
-  const home = finger === 4 ? span[0] : span[1];
-  return (
-    (span[0] !== span[1] && fret !== home ? COST.stretch + (finger === 4 ? COST.little : 0) : 0) +
-    (from > 1 ? COST.indexLast * (fret - from) : 0) +
-    COST.unlike * Math.abs(finger - Math.min(4, fret - from + 1)) +
-    COST.high * Math.max(0, fret - 5)
-  );
 }

@@ -1,5 +1,6 @@
 export * from './fretboard';
 export { readTuning, writeTuning, pitchName, stringName, TUNINGS } from './tuning';
+export { HAND_SIZES, NECK_AREAS, OPEN_STRINGS, USUAL_HABITS, type HandHabits } from './handHabits';
 export { reachFrom } from './location';
 export { pathOf, bothWays, type NeckNote, type NeckPath, type PathOptions, type Touch } from './path';
 export { chordShapes, type ChordShape, type ShapeOptions } from './chordShapes';

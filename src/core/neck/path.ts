@@ -9,7 +9,8 @@ import {
   type Problem,
 } from '../shared';
 import { placesSounding, STANDARD_INSTRUMENT, type FretPosition, type Instrument } from './fretboard';
-import { COST, eventsOf, strikesOf, type Grip } from './grips';
+import { eventsOf, strikesOf, type Grip } from './grips';
+import { COST, USUAL_HABITS, type HandHabits } from './handHabits';
 import { allLocations, easyLocations, type Location } from './location';
 import { pitchName } from './tuning';
 
@@ -39,7 +40,8 @@ export type NeckPath = {
 
 export type PathOptions = {
   readonly instrument?: Instrument;
-  /** False: four frets a location; the hand moves rather than stretch. */ readonly stretch?: boolean;
+  /** False: four frets a location; the hand moves rather than stretch, as a small one does unasked. */
+  readonly stretch?: boolean;
 };
 const SHIFT = 1e6;
 /** Each fret away from where the hand is said to lie: more than all shifts of a line. */
@@ -53,8 +55,10 @@ const ASIDE = 1e9;
  */
 export function pathOf(
   given: readonly NeckNote[],
-  { instrument = STANDARD_INSTRUMENT, stretch = true }: PathOptions = {},
+  { instrument = STANDARD_INSTRUMENT, stretch }: PathOptions = {},
 ): Outcome<NeckPath> {
+  const habits = instrument.habits ?? USUAL_HABITS;
+  const stretches = stretch ?? habits.size !== 'small';
   const order = given
     .map((_, index) => index)
     .sort(
@@ -74,8 +78,8 @@ export function pathOf(
     choices.push(reached);
   }
   const fingered = notes.some((note) => note.finger !== undefined && note.finger > 0);
-  const locations = fingered ? allLocations(instrument.frets) : easyLocations(instrument.frets, stretch);
-  const found = walk(notes, choices, locations, true);
+  const locations = fingered ? allLocations(instrument.frets) : easyLocations(instrument.frets, stretches);
+  const found = walk(notes, choices, locations, habits, true);
   if (!found)
     return refused({
       code: 'neck.pins',
@@ -87,7 +91,8 @@ export function pathOf(
   const still = walk(
     free,
     free.map((note) => placesSounding(Math.round(note.midi), instrument)),
-    easyLocations(instrument.frets, stretch),
+    easyLocations(instrument.frets, stretches),
+    habits,
     false,
   );
   return accepted({
@@ -102,7 +107,7 @@ export function bothWays(
   notes: readonly NeckNote[],
   instrument: Instrument = STANDARD_INSTRUMENT,
 ): Outcome<{ readonly stretching: NeckPath; readonly shifting: NeckPath | null }> {
-  const stretching = pathOf(notes, { instrument });
+  const stretching = pathOf(notes, { instrument, stretch: true });
   if (!stretching.ok) return stretching;
   const shifting = pathOf(notes, { instrument, stretch: false });
   const differs = shifting.ok && shifting.value.shifts !== stretching.value.shifts;
@@ -143,11 +148,12 @@ function walk(
   notes: readonly NeckNote[],
   choices: readonly (readonly FretPosition[])[],
   locations: readonly Location[],
+  habits: HandHabits,
   mayShift: boolean,
 ): { path: Touch[]; shifts: number } | null {
   let nodes: Node[] | null = null;
   for (const event of eventsOf(notes))
-    for (const grips of strikesOf(notes.slice(...event), choices.slice(...event), locations)) {
+    for (const grips of strikesOf(notes.slice(...event), choices.slice(...event), locations, habits)) {
       nodes = advance(nodes, placed(grips, notes[event[0]]?.position, locations), locations, mayShift);
       if (nodes.length === 0) return null;
     }
@@ -155,7 +161,7 @@ function walk(
   const grips: Grip[] = [];
   for (let node = best; node; node = node.from) grips.push(node.grip);
   const path = grips.reverse().flatMap(({ touches }) => touches);
-  return { path, shifts: Math.floor(((best?.cost ?? 0) % ASIDE) / SHIFT) };
+  return { path, shifts: Math.max(0, Math.round((best?.cost ?? 0) / SHIFT) % (ASIDE / SHIFT)) };
 }
 
 /** Grips with what it costs to be elsewhere than the player says. */

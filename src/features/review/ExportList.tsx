@@ -17,8 +17,15 @@ const FILES: readonly (readonly [string, string, string])[] = [
 
 /** The take in every format, its picture, and the way into the trash. */
 export function ExportList({ takeId, title, soundGone, onRemove }: Props) {
-  const { tuning, frets, capo } = useGuitar();
-  const guitar = new URLSearchParams({ tuning, frets: String(frets), capo: String(capo) }).toString();
+  const { tuning, frets, capo, size, open, area } = useGuitar();
+  const guitar = new URLSearchParams({
+    tuning,
+    frets: String(frets),
+    capo: String(capo),
+    size,
+    open,
+    area,
+  }).toString();
   return (
     <section aria-label="Export">
       <h2 className="text-[25px] leading-8 font-[620]">Export</h2>

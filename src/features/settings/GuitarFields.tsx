@@ -1,5 +1,5 @@
 'use client';
-import { readTuning, TUNINGS, writeTuning } from '@/core/neck';
+import { readTuning, TUNINGS, writeTuning, type HandHabits } from '@/core/neck';
 import { ChoiceSetting, NumberSetting, Setting } from '@/ui/Field';
 import { keepGuitar, useGuitar } from '@/ui/instrument';
 import { Switch } from '@/ui/controls';
@@ -70,6 +70,52 @@ export function GuitarFields() {
         high={24}
         onChange={(frets) => keepGuitar({ ...guitar, frets })}
       />
+      <HandFields />
+    </>
+  );
+}
+type Choices<T> = readonly (readonly [T, string])[];
+const HANDS: Choices<HandHabits['size']> = [
+  ['small', 'small: moves, does not stretch'],
+  ['usual', 'usual'],
+  ['large', 'large: stretches easily'],
+];
+const OPEN: Choices<HandHabits['open']> = [
+  ['liked', 'wherever they fit'],
+  ['usual', 'in low positions'],
+  ['avoided', 'avoided'],
+];
+const AREAS: Choices<HandHabits['area']> = [
+  ['low', 'low on the neck'],
+  ['middle', 'around frets 5 to 9'],
+  ['high', 'around frets 10 to 14'],
+  ['anywhere', 'anywhere'],
+];
+export const REFERENCES = [440, 442, 443, 438, 435, 432, 415];
+
+/** What the hand likes: every fingering the app writes follows it. */
+function HandFields() {
+  const guitar = useGuitar();
+  return (
+    <>
+      <ChoiceSetting
+        name="Hand"
+        value={guitar.size}
+        choices={HANDS}
+        onChange={(size) => keepGuitar({ ...guitar, size })}
+      />
+      <ChoiceSetting
+        name="Open strings"
+        value={guitar.open}
+        choices={OPEN}
+        onChange={(open) => keepGuitar({ ...guitar, open })}
+      />
+      <ChoiceSetting
+        name="Plays mostly"
+        value={guitar.area}
+        choices={AREAS}
+        onChange={(area) => keepGuitar({ ...guitar, area })}
+      />
       <Setting name="Left-handed">
         <Switch
           checked={guitar.leftHanded}
@@ -79,4 +125,3 @@ export function GuitarFields() {
     </>
   );
 }
-export const REFERENCES = [440, 442, 443, 438, 435, 432, 415];
