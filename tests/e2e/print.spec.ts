@@ -60,7 +60,7 @@ const SHEETS: readonly [
   ],
   [
     'a study sheet',
-    3,
+    5,
     /One place: position 5/,
     async (request, base) => `/study/${await makeChart(request, base, blues)}/sheet`,
   ],

@@ -38,7 +38,10 @@ function worn(notes: readonly PlayedNote[], seed: number): Worn[] {
 }
 
 test('figures, labels and the first finding hold where the ears miss notes, octaves and milliseconds', () => {
-  const counts = { labels: [0, 0], figures: [0, 0], first: [0, 0] } as Record<string, [number, number]>;
+  const counts = { labels: [0, 0], figures: [0, 0], whole: [0, 0], first: [0, 0] } as Record<
+    string,
+    [number, number]
+  >;
   const count = (name: string, isKept: boolean) => {
     const cell = counts[name]!;
     cell[0] += isKept ? 1 : 0;
@@ -72,15 +75,21 @@ test('figures, labels and the first finding hold where the ears miss notes, octa
         if (was && is) count('labels', was.tier === is.tier && was.interval === is.interval);
       });
       const led = new Set(after.figures.map(({ kind, targetIndex }) => `${kind} ${targetIndex}`));
-      for (const { kind, targetIndex } of before.figures) {
+      for (const { kind, noteIndices, targetIndex } of before.figures) {
         const target = place.get(targetIndex);
-        if (target !== undefined) count('figures', led.has(`${kind} ${target}`));
+        if (target === undefined) continue;
+        const isKept = led.has(`${kind} ${target}`);
+        count('figures', isKept);
+        const own = [...noteIndices, targetIndex].map((index) => dirty[place.get(index) ?? -1]);
+        if (own.every((one) => one && !one.isMoved)) count('whole', isKept);
       }
       count('first', firstOf(before) === firstOf(after));
     }
   const rates = Object.fromEntries(Object.entries(counts).map(([name, [kept, of]]) => [name, kept / of]));
   console.log(JSON.stringify(rates), JSON.stringify(counts));
   expect(rates.labels).toBeGreaterThanOrEqual(0.96);
-  expect(rates.figures).toBeGreaterThanOrEqual(0.8);
+  // a figure of two or three notes loses one of them, or hears it an octave off, in one case of four
+  expect(rates.figures).toBeGreaterThanOrEqual(0.7);
+  expect(rates.whole).toBeGreaterThanOrEqual(0.9);
   expect(rates.first).toBeGreaterThanOrEqual(0.85);
 });

@@ -29,6 +29,7 @@ export type BarSpan = {
   readonly end: Beats;
   readonly meter: Meter;
   readonly section: string | null;
+  readonly key: Key | null;
 };
 
 /** A stretch in a chorus: absolute beats from bar 1 of the first chorus. `chorus` counts from 0. */
@@ -66,7 +67,7 @@ function layOut(chart: Chart, tempo: BeatsPerMinute): Timeline {
   let start = 0;
   for (const [index, bar] of chart.bars.entries()) {
     const end = start + beatsPerBar(bar.meter);
-    bars.push({ index, start, end, meter: bar.meter, section: bar.section });
+    bars.push({ index, start, end, meter: bar.meter, section: bar.section, key: bar.key });
     for (const cell of bar.cells)
       stretches.push({
         index: stretches.length,

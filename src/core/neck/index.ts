@@ -14,6 +14,7 @@ export {
   scaleShapes,
   scaleUnderHand,
   shapeNear,
+  shapesNear,
   type PairKind,
   type ScalePair,
   type ScaleShape,

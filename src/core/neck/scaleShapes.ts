@@ -186,6 +186,18 @@ export function shapeNear(
   return upOctave ? { ...shape, run: moved(shape.run, 12) } : shape;
 }
 
+/** The movable shapes of a scale or an arpeggio where they lie nearest to a fret, the nearest first. */
+export function shapesNear(
+  pcs: readonly PitchClass[],
+  fret: number,
+  options: ScaleShapeOptions = {},
+): ScaleShape[] {
+  const away = ({ run }: ScaleShape) => Math.abs(fretsOf(run)[0] - fret);
+  return scaleShapes(pcs, options)
+    .map((shape) => shapeNear(shape, fret, options.instrument))
+    .sort((a, b) => away(a) - away(b));
+}
+
 const pitchFrom = (pc: PitchClass, least: Midi): Midi => least + modulo(pc - least, 12);
 
 const pitchesFrom = (pcs: readonly PitchClass[], from: Midi, to: Midi): Midi[] =>

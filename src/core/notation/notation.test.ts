@@ -161,3 +161,20 @@ test('a reader chooses triplets or sixteenths for a bar; the others stay on thei
   expect(at((beat) => (beat < 4 ? 'triplets' : null))).toEqual([0, 8 / 12, 4, 4.5]);
   expect(at(() => 'sixteenths')).toEqual([0, 0.5, 4, 4.5]);
 });
+
+const TWO_KEYS = 'title: Two keys\n[A]\nkey: F\n| F | C7 |\n[B]\nkey: Ab\n| Ab | Eb7 |\n';
+
+test('each bar is written in the key of its section, what stands before and after the form in that of the first', () => {
+  const bars = scoreOf({
+    ...sheetOf(TWO_KEYS, [note(-1, 1), note(0, 4), note(15.5, 2)]),
+    touchAt: () => null,
+  });
+  expect(bars.map(({ key }) => key && `${key.tonic.letter}${key.tonic.alter}`)).toEqual([
+    'F0',
+    'F0',
+    'F0',
+    'A-1',
+    'A-1',
+    'F0',
+  ]);
+});

@@ -1,5 +1,5 @@
 import { soundingAt, type Meter, type Timeline } from '../chart';
-import type { Chord } from '../music';
+import type { Chord, Key } from '../music';
 import type { Touch } from '../neck';
 import { elementAt, type Beats } from '../shared';
 import { headsFor, DIVISIONS, type Counting, type Head } from './heads';
@@ -52,6 +52,8 @@ export type ScoreBar = {
   readonly index: number;
   readonly start: Beats;
   readonly meter: Meter;
+  /** The key it is written in; that of the first bar before and after the form. */
+  readonly key: Key | null;
   readonly counting: Counting;
   readonly chords: readonly { readonly at: number; readonly chord: Chord | null }[];
   readonly entries: readonly ScoreEntry[];
@@ -73,12 +75,13 @@ export function scoreOf(sheet: ScoreSheet): ScoreBar[] {
     while (first < line.length && elementAt(line, first).until <= from) first++;
     let last = first;
     while (last < line.length && elementAt(line, last).at < until) last++;
-    const { meter } = sheet.timeline.bars[bar.index] ?? elementAt(sheet.timeline.bars, 0);
+    const { meter, key } = sheet.timeline.bars[bar.index] ?? elementAt(sheet.timeline.bars, 0);
     const scale = (DIVISIONS * quartersOf(meter)) / TICKS;
     const counting = { beat: TICKS * scale, bar: (until - from) * scale };
     return {
       ...bar,
       meter,
+      key,
       counting,
       chords: chordsOf(sheet.timeline, bar, scale),
       entries: entriesOf(line.slice(first, last), { from, scale, counting, sheet, places }),

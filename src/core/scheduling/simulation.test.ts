@@ -102,10 +102,12 @@ function fourWeeks(learner: Learner): Story {
         key: 'Bb major',
         measures: measuresOf(report),
       });
-      drill ??= drillOfFinding(findings[0]!, chart, plan);
-      ladder ??= ladderTo({ goal: drill!.tempo });
+      const weak = findings.find(({ where }) => where.change?.endsWith('→F7'));
+      if (weak) drill ??= drillOfFinding(weak, chart, plan);
+      if (drill) ladder ??= ladderTo({ goal: drill.tempo });
     }
-    if (due > now) continue;
+    // until a take asks for it there is nothing to drill
+    if (!drill || due > now) continue;
     const sitting: LadderTry[] = [];
     for (let attempt = 0; attempt < 5; attempt++) {
       const tempo: number = ladder!.rungs[ladder!.at]!;

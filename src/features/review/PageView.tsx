@@ -87,7 +87,6 @@ export function PageView({ model }: { model: ReviewModel }) {
         </div>
         <ScorePage
           bars={bars}
-          musicalKey={elementAt(judgement.timeline.chordSpans, 0).key}
           strings={instrument.tuning.length}
           withStaff={kind === 'both'}
           degreeOf={useCallback((index: number) => degrees.get(index) ?? null, [degrees])}

@@ -20,6 +20,8 @@ export type ShapeChoice = {
   /** False: the hand moves rather than reach. */
   readonly reach: boolean;
   readonly labels: (typeof SHAPE_LABELS)[number];
+  /** Each shape on staff and tablature too. */
+  readonly page: boolean;
 };
 export type AfterTake = 'roll' | 'stay' | 'review';
 export const AFTER_TAKE: readonly (readonly [AfterTake, string])[] = [
@@ -64,7 +66,7 @@ export const DEFAULTS: Preferences = {
   afterTake: 'roll',
   position: 5,
   hasMore: false,
-  shapes: { material: 'plan', layout: 'position', reach: true, labels: 'intervals' },
+  shapes: { material: 'plan', layout: 'position', reach: true, labels: 'intervals', page: false },
   reference: 440,
   restMinutes: 25,
   bindings: DEFAULT_BINDINGS,
@@ -115,6 +117,7 @@ export function readPreferences(text: string | null): Preferences {
       layout: oneOf(shapes.layout, SCALE_LAYOUTS, DEFAULTS.shapes.layout),
       reach: shapes.reach !== false,
       labels: oneOf(shapes.labels, SHAPE_LABELS, DEFAULTS.shapes.labels),
+      page: shapes.page === true,
     },
     reference: between(kept.reference, 400, 480, 440),
     restMinutes: between(kept.restMinutes, 5, 120, 25),

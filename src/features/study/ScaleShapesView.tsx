@@ -1,20 +1,17 @@
 'use client';
-import { useMemo } from 'react';
-import { fromRoot, intervalOver, noteName, spellOver, typeset, type Chord } from '@/core/music';
-import {
-  fretsOf,
-  scaleShapes,
-  shapeNear,
-  type Instrument,
-  type ScaleLayout,
-  type ScaleShape,
-} from '@/core/neck';
+import dynamic from 'next/dynamic';
+import { useCallback, useMemo } from 'react';
+import { fromRoot, intervalOver, noteName, spellOver, typeset, type Chord, type Key } from '@/core/music';
+import { fretsOf, shapesNear, type Instrument, type ScaleLayout, type ScaleShape } from '@/core/neck';
 import { elementAt, pitchClassOf } from '@/core/shared';
 import { Select, Switch } from '@/ui/controls';
 import { intervalLabel } from '@/ui/intervalLabel';
 import { NeckMap, type NeckMark } from '@/ui/neck/NeckMap';
 import { prefer, usePreferences, type ShapeChoice } from '../shell/preferences';
-import type { Study, StudyCell } from './studyView';
+import { degreeOver, type Study, type StudyCell } from './studyView';
+
+// the engraver comes when a page is asked for
+const RunOnPage = dynamic(() => import('@/ui/page/RunOnPage').then((made) => made.RunOnPage));
 
 type Props = { study: Study; index: number; position: number; instrument: Instrument; leftHanded: boolean };
 
@@ -46,10 +43,7 @@ export function ScaleShapesView({ study, index, position, instrument, leftHanded
   const { layout, reach, material } = choice;
   const pcs = useMemo(() => materialOf(cell, home.pcs, material), [cell, home.pcs, material]);
   const shapes = useMemo(
-    () =>
-      scaleShapes(pcs, { instrument, layout, reach })
-        .map((shape) => shapeNear(shape, position, instrument))
-        .sort((a, b) => away(a, position) - away(b, position)),
+    () => shapesNear(pcs, position, { instrument, layout, reach }),
     [pcs, instrument, layout, reach, position],
   );
   if (!cell.chord) return <p className="text-soft">No chord sounds here.</p>;
@@ -83,6 +77,9 @@ export function ScaleShapesView({ study, index, position, instrument, leftHanded
         <label className="flex items-center gap-2">
           <Switch checked={reach} onChange={(value) => choose({ reach: value })} /> fingers may reach
         </label>
+        <label className="flex items-center gap-2">
+          <Switch checked={choice.page} onChange={(page) => choose({ page })} /> staff and tablature
+        </label>
       </p>
       <p className="mb-4 text-[15px] text-dim">{numbering(layout)}</p>
       {shapes.length === 0 && <p className="text-soft">No hand plays it like this. Another layout does.</p>}
@@ -96,6 +93,7 @@ export function ScaleShapesView({ study, index, position, instrument, leftHanded
             labels={choice.labels}
             instrument={instrument}
             leftHanded={leftHanded}
+            musicalKey={choice.page ? elementAt(study.timeline.chordSpans, index).key : undefined}
           />
         ))}
       </div>
@@ -111,8 +109,6 @@ function materialOf(cell: StudyCell, home: readonly number[], material: ShapeCho
   return fromRoot(chord, material === 'chord' ? chord.tones.map(({ pc }) => pc) : plan.material);
 }
 
-const away = ({ run }: ScaleShape, position: number): number => Math.abs(fretsOf(run)[0] - position);
-
 function numbering(layout: ScaleLayout): string {
   if (layout === 'octave' || layout === 'string') return 'A shape for each string it begins on.';
   return 'Shapes are numbered by the note they begin with on the lowest string: shape 1 begins with the root.';
@@ -125,9 +121,11 @@ type ShapeProps = {
   labels: ShapeChoice['labels'];
   instrument: Instrument;
   leftHanded: boolean;
+  /** The key it is written in on staff and tablature; undefined: it is not written. */
+  musicalKey: Key | null | undefined;
 };
 
-function Shape({ shape, root, chord, labels, instrument, leftHanded }: ShapeProps) {
+function Shape({ shape, root, chord, labels, instrument, leftHanded, musicalKey }: ShapeProps) {
   const { touches } = shape.run;
   const tones = chord.tones.map(({ pc }) => pc);
   const look = (pc: number): NeckMark['look'] => {
@@ -139,6 +137,7 @@ function Shape({ shape, root, chord, labels, instrument, leftHanded }: ShapeProp
     notes: (pc: number) => typeset(noteName(spellOver(chord, pc))),
     fingers: (_: number, finger: number) => String(finger),
   }[labels];
+  const degreeUnder = useCallback((pc: number) => degreeOver(chord, root, pc), [chord, root]);
   const marks = touches.map(({ string, fret, finger, midi }): NeckMark => {
     const pc = pitchClassOf(midi);
     return { string, fret, label: say(pc, finger), look: look(pc) };
@@ -159,6 +158,15 @@ function Shape({ shape, root, chord, labels, instrument, leftHanded }: ShapeProp
         size={12.5}
         label={`${captionOf(shape)}: ${touches.map((touch) => `string ${touch.string} fret ${touch.fret} finger ${touch.finger}`).join(', ')}`}
       />
+      {musicalKey !== undefined && (
+        <RunOnPage
+          touches={touches}
+          chord={chord}
+          musicalKey={musicalKey}
+          instrument={instrument}
+          degreeOf={degreeUnder}
+        />
+      )}
       {shape.run.shifts.length > 0 && (
         <p className="mt-1 text-[15px] text-soft">
           The hand moves at{' '}

@@ -7,6 +7,7 @@ import { unwrap } from '@/core/shared';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { HomeGrid } from './HomeGrid';
 import { handsAt, PlaceView } from './PlaceView';
+import { SheetRuns } from './SheetRuns';
 import { StudyForm } from './StudyForm';
 import { studyOf } from './studyView';
 
@@ -53,6 +54,9 @@ export function SheetScreen({ chart: stored, plan, position }: Props) {
             barsARow={4}
             onSelect={() => undefined}
           />
+        </section>
+        <section aria-label="On the page" className="sheet-runs mt-6 break-before-page">
+          <SheetRuns study={study} position={position} instrument={instrument} />
         </section>
         <section aria-label="Grid" className="mt-6 break-before-page">
           <HomeGrid grid={study.grid} home={study.plan.homeScales[0]?.name ?? ''} bar={0} />

@@ -14,6 +14,7 @@ import {
 import { typeset } from '@/core/music';
 import {
   guideTones,
+  intervalOver,
   keyName,
   noteName,
   plainNote,
@@ -70,6 +71,12 @@ export type StudyCell = {
   /** Goes on from the chord before it. */ readonly same: boolean;
   readonly plan: PlanCell;
 };
+
+/** What stands under a note on the page: its interval over the chord; strong where it is the root, then the chord's. */
+export function degreeOver(chord: Chord, root: number, pc: number): { label: string; tier: number } {
+  const isTone = chord.tones.some((tone) => tone.pc === pc);
+  return { label: intervalLabel(intervalOver(chord, pc)), tier: pc === root || isTone ? 0 : 2 };
+}
 
 export const nameOver = (chord: Chord, pc: number): string => typeset(noteName(spellOver(chord, pc)));
 

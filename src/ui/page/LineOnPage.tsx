@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useEffect, useMemo, useRef, type ComponentProps } from 'react';
-import { elementAt, type Beats } from '@/core/shared';
+import type { Beats } from '@/core/shared';
 import type { LineOnForm } from '../form/LineOnForm';
 import { instrumentOf, useGuitar } from '../instrument';
 import { degreesOf, pageOf } from './reportPage';
@@ -32,7 +32,6 @@ export function LineOnPage({
     <>
       <ScorePage
         bars={bars}
-        musicalKey={elementAt(timeline.chordSpans, 0).key}
         strings={instrument.tuning.length}
         withStaff={withStaff}
         whole={whole}

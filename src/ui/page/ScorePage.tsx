@@ -1,7 +1,6 @@
 'use client';
 import '@vexflow-fonts/bravura/index.css';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { Key } from '@/core/music';
 import type { ScoreBar } from '@/core/notation';
 import { elementAt, present, type Beats } from '@/core/shared';
 import { ChordSvg } from '../ChordSymbol';
@@ -9,12 +8,11 @@ import { chordWidth } from '../chordParts';
 import { Pill } from '../form/Pill';
 import { standApart } from './apart';
 import { engrave, MUSIC_FONT, setEngravingFonts, type Engraved } from './engrave';
-import { lineWidth, pageLines, signatureOf } from './pageLines';
+import { lineWidth, pageLines } from './pageLines';
 import type { DegreeUnder } from './reportPage';
 
 type Props = {
   readonly bars: readonly ScoreBar[];
-  readonly musicalKey: Key | null;
   readonly strings: number;
   readonly withStaff: boolean;
   readonly degreeOf: (index: number) => DegreeUnder | null;
@@ -80,7 +78,7 @@ type LineProps = Props & { line: readonly ScoreBar[]; width: number; before: Sco
 const GUESS = { staff: 240, tab: 150 };
 
 const Line = memo(function Line(props: LineProps) {
-  const { line, width, withStaff, strings, musicalKey, before, whole } = props;
+  const { line, width, withStaff, strings, before, whole } = props;
   const box = useRef<HTMLDivElement>(null);
   const host = useRef<HTMLDivElement>(null);
   const near = useNear(box, whole === true);
@@ -92,11 +90,10 @@ const Line = memo(function Line(props: LineProps) {
           width,
           withStaff,
           strings,
-          signature: signatureOf(musicalKey),
           before,
         }),
       );
-  }, [near, line, width, withStaff, strings, musicalKey, before]);
+  }, [near, line, width, withStaff, strings, before]);
   const height = drawn?.height ?? (withStaff ? GUESS.staff : GUESS.tab);
   const first = elementAt(line, 0);
   return (

@@ -18,7 +18,7 @@ import {
 import type { ScoreBar } from '@/core/notation';
 import { elementAt } from '@/core/shared';
 import { drawnOf, tupletsOf, writtenStep, type Drawn } from './engraveNotes';
-import type { signatureOf } from './pageLines';
+import { signatureOf } from './pageLines';
 
 /** Where a note, a chord and a bar stand in an engraved line, in pixels of its picture. */
 export type Engraved = {
@@ -40,7 +40,6 @@ export type EngraveOptions = {
   readonly width: number;
   readonly withStaff: boolean;
   readonly strings: number;
-  readonly signature: ReturnType<typeof signatureOf>;
   /** The bar before this line; its meter need not be written again. */
   readonly before: ScoreBar | null;
 };
@@ -54,6 +53,8 @@ const STAFF = 40;
 const STEM = 35;
 /** Bracket and figure over a triplet. */
 const TRIPLET_SIGN = 22;
+/** The word over a bend, and its arrow's head. */
+const BEND_SIGN = 22;
 /** Stems under tablature that stands alone. */
 const TAB_STEM = 42;
 const TAB_LINE = 13;
@@ -82,7 +83,12 @@ export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options
   line.drawStaff();
   const lowestHead = staffTop + STAFF + (LOWEST_LINE - Math.min(LOWEST_LINE, ...heads) + 1) * STEP;
   const degreesTop = Math.max(lowestHead, lowestStroke(host)) + 6;
-  const tabTop = withStaff ? degreesTop + DEGREES + 8 : CHORDS + 14;
+  // the words of a bend stand over the tablature
+  const bends = bars.some(({ entries }) =>
+    entries.some(({ pitches }) => pitches.some(({ note }) => note.bend)),
+  );
+  const bendSign = bends ? BEND_SIGN : 0;
+  const tabTop = (withStaff ? degreesTop + DEGREES + 8 : CHORDS + 14) + bendSign;
   const tabBottom = tabTop + (strings - 1) * TAB_LINE;
   line.drawTab(tabTop);
   const height = tabBottom + (withStaff ? 30 : TAB_STEM + DEGREES + 16);
@@ -189,19 +195,38 @@ class Line {
   /** Room for clef, key and meter at the beginning of a bar. */
   private headWidth(index: number): number {
     const meter = this.showsMeter(index) ? 26 : 0;
-    if (index > 0) return meter;
-    return meter + (this.options.withStaff ? 40 + 11 * this.options.signature.signs : 30);
+    const { withStaff } = this.options;
+    const key = withStaff && this.showsKey(index) ? 11 * this.signsAt(index) : 0;
+    if (index > 0) return meter + key;
+    return meter + (withStaff ? 40 + key : 30);
+  }
+
+  private keyAt(index: number): ReturnType<typeof signatureOf> {
+    return signatureOf(elementAt(this.bars, index).bar.key);
+  }
+
+  /** A line begins with its key; after that a key is written where it changes. */
+  private showsKey(index: number): boolean {
+    return index === 0 || this.keyAt(index).name !== this.keyAt(index - 1).name;
+  }
+
+  /** Signs of a key, and naturals for those of the one before. */
+  private signsAt(index: number): number {
+    const { signs } = this.keyAt(index);
+    return index === 0 ? signs : Math.max(signs, 1) + this.keyAt(index - 1).signs;
   }
 
   private setBar({ bar, drawn }: DrawnBar, index: number, x: number, width: number): SetBar {
-    const { withStaff, strings, staffTop, signature } = this.options;
+    const { withStaff, strings, staffTop } = this.options;
     const flat = { spaceAboveStaffLn: 0, spaceBelowStaffLn: 0 };
     const stave = new Stave(x, staffTop, width, flat);
     const tab = new TabStave(x, 0, width, { ...flat, numLines: strings, spacingBetweenLinesPx: TAB_LINE });
     if (index === 0) {
-      stave.addClef('treble', 'default', '8vb').addKeySignature(signature.name);
+      stave.addClef('treble', 'default', '8vb');
       tab.addClef('tab');
     }
+    if (this.showsKey(index))
+      stave.addKeySignature(this.keyAt(index).name, index > 0 ? this.keyAt(index - 1).name : undefined);
     if (this.showsMeter(index)) (withStaff ? stave : tab).addTimeSignature(meterText(bar.meter));
     const opens = index === 0 ? BarlineType.SINGLE : BarlineType.NONE;
     for (const one of [stave, tab]) one.setEndBarType(BarlineType.SINGLE).setBegBarType(opens);
@@ -209,16 +234,24 @@ class Line {
     stave.setNoteStartX(start);
     tab.setNoteStartX(start);
     if (withStaff) stave.setContext(this.context).draw();
-    return { bar, drawn, x, width, tab, ...this.setNotes({ bar, drawn }, stave, x + width - start - 14) };
+    return {
+      bar,
+      drawn,
+      x,
+      width,
+      tab,
+      ...this.setNotes({ bar, drawn }, stave, index, x + width - start - 14),
+    };
   }
 
   /** Spaces both voices together, and draws that of the staff. */
   private setNotes(
     { bar, drawn }: DrawnBar,
     stave: Stave,
+    index: number,
     room: number,
   ): Pick<SetBar, 'tabVoice' | 'tabSigns'> {
-    const { withStaff, signature } = this.options;
+    const { withStaff } = this.options;
     const voiceOf = (notes: StemmableNote[]) =>
       new Voice({ numBeats: bar.meter.upper, beatValue: bar.meter.lower })
         .setMode(Voice.Mode.SOFT)
@@ -226,7 +259,7 @@ class Line {
     const staffNotes = drawn.map(({ staff }) => staff);
     const [signs, tabTuplets] = [tupletsOf(drawn, 'staff'), tupletsOf(drawn, 'tab')];
     const [staffVoice, tabVoice] = [voiceOf(staffNotes), voiceOf(drawn.map(({ tab }) => tab))];
-    if (withStaff) Accidental.applyAccidentals([staffVoice], signature.name);
+    if (withStaff) Accidental.applyAccidentals([staffVoice], this.keyAt(index).name);
     const beamed = withStaff ? staffNotes : drawn.map(({ tab }) => tab);
     const beams = Beam.generateBeams(beamed, {
       groups: [beatOf(bar)],

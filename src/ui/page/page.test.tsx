@@ -3,11 +3,13 @@ import { expect, test } from '@jest/globals';
 import { fireEvent, render, screen } from '@testing-library/react';
 import { analyse } from '@/core/analyse';
 import { readChart, timelineOf } from '@/core/chart';
-import { STANDARD_INSTRUMENT } from '@/core/neck';
+import { readChord, readScale } from '@/core/music';
+import { shapesNear, STANDARD_INSTRUMENT } from '@/core/neck';
 import { scoreOf, type WrittenNote } from '@/core/notation';
 import { elementAt, unwrap } from '@/core/shared';
 import { lineWidth, pageLines, signatureOf } from './pageLines';
 import { pageOf } from './reportPage';
+import { runBars } from './runBars';
 import { barWords, ScoreList } from './ScoreList';
 
 const FORM = 'title: Walk\nkey: Eb\n| Ebmaj7 | Cm7 | Fm7 | Bb7 | Ebmaj7 | Cm7 |\n';
@@ -102,4 +104,23 @@ test('the place of a bent note is where it is fretted, a whole tone under what i
       .map(({ touch }) => STANDARD_INSTRUMENT.tuning[touch!.string - 1]! + touch!.fret);
   expect(places(() => ({}))).toEqual([67, 69]);
   expect(places((index) => (index === 1 ? { bend } : {}))).toEqual([67, 67]);
+});
+
+test('a shape is written as it lies: every note on its string and fret, from the lowest, the last one held', () => {
+  const chord = unwrap(readChord('Cm7'));
+  const { key } = elementAt(unwrap(readChart('key: Bb\n| Cm7 |\n')).bars, 0);
+  for (const position of [2, 8]) {
+    const [shape] = shapesNear(unwrap(readScale('C dorian')).pcs, position);
+    const { touches } = shape!.run;
+    const bars = runBars(touches, chord, key);
+    const words = bars.map((bar) => barWords(bar, (index) => `d${index}`)).join(' ');
+    const places = [...words.matchAll(/string (\d) fret (\d+)/g)].map(([, string, fret]) => [
+      Number(string),
+      Number(fret),
+    ]);
+    expect(places).toEqual(touches.map(({ string, fret }) => [string, fret]));
+    expect(bars.map((bar) => bar.key)).toEqual(bars.map(() => key));
+    expect(bars).toHaveLength(Math.ceil(touches.length / 8));
+    expect(words).toContain(`d${touches.length - 1}`);
+  }
 });

@@ -51,7 +51,7 @@ export const CHARACTERS = {
     name: 'careful beginner',
     words: 'few notes, long rests, often late, targets by chance',
     profile: {
-      meet: 0.35,
+      meet: 0.2,
       early: 0,
       late: 0.35,
       approach: 0.05,

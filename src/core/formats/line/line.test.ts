@@ -208,3 +208,17 @@ test('a first measure that is not full is a pickup; ties are one note; bad files
   ] as const)
     expect(readLineMusicXml(xml)).toMatchObject({ ok: false, problems: [{ code }] });
 });
+
+test('a key is written where it changes, and not again', () => {
+  const chart = unwrap(readChart('title: Two keys\n[A]\nkey: F\n| F | C7 |\n[B]\nkey: Ab\n| Ab | Eb7 |\n'));
+  const xml = writeLineMusicXml({
+    chart,
+    timeline: timelineOf(chart, 100),
+    tempo: 100,
+    title: 'Two keys',
+    notes: [0, 4, 8, 12].map((onsetBeat) => ({ onsetBeat, durationBeats: 4, midi: 65 })),
+    choruses: 1,
+    swing: null,
+  });
+  expect([...xml.matchAll(/<fifths>(-?\d)<\/fifths>/g)].map(([, fifths]) => fifths)).toEqual(['-1', '-4']);
+});

@@ -1,5 +1,6 @@
 import { fifthsTags, harmonyTag, scoreText, tag, tempoTag, type Xml } from '../musicxml/write';
 import type { Meter } from '../../chart';
+import { sameKey } from '../../music';
 import type { Touch } from '../../neck';
 import {
   DIVISIONS,
@@ -40,19 +41,21 @@ const directionTag = (inside: Xml): Xml =>
 
 /** What stands before the notes of a measure: attributes, the chorus, tempo and swing. */
 function measureHead(sheet: LineSheet, bars: readonly ScoreBar[], number: number): Xml[] {
-  const { chart, tempo, swing } = sheet;
+  const { tempo, swing } = sheet;
   const bar = elementAt(bars, number);
   const { meter } = bar;
   const chorus =
     bar.chorus >= 0 && bar.index === 0 ? [directionTag(tag('rehearsal', `Chorus ${bar.chorus + 1}`))] : [];
   if (number > 0) {
-    const before = elementAt(bars, number - 1).meter;
-    const isNew = meter.upper !== before.upper || meter.lower !== before.lower;
-    return [...(isNew ? [tag('attributes', [timeTag(meter)])] : []), ...chorus];
+    const before = elementAt(bars, number - 1);
+    const isNewMeter = meter.upper !== before.meter.upper || meter.lower !== before.meter.lower;
+    const isNewKey = bar.key !== null && (before.key === null || !sameKey(bar.key, before.key));
+    const changed = [...(isNewKey ? fifthsTags(bar.key) : []), ...(isNewMeter ? [timeTag(meter)] : [])];
+    return [...(changed.length > 0 ? [tag('attributes', changed)] : []), ...chorus];
   }
   const attributes = tag('attributes', [
     tag('divisions', DIVISIONS),
-    ...fifthsTags(elementAt(chart.bars, 0).key),
+    ...fifthsTags(bar.key),
     timeTag(meter),
     tag('clef', [tag('sign', 'G'), tag('line', 2), tag('clef-octave-change', -1)]),
   ]);
