@@ -17,14 +17,16 @@ import {
 } from 'vexflow/core';
 import type { ScoreBar } from '@/core/notation';
 import { elementAt } from '@/core/shared';
+import { chordPlaces, type ChordPlace, type DrawnBar } from './chordPlaces';
 import { drawnOf, tupletsOf, writtenStep, type Drawn } from './engraveNotes';
+import { lowestStroke } from './lowestStroke';
 import { signatureOf } from './pageLines';
 
 /** Where a note, a chord and a bar stand in an engraved line, in pixels of its picture. */
 export type Engraved = {
   readonly height: number;
   readonly notes: readonly { readonly index: number; readonly x: number }[];
-  readonly chords: readonly { readonly x: number; readonly y: number; readonly symbol: string }[];
+  readonly chords: readonly ChordPlace[];
   readonly bars: readonly { readonly start: number; readonly x: number; readonly width: number }[];
   /** Middle of the band the degrees stand in, under the staff, or under the tablature where it stands alone. */
   readonly degreesY: number;
@@ -59,8 +61,6 @@ const BEND_SIGN = 22;
 const TAB_STEM = 42;
 const TAB_LINE = 13;
 const EDGE = 8;
-
-type DrawnBar = { readonly bar: ScoreBar; readonly drawn: readonly Drawn[] };
 
 /** Draws one line of bars into `host` and says where everything stands. The music font must be there already. */
 export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options: EngraveOptions): Engraved {
@@ -104,17 +104,6 @@ export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options
     bottom: tabBottom,
     ceiling: withStaff ? CHORDS - 4 : tabTop - 12,
   };
-}
-
-/** How far down stems, beams and ties go; the boxes of signs are those of their font and say nothing. */
-function lowestStroke(host: HTMLDivElement): number {
-  const strokes = [
-    ...host.querySelectorAll<SVGPathElement>('.vf-stem path, .vf-beam path, .vf-stavetie path'),
-  ];
-  return strokes.reduce((most, stroke) => {
-    const { y, height } = stroke.getBBox();
-    return Math.max(most, y + height);
-  }, 0);
 }
 
 type Places = Pick<Engraved, 'notes' | 'bars' | 'times'>;
@@ -298,32 +287,6 @@ class Line {
 }
 
 const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
-
-/** Room that the last note of a bar takes, in pixels. */
-const LAST_NOTE = 48;
-
-/** Chords where they begin, each once until another comes; @param noteOf the head that was drawn */
-function chordPlaces(
-  drawnBars: readonly DrawnBar[],
-  y: number,
-  noteOf: (one: Drawn) => StemmableNote,
-): Engraved['chords'] {
-  const places: Engraved['chords'][number][] = [];
-  for (const { bar, drawn } of drawnBars)
-    for (const { at, chord } of bar.chords) {
-      const symbol = chord?.symbol ?? 'N.C.';
-      const place = drawn.findIndex(({ entry }) => entry.at + entry.head.size > at);
-      const head = drawn[place];
-      if (!head || symbol === places.at(-1)?.symbol) continue;
-      const x = noteOf(head).getAbsoluteX();
-      const following = drawn[place + 1];
-      const next = following ? noteOf(following).getAbsoluteX() : x + LAST_NOTE;
-      // a chord under a note that is held stands as far along it as it comes
-      const along = Math.max(0, at - head.entry.at) / head.entry.head.size;
-      places.push({ x: x - 2 + along * (next - x), y, symbol });
-    }
-  return places;
-}
 
 /** The font of the signs, and that of figures and words. */
 export const MUSIC_FONT = 'Bravura';
