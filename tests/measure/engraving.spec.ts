@@ -1,5 +1,5 @@
 import { improvise } from '@/core/band';
-import { LIBRARY, readChart, secondsAt, steady, timelineOf } from '@/core/chart';
+import { LIBRARY, readChart, secondsAt, steady } from '@/core/chart';
 import { DRILL_KINDS } from '@/core/drills';
 import { unwrap } from '@/core/shared';
 import { alive, expect, makeChart, test } from '../support/browser';
@@ -67,53 +67,4 @@ test('@engraving the example of every drill', async ({ page, request, baseURL })
   }
   console.log(`examples engraved: ${shown} of ${DRILL_KINDS.length} kinds`);
   expect(shown).toBeGreaterThan(40);
-});
-
-test('@engraving from the key to the first lines: ten choruses of 32 bars', async ({
-  page,
-  request,
-  baseURL,
-}) => {
-  const { text } = LIBRARY.find(({ id }) => id === 'orchard')!;
-  const one = soloOver(text, 3);
-  const chorus = secondsAt(steady(TEMPO), timelineOf(unwrap(readChart(text)), TEMPO).formBeats);
-  const take = await takeOf(request, baseURL!, {
-    title: 'Ten choruses',
-    chartText: text,
-    tempo: TEMPO,
-    choruses: 10,
-    notes: Array.from({ length: 10 }, (_, index) =>
-      one.map(({ onsetSec, offsetSec, midi }) => ({
-        onsetSec: onsetSec + index * chorus,
-        offsetSec: offsetSec + index * chorus,
-        midi,
-      })),
-    ).flat(),
-  });
-  await page.goto(`/takes/${take}`);
-  await alive(page);
-  const times: number[] = [];
-  for (let round = 0; round < 6; round++) {
-    await page.waitForTimeout(1_500);
-    times.push(
-      await page.evaluate(
-        () =>
-          new Promise<number>((done) => {
-            const started = performance.now();
-            const look = () =>
-              document.querySelector('[data-testid="page"] .vf-clef')
-                ? requestAnimationFrame(() => setTimeout(() => done(performance.now() - started)))
-                : requestAnimationFrame(look);
-            document.body.dispatchEvent(
-              new KeyboardEvent('keydown', { key: 'v', code: 'KeyV', bubbles: true, cancelable: true }),
-            );
-            look();
-          }),
-      ),
-    );
-    await page.keyboard.press('Shift+v');
-    await expect(page.getByTestId('form')).toBeVisible();
-  }
-  console.log(`to the page, ${10 * one.length} notes: ${times.map((time) => time.toFixed(0)).join(', ')} ms`);
-  expect(Math.min(...times)).toBeLessThan(300);
 });
