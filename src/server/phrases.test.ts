@@ -56,6 +56,10 @@ test('a phrase is kept, named anew, removed and brought back; a damaged one bloc
   const { id } = await keepPhrase(body);
   await changePhrase(id, { name: 'Arpeggio', tags: [] });
   expect(await phraseById(id)).toMatchObject({ name: 'Arpeggio', tags: [], phrase: typed, take: null });
+  await changePhrase(id, { position: 7 });
+  expect((await phraseById(id)).phrase.notes).toEqual(typed.notes.map((note) => ({ ...note, position: 7 })));
+  await changePhrase(id, { position: null });
+  expect((await phraseById(id)).phrase).toEqual(typed);
   await changePhrase(id, { removed: true });
   expect(await listPhrases()).toEqual([]);
   await expect(phraseById(id)).rejects.toMatchObject({ status: 404 });

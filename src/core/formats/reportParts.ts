@@ -1,4 +1,6 @@
 import Joi from 'joi';
+import { MOST_FRETS } from '../neck';
+
 export const index = Joi.number().integer().min(0);
 
 export const indices = Joi.array().items(index);
@@ -18,7 +20,7 @@ export const note = Joi.object({
   durationBeats: beat.min(0).required(),
   midi: Joi.number().min(0).max(127).required(),
   confidence: Joi.number().min(0).max(1),
-  position: Joi.number().integer().min(1).max(36),
+  position: Joi.number().integer().min(1).max(MOST_FRETS),
   event: index.required(),
   top: Joi.boolean().required(),
   chord: name.allow(null).required(),

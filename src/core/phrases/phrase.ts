@@ -13,6 +13,13 @@ export type PhraseNote = {
   readonly position?: number | undefined;
 };
 
+/** The note without its place on the neck: what is made of a phrase lies where it is likeliest. */
+export const unplaced = ({ onsetBeat, durationBeats, midi }: PhraseNote): PhraseNote => ({
+  onsetBeat,
+  durationBeats,
+  midi,
+});
+
 /** A phrase as it is kept: its notes over the bars it was played over, which are a chart of their own. */
 export type KeptPhrase = {
   readonly chartText: string;

@@ -291,3 +291,21 @@ test('a phrase is taken out of a take with the bars it stands over, across the e
   expect(sceneOf(kept).timeline.chordSpans.map(({ chord }) => chord?.symbol)).toEqual(['A7', 'Dm7']);
   expect(onsets(kept)).toEqual([2, 2.5, 3, 3.5, 4, 4.5]);
 });
+
+test('a place on the neck is the phrase’s own: what is made of it lies where it is likeliest', () => {
+  const notes = [60, 63, 67, 70].map((midi, index) => ({
+    onsetBeat: index,
+    durationBeats: 1,
+    midi,
+    position: 8,
+  }));
+  const phrase = { chartText: 'key: Cm\n| Cm7 |\n', tempo: 100, notes };
+  const other = unwrap(readChart('key: F\n| Fm7 | Bb7 |\n'));
+  const places = [
+    varied(phrase, 'reversed')!.notes,
+    varied(phrase, 'beat-later')!.notes,
+    ...transferred(phrase, other, 'exact').statements.map(({ notes: made }) => made),
+  ].flatMap((made) => made.map(({ position }) => position));
+  expect(places.length).toBeGreaterThan(8);
+  expect(places.every((position) => position === undefined)).toBe(true);
+});

@@ -2,7 +2,7 @@ import { harmonyOf, isOnStrongBeat, soundingAt, timelineOf, type Chart } from '.
 import { rootPc } from '../music';
 import { elementAt, modulo, type Beats, type Midi } from '../shared';
 import { formulaOfNotes, NEAR, pitchOf, rootNear, type FormScene } from './formula';
-import { sceneOf, sizeOf, type KeptPhrase, type PhraseNote } from './phrase';
+import { sceneOf, sizeOf, unplaced, type KeptPhrase, type PhraseNote } from './phrase';
 import { nearestOf, pitchAtStep, scaleAt, stepOf } from './scaleSteps';
 
 /** How a phrase is carried to other chords; the names are said in `presentation`. */
@@ -56,7 +56,7 @@ function statementAt(
   if (phrase.notes.length === 0 || !phrase.notes.every(hasChord)) return null;
   const pitches = inReach(WAYS[transfer](phrase, own, target, from), phrase.notes);
   return phrase.notes.map((note, index) => ({
-    ...note,
+    ...unplaced(note),
     onsetBeat: from + note.onsetBeat,
     midi: elementAt(pitches, index),
   }));

@@ -1,7 +1,7 @@
 import { writeChart } from '../chart';
 import { elementAt, modulo, type Beats } from '../shared';
 import { NEAR } from './formula';
-import { sceneOf, type KeptPhrase, type PhraseNote } from './phrase';
+import { sceneOf, unplaced, type KeptPhrase, type PhraseNote } from './phrase';
 import { nearestOf, pitchAtStep, scaleAt, stepOf } from './scaleSteps';
 
 /** What can be made of one phrase; the names are said in `presentation`. */
@@ -81,7 +81,7 @@ const MAKES: Record<Variation, Make> = {
 export function varied(phrase: KeptPhrase, variation: Variation): KeptPhrase | null {
   const notes = MAKES[variation](phrase);
   if (!notes || isSame(notes, phrase.notes)) return null;
-  return withRoom({ ...phrase, notes });
+  return withRoom({ ...phrase, notes: notes.map(unplaced) });
 }
 
 /**
@@ -99,7 +99,7 @@ export function joinedPhrases(first: KeptPhrase, second: KeptPhrase): KeptPhrase
     notes: [
       ...first.notes,
       ...second.notes.map((note) => ({
-        ...note,
+        ...(octaves === 0 ? note : unplaced(note)),
         onsetBeat: note.onsetBeat + a.timeline.formBeats,
         midi: note.midi + octaves,
       })),
