@@ -8,9 +8,9 @@ import { expect, type Page } from '@playwright/test';
  */
 export async function violationsIn(page: Page, where: string): Promise<string[]> {
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dusk');
-  const dusk = await new AxeBuilder({ page }).analyze();
+  const dusk = await new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'], preload: false }).analyze();
   await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'noon'));
-  const noon = await new AxeBuilder({ page }).withRules('color-contrast').analyze();
+  const noon = await new AxeBuilder({ page }).setLegacyMode().withRules('color-contrast').analyze();
   return [...dusk.violations, ...noon.violations].map(
     ({ id, nodes }, index) =>
       `${index < dusk.violations.length ? 'dusk' : 'noon'} ${where} ${id}: ${nodes[0]?.html.slice(0, 160)}`,
