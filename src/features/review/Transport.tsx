@@ -1,11 +1,11 @@
 'use client';
 import { playTroubleWords } from '@/presentation';
-import { useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { formPositionOf, type Timeline } from '@/core/chart';
-import { SPEEDS, type PlayerState, type TakePlayer } from '@/audio/playback/takePlayer';
+import type { PlayerState, TakePlayer } from '@/audio/playback/takePlayer';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { RoundSign } from '@/ui/icons/RoundSign';
-import { Select, Slider, Switch } from '@/ui/controls';
+import { TransportSettings } from './TransportSettings';
 import { useCursor } from './useTakePlayer';
 
 type Props = { player: TakePlayer; state: PlayerState; timeline: Timeline; soundGone: boolean };
@@ -16,16 +16,15 @@ export function placeText(timeline: Timeline, beat: number, withBeat = false): s
   return `Chorus ${chorus + 1}, bar ${bar + 1}${withBeat ? `, beat ${Math.floor(beatInBar + 0.1) + 1}` : ''}`;
 }
 
-const percent = (value: number) => `${Math.round(value * 100)} %`;
-
-/** Play, where it is, how fast, how loud the band; what goes round. */
+/** Play, where it is and what goes round; how fast and how loud come a moment later. */
 export function Transport({ player, state, timeline, soundGone }: Props) {
+  const isPainted = useIsPainted();
   const place = useRef<HTMLElement>(null);
   useCursor(player, (beat) => {
     const text = placeText(timeline, beat);
     if (place.current && place.current.textContent !== text) place.current.textContent = text;
   });
-  const { phase, speed, levels, loop } = state;
+  const { phase, loop } = state;
   return (
     <>
       <button
@@ -53,48 +52,26 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
           <KeyOf command="review.form.loop" className="ml-1" />
         </button>
       )}
-      <Level
-        name="Band"
-        value={levels.band}
-        className="sm:flex"
-        onChange={(band) => player.setLevels({ band })}
-      />
-      <Level
-        name="Take"
-        value={levels.take}
-        className="md:flex"
-        onChange={(take) => player.setLevels({ take })}
-      />
-      <label className="hidden items-center gap-2 sm:flex">
-        Speed
-        <Select
-          label="Speed"
-          value={speed}
-          options={SPEEDS.map((one) => [one, percent(one)] as const)}
-          onChange={(next) => player.setSpeed(next)}
-        />
-      </label>
-      <label className="hidden items-center gap-1.5 lg:flex">
-        <Switch checked={levels.click > 0} onChange={(on) => player.setLevels({ click: on ? 0.6 : 0 })} />
-        click
-      </label>
+      {isPainted && <TransportSettings player={player} state={state} />}
     </>
   );
 }
 
-type LevelProps = { name: string; value: number; className: string; onChange: (value: number) => void };
-
-const Level = ({ name, value, className, onChange }: LevelProps) => (
-  <label className={`hidden items-center gap-2 ${className}`}>
-    {name}
-    <Slider
-      label={name}
-      max={1}
-      step={0.05}
-      value={value}
-      valueText={percent(value)}
-      onChange={onChange}
-      className="w-20"
-    />
-  </label>
-);
+/**
+ * Whether the page has been drawn once. Sliders measure themselves as they come in, which lays the page out before
+ * it is complete: the form does not wait for them.
+ */
+function useIsPainted(): boolean {
+  const [isPainted, setPainted] = useState(false);
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const frame = requestAnimationFrame(() => {
+      timer = setTimeout(() => setPainted(true));
+    });
+    return () => {
+      cancelAnimationFrame(frame);
+      clearTimeout(timer);
+    };
+  }, []);
+  return isPainted;
+}
