@@ -8,7 +8,10 @@ import { expect, type Page } from '@playwright/test';
  */
 export async function violationsIn(page: Page, where: string): Promise<string[]> {
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dusk');
-  const dusk = await new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'], preload: false }).analyze();
+  const dusk = await new AxeBuilder({ page })
+    .setLegacyMode()
+    .options({ resultTypes: ['violations'], preload: false })
+    .analyze();
   await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'noon'));
   const noon = await new AxeBuilder({ page }).setLegacyMode().withRules('color-contrast').analyze();
   return [...dusk.violations, ...noon.violations].map(

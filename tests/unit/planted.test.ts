@@ -56,11 +56,11 @@ const findings = ({ chart, tempo, choruses }: typeof BLUES, notes: PlayedNote[])
     ({ kind }) => kind,
   );
 
-// Whatever is planted must come back: the first finding names it. Twenty seeds a kind on the blues gave 663 of 680 first and 671 within three when the limits were set.
+// Whatever is planted must come back: the first finding names it. Fourteen seeds a kind over the three forms gave 1,401 of 1,428 first and 1,416 within three.
 test.each([
-  ['a blues', BLUES, [1, 2, 3, 4, 5, 6], 0.95, 0.97],
-  ['a song', SONG, [1, 2, 3], 0.9, 0.95],
-  ['a minor tune', MINOR, [1, 2, 3], 0.9, 0.95],
+  ['a blues', BLUES, [1, 2, 3, 4, 5, 6], 0.97, 0.98],
+  ['a song', SONG, [1, 2, 3], 0.97, 0.98],
+  ['a minor tune', MINOR, [1, 2, 3], 0.93, 0.97],
 ])(
   'thirty-four planted weaknesses come back from their notes over %s, nearly always first',
   (name, players, seeds, first, three) => {

@@ -7,6 +7,7 @@ import type { RestsOn } from './evidence';
 /** Everything that can be found (T13.1). */
 export type FindingKind =
   | 'target-missed'
+  | 'targets-missed'
   | 'tone-missed'
   | 'still-on-old-chord'
   | 'change-ignored'

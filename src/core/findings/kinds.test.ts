@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import { unwrap } from '../shared';
 import { readChart } from '../chart';
 import { analyse, type PlayedNote } from '../analyse';
+import { improvise } from '../band';
 import type { PlanChoice } from '../plan';
 import { findingsOf } from './index';
 
@@ -127,4 +128,24 @@ test('stays-on-ground: chord tones alone where the plan means to float; one-posi
     true,
     false,
   ]);
+});
+
+test('targets-missed: few targets at changes of many kinds, none of which came five times', () => {
+  const blues = unwrap(
+    readChart('key: Bb\n| Bb7 | Eb7 | Bb7 | % |\n| Eb7 | % | Bb7 | G7 |\n| Cm7 | F7 | Bb7 G7 | Cm7 F7 |'),
+  );
+  const plan = { id: 'scale-per-chord' as const };
+  const told = (meet: number) =>
+    [1, 2, 3, 4, 5, 6].filter((seed) => {
+      const profile = { meet, early: 0, late: 0, lowest: 42, highest: 82 };
+      const notes = improvise({ chart: blues, tempo: 96, choruses: 2, plan, seed, profile });
+      const report = analyse({ chart: blues, tempo: 96, notes, plan, choruses: 2 });
+      const found = findingsOf({ chart: blues, tempo: 96, plan, report });
+      const one = found.find(({ kind }) => kind === 'targets-missed');
+      if (one) expect(one).toMatchObject({ drill: { kind: 'ladder-thirds', span: [1, 12] } });
+      // where one kind of change can be named, or one tone, that is said and not this
+      return one ?? found.some(({ kind }) => kind === 'target-missed' || kind === 'tone-missed');
+    }).length;
+  expect(told(0.1)).toBeGreaterThanOrEqual(5);
+  expect(told(0.9)).toBe(0);
 });

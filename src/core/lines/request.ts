@@ -41,6 +41,8 @@ export type RhythmRequest = {
   };
   /** How often a phrase has one, two, three … bars, where it is free: the usual ones, mostly two, if not said. */
   readonly lengths?: readonly number[];
+  /** How often a phrase leads into its change from none, one, two, three … half beats before it: one or two if not said. */
+  readonly pickups?: readonly number[];
   /** Where the phrases lie, if that is not free. */
   readonly windows?: readonly PhraseWindow[];
   /** Every second phrase has the rhythm of the one before it. */

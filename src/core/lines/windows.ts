@@ -63,6 +63,7 @@ function startOffset(request: RhythmRequest, from: Beats, random: Random): Beats
   if (leadIn !== null && onChange) {
     const least = 0.5 * leadIn;
     if (leadIn === 0 && hasInnerChange(request, from)) return 0;
+    if (request.pickups) return -0.5 * weighted([...request.pickups.keys()], request.pickups, random());
     return -weighted([least, least + 0.5], [0.65, 0.35], random());
   }
   if (base === 'quarters') return weighted([0, 1, -1], [0.5, 0.25, 0.25], random());

@@ -26,7 +26,7 @@ const notes = improvise({
   tempo: 96,
   choruses: 4,
   plan,
-  seed: 2,
+  seed: 5,
   profile: { changes: { F7: 0.05 }, early: 0, late: 0 },
 });
 const report = analyse({ chart, tempo: 96, notes, choruses: 4, plan });

@@ -54,6 +54,8 @@ const AHEAD: Beats = 0.51;
 const MISSED_FOR: Beats = 2;
 /** Breathing more seldom than this, a player hardly breathes at all. */
 const BREATHLESS = 0.08;
+/** Phrases begin on their change, or lead into it from up to a beat and a half before. */
+const PICKUPS = [0.25, 0.3, 0.25, 0.2];
 /** A player stays within this many half steps for a phrase, and moves on with the next. */
 const PHRASE_RANGE = 17;
 
@@ -89,6 +91,7 @@ function plannedOf(request: SoloRequest): Planned[] {
     ...busyness(profile.density),
     changes: changes.map(({ at }) => at),
     leadIn: 1,
+    pickups: PICKUPS,
     ahead: 0,
     ...phrasing(profile.breathe, end),
     seed,

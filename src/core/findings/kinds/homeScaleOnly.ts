@@ -62,7 +62,7 @@ const lackedTones = (homes: readonly { readonly chord: Chord; readonly home: rea
 export const homeScaleOnly = defineKind<Facts>({
   id: 'home-scale-only',
   name: 'the home scale only',
-  hides: ['change-ignored', 'target-missed', 'tone-missed', 'tone-never-played'],
+  hides: ['change-ignored', 'target-missed', 'targets-missed', 'tone-missed', 'tone-never-played'],
   drill: 'home-tell-tale',
   detect: detectHomeScaleOnly,
   say: ({ met, facts: { lacks } }) => {

@@ -38,6 +38,7 @@ import { staysOutside } from './staysOutside';
 import { stepOutLost } from './stepOutLost';
 import { stillOnOldChord } from './stillOnOldChord';
 import { targetMissed } from './targetMissed';
+import { targetsMissed } from './targetsMissed';
 import { toneMissed } from './toneMissed';
 import { toneNeverPlayed } from './toneNeverPlayed';
 import { turnsEarly } from './turnsEarly';
@@ -47,6 +48,7 @@ import { uneven } from './uneven';
 /** Every kind of finding; a new one is a file and a line here. */
 export const KINDS: readonly AnyKind[] = [
   targetMissed,
+  targetsMissed,
   toneMissed,
   stillOnOldChord,
   landingLate,

@@ -20,7 +20,7 @@ export const landingLate = defineKind<Record<string, never>>({
         of: all.length,
         rests: restingOnLandings(all, late),
         limit: 0.6,
-        worth: 0.7,
+        worth: 0.75,
         facts: {},
       },
     ];

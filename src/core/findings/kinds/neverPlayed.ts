@@ -34,7 +34,7 @@ export function neverPlayed(
   const asked = askedTones(context);
   return asked
     .filter(({ telling, role }) => (kind === 'tell-tale' ? telling : !telling && GUIDES.includes(role)))
-    .filter((one) => kind === 'tell-tale' || !isTold(context, one))
+    .filter((one) => (kind === 'tell-tale' ? !isToldByGuide(asked, one) : !isTold(context, one)))
     .map((one) => {
       const { chord, count, met, role, telling } = one;
       // how often this player takes such a tone elsewhere, and how many tones could have been missed as well
@@ -107,6 +107,17 @@ function isTold(context: FindingContext, one: Asked): boolean {
   const met = into.filter(({ landing }) => others.some(({ pc }) => pc === pcAt(context, landing.noteIndex)));
   return into.length > 0 && met.length * 2 >= into.length;
 }
+
+/** Does a tell-tale third or seventh of the same chord sound? Then its fifth is not needed to tell the chord. */
+const isToldByGuide = (asked: readonly Asked[], { chord, role, count }: Asked): boolean =>
+  !GUIDES.includes(role) &&
+  asked.some(
+    (other) =>
+      other.chord === chord &&
+      other.telling &&
+      GUIDES.includes(other.role) &&
+      other.met >= Math.max(1, SELDOM * count),
+  );
 
 const toneOf = (role: ToneRole): { tone?: ToneName } => {
   if (role === 'third' || role === 'sus') return { tone: 'third' };

@@ -8,7 +8,7 @@ import { landedOn } from './landed';
 export const rootOnly = defineKind<Record<string, never>>({
   id: 'root-only',
   name: 'roots only',
-  hides: ['tone-missed', 'target-missed'],
+  hides: ['tone-missed', 'target-missed', 'targets-missed'],
   drill: 'ladder-thirds',
   detect: (context) => {
     if (context.plan.cells.every(({ targets }) => targets.length === 1)) return [];

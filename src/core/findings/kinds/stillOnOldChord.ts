@@ -38,7 +38,7 @@ export function countOldTones(
 export const stillOnOldChord = defineKind<Facts>({
   id: 'still-on-old-chord',
   name: 'still on the old chord',
-  hides: ['target-missed'],
+  hides: ['target-missed', 'targets-missed'],
   drill: 'nearest-note',
   detect: (context) => [countOldTones(context)],
   say: ({ missed, of }) => ({

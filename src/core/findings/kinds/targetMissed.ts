@@ -100,6 +100,7 @@ function countedAt(
 export const targetMissed = defineKind<Facts>({
   id: 'target-missed',
   name: 'targets missed',
+  hides: ['targets-missed'],
   drill: 'one-target',
   detect,
   say: ({ met, of, inBars, facts: { from, to, names, tones, late, instead } }) => {

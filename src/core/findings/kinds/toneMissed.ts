@@ -60,7 +60,7 @@ function detect(context: FindingContext): Counted<Facts>[] {
 export const toneMissed = defineKind<Facts>({
   id: 'tone-missed',
   name: 'one tone missed',
-  hides: ['target-missed'],
+  hides: ['target-missed', 'targets-missed'],
   drill: ({ tone = 'third' }) => `ladder-${tone}s` as const,
   detect,
   say: ({ met, of, facts: { tone } }) => ({

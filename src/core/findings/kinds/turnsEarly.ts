@@ -7,7 +7,7 @@ import { turnings, type TurningFacts } from './turning';
 export const turnsEarly = defineKind<TurningFacts>({
   id: 'turns-early',
   name: 'turns early',
-  hides: ['target-missed', 'approach-unresolved'],
+  hides: ['target-missed', 'targets-missed', 'approach-unresolved'],
   drill: 'one-target',
   detect: (context) => turnings(context, 'early'),
   say: ({ missed, of, facts: { by } }) => ({

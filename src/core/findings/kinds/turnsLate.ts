@@ -7,7 +7,14 @@ import { turnings, type TurningFacts } from './turning';
 export const turnsLate = defineKind<TurningFacts>({
   id: 'turns-late',
   name: 'turns late',
-  hides: ['still-on-old-chord', 'target-missed', 'tone-missed', 'landing-late', 'no-approaches'],
+  hides: [
+    'still-on-old-chord',
+    'target-missed',
+    'targets-missed',
+    'tone-missed',
+    'landing-late',
+    'no-approaches',
+  ],
   contradicts: ['turns-early'],
   drill: 'anticipate',
   detect: (context) => turnings(context, 'late'),
