@@ -11,20 +11,18 @@ import {
   type DueDrill,
   type DueTune,
   type GoalDay,
-  type Played,
   type Progress,
   type SessionStep,
 } from '@/core/scheduling';
-import { and, desc, eq, gt, gte, isNull } from 'drizzle-orm';
+import { and, desc, eq, gt, gte, isNull, max } from 'drizzle-orm';
 import { courseOffer, type CourseOffer } from './course';
 import { listCharts, type StoredChart } from './charts';
 import { database } from './db/client';
 import { takes } from './db/schema';
 import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drillRows';
 import { readGoal, type StoredGoal } from './goal';
-import { judgedTakes } from './judgedTakes';
-import type { TakeSummary } from './takeSummaries';
-import { asTake, playedSeconds, type StoredTake } from './takes';
+import { drawnSolo, playedSolos, type PlayedSolo } from './playedSolos';
+import { playedSeconds, takeById, type StoredTake } from './takes';
 
 /** Minutes the player's own time is ahead of UTC: the program runs on the player's machine. */
 export const ownOffset = (at = Date.now()): number => -new Date(at).getTimezoneOffset();
@@ -34,23 +32,6 @@ const DRILL_MINUTES = 4;
 const TAKE_MINUTES = 5;
 const REST_AFTER = 25;
 const USUAL_MINUTES = 30;
-const MOST_TAKES = 400;
-
-type JudgedSolo = { readonly take: StoredTake; readonly line: TakeSummary };
-
-/** Solos with what counts of them, newest first; those an older engine judged are judged anew. */
-export async function solos(title?: string): Promise<JudgedSolo[]> {
-  return judgedTakes({ from: 0, most: MOST_TAKES, ...(title === undefined ? {} : { title }) });
-}
-
-const asPlayed = ({ take, line }: JudgedSolo): Played => ({
-  id: take.id,
-  at: take.createdAt,
-  tempo: take.tempo,
-  seconds: playedSeconds(take),
-  measures: line.measures,
-  key: line.key,
-});
 
 /** A take at one end of the weeks, with all that is needed to hear it. */
 export type TakeEnd = {
@@ -97,17 +78,13 @@ async function attemptsOf(title: string | null): Promise<StoredRun[]> {
 
 /** Tunes that were played, the latest first. */
 export async function tunesPlayed(): Promise<string[]> {
-  return [
-    ...new Set(
-      (
-        await database()
-          .select({ title: takes.title })
-          .from(takes)
-          .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt), isNull(takes.drillId)))
-          .orderBy(desc(takes.createdAt))
-      ).map(({ title }) => title),
-    ),
-  ];
+  const rows = await database()
+    .select({ title: takes.title })
+    .from(takes)
+    .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt), isNull(takes.drillId)))
+    .groupBy(takes.title)
+    .orderBy(desc(max(takes.createdAt)));
+  return rows.map(({ title }) => title);
 }
 
 /** How one tune went over the weeks; all of them where none is named. */
@@ -115,10 +92,9 @@ export async function progressFor(
   title: string | null,
   moment: (at: number) => string = (at) => new Date(at).toISOString(),
 ): Promise<TuneProgress> {
-  const found = await solos(title ?? undefined);
-  const played = found.map(asPlayed);
-  const sounding = found.filter(({ take }) => take.frames > 0 && take.soundGoneAt === null);
-  const [last, first] = [sounding[0]?.take, sounding[sounding.length - 1]?.take];
+  const played = await playedSolos(title ?? undefined);
+  const sounding = played.filter(({ hasSound }) => hasSound);
+  const [last, first] = [sounding[0], sounding[sounding.length - 1]];
   return {
     title: title ?? 'Every tune',
     progress: progressOf(played, ownOffset(), await attemptsOf(title)),
@@ -126,7 +102,7 @@ export async function progressFor(
     minutes: played.reduce((sum, { seconds }) => sum + seconds, 0) / 60,
     ends:
       first && last && first.id !== last.id && first.chartText === last.chartText
-        ? [asEnd(first, moment), asEnd(last, moment)]
+        ? [asEnd(await takeById(first.id), moment), asEnd(await takeById(last.id), moment)]
         : null,
   };
 }
@@ -144,16 +120,16 @@ export type TunePractice = {
 
 const LATEST = 3;
 
-function tuneOf(chart: StoredChart, found: readonly JudgedSolo[]): TunePractice {
-  const own = found.filter(({ take }) => take.chartId === chart.id);
+function tuneOf(chart: StoredChart, found: readonly PlayedSolo[]): TunePractice {
+  const own = found.filter(({ chartId }) => chartId === chart.id);
   const latest = own.slice(0, LATEST);
   const kinds = new Map<string, { met: number; of: number }>();
   const read = readChart(chart.text);
   if (read.ok)
     for (const { from, to } of changesOf(timelineOf(read.value, 100), 1))
       kinds.set(`${from.symbol}→${to.symbol}`, { met: 0, of: 0 });
-  for (const { line } of latest)
-    for (const { from, to, met, of } of line.measures.kinds) {
+  for (const { measures } of latest)
+    for (const { from, to, met, of } of measures.kinds) {
       const row = kinds.get(`${from}→${to}`);
       if (row) kinds.set(`${from}→${to}`, { met: row.met + met, of: row.of + of });
     }
@@ -163,9 +139,9 @@ function tuneOf(chart: StoredChart, found: readonly JudgedSolo[]): TunePractice 
     title: chart.title,
     held,
     of: kinds.size,
-    tempo: latest[0] ? Math.round(latest[0].take.tempo) : null,
+    tempo: latest[0] ? Math.round(latest[0].tempo) : null,
     takes: own.length,
-    lastPlayed: own[0]?.take.createdAt ?? null,
+    lastPlayed: own[0]?.at ?? null,
   };
 }
 
@@ -178,7 +154,7 @@ export type Today = {
   readonly steps: readonly SessionStep[];
   readonly items: readonly DueItem[];
   readonly tunes: readonly TunePractice[];
-  readonly last: JudgedSolo | null;
+  readonly last: Awaited<ReturnType<typeof drawnSolo>>;
   readonly minutesThisWeek: number;
   /** This week's takes against those before, by tune. */ readonly progress: Progress;
   /** The next drill of the course through a tune, where none of it waits already. */
@@ -208,7 +184,7 @@ export async function today(now = Date.now(), minutes?: number): Promise<Today> 
     await readGoal(),
     await listCharts(),
     (await listDrills()).filter(({ away }) => !away),
-    await solos(),
+    await playedSolos(),
   ];
   const runs = await latestRuns(all.map(({ id }) => id));
   const tunes = charts.map((chart) => tuneOf(chart, found));
@@ -239,9 +215,9 @@ export async function today(now = Date.now(), minutes?: number): Promise<Today> 
     items,
     course,
     tunes: goal ? wanted : wanted.slice(0, 3),
-    last: found[0] ?? null,
+    last: await drawnSolo(found[0]?.id),
     minutesThisWeek: await minutesSince(weekStart(weekOf(now, ownOffset(now)), ownOffset(now))),
-    progress: progressOf(found.map(asPlayed), ownOffset(now), [...runs.values()].flat()),
+    progress: progressOf(found, ownOffset(now), [...runs.values()].flat()),
   };
 }
 
@@ -250,11 +226,12 @@ export const daysBetween = (from: number, to: number): number =>
   Math.floor((to + ownOffset(to) * 60_000) / DAY_MS) - Math.floor((from + ownOffset(from) * 60_000) / DAY_MS);
 
 async function minutesSince(start: number): Promise<number> {
+  const { frames, rate, choruses, tempo, chartText } = takes;
   const rows = await database()
-    .select()
+    .select({ frames, rate, choruses, tempo, chartText })
     .from(takes)
     .where(and(eq(takes.state, 'ready'), gte(takes.createdAt, start)));
-  return rows.map(asTake).reduce((sum, take) => sum + playedSeconds(take), 0) / 60;
+  return rows.reduce((sum, take) => sum + playedSeconds(take), 0) / 60;
 }
 
 /** Attempts that have sound, of a drill: the first and the last, to be heard one after the other. */

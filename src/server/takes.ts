@@ -74,8 +74,10 @@ export async function takeById(id: string): Promise<StoredTake> {
   return asTake(take);
 }
 
+type Length = Pick<StoredTake, 'frames' | 'rate' | 'choruses' | 'tempo' | 'chartText'>;
+
 /** How long a take was played: its sound, or its form where it never had any. */
-export function playedSeconds({ frames, rate, choruses, tempo, chartText }: StoredTake): number {
+export function playedSeconds({ frames, rate, choruses, tempo, chartText }: Length): number {
   if (frames > 0) return frames / rate;
   const read = readChart(chartText);
   return read.ok ? beatsToSeconds(timelineOf(read.value, tempo).formBeats * choruses, tempo) : 0;
