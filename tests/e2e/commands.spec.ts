@@ -78,3 +78,24 @@ test('the words of a screen are explained on one key, with an example to hear', 
   await page.getByRole('searchbox', { name: 'Find in the diary' }).fill('no such tune');
   await expect(page.getByText('No day of the diary has these words.')).toBeVisible();
 });
+
+test('the guide is opened from the words of a screen, and a word finds its sections', async ({ page }) => {
+  await page.goto('/takes');
+  await alive(page);
+  await page.keyboard.press('F1');
+  await page
+    .getByRole('dialog', { name: 'Words on this screen' })
+    .getByRole('link', { name: 'guide' })
+    .click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Guide' })).toBeVisible();
+  await page.keyboard.press('/');
+  const find = page.getByRole('searchbox', { name: 'Find in the guide' });
+  await expect(find).toBeFocused();
+  await find.fill('metronome latency');
+  await expect(page.getByText('Nothing holds these words.')).toBeVisible();
+  await find.fill('grace');
+  const sections = page.getByRole('heading', { level: 2 });
+  await expect(sections.first()).toBeVisible();
+  expect(await sections.count()).toBeLessThan(5);
+  await expect(page.getByRole('heading', { name: 'What is a note of yours?' })).toBeVisible();
+});

@@ -54,7 +54,15 @@ async function pathsOf(
   if (group === 'charts') return chartPaths(request, base);
   const take = await makeTake(request, base);
   if (group === 'rest')
-    return ['/charts', '/record', '/settings', '/takes', '/phrases', await phrasePath(request, base)];
+    return [
+      '/charts',
+      '/record',
+      '/settings',
+      '/guide',
+      '/takes',
+      '/phrases',
+      await phrasePath(request, base),
+    ];
   return REVIEW_VIEWS.map((view) => `/takes/${take}${view}`);
 }
 
@@ -93,6 +101,7 @@ test('every screen holds on a phone: nothing wider than it', async ({ page, requ
     '/charts',
     '/record',
     '/settings',
+    '/guide',
     '/takes',
     '/phrases',
     await phrasePath(request, baseURL!),

@@ -70,7 +70,8 @@ test('the application can be installed; while its server is stopped it says so, 
   page,
   allowConsole,
 }) => {
-  allowConsole(/ERR_CONNECTION_REFUSED/);
+  // a request may be under way when the server is stopped
+  allowConsole(/ERR_CONNECTION_(REFUSED|RESET)/);
   const own = new OwnServer(3225, '.tmp/e2e-installed.db');
   await own.start();
   try {

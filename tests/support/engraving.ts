@@ -22,6 +22,10 @@ async function linesOf(
       window.scrollTo(0, y);
       await new Promise(requestAnimationFrame);
     }
+    // one line is drawn a frame
+    const isEmpty = (line: Element) => line.childElementCount === 0;
+    while ([...document.querySelectorAll('[data-testid="page"] .engraved')].some(isEmpty))
+      await new Promise(requestAnimationFrame);
   });
   return page
     .getByTestId('page')

@@ -8,7 +8,10 @@ export function About({ version }: { version: string }) {
     <>
       <button type="button" className="quiet text-ink" onClick={() => commandNow('app.tour')?.run()}>
         Show me round
-      </button>
+      </button>{' '}
+      <Link href="/guide" className="quiet text-ink">
+        Guide
+      </Link>
       <p className="mt-2 max-w-[760px] leading-6 text-soft">
         Idle Wander {version}. It runs on this computer: nothing you play or write leaves it. It is built on
         open packages, fonts and sounds;{' '}

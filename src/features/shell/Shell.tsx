@@ -15,7 +15,7 @@ const PLACES = [
 ] as const;
 
 type Props = {
-  place: (typeof PLACES)[number][0] | 'Settings';
+  place: (typeof PLACES)[number][0] | 'Settings' | 'Guide';
   side?: ReactNode;
   footer?: ReactNode;
   children: ReactNode;

@@ -7,6 +7,7 @@ import { ChordSvg } from '../ChordSymbol';
 import { chordWidth } from '../chordParts';
 import { Pill } from '../form/Pill';
 import { standApart } from './apart';
+import { drawSoon } from './drawSoon';
 import { engrave, MUSIC_FONT, setEngravingFonts, type Engraved } from './engrave';
 import { lineWidth, pageLines } from './pageLines';
 import type { DegreeUnder } from './reportPage';
@@ -113,14 +114,21 @@ const Line = memo(function Line(props: LineProps) {
 function useNear(box: React.RefObject<HTMLDivElement | null>, whole: boolean): boolean {
   const [near, setNear] = useState(whole);
   useEffect(() => {
+    let forget = () => {};
     const watcher = new IntersectionObserver(
       ([entry]) => {
-        if (present(entry).isIntersecting) setNear(true);
+        const { isIntersecting, boundingClientRect: line } = present(entry);
+        forget();
+        if (isIntersecting)
+          forget = drawSoon(() => setNear(true), line.top < window.innerHeight && line.bottom > 0);
       },
       { rootMargin: '600px' },
     );
     watcher.observe(present(box.current));
-    return () => watcher.disconnect();
+    return () => {
+      watcher.disconnect();
+      forget();
+    };
   }, [box]);
   return near || whole;
 }

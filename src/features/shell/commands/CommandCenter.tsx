@@ -49,6 +49,7 @@ export function CommandCenter() {
       'app.progress': () => router.push('/progress'),
       'app.diary': () => router.push('/diary'),
       'app.settings': () => router.push('/settings'),
+      'app.guide': () => router.push('/guide'),
       'app.tour': () => {
         startTour();
         router.push('/charts');

@@ -31,6 +31,7 @@ export const SCOPES = {
   'review.far': 'Review, stand back',
   phrase: 'A phrase',
   progress: 'Progress',
+  guide: 'Guide',
 } as const;
 export type Scope = keyof typeof SCOPES;
 
@@ -61,6 +62,7 @@ const SPECS = {
   'app.progress': { label: 'Go to Progress', keys: [] },
   'app.diary': { label: 'Go to the diary', keys: [] },
   'app.settings': { label: 'Go to Settings', keys: [] },
+  'app.guide': { label: 'Go to the guide', keys: [] },
   'app.tour': { label: 'Show me round', keys: [] },
 
   'tour.next': { label: 'Next step of the tour', keys: ['Enter'], pedal: 'press' },
@@ -221,6 +223,8 @@ const SPECS = {
   'progress.previous': { label: 'Row before', keys: ['ArrowUp'], repeats: true },
   'progress.view': { label: 'Next view', keys: ['v'] },
   'progress.drill': { label: 'Drill it', keys: ['d'] },
+
+  'guide.find': { label: 'Find in the guide', keys: ['/'] },
 } as const satisfies Readonly<Record<string, CommandSpec>>;
 
 export type CommandId = keyof typeof SPECS;

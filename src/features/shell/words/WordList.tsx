@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useMemo } from 'react';
 import { MUSICAL_TERMS, termsIn, type MusicalTerm } from '@/presentation';
 import { PanelFrame } from '../commands/PanelFrame';
@@ -12,6 +13,13 @@ const CHART = 'key: C\ntempo: 90\n| C | C | C | C |';
 export const WordList = ({ open, onClose }: { open: boolean; onClose: () => void }) => (
   <PanelFrame open={open} onClose={onClose} title="Words on this screen">
     <Terms />
+    <p className="mt-5 border-t border-line pt-3 text-soft">
+      How things are done, and how they are judged, stands in the{' '}
+      <Link href="/guide" className="text-now hover:underline" onClick={onClose}>
+        guide
+      </Link>
+      .
+    </p>
   </PanelFrame>
 );
 
