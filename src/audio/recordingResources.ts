@@ -4,6 +4,8 @@ import { IndexedTakeStore, type TakeStore } from './persistence/localTakes';
 import type { AudioInput } from './input/audioInput';
 
 const WARMED_SECONDS = 8;
+/** No count-in waits longer for a browser's storage: the take is recorded without it. */
+const STORAGE_PATIENCE_MS = 2_000;
 
 /** The rate that an audio context has on this computer. */
 async function usualRate(): Promise<number> {
@@ -39,9 +41,17 @@ export class RecordingResources {
   }
   private rate: number | null = null;
 
-  /** Null where this browser keeps nothing for pages. */
+  /** Null where this browser keeps nothing for pages, or does not answer; once it does, the next take has it. */
   storage(): Promise<TakeStore | null> {
-    return (this.store ??= IndexedTakeStore.open().catch(() => null));
+    return (this.store ??= this.openStore());
+  }
+  private async openStore(): Promise<TakeStore | null> {
+    const opening = IndexedTakeStore.open().catch(() => null);
+    const tooLate = new Promise<'late'>((done) => setTimeout(() => done('late'), STORAGE_PATIENCE_MS));
+    const opened = await Promise.race([opening, tooLate]);
+    if (opened !== 'late') return opened;
+    void opening.then(() => (this.store = opening));
+    return null;
   }
   close(): void {
     this.worker?.close();

@@ -96,6 +96,10 @@ export class TakeSession {
   get bandFailed(): boolean {
     return this.player?.failed ?? false;
   }
+  /** The browser has stopped the audio clock: take and band wait for it together. */
+  get isHalted(): boolean {
+    return this.state.phase === 'running' && this.resources.input.isHalted;
+  }
   get punctuality(): BandPlayer['punctuality'] | null {
     return this.player?.punctuality ?? null;
   }

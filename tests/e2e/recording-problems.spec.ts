@@ -245,3 +245,59 @@ test('holding the pedal throws the take away; one key brings it back out of the 
     await browser.close();
   }
 });
+
+test('the browser stops the sound in the middle of a take: it is said, and one click goes on', async ({
+  request,
+  baseURL,
+}) => {
+  const chart = await makeChart(request, baseURL!, SHORT_CHART);
+  const browser = await browserWithMicrophone(soloFile());
+  try {
+    const page = await openRecord(browser, baseURL!, chart);
+    await page.evaluate(() => {
+      const held = window as unknown as { contexts: AudioContext[]; isHeld: boolean };
+      held.contexts = [];
+      const { resume } = AudioContext.prototype;
+      AudioContext.prototype.resume = function (this: AudioContext) {
+        held.contexts.push(this);
+        return held.isHeld ? Promise.reject(new Error('not now')) : resume.call(this);
+      };
+    });
+    await start(page);
+    await expect(page.getByTestId('bar')).toHaveText('bar 2 of 4', { timeout: 15_000 });
+    await page.evaluate(() => {
+      const held = window as unknown as { contexts: AudioContext[]; isHeld: boolean };
+      held.isHeld = true;
+      return Promise.all(held.contexts.map((context) => context.suspend()));
+    });
+    const said = page.getByText('The browser has stopped the sound');
+    await expect(said).toBeVisible();
+    await page.evaluate(() => ((window as unknown as { isHeld: boolean }).isHeld = false));
+    await page.getByTestId('bar').click();
+    await expect(said).toBeHidden();
+    await page.keyboard.press('Space');
+    await page.waitForURL(/\/takes\/[\w-]+$/, { timeout: 20_000 });
+  } finally {
+    await browser.close();
+  }
+});
+
+test('a browser whose storage never answers keeps no count-in waiting', async ({ request, baseURL }) => {
+  const chart = await makeChart(request, baseURL!, SHORT_CHART);
+  const browser = await browserWithMicrophone(soloFile());
+  try {
+    const page = await openRecord(browser, baseURL!, chart);
+    await page.addInitScript(() => {
+      IDBFactory.prototype.open = () => new EventTarget() as IDBOpenDBRequest;
+    });
+    await page.reload();
+    await page.getByRole('heading', { level: 1 }).click();
+    await start(page);
+    await expect(page.getByText('This browser stores nothing for this page')).toBeVisible();
+    await expect(page.getByTestId('bar')).toHaveText('bar 2 of 4', { timeout: 15_000 });
+    await page.keyboard.press('Space');
+    await page.waitForURL(/\/takes\/[\w-]+$/, { timeout: 20_000 });
+  } finally {
+    await browser.close();
+  }
+});

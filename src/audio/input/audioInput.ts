@@ -39,6 +39,9 @@ export class AudioInput {
   highest = SILENCE;
   /** How often the chosen channel reached full scale since `listenAnew`. */
   clipped = 0;
+  /** The browser has stopped the context's clock, as it may when the output goes away or the page is not heard. */
+  isHalted = false;
+  private watching: AbortController | null = null;
   private readonly ears = new Set<(block: CaptureBlock) => void>();
   private turn = 0;
 
@@ -106,7 +109,7 @@ export class AudioInput {
     try {
       // nothing is monitored through the page, so room against dropouts is worth more than a quick answer;
       // the delay is known and counted
-      const context = (this.context ??= new AudioContext({ latencyHint: 'playback' }));
+      const context = (this.context ??= this.watched(new AudioContext({ latencyHint: 'playback' })));
       await context.resume();
       const device = await openDevice(context, choice);
       if (turn === this.turn) return this.useDevice(device, context.sampleRate);
@@ -117,6 +120,22 @@ export class AudioInput {
       this.become({ phase: 'trouble', trouble: error instanceof InputError ? error.trouble : 'busy' });
       return false;
     }
+  }
+
+  /** A clock that stops is started again at once; where the browser wants a press for that, at the next one. */
+  private watched(context: AudioContext): AudioContext {
+    this.watching = new AbortController();
+    const { signal } = this.watching;
+    const goOn = () => {
+      if (this.isHalted) void context.resume().catch(() => undefined);
+    };
+    const look = () => {
+      this.isHalted = this.device !== null && context.state !== 'running' && context.state !== 'closed';
+      goOn();
+    };
+    context.addEventListener('statechange', look, { signal });
+    window.addEventListener('pointerdown', goOn, { signal });
+    return context;
   }
 
   /** Another channel of the input that is open: nothing is opened anew. */
@@ -191,6 +210,8 @@ export class AudioInput {
     this.device = null;
     const { context } = this;
     this.context = null;
+    this.watching?.abort();
+    this.isHalted = false;
     this.become({ phase: 'closed' });
     if (context && context.state !== 'closed') await context.close();
   }

@@ -145,7 +145,7 @@ test('every half second is in the browser’s storage and on the server while th
   await until(() => server.chunks.get('t')?.length === 3 && store.chunks.size === 3);
   expect([server.offsets, kept.safety]).toEqual([
     [0.25],
-    { waitingSeconds: 0, serverAnswers: true, storageTrouble: false, refused: null },
+    { waitingSeconds: 0, serverAnswers: true, storageTrouble: null, refused: null },
   ]);
   expect(await kept.finish(ENDING, 2_000)).toBe(true);
   expect([
@@ -196,7 +196,7 @@ test('storage full or forbidden: the server has it all; both gone, it waits in m
     const kept = keeper(own);
     play(kept, 2);
     await until(() => server.chunks.get('t')?.length === 2);
-    expect(kept.safety.storageTrouble).toBe(true);
+    expect(kept.safety.storageTrouble).toBe(own ? 'full' : 'closed');
     server.away = true;
     play(kept, 3);
     await quick();
@@ -204,6 +204,17 @@ test('storage full or forbidden: the server has it all; both gone, it waits in m
     expect(await kept.finish(ENDING, 2_000)).toBe(true);
     expect(server.chunks.get('t')).toHaveLength(5);
   }
+});
+
+test('storage that stops answering is not waited for: the server has all of it, and it is said', async () => {
+  const kept = new TakeKeeper(LOCAL, store, server, quick, 20);
+  play(kept, 2);
+  await until(() => server.chunks.get('t')?.length === 2);
+  store.put = () => new Promise(() => {});
+  play(kept, 3);
+  expect(await kept.finish(ENDING, 2_000)).toBe(true);
+  expect(server.chunks.get('t')).toHaveLength(5);
+  expect(kept.safety.storageTrouble).toBe('closed');
 });
 
 test('cut off without an end: what was kept is brought to the server, with its offset, and waits there for the player', async () => {

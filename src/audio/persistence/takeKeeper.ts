@@ -13,11 +13,17 @@ const LONGEST_WAIT_MS = 4_000;
 /** A take that is thrown away is sent for so long; the rest goes with the next visit. */
 const DISCARD_PATIENCE_MS = 2_000;
 
-/** How safe a running take is: seconds that only this computer has, and whether even its storage is full. */
+/** A write that is not done by then is not waited for: the sound goes to the server from memory. */
+const STORE_PATIENCE_MS = 3_000;
+
+/** The browser's storage is full, or keeps nothing for this page: it was refused, or does not answer. */
+export type StorageTrouble = 'full' | 'closed';
+
+/** How safe a running take is: seconds that only this computer has, and what is wrong with its storage. */
 export type Safety = {
   readonly waitingSeconds: number;
   readonly serverAnswers: boolean;
-  readonly storageTrouble: boolean;
+  readonly storageTrouble: StorageTrouble | null;
   /** Why the server will have no more of it; null where it will. */ readonly refused: string | null;
 };
 
@@ -41,7 +47,7 @@ export class TakeKeeper {
   private begun = false;
   private refusal: Refused | null = null;
   private answers = true;
-  private storeFails = false;
+  private storageTrouble: StorageTrouble | null;
   private wake: (() => void) | null = null;
 
   constructor(
@@ -50,9 +56,10 @@ export class TakeKeeper {
     private readonly server: TakeServer,
     private readonly wait: (ms: number) => Promise<void> = (ms) =>
       new Promise((done) => setTimeout(done, ms)),
+    private readonly storePatienceMs = STORE_PATIENCE_MS,
   ) {
     this.chunkFrames = Math.round(local.take.rate * CHUNK_SECONDS);
-    this.storeFails = store === null;
+    this.storageTrouble = store === null ? 'closed' : null;
     this.storing = this.inStore((own) => own.begin(local));
     this.send();
   }
@@ -61,7 +68,7 @@ export class TakeKeeper {
     return {
       waitingSeconds: Math.max(0, this.cut - this.sent) * CHUNK_SECONDS,
       serverAnswers: this.answers,
-      storageTrouble: this.storeFails,
+      storageTrouble: this.storageTrouble,
       refused: this.refusal?.message ?? null,
     };
   }
@@ -96,16 +103,16 @@ export class TakeKeeper {
   }
 
   /**
-   * Does something with the browser's storage; where that fails once (full, forbidden) it is not asked again
-   * in this take.
+   * Does something with the browser's storage; where that fails once (full, forbidden, without an answer) it is
+   * not asked again in this take.
    */
   private async inStore(work: (store: TakeStore) => Promise<void>): Promise<boolean> {
-    if (this.store === null || this.storeFails) return false;
+    if (this.store === null || this.storageTrouble) return false;
     try {
-      await work(this.store);
+      await answered(work(this.store), this.storePatienceMs);
       return true;
-    } catch {
-      this.storeFails = true;
+    } catch (error) {
+      this.storageTrouble = (error as Error | null)?.name === 'QuotaExceededError' ? 'full' : 'closed';
       return false;
     }
   }
@@ -153,7 +160,8 @@ export class TakeKeeper {
     }
     const chunk =
       this.inMemory.get(this.sent) ??
-      (this.store && (await this.store.chunk(id, this.sent).catch(() => undefined)));
+      (this.store &&
+        (await answered(this.store.chunk(id, this.sent), this.storePatienceMs).catch(() => undefined)));
     if (!chunk) return false;
     await this.server.put(id, this.sent, chunk);
     this.inMemory.delete(this.sent);
@@ -221,7 +229,7 @@ export class TakeKeeper {
     await this.sendAll(DISCARD_PATIENCE_MS);
     this.stopped = true;
     this.wake?.();
-    const hasMore = this.sent < this.cut && !this.refusal && !this.storeFails;
+    const hasMore = this.sent < this.cut && !this.refusal && !this.storageTrouble;
     const recoverable = this.begun ? await this.trash(hasMore) : null;
     if (hasMore && recoverable !== null) await this.inStore((own) => own.amend(id, { inTrash: true }));
     else if (recoverable !== null || this.cut === 0) await this.inStore((own) => own.remove(id));
@@ -256,4 +264,13 @@ export class TakeKeeper {
     this.stopped = true;
     this.wake?.();
   }
+}
+
+/** The promise, or a failure where it takes longer. */
+async function answered<T>(promise: Promise<T>, patienceMs: number): Promise<T> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<never>((_, fail) => {
+    timer = setTimeout(() => fail(new Error('The storage does not answer.')), patienceMs);
+  });
+  return Promise.race([promise, late]).finally(() => clearTimeout(timer));
 }

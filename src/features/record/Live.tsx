@@ -19,7 +19,7 @@ import { RoundSign } from '@/ui/icons/RoundSign';
 import { ChordWords } from '@/ui/ChordWords';
 import type { Result } from './Finished';
 import { useLiveLine } from './useLiveLine';
-import type { Safety } from '@/audio/persistence/takeKeeper';
+import type { Safety, StorageTrouble } from '@/audio/persistence/takeKeeper';
 
 type Props = {
   session: TakeSession;
@@ -139,13 +139,15 @@ function Meter({ rig }: { rig: AudioInput }) {
 const LOOK_MS = 500;
 const SAID_FROM_SECONDS = 3;
 
+const HALTED = 'The browser has stopped the sound, and the band with it. Click anywhere to go on.';
+
 /** Where the sound is, when it is not yet where it should be. */
 function Safe({ session }: { session: TakeSession }) {
   const [words, setWords] = useState<string | null>(null);
   useEffect(() => {
     const timer = setInterval(() => {
       const safety = session.safety;
-      setWords(safetyWords(session.bandFailed, safety));
+      setWords(session.isHalted ? HALTED : safetyWords(session.bandFailed, safety));
     }, LOOK_MS);
     return () => clearInterval(timer);
   }, [session]);
@@ -202,6 +204,11 @@ function levelWarning(highest: number, clipped: number) {
   return null;
 }
 
+const STORAGE_WORDS: Record<StorageTrouble, string> = {
+  full: 'This browser’s storage is full',
+  closed: 'This browser stores nothing for this page',
+};
+
 /** What the player must know about where the take is stored; null where all is well. */
 function safetyWords(bandFailed: boolean, safety: Safety | null): string | null {
   if (bandFailed) return 'The band stopped: it could not be computed further. The take goes on.';
@@ -211,8 +218,8 @@ function safetyWords(bandFailed: boolean, safety: Safety | null): string | null 
   const waits = waitingSeconds >= SAID_FROM_SECONDS;
   if (waits && storageTrouble) {
     const seconds = Math.round(waitingSeconds);
-    return `Storage is full and the server is away: ${seconds} s are in memory only. Stop soon.`;
+    return `${STORAGE_WORDS[storageTrouble]} and the server is away: ${seconds} s are in memory only. Stop soon.`;
   }
   if (waits) return 'The server is away; recording goes on here and catches up.';
-  return storageTrouble ? 'This browser’s storage is full; the server keeps the take.' : null;
+  return storageTrouble && `${STORAGE_WORDS[storageTrouble]}; the server keeps the take.`;
 }
