@@ -1,12 +1,11 @@
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { ENGINE_VERSION } from '@/core/analyse';
-import { planKey } from '@/core/plan';
 import type { Measures, Played } from '@/core/scheduling';
 import { database } from './db/client';
 import { takeLines, takes } from './db/schema';
 import { judgedTakes } from './judgedTakes';
-import type { TakeSummary } from './takeSummaries';
-import { asTake, playedSeconds, type StoredTake } from './takes';
+import { isCurrent, type TakeSummary } from './takeSummaries';
+import { asTake, isReadySolo, playedSeconds, type StoredTake } from './takes';
 
 /** A solo as practice counts it: what was measured in it, without the line that lists draw of it. */
 export type PlayedSolo = Played &
@@ -44,24 +43,14 @@ const rowsOf = (title: string | undefined) =>
     })
     .from(takes)
     .leftJoin(takeLines, eq(takeLines.takeId, takes.id))
-    .where(
-      and(
-        eq(takes.state, 'ready'),
-        isNull(takes.removedAt),
-        isNull(takes.drillId),
-        title === undefined ? undefined : eq(takes.title, title),
-      ),
-    )
+    .where(and(isReadySolo(), title === undefined ? undefined : eq(takes.title, title)))
     .orderBy(desc(takes.createdAt), desc(takes.number))
     .limit(MOST_TAKES);
 
 type Row = Awaited<ReturnType<typeof rowsOf>>[number];
 
-const isCurrent = ({ judged, offsetSec, plan }: Row): boolean =>
-  judged !== null &&
-  judged.engineVersion === ENGINE_VERSION &&
-  judged.offsetSec === offsetSec &&
-  judged.planId === planKey(plan as StoredTake['plan']);
+const isJudged = ({ judged, offsetSec, plan }: Row): boolean =>
+  judged !== null && isCurrent(judged, { offsetSec, plan: plan as StoredTake['plan'] });
 
 /** It was tried with this engine and cannot be judged: it is not tried again each time. */
 const isGivenUp = ({ trouble }: Row): boolean => trouble?.engineVersion === ENGINE_VERSION;
@@ -69,13 +58,13 @@ const isGivenUp = ({ trouble }: Row): boolean => trouble?.engineVersion === ENGI
 /** Solos with what counts of them, newest first; those an older engine judged are judged anew. */
 export async function playedSolos(title?: string): Promise<PlayedSolo[]> {
   let rows = await rowsOf(title);
-  if (rows.some((row) => !isCurrent(row) && !isGivenUp(row))) {
+  if (rows.some((row) => !isJudged(row) && !isGivenUp(row))) {
     await judgedTakes({ from: 0, most: MOST_TAKES, ...(title === undefined ? {} : { title }) });
     rows = await rowsOf(title);
   }
   return rows.flatMap((row) => {
     const { id, number, chartId, chartText, tempo, createdAt: at, key, measures } = row;
-    if (!isCurrent(row) || measures === null) return [];
+    if (!isJudged(row) || measures === null) return [];
     return [
       {
         id,

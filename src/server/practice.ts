@@ -22,7 +22,7 @@ import { takes } from './db/schema';
 import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drillRows';
 import { readGoal, type StoredGoal } from './goal';
 import { drawnSolo, playedSolos, type PlayedSolo } from './playedSolos';
-import { playedSeconds, takeById, type StoredTake } from './takes';
+import { isReadySolo, playedSeconds, takeById, type StoredTake } from './takes';
 
 /** Minutes the player's own time is ahead of UTC: the program runs on the player's machine. */
 export const ownOffset = (at = Date.now()): number => -new Date(at).getTimezoneOffset();
@@ -81,7 +81,7 @@ export async function tunesPlayed(): Promise<string[]> {
   const rows = await database()
     .select({ title: takes.title })
     .from(takes)
-    .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt), isNull(takes.drillId)))
+    .where(isReadySolo())
     .groupBy(takes.title)
     .orderBy(desc(max(takes.createdAt)));
   return rows.map(({ title }) => title);

@@ -8,7 +8,7 @@ import { findingName, type Finding, type FindingKind } from '@/core/findings';
 import { unwrap, elementAt } from '@/core/shared';
 import { database, type Transaction } from './db/client';
 import { takeFindings, takeLines, takes, takeWords } from './db/schema';
-import { asTake, type StoredTake } from './takes';
+import { asTake, isReadySolo, type StoredTake } from './takes';
 import type { TakeFilter } from './validation';
 
 /**
@@ -85,6 +85,14 @@ export async function storeTakeSummary(tx: Transaction, take: StoredTake, line: 
     await tx.insert(takeFindings).values(kinds.map((kind) => ({ takeId: take.id, kind })));
 }
 
+type LineRow = Pick<typeof takeLines.$inferSelect, 'engineVersion' | 'offsetSec' | 'planId'>;
+
+/** Was a line made by this engine, of the take as it stands now? */
+export const isCurrent = (line: LineRow, take: Pick<StoredTake, 'offsetSec' | 'plan'>): boolean =>
+  line.engineVersion === ENGINE_VERSION &&
+  line.offsetSec === take.offsetSec &&
+  line.planId === planKey(take.plan);
+
 export type ListedTake = {
   readonly take: StoredTake;
   /** Null where it has to be judged first. */ readonly line: TakeSummary | null;
@@ -94,10 +102,7 @@ export type ListedTake = {
 function wanted(filter: TakeFilter): SQL | undefined {
   const like = filter.text ? `%${filter.text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%` : null;
   return and(
-    eq(takes.state, 'ready'),
-    isNull(takes.removedAt),
-    // attempts at a drill are found with their drill; among solos they would be noise
-    isNull(takes.drillId),
+    isReadySolo(),
     like
       ? or(
           sql`lower(${takes.title}) like ${like} escape '\\'`,
@@ -153,11 +158,8 @@ export async function findTakeSummaries(
     total: counted?.total ?? 0,
     listed: rows.map(({ take: row, line, stars }) => {
       const take = asTake(row);
-      const current =
-        line?.engineVersion === ENGINE_VERSION &&
-        line.offsetSec === take.offsetSec &&
-        line.planId === planKey(take.plan);
-      return { take, line: current ? (line.json as TakeSummary) : null, stars: stars ?? 0 };
+      const own = line && isCurrent(line, take) ? (line.json as TakeSummary) : null;
+      return { take, line: own, stars: stars ?? 0 };
     }),
   };
 }

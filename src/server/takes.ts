@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull, max, sum } from 'drizzle-orm';
+import { and, desc, eq, isNull, max, sum, type SQL } from 'drizzle-orm';
 import Joi from 'joi';
 import { ENGINE_VERSION } from '@/core/analyse';
 import type { DropOut } from '@/core/band';
@@ -43,15 +43,15 @@ export function asTake(row: typeof takes.$inferSelect): StoredTake {
   return { ...row, plan: NO_PLAN, pace: null, dropOut: null, trouble };
 }
 
-/** Ready solos, newest first; attempts at a drill are found with their drill. */
+/** Which takes are ready solos: attempts at a drill are found with their drill, what was thrown away in the trash. */
+export const isReadySolo = (): SQL | undefined =>
+  and(eq(takes.state, 'ready'), isNull(takes.removedAt), isNull(takes.drillId));
+
+/** Ready solos, newest first. */
 export async function listTakes(): Promise<StoredTake[]> {
-  return (
-    await database()
-      .select()
-      .from(takes)
-      .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt), isNull(takes.drillId)))
-      .orderBy(desc(takes.createdAt))
-  ).map(asTake);
+  return (await database().select().from(takes).where(isReadySolo()).orderBy(desc(takes.createdAt))).map(
+    asTake,
+  );
 }
 
 /** Takes that were cut off: sound is there, an end is not. */

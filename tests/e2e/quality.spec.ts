@@ -105,16 +105,7 @@ test('every screen holds on a phone: nothing wider than it', async ({ page, requ
     '/takes',
     '/phrases',
     await phrasePath(request, baseURL!),
-    ...[
-      '',
-      '?view=page',
-      '?view=boards',
-      '?view=correct&at=note-3',
-      '?view=compare',
-      '?view=words',
-      '?view=far',
-      '?at=change-2',
-    ].map((view) => `/takes/${take}${view}`),
+    ...REVIEW_VIEWS.map((view) => `/takes/${take}${view}`),
   ]) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();

@@ -63,6 +63,10 @@ const start = async (page: Page) => {
     timeout: 15_000,
   });
 };
+const stopAndReview = async (page: Page) => {
+  await page.keyboard.press('Space');
+  await page.waitForURL(/\/takes\/[\w-]+$/, { timeout: 20_000 });
+};
 const trouble = (page: Page) => page.getByRole('alert').filter({ hasText: /\w/ }).first();
 
 test('the microphone refused: said plainly, the other ways in stay open', async ({ request, baseURL }) => {
@@ -275,8 +279,7 @@ test('the browser stops the sound in the middle of a take: it is said, and one c
     await page.evaluate(() => ((window as unknown as { isHeld: boolean }).isHeld = false));
     await page.getByTestId('bar').click();
     await expect(said).toBeHidden();
-    await page.keyboard.press('Space');
-    await page.waitForURL(/\/takes\/[\w-]+$/, { timeout: 20_000 });
+    await stopAndReview(page);
   } finally {
     await browser.close();
   }
@@ -295,8 +298,7 @@ test('a browser whose storage never answers keeps no count-in waiting', async ({
     await start(page);
     await expect(page.getByText('This browser stores nothing for this page')).toBeVisible();
     await expect(page.getByTestId('bar')).toHaveText('bar 2 of 4', { timeout: 15_000 });
-    await page.keyboard.press('Space');
-    await page.waitForURL(/\/takes\/[\w-]+$/, { timeout: 20_000 });
+    await stopAndReview(page);
   } finally {
     await browser.close();
   }

@@ -41,7 +41,7 @@ export type RhythmRequest = {
   };
   /** How often a phrase has one, two, three … bars, where it is free: the usual ones, mostly two, if not said. */
   readonly lengths?: readonly number[];
-  /** How often a phrase leads into its change from none, one, two, three … half beats before it: one or two if not said. */
+  /** How often a phrase begins on its change, or one, two, three … half beats before it; else `leadIn` decides. */
   readonly pickups?: readonly number[];
   /** Where the phrases lie, if that is not free. */
   readonly windows?: readonly PhraseWindow[];

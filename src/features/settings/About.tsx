@@ -6,12 +6,14 @@ import { commandNow } from '../shell/commands/registry';
 export function About({ version }: { version: string }) {
   return (
     <>
-      <button type="button" className="quiet text-ink" onClick={() => commandNow('app.tour')?.run()}>
-        Show me round
-      </button>{' '}
-      <Link href="/guide" className="quiet text-ink">
-        Guide
-      </Link>
+      <div className="flex gap-2">
+        <button type="button" className="quiet text-ink" onClick={() => commandNow('app.tour')?.run()}>
+          Show me round
+        </button>
+        <Link href="/guide" className="quiet text-ink">
+          Guide
+        </Link>
+      </div>
       <p className="mt-2 max-w-[760px] leading-6 text-soft">
         Idle Wander {version}. It runs on this computer: nothing you play or write leaves it. It is built on
         open packages, fonts and sounds;{' '}

@@ -12,14 +12,14 @@ const CHART = 'key: C\ntempo: 90\n| C | C | C | C |';
 /** The musical terms that stand on the screen, each with what it is, why it matters, and an example to hear. */
 export const WordList = ({ open, onClose }: { open: boolean; onClose: () => void }) => (
   <PanelFrame open={open} onClose={onClose} title="Words on this screen">
-    <Terms />
-    <p className="mt-5 border-t border-line pt-3 text-soft">
+    <p className="mt-2 text-soft">
       How things are done, and how they are judged, stands in the{' '}
       <Link href="/guide" className="text-now hover:underline" onClick={onClose}>
         guide
       </Link>
       .
     </p>
+    <Terms />
   </PanelFrame>
 );
 
