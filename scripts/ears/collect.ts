@@ -1,5 +1,6 @@
 import { closeSync, mkdirSync, openSync, writeSync } from 'node:fs';
 import { loadGuitar, type Instrument } from '../../tests/corpora/guitarSamples';
+import { modelGuitar } from '../../tests/corpora/modelGuitars';
 import { PROGRAMS } from '../../tests/corpora/soundfontSet';
 import { madeGuitar, variedTake, type Source } from '../../tests/corpora/variety';
 import { examplesOf } from './examples';
@@ -7,9 +8,10 @@ import { elementAt } from '@/core/shared';
 
 /**
  * Writes the examples of takes `from` … `to` (half-open) into a file: one row of 32-bit floats each, its label
- * first.
+ * first. The last argument says of which look: first or second.
  */
 const [file, from, to] = [elementAt(process.argv, 2), Number(process.argv[3]), Number(process.argv[4])];
+const look = process.argv[5] === 'second' ? 'second' : 'first';
 const guitars = await Promise.all(
   (['acoustic', 'electric', 'nylon'] as Instrument[]).map(async (name): Promise<Source> => ({
     name,
@@ -20,21 +22,25 @@ const programs = (Object.keys(PROGRAMS) as (keyof typeof PROGRAMS)[]).map((progr
   name: program,
   program,
 }));
+const models = (['noiseBurst', 'twoStrings'] as const).map((name): Source => ({
+  name,
+  guitar: modelGuitar(name),
+}));
 /** Real guitars most, then other plucked strings so that no one timbre is learnt by heart. */
 const sourceOf = (seed: number): Source => {
-  const turn = seed % 20;
-  if (turn < 8) return elementAt(guitars, turn % 3);
-  if (turn < 17) return elementAt(programs, Math.floor(seed / 20 + turn) % 7);
-  return turn < 19
-    ? elementAt(programs, 7 + (Math.floor(seed / 20) % 3))
-    : { name: 'made', guitar: madeGuitar(seed) };
+  const [turn, round] = [seed % 20, Math.floor(seed / 20)];
+  if (turn < 7) return elementAt(guitars, turn % 3);
+  if (turn < 12) return elementAt(programs, (round + turn) % 7);
+  if (turn < 16) return { ...elementAt(programs, (round + turn) % 7), bank: 'small' } as Source;
+  if (turn < 18) return elementAt(models, turn % 2);
+  return turn < 19 ? elementAt(programs, 7 + (round % 3)) : { name: 'made', guitar: madeGuitar(seed) };
 };
 mkdirSync(file.split('/').slice(0, -1).join('/') || '.', { recursive: true });
 const out = openSync(file, 'w');
 let [rows, reached, truth, positive] = [0, 0, 0, 0];
 for (let seed = from; seed < to; seed++) {
   const source = sourceOf(seed);
-  const found = examplesOf(variedTake(source, seed));
+  const found = examplesOf(variedTake(source, seed), look);
   for (const { features, label } of found.examples) {
     writeSync(out, new Uint8Array(Float32Array.from([label, seed, ...features]).buffer));
     if (label === 1) positive++;

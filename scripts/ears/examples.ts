@@ -61,10 +61,14 @@ function labelFor(
 }
 
 /** Every claim of a take with its label. */
-export function examplesOf(take: LabelledTake): { examples: Example[]; reached: number; truth: number } {
+export function examplesOf(
+  take: LabelledTake,
+  look: 'first' | 'second',
+): { examples: Example[]; reached: number; truth: number } {
   const moments: { frame: number; claims: readonly { midi: number; features: Float64Array }[] }[] = [];
   transcribe(take.samples, take.rate, {
-    onClassify: ({ frame }, claims) => void moments.push({ frame, claims }),
+    onClassify: ({ frame }, first, second) =>
+      void moments.push({ frame, claims: look === 'first' ? first : second }),
   });
   const wanted = take.truth.map((note) => ({
     onset: note.onset,

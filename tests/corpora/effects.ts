@@ -1,3 +1,4 @@
+import FourierTransform from 'fft.js';
 import { gaussian, seededRandom } from '@/core/shared';
 
 /** What a take goes through between the string and the file. Each keeps length and rate, and is seeded. */
@@ -57,10 +58,30 @@ export function roomTaps(rate: number, seed: number, seconds: number): (readonly
   return taps;
 }
 
+/** By Fourier transforms, overlapping and adding: taps by the hundred take seconds otherwise. */
 export function convolve(samples: Float32Array, taps: readonly (readonly [number, number])[]): Float32Array {
+  const longest = taps.reduce((most, [delay]) => Math.max(most, delay), 0);
+  const size = 2 ** Math.ceil(Math.log2(4 * (longest + 1)));
+  const fourier = new FourierTransform(size);
+  const room = fourier.createComplexArray();
+  for (const [delay, gain] of taps) room[2 * delay]! += gain;
+  const response = fourier.createComplexArray();
+  fourier.transform(response, room);
   const out = new Float32Array(samples.length);
-  for (const [delay, gain] of taps)
-    for (let n = delay; n < out.length; n++) out[n]! += samples[n - delay]! * gain;
+  const step = size - longest;
+  for (let from = 0; from < samples.length; from += step) {
+    const part = fourier.createComplexArray();
+    for (let n = 0; n < step && from + n < samples.length; n++) part[2 * n] = samples[from + n]!;
+    const spectrum = fourier.createComplexArray();
+    fourier.transform(spectrum, part);
+    for (let k = 0; k < 2 * size; k += 2) {
+      const [re, im] = [spectrum[k]!, spectrum[k + 1]!];
+      spectrum[k] = re * response[k]! - im * response[k + 1]!;
+      spectrum[k + 1] = re * response[k + 1]! + im * response[k]!;
+    }
+    fourier.inverseTransform(part, spectrum);
+    for (let n = 0; n < size && from + n < out.length; n++) out[from + n]! += part[2 * n]!;
+  }
   return out;
 }
 

@@ -8,8 +8,17 @@ import { readWav, toMono } from '@/core/formats';
 import { unwrap } from '@/core/shared';
 import { centsAt, type Line, type StringNote } from './line';
 
-/** Debian's fluid-soundfont-gm: FluidR3 GM (MIT), recorded instruments. */
-const SOUNDFONT = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
+/** Banks of recorded instruments, all of them Debian packages; only the first was heard when the ears were fitted first. */
+export const BANKS = {
+  /** fluid-soundfont-gm: FluidR3 GM (MIT). */
+  fluid: '/usr/share/sounds/sf2/FluidR3_GM.sf2',
+  /** timgm6mb-soundfont. */
+  small: '/usr/share/sounds/sf2/TimGM6mb.sf2',
+  /** csound-soundfont: sf_GMbank. */
+  other: '/usr/share/sounds/sf2/sf_GMbank.sf2',
+} as const;
+export type Bank = keyof typeof BANKS;
+const SOUNDFONT = BANKS.fluid;
 const RATE = 44_100;
 
 /** General MIDI programs, counted from 0 (General MIDI 1 sound set). */
@@ -42,8 +51,9 @@ export function renderSoundfont(
   line: Line,
   program: number,
   detuneCents = 0,
+  bank: Bank = 'fluid',
 ): { samples: Float32Array; rate: number } {
-  return render(midiOf(line, program, detuneCents), line.seconds);
+  return render(midiOf(line, program, detuneCents), line.seconds, BANKS[bank]);
 }
 
 /** Runs a take through sox: `effects` as on its command line. */
@@ -151,13 +161,22 @@ function noteEvents(
 }
 
 /** Renders once and keeps the sound in the temporary folder: the same bytes need no second run. */
-export function render(midi: Uint8Array, seconds: number): { samples: Float32Array; rate: number } {
+export function render(
+  midi: Uint8Array,
+  seconds: number,
+  soundfont: string = SOUNDFONT,
+): { samples: Float32Array; rate: number } {
   const folder = join(tmpdir(), 'idle-wander-corpora');
   mkdirSync(folder, { recursive: true });
-  const name = createHash('sha256').update(midi).digest('hex').slice(0, 24);
+  const hash = createHash('sha256').update(midi);
+  // the first bank keeps the names it had when there was no other
+  if (soundfont !== SOUNDFONT) hash.update(soundfont);
+  const name = hash.digest('hex').slice(0, 24);
   const wav = join(folder, `${name}.wav`);
   if (!existsSync(wav)) {
-    const [source, partial] = [join(folder, `${name}.mid`), join(folder, `${name}.part.wav`)];
+    const [source, partial] = ['mid', 'part.wav'].map((end) =>
+      join(folder, `${name}.${process.pid}.${end}`),
+    ) as [string, string];
     writeFileSync(source, midi);
     execFileSync(
       'fluidsynth',
@@ -178,7 +197,7 @@ export function render(midi: Uint8Array, seconds: number): { samples: Float32Arr
         'float',
         '-F',
         partial,
-        SOUNDFONT,
+        soundfont,
         source,
       ],
       { stdio: 'ignore' },

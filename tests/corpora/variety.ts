@@ -19,11 +19,12 @@ import {
 } from './bedroom';
 import { BEDROOM_KINDS, CHORDAL, LINE_KINDS, writeLine, type LineKind } from './lines';
 import { renderRecorded } from './recordedSet';
-import { PROGRAMS, renderSoundfont } from './soundfontSet';
+import { PROGRAMS, renderSoundfont, type Bank } from './soundfontSet';
 
 /** Where the notes of a varied take come from. */
 export type Source = { readonly name: string } & (
-  { readonly guitar: readonly GuitarSample[] } | { readonly program: keyof typeof PROGRAMS }
+  | { readonly guitar: readonly GuitarSample[] }
+  | { readonly program: keyof typeof PROGRAMS; readonly bank?: Bank }
 );
 
 const COMMON: readonly LineKind[] = [
@@ -62,7 +63,7 @@ export function variedTake(source: Source, seed: number): LabelledTake {
   const dry =
     'guitar' in source
       ? renderRecorded(played, source.guitar, seed, detune)
-      : renderSoundfont(played, PROGRAMS[source.program], detune);
+      : renderSoundfont(played, PROGRAMS[source.program], detune, source.bank);
   const chain = chainOf(random, CHORDAL.includes(kind));
   const wet = chain.reduce((samples, effect, index) => effect(samples, dry.rate, seed + index), dry.samples);
   const alone = random() < 0.03;
@@ -95,8 +96,10 @@ function chainOf(random: Random, chordal: boolean): Effect[] {
   if (often(0.1)) chain.push(compressor);
   if (often(0.05)) chain.push(sweep);
   if (often(chordal ? 0.65 : 0.32)) {
-    if (often(0.25)) chain.push(drive);
-    else chain.push(often(0.6) ? amplifier : distortion);
+    const turn = random();
+    if (turn < 0.2) chain.push(drive);
+    else if (turn < 0.5) chain.push(amplifier);
+    else chain.push(turn < 0.75 ? cascade : distortion);
   }
   if (often(0.08)) chain.push(squeaks);
   if (often(0.08)) chain.push(chorus);
@@ -152,6 +155,38 @@ const amplifier: Effect = (samples, rate, seed) => {
     );
   });
   return voice(shaped, rate, seed + 5);
+};
+
+/** Two stages that drive one another, each with its own curve, a low cut between them and a cabinet behind. */
+const cascade: Effect = (samples, rate, seed) => {
+  const random = seededRandom(seed + 412);
+  const stage = (input: Float32Array, gain: number): Float32Array => {
+    const level = rms(input) || 1;
+    const [bias, hard] = [0.6 * random() - 0.3, random()];
+    const curve = (value: number) =>
+      hard < 0.4 ? value / (1 + Math.abs(value)) : (2 / Math.PI) * Math.atan(value * (1 + hard));
+    const edge = 60 + 200 * random();
+    const share = 1 - Math.exp((-2 * Math.PI * edge) / rate);
+    let low = 0;
+    return input.map((value) => {
+      const driven = curve((value / level) * gain + bias);
+      low += (driven - low) * share;
+      return driven - low;
+    });
+  };
+  const out = stage(stage(samples, 0.6 * 8 ** random()), 0.5 * 6 ** random());
+  const share = 1 - Math.exp((-2 * Math.PI * (2_200 + 3_000 * random())) / rate);
+  let [one, two] = [0, 0];
+  const cabinet = out.map((value) => {
+    one += (value - one) * share;
+    return (two += (one - two) * share);
+  });
+  const scale = 0.12 / (rms(cabinet) || 1);
+  return voice(
+    cabinet.map((value) => value * scale),
+    rate,
+    seed + 6,
+  );
 };
 
 /** Fingers that squeak along wound strings: noise that glides, 20 dB under the playing. */

@@ -1,17 +1,20 @@
-import type { Decibels } from '../shared';
-import { FeatureReader, type PitchCandidate, type SpectrumCache } from './features';
+import type { Decibels, Midi } from '../shared';
+import { FeatureReader, type SpectrumCache } from './features';
 import type { AnalysisFrame } from './frames';
 import { settleGlides } from './glides';
-import { classify, unpack } from './classifier';
+import { logOdds, probabilityOf, unpack } from './classifier';
 import { FITTED } from './classifierWeights';
 import { onsetCandidatesOf, type OnsetCandidate } from './onsetCandidates';
 import { soundsOf, type HeardSound } from './notes';
 import { onsetsOf, riseAt } from './onsets';
 import { pathOf, type PitchTrack } from './path';
 import type { RingingReader } from './ringing';
-import { noteOnsetsOf, type JudgedCandidate, type NoteOnset } from './noteOnsets';
+import { noteOnsetsOf, type JudgedCandidate, type LeftOut, type NoteOnset } from './noteOnsets';
+import { SecondLook, type LookedAtMoment } from './secondLook';
+import { SECOND_FITTED } from './secondLookWeights';
 
 const NETWORKS = FITTED.map(unpack);
+const SECOND_NETWORKS = SECOND_FITTED.map(unpack);
 
 /** Below this a frame has no pitch: far under the playing level, or less than any input gives. */
 const GATE_UNDER_PLAYING: Decibels = 42;
@@ -39,13 +42,18 @@ export type SpectralCache = { readonly spectra: SpectrumCache; readonly ringing:
 export type TranscriptionSegment = {
   readonly noteOnsets: readonly NoteOnset[];
   readonly sounds: readonly HeardSound[];
+  readonly leftOut: readonly LeftOut[];
   readonly track: PitchTrack;
 };
 
-/** Told what the judge is asked at a moment, in frames of the stretch. */
+/** A pitch that may have begun and the features it is judged by. */
+export type Asked = { readonly midi: Midi; readonly features: Float64Array };
+
+/** Told what is asked at a moment, in frames of the stretch, at the first look and at the second. */
 export type ClassifierListener = (
   onsetCandidate: OnsetCandidate,
-  pitchCandidates: readonly PitchCandidate[],
+  first: readonly Asked[],
+  second: readonly Asked[],
 ) => void;
 
 /** Work that can be done bit by bit: between bits other things get their turn. */
@@ -64,29 +72,38 @@ export function* transcribeWindow(
 ): Steps<TranscriptionSegment> {
   const { from, frames, playing } = window;
   if (playing <= SILENT_TAKE)
-    return { noteOnsets: [], sounds: [], track: new Float64Array(frames.length).fill(NaN) };
+    return { noteOnsets: [], sounds: [], leftOut: [], track: new Float64Array(frames.length).fill(NaN) };
   const gate = Math.max(LOWEST_GATE, playing - GATE_UNDER_PLAYING);
   const first = pathOf(frames, onsetsOf(frames), gate);
   yield;
   const evidence = new FeatureReader(sights, frames, first, playing, from);
-  const judged: JudgedCandidate[] = [];
-  for (const { onsetCandidate: onsetCandidate, previous, next, soft } of among(
+  const moments: LookedAtMoment[] = [];
+  for (const { onsetCandidate, previous, next, soft } of among(
     onsetCandidatesOf(frames, first),
     frames.length,
   )) {
     if (onsetCandidate.frame >= until) break;
-    const pitchCandidates = evidence.claimsAt(onsetCandidate, previous, next, soft);
-    onClassify?.(onsetCandidate, pitchCandidates);
-    judged.push({
-      onsetCandidate: onsetCandidate,
-      pitchCandidates: pitchCandidates.map(({ midi, features }) => ({
-        midi,
-        belief: classify(NETWORKS, features),
-      })),
-    });
+    const candidates = evidence
+      .claimsAt(onsetCandidate, previous, next, soft)
+      .map((candidate) => ({ ...candidate, leaning: logOdds(NETWORKS, candidate.features) }));
+    moments.push({ onsetCandidate, candidates });
     yield;
   }
-  const believed = noteOnsetsOf(judged, window.bandOnsets);
+  const secondLook = new SecondLook(moments);
+  const judged: JudgedCandidate[] = [];
+  for (const [index, { onsetCandidate, candidates }] of moments.entries()) {
+    const asked = [...secondLook.featuresAt(index)];
+    onClassify?.(onsetCandidate, candidates, asked);
+    judged.push({
+      onsetCandidate,
+      pitchCandidates: asked.map(({ midi, features }) => ({
+        midi,
+        belief: probabilityOf(logOdds(SECOND_NETWORKS, features)),
+      })),
+    });
+    if (asked.length) yield;
+  }
+  const { noteOnsets: believed, leftOut } = noteOnsetsOf(judged, window.bandOnsets);
   const known = believed.flatMap(({ starts }, index) =>
     starts.map(({ frame, midi }) => ({
       from: frame,
@@ -98,7 +115,8 @@ export function* transcribeWindow(
   const track = pathOf(frames, believed, gate, known);
   yield;
   const strikes = settleGlides(believed, track, frames);
-  return { noteOnsets: strikes, sounds: soundsOf(strikes, track, frames, ringing.from(from)), track };
+  const sounds = soundsOf(strikes, track, frames, ringing.from(from));
+  return { noteOnsets: strikes, sounds, leftOut, track };
 }
 
 /** Each moment with the clear moments around it and the next of any kind, in frames. */

@@ -1,5 +1,6 @@
 import type { Decibels } from '../shared';
 import { FRAME_SECONDS, type AnalysisFrame } from './frames';
+import type { LeftOut } from './noteOnsets';
 import type { HeardSound } from './notes';
 import { onsetsOf } from './onsets';
 import type { PitchTrack } from './path';
@@ -19,12 +20,19 @@ const NEAR = Math.round(0.06 / FRAME_SECONDS);
 export class Certainty {
   private frames = { sounding: 0, held: 0, pitched: 0, steady: 0 };
   private attacks = { all: 0, answered: 0 };
-  private notes = { count: 0, belief: 0 };
+  private notes = { count: 0, belief: 0, leftOut: 0 };
 
   /** Counts the frames of a stretch from one to another; what sounds beside them is told too. */
   add(
-    sounds: readonly HeardSound[],
-    track: PitchTrack,
+    {
+      sounds,
+      leftOut,
+      track,
+    }: {
+      readonly sounds: readonly HeardSound[];
+      readonly leftOut: readonly LeftOut[];
+      readonly track: PitchTrack;
+    },
     frames: readonly AnalysisFrame[],
     playing: Decibels,
     from: number,
@@ -39,6 +47,7 @@ export class Certainty {
       this.notes.count++;
       this.notes.belief += start.belief;
     }
+    for (const { frame, belief } of leftOut) if (frame >= from && frame < to) this.notes.leftOut += belief;
     this.countFrames(track, frames, covered, playing - SOUNDING, from, to);
     for (const { frame, rise } of onsetsOf(frames)) {
       if (frame < from || frame >= to || rise <= LOUD_RISE) continue;

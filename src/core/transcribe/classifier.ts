@@ -19,18 +19,21 @@ const LEAK = 0.1;
 const HOPELESS = -7;
 
 /**
- * The probability that a claim holds: networks fitted from different beginnings are averaged before the
+ * The logarithm of the odds that a claim holds: networks fitted from different beginnings are averaged before the
  * logistic end.
  */
-export function classify(networks: readonly Network[], features: Float64Array): number {
+export function logOdds(networks: readonly Network[], features: Float64Array): number {
   let sum = 0;
   for (const [index, network] of networks.entries()) {
     sum += leaning(network, features);
     // most claims are hopeless: the other networks need not be asked
-    if (sum < HOPELESS) return 1 / (1 + Math.exp(-sum / (index + 1)));
+    if (sum < HOPELESS) return sum / (index + 1);
   }
-  return 1 / (1 + Math.exp(-sum / networks.length));
+  return sum / networks.length;
 }
+
+/** The probability that stands for the logarithm of odds. */
+export const probabilityOf = (odds: number): number => 1 / (1 + Math.exp(-odds));
 
 /**
  * What one network says, before the logistic end. Hidden units are leaky rectifiers (Goodfellow et al., Deep

@@ -7,14 +7,18 @@ export type EchoTap = { readonly lag: Samples; readonly gain: number };
 
 const WINDOW: Samples = 65_536;
 const EVERY: Samples = 16_384;
-/** Where a guitar's sound lies, and a delay unit's copy of it. */
-const BAND = { from: 30, to: 6_000 };
+type Band = { readonly from: Hz; readonly to: Hz };
+/** Where a guitar's sound lies, and the copy of a delay that dulls it. */
+const BAND: Band = { from: 30, to: 6_000 };
+/** Where the copy of a delay that dulls nothing lies: the noise of each pick. */
+const WIDE: Band = { from: 30, to: 10_000 };
+/** So much of a ripple is to be found over the wide band too before a copy counts as one that is not dulled. */
+const UNDULLED = 0.8;
 const binOf = (hz: Hz): number => Math.round((hz / RATE) * WINDOW);
-const BAND_BINS = { from: binOf(BAND.from), to: binOf(BAND.to) };
-/** Its upper edge fades over this share of it. */
+/** The upper edge of a band fades over this share of it. */
 const EDGE = 0.1;
-/** What one tap of a filter that acts in the band alone is of the ripple it makes there. */
-const SHARE = ((BAND.to - BAND.from) * (1 - EDGE / 2) * 2) / RATE;
+/** What one tap of a filter that acts in a band alone is of the ripple it makes there. */
+const shareOf = ({ from, to }: Band): number => ((to - from) * (1 - EDGE / 2) * 2) / RATE;
 const SHORTEST: Seconds = 0.055;
 const LONGEST: Seconds = 1;
 /** Repeats of repeats are followed this far. */
@@ -86,29 +90,35 @@ export class EchoDetector {
     }
     this.loudest = Math.max(this.loudest, energy);
     if (energy < PAUSE * this.loudest || most === 0) return;
-    for (let k = BAND_BINS.from; k < BAND_BINS.to; k++) this.sum[k]! += Math.log(power[k]! / most + FLOOR);
+    for (let k = binOf(WIDE.from); k < binOf(WIDE.to); k++)
+      this.sum[k]! += Math.log(power[k]! / most + FLOOR);
     this.windows++;
   }
 
   private ripples(): EchoTap[] {
-    const cepstrum = this.cepstrum();
-    const noiseAt = (lag: Samples) =>
-      median([...cepstrum.subarray(Math.max(0, lag - AROUND), lag + AROUND)].map(Math.abs)) ?? 0;
+    const narrow = this.cepstrum(BAND);
+    const lags = peaks(
+      narrow,
+      (lag) => noiseAround(narrow, lag),
+      LEAST_GAIN * (1 + FEW_WINDOWS / this.windows),
+    );
+    if (lags.length === 0) return [];
+    const wide = this.cepstrum(WIDE);
+    const isDulled = lags.some((lag) => wide[lag]! < UNDULLED * narrow[lag]!);
+    const [cepstrum, share] = isDulled ? [narrow, shareOf(BAND)] : [wide, shareOf(WIDE)];
     const taps = new Map<Samples, number>();
     const take = (around: Samples) => {
-      const noise = noiseAt(around);
+      const noise = noiseAround(cepstrum, around);
       for (let lag = around - SMEAR_BEFORE; lag <= around + SMEAR_AFTER; lag++)
-        if (Math.abs(cepstrum[lag]!) > SMEAR_STANDS_OUT * noise) taps.set(lag, cepstrum[lag]! * SHARE * LOST);
+        if (Math.abs(cepstrum[lag]!) > SMEAR_STANDS_OUT * noise) taps.set(lag, cepstrum[lag]! * share * LOST);
     };
-    const least = LEAST_GAIN * (1 + FEW_WINDOWS / this.windows);
-    for (const lag of peaks(cepstrum, noiseAt, least))
-      for (let times = 1; times * lag < FURTHEST; times++) take(times * lag);
+    for (const lag of lags) for (let times = 1; times * lag < FURTHEST; times++) take(times * lag);
     return [...taps].map(([lag, gain]) => ({ lag, gain })).sort((a, b) => a.lag - b.lag);
   }
 
   /** Of the mean logarithmic spectrum within the band; at a delay it stands at the gain of its copy. */
-  private cepstrum(): Float64Array {
-    const { from, to } = BAND_BINS;
+  private cepstrum(band: Band): Float64Array {
+    const [from, to] = [binOf(band.from), binOf(band.to)];
     const { real: even } = this.fourier;
     even.fill(0);
     const level = levelled(this.sum.subarray(from, to));
@@ -123,6 +133,9 @@ export class EchoDetector {
     return Float64Array.from({ length: WINDOW / 2 }, (_, lag) => out[2 * lag]! / whole);
   }
 }
+
+const noiseAround = (cepstrum: Float64Array, lag: Samples): number =>
+  median([...cepstrum.subarray(Math.max(0, lag - AROUND), lag + AROUND)].map(Math.abs)) ?? 0;
 
 /** Less its own slow course, so that the make of the guitar leaves no slope behind. */
 function levelled(values: Float64Array): Float64Array {

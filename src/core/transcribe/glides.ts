@@ -165,6 +165,8 @@ function glideBetween(
   return slideBetween(last, noteOnset, leaving, arrival, extent, frames);
 }
 
+const CERTAIN = 0.97;
+
 type Glide = { readonly arrival: number; readonly isNewNote: boolean };
 
 /** A quick move right after the pick belongs to the note it leads to. */
@@ -193,5 +195,9 @@ function slideBetween(
     riseAt(frames, noteOnset.frame) >= STILL_RISE ||
     strongest(frames, leaving + 2, arrival + 3) >= STILL_STRENGTH;
   if (isPicked) return null;
-  return { arrival, isNewNote: isSlide(extent, takes) && leaving - last.frame >= HELD };
+  const isNewNote = isSlide(extent, takes) && leaving - last.frame >= HELD;
+  const { kind, belief } = elementAt(noteOnset.starts, 0);
+  // an attack that is all but certain is one, however smoothly the tracker comes to it
+  if (!isNewNote && kind === 'attack' && belief >= CERTAIN) return null;
+  return { arrival, isNewNote };
 }

@@ -20,7 +20,9 @@ export type StartingNote = {
 /** What begins together: one note, or several strings struck at once. In order of pitch. */
 export type NoteOnset = { readonly frame: number; readonly starts: readonly StartingNote[] };
 
-const BELIEVED = 0.6;
+const BELIEVED = 0.5;
+/** Less than this counts for nothing, however often it is said. */
+const POSSIBLE = 0.1;
 /** Where the band strikes too, what is left of it must not be taken for the player. */
 const BELIEVED_BESIDE_BAND = 0.95;
 const TOGETHER = framesOf(0.036);
@@ -30,24 +32,17 @@ const SAME_PITCH: Midi = 0.75;
 const PARTIALS: readonly Midi[] = [19, 24];
 const BELIEVED_AS_PARTIAL = 0.95;
 
-/**
- * The claims that are believed, each note once, gathered into strikes in order of time.
- * @param bandOnsets frames at which a known band strikes
- */
-export function noteOnsetsOf(
-  judged: readonly JudgedCandidate[],
-  bandOnsets: ReadonlySet<number> = new Set(),
-): NoteOnset[] {
-  const least = (frame: number) => (bandOnsets.has(frame) ? BELIEVED_BESIDE_BAND : BELIEVED);
-  const believed = judged
-    .flatMap(({ onsetCandidate: moment, pitchCandidates: claims }) =>
-      claims
-        .filter(({ belief }) => belief >= least(moment.frame))
-        .map(({ midi, belief }): StartingNote => ({ frame: moment.frame, midi, belief, kind: moment.kind })),
+/** Each note that may have begun once, with the most that is believed of it; in no order. */
+function eachOnce(judged: readonly JudgedCandidate[]): StartingNote[] {
+  const all = judged
+    .flatMap(({ onsetCandidate: { frame, kind }, pitchCandidates }) =>
+      pitchCandidates
+        .filter(({ belief }) => belief >= POSSIBLE)
+        .map(({ midi, belief }): StartingNote => ({ frame, midi, belief, kind })),
     )
     .sort((a, b) => b.belief - a.belief);
   const kept: StartingNote[] = [];
-  for (const start of believed)
+  for (const start of all)
     if (
       !kept.some(
         (other) =>
@@ -55,14 +50,34 @@ export function noteOnsetsOf(
       )
     )
       kept.push(start);
-  kept.sort((a, b) => a.frame - b.frame || a.midi - b.midi);
+  return kept;
+}
+
+/** How many notes are to be expected among what was not believed: the sum of what was believed of each. */
+export type LeftOut = { readonly frame: number; readonly belief: number };
+
+/**
+ * The claims that are believed, each note once, gathered into strikes in order of time; and what was left out.
+ * @param bandOnsets frames at which a known band strikes
+ */
+export function noteOnsetsOf(
+  judged: readonly JudgedCandidate[],
+  bandOnsets: ReadonlySet<number> = new Set(),
+): { noteOnsets: NoteOnset[]; leftOut: LeftOut[] } {
+  const isBelieved = ({ frame, belief }: StartingNote) =>
+    belief >= (bandOnsets.has(frame) ? BELIEVED_BESIDE_BAND : BELIEVED);
+  const all = eachOnce(judged);
+  const kept = all.filter(isBelieved).sort((a, b) => a.frame - b.frame || a.midi - b.midi);
   const noteOnsets: { frame: number; starts: StartingNote[] }[] = [];
   for (const start of kept) {
     const last = noteOnsets.at(-1);
     if (last && start.frame - last.frame <= TOGETHER) last.starts.push(start);
     else noteOnsets.push({ frame: start.frame, starts: [start] });
   }
-  return noteOnsets.map(({ frame, starts }) => ({ frame, starts: withoutPartials(starts) }));
+  return {
+    noteOnsets: noteOnsets.map(({ frame, starts }) => ({ frame, starts: withoutPartials(starts) })),
+    leftOut: all.filter((start) => !isBelieved(start)),
+  };
 }
 
 /** A twelfth or two octaves over a string struck with it is what the pick leaves of that string. */

@@ -174,14 +174,13 @@ function endOf(
       : ringing.endWithin(start, Math.min(next, start.frame + framesOf(0.06)), next, companions);
   for (let later = index + 1; later < noteOnsets.length && end === noteOnsets[later]!.frame; later++) {
     const struck = noteOnsets[later]!.starts.map(({ midi }) => midi);
-    if (noteOnsets[later]!.frame - start.frame < framesOf(0.08) || !ringing.ringsPast(start, end, struck))
+    const following = noteOnsets[later + 1]?.frame ?? frames.length;
+    if (
+      noteOnsets[later]!.frame - start.frame < framesOf(0.08) ||
+      !ringing.ringsPast(start, end, following, struck)
+    )
       break;
-    end = ringing.endWithin(
-      start,
-      end + framesOf(0.06),
-      noteOnsets[later + 1]?.frame ?? frames.length,
-      struck,
-    );
+    end = ringing.endWithin(start, end + framesOf(0.06), following, struck);
   }
   return end;
 }

@@ -5,7 +5,7 @@ import { seededRandom } from '../shared';
 import { approachOf } from './approach';
 import { gestureOf } from './contour';
 import { settleGlides } from './glides';
-import { classify, unpack } from './classifier';
+import { logOdds, probabilityOf, unpack } from './classifier';
 import { PlayingLevel } from './level';
 import { LiveLine } from './live';
 import { onsetCandidatesOf, type OnsetCandidate } from './onsetCandidates';
@@ -235,7 +235,7 @@ const onsetCandidate = (frame: number): OnsetCandidate => ({
 });
 
 test('strikes: what is believed, each note once, what begins together as one', () => {
-  const noteOnsets = noteOnsetsOf([
+  const { noteOnsets, leftOut } = noteOnsetsOf([
     {
       onsetCandidate: onsetCandidate(10),
       pitchCandidates: [pitchCandidate(60, 0.9), pitchCandidate(60.3, 0.8), pitchCandidate(72, 0.2)],
@@ -248,6 +248,11 @@ test('strikes: what is believed, each note once, what begins together as one', (
     { onsetCandidate: onsetCandidate(90), pitchCandidates: [pitchCandidate(67, 0.4)] },
   ]);
   expect(noteOnsets.map(({ starts }) => starts.map(({ midi }) => midi))).toEqual([[60.1, 64.1], [67]]);
+  // what was half believed is counted once, and not what is another name of a note that was
+  expect(leftOut.map(({ frame, belief }) => [frame, belief])).toEqual([
+    [90, 0.4],
+    [10, 0.2],
+  ]);
 });
 
 test('a twelfth or two octaves over a surer note must be all but certain; an octave need not', () => {
@@ -257,7 +262,7 @@ test('a twelfth or two octaves over a surer note must be all but certain; an oct
         onsetCandidate: onsetCandidate(10),
         pitchCandidates: [pitchCandidate(40, 0.98), pitchCandidate(40 + above, belief)],
       },
-    ])[0]!.starts.length;
+    ]).noteOnsets[0]!.starts.length;
   expect([heard(19, 0.88), heard(24, 0.88), heard(12, 0.88), heard(7, 0.88)]).toEqual([1, 1, 2, 2]);
   expect([heard(19, 0.96), heard(24, 0.96)]).toEqual([2, 2]);
 });
@@ -343,7 +348,7 @@ test('the judge: leaky rectifiers and a logistic end, as written out by hand', (
   const [x, y] = [(3 - 1) / 2, (4 - 0) / 1];
   const leaky = (value: number) => (value > 0 ? value : 0.1 * value);
   const [a, b] = [leaky(x - y + 0.1), leaky(0.5 * x + 2 * y - 0.2)];
-  expect(classify([network], Float64Array.from([3, 4]))).toBeCloseTo(
+  expect(probabilityOf(logOdds([network], Float64Array.from([3, 4])))).toBeCloseTo(
     1 / (1 + Math.exp(-(1.5 * a - 0.5 * b + 0.3))),
     5,
   );

@@ -242,19 +242,19 @@ export class Transcriber {
       window,
       this.cache,
       window.frames.length,
-      asked && ((onsetCandidate, pitchCandidates) => told.push([onsetCandidate, pitchCandidates])),
+      asked && ((...at) => told.push(at)),
     );
     const to = target === undefined ? window.frames.length : seamNear(target - window.from, heard.noteOnsets);
     this.keep(heard, window, from, to);
-    for (const [moment, claims] of told)
+    for (const [moment, ...looks] of told)
       if (moment.frame >= from && moment.frame < to)
-        asked!({ ...moment, frame: moment.frame + window.from }, claims);
+        asked!({ ...moment, frame: moment.frame + window.from }, ...looks);
     this.concluded = window.from + to;
     this.forget(this.concluded - CONTEXT);
   }
 
   private keep(
-    { sounds, track }: TranscriptionSegment,
+    { sounds, leftOut, track }: TranscriptionSegment,
     { frames, playing, from: offset }: AnalysisWindow,
     from: number,
     to: number,
@@ -269,7 +269,7 @@ export class Transcriber {
       });
     }
     this.tuning.add(track.subarray(from, to));
-    this.certainty.add(sounds, track, frames, playing, from, to);
+    this.certainty.add({ sounds, leftOut, track }, frames, playing, from, to);
     this.tracks.push(Float32Array.from(track.subarray(from, to)));
   }
 
