@@ -1,10 +1,12 @@
 import { transcribe, Transcriber } from '@/core/transcribe';
+import { CHORDAL, type LineKind } from '../corpora/lines';
 import { CONDITIONS, isSingleLine, recordedTake, soundfontTake, type Condition } from '../corpora/conditions';
-import type { LineKind } from '../corpora/lines';
+import { HELD_OUT_CONDITIONS, HELD_OUT_INSTRUMENTS, heldOutTake } from '../corpora/heldOutSet';
 import { BEDROOM, bedroomTake } from '../corpora/bedroomSet';
 import { loadGuitar, type Instrument } from '../corpora/guitarSamples';
 import type { LabelledTake, TrueNote } from '../corpora/line';
 import type { PROGRAMS } from '../corpora/soundfontSet';
+import { matchNotes } from './notes';
 import { countFrames, reported, Tally, type FrameCount } from './evaluate';
 
 // The ears on takes kept for deciding, one set a run: prints what was measured as JSON. A program of its own, since a test runner's
@@ -20,6 +22,11 @@ type Outcome = {
   byCondition: Map<string, Tally>;
   frames: FrameCount;
   gestures: Record<Gesture, { truth: number; heard: number; both: number }>;
+  /** Single lines, where a note is right only if it ends right. */ ends: {
+    truth: number;
+    heard: number;
+    both: number;
+  };
   bendErrors: number[];
 };
 const blank = (): Outcome => ({
@@ -30,6 +37,7 @@ const blank = (): Outcome => ({
     slide: { truth: 0, heard: 0, both: 0 },
     vibrato: { truth: 0, heard: 0, both: 0 },
   },
+  ends: { truth: 0, heard: 0, both: 0 },
   bendErrors: [],
 });
 
@@ -51,6 +59,9 @@ function hear(take: LabelledTake, condition: Condition, outcome: Outcome, frames
   if (framesCount)
     countFrames({ ...take, detune: condition.detune ?? 0 }, track, frameSeconds, outcome.frames);
   if (!isSingleLine(condition)) return;
+  outcome.ends.truth += take.truth.length;
+  outcome.ends.heard += notes.length;
+  outcome.ends.both += matchNotes(take.truth, reported(notes), true).length;
   for (const kind of ['bend', 'slide', 'vibrato'] as const) {
     const count = outcome.gestures[kind];
     count.truth += take.truth.filter((note) => note[kind]).length;
@@ -81,6 +92,7 @@ export type Measured = {
   slide: number;
   vibrato: number;
   bendWithin: number;
+  ends: number;
   speed: number;
   lowest: string;
 };
@@ -111,6 +123,7 @@ function measured(outcome: Outcome): Measured {
     slide: f1Of([slide]),
     vibrato: f1Of([vibrato]),
     bendWithin: (100 * outcome.bendErrors.filter((error) => error <= 20).length) / outcome.bendErrors.length,
+    ends: f1Of([outcome.ends]),
     speed:
       tallies.reduce((sum, { seconds }) => sum + seconds, 0) /
       tallies.reduce((sum, { spent }) => sum + spent, 0),
@@ -151,7 +164,53 @@ async function bedroom(): Promise<BedroomMeasured> {
   };
 }
 
+/** Instruments and effects the fit heard nothing of: means in per cent, and how far a confidence is off on average, in points. */
+export type HeldOutMeasured = {
+  readonly f1: Record<string, number>;
+  readonly single: number;
+  readonly calibrationError: number;
+};
+
+function heldOut(): HeldOutMeasured {
+  const said: { confidence: number; isRight: boolean }[] = [];
+  const tallies = HELD_OUT_CONDITIONS.map((condition, index): [string, LineKind, Tally] => {
+    const tally = new Tally();
+    // two of the six instruments each, in turn
+    for (const turn of [0, 3]) {
+      const take = heldOutTake(
+        condition,
+        HELD_OUT_INSTRUMENTS[(index + turn) % 6]!,
+        9501 + index + 100 * turn,
+      );
+      const { notes } = transcribe(take.samples, take.rate);
+      const right = new Set(tally.add(take, reported(notes), 1).map(([, heard]) => heard));
+      notes.forEach(({ confidence }, at) => said.push({ confidence, isRight: right.has(at) }));
+    }
+    return [condition.name, condition.kind, tally];
+  });
+  const single = tallies.filter(([, kind]) => !CHORDAL.includes(kind)).map(([, , { f1 }]) => 100 * f1);
+  return {
+    f1: Object.fromEntries(tallies.map(([name, , { f1 }]) => [name, 100 * f1])),
+    single: single.reduce((sum, value) => sum + value, 0) / single.length,
+    calibrationError: calibrationError(said),
+  };
+}
+
+/** Expected calibration error (Naeini, Cooper and Hauskrecht, AAAI 2015), in points; bins as a player reads them. */
+function calibrationError(said: readonly { confidence: number; isRight: boolean }[]): number {
+  const edges = [0, 0.6, 0.7, 0.8, 0.9, 0.95, 0.99, 0.999, 1.001];
+  return edges.slice(1).reduce((sum, edge, index) => {
+    const bin = said.filter(({ confidence }) => confidence >= edges[index]! && confidence < edge);
+    const off = bin.reduce((total, { confidence, isRight }) => total + confidence - (isRight ? 1 : 0), 0);
+    return sum + (100 * Math.abs(off)) / said.length;
+  }, 0);
+}
+
 const outcome = blank();
+if (process.argv[2] === 'heldOut') {
+  process.stdout.write(JSON.stringify(heldOut()));
+  process.exit();
+}
 if (process.argv[2] === 'bedroom') {
   process.stdout.write(JSON.stringify(await bedroom()));
   process.exit();

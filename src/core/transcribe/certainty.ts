@@ -9,13 +9,14 @@ const SOUNDING: Decibels = 22;
 const STEADY = 0.2;
 const LOUD_ATTACK: Decibels = 14;
 const LOUD_RISE: Decibels = 6;
+/** Of playing, so much is held, answered and steady at least: measured on takes of every kind; of a voice, less. */
+const PLAYED = 0.6;
 const NEAR = Math.round(0.06 / FRAME_SECONDS);
 
 /**
- * How surely a take holds a played line: how much of its sounding time is covered by notes, how many of its
- * loud attacks began one, how
- * steady the pitch stands inside them (a voice glides), and how firmly they are believed. The least of the
- * four decides most.
+ * How surely a take holds a played line that was heard right. Counts how much of its sounding time is covered by
+ * notes, how many of its loud attacks began one, how steady the pitch stands inside them (a voice glides), and how
+ * firmly each note is believed and each that was left out is not.
  */
 export class Certainty {
   private frames = { sounding: 0, held: 0, pitched: 0, steady: 0 };
@@ -78,19 +79,20 @@ export class Certainty {
     }
   }
 
-  /** 0 to 1. */
+  /**
+   * 0 to 1: the F1 to be expected of the notes, from what is believed of each that was taken and of each that was
+   * left out; less where too little of what sounds is held by notes, answered by them, or steady in them.
+   */
   get value(): number {
     const { frames, attacks, notes } = this;
     if (notes.count === 0) return 0;
-    const parts = [
+    const expected = (2 * notes.belief) / (notes.count + notes.belief + notes.leftOut);
+    const shares = [
       frames.held / Math.max(1, frames.sounding),
       attacks.all ? attacks.answered / attacks.all : 1,
-      frames.pitched ? frames.steady / frames.pitched : 0.5,
-      notes.belief / notes.count,
+      frames.pitched ? frames.steady / frames.pitched : 1,
     ];
-    return (
-      Math.round(Math.min(...parts) * parts.reduce((product, part) => product * part, 1) ** 0.25 * 1000) /
-      1000
-    );
+    const played = shares.reduce((product, share) => product * Math.min(1, share / PLAYED), 1);
+    return Math.round(expected * played * 1000) / 1000;
   }
 }

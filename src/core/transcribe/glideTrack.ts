@@ -35,6 +35,8 @@ export const GRACE = {
   widest: 3.8,
   quickest: framesOf(0.023),
   attack: framesOf(0.035),
+  /** A pitch that stood this long before was a note of its own. */
+  stands: framesOf(0.06),
 };
 
 export const PICKED: Decibels = 2.5;

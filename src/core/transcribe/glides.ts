@@ -161,11 +161,19 @@ function glideBetween(
   if (leaving === null) return null;
   const extent = Math.abs(goal - elementAt(track, leaving));
   if (arrival - last.frame <= GRACE.arrives && extent <= GRACE.widest)
-    return graceBetween(last, leaving, arrival, extent, frames);
+    return isStruckAgain(noteOnset) && leaving - last.frame > GRACE.stands
+      ? null
+      : graceBetween(last, leaving, arrival, extent, frames);
   return slideBetween(last, noteOnset, leaving, arrival, extent, frames);
 }
 
 const CERTAIN = 0.97;
+
+/** An attack that is all but certain is one, however smoothly the tracker comes to its pitch. */
+const isStruckAgain = ({ starts }: NoteOnset): boolean => {
+  const { kind, belief } = elementAt(starts, 0);
+  return kind === 'attack' && belief >= CERTAIN;
+};
 
 type Glide = { readonly arrival: number; readonly isNewNote: boolean };
 
@@ -196,8 +204,6 @@ function slideBetween(
     strongest(frames, leaving + 2, arrival + 3) >= STILL_STRENGTH;
   if (isPicked) return null;
   const isNewNote = isSlide(extent, takes) && leaving - last.frame >= HELD;
-  const { kind, belief } = elementAt(noteOnset.starts, 0);
-  // an attack that is all but certain is one, however smoothly the tracker comes to it
-  if (!isNewNote && kind === 'attack' && belief >= CERTAIN) return null;
+  if (!isNewNote && isStruckAgain(noteOnset)) return null;
   return { arrival, isNewNote };
 }

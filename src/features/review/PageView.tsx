@@ -10,7 +10,7 @@ import { ToggleRow } from '@/ui/controls';
 import { instrumentOf, useGuitar } from '@/ui/instrument';
 import { ScoreList } from '@/ui/page/ScoreList';
 import { degreesOf, pageOf } from '@/ui/page/reportPage';
-import { ScorePage } from '@/ui/page/ScorePage';
+import { loadMusicFont, ScorePage } from '@/ui/page/ScorePage';
 import { Selected } from './FormView';
 import { HandPanel } from './HandPanel';
 import type { ReviewModel } from './useReviewModel';
@@ -49,6 +49,9 @@ const gridAtOf =
       if (beat >= start - 1e-6 && beat < until - 1e-6) return grid;
     return null;
   };
+
+/** Loads the music font before the page is asked for. */
+export const makeReady = (): void => void loadMusicFont();
 
 /** The take as it would stand on a page. */
 export function PageView({ model }: { model: ReviewModel }) {

@@ -1,5 +1,7 @@
 'use client';
 import dynamic from 'next/dynamic';
+import { useEffect } from 'react';
+import { whenIdle } from '@/ui/whenIdle';
 import { useCommands } from '../shell/commands/useCommands';
 import { Shell } from '../shell/Shell';
 import type { SiblingTake } from './CompareView';
@@ -12,7 +14,8 @@ import { useReviewModel } from './useReviewModel';
 import { Boards, Correct, Compare, Words, DrawBySwitch, type ViewProps } from './ReviewViews';
 
 // what a review opens with is the form; the other views come when they are asked for
-const PageView = dynamic(() => import('./PageView').then((made) => made.PageView));
+const loadPage = () => import('./PageView');
+const PageView = dynamic(() => loadPage().then((made) => made.PageView));
 const FarView = dynamic(() => import('./FarView').then((made) => made.FarView));
 
 type Props = {
@@ -30,6 +33,8 @@ type Props = {
 export function ReviewScreen({ data, cut, siblings, view, at }: Props) {
   const model = useReviewModel(data, view, at);
   useCommands(reviewCommands(model));
+  // the engraver is large: it comes while the form is looked at, and the page stands at once when its key is pressed
+  useEffect(() => whenIdle(() => void loadPage().then((made) => made.makeReady())), []);
   if (model.state.view === 'far') return <FarView model={model} />;
   const { judgement, player, playing } = model;
   return (

@@ -59,13 +59,15 @@ function useWidth(box: React.RefObject<HTMLDivElement | null>): number {
   return width;
 }
 
+export const loadMusicFont = (): Promise<unknown> => document.fonts.load(`30px ${MUSIC_FONT}`);
+
 /** Whether the music font is there: what is engraved is measured with it. */
 function useMusicFont(): boolean {
   const [ready, setReady] = useState(false);
   useEffect(() => {
     let alive = true;
     setEngravingFonts(getComputedStyle(document.body).fontFamily);
-    void document.fonts.load(`30px ${MUSIC_FONT}`).finally(() => alive && setReady(true));
+    void loadMusicFont().finally(() => alive && setReady(true));
     return () => {
       alive = false;
     };
