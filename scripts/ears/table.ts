@@ -6,6 +6,13 @@ import {
   type Condition,
 } from '../../tests/corpora/conditions';
 import { loadGuitar, type Instrument } from '../../tests/corpora/guitarSamples';
+import {
+  HELD_OUT_CONDITIONS,
+  HELD_OUT_INSTRUMENTS,
+  heldOutMissing,
+  heldOutTake,
+} from '../../tests/corpora/heldOutSet';
+import { CHORDAL } from '../../tests/corpora/lines';
 import type { LabelledTake } from '../../tests/corpora/line';
 import { soundfontMissing } from '../../tests/corpora/soundfontSet';
 import { quantile, reported, Tally, type ReportedNote } from '../../tests/score/evaluate';
@@ -30,29 +37,56 @@ const PEERS: readonly Peer[] = [pitchy, plainAutocorrelation];
 const INSTRUMENTS: readonly Instrument[] = ['acoustic', 'electric', 'nylon'];
 const PROGRAMS = ['nylonString', 'steelString', 'jazz', 'clean'] as const;
 
-type Named = { readonly name: string; readonly takesOf: (condition: Condition) => LabelledTake[] };
+/** A line of a table: what is played, and whether one string at a time. */
+type Row = { readonly name: string; readonly isSingle: boolean; readonly takes: () => LabelledTake[] };
+type Named = { readonly name: string; readonly rows: readonly Row[] };
 
 async function sets(): Promise<Named[]> {
   const guitars = await Promise.all(
     INSTRUMENTS.map(async (name) => (await loadGuitar(name)).filter(({ share }) => share === 'decide')),
   );
-  const recorded: Named = {
-    name: 'recorded notes',
-    takesOf: (condition) =>
-      guitars.flatMap((guitar, index) =>
-        SEEDS.map((seed) => recordedTake(condition, guitar, 7000 + seed + 100 * index)),
+  const rowsOf = (takesOf: (condition: Condition) => LabelledTake[]): Row[] =>
+    CONDITIONS.map((condition) => ({
+      name: condition.name,
+      isSingle: isSingleLine(condition),
+      takes: () => takesOf(condition),
+    }));
+  const found: Named[] = [
+    {
+      name: 'recorded notes: samples and lines kept for deciding',
+      rows: rowsOf((condition) =>
+        guitars.flatMap((guitar, index) =>
+          SEEDS.map((seed) => recordedTake(condition, guitar, 7000 + seed + 100 * index)),
+        ),
       ),
-  };
+    },
+  ];
   const missing = soundfontMissing();
   if (missing) console.log(`The soundfont set is left out: ${missing}.`);
-  const soundfont: Named = {
-    name: 'soundfont',
-    takesOf: (condition) =>
-      PROGRAMS.flatMap((program, index) =>
-        SEEDS.map((seed) => soundfontTake(condition, program, 7000 + seed + 100 * index)),
+  else
+    found.push({
+      name: 'soundfont: lines kept for deciding',
+      rows: rowsOf((condition) =>
+        PROGRAMS.flatMap((program, index) =>
+          SEEDS.map((seed) => soundfontTake(condition, program, 7000 + seed + 100 * index)),
+        ),
       ),
-  };
-  return missing ? [recorded] : [recorded, soundfont];
+    });
+  const missingHeldOut = heldOutMissing();
+  if (missingHeldOut) console.log(`The instruments and effects held out are left out: ${missingHeldOut}.`);
+  else
+    found.push({
+      name: 'held out: instruments and effects the fit heard nothing of',
+      rows: HELD_OUT_CONDITIONS.map((condition, row) => ({
+        name: condition.name,
+        isSingle: !CHORDAL.includes(condition.kind),
+        takes: () =>
+          HELD_OUT_INSTRUMENTS.map((instrument, index) =>
+            heldOutTake(condition, instrument, 7001 + row + 100 * index),
+          ),
+      })),
+    });
+  return found;
 }
 
 const SEEDS = [1, 2];
@@ -62,18 +96,16 @@ const ms = (value: number) => (1000 * value).toFixed(0);
 /** One table: every condition of both sets, this engine beside general-purpose trackers on the same files. */
 export async function earsTable(): Promise<void> {
   for (const set of await sets()) {
-    console.log(
-      `\nEars, ${set.name}: samples and lines kept for deciding; note F1 in per cent, onset within 50 ms, pitch within 50 cents\n`,
-    );
+    console.log(`\nEars, ${set.name}; note F1 in per cent, onset within 50 ms, pitch within 50 cents\n`);
     console.log(
       `| condition | F1 | precision | recall | octaves off | onset ms, median | 95th | cents | × real time | ${PEERS.map(({ name }) => `${name} F1`).join(' | ')} |`,
     );
     console.log(`| --- |${' ---: |'.repeat(8 + PEERS.length)}`);
     const single: number[][] = [];
     const speeds: number[][] = [];
-    for (const condition of CONDITIONS) {
+    for (const row of set.rows) {
       const tallies = [own, ...PEERS].map(() => new Tally());
-      for (const take of set.takesOf(condition)) {
+      for (const take of row.takes()) {
         [own, ...PEERS].forEach((engine, index) => {
           const started = performance.now();
           const notes = index === 0 ? own.withBand(take) : engine.notes(take.samples, take.rate);
@@ -81,10 +113,10 @@ export async function earsTable(): Promise<void> {
         });
       }
       const [ours, ...peers] = tallies as [Tally, ...Tally[]];
-      if (isSingleLine(condition)) single.push(tallies.map(({ f1 }) => f1));
+      if (row.isSingle) single.push(tallies.map(({ f1 }) => f1));
       speeds.push(tallies.map(({ seconds, spent }) => seconds / spent));
       console.log(
-        `| ${condition.name} | ${percent(ours.f1)} | ${percent(ours.precision)} | ${percent(ours.recall)} | ${ours.octaves} | ${ms(quantile(ours.onsetErrors, 0.5))} | ${ms(quantile(ours.onsetErrors, 0.95))} | ${quantile(ours.centErrors, 0.5).toFixed(1)} | ${(ours.seconds / ours.spent).toFixed(0)} | ${peers.map(({ f1 }) => percent(f1)).join(' | ')} |`,
+        `| ${row.name} | ${percent(ours.f1)} | ${percent(ours.precision)} | ${percent(ours.recall)} | ${ours.octaves} | ${ms(quantile(ours.onsetErrors, 0.5))} | ${ms(quantile(ours.onsetErrors, 0.95))} | ${quantile(ours.centErrors, 0.5).toFixed(1)} | ${(ours.seconds / ours.spent).toFixed(0)} | ${peers.map(({ f1 }) => percent(f1)).join(' | ')} |`,
       );
     }
     const mean = (rows: number[][], column: number) =>
@@ -111,16 +143,16 @@ export async function neuralTable(): Promise<void> {
     );
     const single: [number, number][] = [];
     let [seconds, spent] = [0, 0];
-    for (const condition of CONDITIONS) {
-      const take = elementAt(set.takesOf(condition), 2);
+    for (const row of set.rows) {
+      const take = elementAt(row.takes(), 2);
       const [ours, theirs] = [new Tally(), new Tally()];
       ours.add(take, own.withBand(take), 0);
       const started = performance.now();
       theirs.add(take, await peer.notes(take.samples, take.rate), 0);
       spent += (performance.now() - started) / 1000;
       seconds += take.seconds;
-      if (isSingleLine(condition)) single.push([ours.f1, theirs.f1]);
-      console.log(`| ${condition.name} | ${percent(ours.f1)} | ${percent(theirs.f1)} |`);
+      if (row.isSingle) single.push([ours.f1, theirs.f1]);
+      console.log(`| ${row.name} | ${percent(ours.f1)} | ${percent(theirs.f1)} |`);
     }
     const mean = (column: 0 | 1) => single.reduce((sum, row) => sum + row[column], 0) / single.length;
     console.log(

@@ -1,10 +1,11 @@
 'use client';
 import { playTroubleWords } from '@/presentation';
-import { useEffect, useRef, useState } from 'react';
+import { useRef } from 'react';
 import { formPositionOf, type Timeline } from '@/core/chart';
 import type { PlayerState, TakePlayer } from '@/audio/playback/takePlayer';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { RoundSign } from '@/ui/icons/RoundSign';
+import { useIsPainted } from '@/ui/useIsPainted';
 import { TransportSettings } from './TransportSettings';
 import { useCursor } from './useTakePlayer';
 
@@ -55,23 +56,4 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
       {isPainted && <TransportSettings player={player} state={state} />}
     </>
   );
-}
-
-/**
- * Whether the page has been drawn once. Sliders measure themselves as they come in, which lays the page out before
- * it is complete: the form does not wait for them.
- */
-function useIsPainted(): boolean {
-  const [isPainted, setPainted] = useState(false);
-  useEffect(() => {
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const frame = requestAnimationFrame(() => {
-      timer = setTimeout(() => setPainted(true));
-    });
-    return () => {
-      cancelAnimationFrame(frame);
-      clearTimeout(timer);
-    };
-  }, []);
-  return isPainted;
 }

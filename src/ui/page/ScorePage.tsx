@@ -1,11 +1,21 @@
 'use client';
 import '@vexflow-fonts/bravura/index.css';
-import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  memo,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import type { ScoreBar } from '@/core/notation';
 import { elementAt, present, type Beats } from '@/core/shared';
 import { ChordSvg } from '../ChordSymbol';
 import { chordWidth } from '../chordParts';
 import { Pill } from '../form/Pill';
+import { useIsPainted } from '../useIsPainted';
 import { standApart } from './apart';
 import { drawSoon } from './drawSoon';
 import { engrave, MUSIC_FONT, setEngravingFonts, type Engraved } from './engrave';
@@ -32,47 +42,69 @@ export function ScorePage(props: Props) {
   const width = useWidth(box);
   const ready = useMusicFont();
   const lines = useMemo(() => (width > 0 ? pageLines(props.bars, width) : []), [props.bars, width]);
+  const isPainted = useIsPainted();
   return (
     <div ref={box} data-testid="page" className="min-w-0">
       {ready &&
-        lines.map((line, index) => (
-          <Line
-            key={index}
-            {...props}
-            line={line}
-            width={lineWidth(line, width)}
-            before={lines[index - 1]?.at(-1) ?? null}
-          />
-        ))}
+        lines
+          .slice(0, isPainted ? lines.length : FIRST_LINES)
+          .map((line, index) => (
+            <Line
+              key={index}
+              {...props}
+              whole={props.whole === true || index === 0}
+              line={line}
+              width={lineWidth(line, width)}
+              before={lines[index - 1]?.at(-1) ?? null}
+            />
+          ))}
     </div>
   );
 }
 
-function useWidth(box: React.RefObject<HTMLDivElement | null>): number {
-  const [width, setWidth] = useState(0);
-  useLayoutEffect(() => {
-    const host = present(box.current);
-    const watcher = new ResizeObserver(() => setWidth(Math.floor(host.clientWidth)));
-    watcher.observe(host);
-    return () => watcher.disconnect();
-  }, [box]);
-  return width;
+/** So many lines fill a screen: those below are laid out once these stand, and the first is drawn at once. */
+const FIRST_LINES = 4;
+
+type Box = React.RefObject<HTMLDivElement | null>;
+
+function useWidth(box: Box): number {
+  const [subscribe] = useState(() => widthsOf(box));
+  return useSyncExternalStore(
+    subscribe,
+    () => box.current?.clientWidth ?? 0,
+    () => 0,
+  );
 }
 
-export const loadMusicFont = (): Promise<unknown> => document.fonts.load(`30px ${MUSIC_FONT}`);
+const widthsOf =
+  (box: Box) =>
+  (changed: () => void): (() => void) => {
+    const watcher = new ResizeObserver(changed);
+    watcher.observe(present(box.current));
+    return () => watcher.disconnect();
+  };
 
-/** Whether the music font is there: what is engraved is measured with it. */
+const FONT = `30px ${MUSIC_FONT}`;
+export const loadMusicFont = (): Promise<unknown> => document.fonts.load(FONT);
+
+/** Whether the music font is there: what is engraved is measured with it. A browser that cannot load it draws all the same. */
 function useMusicFont(): boolean {
-  const [ready, setReady] = useState(false);
-  useEffect(() => {
+  const given = useRef(false);
+  const subscribe = useCallback((changed: () => void) => {
     let alive = true;
-    setEngravingFonts(getComputedStyle(document.body).fontFamily);
-    void loadMusicFont().finally(() => alive && setReady(true));
+    void loadMusicFont().finally(() => {
+      given.current = true;
+      if (alive) changed();
+    });
     return () => {
       alive = false;
     };
   }, []);
-  return ready;
+  return useSyncExternalStore(
+    subscribe,
+    () => given.current || document.fonts.check(FONT),
+    () => false,
+  );
 }
 
 type LineProps = Props & { line: readonly ScoreBar[]; width: number; before: ScoreBar | null };
@@ -87,15 +119,16 @@ const Line = memo(function Line(props: LineProps) {
   const near = useNear(box, whole === true);
   const [drawn, setDrawn] = useState<Engraved | null>(null);
   useLayoutEffect(() => {
-    if (near)
-      setDrawn(
-        engrave(present(host.current), line, {
-          width,
-          withStaff,
-          strings,
-          before,
-        }),
-      );
+    if (!near) return;
+    setEngravingFonts(getComputedStyle(document.body).fontFamily);
+    setDrawn(
+      engrave(present(host.current), line, {
+        width,
+        withStaff,
+        strings,
+        before,
+      }),
+    );
   }, [near, line, width, withStaff, strings, before]);
   const height = drawn?.height ?? (withStaff ? GUESS.staff : GUESS.tab);
   const first = elementAt(line, 0);
