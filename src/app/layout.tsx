@@ -1,6 +1,8 @@
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import { languageOfRequest } from '@/server/datesOfRequest';
+import { DatesIn } from '@/ui/dates';
 import { Providers } from '@/features/shell/Providers';
 import './globals.css';
 
@@ -15,7 +17,9 @@ export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <Providers nonce={nonce}>{children}</Providers>
+        <DatesIn language={await languageOfRequest()}>
+          <Providers nonce={nonce}>{children}</Providers>
+        </DatesIn>
       </body>
     </html>
   );

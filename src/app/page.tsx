@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
-import { takeMoment } from '@/features/takes/moment';
 import { TodayScreen } from '@/features/today/TodayScreen';
 import { todayView } from '@/features/today/todayView';
 import { listCharts } from '@/server/charts';
+import { datesOfRequest } from '@/server/datesOfRequest';
 import { today } from '@/server/practice';
 
 export const metadata: Metadata = { title: 'Today' };
@@ -15,9 +15,11 @@ const minutesIn = (text: string | undefined): number | undefined => {
 };
 
 export default async function TodayPage({ searchParams }: { searchParams: Promise<{ minutes?: string }> }) {
+  const dates = await datesOfRequest();
+  const minutes = minutesIn((await searchParams).minutes);
   return (
     <TodayScreen
-      view={todayView(await today(undefined, minutesIn((await searchParams).minutes)), takeMoment)}
+      view={todayView(await today(undefined, minutes, dates.firstWeekday), dates)}
       charts={(await listCharts()).map(({ id, title }) => ({ id, title }))}
     />
   );

@@ -1,3 +1,5 @@
+export { datesIn, languageOf, USUAL_LANGUAGE, type Dates } from './dates';
+export { momentIn, takeMoment } from './moment';
 export { MUSICAL_TERMS, termsIn, type MusicalTerm } from './terms';
 export { followedSummary, followedWords } from './followedWords';
 export { leadWords, levelWords, lineLevelName, togetherWords, shapeWords, spelledWords } from './shapeWords';

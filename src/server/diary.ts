@@ -1,12 +1,12 @@
 import { DAY_MS, dayOf, diaryOf, weekOf, weekStart, type DiaryDay, type DiaryEntry } from '@/core/scheduling';
 import { isPraise } from '@/core/findings';
-import { format } from 'date-fns';
 import { eq, gte } from 'drizzle-orm';
 import { database, write } from './db/client';
 import { diaryWords, drillRuns, drills } from './db/schema';
 import { readGoal } from './goal';
 import { judgedTakes } from './judgedTakes';
-import { daysBetween, ownOffset, presentWeek } from './practice';
+import type { Dates } from '@/presentation';
+import { daysBetween, ownOffset, presentWeek, weekOffset } from './practice';
 import type { TakeSummary } from './takeSummaries';
 import { playedSeconds } from './takes';
 export type DiaryPage = {
@@ -81,7 +81,10 @@ export async function keepDiary(day: string, text: string): Promise<{ day: strin
 }
 
 /** The diary by week, the present one first, as it is read and printed. */
-export async function diaryWeeks(now = Date.now()): Promise<{
+export async function diaryWeeks(
+  { day: dayWords, firstWeekday }: Pick<Dates, 'day' | 'firstWeekday'>,
+  now = Date.now(),
+): Promise<{
   weeks: { name: string; days: DiaryDay[]; minutes: number }[];
   words: DiaryPage['words'];
   today: string;
@@ -105,14 +108,14 @@ export async function diaryWeeks(now = Date.now()): Promise<{
   ].sort((a, b) => b.day.localeCompare(a.day));
   const weeks = new Map<number, DiaryDay[]>();
   for (const one of all) {
-    const week = weekOf(new Date(`${one.day}T12:00:00`).getTime(), ownOffset(now));
+    const week = weekOf(new Date(`${one.day}T12:00:00`).getTime(), weekOffset(firstWeekday, now));
     weeks.set(week, [...(weeks.get(week) ?? []), one]);
   }
-  const present = presentWeek(now);
+  const present = presentWeek(firstWeekday, now);
   const named = (week: number) => {
     if (week === present) return 'This week';
     if (week === present - 1) return 'Last week';
-    return `Week of ${format(weekStart(week, ownOffset(now)) + DAY_MS / 2, 'd MMMM')}`;
+    return `Week of ${dayWords(weekStart(week, weekOffset(firstWeekday, now)) + DAY_MS / 2)}`;
   };
   const left = goal ? daysBetween(now, goal.date) : -1;
   return {

@@ -27,6 +27,15 @@ import { isReadySolo, playedSeconds, takeById, type StoredTake } from './takes';
 /** Minutes the player's own time is ahead of UTC: the program runs on the player's machine. */
 export const ownOffset = (at = Date.now()): number => -new Date(at).getTimezoneOffset();
 
+const MONDAY = 1;
+
+/**
+ * The same for weeks that begin on another day than Monday: it begins by so much earlier.
+ * @param firstWeekday 0 is Sunday
+ */
+export const weekOffset = (firstWeekday: number, at = Date.now()): number =>
+  ownOffset(at) + ((7 + MONDAY - firstWeekday) % 7) * 24 * 60;
+
 /** A sitting at a drill takes about so long: four attempts with their counts. */
 const DRILL_MINUTES = 4;
 const TAKE_MINUTES = 5;
@@ -91,13 +100,14 @@ export async function tunesPlayed(): Promise<string[]> {
 export async function progressFor(
   title: string | null,
   moment: (at: number) => string = (at) => new Date(at).toISOString(),
+  firstWeekday = MONDAY,
 ): Promise<TuneProgress> {
   const played = await playedSolos(title ?? undefined);
   const sounding = played.filter(({ hasSound }) => hasSound);
   const [last, first] = [sounding[0], sounding[sounding.length - 1]];
   return {
     title: title ?? 'Every tune',
-    progress: progressOf(played, ownOffset(), await attemptsOf(title)),
+    progress: progressOf(played, weekOffset(firstWeekday), await attemptsOf(title)),
     takes: played.length,
     minutes: played.reduce((sum, { seconds }) => sum + seconds, 0) / 60,
     ends:
@@ -179,7 +189,7 @@ const asDueDrill = ({ id, chartId, dueAt, memory }: StoredDrill, now: number): D
 });
 
 /** Everything the first screen of the day shows. */
-export async function today(now = Date.now(), minutes?: number): Promise<Today> {
+export async function today(now = Date.now(), minutes?: number, firstWeekday = MONDAY): Promise<Today> {
   const [goal, charts, all, found] = [
     await readGoal(),
     await listCharts(),
@@ -204,6 +214,7 @@ export async function today(now = Date.now(), minutes?: number): Promise<Today> 
     tunes: dueTunes,
     drills: all.map((drill) => asDueDrill(drill, now)),
   });
+  const week = weekOffset(firstWeekday, now);
   const daysLeft = goal ? daysBetween(now, goal.date) : null;
   return {
     minutes: given,
@@ -216,8 +227,8 @@ export async function today(now = Date.now(), minutes?: number): Promise<Today> 
     course,
     tunes: goal ? wanted : wanted.slice(0, 3),
     last: await drawnSolo(found[0]?.id),
-    minutesThisWeek: await minutesSince(weekStart(weekOf(now, ownOffset(now)), ownOffset(now))),
-    progress: progressOf(found, ownOffset(now), [...runs.values()].flat()),
+    minutesThisWeek: await minutesSince(weekStart(weekOf(now, week), week)),
+    progress: progressOf(found, week, [...runs.values()].flat()),
   };
 }
 
@@ -253,5 +264,6 @@ export async function endsOf(drillId: string): Promise<readonly [string, string]
   return first && last && first !== last ? [first, last] : null;
 }
 
-/** The week it is, in the player's own time. */
-export const presentWeek = (now = Date.now()): number => weekOf(now, ownOffset(now));
+/** The week it is, in the player's own time. @param firstWeekday 0 is Sunday */
+export const presentWeek = (firstWeekday: number, now = Date.now()): number =>
+  weekOf(now, weekOffset(firstWeekday, now));

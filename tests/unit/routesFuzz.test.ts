@@ -1,3 +1,4 @@
+import { datesIn, USUAL_LANGUAGE } from '@/presentation';
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -255,7 +256,7 @@ test('broken requests to every route: a refusal in words, never a failure, none 
   await Promise.all([
     today(),
     progressFor(null),
-    diaryWeeks(),
+    diaryWeeks(datesIn(USUAL_LANGUAGE)),
     listNames(),
     listCharts(),
     listPhrases(),

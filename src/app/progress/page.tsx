@@ -2,7 +2,8 @@ import type { Metadata } from 'next';
 import { typeset } from '@/core/music';
 import { fastestPassed } from '@/core/scheduling';
 import { ProgressScreen } from '@/features/progress/ProgressScreen';
-import { takeMoment } from '@/features/takes/moment';
+import { momentIn } from '@/presentation';
+import { datesOfRequest } from '@/server/datesOfRequest';
 import { listCharts } from '@/server/charts';
 import { drillItems } from '@/server/drillRows';
 import { progressFor, presentWeek, tunesPlayed } from '@/server/practice';
@@ -13,6 +14,7 @@ export const dynamic = 'force-dynamic';
 
 export default async function ProgressPage({ searchParams }: { searchParams: Promise<{ tune?: string }> }) {
   const { tune } = await searchParams;
+  const dates = await datesOfRequest();
   const titles = await tunesPlayed();
   // the tune played last, unless another one, or every one, was asked for
   let chosen: string | null;
@@ -25,10 +27,10 @@ export default async function ProgressPage({ searchParams }: { searchParams: Pro
   return (
     <ProgressScreen
       key={chosen ?? ''}
-      tune={await progressFor(chosen, takeMoment)}
+      tune={await progressFor(chosen, momentIn(dates), dates.firstWeekday)}
       titles={titles}
       chosen={chosen}
-      thisWeek={presentWeek()}
+      thisWeek={presentWeek(dates.firstWeekday)}
       chartId={(await listCharts()).find(({ title }) => title === chosen)?.id ?? null}
       drills={drills.map(({ drill, runs }) => ({
         id: drill.id,

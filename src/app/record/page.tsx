@@ -6,7 +6,8 @@ import { listCharts } from '@/server/charts';
 import { interruptedTakes } from '@/server/takes';
 import { planInAddress } from '@/server/validation';
 import { Shell } from '@/features/shell/Shell';
-import { takeMoment } from '@/features/takes/moment';
+import { momentIn } from '@/presentation';
+import { datesOfRequest } from '@/server/datesOfRequest';
 import Link from 'next/link';
 
 type Props = { searchParams: Promise<{ chart?: string; plan?: string }> };
@@ -19,6 +20,7 @@ export default async function RecordPage({ searchParams }: Props) {
     .map(({ id, title, text }) => ({ id, title, text }));
   const first = charts.find((one) => one.id === chart) ?? charts[0];
   if (!first) return <NothingToPlay />;
+  const moment = momentIn(await datesOfRequest());
   const cut = await Promise.all(
     (await interruptedTakes()).map(async (take) => ({
       id: take.id,
@@ -27,7 +29,7 @@ export default async function RecordPage({ searchParams }: Props) {
       tempo: take.tempo,
       choruses: take.choruses,
       chartText: take.chartText,
-      when: takeMoment(take.createdAt),
+      when: moment(take.createdAt),
       seconds: Math.floor((await soundStored(take.id)).frames / take.rate),
     })),
   );

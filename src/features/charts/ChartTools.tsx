@@ -1,5 +1,4 @@
 'use client';
-import { format } from 'date-fns';
 import Link from 'next/link';
 import { useState } from 'react';
 import { Dialog, DropdownMenu } from 'radix-ui';
@@ -7,6 +6,7 @@ import { harmonyOf, timelineOf, transposeText, type Chart } from '@/core/chart';
 import { typeset } from '@/core/music';
 import { ask } from '@/audio/persistence/serverTakes';
 import { Select } from '@/ui/controls';
+import { useDates } from '@/ui/dates';
 import { KeyOf } from '../shell/commands/KeyOf';
 import type { ChartFile } from './moveChart';
 
@@ -102,6 +102,7 @@ type Version = { readonly id: string; readonly text: string; readonly createdAt:
 
 /** What the chart said before: turned back by one press, and that can be undone. */
 function Versions({ id, now, onText }: { id: string; now: string; onText: (text: string) => void }) {
+  const dates = useDates();
   const [versions, setVersions] = useState<readonly Version[] | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const load = async (open: boolean) => {
@@ -138,7 +139,9 @@ function Versions({ id, now, onText }: { id: string; now: string; onText: (text:
             {(versions ?? []).map((version) => (
               <li key={version.id} className="flex items-center gap-4 border-t border-line py-2">
                 <span className="min-w-0 grow">
-                  <b className="block font-[560]">{format(version.createdAt, 'd MMMM, HH:mm')}</b>
+                  <b className="block font-[560]">
+                    {dates.day(version.createdAt)}, {dates.time(version.createdAt)}
+                  </b>
                   <span className="block truncate font-mono text-sm text-dim">
                     {firstOther(version.text, now)}
                   </span>

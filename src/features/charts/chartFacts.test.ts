@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { readChart } from '@/core/chart';
 import { unwrap } from '@/core/shared';
 import { chordParts, chordText, chordWidth } from '@/ui/chordParts';
-import { takeMoment } from '../takes/moment';
+import { datesIn, takeMoment } from '@/presentation';
 import { chartFacts } from './chartFacts';
 
 const facts = (text: string) => chartFacts(unwrap(readChart(text)));
@@ -53,13 +53,9 @@ test('the m stands on the baseline, the figures are raised', () =>
 test('a take’s moment as a player says it', () => {
   const now = new Date(2026, 10, 25, 20, 0).getTime();
   const ago = (days: number, hour = 19) => new Date(2026, 10, 25 - days, hour, 5).getTime();
-  expect([ago(0), ago(1), ago(3), ago(9), ago(21)].map((at) => takeMoment(at, now))).toEqual([
-    'today 19:05',
-    'yesterday 19:05',
-    'Sunday 19:05',
-    '9 days ago',
-    '3 weeks ago',
-  ]);
+  expect(
+    [ago(0), ago(1), ago(3), ago(9), ago(21)].map((at) => takeMoment(at, datesIn('en-GB'), now)),
+  ).toEqual(['today 19:05', 'yesterday 19:05', 'Sunday 19:05', '9 days ago', '3 weeks ago']);
 });
 
 test('a pickup is said with its beats', () => {

@@ -1,5 +1,7 @@
 'use client';
-import { differenceInCalendarDays, format } from 'date-fns';
+import { differenceInCalendarDays } from 'date-fns';
+import type { Dates } from '@/presentation';
+import { useDates } from '@/ui/dates';
 import Link from 'next/link';
 import { ruleWords } from '@/core/drills';
 import { typeset } from '@/core/music';
@@ -120,21 +122,24 @@ function Heading({ model }: { model: DrillModel }) {
   );
 }
 
-const ComesBack = ({ model: { drill, next } }: { model: DrillModel }) => (
-  <p className="mt-1 text-lg text-soft">
-    It comes back {whenWords(drill.dueAt)}.
-    {next && (
-      <>
-        {' '}
-        Next:{' '}
-        <b className="text-ink">
-          <ChordWords text={typeset(next.name)} />
-        </b>
-        , {next.title}.
-      </>
-    )}
-  </p>
-);
+function ComesBack({ model: { drill, next } }: { model: DrillModel }) {
+  const dates = useDates();
+  return (
+    <p className="mt-1 text-lg text-soft">
+      It comes back {whenWords(drill.dueAt, dates)}.
+      {next && (
+        <>
+          {' '}
+          Next:{' '}
+          <b className="text-ink">
+            <ChordWords text={typeset(next.name)} />
+          </b>
+          , {next.title}.
+        </>
+      )}
+    </p>
+  );
+}
 
 function Origin({ model: { drill } }: { model: DrillModel }) {
   const { origin } = drill;
@@ -184,10 +189,10 @@ const minutesOf = (seconds: number): string => {
   return `${minutes} minutes`;
 };
 
-function whenWords(at: number): string {
+function whenWords(at: number, dates: Dates): string {
   const days = differenceInCalendarDays(at, Date.now());
   if (days <= 0) return 'today';
   if (days === 1) return 'tomorrow';
-  if (days < 7) return format(at, "'on' EEEE");
+  if (days < 7) return `on ${dates.weekday(at)}`;
   return `in ${days} days`;
 }

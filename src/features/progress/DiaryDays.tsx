@@ -1,11 +1,12 @@
 'use client';
-import { format, parseISO } from 'date-fns';
+import { parseISO } from 'date-fns';
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import type { DiaryDay, DiaryLine } from '@/core/scheduling';
 import { typeset } from '@/core/music';
 import { ask } from '@/audio/persistence/serverTakes';
 import { ChordWords } from '@/ui/ChordWords';
+import { useDates } from '@/ui/dates';
 
 export type Week = { readonly name: string; readonly days: readonly DiaryDay[]; readonly minutes: number };
 
@@ -62,12 +63,13 @@ export function Day({
   today: string;
 }) {
   const date = parseISO(day);
+  const dates = useDates();
   return (
     <article className="grid gap-x-8 gap-y-2 border-b border-line py-4 md:grid-cols-[150px_minmax(0,1fr)_minmax(0,360px)]">
       <h3 className="text-soft">
-        <b className="text-[19px] text-ink">{day === today ? 'Today' : format(date, 'EEEE')}</b>
+        <b className="text-[19px] text-ink">{day === today ? 'Today' : dates.weekday(date)}</b>
         <br />
-        {format(date, 'd MMMM')}
+        {dates.day(date)}
         {minutes > 0 && (
           <>
             <br />

@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
+import { useDates } from '@/ui/dates';
 import { Shell } from '../shell/Shell';
 import { daysFound } from './diarySearch';
 import { Found, WeekSection, Day, type Week } from './DiaryDays';
@@ -24,6 +25,7 @@ export function DiaryScreen({ weeks, words, today, goal }: Props) {
     window.print();
     return () => window.removeEventListener('afterprint', done);
   }, [sheet]);
+  const dates = useDates();
   const [query, setQuery] = useState('');
   const found = useMemo(
     () =>
@@ -31,8 +33,9 @@ export function DiaryScreen({ weeks, words, today, goal }: Props) {
         weeks.flatMap(({ days }) => days),
         words,
         query,
+        dates,
       ),
-    [weeks, words, query],
+    [weeks, words, query, dates],
   );
   const isSearching = query.trim() !== '';
   const shown = sheet === null ? weeks : weeks.filter((_, index) => index === sheet);

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { DiaryDay } from '@/core/scheduling';
+import { datesIn } from '@/presentation';
 import { daysFound } from './diarySearch';
 
 const day = (date: string, ...titles: string[]): DiaryDay => ({
@@ -16,13 +17,14 @@ const day = (date: string, ...titles: string[]): DiaryDay => ({
 });
 const DAYS = [day('2026-11-20', 'Lamplight Quarry'), day('2026-11-23', 'Kiln Street', 'Lamplight Quarry')];
 const WORDS = { '2026-11-23': 'Thirds felt easy today', '2026-08-02': 'New strings' };
-const found = (query: string) => daysFound(DAYS, WORDS, query).map(({ day: date }) => date);
+const found = (query: string) => daysFound(DAYS, WORDS, query, datesIn('de')).map(({ day: date }) => date);
 
 test('every word must stand somewhere in the day: in what was played, said, written, or in its date', () => {
   expect(found('lamplight')).toEqual(['2026-11-23', '2026-11-20']);
   expect(found('lamplight kiln')).toEqual(['2026-11-23']);
   expect(found('THIRDS easy')).toEqual(['2026-11-23']);
   expect(found('monday')).toEqual(['2026-11-23']);
+  expect(found('montag')).toEqual(['2026-11-23']);
   expect(found('nothing like it')).toEqual([]);
 });
 

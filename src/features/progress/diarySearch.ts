@@ -1,5 +1,9 @@
-import { format, parseISO } from 'date-fns';
+import { parseISO } from 'date-fns';
+import { datesIn, USUAL_LANGUAGE, type Dates } from '@/presentation';
 import type { DiaryDay, DiaryLine } from '@/core/scheduling';
+
+/** The names of days are found in English too, whatever the browser writes them in. */
+const ENGLISH = datesIn(USUAL_LANGUAGE);
 
 const lineText = (line: DiaryLine): string =>
   line.kind === 'take' ? `${line.title} take ${line.number} ${line.said}` : `${line.name} ${line.title}`;
@@ -13,6 +17,7 @@ export function daysFound(
   days: readonly DiaryDay[],
   words: Readonly<Record<string, string>>,
   query: string,
+  dates: Dates,
 ): DiaryDay[] {
   const wanted = query.toLowerCase().split(/\s+/).filter(Boolean);
   if (wanted.length === 0) return [];
@@ -22,8 +27,10 @@ export function daysFound(
     .map((day): DiaryDay => ({ day, minutes: 0, lines: [] }));
   return [...days, ...written]
     .filter(({ day, lines }) => {
-      const date = format(parseISO(day), 'EEEE d MMMM yyyy');
-      const text = [date, day, words[day] ?? '', ...lines.map(lineText)].join(' ').toLowerCase();
+      const date = dates.whole(parseISO(day));
+      const text = [date, ENGLISH.whole(parseISO(day)), day, words[day] ?? '', ...lines.map(lineText)]
+        .join(' ')
+        .toLowerCase();
       return wanted.every((word) => text.includes(word));
     })
     .sort((a, b) => (a.day < b.day ? 1 : -1));

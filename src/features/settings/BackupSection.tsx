@@ -1,7 +1,7 @@
 'use client';
-import { format } from 'date-fns';
 import { useRef, useState } from 'react';
 import type { BackupKind, KeptBackup } from '@/server/backup';
+import { useDates } from '@/ui/dates';
 import { byteSize, counted } from './amounts';
 import { useBackups, type BackupListing } from './useBackups';
 
@@ -103,10 +103,11 @@ type QuestionProps = { backup: KeptBackup; onAnswer: (isWanted: boolean) => void
 
 /** What restoring a backup does, asked before it is done. */
 function RestoreQuestion({ backup, onAnswer }: QuestionProps) {
+  const dates = useDates();
   return (
     <p role="alert" className="mt-1 border-l-[3px] border-now pl-3 leading-6 text-soft">
-      The backup of {format(backup.at, 'd MMM, HH:mm')} ({contentsOf(backup)}) takes the place of everything
-      here. What is here now is kept in a file beside it. Idle Wander starts again.{' '}
+      The backup of {dates.shortDay(backup.at)}, {dates.time(backup.at)} ({contentsOf(backup)}) takes the
+      place of everything here. What is here now is kept in a file beside it. Idle Wander starts again.{' '}
       <button type="button" className="font-[580] text-now hover:underline" onClick={() => onAnswer(true)}>
         Restore it
       </button>{' '}
@@ -120,7 +121,8 @@ function RestoreQuestion({ backup, onAnswer }: QuestionProps) {
 type RowProps = { backup: KeptBackup; isBusy: boolean; onRestore: () => void; onRemove: () => void };
 
 function BackupRow({ backup, isBusy, onRestore, onRemove }: RowProps) {
-  const when = format(backup.at, 'd MMM, HH:mm');
+  const dates = useDates();
+  const when = `${dates.shortDay(backup.at)}, ${dates.time(backup.at)}`;
   const button = 'shrink-0 text-soft hover:text-ink hover:underline';
   return (
     <li className="border-b border-line py-[5px] leading-5">

@@ -1,13 +1,12 @@
 'use client';
-import { format } from 'date-fns';
 import { useState } from 'react';
 import { ask, restoreTake } from '@/audio/persistence/serverTakes';
 import type { Trash } from '@/server/trash';
+import { useDates } from '@/ui/dates';
 import { restoreChart } from '../shell/trash';
 import { counted } from './amounts';
 
 const LISTED = 5;
-const day = (at: number): string => format(at, 'd MMM');
 
 /** What was removed in the last thirty days: brought back one by one, or deleted. */
 export function TrashSection({ trash: first }: { trash: Trash }) {
@@ -54,12 +53,13 @@ const bringSoundBack = async (): Promise<Trash> =>
   (await ask<{ trash: Trash }>('/api/trash', { method: 'POST' })).trash;
 
 function TrashList({ trash: { takes, charts, sound }, onRun }: ListProps) {
+  const dates = useDates();
   return (
     <ul>
       {takes.slice(0, LISTED).map(({ id, number, title, removedAt }) => (
         <li key={id} className="flex items-baseline gap-3 py-[3px]">
           <span className="min-w-0 grow truncate text-soft">
-            <b className="font-[580] text-ink">Take {number}</b>, {title}, {day(removedAt)}
+            <b className="font-[580] text-ink">Take {number}</b>, {title}, {dates.shortDay(removedAt)}
           </span>
           <button
             type="button"
@@ -74,7 +74,7 @@ function TrashList({ trash: { takes, charts, sound }, onRun }: ListProps) {
       {charts.map(({ id, title, removedAt }) => (
         <li key={id} className="flex items-baseline gap-3 py-[3px]">
           <span className="min-w-0 grow truncate text-soft">
-            <b className="font-[580] text-ink">{title}</b>, chart, {day(removedAt)}
+            <b className="font-[580] text-ink">{title}</b>, chart, {dates.shortDay(removedAt)}
           </span>
           <button
             type="button"

@@ -1,4 +1,5 @@
 /** @jest-environment jsdom */
+import { datesIn, USUAL_LANGUAGE } from '@/presentation';
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, render } from '@testing-library/react';
 import { readChart } from '@/core/chart';
@@ -98,7 +99,7 @@ const today = (change: Partial<Today> = {}): Today => ({
 });
 
 test('one thing first, with what the last time was and what the next has to bring', () => {
-  const view = todayView(today(), String);
+  const view = todayView(today(), datesIn(USUAL_LANGUAGE));
   expect(view.first).toMatchObject({
     href: '/drills/d1?go=1',
     name: 'Thirds into F7 at 72',
@@ -120,18 +121,20 @@ test('one thing first, with what the last time was and what the next has to brin
   ]);
   expect(view.first!.why).toBe('due for a day');
   expect([view.minutes, view.rests, view.minutesThisWeek]).toEqual([12, 1, 41]);
-  expect(todayView(today({ items: [{ drill, runs: [] }] }), String).first!.words).toBe('first try');
-  expect(todayView(today({ items: [{ drill, runs: [run(4)] }] }), String).first!.words).toBe(
+  expect(todayView(today({ items: [{ drill, runs: [] }] }), datesIn(USUAL_LANGUAGE)).first!.words).toBe(
+    'first try',
+  );
+  expect(todayView(today({ items: [{ drill, runs: [run(4)] }] }), datesIn(USUAL_LANGUAGE)).first!.words).toBe(
     '9 of 11 twice in a row and you go to 80',
   );
-  expect(todayView(today({ steps: [] }), String)).toMatchObject({ first: null, also: [] });
+  expect(todayView(today({ steps: [] }), datesIn(USUAL_LANGUAGE))).toMatchObject({ first: null, also: [] });
   // what is gone meanwhile is left out
-  expect(todayView(today({ items: [], tunes: [] }), String).first).toBeNull();
+  expect(todayView(today({ items: [], tunes: [] }), datesIn(USUAL_LANGUAGE)).first).toBeNull();
 });
 
 test('each thing says why it is here: due, found in a take, ahead for the goal, next in the course', () => {
   const why = (step: Today['steps'][number], change: Partial<Today> = {}) =>
-    todayView(today({ steps: [step], ...change }), String).first?.why;
+    todayView(today({ steps: [step], ...change }), datesIn(USUAL_LANGUAGE)).first?.why;
   const of = (reason: 'new' | 'ahead' | 'goal') =>
     why({ kind: 'drill', id: 'd1', minutes: 4, why: reason }, { items: [{ drill: found, runs: [] }] });
   const found = { ...drill, origin: { takeId: 't', take: 7, sentence: 's' } };
@@ -148,7 +151,7 @@ test('each thing says why it is here: due, found in a take, ahead for the goal, 
   const offered = { chart: 'c2', title: 'Tin Orchard', step: next! };
   const view = todayView(
     today({ steps: [{ kind: 'course', chart: 'c2', minutes: 4 }], course: offered }),
-    String,
+    datesIn(USUAL_LANGUAGE),
   );
   expect(view.first).toMatchObject({
     href: '/drills?chart=c2&course=chord-tones',
@@ -174,7 +177,7 @@ test('a goal says its days, and the tunes of those to come', () => {
         { day: 1, charts: ['c2'] },
       ],
     }),
-    String,
+    datesIn(USUAL_LANGUAGE),
   );
   expect(view.goal).toEqual({
     words: 'Thursday’s jam',
@@ -187,7 +190,7 @@ test('a goal says its days, and the tunes of those to come', () => {
     { day: 'today', titles: ['Tin Orchard'] },
     { day: 'tomorrow', titles: ['Tin Orchard'] },
   ]);
-  expect(todayView(today({ goal, daysLeft: -1 }), String).goal).toBeNull();
+  expect(todayView(today({ goal, daysLeft: -1 }), datesIn(USUAL_LANGUAGE)).goal).toBeNull();
 });
 
 test('since last week: what is holding, what has hardly moved', () => {

@@ -1,9 +1,11 @@
-import { addDays, format } from 'date-fns';
+import { addDays } from 'date-fns';
+import type { Dates } from '@/presentation';
 import { attemptSize, CATALOGUE } from '@/core/drills';
 import { lineLevelName } from '@/presentation';
 import type { StoredDrill } from '@/server/drillRows';
 import { DAY_MS, FEWEST, HELD, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
 import { typeset } from '@/core/music';
+import { takeMoment } from '@/presentation';
 import type { Today, TunePractice } from '@/server/practice';
 import type { TakeProfileData } from '@/ui/form/TakeProfile';
 import { elementAt, present } from '@/core/shared';
@@ -52,7 +54,7 @@ export const ALSO_COMMANDS = ['today.second', 'today.third', 'today.fourth', 'to
 const MOST_ALSO = ALSO_COMMANDS.length;
 
 /** The first screen of the day out of what the server knows. @param moment how a moment is said */
-export function todayView(today: Today, moment: (at: number) => string): TodayView {
+export function todayView(today: Today, dates: Dates): TodayView {
   const items = today.steps.flatMap((step) => itemOf(step, today) ?? []);
   const [first = null, ...rest] = items;
   const { goal, last } = today;
@@ -78,22 +80,22 @@ export function todayView(today: Today, moment: (at: number) => string): TodayVi
       id: last.take.id,
       number: last.take.number,
       title: last.take.title,
-      when: moment(last.take.createdAt),
+      when: takeMoment(last.take.createdAt, dates),
       choruses: last.take.choruses,
       profile: last.line.profile,
     },
     minutesThisWeek: Math.round(today.minutesThisWeek),
     spread: today.spread.slice(0, 7).map(({ day, charts }) => ({
-      day: dayName(today.now, day),
+      day: dayName(today.now, day, dates),
       titles: charts.flatMap((chart) => today.tunes.find((tune) => tune.chart === chart)?.title ?? []),
     })),
   };
 }
 
-const dayName = (now: number, ahead: number): string => {
+const dayName = (now: number, ahead: number, dates: Dates): string => {
   if (ahead === 0) return 'today';
   if (ahead === 1) return 'tomorrow';
-  return format(addDays(now, ahead), 'EEEE');
+  return dates.weekday(addDays(now, ahead));
 };
 
 const itemOf = (step: SessionStep, today: Today): TodayItem | null => {

@@ -1,7 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { ReviewPage } from '@/features/review/ReviewPage';
-import { takeMoment } from '@/features/takes/moment';
+import { momentIn } from '@/presentation';
+import { datesOfRequest } from '@/server/datesOfRequest';
 import { knownId } from '@/server/ids';
 import { siblingsOf } from '@/server/reviews';
 import { takeById } from '@/server/takes';
@@ -20,6 +21,7 @@ export default async function TakePage({ params, searchParams }: Props) {
   if (stored.state !== 'ready') notFound();
   const { id, chartId, number, title, tempo, choruses, chartText, plan, pace, source, dropOut } = stored;
   const { offsetSec, latencySec } = stored;
+  const moment = momentIn(await datesOfRequest());
   const take = {
     id,
     chartId,
@@ -35,12 +37,12 @@ export default async function TakePage({ params, searchParams }: Props) {
     source,
     dropOut,
     soundGone: stored.soundGoneAt !== null,
-    when: takeMoment(stored.createdAt),
+    when: moment(stored.createdAt),
   };
   const kin = (await siblingsOf(stored)).map((one) => ({
     id: one.id,
     number: one.number,
-    when: takeMoment(one.createdAt),
+    when: moment(one.createdAt),
     tempo: Math.round(one.tempo * 10) / 10,
   }));
   return <ReviewPage key={id} take={take} siblings={kin} cut={cut === '1'} view={view} at={at} />;
