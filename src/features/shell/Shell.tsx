@@ -25,11 +25,11 @@ type Props = {
 export function Shell({ place, side, footer, children }: Props) {
   return (
     <div className="flex min-h-dvh flex-col">
-      <header className="relative mx-4 print:hidden flex h-14 shrink-0 items-center gap-5 overflow-x-auto text-soft [scrollbar-width:none] sm:mx-8 sm:gap-6 sm:overflow-visible">
+      <header className="relative mx-4 flex min-h-14 shrink-0 flex-wrap items-center gap-x-3.5 py-1.5 text-soft sm:mx-8 sm:h-14 sm:flex-nowrap sm:gap-x-6 sm:py-0 print:hidden">
         <Link href="/" className="mr-2 hidden font-[680] whitespace-nowrap text-ink lg:block">
           Idle Wander
         </Link>
-        <nav aria-label="Screens" className="flex gap-3.5 lg:gap-6">
+        <nav aria-label="Screens" className="contents gap-3.5 sm:flex lg:gap-6">
           {PLACES.map(([name, href]) => (
             <Link
               key={name}
