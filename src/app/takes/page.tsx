@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { TakesScreen } from '@/features/takes/TakesScreen';
 import { listCharts } from '@/server/charts';
+import { datesOfRequest } from '@/server/datesOfRequest';
 import { takeFacets } from '@/server/takeSummaries';
 import { takesQuery } from '@/server/validation';
 import { rowsOf } from './rows';
@@ -23,7 +24,7 @@ export default async function Takes({ searchParams }: Props) {
     { convert: true, stripUnknown: true },
   );
   const query = error ? { from: 0, most: FIRST } : value;
-  const first = await rowsOf(query);
+  const first = await rowsOf(query, await datesOfRequest());
   const { from: _from, most: _most, ...filter } = query;
   const charts = (await listCharts()).map(({ id, title }) => ({ id, title }));
   return <TakesScreen first={first} filter={filter} facets={await takeFacets()} charts={charts} />;

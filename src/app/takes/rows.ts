@@ -1,12 +1,11 @@
 import { takeRow } from '@/features/takes/takeRow';
 import type { Rows } from '@/features/takes/takesList';
-import { datesOfRequest } from '@/server/datesOfRequest';
+import type { Dates } from '@/presentation';
 import { listedTakes } from '@/server/judgedTakes';
 import type { TakesQuery } from '@/server/validation';
 
 /** Rows of the list of takes as the screen shows them. */
-export async function rowsOf(query: TakesQuery): Promise<Rows> {
-  const dates = await datesOfRequest();
+export async function rowsOf(query: TakesQuery, dates: Dates): Promise<Rows> {
   const { total, entries } = await listedTakes(query);
   return { total, from: query.from, rows: entries.map((entry) => takeRow(entry, dates)) };
 }

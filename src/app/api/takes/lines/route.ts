@@ -1,3 +1,4 @@
+import { datesIn, languageOf } from '@/presentation';
 import { Failure } from '@/server/failure';
 import { respond } from '@/server/respond';
 import { rowsOf } from '@/app/takes/rows';
@@ -16,5 +17,5 @@ export const GET = (request: Request): Promise<Response> =>
         message: `Takes cannot be chosen like this: ${elementAt(error.details, 0).message}.`,
         path: elementAt(error.details, 0).path.join('.'),
       });
-    return rowsOf(value);
+    return rowsOf(value, datesIn(languageOf(request.headers.get('accept-language'))));
   });
