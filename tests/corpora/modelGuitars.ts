@@ -24,9 +24,11 @@ const KEYS = Array.from({ length: 18 }, (_, index) => 38 + 3 * index);
 
 /** What is missing for these, in words; null where everything is there. */
 export function modelsMissing(): string | null {
-  if (spawnSync('csound', ['--version']).status !== 0)
-    return 'csound is not installed (Debian package of that name)';
-  return null;
+  const { error, stdout, stderr } = spawnSync('csound', ['-z1'], { encoding: 'utf8' });
+  if (error) return 'csound is not installed (Debian package of that name)';
+  return `${stdout}${stderr}`.includes('STKPlucked')
+    ? null
+    : 'csound has no Synthesis ToolKit (Debian package csound-plugins)';
 }
 
 /** One note of the model every minor third. Their truth is what was asked of the model, so the tuning is measured by `pitch`. */

@@ -32,15 +32,18 @@ const SAME_PITCH: Midi = 0.75;
 const PARTIALS: readonly Midi[] = [19, 24];
 const BELIEVED_AS_PARTIAL = 0.95;
 
-/** Each note that may have begun once, with the most that is believed of it; in no order. */
-function eachOnce(judged: readonly JudgedCandidate[]): StartingNote[] {
+/** Each note that may have begun once, as it is taken where it is, and else with the most that is believed of it. */
+function eachOnce(
+  judged: readonly JudgedCandidate[],
+  isTaken: (start: StartingNote) => boolean,
+): StartingNote[] {
   const all = judged
     .flatMap(({ onsetCandidate: { frame, kind }, pitchCandidates }) =>
       pitchCandidates
         .filter(({ belief }) => belief >= POSSIBLE)
         .map(({ midi, belief }): StartingNote => ({ frame, midi, belief, kind })),
     )
-    .sort((a, b) => b.belief - a.belief);
+    .sort((a, b) => Number(isTaken(b)) - Number(isTaken(a)) || b.belief - a.belief);
   const kept: StartingNote[] = [];
   for (const start of all)
     if (
@@ -66,7 +69,7 @@ export function noteOnsetsOf(
 ): { noteOnsets: NoteOnset[]; leftOut: LeftOut[] } {
   const isBelieved = ({ frame, belief }: StartingNote) =>
     belief >= (bandOnsets.has(frame) ? BELIEVED_BESIDE_BAND : BELIEVED);
-  const all = eachOnce(judged);
+  const all = eachOnce(judged, isBelieved);
   const kept = all.filter(isBelieved).sort((a, b) => a.frame - b.frame || a.midi - b.midi);
   const noteOnsets: { frame: number; starts: StartingNote[] }[] = [];
   for (const start of kept) {
