@@ -10,7 +10,7 @@ const SPANS: readonly Samples[] = [0.14, 0.1, 0.07].map((seconds) => Math.round(
 const SPAN = SPANS.at(-1)!;
 const CLEAR: Samples = Math.round(0.012 * RATE);
 const HARMONICS = 7;
-/** Over a window’s length in samples: how near, in hertz, two partials may lie, and where a peak’s skirt is looked at. */
+/** Over a window’s length in samples: how near two partials may lie, and where a peak’s skirt is looked at, in Hz. */
 const RESOLVED = 2.4 * RATE;
 const BESIDE = 2.1 * RATE;
 const STANDS_OUT = 2.5;
