@@ -1,5 +1,5 @@
 import { denseLine, orchard } from './benchLines';
-import { libraryBench } from './libraryBench';
+import { libraryBench, remoteBench } from './libraryBench';
 import { PitchDetector } from 'pitchy';
 import { analyse, type PlayedNote } from '../src/core/analyse';
 import { improvise, perform } from '../src/core/band';
@@ -43,11 +43,12 @@ const row = (name: string, ...cells: (string | number)[]) =>
   console.log([name.padEnd(52), ...cells.map((cell) => String(cell).padStart(14))].join(''));
 const ratio = (value: number) => `${value.toFixed(1)} ×`;
 
-// npm run bench: everything; npm run bench -- analysis (transcription, ears, library): one part; library 5000: so many takes
+// npm run bench: everything; npm run bench -- analysis (transcription, ears, library, remote): one part; library 5000: so many takes
 const PARTS: Record<string, () => Promise<void> | void> = {
   transcription,
   analysis,
   library: () => libraryBench(Number(process.argv[3] ?? 1000)),
+  remote: () => remoteBench(Number(process.argv[3] ?? 200)),
   ears: async () => {
     await earsTable();
     await neuralTable();

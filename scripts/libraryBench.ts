@@ -12,17 +12,62 @@ import { readPhrase } from '../src/core/phrases';
 import { keepPhrase } from '../src/server/phrases';
 import { beginTake, finishTake } from '../src/server/takes';
 import { DEMO_CHARTS } from './demo/charts';
+import { LibsqlServer } from '../tests/support/libsqlServer';
 import { elementAt, present } from '@/core/shared';
 
 const PORT = 3391;
 const FILE = '.tmp/library.db';
 const TEMPO = 120;
+/** There and back. */
+const DELAY_MS = 30;
 
 /**
  * The pages of a library of many takes, and a phrase looked for in all of them, as the server answers: medians and
  * slowest of twenty.
  */
 export async function libraryBench(takes = 1_000): Promise<void> {
+  const paths = await libraryOf(takes);
+  const stop = await served({ DATABASE_URL: `file:./${FILE}` });
+  try {
+    for (const { path, name } of paths) {
+      const { middle, slowest } = await timed(path);
+      console.log(`${name.padEnd(28)} median ${middle.toFixed(0)} ms, slowest ${slowest.toFixed(0)} ms`);
+    }
+  } finally {
+    stop();
+  }
+}
+
+/** The same pages from a file here and from a database that is `DELAY_MS` away (docs/remote.md). */
+export async function remoteBench(takes = 200): Promise<void> {
+  const paths = await libraryOf(takes);
+  const here = await timesOf(paths, { DATABASE_URL: `file:./${FILE}` });
+  const server = new LibsqlServer(FILE, 'bench', { delayMs: DELAY_MS });
+  const away = await timesOf(paths, { DATABASE_URL: await server.start(), DATABASE_TOKEN: 'bench' });
+  await server.stop();
+  paths.forEach(({ name }, index) => {
+    const [near, far] = [elementAt(here, index), elementAt(away, index)];
+    console.log(
+      `${name.padEnd(28)} here ${near.toFixed(0)} ms, ${DELAY_MS} ms away ${far.toFixed(0)} ms: ${(far / near).toFixed(1)} times`,
+    );
+  });
+}
+
+type BenchPage = { readonly path: string; readonly name: string };
+
+async function timesOf(pages: readonly BenchPage[], env: Record<string, string>): Promise<number[]> {
+  const stop = await served(env);
+  try {
+    const times: number[] = [];
+    for (const { path } of pages) times.push((await timed(path)).middle);
+    return times;
+  } finally {
+    stop();
+  }
+}
+
+/** Fills a database with takes. @returns the pages to be asked for */
+async function libraryOf(takes: number): Promise<readonly BenchPage[]> {
   for (const suffix of ['', '-wal', '-shm']) rmSync(`${FILE}${suffix}`, { force: true });
   process.env.DATABASE_URL = `file:./${FILE}`;
   await migrateDatabase();
@@ -40,29 +85,33 @@ export async function libraryBench(takes = 1_000): Promise<void> {
   const kept = await keepPhrase({ name: 'Up and home', tags: [], phrase, source: 'typed' });
   closeDatabase();
   console.log(`${takes} takes made in ${((Date.now() - started) / 1000).toFixed(0)} s`);
+  return [
+    '/',
+    '/charts',
+    '/takes',
+    '/api/takes/lines?from=500',
+    `/takes/${last}`,
+    '/drills',
+    '/progress',
+    '/diary',
+    '/phrases',
+    `/api/phrases/${kept.id}/found`,
+    '/record',
+    '/settings',
+  ].map((path) => ({ path, name: path.replace(last, '…').replace(kept.id, '…') }));
+}
+
+/** A server on a database. @returns what stops it */
+async function served(env: Record<string, string>): Promise<() => void> {
   const server = spawn(
     'node',
     ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)],
-    { stdio: 'ignore', env: { ...process.env, NODE_ENV: 'production' } },
+    { stdio: 'ignore', detached: true, env: { ...process.env, ...env, NODE_ENV: 'production' } },
   );
-  try {
-    await answers();
-    for (const path of [
-      '/',
-      '/charts',
-      '/takes',
-      '/api/takes/lines?from=500',
-      `/takes/${last}`,
-      '/progress',
-      '/phrases',
-      `/api/phrases/${kept.id}/found`,
-      '/record',
-      '/settings',
-    ])
-      console.log(`${path.replace(last, '…').replace(kept.id, '…').padEnd(28)} ${await timed(path)}`);
-  } finally {
-    server.kill();
-  }
+  await answers();
+  return () => {
+    if (server.pid) process.kill(-server.pid);
+  };
 }
 
 async function generated(chartId: string, text: string, seed: number): Promise<string> {
@@ -125,12 +174,12 @@ async function answers(): Promise<void> {
   throw new Error('the server does not answer: build it first');
 }
 
-async function timed(path: string): Promise<string> {
+async function timed(path: string): Promise<{ readonly middle: number; readonly slowest: number }> {
   const times: number[] = [];
   for (let round = 0; round < 22; round++) {
     const from = performance.now();
     await (await fetch(`http://127.0.0.1:${PORT}${path}`)).text();
     if (round > 1) times.push(performance.now() - from);
   }
-  return `median ${present(median(times)).toFixed(0)} ms, slowest ${Math.max(...times).toFixed(0)} ms`;
+  return { middle: present(median(times)), slowest: Math.max(...times) };
 }

@@ -1,7 +1,13 @@
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { closeDatabase, databaseFile, isFileDatabase } from '@/server/db/client';
-import { databaseTrouble } from '@/server/db/databaseTrouble';
+import {
+  closeDatabase,
+  databaseAddress,
+  databaseClient,
+  databaseFile,
+  isFileDatabase,
+} from '@/server/db/client';
+import { databaseTrouble, serverTrouble } from '@/server/db/databaseTrouble';
 import { Failure } from '@/server/failure';
 import { BadInput, sentence } from './exit';
 
@@ -16,7 +22,9 @@ export async function onWhatIsKept<T>(work: () => Promise<T>): Promise<T> {
     return await work();
   } catch (error) {
     if (error instanceof Failure) throw new BadInput(sentence(error.problem));
-    const trouble = isFileDatabase() ? await databaseTrouble(databaseFile()) : null;
+    const trouble = isFileDatabase()
+      ? await databaseTrouble(databaseFile())
+      : await serverTrouble(databaseClient(), databaseAddress());
     if (trouble) throw new BadInput([trouble.happened, trouble.safe, trouble.todo].join('\n'));
     throw error;
   } finally {

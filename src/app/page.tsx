@@ -17,10 +17,6 @@ const minutesIn = (text: string | undefined): number | undefined => {
 export default async function TodayPage({ searchParams }: { searchParams: Promise<{ minutes?: string }> }) {
   const dates = await datesOfRequest();
   const minutes = minutesIn((await searchParams).minutes);
-  return (
-    <TodayScreen
-      view={todayView(await today(undefined, minutes, dates.firstWeekday), dates)}
-      charts={(await listCharts()).map(({ id, title }) => ({ id, title }))}
-    />
-  );
+  const [day, charts] = await Promise.all([today(undefined, minutes, dates.firstWeekday), listCharts()]);
+  return <TodayScreen view={todayView(day, dates)} charts={charts.map(({ id, title }) => ({ id, title }))} />;
 }

@@ -28,11 +28,16 @@ export function saidOf({ met, judged, findings }: TakeSummary): string {
 /** The diary of four weeks up to a moment. */
 export async function diary(until = Date.now()): Promise<DiaryPage> {
   const start = until - DIARY_DAYS * DAY_MS;
-  const rows = await database()
+  const reading = database()
     .select({ run: drillRuns, drill: drills })
     .from(drillRuns)
     .innerJoin(drills, eq(drills.id, drillRuns.drillId))
     .where(gte(drillRuns.createdAt, start));
+  const [rows, solos, words] = await Promise.all([
+    reading,
+    judgedTakes({ from: 0, most: MOST_SOLOS, since: start, until: until + 1 }),
+    database().select().from(diaryWords),
+  ]);
   const tries = rows
     .filter(({ run }) => run.createdAt <= until)
     .map(({ run, drill }): DiaryEntry => ({
@@ -47,7 +52,6 @@ export async function diary(until = Date.now()): Promise<DiaryPage> {
       passed: run.passed,
       seconds: run.seconds,
     }));
-  const solos = await judgedTakes({ from: 0, most: MOST_SOLOS, since: start, until: until + 1 });
   const played = solos.map(({ take, line }): DiaryEntry => ({
     kind: 'take',
     at: take.createdAt,
@@ -58,7 +62,6 @@ export async function diary(until = Date.now()): Promise<DiaryPage> {
     seconds: playedSeconds(take),
     said: saidOf(line),
   }));
-  const words = await database().select().from(diaryWords);
   const days = diaryOf([...tries, ...played], ownOffset());
   return {
     days,
@@ -90,7 +93,7 @@ export async function diaryWeeks(
   today: string;
   goal: string | null;
 }> {
-  const [{ days, words }, goal] = [await diary(now), await readGoal()];
+  const [{ days, words }, goal] = await Promise.all([diary(now), readGoal()]);
   const today = dayOf(now, ownOffset(now));
   // what was written on a day without a note is a day too
   const written = Object.keys(words)

@@ -102,17 +102,18 @@ export async function progressFor(
   moment: (at: number) => string = (at) => new Date(at).toISOString(),
   firstWeekday = MONDAY,
 ): Promise<TuneProgress> {
-  const played = await playedSolos(title ?? undefined);
+  const [played, attempts] = await Promise.all([playedSolos(title ?? undefined), attemptsOf(title)]);
   const sounding = played.filter(({ hasSound }) => hasSound);
   const [last, first] = [sounding[0], sounding[sounding.length - 1]];
+  const endOf = async ({ id }: PlayedSolo) => asEnd(await takeById(id), moment);
   return {
     title: title ?? 'Every tune',
-    progress: progressOf(played, weekOffset(firstWeekday), await attemptsOf(title)),
+    progress: progressOf(played, weekOffset(firstWeekday), attempts),
     takes: played.length,
     minutes: played.reduce((sum, { seconds }) => sum + seconds, 0) / 60,
     ends:
       first && last && first.id !== last.id && first.chartText === last.chartText
-        ? [asEnd(await takeById(first.id), moment), asEnd(await takeById(last.id), moment)]
+        ? await Promise.all([endOf(first), endOf(last)])
         : null,
   };
 }
@@ -190,13 +191,16 @@ const asDueDrill = ({ id, chartId, dueAt, memory }: StoredDrill, now: number): D
 
 /** Everything the first screen of the day shows. */
 export async function today(now = Date.now(), minutes?: number, firstWeekday = MONDAY): Promise<Today> {
-  const [goal, charts, all, found] = [
-    await readGoal(),
-    await listCharts(),
-    (await listDrills()).filter(({ away }) => !away),
-    await playedSolos(),
-  ];
-  const runs = await latestRuns(all.map(({ id }) => id));
+  const week = weekOffset(firstWeekday, now);
+  const [goal, charts, drillsKept, found, minutesThisWeek] = await Promise.all([
+    readGoal(),
+    listCharts(),
+    listDrills(),
+    playedSolos(),
+    minutesSince(weekStart(weekOf(now, week), week)),
+  ]);
+  const all = drillsKept.filter(({ away }) => !away);
+  const [runs, last] = await Promise.all([latestRuns(all.map(({ id }) => id)), drawnSolo(found[0]?.id)]);
   const tunes = charts.map((chart) => tuneOf(chart, found));
   const wanted = goal
     ? tunes.filter(({ chart }) => goal.charts.includes(chart))
@@ -214,7 +218,6 @@ export async function today(now = Date.now(), minutes?: number, firstWeekday = M
     tunes: dueTunes,
     drills: all.map((drill) => asDueDrill(drill, now)),
   });
-  const week = weekOffset(firstWeekday, now);
   const daysLeft = goal ? daysBetween(now, goal.date) : null;
   return {
     minutes: given,
@@ -226,8 +229,8 @@ export async function today(now = Date.now(), minutes?: number, firstWeekday = M
     items,
     course,
     tunes: goal ? wanted : wanted.slice(0, 3),
-    last: await drawnSolo(found[0]?.id),
-    minutesThisWeek: await minutesSince(weekStart(weekOf(now, week), week)),
+    last,
+    minutesThisWeek,
     progress: progressOf(found, week, [...runs.values()].flat()),
   };
 }

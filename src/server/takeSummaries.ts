@@ -135,13 +135,13 @@ export async function findTakeSummaries(
   most: number,
 ): Promise<{ total: number; listed: ListedTake[] }> {
   const chosen = wanted(filter);
-  const [counted] = await database()
+  const counting = database()
     .select({ total: count() })
     .from(takes)
     .leftJoin(takeLines, eq(takeLines.takeId, takes.id))
     .leftJoin(takeWords, eq(takeWords.takeId, takes.id))
     .where(chosen);
-  const rows = await database()
+  const reading = database()
     .select({
       take: takes,
       line: takeLines,
@@ -154,6 +154,7 @@ export async function findTakeSummaries(
     .orderBy(desc(takes.createdAt), desc(takes.number))
     .limit(most)
     .offset(from);
+  const [[counted], rows] = await Promise.all([counting, reading]);
   return {
     total: counted?.total ?? 0,
     listed: rows.map(({ take: row, line, stars }) => {
@@ -173,32 +174,33 @@ export type TakeFacets = {
 
 /** What there is to choose by. */
 export async function takeFacets(): Promise<TakeFacets> {
-  const all = await database()
+  const titles = database()
     .select({ title: takes.title })
     .from(takes)
     .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt)))
     .groupBy(takes.title)
     .orderBy(takes.title);
-  const plans = await database()
+  const plans = database()
     .select({ plan: takes.planId })
     .from(takes)
     .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt)))
     .groupBy(takes.planId);
-  const keys = await database()
+  const keys = database()
     .select({ key: takeLines.key })
     .from(takeLines)
     .groupBy(takeLines.key)
     .orderBy(takeLines.key);
-  const findings = await database()
+  const findings = database()
     .select({ kind: takeFindings.kind, count: count() })
     .from(takeFindings)
     .groupBy(takeFindings.kind)
     .orderBy(desc(count()));
+  const [byTitle, byPlan, byKey, byFinding] = await Promise.all([titles, plans, keys, findings]);
   return {
-    titles: all.map(({ title }) => title),
-    plans: plans.flatMap(({ plan }) => plan ?? []),
-    keys: keys.flatMap(({ key }) => (key ? [key] : [])),
-    findings: findings.map(({ kind, count: takesWithIt }) => ({
+    titles: byTitle.map(({ title }) => title),
+    plans: byPlan.flatMap(({ plan }) => plan ?? []),
+    keys: byKey.flatMap(({ key }) => (key ? [key] : [])),
+    findings: byFinding.map(({ kind, count: takesWithIt }) => ({
       kind,
       name: findingName(kind as FindingKind),
       count: takesWithIt,

@@ -75,12 +75,12 @@ export function restoreTake(id: string): Promise<StoredTake> {
 
 /** What is in the trash, the latest first. */
 export async function readTrash(): Promise<Trash> {
-  const removed = await database()
+  const removedTakes = database()
     .select()
     .from(takes)
     .where(isNotNull(takes.removedAt))
     .orderBy(desc(takes.removedAt));
-  const [sound] = await database()
+  const goneSound = database()
     .select({
       takes: sql<number>`count(distinct ${takes.id})`,
       bytes: sql<number>`coalesce(sum(length(${audioChunks.pcm})), 0)`,
@@ -88,11 +88,12 @@ export async function readTrash(): Promise<Trash> {
     .from(audioChunks)
     .innerJoin(takes, eq(takes.id, audioChunks.takeId))
     .where(isNotNull(takes.soundGoneAt));
-  const removedCharts = await database()
+  const ofCharts = database()
     .select({ id: charts.id, title: charts.title, removedAt: charts.removedAt })
     .from(charts)
     .where(isNotNull(charts.removedAt))
     .orderBy(desc(charts.removedAt));
+  const [removed, [sound], removedCharts] = await Promise.all([removedTakes, goneSound, ofCharts]);
   return {
     charts: removedCharts.map((chart) => ({ ...chart, removedAt: chart.removedAt ?? 0 })),
     takes: removed.map(asTake).map((take) => {

@@ -97,9 +97,10 @@ function chainOf(random: Random, chordal: boolean): Effect[] {
   if (often(0.05)) chain.push(sweep);
   if (often(chordal ? 0.65 : 0.32)) {
     const turn = random();
-    if (turn < 0.2) chain.push(drive);
-    else if (turn < 0.5) chain.push(amplifier);
-    else chain.push(turn < 0.75 ? cascade : distortion);
+    if (turn < 0.15) chain.push(drive);
+    else if (turn < 0.4) chain.push(amplifier);
+    else if (turn < 0.6) chain.push(cascade);
+    else chain.push(turn < 0.8 ? pedal : distortion);
   }
   if (often(0.08)) chain.push(squeaks);
   if (often(0.08)) chain.push(chorus);
@@ -155,6 +156,31 @@ const amplifier: Effect = (samples, rate, seed) => {
     );
   });
   return voice(shaped, rate, seed + 5);
+};
+
+/** A pedal of fixed gain whose clipping follows a power of the signal, some of the undriven string beside it. */
+const pedal: Effect = (samples, rate, seed) => {
+  const random = seededRandom(seed + 413);
+  const [gain, power, uneven] = [2 * 20 ** random(), 2 + 4 * random(), 0.5 * random()];
+  const clean = random() < 0.5 ? 0.7 * random() : 0;
+  const loudest = samples.reduce((most, value) => Math.max(most, Math.abs(value)), 1e-6);
+  const clip = (value: number) => {
+    const limited = Math.max(-1, Math.min(1, value));
+    return limited * (1 - Math.abs(limited) ** power / (power + 1));
+  };
+  let resting = 0;
+  const share = 1 - Math.exp((-2 * Math.PI * 20) / rate);
+  const driven = samples.map((value) => {
+    const out = clip((value / loudest) * gain + uneven * clip((value / loudest) * gain) ** 2);
+    resting += share * (out - resting);
+    return (1 - clean) * (out - resting) + (clean * value) / loudest;
+  });
+  const scale = 0.12 / (rms(driven) || 1);
+  return voice(
+    driven.map((value) => value * scale),
+    rate,
+    seed + 7,
+  );
 };
 
 /** Two stages that drive one another, each with its own curve, a low cut between them and a cabinet behind. */

@@ -1,7 +1,7 @@
 import { improvise } from '@/core/band';
 import { LIBRARY, readChart, secondsAt, steady } from '@/core/chart';
 import { DRILL_KINDS } from '@/core/drills';
-import { unwrap } from '@/core/shared';
+import { seededRandom, unwrap } from '@/core/shared';
 import { alive, expect, makeChart, test } from '../support/browser';
 import { collisionsOn, openPage, takeOf } from '../support/engraving';
 
@@ -12,7 +12,9 @@ function soloOver(text: string, seed: number) {
   const chart = unwrap(readChart(text));
   const notes = improvise({ chart, tempo: TEMPO, choruses: 1, plan: { id: 'scale-per-chord' }, seed });
   const pace = steady(TEMPO);
+  const random = seededRandom(seed);
   return notes.map(({ onsetBeat, durationBeats, midi }) => ({
+    attack: random() < 0.35 ? ('hammer' as const) : ('pick' as const),
     onsetSec: 1 + secondsAt(pace, onsetBeat),
     offsetSec: 1 + secondsAt(pace, onsetBeat + durationBeats),
     midi: Math.round(midi),

@@ -1,9 +1,10 @@
 import type { APIRequestContext, Page } from '@playwright/test';
 import { packTake, TAKE_SCHEMA } from '@/core/formats';
+import type { Attack } from '@/core/shared';
 import { alive, expect } from './browser';
 
 type Box = { readonly left: number; readonly right: number; readonly top: number; readonly bottom: number };
-type Kind = 'stroke' | 'degree' | 'chord' | 'head' | 'fret';
+type Kind = 'stroke' | 'degree' | 'chord' | 'head' | 'fret' | 'arc' | 'letter' | 'bend';
 type Drawn = { readonly kind: Kind; readonly box: Box };
 
 /** Opens a take on the page, once its clefs are drawn. */
@@ -61,6 +62,9 @@ async function linesOf(
         ['chord', '[data-chord]'],
         ['head', '.vf-notehead'],
         ['fret', '.vf-tabnote text'],
+        ['arc', '.vf-slur path'],
+        ['letter', '.vf-tabslur > text'],
+        ['bend', '.vf-bend text'],
       ];
       return [...host.children].map((line) => ({
         box: boxOf(line),
@@ -84,6 +88,12 @@ const APART: readonly (readonly [Kind, Kind])[] = [
   ['chord', 'stroke'],
   ['chord', 'head'],
   ['fret', 'fret'],
+  ['arc', 'chord'],
+  ['arc', 'degree'],
+  ['letter', 'letter'],
+  ['letter', 'fret'],
+  ['letter', 'degree'],
+  ['letter', 'bend'],
 ];
 
 /** What lies over something else, or outside of its line, in words. */
@@ -119,6 +129,7 @@ export type PageNote = {
   readonly midi: number;
   readonly vibrato?: { readonly hz: number; readonly cents: number };
   readonly bend?: [number, number][];
+  readonly attack?: Attack;
 };
 
 /** A take without sound, brought in as an archive. @returns its id */

@@ -9,10 +9,12 @@ export class OwnServer {
   readonly url: string;
   constructor(
     private readonly port: number,
-    private readonly file: string,
+    /** A file, or a database on a server with what opens it. */
+    private readonly kept: string | { readonly url: string; readonly token: string },
   ) {
     this.url = `http://127.0.0.1:${port}`;
-    for (const suffix of ['', '-wal', '-shm']) rmSync(`${file}${suffix}`, { force: true });
+    if (typeof kept === 'string')
+      for (const suffix of ['', '-wal', '-shm']) rmSync(`${kept}${suffix}`, { force: true });
   }
 
   async start(): Promise<void> {
@@ -40,7 +42,9 @@ export class OwnServer {
         detached: true,
         env: {
           ...process.env,
-          DATABASE_URL: `file:./${this.file}`,
+          ...(typeof this.kept === 'string'
+            ? { DATABASE_URL: `file:./${this.kept}` }
+            : { DATABASE_URL: this.kept.url, DATABASE_TOKEN: this.kept.token }),
           NEXT_TELEMETRY_DISABLED: '1',
           IDLE_WANDER_RESTARTS: 'yes',
         },

@@ -108,10 +108,13 @@ withPrograms('musicxml2ly')('charts of the library: the same chords at the same 
 /** What a stand-in plays over a chart, with strings and frets. */
 function sheetOf(text: string, seed: number): LineSheet {
   const chart = unwrap(readChart(text));
-  const notes = improvise({ chart, tempo: 100, choruses: 1, plan: { id: 'outline' }, seed }).map((note) => ({
-    ...note,
-    midi: Math.round(note.midi),
-  }));
+  const notes = improvise({ chart, tempo: 100, choruses: 1, plan: { id: 'outline' }, seed }).map(
+    (note, index) => ({
+      ...note,
+      attack: index % 3 === 1 ? ('hammer' as const) : ('pick' as const),
+      midi: Math.round(note.midi),
+    }),
+  );
   const touches = unwrap(pathOf(notes)).path;
   return {
     chart,

@@ -12,7 +12,8 @@ export default async function DrillsPage({
 }: {
   searchParams: Promise<{ chart?: string; course?: string }>;
 }) {
-  const charts = (await listCharts())
+  const [kept, items] = await Promise.all([listCharts(), drillItems()]);
+  const charts = kept
     .filter(({ text }) => readChart(text).ok)
     .map(({ id, title, text }) => ({ id, title, text }));
   const { chart, course } = await searchParams;
@@ -21,7 +22,7 @@ export default async function DrillsPage({
       charts={charts}
       chartId={charts.find(({ id }) => id === chart)?.id ?? null}
       courseStep={DRILL_KINDS.find((kind) => kind === course) ?? null}
-      items={await drillItems()}
+      items={items}
     />
   );
 }

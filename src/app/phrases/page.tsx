@@ -6,5 +6,6 @@ export const metadata: Metadata = { title: 'Phrases' };
 export const dynamic = 'force-dynamic';
 
 export default async function PhrasesPage() {
-  return <PhrasesScreen phrases={await listPhrases()} habits={await habits()} />;
+  const [phrases, found] = await Promise.all([listPhrases(), habits()]);
+  return <PhrasesScreen phrases={phrases} habits={found} />;
 }

@@ -21,17 +21,22 @@ export default async function ProgressPage({ searchParams }: { searchParams: Pro
   if (tune === undefined) chosen = titles[0] ?? null;
   else if (titles.includes(tune)) chosen = tune;
   else chosen = null;
-  const drills = (await drillItems()).filter(
+  const [items, progress, charts] = await Promise.all([
+    drillItems(),
+    progressFor(chosen, momentIn(dates), dates.firstWeekday),
+    listCharts(),
+  ]);
+  const drills = items.filter(
     ({ drill, runs }) => runs.length > 0 && (chosen === null || drill.title === chosen),
   );
   return (
     <ProgressScreen
       key={chosen ?? ''}
-      tune={await progressFor(chosen, momentIn(dates), dates.firstWeekday)}
+      tune={progress}
       titles={titles}
       chosen={chosen}
       thisWeek={presentWeek(dates.firstWeekday)}
-      chartId={(await listCharts()).find(({ title }) => title === chosen)?.id ?? null}
+      chartId={charts.find(({ title }) => title === chosen)?.id ?? null}
       drills={drills.map(({ drill, runs }) => ({
         id: drill.id,
         name: typeset(drill.drill.name),

@@ -15,14 +15,15 @@ export const metadata: Metadata = { title: 'Record' };
 
 export default async function RecordPage({ searchParams }: Props) {
   const { chart, plan } = await searchParams;
-  const charts = (await listCharts())
+  const [kept, open] = await Promise.all([listCharts(), interruptedTakes()]);
+  const charts = kept
     .filter(({ text }) => readChart(text).ok)
     .map(({ id, title, text }) => ({ id, title, text }));
   const first = charts.find((one) => one.id === chart) ?? charts[0];
   if (!first) return <NothingToPlay />;
   const moment = momentIn(await datesOfRequest());
   const cut = await Promise.all(
-    (await interruptedTakes()).map(async (take) => ({
+    open.map(async (take) => ({
       id: take.id,
       title: take.title,
       offsetSec: take.offsetSec,

@@ -10,12 +10,18 @@ import { readTrash } from '@/server/trash';
 export const metadata: Metadata = { title: 'Settings' };
 
 export default async function Settings() {
+  const [{ keepDays }, space, trash, backups] = await Promise.all([
+    readSoundSettings(),
+    spaceUsed(),
+    readTrash(),
+    isFileDatabase() ? listBackups() : null,
+  ]);
   return (
     <SettingsScreen
-      keepDays={(await readSoundSettings()).keepDays}
-      space={await spaceUsed()}
-      trash={await readTrash()}
-      backups={isFileDatabase() ? { folder: backupFolder(), backups: await listBackups() } : null}
+      keepDays={keepDays}
+      space={space}
+      trash={trash}
+      backups={backups && { folder: backupFolder(), backups }}
       deleteWords={DELETE_WORDS}
       version={version}
     />

@@ -24,8 +24,15 @@ export default async function Takes({ searchParams }: Props) {
     { convert: true, stripUnknown: true },
   );
   const query = error ? { from: 0, most: FIRST } : value;
-  const first = await rowsOf(query, await datesOfRequest());
+  const dates = await datesOfRequest();
+  const [first, facets, charts] = await Promise.all([rowsOf(query, dates), takeFacets(), listCharts()]);
   const { from: _from, most: _most, ...filter } = query;
-  const charts = (await listCharts()).map(({ id, title }) => ({ id, title }));
-  return <TakesScreen first={first} filter={filter} facets={await takeFacets()} charts={charts} />;
+  return (
+    <TakesScreen
+      first={first}
+      filter={filter}
+      facets={facets}
+      charts={charts.map(({ id, title }) => ({ id, title }))}
+    />
+  );
 }

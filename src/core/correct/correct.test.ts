@@ -259,3 +259,15 @@ test('where the hand lay is said of notes, not of what they are; moved along it 
   ])
     expect(editsSchema.validate([wrong]).error).toBeDefined();
 });
+
+test('picked or slurred is said of how a note was begun: it is as sure as before', () => {
+  const heard = [
+    { onsetSec: 1, offsetSec: 1.2, midi: 60, confidence: 0.7, attack: 'pick' as const },
+    { onsetSec: 1.2, offsetSec: 1.5, midi: 62, confidence: 0.6 },
+  ];
+  const edit: Edit = { kind: 'attack', id: 'h1', attack: 'hammer' };
+  expect(corrected(heard, [edit])[1]).toEqual({ ...heard[1], id: 'h1', attack: 'hammer' });
+  expect(editWords(edit, 'D4')).toBe('D4 hammered on');
+  expect(editsSchema.validate([edit, { ...edit, attack: 'pick' }]).error).toBeUndefined();
+  expect(editsSchema.validate([{ ...edit, attack: 'slide' }]).error).toBeDefined();
+});

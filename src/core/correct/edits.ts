@@ -1,5 +1,5 @@
 import type { PhraseBorder, PlayedNote } from '../analyse';
-import type { Midi, Seconds } from '../shared';
+import type { Attack, Midi, Seconds } from '../shared';
 
 /** A note as it was heard, in seconds of the take. */
 export type SecondsNote = Omit<PlayedNote, 'onsetBeat' | 'durationBeats'> & {
@@ -38,6 +38,8 @@ export type Edit =
       readonly ids: readonly NoteId[];
       readonly fret: number | null;
     }
+  /** Picked, or begun by the fretting hand: no correction of the note. */
+  | { readonly kind: 'attack'; readonly id: NoteId; readonly attack: Exclude<Attack, 'slide'> }
   /** Heard rightly: it is doubted no more. */
   | { readonly kind: 'sure'; readonly id: NoteId };
 
@@ -114,6 +116,9 @@ function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
     case 'phrase':
       notes.set(edit.id, bordered(note, edit.border));
       return;
+    case 'attack':
+      notes.set(edit.id, { ...note, attack: edit.attack });
+      return;
     case 'sure':
       notes.set(edit.id, { ...note, confidence: 1, sure: true });
   }
@@ -149,7 +154,7 @@ function repitched(note: CorrectedNote, midi: Midi): CorrectedNote {
 
 function split(notes: Map<NoteId, CorrectedNote>, note: CorrectedNote, atSec: Seconds, newId: NoteId): void {
   if (notes.has(newId) || atSec - note.onsetSec < SHORTEST || note.offsetSec - atSec < SHORTEST) return;
-  const { bend, slide: _slide, ...second } = note;
+  const { bend, slide: _slide, attack: _attack, ...second } = note;
   const at = atSec - note.onsetSec;
   const before = bend?.filter(([time]) => time < at);
   const { bend: _bend, ...first } = note;
@@ -185,6 +190,8 @@ export function withEdit(edits: readonly Edit[], one: Edit): readonly Edit[] {
   return isSame ? [...edits.slice(0, -1), one] : [...edits, one];
 }
 
+const ATTACK_WORDS = { pick: 'picked', hammer: 'hammered on', pull: 'pulled off' } as const;
+
 /** An edit in words, for “undo …”. @param name the pitch of the note it was made to */
 export function editWords(edit: Edit, name: string): string {
   switch (edit.kind) {
@@ -206,6 +213,8 @@ export function editWords(edit: Edit, name: string): string {
       return edit.border === 'goes-on' ? `phrases joined at ${name}` : `a phrase from ${name}`;
     case 'position':
       return edit.fret === null ? `the likeliest place from ${name}` : `fret ${edit.fret} from ${name}`;
+    case 'attack':
+      return `${name} ${ATTACK_WORDS[edit.attack]}`;
     case 'sure':
       return `${name} as heard`;
   }

@@ -56,8 +56,8 @@ export function fingeringOf(
     if (known !== undefined) return known;
     const path = pathOf(
       elementAt(pieces, at).map((index) => {
-        const { onsetBeat, durationBeats, position } = elementAt(report.notes, index);
-        return { onsetBeat, durationBeats, midi: frettedAt(index), position };
+        const { onsetBeat, durationBeats, position, slur } = elementAt(report.notes, index);
+        return { onsetBeat, durationBeats, midi: frettedAt(index), position, slurred: slur !== undefined };
       }),
       { instrument },
     );

@@ -25,6 +25,7 @@ export const editsSchema = Joi.array<readonly Edit[]>()
       ids: Joi.array().items(id).min(1).max(MOST_EDITS).required(),
       fret: Joi.number().integer().min(1).max(MOST_FRETS).allow(null).required(),
     }),
+    of('attack', { attack: Joi.string().valid('pick', 'hammer', 'pull').required() }),
     of('sure', {}),
   );
 

@@ -20,6 +20,7 @@ const pitched = {
   cents: Joi.number().min(-4_800).max(4_800).optional(),
   confidence: Joi.number().min(0).max(1).optional(),
   level: finite.optional(),
+  attack: Joi.string().valid('pick', 'hammer', 'pull', 'slide').optional(),
   bend: Joi.array().items(bendPoint).max(10_000).optional(),
   slide: Joi.object({
     fromMidi: Joi.number().min(0).max(127).required(),

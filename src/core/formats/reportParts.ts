@@ -21,6 +21,7 @@ export const note = Joi.object({
   midi: Joi.number().min(0).max(127).required(),
   confidence: Joi.number().min(0).max(1),
   position: Joi.number().integer().min(1).max(MOST_FRETS),
+  slur: Joi.string().valid('hammer', 'pull'),
   event: index.required(),
   top: Joi.boolean().required(),
   chord: name.allow(null).required(),

@@ -352,3 +352,22 @@ test('where the player has the hand is where the line lies, as far as it can be 
   const low = unwrap(pathOf([{ onsetBeat: 0, midi: 41, position: 12 }]));
   expect(low.path).toMatchObject([{ string: 6, fret: 1 }]);
 });
+
+test('a note that is hammered on or pulled off lies on the string of the one before, though the hand must move', () => {
+  // a trill of B and C, and a run of fourths that nobody would play along one string unasked
+  for (const pitches of [
+    [59, 60, 59, 60],
+    [57, 62, 57],
+    [64, 69, 64],
+    [52, 55, 52, 50],
+  ]) {
+    const slurred = unwrap(
+      pathOf(line(...pitches).map((note, index) => ({ ...note, slurred: index > 0 }))),
+    ).path;
+    expect([pitches, new Set(slurred.map(({ string }) => string)).size]).toEqual([pitches, 1]);
+  }
+  const apart = unwrap(pathOf(line(57, 62, 57))).path;
+  expect(new Set(apart.map(({ string }) => string)).size).toBe(2);
+  // no string holds both: they are still found
+  expect(unwrap(pathOf([...line(40, 86)].map((note) => ({ ...note, slurred: true })))).path).toHaveLength(2);
+});

@@ -24,6 +24,8 @@ export type NeckNote = {
   readonly finger?: number;
   /** Where the hand lies, by its lowest fret: nothing else counts as much, but a pitch out of its reach is still found. */
   readonly position?: number | undefined;
+  /** Hammered on or pulled off: on the string of the note before, if that can be. */
+  readonly slurred?: boolean;
 };
 
 /** Where a note lies: string 1 is the highest, finger 0 open, 1–4 index to little. */
@@ -44,6 +46,8 @@ export type PathOptions = {
   readonly stretch?: boolean;
 };
 const SHIFT = 1e6;
+/** A slurred note on another string than the one before: the hand rather moves. */
+const TORN = 50 * SHIFT;
 /** Each fret away from where the hand is said to lie: more than all shifts of a line. */
 const ASIDE = 1e9;
 
@@ -87,7 +91,7 @@ export function pathOf(
       suggestion: 'Leave some of them out.',
     });
   if (found.shifts === 0) return accepted({ ...found, path: asGiven(found.path) });
-  const free = notes.map(({ onsetBeat, midi }) => ({ onsetBeat, midi }));
+  const free = notes.map(({ onsetBeat, midi, slurred = false }) => ({ onsetBeat, midi, slurred }));
   const still = walk(
     free,
     free.map((note) => placesSounding(Math.round(note.midi), instrument)),
@@ -154,14 +158,18 @@ function walk(
   let nodes: Node[] | null = null;
   for (const event of eventsOf(notes))
     for (const grips of strikesOf(notes.slice(...event), choices.slice(...event), locations, habits)) {
-      nodes = advance(nodes, placed(grips, notes[event[0]]?.position, locations), locations, mayShift);
+      const { position, slurred = false } = elementAt(notes, event[0]);
+      nodes = advance(nodes, placed(grips, position, locations), locations, { mayShift, slurred });
       if (nodes.length === 0) return null;
     }
   const best = nodes?.reduce((least, node) => (node.cost < least.cost ? node : least)) ?? null;
   const grips: Grip[] = [];
-  for (let node = best; node; node = node.from) grips.push(node.grip);
-  const path = grips.reverse().flatMap(({ touches }) => touches);
-  return { path, shifts: Math.max(0, Math.round((best?.cost ?? 0) / SHIFT) % (ASIDE / SHIFT)) };
+  let shifts = 0;
+  for (let node = best; node; node = node.from) {
+    grips.push(node.grip);
+    if (node.from && node.from.grip.location !== node.grip.location) shifts++;
+  }
+  return { path: grips.reverse().flatMap(({ touches }) => touches), shifts };
 }
 
 /** Grips with what it costs to be elsewhere than the player says. */
@@ -182,18 +190,21 @@ function advance(
   before: readonly Node[] | null,
   grips: readonly Grip[],
   locations: readonly Location[],
-  mayShift: boolean,
+  { mayShift, slurred }: { readonly mayShift: boolean; readonly slurred: boolean },
 ): Node[] {
   if (!before) return grips.map((grip) => ({ grip, cost: grip.own, from: null }));
   const staying = new Map<number, Node[]>();
   for (const node of before)
     staying.set(node.grip.location, [...(staying.get(node.grip.location) ?? []), node]);
+  const placeOf = ({ location }: Grip): number => elementAt(locations, location).from;
+  const torn = (node: Node, grip: Grip): number => (slurred && !isOnOneString(node.grip, grip) ? TORN : 0);
   // a hand that moves forgets its string: of each place on the neck only the cheapest way in matters
-  const leaving = new Map<number, Node>();
+  const leaving = new Map<string, Node>();
   for (const node of before) {
-    const { from } = elementAt(locations, node.grip.location);
-    const known = leaving.get(from);
-    if (!known || node.cost < known.cost) leaving.set(from, node);
+    const from = placeOf(node.grip);
+    const way = slurred ? `${from} ${lastString(node.grip)}` : `${from}`;
+    const known = leaving.get(way);
+    if (!known || node.cost < known.cost) leaving.set(way, node);
   }
   return grips.flatMap((grip) => {
     let best: Node | null = null;
@@ -201,19 +212,24 @@ function advance(
       if (!best || cost < best.cost) best = { grip, cost, from };
     };
     for (const node of staying.get(grip.location) ?? [])
-      offer(node, node.cost + moveCost(node.grip, grip) + grip.own);
+      offer(node, node.cost + moveCost(node.grip, grip) + torn(node, grip) + grip.own);
     if (mayShift)
-      for (const [from, node] of leaving)
+      for (const node of leaving.values())
         offer(
           node,
           node.cost +
             SHIFT +
-            COST.shiftPerFret * Math.abs(from - elementAt(locations, grip.location).from) +
+            COST.shiftPerFret * Math.abs(placeOf(node.grip) - placeOf(grip)) +
+            torn(node, grip) +
             grip.own,
         );
     return best ? [best as Node] : [];
   });
 }
+
+const lastString = ({ touches }: Grip): number => elementAt(touches, touches.length - 1).string;
+const isOnOneString = (before: Grip, after: Grip): boolean =>
+  lastString(before) === elementAt(after.touches, 0).string;
 
 /** From the last touch of one event to the first of the next. */
 function moveCost(before: Grip, after: Grip): number {

@@ -6,6 +6,7 @@ import {
   frettedMidi,
   headsFor,
   scoreOf,
+  slursOver,
   spellPitch,
   TICKS,
   writtenLine,
@@ -177,4 +178,35 @@ test('each bar is written in the key of its section, what stands before and afte
     'A-1',
     'F0',
   ]);
+});
+
+test('slurs: from the picked note over all that the fretting hand begins; none after a rest or onto the same pitch', () => {
+  const slurred = (onsetBeat: number, midi: number, durationBeats = 0.5): WrittenNote => ({
+    ...note(onsetBeat, durationBeats, midi),
+    attack: 'hammer',
+  });
+  const spansOf = (notes: readonly WrittenNote[]) =>
+    slursOver(
+      scoreOf(sheetOf('title: One\n| C | C |\n', notes)).flatMap(({ entries }) => entries),
+      undefined,
+      undefined,
+    );
+  const run = [note(0, 0.5), slurred(0.5, 66), slurred(1, 64), note(1.5, 0.5), slurred(2, 65)];
+  expect(spansOf(run)).toEqual([
+    { first: 0, last: 2 },
+    { first: 3, last: 4 },
+  ]);
+  expect(spansOf([note(0, 0.5), slurred(1, 66)])).toEqual([]);
+  expect(spansOf([note(0, 0.5), slurred(0.5, 64)])).toEqual([]);
+  // over the bar line from where it was struck, and on from a chord
+  expect(spansOf([note(3, 1.5), slurred(4.5, 66)])).toEqual([{ first: 2, last: 4 }]);
+  expect(spansOf([note(0, 0.5), note(0, 0.5, 60), slurred(0.5, 66)])).toEqual([]);
+});
+
+test('a slur over the end of a line is open on both sides of it', () => {
+  const [first, second] = scoreOf(
+    sheetOf('title: One\n| C | C |\n', [note(3, 1), { ...note(4, 1, 66), attack: 'hammer' }]),
+  ).map(({ entries }) => entries);
+  expect(slursOver(first!, undefined, second![0])).toEqual([{ first: 2, last: 3 }]);
+  expect(slursOver(second!, first!.at(-1), undefined)).toEqual([{ first: -1, last: 0 }]);
 });

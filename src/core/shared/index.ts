@@ -1,4 +1,5 @@
 export * from './units';
+export { isSlurred, type Attack, type Slur } from './attack';
 export * from './outcome';
 export * from './random';
 export { nearestOf } from './nearest';

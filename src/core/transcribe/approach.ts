@@ -1,11 +1,8 @@
-import type { Midi, Seconds } from '../shared';
+import type { Attack, Midi, Seconds } from '../shared';
 import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import { riseAt } from './onsets';
 import type { PitchTrack } from './path';
 import type { StartingNote } from './noteOnsets';
-
-/** How a note was set sounding. */
-export type Attack = 'pick' | 'hammer' | 'pull' | 'slide';
 
 /** How a note was come to: its attack, and the slide that led to it, if one did. */
 export type Approach = {

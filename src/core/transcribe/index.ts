@@ -1,6 +1,5 @@
 export { Transcriber, transcribe, type Transcription, type TranscribeOptions } from './transcriber';
 export type { HeardNote } from './notes';
-export type { Attack } from './approach';
 export type { Backing, BackingStream } from './bandRemoval';
 export type { ProvisionalNote } from './live';
 export { FRAME_SECONDS } from './frames';

@@ -1,6 +1,6 @@
 import { SILENCE } from '../sound';
-import type { Cents, Decibels, Hz, Midi, Seconds } from '../shared';
-import { approachOf, type Approach, type Attack, type Before } from './approach';
+import type { Attack, Cents, Decibels, Hz, Midi, Seconds } from '../shared';
+import { approachOf, type Approach, type Before } from './approach';
 import { gestureOf, type PitchGesture } from './contour';
 import { FRAME_SECONDS, framesOf, type AnalysisFrame } from './frames';
 import type { PitchTrack } from './path';

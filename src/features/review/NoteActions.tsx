@@ -1,4 +1,5 @@
 'use client';
+import { isSlurred } from '@/core/shared';
 import type { CommandId } from '../shell/commands/catalogue';
 import { firstKey } from '../shell/commands/KeyOf';
 import { usePreferences } from '../shell/preferences';
@@ -57,6 +58,17 @@ export function NoteActions({ act, hasDoubts }: Props) {
         words={note?.ghost ? 'a note again' : 'ghost'}
         disabled={!note}
         buttons={[one('review.correct.ghost', note?.ghost ? 'a note again' : 'ghost', act.ghost)]}
+      />
+      <Act
+        words={isSlurred(note?.attack) ? 'picked' : 'slurred'}
+        disabled={!note}
+        buttons={[
+          one(
+            'review.correct.slur',
+            isSlurred(note?.attack) ? 'picked' : 'slurred to the note before',
+            act.slur,
+          ),
+        ]}
       />
       <Act
         words="move"

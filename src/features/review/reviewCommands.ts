@@ -156,6 +156,7 @@ function correctCommands(model: ReviewModel): Handlers {
     'review.correct.split': act.split,
     'review.correct.join': act.merge,
     'review.correct.ghost': act.ghost,
+    'review.correct.slur': act.slur,
     'review.correct.close': () => dispatch({ type: 'view', view: 'form' }),
   };
 }

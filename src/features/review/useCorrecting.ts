@@ -1,4 +1,5 @@
 import { secondsAt, steady } from '@/core/chart';
+import { isSlurred, type Slur } from '@/core/shared';
 import { SHORTEST, type CorrectedNote, type Doubt, type NoteId } from '@/core/correct';
 import type { Judgement } from '@/core/review';
 import type { TakePlayer } from '@/audio/playback/takePlayer';
@@ -80,6 +81,10 @@ export function useCorrecting({
       if (note && after) edit({ kind: 'merge', id: note.id, withId: after.id });
     },
     ghost: () => note && edit({ kind: 'ghost', id: note.id, ghost: !note.ghost }),
+    slur: () => {
+      const before = notes[at - 1];
+      if (note && before) edit({ kind: 'attack', id: note.id, attack: otherAttack(before, note) });
+    },
     add: () => {
       const walk = take.pace ?? steady(take.tempo);
       const onsetSec = note ? note.offsetSec : take.offsetSec + secondsAt(walk, player.beat);
@@ -89,4 +94,10 @@ export function useCorrecting({
     },
   };
 }
+
+/** Picked where it was slurred; else hammered on or pulled off, by where the note before lies. */
+const otherAttack = (before: CorrectedNote, { attack, midi }: CorrectedNote): 'pick' | Slur => {
+  if (isSlurred(attack)) return 'pick';
+  return midi > before.midi ? 'hammer' : 'pull';
+};
 export type Correcting = ReturnType<typeof useCorrecting>;

@@ -58,7 +58,7 @@ export function SettingsScreen({ keepDays, space, trash, backups, deleteWords, v
               <BackupSection listing={backups} />
             ) : (
               <p className="leading-6 text-soft">
-                The database lies on another machine: it is backed up there.
+                The database lies on another machine: wander backup copies it to a file here.
               </p>
             )}
           </Section>

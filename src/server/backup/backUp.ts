@@ -1,7 +1,8 @@
 import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { databaseFile } from '../db/client';
+import { databaseFile, isFileDatabase } from '../db/client';
 import { Failure } from '../failure';
+import { copyFromServer } from './byTables';
 import { BACKUP_SCHEMA, writeArchive } from './archive';
 import { companionsOf, syncFolder } from './files';
 import { sqlText, withDatabaseFile } from './openFile';
@@ -16,7 +17,7 @@ export type BackupResult = { readonly bytes: number; readonly tables: TableDiges
 /**
  * Writes everything that is stored (charts, takes with their sound, notes, settings) to one ZIP. Safe while
  * the program runs: SQLite
- * copies one consistent state. The archive is written beside `out`, proven by a trial restore, and only
+ * copies one consistent state; a database on a server is copied by tables. The archive is written beside `out`, proven by a trial restore, and only
  * then takes the name `out`:
  * whatever goes wrong, a file of that name stays as it was.
  * @throws Failure where `out` is a folder, or one of the database's own files
@@ -25,7 +26,7 @@ export async function backUp(
   out: string,
   onPhase: (phase: BackupPhase) => void = () => undefined,
 ): Promise<BackupResult> {
-  const source = databaseFile();
+  const source = isFileDatabase() ? databaseFile() : null;
   const target = path.resolve(out);
   await checkDestination(target, source);
   await mkdir(path.dirname(target), { recursive: true });
@@ -34,7 +35,8 @@ export async function backUp(
   try {
     onPhase('copying');
     await rm(copy, { force: true });
-    await withDatabaseFile(source, (client) => client.execute(`VACUUM INTO ${sqlText(copy)}`));
+    if (source === null) await copyFromServer(copy);
+    else await withDatabaseFile(source, (client) => client.execute(`VACUUM INTO ${sqlText(copy)}`));
     const tables = await withDatabaseFile(copy, tableDigests);
     onPhase('writing');
     await writeArchive(copy, { schema: BACKUP_SCHEMA, tables }, archive);
@@ -48,7 +50,7 @@ export async function backUp(
   }
 }
 
-async function checkDestination(target: string, source: string): Promise<void> {
+async function checkDestination(target: string, source: string | null): Promise<void> {
   const found = await stat(target).catch(() => null);
   if (found && !found.isFile()) {
     throw new Failure(422, {
@@ -57,7 +59,7 @@ async function checkDestination(target: string, source: string): Promise<void> {
       suggestion: `Name a file: ${path.join(target, 'idle-wander-backup.zip')}`,
     });
   }
-  for (const own of companionsOf(source)) {
+  for (const own of source === null ? [] : companionsOf(source)) {
     const there = await stat(own).catch(() => null);
     const isSame = target === own || (found && there && found.ino === there.ino && found.dev === there.dev);
     if (!isSame) continue;

@@ -1,9 +1,11 @@
 import { existsSync } from 'node:fs';
-import { copyFile, link, mkdir, rename, rm } from 'node:fs/promises';
+import { copyFile, link, mkdir, mkdtemp, rename, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { closeDatabase, databaseFile, migrateFile } from '../db/client';
+import { closeDatabase, databaseFile, isFileDatabase, migrateFile } from '../db/client';
 import { isServed } from '../db/serverLock';
 import { Failure } from '../failure';
+import { restoreToServer } from './byTables';
 import { notABackup } from './archive';
 import { companionsOf, syncFile, syncFolder } from './files';
 import { sqliteCode, withDatabaseFile } from './openFile';
@@ -21,6 +23,7 @@ export type RestoreResult = {
  * @throws Failure where the backup cannot be used, or another process has the database open
  */
 export async function restore(archive: string): Promise<RestoreResult> {
+  if (!isFileDatabase()) return restoreRemotely(archive);
   const target = databaseFile();
   const staged = `${target}.restoring-${process.pid}`;
   if (await isServed(target)) throw inUse();
@@ -38,6 +41,21 @@ export async function restore(archive: string): Promise<RestoreResult> {
     return { before };
   } finally {
     for (const file of companionsOf(staged)) await rm(file, { force: true });
+  }
+}
+
+/** To a server's empty database, from a copy that is proven here first. */
+async function restoreRemotely(archive: string): Promise<RestoreResult> {
+  const folder = await mkdtemp(path.join(tmpdir(), 'idle-wander-restore-'));
+  const staged = path.join(folder, 'staged.db');
+  try {
+    await openChecked(archive, staged);
+    await checkVersion(staged);
+    await migrateFile(staged);
+    await restoreToServer(staged);
+    return { before: null };
+  } finally {
+    await rm(folder, { recursive: true, force: true });
   }
 }
 

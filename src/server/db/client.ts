@@ -1,21 +1,30 @@
 import { mkdirSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
-import { createClient } from '@libsql/client';
+import { createClient, type Client } from '@libsql/client';
 import { drizzle } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
+import { eq } from 'drizzle-orm';
 import { Failure } from '../failure';
+import { newId } from '../ids';
+import { askServer, persistently } from './remote';
+import { completedWrites } from './schema';
 import * as schema from './schema';
 
 export const DEFAULT_DATABASE = 'file:./data/idle-wander.db';
 
+/** A database of this machine, or on a server elsewhere that `DATABASE_TOKEN` opens. */
 function connect() {
   const url = process.env.DATABASE_URL ?? DEFAULT_DATABASE;
   if (url.startsWith('file:'))
     mkdirSync(path.dirname(path.resolve(url.slice('file:'.length))), { recursive: true });
-  const client = createClient({ url, timeout: 5000 });
+  const client = isFileDatabase()
+    ? createClient({ url, timeout: 5000 })
+    : createClient({ url, fetch: askServer, ...tokenFrom(process.env.DATABASE_TOKEN) });
   return { client, db: drizzle(client, { schema, casing: 'snake_case' }) };
 }
+
+const tokenFrom = (authToken: string | undefined) => (authToken ? { authToken } : {});
 
 type DatabaseConnection = ReturnType<typeof connect>;
 export type Database = DatabaseConnection['db'];
@@ -28,6 +37,9 @@ function state() {
   return (held.idleWander ??= { connection: connect(), writes: Promise.resolve() });
 }
 
+/** The connection itself, for what is copied table by table. */
+export const databaseClient = (): Client => state().connection.client;
+
 export const database = (): Database => state().connection.db;
 
 /**
@@ -37,25 +49,51 @@ export const database = (): Database => state().connection.db;
  */
 export function write<T>(work: (tx: Transaction) => Promise<T>): Promise<T> {
   const now = state();
-  const next = now.writes.then(() => now.connection.db.transaction(work));
+  const { db } = now.connection;
+  const next = now.writes.then(() => (isFileDatabase() ? db.transaction(work) : writeOnce(db, work)));
   now.writes = next.catch(() => undefined);
   return next;
+}
+
+/**
+ * A transaction on a server: tried again where the connection is lost or another server writes. Whether one whose
+ * end was not heard of took place, the database itself can tell.
+ */
+function writeOnce<T>(db: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
+  const id = newId();
+  let done: { readonly value: T } | null = null;
+  return persistently(() =>
+    db.transaction(async (tx) => {
+      if (done) {
+        const [known] = await tx.select().from(completedWrites).where(eq(completedWrites.id, id));
+        if (known) return done.value;
+      }
+      const value = await work(tx);
+      await tx.insert(completedWrites).values({ id, at: Date.now() });
+      done = { value };
+      return value;
+    }),
+  );
 }
 
 /** Whether the database is a file of this machine, and not on a server elsewhere. */
 export const isFileDatabase = (): boolean =>
   (process.env.DATABASE_URL ?? DEFAULT_DATABASE).startsWith('file:');
 
+/** Where the database is, without what opens it. */
+export const databaseAddress = (): string =>
+  (process.env.DATABASE_URL ?? DEFAULT_DATABASE).replace(/[?#].*$/, '').replace(/\/\/[^/@]*@/, '//');
+
 const migrations = (): string => path.resolve('drizzle');
 
-/** The file all is kept in. Only a file can be backed up from here; a database elsewhere has its own keeper. */
+/** The file all is kept in. A database on a server has none. */
 export function databaseFile(): string {
   const url = process.env.DATABASE_URL ?? DEFAULT_DATABASE;
   if (!url.startsWith('file:'))
     throw new Failure(422, {
       code: 'database.remote',
       message: 'The database lies on another machine.',
-      suggestion: 'Back it up there.',
+      suggestion: '“wander backup” copies it to a file of this machine.',
     });
   return path.resolve(url.slice('file:'.length));
 }
@@ -82,7 +120,9 @@ export async function migrateDatabase(folder = migrations()): Promise<void> {
   const { client, db } = state().connection;
   if (isFileDatabase()) await client.execute('PRAGMA journal_mode = WAL');
   await client.execute('PRAGMA foreign_keys = ON');
-  await migrate(db, { migrationsFolder: folder });
+  // of two servers that start at once one is too late: the next look finds nothing left to do
+  const toNewest = () => migrate(db, { migrationsFolder: folder });
+  await (isFileDatabase() ? toNewest() : toNewest().catch(toNewest));
 }
 
 /** For tests and scripts that open another database in the same process. */

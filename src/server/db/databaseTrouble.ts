@@ -1,6 +1,7 @@
 import { constants, existsSync } from 'node:fs';
 import { access, mkdir, stat } from 'node:fs/promises';
 import path from 'node:path';
+import type { Client } from '@libsql/client';
 import { sqliteCode, withDatabaseFile } from '../backup/openFile';
 import { knownMigrations } from './client';
 
@@ -58,6 +59,39 @@ export async function databaseTrouble(
     if (code === '') throw error;
     return { happened: `${file} cannot be opened (${code}).`, safe: UNTOUCHED, todo: restoring(backup) };
   }
+}
+
+/**
+ * Looks at a database on a server before it is used: does it answer, does it take the token, does it keep rows that
+ * belong together, and does this program know its schema?
+ */
+export async function serverTrouble(client: Client, url: string): Promise<DatabaseTrouble | null> {
+  try {
+    const { rows } = await client.execute('PRAGMA foreign_keys');
+    if (Number(rows[0]?.[0]) !== 1)
+      return {
+        happened: `The database at ${url} does not enforce foreign keys.`,
+        safe: UNTOUCHED,
+        todo: 'Turn them on there: without them a removed take would leave its sound behind.',
+      };
+    const tables = await client.execute("SELECT 1 FROM sqlite_master WHERE name = '__drizzle_migrations'");
+    if (tables.rows.length === 0) return null;
+    const made = await client.execute('SELECT count(*) FROM __drizzle_migrations');
+    return Number(made.rows[0]?.[0]) > (await knownMigrations()) ? newer(url) : null;
+  } catch (error) {
+    return {
+      happened: `The database at ${url} does not answer: ${reasonOf(error)}.`,
+      safe: UNTOUCHED,
+      todo: 'Look whether its address in DATABASE_URL and its token in DATABASE_TOKEN are right, and whether it runs.',
+    };
+  }
+}
+
+/** What lies at the bottom of an error: “fetch failed” says nothing. */
+function reasonOf(error: unknown): string {
+  const { cause, message } = error as { cause?: unknown; message?: string };
+  if (cause instanceof Error) return reasonOf(cause);
+  return (message ?? String(error)).replace(/\/\/[^/@\s]*@/g, '//').replace(/\.$/, '');
 }
 
 const damaged = (file: string, backup: string | null): DatabaseTrouble => ({

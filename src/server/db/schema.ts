@@ -279,6 +279,15 @@ export const phrases = sqliteTable(
   (table) => [index('phrases_by_time').on(table.removedAt, table.createdAt)],
 );
 
+/**
+ * Writes to a database on a server that were completed, by a name the writer gave them: an answer that is lost on
+ * the way leaves it to the next try whether there is anything left to do. Kept for a day.
+ */
+export const completedWrites = sqliteTable('completed_writes', {
+  id: text().primaryKey(),
+  at: integer().notNull(),
+});
+
 /** The line of each take as phrases are searched in it: derived from its report, safe to delete. */
 export const searchedLines = sqliteTable('searched_lines', {
   takeId: text()

@@ -1,7 +1,8 @@
 'use client';
 import { useState } from 'react';
 import { noteName, typeset } from '@/core/music';
-import type { ScoreBar, ScoreEntry, ScorePitch } from '@/core/notation';
+import { slurInto, type ScoreBar, type ScoreEntry, type ScorePitch } from '@/core/notation';
+import type { Slur } from '@/core/shared';
 
 const LENGTHS: Record<string, string> = {
   whole: 'whole note',
@@ -41,16 +42,20 @@ export function barWords({ chorus, index, chords, entries }: ScoreBar, degreeOf:
   const where =
     index < 0 ? 'Outside the form' : `${chorus > 0 ? `Chorus ${chorus + 1}, bar` : 'Bar'} ${index + 1}`;
   const names = chords.map(({ chord }) => chord?.symbol ?? 'no chord').join(', ');
-  const told = entries.map((entry) => entryWords(entry, degreeOf)).filter((words) => words !== '');
+  const told = entries
+    .map((entry, at) => entryWords(entry, slurInto(entries[at - 1], entry), degreeOf))
+    .filter((words) => words !== '');
   return `${where}${names && ` (${names})`}: ${told.length > 0 ? told.join(', ') : 'rest'}.`;
 }
 
-function entryWords({ head, pitches }: ScoreEntry, degreeOf: Props['degreeOf']): string {
+const SLURRED = { hammer: ', hammered on', pull: ', pulled off' } as const;
+
+function entryWords({ head, pitches }: ScoreEntry, slur: Slur | null, degreeOf: Props['degreeOf']): string {
   const length = `${'dotted '.repeat(head.dots)}${LENGTHS[head.type]}${head.triplet ? ' of a triplet' : ''}`;
   if (pitches.length === 0) return `${length} rest`;
   const begun = pitches.filter(({ tie }) => !tie.from);
   if (begun.length === 0) return `held for ${/^[aeiou8]/.test(length) ? 'an' : 'a'} ${length}`;
-  return `${begun.map((pitch) => pitchWords(pitch, degreeOf)).join(' with ')}, ${length}`;
+  return `${begun.map((pitch) => pitchWords(pitch, degreeOf)).join(' with ')}, ${length}${slur ? SLURRED[slur] : ''}`;
 }
 
 function pitchWords(

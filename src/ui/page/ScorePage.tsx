@@ -1,15 +1,6 @@
 'use client';
 import '@vexflow-fonts/bravura/index.css';
-import {
-  memo,
-  useCallback,
-  useEffect,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-  useSyncExternalStore,
-} from 'react';
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import type { ScoreBar } from '@/core/notation';
 import { elementAt, present, type Beats } from '@/core/shared';
 import { ChordSvg } from '../ChordSymbol';
@@ -18,9 +9,10 @@ import { Pill } from '../form/Pill';
 import { useIsPainted } from '../useIsPainted';
 import { standApart } from './apart';
 import { drawSoon } from './drawSoon';
-import { engrave, MUSIC_FONT, setEngravingFonts, type Engraved } from './engrave';
+import { engrave, setEngravingFonts, type Engraved } from './engrave';
 import { lineWidth, pageLines } from './pageLines';
 import type { DegreeUnder } from './reportPage';
+import { useMusicFont } from './useMusicFont';
 
 type Props = {
   readonly bars: readonly ScoreBar[];
@@ -56,6 +48,7 @@ export function ScorePage(props: Props) {
               line={line}
               width={lineWidth(line, width)}
               before={lines[index - 1]?.at(-1) ?? null}
+              after={lines[index + 1]?.[0] ?? null}
             />
           ))}
     </div>
@@ -84,36 +77,18 @@ const widthsOf =
     return () => watcher.disconnect();
   };
 
-const FONT = `30px ${MUSIC_FONT}`;
-export const loadMusicFont = (): Promise<unknown> => document.fonts.load(FONT);
-
-/** Whether the music font is there: what is engraved is measured with it. A browser that cannot load it draws all the same. */
-function useMusicFont(): boolean {
-  const given = useRef(false);
-  const subscribe = useCallback((changed: () => void) => {
-    let alive = true;
-    void loadMusicFont().finally(() => {
-      given.current = true;
-      if (alive) changed();
-    });
-    return () => {
-      alive = false;
-    };
-  }, []);
-  return useSyncExternalStore(
-    subscribe,
-    () => given.current || document.fonts.check(FONT),
-    () => false,
-  );
-}
-
-type LineProps = Props & { line: readonly ScoreBar[]; width: number; before: ScoreBar | null };
+type LineProps = Props & {
+  line: readonly ScoreBar[];
+  width: number;
+  before: ScoreBar | null;
+  after: ScoreBar | null;
+};
 
 /** About as high as a line is, before it is drawn. */
 const GUESS = { staff: 240, tab: 150 };
 
 const Line = memo(function Line(props: LineProps) {
-  const { line, width, withStaff, strings, before, whole } = props;
+  const { line, width, withStaff, strings, before, after, whole } = props;
   const box = useRef<HTMLDivElement>(null);
   const host = useRef<HTMLDivElement>(null);
   const near = useNear(box, whole === true);
@@ -127,9 +102,10 @@ const Line = memo(function Line(props: LineProps) {
         withStaff,
         strings,
         before,
+        after,
       }),
     );
-  }, [near, line, width, withStaff, strings, before]);
+  }, [near, line, width, withStaff, strings, before, after]);
   const height = drawn?.height ?? (withStaff ? GUESS.staff : GUESS.tab);
   const first = elementAt(line, 0);
   return (

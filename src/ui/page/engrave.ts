@@ -6,7 +6,6 @@ import {
   Fraction,
   Renderer,
   Stave,
-  StaveTie,
   Stem,
   TabStave,
   Tuplet,
@@ -21,6 +20,7 @@ import { chordPlaces, type ChordPlace, type DrawnBar } from './chordPlaces';
 import { drawnOf, tupletsOf, writtenStep, type Drawn } from './engraveNotes';
 import { lowestStroke } from './lowestStroke';
 import { signatureOf } from './pageLines';
+import { drawSlurs, drawTabSlurs, drawTies, hasSlurs } from './arcs';
 
 /** Where a note, a chord and a bar stand in an engraved line, in pixels of its picture. */
 export type Engraved = {
@@ -44,6 +44,8 @@ export type EngraveOptions = {
   readonly strings: number;
   /** The bar before this line; its meter need not be written again. */
   readonly before: ScoreBar | null;
+  /** The bar after it, into which its last note may be slurred. */
+  readonly after: ScoreBar | null;
 };
 
 /** The outer lines of the treble staff, as steps above C0: E4 and F5. */
@@ -53,6 +55,9 @@ const CHORDS = 30;
 const DEGREES = 24;
 const STAFF = 40;
 const STEM = 35;
+/** An arc over stems, and its letter over the tablature. */
+const SLUR = 12;
+const SLUR_LETTER = 18;
 /** Bracket and figure over a triplet. */
 const TRIPLET_SIGN = 22;
 /** The word over a bend, and its arrow's head. */
@@ -67,9 +72,11 @@ export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options
   const { width, withStaff, strings } = options;
   const heads = bars.flatMap(({ entries }) => entries.flatMap((entry) => entry.pitches.map(writtenStep)));
   const hasTriplets = bars.some(({ entries }) => entries.some(({ head }) => head.triplet));
+  const slurs = hasSlurs(bars, options);
   const above =
     Math.max(12, (Math.max(HIGHEST_LINE, ...heads) - HIGHEST_LINE) * STEP + STEM - 20) +
-    (hasTriplets ? TRIPLET_SIGN : 0);
+    (hasTriplets ? TRIPLET_SIGN : 0) +
+    (slurs ? SLUR : 0);
   const staffTop = CHORDS + above;
   host.replaceChildren();
   const renderer = new Renderer(host, Renderer.Backends.SVG);
@@ -87,8 +94,8 @@ export function engrave(host: HTMLDivElement, bars: readonly ScoreBar[], options
   const bends = bars.some(({ entries }) =>
     entries.some(({ pitches }) => pitches.some(({ note }) => note.bend)),
   );
-  const bendSign = bends ? BEND_SIGN : 0;
-  const tabTop = (withStaff ? degreesTop + DEGREES + 8 : CHORDS + 14) + bendSign;
+  const signs = Math.max(bends ? BEND_SIGN : 0, slurs ? SLUR_LETTER : 0);
+  const tabTop = (withStaff ? degreesTop + DEGREES + 8 : CHORDS + 14) + signs;
   const tabBottom = tabTop + (strings - 1) * TAB_LINE;
   line.drawTab(tabTop);
   const height = tabBottom + (withStaff ? 30 : TAB_STEM + DEGREES + 16);
@@ -142,7 +149,9 @@ class Line {
       this.set.push(this.setBar(bar, index, x, width));
       x += width;
     });
-    if (this.options.withStaff) this.drawTies();
+    if (!this.options.withStaff) return;
+    drawTies(this.context, this.entries());
+    drawSlurs(this.context, this.entries(), this.options);
   }
 
   drawTab(top: number): void {
@@ -152,6 +161,7 @@ class Line {
       tabVoice.draw(this.context, tab);
       for (const sign of tabSigns) sign.setContext(this.context).draw();
     }
+    drawTabSlurs(this.context, this.entries(), { ...this.options, top });
     if (!withStaff) return;
     const bottom = top + (strings - 1) * TAB_LINE;
     this.context.beginPath().moveTo(EDGE, staffTop).lineTo(EDGE, bottom).stroke();
@@ -267,22 +277,8 @@ class Line {
     return { tabVoice, tabSigns: withStaff ? [] : [...beams, ...tabTuplets] };
   }
 
-  /** Of notes held over; in the tablature they stand in brackets. */
-  private drawTies(): void {
-    const all = this.set.flatMap(({ drawn }) => drawn);
-    all.forEach(({ entry, staff }, index) => {
-      if (!entry.pitches.some(({ tie }) => tie.to)) return;
-      const next = all[index + 1]?.staff;
-      const places = entry.pitches.map((_, place) => place);
-      new StaveTie({
-        firstNote: staff,
-        ...(next && { lastNote: next }),
-        firstIndexes: places,
-        lastIndexes: places,
-      })
-        .setContext(this.context)
-        .draw();
-    });
+  private entries(): readonly Drawn[] {
+    return this.set.flatMap(({ drawn }) => drawn);
   }
 }
 

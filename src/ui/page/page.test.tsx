@@ -124,3 +124,14 @@ test('a shape is written as it lies: every note on its string and fret, from the
     expect(words).toContain(`d${touches.length - 1}`);
   }
 });
+
+test('hammer-ons and pull-offs are said where they are written', () => {
+  const [bar] = barsOf([
+    note(0, 0.5),
+    { ...note(0.5, 0.5, 65), attack: 'hammer' },
+    { ...note(1, 0.5, 63), attack: 'hammer' },
+  ]);
+  const words = barWords(bar!, () => '');
+  expect(words).toContain('eighth, hammered on');
+  expect(words).toContain('eighth, pulled off');
+});

@@ -28,10 +28,11 @@ export function pageOf(
     if (!read.has(symbol)) read.set(symbol, unwrap(readChord(symbol)));
     return read.get(symbol) ?? null;
   };
-  const notes = report.notes.map(({ onsetBeat, durationBeats, midi }, index): WrittenNote => ({
+  const notes = report.notes.map(({ onsetBeat, durationBeats, midi, slur }, index): WrittenNote => ({
     onsetBeat,
     durationBeats,
     midi,
+    attack: slur,
     ...gestureOf(index),
   }));
   return scoreOf({

@@ -15,14 +15,18 @@ export default async function DrillPage({
   searchParams: Promise<{ go?: string }>;
 }) {
   const { id } = await params;
-  const drill = await orNotFound(() => drillById(knownId(id, 'drill')));
-  const due = await dueBeside(id);
+  const [drill, due, runs, ends] = await Promise.all([
+    orNotFound(() => drillById(knownId(id, 'drill'))),
+    dueBeside(id),
+    runsOf(id),
+    endsOf(id),
+  ]);
   return (
     <DrillScreen
       key={id}
       drill={drill}
-      runs={await runsOf(id)}
-      ends={await endsOf(id)}
+      runs={runs}
+      ends={ends}
       begins={(await searchParams).go === '1'}
       next={due ? { id: due.id, name: due.drill.name, title: due.title } : null}
     />

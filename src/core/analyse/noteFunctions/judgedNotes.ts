@@ -1,7 +1,7 @@
 import { isOnBeat, isOnStrongBeat, soundingAfter, chorusAt } from '../../chart';
 import { hasTone, toneByRole } from '../../music';
 import { cellAt, type Plan } from '../../plan';
-import { type Beats, defined } from '../../shared';
+import { isSlurred, type Beats, defined } from '../../shared';
 import { EPSILON } from '../notes/windows';
 import type { LeanEstimate } from '../time/lean';
 import { contextAt, soundingFor, type AnalysisScene } from '../harmonicContext/chordAssignment';
@@ -82,6 +82,8 @@ export function judgeNote(context: NoteContext, voice: Voice): JudgedNote {
   };
   if (voice.played.confidence !== undefined) note.confidence = voice.played.confidence;
   if (voice.played.position !== undefined) note.position = voice.played.position;
+  const { attack } = voice.played;
+  if (isSlurred(attack)) note.slur = attack;
   if (context.lean.lean.takenMs !== 0) note.playedBeat = voice.onset + leanAt(context, voice.onset);
   if (isChromatic(ground, voice.pc)) note.chromatic = true;
   if (assigned.appoggiatura) note.appoggiatura = true;

@@ -1,4 +1,4 @@
-import type { Beats, Midi } from '../../shared';
+import type { Beats, Midi, Slur } from '../../shared';
 import type { IntervalName } from '../../music';
 import type { Flag, TensionLevel, NoteFunction, NoteSpan, Tier, Voice } from '../notes/voice';
 
@@ -15,6 +15,8 @@ export type NoteReport = {
   readonly confidence?: number;
   /** The lowest fret of the hand, where the player has said it. */
   readonly position?: number;
+  /** Where the fretting hand began it: slurred to the note before. */
+  readonly slur?: Slur;
   readonly event: number;
   readonly top: boolean;
   readonly chord: string | null;

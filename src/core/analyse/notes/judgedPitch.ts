@@ -63,6 +63,7 @@ function bendOf(note: PlayedNote, tempo: BeatsPerMinute): PlayedNote[] {
     ...at(longest(plateaus.slice(release)).cents),
     onsetBeat: note.onsetBeat + start,
     phrase: undefined,
+    attack: undefined,
     durationBeats: note.durationBeats - start,
   };
   return [{ ...first, durationBeats: start }, second];

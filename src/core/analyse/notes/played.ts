@@ -1,4 +1,4 @@
-import type { Beats, Cents, Midi, Seconds } from '../../shared';
+import type { Attack, Beats, Cents, Midi, Seconds } from '../../shared';
 
 /** A bend as it was heard: seconds from the onset, cents above the note's `midi`. */
 export type BendCurve = readonly (readonly [Seconds, Cents])[];
@@ -15,6 +15,7 @@ export type PlayedNote = {
   readonly cents?: Cents | undefined;
   readonly bend?: BendCurve | undefined;
   readonly slide?: Slide | undefined;
+  readonly attack?: Attack | undefined;
   readonly confidence?: number | undefined;
   /** The player's own phrase border (T10.7): a phrase begins with this note, or goes on through it. */
   readonly phrase?: PhraseBorder | undefined;

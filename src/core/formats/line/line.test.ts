@@ -62,6 +62,7 @@ const played = (text: string, seed: number): WrittenNote[] => {
         : {}),
       ...(index % 11 === 5 ? { slide: { fromMidi: Math.round(note.midi) - 2, seconds: 0.1 } } : {}),
       ...(index % 13 === 7 ? { ghost: true as const } : {}),
+      ...(index % 5 === 2 ? { attack: 'hammer' as const } : {}),
     })),
     { onsetBeat: 1, durationBeats: 0.8, midi: 50 },
     { onsetBeat: 1, durationBeats: 0.8, midi: 54 },
@@ -168,6 +169,25 @@ test('every note of the score is written with a string and a fret that sound it,
     expect(open[Number(value('string')) - 1]! + Number(value('fret'))).toBe(sounding);
   }
 }, 30_000);
+
+test('what the fretting hand begins stands under one slur, each hammer-on and pull-off by its name, and is read again', () => {
+  const line = [60, 62, 63, 62, 67].map((midi, index): WrittenNote => ({
+    onsetBeat: index / 2,
+    durationBeats: 0.5,
+    midi,
+    attack: index > 0 && index < 4 ? 'hammer' : 'pick',
+  }));
+  const xml = writeLineMusicXml(sheet('key: C\n| C |\n', line));
+  const count = (text: string) => xml.split(text).length - 1;
+  expect(['<slur ', '<hammer-on ', '<pull-off '].map(count)).toEqual([2, 4, 2]);
+  expect(unwrap(readLineMusicXml(xml)).map(({ attack }) => attack)).toEqual([
+    undefined,
+    'hammer',
+    'hammer',
+    'pull',
+    undefined,
+  ]);
+});
 
 test('swung eighths are written as eighths, triplets as triplets', () => {
   const notes = [0, 0.62, 1, 1.64, 2, 2 + 1 / 3, 2 + 2 / 3, 3].map((onsetBeat): WrittenNote => ({

@@ -6,6 +6,8 @@ import {
   DIVISIONS,
   scoreOf,
   type Head,
+  slurInto,
+  slursOver,
   tripletsOf,
   type ScoreBar,
   type ScoreEntry,
@@ -18,7 +20,7 @@ import type { LineSheet } from './midi';
 /**
  * A take's line as a MusicXML score: the form written out chorus by chorus with its chords, each beat on
  * the plainest grid, slides as
- * scoops and falls into their note, bends and vibrato as such, ghosts with a cross. How each note was
+ * scoops and falls into their note, bends as such, hammer-ons and pull-offs under slurs, ghosts with a cross. How each note was
  * really played stands in its
  * `attack` and `release`, so that the page can be read and the take is not lost.
  * Source: MusicXML 3.0 and later, elements `note`, `technical`, `articulations`.
@@ -26,8 +28,9 @@ import type { LineSheet } from './midi';
 export function writeLineMusicXml(sheet: LineSheet): string {
   const bars = scoreOf(sheet);
   const hasLeadIn = elementAt(bars, 0).start < 0;
+  const slurs = slursOf(bars.flatMap(({ entries }) => entries));
   const measures = bars.map((bar, number) =>
-    tag('measure', [...measureHead(sheet, bars, number), ...measureNotes(bar)], {
+    tag('measure', [...measureHead(sheet, bars, number), ...measureNotes(bar, slurs)], {
       number: hasLeadIn ? number : number + 1,
     }),
   );
@@ -68,7 +71,7 @@ function measureHead(sheet: LineSheet, bars: readonly ScoreBar[], number: number
 }
 
 /** A bar's notes and rests, each chord before what sounds where it begins. */
-function measureNotes({ entries, chords, start, counting }: ScoreBar): Xml[] {
+function measureNotes({ entries, chords, start, counting }: ScoreBar, slurs: SlurTags): Xml[] {
   const perBeat = counting.beat;
   const triplets = tripletsOf(entries);
   return entries.flatMap((entry) => {
@@ -86,8 +89,11 @@ function measureNotes({ entries, chords, start, counting }: ScoreBar): Xml[] {
     ]);
     const place = (division: number): Beats => start + division / perBeat;
     const heads = pitches.map((pitch, index) =>
-      noteTag(pitch, head, { inChord: index > 0, signs: index > 0 ? [] : signs }, (beat, end) =>
-        round((beat - place(end ? at + head.size : at)) * perBeat),
+      noteTag(
+        pitch,
+        head,
+        { inChord: index > 0, signs: index > 0 ? [] : signs, slurs: slurs(entry) },
+        (beat, end) => round((beat - place(end ? at + head.size : at)) * perBeat),
       ),
     );
     return [...symbols, ...(heads.length > 0 ? heads : [rest])];
@@ -109,11 +115,50 @@ const tripletTags = (triplets: readonly ScoreEntry[][], entry: ScoreEntry): Xml[
     ...(group.at(-1) === entry ? [tag('tuplet', [], { type: 'stop' })] : []),
   ]);
 
+type SlurTags = (entry: ScoreEntry) => {
+  readonly notations: readonly Xml[];
+  readonly technical: readonly Xml[];
+};
+type NoteSigns = {
+  readonly inChord: boolean;
+  readonly signs: readonly Xml[];
+  readonly slurs: ReturnType<SlurTags>;
+};
+
+const TECHNIQUE = {
+  hammer: { name: 'hammer-on', letter: 'H' },
+  pull: { name: 'pull-off', letter: 'P' },
+} as const;
+
+/** One slur over all that the fretting hand begins, and each hammer-on and pull-off from its note to the next. */
+function slursOf(entries: readonly ScoreEntry[]): SlurTags {
+  const places = new Map(entries.map((entry, place) => [entry, place]));
+  const spans = slursOver(entries, undefined, undefined);
+  const [begins, ends] = [new Set(spans.map(({ first }) => first)), new Set(spans.map(({ last }) => last))];
+  const slurTag = (type: 'start' | 'stop') => tag('slur', [], { type, number: 1 });
+  const techniqueTag = (place: number, type: 'start' | 'stop'): Xml[] => {
+    const slur = slurInto(entries[place - 1], entries[place]);
+    if (!slur) return [];
+    const { name, letter } = TECHNIQUE[slur];
+    return [tag(name, type === 'start' ? letter : [], { type, number: 1 })];
+  };
+  return (entry) => {
+    const place = present(places.get(entry));
+    return {
+      notations: [
+        ...(ends.has(place) ? [slurTag('stop')] : []),
+        ...(begins.has(place) ? [slurTag('start')] : []),
+      ],
+      technical: [...techniqueTag(place, 'stop'), ...techniqueTag(place + 1, 'start')],
+    };
+  };
+}
+
 /** @param away of a beat from where the head begins, or ends, in divisions */
 function noteTag(
   { note, letter, alter, octave, tie, touch }: ScorePitch,
   head: Head,
-  { inChord, signs }: { readonly inChord: boolean; readonly signs: readonly Xml[] },
+  { inChord, signs, slurs }: NoteSigns,
   away: (beat: Beats, end: boolean) => number,
 ): Xml {
   const attributes = {
@@ -135,16 +180,29 @@ function noteTag(
       tag('voice', 1),
       ...headTags(head),
       ...(note.ghost ? [tag('notehead', 'x')] : []),
-      ...notationsOf(note, [...ties.map((type) => tag('tied', [], { type })), ...signs], !tie.from, touch),
+      ...notationsOf(
+        note,
+        [...ties.map((type) => tag('tied', [], { type })), ...signs, ...slurs.notations],
+        !tie.from,
+        touch,
+        slurs.technical,
+      ),
     ],
     Object.keys(attributes).length ? attributes : undefined,
   );
 }
 
-function notationsOf(note: WrittenNote, signs: readonly Xml[], starts: boolean, touch: Touch | null): Xml[] {
+function notationsOf(
+  note: WrittenNote,
+  signs: readonly Xml[],
+  starts: boolean,
+  touch: Touch | null,
+  slurs: readonly Xml[],
+): Xml[] {
   const inside: Xml[] = [...signs];
   const technical: Xml[] = [];
   if (touch) technical.push(tag('string', touch.string), tag('fret', touch.fret));
+  technical.push(...slurs);
   const alter = starts && note.bend ? Math.round(reachOf(note.bend) / 50) / 2 : 0;
   if (alter !== 0) technical.push(tag('bend', [tag('bend-alter', alter)]));
   if (technical.length > 0) inside.push(tag('technical', technical));

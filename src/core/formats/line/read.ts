@@ -1,6 +1,6 @@
 import { LIMITS } from '../../contracts';
 import type { PlayedNote } from '../../analyse';
-import { accepted, refused, type Outcome, elementAt } from '../../shared';
+import { accepted, refused, type Outcome, type Slur, elementAt } from '../../shared';
 import { attribute, childrenOf, nameOf, parseScore, partsOf, textAt, type XmlNode } from '../musicxml/tree';
 
 const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
@@ -9,7 +9,7 @@ const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 1
  * The line of a MusicXML score (partwise): the first part that holds pitches, ties joined, in beats of its
  * meters from the first full
  * measure; `attack` and `release` move a note to where it was played. Grace notes are short notes before
- * the beat.
+ * the beat; hammer-ons and pull-offs are read where they end.
  * Source: MusicXML 4.0, elements `note`, `backup`, `forward`.
  */
 export function readLineMusicXml(xml: string): Outcome<PlayedNote[]> {
@@ -31,7 +31,7 @@ export function readLineMusicXml(xml: string): Outcome<PlayedNote[]> {
   return new LineReading().read(part);
 }
 
-type Open = { onsetBeat: number; durationBeats: number; midi: number };
+type Open = { onsetBeat: number; durationBeats: number; midi: number; attack?: Slur };
 
 class LineReading {
   private divisions = 1;
@@ -126,6 +126,7 @@ class LineReading {
         onsetBeat: onsetBeat + attack,
         durationBeats: Math.max(0.01, durationBeats - attack + release),
         midi,
+        ...attackOf(inside),
       });
     const note = open ?? elementAt(this.notes, this.notes.length - 1);
     if (ties.includes('start')) this.tied.set(midi, note);
@@ -143,6 +144,19 @@ class LineReading {
     this.beatQuarters = (4 / lower) * (compound ? 3 : 1);
     this.barBeats = compound ? upper / 3 : upper;
   }
+}
+
+/** Begun by the fretting hand, where the score ends a hammer-on or a pull-off on this note. */
+function attackOf(inside: readonly XmlNode[]): { attack?: Slur } {
+  const signs = inside
+    .filter((child) => nameOf(child) === 'notations')
+    .flatMap(childrenOf)
+    .filter((child) => nameOf(child) === 'technical')
+    .flatMap(childrenOf);
+  const ends = (name: string) =>
+    signs.some((sign) => nameOf(sign) === name && attribute(sign, 'type') === 'stop');
+  if (ends('hammer-on')) return { attack: 'hammer' };
+  return ends('pull-off') ? { attack: 'pull' } : {};
 }
 
 function pitchOf(inside: readonly XmlNode[]): number | null {

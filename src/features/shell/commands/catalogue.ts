@@ -202,6 +202,7 @@ const SPECS = {
   'review.correct.split': { label: 'Split the note', keys: ['s'] },
   'review.correct.join': { label: 'Join with the next', keys: ['m'] },
   'review.correct.ghost': { label: 'Ghost note, or not', keys: ['g'] },
+  'review.correct.slur': { label: 'Slurred to the note before, or picked', keys: ['h'] },
   'review.correct.startEarlier': { label: 'Start earlier', keys: ['['], repeats: true },
   'review.correct.startLater': { label: 'Start later', keys: [']'], repeats: true },
   'review.correct.endEarlier': { label: 'End earlier', keys: ['{'], repeats: true },

@@ -1,0 +1,4 @@
+CREATE TABLE `completed_writes` (
+	`id` text PRIMARY KEY NOT NULL,
+	`at` integer NOT NULL
+);
