@@ -7,7 +7,7 @@ export default {
   testSequencer: '<rootDir>/tests/support/longestFirst.mjs',
   // a machine may be busy: no test is about time
   testTimeout: 60_000,
-  globalSetup: '<rootDir>/tests/support/bundleJudging.mjs',
+  globalSetup: '<rootDir>/tests/support/bundleThreads.mjs',
   testMatch: [
     '<rootDir>/src/**/*.test.{ts,tsx}',
     '<rootDir>/bin/**/*.test.ts',

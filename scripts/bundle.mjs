@@ -23,13 +23,18 @@ export async function bundleCommandLine() {
 }
 
 /**
- * The thread that takes are judged in: a plain file beside the server, which the framework's bundler leaves
- * alone.
+ * The threads that takes are judged and files are read and written in: plain files beside the server, which the
+ * framework's bundler leaves alone.
  */
-export async function bundleJudging() {
+export async function bundleThreads() {
   await build({
-    entryPoints: [path.join(root, 'src/server/judging/judging.worker.ts')],
-    outfile: path.join(root, 'dist/server/judging.worker.mjs'),
+    entryPoints: [
+      path.join(root, 'src/server/judging/judging.worker.ts'),
+      path.join(root, 'src/server/files/files.worker.ts'),
+    ],
+    outdir: path.join(root, 'dist/server'),
+    entryNames: '[name]',
+    outExtension: { '.js': '.mjs' },
     bundle: true,
     platform: 'node',
     format: 'esm',
@@ -79,7 +84,7 @@ export function copyStretcher() {
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
   await bundleCommandLine();
-  await bundleJudging();
+  await bundleThreads();
   await bundleWorklet();
   copyStretcher();
 }

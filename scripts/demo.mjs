@@ -21,8 +21,8 @@ if (!buildIsFresh()) {
   console.log('Building…');
   run('npm', ['run', 'build']);
 }
-const { bundleJudging, bundleScript } = await import('./bundle.mjs');
-await bundleJudging();
+const { bundleThreads, bundleScript } = await import('./bundle.mjs');
+await bundleThreads();
 await bundleScript('seed-demo');
 run('node', ['dist/scripts/seed-demo.mjs']);
 

@@ -1,24 +1,11 @@
-import { asPlayed, type Report } from '@/core/analyse';
-import { readChart, timelineOf } from '@/core/chart';
-import { corrected, playedFrom } from '@/core/correct';
-import {
-  changesCsv,
-  NOTES_SCHEMA,
-  notesCsv,
-  packTake,
-  TAKE_SCHEMA,
-  writeLineMidi,
-  writeLineMusicXml,
-  type LineSheet,
-  type TakeDocument,
-} from '@/core/formats';
-import { fingeringOf } from '@/core/findings';
+import { asPlayed } from '@/core/analyse';
+import { NOTES_SCHEMA, TAKE_SCHEMA, type TakeDocument } from '@/core/formats';
 import { STANDARD_INSTRUMENT, type Instrument } from '@/core/neck';
-import { frettedMidi } from '@/core/notation';
-import { elementAt, unwrap, type Beats } from '@/core/shared';
 import { pcmRange } from './audio';
 import { editsOf, heardIn, wordsOf } from './corrections';
 import { Failure } from './failure';
+import type { WrittenTake } from './files/fileWork';
+import { inFilesThread } from './files/filesThread';
 import { reviewOf } from './reviews';
 import { takeById, type StoredTake } from './takes';
 import { wavHeader, wavResponse } from './wavStream';
@@ -44,11 +31,12 @@ const fileName = ({ title, number }: StoredTake, ending: string): string =>
       .trim() || 'take'
   } take ${number}.${ending}`;
 
-/** A ready take as a download. @param instrument what the tablature of a score is for */
+/** A ready take as a download. @param instrument what the tablature of a score is for; @param signal ends it */
 export async function exportTake(
   id: string,
   format: ExportFormat,
   instrument: Instrument = STANDARD_INSTRUMENT,
+  signal?: AbortSignal,
 ): Promise<Response> {
   const take = await takeById(id);
   if (take.state !== 'ready')
@@ -66,7 +54,7 @@ export async function exportTake(
     sound.headers.set('content-disposition', headers['content-disposition']);
     return sound;
   }
-  return new Response(await bodyOf(take, format, instrument), { headers });
+  return new Response(await bodyOf(take, format, instrument, signal), { headers });
 }
 
 const soundGone = () =>
@@ -80,68 +68,33 @@ async function bodyOf(
   take: StoredTake,
   format: Exclude<ExportFormat, 'wav'>,
   instrument: Instrument,
+  signal: AbortSignal | undefined,
 ): Promise<BodyInit> {
-  if (format === 'archive')
-    return Buffer.from(
-      packTake(
-        await documentOf(take),
-        take.soundGoneAt === null && take.frames > 0 ? await soundOf(take) : null,
-      ),
-    );
-  const report = asPlayed((await reviewOf(take.id)).report);
-  const chart = unwrap(readChart(take.chartText));
-  const timeline = timelineOf(chart, take.tempo);
-  switch (format) {
-    case 'json':
-      return JSON.stringify(report);
-    case 'notes-csv':
-      return notesCsv(report, timeline);
-    case 'changes-csv':
-      return changesCsv(report);
-    case 'midi':
-      return Buffer.from(writeLineMidi(await sheetOf(take, report.time.swing)));
-    case 'musicxml':
-      return writeLineMusicXml(fingered(await sheetOf(take, report.time.swing), report, instrument));
+  if (format === 'archive') {
+    const hasSound = take.soundGoneAt === null && take.frames > 0;
+    const [document, sound] = [await documentOf(take), hasSound ? await soundOf(take) : null];
+    return Buffer.from(await inFilesThread({ kind: 'pack', document, sound }, signal));
   }
-}
-
-const SAME_ONSET: Beats = 0.06;
-
-/** With the likeliest place on the neck of every note that is in the report. */
-function fingered(sheet: LineSheet, report: Report, instrument: Instrument): LineSheet {
-  const written = report.notes.map(({ onsetBeat, midi }) =>
-    sheet.notes.findIndex(
-      (note) =>
-        !note.ghost &&
-        Math.abs(note.onsetBeat - onsetBeat) < SAME_ONSET &&
-        Math.round(note.midi) === Math.round(midi),
-    ),
-  );
-  const frettedAt = (index: number) =>
-    frettedMidi(sheet.notes[elementAt(written, index)] ?? elementAt(report.notes, index));
-  const { touchAt } = fingeringOf(report, instrument, frettedAt);
-  const inReport = new Map(written.map((place, index) => [place, index]));
-  return { ...sheet, touchAt: (place) => touchAt(inReport.get(place) ?? -1) };
-}
-
-async function sheetOf(take: StoredTake, swing: number | null): Promise<LineSheet> {
-  const heard = corrected((await heardIn(take.id))?.notes ?? [], await editsOf(take.id));
-  const chart = unwrap(readChart(take.chartText));
-  const walk = take.pace ?? take.tempo;
-  const ghosts = playedFrom(
-    heard.filter(({ ghost }) => ghost).map(({ ghost: _ghost, ...note }) => note),
-    walk,
-    take.offsetSec,
-  ).map((note) => ({ ...note, ghost: true as const }));
-  return {
-    chart,
-    timeline: timelineOf(chart, take.tempo),
-    tempo: take.tempo,
-    title: `${take.title}, take ${take.number}`,
-    notes: [...playedFrom(heard, walk, take.offsetSec), ...ghosts],
-    choruses: take.choruses,
-    swing,
+  const { title, number, chartText, tempo, pace, choruses, offsetSec } = take;
+  const [{ report }, heard, edits] = await Promise.all([
+    reviewOf(take.id),
+    heardIn(take.id),
+    editsOf(take.id),
+  ]);
+  const written: WrittenTake = {
+    title: `${title}, take ${number}`,
+    chartText,
+    tempo,
+    pace,
+    choruses,
+    offsetSec,
+    heard: heard?.notes ?? [],
+    edits,
+    report: asPlayed(report),
+    instrument,
   };
+  const body = await inFilesThread({ kind: 'write', format, take: written }, signal);
+  return typeof body === 'string' ? body : Buffer.from(body);
 }
 
 /** All of a take but its sound, as an archive holds it. */

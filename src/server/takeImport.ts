@@ -1,26 +1,18 @@
 import { LIMITS } from '@/core/contracts';
 import { isDeepStrictEqual } from 'node:util';
-import type { PlayedNote } from '@/core/analyse';
 import { readChart, timelineOf, type Chart } from '@/core/chart';
 import { wordsText } from '@/core/correct';
-import {
-  NOTES_SCHEMA,
-  readLineMusicXml,
-  readMidi,
-  readWav,
-  TAKE_SCHEMA,
-  toMono,
-  unpackTake,
-  type TakeDocument,
-} from '@/core/formats';
+import { NOTES_SCHEMA, TAKE_SCHEMA, type TakeDocument } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
-import { beatsToSeconds, elementAt, type Problem } from '@/core/shared';
+import { beatsToSeconds, elementAt } from '@/core/shared';
 import { and, eq, isNull, max } from 'drizzle-orm';
 import { checksumOf } from './audio';
 import { chartById } from './charts';
 import { database, write } from './db/client';
 import { audioChunks, notes, takeEdits, takes, takeWords } from './db/schema';
 import { Failure } from './failure';
+import type { Pcm } from './files/fileWork';
+import { inFilesThread } from './files/filesThread';
 import { encodeFlac } from './flac';
 import { newId } from './ids';
 import { documentOf } from './takeFiles';
@@ -29,19 +21,17 @@ import type { ImportQuery } from './validation';
 /** A take as another copy of this program saved it; it gets a number of its own here, unless it is here already. */
 export async function importArchive(
   bytes: Uint8Array,
+  signal?: AbortSignal,
 ): Promise<{ id: string; number: number; already?: true }> {
   if (bytes.length > LIMITS.archive.bytes)
     throw new Failure(413, {
       code: 'archive.too-large',
       message: 'This archive is larger than a take can be.',
     });
-  const unpacked = unpackTake(bytes);
-  if (!unpacked.ok) throw unreadable(unpacked.problems[0]);
-  const { take, sound } = unpacked.value;
+  const { take, sound } = await inFilesThread({ kind: 'unpack', bytes }, signal);
   const chart = checkFrame(take.chartText, take.plan);
-  const pcm = sound === null ? null : pcmOf(sound);
-  checkTimes(take, chart, pcm);
-  return (await twinOf(take)) ?? storeWhole(take, pcm);
+  checkTimes(take, chart, sound);
+  return (await twinOf(take)) ?? storeWhole(take, sound);
 }
 
 /** The take that an archive was made of, or was brought in as before, where nothing of it has changed. */
@@ -75,14 +65,12 @@ export const IMPORTED_PLAN: PlanWords = { id: 'scale-per-chord' };
 export async function importLine(
   bytes: Uint8Array,
   { chart: chartId, tempo, name }: ImportQuery,
+  signal?: AbortSignal,
 ): Promise<{ id: string; number: number }> {
-  const isMidi = bytes[0] === 0x4d && bytes[1] === 0x54 && bytes[2] === 0x68 && bytes[3] === 0x64;
-  const read = isMidi ? readMidi(bytes) : readLineMusicXml(new TextDecoder().decode(bytes));
-  if (!read.ok) throw unreadable(read.problems[0]);
+  const line = await inFilesThread({ kind: 'line', bytes }, signal);
   const stored = await chartById(chartId);
   const chart = checkFrame(stored.text, IMPORTED_PLAN);
   const { formBeats, bars } = timelineOf(chart, tempo);
-  const line: readonly PlayedNote[] = read.value;
   if (line.length === 0)
     throw new Failure(422, { code: 'line.empty', message: 'There is no note in this file.' });
   const last = elementAt(line, line.length - 1).onsetBeat;
@@ -122,8 +110,6 @@ export async function importLine(
   );
 }
 
-export const unreadable = (problem: Problem): Failure => new Failure(422, problem);
-
 export function checkFrame(chartText: string, plan: PlanWords): Chart {
   const chart = readChart(chartText);
   if (!chart.ok)
@@ -155,14 +141,6 @@ export function checkTimes(
     path: `take.json: heard.notes.${outside}`,
     message: `Note ${outside + 1} lies outside the take, which lasts ${Math.round(end - SLACK_SECONDS)} seconds.`,
   });
-}
-
-export type Pcm = { readonly rate: number; readonly samples: Float32Array };
-
-export function pcmOf(sound: Uint8Array): Pcm {
-  const read = readWav(sound);
-  if (!read.ok) throw unreadable(read.problems[0]);
-  return { rate: read.value.rate, samples: toMono(read.value) };
 }
 
 export const CHUNK_SECONDS = 4;

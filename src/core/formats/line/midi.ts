@@ -2,7 +2,7 @@ import { writeMidi, type MidiEvent } from 'midi-file';
 import type { Chart, Timeline } from '../../chart';
 import type { Touch } from '../../neck';
 import { quartersOf, type WrittenNote } from '../../notation';
-import { elementAt } from '../../shared';
+import { elementAt, present } from '../../shared';
 
 const TICKS = 960;
 /** Semitones a full pitch wheel reaches: as far as any bend, set by registered parameter 0. */
@@ -49,12 +49,26 @@ export function writeLineMidi(sheet: LineSheet): Uint8Array {
     last = at;
     return { ...event, deltaTime };
   });
-  return Uint8Array.from(
-    writeMidi({
-      header: { format: 0, numTracks: 1, ticksPerBeat: TICKS },
-      tracks: [[...track, meta({ type: 'endOfTrack' })]],
-    }),
+  return fileOf([...track, meta({ type: 'endOfTrack' })]);
+}
+
+const HEADER = { format: 0, numTracks: 1, ticksPerBeat: TICKS } as const;
+/** Bytes before the events of a file's only track: the header's chunk, and the name and length of the track's. */
+const BEFORE_EVENTS = 14 + 8;
+const AT_ONCE = 400;
+
+/** The package that writes events takes time with the square of their number: it is given some at a time. */
+function fileOf(track: readonly MidiEvent[]): Uint8Array {
+  const [head, ...parts] = Array.from({ length: Math.ceil(track.length / AT_ONCE) }, (_, part) =>
+    Uint8Array.from(
+      writeMidi({ header: HEADER, tracks: [track.slice(part * AT_ONCE, (part + 1) * AT_ONCE)] }),
+    ),
   );
+  const pieces = [present(head), ...parts.map((part) => part.subarray(BEFORE_EVENTS))];
+  const file = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0));
+  pieces.reduce((at, piece) => (file.set(piece, at), at + piece.length), 0);
+  new DataView(file.buffer).setUint32(BEFORE_EVENTS - 4, file.length - BEFORE_EVENTS);
+  return file;
 }
 
 type ToTicks = (beat: number) => number;

@@ -4,8 +4,7 @@ import { readBytes } from '@/server/body';
 import { Failure } from '@/server/failure';
 import { respond } from '@/server/respond';
 import { importQuery } from '@/server/validation';
-import { importArchive } from '@/server/takeImport';
-import { importLine } from '@/server/takeImport';
+import { importArchive, importLine } from '@/server/takeImport';
 
 /**
  * A take from a file: an archive as it is; a MIDI or MusicXML line held against `?chart=` at `?tempo=`, named
@@ -14,7 +13,7 @@ import { importLine } from '@/server/takeImport';
 export const POST = (request: Request): Promise<Response> =>
   respond(async () => {
     const bytes = await readBytes(request, LIMITS.request.importBytes);
-    if (bytes[0] === 0x50 && bytes[1] === 0x4b) return importArchive(bytes);
+    if (bytes[0] === 0x50 && bytes[1] === 0x4b) return importArchive(bytes, request.signal);
     const { error, value } = importQuery.validate(Object.fromEntries(new URL(request.url).searchParams), {
       convert: true,
     });
@@ -24,5 +23,5 @@ export const POST = (request: Request): Promise<Response> =>
         message: `A line is held against a chart: ${elementAt(error.details, 0).message}.`,
         path: elementAt(error.details, 0).path.join('.'),
       });
-    return importLine(bytes, value);
+    return importLine(bytes, value, request.signal);
   });

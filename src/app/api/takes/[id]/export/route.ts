@@ -16,5 +16,5 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
         message: `A take cannot be saved as “${format.slice(0, 20)}”.`,
         suggestion: 'midi, musicxml, notes-csv, changes-csv, json, wav or archive',
       });
-    return exportTake(id, format, guitarFrom(query));
+    return exportTake(id, format, guitarFrom(query), request.signal);
   });

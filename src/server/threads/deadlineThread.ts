@@ -1,0 +1,80 @@
+import path from 'node:path';
+import { Worker, type TransferListItem } from 'node:worker_threads';
+
+/** Why there is no answer: the thread ended, it took too long, or nobody waits for it any more. */
+export type LostAnswer = { readonly lost: 'ended' | 'late' | 'given-up'; readonly why: string };
+
+export type ThreadOptions = {
+  readonly deadlineMs: number;
+  /** Gives the work up where it is aborted. */
+  readonly signal?: AbortSignal | undefined;
+  /** Handed over rather than copied. */
+  readonly transfer?: readonly TransferListItem[];
+};
+
+/**
+ * Does one thing after another in a thread of its own: what takes too long, or breaks its code, is given up, and the
+ * server goes on answering.
+ */
+export class DeadlineThread<Request, Answer extends object> {
+  private worker: Worker | null = null;
+  private queue: Promise<unknown> = Promise.resolve();
+
+  /** @param name of the bundled file under `dist/server` */
+  constructor(
+    private readonly name: string,
+    private readonly memoryMb: number,
+  ) {}
+
+  /** Starts the thread, so that the first request does not wait for it. */
+  warm(): Worker {
+    if (this.worker) return this.worker;
+    const file = path.resolve('dist', 'server', `${this.name}.worker.mjs`);
+    this.worker = new Worker(file, { resourceLimits: { maxOldGenerationSizeMb: this.memoryMb } });
+    this.worker.unref();
+    return this.worker;
+  }
+
+  ask(request: Request, options: ThreadOptions): Promise<Answer | LostAnswer> {
+    const next = this.queue.then(() => this.answer(request, options));
+    this.queue = next.catch(() => undefined);
+    return next;
+  }
+
+  private async answer(request: Request, options: ThreadOptions): Promise<Answer | LostAnswer> {
+    if (options.signal?.aborted) return givenUp;
+    const worker = this.warm();
+    const answer = await answerOf<Answer>(worker, request, options);
+    // whatever it is busy with ends with the thread; the next request gets another
+    if ('lost' in answer) {
+      this.worker = null;
+      void worker.terminate();
+    }
+    return answer;
+  }
+}
+
+const givenUp: LostAnswer = { lost: 'given-up', why: 'Nobody waits for it any more.' };
+
+/** Waits for one answer, the end of the thread, the deadline or being given up, whichever is first. */
+function answerOf<Answer extends object>(
+  worker: Worker,
+  request: unknown,
+  { deadlineMs, signal, transfer = [] }: ThreadOptions,
+): Promise<Answer | LostAnswer> {
+  return new Promise((resolve) => {
+    const settle = (answer: Answer | LostAnswer) => {
+      clearTimeout(timer);
+      signal?.removeEventListener('abort', onAbort);
+      worker.off('message', settle).off('error', onError).off('exit', onExit);
+      resolve(answer);
+    };
+    const onAbort = () => settle(givenUp);
+    const onError = (error: Error) => settle({ lost: 'ended', why: error.message });
+    const onExit = () => settle({ lost: 'ended', why: 'It was cut off.' });
+    const timer = setTimeout(() => settle({ lost: 'late', why: 'It takes too long.' }), deadlineMs);
+    signal?.addEventListener('abort', onAbort);
+    worker.on('message', settle).on('error', onError).on('exit', onExit);
+    worker.postMessage(request, transfer);
+  });
+}
