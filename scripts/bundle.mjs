@@ -23,14 +23,15 @@ export async function bundleCommandLine() {
 }
 
 /**
- * The threads that takes are judged and files are read and written in: plain files beside the server, which the
- * framework's bundler leaves alone.
+ * The threads that takes are judged and files are read and written in, and what other devices meet: plain files
+ * beside the server, which the framework's bundler leaves alone.
  */
 export async function bundleThreads() {
   await build({
     entryPoints: [
       path.join(root, 'src/server/judging/judging.worker.ts'),
       path.join(root, 'src/server/files/files.worker.ts'),
+      path.join(root, 'src/server/lan/lan.main.ts'),
     ],
     outdir: path.join(root, 'dist/server'),
     entryNames: '[name]',

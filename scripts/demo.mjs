@@ -10,6 +10,8 @@ const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
 process.env.NEXT_TELEMETRY_DISABLED = '1';
 const port = process.env.PORT ?? '3000';
+/** Off unless asked for: `npm run demo -- --lan`. */
+const isOpenToTheHouse = process.argv.includes('--lan');
 
 function run(command, args) {
   const { status } = spawnSync(command, args, { stdio: 'inherit' });
@@ -36,9 +38,21 @@ function serve() {
     env: { ...process.env, IDLE_WANDER_RESTARTS: 'yes' },
   });
   server.stdout.on('data', (text) => {
-    if (String(text).includes('Ready')) console.log(`\nIdle Wander is at http://127.0.0.1:${port}\n`);
+    if (!String(text).includes('Ready')) return;
+    console.log(`\nIdle Wander is at http://127.0.0.1:${port}\n`);
+    if (isOpenToTheHouse) openToTheHouse();
   });
   server.on('exit', (code) => (code === RESTART_CODE ? serve() : process.exit(code ?? 0)));
 }
+let front = null;
+
+/** Other devices come in by TLS and a passphrase; the server itself goes on listening to this machine alone. */
+function openToTheHouse() {
+  front ??= spawn('node', ['dist/server/lan.main.mjs'], {
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, PORT: port },
+  });
+}
+process.on('exit', () => front?.kill());
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server?.kill(signal));
 serve();
