@@ -35,7 +35,7 @@ let server = null;
 function serve() {
   server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', port], {
     stdio: ['ignore', 'pipe', 'inherit'],
-    env: { ...process.env, IDLE_WANDER_RESTARTS: 'yes' },
+    env: { ...process.env, IDLE_WANDER_RESTARTS: 'yes', IDLE_WANDER_LAN: isOpenToTheHouse ? 'yes' : 'no' },
   });
   server.stdout.on('data', (text) => {
     if (!String(text).includes('Ready')) return;

@@ -11,6 +11,7 @@ export class OwnServer {
     private readonly port: number,
     /** A file, or a database on a server with what opens it. */
     private readonly kept: string | { readonly url: string; readonly token: string },
+    private readonly env: Readonly<Record<string, string>> = {},
   ) {
     this.url = `http://127.0.0.1:${port}`;
     if (typeof kept === 'string')
@@ -47,6 +48,7 @@ export class OwnServer {
             : { DATABASE_URL: this.kept.url, DATABASE_TOKEN: this.kept.token }),
           NEXT_TELEMETRY_DISABLED: '1',
           IDLE_WANDER_RESTARTS: 'yes',
+          ...this.env,
         },
       },
     );

@@ -126,6 +126,26 @@ const callsOf = ({ chart, take, drill }: Ids): readonly (readonly [string, Call]
     ['phrases/[id]/found', { method: 'GET' }],
     ['settings/sound', { method: 'GET' }],
     ['settings/sound', { method: 'PUT', body: { keepDays: 365 } }],
+    ['stage', { method: 'GET' }],
+    [
+      'stage',
+      {
+        method: 'PUT',
+        body: {
+          does: 'Stop',
+          running: {
+            chartText: CHART,
+            choruses: 2,
+            pace: { passBeats: 1, tempi: [96] },
+            plan: PLAN,
+            help: 0,
+            position: 5,
+            beat: 3.5,
+          },
+        },
+      },
+    ],
+    ['stage', { method: 'POST', body: { press: true } }],
     ['takes', { method: 'GET' }],
     [
       'takes',

@@ -4,6 +4,7 @@ import { RecordScreen } from '@/features/record/RecordScreen';
 import { soundStored } from '@/server/audio';
 import { listCharts } from '@/server/charts';
 import { interruptedTakes } from '@/server/takes';
+import { isOpenToTheHouse } from '@/server/stageHub';
 import { planInAddress } from '@/server/validation';
 import { Shell } from '@/features/shell/Shell';
 import { momentIn } from '@/presentation';
@@ -37,6 +38,7 @@ export default async function RecordPage({ searchParams }: Props) {
   return (
     <RecordScreen
       key={first.id}
+      isShared={isOpenToTheHouse()}
       charts={charts}
       chartId={first.id}
       plan={planInAddress(plan)}

@@ -6,13 +6,15 @@ import { Interrupted } from './Interrupted';
 import { Live } from './Live';
 import { recordCommands } from './recordCommands';
 import { Silent } from './Silent';
+import { useSharedStage } from './useSharedStage';
 import { useRecordModel, type RecordModel, type RecordProps } from './useRecordModel';
 import { Working } from './Working';
 import { WithoutInput, AfterTake, BeforeTake } from './RecordScenes';
 
 /** From choosing to playing to the result and on to the next take: all of Record. */
-export function RecordScreen(props: RecordProps) {
+export function RecordScreen({ isShared = false, ...props }: RecordProps & { isShared?: boolean }) {
   const model = useRecordModel(props);
+  useSharedStage(model, isShared);
   const { bring, cut, back, decide, open } = model;
   useCommands(recordCommands(model));
   if (bring.state.phase === 'working') return <Working work={bring.state} onCancel={bring.cancel} />;

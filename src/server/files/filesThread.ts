@@ -1,3 +1,4 @@
+import path from 'node:path';
 import { Failure } from '../failure';
 import { DeadlineThread } from '../threads/deadlineThread';
 import type { FileAnswer, FileDone, FileRequest } from './fileWork';
@@ -9,7 +10,11 @@ const MEMORY_MB = 2_048;
 
 // one for the whole process, as the judging thread is
 const held = globalThis as { idleWanderFiles?: DeadlineThread<FileRequest, FileAnswer> };
-const filesThread = () => (held.idleWanderFiles ??= new DeadlineThread('files', MEMORY_MB));
+const filesThread = () =>
+  (held.idleWanderFiles ??= new DeadlineThread(
+    path.resolve('dist', 'server', 'files.worker.mjs'),
+    MEMORY_MB,
+  ));
 
 /**
  * Reads or writes a file in the thread for files.

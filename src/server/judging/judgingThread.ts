@@ -1,3 +1,4 @@
+import path from 'node:path';
 import { DeadlineThread } from '../threads/deadlineThread';
 import type { JudgingRequest } from './judgeRequest';
 import { failed, type JudgingAnswer } from './judgingAnswer';
@@ -11,7 +12,10 @@ const MEMORY_MB = 1_024;
 
 /** Judges takes one after another in a thread of their own. */
 class JudgingThread {
-  private readonly thread = new DeadlineThread<JudgingRequest, JudgingAnswer>('judging', MEMORY_MB);
+  private readonly thread = new DeadlineThread<JudgingRequest, JudgingAnswer>(
+    path.resolve('dist', 'server', 'judging.worker.mjs'),
+    MEMORY_MB,
+  );
 
   /** @returns the judgement, or why there is none: the rules fail on this take, or the deadline passes */
   async judge(request: JudgingRequest, deadlineMs = DEADLINE_MS): Promise<JudgingAnswer> {

@@ -20,6 +20,7 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 server.listen(Number(LAN_PORT), () => {
   const [first = ''] = names;
   console.log(`From another device in the house: https://${first}:${LAN_PORT}`);
+  console.log(`The running take on a phone, with its pedal: https://${first}:${LAN_PORT}/stage`);
   console.log(`Passphrase: ${chosen ? 'the one in IDLE_WANDER_PASSPHRASE' : passphrase}`);
   console.log(
     `Its browser warns once, for the certificate was made here; its SHA-256 fingerprint ends in ${fingerprintOf(certificate)}.`,

@@ -1,4 +1,3 @@
-import path from 'node:path';
 import { Worker, type TransferListItem } from 'node:worker_threads';
 
 /** Why there is no answer: the thread ended, it took too long, or nobody waits for it any more. */
@@ -20,17 +19,16 @@ export class DeadlineThread<Request, Answer extends object> {
   private worker: Worker | null = null;
   private queue: Promise<unknown> = Promise.resolve();
 
-  /** @param name of the bundled file under `dist/server` */
+  /** @param file with its path: a name that is put together here the framework's bundler would look for */
   constructor(
-    private readonly name: string,
+    private readonly file: string,
     private readonly memoryMb: number,
   ) {}
 
   /** Starts the thread, so that the first request does not wait for it. */
   warm(): Worker {
     if (this.worker) return this.worker;
-    const file = path.resolve('dist', 'server', `${this.name}.worker.mjs`);
-    this.worker = new Worker(file, { resourceLimits: { maxOldGenerationSizeMb: this.memoryMb } });
+    this.worker = new Worker(this.file, { resourceLimits: { maxOldGenerationSizeMb: this.memoryMb } });
     this.worker.unref();
     return this.worker;
   }

@@ -29,6 +29,7 @@ export const SCOPES = {
   'review.form': 'Review, the form',
   'review.correct': 'Review, correct',
   'review.far': 'Review, stand back',
+  second: 'The stage on another screen',
   phrase: 'A phrase',
   progress: 'Progress',
   guide: 'Guide',
@@ -57,6 +58,7 @@ const SPECS = {
   'app.study': { label: 'Go to Study', keys: [] },
   'app.record': { label: 'Go to Record', keys: [] },
   'app.takes': { label: 'Go to Takes', keys: [] },
+  'app.stage': { label: 'Follow the take that runs on another device', keys: [] },
   'app.drills': { label: 'Go to Drills', keys: [] },
   'app.phrases': { label: 'Go to Phrases', keys: [] },
   'app.progress': { label: 'Go to Progress', keys: [] },
@@ -131,6 +133,8 @@ const SPECS = {
   'play.hearLine': { label: 'Hear the example', keys: ['s'] },
   'play.anotherLine': { label: 'Another example', keys: ['n'] },
   'play.chooseLine': { label: 'Eight examples to choose from', keys: ['e'] },
+  'second.press': { label: 'Press the pedal of Record', keys: [], pedal: 'press' },
+
   'drills.start': { label: 'Open the first drill due', keys: [], pedal: 'press' },
 
   'phrase.hear': { label: 'Hear the phrase', keys: ['s'], pedal: 'press' },
