@@ -65,7 +65,7 @@ export function keepGuitar(guitar: Guitar): void {
   store.set(guitar);
 }
 
-function guitarNow(): Guitar {
+export function guitarNow(): Guitar {
   const known = store.get();
   if (known) return known;
   const stored = read();

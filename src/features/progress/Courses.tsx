@@ -39,7 +39,7 @@ export function Courses({ rows, thisWeek, chosen, onChoose, what }: Props) {
           <th scope="col" className="pb-1.5 font-[560]">
             <span className="flex w-full justify-between sm:w-[432px]">
               <span className="-ml-3">none</span>
-              <span>half</span>
+              <span className="max-[359px]:hidden">half</span>
               <span className="-mr-2">all</span>
             </span>
           </th>
@@ -101,7 +101,7 @@ function Row({
         <span className="block text-sm leading-4 text-soft lg:hidden">{word}</span>
       </th>
       <WeekCells weeks={weeks} thisWeek={thisWeek} />
-      <td className="w-full min-w-[120px] sm:w-[432px] sm:min-w-[432px]">
+      <td className="w-full min-w-[72px] min-[360px]:min-w-[120px] sm:w-[432px] sm:min-w-[432px]">
         <CoursePicture weeks={weeks} />
       </td>
       <td className="hidden py-1 pl-12 lg:table-cell">

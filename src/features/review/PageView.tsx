@@ -7,10 +7,10 @@ import type { Instrument } from '@/core/neck';
 import { elementAt, type Beats } from '@/core/shared';
 import { placesWords } from '@/presentation';
 import { ToggleRow } from '@/ui/controls';
-import { instrumentOf, useGuitar } from '@/ui/instrument';
+import { guitarNow, instrumentOf, useGuitar } from '@/ui/instrument';
 import { ScoreList } from '@/ui/page/ScoreList';
 import { degreesOf, pageOf } from '@/ui/page/reportPage';
-import { ScorePage } from '@/ui/page/ScorePage';
+import { ScorePage, warmEngraver } from '@/ui/page/ScorePage';
 import { loadMusicFont } from '@/ui/page/useMusicFont';
 import { Selected } from './FormView';
 import { HandPanel } from './HandPanel';
@@ -51,8 +51,17 @@ const gridAtOf =
     return null;
   };
 
-/** Loads the music font before the page is asked for. */
-export const makeReady = (): void => void loadMusicFont();
+/**
+ * Does what a page needs before it is asked for: the music font, the bars as they are plainest, and one of them
+ * engraved out of sight, for the engraver's first bar takes several times as long as any other.
+ */
+export function makeReady(model: ReviewModel): void {
+  const bars = plainBars(model, instrumentOf(guitarNow()));
+  const first = bars.find(({ entries }) => entries.length > 2);
+  void loadMusicFont().then(() => {
+    if (first) setTimeout(() => warmEngraver(first));
+  });
+}
 
 /** The take as it would stand on a page. */
 export function PageView({ model }: { model: ReviewModel }) {
@@ -121,26 +130,45 @@ export function PageView({ model }: { model: ReviewModel }) {
 }
 
 /** The take's bars as they are written. */
-function usePage(
-  { judgement, byId }: ReviewModel,
-  instrument: Instrument,
-  grids: Grids,
-): readonly ScoreBar[] {
-  const { timeline, report, places } = judgement;
+function usePage({ judgement, byId }: Written, instrument: Instrument, grids: Grids): readonly ScoreBar[] {
   return useMemo(
     () =>
-      pageOf(
-        report,
-        timeline,
-        instrument,
-        (index) => {
-          const played = byId.get(elementAt(places, index));
-          return { bend: played?.bend, slide: played?.slide, isShaken: isShaken(played) };
-        },
-        gridAtOf(grids),
-      ),
-    [timeline, report, places, byId, instrument, grids],
+      grids === NO_GRIDS
+        ? plainBars({ judgement, byId }, instrument)
+        : barsWith({ judgement, byId }, instrument, grids),
+    [judgement, byId, instrument, grids],
   );
+}
+
+type Written = Pick<ReviewModel, 'judgement' | 'byId'>;
+
+function barsWith({ judgement, byId }: Written, instrument: Instrument, grids: Grids): readonly ScoreBar[] {
+  const { timeline, report, places } = judgement;
+  return pageOf(
+    report,
+    timeline,
+    instrument,
+    (index) => {
+      const played = byId.get(elementAt(places, index));
+      return { bend: played?.bend, slide: played?.slide, isShaken: isShaken(played) };
+    },
+    gridAtOf(grids),
+  );
+}
+
+const plain = new WeakMap<
+  Written['judgement'],
+  { readonly guitar: string; readonly bars: readonly ScoreBar[] }
+>();
+
+/** The bars as they are plainest: made once a judgement, mostly before the page is asked for. */
+function plainBars(written: Written, instrument: Instrument): readonly ScoreBar[] {
+  const guitar = JSON.stringify(instrument);
+  const known = plain.get(written.judgement);
+  if (known?.guitar === guitar) return known.bars;
+  const bars = barsWith(written, instrument, NO_GRIDS);
+  plain.set(written.judgement, { guitar, bars });
+  return bars;
 }
 
 /** Heard notes say how a pitch is shaken; notes put in by hand do not. */

@@ -1,6 +1,6 @@
 'use client';
 import dynamic from 'next/dynamic';
-import { useEffect } from 'react';
+import { useEffect, useEffectEvent } from 'react';
 import { whenIdle } from '@/ui/whenIdle';
 import { useCommands } from '../shell/commands/useCommands';
 import { Shell } from '../shell/Shell';
@@ -34,7 +34,8 @@ export function ReviewScreen({ data, cut, siblings, view, at }: Props) {
   const model = useReviewModel(data, view, at);
   useCommands(reviewCommands(model));
   // the engraver is large: it comes while the form is looked at, and the page stands at once when its key is pressed
-  useEffect(() => whenIdle(() => void loadPage().then((made) => made.makeReady())), []);
+  const makeReady = useEffectEvent((page: Awaited<ReturnType<typeof loadPage>>) => page.makeReady(model));
+  useEffect(() => whenIdle(() => void loadPage().then((page) => makeReady(page))), []);
   if (model.state.view === 'far') return <FarView model={model} />;
   const { judgement, player, playing } = model;
   return (

@@ -10,6 +10,9 @@ export function About({ version }: { version: string }) {
         <button type="button" className="quiet text-ink" onClick={() => commandNow('app.tour')?.run()}>
           Show me round
         </button>
+        <Link href="/setup" className="quiet text-ink">
+          Set up in one page
+        </Link>
         <Link href="/guide" className="quiet text-ink">
           Guide
         </Link>

@@ -30,10 +30,14 @@ export const AFTER_TAKE: readonly (readonly [AfterTake, string])[] = [
   ['review', 'the review opens'],
 ];
 
+export type Hearing = 'headphones' | 'loudspeaker';
+
 /** What belongs to this computer: its devices, its ears and its keys. */
 export type Preferences = {
   readonly device: DeviceChoice;
   readonly outputId: string | null;
+  /** How the player hears the band; null until it is said. */
+  readonly hearing: Hearing | null;
   readonly bandLevel: number;
   readonly levels: BandLevels;
   /** How loud take, band and click are in a review, as they were left. */
@@ -57,6 +61,7 @@ export type Preferences = {
 export const DEFAULTS: Preferences = {
   device: { kind: 'input', deviceId: null, channel: 'mix' },
   outputId: null,
+  hearing: null,
   // low on purpose: nobody's ears should meet a full band by surprise
   bandLevel: 0.3,
   levels: { drums: 1, bass: 1, chords: 1, click: 1 },
@@ -95,6 +100,7 @@ export function readPreferences(text: string | null): Preferences {
   return {
     device: readDevice(kept.device),
     outputId: typeof kept.outputId === 'string' ? kept.outputId : null,
+    hearing: oneOf(kept.hearing, [null, 'headphones', 'loudspeaker'], null),
     bandLevel: between(kept.bandLevel, 0, 1, DEFAULTS.bandLevel),
     chords: oneOf(kept.chords, ['keys', 'guitar'], 'keys'),
     levels: {

@@ -125,6 +125,9 @@ export function Nothing({ played }: { played: boolean }) {
             <button type="button" className="go text-xl" onClick={() => commandNow('app.tour')?.run()}>
               Show me round, two minutes
             </button>
+            <Link className="quiet" href="/setup">
+              Set up the guitar
+            </Link>
             <Link className="quiet" href="/record">
               Record
             </Link>

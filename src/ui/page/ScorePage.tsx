@@ -77,6 +77,13 @@ const widthsOf =
     return () => watcher.disconnect();
   };
 
+/** Engraves one bar out of sight: a browser reads the engraver's code when it is first run. */
+export function warmEngraver(bar: ScoreBar): void {
+  setEngravingFonts(getComputedStyle(document.body).fontFamily);
+  const options = { width: 400, withStaff: true, strings: 6, before: null, after: null };
+  engrave(document.createElement('div'), [bar], options);
+}
+
 type LineProps = Props & {
   line: readonly ScoreBar[];
   width: number;

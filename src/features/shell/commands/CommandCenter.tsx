@@ -44,6 +44,7 @@ export function CommandCenter() {
       'app.study': () => router.push('/study'),
       'app.record': () => router.push('/record'),
       'app.takes': () => router.push('/takes'),
+      'app.setUp': () => router.push('/setup'),
       'app.stage': () => router.push('/stage'),
       'app.drills': () => router.push('/drills'),
       'app.phrases': () => router.push('/phrases'),

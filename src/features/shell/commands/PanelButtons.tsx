@@ -12,19 +12,28 @@ const PanelButton = ({ panel, command, words, className, isTight }: Props) => (
     className={`hidden items-center gap-1.5 hover:text-ink ${className}`}
     onClick={() => openPanel(panel)}
   >
-    <KeyOf command={command} />
-    <span className={isTight ? 'sr-only min-[1440px]:not-sr-only' : ''}>{words}</span>
+    <span className="max-sm:hidden">
+      <KeyOf command={command} />
+    </span>
+    <span className={isTight ? 'sm:sr-only min-[1440px]:not-sr-only' : ''}>{words}</span>
   </button>
 );
 
 /**
- * The palette, the list of keys, the words of the screen: as many as there is room for.
+ * The palette, the list of keys, the words of the screen: as many as there is room for; on a phone the words, for
+ * it has no keys.
  * @param props.isTight keys alone, where something else stands beside them
  */
 export const PanelButtons = ({ isTight }: { isTight: boolean }) => (
   <>
     <PanelButton panel="palette" command="app.palette" words="find" className="md:flex" isTight={isTight} />
     <PanelButton panel="keys" command="app.keys" words="keys" className="sm:flex" isTight={isTight} />
-    <PanelButton panel="words" command="app.words" words="words" className="lg:flex" isTight={isTight} />
+    <PanelButton
+      panel="words"
+      command="app.words"
+      words="words"
+      className="max-sm:flex lg:flex"
+      isTight={isTight}
+    />
   </>
 );

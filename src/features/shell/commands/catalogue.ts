@@ -58,6 +58,7 @@ const SPECS = {
   'app.study': { label: 'Go to Study', keys: [] },
   'app.record': { label: 'Go to Record', keys: [] },
   'app.takes': { label: 'Go to Takes', keys: [] },
+  'app.setUp': { label: 'Set up the guitar', keys: [] },
   'app.stage': { label: 'Follow the take that runs on another device', keys: [] },
   'app.drills': { label: 'Go to Drills', keys: [] },
   'app.phrases': { label: 'Go to Phrases', keys: [] },
