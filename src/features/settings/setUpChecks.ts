@@ -1,6 +1,6 @@
 import type { AudioInputState } from '@/audio/input/audioInput';
 import type { Guitar } from '@/ui/instrument';
-import type { Hearing } from '../shell/preferences';
+import type { ListensBy } from '../shell/preferences';
 
 /** What a step of the set-up says of itself: whether it is done, and what that means. */
 export type SetUpCheck = { readonly isDone: boolean; readonly words: string };
@@ -24,7 +24,7 @@ export function inputCheck(phase: AudioInputState['phase'], highest: number, cli
   return done(`You are heard: your loudest was ${dBFS(highest)}, with room above it.`);
 }
 
-export function hearingCheck(hearing: Hearing | null): SetUpCheck {
+export function hearingCheck(hearing: ListensBy | null): SetUpCheck {
   if (hearing === null) return open('Say how you hear the band.');
   return hearing === 'headphones'
     ? done('The band stays out of your microphone. Begin low: ears do not come back.')

@@ -30,14 +30,14 @@ export const AFTER_TAKE: readonly (readonly [AfterTake, string])[] = [
   ['review', 'the review opens'],
 ];
 
-export type Hearing = 'headphones' | 'loudspeaker';
+export type ListensBy = 'headphones' | 'loudspeaker';
 
 /** What belongs to this computer: its devices, its ears and its keys. */
 export type Preferences = {
   readonly device: DeviceChoice;
   readonly outputId: string | null;
   /** How the player hears the band; null until it is said. */
-  readonly hearing: Hearing | null;
+  readonly hearing: ListensBy | null;
   readonly bandLevel: number;
   readonly levels: BandLevels;
   /** How loud take, band and click are in a review, as they were left. */
