@@ -67,7 +67,7 @@ export async function reviewOf(takeId: string): Promise<Review> {
  * them out again takes longer than all the rest.
  */
 export async function reviewResponse(take: StoredTake): Promise<Response | Review> {
-  const [kept] = await database()
+  const asking = database()
     .select({
       engineVersion: reports.engineVersion,
       offsetSec: reports.offsetSec,
@@ -75,18 +75,23 @@ export async function reviewResponse(take: StoredTake): Promise<Response | Revie
     })
     .from(reports)
     .where(and(eq(reports.takeId, take.id), eq(reports.planId, planKey(take.plan))));
+  const [[kept], transcription, edits, words] = await Promise.all([
+    asking,
+    heardIn(take.id),
+    editsOf(take.id),
+    wordsOf(take.id),
+  ]);
   if (
     kept?.engineVersion !== ENGINE_VERSION ||
     kept.offsetSec !== take.offsetSec ||
     !kept.text.startsWith('{"report":{"schema":"idle-wander/report@1"')
   )
     return reviewOf(take.id);
-  const transcription = await heardIn(take.id);
   const own = JSON.stringify({
     take,
     heard: transcription?.notes ?? [],
-    edits: await editsOf(take.id),
-    words: await wordsOf(take.id),
+    edits,
+    words,
     certainty: transcription?.certainty ?? null,
   });
   return new Response(`${own.slice(0, -1)},${kept.text.slice(1)}`, {

@@ -23,10 +23,14 @@ async function linesOf(
       window.scrollTo(0, y);
       await new Promise(requestAnimationFrame);
     }
-    // one line is drawn a frame
+    // one line is drawn a frame, and one that was scrolled past too fast waits until it is in sight again
     const isEmpty = (line: Element) => line.childElementCount === 0;
-    while ([...document.querySelectorAll('[data-testid="page"] .engraved')].some(isEmpty))
+    for (;;) {
+      const left = [...document.querySelectorAll('[data-testid="page"] .engraved')].find(isEmpty);
+      if (!left) break;
+      left.scrollIntoView();
       await new Promise(requestAnimationFrame);
+    }
   });
   return page
     .getByTestId('page')
