@@ -139,12 +139,12 @@ function LazyRow({ now, ...props }: RowProps & { now: boolean }) {
   useEffect(() => {
     const place = present(box.current);
     const near = new IntersectionObserver(
-      ([entry]) => {
-        if (present(entry).isIntersecting) setNear(true);
+      (entries) => {
+        if (entries.some(({ isIntersecting }) => isIntersecting)) setNear(true);
       },
       { rootMargin: '900px' },
     );
-    const seen = new IntersectionObserver(([entry]) => setSeen(present(entry).isIntersecting));
+    const seen = new IntersectionObserver((entries) => setSeen(present(entries.at(-1)).isIntersecting));
     near.observe(place);
     seen.observe(place);
     return () => {

@@ -134,8 +134,9 @@ function useNear(box: React.RefObject<HTMLDivElement | null>, whole: boolean): b
   useEffect(() => {
     let forget = () => {};
     const watcher = new IntersectionObserver(
-      ([entry]) => {
-        const { isIntersecting, boundingClientRect: line } = present(entry);
+      (entries) => {
+        // a line that was scrolled past and back has several: the last says where it is now
+        const { isIntersecting, boundingClientRect: line } = present(entries.at(-1));
         forget();
         if (isIntersecting)
           forget = drawSoon(() => setNear(true), line.top < window.innerHeight && line.bottom > 0);
