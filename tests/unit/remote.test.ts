@@ -119,6 +119,19 @@ test('what is written is written once, whether the answer was lost or the questi
   expect(writes).toHaveLength(40);
 });
 
+test('names of writes are let go after a day', async () => {
+  const day = 86_400_000;
+  await database()
+    .insert(completedWrites)
+    .values([
+      { id: 'yesterday', at: Date.now() - day - 60_000 },
+      { id: 'today', at: Date.now() - day + 60_000 },
+    ]);
+  await createChart(CHART);
+  const ids = (await database().select().from(completedWrites)).map(({ id }) => id);
+  expect([ids.length, ids.includes('yesterday'), ids.includes('today')]).toEqual([2, false, true]);
+});
+
 test('a backup is made by tables and is the same in another empty database, broken connections or not', async () => {
   await recorded();
   const tables = ownTables(await tableDigests(databaseClient()));

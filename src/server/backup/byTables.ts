@@ -11,6 +11,8 @@ const PAGE = 16;
 const OWN = ['__drizzle_migrations', 'completed_writes'];
 /** Stands among the completed writes for as long as a backup is being written to a server. */
 const MARK = 'being-restored';
+/** A restore may be begun again whenever: its mark is not let go with old writes. */
+const NEVER_OLD = Number.MAX_SAFE_INTEGER;
 
 type Reader = Pick<Client, 'execute'> | Pick<Transaction, 'execute'>;
 
@@ -81,7 +83,7 @@ export async function restoreToServer(staged: string): Promise<void> {
   const server = databaseClient();
   if (!(await canBeFilled(server))) throw notEmpty();
   const mark = 'INSERT OR IGNORE INTO completed_writes (id, at) VALUES (?, ?)';
-  await persistently(() => server.execute({ sql: mark, args: [MARK, Date.now()] }));
+  await persistently(() => server.execute({ sql: mark, args: [MARK, NEVER_OLD] }));
   await withDatabaseFile(staged, async (backup) => {
     const tables = await inOrderOfNeed(backup);
     for (const table of [...tables].reverse())

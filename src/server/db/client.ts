@@ -4,7 +4,7 @@ import path from 'node:path';
 import { createClient, type Client } from '@libsql/client';
 import { drizzle } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
-import { eq } from 'drizzle-orm';
+import { eq, lt } from 'drizzle-orm';
 import { Failure } from '../failure';
 import { newId } from '../ids';
 import { askServer, persistently } from './remote';
@@ -70,10 +70,21 @@ function writeOnce<T>(db: Database, work: (tx: Transaction) => Promise<T>): Prom
       }
       const value = await work(tx);
       await tx.insert(completedWrites).values({ id, at: Date.now() });
+      await forgetOldWrites(tx);
       done = { value };
       return value;
     }),
   );
+}
+
+const HOUR_MS = 3_600_000;
+let forgottenAt = -Infinity;
+
+/** Nobody asks for a write of yesterday: their names are let go now and then. */
+async function forgetOldWrites(tx: Transaction, now = Date.now()): Promise<void> {
+  if (now - forgottenAt < HOUR_MS) return;
+  await tx.delete(completedWrites).where(lt(completedWrites.at, now - 24 * HOUR_MS));
+  forgottenAt = now;
 }
 
 /** Whether the database is a file of this machine, and not on a server elsewhere. */
@@ -129,4 +140,5 @@ export async function migrateDatabase(folder = migrations()): Promise<void> {
 export function closeDatabase(): void {
   held.idleWander?.connection.client.close();
   delete held.idleWander;
+  forgottenAt = -Infinity;
 }
