@@ -36,7 +36,8 @@ export function hearingCheck(hearing: ListensBy | null): SetUpCheck {
 export function latencyCheck(
   latency: { readonly seconds: number; readonly measured: boolean } | null,
 ): SetUpCheck {
-  if (!latency?.measured)
+  if (!latency) return open('Shown once the input is open: what is counted belongs to its device.');
+  if (!latency.measured)
     return open('Not measured: every note may be judged a little early or late. It takes half a minute.');
   const ms = (latency.seconds * 1_000).toFixed(0);
   return done(`${ms} ms on the way in and out, taken off every note of this device.`);
