@@ -35,6 +35,9 @@ type SentRequest = {
   readonly sql_id?: number;
 };
 
+/** So long a connection may be idle, also on a busy machine, and one whose last answer was lost. */
+const IDLE_MS = 2000;
+const LOST_MS = 300;
 const WRITES = /^\s*(insert|update|delete|replace|create|alter|drop|begin immediate)\b/i;
 
 /** One connection to the database, for as long as its stream lasts. */
@@ -103,7 +106,7 @@ export class LibsqlServer {
       if (one.type === 'close') isOpen = false;
     }
     const next = isOpen ? `baton ${this.batons++}` : null;
-    if (next !== null) this.keep(next, stream);
+    if (next !== null) this.keep(next, stream, breaks === 'after' ? LOST_MS : IDLE_MS);
     say(200, { baton: next, base_url: null, results });
   }
 
@@ -114,11 +117,11 @@ export class LibsqlServer {
   }
 
   /** A stream that nobody comes back to is closed, and what it had begun undone. */
-  private keep(baton: string, stream: Stream): void {
+  private keep(baton: string, stream: Stream, idleMs: number): void {
     this.streams.set(baton, stream);
     setTimeout(() => {
       if (this.streams.delete(baton)) close(stream);
-    }, 300).unref();
+    }, idleMs).unref();
   }
 
   private async handled(stream: Stream, request: SentRequest): Promise<unknown> {

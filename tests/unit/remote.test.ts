@@ -51,10 +51,14 @@ async function anotherServer(): Promise<void> {
 const ownTables = ({ __drizzle_migrations: _made, completed_writes: _writes, ...tables }: TableDigests) =>
   tables;
 
-/** One connection in so many breaks, by turns before and after the server has done what it was asked. */
+/**
+ * One connection in so many breaks, by turns before and after the server has done what it was asked. The breaks are
+ * unevenly far apart: evenly, they could meet the same question at each new try.
+ */
 const breaking = (oneIn: number) => (request: number) => {
-  if (request % oneIn !== oneIn - 1) return null;
-  return Math.floor(request / oneIn) % 2 === 0 ? 'before' : 'after';
+  const at = request % (2 * oneIn);
+  if (at === oneIn - 3) return 'before';
+  return at === 2 * oneIn - 1 ? 'after' : null;
 };
 
 /** The connection breaks once, at the request so many from now. */

@@ -1,9 +1,10 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { sqliteCode } from '../backup/openFile';
 
-/** How often a database that does not answer is asked again, and after how long the first time. */
-const TRIES = 5;
+/** How often a database that does not answer is asked again, and after how long the first and the later times. */
+const TRIES = 8;
 const FIRST_WAIT_MS = 100;
+const LONGEST_WAIT_MS = 2000;
 /** A server that says nothing for this long is taken for gone. */
 const PATIENCE_MS = 15_000;
 
@@ -43,7 +44,7 @@ export async function persistently<T>(work: () => Promise<T>): Promise<T> {
       return await work();
     } catch (error) {
       if (tries >= TRIES || !isPassing(error)) throw error;
-      await wait(FIRST_WAIT_MS * 2 ** (tries - 1));
+      await wait(Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (tries - 1)));
     }
   }
 }
