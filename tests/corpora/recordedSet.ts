@@ -47,6 +47,8 @@ function lay(
   const first = Math.round((note.at - (legato ? 0 : sample.onset)) * rate);
   const stop = Math.round(note.until * rate);
   const damp = Math.round((legatoFollows(note) ? LEGATO_FADE : DAMPING) * rate);
+  const step = (cents: number) => 2 ** ((note.midi - sample.pitch) / 12 + (cents + detuneCents) / 1200);
+  const plain = note.curve?.length ? null : step(0);
   for (
     let place = first;
     place < Math.min(out.length, stop + damp) && position < sample.samples.length - 3;
@@ -56,7 +58,7 @@ function lay(
     const fadeIn = legato ? Math.min(1, Math.max(0, time / LEGATO_FADE)) : 1;
     const fadeOut = place < stop ? 1 : 1 - (place - stop) / damp;
     if (place >= 0) out[place]! += cubic(sample.samples, position) * gain * fadeIn * fadeOut;
-    position += 2 ** ((note.midi - sample.pitch) / 12 + (centsAt(note.curve, time) + detuneCents) / 1200);
+    position += plain ?? step(centsAt(note.curve, time));
   }
 }
 

@@ -1,6 +1,9 @@
 import type { Samples } from '../shared';
 import { RealTransform } from './realTransform';
 
+/** Of a product: one factor more of a thousand is still a number. */
+const NEARLY_TOO_LARGE = 1e300;
+
 /**
  * Onset strength: positive log-magnitude flux with a maximum filter over neighbouring bins, so that vibrato
  * does not count as
@@ -23,7 +26,7 @@ export class SpectralFlux {
   ) {
     this.transform = RealTransform.of(size);
     // before the first frame there was silence: a take may begin on a note
-    for (let frame = 0; frame < lag; frame++) this.history.push(new Float64Array(size / 2));
+    for (let frame = 0; frame < lag; frame++) this.history.push(new Float64Array(size / 2).fill(1));
     this.spare = new Float64Array(size / 2);
     this.taper = Float64Array.from(
       { length: size },
@@ -51,14 +54,19 @@ export class SpectralFlux {
     // the floor follows the loudest sound of the last seconds: the measure does not depend on the input's gain
     this.loudest = Math.max(peak, this.loudest * 0.9997, 1e-4);
     const floor = this.loudest * 0.003;
-    for (let k = 1; k < bins; k++) magnitudes[k] = Math.log(1 + magnitudes[k]! / floor);
+    for (let k = 1; k < bins; k++) magnitudes[k] = 1 + magnitudes[k]! / floor;
     this.history.push(magnitudes);
     this.spare = before;
-    let rise = 0;
+    // the logarithms of the rises are added up as that of their product
+    let [rise, product] = [0, 1];
     for (let k = 2; k < bins - 1; k++) {
       const most = Math.max(before[k - 1]!, before[k]!, before[k + 1]!);
-      if (magnitudes[k]! > most) rise += magnitudes[k]! - most;
+      if (magnitudes[k]! <= most) continue;
+      product *= magnitudes[k]! / most;
+      if (product < NEARLY_TOO_LARGE) continue;
+      rise += Math.log(product);
+      product = 1;
     }
-    return rise / bins;
+    return (rise + Math.log(product)) / bins;
   }
 }

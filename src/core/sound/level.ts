@@ -5,8 +5,9 @@ export const SILENCE: Decibels = -120;
 
 /** Root-mean-square level of a stretch of samples in dBFS (0 dB = a full-scale constant). */
 export function levelOf(samples: Float32Array, from: Samples = 0, count: Samples = samples.length): Decibels {
+  const until = Math.min(samples.length, from + count);
   let sum = 0;
-  for (let n = from; n < from + count; n++) sum += (samples[n] ?? 0) ** 2;
+  for (let n = Math.max(0, from); n < until; n++) sum += samples[n]! ** 2;
   return count > 0 && sum > 0 ? Math.max(SILENCE, 10 * Math.log10(sum / count)) : SILENCE;
 }
 

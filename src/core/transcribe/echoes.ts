@@ -25,6 +25,8 @@ const LONGEST: Seconds = 1;
 const FURTHEST: Samples = Math.round(2.2 * RATE);
 /** Far quieter than this under the loudest bin there is only noise, which is no copy of anything. */
 const FLOOR = 1e-8;
+/** The product of so many of them is still a number. */
+const MOST_FACTORS = 32;
 /** How many times its surroundings a peak of the cepstrum must be, and how large, before it is a delay. */
 const STANDS_OUT = 10;
 const LEAST_GAIN = 0.045;
@@ -42,6 +44,8 @@ const FEW_WINDOWS = 6;
 const LEAST_TAP = 0.003;
 const LEVELLED_OVER = 300;
 
+let taper: Float64Array | null = null;
+
 /**
  * Finds delay effects by the power cepstrum (Bogert, Healy and Tukey, 1963): a copy of the sound puts a ripple on
  * the logarithm of its spectrum, the same in every window, while the notes change from window to window. Windows
@@ -50,12 +54,15 @@ const LEVELLED_OVER = 300;
 export class EchoDetector {
   private readonly fourier = RealTransform.of(WINDOW);
   private readonly samples = new Float64Array(WINDOW);
-  private readonly taper = Float64Array.from(
+  private readonly taper = (taper ??= Float64Array.from(
     { length: WINDOW },
     (_, n) => 0.5 - 0.5 * Math.cos((2 * Math.PI * n) / WINDOW),
-  );
+  ));
   private readonly power = new Float64Array(WINDOW / 2);
+  /** Σ log of the windows before, and the product of those since, whose logarithm is not taken yet. */
   private readonly sum = new Float64Array(WINDOW / 2);
+  private readonly product = new Float64Array(WINDOW / 2).fill(1);
+  private multiplied = 0;
   private windows = 0;
   private loudest = 0;
   private next: Samples = 0;
@@ -90,12 +97,21 @@ export class EchoDetector {
     }
     this.loudest = Math.max(this.loudest, energy);
     if (energy < PAUSE * this.loudest || most === 0) return;
-    for (let k = binOf(WIDE.from); k < binOf(WIDE.to); k++)
-      this.sum[k]! += Math.log(power[k]! / most + FLOOR);
+    const [first, last] = [binOf(WIDE.from), binOf(WIDE.to)];
+    for (let k = first; k < last; k++) this.product[k]! *= power[k]! / most + FLOOR;
     this.windows++;
+    if (++this.multiplied === MOST_FACTORS) this.addLogarithms();
+  }
+
+  private addLogarithms(): void {
+    const { sum, product } = this;
+    for (let k = binOf(WIDE.from); k < binOf(WIDE.to); k++) sum[k]! += Math.log(product[k]!);
+    product.fill(1);
+    this.multiplied = 0;
   }
 
   private ripples(): EchoTap[] {
+    this.addLogarithms();
     const narrow = this.cepstrum(BAND);
     const lags = peaks(
       narrow,
@@ -130,7 +146,9 @@ export class EchoDetector {
     const out = this.fourier.forward();
     // a whole ripple of 2 · gain adds up to this
     const whole = 2 * (to - from) * (1 - EDGE / 2) * this.windows;
-    return Float64Array.from({ length: WINDOW / 2 }, (_, lag) => out[2 * lag]! / whole);
+    const cepstrum = new Float64Array(WINDOW / 2);
+    for (let lag = 0; lag < cepstrum.length; lag++) cepstrum[lag] = out[2 * lag]! / whole;
+    return cepstrum;
   }
 }
 
@@ -214,14 +232,15 @@ export class EchoRemoval {
   private past = new Float32Array(FURTHEST);
 
   push(block: Float32Array): Float32Array {
-    this.open = concat([this.open, block]);
+    const all = concat([this.open, block]);
     const out: Float32Array[] = [];
-    while (this.open.length >= CHUNK) {
-      this.take(this.open.slice(0, CHUNK));
-      this.open = this.open.slice(CHUNK);
+    let at = 0;
+    for (; at + CHUNK <= all.length; at += CHUNK) {
+      this.take(all.slice(at, at + CHUNK));
       if (this.received < GATHERED) continue;
       for (let count = 0; count < CATCHING_UP && this.waiting.length > 0; count++) out.push(this.give());
     }
+    this.open = all.slice(at);
     return concat(out);
   }
 
@@ -257,8 +276,17 @@ export class EchoRemoval {
 
   /** @param moves whether the chunk becomes part of the past */
   private undelayed(chunk: Float32Array, taps: readonly EchoTap[], moves = true): Float32Array {
-    const joined = concat([this.past, chunk]);
     const out = chunk.slice();
+    if (taps.length > 0) this.addTaps(out, concat([this.past, chunk]), taps);
+    if (moves) {
+      this.past.copyWithin(0, chunk.length);
+      this.past.set(chunk, FURTHEST - chunk.length);
+    }
+    return out;
+  }
+
+  /** @param joined the past and the chunk, the same as `out` */
+  private addTaps(out: Float32Array, joined: Float32Array, taps: readonly EchoTap[]): void {
     const at = (index: number) => ({ gain: taps[index]!.gain, from: FURTHEST - taps[index]!.lag });
     let index = 0;
     // four taps at a time: each sample is read and written once for all of them
@@ -266,7 +294,7 @@ export class EchoRemoval {
       const [first, second, third, fourth] = [at(index), at(index + 1), at(index + 2), at(index + 3)];
       const [gain1, gain2, gain3, gain4] = [first.gain, second.gain, third.gain, fourth.gain];
       const [from1, from2, from3, from4] = [first.from, second.from, third.from, fourth.from];
-      for (let n = 0; n < chunk.length; n++)
+      for (let n = 0; n < out.length; n++)
         out[n]! +=
           gain1 * joined[from1 + n]! +
           gain2 * joined[from2 + n]! +
@@ -274,8 +302,6 @@ export class EchoRemoval {
           gain4 * joined[from4 + n]!;
     }
     for (const { lag, gain } of taps.slice(index))
-      for (let n = 0; n < chunk.length; n++) out[n]! += gain * joined[FURTHEST + n - lag]!;
-    if (moves) this.past = joined.slice(-FURTHEST);
-    return out;
+      for (let n = 0; n < out.length; n++) out[n]! += gain * joined[FURTHEST + n - lag]!;
   }
 }

@@ -99,7 +99,7 @@ export class SpectrumCache {
     for (const midi of pitches)
       if (midi < HIGHEST_CLAIM && !kept.some((other) => Math.abs(other - midi) < 0.35)) kept.push(midi);
     return kept
-      .map((midi) => ({ midi, salience: spectrum.salience(spectrum.after, midi) }))
+      .map((midi) => ({ midi, salience: spectrum.salience(midi) }))
       .sort((a, b) => b.salience - a.salience)
       .map(({ midi }) => midi);
   }

@@ -15,14 +15,20 @@ import {
   NEIGHBOURS,
   onGrid,
   peakAt,
+  peaksOf,
   THIRD_CELLS,
   towardsPeak,
 } from './spectrumCells';
 /** The spectra of one moment on the log grid. */
 export class OnsetSpectrum {
-  readonly after: Float64Array;
-  readonly before: Float64Array;
-  readonly fresh: Float64Array;
+  private readonly after: Float64Array;
+  private readonly fresh: Float64Array;
+  /** Of what sounds after, before and newly: the greatest of each cell and its neighbours. */
+  private readonly peaked: {
+    readonly after: Float64Array;
+    readonly before: Float64Array;
+    readonly fresh: Float64Array;
+  };
   readonly loudest: number;
   readonly newShare: number;
   private readonly totals: { after: number; fresh: number };
@@ -34,51 +40,54 @@ export class OnsetSpectrum {
   ) {
     const [a, b] = [onGrid(spectrum), onGrid(before)];
     this.loudest = a.reduce((most, value) => Math.max(most, value), 0);
-    const fresh = a.map((value, cell) =>
-      Math.max(0, value - Math.max(b[cell - 1] ?? 0, b[cell]!, b[cell + 1] ?? 0)),
-    );
+    const earlier = peaksOf(b);
+    const fresh = a.map((value, cell) => Math.max(0, value - peakAt(earlier, cell)));
     const energy = (values: Float64Array) => values.reduce((sum, value) => sum + value * value, 0);
     this.totals = { after: energy(a), fresh: energy(fresh) };
     this.newShare = this.totals.after > 0 ? Math.sqrt(this.totals.fresh / this.totals.after) : 0;
-    this.after = a.map((value) => compressed(value, this.loudest || 1));
-    this.before = b.map((value) => compressed(value, this.loudest || 1));
-    this.fresh = fresh.map((value) => compressed(value, this.loudest || 1));
+    const compress = (value: number) => compressed(value, this.loudest || 1);
+    this.after = a.map(compress);
+    this.fresh = fresh.map(compress);
+    const peaks = { after: peaksOf(this.after), before: earlier.map(compress), fresh: peaksOf(this.fresh) };
+    this.peaked = peaks;
     this.raw = { after: a, fresh };
-    this.best = { after: this.most(this.after), fresh: this.most(this.fresh) };
+    this.best = { after: this.most(peaks.after), fresh: this.most(peaks.fresh) };
   }
 
   private readonly raw: { after: Float64Array; fresh: Float64Array };
 
-  private most(values: Float64Array): number {
+  private most(peaks: Float64Array): number {
     let most = 1e-6;
-    for (let cell = LOWEST_CLAIM; cell < CLAIM_CELLS; cell++) most = Math.max(most, this.sum(values, cell));
+    for (let cell = LOWEST_CLAIM; cell < CLAIM_CELLS; cell++) most = Math.max(most, this.sum(peaks, cell));
     return most;
   }
 
-  private sum(values: Float64Array, cell: number): number {
+  private sum(peaks: Float64Array, cell: number): number {
     let [sum, weight] = [0, 1];
     for (const above of HARMONIC_CELLS) {
-      sum += weight * peakAt(values, cell + above);
+      sum += weight * peakAt(peaks, cell + above);
       weight *= FALL;
     }
     return sum;
   }
 
-  salience(values: Float64Array, midi: Midi): number {
-    return this.sum(values, cellOf(midi));
+  /** How much there is of a pitch's harmonics. */
+  salience(midi: Midi): number {
+    return this.sum(this.peaked.after, cellOf(midi));
   }
 
   /** Pitches whose harmonics stand out, overall or in what is new. */
   peaks(): Midi[] {
-    return [...this.tops(this.fresh, CLAIMS.fresh), ...this.tops(this.after, CLAIMS.overall)];
+    const { fresh, after } = this.peaked;
+    return [...this.tops(this.fresh, fresh, CLAIMS.fresh), ...this.tops(this.after, after, CLAIMS.overall)];
   }
 
-  private tops(values: Float64Array, count: number): Midi[] {
+  private tops(values: Float64Array, peaked: Float64Array, count: number): Midi[] {
     const sums = new Float64Array(CLAIM_CELLS + 1);
     for (let cell = LOWEST_CLAIM; cell < CLAIM_CELLS; cell++) {
       // a pitch sounds at its fundamental or at its octave; without either its harmonics belong to another
-      const rooted = Math.max(peakAt(values, cell), 0.8 * peakAt(values, cell + CELLS_PER_OCTAVE)) > 0.08;
-      sums[cell] = rooted ? this.sum(values, cell) + 0.5 * (values[cell] ?? 0) : 0;
+      const rooted = Math.max(peakAt(peaked, cell), 0.8 * peakAt(peaked, cell + CELLS_PER_OCTAVE)) > 0.08;
+      sums[cell] = rooted ? this.sum(peaked, cell) + 0.5 * values[cell]! : 0;
     }
     const peaks: { cell: number; sum: number }[] = [];
     for (let cell = LOWEST_CLAIM; cell < CLAIM_CELLS; cell++) {
@@ -117,27 +126,27 @@ export class OnsetSpectrum {
   }
 
   features(midi: Midi): number[] {
+    const { after, before, fresh } = this.peaked;
     const cell = cellOf(midi);
-    const own = HARMONIC_CELLS.map((above) => peakAt(this.after, cell + above));
-    const earlier = HARMONIC_CELLS.map((above) => peakAt(this.before, cell + above));
-    const fresh = HARMONIC_CELLS.map((above) => peakAt(this.fresh, cell + above));
-    const [overall, recent] = [this.sum(this.after, cell), this.sum(this.fresh, cell)];
+    const own = HARMONIC_CELLS.map((above) => peakAt(after, cell + above));
+    const earlier = HARMONIC_CELLS.map((above) => peakAt(before, cell + above));
+    const [overall, recent] = [this.sum(after, cell), this.sum(fresh, cell)];
     return [
       ...own,
       ...own.map((value, index) => value - earlier[index]!),
-      ...fresh,
-      ...HALF_CELLS.map((above) => peakAt(this.after, cell + above)),
-      ...HALF_CELLS.map((above) => peakAt(this.fresh, cell + above)),
-      ...THIRD_CELLS.map((above) => peakAt(this.after, cell + above)),
+      ...HARMONIC_CELLS.map((above) => peakAt(fresh, cell + above)),
+      ...HALF_CELLS.map((above) => peakAt(after, cell + above)),
+      ...HALF_CELLS.map((above) => peakAt(fresh, cell + above)),
+      ...THIRD_CELLS.map((above) => peakAt(after, cell + above)),
       this.explained(this.raw.after, this.totals.after, cell),
       this.explained(this.raw.fresh, this.totals.fresh, cell),
       overall / this.best.after,
       recent / this.best.fresh,
       overall / 5,
       recent / 5,
-      ...NEIGHBOURS.map((step) => (overall - this.salience(this.after, midi + step)) / this.best.after),
+      ...NEIGHBOURS.map((step) => (overall - this.sum(after, cellOf(midi + step))) / this.best.after),
       ...NEIGHBOURS.slice(0, 8).map(
-        (step) => (recent - this.salience(this.fresh, midi + step)) / this.best.fresh,
+        (step) => (recent - this.sum(fresh, cellOf(midi + step))) / this.best.fresh,
       ),
       (midi - 60) / 24,
       Math.log10(magnitudeNear(this.spectrum, midiToHz(midi)) + 1e-6) / 3 -

@@ -63,8 +63,21 @@ export const KEYS = 4096;
 
 export const cellOf = (midi: Midi): number => Math.round((midi - LOWEST) / CELL);
 
-export const peakAt = (values: Float64Array, cell: number): number =>
-  Math.max(values[cell - 1] ?? 0, values[cell] ?? 0, values[cell + 1] ?? 0);
+/** Further outside of the grid than any harmonic of any pitch asked for. */
+const OUTSIDE = 512;
+
+/** The greatest of each cell and its two neighbours, zeros outside of the grid: read it by `peakAt`. */
+export function peaksOf(values: Float64Array): Float64Array {
+  const peaks = new Float64Array(CELLS + 2 * OUTSIDE);
+  for (let cell = 0; cell < CELLS; cell++) {
+    const value = values[cell]!;
+    for (let place = OUTSIDE + cell - 1; place <= OUTSIDE + cell + 1; place++)
+      if (value > peaks[place]!) peaks[place] = value;
+  }
+  return peaks;
+}
+
+export const peakAt = (peaks: Float64Array, cell: number): number => peaks[OUTSIDE + cell]!;
 
 export const CELL_HZ: readonly Hz[] = Array.from({ length: CELLS }, (_, cell) =>
   midiToHz(LOWEST + cell * CELL),
@@ -74,15 +87,17 @@ export const HALF_CELL = 2 ** (CELL / 24);
 
 /** The greatest magnitude within each cell. */
 export function onGrid({ values, binHz }: Magnitudes): Float64Array {
-  return Float64Array.from(CELL_HZ, (hz) => {
-    const at = hz / binHz;
+  const grid = new Float64Array(CELLS);
+  for (let cell = 0; cell < CELLS; cell++) {
+    const at = CELL_HZ[cell]! / binHz;
     const k = Math.floor(at);
-    if (k + 1 >= values.length) return 0;
+    if (k + 1 >= values.length) break;
     let most = values[k]! + (values[k + 1]! - values[k]!) * (at - k);
     for (let bin = Math.ceil(at / HALF_CELL); bin <= at * HALF_CELL && bin < values.length; bin++)
       most = Math.max(most, values[bin]!);
-    return most;
-  });
+    grid[cell] = most;
+  }
+  return grid;
 }
 
 export function towardsPeak(values: Float64Array<ArrayBufferLike>, k: number) {

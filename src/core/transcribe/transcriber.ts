@@ -123,9 +123,7 @@ export class Transcriber {
    */
   push(block: Float32Array): ProvisionalNote[] {
     this.samples += block.length;
-    const sound = block.every(Number.isFinite)
-      ? block
-      : block.map((value) => (Number.isFinite(value) ? value : 0));
+    const sound = finite(block);
     const alone = this.removal ? this.removal.push(sound) : this.resampler.push(sound);
     for (const frame of this.reader.push(this.echoes.push(alone))) {
       this.add(frame);
@@ -294,4 +292,11 @@ export function transcribe(samples: Float32Array, rate: Hz, options: TranscribeO
   const transcriber = new Transcriber(rate, options);
   transcriber.push(samples);
   return transcriber.finish();
+}
+
+/** With zeros where a sample is no number. */
+function finite(block: Float32Array): Float32Array {
+  for (const value of block)
+    if (!Number.isFinite(value)) return block.map((sample) => (Number.isFinite(sample) ? sample : 0));
+  return block;
 }
