@@ -165,7 +165,8 @@ export class RealTransform {
     const { length } = pattern;
     const also = this.rooms();
     const { real } = this;
-    for (let t = 0; t < length; t++) real[length - 1 - t] = pattern[t]!;
+    real.set(pattern);
+    real.subarray(0, length).reverse();
     real.fill(0, length);
     engine.transform(plan, at.real, also.a, at.work, FORWARD);
     return also;

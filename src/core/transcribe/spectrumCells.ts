@@ -55,8 +55,10 @@ export const LIMIT = 4;
 
 export const within = (feature: number): number => Math.max(-LIMIT, Math.min(LIMIT, feature));
 
+const LOUDEST = Math.log1p(1 / FAINT);
+
 export const compressed = (magnitude: number, reference: number): number =>
-  Math.log1p(magnitude / (FAINT * reference)) / Math.log1p(1 / FAINT);
+  Math.log1p(magnitude / (FAINT * reference)) / LOUDEST;
 
 /** More than any look is long, in samples. */
 export const KEYS = 4096;
