@@ -94,6 +94,7 @@ async function libraryOf(takes: number): Promise<readonly BenchPage[]> {
     '/drills',
     '/progress',
     '/diary',
+    '/week',
     '/phrases',
     `/api/phrases/${kept.id}/found`,
     '/record',

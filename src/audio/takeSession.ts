@@ -1,13 +1,15 @@
 import type { StandInCharacter } from '@/core/band';
 import { beatAt, beatsPerBar, routeOf, secondsAt, type Route } from '@/core/chart';
-import { createStore, unwrap, type Beats, present } from '@/core/shared';
+import { createStore, unwrap, type Beats, present, type Seconds } from '@/core/shared';
+import type { Transcription } from '@/core/transcribe';
 import { BandPlayer, type BandLevels } from './band/player';
 import { decoded } from './band/backings';
 import { fileSource, type BackingSource } from './band/source';
 import type { RecordingResources } from './recordingResources';
 import type { TakeStore } from './persistence/localTakes';
+import { KEEPS_NOTHING, type Keeper } from './persistence/keeping';
 import { TakeKeeper, type Safety } from './persistence/takeKeeper';
-import { HTTP_SERVER, newTakeId, ServerRefusal } from './persistence/serverTakes';
+import { HTTP_SERVER, newTakeId, ServerRefusal, type NewTake } from './persistence/serverTakes';
 import { LiveNotes } from './liveNotes';
 import type { CaptureBlock } from './input/captureMessage';
 import { isAlive, twoNotes } from './input/firstLook';
@@ -44,8 +46,10 @@ export class TakeSession {
   readonly drawnAfter: number[] = [];
   latency: AudioInput['latency'] = { seconds: 0, measured: false };
   private player: BandPlayer | null = null;
+  /** What was heard of it, once it is over, and where beat 0 lies in that. */
+  heard: { readonly notes: Transcription['notes']; readonly offsetSec: Seconds } | null = null;
   private listener: LiveListener | null = null;
-  private keeper: TakeKeeper | null = null;
+  private keeper: Keeper | null = null;
   private solo: AudioBufferSourceNode | null = null;
   private deafen: (() => void) | null = null;
   private release: (() => void) | null = null;
@@ -60,6 +64,8 @@ export class TakeSession {
   constructor(
     private readonly settings: TakeSettings,
     private readonly resources: RecordingResources,
+    /** Whether its sound is kept, or only listened to. */
+    private readonly isKept = true,
   ) {
     this.route = unwrap(routeOf(settings.chartText, settings.route));
     this.endBeat = beatsOf(this.route);
@@ -147,18 +153,8 @@ export class TakeSession {
       if (!device.hands && !(await this.somethingComesIn())) return;
       if (this.ended) return;
       this.latency = rig.latency;
-      this.keeper = new TakeKeeper(
-        {
-          id: this.id,
-          take: newTakeOf(this.settings, this.route, rig, rate, device.label),
-          title: this.settings.title,
-          beganAt: Date.now(),
-          offsetSec: 0,
-          ending: null,
-        },
-        shelf,
-        HTTP_SERVER,
-      );
+      const take = newTakeOf(this.settings, this.route, rig, rate, device.label);
+      this.keeper = this.isKept ? this.keeperOf(take, shelf) : KEEPS_NOTHING;
       rig.listenAnew();
       this.beatZero = player.start(context.currentTime + LEAD_SECONDS);
       if (solo && device.hands) this.play(solo, device.hands);
@@ -175,6 +171,12 @@ export class TakeSession {
       if (this.ended) return;
       this.giveUp(troubleOf(error, 'band'));
     }
+  }
+
+  private keeperOf(take: NewTake, shelf: TakeStore | null): TakeKeeper {
+    const { id, settings } = this;
+    const local = { id, take, title: settings.title, beganAt: Date.now(), offsetSec: 0, ending: null };
+    return new TakeKeeper(local, shelf, HTTP_SERVER);
   }
 
   private async source(context: AudioContext): Promise<BackingSource> {
@@ -294,7 +296,9 @@ export class TakeSession {
         return this.fail({ kind: 'nothing-recorded' });
       }
       const transcription = await listener.finish();
-      const kept = await keeper.finish({ offsetSec: this.offset(), transcription }, PATIENCE_MS);
+      const offsetSec = this.offset();
+      const kept = await keeper.finish({ offsetSec, transcription }, PATIENCE_MS);
+      this.heard = { notes: transcription.notes, offsetSec };
       const notes = transcription.notes.length;
       this.become(
         notes === 0 && kept

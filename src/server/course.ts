@@ -1,7 +1,7 @@
 import { readChart } from '@/core/chart';
 import { courseOf, type CourseStanding, type CourseStep, type DrillKind } from '@/core/drills';
 import { isLearnt } from '@/core/scheduling';
-import type { DueItem, TunePractice } from './practice';
+import type { DueItem, TunePractice } from './practiceState';
 
 /** A drill that the course through a tune comes to next. */
 export type CourseOffer = { readonly chart: string; readonly title: string; readonly step: CourseStep };

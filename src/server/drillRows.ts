@@ -28,6 +28,7 @@ export type StoredDrill = {
   readonly ladder: Ladder;
   readonly memory: DrillMemory | null;
   readonly dueAt: number;
+  /** The player has put it on that day. */ readonly isMoved: boolean;
   readonly away: boolean;
   readonly createdAt: number;
 };
@@ -54,6 +55,7 @@ export const asDrill = (row: Row): StoredDrill => {
     ladder: readLadder(row.ladder),
     memory: (row.memory as Remembered | null)?.now ?? null,
     dueAt,
+    isMoved: row.movedAt !== null,
     away: row.awayAt !== null,
     createdAt,
   };

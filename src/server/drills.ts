@@ -1,3 +1,4 @@
+import { addDays, startOfDay } from 'date-fns';
 import { asc, eq } from 'drizzle-orm';
 import { corrected, playedFrom } from '@/core/correct';
 import { judgeDrill } from '@/core/drills';
@@ -42,10 +43,16 @@ export async function takeUpDrill(body: NewDrillBody): Promise<StoredDrill> {
   });
 }
 
-/** Puts a drill away or takes it up again; changes how it climbs. */
+/** @param ahead days from today */
+const onDay = (ahead: number, now = Date.now()) => ({
+  dueAt: startOfDay(addDays(now, ahead)).getTime(),
+  movedAt: now,
+});
+
+/** Puts a drill away, takes it up again or moves it to another day; changes how it climbs. */
 export async function changeDrill(
   id: string,
-  { away, goal, up, down, tempo }: DrillChangeBody,
+  { away, goal, up, down, tempo, inDays }: DrillChangeBody,
 ): Promise<StoredDrill> {
   const { ladder, drill, origin } = await drillById(id);
   const next =
@@ -60,6 +67,7 @@ export async function changeDrill(
         ladder: { ...stands, up: up ?? stands.up, down: down ?? stands.down },
         ...(goal === undefined ? {} : { json: { drill: { ...drill, tempo: goal }, origin } }),
         ...(away === undefined ? {} : { awayAt: away ? Date.now() : null }),
+        ...(inDays === undefined ? {} : onDay(inDays)),
       })
       .where(eq(drills.id, id))
       .returning();
@@ -149,7 +157,7 @@ export async function addRun(drillId: string, { takeId, sitting }: RunBody): Pro
     );
     const [after] = await tx
       .update(drills)
-      .set({ ladder, memory: { sitting, before: base, now } satisfies Remembered, dueAt })
+      .set({ ladder, memory: { sitting, before: base, now } satisfies Remembered, dueAt, movedAt: null })
       .where(eq(drills.id, drillId))
       .returning();
     return { run: asRun(present(row)), climb, drill: asDrill(present(after)) };

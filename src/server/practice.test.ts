@@ -15,6 +15,7 @@ import { Failure } from './failure';
 import { daySchema } from '@/core/formats';
 import { readGoal, writeGoal } from './goal';
 import { endsOf, progressFor, today, tunesPlayed } from './practice';
+import { weekAhead } from './week';
 import { reviewOf } from './reviews';
 import { findTakeSummaries } from './takeSummaries';
 import { beginTake, finishTake } from './takes';
@@ -292,6 +293,32 @@ test('Today: what is due, what a goal asks for, and the minutes of this week', a
   await writeGoal({ none: true });
   expect(await readGoal()).toBeNull();
   expect(await tunesPlayed()).toEqual(['Kept']);
+});
+
+test('a drill is put on another day of the week ahead, stays there, and is played on it', async () => {
+  const chartId = (await createChart(CHART)).id;
+  const drill = await takeUpDrill({ chartId, kind: 'ladder-thirds' });
+  await takeUpDrill({ chartId, kind: 'ladder-roots' });
+  const dayOf = async () =>
+    (await weekAhead()).days.findIndex(({ steps }) =>
+      steps.some((step) => step.kind === 'drill' && step.id === drill.id),
+    );
+  expect(await dayOf()).toBe(0);
+  const moved = await changeDrill(drill.id, { inDays: 3 });
+  expect([moved.isMoved, new Date(moved.dueAt).getHours()]).toEqual([true, 0]);
+  expect(await dayOf()).toBe(3);
+  // Today leaves it to its day, a goal with its tune too
+  const day = new Date(Date.now() + 9 * DAY_MS).toISOString().slice(0, 10);
+  await writeGoal({ words: 'the jam', day, charts: [chartId], minutes: 30 });
+  const ids = (await today()).steps.flatMap((step) => (step.kind === 'drill' ? [step.id] : []));
+  expect(ids).toHaveLength(1);
+  expect(ids).not.toContain(drill.id);
+  // practised all the same, it comes back when the scheduler says so
+  const takeId = await attempt(await drillById(drill.id), true, Date.now() - 60_000);
+  expect((await addRun(drill.id, { takeId, sitting: 's' })).drill.isMoved).toBe(false);
+  expect((await changeDrill(drill.id, { inDays: 0 })).dueAt).toBeLessThanOrEqual(Date.now());
+  expect(await dayOf()).toBe(0);
+  await writeGoal({ none: true });
 });
 
 test('the diary fills itself and keeps the player’s words', async () => {

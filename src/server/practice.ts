@@ -1,27 +1,30 @@
-import { changesOf, readChart, timelineOf, type Pace } from '@/core/chart';
+import type { Pace } from '@/core/chart';
 import {
   DAY_MS,
-  HELD,
   progressOf,
-  retentionOf,
   sessionOf,
   spreadGoal,
   weekOf,
   weekStart,
-  type DueDrill,
-  type DueTune,
   type GoalDay,
   type Progress,
   type SessionStep,
 } from '@/core/scheduling';
 import { and, desc, eq, gt, gte, isNull, max } from 'drizzle-orm';
-import { courseOffer, type CourseOffer } from './course';
-import { listCharts, type StoredChart } from './charts';
+import type { CourseOffer } from './course';
 import { database } from './db/client';
 import { takes } from './db/schema';
-import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drillRows';
-import { readGoal, type StoredGoal } from './goal';
+import { latestRuns, listDrills, type StoredRun } from './drillRows';
+import type { StoredGoal } from './goal';
 import { drawnSolo, playedSolos, type PlayedSolo } from './playedSolos';
+import {
+  asDueDrill,
+  DRILL_MINUTES,
+  practiceState,
+  REST_AFTER,
+  type DueItem,
+  type TunePractice,
+} from './practiceState';
 import { isReadySolo, playedSeconds, takeById, type StoredTake } from './takes';
 
 /** Minutes the player's own time is ahead of UTC: the program runs on the player's machine. */
@@ -35,12 +38,6 @@ const MONDAY = 1;
  */
 export const weekOffset = (firstWeekday: number, at = Date.now()): number =>
   ownOffset(at) + ((7 + MONDAY - firstWeekday) % 7) * 24 * 60;
-
-/** A sitting at a drill takes about so long: four attempts with their counts. */
-const DRILL_MINUTES = 4;
-const TAKE_MINUTES = 5;
-const REST_AFTER = 25;
-const USUAL_MINUTES = 30;
 
 /** A take at one end of the weeks, with all that is needed to hear it. */
 export type TakeEnd = {
@@ -118,45 +115,6 @@ export async function progressFor(
   };
 }
 
-/** How far a tune has come: kinds of change that were held in its last takes, of how many it has. */
-export type TunePractice = {
-  readonly chart: string;
-  readonly title: string;
-  readonly held: number;
-  readonly of: number;
-  readonly tempo: number | null;
-  readonly takes: number;
-  readonly lastPlayed: number | null;
-};
-
-const LATEST = 3;
-
-function tuneOf(chart: StoredChart, found: readonly PlayedSolo[]): TunePractice {
-  const own = found.filter(({ chartId }) => chartId === chart.id);
-  const latest = own.slice(0, LATEST);
-  const kinds = new Map<string, { met: number; of: number }>();
-  const read = readChart(chart.text);
-  if (read.ok)
-    for (const { from, to } of changesOf(timelineOf(read.value, 100), 1))
-      kinds.set(`${from.symbol}→${to.symbol}`, { met: 0, of: 0 });
-  for (const { measures } of latest)
-    for (const { from, to, met, of } of measures.kinds) {
-      const row = kinds.get(`${from}→${to}`);
-      if (row) kinds.set(`${from}→${to}`, { met: row.met + met, of: row.of + of });
-    }
-  const held = [...kinds.values()].filter(({ met, of }) => of >= 3 && met / of >= HELD).length;
-  return {
-    chart: chart.id,
-    title: chart.title,
-    held,
-    of: kinds.size,
-    tempo: latest[0] ? Math.round(latest[0].tempo) : null,
-    takes: own.length,
-    lastPlayed: own[0]?.at ?? null,
-  };
-}
-
-export type DueItem = { readonly drill: StoredDrill; readonly runs: readonly StoredRun[] };
 export type Today = {
   /** The minutes there are today. */ readonly minutes: number;
   readonly goal: StoredGoal | null;
@@ -173,54 +131,26 @@ export type Today = {
   readonly now: number;
 };
 
-const asDueTune = ({ chart, lastPlayed, held, of }: TunePractice): DueTune => ({
-  chart,
-  lastPlayed,
-  minutes: TAKE_MINUTES,
-  held,
-  of,
-});
-
-const asDueDrill = ({ id, chartId, dueAt, memory }: StoredDrill, now: number): DueDrill => ({
-  id,
-  chart: chartId,
-  dueAt,
-  minutes: DRILL_MINUTES,
-  still: retentionOf(memory, now),
-});
-
 /** Everything the first screen of the day shows. */
 export async function today(now = Date.now(), minutes?: number, firstWeekday = MONDAY): Promise<Today> {
   const week = weekOffset(firstWeekday, now);
-  const [goal, charts, drillsKept, found, minutesThisWeek] = await Promise.all([
-    readGoal(),
-    listCharts(),
-    listDrills(),
-    playedSolos(),
+  const [[state, last], minutesThisWeek] = await Promise.all([
+    practiceState(minutes).then(async (all) => [all, await drawnSolo(all.found[0]?.id)] as const),
     minutesSince(weekStart(weekOf(now, week), week)),
   ]);
-  const all = drillsKept.filter(({ away }) => !away);
-  const [runs, last] = await Promise.all([latestRuns(all.map(({ id }) => id)), drawnSolo(found[0]?.id)]);
-  const tunes = charts.map((chart) => tuneOf(chart, found));
-  const wanted = goal
-    ? tunes.filter(({ chart }) => goal.charts.includes(chart))
-    : tunes.filter(({ takes: played }) => played > 0);
-  const dueTunes = wanted.map(asDueTune);
-  const given = minutes ?? goal?.minutes ?? USUAL_MINUTES;
-  const items = all.map((drill): DueItem => ({ drill, runs: runs.get(drill.id) ?? [] }));
-  const course = courseOffer(wanted, items, (id) => charts.find((chart) => chart.id === id)?.text);
+  const { goal, found, items, tunes, dueTunes, course } = state;
   const steps = sessionOf({
-    minutes: given,
+    minutes: state.minutes,
     now,
     restAfter: REST_AFTER,
     goal,
     course: course && { chart: course.chart, minutes: DRILL_MINUTES },
     tunes: dueTunes,
-    drills: all.map((drill) => asDueDrill(drill, now)),
+    drills: items.map(({ drill }) => asDueDrill(drill, now)),
   });
   const daysLeft = goal ? daysBetween(now, goal.date) : null;
   return {
-    minutes: given,
+    minutes: state.minutes,
     goal,
     daysLeft,
     spread: goal && daysLeft !== null && daysLeft >= 0 ? spreadGoal(goal, dueTunes, daysLeft) : [],
@@ -228,10 +158,14 @@ export async function today(now = Date.now(), minutes?: number, firstWeekday = M
     now,
     items,
     course,
-    tunes: goal ? wanted : wanted.slice(0, 3),
+    tunes: goal ? tunes : tunes.slice(0, 3),
     last,
     minutesThisWeek,
-    progress: progressOf(found, week, [...runs.values()].flat()),
+    progress: progressOf(
+      found,
+      week,
+      items.flatMap(({ runs }) => runs),
+    ),
   };
 }
 

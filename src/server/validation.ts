@@ -215,13 +215,22 @@ export const newDrillBody = Joi.alternatives<NewDrillBody>(
   }),
 ).required();
 
-export type DrillChangeBody = { away?: boolean; goal?: number; up?: number; down?: number; tempo?: number };
+export type DrillChangeBody = {
+  away?: boolean;
+  goal?: number;
+  up?: number;
+  down?: number;
+  tempo?: number;
+  /** Days from today on which it comes back. */
+  inDays?: number;
+};
 export const drillChangeBody = Joi.object<DrillChangeBody>({
   away: Joi.boolean(),
   goal: tempo,
   tempo,
   up: Joi.number().integer().min(1).max(5),
   down: Joi.number().integer().min(1).max(5),
+  inDays: Joi.number().integer().min(0).max(LIMITS.daysAhead),
 }).min(1);
 
 export type RunBody = { takeId: string; sitting: string };

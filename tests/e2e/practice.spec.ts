@@ -153,6 +153,7 @@ test('Today starts what is due on one key; a goal is set, spread and taken back;
     '/progress',
     '/progress?tune=',
     '/diary',
+    '/week',
   ]) {
     await page.goto(where);
     await alive(page);

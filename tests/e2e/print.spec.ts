@@ -46,6 +46,17 @@ async function lessonPath(request: APIRequestContext, baseURL: string): Promise<
   return `/drills/${((await made.json()) as { id: string }).id}/sheet`;
 }
 
+/** A week with more than a page of an ordinary one: twelve drills, all of them due. */
+async function weekPath(request: APIRequestContext, baseURL: string): Promise<string> {
+  const chartId = await makeChart(request, baseURL, blues);
+  for (const tempo of [60, 64, 68, 72, 76, 80, 84, 88, 92, 96, 100, 104])
+    await request.post('/api/drills', {
+      headers: { origin: baseURL },
+      data: { chartId, words: `roots, at ${tempo}` },
+    });
+  return '/week';
+}
+
 const SHEETS: readonly [
   string,
   number,
@@ -65,6 +76,7 @@ const SHEETS: readonly [
     async (request, base) => `/study/${await makeChart(request, base, blues)}/sheet`,
   ],
   ['a lesson sheet', 1, /What you noticed/, lessonPath],
+  ['the week ahead', 1, /The week ahead/, weekPath],
   // as long as what was done
   ['the diary', 12, /Diary|What you did/i, () => Promise.resolve('/diary')],
 ];

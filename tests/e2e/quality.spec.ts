@@ -99,6 +99,7 @@ test('every screen holds on a phone: nothing wider than it', async ({ page, requ
     `/drills/${drill}`,
     '/progress',
     '/diary',
+    '/week',
     ...(await chartPaths(request, baseURL!)),
     '/charts',
     '/record',

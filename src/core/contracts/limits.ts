@@ -8,7 +8,7 @@ export const LIMITS = {
   /** Beats a minute at which a route or a drill may be played. */
   tempo: [40, 320],
   /** Notes in a file of notes, and in a line of MusicXML. */
-  notes: { file: 250_000, musicxml: 50_000 },
+  notes: { file: 250_000, musicxml: 50_000, playedAgain: 500 },
   midi: { events: 2_000_000, bars: 2_000 },
   musicxml: { characters: 8_000_000, depth: 40, measures: 2_000 },
   wav: { channels: 2, seconds: 45 * 60, lowestRate: 4_000, highestRate: 384_000 },
@@ -16,6 +16,7 @@ export const LIMITS = {
   archive: { bytes: 512 * 1024 * 1024, documentBytes: 16 * 1024 * 1024 },
   phrase: { notes: 200, bars: 16, name: 80, tags: 12, phrases: 2000 },
   goal: { tunes: 24 },
+  daysAhead: 120,
   /** Bodies of requests, checked before anything is read. */
   request: {
     /** The notes of a long take fit many times over. */

@@ -40,6 +40,14 @@ export type Edit =
     }
   /** Picked, or begun by the fretting hand: no correction of the note. */
   | { readonly kind: 'attack'; readonly id: NoteId; readonly attack: Exclude<Attack, 'slide'> }
+  /** A stretch that was played again: what began in it gives way to what was heard then. */
+  | {
+      readonly kind: 'again';
+      readonly id: NoteId;
+      readonly fromSec: Seconds;
+      readonly toSec: Seconds;
+      readonly notes: readonly (SecondsNote & { readonly id: NoteId })[];
+    }
   /** Heard rightly: it is doubted no more. */
   | { readonly kind: 'sure'; readonly id: NoteId };
 
@@ -80,8 +88,21 @@ function named(heard: readonly SecondsNote[]): readonly CorrectedNote[] {
 }
 
 function apply(notes: Map<NoteId, CorrectedNote>, edit: Edit): void {
-  if (edit.kind === 'add') return add(notes, edit);
-  if (edit.kind === 'position') return place(notes, edit.ids, edit.fret);
+  switch (edit.kind) {
+    case 'add':
+      return add(notes, edit);
+    case 'position':
+      return place(notes, edit.ids, edit.fret);
+    case 'again':
+      return replaceStretch(notes, edit);
+    default:
+      return applyToNote(notes, edit);
+  }
+}
+
+type NoteEdit = Exclude<Edit, { readonly kind: 'add' | 'position' | 'again' }>;
+
+function applyToNote(notes: Map<NoteId, CorrectedNote>, edit: NoteEdit): void {
   const note = notes.get(edit.id);
   if (!note) return;
   const put = (change: Partial<CorrectedNote>) =>
@@ -128,6 +149,25 @@ function add(notes: Map<NoteId, CorrectedNote>, edit: Extract<Edit, { kind: 'add
   const { kind: _kind, ...note } = edit;
   if (!notes.has(note.id) && note.offsetSec - note.onsetSec >= SHORTEST)
     notes.set(note.id, { ...note, confidence: 1, edited: true });
+}
+
+/** The line goes from note to note: one that still rings ends where the next one begins. */
+function replaceStretch(
+  notes: Map<NoteId, CorrectedNote>,
+  { fromSec, toSec, notes: fresh }: Extract<Edit, { kind: 'again' }>,
+): void {
+  const [first] = fresh;
+  for (const [id, note] of notes) {
+    if (note.onsetSec >= fromSec && note.onsetSec < toSec) notes.delete(id);
+    else if (first && note.onsetSec < fromSec && note.offsetSec > first.onsetSec)
+      notes.set(id, { ...note, offsetSec: Math.max(note.onsetSec + SHORTEST, first.onsetSec) });
+  }
+  const next = Math.min(...[...notes.values()].map(({ onsetSec }) => onsetSec).filter((at) => at >= toSec));
+  for (const note of fresh) {
+    if (notes.has(note.id)) continue;
+    const offsetSec = Math.max(note.onsetSec + SHORTEST, Math.min(note.offsetSec, next));
+    notes.set(note.id, { ...note, offsetSec, edited: true });
+  }
 }
 
 /** A border is said of the line, not of the note: it is as sure and as untouched as before. */
@@ -191,22 +231,20 @@ export function withEdit(edits: readonly Edit[], one: Edit): readonly Edit[] {
 }
 
 const ATTACK_WORDS = { pick: 'picked', hammer: 'hammered on', pull: 'pulled off' } as const;
+const PLAIN_WORDS = {
+  delete: 'taken out',
+  add: 'put in',
+  time: 'moved',
+  split: 'split',
+  merge: 'joined',
+  sure: 'as heard',
+} as const;
 
 /** An edit in words, for “undo …”. @param name the pitch of the note it was made to */
 export function editWords(edit: Edit, name: string): string {
   switch (edit.kind) {
-    case 'delete':
-      return `${name} taken out`;
-    case 'add':
-      return `${name} put in`;
     case 'pitch':
       return `now ${name}`;
-    case 'time':
-      return `${name} moved`;
-    case 'split':
-      return `${name} split`;
-    case 'merge':
-      return `${name} joined`;
     case 'ghost':
       return edit.ghost ? `${name} a ghost` : `${name} a note again`;
     case 'phrase':
@@ -215,7 +253,9 @@ export function editWords(edit: Edit, name: string): string {
       return edit.fret === null ? `the likeliest place from ${name}` : `fret ${edit.fret} from ${name}`;
     case 'attack':
       return `${name} ${ATTACK_WORDS[edit.attack]}`;
-    case 'sure':
-      return `${name} as heard`;
+    case 'again':
+      return edit.notes.length > 0 ? `a bar played again from ${name}` : 'a bar played again: a rest';
+    default:
+      return `${name} ${PLAIN_WORDS[edit.kind]}`;
   }
 }

@@ -1,5 +1,7 @@
 import Joi from 'joi';
+import { LIMITS } from '../contracts';
 import { MOST_FRETS } from '../neck';
+import { heardNote } from './notes';
 import { MOST_EDITS, type Edit, type TakeWords } from '../correct';
 
 const id = Joi.string()
@@ -26,6 +28,14 @@ export const editsSchema = Joi.array<readonly Edit[]>()
       fret: Joi.number().integer().min(1).max(MOST_FRETS).allow(null).required(),
     }),
     of('attack', { attack: Joi.string().valid('pick', 'hammer', 'pull').required() }),
+    of('again', {
+      fromSec: seconds,
+      toSec: seconds,
+      notes: Joi.array()
+        .items(heardNote.keys({ id, onsetSec: seconds, offsetSec: seconds }))
+        .max(LIMITS.notes.playedAgain)
+        .required(),
+    }),
     of('sure', {}),
   );
 

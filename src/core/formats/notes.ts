@@ -29,7 +29,8 @@ const pitched = {
     .unknown()
     .optional(),
 };
-const inSeconds = Joi.object({
+/** A note as a transcription has it, in seconds; its other fields are let through. */
+export const heardNote = Joi.object({
   ...pitched,
   onsetSec: finite.required(),
   offsetSec: finite.greater(Joi.ref('onsetSec')).required(),
@@ -47,7 +48,7 @@ export const notesSchema = Joi.object<NotesFile>({
     .max(LIMITS.notes.file)
     .required()
     .items(
-      Joi.alternatives().conditional('.onsetBeat', { is: Joi.exist(), then: inBeats, otherwise: inSeconds }),
+      Joi.alternatives().conditional('.onsetBeat', { is: Joi.exist(), then: inBeats, otherwise: heardNote }),
     ),
 }).unknown();
 

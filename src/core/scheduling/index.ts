@@ -33,6 +33,7 @@ export {
   type SessionRequest,
   type SessionStep,
 } from './session';
+export { practiceDays, type DaysRequest } from './week';
 export { APPROACHES, measuresOf, TARGET_TONES, type Measures, type TargetTone } from './measures';
 export {
   FEWEST,

@@ -8,6 +8,7 @@ export type DueDrill = {
   readonly dueAt: Timestamp;
   readonly minutes: number;
   /** The chance that it would still be passed, 0 to 1. */ readonly still: number;
+  /** The player has put it on its day: nothing takes it before that. */ readonly isMoved?: boolean;
 };
 export type DueTune = {
   readonly chart: string;
@@ -88,7 +89,7 @@ export function sessionOf(request: SessionRequest): SessionStep[] {
     const pool =
       urgent.length > 0
         ? urgent
-        : open.filter((one) => fits(one) && one.chart !== null && wanted.has(one.chart));
+        : open.filter((one) => fits(one) && !one.isMoved && one.chart !== null && wanted.has(one.chart));
     const next = pool.find(({ chart }) => chart !== last) ?? pool[0];
     if (!next) break;
     open.splice(open.indexOf(next), 1);

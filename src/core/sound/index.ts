@@ -3,6 +3,7 @@ export { NormalisedDifference } from './difference';
 export { SpectralFlux } from './flux';
 export { HighPass } from './highPass';
 export { steadyPitch, type SteadyPitch } from './pitch';
+export { finite } from './finite';
 export { levelOf, peakOf, SILENCE } from './level';
 export { SignalStore } from './store';
 export { SpectrumReader, magnitudeNear, type Magnitudes } from './spectrum';

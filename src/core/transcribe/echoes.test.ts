@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { concat, SignalStore } from '../sound';
 import { gaussian, seededRandom } from '../shared';
-import { EchoDetector, EchoRemoval, inverseOf } from './echoes';
+import { EchoDetector, inverseOf } from './echoDetector';
+import { EchoRemoval } from './echoes';
 import { RATE } from './frames';
 
 /** Decaying bursts of harmonics with human timing: near enough to a line for its spectrum to change all the time. */

@@ -1,5 +1,5 @@
 import type { Decibels, Hz, Samples, Seconds } from '../shared';
-import { SILENCE } from '../sound';
+import { SILENCE, finite } from '../sound';
 import {
   SILENT_TAKE,
   transcribeWindow,
@@ -292,11 +292,4 @@ export function transcribe(samples: Float32Array, rate: Hz, options: TranscribeO
   const transcriber = new Transcriber(rate, options);
   transcriber.push(samples);
   return transcriber.finish();
-}
-
-/** With zeros where a sample is no number. */
-function finite(block: Float32Array): Float32Array {
-  for (const value of block)
-    if (!Number.isFinite(value)) return block.map((sample) => (Number.isFinite(sample) ? sample : 0));
-  return block;
 }

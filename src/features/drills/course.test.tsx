@@ -27,6 +27,7 @@ function itemOf(kind: DrillKind, tempos: readonly number[]): Item {
       memory: null,
       dueAt: 0,
       away: false,
+      isMoved: false,
       createdAt: 0,
     },
     runs: tempos.map((tempo, index) => ({

@@ -12,7 +12,7 @@ import { OpenBar } from './OpenBar';
 import type { Correcting, CorrectProps } from './useCorrecting';
 import type { Corrections } from './useReview';
 
-type Props = CorrectProps & { act: Correcting };
+type Props = CorrectProps & { act: Correcting; onAgain: () => void };
 const BARS_A_ROW = 4;
 
 /**
@@ -63,7 +63,7 @@ export function CorrectView(props: Props) {
           <DoubtList {...props} />
           <section aria-label="Change a note" className="mt-4">
             <h2 className="heading">{noteWords(props)}</h2>
-            <NoteActions act={act} hasDoubts={doubts.length > 0} />
+            <NoteActions act={act} hasDoubts={doubts.length > 0} onAgain={props.onAgain} />
           </section>
           <Edits {...props} />
         </aside>

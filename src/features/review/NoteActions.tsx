@@ -10,10 +10,10 @@ type ActionButton = {
   readonly name: string;
   readonly run: () => void;
 };
-type Props = { act: Correcting; hasDoubts: boolean };
+type Props = { act: Correcting; hasDoubts: boolean; onAgain: () => void };
 
 /** What can be done to the note under the hand; each sign is a button and the key that does the same. */
-export function NoteActions({ act, hasDoubts }: Props) {
+export function NoteActions({ act, hasDoubts, onAgain }: Props) {
   const { note } = act;
   const one = (command: CommandId, name: string, run: () => void): ActionButton => ({ command, name, run });
   return (
@@ -77,6 +77,10 @@ export function NoteActions({ act, hasDoubts }: Props) {
           one('review.correct.moveEarlier', 'move earlier', () => act.move(-1)),
           one('review.correct.moveLater', 'move later', () => act.move(1)),
         ]}
+      />
+      <Act
+        words="play the bar again"
+        buttons={[one('review.correct.again', 'play the bar again', onAgain)]}
       />
       {hasDoubts && <Act words="next doubt" buttons={[one('review.correct.skip', 'next doubt', act.skip)]} />}
     </div>

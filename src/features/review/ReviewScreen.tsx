@@ -16,6 +16,7 @@ import { Boards, Correct, Compare, Words, DrawBySwitch, type ViewProps } from '.
 // what a review opens with is the form; the other views come when they are asked for
 const loadPage = () => import('./PageView');
 const PageView = dynamic(() => loadPage().then((made) => made.PageView));
+const PlayAgain = dynamic(() => import('./PlayAgain').then((made) => made.PlayAgain));
 const FarView = dynamic(() => import('./FarView').then((made) => made.FarView));
 
 type Props = {
@@ -36,6 +37,7 @@ export function ReviewScreen({ data, cut, siblings, view, at }: Props) {
   // the engraver is large: it comes while the form is looked at, and the page stands at once when its key is pressed
   const makeReady = useEffectEvent((page: Awaited<ReturnType<typeof loadPage>>) => page.makeReady(model));
   useEffect(() => whenIdle(() => void loadPage().then((page) => makeReady(page))), []);
+  if (model.state.isPlayingAgain) return <PlayAgain model={model} />;
   if (model.state.view === 'far') return <FarView model={model} />;
   const { judgement, player, playing } = model;
   return (

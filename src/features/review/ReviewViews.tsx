@@ -6,6 +6,7 @@ import { trashTake } from '../shell/trash';
 import type { SiblingTake } from './CompareView';
 import { Picture } from './FormView';
 import { remarkPlace } from './places';
+import { playAgain } from './reviewCommands';
 import { placeText } from './Transport';
 import { type ReviewModel } from './useReviewModel';
 import { useWords } from './useWords';
@@ -47,6 +48,7 @@ export const Correct = ({ model }: { model: ReviewModel }) => (
     held={model.state.held}
     onHold={model.hold}
     act={model.act}
+    onAgain={() => playAgain(model)}
   />
 );
 

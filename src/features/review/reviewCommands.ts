@@ -157,8 +157,15 @@ function correctCommands(model: ReviewModel): Handlers {
     'review.correct.join': act.merge,
     'review.correct.ghost': act.ghost,
     'review.correct.slur': act.slur,
+    'review.correct.again': () => playAgain(model),
     'review.correct.close': () => dispatch({ type: 'view', view: 'form' }),
   };
+}
+
+/** The bar under the hand, with the band: the take itself is silent meanwhile. */
+export function playAgain({ player, dispatch }: ReviewModel): void {
+  player.pause();
+  dispatch({ type: 'set', change: { isPlayingAgain: true } });
 }
 
 /** Stops the sound and goes back to the form. */
@@ -185,7 +192,8 @@ function commandsOfView(model: ReviewModel): Handlers {
 
 /** What can be done in a review as it stands now. */
 export function reviewCommands(model: ReviewModel): Handlers {
-  const { corrections, dispatch, drill, player, playing, shown } = model;
+  const { corrections, dispatch, drill, player, playing, shown, state } = model;
+  if (state.isPlayingAgain) return {};
   const first: Finding | undefined = shown[0];
   return {
     'review.drill': { when: first !== undefined, run: () => first && drill(first) },

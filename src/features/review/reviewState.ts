@@ -25,6 +25,8 @@ export type ReviewState = {
   /** The chorus that is open where not all can be, from 0. */
   readonly chorus: number;
   readonly zoomed: boolean;
+  /** The bar under the hand in Correct is played again. */
+  readonly isPlayingAgain: boolean;
   /** The kind of change that is lit; null for all. */
   readonly kind: string | null;
   /** The change of the form shown while standing back. */
@@ -52,7 +54,7 @@ export type ReviewAction =
   | { readonly type: 'set'; readonly change: Partial<Plain> };
 
 /** What is set without anything else following from it. */
-type Plain = Pick<ReviewState, 'chorus' | 'kind' | 'formChange' | 'handScope' | 'trouble'>;
+type Plain = Pick<ReviewState, 'chorus' | 'kind' | 'formChange' | 'handScope' | 'trouble' | 'isPlayingAgain'>;
 
 export const viewFrom = (text: string | undefined): View =>
   text === 'far' ? 'far' : (VIEWS.find(([id]) => id === text)?.[0] ?? 'form');
@@ -64,6 +66,7 @@ export const openingState = (view: View, selection: Selection | null): ReviewSta
   drawBy: 'height',
   chorus: 0,
   zoomed: false,
+  isPlayingAgain: false,
   kind: null,
   formChange: 0,
   handScope: 'phrase',

@@ -84,6 +84,9 @@ function Footer({ view: { last, minutesThisWeek } }: { view: TodayView }) {
       <span className="ml-auto hidden md:inline">
         {minutesThisWeek} {minutesThisWeek === 1 ? 'minute' : 'minutes'} this week
       </span>
+      <Link href="/week" className="hover:text-ink">
+        the week ahead
+      </Link>
       <Link href="/diary" className="hidden hover:text-ink sm:inline">
         diary
       </Link>

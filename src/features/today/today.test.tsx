@@ -55,6 +55,7 @@ const drill: StoredDrill = {
   memory: null,
   dueAt: NOW - DAY_MS,
   away: false,
+  isMoved: false,
   createdAt: NOW,
 };
 const run = (met: number, tempo = 72): StoredRun => ({

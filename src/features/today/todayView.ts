@@ -6,7 +6,8 @@ import type { StoredDrill } from '@/server/drillRows';
 import { DAY_MS, FEWEST, HELD, type KindCourse, type Progress, type SessionStep } from '@/core/scheduling';
 import { typeset } from '@/core/music';
 import { takeMoment } from '@/presentation';
-import type { Today, TunePractice } from '@/server/practice';
+import type { Today } from '@/server/practice';
+import type { TunePractice } from '@/server/practiceState';
 import type { TakeProfileData } from '@/ui/form/TakeProfile';
 import { elementAt, present } from '@/core/shared';
 

@@ -203,10 +203,7 @@ export const takeFindings = sqliteTable(
   (table) => [primaryKey({ columns: [table.takeId, table.kind] }), index('findings_by_kind').on(table.kind)],
 );
 
-/**
- * Something small that is being learnt: the drill with its bars frozen, its tempo ladder, and when it is due
- * again.
- */
+/** Something small that is being learnt: the drill with its bars frozen, its tempo ladder, and when it is due. */
 export const drills = sqliteTable(
   'drills',
   {
@@ -221,6 +218,8 @@ export const drills = sqliteTable(
     /** What the scheduler knows of it; null before its first run. */
     memory: text({ mode: 'json' }),
     dueAt: integer().notNull(),
+    /** When the player put it on the day it is due; null where the scheduler did. */
+    movedAt: integer(),
     /** When it was put away; null while it comes back. */
     awayAt: integer(),
     createdAt: createdAt(),

@@ -49,6 +49,7 @@ export function CommandCenter() {
       'app.drills': () => router.push('/drills'),
       'app.phrases': () => router.push('/phrases'),
       'app.progress': () => router.push('/progress'),
+      'app.week': () => router.push('/week'),
       'app.diary': () => router.push('/diary'),
       'app.settings': () => router.push('/settings'),
       'app.guide': () => router.push('/guide'),

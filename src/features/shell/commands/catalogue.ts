@@ -18,6 +18,7 @@ export const SCOPES = {
   app: 'Everywhere',
   tour: 'The tour',
   today: 'Today',
+  week: 'The week ahead',
   library: 'Charts',
   chart: 'A chart',
   study: 'Study',
@@ -29,6 +30,7 @@ export const SCOPES = {
   'review.form': 'Review, the form',
   'review.correct': 'Review, correct',
   'review.far': 'Review, stand back',
+  again: 'A bar played again',
   second: 'The stage on another screen',
   phrase: 'A phrase',
   progress: 'Progress',
@@ -63,6 +65,7 @@ const SPECS = {
   'app.drills': { label: 'Go to Drills', keys: [] },
   'app.phrases': { label: 'Go to Phrases', keys: [] },
   'app.progress': { label: 'Go to Progress', keys: [] },
+  'app.week': { label: 'Go to the week ahead', keys: [] },
   'app.diary': { label: 'Go to the diary', keys: [] },
   'app.settings': { label: 'Go to Settings', keys: [] },
   'app.guide': { label: 'Go to the guide', keys: [] },
@@ -78,6 +81,12 @@ const SPECS = {
   'today.fifth': { label: 'Start the fifth one due', keys: ['5'] },
   'today.lastTake': { label: 'Open the review of the last take', keys: ['t'] },
   'today.goal': { label: 'Name something to be ready for', keys: ['g'] },
+
+  'week.next': { label: 'Next thing to do', keys: ['ArrowDown'], repeats: true },
+  'week.previous': { label: 'Thing before', keys: ['ArrowUp'], repeats: true },
+  'week.later': { label: 'Put it a day later', keys: ['ArrowRight'] },
+  'week.earlier': { label: 'Put it a day earlier', keys: ['ArrowLeft'] },
+  'week.open': { label: 'Start it now', keys: ['Enter'] },
 
   'library.next': { label: 'Next form', keys: ['ArrowDown', 'PageDown'], repeats: true },
   'library.previous': { label: 'Form before', keys: ['ArrowUp', 'PageUp'], repeats: true },
@@ -208,6 +217,7 @@ const SPECS = {
   'review.correct.join': { label: 'Join with the next', keys: ['m'] },
   'review.correct.ghost': { label: 'Ghost note, or not', keys: ['g'] },
   'review.correct.slur': { label: 'Slurred to the note before, or picked', keys: ['h'] },
+  'review.correct.again': { label: 'Play its bar again', keys: ['p'] },
   'review.correct.startEarlier': { label: 'Start earlier', keys: ['['], repeats: true },
   'review.correct.startLater': { label: 'Start later', keys: [']'], repeats: true },
   'review.correct.endEarlier': { label: 'End earlier', keys: ['{'], repeats: true },
@@ -215,6 +225,14 @@ const SPECS = {
   'review.correct.moveEarlier': { label: 'Move earlier', keys: ['<'], repeats: true },
   'review.correct.moveLater': { label: 'Move later', keys: ['>'], repeats: true },
   'review.correct.close': { label: 'Back to the form', keys: ['Escape'] },
+
+  'again.keep': { label: 'Keep the bar as it was just played', keys: ['Enter'], pedal: 'press' },
+  'again.back': {
+    label: 'Back, with the take as it was',
+    keys: ['Backspace', 'Escape'],
+    pedal: 'hold',
+  },
+  'again.once': { label: 'Play it once more', keys: ['l'], pedal: 'double' },
 
   'review.far.next': {
     label: 'Next change, with sound',

@@ -1,0 +1,1 @@
+ALTER TABLE `drills` ADD `moved_at` integer;
