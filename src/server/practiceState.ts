@@ -1,5 +1,6 @@
 import { changesOf, readChart, timelineOf } from '@/core/chart';
-import { HELD, retentionOf, type DueDrill, type DueTune } from '@/core/scheduling';
+import { afterSitting, DAY_MS, HELD, retentionOf, type DueDrill, type DueTune } from '@/core/scheduling';
+import { elementAt } from '@/core/shared';
 import { courseOffer, type CourseOffer } from './course';
 import { listCharts, type StoredChart } from './charts';
 import { latestRuns, listDrills, type StoredDrill, type StoredRun } from './drillRows';
@@ -59,6 +60,12 @@ const asDueTune = ({ chart, lastPlayed, held, of }: TunePractice): DueTune => ({
   of,
 });
 
+/** When a drill would come back after a sitting in which it was passed where it stands. */
+function wellPlayed({ ladder, memory }: StoredDrill, now: number): number {
+  const passed = { tempo: elementAt(ladder.rungs, ladder.at), met: 1, of: 1, passed: true };
+  return afterSitting(ladder, memory, [passed], Math.max(now, memory?.lastReview ?? 0)).dueAt;
+}
+
 /** @param now when the chance that it is still passed is asked */
 export const asDueDrill = (drill: StoredDrill, now: number): DueDrill => ({
   id: drill.id,
@@ -67,6 +74,7 @@ export const asDueDrill = (drill: StoredDrill, now: number): DueDrill => ({
   minutes: DRILL_MINUTES,
   still: retentionOf(drill.memory, now),
   isMoved: drill.isMoved,
+  backAfter: Math.round((wellPlayed(drill, now) - now) / DAY_MS),
 });
 
 export type PracticeState = {

@@ -9,6 +9,7 @@ export type DueDrill = {
   readonly minutes: number;
   /** The chance that it would still be passed, 0 to 1. */ readonly still: number;
   /** The player has put it on its day: nothing takes it before that. */ readonly isMoved?: boolean;
+  /** Days until it would come back if it were played well now. */ readonly backAfter?: number;
 };
 export type DueTune = {
   readonly chart: string;

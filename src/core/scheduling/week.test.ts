@@ -33,6 +33,19 @@ test('every drill stands on the day it comes back, once', () => {
   expect(all.map((ids) => ids.sort())).toEqual([['a-1', 'a-2'], [], ['b-1'], [], [], [], ['b-2']]);
 });
 
+test('a drill that was played comes back after its days, and no goal takes it before', () => {
+  const goal = { words: 'the jam', date: NOW + 6 * DAY_MS, charts: ['a'] };
+  expect(drillsOn(days([drill('a-1', 0, { backAfter: 3 })], { goal }))).toEqual([
+    ['a-1'],
+    [],
+    [],
+    ['a-1'],
+    [],
+    [],
+    ['a-1'],
+  ]);
+});
+
 test('what a day has no room for waits for the next, and the goal takes nothing that was put on its day', () => {
   const many = Array.from({ length: 7 }, (_, index) => drill(`t-${index}`, 0));
   expect(drillsOn(days(many)).map(({ length }) => length)).toEqual([5, 2, 0, 0, 0, 0, 0]);

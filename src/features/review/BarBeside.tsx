@@ -1,9 +1,11 @@
 'use client';
 import { scaleLinear } from 'd3-scale';
 import type { CorrectedNote } from '@/core/correct';
+import { useNarrow } from '../shell/useNarrow';
 
-const WIDTH = 900;
-const LEFT = 150;
+/** Widths of the picture and of the words before its rows, at a desk and on a phone. */
+const WIDE = { width: 900, left: 150 };
+const NARROW = { width: 400, left: 86 };
 const ROW = 118;
 const BAR_TALL = 11;
 
@@ -20,6 +22,9 @@ type Props = {
 
 /** A bar as it stands in the take and as it was just played, one under the other. */
 export function BarBeside({ before, now, from, to, beats, name }: Props) {
+  const narrow = useNarrow();
+  const { width, left } = narrow ? NARROW : WIDE;
+  const wordSize = narrow ? 15 : 20;
   const inside = (notes: readonly CorrectedNote[]) =>
     notes.filter(({ onsetSec, offsetSec }) => offsetSec > from && onsetSec < to);
   const rows = [
@@ -29,18 +34,18 @@ export function BarBeside({ before, now, from, to, beats, name }: Props) {
   const pitches = rows.flatMap(({ notes }) => notes?.map(({ midi }) => midi) ?? []);
   const [low, high] =
     pitches.length > 0 ? [Math.min(...pitches) - 1, Math.max(...pitches) + 1] : ([59, 72] as const);
-  const x = scaleLinear([from, to], [LEFT, WIDTH - 8]).clamp(true);
+  const x = scaleLinear([from, to], [left, width - 8]).clamp(true);
   const y = scaleLinear([low, high], [ROW - 20, 34]);
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} ${2 * ROW}`}
+      viewBox={`0 0 ${width} ${2 * ROW}`}
       className="block w-full max-w-[1100px]"
       role="img"
       aria-label={rows.map(({ words, notes }) => `${words}: ${wordsOf(notes, name)}`).join('; ')}
     >
       {rows.map(({ words, notes }, row) => (
         <g key={words} transform={`translate(0 ${row * ROW})`}>
-          <rect x={LEFT} y={4} width={WIDTH - 8 - LEFT} height={ROW - 10} fill="var(--row)" />
+          <rect x={left} y={4} width={width - 8 - left} height={ROW - 10} fill="var(--row)" />
           <text
             x={0}
             y={ROW / 2 + 6}
@@ -49,9 +54,9 @@ export function BarBeside({ before, now, from, to, beats, name }: Props) {
           >
             {words}
           </text>
-          <Beats beats={beats} />
+          <Beats beats={beats} left={left} right={width - 8} />
           {notes === null && (
-            <text x={LEFT + 18} y={ROW / 2 + 6} fontSize={20} style={{ fill: 'var(--soft)' }}>
+            <text x={left + 18} y={ROW / 2 + 6} fontSize={wordSize} style={{ fill: 'var(--soft)' }}>
               not yet
             </text>
           )}
@@ -69,8 +74,8 @@ const wordsOf = (notes: readonly CorrectedNote[] | null, name: Props['name']): s
   return notes.length > 0 ? notes.map(name).join(', ') : 'no note';
 };
 
-function Beats({ beats }: { beats: number }) {
-  const x = scaleLinear([0, beats], [LEFT, WIDTH - 8]);
+function Beats({ beats, left, right }: { beats: number; left: number; right: number }) {
+  const x = scaleLinear([0, beats], [left, right]);
   return Array.from({ length: Math.ceil(beats) + 1 }, (_, beat) => (
     <line key={beat} x1={x(beat)} x2={x(beat)} y1={4} y2={ROW - 6} stroke="var(--line)" strokeWidth={1} />
   ));

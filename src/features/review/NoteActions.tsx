@@ -78,10 +78,7 @@ export function NoteActions({ act, hasDoubts, onAgain }: Props) {
           one('review.correct.moveLater', 'move later', () => act.move(1)),
         ]}
       />
-      <Act
-        words="play the bar again"
-        buttons={[one('review.correct.again', 'play the bar again', onAgain)]}
-      />
+      <Act words="play again" buttons={[one('review.correct.again', 'play the bar again', onAgain)]} />
       {hasDoubts && <Act words="next doubt" buttons={[one('review.correct.skip', 'next doubt', act.skip)]} />}
     </div>
   );

@@ -2,9 +2,11 @@
 import { useMemo } from 'react';
 import { secondsAt, steady, timelineOf, readChart } from '@/core/chart';
 import { corrected, type CorrectedNote } from '@/core/correct';
+import { typeset } from '@/core/music';
 import { unwrap } from '@/core/shared';
 import { busyWords } from '@/presentation';
 import type { TakeSession } from '@/audio/takeSession';
+import { ChordWords } from '@/ui/ChordWords';
 import { useCommands } from '../shell/commands/useCommands';
 import { Far } from '../shell/Far';
 import { NoInput } from '../shell/NoInput';
@@ -121,7 +123,11 @@ function WhereIn({ session, lead }: { session: TakeSession; lead: number }) {
 
 /** The chords of the bar that sounds, and the beat. */
 function Chords({ session, again }: { session: TakeSession | null; again: PlayAgainModel }) {
-  return session ? <ChordsNow session={session} again={again} /> : <>{chordsOf(again, again.bar.lead)}</>;
+  return session ? (
+    <ChordsNow session={session} again={again} />
+  ) : (
+    <ChordWords text={chordsOf(again, again.bar.lead)} />
+  );
 }
 
 function ChordsNow({ session, again }: { session: TakeSession; again: PlayAgainModel }) {
@@ -132,7 +138,7 @@ function ChordsNow({ session, again }: { session: TakeSession; again: PlayAgainM
   const count = beat < 0 ? beats + Math.floor(beat) + 1 : Math.floor(at - from) + 1;
   return (
     <>
-      {chordsOf(again, at)} <span className="ml-6 text-now">{Math.max(1, count)}</span>
+      <ChordWords text={chordsOf(again, at)} /> <span className="ml-6 text-now">{Math.max(1, count)}</span>
     </>
   );
 }
@@ -143,6 +149,6 @@ function chordsOf({ bar }: PlayAgainModel, beat: number): string {
   const [from, to] = beat < bar.lead ? [0, bar.lead] : [bar.lead, bar.lead + bar.beats];
   return chordSpans
     .filter(({ start, end }) => start < to && end > from)
-    .map(({ chord }) => chord?.symbol ?? 'N.C.')
+    .map(({ chord }) => (chord ? typeset(chord.symbol) : 'N.C.'))
     .join('  ');
 }

@@ -59,10 +59,15 @@ type Plain = Pick<ReviewState, 'chorus' | 'kind' | 'formChange' | 'handScope' | 
 export const viewFrom = (text: string | undefined): View =>
   text === 'far' ? 'far' : (VIEWS.find(([id]) => id === text)?.[0] ?? 'form');
 
-export const openingState = (view: View, selection: Selection | null): ReviewState => ({
+/** @param places names of the report's notes: one that an address points at is under the hand */
+export const openingState = (
+  view: View,
+  selection: Selection | null,
+  places: readonly NoteId[] = [],
+): ReviewState => ({
   view,
   selection,
-  held: null,
+  held: selection?.kind === 'note' ? (places[selection.index] ?? null) : null,
   drawBy: 'height',
   chorus: 0,
   zoomed: false,

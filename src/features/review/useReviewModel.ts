@@ -75,7 +75,7 @@ export function useReviewModel(stored: ReviewData, firstView?: string, at?: stri
   const { report, timeline, places } = judgement;
   const { player, state: playing } = useTakePlayer(take, judgement);
   const [state, dispatch] = useReducer(reviewReducer, null, () =>
-    openingState(viewFrom(firstView), selectionFrom(at ?? null, data.report)),
+    openingState(viewFrom(firstView), selectionFrom(at ?? null, data.report), places),
   );
   const { view, selection, held } = state;
   useAddress(view, selection);

@@ -35,7 +35,7 @@ export function WeekScreen({ view }: { view: WeekView }) {
       footer={
         <>
           <span role="status">
-            {said ?? 'A drill that was practised comes back on a day of its own; here it stands once'}
+            {said ?? 'What comes back is worked out as if all before it were done and went well'}
           </span>
           <span className="ml-auto hidden lg:inline">
             <KeyOf command="week.next" /> next thing <KeyOf command="week.earlier" className="ml-4" /> a day
@@ -70,11 +70,11 @@ export function WeekScreen({ view }: { view: WeekView }) {
 function Day({ day, hand }: { day: WeekDay; hand: Hand }) {
   const { name, date, minutes, items, ahead } = day;
   return (
-    <li className="grid gap-x-6 border-t border-line py-2.5 sm:grid-cols-[170px_minmax(0,1fr)] print:break-inside-avoid print:py-1.5">
+    <li className="grid gap-x-6 border-t border-line py-2.5 sm:grid-cols-[290px_minmax(0,1fr)] print:break-inside-avoid print:py-1.5">
       <h2 className="leading-6">
         <b className="text-[19px]">{name}</b>
-        <span className="ml-2 text-soft sm:ml-0 sm:block">{date}</span>
-        {minutes > 0 && <span className="ml-2 text-dim sm:ml-0 sm:block">{minutes} minutes</span>}
+        <span className="ml-2 text-soft">{date}</span>
+        {minutes > 0 && <span className="ml-2 text-dim">{minutes} min</span>}
       </h2>
       {items.length === 0 ? (
         <p className="text-dim">Nothing comes back. A day off, or whatever you like.</p>

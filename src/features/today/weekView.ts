@@ -1,7 +1,7 @@
 import { startOfDay } from 'date-fns';
 import { CATALOGUE } from '@/core/drills';
 import { typeset } from '@/core/music';
-import type { SessionStep } from '@/core/scheduling';
+import { DAY_MS, type SessionStep } from '@/core/scheduling';
 import { elementAt } from '@/core/shared';
 import type { Dates } from '@/presentation';
 import type { PracticeWeek } from '@/server/week';
@@ -99,11 +99,24 @@ function takeItem(
 
 function drillItem(
   { id, minutes, why }: Extract<SessionStep, { kind: 'drill' }>,
-  { items, goal }: PracticeWeek,
+  { items, goal, days }: PracticeWeek,
   at: number,
 ): WeekItem | null {
   const drill = items.find((item) => item.drill.id === id)?.drill;
   if (!drill) return null;
+  const isBack = days.some(
+    (day) => day.at < at && day.steps.some((step) => step.kind === 'drill' && step.id === id),
+  );
+  if (isBack)
+    return {
+      key: `${id} ${at}`,
+      href: `/drills/${id}`,
+      name: typeset(drill.drill.name),
+      where: drill.title,
+      why: 'back, if it goes well',
+      minutes,
+      drillId: null,
+    };
   return {
     key: id,
     href: `/drills/${id}?go=1`,
@@ -120,5 +133,7 @@ function dueWords({ dueAt, isMoved, memory }: PracticeWeek['items'][number]['dri
   const isItsDay = dueAt >= startOfDay(at).getTime();
   if (isMoved) return isItsDay ? 'you put it here' : 'no room on the day you chose';
   if (memory === null) return 'new';
-  return isItsDay ? 'comes back' : 'waits since it came back';
+  const late = Math.floor((at - dueAt) / DAY_MS);
+  if (isItsDay || late < 1) return 'comes back';
+  return `due for ${late === 1 ? 'a day' : `${late} days`}`;
 }
