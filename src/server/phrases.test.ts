@@ -10,6 +10,7 @@ import { createChart } from './charts';
 import { keepEdits } from './corrections';
 import { closeDatabase, migrateDatabase, write } from './db/client';
 import { phrases } from './db/schema';
+import { LIMITS } from '@/core/contracts';
 import { changePhrase, foundAgain, habits, keepPhrase, listPhrases, phraseById } from './phrases';
 import { reviewOf } from './reviews';
 import { importLine } from './takeImport';
@@ -70,6 +71,23 @@ test('a phrase is kept, named anew, removed and brought back; a damaged one bloc
   expect((await listPhrases()).map(({ name }) => name)).toEqual(['Arpeggio']);
   await expect(phraseById('bad')).rejects.toMatchObject({ status: 422 });
   await expect(changePhrase('none', { removed: true })).rejects.toMatchObject({ status: 404 });
+});
+
+test('as many phrases as there may be are kept, one more is refused', async () => {
+  const rows = Array.from({ length: LIMITS.phrase.phrases - 1 }, (_, index) => ({
+    id: `many-${index}`,
+    name: 'many',
+    tags: [],
+    json: typed,
+    source: 'typed' as const,
+  }));
+  await write(async (tx) => {
+    await tx.delete(phrases);
+    for (let from = 0; from < rows.length; from += 500)
+      await tx.insert(phrases).values(rows.slice(from, from + 500));
+  });
+  await keepPhrase(body);
+  await expect(keepPhrase(body)).rejects.toMatchObject({ problem: { code: 'phrase.too-many' } });
 });
 
 test('what is no phrase is refused with its place', async () => {

@@ -2,6 +2,7 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { LIMITS } from '@/core/contracts';
 import { createClient } from '@libsql/client';
 import { eq, sql } from 'drizzle-orm';
 import { improvise, perform } from '@/core/band';
@@ -164,6 +165,8 @@ test('chunks come in order, whole and unharmed; a repeated one is acknowledged a
   expect(await send(id, 0)).toEqual({ sequence: 0 });
   expect(await failure(send(id, 0, chunk([0.5])))).toEqual([409, 'chunk.twice']);
   expect(await failure(send(id, 2))).toEqual([409, 'chunk.order']);
+  expect(await failure(send(id, LIMITS.request.chunks - 1))).toEqual([409, 'chunk.order']);
+  expect(await failure(send(id, LIMITS.request.chunks))).toEqual([413, 'take.long']);
   expect(await failure(storeChunk(id, 1, chunk([0.1]), '0'.repeat(64)))).toEqual([422, 'chunk.checksum']);
   expect(await failure(storeChunk(id, 1, new Uint8Array(3), ''))).toEqual([422, 'chunk.size']);
   expect(await failure(send('none', 0))).toEqual([404, 'not-found']);

@@ -1,22 +1,25 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@jest/globals';
+import { expect, jest, test } from '@jest/globals';
 import { strToU8, zipSync } from 'fflate';
 import type Joi from 'joi';
 import { readChart, routeOf } from '@/core/chart';
 import { LIMITS } from '@/core/contracts';
 import {
   goalSchema,
+  readChartMidi,
   readLineMusicXml,
   readMidi,
   readMusicXml,
+  readNotes,
   readWav,
   unpackTake,
+  writeChartMidi,
   writeWav,
 } from '@/core/formats';
 import { readPhrase } from '@/core/phrases';
 import { unwrap } from '@/core/shared';
 import { readBytes } from '@/server/body';
-import { phraseBody } from '@/server/validation';
+import { drillChangeBody, phraseBody } from '@/server/validation';
 
 /** Every number of the limits, in order. */
 const numbersIn = (part: unknown): number[] =>
@@ -112,6 +115,7 @@ test.each<[string, number, Joi.Schema, (most: number) => unknown]>([
   ['tunes of a goal', LIMITS.goal.tunes, goalSchema, goal],
   ['letters of a phrase’s name', LIMITS.phrase.name, phraseBody, (most) => phrase(most, 1)],
   ['tags of a phrase', LIMITS.phrase.tags, phraseBody, (most) => phrase(1, most)],
+  ['days a drill is put off', LIMITS.daysAhead, drillChangeBody, (most) => ({ inDays: most })],
 ])('%s: %p are taken, one more is refused', (_name, most, schema, make) => {
   expect(schema.validate(make(most)).error).toBeUndefined();
   expect(schema.validate(make(most + 1)).error).toBeDefined();
@@ -126,6 +130,56 @@ test.each([
     readBytes(new Request('http://127.0.0.1/', { method: 'POST', body: new Uint8Array(length) }), most);
   expect((await sent(most)).length).toBe(most);
   await expect(sent(most + 1)).rejects.toMatchObject({ status: 413 });
+});
+
+test('a file: one that says it is longer than it may be is refused before any of it is read', async () => {
+  const read = jest.fn<() => void>();
+  const body = new ReadableStream({ pull: read }, { highWaterMark: 0 });
+  const headers = { 'content-length': String(LIMITS.request.importBytes + 1) };
+  const request = new Request('http://127.0.0.1/', {
+    method: 'POST',
+    body,
+    headers,
+    duplex: 'half',
+  } as RequestInit);
+  await expect(readBytes(request, LIMITS.request.importBytes)).rejects.toMatchObject({ status: 413 });
+  expect(read).not.toHaveBeenCalled();
+});
+
+test('a file of notes: as many as there may be are read, one more is refused', () => {
+  const file = (notes: number) =>
+    `{"notes":[${Array(notes).fill('{"onsetBeat":0,"durationBeats":1,"midi":60}').join(',')}]}`;
+  expect(readNotes(file(LIMITS.notes.file))).toMatchObject({ ok: true });
+  expect(readNotes(file(LIMITS.notes.file + 1))).toMatchObject({ ok: false });
+}, 60_000);
+
+test('an archive whose sound says it is one byte too long is not unpacked', () => {
+  const sound = zipSync({ 'sound.wav': [new Uint8Array(64), { level: 0 }] });
+  const view = new DataView(sound.buffer, sound.byteOffset);
+  const central = view.getUint32(sound.length - 6, true);
+  // its length in the member's own header, and in the directory (PKWARE's APPNOTE, 4.3.7 and 4.3.12)
+  view.setUint32(22, LIMITS.archive.bytes + 1, true);
+  view.setUint32(central + 24, LIMITS.archive.bytes + 1, true);
+  expect(unpackTake(sound)).toMatchObject({ ok: false, problems: [{ code: 'archive.too-large' }] });
+});
+
+test('a chart out of MIDI: bars without end are not counted to their end', () => {
+  const chart = unwrap(readChart('| C | F |'));
+  const file = Buffer.from(writeChartMidi(chart));
+  // the last event of the file comes after as long a wait as MIDI can say, four bytes: 268 million ticks
+  const end = file.lastIndexOf(Buffer.from([0xff, 0x2f, 0x00]));
+  const late = Buffer.concat([
+    file.subarray(0, end - 1),
+    Buffer.from([0xff, 0xff, 0xff, 0x7f]),
+    file.subarray(end),
+  ]);
+  const track = late.lastIndexOf('MTrk');
+  late.writeUInt32BE(late.length - track - 8, track + 4);
+  const started = process.cpuUsage();
+  const read = readChartMidi(late);
+  const { user, system } = process.cpuUsage(started);
+  expect((user + system) / 1e6).toBeLessThan(5);
+  if (read.ok) expect(unwrap(readChart(read.value)).bars.length).toBeLessThanOrEqual(LIMITS.chart.bars);
 });
 
 test('an archive: a document as large as it may be is opened, one byte more is not unpacked', () => {
