@@ -19,7 +19,7 @@ const serverAt = (port: number) => ({
 const addressOf = (port: number): string => `http://127.0.0.1:${port}`;
 
 /** Tests that play and record in real time, one after the other, and a few more: about half of the whole run. */
-const PLAYING = /\/(again|lan|practice|print|record-a-take|recording-[a-z]+|study|tour)\.spec\.ts$/;
+const PLAYING = /\/(again|lan|names|practice|print|record-a-take|recording-[a-z]+|study|tour)\.spec\.ts$/;
 
 export default defineConfig({
   testDir: 'tests/e2e',

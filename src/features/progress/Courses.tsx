@@ -37,7 +37,7 @@ export function Courses({ rows, thisWeek, chosen, onChoose, what }: Props) {
             <span className="sr-only">Met</span>
           </th>
           <th scope="col" className="pb-1.5 font-[560]">
-            <span className="flex w-full justify-between sm:w-[432px]">
+            <span className="flex w-full justify-between lg:w-[432px]">
               <span className="-ml-3">none</span>
               <span className="max-[359px]:hidden">half</span>
               <span className="-mr-2">all</span>
@@ -46,7 +46,7 @@ export function Courses({ rows, thisWeek, chosen, onChoose, what }: Props) {
           <th scope="col" className="hidden pb-1.5 pl-12 font-[560] lg:table-cell">
             first week against the latest
           </th>
-          <th scope="col" className="hidden pb-1.5 text-right font-[560] md:table-cell">
+          <th scope="col" className="hidden pb-1.5 text-right font-[560] lg:table-cell">
             held at
           </th>
         </tr>
@@ -101,7 +101,7 @@ function Row({
         <span className="block text-sm leading-4 text-soft lg:hidden">{word}</span>
       </th>
       <WeekCells weeks={weeks} thisWeek={thisWeek} />
-      <td className="w-full min-w-[72px] min-[360px]:min-w-[120px] sm:w-[432px] sm:min-w-[432px]">
+      <td className="w-full min-w-[72px] min-[360px]:min-w-[120px] lg:w-[432px] lg:min-w-[432px]">
         <CoursePicture weeks={weeks} />
       </td>
       <td className="hidden py-1 pl-12 lg:table-cell">
@@ -109,7 +109,7 @@ function Row({
         {detail && <span className="block text-[15px] leading-6 text-dim">{detail}</span>}
         {advice && <span className="block text-[15px] leading-5 text-soft">{advice}</span>}
       </td>
-      <td className="hidden pr-1 text-right text-[25px] font-[640] md:table-cell">
+      <td className="hidden pr-1 text-right text-[25px] font-[640] lg:table-cell">
         {course.heldAt ?? <span className="text-[15px] font-normal text-dim">not yet</span>}
       </td>
     </tr>

@@ -25,7 +25,7 @@ type Props = {
 export function Shell({ place, side, footer, children }: Props) {
   return (
     <div className="flex min-h-dvh flex-col">
-      <header className="relative mx-4 flex min-h-14 shrink-0 flex-wrap items-center gap-x-3.5 py-1.5 text-soft sm:mx-8 sm:h-14 sm:flex-nowrap sm:gap-x-6 sm:py-0 print:hidden">
+      <header className="relative mx-4 flex min-h-14 shrink-0 flex-wrap items-center gap-x-3.5 py-1.5 text-soft sm:mx-8 sm:gap-x-6 lg:h-14 lg:flex-nowrap lg:py-0 print:hidden">
         <Link href="/" className="mr-2 hidden font-[680] whitespace-nowrap text-ink lg:block">
           Idle Wander
         </Link>
@@ -45,7 +45,7 @@ export function Shell({ place, side, footer, children }: Props) {
             </Link>
           ))}
         </nav>
-        <div className="ml-auto flex shrink-0 items-center gap-3.5 text-sm whitespace-nowrap text-dim sm:min-w-0 sm:shrink sm:gap-4">
+        <div className="ml-auto flex shrink-0 items-center gap-3.5 text-sm whitespace-nowrap text-dim sm:gap-4 lg:min-w-0 lg:shrink">
           {side && <div className="flex min-w-0 gap-3.5 sm:gap-4 [&>*]:truncate">{side}</div>}
           <Link
             href="/settings"

@@ -76,7 +76,7 @@ function Row({ take, line }: { take: TakeRow; line: TakeRowLine }) {
       onFocus={ahead}
       onPointerDown={() => askAhead(take.id)}
       onClick={() => askAhead(take.id)}
-      className="grid h-full grid-cols-[44px_minmax(0,1fr)_auto] items-center gap-x-4 border-t border-line hover:bg-row sm:grid-cols-[44px_216px_minmax(0,1fr)_128px_150px_72px]"
+      className="grid h-full grid-cols-[44px_minmax(0,1fr)_auto] items-center gap-x-4 border-t border-line hover:bg-row lg:grid-cols-[44px_216px_minmax(0,1fr)_128px_150px_72px]"
     >
       <span className="text-2xl font-[560] text-soft">{take.number}</span>
       <span className="min-w-0 leading-5">
@@ -92,14 +92,14 @@ function Row({ take, line }: { take: TakeRow; line: TakeRowLine }) {
           {take.when}, {PLANS[take.planId].short}
         </span>
       </span>
-      <span className="hidden sm:block">
+      <span className="hidden lg:block">
         <TakeProfile profile={line.profile} />
       </span>
       <Count value={line.met} of={line.judged} name="changes met on time" />
-      <span className="hidden sm:block">
+      <span className="hidden lg:block">
         <Count value={line.heard} of={line.segments} name="chords heard with the band muted" />
       </span>
-      <span className="hidden text-right text-[22px] font-[560] text-soft sm:block">{take.tempo}</span>
+      <span className="hidden text-right text-[22px] font-[560] text-soft lg:block">{take.tempo}</span>
     </Link>
   );
 }

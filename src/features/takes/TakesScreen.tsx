@@ -53,7 +53,7 @@ export function TakesScreen({ first, filter: firstFilter, facets, charts }: Prop
           </p>
         )}
         <div
-          className="hidden grid-cols-[44px_216px_minmax(0,1fr)_128px_150px_72px] gap-x-4 pb-2 text-sm text-dim sm:grid"
+          className="hidden grid-cols-[44px_216px_minmax(0,1fr)_128px_150px_72px] gap-x-4 pb-2 text-sm text-dim lg:grid"
           aria-hidden="true"
         >
           <span>take</span>

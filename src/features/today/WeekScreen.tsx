@@ -72,9 +72,8 @@ function Day({ day, hand }: { day: WeekDay; hand: Hand }) {
   return (
     <li className="grid gap-x-6 border-t border-line py-2.5 sm:grid-cols-[290px_minmax(0,1fr)] print:break-inside-avoid print:py-1.5">
       <h2 className="leading-6">
-        <b className="text-[19px]">{name}</b>
-        <span className="ml-2 text-soft">{date}</span>
-        {minutes > 0 && <span className="ml-2 text-dim">{minutes} min</span>}
+        <b className="text-[19px]">{name}</b> <span className="ml-1 text-soft">{date}</span>{' '}
+        {minutes > 0 && <span className="ml-1 text-dim">{minutes} min</span>}
       </h2>
       {items.length === 0 ? (
         <p className="text-dim">Nothing comes back. A day off, or whatever you like.</p>
@@ -103,8 +102,8 @@ function Row({ placed, hand }: { placed: PlacedItem; hand: Hand }) {
             <ChordWords text={item.name} />
           </b>
         </Link>{' '}
-        <span className="text-soft">{item.where}</span>
-        <span className="ml-3 text-[15px] text-dim">
+        <span className="text-soft">{item.where}</span>{' '}
+        <span className="ml-2 text-[15px] text-dim">
           {item.why}, {item.minutes} minutes
         </span>
       </p>
