@@ -62,6 +62,10 @@ export type Chart = {
 };
 
 /** T1.1: a beat is the meter's denominator unit, the dotted unit in 6/8, 9/8 and 12/8. */
+/** A meter that can be written and counted. */
+export const isMeter = ({ upper, lower }: Meter): boolean =>
+  Number.isInteger(upper) && upper >= 1 && upper <= 99 && [1, 2, 4, 8, 16].includes(lower);
+
 export const isCompound = (meter: Meter): boolean => meter.lower === 8 && [6, 9, 12].includes(meter.upper);
 
 export const beatsPerBar = (meter: Meter): number => (isCompound(meter) ? meter.upper / 3 : meter.upper);

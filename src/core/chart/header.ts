@@ -1,6 +1,6 @@
 import { refused, type Problem } from '../shared';
 import { readKey, readScale, type Key, type Scale } from '../music';
-import type { Meter } from './chart';
+import { isMeter, type Meter } from './chart';
 import { readOverride, type Override } from './override';
 
 /** What header lines say. A field is undefined until a line says it. */
@@ -50,10 +50,10 @@ function setField(header: Header, name: string, value: string): Problem | null {
 type SetField = (header: Header, value: string) => Problem | null;
 
 const setMeter: SetField = (header, value) => {
-  const found = /^(\d{1,2})\/(1|2|4|8|16)$/.exec(value);
-  if (!found || Number(found[1]) < 1)
-    return problem('meter', `“${value}” is not a meter like 4/4, 3/4 or 6/8.`, '4/4');
-  header.meter = { upper: Number(found[1]), lower: Number(found[2]) };
+  const found = /^(\d{1,2})\/(\d{1,2})$/.exec(value);
+  const meter = { upper: Number(found?.[1]), lower: Number(found?.[2]) };
+  if (!isMeter(meter)) return problem('meter', `“${value}” is not a meter like 4/4, 3/4 or 6/8.`, '4/4');
+  header.meter = meter;
   return null;
 };
 

@@ -33,6 +33,11 @@ export function readLineMusicXml(xml: string): Outcome<PlayedNote[]> {
 
 type Open = { onsetBeat: number; durationBeats: number; midi: number; attack?: Slur };
 
+/** As far as a note of a file of notes may lie, in beats. */
+const LONGEST = 1_000_000;
+const isInReach = ({ onsetBeat, durationBeats }: Open): boolean =>
+  Math.abs(onsetBeat) <= LONGEST && durationBeats <= LONGEST;
+
 class LineReading {
   private divisions = 1;
   private beatQuarters = 1;
@@ -53,6 +58,11 @@ class LineReading {
           message: `This line has more than ${LIMITS.notes.musicxml} notes.`,
         });
     }
+    if (!this.notes.every(isInReach))
+      return refused({
+        code: 'musicxml.too-long',
+        message: `This line is longer than ${LONGEST.toLocaleString('en')} beats.`,
+      });
     return accepted(
       this.notes
         .map((note) => ({ ...note, onsetBeat: note.onsetBeat - lead }))

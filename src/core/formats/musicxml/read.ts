@@ -1,5 +1,6 @@
 import { LIMITS } from '../../contracts';
 import { accepted, refused, type Outcome, type Problem, elementAt } from '../../shared';
+import { isMeter, type Meter } from '../../chart';
 import { noteName, readChord, type SpelledNote } from '../../music';
 import { symbolOf, type KindDegree } from './kinds';
 import { chartTextOf, type PlacedChord, type WrittenMeasure } from '../chartText';
@@ -85,6 +86,13 @@ function openRepeats(measures: WrittenMeasure[]): void {
   });
 }
 
+const noMeter = ({ upper, lower }: Meter, number: number) =>
+  refused({
+    code: 'musicxml.meter',
+    message: `“${String(upper).slice(0, 12)}/${String(lower).slice(0, 12)}” is not a meter like 4/4, 3/4 or 6/8.`,
+    path: `measure ${number + 1}`,
+  });
+
 /** One pass over the measures; keeps what attributes have set so far. */
 class MusicXmlReading {
   tempo: number | null = null;
@@ -102,8 +110,10 @@ class MusicXmlReading {
       const name = nameOf(node);
       const inside = childrenOf(node);
       at += this.advance(name, inside);
-      if (name === 'attributes') this.attributes(inside);
-      else if (name === 'barline') readBarLine(inside, bar);
+      if (name === 'attributes') {
+        this.attributes(inside);
+        if (!isMeter(this.meter)) return noMeter(this.meter, number);
+      } else if (name === 'barline') readBarLine(inside, bar);
       else if (name === 'direction') {
         bar.section ??= textAt(inside, 'direction-type', 'rehearsal') || null;
         this.readTempo(inside);
