@@ -139,19 +139,8 @@ async function reviewed(page, query) {
   await page.getByRole('heading', { level: 1 }).waitFor();
 }
 
-/**
- * A change with its one-note fix drawn by pitch, the boards, a note under the hand, two takes, and the view
- * from two metres away.
- */
+/** The boards, a note under the hand, two takes, and the view from two metres away. */
 async function shootReview(page, shoot) {
-  const { report } = await (await fetch(`${base}/api${review}`)).json();
-  await reviewed(
-    page,
-    `?at=change-${report.changes.findIndex(({ fix }, index) => fix !== null && index > 3) + 1}`,
-  );
-  await page.keyboard.press('d');
-  await page.waitForTimeout(300);
-  await shoot('review-pitch');
   await reviewed(page, '?view=boards');
   await shoot('review-boards');
   await reviewed(page, '?view=correct&at=note-9');
@@ -196,6 +185,8 @@ async function shootCharts(page, shoot, theme) {
 async function shootPractice(page, shoot) {
   await page.goto(base + '/', { waitUntil: 'networkidle' });
   await shoot('today');
+  await page.goto(base + '/week', { waitUntil: 'networkidle' });
+  await shoot('week');
   await page.goto(`${base}/progress?tune=${encodeURIComponent('Lamplight Quarry')}`, {
     waitUntil: 'networkidle',
   });

@@ -57,24 +57,34 @@ async function weekPath(request: APIRequestContext, baseURL: string): Promise<st
   return '/week';
 }
 
-const SHEETS: readonly [
+/** Its name, the most sheets it may take, words of it, and where it is. */
+type Sheet = readonly [
   string,
   number,
   RegExp,
   (request: APIRequestContext, baseURL: string) => Promise<string>,
-][] = [
+];
+const STUDY_WORDS = {
+  form: /Orchard/i,
+  place: /One place: position 5/,
+  runs: /B♭ blues|Bb blues/,
+  grid: /Quarry/,
+};
+
+const SHEETS: readonly Sheet[] = [
   [
     'a chart of 32 bars',
     1,
     /Orchard/i,
     async (request, base) => `/charts/${await makeChart(request, base, song)}/print`,
   ],
-  [
-    'a study sheet',
-    5,
-    /One place: position 5/,
-    async (request, base) => `/study/${await makeChart(request, base, blues)}/sheet`,
-  ],
+  ...(['form', 'place', 'runs', 'grid'] as const).map((part): Sheet => [
+    `a study sheet, ${part}`,
+    1,
+    STUDY_WORDS[part],
+    async (request, base) =>
+      `/study/${await makeChart(request, base, part === 'form' ? song : blues)}/sheet?part=${part}`,
+  ]),
   ['a lesson sheet', 1, /What you noticed/, lessonPath],
   ['the week ahead', 1, /The week ahead/, weekPath],
   // as long as what was done

@@ -129,7 +129,7 @@ test('a chart that cannot be read yet leads to its editor; sheets print on white
   await page.getByRole('link', { name: 'Fix the chart' }).click();
   await expect(page).toHaveURL(new RegExp(`/charts/${wrong}`));
   const id = await makeChart(request, baseURL!, CHART);
-  await page.goto(`/study/${id}/sheet?position=5`);
+  await page.goto(`/study/${id}/sheet?position=5&part=place`);
   await expect(page.getByRole('heading', { name: /One place: position 5/ })).toBeVisible();
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();

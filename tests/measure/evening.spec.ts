@@ -81,7 +81,8 @@ test('@evening with a guitar, from an empty database: set-up and first take', as
     await person.reads(step(1).getByRole('status').first());
     await person.presses(step(2).getByRole('radio', { name: 'headphones' }));
     await person.reads(step(2).getByRole('status').first());
-    await person.presses(step(4).getByRole('button', { name: 'Listen to the strings' }));
+    // the input is open: the tuner listens already
+    await person.reads(step(4).getByRole('status').first());
     const setUp = person.seconds;
     await person.presses(page.getByRole('link', { name: 'Record a first take' }));
     await expect(page).toHaveURL(/\/record/);
