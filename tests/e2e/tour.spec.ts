@@ -7,6 +7,13 @@ const server = new OwnServer(3223, '.tmp/e2e-tour.db');
 test.beforeAll(() => server.start());
 test.afterAll(() => server.kill());
 
+test('with no chart yet, Record asks what to play over', async ({ page }) => {
+  await page.goto(`${server.url}/record`);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('What do you play over?');
+  await expect(page.getByRole('main').getByRole('button')).toHaveCount(4);
+  await expect(page.getByRole('link', { name: /All forms/ })).toHaveAttribute('href', '/charts');
+});
+
 test('a first visit is shown round by one key: from nothing to a judged take in four presses, then its drill, and the take is removed', async ({
   page,
 }) => {

@@ -86,6 +86,10 @@ test('@evening with a guitar, from an empty database: set-up and first take', as
     const setUp = person.seconds;
     await person.presses(page.getByRole('link', { name: 'Record a first take' }));
     await expect(page).toHaveURL(/\/record/);
+    // an empty database has no chart yet: a form of the library
+    await person.reads(page.getByRole('heading', { level: 1 }));
+    await person.presses(page.getByRole('button', { name: /12 bars/ }).first());
+    await expect(page).toHaveURL(/\/record\?chart=/);
     await person.reads(page.getByRole('heading', { level: 1 }));
     await page.getByRole('heading', { level: 1 }).click();
     await person.key('Space');

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { readChart } from '@/core/chart';
+import { FirstForm } from '@/features/charts/FirstForm';
 import { RecordScreen } from '@/features/record/RecordScreen';
 import { soundStored } from '@/server/audio';
 import { listCharts } from '@/server/charts';
@@ -9,7 +10,6 @@ import { planInAddress } from '@/server/validation';
 import { Shell } from '@/features/shell/Shell';
 import { momentIn } from '@/presentation';
 import { datesOfRequest } from '@/server/datesOfRequest';
-import Link from 'next/link';
 
 type Props = { searchParams: Promise<{ chart?: string; plan?: string }> };
 export const metadata: Metadata = { title: 'Record' };
@@ -21,7 +21,12 @@ export default async function RecordPage({ searchParams }: Props) {
     .filter(({ text }) => readChart(text).ok)
     .map(({ id, title, text }) => ({ id, title, text }));
   const first = charts.find((one) => one.id === chart) ?? charts[0];
-  if (!first) return <NothingToPlay />;
+  if (!first)
+    return (
+      <Shell place="Record">
+        <FirstForm />
+      </Shell>
+    );
   const moment = momentIn(await datesOfRequest());
   const cut = await Promise.all(
     open.map(async (take) => ({
@@ -44,21 +49,5 @@ export default async function RecordPage({ searchParams }: Props) {
       plan={planInAddress(plan)}
       interrupted={cut.filter(({ seconds, offsetSec }) => seconds > Math.max(0, offsetSec))}
     />
-  );
-}
-
-function NothingToPlay() {
-  return (
-    <Shell place="Record">
-      <div className="mx-4 mt-16 sm:mx-8">
-        <h1 className="text-[64px] leading-[72px] font-[640] tracking-tight">No chart to play over.</h1>
-        <p className="mt-3 text-2xl text-soft">Choose one of the forms, or write a few bars of your own.</p>
-        <p className="mt-8">
-          <Link className="go" href="/charts">
-            Choose a chart
-          </Link>
-        </p>
-      </div>
-    </Shell>
   );
 }

@@ -96,7 +96,7 @@ export function SheetScreen({ chart: stored, plan, position, part, addressOf }: 
 /** Back, the other parts, and the printer: none of them is printed. */
 function Ways({ chartId, part, addressOf }: Pick<Props, 'part' | 'addressOf'> & { chartId: string }) {
   return (
-    <p className="no-print mb-4 flex gap-6 text-soft">
+    <p className="no-print mb-4 flex flex-wrap gap-x-6 gap-y-1 text-soft">
       <Link className="underline" href={`/study/${chartId}`}>
         Back to Study
       </Link>
