@@ -73,7 +73,7 @@ export const asDueDrill = (drill: StoredDrill, now: number): DueDrill => ({
   dueAt: drill.dueAt,
   minutes: DRILL_MINUTES,
   still: retentionOf(drill.memory, now),
-  isMoved: drill.isMoved,
+  waitsForItsDay: drill.isMoved,
   backAfter: Math.round((wellPlayed(drill, now) - now) / DAY_MS),
 });
 

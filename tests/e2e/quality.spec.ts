@@ -91,6 +91,7 @@ test('every screen holds on a phone, at twice its size and on a tablet: nothing 
   request,
   baseURL,
 }) => {
+  test.setTimeout(240_000);
   const take = await makeTake(request, baseURL!);
   const longName = `title: A form with a name that is wider than a phone\n${SHORT_CHART.replace(/^title:.*\n/, '')}`;
   const thrownAway = await makeTake(request, baseURL!, undefined, 5, longName);

@@ -8,7 +8,7 @@ export type DueDrill = {
   readonly dueAt: Timestamp;
   readonly minutes: number;
   /** The chance that it would still be passed, 0 to 1. */ readonly still: number;
-  /** The player has put it on its day: nothing takes it before that. */ readonly isMoved?: boolean;
+  /** Nothing takes it before it is due, a goal neither. */ readonly waitsForItsDay?: boolean;
   /** Days until it would come back if it were played well now. */ readonly backAfter?: number;
 };
 export type DueTune = {
@@ -90,7 +90,9 @@ export function sessionOf(request: SessionRequest): SessionStep[] {
     const pool =
       urgent.length > 0
         ? urgent
-        : open.filter((one) => fits(one) && !one.isMoved && one.chart !== null && wanted.has(one.chart));
+        : open.filter(
+            (one) => fits(one) && !one.waitsForItsDay && one.chart !== null && wanted.has(one.chart),
+          );
     const next = pool.find(({ chart }) => chart !== last) ?? pool[0];
     if (!next) break;
     open.splice(open.indexOf(next), 1);

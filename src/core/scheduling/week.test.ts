@@ -51,7 +51,7 @@ test('what a day has no room for waits for the next, and the goal takes nothing 
   expect(drillsOn(days(many)).map(({ length }) => length)).toEqual([5, 2, 0, 0, 0, 0, 0]);
   const goal = { words: 'the jam', date: NOW + 6 * DAY_MS, charts: ['t'] };
   expect(drillsOn(days([drill('t-1', 4)], { goal }))[0]).toEqual(['t-1']);
-  expect(drillsOn(days([drill('t-1', 4, { isMoved: true })], { goal }))).toEqual([
+  expect(drillsOn(days([drill('t-1', 4, { waitsForItsDay: true })], { goal }))).toEqual([
     [],
     [],
     [],

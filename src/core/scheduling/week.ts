@@ -42,5 +42,5 @@ function againOf(drill: DueDrill, playedAt: Timestamp | undefined): DueDrill | n
   // a goal takes nothing ahead that was only just played
   return backAfter === undefined
     ? null
-    : { ...drill, dueAt: playedAt + backAfter * DAY_MS, still: STILL, isMoved: true };
+    : { ...drill, dueAt: playedAt + backAfter * DAY_MS, still: STILL, waitsForItsDay: true };
 }

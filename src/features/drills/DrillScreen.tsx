@@ -2,7 +2,7 @@
 import { sinceArrival } from '@/core/scheduling';
 import { useCommands } from '../shell/commands/useCommands';
 import { NoInput } from '../shell/NoInput';
-import { prefer, preferences } from '../shell/preferences';
+import { changeChannel } from '../shell/openPreferred';
 import { Waiting } from '../shell/Waiting';
 import { drillCommands } from './drillCommands';
 import { DrillSheet } from './DrillSheet';
@@ -41,12 +41,7 @@ function WaitingForNotes({ model: { rig, drill, sitting, session } }: { model: D
     <Waiting
       rig={rig}
       title={drill.drill.name}
-      onChannel={(channel) => {
-        const { device } = preferences();
-        if (device.kind !== 'input') return;
-        prefer({ device: { ...device, channel } });
-        void rig.open({ ...device, channel });
-      }}
+      onChannel={(channel) => changeChannel(rig, channel)}
       onStart={() => session?.startAllTheSame()}
       onBack={() => sitting.stay()}
     />

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo } from 'react';
-import { secondsAt, steady, timelineOf, readChart } from '@/core/chart';
+import { beatAt, secondsAt, steady, timelineOf, readChart } from '@/core/chart';
 import { corrected, type CorrectedNote } from '@/core/correct';
 import { typeset } from '@/core/music';
 import { unwrap } from '@/core/shared';
@@ -10,7 +10,7 @@ import { ChordWords } from '@/ui/ChordWords';
 import { useCommands } from '../shell/commands/useCommands';
 import { Far } from '../shell/Far';
 import { NoInput } from '../shell/NoInput';
-import { preferences } from '../shell/preferences';
+import { changeChannel } from '../shell/openPreferred';
 import { useBeat, useSession } from '../shell/useSession';
 import { useWakeLock } from '../shell/useWakeLock';
 import { Waiting } from '../shell/Waiting';
@@ -49,10 +49,7 @@ export function PlayAgain({ model }: { model: ReviewModel }) {
       <Waiting
         rig={rig}
         title={title}
-        onChannel={(channel) => {
-          const { device } = preferences();
-          if (device.kind === 'input') comeInBy({ ...device, channel });
-        }}
+        onChannel={(channel) => changeChannel(rig, channel)}
         onStart={() => session.startAllTheSame()}
         onBack={back}
       />
@@ -68,12 +65,15 @@ function Round({ model, again, title }: RoundProps) {
   const { bar, last, session, times, trouble, keep, back, start } = again;
   const { judgement, data } = model;
   const pace = data.take.pace ?? steady(data.take.tempo);
-  const [from, to] = [bar.at, bar.at + bar.beats].map((beat) => data.take.offsetSec + secondsAt(pace, beat));
+  const inTake = (beat: number) => data.take.offsetSec + secondsAt(pace, beat);
   const now = useMemo(
     () => (last ? corrected(data.heard, [...model.corrections.edits, last]) : null),
     [data.heard, model.corrections.edits, last],
   );
-  const name = (note: CorrectedNote) => nameOver(chordAt(judgement.timeline, bar.at), note.midi);
+  const name = ({ onsetSec, midi }: CorrectedNote) => {
+    const beat = Math.max(bar.at, beatAt(pace, onsetSec - data.take.offsetSec));
+    return nameOver(chordAt(judgement.timeline, beat), midi);
+  };
   return (
     <Far
       meta={
@@ -83,7 +83,7 @@ function Round({ model, again, title }: RoundProps) {
           {times > 0 && <span>played {times === 1 ? 'once' : `${times} times`}</span>}
         </>
       }
-      soft={trouble ?? <Where session={session} lead={bar.lead} />}
+      soft={trouble ?? <Where again={again} />}
       bold={<Chords session={session} again={again} />}
       press={last ? { words: 'keep the bar as just played', act: keep } : undefined}
       hold={{ words: 'back, with the take as it was', act: back }}
@@ -93,8 +93,8 @@ function Round({ model, again, title }: RoundProps) {
         <BarBeside
           before={judgement.notes}
           now={now}
-          from={from ?? 0}
-          to={to ?? 1}
+          from={inTake(bar.at)}
+          to={inTake(bar.at + bar.beats)}
           beats={bar.beats}
           name={name}
         />
@@ -107,8 +107,10 @@ function Round({ model, again, title }: RoundProps) {
 }
 
 /** Where the round is: words to be read while playing. */
-function Where({ session, lead }: { session: TakeSession | null; lead: number }) {
-  return session ? <WhereIn session={session} lead={lead} /> : <>Heard; next time in a moment.</>;
+function Where({ again: { session, bar, times, isRolling } }: { again: PlayAgainModel }) {
+  if (session) return <WhereIn session={session} lead={bar.lead} />;
+  if (times === 0) return <>Opening the input.</>;
+  return isRolling ? <>Heard; next time in a moment.</> : <>Heard {times} times; that is enough for now.</>;
 }
 
 function WhereIn({ session, lead }: { session: TakeSession; lead: number }) {

@@ -4,7 +4,7 @@ import { formPositionOf, steady } from '@/core/chart';
 import { barAgain, playedAgain, playedFrom, type BarAgain, type Edit } from '@/core/correct';
 import { AudioInput } from '@/audio/input/audioInput';
 import { RecordingResources } from '@/audio/recordingResources';
-import { endedIn, runningIn, Sitting, type SittingPolicy } from '@/audio/sitting';
+import { endedIn, isRolling, runningIn, Sitting, type SittingPolicy } from '@/audio/sitting';
 import { TakeSession } from '@/audio/takeSession';
 import type { TakeSettings } from '@/audio/takeSettings';
 import { takeTroubleWords } from '@/presentation';
@@ -51,6 +51,8 @@ export function usePlayAgain(model: ReviewModel) {
     session: runningIn(state),
     last,
     times: replays.length,
+    /** The next round comes by itself. */
+    isRolling: isRolling(state),
     trouble: troubleOf(state),
     start,
     back,

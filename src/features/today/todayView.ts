@@ -8,6 +8,7 @@ import { typeset } from '@/core/music';
 import { takeMoment } from '@/presentation';
 import type { Today } from '@/server/practice';
 import type { TunePractice } from '@/server/practiceState';
+import { aheadWhy, drillName, forGoal, takeWhy } from './stepWords';
 import type { TakeProfileData } from '@/ui/form/TakeProfile';
 import { elementAt, present } from '@/core/shared';
 
@@ -118,7 +119,7 @@ function takeItem(step: StepOf<'take'>, { tunes, now, goal }: Today): TodayItem 
     words: '',
     bold: null,
     minutes: step.minutes,
-    why: step.why === 'goal' ? `a whole take for ${goal?.words ?? 'your goal'}` : 'the tune you left longest',
+    why: takeWhy(step.why, goal),
   };
 }
 
@@ -144,7 +145,7 @@ function drillItem(step: StepOf<'drill'>, today: Today): TodayItem | null {
   const [last] = runs;
   return {
     href: `/drills/${drill.id}?go=1`,
-    name: `${typeset(drill.drill.name)} at ${elementAt(drill.ladder.rungs, drill.ladder.at)}`,
+    name: drillName(drill),
     where: drill.title,
     minutes: step.minutes,
     bold: last ? `${last.met} of ${last.of}` : null,
@@ -155,12 +156,11 @@ function drillItem(step: StepOf<'drill'>, today: Today): TodayItem | null {
 
 /** Why a drill is here today. */
 function whyWords(why: StepOf<'drill'>['why'], { dueAt, origin }: StoredDrill, { now, goal }: Today): string {
-  const wanted = `for ${goal?.words ?? 'your goal'}`;
   const late = Math.floor((now - dueAt) / DAY_MS);
   if (why === 'new') return origin ? `found in take ${origin.take}` : 'new';
-  if (why === 'ahead') return `not due yet, but ${wanted}`;
+  if (why === 'ahead') return aheadWhy(goal);
   const due = late < 1 ? 'due today' : `due for ${late === 1 ? 'a day' : `${late} days`}`;
-  return why === 'goal' ? `${due}, ${wanted}` : due;
+  return why === 'goal' ? `${due}, ${forGoal(goal)}` : due;
 }
 
 /** What is still missing until the next tempo. */

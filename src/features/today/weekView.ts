@@ -2,9 +2,9 @@ import { startOfDay } from 'date-fns';
 import { CATALOGUE } from '@/core/drills';
 import { typeset } from '@/core/music';
 import { DAY_MS, type SessionStep } from '@/core/scheduling';
-import { elementAt } from '@/core/shared';
 import type { Dates } from '@/presentation';
 import type { PracticeWeek } from '@/server/week';
+import { aheadWhy, drillName, takeWhy } from './stepWords';
 
 /** One thing to do on a day. */
 export type WeekItem = {
@@ -91,7 +91,7 @@ function takeItem(
     href: `/record?chart=${chart}`,
     name: `A take of ${tune.title}`,
     where: tune.tempo === null ? '' : `at ${tune.tempo}`,
-    why: why === 'goal' ? `a whole take for ${goal?.words ?? 'your goal'}` : 'the tune you left longest',
+    why: takeWhy(why, goal),
     minutes,
     drillId: null,
   };
@@ -120,9 +120,9 @@ function drillItem(
   return {
     key: id,
     href: `/drills/${id}?go=1`,
-    name: `${typeset(drill.drill.name)} at ${elementAt(drill.ladder.rungs, drill.ladder.at)}`,
+    name: drillName(drill),
     where: drill.title,
-    why: why === 'ahead' ? `not due yet, but for ${goal?.words ?? 'your goal'}` : dueWords(drill, at),
+    why: why === 'ahead' ? aheadWhy(goal) : dueWords(drill, at),
     minutes,
     drillId: id,
   };
