@@ -13,7 +13,7 @@ import { TakeSession } from '@/audio/takeSession';
 import { scoreOf, type TakeSettings } from '@/audio/takeSettings';
 import type { SessionState } from '@/audio/sessionState';
 import { prefer, preferences, usePreferences } from '../shell/preferences';
-import { openPreferred } from '../shell/openPreferred';
+import { changeChannel, openPreferred } from '../shell/openPreferred';
 import { sayTrashed } from '../shell/trash';
 import { useRest } from '../shell/useRest';
 import { useRigState } from '../shell/useRig';
@@ -121,12 +121,7 @@ export function useRecordModel({ charts, chartId, plan = null, interrupted }: Re
     }),
     comeInBy,
     letStandInPlay: () => comeInBy(standInDevice()),
-    chooseChannel: (channel) => {
-      const { device } = preferences();
-      if (device.kind !== 'input') return;
-      prefer({ device: { ...device, channel } });
-      void rig.open({ ...device, channel });
-    },
+    chooseChannel: (channel) => changeChannel(rig, channel),
     open,
     back,
   };
