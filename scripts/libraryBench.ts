@@ -14,6 +14,7 @@ import { beginTake, finishTake } from '../src/server/takes';
 import { DEMO_CHARTS } from './demo/charts';
 import { LibsqlServer } from '../tests/support/libsqlServer';
 import { elementAt, present } from '@/core/shared';
+import { screenTimes } from './screenTimes';
 
 const PORT = 3391;
 const FILE = '.tmp/library.db';
@@ -38,29 +39,40 @@ export async function libraryBench(takes = 1_000): Promise<void> {
   }
 }
 
-/** The same pages from a file here and from a database that is `DELAY_MS` away (docs/remote.md). */
+/**
+ * The same pages from a file here and from a database that is `DELAY_MS` away (docs/remote.md): as the server answers,
+ * and as a browser shows them.
+ */
 export async function remoteBench(takes = 200): Promise<void> {
   const paths = await libraryOf(takes);
   const here = await timesOf(paths, { DATABASE_URL: `file:./${FILE}` });
   const server = new LibsqlServer(FILE, 'bench', { delayMs: DELAY_MS });
   const away = await timesOf(paths, { DATABASE_URL: await server.start(), DATABASE_TOKEN: 'bench' });
   await server.stop();
+  const compared = (near: number, far: number) =>
+    `${near.toFixed(0).padStart(4)} and ${far.toFixed(0).padStart(4)} ms (${(far / near).toFixed(1)})`;
+  console.log(`here, and ${DELAY_MS} ms away: as the server answers; as a browser shows it`);
   paths.forEach(({ name }, index) => {
     const [near, far] = [elementAt(here, index), elementAt(away, index)];
-    console.log(
-      `${name.padEnd(28)} here ${near.toFixed(0)} ms, ${DELAY_MS} ms away ${far.toFixed(0)} ms: ${(far / near).toFixed(1)} times`,
-    );
+    const shown = near.shown !== null && far.shown !== null ? compared(near.shown, far.shown) : '';
+    console.log(`${name.padEnd(28)} ${compared(near.answered, far.answered)}   ${shown}`);
   });
 }
 
 type BenchPage = { readonly path: string; readonly name: string };
+type PageTimes = { readonly answered: number; /** Null where it is data. */ readonly shown: number | null };
 
-async function timesOf(pages: readonly BenchPage[], env: Record<string, string>): Promise<number[]> {
+async function timesOf(pages: readonly BenchPage[], env: Record<string, string>): Promise<PageTimes[]> {
   const stop = await served(env);
   try {
-    const times: number[] = [];
-    for (const { path } of pages) times.push((await timed(path)).middle);
-    return times;
+    const answered: number[] = [];
+    for (const { path } of pages) answered.push((await timed(path)).middle);
+    const screens = pages.filter(({ path }) => !path.startsWith('/api'));
+    const shown = await screenTimes(screens.map(({ path }) => `http://127.0.0.1:${PORT}${path}`));
+    return pages.map((page, index) => ({
+      answered: elementAt(answered, index),
+      shown: shown[screens.indexOf(page)] ?? null,
+    }));
   } finally {
     stop();
   }

@@ -1,11 +1,10 @@
-import { asc, desc, eq, inArray } from 'drizzle-orm';
+import { asc, desc, eq } from 'drizzle-orm';
 import type { Drill, RuleCheck } from '@/core/drills';
 import { DAY_MS, type Ladder, type DrillMemory, type LadderTry } from '@/core/scheduling';
 import { database } from './db/client';
 import { drillRuns, drills } from './db/schema';
 import { readDrill, readPlaces, readLadder } from './db/documents';
 import { Failure, notFound } from './failure';
-import { present } from '@/core/shared';
 
 /** What a drill came from, for people to read. */
 export type DrillOrigin = { readonly takeId: string; readonly take: number; readonly sentence: string };
@@ -109,8 +108,7 @@ export type DrillItem = {
 
 /** Every drill with its attempts, the longest due first. */
 export async function drillItems(now = Date.now()): Promise<DrillItem[]> {
-  const all = await listDrills();
-  const runs = await latestRuns(all.map(({ id }) => id));
+  const [all, runs] = await Promise.all([listDrills(), latestRuns()]);
   return all.map((drill) => ({
     drill,
     runs: runs.get(drill.id) ?? [],
@@ -140,15 +138,15 @@ export async function runsOf(drillId: string): Promise<StoredRun[]> {
   ).map(asRun);
 }
 
-/** The latest attempts of several drills, newest first. */
-export async function latestRuns(ids: readonly string[]): Promise<Map<string, StoredRun[]>> {
-  const found = new Map<string, StoredRun[]>(ids.map((id) => [id, []]));
-  if (ids.length === 0) return found;
-  for (const row of await database()
-    .select()
+/** Attempts by the drill they were at, newest first; of every drill, or of those of one tune. */
+export async function latestRuns(title: string | null = null): Promise<Map<string, StoredRun[]>> {
+  const rows = await database()
+    .select({ run: drillRuns })
     .from(drillRuns)
-    .where(inArray(drillRuns.drillId, [...ids]))
-    .orderBy(desc(drillRuns.createdAt), desc(drillRuns.id)))
-    present(found.get(row.drillId)).push(asRun(row));
+    .innerJoin(drills, eq(drills.id, drillRuns.drillId))
+    .where(title === null ? undefined : eq(drills.title, title))
+    .orderBy(desc(drillRuns.createdAt), desc(drillRuns.id));
+  const found = new Map<string, StoredRun[]>();
+  for (const { run } of rows) found.set(run.drillId, [...(found.get(run.drillId) ?? []), asRun(run)]);
   return found;
 }

@@ -1,14 +1,13 @@
 import { LIMITS } from '@/core/contracts';
-import { and, asc, count, desc, eq, inArray, isNotNull, isNull, lt } from 'drizzle-orm';
-import { ENGINE_VERSION, type Report } from '@/core/analyse';
+import { and, asc, count, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import { readChart } from '@/core/chart';
-import { commonPhrases, foundIn, type Found, type KeptPhrase, type SearchedLine } from '@/core/phrases';
+import { commonPhrases, foundIn, type Found, type KeptPhrase } from '@/core/phrases';
 import { elementAt } from '@/core/shared';
 import { database, write } from './db/client';
-import { phrases, searchedLines, takes } from './db/schema';
+import { phrases, takes } from './db/schema';
 import { Failure, notFound } from './failure';
 import { newId } from './ids';
-import { reviewOf } from './reviews';
+import { searchedTakes, type SearchedTake } from './searchedTakes';
 import { phraseSchema, type PhraseBody, type PhraseChangeBody } from './validation';
 
 /** A phrase of the player's vocabulary. */
@@ -22,10 +21,6 @@ export type StoredPhrase = {
   readonly createdAt: number;
 };
 
-/** So many lines are made at one asking, the newest first: the next asking goes on. */
-const MOST_FILLED = 100;
-/** A question names so many takes at most. */
-const MOST_ASKED = 500;
 /** Removed phrases can be brought back for so long. */
 const KEPT_MS = 30 * 86_400_000;
 
@@ -129,124 +124,14 @@ const placedAt = (phrase: KeptPhrase, position: number | null): KeptPhrase => ({
   })),
 });
 
-/** The line of a report as phrases are searched in it. */
-export function searchedLineOf({ notes, phrases: own }: Pick<Report, 'notes' | 'phrases'>): SearchedLine {
-  const line = notes.filter(({ top, function: role }) => top && role !== 'grace');
-  const places = new Map(line.map(({ index }, place) => [index, place]));
-  return {
-    onsets: line.map(({ onsetBeat }) => Math.round(onsetBeat * 100) / 100),
-    pitches: line.map(({ midi }) => Math.round(midi)),
-    phraseStarts: own.flatMap(({ noteIndices }) => {
-      const first = noteIndices.find((index) => places.has(index));
-      return first === undefined ? [] : [places.get(first) ?? 0];
-    }),
-  };
-}
-
-type SearchedTake = {
-  readonly id: string;
-  readonly number: number;
-  readonly title: string;
-  readonly createdAt: number;
-  readonly isSolo: boolean;
-  readonly line: SearchedLine;
-};
-
-/** The lines of all takes, oldest first; what is missing is made from its report once. */
-async function searchedTakes(): Promise<SearchedTake[]> {
-  await fillMissing();
-  const rows = await database()
-    .select({
-      id: takes.id,
-      number: takes.number,
-      title: takes.title,
-      createdAt: takes.createdAt,
-      madeAt: searchedLines.madeAt,
-      drillId: takes.drillId,
-    })
-    .from(takes)
-    .innerJoin(searchedLines, eq(searchedLines.takeId, takes.id))
-    .where(and(eq(takes.state, 'ready'), isNull(takes.removedAt)))
-    .orderBy(asc(takes.createdAt), asc(takes.id));
-  const lines = await linesOf(rows);
-  return rows.flatMap(({ madeAt: _madeAt, drillId, ...row }) => {
-    const line = lines.get(row.id);
-    return line ? [{ ...row, isSolo: drillId === null, line }] : [];
-  });
-}
-
-type Line = { readonly madeAt: number; readonly line: SearchedLine };
-let read = new Map<string, Line>();
-
-/** The lines by take; those that were read before are not read again. */
-async function linesOf(
-  wanted: readonly { readonly id: string; readonly madeAt: number }[],
-): Promise<ReadonlyMap<string, SearchedLine>> {
-  const isKnown = ({ id, madeAt }: (typeof wanted)[number]) => read.get(id)?.madeAt === madeAt;
-  const missing = wanted.filter((one) => !isKnown(one)).map(({ id }) => id);
-  const kept = new Map(
-    wanted.filter(isKnown).flatMap(({ id }) => {
-      const known = read.get(id);
-      return known ? [[id, known] as const] : [];
-    }),
-  );
-  for (let at = 0; at < missing.length; at += MOST_ASKED) {
-    const rows = await database()
-      .select()
-      .from(searchedLines)
-      .where(inArray(searchedLines.takeId, missing.slice(at, at + MOST_ASKED)));
-    for (const { takeId, madeAt, json } of rows) kept.set(takeId, { madeAt, line: json as SearchedLine });
-  }
-  read = kept;
-  return new Map([...kept].map(([id, { line }]) => [id, line]));
-}
-
-async function fillMissing(): Promise<void> {
-  const missing = await database()
-    .select({ id: takes.id })
-    .from(takes)
-    .leftJoin(
-      searchedLines,
-      and(eq(searchedLines.takeId, takes.id), eq(searchedLines.engineVersion, ENGINE_VERSION)),
-    )
-    .where(
-      and(
-        eq(takes.state, 'ready'),
-        isNull(takes.removedAt),
-        isNull(searchedLines.takeId),
-        isNull(takes.trouble),
-      ),
-    )
-    .orderBy(desc(takes.createdAt))
-    .limit(MOST_FILLED);
-  for (const { id } of missing) {
-    // a take that cannot be judged has no line to search in, and keeps no other from being searched
-    const review = await reviewOf(id).catch(() => null);
-    if (!review) continue;
-    const values = {
-      takeId: id,
-      engineVersion: ENGINE_VERSION,
-      json: searchedLineOf(review.report),
-      madeAt: Date.now(),
-    };
-    await write(
-      async (tx) =>
-        void (await tx
-          .insert(searchedLines)
-          .values(values)
-          .onConflictDoUpdate({ target: searchedLines.takeId, set: values })),
-    );
-  }
-}
-
 /** Where a phrase was played again: take by take, newest first. */
 export type FoundInTake = Pick<SearchedTake, 'id' | 'number' | 'title' | 'createdAt'> & {
   readonly found: readonly Found[];
 };
 
 export async function foundAgain(id: string): Promise<FoundInTake[]> {
-  const { phrase } = await phraseById(id);
-  return (await searchedTakes())
+  const [{ phrase }, searched] = await Promise.all([phraseById(id), searchedTakes()]);
+  return searched
     .map(({ line, isSolo: _isSolo, ...take }) => ({ ...take, found: foundIn(line, phrase.notes) }))
     .filter(({ found }) => found.length > 0)
     .reverse();

@@ -14,7 +14,7 @@ import { addRun, changeDrill, takeUpDrill } from './drills';
 import { Failure } from './failure';
 import { daySchema } from '@/core/formats';
 import { readGoal, writeGoal } from './goal';
-import { endsOf, progressFor, today, tunesPlayed } from './practice';
+import { endsOf, progressFor, today } from './practice';
 import { weekAhead } from './week';
 import { reviewOf } from './reviews';
 import { findTakeSummaries } from './takeSummaries';
@@ -292,7 +292,10 @@ test('Today: what is due, what a goal asks for, and the minutes of this week', a
   expect((await readGoal())?.words).toBe('the jam on Thursday');
   await writeGoal({ none: true });
   expect(await readGoal()).toBeNull();
-  expect(await tunesPlayed()).toEqual(['Kept']);
+  // by itself the tune played last, and every tune where the one asked for was never played
+  const shown = await progressFor(undefined);
+  expect([shown.chosen, shown.title, shown.titles, shown.takes]).toEqual(['Kept', 'Kept', ['Kept'], 1]);
+  expect(await progressFor('Never played')).toMatchObject({ chosen: null, title: 'Every tune', takes: 1 });
 });
 
 test('a drill is put on another day of the week ahead, stays there, and is played on it', async () => {

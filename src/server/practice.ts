@@ -14,9 +14,9 @@ import { and, desc, eq, gt, gte, isNull, max } from 'drizzle-orm';
 import type { CourseOffer } from './course';
 import { database } from './db/client';
 import { takes } from './db/schema';
-import { latestRuns, listDrills, type StoredRun } from './drillRows';
+import { drillItems, type DrillItem } from './drillRows';
 import type { StoredGoal } from './goal';
-import { drawnSolo, playedSolos, type PlayedSolo } from './playedSolos';
+import { newestDrawnSolo, playedSolos, type DrawnSolo, type PlayedSolo, type SolosOf } from './playedSolos';
 import {
   asDueDrill,
   DRILL_MINUTES,
@@ -25,7 +25,7 @@ import {
   type DueItem,
   type TunePractice,
 } from './practiceState';
-import { isReadySolo, playedSeconds, takeById, type StoredTake } from './takes';
+import { isReadySolo, playedSeconds } from './takes';
 
 /** Minutes the player's own time is ahead of UTC: the program runs on the player's machine. */
 export const ownOffset = (at = Date.now()): number => -new Date(at).getTimezoneOffset();
@@ -61,14 +61,21 @@ export type TuneProgress = {
     readonly [TakeEnd, TakeEnd] | null;
 };
 
+/** The progress of a tune with what stands beside it. */
+export type TuneOfSeveral = TuneProgress & {
+  /** The tune it is of; null is every tune. */ readonly chosen: string | null;
+  /** Tunes that were played, the latest first. */ readonly titles: readonly string[];
+  /** Its drills, the longest due first. */ readonly drills: readonly DrillItem[];
+};
+
 const asEnd = (
-  { id, number, createdAt, chartText, tempo, pace, offsetSec, choruses }: StoredTake,
+  { id, number, at, chartText, tempo, pace, offsetSec, choruses }: PlayedSolo,
   moment: (at: number) => string,
 ): TakeEnd => ({
   id,
   number,
-  at: createdAt,
-  when: moment(createdAt),
+  at,
+  when: moment(at),
   chartText,
   tempo,
   pace,
@@ -76,14 +83,8 @@ const asEnd = (
   choruses,
 });
 
-/** Attempts at the drills of one tune, or of all. */
-async function attemptsOf(title: string | null): Promise<StoredRun[]> {
-  const own = (await listDrills()).filter((drill) => title === null || drill.title === title);
-  return [...(await latestRuns(own.map(({ id }) => id))).values()].flat();
-}
-
 /** Tunes that were played, the latest first. */
-export async function tunesPlayed(): Promise<string[]> {
+async function tunesPlayed(): Promise<string[]> {
   const rows = await database()
     .select({ title: takes.title })
     .from(takes)
@@ -93,26 +94,47 @@ export async function tunesPlayed(): Promise<string[]> {
   return rows.map(({ title }) => title);
 }
 
-/** How one tune went over the weeks; all of them where none is named. */
+/**
+ * How one tune went over the weeks.
+ * @param tune its title; undefined is the tune played last, null and a tune that was never played are every tune
+ */
 export async function progressFor(
-  title: string | null,
+  tune: string | null | undefined,
   moment: (at: number) => string = (at) => new Date(at).toISOString(),
   firstWeekday = MONDAY,
-): Promise<TuneProgress> {
-  const [played, attempts] = await Promise.all([playedSolos(title ?? undefined), attemptsOf(title)]);
+): Promise<TuneOfSeveral> {
+  const [titles, items, played] = await Promise.all([
+    tunesPlayed(),
+    drillItems(),
+    playedSolos(solosOf(tune)),
+  ]);
+  if (typeof tune === 'string' && !titles.includes(tune)) return progressFor(null, moment, firstWeekday);
+  const chosen = tune === undefined ? (played[0]?.title ?? titles[0] ?? null) : tune;
+  const drills = items.filter(({ drill }) => chosen === null || drill.title === chosen);
   const sounding = played.filter(({ hasSound }) => hasSound);
   const [last, first] = [sounding[0], sounding[sounding.length - 1]];
-  const endOf = async ({ id }: PlayedSolo) => asEnd(await takeById(id), moment);
   return {
-    title: title ?? 'Every tune',
-    progress: progressOf(played, weekOffset(firstWeekday), attempts),
+    title: chosen ?? 'Every tune',
+    chosen,
+    titles,
+    drills,
+    progress: progressOf(
+      played,
+      weekOffset(firstWeekday),
+      drills.flatMap(({ runs }) => runs),
+    ),
     takes: played.length,
     minutes: played.reduce((sum, { seconds }) => sum + seconds, 0) / 60,
     ends:
       first && last && first.id !== last.id && first.chartText === last.chartText
-        ? await Promise.all([endOf(first), endOf(last)])
+        ? [asEnd(first, moment), asEnd(last, moment)]
         : null,
   };
+}
+
+function solosOf(tune: string | null | undefined): SolosOf {
+  if (tune === undefined) return 'latest tune';
+  return tune === null ? 'every tune' : { title: tune };
 }
 
 export type Today = {
@@ -123,7 +145,7 @@ export type Today = {
   readonly steps: readonly SessionStep[];
   readonly items: readonly DueItem[];
   readonly tunes: readonly TunePractice[];
-  readonly last: Awaited<ReturnType<typeof drawnSolo>>;
+  readonly last: DrawnSolo | null;
   readonly minutesThisWeek: number;
   /** This week's takes against those before, by tune. */ readonly progress: Progress;
   /** The next drill of the course through a tune, where none of it waits already. */
@@ -134,10 +156,13 @@ export type Today = {
 /** Everything the first screen of the day shows. */
 export async function today(now = Date.now(), minutes?: number, firstWeekday = MONDAY): Promise<Today> {
   const week = weekOffset(firstWeekday, now);
-  const [[state, last], minutesThisWeek] = await Promise.all([
-    practiceState(minutes).then(async (all) => [all, await drawnSolo(all.found[0]?.id)] as const),
+  const [state, drawn, minutesThisWeek] = await Promise.all([
+    practiceState(minutes),
+    newestDrawnSolo(),
     minutesSince(weekStart(weekOf(now, week), week)),
   ]);
+  // those that were judged anew only now have another line
+  const last = drawn && drawn.take.id !== state.found[0]?.id ? await newestDrawnSolo() : drawn;
   const { goal, found, items, tunes, dueTunes, course } = state;
   const steps = sessionOf({
     minutes: state.minutes,

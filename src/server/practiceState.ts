@@ -90,14 +90,14 @@ export type PracticeState = {
 
 /** All that a day's practice is chosen from. */
 export async function practiceState(minutes?: number): Promise<PracticeState> {
-  const [goal, charts, drillsKept, found] = await Promise.all([
+  const [goal, charts, drillsKept, runs, found] = await Promise.all([
     readGoal(),
     listCharts(),
     listDrills(),
+    latestRuns(),
     playedSolos(),
   ]);
   const all = drillsKept.filter(({ away }) => !away);
-  const runs = await latestRuns(all.map(({ id }) => id));
   const every = charts.map((chart) => tuneOf(chart, found));
   const tunes = goal
     ? every.filter(({ chart }) => goal.charts.includes(chart))

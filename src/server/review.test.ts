@@ -21,7 +21,7 @@ import { Failure } from './failure';
 import { siblingsOf, reviewOf, reviewResponse } from './reviews';
 import { exportTake, type ExportFormat } from './takeFiles';
 import { findTakeSummaries, takeFacets } from './takeSummaries';
-import { beginTake, finishTake, takeById } from './takes';
+import { beginTake, finishTake } from './takes';
 import { removeOldSound } from './trash';
 import { takesQuery, type TakeFilter } from './validation';
 import { importArchive } from './takeImport';
@@ -140,7 +140,7 @@ test('edits lie over what was heard, the report follows them, and without them i
 test('a review as text is the review', async () => {
   const id = await take();
   await reviewOf(id);
-  const answer = await reviewResponse(await takeById(id));
+  const answer = await reviewResponse(id);
   expect(answer).toBeInstanceOf(Response);
   expect(await (answer as Response).json()).toEqual(JSON.parse(JSON.stringify(await reviewOf(id))));
 });
@@ -292,7 +292,7 @@ test('takes are chosen by tune, plan, key, tempo, date, finding, stars and words
   for (const { kind, count } of facets.findings)
     expect([kind, (await found({ finding: kind })).length]).toEqual([kind, count]);
   expect(facets.findings.length).toBeGreaterThan(0);
-  expect((await siblingsOf(await takeById(third))).map(({ id }) => id)).toEqual([first]);
+  expect((await siblingsOf(third)).map(({ id }) => id)).toEqual([first]);
   expect(takesQuery.validate({ finding: "x' or 1" }).error).toBeDefined();
 });
 

@@ -5,7 +5,7 @@ import { planKey, type PlanWords } from '@/core/plan';
 import type { SaidOfTake } from '@/core/assessment';
 import type { TakeCase } from '@/core/review';
 import { database, write } from './db/client';
-import { reports, takes, type TakeTrouble } from './db/schema';
+import { reports, takeLines, takes, type TakeTrouble } from './db/schema';
 import { editsOf, heardIn, wordsOf } from './corrections';
 import { Failure, notFound } from './failure';
 import type { EarlierCase, JudgedTake } from './judging/judgeRequest';
@@ -62,31 +62,36 @@ export async function reviewOf(takeId: string): Promise<Review> {
 }
 
 /**
- * A review as an answer. What is kept is text already: where it is current it is sent as it is, for reading
- * two megabytes only to write
- * them out again takes longer than all the rest.
+ * A review as an answer; null where the take is not ready. What is kept is text already: where it is current it is
+ * sent as it is, for reading two megabytes only to write them out again takes longer than all the rest. All is asked
+ * at once: the report that was made last is the one wanted, unless the plan was changed since.
  */
-export async function reviewResponse(take: StoredTake): Promise<Response | Review> {
+export async function reviewResponse(id: string): Promise<Response | Review | null> {
   const asking = database()
     .select({
+      planId: reports.planId,
       engineVersion: reports.engineVersion,
       offsetSec: reports.offsetSec,
       text: sql<string>`${reports.json}`,
     })
     .from(reports)
-    .where(and(eq(reports.takeId, take.id), eq(reports.planId, planKey(take.plan))));
-  const [[kept], transcription, edits, words] = await Promise.all([
+    .innerJoin(takeLines, and(eq(takeLines.takeId, reports.takeId), eq(takeLines.planId, reports.planId)))
+    .where(eq(reports.takeId, id));
+  const [take, [kept], transcription, edits, words] = await Promise.all([
+    takeById(id),
     asking,
-    heardIn(take.id),
-    editsOf(take.id),
-    wordsOf(take.id),
+    heardIn(id),
+    editsOf(id),
+    wordsOf(id),
   ]);
+  if (take.state !== 'ready') return null;
   if (
     kept?.engineVersion !== ENGINE_VERSION ||
+    kept.planId !== planKey(take.plan) ||
     kept.offsetSec !== take.offsetSec ||
     !kept.text.startsWith('{"report":{"schema":"idle-wander/report@1"')
   )
-    return reviewOf(take.id);
+    return reviewOf(id);
   const own = JSON.stringify({
     take,
     heard: transcription?.notes ?? [],
@@ -202,7 +207,8 @@ async function caseOf(take: StoredTake, plan: PlanWords): Promise<TakeCase | nul
 const MOST_KIN = 60;
 
 /** Other takes of the same form, newest first: what a take can be held beside. */
-export async function siblingsOf({ id, chartText }: StoredTake): Promise<StoredTake[]> {
+export async function siblingsOf(id: string): Promise<StoredTake[]> {
+  const chartText = database().select({ chartText: takes.chartText }).from(takes).where(eq(takes.id, id));
   const rows = await database()
     .select()
     .from(takes)

@@ -43,6 +43,12 @@ export function asTake(row: typeof takes.$inferSelect): StoredTake {
   return { ...row, plan: NO_PLAN, pace: null, dropOut: null, trouble };
 }
 
+/** The pace of a row; null where it has none that can be read. */
+export function readPace(json: unknown): Pace | null {
+  const { error, value } = paceSchema.validate(json ?? undefined, { convert: false });
+  return error ? null : (value ?? null);
+}
+
 /** Which takes are ready solos: attempts at a drill are found with their drill, what was thrown away in the trash. */
 export const isReadySolo = (): SQL | undefined =>
   and(eq(takes.state, 'ready'), isNull(takes.removedAt), isNull(takes.drillId));

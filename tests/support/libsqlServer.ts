@@ -54,6 +54,11 @@ type Stream = {
  */
 export class LibsqlServer {
   requests = 0;
+  /**
+   * How many requests had to wait for one another since this was last set to 0: those that are under way together are
+   * one turn.
+   */
+  turns = 0;
   private server: Server | null = null;
   private readonly streams = new Map<string, Stream>();
   private batons = 0;
@@ -80,6 +85,8 @@ export class LibsqlServer {
   }
 
   private async answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const turn = this.turns + 1;
+    response.on('close', () => (this.turns = Math.max(this.turns, turn)));
     const parts: Buffer[] = [];
     for await (const part of request) parts.push(part as Buffer);
     const number = this.requests++;

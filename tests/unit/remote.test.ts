@@ -4,6 +4,7 @@ import path from 'node:path';
 import { afterAll, afterEach, beforeEach, expect, test } from '@jest/globals';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
+import { readPhrase } from '@/core/phrases';
 import { unwrap } from '@/core/shared';
 import { transcribe } from '@/core/transcribe';
 import { toPcm16 } from '@/audio/pcm';
@@ -15,7 +16,14 @@ import { tableDigests, type TableDigests } from '@/server/backup/tableDigests';
 import { closeDatabase, database, databaseClient, migrateDatabase } from '@/server/db/client';
 import { openDatabase } from '@/server/db/startUp';
 import { completedWrites } from '@/server/db/schema';
-import { reviewOf } from '@/server/reviews';
+import { drillItems } from '@/server/drillRows';
+import { takeUpDrill } from '@/server/drills';
+import { listedTakes } from '@/server/judgedTakes';
+import { foundAgain, habits, keepPhrase, listPhrases } from '@/server/phrases';
+import { progressFor, today } from '@/server/practice';
+import { reviewOf, reviewResponse, siblingsOf } from '@/server/reviews';
+import { takeFacets } from '@/server/takeSummaries';
+import { weekAhead } from '@/server/week';
 import { beginTake, finishTake, listTakes, takeById } from '@/server/takes';
 import { LibsqlServer } from '../support/libsqlServer';
 
@@ -111,6 +119,34 @@ test('a take is kept whole on a server thirty milliseconds away whose connection
   for await (const part of pcmRange(await takeById(id), 0, 2 * samples.length)) kept.push(part);
   expect(Buffer.concat(kept).equals(toPcm16(samples))).toBe(true);
   expect((await reviewOf(id)).report.notes.length).toBeGreaterThan(4);
+});
+
+test('each screen asks for all it shows at once', async () => {
+  const id = await recorded();
+  await reviewOf(id);
+  const [chart] = await listCharts();
+  await takeUpDrill({ chartId: chart!.id, kind: 'ladder-thirds' });
+  const phrase = unwrap(readPhrase({ chords: 'Cm7 | F7', line: '1 b3 5 b7 9 b7 5:1 | 3:2', tempo: 120 }));
+  const kept = await keepPhrase({ name: 'Up', tags: [], phrase, source: 'typed' });
+  await habits();
+  const turnsOf = async (read: () => Promise<unknown>): Promise<number> => {
+    server!.turns = 0;
+    await read();
+    return server!.turns;
+  };
+  server!.weather = { delayMs: 30 };
+  const turns = {
+    today: await turnsOf(() => today()),
+    week: await turnsOf(() => weekAhead()),
+    progress: await turnsOf(() => progressFor(undefined)),
+    drills: await turnsOf(() => drillItems()),
+    takes: await turnsOf(() => Promise.all([listedTakes({ from: 0, most: 40 }), takeFacets()])),
+    take: await turnsOf(() => Promise.all([takeById(id), siblingsOf(id)])),
+    review: await turnsOf(() => reviewResponse(id)),
+    phrases: await turnsOf(() => Promise.all([listPhrases(), habits()])),
+    found: await turnsOf(() => foundAgain(kept.id)),
+  };
+  expect(Object.entries(turns).filter(([, count]) => count !== 1)).toEqual([]);
 });
 
 test('what is written is written once, whether the answer was lost or the question', async () => {

@@ -17,7 +17,10 @@ export const metadata: Metadata = { title: 'Review' };
 export default async function TakePage({ params, searchParams }: Props) {
   const { cut, view, at } = await searchParams;
   const { id: asked } = await params;
-  const stored = await orNotFound(() => takeById(knownId(asked, 'take')));
+  const [stored, beside] = await orNotFound(() => {
+    const known = knownId(asked, 'take');
+    return Promise.all([takeById(known), siblingsOf(known)]);
+  });
   if (stored.state !== 'ready') notFound();
   const { id, chartId, number, title, tempo, choruses, chartText, plan, pace, source, dropOut } = stored;
   const { offsetSec, latencySec } = stored;
@@ -39,7 +42,7 @@ export default async function TakePage({ params, searchParams }: Props) {
     soundGone: stored.soundGoneAt !== null,
     when: moment(stored.createdAt),
   };
-  const kin = (await siblingsOf(stored)).map((one) => ({
+  const kin = beside.map((one) => ({
     id: one.id,
     number: one.number,
     when: moment(one.createdAt),

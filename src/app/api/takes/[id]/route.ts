@@ -13,8 +13,8 @@ const idOf = async ({ params }: Context): Promise<string> => knownId((await para
 /** A ready take with its review; one that was cut off with the sound that is there. */
 export const GET = (_: Request, context: Context): Promise<Response> =>
   respond(async () => {
-    const take = await takeById(await idOf(context));
-    return take.state === 'ready' ? reviewResponse(take) : { take, ...(await soundStored(take.id)) };
+    const id = await idOf(context);
+    return (await reviewResponse(id)) ?? { take: await takeById(id), ...(await soundStored(id)) };
   });
 
 export const PATCH = (request: Request, context: Context): Promise<Response> =>
