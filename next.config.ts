@@ -6,6 +6,8 @@ const WORKER_POLICY = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval';
 const config: NextConfig = {
   // the framework cuts off longer bodies on their way through the request guard
   experimental: { proxyClientMaxBodySize: LIMITS.request.importBytes + 1024 },
+  // finds its WebAssembly beside itself, which a bundle would take from it
+  serverExternalPackages: ['libflacjs'],
   // `npm test` has read the types by the time it builds
   typescript: { ignoreBuildErrors: process.env.TYPES_CHECKED === 'yes' },
   reactStrictMode: true,

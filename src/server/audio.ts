@@ -1,12 +1,11 @@
 import { LIMITS } from '@/core/contracts';
-import { createHash } from 'node:crypto';
+import { setImmediate as othersFirst } from 'node:timers/promises';
 import { and, asc, eq, gt, isNull, lte, max, sql, sum } from 'drizzle-orm';
+import { checksumOf } from './checksum';
 import { database, write } from './db/client';
 import { audioChunks, takes } from './db/schema';
 import { Failure, notFound } from './failure';
 import { decodeFlac, encodeFlac } from './flac';
-
-export const checksumOf = (pcm: Uint8Array): string => createHash('sha256').update(pcm).digest('hex');
 
 /**
  * Keeps one chunk of a take. Chunks come in order from 0; one that is already there with the same checksum
@@ -96,8 +95,8 @@ export async function soundStored(takeId: string): Promise<{ frames: number; nex
 }
 
 /**
- * PCM bytes `from` to `to` (half-open) of a take, chunk by chunk: a take is never held whole. A chunk that is
- * not what was sent is an error.
+ * PCM bytes `from` to `to` (half-open) of a take, chunk by chunk: a take is never held whole, and between two chunks
+ * the server does whatever else is asked. A chunk that is not what was sent is an error.
  */
 export async function* pcmRange(
   { id: takeId, bits }: { id: string; bits: number },
@@ -129,6 +128,7 @@ export async function* pcmRange(
     const start = first * width;
     const piece = pcm.subarray(Math.max(0, from - start), Math.max(0, to - start));
     if (piece.length > 0) yield piece;
+    await othersFirst();
   }
 }
 

@@ -1,16 +1,30 @@
 import { createRequire } from 'node:module';
 import type { Flac } from 'libflacjs';
-import { present, elementAt } from '@/core/shared';
+import { present } from '@/core/shared';
 
 /** Loaded when the first sound comes: the codec is a quarter of a megabyte of compiled C (libFLAC, BSD). */
 let codec: Promise<Flac> | null = null;
 
 function ready(): Promise<Flac> {
   return (codec ??= new Promise((done) => {
-    const flac = createRequire(import.meta.url)('libflacjs/dist/libflac.js') as Flac;
+    const flac = loaded();
     if (flac.isReady()) done(flac);
     else flac.on('ready', () => done(flac));
   }));
+}
+
+/**
+ * As WebAssembly, which is three times as fast as the same package's plain script. It takes any process that has
+ * `fetch` for a browser and asks for its own file by the network: while it looks, there is none.
+ */
+function loaded(): Flac {
+  const { fetch } = globalThis;
+  try {
+    Reflect.deleteProperty(globalThis, 'fetch');
+    return createRequire(import.meta.url)('libflacjs/dist/libflac.wasm.js') as Flac;
+  } finally {
+    globalThis.fetch = fetch;
+  }
 }
 
 /** Compression level 5, libFLAC's own default. */
@@ -19,10 +33,13 @@ const LEVEL = 5;
 /** Little-endian integer samples as 32-bit numbers. */
 function integers(pcm: Uint8Array, bits: number): Int32Array {
   const view = new DataView(pcm.buffer, pcm.byteOffset, pcm.byteLength);
-  const width = bits / 8;
-  return Int32Array.from({ length: pcm.length / width }, (_, n) =>
-    bits === 16 ? view.getInt16(n * 2, true) : (view.getInt8(n * 3 + 2) << 16) | view.getUint16(n * 3, true),
-  );
+  const samples = new Int32Array(pcm.length / (bits / 8));
+  for (let n = 0; n < samples.length; n++)
+    samples[n] =
+      bits === 16
+        ? view.getInt16(n * 2, true)
+        : (view.getInt8(n * 3 + 2) << 16) | view.getUint16(n * 3, true);
+  return samples;
 }
 
 /**
@@ -94,8 +111,11 @@ export async function decodeFlac(stream: Uint8Array, bits: number): Promise<Buff
 /** The decoder gives 24 bits in four bytes each; 16 in two. */
 function narrowed(bytes: Uint8Array, bits: number): Buffer {
   if (bits === 16) return Buffer.from(bytes);
-  const out = Buffer.alloc((bytes.length / 4) * 3);
-  for (let n = 0; n < bytes.length / 4; n++)
-    for (let byte = 0; byte < 3; byte++) out[n * 3 + byte] = elementAt(bytes, n * 4 + byte);
+  const out = Buffer.allocUnsafe((bytes.length / 4) * 3);
+  for (let from = 0, to = 0; to < out.length; from += 4, to += 3) {
+    out[to] = bytes[from] ?? 0;
+    out[to + 1] = bytes[from + 1] ?? 0;
+    out[to + 2] = bytes[from + 2] ?? 0;
+  }
   return out;
 }

@@ -80,7 +80,8 @@ async function take({
     level: -20,
     confidence: 0.95,
   }));
-  const { storeChunk, checksumOf } = await import('./audio');
+  const { storeChunk } = await import('./audio');
+  const { checksumOf } = await import('./checksum');
   const pcm = new Uint8Array(8000 * 3);
   await storeChunk(id, 0, pcm, checksumOf(pcm));
   await finishTake(id, {

@@ -11,7 +11,8 @@ import { readWav } from '@/core/formats';
 import { transcribe } from '@/core/transcribe';
 import { unwrap } from '@/core/shared';
 import { toPcm16, toPcm24 } from '@/audio/pcm';
-import { checksumOf, pcmRange, soundStored, spaceUsed, storeChunk } from './audio';
+import { pcmRange, soundStored, spaceUsed, storeChunk } from './audio';
+import { checksumOf } from './checksum';
 import { readBytes, readJson } from './body';
 import {
   chartById,

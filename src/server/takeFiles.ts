@@ -1,10 +1,11 @@
+import { ReadableStream } from 'node:stream/web';
 import { asPlayed } from '@/core/analyse';
-import { NOTES_SCHEMA, TAKE_SCHEMA, type TakeDocument } from '@/core/formats';
+import { NOTES_SCHEMA, TAKE_SCHEMA, takeArchive, type TakeDocument } from '@/core/formats';
 import { STANDARD_INSTRUMENT, type Instrument } from '@/core/neck';
 import { pcmRange } from './audio';
 import { editsOf, heardIn, wordsOf } from './corrections';
 import { Failure } from './failure';
-import type { WrittenTake } from './files/fileWork';
+import type { WrittenFormat, WrittenTake } from './files/fileWork';
 import { inFilesThread } from './files/filesThread';
 import { reviewOf } from './reviews';
 import { takeById, type StoredTake } from './takes';
@@ -54,7 +55,31 @@ export async function exportTake(
     sound.headers.set('content-disposition', headers['content-disposition']);
     return sound;
   }
+  if (format === 'archive')
+    return new Response(ReadableStream.from(archiveOf(take, await documentOf(take))) as BodyInit, {
+      headers,
+    });
   return new Response(await bodyOf(take, format, instrument, signal), { headers });
+}
+
+/** The take in one file, as it is read from the database. */
+async function* archiveOf(take: StoredTake, document: TakeDocument): AsyncGenerator<Uint8Array> {
+  let ready: Uint8Array[] = [];
+  const archive = takeArchive(document, (piece) => ready.push(piece));
+  const pieces = function* () {
+    yield* ready;
+    ready = [];
+  };
+  yield* pieces();
+  if (take.soundGoneAt === null && take.frames > 0) {
+    archive.sound(wavHeader(take.frames, take.rate, take.bits));
+    for await (const piece of pcmRange(take, 0, (take.frames * take.bits) / 8)) {
+      archive.sound(piece);
+      yield* pieces();
+    }
+  }
+  archive.end();
+  yield* pieces();
 }
 
 const soundGone = () =>
@@ -66,15 +91,10 @@ const soundGone = () =>
 
 async function bodyOf(
   take: StoredTake,
-  format: Exclude<ExportFormat, 'wav'>,
+  format: WrittenFormat,
   instrument: Instrument,
   signal: AbortSignal | undefined,
 ): Promise<BodyInit> {
-  if (format === 'archive') {
-    const hasSound = take.soundGoneAt === null && take.frames > 0;
-    const [document, sound] = [await documentOf(take), hasSound ? await soundOf(take) : null];
-    return Buffer.from(await inFilesThread({ kind: 'pack', document, sound }, signal));
-  }
   const { title, number, chartText, tempo, pace, choruses, offsetSec } = take;
   const [{ report }, heard, edits] = await Promise.all([
     reviewOf(take.id),
@@ -93,7 +113,7 @@ async function bodyOf(
     report: asPlayed(report),
     instrument,
   };
-  const body = await inFilesThread({ kind: 'write', format, take: written }, signal);
+  const body = await inFilesThread({ kind: 'write', format, take: written }, { signal });
   return typeof body === 'string' ? body : Buffer.from(body);
 }
 
@@ -132,10 +152,4 @@ export async function documentOf(take: StoredTake): Promise<TakeDocument> {
     edits: await editsOf(take.id),
     words: await wordsOf(take.id),
   };
-}
-
-async function soundOf(take: StoredTake): Promise<Uint8Array> {
-  const pieces: Buffer[] = [wavHeader(take.frames, take.rate, take.bits)];
-  for await (const piece of pcmRange(take, 0, (take.frames * take.bits) / 8)) pieces.push(piece);
-  return Buffer.concat(pieces);
 }

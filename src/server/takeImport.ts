@@ -6,32 +6,57 @@ import { NOTES_SCHEMA, TAKE_SCHEMA, type TakeDocument } from '@/core/formats';
 import { planFromWords, type PlanWords } from '@/core/plan';
 import { beatsToSeconds, elementAt } from '@/core/shared';
 import { and, eq, isNull, max } from 'drizzle-orm';
-import { checksumOf } from './audio';
 import { chartById } from './charts';
 import { database, write } from './db/client';
 import { audioChunks, notes, takeEdits, takes, takeWords } from './db/schema';
 import { Failure } from './failure';
-import type { Pcm } from './files/fileWork';
+import type { CodedChunk, Pcm } from './files/fileWork';
 import { inFilesThread } from './files/filesThread';
-import { encodeFlac } from './flac';
 import { newId } from './ids';
 import { documentOf } from './takeFiles';
 import { takeById } from './takes';
 import type { ImportQuery } from './validation';
+
+/** What bringing in a file is busy with, and how much of it is done. */
+export type ImportStep = {
+  readonly phase: 'reading' | 'sound' | 'keeping';
+  readonly share?: number;
+};
+export type ImportOptions = {
+  readonly signal?: AbortSignal;
+  readonly onStep?: (step: ImportStep) => void;
+};
+
 /** A take as another copy of this program saved it; it gets a number of its own here, unless it is here already. */
 export async function importArchive(
   bytes: Uint8Array,
-  signal?: AbortSignal,
+  { signal, onStep = () => undefined }: ImportOptions = {},
 ): Promise<{ id: string; number: number; already?: true }> {
   if (bytes.length > LIMITS.archive.bytes)
     throw new Failure(413, {
       code: 'archive.too-large',
       message: 'This archive is larger than a take can be.',
     });
-  const { take, sound } = await inFilesThread({ kind: 'unpack', bytes }, signal);
+  onStep({ phase: 'reading' });
+  const { take, sound } = await inFilesThread({ kind: 'unpack', bytes }, { signal });
   const chart = checkFrame(take.chartText, take.plan);
   checkTimes(take, chart, sound);
-  return (await twinOf(take)) ?? storeWhole(take, sound);
+  const twin = await twinOf(take);
+  if (twin) return twin;
+  if (!sound) return storeWhole(take, null);
+  const { rate } = sound;
+  const chunks = await inFilesThread(
+    { kind: 'code', sound },
+    {
+      signal,
+      transfer: [sound.samples.buffer as ArrayBuffer],
+      onShare: (share) => onStep({ phase: 'sound', share }),
+    },
+  );
+  onStep({ phase: 'keeping' });
+  if (signal?.aborted)
+    throw new Failure(408, { code: 'import.left', message: 'Nobody waits for this any more.' });
+  return storeWhole(take, { rate, chunks });
 }
 
 /** The take that an archive was made of, or was brought in as before, where nothing of it has changed. */
@@ -65,9 +90,10 @@ export const IMPORTED_PLAN: PlanWords = { id: 'scale-per-chord' };
 export async function importLine(
   bytes: Uint8Array,
   { chart: chartId, tempo, name }: ImportQuery,
-  signal?: AbortSignal,
+  { signal, onStep = () => undefined }: ImportOptions = {},
 ): Promise<{ id: string; number: number }> {
-  const line = await inFilesThread({ kind: 'line', bytes }, signal);
+  onStep({ phase: 'reading' });
+  const line = await inFilesThread({ kind: 'line', bytes }, { signal });
   const stored = await chartById(chartId);
   const chart = checkFrame(stored.text, IMPORTED_PLAN);
   const { formBeats, bars } = timelineOf(chart, tempo);
@@ -143,36 +169,14 @@ export function checkTimes(
   });
 }
 
-export const CHUNK_SECONDS = 4;
-
-export const FULL = 2 ** 23;
-
 /** Takes a whole take in: all of it, or nothing. */
 export async function storeWhole(
   take: TakeDocument,
-  sound: Pcm | null,
+  sound: { readonly rate: number; readonly chunks: readonly CodedChunk[] } | null,
   chartId: string | null = null,
 ): Promise<{ id: string; number: number }> {
   const id = newId();
-  const rate = sound?.rate ?? 44_100;
-  const size = Math.round(rate * CHUNK_SECONDS);
-  const chunks: (typeof audioChunks.$inferInsert)[] = [];
-  for (let from = 0; sound && from < sound.samples.length; from += size) {
-    const part = sound.samples.subarray(from, from + size);
-    const pcm = Buffer.alloc(part.length * 3);
-    part.forEach((value, n) =>
-      pcm.writeIntLE(Math.max(-FULL, Math.min(FULL - 1, Math.round(value * FULL))), n * 3, 3),
-    );
-    chunks.push({
-      takeId: id,
-      sequence: chunks.length,
-      frames: part.length,
-      firstFrame: from,
-      checksum: checksumOf(pcm),
-      codec: 'flac',
-      pcm: await encodeFlac(pcm, rate, 24),
-    });
-  }
+  const frames = sound?.chunks.reduce((sum, chunk) => sum + chunk.frames, 0) ?? 0;
   const {
     title,
     chartText,
@@ -202,9 +206,9 @@ export async function storeWhole(
       choruses,
       plan,
       pace,
-      rate,
+      rate: sound?.rate ?? 44_100,
       bits: 24,
-      frames: sound?.samples.length ?? 0,
+      frames,
       offsetSec,
       device,
       latencySec,
@@ -216,7 +220,10 @@ export async function storeWhole(
     if (take.edits.length > 0) await tx.insert(takeEdits).values({ takeId: id, json: take.edits });
     if (take.words.stars > 0 || take.words.tags.length > 0 || take.words.remarks.length > 0)
       await tx.insert(takeWords).values({ takeId: id, json: take.words, search: wordsText(take.words) });
-    for (const chunk of chunks) await tx.insert(audioChunks).values(chunk);
+    for (const [sequence, { flac, ...chunk }] of (sound?.chunks ?? []).entries())
+      await tx
+        .insert(audioChunks)
+        .values({ ...chunk, takeId: id, sequence, codec: 'flac', pcm: Buffer.from(flac) });
     return { id, number };
   });
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Locator, Page } from '@playwright/test';
-import { writeWav } from '@/core/formats';
+import { NOTES_SCHEMA, packTake, TAKE_SCHEMA, writeWav, type TakeDocument } from '@/core/formats';
 import { improvise, perform } from '@/core/band';
 import { readChart } from '@/core/chart';
 import { unwrap } from '@/core/shared';
@@ -61,6 +61,45 @@ test('the stand-in player plays, and its take can be heard from any note', async
   await expect(card).toBeHidden();
   await choose(page.getByRole('combobox', { name: 'Judged by' }), 'Home scale');
   await expect(page.getByText('home scale', { exact: true })).toBeVisible();
+});
+
+test('a long saved take says how far it has come, is called back without a trace, and is brought in', async ({
+  page,
+}) => {
+  const samples = Float32Array.from({ length: RATE * 480 }, (_, n) => 0.3 * Math.sin(n / 30) ** 3);
+  const take: TakeDocument = {
+    schema: TAKE_SCHEMA,
+    title: 'Called Back',
+    chartText: SHORT_CHART,
+    tempo: 120,
+    choruses: 40,
+    plan: { id: 'outline' },
+    pace: null,
+    offsetSec: 0,
+    source: 'file',
+    device: null,
+    latencySec: null,
+    createdAt: 1.7e12,
+    heard: { schema: NOTES_SCHEMA, notes: [{ onsetSec: 1, offsetSec: 2, midi: 60, confidence: 1 }] },
+    edits: [],
+    words: { stars: 0, tags: [], remarks: [] },
+  };
+  const buffer = Buffer.from(packTake(take, writeWav([samples], RATE)));
+  const send = () =>
+    page
+      .getByLabel('A saved take (.zip), or a line')
+      .setInputFiles({ name: 'take.zip', mimeType: 'application/zip', buffer });
+  await page.goto('/takes');
+  await send();
+  await expect(page.getByText(/^Taking in its sound, \d+ %$/)).toBeVisible();
+  expect(Number(await page.getByRole('progressbar').getAttribute('aria-valuenow'))).toBeLessThan(100);
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('button', { name: 'Bring in a saved take or a line' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('Called Back')).toHaveCount(0);
+  await send();
+  await page.waitForURL(/\/takes\/[\w-]+$/);
+  await expect(page.getByText('Called Back').first()).toBeVisible();
 });
 
 test.describe('recordings that cannot be taken', () => {

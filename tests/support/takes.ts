@@ -3,7 +3,7 @@ import { readChart } from '@/core/chart';
 import { improvise, perform } from '@/core/band';
 import { transcribe, type Transcription } from '@/core/transcribe';
 import { unwrap } from '@/core/shared';
-import { checksumOf } from '@/server/audio';
+import { checksumOf } from '@/server/checksum';
 import { toPcm16 } from '@/audio/pcm';
 import { expect, makeChart, SHORT_CHART } from './browser';
 

@@ -1,5 +1,5 @@
 import { beforeEach, expect, test } from '@jest/globals';
-import { checksumOf } from '@/server/audio';
+import { checksumOf } from '@/server/checksum';
 import { fromPcm24, sha256, toPcm16, toPcm24 } from '../pcm';
 import { catchUp } from './catchUp';
 import { CHUNK_SECONDS, TakeKeeper } from './takeKeeper';

@@ -55,13 +55,47 @@ export interface TakeServer {
 export async function ask<T>(path: string, init: RequestInit = {}): Promise<T> {
   const response = await fetch(path, init);
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
+  throw await refusalIn(response);
+}
+
+const UNEXPECTED: Problem = {
+  code: 'server',
+  message: 'The server did not answer as expected.',
+  suggestion: 'Try again.',
+};
+
+async function refusalIn(response: Response): Promise<ServerRefusal> {
   const body = (await response.json().catch(() => null)) as { error?: Problem } | null;
-  const problem = body?.error ?? {
-    code: 'server',
-    message: 'The server did not answer as expected.',
-    suggestion: 'Try again.',
-  };
-  throw response.status < 500 ? new Refused(problem) : new ServerRefusal(problem);
+  const problem = body?.error ?? UNEXPECTED;
+  return response.status < 500 ? new Refused(problem) : new ServerRefusal(problem);
+}
+
+/**
+ * Asks for what takes long: tells each step, which is a line with a `phase`, as the server reaches it.
+ * @returns the line that is no step: what came of it
+ */
+export async function askInSteps<T extends object, Step extends { readonly phase: string }>(
+  path: string,
+  init: RequestInit,
+  onStep: (step: Step) => void,
+): Promise<T> {
+  const headers = { ...(init.headers as Record<string, string> | undefined), accept: 'application/x-ndjson' };
+  const response = await fetch(path, { ...init, headers });
+  if (!response.ok || !response.body) throw await refusalIn(response);
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+  let left = '';
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) throw new ServerRefusal(UNEXPECTED);
+    const lines = (left + value).split('\n');
+    left = lines.pop() ?? '';
+    for (const line of lines) {
+      const said = JSON.parse(line) as Step | T | { readonly error: Problem };
+      if ('error' in said) throw new Refused(said.error);
+      if (!('phase' in said)) return said;
+      onStep(said);
+    }
+  }
 }
 
 const json = (method: string, body: unknown): RequestInit => ({

@@ -8,7 +8,7 @@ export { daySchema, GOAL_WORDS, goalSchema, type GoalWords } from './goal';
 export { dropOutSchema, paceSchema, planSchema } from './plan';
 export { editsSchema, wordsSchema } from './edits';
 export { changesCsv, notesCsv } from './reportCsv';
-export { packTake, TAKE_SCHEMA, unpackTake, type TakeDocument } from './takeArchive';
+export { packTake, TAKE_SCHEMA, takeArchive, unpackTake, type TakeDocument } from './takeArchive';
 export { writeLineMidi, type LineSheet } from './line/midi';
 export { writeLineMusicXml } from './line/musicxml';
 export { readLineMusicXml } from './line/read';

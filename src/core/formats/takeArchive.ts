@@ -1,5 +1,5 @@
 import { LIMITS } from '../contracts';
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import Joi from 'joi';
 import type { Edit, SecondsNote, TakeWords } from '../correct';
 import type { Pace } from '../chart';
@@ -59,15 +59,54 @@ const schema = Joi.object<TakeDocument>({
  */
 const [ZIP_FIRST, ZIP_LAST] = [Date.UTC(1980, 0, 2), Date.UTC(2099, 11, 30)];
 
-/** A take in one file: a ZIP of `take.json` and, where there is one, `sound.wav`. */
-export const packTake = (take: TakeDocument, sound: Uint8Array | null): Uint8Array =>
-  zipSync(
-    {
-      'take.json': [strToU8(JSON.stringify(take, null, 1)), { level: 6 }],
-      ...(sound ? { 'sound.wav': [sound, { level: 0 }] } : {}),
+/**
+ * A take in one file: a ZIP of `take.json` and, where there is one, `sound.wav`, as it is. It is written piece by
+ * piece: a take is never held whole.
+ * @param onPiece told each piece of the file in order
+ * @returns takes the sound, in order, and the end of it
+ */
+export function takeArchive(
+  take: TakeDocument,
+  onPiece: (piece: Uint8Array) => void,
+): { readonly sound: (piece: Uint8Array) => void; readonly end: () => void } {
+  const mtime = new Date(Math.min(ZIP_LAST, Math.max(ZIP_FIRST, take.createdAt)));
+  const zip = new Zip((error, piece) => {
+    if (error) throw error;
+    onPiece(piece);
+  });
+  const document = Object.assign(new ZipDeflate('take.json', { level: 6 }), { mtime });
+  zip.add(document);
+  document.push(strToU8(JSON.stringify(take, null, 1)), true);
+  let wav: ZipPassThrough | null = null;
+  return {
+    sound: (piece) => {
+      if (!wav) {
+        wav = Object.assign(new ZipPassThrough('sound.wav'), { mtime });
+        zip.add(wav);
+      }
+      wav.push(piece);
     },
-    { mtime: new Date(Math.min(ZIP_LAST, Math.max(ZIP_FIRST, take.createdAt))) },
-  );
+    end: () => {
+      wav?.push(new Uint8Array(0), true);
+      zip.end();
+    },
+  };
+}
+
+/** The same at once, of sound that is there. */
+export function packTake(take: TakeDocument, sound: Uint8Array | null): Uint8Array {
+  const pieces: Uint8Array[] = [];
+  const archive = takeArchive(take, (piece) => pieces.push(piece));
+  if (sound) archive.sound(sound);
+  archive.end();
+  const whole = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const piece of pieces) {
+    whole.set(piece, at);
+    at += piece.length;
+  }
+  return whole;
+}
 
 /**
  * Opens such a file. Names inside are looked up, never followed as paths; what would unpack to more than the

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { ask } from '@/audio/persistence/serverTakes';
+import { ask, askInSteps } from '@/audio/persistence/serverTakes';
 import type { BackupPhase, KeptBackup } from '@/server/backup';
 
 /** The folder of backups and what lies in it. */
@@ -40,7 +40,9 @@ export function useBackups(first: BackupListing) {
     words,
     save: () =>
       run(PHASES.copying, async () => {
-        await makeBackup((phase) => setBusy(PHASES[phase]));
+        await askInSteps('/api/backups', { method: 'POST' }, ({ phase }: { phase: BackupPhase }) =>
+          setBusy(PHASES[phase]),
+        );
         return 'Saved and proven.';
       }),
     bring: (file: File) =>
@@ -61,25 +63,6 @@ export function useBackups(first: BackupListing) {
         ),
       ),
   };
-}
-
-/** Makes a backup, telling what the server is busy with line by line. */
-async function makeBackup(onPhase: (phase: BackupPhase) => void): Promise<void> {
-  const response = await fetch('/api/backups', { method: 'POST' });
-  if (!response.ok || !response.body) throw new Error(NOTHING_CHANGED);
-  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
-  let left = '';
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) return;
-    const lines = (left + value).split('\n');
-    left = lines.pop() ?? '';
-    for (const line of lines) {
-      const { phase, error } = JSON.parse(line) as { phase?: BackupPhase; error?: { message: string } };
-      if (error) throw new Error(error.message);
-      if (phase) onPhase(phase);
-    }
-  }
 }
 
 const PATIENCE_MS = 120_000;

@@ -1,8 +1,9 @@
 'use client';
 import { Dialog } from 'radix-ui';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
-import { ask, ServerRefusal } from '@/audio/persistence/serverTakes';
+import { useEffect, useRef, useState } from 'react';
+import { askInSteps, ServerRefusal } from '@/audio/persistence/serverTakes';
+import type { ImportStep } from '@/server/takeImport';
 import { Select } from '@/ui/controls';
 import { notify } from '@/ui/toast/toasts';
 
@@ -10,42 +11,25 @@ type Props = { charts: readonly { readonly id: string; readonly title: string }[
 
 /** A take from a file: one that was saved whole, or a line written elsewhere, held against a chart. */
 export function BringIn({ charts }: Props) {
-  const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
   const [line, setLine] = useState<File | null>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const send = async (file: File, query = '') => {
-    setBusy(true);
-    setTrouble(null);
-    try {
-      const { id, already } = await ask<{ id: string; already?: true }>(`/api/takes/import${query}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/octet-stream' },
-        body: file,
-      });
-      if (already) notify('This take is here already.');
-      router.push(`/takes/${id}`);
-    } catch (error) {
-      setTrouble(
-        error instanceof ServerRefusal
-          ? [error.problem.message, error.problem.suggestion].filter(Boolean).join(' ')
-          : 'The server does not answer.',
-      );
-      setBusy(false);
-    }
-  };
+  const { step, trouble, send, cancel, forget } = useSending();
+  const busy = step !== null;
   const choose = (file: File | undefined) => {
     if (!file) return;
-    setTrouble(null);
+    forget();
     if (/\.zip$/i.test(file.name)) void send(file);
     else setLine(file);
   };
   return (
     <>
-      <button type="button" className="quiet" disabled={busy} onClick={() => input.current?.click()}>
-        {busy ? 'Bringing it in' : 'Bring in a saved take or a line'}
-      </button>
+      {busy ? (
+        <Sending step={step} onCancel={cancel} />
+      ) : (
+        <button type="button" className="quiet" onClick={() => input.current?.click()}>
+          Bring in a saved take or a line
+        </button>
+      )}
       <input
         ref={input}
         type="file"
@@ -69,11 +53,91 @@ export function BringIn({ charts }: Props) {
           charts={charts}
           trouble={trouble}
           busy={busy}
-          onClose={() => setLine(null)}
+          onClose={() => {
+            cancel();
+            setLine(null);
+          }}
           onSend={(query) => void send(line, query)}
         />
       )}
     </>
+  );
+}
+
+type SendingStep = ImportStep | { readonly phase: 'sending'; readonly share?: number };
+
+const PHASES: Record<SendingStep['phase'], string> = {
+  sending: 'Sending the file',
+  reading: 'Reading it',
+  sound: 'Taking in its sound',
+  keeping: 'Keeping it',
+};
+
+/** A file on its way in: what is being done with it, and how it is called back. */
+function useSending() {
+  const router = useRouter();
+  const [step, setStep] = useState<SendingStep | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const sending = useRef<AbortController | null>(null);
+  useEffect(() => () => sending.current?.abort(), []);
+  const send = async (file: File, query = '') => {
+    const { signal } = (sending.current = new AbortController());
+    setTrouble(null);
+    setStep({ phase: 'sending' });
+    try {
+      const { id, already } = await askInSteps<{ id: string; already?: true }, ImportStep>(
+        `/api/takes/import${query}`,
+        { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file, signal },
+        setStep,
+      );
+      if (already) notify('This take is here already.');
+      router.push(`/takes/${id}`);
+    } catch (error) {
+      setStep(null);
+      if (signal.aborted) return;
+      setTrouble(
+        error instanceof ServerRefusal
+          ? [error.problem.message, error.problem.suggestion].filter(Boolean).join(' ')
+          : 'The server does not answer.',
+      );
+    }
+  };
+  return {
+    step,
+    trouble,
+    send,
+    cancel: () => sending.current?.abort(),
+    forget: () => setTrouble(null),
+  };
+}
+
+/** What is being done with a file. Once it is being kept it is too late to call it back. */
+function Sending({ step: { phase, share }, onCancel }: { step: SendingStep; onCancel: () => void }) {
+  const percent = share === undefined ? null : Math.round(100 * share);
+  return (
+    <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <span role="status" className="text-soft">
+        {PHASES[phase]}
+        {percent === null ? '…' : `, ${percent} %`}
+      </span>
+      {percent !== null && (
+        <span
+          className="h-2 w-40 bg-line"
+          role="progressbar"
+          aria-label={PHASES[phase]}
+          aria-valuemin={0}
+          aria-valuemax={100}
+          aria-valuenow={percent}
+        >
+          <span className="block h-2 bg-now" style={{ width: `${percent}%` }} />
+        </span>
+      )}
+      {phase !== 'keeping' && (
+        <button type="button" className="quiet" onClick={onCancel}>
+          Cancel
+        </button>
+      )}
+    </span>
   );
 }
 

@@ -5,7 +5,6 @@ import { fingeringOf } from '@/core/findings';
 import {
   changesCsv,
   notesCsv,
-  packTake,
   readLineMusicXml,
   readMidi,
   readWav,
@@ -19,6 +18,8 @@ import {
 import type { Instrument } from '@/core/neck';
 import { frettedMidi } from '@/core/notation';
 import { elementAt, unwrap, type Beats, type Problem, type Seconds } from '@/core/shared';
+import { checksumOf } from '../checksum';
+import { encodeFlac } from '../flac';
 
 /** A take as its files are written from: all of it in plain data. */
 export type WrittenTake = {
@@ -39,30 +40,44 @@ export type WrittenFormat = 'midi' | 'musicxml' | 'notes-csv' | 'changes-csv' | 
 /** Sound as one line of samples, −1 to 1. */
 export type Pcm = { readonly rate: number; readonly samples: Float32Array };
 
+/** A piece of sound as it is kept: a FLAC stream, with the checksum of the 24-bit samples it holds. */
+export type CodedChunk = {
+  readonly firstFrame: number;
+  readonly frames: number;
+  readonly checksum: string;
+  readonly flac: Uint8Array;
+};
+
 /** Work on files that may take long: it is done in a thread of its own. */
 export type FileRequest =
   | { readonly kind: 'write'; readonly format: WrittenFormat; readonly take: WrittenTake }
-  | { readonly kind: 'pack'; readonly document: TakeDocument; readonly sound: Uint8Array | null }
   | { readonly kind: 'unpack'; readonly bytes: Uint8Array }
+  | { readonly kind: 'code'; readonly sound: Pcm }
   | { readonly kind: 'line'; readonly bytes: Uint8Array };
 type Done = {
   readonly write: string | Uint8Array;
-  readonly pack: Uint8Array;
   readonly unpack: { readonly take: TakeDocument; readonly sound: Pcm | null };
+  readonly code: readonly CodedChunk[];
   readonly line: readonly PlayedNote[];
 };
 export type FileDone<K extends FileRequest['kind']> = Done[K];
 export type FileAnswer = { readonly done: Done[FileRequest['kind']] } | { readonly problem: Problem };
 
-/** @returns what was asked for, or why a file that was brought cannot be read */
-export function fileWork(request: FileRequest): FileAnswer {
+/**
+ * @param onShare told how much is done, 0 to 1, of what takes long
+ * @returns what was asked for, or why a file that was brought cannot be read
+ */
+export async function fileWork(
+  request: FileRequest,
+  onShare: (share: number) => void = () => undefined,
+): Promise<FileAnswer> {
   switch (request.kind) {
     case 'write':
       return { done: written(request.format, request.take) };
-    case 'pack':
-      return { done: packTake(request.document, request.sound) };
     case 'unpack':
       return unpacked(request.bytes);
+    case 'code':
+      return { done: await coded(request.sound, onShare) };
     case 'line':
       return line(request.bytes);
   }
@@ -139,6 +154,32 @@ function unpacked(bytes: Uint8Array): FileAnswer {
   const wav = readWav(sound);
   if (!wav.ok) return { problem: wav.problems[0] };
   return { done: { take, sound: { rate: wav.value.rate, samples: toMono(wav.value) } } };
+}
+
+const CHUNK_SECONDS = 4;
+const BITS = 24;
+const FULL = 2 ** (BITS - 1);
+
+/** Sound cut into the chunks it is kept in. */
+async function coded({ samples, rate }: Pcm, onShare: (share: number) => void): Promise<CodedChunk[]> {
+  const size = Math.round(rate * CHUNK_SECONDS);
+  const chunks: CodedChunk[] = [];
+  for (let from = 0; from < samples.length; from += size) {
+    const part = samples.subarray(from, from + size);
+    const pcm = Buffer.alloc((part.length * BITS) / 8);
+    part.forEach((value, n) =>
+      pcm.writeIntLE(Math.max(-FULL, Math.min(FULL - 1, Math.round(value * FULL))), n * 3, 3),
+    );
+    const checksum = checksumOf(pcm);
+    chunks.push({
+      firstFrame: from,
+      frames: part.length,
+      checksum,
+      flac: await encodeFlac(pcm, rate, BITS),
+    });
+    onShare(Math.min(1, (from + size) / samples.length));
+  }
+  return chunks;
 }
 
 const isMidi = (bytes: Uint8Array): boolean =>

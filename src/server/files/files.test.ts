@@ -2,18 +2,12 @@ import { expect, test } from '@jest/globals';
 import { unzipSync, zipSync } from 'fflate';
 import { analyse } from '@/core/analyse';
 import { readChart, timelineOf } from '@/core/chart';
-import {
-  NOTES_SCHEMA,
-  packTake,
-  readLineMusicXml,
-  readMidi,
-  TAKE_SCHEMA,
-  unpackTake,
-  writeWav,
-} from '@/core/formats';
+import { NOTES_SCHEMA, packTake, readLineMusicXml, readMidi, TAKE_SCHEMA, writeWav } from '@/core/formats';
 import { STANDARD_INSTRUMENT } from '@/core/neck';
-import { unwrap } from '@/core/shared';
+import { elementAt, unwrap } from '@/core/shared';
+import { checksumOf } from '../checksum';
 import { Failure } from '../failure';
+import { decodeFlac } from '../flac';
 import type { WrittenTake } from './fileWork';
 import { inFilesThread } from './filesThread';
 
@@ -84,7 +78,10 @@ test('a long score is written beside the server, which goes on answering, and is
 test('what takes too long, and what nobody waits for, is given up; the next is done', async () => {
   const take = takeOf(40, 8);
   const write = (signal?: AbortSignal, deadlineMs?: number) =>
-    inFilesThread({ kind: 'write', format: 'musicxml', take }, signal, deadlineMs);
+    inFilesThread(
+      { kind: 'write', format: 'musicxml', take },
+      { ...(signal && { signal }), ...(deadlineMs && { deadlineMs }) },
+    );
   expect(await problemOf(write(undefined, 30))).toBe('file.slow');
   const reader = new AbortController();
   const asked = problemOf(write(reader.signal));
@@ -121,8 +118,16 @@ test('an archive of long silence, small as a file, is read beside the server and
   const [{ sound }, pause] = await longestPause(() => inFilesThread({ kind: 'unpack', bytes }));
   expect(sound?.samples.length).toBe(48_000 * 300);
   expect(pause).toBeLessThan(1_000);
-  const { take } = unwrap(unpackTake(bytes));
-  const again = await inFilesThread({ kind: 'pack', document: take, sound: silence });
-  expect(unwrap(unpackTake(again)).sound?.length).toBe(silence.length);
+  // coded beside the server too, saying how far it has come, and the very sound
+  const shares: number[] = [];
+  const [chunks, wait] = await longestPause(() =>
+    inFilesThread({ kind: 'code', sound: sound! }, { onShare: (share) => shares.push(share) }),
+  );
+  expect(wait).toBeLessThan(1_000);
+  expect([shares.length, shares.at(-1)]).toEqual([75, 1]);
+  expect(shares).toEqual([...shares].sort((a, b) => a - b));
+  const pcm = await decodeFlac(elementAt(chunks, 74).flac, 24);
+  expect([pcm.length / 3, elementAt(chunks, 74).firstFrame]).toEqual([48_000 * 4, 48_000 * 296]);
+  expect(checksumOf(pcm)).toBe(elementAt(chunks, 74).checksum);
   expect(await problemOf(inFilesThread({ kind: 'line', bytes: new Uint8Array(40) }))).toMatch(/^musicxml/);
 }, 60_000);

@@ -1,9 +1,9 @@
 import path from 'node:path';
 import { Failure } from '../failure';
-import { DeadlineThread } from '../threads/deadlineThread';
+import { DeadlineThread, type ThreadOptions } from '../threads/deadlineThread';
 import type { FileAnswer, FileDone, FileRequest } from './fileWork';
 
-/** The longest take that may be kept is packed, or unpacked, in a third of this. */
+/** The longest take that may be kept is coded in a third of this. */
 const DEADLINE_MS = 60_000;
 /** Twice the sound of the longest take, and the file around it. */
 const MEMORY_MB = 2_048;
@@ -16,17 +16,18 @@ const filesThread = () =>
     MEMORY_MB,
   ));
 
+type FileOptions = Partial<Pick<ThreadOptions, 'signal' | 'deadlineMs' | 'transfer' | 'onShare'>>;
+
 /**
  * Reads or writes a file in the thread for files.
- * @param signal of the request: a reader who has gone away ends the work
+ * @param options `signal` of the request: a reader who has gone away ends the work
  * @throws Failure where the file cannot be read, or it takes too long
  */
 export async function inFilesThread<K extends FileRequest['kind']>(
   request: Extract<FileRequest, { kind: K }>,
-  signal?: AbortSignal,
-  deadlineMs = DEADLINE_MS,
+  options: FileOptions = {},
 ): Promise<FileDone<K>> {
-  const answer = await filesThread().ask(request, { deadlineMs, signal });
+  const answer = await filesThread().ask(request, { deadlineMs: DEADLINE_MS, ...options });
   if ('done' in answer) return answer.done as FileDone<K>;
   if ('problem' in answer) throw new Failure(422, answer.problem);
   if (answer.lost === 'late')

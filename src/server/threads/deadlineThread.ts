@@ -9,7 +9,12 @@ export type ThreadOptions = {
   readonly signal?: AbortSignal | undefined;
   /** Handed over rather than copied. */
   readonly transfer?: readonly TransferListItem[];
+  /** How much of the work is done, 0 to 1, where the thread says so. */
+  readonly onShare?: ((share: number) => void) | undefined;
 };
+
+/** What a thread says before its answer. */
+export type ThreadShare = { readonly share: number };
 
 /**
  * Does one thing after another in a thread of its own: what takes too long, or breaks its code, is given up, and the
@@ -58,13 +63,17 @@ const givenUp: LostAnswer = { lost: 'given-up', why: 'Nobody waits for it any mo
 function answerOf<Answer extends object>(
   worker: Worker,
   request: unknown,
-  { deadlineMs, signal, transfer = [] }: ThreadOptions,
+  { deadlineMs, signal, transfer = [], onShare }: ThreadOptions,
 ): Promise<Answer | LostAnswer> {
   return new Promise((resolve) => {
+    const onMessage = (message: Answer | ThreadShare) => {
+      if ('share' in message) onShare?.(message.share);
+      else settle(message);
+    };
     const settle = (answer: Answer | LostAnswer) => {
       clearTimeout(timer);
       signal?.removeEventListener('abort', onAbort);
-      worker.off('message', settle).off('error', onError).off('exit', onExit);
+      worker.off('message', onMessage).off('error', onError).off('exit', onExit);
       resolve(answer);
     };
     const onAbort = () => settle(givenUp);
@@ -72,7 +81,7 @@ function answerOf<Answer extends object>(
     const onExit = () => settle({ lost: 'ended', why: 'It was cut off.' });
     const timer = setTimeout(() => settle({ lost: 'late', why: 'It takes too long.' }), deadlineMs);
     signal?.addEventListener('abort', onAbort);
-    worker.on('message', settle).on('error', onError).on('exit', onExit);
+    worker.on('message', onMessage).on('error', onError).on('exit', onExit);
     worker.postMessage(request, transfer);
   });
 }
