@@ -2,16 +2,17 @@ import { closeSync, mkdirSync, openSync, writeSync } from 'node:fs';
 import { loadGuitar, type Instrument } from '../../tests/corpora/guitarSamples';
 import { modelGuitar } from '../../tests/corpora/modelGuitars';
 import { PROGRAMS } from '../../tests/corpora/soundfontSet';
-import { madeGuitar, variedTake, type Source } from '../../tests/corpora/variety';
+import { madeGuitar, variedTake, type Focus, type Source } from '../../tests/corpora/variety';
 import { examplesOf } from './examples';
 import { elementAt } from '@/core/shared';
 
 /**
  * Writes the examples of takes `from` … `to` (half-open) into a file: one row of 32-bit floats each, its label
- * first. The last argument says of which look: first or second.
+ * first. The last arguments say of which look, first or second, and of what kind of take: any, or driven.
  */
 const [file, from, to] = [elementAt(process.argv, 2), Number(process.argv[3]), Number(process.argv[4])];
 const look = process.argv[5] === 'second' ? 'second' : 'first';
+const focus: Focus = process.argv[6] === 'driven' ? 'driven' : 'any';
 const guitars = await Promise.all(
   (['acoustic', 'electric', 'nylon'] as Instrument[]).map(async (name): Promise<Source> => ({
     name,
@@ -40,7 +41,7 @@ const out = openSync(file, 'w');
 let [rows, reached, truth, positive] = [0, 0, 0, 0];
 for (let seed = from; seed < to; seed++) {
   const source = sourceOf(seed);
-  const found = examplesOf(variedTake(source, seed), look);
+  const found = examplesOf(variedTake(source, seed, focus), look);
   for (const { features, label } of found.examples) {
     writeSync(out, new Uint8Array(Float32Array.from([label, seed, ...features]).buffer));
     if (label === 1) positive++;

@@ -44,10 +44,14 @@ const COMMON: readonly LineKind[] = [
   'stabs',
 ];
 
+/** What more of is asked for: anything, or several strings through a drive, which are the hardest. */
+export type Focus = 'any' | 'driven';
+const DRIVEN_KINDS = ['power', 'power', 'power', 'doubles', 'doubles', 'dyads', 'stabs', 'mixed'] as const;
+
 /** A take to learn from: any line through any chain of effects, seeded. */
-export function variedTake(source: Source, seed: number): LabelledTake {
+export function variedTake(source: Source, seed: number, focus: Focus = 'any'): LabelledTake {
   const random = seededRandom(seed * 31 + 7);
-  const kind = kindOf(random);
+  const kind = focus === 'driven' ? pick(random, DRIVEN_KINDS) : kindOf(random);
   const pitches = 'guitar' in source ? source.guitar.map(({ midi }) => midi) : [40, 81];
   const high = kind === 'high' || random() < 0.15 ? 88 : 81;
   const line = writeLine(kind, seed, {
@@ -64,7 +68,7 @@ export function variedTake(source: Source, seed: number): LabelledTake {
     'guitar' in source
       ? renderRecorded(played, source.guitar, seed, detune)
       : renderSoundfont(played, PROGRAMS[source.program], detune, source.bank);
-  const chain = chainOf(random, CHORDAL.includes(kind));
+  const chain = focus === 'driven' ? drivenChain(random) : chainOf(random, CHORDAL.includes(kind));
   const wet = chain.reduce((samples, effect, index) => effect(samples, dry.rate, seed + index), dry.samples);
   const alone = random() < 0.03;
   const samples = withOthers(alone ? wet.map(() => 0) : wet, rms(wet), {
@@ -87,6 +91,19 @@ function kindOf(random: Random): LineKind {
   // several strings through a drive are the hardest: they come most often
   if (random() < 0.4) return pick(random, [...BEDROOM_KINDS, 'power', 'doubles', 'power', 'doubles']);
   return random() < 0.5 ? pick(random, LINE_KINDS) : pick(random, COMMON);
+}
+
+/** A drive of any make, and little else: what several strings become in it is to be learnt. */
+function drivenChain(random: Random): Effect[] {
+  const often = (share: number) => random() < share;
+  const chain: Effect[] = [];
+  if (often(0.6)) chain.push(voice);
+  if (often(0.15)) chain.push(compressor);
+  chain.push(often(0.6) ? anyCurve : pick(random, [drive, amplifier, cascade, pedal, distortion]));
+  if (often(0.1)) chain.push(delay(0.2 + 0.35 * random(), -10 - 10 * random(), 0.4 * random()));
+  if (often(0.15)) chain.push(room);
+  if (often(0.08)) chain.push(hum);
+  return chain;
 }
 
 function chainOf(random: Random, chordal: boolean): Effect[] {
@@ -180,6 +197,49 @@ const pedal: Effect = (samples, rate, seed) => {
     driven.map((value) => value * scale),
     rate,
     seed + 7,
+  );
+};
+
+/**
+ * A drive as no maker has it: a curve that rises by random steps, unlike above and below nothing, after and before
+ * filters of its own, with a supply that sags. Learning from any curve is to leave none to learn by heart.
+ */
+const anyCurve: Effect = (samples, rate, seed) => {
+  const random = seededRandom(seed + 414);
+  const loudest = samples.reduce((most, value) => Math.max(most, Math.abs(value)), 1e-6);
+  const gain = 1.5 * 30 ** random();
+  const half = () => {
+    const [knee, steep, limit] = [0.1 + 0.9 * random(), 0.3 + 5 * random(), 0.4 + 0.6 * random()];
+    return (value: number) => {
+      const bent = value < knee ? value : knee + (1 - Math.exp(-(value - knee) * steep)) / steep;
+      return Math.min(bent, knee + limit);
+    };
+  };
+  const [above, below] = [half(), random() < 0.4 ? half() : null];
+  const [bias, sag, mix] = [
+    (random() < 0.5 ? 0.4 : 0) * random(),
+    random() < 0.3 ? 0.7 * random() : 0,
+    random() < 0.3 ? 0.6 * random() : 0,
+  ];
+  const [low, high] = [30 * 12 ** random(), 1_800 * 5 ** random()];
+  const share = (hz: number) => 1 - Math.exp((-2 * Math.PI * hz) / rate);
+  const [lowShare, highShare, slow] = [share(low), share(high), share(4)];
+  let [under, resting, one, two, load] = [0, 0, 0, 0, 0];
+  const out = samples.map((value) => {
+    under += lowShare * (value / loudest - under);
+    const drivenBy = ((value / loudest - under) * gain) / (1 + sag * 6 * load) + bias;
+    const shaped = drivenBy >= 0 ? above(drivenBy) : -(below ?? above)(-drivenBy);
+    load += slow * (Math.abs(shaped) - load);
+    resting += share(15) * (shaped - resting);
+    const mixed = (1 - mix) * (shaped - resting) + (mix * value) / loudest;
+    one += highShare * (mixed - one);
+    return (two += highShare * (one - two));
+  });
+  const scale = 0.12 / (rms(out) || 1);
+  return voice(
+    out.map((value) => value * scale),
+    rate,
+    seed + 8,
   );
 };
 

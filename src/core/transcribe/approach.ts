@@ -45,15 +45,16 @@ export function approachOf(
   track: PitchTrack,
   frames: readonly AnalysisFrame[],
 ): Approach {
-  if (isPicked(start, frames)) {
+  const picked = (): Approach => {
     const slide = slideInto(start, settled, before, track);
     return slide ? { attack: 'pick', slide } : { attack: 'pick' };
-  }
-  const step = before && stepFrom(before.pitch, settled, start.frame, track);
-  if (!before || step === null) return { attack: 'pick' };
+  };
+  if (isPicked(start, frames)) return picked();
+  const step = before && stepFrom(before.pitch, settled, start.frame, track, frames);
+  if (!before || step === null) return picked();
   const extent = settled - before.pitch;
-  if (step.takes >= SLIDE_TAKES && !step.glides) return { attack: 'pick' };
-  if (step.takes < SLIDE_TAKES && Math.abs(extent) > WIDEST_HAMMER) return { attack: 'pick' };
+  if (step.takes >= SLIDE_TAKES && !step.glides) return picked();
+  if (step.takes < SLIDE_TAKES && Math.abs(extent) > WIDEST_HAMMER) return picked();
   if (step.takes >= SLIDE_TAKES)
     return { attack: 'slide', slide: { from: before.pitch, seconds: step.takes * FRAME_SECONDS } };
   return { attack: extent > 0 ? 'hammer' : 'pull' };
@@ -66,16 +67,20 @@ function isPicked({ frame, kind }: StartingNote, frames: readonly AnalysisFrame[
   return riseAt(frames, frame) >= PICKED_RISE || (kind === 'attack' && strength >= PICKED_STRENGTH);
 }
 
+/** While a string glides it sounds on: its level does not fall by more between two notes. */
+const SOUNDS_ON = 9;
+
 /**
- * Frames between the last of the note before and the first of the new one, and whether the pitch was seen
- * on its way; null where the
- * track does not lead from one to the other.
+ * Frames between the last of the note before and the first of the new one, and whether the string glided there: its
+ * pitch was seen on its way, or it had none the tracker could follow and sounded on; null where the track does not
+ * lead from one to the other.
  */
 function stepFrom(
   from: Midi,
   to: Midi,
   at: number,
   track: PitchTrack,
+  frames: readonly AnalysisFrame[],
 ): { takes: number; glides: boolean } | null {
   if (Math.abs(to - from) < 0.6) return null;
   let leaving = -1;
@@ -86,10 +91,15 @@ function stepFrom(
   ) {
     if (Math.abs(track[frame]! - from) < NEAR) leaving = frame;
     else if (leaving >= 0 && Math.abs(track[frame]! - to) < NEAR) {
-      let between = 0;
-      for (let way = leaving + 1; way < frame; way++)
+      let [between, seen, lowest] = [0, 0, Infinity];
+      for (let way = leaving + 1; way < frame; way++) {
         if ((track[way]! - from) * (track[way]! - to) < 0) between++;
-      return { takes: frame - leaving, glides: between >= 0.5 * (frame - leaving - 1) };
+        if (!Number.isNaN(track[way]!)) seen++;
+        lowest = Math.min(lowest, frames[way]!.level);
+      }
+      const isOnItsWay = seen > 0 && between >= 0.5 * (frame - leaving - 1);
+      const isUnseen = between === seen && lowest > frames[leaving]!.level - SOUNDS_ON;
+      return { takes: frame - leaving, glides: isOnItsWay || isUnseen };
     }
   }
   return null;
@@ -107,10 +117,12 @@ function slideInto(
   if (arrival === null || arrival - start.frame < GRACE.earliest) return otherwise;
   const { leaving, away } = leavingBefore(arrival, start.frame, settled, track);
   const extent = Math.abs(away);
+  // the tracker may still be on the note before: then it leaps from there, and does not glide
   const lingers =
     before !== null &&
     Math.abs(settled + away - before.pitch) < 0.5 &&
-    arrival - start.frame < GRACE.clearOfOld;
+    arrival - start.frame < GRACE.clearOfOld &&
+    !isGliding(track.subarray(leaving, arrival), settled, away);
   const isGrace = extent >= GRACE.least && extent <= GRACE.widest && arrival - leaving >= GRACE.quickest;
   if (!isGrace || lingers) return otherwise;
   return {
@@ -118,6 +130,13 @@ function slideInto(
     seconds: (arrival - start.frame) * FRAME_SECONDS,
   };
 }
+
+/** Is the pitch seen on its way, in three frames or more, from `away` semitones off to where it settles? */
+const isGliding = (span: PitchTrack, settled: Midi, away: Midi): boolean =>
+  span.filter((pitch) => {
+    const share = (pitch - settled) / away;
+    return share > 0.2 && share < 0.8;
+  }).length >= 3;
 
 /** The frame from which the pitch stays where it settles; null where that is too late for a grace. */
 function arrivalOf(start: number, settled: Midi, track: PitchTrack): number | null {
