@@ -50,7 +50,7 @@ const PARTS: Record<string, () => Promise<void> | void> = {
   library: () => libraryBench(Number(process.argv[3] ?? 1000)),
   remote: () => remoteBench(Number(process.argv[3] ?? 200)),
   ears: async () => {
-    await earsTable();
+    await earsTable(process.argv[3]);
     await neuralTable();
   },
 };

@@ -27,8 +27,12 @@ const models = (['noiseBurst', 'twoStrings'] as const).map((name): Source => ({
   name,
   guitar: modelGuitar(name),
 }));
-/** Real guitars most, then other plucked strings so that no one timbre is learnt by heart. */
+/**
+ * Real guitars most, then other plucked strings so that no one timbre is learnt by heart; through drives every other
+ * guitar is computed, each of another make.
+ */
 const sourceOf = (seed: number): Source => {
+  if (focus === 'driven' && seed % 2 === 1) return { name: 'made', guitar: madeGuitar(seed) };
   const [turn, round] = [seed % 20, Math.floor(seed / 20)];
   if (turn < 7) return elementAt(guitars, turn % 3);
   if (turn < 12) return elementAt(programs, (round + turn) % 7);

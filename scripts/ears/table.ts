@@ -93,9 +93,12 @@ const SEEDS = [1, 2];
 const percent = (value: number) => (100 * value).toFixed(1);
 const ms = (value: number) => (1000 * value).toFixed(0);
 
-/** One table: every condition of both sets, this engine beside general-purpose trackers on the same files. */
-export async function earsTable(): Promise<void> {
-  for (const set of await sets()) {
+/**
+ * A table a set: every condition, this engine beside general-purpose trackers on the same files.
+ * @param only what the name of a set begins with: recorded, soundfont, held; all where nothing is named
+ */
+export async function earsTable(only = ''): Promise<void> {
+  for (const set of (await sets()).filter(({ name }) => name.startsWith(only))) {
     console.log(`\nEars, ${set.name}; note F1 in per cent, onset within 50 ms, pitch within 50 cents\n`);
     console.log(
       `| condition | F1 | precision | recall | octaves off | onset ms, median | 95th | cents | × real time | ${PEERS.map(({ name }) => `${name} F1`).join(' | ')} |`,

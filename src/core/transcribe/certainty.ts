@@ -9,8 +9,11 @@ const SOUNDING: Decibels = 22;
 const STEADY = 0.2;
 const LOUD_ATTACK: Decibels = 14;
 const LOUD_RISE: Decibels = 6;
-/** Of playing, so much is held, answered and steady at least: measured on takes of every kind; of a voice, less. */
-const PLAYED = 0.6;
+/**
+ * Of playing, so much is held, answered and steady at least: measured on takes of every kind; of a voice, less. Attacks
+ * of a band that leaks in are answered by no note.
+ */
+const PLAYED = { held: 0.6, answered: 0.3, steady: 0.6 };
 const NEAR = Math.round(0.06 / FRAME_SECONDS);
 
 /**
@@ -87,12 +90,15 @@ export class Certainty {
     const { frames, attacks, notes } = this;
     if (notes.count === 0) return 0;
     const expected = (2 * notes.belief) / (notes.count + notes.belief + notes.leftOut);
-    const shares = [
-      frames.held / Math.max(1, frames.sounding),
-      attacks.all ? attacks.answered / attacks.all : 1,
-      frames.pitched ? frames.steady / frames.pitched : 1,
-    ];
-    const played = shares.reduce((product, share) => product * Math.min(1, share / PLAYED), 1);
+    const shares = {
+      held: frames.held / Math.max(1, frames.sounding),
+      answered: attacks.all ? attacks.answered / attacks.all : 1,
+      steady: frames.pitched ? frames.steady / frames.pitched : 1,
+    };
+    const played = (['held', 'answered', 'steady'] as const).reduce(
+      (product, of) => product * Math.min(1, shares[of] / PLAYED[of]),
+      1,
+    );
     return Math.round(expected * played * 1000) / 1000;
   }
 }

@@ -320,6 +320,17 @@ test('how a note was come to: picked, slid into, hammered, pulled, slid from a h
   expect(approach(60, 64, 54, 0, [60, 40], ...glide(60, 64, 16), [64, 60])).toEqual(['slide', 60]);
   // the path stays on the old note for a moment after the pick: no slide
   expect(approach(62, 60, 40, 20, [62, 46], [61, 1], [60, 60])).toEqual(['pick']);
+  // struck again where it stood, and slid from there
+  expect(approach(60, 62, 40, 20, [60, 42], ...glide(60, 62, 10), [62, 60])).toEqual(['pick', 60]);
+  // too quick for the tracker, and it sounds on
+  expect(approach(60, 67, 52, 0, [60, 40], [NaN, 12], [67, 60])).toEqual(['slide', 60]);
+});
+
+test('where a string fell silent on the way to another pitch, none slid', () => {
+  const track = trackOf([60, 40], [NaN, 12], [67, 60]);
+  const levels = frames([sure(60, -30), 40], [sure(60, -45), 12], [sure(67, -44), 60]);
+  const start = { frame: 52, midi: 67, belief: 1, kind: 'step' } as const;
+  expect(approachOf(start, 67, { pitch: 60 }, track, levels)).toEqual({ attack: 'pick' });
 });
 
 test('a hammer-on is no glide, nor is a pitch that was struck again', () => {
