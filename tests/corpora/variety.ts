@@ -44,14 +44,17 @@ const COMMON: readonly LineKind[] = [
   'stabs',
 ];
 
-/** What more of is asked for: anything, or several strings through a drive, which are the hardest. */
+/** What more of is asked for: anything, or what goes through a drive, where several strings are the hardest. */
 export type Focus = 'any' | 'driven';
 const DRIVEN_KINDS = ['power', 'power', 'power', 'doubles', 'doubles', 'dyads', 'stabs', 'mixed'] as const;
+/** One string at a time as often: or a second one is heard in whatever is driven. */
+const drivenKind = (random: Random): LineKind =>
+  random() < 0.5 ? pick(random, DRIVEN_KINDS) : pick(random, LINE_KINDS);
 
 /** A take to learn from: any line through any chain of effects, seeded. */
 export function variedTake(source: Source, seed: number, focus: Focus = 'any'): LabelledTake {
   const random = seededRandom(seed * 31 + 7);
-  const kind = focus === 'driven' ? pick(random, DRIVEN_KINDS) : kindOf(random);
+  const kind = focus === 'driven' ? drivenKind(random) : kindOf(random);
   const pitches = 'guitar' in source ? source.guitar.map(({ midi }) => midi) : [40, 81];
   const high = kind === 'high' || random() < 0.15 ? 88 : 81;
   const line = writeLine(kind, seed, {
