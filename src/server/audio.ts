@@ -6,6 +6,7 @@ import { database, write } from './db/client';
 import { audioChunks, takes } from './db/schema';
 import { Failure, notFound } from './failure';
 import { decodeFlac, encodeFlac } from './flac';
+import { noteDamage } from './soundDamage';
 
 /**
  * Keeps one chunk of a take. Chunks come in order from 0; one that is already there with the same checksum
@@ -96,7 +97,7 @@ export async function soundStored(takeId: string): Promise<{ frames: number; nex
 
 /**
  * PCM bytes `from` to `to` (half-open) of a take, chunk by chunk: a take is never held whole, and between two chunks
- * the server does whatever else is asked. A chunk that is not what was sent is an error.
+ * the server does whatever else is asked. A chunk that is not what was sent is silence, and is told by `damageOf`.
  */
 export async function* pcmRange(
   { id: takeId, bits }: { id: string; bits: number },
@@ -106,7 +107,11 @@ export async function* pcmRange(
   const width = bits / 8;
   const [firstFrame, lastFrame] = [Math.floor(from / width), Math.ceil(to / width)];
   const wanted = await database()
-    .select({ sequence: audioChunks.sequence, firstFrame: audioChunks.firstFrame })
+    .select({
+      sequence: audioChunks.sequence,
+      firstFrame: audioChunks.firstFrame,
+      frames: audioChunks.frames,
+    })
     .from(audioChunks)
     .where(
       and(
@@ -116,20 +121,29 @@ export async function* pcmRange(
       ),
     )
     .orderBy(asc(audioChunks.sequence));
-  for (const { sequence, firstFrame: first } of wanted) {
+  for (const { sequence, firstFrame: first, frames } of wanted) {
     const [row] = await database()
       .select({ pcm: audioChunks.pcm, codec: audioChunks.codec, checksum: audioChunks.checksum })
       .from(audioChunks)
       .where(and(eq(audioChunks.takeId, takeId), eq(audioChunks.sequence, sequence)));
     if (!row) return;
-    const pcm = row.codec === 'flac' ? await decodeFlac(row.pcm, bits) : row.pcm;
-    if (checksumOf(pcm) !== row.checksum)
-      throw new Error(`take ${takeId}: chunk ${sequence} is damaged in the database`);
+    const whole = await intact(row, bits);
+    if (!whole) noteDamage(takeId, { from: first, to: first + frames });
+    const pcm = whole ?? Buffer.alloc(frames * width);
     const start = first * width;
     const piece = pcm.subarray(Math.max(0, from - start), Math.max(0, to - start));
     if (piece.length > 0) yield piece;
     await othersFirst();
   }
+}
+
+/** The sound of a chunk; null where it is not what was sent. */
+async function intact(
+  { pcm, codec, checksum }: Pick<typeof audioChunks.$inferSelect, 'pcm' | 'codec' | 'checksum'>,
+  bits: number,
+): Promise<Buffer | null> {
+  const sound = codec === 'flac' ? await decodeFlac(pcm, bits).catch(() => null) : pcm;
+  return sound && checksumOf(sound) === checksum ? sound : null;
 }
 
 export type Space = {

@@ -29,6 +29,7 @@ import { audioChunks, charts, settings, takes } from './db/schema';
 import { Failure } from './failure';
 import { reviewOf } from './reviews';
 import { readSoundSettings, writeSoundSettings } from './settings';
+import { damageOf } from './soundDamage';
 import { findTakeSummaries, takeSummaryOf } from './takeSummaries';
 import { amendTake, beginTake, finishTake, interruptedTakes, listTakes, takeById } from './takes';
 import { clockIsSteady, applyRetention } from './retention';
@@ -358,13 +359,29 @@ test('24 bits come back bit for bit, and what the codec kept weighs less than th
   expect([space.takes, space.seconds, space.soundBytes < pcm.length * 0.8]).toEqual([1, 1, true]);
 });
 
-test('sound that was damaged in the database is not given out as if it were whole', async () => {
+test('sound that was damaged in the database is silent there and told of; the rest is as it was', async () => {
   const { id } = await begin();
-  await send(id, 0, chunk([0.1, 0.2, 0.3]));
-  await write(async (tx) => void (await tx.update(audioChunks).set({ checksum: '0'.repeat(64) })));
-  await expect(wavResponse({ id, frames: 3, rate: RATE, bits: 16 }, null).arrayBuffer()).rejects.toThrow(
-    /damaged/,
-  );
+  const parts = [0, 1, 2, 3].map((part) => [0.1, 0.2, 0.3].map((value) => value + part / 10));
+  for (const [sequence, part] of parts.entries()) await send(id, sequence, chunk(part));
+  const soundOf = async () =>
+    Array.from(
+      unwrap(
+        readWav(
+          new Uint8Array(await wavResponse({ id, frames: 12, rate: RATE, bits: 16 }, null).arrayBuffer()),
+        ),
+      ).channels[0]!,
+    );
+  const before = await soundOf();
+  expect([damageOf(id), before.every((value) => value > 0.05)]).toEqual([[], true]);
+  // one whose bytes were changed, one that is no FLAC any more
+  const damage = (sequence: number, change: Partial<typeof audioChunks.$inferInsert>) =>
+    write(
+      async (tx) => void (await tx.update(audioChunks).set(change).where(eq(audioChunks.sequence, sequence))),
+    );
+  await damage(1, { checksum: '0'.repeat(64) });
+  await damage(2, { pcm: Buffer.from('nothing of it is left') });
+  expect(await soundOf()).toEqual([...before.slice(0, 3), 0, 0, 0, 0, 0, 0, ...before.slice(9)]);
+  expect(damageOf(id)).toEqual([{ from: 3, to: 9 }]);
 });
 
 test('a take begun while the server was away is begun once, on the chart it was played over', async () => {

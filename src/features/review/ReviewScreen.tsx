@@ -49,6 +49,7 @@ export function ReviewScreen({ data, cut, siblings, view, at }: Props) {
             player={player}
             state={playing}
             timeline={judgement.timeline}
+            takeId={data.take.id}
             soundGone={data.take.soundGone}
           />
           <DrawBySwitch model={model} />

@@ -1,15 +1,22 @@
 'use client';
 import { playTroubleWords } from '@/presentation';
-import { useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { formPositionOf, type Timeline } from '@/core/chart';
 import type { PlayerState, TakePlayer } from '@/audio/playback/takePlayer';
+import { ask } from '@/audio/persistence/serverTakes';
 import { KeyOf } from '../shell/commands/KeyOf';
 import { RoundSign } from '@/ui/icons/RoundSign';
 import { useIsPainted } from '@/ui/useIsPainted';
 import { TransportSettings } from './TransportSettings';
 import { useCursor } from './useTakePlayer';
 
-type Props = { player: TakePlayer; state: PlayerState; timeline: Timeline; soundGone: boolean };
+type Props = {
+  player: TakePlayer;
+  state: PlayerState;
+  timeline: Timeline;
+  takeId: string;
+  soundGone: boolean;
+};
 
 export function placeText(timeline: Timeline, beat: number, withBeat = false): string {
   if (beat < 0) return 'Before bar 1';
@@ -18,7 +25,8 @@ export function placeText(timeline: Timeline, beat: number, withBeat = false): s
 }
 
 /** Play, where it is and what goes round; how fast and how loud come a moment later. */
-export function Transport({ player, state, timeline, soundGone }: Props) {
+export function Transport({ player, state, timeline, takeId, soundGone }: Props) {
+  const damage = useDamage(soundGone ? null : takeId, state.phase);
   const isPainted = useIsPainted();
   const place = useRef<HTMLElement>(null);
   useCursor(player, (beat) => {
@@ -47,6 +55,11 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
       {soundGone && phase !== 'loading' && (
         <span className="text-dim">its sound is gone: notes are plucked</span>
       )}
+      {damage && (
+        <span role="status" className="text-ink">
+          {damage}
+        </span>
+      )}
       {loop && (
         <button type="button" className="text-now" onClick={() => player.setLoop(null)}>
           {placeText(timeline, loop[0]).replace('Chorus', 'loops from chorus')}{' '}
@@ -56,4 +69,26 @@ export function Transport({ player, state, timeline, soundGone }: Props) {
       {isPainted && <TransportSettings player={player} state={state} />}
     </>
   );
+}
+
+const clock = (seconds: number): string =>
+  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+
+/** What was found damaged in the sound when it was opened, in words; null where it is whole. */
+function useDamage(takeId: string | null, phase: PlayerState['phase']): string | null {
+  const [words, setWords] = useState<string | null>(null);
+  const before = useRef(phase);
+  useEffect(() => {
+    const isOpened = before.current === 'loading' && phase !== 'loading';
+    before.current = phase;
+    if (!isOpened || takeId === null) return;
+    ask<{ damaged: readonly (readonly [number, number])[] }>(`/api/takes/${takeId}/audio?damage=1`)
+      .then(({ damaged }) => {
+        const stretches = damaged.map(([from, to]) => `${clock(from)}–${clock(Math.ceil(to))}`).join(', ');
+        setWords(stretches ? `damaged, and silent: ${stretches}; a backup may have it` : null);
+      })
+      // whether it is damaged is not worth a word of trouble: it is heard
+      .catch(() => undefined);
+  }, [takeId, phase]);
+  return words;
 }
