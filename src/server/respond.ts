@@ -54,7 +54,7 @@ export function respondInSteps<Step extends WorkStep>(
       try {
         say(await work(say, reader.signal));
       } catch (error) {
-        say({ error: failureIn(error).problem });
+        if (!reader.signal.aborted) say({ error: failureIn(error).problem });
       }
       if (!reader.signal.aborted) controller.close();
     },

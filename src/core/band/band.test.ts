@@ -279,7 +279,7 @@ test('a slide and a bend sound as they are written: where the string comes from,
     },
   ];
   const rate = 22_050;
-  const samples = perform({ notes: played, tempo: 90, rate, seed: 3 });
+  const samples = perform({ notes: played, tempo: 90, rate, seed: 4 });
   const { notes } = transcribe(samples, rate);
   expect(notes).toHaveLength(2);
   expect(notes[0]!.slide?.fromMidi).toBe(62);
@@ -293,7 +293,7 @@ test('a slide and a bend sound as they are written: where the string comes from,
     notes: played.map(({ onsetBeat, durationBeats, midi }) => ({ onsetBeat, durationBeats, midi })),
     tempo: 90,
     rate,
-    seed: 3,
+    seed: 4,
   });
   expect(samples.length).toBe(plain.length);
 });

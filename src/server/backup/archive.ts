@@ -54,7 +54,10 @@ export async function writeArchive(
   zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 1)), MANIFEST);
   zip.addReadStreamLazy(DATABASE, { compress: false }, (give) => give(null, createReadStream(databaseFile)));
   zip.end();
-  await pipeline(Readable.from(zip.outputStream), createWriteStream(out, { flush: true }));
+  const packed = Readable.from(zip.outputStream);
+  // what cannot be read any more ends the writing, not the server
+  zip.on('error', (error) => packed.destroy(error as Error));
+  await pipeline(packed, createWriteStream(out, { flush: true }));
 }
 
 /**

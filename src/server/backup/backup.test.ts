@@ -7,6 +7,7 @@ import { sql } from 'drizzle-orm';
 import { unzipSync, zipSync, strToU8 } from 'fflate';
 import { seededRandom } from '@/core/shared';
 import { backUp, restore } from '.';
+import { BACKUP_SCHEMA, writeArchive } from './archive';
 import { reviewOf } from '../reviews';
 import { lockForServing } from '../db/serverLock';
 import { sqlText, withDatabaseFile } from './openFile';
@@ -232,4 +233,9 @@ test('a damaged database is set aside as it is, and the backup takes its place',
   const { before } = await restore(at('rescue.zip'));
   expect(readFileSync(before!).equals(Buffer.from('no database any more'))).toBe(true);
   expect((await listCharts()).map(({ id }) => id)).toEqual([chart]);
+});
+
+test('a copy that is gone before it is packed ends the backup with an error, and nothing else', async () => {
+  const packing = writeArchive(at('gone.db'), { schema: BACKUP_SCHEMA, tables: {} }, at('gone.zip'));
+  await expect(packing).rejects.toMatchObject({ code: 'ENOENT' });
 });

@@ -15,10 +15,16 @@ import { respond, respondInSteps } from '@/server/respond';
 export const GET = (): Promise<Response> =>
   respond(async () => ({ folder: backupFolder(), backups: await listBackups() }));
 
-/** Makes a backup now. Answers line by line: what it is busy with, then `{"name"}` or `{"error"}`. */
+/**
+ * Makes a backup now. Answers line by line: what it is busy with, then `{"name"}` or `{"error"}`. Where nobody reads on
+ * it is given up before its next step.
+ */
 export const POST = (): Response =>
-  respondInSteps<{ phase: BackupPhase }>(async (onStep) => ({
-    name: await keepBackup('asked', (phase) => onStep({ phase })),
+  respondInSteps<{ phase: BackupPhase }>(async (onStep, signal) => ({
+    name: await keepBackup('asked', (phase) => {
+      signal.throwIfAborted();
+      onStep({ phase });
+    }),
   }));
 
 /** Takes a backup file of the player's into the list. */
