@@ -52,12 +52,13 @@ export async function writeArchive(
 ): Promise<void> {
   const zip = new yazl.ZipFile();
   zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 1)), MANIFEST);
-  zip.addReadStreamLazy(DATABASE, { compress: false }, (give) => give(null, createReadStream(databaseFile)));
+  zip.addReadStreamLazy(DATABASE, { compress: false }, (give) => {
+    // what cannot be read any more ends the writing, not the server
+    const fail = (error: Error) => (zip.outputStream as Readable).destroy(error);
+    give(null, createReadStream(databaseFile).on('error', fail));
+  });
   zip.end();
-  const packed = Readable.from(zip.outputStream);
-  // what cannot be read any more ends the writing, not the server
-  zip.on('error', (error) => packed.destroy(error as Error));
-  await pipeline(packed, createWriteStream(out, { flush: true }));
+  await pipeline(Readable.from(zip.outputStream), createWriteStream(out, { flush: true }));
 }
 
 /**
