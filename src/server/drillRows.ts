@@ -138,15 +138,17 @@ export async function runsOf(drillId: string): Promise<StoredRun[]> {
   ).map(asRun);
 }
 
-/** Attempts by the drill they were at, newest first; of every drill, or of those of one tune. */
-export async function latestRuns(title: string | null = null): Promise<Map<string, StoredRun[]>> {
+/** Attempts by the drill they were at, newest first. */
+export async function latestRuns(): Promise<Map<string, StoredRun[]>> {
   const rows = await database()
-    .select({ run: drillRuns })
+    .select()
     .from(drillRuns)
-    .innerJoin(drills, eq(drills.id, drillRuns.drillId))
-    .where(title === null ? undefined : eq(drills.title, title))
     .orderBy(desc(drillRuns.createdAt), desc(drillRuns.id));
   const found = new Map<string, StoredRun[]>();
-  for (const { run } of rows) found.set(run.drillId, [...(found.get(run.drillId) ?? []), asRun(run)]);
+  for (const row of rows) {
+    const own = found.get(row.drillId) ?? [];
+    found.set(row.drillId, own);
+    own.push(asRun(row));
+  }
   return found;
 }
