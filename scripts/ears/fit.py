@@ -1,10 +1,11 @@
 """Fits a judge of the ears to collected examples and writes it as JSON.
 
-    python3 fit.py OUT HIDDEN EPOCHS FILES... [--seed N] [--dropped SHARE] [--decay RATE] [--width N]
+    python3 fit.py OUT HIDDEN EPOCHS FILES... [--seed N] [--dropped SHARE] [--decay RATE] [--width N] [--around N]
 
 FILES are what `collect.ts` wrote: rows of 32-bit floats, each a label (1 holds, 0 does not, 2 either way, which is
-left out), the seed of its take, and `width` features. HIDDEN names the hidden layers, as in 192,64. A tenth of the
-takes, of every source, is kept aside: the network that does best on them is written. Needs numpy (BSD).
+left out), the seed of its take, and `width` features; then `around` bytes, the sound around the moment. HIDDEN names
+the hidden layers, as in 192,64. A tenth of the takes, of every source, is kept aside: the network that does best on
+them is written. Needs numpy (BSD).
 
 Sources: Adam (Kingma and Ba, ICLR 2015); dropout (Srivastava and others, JMLR 2014); weights decay apart from the
 slopes (Loshchilov and Hutter, ICLR 2019); hidden units are leaky rectifiers (Goodfellow et al., Deep Learning,
@@ -17,20 +18,52 @@ import json
 
 import numpy as np
 
-BATCH = 128
+BATCH = 256
 LEAK = np.float32(0.1)
 LIMIT = 4
 LEAST_SPREAD = 0.02
 FASTEST, SLOWEST = 0.0014, 2e-5
+LOUDEST = 255
+MANY = 20_000
 
 
-def read_examples(files, width):
-    """Rows of label, seed and features, those of either answer left out."""
-    rows = np.concatenate([np.fromfile(file, dtype=np.float32).reshape(-1, width + 2) for file in files])
-    rows = rows[rows[:, 0] != 2]
-    rows[:, 2:] = np.clip(rows[:, 2:], -LIMIT, LIMIT)
-    aside = (rows[:, 1].astype(np.int64) * 7919) % 101 < 10
-    return rows[~aside], rows[aside]
+class Examples:
+    """Labels, features and bytes of claims; those of either answer are left out."""
+
+    def __init__(self, rows):
+        self.labels = rows["label"]
+        self.known = np.clip(rows["known"], -LIMIT, LIMIT)
+        self.around = rows["around"]
+
+    def __len__(self):
+        return len(self.labels)
+
+    def values(self, chosen):
+        return np.concatenate([self.known[chosen], self.around[chosen] * np.float32(1 / LOUDEST)], axis=1)
+
+    def moments(self):
+        """Mean and spread of each value."""
+        total = squares = 0.0
+        for start in range(0, len(self), MANY):
+            values = self.values(slice(start, start + MANY)).astype(np.float64)
+            total, squares = total + values.sum(0), squares + (values**2).sum(0)
+        mean = total / len(self)
+        return mean.astype(np.float32), np.sqrt(np.maximum(squares / len(self) - mean**2, LEAST_SPREAD**2)).astype(
+            np.float32
+        )
+
+
+def read_examples(files, width, around):
+    """What to learn from, and the tenth that is kept aside."""
+    row = np.dtype([("label", "<f4"), ("seed", "<f4"), ("known", "<f4", width), ("around", "u1", around)])
+    parts = []
+    for file in files:
+        rows = np.memmap(file, dtype=np.uint8, mode="r")
+        rows = rows[: len(rows) // row.itemsize * row.itemsize].view(row)
+        parts.append(rows[rows["label"] != 2])
+    rows = np.concatenate(parts)
+    aside = (rows["seed"].astype(np.int64) * 7919) % 101 < 10
+    return Examples(rows[~aside]), Examples(rows[aside])
 
 
 def cross_entropy(probability, label):
@@ -92,28 +125,34 @@ class Network:
         return base64.b64encode(np.concatenate(parts).astype(np.float32).tobytes()).decode()
 
 
+def said_of(network, examples, mean, spread):
+    parts = [
+        network.probabilities((examples.values(slice(start, start + MANY)) - mean) / spread)
+        for start in range(0, len(examples), MANY)
+    ]
+    return np.concatenate(parts)
+
+
 def fit(train, aside, hidden, epochs, seed, dropped, decay):
     random = np.random.default_rng(seed)
-    mean = train[:, 2:].mean(0)
-    spread = np.maximum(LEAST_SPREAD, train[:, 2:].std(0))
-    values, labels = ((train[:, 2:] - mean) / spread).astype(np.float32), train[:, 0]
-    others, truth = ((aside[:, 2:] - mean) / spread).astype(np.float32), aside[:, 0]
-    network = Network([values.shape[1], *hidden, 1], random)
+    mean, spread = train.moments()
+    network = Network([len(mean), *hidden, 1], random)
+    truth = aside.labels
     best, chosen = np.inf, None
     for epoch in range(epochs):
         rate = FASTEST * (0.5 + 0.5 * np.cos(np.pi * epoch / epochs)) + SLOWEST
-        order, total = random.permutation(len(values)), 0.0
+        order, total = random.permutation(len(train)), 0.0
         for start in range(0, len(order) - BATCH + 1, BATCH):
             batch = order[start : start + BATCH]
-            slopes, loss = network.slopes(values[batch], labels[batch], dropped, random)
+            slopes, loss = network.slopes((train.values(batch) - mean) / spread, train.labels[batch], dropped, random)
             network.step(slopes, rate, decay)
             total += loss
-        said = network.probabilities(others)
+        said = said_of(network, aside, mean, spread)
         loss = cross_entropy(said, truth).mean()
         missed, invented = ((truth > 0) & (said < 0.5)).sum(), ((truth == 0) & (said >= 0.5)).sum()
         mark = " *" if loss < best else ""
         print(
-            f"epoch {epoch + 1}: loss {total / len(values):.5f}, aside {loss:.5f}, "
+            f"epoch {epoch + 1}: loss {total / len(train):.5f}, aside {loss:.5f}, "
             f"missed {missed} and invented {invented} of {(truth > 0).sum()}{mark}",
             flush=True,
         )
@@ -132,8 +171,9 @@ def main():
     parser.add_argument("--dropped", type=float, default=0.4)
     parser.add_argument("--decay", type=float, default=0.1)
     parser.add_argument("--width", type=int, default=160)
+    parser.add_argument("--around", type=int, default=901)
     asked = parser.parse_args()
-    train, aside = read_examples(asked.files, asked.width)
+    train, aside = read_examples(asked.files, asked.width, asked.around)
     print(f"{len(train)} claims to learn from, {len(aside)} kept aside", flush=True)
     network = fit(train, aside, asked.hidden, asked.epochs, asked.seed, asked.dropped, asked.decay)
     with open(asked.out, "w") as out:

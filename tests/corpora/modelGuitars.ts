@@ -54,21 +54,23 @@ export function modelGuitar(model: Model): GuitarSample[] {
 function rendered(model: Model): Float32Array {
   const folder = join(tmpdir(), 'idle-wander-corpora');
   mkdirSync(folder, { recursive: true });
-  const [wav, source] = [join(folder, `${model}.wav`), join(folder, `${model}.csd`)];
+  const [wav, source] = [join(folder, `${model}.wav`), join(folder, `${model}.${process.pid}.csd`)];
+  // two at once would write the same file
+  const part = `${wav}.${process.pid}.part`;
   if (!existsSync(wav)) {
     const score = KEYS.map((midi, index) => `i1 ${index * (SECONDS + 1)} ${SECONDS} ${midi}`).join('\n');
     writeFileSync(
       source,
       `<CsoundSynthesizer>
 <CsOptions>
--W -d -m0 --format=float -o ${wav}.part
+-W -d -m0 --format=float -o ${part}
 </CsOptions>
 <CsInstruments>\nsr=${RATE}\nksmps=32\nnchnls=1\n0dbfs=1\nseed 1\ninstr 1\na1 ${MODELS[model]}\nout a1*0.5\nendin\n</CsInstruments>
 <CsScore>\n${score}\ne\n</CsScore>
 </CsoundSynthesizer>`,
     );
     execFileSync('csound', [source], { stdio: 'ignore' });
-    renameSync(`${wav}.part`, wav);
+    renameSync(part, wav);
   }
   return toMono(unwrap(readWav(new Uint8Array(readFileSync(wav)))));
 }

@@ -14,6 +14,10 @@ export const BANKS = {
   fluid: '/usr/share/sounds/sf2/FluidR3_GM.sf2',
   /** timgm6mb-soundfont. */
   small: '/usr/share/sounds/sf2/TimGM6mb.sf2',
+  /** musescore-general-soundfont-small: MuseScore General (MIT). */
+  general: '/usr/share/sounds/sf3/MuseScore_General_Lite.sf3',
+  /** freepats, played by timidity: patches, no soundfont. */
+  patches: '/etc/timidity/freepats.cfg',
   /** csound-soundfont: sf_GMbank. */
   other: '/usr/share/sounds/sf2/sf_GMbank.sf2',
 } as const;
@@ -53,7 +57,8 @@ export function renderSoundfont(
   detuneCents = 0,
   bank: Bank = 'fluid',
 ): { samples: Float32Array; rate: number } {
-  return render(midiOf(line, program, detuneCents), line.seconds, BANKS[bank]);
+  const early = bank === 'patches' ? SILENT_START : [];
+  return render(midiOf(line, program, detuneCents, early), line.seconds, BANKS[bank]);
 }
 
 /** Runs a take through sox: `effects` as on its command line. */
@@ -73,8 +78,8 @@ const WHEEL_SEMITONES = 12;
 
 export type Timed = { readonly tick: number; readonly event: MidiEvent };
 
-function midiOf(line: Line, program: number, detuneCents: number): Uint8Array {
-  const timed: Timed[] = [];
+function midiOf(line: Line, program: number, detuneCents: number, early: readonly Timed[]): Uint8Array {
+  const timed: Timed[] = [...early];
   const channels = Array.from({ length: 15 }, (_, index) => (index < 9 ? index : index + 1));
   for (const channel of channels) timed.push(...setUp(channel, channel === 15 ? 28 : program));
   const melodic = channels.slice(0, 14);
@@ -87,6 +92,12 @@ function midiOf(line: Line, program: number, detuneCents: number): Uint8Array {
   }
   return writeTimed(timed);
 }
+
+/** timidity leaves out what is before the first note: one of no volume on the drums' channel begins at once. */
+const SILENT_START: readonly Timed[] = [
+  { type: 'controller', controllerType: 7, value: 0 },
+  { type: 'noteOn', noteNumber: 60, velocity: 1 },
+].map((event) => ({ tick: 0, event: { ...event, deltaTime: 0, channel: 9 } as MidiEvent }));
 
 /** Ticks are milliseconds: 1000 to the quarter note at one quarter a second. */
 export function writeTimed(timed: readonly Timed[]): Uint8Array {
@@ -178,32 +189,19 @@ export function render(
       join(folder, `${name}.${process.pid}.${end}`),
     ) as [string, string];
     writeFileSync(source, midi);
-    execFileSync(
-      'fluidsynth',
-      [
-        '-ni',
-        '-q',
-        '-R',
-        '0',
-        '-C',
-        '0',
-        '-g',
-        '0.6',
-        '-r',
-        String(RATE),
-        '-T',
-        'wav',
-        '-O',
-        'float',
-        '-F',
-        partial,
-        soundfont,
-        source,
-      ],
-      { stdio: 'ignore' },
-    );
+    const [player, ...options] =
+      soundfont === BANKS.patches ? patchPlayer(partial) : fontPlayer(partial, soundfont);
+    execFileSync(player!, [...options, source], { stdio: 'ignore' });
     renameSync(partial, wav);
   }
   const samples = toMono(unwrap(readWav(new Uint8Array(readFileSync(wav)))));
   return { samples: samples.slice(0, Math.ceil(seconds * RATE)), rate: RATE };
 }
+
+/** Command lines without the file that is to be played. */
+const fontPlayer = (out: string, soundfont: string): string[] =>
+  `fluidsynth -ni -q -R 0 -C 0 -g 0.6 -r ${RATE} -T wav -O float -F`.split(' ').concat(out, soundfont);
+const patchPlayer = (out: string): string[] =>
+  `timidity -c ${BANKS.patches} -s ${RATE} -Ow2M -EFreverb=0 -EFchorus=0 -EFdelay=0 -o`
+    .split(' ')
+    .concat(out);

@@ -17,6 +17,7 @@ import {
   taps,
   tremolo,
 } from './bedroom';
+import { clipper, plate, speaker, spice, swirl, valves } from './plugins';
 import { BEDROOM_KINDS, CHORDAL, LINE_KINDS, writeLine, type LineKind } from './lines';
 import { renderRecorded } from './recordedSet';
 import { PROGRAMS, renderSoundfont, type Bank } from './soundfontSet';
@@ -102,7 +103,8 @@ function drivenChain(random: Random): Effect[] {
   const chain: Effect[] = [];
   if (often(0.6)) chain.push(voice);
   if (often(0.15)) chain.push(compressor);
-  chain.push(often(0.6) ? anyCurve : pick(random, [drive, amplifier, cascade, pedal, distortion]));
+  chain.push(often(0.4) ? anyCurve : pick(random, DRIVES));
+  if (often(0.08)) chain.push(swirl);
   if (often(0.1)) chain.push(delay(0.2 + 0.35 * random(), -10 - 10 * random(), 0.4 * random()));
   if (often(0.15)) chain.push(room);
   if (often(0.08)) chain.push(hum);
@@ -116,18 +118,17 @@ function chainOf(random: Random, chordal: boolean): Effect[] {
   if (often(0.1)) chain.push(compressor);
   if (often(0.05)) chain.push(sweep);
   if (often(chordal ? 0.65 : 0.32)) {
-    const turn = random();
-    if (turn < 0.15) chain.push(drive);
-    else if (turn < 0.4) chain.push(amplifier);
-    else if (turn < 0.6) chain.push(cascade);
-    else chain.push(turn < 0.8 ? pedal : distortion);
+    chain.push(pick(random, DRIVES));
   }
   if (often(0.08)) chain.push(squeaks);
   if (often(0.08)) chain.push(chorus);
+  if (often(0.08)) chain.push(swirl);
   if (often(0.05)) chain.push(tremolo);
   if (often(0.06)) chain.push(lead);
   else if (often(0.12)) chain.push(delay(0.08 + 0.55 * random(), -8 - 14 * random(), 0.5 * random()));
-  if (often(0.2)) chain.push(room);
+  if (often(0.16)) chain.push(room);
+  else if (often(0.12)) chain.push(plate);
+  if (often(0.08)) chain.push(speaker);
   if (often(0.1)) chain.push(hum);
   if (often(0.06)) chain.push(hiss);
   if (often(0.05)) chain.push(phone);
@@ -277,6 +278,19 @@ const cascade: Effect = (samples, rate, seed) => {
     seed + 6,
   );
 };
+
+const DRIVES: readonly Effect[] = [
+  drive,
+  amplifier,
+  amplifier,
+  cascade,
+  pedal,
+  distortion,
+  valves,
+  valves,
+  clipper,
+  spice,
+];
 
 /** Fingers that squeak along wound strings: noise that glides, 20 dB under the playing. */
 const squeaks: Effect = (samples, rate, seed) => {

@@ -44,7 +44,7 @@ import { pitchesIn, type ChordAssignment } from './notes/voice';
  * Raised whenever the same notes would get another report, or what is kept beside it another shape: what older
  * engines stored is made anew.
  */
-export const ENGINE_VERSION = 13;
+export const ENGINE_VERSION = 14;
 
 export type EventReport = {
   readonly index: number;

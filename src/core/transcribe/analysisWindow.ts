@@ -1,28 +1,22 @@
 import type { Decibels, Midi } from '../shared';
+import type { AlignedSpectra } from './alignedSpectra';
 import { FeatureReader, type SpectrumCache } from './features';
 import type { AnalysisFrame } from './frames';
 import { settleGlides } from './glides';
-import { logOdds, probabilityOf, unpack } from './classifier';
-import { FITTED } from './classifierWeights';
-import { onsetCandidatesOf, type OnsetCandidate } from './onsetCandidates';
+import { firstLook, secondLook, type ClassifierListener, type Steps } from './looks';
+import { noteOnsetsOf, type LeftOut, type NoteOnset } from './noteOnsets';
 import { soundsOf, type HeardSound } from './notes';
+import { onsetCandidatesOf } from './onsetCandidates';
 import { onsetsOf, riseAt } from './onsets';
 import { pathOf, type PitchTrack } from './path';
 import type { RingingReader } from './ringing';
-import { noteOnsetsOf, type JudgedCandidate, type LeftOut, type NoteOnset } from './noteOnsets';
-import { SecondLook, type LookedAtMoment } from './secondLook';
-import { SECOND_FITTED } from './secondLookWeights';
-
-const NETWORKS = FITTED.map(unpack);
-const SECOND_NETWORKS = SECOND_FITTED.map(unpack);
+import { followStrings, type StringTraces } from './stringTrace';
 
 /** Below this a frame has no pitch: far under the playing level, or less than any input gives. */
 const GATE_UNDER_PLAYING: Decibels = 42;
 const LOWEST_GATE: Decibels = -92;
 /** A take that is nowhere louder is silence and the noise of its input. */
 export const SILENT_TAKE: Decibels = -72;
-/** Peaks of the flux this near are one attack. */
-const SAME_ATTACK = 5;
 const STRUCK_RISE: Decibels = 2.5;
 
 /** Part of a take. Frames count from its first one, which is frame `from` of the take. */
@@ -36,7 +30,12 @@ export type AnalysisWindow = {
 };
 
 /** What looks at the sound itself, by frames of the take. */
-export type SpectralCache = { readonly spectra: SpectrumCache; readonly ringing: RingingReader };
+export type SpectralCache = {
+  readonly spectra: SpectrumCache;
+  readonly aligned: AlignedSpectra;
+  readonly ringing: RingingReader;
+  readonly traces: StringTraces;
+};
 
 /** What was heard in a stretch, in its own frames. */
 export type TranscriptionSegment = {
@@ -46,19 +45,6 @@ export type TranscriptionSegment = {
   readonly track: PitchTrack;
 };
 
-/** A pitch that may have begun and the features it is judged by. */
-export type Asked = { readonly midi: Midi; readonly features: Float64Array };
-
-/** Told what is asked at a moment, in frames of the stretch, at the first look and at the second. */
-export type ClassifierListener = (
-  onsetCandidate: OnsetCandidate,
-  first: readonly Asked[],
-  second: readonly Asked[],
-) => void;
-
-/** Work that can be done bit by bit: between bits other things get their turn. */
-export type Steps<Result> = Generator<undefined, Result, undefined>;
-
 /**
  * Hears a stretch: asks at every moment what begins there, draws the one best path through what is
  * believed, and reads the notes from it.
@@ -66,7 +52,7 @@ export type Steps<Result> = Generator<undefined, Result, undefined>;
  */
 export function* transcribeWindow(
   window: AnalysisWindow,
-  { spectra: sights, ringing }: SpectralCache,
+  { spectra, aligned, ringing, traces }: SpectralCache,
   until = window.frames.length,
   onClassify?: ClassifierListener,
 ): Steps<TranscriptionSegment> {
@@ -76,33 +62,12 @@ export function* transcribeWindow(
   const gate = Math.max(LOWEST_GATE, playing - GATE_UNDER_PLAYING);
   const first = pathOf(frames, onsetsOf(frames), gate);
   yield;
-  const evidence = new FeatureReader(sights, frames, first, playing, from);
-  const moments: LookedAtMoment[] = [];
-  for (const { onsetCandidate, previous, next, soft } of among(
-    onsetCandidatesOf(frames, first),
-    frames.length,
-  )) {
-    if (onsetCandidate.frame >= until) break;
-    const candidates = evidence
-      .claimsAt(onsetCandidate, previous, next, soft)
-      .map((candidate) => ({ ...candidate, leaning: logOdds(NETWORKS, candidate.features) }));
-    moments.push({ onsetCandidate, candidates });
-    yield;
-  }
-  const secondLook = new SecondLook(moments);
-  const judged: JudgedCandidate[] = [];
-  for (const [index, { onsetCandidate, candidates }] of moments.entries()) {
-    const asked = [...secondLook.featuresAt(index)];
-    onClassify?.(onsetCandidate, candidates, asked);
-    judged.push({
-      onsetCandidate,
-      pitchCandidates: asked.map(({ midi, features }) => ({
-        midi,
-        belief: probabilityOf(logOdds(SECOND_NETWORKS, features)),
-      })),
-    });
-    if (asked.length) yield;
-  }
+  const features = new FeatureReader(spectra, frames, first, playing, from);
+  const onsetCandidates = onsetCandidatesOf(frames, first);
+  const moments = yield* firstLook(features, onsetCandidates, Math.min(until, frames.length), frames.length);
+  const soundAt = (frame: number, midi: Midi, into: Float64Array) =>
+    aligned.read(from + frame, midi, into, 0);
+  const judged = yield* secondLook(moments, soundAt, onClassify);
   const { noteOnsets: believed, leftOut } = noteOnsetsOf(judged, window.bandOnsets);
   const known = believed.flatMap(({ starts }, index) =>
     starts.map(({ frame, midi }) => ({
@@ -112,33 +77,11 @@ export function* transcribeWindow(
       struck: riseAt(frames, frame) >= STRUCK_RISE,
     })),
   );
-  const track = pathOf(frames, believed, gate, known);
+  const track = followStrings(believed, pathOf(frames, believed, gate, known), (first, last, midi) =>
+    traces.trace(from + first, from + last, midi),
+  );
   yield;
   const strikes = settleGlides(believed, track, frames);
   const sounds = soundsOf(strikes, track, frames, ringing.from(from));
   return { noteOnsets: strikes, sounds, leftOut, track };
-}
-
-/** Each moment with the clear moments around it and the next of any kind, in frames. */
-function among(
-  onsetCandidates: readonly OnsetCandidate[],
-  length: number,
-): { onsetCandidate: OnsetCandidate; previous: number; next: number; soft: number }[] {
-  const clear = onsetCandidates.filter((onsetCandidate) => onsetCandidate.clear).map(({ frame }) => frame);
-  let passed = 0;
-  return onsetCandidates.map((onsetCandidate, index) => {
-    while (passed < clear.length && clear[passed]! < onsetCandidate.frame) passed++;
-    const previous = clear[passed - 1] ?? 0;
-    let later = passed;
-    while (later < clear.length && clear[later]! - onsetCandidate.frame <= SAME_ATTACK) later++;
-    let any = index + 1;
-    while (any < onsetCandidates.length && onsetCandidates[any]!.frame - onsetCandidate.frame <= SAME_ATTACK)
-      any++;
-    return {
-      onsetCandidate,
-      previous,
-      next: clear[later] ?? length,
-      soft: onsetCandidates[any]?.frame ?? length,
-    };
-  });
 }

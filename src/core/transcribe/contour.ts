@@ -22,6 +22,7 @@ const SHORT_PLATEAU = framesOf(0.045);
 const PLATEAU_REACH: Midi = 0.42;
 /** A move smaller than this is intonation, not a gesture. */
 const LEAST_MOVE: Midi = 0.6;
+const STANDS: Midi = 0.15;
 /** A glide that has arrived this soon after the pick is a slide into the note; a bend takes longer. */
 const SLIDE_ARRIVES: Seconds = 0.145;
 const WIDEST_BEND: Midi = 4.6;
@@ -49,10 +50,7 @@ export function gestureOf(track: Float64Array, expected: Midi): PitchGesture | n
   }
   const moves = runsOf(joinSame(levels), track).find((run) => belongs(run, expected));
   if (!moves) return null;
-  const lasting = moves.filter((level) => level.to - level.from >= PLATEAU);
-  const settled = (lasting.length ? lasting : moves).reduce((best, level) =>
-    level.to - level.from > best.to - best.from ? level : best,
-  );
+  const settled = longest(moves, standing(calm, vibrato ? 0.3 : 0));
   const pitch = vibrato ? median(Array.from(calm.subarray(settled.from, settled.to)))! : settled.pitch;
   if (moves.length < 2 || spread(moves) < LEAST_MOVE) return { pitch, ...withVibrato };
   const second = moves[1]!;
@@ -167,11 +165,29 @@ function rangeOf(pitches: Float64Array, from: number, to: number): number {
   return high - low;
 }
 
-/** The ends of a run that lean into a glide are cut: the middle two thirds say where it stands. */
+/** The ends of a run may lean into a glide: it stands where the nearest half of its frames lie (the shorth: Andrews and others, 1972). */
 function trimmed(pitches: Float64Array, { from, to }: PitchPlateau): PitchPlateau {
-  const sixth = Math.floor((to - from) / 6);
-  return { from, to, pitch: median(Array.from(pitches.subarray(from + sixth, to - sixth)))! };
+  const sorted = pitches.slice(from, to).sort();
+  const half = Math.ceil(sorted.length / 2);
+  let first = 0;
+  for (let at = 1; at + half <= sorted.length; at++)
+    if (sorted[at + half - 1]! - sorted[at]! < sorted[first + half - 1]! - sorted[first]!) first = at;
+  return { from, to, pitch: median(Array.from(sorted.subarray(first, first + half)))! };
 }
+
+/** The plateau that stands longest; one shorter than a plateau of the rules only where there is no other. */
+function longest(levels: readonly PitchPlateau[], stands: (level: PitchPlateau) => number): PitchPlateau {
+  const lasting = levels.filter(({ from, to }) => to - from >= PLATEAU);
+  return (lasting.length ? lasting : levels).reduce((best, level) =>
+    stands(level) > stands(best) ? level : best,
+  );
+}
+
+/** How long a plateau stands where it stands: its ends may lean into slow glides. */
+const standing =
+  (pitches: Float64Array, more: Midi) =>
+  ({ from, to, pitch }: PitchPlateau): number =>
+    pitches.subarray(from, to).filter((value) => Math.abs(value - pitch) < STANDS + more).length;
 
 /** Neighbours at one pitch are one plateau. */
 function joinSame(levels: readonly PitchPlateau[]): PitchPlateau[] {

@@ -1,3 +1,4 @@
+export { ALIGNED_UNIT, ALIGNED_VALUES } from './alignedSpectra';
 export { Transcriber, transcribe, type Transcription, type TranscribeOptions } from './transcriber';
 export type { HeardNote } from './notes';
 export type { Backing, BackingStream } from './bandRemoval';

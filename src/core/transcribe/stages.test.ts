@@ -352,10 +352,13 @@ test('moments: every attack and every step of the pitch, the step where it arriv
 
 test('the judge: leaky rectifiers and a logistic end, as written out by hand', () => {
   const floats = Float32Array.from([
-    1, 0, 2, 1, /* layer 1: 2 × 2, biases */ 1, -1, 0.5, 2, 0.1, -0.2, /* layer 2: 1 × 2, bias */ 1.5, -0.5,
-    0.3,
+    ...[1, 0, 2, 1],
+    /* layer 1: a scale for each of 2 rows, biases */ ...[0.5, 0.25, 0.1, -0.2],
+    /* layer 2: one row */ ...[0.5, 0.3],
   ]);
-  const network = unpack({ sizes: [2, 2, 1], packed: Buffer.from(floats.buffer).toString('base64') });
+  const weights = Int8Array.from([/* layer 1: 2 × 2 */ 2, -2, 2, 8, /* layer 2: 1 × 2 */ 3, -1]);
+  const packed = Buffer.concat([new Uint8Array(floats.buffer), new Uint8Array(weights.buffer)]);
+  const network = unpack({ sizes: [2, 2, 1], packed: packed.toString('base64') });
   const [x, y] = [(3 - 1) / 2, (4 - 0) / 1];
   const leaky = (value: number) => (value > 0 ? value : 0.1 * value);
   const [a, b] = [leaky(x - y + 0.1), leaky(0.5 * x + 2 * y - 0.2)];

@@ -4,23 +4,24 @@ import {
   SILENT_TAKE,
   transcribeWindow,
   type AnalysisWindow,
-  type ClassifierListener,
   type SpectralCache,
-  type Steps,
   type TranscriptionSegment,
 } from './analysisWindow';
+import { AlignedSpectra } from './alignedSpectra';
 import { BandRemoval, type Backing, type BackingStream } from './bandRemoval';
 import { Certainty } from './certainty';
 import { EchoRemoval } from './echoes';
 import { SpectrumCache } from './features';
 import { FRAME_SECONDS, FrameReader, framesOf, HOP, RATE, type AnalysisFrame } from './frames';
 import { PlayingLevel } from './level';
+import type { ClassifierListener, Steps } from './looks';
 import { LiveLine, type ProvisionalNote } from './live';
 import { noteOf, type HeardNote, type HeardSound } from './notes';
 import type { PitchTrack } from './path';
 import { Resampler } from '../sound';
 import { RingingReader } from './ringing';
 import { SEAM, seamNear } from './seam';
+import { StringTraces } from './stringTrace';
 import { OwnTuning } from './tuning';
 
 export type Transcription = {
@@ -112,7 +113,9 @@ export class Transcriber {
     this.resampler = new Resampler(rate, RATE);
     this.cache = {
       spectra: new SpectrumCache(this.reader.signal, (frame) => this.frames[frame - this.first]),
+      aligned: new AlignedSpectra(this.reader.signal),
       ringing: new RingingReader(this.reader.signal),
+      traces: new StringTraces(this.reader.signal),
     };
     this.liveReader = options.live ? new FrameReader(rate, false) : null;
   }
@@ -278,6 +281,7 @@ export class Transcriber {
     this.first = before;
     this.reader.signal.forget(before * HOP - LONGEST_LOOK);
     this.cache.spectra.forget(before);
+    this.cache.aligned.forget(before);
     this.cache.ringing.forget(before);
     this.removal?.forget(before);
   }

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
+import { ALIGNED_VALUES } from './alignedSpectra';
 import { FITTED } from './classifierWeights';
-import { SecondLook, WORTH_A_LOOK, type LookedAtMoment } from './secondLook';
+import { CONTEXT_VALUES, LookAround, WORTH_A_LOOK, type LookedAtMoment } from './lookAround';
 import { SECOND_FITTED } from './secondLookWeights';
 
 const FIRST = FITTED[0]!.sizes[0]!;
@@ -12,12 +13,10 @@ const moment = (frame: number, ...pitches: [midi: number, leaning: number][]): L
     features: new Float64Array(FIRST).fill(midi),
   })),
 });
-/** What stands around the pitches of a moment, without the features of the first look. */
 const around = (moments: readonly LookedAtMoment[], index: number) =>
-  [...new SecondLook(moments).featuresAt(index)].map(({ midi, features }) => ({
-    midi,
-    own: [...features.subarray(0, FIRST)],
-    context: [...features.subarray(FIRST)],
+  [...new LookAround(moments).contextsAt(index)].map(({ candidate, context }) => ({
+    midi: candidate.midi,
+    context,
   }));
 /** Where the context holds the surest at an interval: after four values of the moment. */
 const INTERVALS = [-28, -24, -19, -12, -9, -8, -7, -5, -4, -3, 3, 4, 5, 7, 8, 9, 12, 19, 24, 28];
@@ -25,10 +24,10 @@ const at = (interval: number) => 4 + INTERVALS.indexOf(interval);
 const MIXTURES = 4 + INTERVALS.length;
 const AROUND = MIXTURES + 3;
 
-test('as many features as the second networks take, the first look’s own in front', () => {
+test('as many features as the second networks take', () => {
   const [found] = around([moment(10, [60, 3])], 0);
-  expect(found!.own.length + found!.context.length).toBe(SECOND_FITTED[0]!.sizes[0]);
-  expect(found!.own).toEqual(new Array(FIRST).fill(60));
+  expect(found!.context).toHaveLength(CONTEXT_VALUES);
+  expect(FIRST + CONTEXT_VALUES + ALIGNED_VALUES).toBe(SECOND_FITTED[0]!.sizes[0]);
 });
 
 test('what the first look all but rules out is not asked again', () => {

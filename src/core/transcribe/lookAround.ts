@@ -3,17 +3,18 @@ import type { PitchCandidate } from './features';
 import { FRAME_SECONDS, framesOf } from './frames';
 import type { OnsetCandidate } from './onsetCandidates';
 
-/** A pitch that may have begun, with what the first look says of it: the logarithm of its odds. */
+/** A pitch that may have begun, with what was said of it so far: the logarithm of its odds. */
 export type LookedAt = PitchCandidate & { readonly leaning: number };
 
-/** A moment and what the first look says may have begun there. */
+/** A moment and what may have begun there. */
 export type LookedAtMoment = {
   readonly onsetCandidate: OnsetCandidate;
   readonly candidates: readonly LookedAt[];
 };
 
-/** What the first look all but rules out is not looked at again: odds of one to two hundred. */
-export const WORTH_A_LOOK = -5.3;
+/** What a look all but rules out is not looked at again: odds of one to seven hundred. */
+export const WORTH_A_LOOK = -6.5;
+const isWorthALook = ({ leaning }: LookedAt): boolean => leaning > WORTH_A_LOOK;
 /** Odds are not told apart beyond this. */
 const SUREST = 8;
 const UNIT = 4;
@@ -32,13 +33,13 @@ const NEARBY = framesOf(2.5);
 const FARTHEST: Seconds = 3;
 
 /**
- * What stands around each pitch that may have begun: what else the first look believes at the same stroke and by which
+ * What stands around each pitch that may have begun: what else is believed at the same stroke and by which
  * interval, whether a sum or a difference of two surer pitches would explain this one, the same pitch and any pitch
  * shortly before and after, the line's last and next note, and how many strings usually sound together here. A pitch
  * judged by itself knows nothing of this; judged again with it, each answer may rest on all the others (stacked
  * generalisation: Wolpert, Neural Networks, 1992).
  */
-export class SecondLook {
+export class LookAround {
   private readonly likely: readonly { readonly frame: number; readonly midi: Midi }[];
 
   /** @param moments in order of their frames */
@@ -48,18 +49,18 @@ export class SecondLook {
     );
   }
 
-  /** The features of the first look and those of what stands around, for each that is worth it. */
-  *featuresAt(index: number): Generator<{ midi: Midi; features: Float64Array }> {
+  /** `CONTEXT_VALUES` numbers for each pitch of a moment that is worth another look. */
+  *contextsAt(index: number): Generator<{ candidate: LookedAt; context: readonly number[] }> {
     const { onsetCandidate, candidates } = this.moments[index]!;
-    if (!candidates.some(({ leaning }) => leaning > WORTH_A_LOOK)) return;
+    if (!candidates.some(isWorthALook)) return;
     const stroke = this.stroke(index);
     const around = this.around(index);
     const company = this.company(onsetCandidate.frame);
     const best = strongest(candidates);
     const likely = candidates.filter(({ leaning }) => leaning > 0).length;
     for (const candidate of candidates) {
-      if (candidate.leaning <= WORTH_A_LOOK) continue;
-      const { midi, leaning, features } = candidate;
+      if (!isWorthALook(candidate)) continue;
+      const { midi, leaning } = candidate;
       const others = stroke.filter((other) => Math.abs(other.midi - midi) > NEAR_PITCH);
       const context = [
         odds(leaning),
@@ -72,18 +73,13 @@ export class SecondLook {
         ...this.line(onsetCandidate.frame, midi),
         company,
       ];
-      const all = new Float64Array(features.length + context.length);
-      all.set(features);
-      all.set(context, features.length);
-      yield { midi, features: all };
+      yield { candidate, context };
     }
   }
 
   /** All that may have begun with a moment's own. */
   private stroke(index: number): LookedAt[] {
-    return [...this.within(index, ONE_STROKE)].flatMap(({ candidates }) =>
-      candidates.filter(({ leaning }) => leaning > WORTH_A_LOOK),
-    );
+    return [...this.within(index, ONE_STROKE)].flatMap(({ candidates }) => candidates.filter(isWorthALook));
   }
 
   /** Other moments by how far they lie before and after. */
@@ -145,6 +141,9 @@ export class SecondLook {
     return strokes ? notes / strokes - 1 : 0;
   }
 }
+
+/** How many values tell what stands around a pitch. */
+export const CONTEXT_VALUES = 4 + INTERVALS.length + 3 + 4 * GAPS.length + 5 + 1;
 
 const odds = (leaning: number): number => Math.max(-SUREST, Math.min(SUREST, leaning)) / UNIT;
 const bounded = (octaves: number): number => Math.max(-3, Math.min(3, octaves));
