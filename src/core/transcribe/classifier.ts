@@ -16,7 +16,7 @@ export type Network = {
 };
 
 const LEAK = 0.1;
-const HOPELESS = -7;
+const SURE = 6;
 
 /**
  * The logarithm of the odds that a claim holds: networks fitted from different beginnings are averaged before the
@@ -26,8 +26,8 @@ export function logOdds(networks: readonly Network[], features: Float64Array): n
   let sum = 0;
   for (const [index, network] of networks.entries()) {
     sum += leaning(network, features);
-    // most claims are hopeless: the other networks need not be asked
-    if (sum < HOPELESS) return sum / (index + 1);
+    // most claims are hopeless and most others certain: the other networks need not be asked
+    if (Math.abs(sum) > SURE * (index + 1)) return sum / (index + 1);
   }
   return sum / networks.length;
 }

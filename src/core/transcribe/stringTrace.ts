@@ -1,5 +1,5 @@
-import { midiToHz, type Midi, type Samples } from '../shared';
-import { SpectrumReader, type Magnitudes, type SignalStore } from '../sound';
+import { midiToHz, type Hz, type Midi, type Samples } from '../shared';
+import { SpectrumReader, type SignalStore } from '../sound';
 import { framesOf, HOP, RATE } from './frames';
 import type { NoteOnset } from './noteOnsets';
 import type { PitchTrack } from './path';
@@ -13,6 +13,8 @@ const LONGEST = framesOf(1.5);
 const REACH: Midi = 5;
 const STEP: Midi = 0.1;
 const STATES = 2 * Math.round(REACH / STEP) + 1;
+const RATIO = 2 ** (STEP / 12);
+const BIN: Hz = RATE / TRANSFORM;
 const PARTIALS = 8;
 const FALL = 0.86;
 /** No finger slides by more in 12 ms, and each tenth it moves has its price. */
@@ -29,6 +31,7 @@ const LEAST = 0.3;
 export class StringTraces {
   private readonly reader = new SpectrumReader(TRANSFORM, RATE);
   private readonly samples = new Float64Array(WINDOW);
+  private readonly roots = new Float64Array(TRANSFORM / 2);
 
   constructor(private readonly store: SignalStore) {}
 
@@ -41,9 +44,9 @@ export class StringTraces {
     const count = Math.floor(Math.min(to - from, LONGEST) / EVERY);
     const found = new Float64Array(to - from).fill(NaN);
     if (count < 3) return found;
-    const before = this.spectrum(from * HOP - framesOf(0.008) * HOP - WINDOW / 2).values;
+    const before = neighboursOf(this.spectrum((from - framesOf(0.008)) * HOP - WINDOW / 2));
     const grams = Array.from({ length: count }, (_, index) =>
-      summed(lessThan(this.spectrum((from + index * EVERY) * HOP), before), around),
+      this.summed(this.spectrum((from + index * EVERY) * HOP), before, around),
     );
     const most = Math.max(...grams.map((gram) => Math.max(...gram)));
     if (!(most > 0)) return found;
@@ -57,36 +60,34 @@ export class StringTraces {
     return found;
   }
 
-  private spectrum(centre: Samples): Magnitudes {
+  private spectrum(centre: Samples): Float64Array {
     this.store.read(centre - WINDOW / 2, this.samples);
-    return this.reader.read(this.samples);
+    return this.reader.read(this.samples).values;
+  }
+
+  /** How much there is, and was not before, of the partials of each pitch asked. */
+  private summed(values: Float64Array, before: Float64Array, around: Midi): Float64Array {
+    const { roots } = this;
+    for (let bin = 0; bin < roots.length; bin++)
+      roots[bin] = Math.sqrt(Math.max(0, values[bin]! - before[bin]!));
+    const sums = new Float64Array(STATES);
+    let at = midiToHz(around - REACH) / BIN;
+    for (let state = 0; state < STATES; state++, at *= RATIO) {
+      let [sum, weight] = [0, 1];
+      for (let partial = 1; partial <= PARTIALS; partial++, weight *= FALL) {
+        const bin = Math.floor(at * partial);
+        if (bin + 1 >= roots.length) break;
+        sum += weight * (roots[bin]! + (roots[bin + 1]! - roots[bin]!) * (at * partial - bin));
+      }
+      sums[state] = sum;
+    }
+    return sums;
   }
 }
 
-/** What is there and was not before, bin by bin and its neighbours. */
-function lessThan({ values, binHz }: Magnitudes, before: Float64Array): Magnitudes {
-  return {
-    values: values.map((value, bin) =>
-      Math.max(0, value - Math.max(before[bin]!, before[bin - 1] ?? 0, before[bin + 1] ?? 0)),
-    ),
-    binHz,
-  };
-}
-
-/** How much there is of the partials of each pitch asked. */
-function summed({ values, binHz }: Magnitudes, around: Midi): Float64Array {
-  return Float64Array.from({ length: STATES }, (_, state) => {
-    const hz = midiToHz(around - REACH + state * STEP) / binHz;
-    let [sum, weight] = [0, 1];
-    for (let partial = 1; partial <= PARTIALS; partial++, weight *= FALL) {
-      const at = hz * partial;
-      const bin = Math.floor(at);
-      if (bin + 1 >= values.length) break;
-      sum += weight * Math.sqrt(values[bin]! + (values[bin + 1]! - values[bin]!) * (at - bin));
-    }
-    return sum;
-  });
-}
+/** The greatest of each bin and its two neighbours. */
+const neighboursOf = (values: Float64Array): Float64Array =>
+  values.map((value, bin) => Math.max(value, values[bin - 1] ?? 0, values[bin + 1] ?? 0));
 
 /** The states that together are worth most, where each step has its price. */
 function bestPath(worth: readonly Float64Array[]): number[] {
@@ -119,7 +120,9 @@ function bestPath(worth: readonly Float64Array[]): number[] {
 const FIRST_PART = framesOf(0.35);
 const OFF: Midi = 0.5;
 const PLAIN = 0.9;
-const PICK = 3;
+const PICK = 5;
+/** No gesture fits into less. */
+const SHORTEST = framesOf(0.1);
 
 const isPlain = (part: Float64Array, midi: Midi): boolean =>
   part.filter((pitch) => Math.abs(pitch - midi) < OFF).length >= PLAIN * part.length;
@@ -137,7 +140,7 @@ export function followStrings(
   for (const [index, { frame, starts }] of noteOnsets.entries()) {
     const [start] = starts;
     const next = noteOnsets[index + 1]?.frame ?? track.length;
-    if (starts.length !== 1 || !start) continue;
+    if (starts.length !== 1 || !start || next - frame < SHORTEST) continue;
     if (isPlain(track.subarray(frame + PICK, Math.min(next, frame + FIRST_PART)), start.midi)) continue;
     trace(frame, next, start.midi).forEach((pitch, offset) => {
       const known = track[frame + offset]!;
