@@ -42,7 +42,7 @@ export const ALIGNED_UNIT = 255;
 
 /** Further outside of the grid than any value asked for. */
 const MARGIN = STEP * OVER + 2;
-const HALF_TONE = 2 ** (50 / 1200);
+const QUARTER_TONE = 2 ** (50 / 1200);
 
 /** A moment's spectra: each long window on the log grid, each short one by its bins and bands. */
 type MomentSpectra = {
@@ -166,8 +166,8 @@ function partialEdges(hz: Hz): [number, number][] {
   const binHz = RATE / SHORT_TRANSFORM;
   return Array.from({ length: PARTIALS }, (_, index) => {
     const partial = ((index + 1) * hz) / binHz;
-    const low = Math.min(Math.round(partial), Math.ceil(partial / HALF_TONE));
-    return [low, Math.max(Math.round(partial), Math.floor(partial * HALF_TONE)) + 1];
+    const low = Math.min(Math.round(partial), Math.ceil(partial / QUARTER_TONE));
+    return [low, Math.max(Math.round(partial), Math.floor(partial * QUARTER_TONE)) + 1];
   });
 }
 

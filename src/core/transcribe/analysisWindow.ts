@@ -77,10 +77,11 @@ export function* transcribeWindow(
       struck: riseAt(frames, frame) >= STRUCK_RISE,
     })),
   );
-  const track = followStrings(believed, pathOf(frames, believed, gate, known), (first, last, midi) =>
+  const path = pathOf(frames, believed, gate, known);
+  yield;
+  const track = yield* followStrings(believed, path, (first, last, midi) =>
     traces.trace(from + first, from + last, midi),
   );
-  yield;
   const strikes = settleGlides(believed, track, frames);
   const sounds = soundsOf(strikes, track, frames, ringing.from(from));
   return { noteOnsets: strikes, sounds, leftOut, track };

@@ -26,7 +26,8 @@ const STANDS: Midi = 0.15;
 /** A glide that has arrived this soon after the pick is a slide into the note; a bend takes longer. */
 const SLIDE_ARRIVES: Seconds = 0.145;
 const WIDEST_BEND: Midi = 4.6;
-const LEAP: Midi = 1.3;
+/** A string that is bent does not move by more from frame to frame: what leaps went over to another string. */
+const LEAP: Midi = 0.75;
 const BELONGS: Midi = 0.7;
 
 /**
@@ -165,7 +166,10 @@ function rangeOf(pitches: Float64Array, from: number, to: number): number {
   return high - low;
 }
 
-/** The ends of a run may lean into a glide: it stands where the nearest half of its frames lie (the shorth: Andrews and others, 1972). */
+/**
+ * The ends of a run may lean into a glide: it stands where the nearest half of its frames lie (the shorth: Andrews and
+ * others, Robust Estimates of Location, 1972).
+ */
 function trimmed(pitches: Float64Array, { from, to }: PitchPlateau): PitchPlateau {
   const sorted = pitches.slice(from, to).sort();
   const half = Math.ceil(sorted.length / 2);

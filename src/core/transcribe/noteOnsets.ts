@@ -25,7 +25,10 @@ const BELIEVED = 0.5;
 const POSSIBLE = 0.1;
 /** Where the band strikes too, what is left of it must not be taken for the player. */
 const BELIEVED_BESIDE_BAND = 0.95;
-/** The lowest string of a guitar in standard tuning is E2 (common practice): what is heard under it is most often what a drive makes of two strings, a tone an octave under them. */
+/**
+ * The lowest string of a guitar in standard tuning is E2 (common practice): what is heard under it is most often what a
+ * drive makes of two strings, a tone an octave under them.
+ */
 const LOWEST_STRING: Midi = 40;
 const BELIEVED_UNDER_IT = 0.95;
 const TOGETHER = framesOf(0.036);

@@ -68,11 +68,14 @@ test('only a single string that the tracker does not have is corrected, up to th
     asked.push([from, to, midi]);
     return new Float64Array(to - from).fill(62).fill(NaN, 60);
   };
-  const followed = followStrings(
+  const steps = followStrings(
     [onset(0, 60), onset(100, 62), onset(200, 60, 64), onset(250, 60)],
     lost,
     trace,
   );
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  const followed = step.value;
   expect(asked).toEqual([[100, 200, 62]]);
   expect([...followed.subarray(100, 160)]).toEqual(new Array(60).fill(62));
   expect([...followed.subarray(160, 200)]).toEqual([...lost.subarray(160, 200)]);

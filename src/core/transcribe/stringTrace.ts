@@ -1,6 +1,7 @@
 import { midiToHz, type Hz, type Midi, type Samples } from '../shared';
 import { SpectrumReader, type SignalStore } from '../sound';
 import { framesOf, HOP, RATE } from './frames';
+import type { Steps } from './looks';
 import type { NoteOnset } from './noteOnsets';
 import type { PitchTrack } from './path';
 
@@ -129,13 +130,13 @@ const isPlain = (part: Float64Array, midi: Midi): boolean =>
 
 /**
  * The tracked pitch, corrected where one string was struck and the tracker lost it or follows another.
- * @param traces see `StringTraces.trace`
+ * @param trace see `StringTraces.trace`
  */
-export function followStrings(
+export function* followStrings(
   noteOnsets: readonly NoteOnset[],
   track: PitchTrack,
   trace: (from: number, to: number, around: Midi) => Float64Array,
-): PitchTrack {
+): Steps<PitchTrack> {
   const followed = track.slice();
   for (const [index, { frame, starts }] of noteOnsets.entries()) {
     const [start] = starts;
@@ -146,6 +147,7 @@ export function followStrings(
       const known = track[frame + offset]!;
       if (!Number.isNaN(pitch) && !(Math.abs(known - pitch) < OFF)) followed[frame + offset] = pitch;
     });
+    yield;
   }
   return followed;
 }
