@@ -12,7 +12,10 @@ import {
   TRANSFORM,
 } from './spectrumCells';
 
-/** Long windows, in samples from the moment: well before it, just before, its first sound, all of it, what is left later. */
+/**
+ * Long windows, in samples from the moment: well before it, just before, its first sound, all of it, what is left
+ * later.
+ */
 const LONG_WINDOWS: readonly { readonly from: Samples; readonly length: Samples }[] = [
   { from: -Math.round(0.32 * RATE), length: LONGEST },
   { from: -BEFORE_ATTACK - LONGEST, length: LONGEST },

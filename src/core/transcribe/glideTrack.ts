@@ -1,8 +1,9 @@
 import { elementAt, type Decibels, type Midi } from '../shared';
-import { plateausOf } from './contour';
+
 import { framesOf, type AnalysisFrame } from './frames';
 import type { NoteOnset } from './noteOnsets';
 import type { PitchTrack } from './path';
+import { plateausOf } from './plateaus';
 export const NEAR: Midi = 0.35;
 
 export const SAME_NOTE = framesOf(0.055);
