@@ -9,7 +9,8 @@ import { ALIGNED_UNIT, ALIGNED_VALUES } from '@/core/transcribe';
 
 /**
  * Writes the examples of takes `from` … `to` (half-open) into a file: a row each, its label, the seed of its take and
- * its features as 32-bit floats, at the second look the sound around it as bytes. The last arguments say of which look, first or second, and of what kind of take: any, or driven.
+ * its features as 32-bit floats, at the second look the sound around it as bytes. The last arguments say of which look,
+ * first or second, and of what kind of take: any, or driven.
  */
 const [file, from, to] = [elementAt(process.argv, 2), Number(process.argv[3]), Number(process.argv[4])];
 const look = process.argv[5] === 'second' ? 'second' : 'first';
