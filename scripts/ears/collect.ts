@@ -1,8 +1,9 @@
-import { closeSync, mkdirSync, openSync, writeSync } from 'node:fs';
+import { closeSync, existsSync, mkdirSync, openSync, writeSync } from 'node:fs';
 import { loadGuitar, type Instrument } from '../../tests/corpora/guitarSamples';
 import { modelGuitar } from '../../tests/corpora/modelGuitars';
-import { PROGRAMS, type Bank } from '../../tests/corpora/soundfontSet';
+import { BANKS, PROGRAMS, type Bank } from '../../tests/corpora/soundfontSet';
 import { madeGuitar, variedTake, type Focus, type Source } from '../../tests/corpora/variety';
+import { pluginsMissing } from '../../tests/corpora/plugins';
 import { examplesOf } from './examples';
 import { elementAt } from '@/core/shared';
 import { ALIGNED_UNIT, ALIGNED_VALUES } from '@/core/transcribe';
@@ -15,6 +16,8 @@ import { ALIGNED_UNIT, ALIGNED_VALUES } from '@/core/transcribe';
 const [file, from, to] = [elementAt(process.argv, 2), Number(process.argv[3]), Number(process.argv[4])];
 const look = process.argv[5] === 'second' ? 'second' : 'first';
 const focus: Focus = process.argv[6] === 'driven' ? 'driven' : 'any';
+const missing = pluginsMissing() ?? Object.values(BANKS).find((bank) => !existsSync(bank));
+if (missing) throw new Error(`Not there, and needed to collect: ${missing}`);
 const guitars = await Promise.all(
   (['acoustic', 'electric', 'nylon'] as Instrument[]).map(async (name): Promise<Source> => ({
     name,

@@ -81,7 +81,7 @@ const missing = soundfontMissing();
       frames: 98,
       octaves: 0.2,
       gestures: 88,
-      bend: 90,
+      bend: 88,
       slide: 85,
       vibrato: 90,
       bendWithin: 90,

@@ -20,8 +20,7 @@ const PICK = framesOf(0.018);
 /** A glide that has arrived this soon after the pick is a slide into the note; a bend takes longer. */
 const SLIDE_ARRIVES: Seconds = 0.145;
 const WIDEST_BEND: Midi = 4.6;
-/** A string that is bent does not move by more from frame to frame: what leaps went over to another string. */
-const LEAP: Midi = 0.75;
+const LEAP: Midi = 1.3;
 const BELONGS: Midi = 0.7;
 
 /**

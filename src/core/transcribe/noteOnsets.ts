@@ -25,12 +25,6 @@ const BELIEVED = 0.5;
 const POSSIBLE = 0.1;
 /** Where the band strikes too, what is left of it must not be taken for the player. */
 const BELIEVED_BESIDE_BAND = 0.95;
-/**
- * The lowest string of a guitar in standard tuning is E2 (common practice): what is heard under it is most often what a
- * drive makes of two strings, a tone an octave under them.
- */
-const LOWEST_STRING: Midi = 40;
-const BELIEVED_UNDER_IT = 0.95;
 const TOGETHER = framesOf(0.036);
 const SAME_NOTE = framesOf(0.055);
 const SAME_PITCH: Midi = 0.75;
@@ -73,9 +67,8 @@ export function noteOnsetsOf(
   judged: readonly JudgedCandidate[],
   bandOnsets: ReadonlySet<number> = new Set(),
 ): { noteOnsets: NoteOnset[]; leftOut: LeftOut[] } {
-  const isBelieved = ({ frame, midi, belief }: StartingNote) =>
-    belief >= (bandOnsets.has(frame) ? BELIEVED_BESIDE_BAND : BELIEVED) &&
-    (belief >= BELIEVED_UNDER_IT || midi > LOWEST_STRING - SAME_PITCH);
+  const isBelieved = ({ frame, belief }: StartingNote) =>
+    belief >= (bandOnsets.has(frame) ? BELIEVED_BESIDE_BAND : BELIEVED);
   const all = eachOnce(judged, isBelieved);
   const kept = all.filter(isBelieved).sort((a, b) => a.frame - b.frame || a.midi - b.midi);
   const noteOnsets: { frame: number; starts: StartingNote[] }[] = [];

@@ -267,14 +267,6 @@ test('a twelfth or two octaves over a surer note must be all but certain; an oct
   expect([heard(19, 0.96), heard(24, 0.96)]).toEqual([2, 2]);
 });
 
-test('under the lowest string only what is all but certain is a note', () => {
-  const heard = (midi: number, belief: number) =>
-    noteOnsetsOf([{ onsetCandidate: onsetCandidate(10), pitchCandidates: [pitchCandidate(midi, belief)] }])
-      .noteOnsets.length;
-  // E2 tuned 45 cents low, and D2 of a string tuned down
-  expect([heard(39.55, 0.6), heard(38, 0.6), heard(38, 0.96)]).toEqual([1, 0, 1]);
-});
-
 const noteOnset = (frame: number, ...pitches: number[]): NoteOnset => ({
   frame,
   starts: pitches.map((midi) => ({ frame, midi, belief: 0.8, kind: 'step' as const })),
